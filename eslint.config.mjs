@@ -1,0 +1,43 @@
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+const restricted = (...selectors) => ['error', ...selectors.map(([selector, message]) => ({ selector, message }))];
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'node_modules/**', 'data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**', '.tmp/**', '*.cjs'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['src/core/**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': restricted(
+        ['CallExpression[callee.object.name="Date"][callee.property.name="now"]', 'core never reads the clock: pass the time in'],
+        ['NewExpression[callee.name="Date"][arguments.length=0]', 'core never reads the clock: pass the time in'],
+        ['CallExpression[callee.object.name="Math"][callee.property.name="random"]', 'core never draws chance: pass a seed in'],
+      ),
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'localStorage', 'fetch'],
+    },
+  },
+  {
+    files: ['src/server/**/*.ts', 'src/app/**/*.{ts,tsx}', 'scripts/**/*.ts', 'demo/**/*.ts'],
+    ignores: ['src/server/db/write.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': restricted(
+        ['CallExpression[callee.property.name="transaction"]', 'only server/db/write opens a transaction'],
+        ['CallExpression[callee.property.name=/^(removeColumn|changeColumn|addConstraint)$/]', 'these recreate the table on SQLite and lose triggers: write raw SQL'],
+      ),
+    },
+  },
+);

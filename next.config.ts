@@ -1,0 +1,18 @@
+import type { NextConfig } from 'next';
+
+const securityHeaders = [
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'X-Frame-Options', value: 'DENY' },
+  { key: 'Referrer-Policy', value: 'same-origin' },
+];
+
+const config: NextConfig = {
+  serverExternalPackages: ['sequelize', 'sqlite3', 'umzug', '@node-rs/argon2', 'pino'],
+  poweredByHeader: false,
+  reactStrictMode: true,
+  devIndicators: false,
+  outputFileTracingIncludes: { '/*': ['./content/**', './src/server/db/migrations/**'] },
+  headers: async () => [{ source: '/:path*', headers: securityHeaders }],
+};
+
+export default config;
