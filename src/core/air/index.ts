@@ -1,0 +1,91 @@
+/**
+ * Atmosphere and the airspeed dial. Feet, hPa, degrees Celsius, knots.
+ * Method: ICAO standard atmosphere, ideal gas; humidity by virtual temperature.
+ */
+import { G_MS2, M_PER_FT } from '../constants';
+
+const ISA = { pressureHpa: 1013.25, temperatureK: 288.15, lapseKPerM: 0.0065, gasConstant: 287.05287, densityKgM3: 1.225 };
+
+/**
+ * Pressure altitude of a field.
+ * @param elevFt field elevation, ft
+ * @param qnhHpa altimeter setting, hPa (870 to 1085 is plausible; not checked here)
+ * @returns feet in the standard atmosphere
+ */
+export function pressureAltitude(elevFt: number, qnhHpa: number): number {
+  return elevFt + 145366.45 * (1 - (qnhHpa / ISA.pressureHpa) ** 0.190284);
+}
+
+export interface AirDensity { pressureHpa: number; densityKgM3: number; sigma: number; isaDevC: number }
+
+/**
+ * Air density at a pressure altitude.
+ * @param pressureAltFt ft, below the tropopause
+ * @param oatC outside air temperature, °C
+ * @param dewPointC dew point, °C, or null for dry air
+ */
+export function density(pressureAltFt: number, oatC: number, dewPointC: number | null): AirDensity {
+  const heightM = pressureAltFt * M_PER_FT;
+  const exponent = G_MS2 / (ISA.gasConstant * ISA.lapseKPerM);
+  const pressureHpa = ISA.pressureHpa * (1 - (ISA.lapseKPerM * heightM) / ISA.temperatureK) ** exponent;
+  const temperatureK = oatC + 273.15;
+  const vapourHpa = dewPointC === null ? 0 : 6.112 * Math.exp((17.67 * dewPointC) / (dewPointC + 243.5));
+  const virtualK = temperatureK / (1 - (0.378 * vapourHpa) / pressureHpa);
+  const densityKgM3 = (100 * pressureHpa) / (ISA.gasConstant * virtualK);
+  return { pressureHpa, densityKgM3, sigma: densityKgM3 / ISA.densityKgM3, isaDevC: oatC - (15 - ISA.lapseKPerM * heightM) };
+}
+
+/** Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0). */
+export function densityAltitude(sigma: number): number {
+  return 145442.16 * (1 - sigma ** 0.234969);
+}
+
+/**
+ * True airspeed from calibrated airspeed: CAS/√σ, good below 200 kt and 12 000 ft.
+ * @returns `outsideRange` true beyond those (the value is still given)
+ */
+export function tas(casKt: number, sigma: number, pressureAltFt: number): { tasKt: number; outsideRange: boolean } {
+  return { tasKt: casKt / Math.sqrt(sigma), outsideRange: casKt > 200 || pressureAltFt > 12000 };
+}
+
+/** One row of an airspeed indicator's error table, in one unit throughout: `correction` = CAS - IAS. */
+export interface DialRow { ias: number; correction: number }
+
+export interface Calibrated { cas: number; correction: number; outsideTable: boolean }
+
+/**
+ * Indicated to calibrated airspeed. The correction is linear between rows and held flat outside with a flag.
+ * @param ias indicated, any unit, the same as the table's
+ * @param table rows in any order; none: correction 0, `outsideTable` true
+ */
+export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
+  const rows = [...table].sort((a, b) => a.ias - b.ias);
+  const first = rows[0];
+  const last = rows[rows.length - 1];
+  if (!first || !last) return { cas: ias, correction: 0, outsideTable: true };
+  if (ias <= first.ias) return { cas: ias + first.correction, correction: first.correction, outsideTable: ias < first.ias };
+  for (let i = 1; i < rows.length; i++) {
+    const low = rows[i - 1];
+    const high = rows[i];
+    if (!low || !high || ias > high.ias) continue;
+    const share = (ias - low.ias) / (high.ias - low.ias);
+    const correction = low.correction + share * (high.correction - low.correction);
+    return { cas: ias + correction, correction, outsideTable: false };
+  }
+  return { cas: ias + last.correction, correction: last.correction, outsideTable: true };
+}
+
+/**
+ * Calibrated to indicated airspeed: the reading that {@link iasToCas} turns into `cas`, found by bisection.
+ * Holds for tables whose CAS grows with IAS (the sheet validator asks for that).
+ */
+export function casToIas(cas: number, table: readonly DialRow[]): number {
+  let low = cas - 60;
+  let high = cas + 60;
+  for (let i = 0; i < 60; i++) {
+    const mid = (low + high) / 2;
+    if (iasToCas(mid, table).cas < cas) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}

@@ -1,0 +1,25 @@
+/** Physical and unit constants used by every room of core. */
+export const G_MS2 = 9.80665;
+export const MS_PER_KT = 0.514444;
+export const KT_PER_MPH = 0.868976;
+export const M_PER_FT = 0.3048;
+/** Slack used where a limit counts as inside, so that rounding never moves a verdict. */
+export const SLACK = 1e-9;
+
+const DEG = Math.PI / 180;
+export const sinDeg = (deg: number): number => Math.sin(deg * DEG);
+export const cosDeg = (deg: number): number => Math.cos(deg * DEG);
+export const tanDeg = (deg: number): number => Math.tan(deg * DEG);
+export const acosDeg = (x: number): number => Math.acos(x) / DEG;
+
+/** Wraps a direction into (0, 360]: north is 360, never 0. */
+export function norm360(deg: number): number {
+  const wrapped = ((deg % 360) + 360) % 360;
+  return wrapped === 0 ? 360 : wrapped;
+}
+
+/** Wraps an angle into (-180, 180]. */
+export function norm180(deg: number): number {
+  const wrapped = ((deg % 360) + 360) % 360;
+  return wrapped > 180 ? wrapped - 360 : wrapped;
+}

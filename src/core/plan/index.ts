@@ -1,0 +1,2 @@
+/** What a goal and an airframe demand of the pilot, and who decides. */
+export * from './goals';

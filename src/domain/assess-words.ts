@@ -1,0 +1,35 @@
+/** Words of judging. Plain constants and types without a schema library, so that the cockpit shell may import them. */
+
+export const CRITERION_VERDICTS = ['within', 'edge', 'outside', 'not-seen'] as const;
+export type CriterionVerdict = (typeof CRITERION_VERDICTS)[number];
+export type CriterionForm = 'measured' | 'eye' | 'asserted';
+
+export const LANDING_CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged', 'demonstration'] as const;
+export type LandingClass = (typeof LANDING_CLASSES)[number];
+
+export const BOUNCE_HANDLING = ['held', 'power', 'pushed', 'went-around'] as const;
+export interface BounceEye { count: number; handling: (typeof BOUNCE_HANDLING)[number] | null }
+export interface BandEye { band: string; side: 'left' | 'right' | null }
+export type EyeValue = string | BandEye | BounceEye;
+
+export const TRIGGER_WORDS = ['not-met', 'met-and-left', 'met-and-continued', 'continued-on-instructors-word'] as const;
+export type TriggerWord = (typeof TRIGGER_WORDS)[number];
+
+export const GO_AROUND_WORDS = ['before', 'at', 'late', 'told-for-safety', 'exercise', 'traffic'] as const;
+export type GoAroundWord = (typeof GO_AROUND_WORDS)[number];
+export type GoAroundDecision = 'sound' | 'late' | 'told' | 'neutral' | 'not-judged' | 'demonstration';
+export type GoAroundExecution = 'good' | 'prompted' | 'assisted' | 'outside' | 'not-judged' | 'demonstration';
+
+export type EyeForm =
+  | { kind: 'words'; within: string[]; edge: string[] }
+  | { kind: 'bounce'; withinCount: number; edgeCount: number }
+  | { kind: 'attitude'; edgeFor: Record<string, string[]> };
+
+export interface StandardRow {
+  id: string;
+  group: 'control' | 'precision';
+  measured: { low: number; high: number } | null;
+  eye: EyeForm | null;
+  required: ('trace' | 'eye')[];
+}
+export interface LandingStandard { edgeShare: number; criteria: StandardRow[] }

@@ -1,0 +1,40 @@
+/** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
+import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
+import { assessCriterion, assessGoAround, assessLanding, runRule, share } from '@/core/assess';
+import { goalsRequired } from '@/core/plan';
+import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
+import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, vs0Floor, worstCase } from '@/core/wind';
+
+/** A case of the reference file is untyped by nature; each line below says which core function reads it. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+type Case = any;
+
+export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
+  'air.pressureAltitude': (x) => ({ pressureAltFt: pressureAltitude(x.elevFt, x.qnhHpa) }),
+  'air.density': (x) => density(x.pressureAltFt, x.oatC, x.dewPointC),
+  'air.densityAltitude': (x) => ({ densityAltFt: densityAltitude(x.sigma) }),
+  'air.tas': (x) => tas(x.casKt, x.sigma, x.pressureAltFt),
+  'air.iasToCas': (x) => {
+    const r = iasToCas(x.iasKt, x.table.map((row: Case) => ({ ias: row.iasKt, correction: row.correctionKt })));
+    return { casKt: r.cas, correctionKt: r.correction, outsideTable: r.outsideTable };
+  },
+  'wind.components': (x) => components(x.windFromDeg, x.windKt, x.gustKt, x.runwayDeg),
+  'wind.worstCase': (x) => worstCase(x, x.runwayDeg),
+  'wind.convertReference': (x) => ({ directionDeg: convertReference(x.directionDeg, x.from, x.to, x.variationDeg) }),
+  'wind.chooseRunway': (x) => chooseRunway(x, x, x.runways),
+  'crosswind.verdict': (x) => crosswindVerdict(x),
+  'crosswind.flapVerdict': (x) => flapVerdict(x.crosswindKt, x.gustCrosswindKt, x.table),
+  'crosswind.pilotLadder': (x) => pilotLadder(x),
+  'crosswind.vs0Floor': (x) => ({ floorKt: vs0Floor(x.vs0, x.unit) }),
+  'speeds.scaleForMass': (x) => ({ speedKt: scaleForMass(x.kind, x.speedKt, x.refMassKg, x.massKg) }),
+  'speeds.gateTarget': (x) => gateTarget(x),
+  'speeds.stallMargin': (x) => stallMargin(x),
+  'turn.level': (x) => levelTurn(x.tasKt, x.bankDeg),
+  'stall.accelerated': (x) => acceleratedStall(x.vsKt, x.loadFactor, x.speedKt, x.buffetKt),
+  'assess.criterion': (x) => assessCriterion(x),
+  'assess.landing': (x) => assessLanding(x),
+  'assess.goAround': (x) => assessGoAround(x),
+  'stats.share': (x) => share(x.successes, x.trials),
+  'stats.runRule': (x) => runRule(x),
+  'goals.required': (x) => goalsRequired(x.sheet, x.pack),
+};
