@@ -1,3 +1,6 @@
 /** Judging landings and go-arounds, statistics over them, evidence against a programme. Method: the standard's own rows; statistics named in each function. */
 export * from './landing';
 export * from './stats';
+export * from './captured';
+export * from './evidence';
+export * from './signing';

@@ -1,2 +1,4 @@
 /** What a goal and an airframe demand of the pilot, and who decides. */
 export * from './goals';
+export * from './airframe';
+export * from './opening';

@@ -1,0 +1,246 @@
+import type { Aerodrome, TypeSheet } from '@/domain/sheet';
+import type { BriefChoices, WindSeen } from '@/domain/brief';
+import type { House } from '@/domain/programme';
+import { gearMassGroup } from '../plan';
+import { type GateTarget, type StallMargin, LIMIT_BUFFER_KT, casKtToDial, dialToCasKt, gateTarget, ktToDialDelta, scaleForMass, stallMargin } from '../speeds';
+import {
+  type CrosswindLimit, type CrosswindVerdict, type FlapVerdict, type Ladder, type WorstCase,
+  ageMinutes, chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, vs0Floor, worstCase,
+} from '../wind';
+
+export interface BriefContext {
+  /** The sheet as it holds for this registration. */
+  sheet: TypeSheet;
+  airframeCrosswindKt: number | null;
+  aerodrome: Aerodrome;
+  house: House;
+  ladder: Ladder;
+  pilotName: string;
+  /** Instructor on board. */
+  dual: boolean;
+  nowIso: string;
+}
+
+export interface RunwayWind {
+  ident: string;
+  trueBearingDeg: number;
+  magneticBearingDeg: number;
+  surface: string;
+  lengthM: number;
+  widthM: number;
+  headwindKt: number;
+  /** Positive from the right; the worst of a direction range, where one is reported. */
+  crosswindKt: number;
+  gustCrosswindKt: number | null;
+  tailwindKt: number;
+  gustTailwindKt: number | null;
+  suitable: boolean;
+  reasons: string[];
+}
+
+export interface BriefGate {
+  name: string;
+  heightFt: number;
+  altimeterFt: number;
+  distanceM: number;
+  flapDeg: number;
+  power: string;
+  finalGate: boolean;
+  /** In the dial's unit, rounded up to the next whole number; null when no sound speed exists. */
+  target: number | null;
+  sheetValue: number;
+  sourceRef: string;
+  source: string;
+  additive: number;
+  cas: GateTarget | null;
+  margin: StallMargin | null;
+  warnings: string[];
+}
+
+export interface BriefResult {
+  unit: 'kt' | 'mph';
+  massKg: number;
+  maxMassKg: number;
+  landingRefMassKg: number;
+  windAgeMin: number | null;
+  windMagneticDeg: number | null;
+  windTrueDeg: number | null;
+  chosenEnd: string | null;
+  runways: RunwayWind[];
+  limits: CrosswindLimit[];
+  crosswind: CrosswindVerdict;
+  flap: FlapVerdict;
+  flapHeldDeg: number;
+  gates: BriefGate[];
+  vsToday: { flapDeg: number; dial: number; cas: number; ref: string }[];
+  vaDial: number;
+  bestGlideDial: number;
+  warnings: string[];
+}
+
+/** Ends of every runway of an aerodrome, in listed order. */
+export const runwayEnds = (aerodrome: Aerodrome) => aerodrome.runways.flatMap((r) => r.ends.map((end) => ({ ...end, surface: r.surface, lengthM: r.lengthM, widthM: r.widthM })));
+
+/**
+ * Everything the brief shows, from the sheet, the choices and the wind. Speeds are worked in CAS and turned into the dial last.
+ * @returns speeds in the dial's unit; wind verdicts null with a reason when the wind is missing or older than 10 min
+ */
+export function computeBrief(choices: BriefChoices, context: BriefContext): BriefResult {
+  const { sheet, aerodrome, house, nowIso } = context;
+  const warnings: string[] = [];
+  const massKg = sheet.masses.emptyKg.value + choices.pilotKg + choices.instructorKg + choices.baggageKg + choices.fuelL * 0.72;
+  const maxMassKg = sheet.masses.maxTakeoffKg.value;
+  if (massKg > maxMassKg) warnings.push(`Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Take off fuel or load before anything else.`);
+  if (choices.baggageKg > sheet.masses.maxBaggageKg.value) warnings.push(`Baggage ${choices.baggageKg} kg is above the limit of ${sheet.masses.maxBaggageKg.value} kg.`);
+  if (choices.fuelL > sheet.engine.usableFuelL.value) warnings.push(`Fuel ${choices.fuelL} L is more than the ${sheet.engine.usableFuelL.value} L usable.`);
+
+  const wind = choices.wind;
+  const windAgeMin = wind === null ? null : ageMinutes(wind.observedAt, nowIso);
+  const inFuture = windAgeMin !== null && windAgeMin < -5;
+  if (inFuture) warnings.push('The wind is timed in the future. Check its time.');
+  const runways = runwayWinds(wind, context);
+  const chosenEnd = proposeEnd(wind, runways, context);
+  const used = runways.find((r) => r.ident === choices.runwayEnd) ?? null;
+  const limits = limitLadder(choices, context);
+  const crosswind = crosswindVerdict({
+    crosswindKt: used?.crosswindKt ?? 0,
+    gustCrosswindKt: used?.gustCrosswindKt ?? null,
+    tailwindKt: used?.tailwindKt ?? 0,
+    gustTailwindKt: used?.gustTailwindKt ?? null,
+    tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt,
+    gustSpreadKt: wind === null || wind.gustKt === null ? null : wind.gustKt - wind.kt,
+    gustSpreadLimitKt: house.gustSpreadLimitKt,
+    windAgeMin: inFuture || used === null ? null : windAgeMin,
+    dual: context.dual,
+    limits,
+  });
+  const flap = used && wind ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable) : { verdict: null, maxFlapDeg: null, reason: null };
+  const sheetFlap = Math.max(...sheet.approach.map((g) => g.flapDeg));
+  const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
+  if (flap.verdict === 'outside') warnings.push('The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.');
+  if (flapHeldDeg < sheetFlap) warnings.push(`Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`);
+  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, massKg, choices, context));
+
+  return {
+    unit: sheet.dial.unit,
+    massKg, maxMassKg, landingRefMassKg: sheet.masses.refMassKg,
+    windAgeMin,
+    ...windDirections(wind, aerodrome.variationDeg),
+    chosenEnd, runways, limits, crosswind, flap, flapHeldDeg, gates,
+    vsToday: sheet.stalls.map((s) => {
+      const cas = scaleForMass('vs1', dialToCasKt(s.speed.value, sheet.dial), sheet.masses.refMassKg, massKg);
+      return { flapDeg: s.flapDeg, dial: casKtToDial(cas, sheet.dial), cas, ref: s.speed.ref };
+    }),
+    vaDial: scaledDial('va', sheet.speeds.va.value, massKg, sheet),
+    bestGlideDial: scaledDial('bestGlide', sheet.speeds.bestGlide.value, massKg, sheet),
+    warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
+  };
+}
+
+const scaledDial = (kind: 'va' | 'bestGlide', ias: number, massKg: number, sheet: TypeSheet): number =>
+  casKtToDial(scaleForMass(kind, dialToCasKt(ias, sheet.dial), sheet.masses.refMassKg, massKg), sheet.dial);
+
+function windDirections(wind: WindSeen | null, variationDeg: number) {
+  if (wind === null || wind.fromDeg === null) return { windTrueDeg: null, windMagneticDeg: null };
+  return {
+    windTrueDeg: convertReference(wind.fromDeg, wind.reference, 'true', variationDeg),
+    windMagneticDeg: convertReference(wind.fromDeg, wind.reference, 'magnetic', variationDeg),
+  };
+}
+
+function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefContext): RunwayWind[] {
+  const ends = runwayEnds(aerodrome);
+  const tailLimitKt = sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt;
+  return ends.map((end) => {
+    const facts = {
+      ident: end.ident, trueBearingDeg: end.trueBearingDeg, surface: end.surface, lengthM: end.lengthM, widthM: end.widthM,
+      magneticBearingDeg: convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg),
+    };
+    if (wind === null) return { ...facts, headwindKt: 0, crosswindKt: 0, gustCrosswindKt: null, tailwindKt: 0, gustTailwindKt: null, suitable: false, reasons: ['no wind known'] };
+    const toTrue = (deg: number | null) => (deg === null ? null : convertReference(deg, wind.reference, 'true', aerodrome.variationDeg));
+    const from = toTrue(wind.fromDeg);
+    const worst: WorstCase = worstCase(
+      { variable: wind.variable, arcFromDeg: toTrue(wind.arcFromDeg), arcToDeg: toTrue(wind.arcToDeg), windFromDeg: from, windKt: wind.kt, gustKt: wind.gustKt },
+      end.trueBearingDeg,
+    );
+    const mean = components(from ?? end.trueBearingDeg, wind.kt, wind.gustKt, end.trueBearingDeg);
+    const side = wind.variable ? 1 : worst.maxFromRightKt >= worst.maxFromLeftKt ? 1 : -1;
+    const tooMuchTail = Math.max(worst.worstTailwindKt, worst.worstGustTailwindKt ?? 0) > tailLimitKt;
+    return {
+      ...facts,
+      headwindKt: wind.variable ? -wind.kt : mean.headwindKt,
+      crosswindKt: side * worst.worstCrosswindKt,
+      gustCrosswindKt: worst.worstGustCrosswindKt === null ? null : side * worst.worstGustCrosswindKt,
+      tailwindKt: worst.worstTailwindKt,
+      gustTailwindKt: worst.worstGustTailwindKt,
+      suitable: !tooMuchTail,
+      reasons: tooMuchTail ? ['tailwind'] : [],
+    };
+  });
+}
+
+function proposeEnd(wind: WindSeen | null, runways: readonly RunwayWind[], { aerodrome, house, sheet }: BriefContext): string | null {
+  if (wind === null) return null;
+  if (wind.variable || wind.fromDeg === null) return [...runways].sort((a, b) => b.lengthM - a.lengthM)[0]?.ident ?? null;
+  return chooseRunway(
+    { windFromDeg: convertReference(wind.fromDeg, wind.reference, 'true', aerodrome.variationDeg), windKt: wind.kt, gustKt: wind.gustKt },
+    { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt, requiredLengthM: 0 },
+    runways.map((r) => ({ id: r.ident, headingDeg: r.trueBearingDeg, lengthM: r.lengthM })),
+  ).chosenId;
+}
+
+/** Every crosswind limit that bears on this flight, each with its source. */
+function limitLadder(choices: BriefChoices, { sheet, airframeCrosswindKt, house, ladder, pilotName }: BriefContext): CrosswindLimit[] {
+  const { limitationKt, demonstratedKt } = sheet.crosswind;
+  const lowestStall = [...sheet.stalls].sort((a, b) => b.flapDeg - a.flapDeg)[0];
+  const houseKt = house.crosswindKt[gearMassGroup(sheet)];
+  const rows: (CrosswindLimit | null)[] = [
+    limitationKt && { source: limitationKt.ref, kind: 'limitation', valueKt: limitationKt.value },
+    demonstratedKt && { source: demonstratedKt.ref, kind: 'demonstrated', valueKt: demonstratedKt.value },
+    airframeCrosswindKt === null ? null : { source: 'this airframe', kind: 'airframe', valueKt: airframeCrosswindKt },
+    houseKt === undefined ? null : { source: house.reference, kind: 'house', valueKt: houseKt },
+    choices.instructorLimitKt === null ? null : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
+    { source: `${pilotName}: proven ${Math.round(ladder.provenKt)} kt, plus a step`, kind: 'pilotStep', valueKt: ladder.ladderKt },
+    lowestStall ? { source: '0.2 of the stall speed in landing configuration', kind: 'vs0Floor', valueKt: vs0Floor(dialToCasKt(lowestStall.speed.value, sheet.dial), 'kt') } : null,
+  ];
+  return rows.filter((r): r is CrosswindLimit => r !== null);
+}
+
+function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, massKg: number, choices: BriefChoices, { sheet, aerodrome, house }: BriefContext): BriefGate {
+  const { dial, stalls, masses } = sheet;
+  const flapDeg = Math.min(gate.flapDeg, flapHeldDeg);
+  const warnings: string[] = [];
+  const stallCas = (deg: number) => {
+    const row = stalls.find((s) => s.flapDeg === deg);
+    return row ? dialToCasKt(row.speed.value, dial) : null;
+  };
+  const base = {
+    name: gate.name, heightFt: gate.heightFt, altimeterFt: Math.round(aerodrome.elevationFt + gate.heightFt), distanceM: gate.distanceM, flapDeg,
+    power: gate.power, finalGate: gate.finalGate, sheetValue: gate.speed.value, sourceRef: gate.speed.ref, source: gate.speed.source, warnings,
+  };
+  let casKt = dialToCasKt(gate.speed.value, dial);
+  if (flapDeg !== gate.flapDeg) {
+    const from = stallCas(gate.flapDeg);
+    const to = stallCas(flapDeg);
+    if (from === null || to === null) {
+      warnings.push(`no speed for flap ${flapDeg}\u00b0 on the sheet`);
+      return { ...base, target: null, additive: 0, cas: null, margin: null };
+    }
+    casKt *= to / from;
+  }
+  const vfe = sheet.speeds.vfe.filter((v) => v.flapDeg >= flapDeg && flapDeg > 0).sort((a, b) => a.flapDeg - b.flapDeg)[0];
+  const cas = gateTarget({
+    speedKt: casKt, refMassKg: masses.refMassKg, massKg, school: choices.gustSchool, finalGate: gate.finalGate,
+    windKt: choices.wind?.kt ?? 0, gustKt: choices.wind?.gustKt ?? null, capKt: house.gustCapKt,
+    configLimitKt: vfe ? dialToCasKt(vfe.speed.value, dial) : null, twin: null,
+  });
+  const margin = stallMargin({
+    casKt: cas.targetKt, flapDeg, stalls: stalls.flatMap((s) => ({ flapDeg: s.flapDeg, vsCasKt: dialToCasKt(s.speed.value, dial) })),
+    refMassKg: masses.refMassKg, massKg, bankDeg: gate.bankDeg, sanctioned: sheet.sanctionedMargin,
+  });
+  if (cas.limited) warnings.push(`target held ${LIMIT_BUFFER_KT} kt below the flap limit`);
+  if (margin.reason) warnings.push(`no stall speed for flap ${flapDeg}\u00b0 on the sheet, margin not known`);
+  if (margin.lowLevel) warnings.push(`only ${(margin.marginLevel ?? 0).toFixed(2)} of the stall speed, less than 1.3`);
+  if (margin.lowBanked) warnings.push(`less than 1.1 of the stall speed in the planned ${gate.bankDeg}\u00b0 of bank`);
+  return { ...base, target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05), additive: ktToDialDelta(cas.additiveKt, dial), cas, margin };
+}

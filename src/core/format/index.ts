@@ -1,0 +1,63 @@
+/**
+ * The one formatter for numbers, units and times. Uses only glyphs of the shipped fonts (no arrows, no minus sign U+2212).
+ */
+const NBSP = '\u00a0';
+
+/** A rounded number with its unit, e.g. `62 mph`. `digits` decimals; null prints a dash. */
+export function withUnit(value: number | null, unit: string, digits = 0): string {
+  return value === null ? '\u2013' : `${fixed(value, digits)}${NBSP}${unit}`;
+}
+
+/** Rounded, never "-0". */
+export function fixed(value: number, digits = 0): string {
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+}
+
+/** Crosswind in words: `7 kt from the right`, `no crosswind`. */
+export function crosswindWords(kt: number): string {
+  const rounded = Math.round(Math.abs(kt));
+  return rounded === 0 ? 'no crosswind' : `${rounded}${NBSP}kt from the ${kt > 0 ? 'right' : 'left'}`;
+}
+
+/** Headwind in words, tailwind named as one. */
+export function headwindWords(kt: number): string {
+  const rounded = Math.round(Math.abs(kt));
+  return rounded === 0 ? 'no headwind' : `${rounded}${NBSP}kt ${kt > 0 ? 'head' : 'tail'}`;
+}
+
+/** Three-figure direction, `045`; north is 360. */
+export const direction = (deg: number): string => String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
+
+/** `260/11 G17`, `VRB/03`, `calm`. */
+export function windText(wind: { variable: boolean; fromDeg: number | null; kt: number; gustKt: number | null }): string {
+  if (wind.kt === 0 && wind.gustKt === null) return 'calm';
+  const from = wind.variable || wind.fromDeg === null ? 'VRB' : direction(wind.fromDeg);
+  return `${from}/${String(Math.round(wind.kt)).padStart(2, '0')}${wind.gustKt === null ? '' : ` G${Math.round(wind.gustKt)}`}`;
+}
+
+/** `14 Nov 2026`, from an ISO date or instant, in UTC. */
+export function dateText(iso: string): string {
+  const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+  const [year, month, day] = iso.slice(0, 10).split('-');
+  return `${Number(day)} ${months[Number(month) - 1] ?? ''} ${year}`;
+}
+
+/** `14 Nov 2026 09:05 UTC`. */
+export const instantText = (iso: string): string => `${dateText(iso)} ${new Date(iso).toISOString().slice(11, 16)} UTC`;
+
+/** `3 min`, `2 h 05`, `4 days`. */
+export function ageText(minutes: number): string {
+  if (minutes < 60) return `${Math.max(0, Math.round(minutes))}${NBSP}min`;
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)}${NBSP}h${NBSP}${String(Math.round(minutes % 60)).padStart(2, '0')}`;
+  return `${Math.round(minutes / 1440)} days`;
+}
+
+/** `a, b and c`. */
+export function list(words: readonly string[]): string {
+  if (words.length < 2) return words[0] ?? '';
+  return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1] ?? ''}`;
+}
+
+/** `1 landing`, `3 landings`. */
+export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -1,0 +1,93 @@
+/**
+ * The book's text and its chain. An entry's canonical text is JSON by RFC 8785; its hash covers that text, which itself
+ * names the hash before it. Hashing and signing are passed in, because keys live in `server`.
+ */
+import canonicalize from 'canonicalize';
+
+export const LEDGER_START_HASH = '0'.repeat(64);
+
+export interface LedgerRow {
+  seq: number;
+  id: string;
+  kind: string;
+  checkoutId: string;
+  signedAt: string;
+  signerId: string;
+  canonical: string;
+  prevHash: string;
+  hash: string;
+  signature: string;
+  keyId: string;
+}
+/** A statement kept outside the database: how many entries there were, and the newest hash. */
+export interface LedgerHead { count: number; hash: string; at: string; signature: string; keyId: string }
+export interface LedgerProblem { seq: number; id: string | null; what: string }
+export interface LedgerTools {
+  sha256Hex: (text: string) => string;
+  /** True when `signature` (canonical base64) is the installation's over `text`. */
+  verifySignature: (text: string, signature: string, keyId: string) => boolean;
+  /** Decodes and encodes again, to refuse text that merely decodes to the same bytes. */
+  reencodeBase64: (text: string) => string;
+}
+
+/** Canonical JSON (RFC 8785) of a plain value. Throws on values JSON has not. */
+export function canonicalText(value: unknown): string {
+  const text = canonicalize(value);
+  if (text === undefined) throw new TypeError('value has no JSON form');
+  return text;
+}
+
+/** The text a head's signature covers. */
+export const headText = (head: Pick<LedgerHead, 'count' | 'hash' | 'at'>): string => canonicalText({ at: head.at, count: head.count, hash: head.hash });
+
+const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'prevHash'] as const;
+
+/**
+ * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64 are
+ * compared as text; the canonical text is serialised again and compared byte by byte.
+ * @returns problems in order; empty = the book is whole up to that head
+ */
+export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
+  const problems: LedgerProblem[] = [];
+  let prevHash = LEDGER_START_HASH;
+  rows.forEach((row, index) => {
+    const say = (what: string) => problems.push({ seq: row.seq, id: row.id, what });
+    if (row.seq !== index + 1) say(`expected number ${index + 1} here: an entry before it is missing or was added`);
+    checkText(row, say);
+    if (row.prevHash !== prevHash) say('does not follow from the entry before it');
+    if (tools.sha256Hex(row.canonical) !== row.hash) say('its hash does not match its text');
+    if (tools.reencodeBase64(row.signature) !== row.signature) say('its signature is not written in the strict form');
+    if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say('its signature does not match its text');
+    prevHash = row.hash;
+  });
+  return [...problems, ...checkHead(rows, head, tools)];
+}
+
+function checkText(row: LedgerRow, say: (what: string) => void): void {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(row.canonical);
+  } catch {
+    say('its text is not JSON');
+    return;
+  }
+  if (typeof parsed !== 'object' || parsed === null) return say('its text is not an entry');
+  if (canonicalText(parsed) !== row.canonical) say('its text is not in canonical form');
+  for (const column of COLUMNS) {
+    if ((parsed as Record<string, unknown>)[column] !== row[column]) say(`its column ${column} differs from its signed text`);
+  }
+}
+
+function checkHead(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
+  if (head === null) return rows.length === 0 ? [] : [{ seq: rows.length, id: null, what: 'the signed head is missing, so a cut tail cannot be excluded' }];
+  if (tools.reencodeBase64(head.signature) !== head.signature || !tools.verifySignature(headText(head), head.signature, head.keyId)) {
+    return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
+  }
+  if (head.count > rows.length) {
+    const missing = Array.from({ length: head.count - rows.length }, (_, i) => rows.length + 1 + i);
+    return missing.map((seq) => ({ seq, id: null, what: `is missing: the signed head of ${head.at} counts ${head.count} entries` }));
+  }
+  const atHead = rows[head.count - 1];
+  if (head.count > 0 && atHead && atHead.hash !== head.hash) return [{ seq: atHead.seq, id: atHead.id, what: 'differs from what the signed head recorded' }];
+  return [];
+}

@@ -1,0 +1,40 @@
+import type { Airframe, TypeSheet } from '@/domain/sheet';
+import type { Dial } from '../speeds';
+import type { AirframeFacts } from './goals';
+
+/** The type sheet as it holds for one registration: the airframe's own values put over the type's. */
+export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
+  return {
+    ...type,
+    dial: airframe.dialTable ? { ...type.dial, table: airframe.dialTable } : type.dial,
+    masses: { ...type.masses, emptyKg: airframe.emptyKg ?? type.masses.emptyKg },
+    crosswind: { ...type.crosswind, flapTable: airframe.flapTable ?? type.crosswind.flapTable, flapTableSource: airframe.flapTable ? airframe.flapTableSource : type.crosswind.flapTableSource },
+  };
+}
+
+/** The facts of a sheet that decide what its pilot in command must hold. */
+export function sheetFacts(sheet: TypeSheet): AirframeFacts {
+  return {
+    tailwheel: sheet.gear.layout === 'tailwheel',
+    powerHp: sheet.engine.powerHp.value,
+    retractable: sheet.gear.retractable,
+    constantSpeedProp: sheet.engine.propeller === 'constant-speed',
+    flaps: sheet.flapSteps.some((deg) => deg > 0),
+    surface: sheet.surface,
+    engines: sheet.engine.count,
+  };
+}
+
+/**
+ * Gear-and-mass group: crosswind experience counts only within one. Light to 750 kg, medium to 1200 kg, heavy above
+ * (maximum take-off mass); light nosewheel wind proves nothing in a light tailwheel.
+ */
+export function gearMassGroup(sheet: TypeSheet): string {
+  const kg = sheet.masses.maxTakeoffKg.value;
+  return `${kg <= 750 ? 'light' : kg <= 1200 ? 'medium' : 'heavy'}-${sheet.gear.layout}`;
+}
+
+/** Step of the pilot's crosswind ladder, kt: 2 for the lightest class (to 600 kg), else 3. */
+export const ladderStepKt = (sheet: TypeSheet): number => (sheet.masses.maxTakeoffKg.value <= 600 ? 2 : 3);
+
+export const sheetDial = (sheet: TypeSheet): Dial => sheet.dial;

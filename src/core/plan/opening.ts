@@ -1,0 +1,58 @@
+import type { PackId } from '@/domain/words';
+import type { RulePack } from '@/domain/programme';
+import { type AirframeFacts, type Demands, goalsRequired } from './goals';
+
+/** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
+export interface Held { kind: string; gainedOn: string | null; note: string }
+
+export interface Opening {
+  demands: Demands;
+  held: string[];
+  missing: string[];
+  credited: { kind: string; why: string }[];
+  proposedGoals: string[];
+  /** Who may act as pilot in command, and who logs what. */
+  pic: 'pilot' | 'instructor' | 'undetermined';
+  picReason: string;
+  logs: string;
+  decides: { goal: string; by: 'instructor' | 'examiner'; citation: string }[];
+}
+
+/**
+ * What a checkout on this airframe needs: what it demands, what the pilot holds or may be credited, which goals follow,
+ * who must be pilot in command until then, who makes the final decision.
+ * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
+ */
+export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: readonly Held[], experienceSince: Readonly<Record<string, string>>): Opening {
+  const demands = goalsRequired(facts, pack.key as PackId);
+  const needed = [...(demands.classRatings ?? []), ...demands.endorsements];
+  const holds = (kind: string) => holdings.some((h) => h.kind === kind);
+  const credited = demands.endorsements.flatMap((kind) => {
+    const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[kind])?.credit;
+    const since = experienceSince[kind];
+    return credit && since && since < credit.before && !holds(kind) ? [{ kind, why: `${credit.text} First logged ${since}.` }] : [];
+  });
+  const isCredited = (kind: string) => credited.some((c) => c.kind === kind);
+  const missing = needed.filter((kind) => !holds(kind) && !isCredited(kind));
+  const goalOf = (kind: string) => pack.endorsementGoals[kind] ?? null;
+  const proposedGoals = [...new Set(missing.flatMap((kind) => goalOf(kind) ?? []))];
+  const undetermined = demands.unknown.length > 0;
+  const pic: Opening['pic'] = missing.length > 0 ? 'instructor' : undetermined ? 'undetermined' : 'pilot';
+  return {
+    demands,
+    held: needed.filter(holds),
+    missing,
+    credited,
+    proposedGoals: proposedGoals.length > 0 ? proposedGoals : ['new-type'],
+    pic,
+    picReason:
+      pic === 'instructor' ? pack.picRule
+      : pic === 'pilot' ? 'The pilot holds everything this airframe demands and may act as pilot in command.'
+      : `The sheet does not give ${demands.unknown.join(', ')}, so what it demands is not decided. Complete the sheet first.`,
+    logs: pack.logRule,
+    decides: (proposedGoals.length > 0 ? proposedGoals : ['new-type']).flatMap((goal) => {
+      const entry = pack.goals.find((g) => g.goal === goal);
+      return entry ? [{ goal, by: entry.decides, citation: entry.citation }] : [];
+    }),
+  };
+}

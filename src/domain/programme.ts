@@ -1,0 +1,110 @@
+import { z } from 'zod';
+import { GOALS, PACKS } from './words';
+
+const EyeFormSchema = z.union([
+  z.object({ kind: z.literal('words'), within: z.array(z.string()), edge: z.array(z.string()) }),
+  z.object({ kind: z.literal('bounce'), withinCount: z.number(), edgeCount: z.number() }),
+  z.object({ kind: z.literal('attitude'), edgeFor: z.record(z.string(), z.array(z.string())) }),
+]);
+
+export const Standard = z.object({
+  schema: z.literal('standard/1'),
+  key: z.string(),
+  name: z.string(),
+  source: z.string(),
+  edgeShare: z.number().min(0).max(1),
+  /** The touchdown box, metres past the aim point. */
+  boxM: z.object({ before: z.number(), past: z.number() }),
+  criteria: z.array(z.object({
+    id: z.string(),
+    group: z.enum(['control', 'precision']),
+    unit: z.string(),
+    citation: z.string(),
+    measured: z.object({ low: z.number(), high: z.number() }).nullable(),
+    eye: EyeFormSchema.nullable(),
+    required: z.array(z.enum(['trace', 'eye'])),
+  })),
+});
+export type Standard = z.infer<typeof Standard>;
+
+export const EvidenceRule = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('run'), needed: z.number().int(), attitude: z.string().nullable(), windKt: z.number().nullable(), accuracy: z.boolean(), minSorties: z.number().int(), minDays: z.number().int() }),
+  z.object({ kind: z.literal('count'), needed: z.number().int(), attitude: z.string().nullable(), fullStop: z.boolean(), minCrosswindKt: z.number().nullable() }),
+  z.object({ kind: z.literal('go-arounds'), sound: z.number().int(), good: z.number().int() }),
+  z.object({ kind: z.literal('observed'), needed: z.number().int(), maxIntervention: z.number().int() }),
+]);
+export type EvidenceRule = z.infer<typeof EvidenceRule>;
+
+export const ProgrammeItem = z.object({
+  id: z.string(),
+  title: z.string(),
+  text: z.string(),
+  where: z.enum(['ground', 'flight']),
+  source: z.enum(['pack', 'house']),
+  citation: z.string(),
+  safety: z.boolean(),
+  waivable: z.string().nullable(),
+  prerequisites: z.array(z.string()),
+  evidence: EvidenceRule,
+});
+export type ProgrammeItem = z.infer<typeof ProgrammeItem>;
+
+export const Programme = z.object({
+  schema: z.literal('programme/1'),
+  key: z.string(),
+  goal: z.enum(GOALS),
+  pack: z.enum(PACKS),
+  name: z.string(),
+  note: z.string(),
+  minHours: z.number(),
+  items: z.array(ProgrammeItem).min(1),
+});
+export type Programme = z.infer<typeof Programme>;
+
+/** What a rule pack says of one goal. */
+export const PackGoal = z.object({
+  goal: z.enum(GOALS),
+  title: z.string(),
+  citation: z.string(),
+  essence: z.string(),
+  decides: z.enum(['instructor', 'examiner']),
+  written: z.string(),
+  lasts: z.string(),
+  credit: z.object({ text: z.string(), before: z.string() }).nullable(),
+  instructorNeeds: z.string(),
+  confirm: z.boolean(),
+});
+export const RulePack = z.object({
+  schema: z.literal('pack/1'),
+  key: z.enum(PACKS),
+  name: z.string(),
+  authority: z.string(),
+  caution: z.string(),
+  goals: z.array(PackGoal),
+  /** Names of N31 endorsements and the goal that gives each. */
+  endorsementGoals: z.record(z.string(), z.string()),
+  picRule: z.string(),
+  logRule: z.string(),
+});
+export type RulePack = z.infer<typeof RulePack>;
+
+export const House = z.object({
+  schema: z.literal('house/1'),
+  crosswindKt: z.record(z.string(), z.number()),
+  tailwindLimitKt: z.number(),
+  gustSpreadLimitKt: z.number(),
+  gustCapKt: z.number(),
+  triggers: z.array(z.string()),
+  signWithinDays: z.number(),
+  reference: z.string(),
+});
+export type House = z.infer<typeof House>;
+
+export const SchoolTopic = z.object({
+  key: z.string(), topic: z.string(),
+  sides: z.array(z.object({ key: z.string(), name: z.string(), reason: z.string() })).min(2),
+  changes: z.string(), fallback: z.string(),
+});
+export const Schools = z.object({ schema: z.literal('schools/1'), topics: z.array(SchoolTopic) });
+export type Schools = z.infer<typeof Schools>;
+export type SchoolTopic = z.infer<typeof SchoolTopic>;

@@ -1,0 +1,80 @@
+/** The vocabulary as plain constants and types. No schema library here: the cockpit shell imports this file. */
+
+export const ROLES = ['pilot', 'instructor', 'chief'] as const;
+export type Role = (typeof ROLES)[number];
+
+export const STAGES = ['open', 'brief', 'fly', 'debrief', 'sign'] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const GOALS = ['tailwheel', 'complex', 'high-performance', 'multi-engine', 'sea', 'new-type', 'interval-check'] as const;
+export type Goal = (typeof GOALS)[number];
+
+export const PACKS = ['us', 'eu'] as const;
+export type PackId = (typeof PACKS)[number];
+
+export const SOURCES = ['handbook', 'placard', 'house', 'instructor', 'measured'] as const;
+export type SourceKind = (typeof SOURCES)[number];
+
+export const LANDING_KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
+export type LandingKind = (typeof LANDING_KINDS)[number];
+
+export const ATTITUDES = ['three-point', 'mains-first', 'tail-first', 'flat', 'nose-first'] as const;
+export type Attitude = (typeof ATTITUDES)[number];
+
+export const ALONG_BANDS = ['short', 'in-the-box', 'long', 'very-long'] as const;
+export type AlongBand = (typeof ALONG_BANDS)[number];
+
+export const LATERAL_BANDS = ['beyond-left', 'wheel-left', 'line', 'wheel-right', 'beyond-right'] as const;
+export type LateralBand = (typeof LATERAL_BANDS)[number];
+
+export const SIDED_BANDS = ['none', 'slight', 'marked'] as const;
+export const SWING_BANDS = ['none', 'small', 'late-correction', 'large'] as const;
+export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
+export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
+export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
+
+export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived'] as const;
+export type EventType = (typeof EVENT_TYPES)[number];
+
+/** What is said on screen for each word; one place, so that a phrase stands once. */
+export const SAY: Record<string, string> = {
+  tailwheel: 'tailwheel', complex: 'complex', 'high-performance': 'high performance', 'multi-engine': 'multi-engine', sea: 'sea',
+  'new-type': 'new type', 'interval-check': 'interval check',
+  'full-stop': 'full stop', 'touch-and-go': 'touch and go', 'go-around': 'go-around', 'low-pass': 'low pass',
+  'three-point': 'three-point', 'mains-first': 'wheel', 'tail-first': 'tail first', flat: 'flat', 'nose-first': 'nose first',
+  short: 'short', 'in-the-box': 'in the box', long: 'long', 'very-long': 'very long',
+  'beyond-left': 'beyond a track width left', 'wheel-left': 'a wheel off left', line: 'on the line', 'wheel-right': 'a wheel off right', 'beyond-right': 'beyond a track width right',
+  'on-the-line': 'on the line', 'a-wheel-off': 'a wheel off', 'beyond-a-track-width': 'beyond a track width',
+  none: 'none', slight: 'slight', marked: 'marked', small: 'small', 'late-correction': 'late correction', large: 'large',
+  kept: 'kept', 'released-early': 'released early', not: 'not held', right: 'right', late: 'late', wrong: 'wrong',
+  soft: 'soft', normal: 'normal', firm: 'firm', hard: 'hard', on: 'on speed', fast: 'fast', slow: 'slow',
+  held: 'held', power: 'power', pushed: 'pushed', 'went-around': 'went around',
+  'not-met': 'not met', 'met-and-left': 'met, went around', 'met-and-continued': 'met and continued', 'continued-on-instructors-word': 'continued on my word',
+  before: 'before the trigger', at: 'at the trigger', 'told-for-safety': 'told, for safety', exercise: 'exercise', traffic: 'traffic',
+  within: 'within', edge: 'edge', outside: 'outside', 'not-seen': 'not seen',
+  own: 'own', 'own-off-target': 'own, off target', prompted: 'prompted', assisted: 'assisted', 'not-judged': 'not judged', demonstration: 'my demonstration',
+  sound: 'sound decision', told: 'told to go', neutral: 'neutral', good: 'good',
+  handbook: 'handbook', placard: 'placard', house: 'house', instructor: 'instructor', measured: 'measured',
+  'single-engine-land': 'single-engine land', 'single-engine-sea': 'single-engine sea', 'multi-engine-land': 'multi-engine land', 'multi-engine-sea': 'multi-engine sea',
+  TW: 'tail wheel (TW)', RU: 'retractable undercarriage (RU)', VP: 'variable-pitch propeller (VP)', T: 'turbocharged (T)', P: 'pressurised (P)', EFIS: 'glass cockpit (EFIS)', SLPC: 'single-lever power (SLPC)', 'MEP-variant': 'multi-engine variant',
+  drift: 'drift', crab: 'crab', swing: 'swing in the roll-out', bounce: 'bounce', aileron: 'into-wind aileron', stick: 'stick back', configuration: 'configuration',
+  attitude: 'attitude', lateral: 'place across', along: 'place along', speed: 'speed at the fence', firmness: 'firmness',
+  configurationOrder: 'configuration order', tracking: 'tracking', secondContact: 'no second contact',
+  limitation: 'flight-manual limitation', demonstrated: 'demonstrated, not a limitation', airframe: 'this airframe', pilotStep: 'the pilot\u2019s step', vs0Floor: '0.2 Vs0, historic floor',
+};
+export const say = (word: string): string => SAY[word] ?? word.replaceAll('-', ' ');
+
+/** Words that follow the rule pack: US terms, or the terms used elsewhere. */
+export function packWords(pack: PackId): { circuit: string; Circuit: string; gear: string; endorsement: string } {
+  return pack === 'us'
+    ? { circuit: 'traffic pattern', Circuit: 'Traffic pattern', gear: 'landing gear', endorsement: 'endorsement' }
+    : { circuit: 'circuit', Circuit: 'Circuit', gear: 'undercarriage', endorsement: 'differences training' };
+}
+
+/** A pilot's intervention levels, as asked at capture. */
+export const INTERVENTIONS = [
+  { level: 0, word: 'own', hint: 'nothing said, nothing touched' },
+  { level: 1, word: 'prompted', hint: 'voice only' },
+  { level: 2, word: 'helped', hint: 'hands or feet' },
+  { level: 3, word: 'I took it', hint: 'control exchanged' },
+] as const;
