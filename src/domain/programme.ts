@@ -53,13 +53,24 @@ export const Programme = z.object({
   schema: z.literal('programme/1'),
   key: z.string(),
   goal: z.enum(GOALS),
-  pack: z.enum(PACKS),
+  pack: z.enum([...PACKS, 'house']),
   name: z.string(),
   note: z.string(),
   minHours: z.number(),
   items: z.array(ProgrammeItem).min(1),
 });
 export type Programme = z.infer<typeof Programme>;
+
+/** As kept in `content/programmes`: one list of items, each with a citation for every pack that asks for it. */
+export const ProgrammeSource = z.object({
+  schema: z.literal('programme-source/1'),
+  goal: z.enum(GOALS),
+  title: z.string(),
+  note: z.string(),
+  minHours: z.number(),
+  items: z.array(ProgrammeItem.omit({ source: true, citation: true }).extend({ citations: z.partialRecord(z.enum([...PACKS, 'house']), z.string()) })).min(1),
+});
+export type ProgrammeSource = z.infer<typeof ProgrammeSource>;
 
 /** What a rule pack says of one goal. */
 export const PackGoal = z.object({

@@ -50,16 +50,18 @@ const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'pre
 export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
   const problems: LedgerProblem[] = [];
   let prevHash = LEDGER_START_HASH;
-  rows.forEach((row, index) => {
+  let prevSeq = 0;
+  for (const row of rows) {
     const say = (what: string) => problems.push({ seq: row.seq, id: row.id, what });
-    if (row.seq !== index + 1) say(`expected number ${index + 1} here: an entry before it is missing or was added`);
+    if (row.seq !== prevSeq + 1) say(`follows entry ${prevSeq}: what stood between is missing, or this one was added`);
     checkText(row, say);
     if (row.prevHash !== prevHash) say('does not follow from the entry before it');
     if (tools.sha256Hex(row.canonical) !== row.hash) say('its hash does not match its text');
     if (tools.reencodeBase64(row.signature) !== row.signature) say('its signature is not written in the strict form');
     if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say('its signature does not match its text');
     prevHash = row.hash;
-  });
+    prevSeq = row.seq;
+  }
   return [...problems, ...checkHead(rows, head, tools)];
 }
 
@@ -83,11 +85,12 @@ function checkHead(rows: readonly LedgerRow[], head: LedgerHead | null, tools: L
   if (tools.reencodeBase64(head.signature) !== head.signature || !tools.verifySignature(headText(head), head.signature, head.keyId)) {
     return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
   }
-  if (head.count > rows.length) {
-    const missing = Array.from({ length: head.count - rows.length }, (_, i) => rows.length + 1 + i);
+  const present = new Set(rows.map((r) => r.seq));
+  const missing = Array.from({ length: head.count }, (_, i) => i + 1).filter((seq) => !present.has(seq));
+  if (missing.length > 0) {
     return missing.map((seq) => ({ seq, id: null, what: `is missing: the signed head of ${head.at} counts ${head.count} entries` }));
   }
-  const atHead = rows[head.count - 1];
+  const atHead = rows.find((r) => r.seq === head.count);
   if (head.count > 0 && atHead && atHead.hash !== head.hash) return [{ seq: atHead.seq, id: atHead.id, what: 'differs from what the signed head recorded' }];
   return [];
 }

@@ -2,3 +2,4 @@
 export * from './goals';
 export * from './airframe';
 export * from './opening';
+export * from './programmes';
