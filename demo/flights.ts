@@ -1,0 +1,87 @@
+import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import type { Attitude, EventType, LandingKind } from '@/domain/words';
+import { seeded, seededId } from './random';
+
+/** How a demo pilot lands. Shares are of landings; the rest are good. */
+export interface Hand { slight: number; bad: number; prompted: number; helped: number; bias: 'left' | 'none'; firm: number }
+
+export const STEADY: Hand = { slight: 0.08, bad: 0, prompted: 0, helped: 0, bias: 'none', firm: 0.1 };
+export const LEARNING: Hand = { slight: 0.3, bad: 0.16, prompted: 0.25, helped: 0.16, bias: 'none', firm: 0.3 };
+export const FIRST: Hand = { slight: 0.3, bad: 0.35, prompted: 0.25, helped: 0.4, bias: 'none', firm: 0.4 };
+export const LEFT: Hand = { slight: 0.2, bad: 0.06, prompted: 0.15, helped: 0.05, bias: 'left', firm: 0.25 };
+
+export interface Plan { attitude: Attitude; kind: LandingKind; hand: Hand; goAround?: CapturedLanding['goAroundWord']; trigger?: CapturedLanding['trigger'] }
+export interface LessonPlan {
+  seed: number; sortieId: string; author: string; startedAt: string; runwayEnd: string;
+  wind: { fromDegMag: number; kt: number; gustKt: number | null }; fenceTarget: number; landings: Plan[];
+  items: { itemId: string; verdict: 'within' | 'edge' | 'outside'; intervention: number; note?: string }[];
+}
+
+/** The capture events of one lesson, as the cockpit would have sent them. */
+export function lessonEvents(plan: LessonPlan): CaptureEvent[] {
+  const random = seeded(plan.seed);
+  const deviceId = seededId(random);
+  const events: CaptureEvent[] = [];
+  let seq = 0;
+  let clock = Date.parse(plan.startedAt);
+  const add = (type: EventType, subjectId: string, payload: unknown) =>
+    events.push({ eventId: seededId(random), deviceId, deviceSeq: ++seq, sortieId: plan.sortieId, subjectId, author: plan.author, type, v: 1, deviceTime: new Date(clock).toISOString(), payload });
+
+  for (const { itemId, verdict, intervention, note } of plan.items) {
+    clock += 90_000;
+    add('item-observed', seededId(random), { itemId, verdict, intervention, note: note ?? '' });
+  }
+  for (const landing of plan.landings) {
+    clock += 3 * 60_000;
+    const wind = { ...plan.wind, at: new Date(clock).toISOString() };
+    add('wind-logged', seededId(random), wind);
+    clock += 3 * 60_000;
+    const endedAt = new Date(clock).toISOString();
+    clock += 40_000;
+    add('landing-saved', seededId(random), captured(landing, plan, wind, endedAt, random));
+  }
+  return events;
+}
+
+function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['wind']>, endedAt: string, random: () => number): CapturedLanding {
+  const { hand } = p;
+  const side = hand.bias === 'left' || random() < 0.5 ? ('left' as const) : ('right' as const);
+  const grade = (): 'good' | 'slight' | 'bad' => {
+    const x = random();
+    return x < hand.bad ? 'bad' : x < hand.bad + hand.slight ? 'slight' : 'good';
+  };
+  const sided = () => {
+    const g = grade();
+    return g === 'good' ? { band: 'none' as const, side: null } : { band: g === 'slight' ? ('slight' as const) : ('marked' as const), side };
+  };
+  const swing = grade();
+  const bounceGrade = grade();
+  const x = random();
+  const intervention = x < hand.helped ? 2 : x < hand.helped + hand.prompted ? 1 : 0;
+  const lateralLeft = hand.bias === 'left' && random() < 0.82;
+  const across = random();
+  const blank: CapturedLanding = {
+    kind: p.kind, demonstration: false, intended: p.attitude, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null,
+    aileron: null, stick: null, configuration: null, firmness: null, intervention, trigger: p.trigger ?? 'not-met', cleanTap: null, goAroundWord: null, goAroundExecution: {}, wind, endedAt, runwayEnd: plan.runwayEnd,
+  };
+  if (p.kind === 'go-around') {
+    const slow = grade();
+    return {
+      ...blank, intervention: p.goAround === 'told-for-safety' ? 1 : intervention, goAroundWord: p.goAround ?? 'before', trigger: null,
+      goAroundExecution: { power: 'within', attitude: slow === 'bad' ? 'outside' : 'within', speed: slow === 'good' ? 'within' : 'edge', configurationOrder: 'within', tracking: 'within', secondContact: 'within' },
+    };
+  }
+  return {
+    ...blank,
+    touched: grade() === 'bad' ? (p.attitude === 'three-point' ? 'mains-first' : 'flat') : p.attitude,
+    along: grade() === 'bad' ? 'long' : 'in-the-box',
+    lateral: lateralLeft ? (across < 0.25 ? 'beyond-left' : 'wheel-left') : across < hand.slight ? (side === 'left' ? 'wheel-left' : 'wheel-right') : 'line',
+    fenceSpeed: Math.round(plan.fenceTarget + (random() - 0.4) * (hand.bad > 0.1 ? 10 : 4)),
+    drift: sided(), crab: sided(),
+    swing: swing === 'good' ? { band: 'none', side: null } : { band: swing === 'slight' ? 'small' : 'large', side },
+    bounce: bounceGrade === 'good' ? { count: 0, handling: null } : bounceGrade === 'slight' ? { count: 1, handling: 'held' } : { count: 2, handling: random() < 0.5 ? 'power' : 'pushed' },
+    aileron: grade() === 'bad' ? 'released-early' : 'kept',
+    stick: grade() === 'bad' ? 'released-early' : 'kept',
+    firmness: random() < hand.firm ? 'firm' : 'normal',
+  };
+}

@@ -1,0 +1,207 @@
+import type { CurrentUser } from '@/server/auth/permissions';
+import type { BriefChoices, WindSeen } from '@/domain/brief';
+import type { Attitude, Goal, PackId } from '@/domain/words';
+import { hashPassword } from '@/server/auth/password';
+import { toUser } from '@/server/auth/session-user';
+import { nowIso } from '@/server/clock';
+import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
+import { recordEvents } from '@/server/commands/capture';
+import { signCheckout } from '@/server/commands/sign';
+import { importContent, shippedContent } from '@/server/content';
+import { row } from '@/server/db/connection';
+import { model } from '@/server/db/models';
+import { write } from '@/server/db/write';
+import { hangar } from '@/server/queries/hangar';
+import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
+import { pedraAlva } from './aerodrome';
+import { airframes, types } from './fleet';
+import { FIRST, type Hand, LEARNING, LEFT, type Plan, STEADY, lessonEvents } from './flights';
+import { DEMO_PASSWORD, people, pilots } from './people';
+import { seeded, seededId } from './random';
+
+const DAY_MS = 86_400_000;
+const random = seeded(20260);
+
+/** Fills an empty data folder with the Pedra Alva scenario. Every flight goes through the same commands the screens use. */
+export async function seedDemo(): Promise<{ checkouts: number; landings: number; signed: number }> {
+  const realNow = nowIso();
+  const fixed = process.env.JEITO_NOW;
+  const at = (iso: string) => { process.env.JEITO_NOW = iso; };
+  const dayAt = (daysAgo: number, hhmm: string): string => `${new Date(Date.parse(realNow) - daysAgo * DAY_MS).toISOString().slice(0, 10)}T${hhmm}:00.000Z`;
+  try {
+    at(dayAt(760, '08:00'));
+    await setUp();
+    const counters = { checkouts: 0, signed: 0 };
+    const run = async (plan: CheckoutPlan) => {
+      const done = await playCheckout(plan, at, dayAt);
+      counters.checkouts++;
+      if (done.signed) counters.signed++;
+    };
+    for (const plan of scenario()) await run(plan);
+    const count = await row<{ n: number }>('SELECT COUNT(*) AS n FROM landings');
+    return { ...counters, landings: count?.n ?? 0 };
+  } finally {
+    if (fixed === undefined) delete process.env.JEITO_NOW;
+    else process.env.JEITO_NOW = fixed;
+  }
+}
+
+async function setUp(): Promise<void> {
+  const password = await hashPassword(DEMO_PASSWORD);
+  const created_at = nowIso();
+  await write(async (t) => {
+    await importContent([...shippedContent(), { kind: 'aerodrome', key: pedraAlva.ident, body: pedraAlva }], 'Jeito', t);
+    for (const p of pilots) {
+      const early: Record<string, string> = p.key === 'gaspar' ? { 'high-performance': '1996-06-01' } : {};
+      await model('pilots').create({ id: `pilot-${p.key}`, name: p.name, mass_kg: p.massKg, experience: p.experience, hours: p.hours, crosswind_credit: p.crosswindCredit ? JSON.stringify(p.crosswindCredit) : null, experience_since: JSON.stringify(early), created_at }, { transaction: t });
+      for (const h of p.holds) await model('qualifications').create({ id: seededId(random), pilot_id: `pilot-${p.key}`, kind: h.kind, gained_on: h.gainedOn, note: 'shown to the office', ledger_id: null }, { transaction: t });
+      if (p.email) await model('users').create({ id: `user-${p.key}`, email: p.email, name: p.name, password_hash: password, roles: '["pilot"]', session_version: 1, pilot_id: `pilot-${p.key}`, mass_kg: p.massKg, authorised: '[]', own_crosswind_kt: null, created_at }, { transaction: t });
+    }
+    for (const u of people) {
+      const asPilot = pilots.find((p) => p.person === u.key);
+      await model('users').create({ id: `user-${u.key}`, email: u.email, name: u.name, password_hash: password, roles: JSON.stringify(u.roles), session_version: 1, pilot_id: asPilot ? `pilot-${asPilot.key}` : null, mass_kg: u.massKg, authorised: JSON.stringify(u.authorised), own_crosswind_kt: u.ownCrosswindKt, created_at }, { transaction: t });
+    }
+    for (const sheet of types) {
+      await model('types').create({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, { transaction: t });
+      await model('type_versions').create({ id: `type-${sheet.code}:1`, type_id: `type-${sheet.code}`, version: 1, tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0, power_hp: sheet.engine.powerHp.value, engines: sheet.engine.count, surface: sheet.surface, sheet: JSON.stringify(sheet), author: 'Bento Quadra Luz', reason: `entered from ${sheet.revision}`, created_at }, { transaction: t });
+    }
+    for (const a of airframes) {
+      await model('airframes').create({ id: `air-${a.registration}`, registration: a.registration, type_id: `type-${a.typeCode}` }, { transaction: t });
+      await model('airframe_versions').create({ id: `air-${a.registration}:1`, airframe_id: `air-${a.registration}`, version: 1, sheet: JSON.stringify(a), author: 'Bento Quadra Luz', reason: 'entered from the aircraft file', created_at }, { transaction: t });
+    }
+  });
+}
+
+interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean }
+interface CheckoutPlan { pilot: string; by: 'helena' | 'bento'; registration: string; pack: PackId; goals: Goal[]; lessons: Lesson[]; briefedOnly?: number; sign?: number; openDaysAgo: number }
+
+const GROUND = ['G1', 'G2', 'G3', 'G4'];
+
+/** Six lessons that meet every item, ending `endDaysAgo`. */
+function wholeCourse(endDaysAgo: number): Lesson[] {
+  const l = (back: number, rest: Omit<Lesson, 'daysAgo'>): Lesson => ({ daysAgo: endDaysAgo + back, ...rest });
+  return [
+    l(24, { hand: FIRST, kt: 4, three: 4, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] }),
+    l(20, { hand: LEARNING, kt: 5, three: 7, wheel: 0, goArounds: 1, items: ['F3', 'F9'] }),
+    l(14, { hand: LEARNING, kt: 6, three: 4, wheel: 4, goArounds: 0, items: ['F3', 'F10'] }),
+    l(9, { hand: { ...LEARNING, helped: 0.05, bad: 0.05 }, kt: 7, three: 3, wheel: 5, goArounds: 0, items: ['F13'] }),
+    l(4, { hand: STEADY, kt: 9, gustKt: 12, three: 3, wheel: 3, goArounds: 2, items: ['F6', 'F11'], firstWheel: true }),
+    l(0, { hand: STEADY, kt: 9, three: 4, wheel: 3, goArounds: 2, items: [] }),
+  ];
+}
+
+function scenario(): CheckoutPlan[] {
+  const past = (pilot: string, by: 'helena' | 'bento', registration: string, endDaysAgo: number, pack: PackId = 'us'): CheckoutPlan => ({ pilot, by, registration, pack, goals: ['tailwheel'], lessons: wholeCourse(endDaysAgo), sign: endDaysAgo, openDaysAgo: endDaysAgo + 26 });
+  return [
+    past('lidia', 'bento', 'ZP-URA', 655),
+    past('nuno', 'helena', 'ZP-URZ', 540, 'eu'),
+    past('sara', 'helena', 'ZP-URZ', 410),
+    past('elias', 'bento', 'ZP-URA', 290, 'eu'),
+    past('marta', 'helena', 'ZP-URZ', 160),
+    past('amelia', 'bento', 'ZP-URA', 61),
+    // One pilot ready for the signature.
+    { ...past('rui', 'helena', 'ZP-URZ', 2), sign: undefined },
+    // One lesson from sign-off: everything but the second go-around afternoon and the wind.
+    { pilot: 'clara', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 40, lessons: wholeCourse(6).map((l, i) => (i === 5 ? { ...l, goArounds: 0, wheel: 1 } : i === 4 ? { ...l, goArounds: 1, firstWheel: false } : l)) },
+    // A strong left bias.
+    {
+      pilot: 'ines', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 33,
+      lessons: [
+        { daysAgo: 30, hand: { ...FIRST, bias: 'left' }, kt: 4, three: 5, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] },
+        { daysAgo: 22, hand: LEFT, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'] },
+        { daysAgo: 15, hand: LEFT, kt: 5, three: 8, wheel: 0, goArounds: 0, items: ['F10'] },
+        { daysAgo: 3, hand: LEFT, kt: 7, three: 9, wheel: 0, goArounds: 1, items: ['F13'] },
+      ],
+    },
+    // Mid-way, lesson 4 briefed and waiting.
+    {
+      pilot: 'duarte', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 25, briefedOnly: 0,
+      lessons: [
+        { daysAgo: 21, hand: FIRST, kt: 4, three: 6, wheel: 0, goArounds: 0, items: [...GROUND, 'F1'] },
+        { daysAgo: 14, hand: LEARNING, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F1', 'F2', 'F3'] },
+        { daysAgo: 7, hand: LEARNING, kt: 8, gustKt: 12, three: 7, wheel: 2, goArounds: 1, items: ['F3', 'F9'] },
+      ],
+    },
+    // Continued past a trigger.
+    {
+      pilot: 'joana', by: 'bento', registration: 'ZP-URA', pack: 'eu', goals: ['tailwheel'], openDaysAgo: 19,
+      lessons: [
+        { daysAgo: 16, hand: FIRST, kt: 3, three: 5, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1'] },
+        { daysAgo: 8, hand: LEARNING, kt: 7, three: 6, wheel: 0, goArounds: 0, items: ['F2', 'F3'], continued: true, unacknowledged: true },
+      ],
+    },
+    // An instructor being checked out on the heavy type; the pilot's own role is pilot here.
+    {
+      pilot: 'vasco', by: 'bento', registration: 'ZP-CAD', pack: 'us', goals: ['high-performance'], openDaysAgo: 10,
+      lessons: [{ daysAgo: 5, hand: LEARNING, kt: 7, three: 0, wheel: 5, goArounds: 1, items: ['P1', 'P2', 'P3'] }],
+    },
+    { pilot: 'tome', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 1, lessons: [] },
+    { pilot: 'gaspar', by: 'bento', registration: 'ZP-CAV', pack: 'us', goals: ['tailwheel'], openDaysAgo: 2, lessons: [] },
+  ];
+}
+
+async function userByKey(key: string): Promise<CurrentUser> {
+  const found = await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` });
+  if (!found) throw new Error(`no demo user ${key}`);
+  return toUser(found);
+}
+
+async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt: (daysAgo: number, hhmm: string) => string): Promise<{ signed: boolean }> {
+  at(dayAt(plan.openDaysAgo, '08:30'));
+  const instructor = await userByKey(plan.by);
+  const pilotUser = await userByKey(plan.pilot);
+  const frame = (await hangar()).flatMap((t) => t.airframes).find((a) => a.registration === plan.registration);
+  const opened = await openCheckout(instructor, { requestId: seededId(random), pilotId: `pilot-${plan.pilot}`, airframeId: frame?.id ?? '', pack: plan.pack, goals: plan.goals, standardKey: plan.pack === 'us' ? 'private-us' : 'eu-class', note: '' });
+  if (!opened.ok) throw new Error(`demo checkout of ${plan.pilot}: ${JSON.stringify(opened.problems)}`);
+  const checkoutId = opened.id;
+  const massKg = pilots.find((p) => p.key === plan.pilot)?.massKg ?? 80;
+  const brief = async (daysAgo: number, kt: number, gustKt: number | null, intended: Attitude, acknowledge: boolean, focus: string) => {
+    at(dayAt(daysAgo, '09:20'));
+    const observedAt = dayAt(daysAgo, '09:16');
+    const wind: WindSeen = { source: 'report', raw: `ZPAV ${observedAt.slice(8, 10)}0916Z 260${String(kt + 3).padStart(2, '0')}${gustKt ? `G${gustKt + 4}` : ''}KT CAVOK 14/06 Q1019`, reference: 'true', variable: false, fromDeg: 260, kt: kt + 3, gustKt: gustKt ? gustKt + 4 : null, arcFromDeg: null, arcToDeg: null, observedAt };
+    const choices: BriefChoices = { flownOn: observedAt.slice(0, 10), runwayEnd: '22', wind, maxFlapDeg: null, fuelL: frame?.type.engine.usableFuelL.value ?? 40, pilotKg: massKg, instructorKg: instructor.massKg, baggageKg: 0, gustSchool: 'half', intended, instructorLimitKt: instructor.ownCrosswindKt, focus };
+    const load = (frame?.effective.masses.emptyKg.value ?? 0) + massKg + instructor.massKg;
+    choices.fuelL = Math.min(choices.fuelL, Math.floor(((frame?.type.masses.maxTakeoffKg.value ?? 0) - load) / 0.72));
+    const saved = await saveBrief(instructor, { requestId: seededId(random), checkoutId, choices });
+    if (!saved.ok) throw new Error(`demo brief of ${plan.pilot}: ${JSON.stringify(saved.problems)}`);
+    if (acknowledge) {
+      at(dayAt(daysAgo, '09:32'));
+      await acknowledgeBrief(pilotUser, saved.briefId);
+    }
+    return saved.sortieId;
+  };
+  for (const [index, lesson] of plan.lessons.entries()) {
+    const mostly: Attitude = lesson.wheel > lesson.three ? 'mains-first' : 'three-point';
+    const sortieId = await brief(lesson.daysAgo, lesson.kt, lesson.gustKt ?? null, mostly, !lesson.unacknowledged, FOCUS[index % FOCUS.length] ?? '');
+    const head = await checkoutHead(checkoutId);
+    const record = head && (await checkoutRecord(head));
+    const gates = record?.sorties.find((s) => s.id === sortieId)?.brief?.snapshot.gates ?? [];
+    at(dayAt(lesson.daysAgo, '11:30'));
+    const answer = await recordEvents(instructor, lessonEvents({
+      seed: Math.floor(random() * 1e9), sortieId, author: instructor.id, startedAt: dayAt(lesson.daysAgo, '09:45'), runwayEnd: '22',
+      wind: { fromDegMag: 290, kt: lesson.kt, gustKt: lesson.gustKt ?? null }, fenceTarget: gates[gates.length - 1]?.target ?? 60,
+      landings: landingsOf(lesson), items: lesson.items.map((itemId) => ({ itemId, verdict: 'within', intervention: 0 })),
+    }));
+    if (answer.refused.length > 0) throw new Error(`demo lesson of ${plan.pilot}: ${JSON.stringify(answer.refused[0])}`);
+  }
+  if (plan.briefedOnly !== undefined) await brief(plan.briefedOnly, 8, 13, 'three-point', false, 'Eyes to the left edge, 60 m ahead');
+  if (plan.sign === undefined) return { signed: false };
+  at(dayAt(plan.sign, '15:10'));
+  const signed = await signCheckout(instructor, { checkoutId, password: DEMO_PASSWORD, limitations: { alone: false, noPassengers: true, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: 5 }, remark: '' });
+  if (!signed.ok) throw new Error(`demo signature of ${plan.pilot}: ${signed.problems.map((p) => p.message).join(' | ')}`);
+  return { signed: true };
+}
+
+const FOCUS = ['Straight on the ground', 'Hold it off', 'Feet alive until stopped', 'Fly the tail down', 'Wing down from 200 ft', 'Put it together'];
+
+function landingsOf(lesson: Lesson): Plan[] {
+  const plans: Plan[] = [];
+  const words = ['before', 'at', 'exercise'] as const;
+  const three = Array.from({ length: lesson.three }, (): Plan => ({ attitude: 'three-point', kind: 'full-stop', hand: lesson.hand }));
+  const wheel = Array.from({ length: lesson.wheel }, (): Plan => ({ attitude: 'mains-first', kind: 'full-stop', hand: lesson.hand }));
+  plans.push(...(lesson.firstWheel ? [...wheel, ...three] : [...three, ...wheel]));
+  for (let i = 0; i < lesson.goArounds; i++) plans.splice(2 + i * 2, 0, { attitude: 'three-point', kind: 'go-around', hand: STEADY, goAround: words[i % 3] });
+  const last = plans[plans.length - 1];
+  if (lesson.continued && last) last.trigger = 'met-and-continued';
+  return plans;
+}

@@ -1,0 +1,23 @@
+/** Prepares a data folder: migrates, and with `--demo` fills it with Pedra Alva when it is empty. `--fresh` starts over. */
+import { existsSync, rmSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { seedDemo } from '@demo/seed';
+import { closeDatabase, row } from '@/server/db/connection';
+import { migrate } from '@/server/db/migrate';
+import { dataFolder, folderHolder, holdFolder } from '@/server/data-folder';
+
+const { values } = parseArgs({ options: { demo: { type: 'boolean' }, fresh: { type: 'boolean' } } });
+const holder = folderHolder();
+if (holder !== null) {
+  console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
+  process.exit(1);
+}
+if (values.fresh && existsSync(dataFolder())) rmSync(dataFolder(), { recursive: true, force: true });
+holdFolder();
+await migrate();
+const users = await row<{ n: number }>('SELECT COUNT(*) AS n FROM users');
+if (values.demo && users?.n === 0) {
+  const done = await seedDemo();
+  console.log(`Pedra Alva filled in: ${done.checkouts} checkouts, ${done.landings} landings, ${done.signed} signed.`);
+}
+await closeDatabase();

@@ -1,0 +1,2 @@
+export * from './fold';
+export * from './messages';

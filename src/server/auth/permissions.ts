@@ -1,0 +1,31 @@
+import type { Goal, Role } from '@/domain/words';
+
+/** The one place that decides who may do what. Roles are a set; nobody acts as instructor on their own checkout. */
+export interface CurrentUser {
+  id: string;
+  name: string;
+  email: string;
+  roles: Role[];
+  /** The pilot this user is, when they are one. */
+  pilotId: string | null;
+  authorised: Goal[];
+  massKg: number;
+  ownCrosswindKt: number | null;
+}
+export interface OwnedByPilot { pilotId: string }
+
+const staff = (user: CurrentUser): boolean => user.roles.includes('instructor') || user.roles.includes('chief');
+const own = (user: CurrentUser, thing: OwnedByPilot): boolean => user.pilotId !== null && user.pilotId === thing.pilotId;
+
+export const may = {
+  /** Board, lists of all pilots, the whole book. */
+  seeEverybody: (user: CurrentUser): boolean => staff(user),
+  openCheckouts: (user: CurrentUser): boolean => user.roles.includes('instructor'),
+  openCheckoutFor: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  viewCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
+  /** Brief, capture, observe, waive: as an instructor, and never on one's own checkout. */
+  runCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  acknowledgeBrief: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing),
+  signCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  viewLedgerEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
+};

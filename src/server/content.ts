@@ -1,0 +1,88 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, readdirSync } from 'node:fs';
+import path from 'node:path';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { canonicalText } from '@/core/ledger';
+import { composeProgramme } from '@/core/plan';
+import { House, Programme, ProgrammeSource, RulePack, Schools, Standard } from '@/domain/programme';
+import { Aerodrome } from '@/domain/sheet';
+import { nowIso } from './clock';
+import { row } from './db/connection';
+import { model } from './db/models';
+
+/** Kinds of versioned content and the schema each is validated with, when it is imported and when it is read. */
+export const CONTENT = { standard: Standard, programme: Programme, pack: RulePack, house: House, schools: Schools, aerodrome: Aerodrome } as const;
+export type ContentKind = keyof typeof CONTENT;
+export type ContentOf<K extends ContentKind> = z.infer<(typeof CONTENT)[K]>;
+
+interface Seed { kind: ContentKind; key: string; body: unknown }
+const folder = path.join(process.cwd(), 'content');
+const readJson = (...names: string[]): unknown => JSON.parse(readFileSync(path.join(folder, ...names), 'utf8'));
+const filesOf = (name: string): string[] => readdirSync(path.join(folder, name)).filter((f) => f.endsWith('.json')).sort();
+
+/** The content shipped with the product, validated. A file that does not fit its schema stops the start, by name. */
+export function shippedContent(): Seed[] {
+  const check = <K extends ContentKind>(kind: K, key: string, body: unknown): Seed => {
+    const parsed = CONTENT[kind].safeParse(body);
+    if (!parsed.success) throw new Error(`content ${kind} ${key}: ${z.prettifyError(parsed.error)}`);
+    return { kind, key, body: parsed.data };
+  };
+  const seeds: Seed[] = [];
+  for (const f of filesOf('standards')) seeds.push(check('standard', f.replace('.json', ''), readJson('standards', f)));
+  for (const f of filesOf('packs')) seeds.push(check('pack', f.replace('.json', ''), readJson('packs', f)));
+  for (const f of filesOf('programmes')) {
+    const source = ProgrammeSource.parse(readJson('programmes', f));
+    for (const pack of ['us', 'eu', 'house'] as const) {
+      const programme = composeProgramme(source, pack);
+      if (programme) seeds.push(check('programme', programme.key, programme));
+    }
+  }
+  seeds.push(check('house', 'house', readJson('house.json')), check('schools', 'schools', readJson('schools.json')));
+  return seeds;
+}
+
+/** Imports content as immutable versions by hash: an unchanged file adds nothing, a changed one a new version. */
+export async function importContent(seeds: readonly Seed[], author: string, t: Transaction): Promise<number> {
+  let added = 0;
+  for (const { kind, key, body } of seeds) {
+    const text = canonicalText(body);
+    const hash = createHash('sha256').update(text).digest('hex');
+    const newest = await row<{ version: number; hash: string; origin: string }>('SELECT version, hash, origin FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1', { kind, key }, t);
+    const known = await row('SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND hash = :hash', { kind, key, hash }, t);
+    if (known) continue;
+    const version = (newest?.version ?? 0) + 1;
+    await model('content_versions').create(
+      { id: `${kind}:${key}:${version}`, kind, key, version, hash, origin: 'product', body: text, author, reason: version === 1 ? 'shipped with the product' : 'product update', created_at: nowIso() },
+      { transaction: t },
+    );
+    added++;
+  }
+  return added;
+}
+
+const parsedCache = new Map<string, unknown>();
+
+/** One version of a piece of content. A version never changes, so it is parsed once per process. */
+export async function contentById<K extends ContentKind>(kind: K, id: string, t?: Transaction): Promise<ContentOf<K>> {
+  const hit = parsedCache.get(`${kind} ${id}`);
+  if (hit) return hit as ContentOf<K>;
+  const found = await row<{ body: string }>('SELECT body FROM content_versions WHERE id = :id AND kind = :kind', { id, kind }, t);
+  if (!found) throw new Error(`no ${kind} ${id}`);
+  const parsed = CONTENT[kind].parse(JSON.parse(found.body)) as ContentOf<K>;
+  parsedCache.set(`${kind} ${id}`, parsed);
+  return parsed;
+}
+
+/** The newest version of a piece of content, with its id for pinning; null when there is none. */
+export async function newestContent<K extends ContentKind>(kind: K, key: string, t?: Transaction): Promise<{ id: string; body: ContentOf<K> } | null> {
+  const found = await row<{ id: string }>('SELECT id FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1', { kind, key }, t);
+  return found ? { id: found.id, body: await contentById(kind, found.id, t) } : null;
+}
+
+/** The aerodrome this school flies from (one data folder = one school). */
+export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
+  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, version DESC LIMIT 1", {}, t);
+  if (!found) throw new Error('no aerodrome is set up in this data folder');
+  return contentById('aerodrome', found.id, t);
+}

@@ -1,0 +1,45 @@
+import { DataTypes, type Model, type ModelStatic, type ModelAttributes } from 'sequelize';
+import { database } from './connection';
+
+/**
+ * Models over the tables of the migrations. Used for writing, inside `write()`; heavy reads are raw queries.
+ * JSON columns are text here: a command validates with Zod before it writes, a query after it reads.
+ */
+type Value = string | number | null;
+type Row = Record<string, Value>;
+export type RowModel = ModelStatic<Model<Row, Row>>;
+
+const text = DataTypes.TEXT;
+const real = DataTypes.REAL;
+const whole = DataTypes.INTEGER;
+
+const TABLES = {
+  pilots: { id: text, name: text, mass_kg: real, experience: text, hours: real, crosswind_credit: text, experience_since: text, created_at: text },
+  users: { id: text, email: text, name: text, password_hash: text, roles: text, session_version: whole, pilot_id: text, mass_kg: real, authorised: text, own_crosswind_kt: real, created_at: text },
+  qualifications: { id: text, pilot_id: text, kind: text, gained_on: text, note: text, ledger_id: text },
+  content_versions: { id: text, kind: text, key: text, version: whole, hash: text, origin: text, body: text, author: text, reason: text, created_at: text },
+  types: { id: text, code: text, name: text },
+  type_versions: { id: text, type_id: text, version: whole, tailwheel: whole, power_hp: real, engines: whole, surface: text, sheet: text, author: text, reason: text, created_at: text },
+  airframes: { id: text, registration: text, type_id: text },
+  airframe_versions: { id: text, airframe_id: text, version: whole, sheet: text, author: text, reason: text, created_at: text },
+  checkouts: {
+    id: text, pilot_id: text, instructor_id: text, airframe_id: text, airframe_version_id: text, type_version_id: text, pack: text, goals: text, programme_ids: text,
+    standard_id: text, pack_id: text, house_id: text, schools: text, opening: text, note: text, status: text, signed_ledger_id: text, request_id: text, created_by: text, created_at: text,
+  },
+  sorties: { id: text, checkout_id: text, lesson: whole, flown_on: text, instructor_id: text, created_at: text },
+  briefs: { id: text, checkout_id: text, sortie_id: text, version: whole, choices: text, snapshot: text, created_by: text, created_at: text, acknowledged_by: text, acknowledged_at: text, request_id: text },
+  capture_events: { event_id: text, device_id: text, device_seq: whole, sortie_id: text, subject_id: text, author: text, type: text, v: whole, device_time: text, payload: text, received_at: text },
+  landings: { id: text, sortie_id: text, checkout_id: text, pilot_id: text, number: whole, kind: text, landing_class: text, intended: text, gear_group: text, crosswind_kt: real, wind_age_min: real, flown_on: text, saved_at: text, author: text, captured: text, judged: text },
+  ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
+} as const;
+export type TableName = keyof typeof TABLES;
+const KEYS: Partial<Record<TableName, string>> = { capture_events: 'event_id', ledger: 'seq' };
+
+/** The model of a table, defined once per connection. */
+export function model(table: TableName): RowModel {
+  const { sequelize } = database();
+  if (sequelize.isDefined(table)) return sequelize.model(table) as RowModel;
+  const key = KEYS[table] ?? 'id';
+  const attributes = Object.fromEntries(Object.entries(TABLES[table]).map(([name, type]) => [name, { type, primaryKey: name === key }])) as ModelAttributes<Model<Row, Row>, Row>;
+  return sequelize.define(table, attributes, { tableName: table, timestamps: false, freezeTableName: true }) as RowModel;
+}

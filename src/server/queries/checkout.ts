@@ -1,0 +1,199 @@
+import type { Transaction } from 'sequelize';
+import { type EvidenceRecord, type ItemEvidence, type JudgedLanding, type RecordedLanding, assessProgramme } from '@/core/assess';
+import type { BriefResult } from '@/core/approach';
+import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
+import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
+import type { BriefChoices } from '@/domain/brief';
+import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import type { House, Programme, RulePack, Standard } from '@/domain/programme';
+import { Airframe, TypeSheet } from '@/domain/sheet';
+import type { Goal, LandingKind, PackId, Stage } from '@/domain/words';
+import { fold } from '@/offline/protocol';
+import { contentById } from '../content';
+import { row, rows } from '../db/connection';
+
+export interface CheckoutHead {
+  id: string;
+  pilotId: string;
+  pilotName: string;
+  pilotMassKg: number;
+  instructorId: string;
+  instructorName: string;
+  registration: string;
+  typeName: string;
+  typeCode: string;
+  pack: PackId;
+  goals: Goal[];
+  status: 'open' | 'signed';
+  signedLedgerId: string | null;
+  createdAt: string;
+  note: string;
+  schools: Record<string, string>;
+  opening: Opening;
+  programmeIds: string[];
+  standardId: string;
+  packId: string;
+  houseId: string;
+  sheet: TypeSheet;
+  airframe: Airframe;
+  typeVersion: number;
+  airframeVersion: number;
+}
+
+interface HeadRow {
+  id: string; pilot_id: string; pilot_name: string; pilot_mass: number; instructor_id: string; instructor_name: string; registration: string; type_version_id: string; airframe_version_id: string;
+  pack: PackId; goals: string; status: 'open' | 'signed'; signed_ledger_id: string | null; created_at: string; note: string; schools: string; opening: string; programme_ids: string; standard_id: string; pack_id: string; house_id: string;
+  type_sheet: string; airframe_sheet: string; type_version: number; airframe_version: number;
+}
+
+const sheets = new Map<string, TypeSheet>();
+const frames = new Map<string, Airframe>();
+/** Versions never change, so each is validated once per process. */
+export function parsedSheet(id: string, text: string): TypeSheet {
+  const known = sheets.get(id) ?? TypeSheet.parse(JSON.parse(text));
+  sheets.set(id, known);
+  return known;
+}
+export function parsedAirframe(id: string, text: string): Airframe {
+  const known = frames.get(id) ?? Airframe.parse(JSON.parse(text));
+  frames.set(id, known);
+  return known;
+}
+
+/** A checkout with the versions it runs under; null when there is none. */
+export async function checkoutHead(id: string, t?: Transaction): Promise<CheckoutHead | null> {
+  const r = await row<HeadRow>(
+    `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass, u.name AS instructor_name, a.registration, tv.sheet AS type_sheet, tv.version AS type_version, av.sheet AS airframe_sheet, av.version AS airframe_version
+     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id
+     JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
+    { id }, t,
+  );
+  if (!r) return null;
+  const type = parsedSheet(r.type_version_id, r.type_sheet);
+  const airframe = parsedAirframe(r.airframe_version_id, r.airframe_sheet);
+  return {
+    id: r.id, pilotId: r.pilot_id, pilotName: r.pilot_name, pilotMassKg: r.pilot_mass, instructorId: r.instructor_id, instructorName: r.instructor_name,
+    registration: r.registration, typeName: type.name, typeCode: type.code, pack: r.pack, goals: JSON.parse(r.goals) as Goal[], status: r.status, signedLedgerId: r.signed_ledger_id,
+    createdAt: r.created_at, note: r.note, schools: JSON.parse(r.schools) as Record<string, string>, opening: JSON.parse(r.opening) as Opening,
+    programmeIds: JSON.parse(r.programme_ids) as string[], standardId: r.standard_id, packId: r.pack_id, houseId: r.house_id,
+    sheet: effectiveSheet(type, airframe), airframe, typeVersion: r.type_version, airframeVersion: r.airframe_version,
+  };
+}
+
+export interface BriefRow { id: string; version: number; choices: BriefChoices; snapshot: BriefResult; createdAt: string; acknowledgedAt: string | null; acknowledgedByName: string | null }
+export interface SortieRow { id: string; lesson: number; flownOn: string; instructorId: string; brief: BriefRow | null }
+
+/** Lessons of a checkout, oldest first, each with its newest brief. */
+export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<SortieRow[]> {
+  const found = await rows<{ id: string; lesson: number; flown_on: string; instructor_id: string; brief_id: string | null; version: number; choices: string; snapshot: string; created_at: string; acknowledged_at: string | null; acknowledged_by_name: string | null }>(
+    `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name
+     FROM sorties s LEFT JOIN briefs b ON b.sortie_id = s.id AND b.version = (SELECT MAX(version) FROM briefs WHERE sortie_id = s.id)
+     LEFT JOIN users u ON u.id = b.acknowledged_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
+    { checkoutId }, t,
+  );
+  return found.map((s) => ({
+    id: s.id, lesson: s.lesson, flownOn: s.flown_on, instructorId: s.instructor_id,
+    brief: s.brief_id === null ? null : {
+      id: s.brief_id, version: s.version, choices: JSON.parse(s.choices) as BriefChoices, snapshot: JSON.parse(s.snapshot) as BriefResult,
+      createdAt: s.created_at, acknowledgedAt: s.acknowledged_at, acknowledgedByName: s.acknowledged_by_name,
+    },
+  }));
+}
+
+export interface LandingRow extends RecordedLanding { captured: CapturedLanding; savedAt: string; windAgeMin: number | null }
+
+export async function landingsOf(checkoutId: string, t?: Transaction): Promise<LandingRow[]> {
+  const found = await rows<{ id: string; sortie_id: string; lesson: number; number: number; kind: LandingKind; intended: string | null; gear_group: string; crosswind_kt: number | null; wind_age_min: number | null; flown_on: string; saved_at: string; captured: string; judged: string }>(
+    `SELECT l.*, s.lesson FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
+    { checkoutId }, t,
+  );
+  return found.map((l) => ({
+    id: l.id, number: l.number, sortieId: l.sortie_id, lesson: l.lesson, date: l.flown_on, firstOfSortie: l.number === 1, group: l.gear_group, kind: l.kind, intended: l.intended,
+    crosswindKt: l.crosswind_kt, windAgeMin: l.wind_age_min, savedAt: l.saved_at, captured: JSON.parse(l.captured) as CapturedLanding, judged: JSON.parse(l.judged) as JudgedLanding,
+  }));
+}
+
+/** Capture events of one sortie, or of a whole checkout. */
+export async function eventsOf(where: { sortieId: string } | { checkoutId: string }, types: readonly string[] | null = null, t?: Transaction): Promise<CaptureEvent[]> {
+  const filter = 'sortieId' in where ? 'e.sortie_id = :sortieId' : 'e.sortie_id IN (SELECT id FROM sorties WHERE checkout_id = :checkoutId)';
+  const found = await rows<{ event_id: string; device_id: string; device_seq: number; sortie_id: string; subject_id: string; author: string; type: CaptureEvent['type']; v: number; device_time: string; payload: string }>(
+    `SELECT e.* FROM capture_events e WHERE ${filter} ${types ? 'AND e.type IN (:types)' : ''}`,
+    { ...where, types }, t,
+  );
+  return found.map((e) => ({ eventId: e.event_id, deviceId: e.device_id, deviceSeq: e.device_seq, sortieId: e.sortie_id, subjectId: e.subject_id, author: e.author, type: e.type, v: e.v, deviceTime: e.device_time, payload: JSON.parse(e.payload) as unknown }));
+}
+
+export interface CheckoutRecord {
+  head: CheckoutHead;
+  sorties: SortieRow[];
+  landings: LandingRow[];
+  programmes: Programme[];
+  standard: Standard;
+  pack: RulePack;
+  house: House;
+  evidence: EvidenceRecord;
+  items: ItemEvidence[];
+}
+
+/** Everything a checkout has to show, with its evidence weighed. */
+export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
+  const sorties = await sortiesOf(head.id, t);
+  const landings = await landingsOf(head.id, t);
+  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone'], t));
+  const lessonOf = new Map(sorties.map((s) => [s.id, s]));
+  const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
+  const evidence: EvidenceRecord = {
+    landings,
+    observations: folded.items.map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data })),
+    waivers: folded.waivers,
+    group: gearMassGroup(head.sheet),
+  };
+  return {
+    head, sorties, landings, programmes, evidence,
+    standard: await contentById('standard', head.standardId, t),
+    pack: await contentById('pack', head.packId, t),
+    house: await contentById('house', head.houseId, t),
+    items: programmes.flatMap((p) => assessProgramme(p, evidence)),
+  };
+}
+
+/** The pilot's own crosswind step in this gear-and-mass group, from every checkout's landings. */
+export async function ladderOf(pilotId: string, sheet: TypeSheet, onDate: string, t?: Transaction): Promise<Ladder> {
+  const group = gearMassGroup(sheet);
+  const found = await rows<{ flown_on: string; crosswind_kt: number | null; wind_age_min: number | null; captured: string; judged: string }>(
+    "SELECT flown_on, crosswind_kt, wind_age_min, captured, judged FROM landings WHERE pilot_id = :pilotId AND gear_group = :group AND kind NOT IN ('go-around', 'low-pass') ORDER BY flown_on, saved_at",
+    { pilotId, group }, t,
+  );
+  const landings = found.map((l): LadderLanding => {
+    const captured = JSON.parse(l.captured) as CapturedLanding;
+    const judged = JSON.parse(l.judged) as JudgedLanding;
+    return { date: l.flown_on, group, crosswindKt: l.crosswind_kt, windAgeMin: l.wind_age_min, intervention: captured.intervention, demonstration: captured.demonstration, criteria: Object.fromEntries(judged.criteria.map((c) => [c.id, c.verdict])) };
+  });
+  const pilot = await row<{ crosswind_credit: string | null }>('SELECT crosswind_credit FROM pilots WHERE id = :pilotId', { pilotId }, t);
+  const credit = pilot?.crosswind_credit ? (JSON.parse(pilot.crosswind_credit) as { group: string; kt: number; date: string }) : null;
+  return pilotLadder({ landings, group, onDate, stepKt: ladderStepKt(sheet), credit: credit?.group === group ? credit : null });
+}
+
+/** The stage a checkout stands at, from what is recorded; nobody sets it by hand. */
+export function stageOf(record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landings' | 'items'>): Stage {
+  if (record.head.status === 'signed' || record.items.every((i) => i.met)) return 'sign';
+  const latest = record.sorties[record.sorties.length - 1];
+  if (!latest) return 'brief';
+  const flown = record.landings.some((l) => l.sortieId === latest.id);
+  return flown ? 'debrief' : latest.brief ? 'fly' : 'brief';
+}
+
+/** The one next action, in words, with where it is done. */
+export function nextAction(record: CheckoutRecord): { text: string; href: string } {
+  const base = `/checkouts/${record.head.id}`;
+  if (record.head.status === 'signed') return { text: 'Signed. See the entry in the book.', href: '/ledger' };
+  const latest = record.sorties[record.sorties.length - 1];
+  switch (stageOf(record)) {
+    case 'sign': return { text: 'Every item has its evidence: check it and sign.', href: `${base}/sign` };
+    case 'fly': return latest?.brief?.acknowledgedAt
+      ? { text: `Lesson ${latest.lesson} is briefed and acknowledged: fly it.`, href: `${base}/brief` }
+      : { text: `Lesson ${latest?.lesson ?? 1} is briefed: the pilot acknowledges, then fly.`, href: `${base}/brief` };
+    case 'debrief': return { text: `Debrief lesson ${latest?.lesson ?? 1}, then brief the next.`, href: `${base}/debrief` };
+    default: return { text: `Brief lesson ${(latest?.lesson ?? 0) + 1}.`, href: `${base}/brief` };
+  }
+}

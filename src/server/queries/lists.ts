@@ -1,0 +1,48 @@
+import type { Goal, Role } from '@/domain/words';
+import { rows } from '../db/connection';
+import type { CurrentUser } from '../auth/permissions';
+import { may } from '../auth/permissions';
+
+export interface CheckoutSummary {
+  id: string; pilotName: string; instructorName: string; instructorId: string; registration: string; typeName: string; goals: Goal[]; status: 'open' | 'signed';
+  lessons: number; landings: number; lastFlown: string | null; createdAt: string; briefedNotFlown: boolean; acknowledged: boolean;
+}
+
+/** Checkouts this user may see, newest work first. */
+export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]> {
+  const everybody = may.seeEverybody(user);
+  const found = await rows<{ id: string; pilot_name: string; instructor_name: string; instructor_id: string; registration: string; type_name: string; goals: string; status: 'open' | 'signed'; lessons: number; landings: number; last_flown: string | null; created_at: string; latest_landings: number; latest_briefed: number; latest_ack: number }>(
+    `SELECT c.id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration, ty.name AS type_name, c.goals, c.status, c.created_at,
+       (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons,
+       (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS landings,
+       (SELECT MAX(l.flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown,
+       (SELECT COUNT(*) FROM landings l WHERE l.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_landings,
+       (SELECT COUNT(*) FROM briefs b WHERE b.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_briefed,
+       (SELECT COUNT(*) FROM briefs b WHERE b.acknowledged_at IS NOT NULL AND b.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_ack
+     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id
+     ${everybody ? '' : 'WHERE c.pilot_id = :pilotId'} ORDER BY c.status, COALESCE(last_flown, c.created_at) DESC`,
+    { pilotId: user.pilotId },
+  );
+  return found.map((c) => ({
+    id: c.id, pilotName: c.pilot_name, instructorName: c.instructor_name, instructorId: c.instructor_id, registration: c.registration, typeName: c.type_name, goals: JSON.parse(c.goals) as Goal[], status: c.status,
+    lessons: c.lessons, landings: c.landings, lastFlown: c.last_flown, createdAt: c.created_at, briefedNotFlown: c.latest_briefed > 0 && c.latest_landings === 0, acknowledged: c.latest_ack > 0,
+  }));
+}
+
+export interface PilotSummary { id: string; name: string; massKg: number; experience: string; hours: number; holds: { kind: string; gainedOn: string | null }[]; email: string | null; experienceSince: Record<string, string> }
+export async function pilotList(): Promise<PilotSummary[]> {
+  const found = await rows<{ id: string; name: string; mass_kg: number; experience: string; hours: number; email: string | null; experience_since: string }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id ORDER BY p.name');
+  const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>('SELECT pilot_id, kind, gained_on FROM qualifications ORDER BY gained_on');
+  return found.map((p) => ({
+    id: p.id, name: p.name, massKg: p.mass_kg, experience: p.experience, hours: p.hours, email: p.email, experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
+    holds: held.filter((h) => h.pilot_id === p.id).map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
+  }));
+}
+
+export interface UserSummary { id: string; name: string; email: string; roles: Role[]; authorised: Goal[]; pilotId: string | null }
+export async function staffList(): Promise<UserSummary[]> {
+  const found = await rows<{ id: string; name: string; email: string; roles: string; authorised: string; pilot_id: string | null }>('SELECT id, name, email, roles, authorised, pilot_id FROM users ORDER BY name');
+  return found
+    .map((u) => ({ id: u.id, name: u.name, email: u.email, roles: JSON.parse(u.roles) as Role[], authorised: JSON.parse(u.authorised) as Goal[], pilotId: u.pilot_id }))
+    .filter((u) => u.roles.includes('instructor') || u.roles.includes('chief'));
+}

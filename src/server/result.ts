@@ -1,0 +1,12 @@
+import type { z } from 'zod';
+
+/** What every command answers: errors are values, with the path of the field they belong to. */
+export interface Problem { path: string; message: string }
+export type Result<T> = ({ ok: true } & T) | { ok: false; problems: Problem[] };
+
+export const problem = (path: string, message: string): { ok: false; problems: Problem[] } => ({ ok: false, problems: [{ path, message }] });
+
+export const zodProblems = (error: z.ZodError): { ok: false; problems: Problem[] } => ({
+  ok: false,
+  problems: error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
+});
