@@ -1,2 +1,3 @@
 /** The brief of the day: mass, wind on each runway, verdicts and gates, put together from the rooms that compute them. */
 export * from './brief';
+export * from './words';

@@ -10,6 +10,8 @@ export interface SyncAnswer {
   accepted: string[];
   /** Will never be accepted as they are; kept on the device and shown with the reason. */
   refused: { eventId: string; message: string }[];
+  /** Another account's events: kept on the device until their author signs in. */
+  held: { eventId: string; message: string }[];
 }
 
 /** A sortie prepared for a device: all the capture screen needs, without the network. */

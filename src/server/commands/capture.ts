@@ -19,7 +19,7 @@ import { checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
  * Events are refused one by one with a reason; the rest of the batch is kept.
  */
 export async function recordEvents(user: CurrentUser, raw: readonly unknown[]): Promise<SyncAnswer> {
-  const answer: SyncAnswer = { accepted: [], refused: [] };
+  const answer: SyncAnswer = { accepted: [], refused: [], held: [] };
   const events: CaptureEvent[] = [];
   for (const item of raw) {
     const checked = checkEvent(item);
@@ -30,6 +30,10 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[]): 
     const touched = new Set<string>();
     const sorties = new Map<string, string | null>();
     for (const event of events) {
+      if (event.author !== user.id) {
+        answer.held.push({ eventId: event.eventId, message: 'These belong to another account. They wait here until their author signs in.' });
+        continue;
+      }
       const refusal = await refuse(user, event, sorties, t);
       if (refusal) {
         answer.refused.push({ eventId: event.eventId, message: refusal });
@@ -70,7 +74,6 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
 }
 
 async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<string, string | null>, t: Transaction): Promise<string | null> {
-  if (event.author !== user.id) return 'These events belong to another account. Sign in as their author to send them.';
   if (!sorties.has(event.sortieId)) {
     const found = await row<{ pilot_id: string }>('SELECT c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id', { id: event.sortieId }, t);
     sorties.set(event.sortieId, found?.pilot_id ?? null);

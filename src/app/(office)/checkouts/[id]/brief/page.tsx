@@ -1,0 +1,63 @@
+import type { Metadata } from 'next';
+import { fixed } from '@/core/format';
+import { contentById, homeAerodrome } from '@/server/content';
+import { nowIso } from '@/server/clock';
+import { ladderOf } from '@/server/queries/checkout';
+import { may } from '@/server/auth/permissions';
+import { BriefWorkbench } from '@/ui/brief/workbench';
+import { BriefView } from '@/ui/brief/view';
+import { Empty, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import type { BriefChoices } from '@/domain/brief';
+import { checkoutPage } from '../../../../checkout-page';
+import { acknowledgeBriefAction, saveBriefAction } from '../../../../actions';
+
+export const metadata: Metadata = { title: 'Brief' };
+
+export default async function BriefPage({ params }: { params: Promise<{ id: string }> }) {
+  const { user, record, strip, runs } = await checkoutPage(params);
+  const { head, sorties, landings } = record;
+  const latest = sorties[sorties.length - 1];
+  const flown = latest !== undefined && landings.some((l) => l.sortieId === latest.id);
+  const briefed = latest?.brief && !flown ? latest : null;
+  const aerodrome = await homeAerodrome();
+  const house = await contentById('house', head.houseId);
+  const common = { pilotName: head.pilotName, registration: head.registration, sheet: head.sheet, house, aerodrome, triggers: house.triggers };
+  if (!runs || head.status === 'signed') {
+    const toShow = latest?.brief ? latest : null;
+    return (
+      <>
+        <FlightStrip facts={strip} at="brief" />
+        <main id="main"><div className="column">
+          {toShow?.brief ? (
+            <BriefView {...common} lesson={toShow.lesson} choices={toShow.brief.choices} result={toShow.brief.snapshot} briefId={toShow.brief.id} acknowledgedAt={toShow.brief.acknowledgedAt} acknowledgedByName={toShow.brief.acknowledgedByName} mayAcknowledge={may.acknowledgeBrief(user, head) && !toShow.brief.acknowledgedAt} acknowledge={acknowledgeBriefAction} />
+          ) : <><Title title="Brief" /><Empty title="Nothing briefed yet" text="When the instructor saves the brief of the next lesson it stands here for you to read and acknowledge." /></>}
+        </div></main>
+      </>
+    );
+  }
+  const now = nowIso();
+  const previous = latest?.brief?.choices ?? null;
+  const lesson = briefed ? briefed.lesson : (latest?.lesson ?? 0) + 1;
+  const ladder = await ladderOf(head.pilotId, head.sheet, now);
+  const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
+  const usual = head.sheet.landing.usualAttitude;
+  const choices: BriefChoices = briefed?.brief?.choices ?? {
+    flownOn: now.slice(0, 10), runwayEnd: previous?.runwayEnd ?? aerodrome.runways[0]?.ends[0]?.ident ?? '', wind: null, maxFlapDeg: null,
+    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0,
+    gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half', intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual, instructorLimitKt: user.ownCrosswindKt, focus: '',
+  };
+  return (
+    <>
+      <FlightStrip facts={strip} at="brief" />
+      <main id="main"><div className="column">
+        <BriefWorkbench
+          {...common}
+          checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} serverNow={now}
+          saved={briefed?.brief ? { briefId: briefed.brief.id, sortieId: briefed.id, version: briefed.brief.version, createdAt: briefed.brief.createdAt, acknowledgedAt: briefed.brief.acknowledgedAt, acknowledgedByName: briefed.brief.acknowledgedByName } : null}
+          action={saveBriefAction}
+        />
+      </div></main>
+    </>
+  );
+}

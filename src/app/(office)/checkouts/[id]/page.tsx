@@ -1,0 +1,59 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { dateText, list, plural } from '@/core/format';
+import { say } from '@/domain/words';
+import { newestContent } from '@/server/content';
+import { nextAction } from '@/server/queries/checkout';
+import { Wheel } from '@/ui/board/wheel';
+import { ItemList } from '@/ui/sign/item-list';
+import { SchoolsForm } from '@/ui/open/schools-form';
+import { Panel, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { Verdict } from '@/ui/shared/verdict';
+import { checkoutPage } from '../../../checkout-page';
+import { chooseSchoolsAction } from '../../../actions';
+
+export const metadata: Metadata = { title: 'Checkout' };
+
+export default async function CheckoutPage({ params }: { params: Promise<{ id: string }> }) {
+  const { record, strip, runs } = await checkoutPage(params);
+  const { head, items, pack } = record;
+  const met = items.filter((i) => i.met).length;
+  const action = nextAction(record);
+  const schools = await newestContent('schools', 'schools');
+  return (
+    <>
+      <FlightStrip facts={strip} at="open" />
+      <main id="main"><div className="column">
+        <Title title={`${head.pilotName}, ${list(head.goals.map(say))}`} line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}>
+          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={action.href}>{action.text}</Link> : null}
+        </Title>
+        {head.status === 'signed' ? <p className="note-good">Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything this rests on.</p> : null}
+        <div className="grid g-3-2">
+          <Panel title="Evidence, item by item">
+            <ItemList items={items} landings={record.landings} observations={record.evidence.observations} />
+          </Panel>
+          <div className="grid" style={{ alignContent: 'start' }}>
+            <Panel>
+              <div style={{ textAlign: 'center' }}>
+                <Wheel segments={items.map((i) => ({ progress: i.progress, met: i.met, label: i.item.id }))} size={330} names centre={`${met}/${items.length}`} label={`${met} of ${items.length} items met: ${items.filter((i) => !i.met).map((i) => i.item.id).join(', ') || 'all'} ${met === items.length ? '' : 'open'}`} />
+                <p className="mb-0">{met === items.length ? 'Every item has its evidence.' : `${plural(items.length - met, 'item')} open.`} <span className="soft">Dark is met, ochre is on the way.</span></p>
+              </div>
+            </Panel>
+            <Panel title="Opened on these terms">
+              <table className="plain"><tbody>
+                {[...(head.opening.demands.classRatings ?? []), ...head.opening.demands.endorsements].map((kind) => (
+                  <tr key={kind}><td>{say(kind)}</td><td>{head.opening.held.includes(kind) ? <Verdict verdict="within">held</Verdict> : head.opening.credited.some((c) => c.kind === kind) ? <Verdict verdict="edge">may be credited</Verdict> : <Verdict verdict="outside">missing</Verdict>}</td></tr>
+                ))}
+              </tbody></table>
+              <p className="mb-1 mt-2">{head.opening.picReason}</p>
+              <p className="soft mb-2">{head.opening.logs}</p>
+              <p className="caution mb-0">{pack.caution}</p>
+            </Panel>
+            {schools && runs && head.status === 'open' ? <Panel title="Schools on this checkout" id="schools"><SchoolsForm checkoutId={head.id} topics={schools.body.topics} chosen={head.schools} action={chooseSchoolsAction} /></Panel> : null}
+          </div>
+        </div>
+      </div></main>
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Metadata } from 'next';
+import { sheetFacts } from '@/core/plan';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { may } from '@/server/auth/permissions';
+import { newestContent } from '@/server/content';
+import { rows } from '@/server/db/connection';
+import { hangar } from '@/server/queries/hangar';
+import { pilotList } from '@/server/queries/lists';
+import { OpenForm } from '@/ui/open/open-form';
+import { PageStrip } from '@/ui/shared/strip';
+import { openCheckoutAction } from '../../../actions';
+
+export const metadata: Metadata = { title: 'New checkout' };
+
+export default async function NewCheckoutPage() {
+  const user = await requireUser();
+  denyUnless(may.openCheckouts(user));
+  const [pilots, types, us, eu, standards, programmes] = await Promise.all([
+    pilotList(), hangar(), newestContent('pack', 'us'), newestContent('pack', 'eu'),
+    rows<{ key: string; name: string }>("SELECT key, json_extract(body, '$.name') AS name FROM content_versions c WHERE kind = 'standard' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'standard' AND key = c.key) ORDER BY key"),
+    rows<{ key: string; n: number }>("SELECT key, json_array_length(body, '$.items') AS n FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key)"),
+  ]);
+  return (
+    <>
+      <PageStrip name="Open" line="a new checkout" user={user.name} />
+      <main id="main"><div className="column">
+        <OpenForm
+          action={openCheckoutAction}
+          pilots={pilots.filter((p) => p.id !== user.pilotId).map((p) => ({ ...p, holds: p.holds.map((h) => ({ ...h, note: '' })) }))}
+          airframes={types.flatMap((t) => t.airframes.map((a) => ({ id: a.id, registration: a.registration, typeName: t.sheet.name, summary: t.sheet.summary, facts: sheetFacts(a.effective), modifications: a.airframe.modifications.map((m) => m.name) })))}
+          packs={[us, eu].flatMap((p) => (p ? [p.body] : []))}
+          standards={standards}
+          programmes={programmes}
+        />
+      </div></main>
+    </>
+  );
+}

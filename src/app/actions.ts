@@ -1,0 +1,57 @@
+'use server';
+import { redirect } from 'next/navigation';
+import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
+import { recordEvents } from '@/server/commands/capture';
+import { acknowledgeBrief, chooseSchools, openCheckout, saveBrief } from '@/server/commands/checkout';
+import { checkSignIn } from '@/server/commands/session';
+import { signCheckout } from '@/server/commands/sign';
+import { problem } from '@/server/result';
+
+/** Thin: each action is one command for the signed-in user. Next refuses actions from another origin; so do we, once more. */
+const foreign = () => problem('', 'This came from another site and was not done.');
+
+export async function signInAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  const checked = await checkSignIn(form);
+  if (!checked.ok) return checked;
+  await startSession(checked.userId, checked.sessionVersion);
+  return { ok: true as const };
+}
+
+export async function signOutAction() {
+  await endSession();
+  redirect('/sign-in');
+}
+
+export async function openCheckoutAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return openCheckout(await requireUser(), form);
+}
+
+export async function saveBriefAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveBrief(await requireUser(), form);
+}
+
+export async function acknowledgeBriefAction(briefId: string) {
+  if (!(await sameOrigin())) return foreign();
+  return acknowledgeBrief(await requireUser(), briefId);
+}
+
+export async function chooseSchoolsAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return chooseSchools(await requireUser(), form);
+}
+
+export async function signCheckoutAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return signCheckout(await requireUser(), form);
+}
+
+/** One event from a page of the office, by the same door as the cockpit's. */
+export async function recordEventAction(event: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  const answer = await recordEvents(await requireUser(), [event]);
+  const refused = answer.refused[0] ?? answer.held[0];
+  return refused ? problem('', refused.message) : { ok: true as const };
+}

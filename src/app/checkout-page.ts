@@ -1,0 +1,24 @@
+import { ageText, windText } from '@/core/format';
+import { ageMinutes } from '@/core/wind';
+import { type CurrentUser, may } from '@/server/auth/permissions';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { nowIso } from '@/server/clock';
+import { type CheckoutRecord, checkoutHead, checkoutRecord, stageOf } from '@/server/queries/checkout';
+import type { StripFacts } from '@/ui/shared/strip';
+
+/** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */
+export async function checkoutPage(params: Promise<{ id: string }>): Promise<{ user: CurrentUser; record: CheckoutRecord; strip: StripFacts; runs: boolean }> {
+  const user = await requireUser();
+  const head = await checkoutHead((await params).id);
+  denyUnless(head !== null && may.viewCheckout(user, head));
+  const record = await checkoutRecord(head);
+  const latest = record.sorties[record.sorties.length - 1];
+  const wind = latest?.brief?.choices.wind ?? null;
+  return {
+    user, record, runs: may.runCheckout(user, head),
+    strip: {
+      checkoutId: head.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, stage: stageOf(record), lesson: latest?.lesson ?? 0, signed: head.status === 'signed',
+      wind: wind ? { text: windText(wind), age: `${wind.reference}, ${ageText(ageMinutes(wind.observedAt, nowIso()))} old` } : null,
+    },
+  };
+}

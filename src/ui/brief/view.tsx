@@ -1,0 +1,42 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { BriefResult } from '@/core/approach';
+import { dateText, instantText, windText } from '@/core/format';
+import type { BriefChoices } from '@/domain/brief';
+import { say } from '@/domain/words';
+import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import { Outranked, Problems, Title } from '../shared/parts';
+import { SourceKey } from '../shared/source';
+import { type BriefFacts, BriefPanels } from './panels';
+
+interface Props extends BriefFacts {
+  lesson: number; choices: BriefChoices; result: BriefResult; briefId: string; acknowledgedAt: string | null; acknowledgedByName: string | null; mayAcknowledge: boolean;
+  acknowledge: (briefId: string) => Promise<ActionResult>;
+}
+
+/** A stored brief as the pilot reads it: exactly the snapshot that was saved. */
+export function BriefView(props: Props) {
+  const { choices, lesson, acknowledgedAt, acknowledgedByName, mayAcknowledge } = props;
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<ActionProblem[]>([]);
+  const say_ = async () => {
+    setBusy(true);
+    const answer = await runAction(() => props.acknowledge(props.briefId));
+    setBusy(false);
+    if (answer.ok) router.refresh();
+    else setTrouble(answer.problems);
+  };
+  return (
+    <>
+      <Title title={`Brief for lesson ${lesson}`} line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings meant.`}>
+        {mayAcknowledge ? <button type="button" className="btn btn-primary" onClick={() => void say_()} disabled={busy}>{busy ? 'Sending' : 'I have read and understood it'}</button> : null}
+      </Title>
+      <Problems problems={trouble} />
+      {acknowledgedAt ? <p className="note-good">Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.</p> : null}
+      {choices.focus ? <p><strong>Think of one thing:</strong> {choices.focus}</p> : null}
+      <div className="grid"><BriefPanels {...props} /><Outranked extra="Wind and mass are those of the moment it was saved." /><SourceKey /></div>
+    </>
+  );
+}

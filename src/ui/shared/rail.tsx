@@ -1,0 +1,27 @@
+'use client';
+import { BookOpen, ClipboardList, LayoutDashboard, LogOut, Search, UsersRound, Warehouse } from 'lucide-react';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { openPalette } from './events';
+
+const PLACES = [
+  { href: '/board', name: 'Board', icon: LayoutDashboard, staff: false },
+  { href: '/checkouts', name: 'Checkouts', icon: ClipboardList, staff: false },
+  { href: '/hangar', name: 'Hangar', icon: Warehouse, staff: false },
+  { href: '/people', name: 'People', icon: UsersRound, staff: true },
+  { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
+] as const;
+
+export function Rail({ staff, signOut }: { staff: boolean; signOut: () => Promise<void> }) {
+  const path = usePathname();
+  return (
+    <nav className="rail" aria-label="Main">
+      {PLACES.filter((p) => staff || !p.staff).map(({ href, name, icon: Icon }) => (
+        <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}><Icon size={22} aria-hidden />{name}</Link>
+      ))}
+      <span className="grow" />
+      <button type="button" className="railbtn" onClick={openPalette}><Search size={20} aria-hidden />Find</button>
+      <form action={signOut}><button type="submit" className="railbtn"><LogOut size={20} aria-hidden />Sign out</button></form>
+    </nav>
+  );
+}
