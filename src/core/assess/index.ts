@@ -4,3 +4,4 @@ export * from './stats';
 export * from './captured';
 export * from './evidence';
 export * from './signing';
+export * from './debrief';

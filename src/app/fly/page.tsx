@@ -1,0 +1,7 @@
+import { Cockpit } from '@/ui/fly/cockpit';
+
+export const dynamic = 'force-static';
+
+export default function FlyPage() {
+  return <Cockpit />;
+}

@@ -1,0 +1,60 @@
+import { list, plural } from '../format';
+import type { RecordedLanding } from './evidence';
+import { type Share, share } from './stats';
+
+export interface LessonSummary { lesson: number; date: string; own: number; prompted: number; assisted: number; outside: number; notJudged: number; demonstrations: number; goArounds: number; landings: number }
+
+/** Landings of each lesson counted by class; go-arounds and low passes beside them, demonstrations apart. */
+export function lessonSummaries(landings: readonly RecordedLanding[]): LessonSummary[] {
+  const lessons = new Map<number, LessonSummary>();
+  for (const l of landings) {
+    const s = lessons.get(l.lesson) ?? { lesson: l.lesson, date: l.date, own: 0, prompted: 0, assisted: 0, outside: 0, notJudged: 0, demonstrations: 0, goArounds: 0, landings: 0 };
+    lessons.set(l.lesson, s);
+    switch (l.judged.landingClass) {
+      case 'go-around': s.goArounds++; continue;
+      case 'low-pass': continue;
+      case 'demonstration': s.demonstrations++; continue;
+      case 'own': case 'own-off-target': s.own++; break;
+      case 'prompted': s.prompted++; break;
+      case 'assisted': s.assisted++; break;
+      case 'outside': s.outside++; break;
+      case 'not-judged': s.notJudged++; break;
+    }
+    s.landings++;
+  }
+  return [...lessons.values()];
+}
+
+export interface RecentShare { window: number; own: number; onTarget: number; notJudged: number; stats: Share }
+
+/** The last `window` judged landings (demonstrations, go-arounds and low passes excluded) and how many were the pilot's own. */
+export function recentShare(landings: readonly RecordedLanding[], window = 12): RecentShare {
+  const counted = landings.filter((l) => !['go-around', 'low-pass', 'demonstration'].includes(l.judged.landingClass));
+  const judged = counted.filter((l) => l.judged.landingClass !== 'not-judged').slice(-window);
+  const onTarget = judged.filter((l) => l.judged.landingClass === 'own').length;
+  const own = onTarget + judged.filter((l) => l.judged.landingClass === 'own-off-target').length;
+  return { window: judged.length, own, onTarget, notJudged: counted.slice(-window).filter((l) => l.judged.landingClass === 'not-judged').length, stats: share(own, judged.length) };
+}
+
+export interface SideCount { left: number; line: number; right: number; seen: number }
+
+/** Eye bands across the runway, counted; interventions of 2 and more and demonstrations excluded. */
+export function sideCounts(landings: readonly (RecordedLanding & { captured: { lateral: string | null; intervention: number | null } })[]): SideCount {
+  const used = landings.filter((l) => l.captured.lateral !== null && l.judged.landingClass !== 'demonstration' && (l.captured.intervention ?? 0) < 2);
+  const count = (test: (band: string) => boolean) => used.filter((l) => test(l.captured.lateral ?? '')).length;
+  return { left: count((b) => b.endsWith('left')), line: count((b) => b === 'line'), right: count((b) => b.endsWith('right')), seen: used.length };
+}
+
+/** The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures. */
+export function lessonHeadline(s: LessonSummary): string {
+  const arounds = s.goArounds > 0 ? `, ${plural(s.goArounds, 'go-around')}` : '';
+  return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} the pilot\u2019s own${arounds}`;
+}
+
+/** Where to look first: the landings outside or assisted, by number. */
+export function lookFirst(landings: readonly RecordedLanding[]): string {
+  const worst = landings.filter((l) => l.judged.landingClass === 'outside' || l.judged.landingClass === 'assisted').map((l) => String(l.number));
+  const best = [...landings].reverse().find((l) => l.judged.landingClass === 'own');
+  const parts = [best ? `Best: landing ${best.number}.` : '', worst.length > 0 ? `Look first at ${worst.length === 1 ? 'landing' : 'landings'} ${list(worst.slice(0, 4))}.` : 'Nothing outside.'];
+  return parts.filter(Boolean).join(' ');
+}

@@ -1,0 +1,2 @@
+export * from './outbox';
+export * from './store';
