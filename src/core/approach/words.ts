@@ -2,6 +2,9 @@ import { say } from '@/domain/words';
 import { ageText, fixed } from '../format';
 import type { BriefResult } from './brief';
 
+/** How a governing limit is named inside a sentence. */
+const LIMIT_NAME: Record<string, string> = { limitation: 'flight-manual limitation', airframe: 'limit of this airframe', house: 'house limit', instructor: 'instructor\u2019s own limit', pilotStep: 'pilot\u2019s step' };
+
 /** The sentence that answers: how the crosswind on the chosen runway stands, and which limit governs. */
 export function crosswindSentences(result: BriefResult, runwayEnd: string, pilotFirstName: string): { lead: string; verdict: string } {
   const used = result.runways.find((r) => r.ident === runwayEnd);
@@ -15,7 +18,7 @@ export function crosswindSentences(result: BriefResult, runwayEnd: string, pilot
     return { lead, verdict: result.windAgeMin < -5 ? 'No verdict: this wind is timed in the future.' : `No verdict: this wind is ${ageText(result.windAgeMin)} old, more than 10 min. Type the wind you see now.` };
   }
   if (crosswind.reason === 'no-limit') return { lead, verdict: 'No limit is known for this aeroplane, so there is no verdict.' };
-  const governs = `${say(crosswind.governingKind ?? '')} of ${fixed(crosswind.governingKt ?? 0)} kt governs (${crosswind.governingSource ?? ''})`;
+  const governs = `${LIMIT_NAME[crosswind.governingKind ?? ''] ?? 'limit'} of ${fixed(crosswind.governingKt ?? 0)} kt governs (${crosswind.governingSource ?? ''})`;
   const parts: string[] = [];
   if (crosswind.meanVerdict === 'outside') parts.push('the mean is beyond the governing limit');
   else if (crosswind.gustVerdict === 'outside') parts.push('the gusts pass a limit');

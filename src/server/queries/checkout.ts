@@ -183,17 +183,17 @@ export function stageOf(record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landi
   return flown ? 'debrief' : latest.brief ? 'fly' : 'brief';
 }
 
-/** The one next action, in words, with where it is done. */
-export function nextAction(record: CheckoutRecord): { text: string; href: string } {
+/** The one next action: in words, as a button, and where it is done. */
+export function nextAction(record: CheckoutRecord): { text: string; button: string; href: string } {
   const base = `/checkouts/${record.head.id}`;
-  if (record.head.status === 'signed') return { text: 'Signed. See the entry in the book.', href: '/ledger' };
+  if (record.head.status === 'signed') return { text: 'Signed. See the entry in the book.', button: 'See the book', href: '/ledger' };
   const latest = record.sorties[record.sorties.length - 1];
   switch (stageOf(record)) {
-    case 'sign': return { text: 'Every item has its evidence: check it and sign.', href: `${base}/sign` };
+    case 'sign': return { text: 'Every item has its evidence: check it and sign.', button: 'Check and sign', href: `${base}/sign` };
     case 'fly': return latest?.brief?.acknowledgedAt
-      ? { text: `Lesson ${latest.lesson} is briefed and acknowledged: fly it.`, href: `${base}/brief` }
-      : { text: `Lesson ${latest?.lesson ?? 1} is briefed: the pilot acknowledges, then fly.`, href: `${base}/brief` };
-    case 'debrief': return { text: `Debrief lesson ${latest?.lesson ?? 1}, then brief the next.`, href: `${base}/debrief` };
-    default: return { text: `Brief lesson ${(latest?.lesson ?? 0) + 1}.`, href: `${base}/brief` };
+      ? { text: `Lesson ${latest.lesson} is briefed and acknowledged: fly it.`, button: `Fly lesson ${latest.lesson}`, href: `${base}/fly` }
+      : { text: `Lesson ${latest?.lesson ?? 1} is briefed: the pilot acknowledges, then fly.`, button: `Brief and fly lesson ${latest?.lesson ?? 1}`, href: `${base}/brief` };
+    case 'debrief': return { text: `Debrief lesson ${latest?.lesson ?? 1}, then brief the next.`, button: `Debrief lesson ${latest?.lesson ?? 1}`, href: `${base}/debrief` };
+    default: return { text: `Brief lesson ${(latest?.lesson ?? 0) + 1}.`, button: `Brief lesson ${(latest?.lesson ?? 0) + 1}`, href: `${base}/brief` };
   }
 }

@@ -38,6 +38,7 @@ export function BriefWorkbench(props: Props) {
   const form = useForm<Values>({ defaultValues: { ...choices, ...windToFields(choices.wind), maxFlap: choices.maxFlapDeg === null ? '' : String(choices.maxFlapDeg), instructorLimit: choices.instructorLimitKt === null ? '' : String(choices.instructorLimitKt) } });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
+  const [restOpen, setRestOpen] = useState(false);
   const [requestId] = useState(() => crypto.randomUUID());
   const { errors, isSubmitting } = form.formState;
   const v = form.watch();
@@ -59,7 +60,10 @@ export function BriefWorkbench(props: Props) {
     if (wind.problem) return form.setError(wind.problem.path, { message: wind.problem.message }, { shouldFocus: true });
     const numbers = { ...live, fuelL: values.fuelL, pilotKg: values.pilotKg, instructorKg: values.instructorKg, baggageKg: values.baggageKg };
     const answer = await runAction(() => props.action({ requestId, checkoutId, choices: numbers }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems.map((p) => (p.path === 'instructorLimitKt' ? { ...p, path: 'instructorLimit' } : p))));
+    if (!answer.ok) {
+      setRestOpen(true);
+      return setRest(showProblems(form, answer.problems.map((p) => (p.path === 'instructorLimitKt' ? { ...p, path: 'instructorLimit' } : p))));
+    }
     draft.clear();
     router.push(`/checkouts/${checkoutId}/fly`);
   });
@@ -94,6 +98,10 @@ export function BriefWorkbench(props: Props) {
             </div>
             <Field label="Runway" id="runwayEnd" error={errors.runwayEnd}><select {...form.register('runwayEnd')}>{result.runways.map((r) => <option key={r.ident} value={r.ident}>{r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', least crosswind' : ''}</option>)}</select></Field>
             <Field label="Day of the lesson" id="flownOn" error={errors.flownOn}><input type="date" {...form.register('flownOn')} /></Field>
+          </div>
+          <details className="mt-2" open={restOpen} onToggle={(e) => setRestOpen(e.currentTarget.open)}>
+          <summary>Mass {Math.round(result.massKg)} kg, {v.gustSchool === 'none' ? 'no gust additive' : v.gustSchool === 'half' ? 'half the gust spread' : 'the full gust spread'}, {say(v.intended)} landings meant{v.focus ? `, “${v.focus}”` : ''}. Change</summary>
+          <div className="brief-form mt-2">
             <Field label="Pilot" unit="kg" id="pilotKg" error={errors.pilotKg}><input type="number" step="any" {...form.register('pilotKg', number)} /></Field>
             <Field label="Instructor" unit="kg" id="instructorKg" error={errors.instructorKg}><input type="number" step="any" {...form.register('instructorKg', number)} /></Field>
             <Field label="Fuel" unit="L" id="fuelL" error={errors.fuelL}><input type="number" step="any" {...form.register('fuelL', number)} /></Field>
@@ -104,6 +112,7 @@ export function BriefWorkbench(props: Props) {
             {sheet.flapSteps.length > 1 ? <Field label="Flap at most" id="maxFlap"><select {...form.register('maxFlap')}><option value="">as the sheet and the wind say</option>{sheet.flapSteps.map((f) => <option key={f} value={f}>{f}°</option>)}</select></Field> : null}
             <div style={{ gridColumn: 'span 2' }}><Field label="One thing to think of" id="focus" error={errors.focus} hint="Shown in the cockpit."><input {...form.register('focus')} /></Field></div>
           </div>
+          </details>
         </Panel>
         <BriefPanels {...props} choices={live} result={result} />
         <Outranked extra="A verdict here is arithmetic on the limits shown, not a permission to fly." />

@@ -40,7 +40,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
     series: [
       {
         type: 'scatter', data: [], silent: true,
-        markArea: { silent: true, data: [[{ coord: [0, 0], itemStyle: { color: css('--wash') } }, { coord: [4, 5] }], [{ coord: [1, 1], itemStyle: { color: 'transparent', borderColor: css('--slate'), borderWidth: 1.5, borderType: 'dashed' }, name: 'box of the standard', label: { ...text, fontSize: 12, position: 'insideTopLeft' } }, { coord: [2, 4] }]] },
+        markArea: { silent: true, data: [[{ coord: [0, 0], itemStyle: { color: css('--wash') } }, { coord: [4, 5] }], [{ coord: [1, 1], itemStyle: { color: 'transparent', borderColor: css('--slate'), borderWidth: 1.5, borderType: 'dashed' }, name: 'box of the standard', label: { ...text, fontSize: 12, position: 'insideBottomRight', color: css('--slate') } }, { coord: [2, 4] }]] },
         markLine: { silent: true, symbol: 'none', label: { show: false }, lineStyle: { color: css('--slate'), type: [14, 10], width: 2 }, data: [[{ coord: [0, 2.5] }, { coord: [4, 2.5] }]] },
       },
       {

@@ -190,7 +190,6 @@ function Landing({ draft, set, pack }: { draft: Draft; set: Setter; pack: Sortie
         <Sided title="Drift at touchdown" field="drift" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
         <Sided title="Nose, crab" field="crab" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
         <Sided title="Swing in the roll-out" field="swing" draft={draft} set={set} bands={SWING_BANDS} left="left" right="right" />
-        <Words title="Bounces" options={['0', '1', '2', '3'] as const} now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')} choose={(v) => set({ bounce: v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) } })} columns={4} name={(v) => (v === '3' ? '3+' : v)} />
         {draft.bounce && draft.bounce.count > 0 ? <Words title="Handled by" options={BOUNCE_HANDLING} now={draft.bounce.handling} choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })} columns={2} /> : null}
       </div>
     </>
@@ -238,6 +237,7 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
       <div className="pair">
         <Words title="Into-wind aileron" options={KEPT_WORDS} now={draft.aileron} choose={(v) => set({ aileron: v })} columns={3} />
         {pack.tailwheel ? <Words title="Stick back" options={KEPT_WORDS} now={draft.stick} choose={(v) => set({ stick: v })} columns={3} /> : null}
+        <Words title="Bounces" options={['0', '1', '2', '3'] as const} now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')} choose={(v) => set({ bounce: v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) } })} columns={4} name={(v) => (v === '3' ? '3+' : v)} />
         <Words title="Firmness" options={FIRMNESS_WORDS} now={draft.firmness} choose={(v) => set({ firmness: v })} columns={4} />
         {pack.hasFlapOrGear ? <Words title="Configuration" options={['right', 'late', 'wrong'] as const} now={draft.configuration} choose={(v) => set({ configuration: v })} columns={3} /> : null}
       </div>

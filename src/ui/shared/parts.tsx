@@ -26,7 +26,7 @@ export function Empty({ title, text, href, action }: { title: string; text: stri
 }
 
 export function Loading({ what = 'this page' }: { what?: string }) {
-  return <main id="main"><div className="column" role="status"><p className="soft">Reading {what} …</p></div></main>;
+  return <><header className="strip"><span className="brand">jeito</span></header><main id="main"><div className="column" role="status"><p className="soft">Reading {what} …</p></div></main></>;
 }
 
 /** What went wrong and what to do; for problems that belong to no single field. */

@@ -30,7 +30,7 @@ export default async function LedgerPage() {
               <thead><tr><th className="r">No.</th><th>Signed</th><th>Pilot</th><th>Goal</th><th>Aeroplane</th><th>By</th><th>Limitations</th><th>Hash</th></tr></thead>
               <tbody>{lines.map((l) => (
                 <tr key={l.id}>
-                  <td className="r mono">{l.seq}</td><td>{dateText(l.signedAt)}</td><td><Link href={`/ledger/${l.id}`}>{l.body.pilot.name}</Link></td><td>{list(l.body.goals.map(say))}</td><td><span className="mono">{l.body.airframe.registration}</span> {l.body.airframe.type}</td><td>{l.body.signer.name}</td><td>{limitationText(l.body.limitations)}</td><td className="mono" title={l.hash}>{l.hash.slice(0, 8)}</td>
+                  <td className="r mono">{l.seq}</td><td className="date">{dateText(l.signedAt)}</td><td><Link href={`/ledger/${l.id}`}>{l.body.pilot.name}</Link></td><td>{list(l.body.goals.map(say))}</td><td><span className="mono">{l.body.airframe.registration}</span> {l.body.airframe.type}</td><td>{l.body.signer.name}</td><td>{limitationText(l.body.limitations)}</td><td className="mono" title={l.hash}>{l.hash.slice(0, 8)}</td>
                 </tr>
               ))}</tbody>
             </table></div></Panel>

@@ -26,7 +26,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
       <FlightStrip facts={strip} at="open" />
       <main id="main"><div className="column">
         <Title title={`${head.pilotName}, ${list(head.goals.map(say))}`} line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}>
-          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={action.href}>{action.text}</Link> : null}
+          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={action.href}>{action.button}</Link> : null}
         </Title>
         {head.status === 'signed' ? <p className="note-good">Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything this rests on.</p> : null}
         <div className="grid g-3-2">

@@ -1,0 +1,32 @@
+/** One command: installs, builds, migrates, fills the Pedra Alva demo when empty, starts on a free port. `-- --fresh` starts over. */
+import { spawn } from 'node:child_process';
+import { build, freePort, installPackages, run } from './lib/setup.mjs';
+
+const fresh = process.argv.includes('--fresh');
+const env = { JEITO_DATA: process.env.JEITO_DATA ?? 'data/demo', NEXT_TELEMETRY_DISABLED: '1', JEITO_LOG: process.env.JEITO_LOG ?? 'warn' };
+try {
+  await installPackages();
+  await build();
+  await run('npx', ['tsx', 'scripts/seed.ts', '--demo', ...(fresh ? ['--fresh'] : [])], { env });
+} catch (error) {
+  console.error(error.message);
+  process.exit(1);
+}
+const port = await freePort(Number(process.env.PORT ?? 3000));
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port)], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+server.stdout.on('data', (chunk) => {
+  if (!/Ready/.test(String(chunk))) return;
+  console.log(`
+Jeito is at http://localhost:${port}
+
+Sign in with the password  pedra-alva-2026  as
+  helena@pedra-alva.example   instructor
+  bento@pedra-alva.example    chief instructor
+  vasco@pedra-alva.example    instructor who is himself being checked out
+  duarte@pedra-alva.example   pilot
+
+Stop it with Ctrl-C. What you enter is kept; "npm run demo -- --fresh" starts over.
+`);
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('close', (code) => process.exit(code ?? 0));

@@ -1,0 +1,13 @@
+/** Rebuilds every landing from the capture events. Refused while a server holds the data folder. */
+import { rebuildLandings } from '@/server/commands/capture';
+import { closeDatabase } from '@/server/db/connection';
+import { folderHolder, holdFolder } from '@/server/data-folder';
+
+const holder = folderHolder();
+if (holder !== null) {
+  console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
+  process.exit(1);
+}
+holdFolder();
+console.log(`Rebuilt the landings of ${await rebuildLandings()} flights.`);
+await closeDatabase();

@@ -1,0 +1,91 @@
+/** Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them elsewhere. */
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { type Page, chromium } from '@playwright/test';
+import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
+
+const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' } } });
+const only = values.only?.split(',');
+mkdirSync(values.out, { recursive: true });
+const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
+if (!process.env.JEITO_SHOT_DATA) seedFolder(folder);
+const server = await startServer(folder);
+const browser = await chromium.launch(CHROMIUM);
+
+async function open(email: string, size: { width: number; height: number }): Promise<Page> {
+  const context = await browser.newContext({ viewport: size, baseURL: server.url });
+  if (values.theme) await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, values.theme);
+  await context.clock.setFixedTime(new Date(FIXED_NOW));
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill('pedra-alva-2026');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/board');
+  return page;
+}
+const wide = { width: 1280, height: 800 };
+const tablet = { width: 820, height: 1180 };
+const checkoutOf = async (page: Page, name: string): Promise<string> => {
+  await page.goto('/checkouts');
+  return (await page.getByRole('link', { name }).first().getAttribute('href')) ?? '';
+};
+const HELENA = 'helena@pedra-alva.example';
+
+const shots: Record<string, () => Promise<Page>> = {
+  board: () => open(HELENA, wide),
+  open: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/checkouts/new');
+    await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Gaspar Ribeira Alta' });
+    await page.getByLabel('Aeroplane').selectOption({ index: 5 });
+    return page;
+  },
+  checkout: async () => { const page = await open(HELENA, wide); await page.goto(await checkoutOf(page, 'Clara Moita Reis')); return page; },
+  brief: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`);
+    await page.getByLabel('METAR').fill('ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
+    await page.waitForTimeout(300);
+    await page.evaluate(() => window.scrollTo(0, 262));
+    return page;
+  },
+  'capture-circuits': async () => {
+    const page = await open(HELENA, tablet);
+    await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
+    await page.getByRole('button', { name: 'Take this flight' }).click();
+    await page.waitForURL('**/fly?sortie=*');
+    await page.getByRole('button', { name: /Log the wind/ }).click();
+    for (let i = 0; i < 8; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
+    await page.getByRole('button', { name: 'Log this wind' }).click();
+    await page.getByRole('button', { name: /^Stopped/ }).click();
+    const tap = async (group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
+    await tap('Touched', 'three-point');
+    await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
+    await page.getByRole('button', { name: 'Speed at the fence more' }).click();
+    await tap('Nose, crab', 'left');
+    await tap('Bounces', '1');
+    await tap('Handled by', 'held');
+    await tap('Whose landing was it', /prompted/);
+    return page;
+  },
+  debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
+  sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
+  ledger: async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
+  'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
+};
+
+for (const [name, make] of Object.entries(shots)) {
+  if (only && !only.includes(name)) continue;
+  const page = await make();
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: path.join(values.out, `${name}.png`) });
+  console.log(`${name}.png`);
+  await page.context().close();
+}
+await browser.close();
+await server.stop();
+if (!process.env.JEITO_SHOT_DATA) rmSync(folder, { recursive: true, force: true });

@@ -1,0 +1,42 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { list } from '@/core/format';
+import { goalsRequired, sheetFacts } from '@/core/plan';
+import { say } from '@/domain/words';
+import { requireUser } from '@/server/auth/session';
+import { hangar } from '@/server/queries/hangar';
+import { SpeedLadder } from '@/ui/hangar/speed-ladder';
+import { Panel, Title } from '@/ui/shared/parts';
+import { PageStrip } from '@/ui/shared/strip';
+
+export const metadata: Metadata = { title: 'Hangar' };
+
+export default async function HangarPage() {
+  const user = await requireUser();
+  const types = await hangar();
+  return (
+    <>
+      <PageStrip name="Hangar" line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`} user={user.name} />
+      <main id="main"><div className="column">
+        <Title title="Hangar" line="Every number has a source; what differs on one registration stands beside its type." />
+        <div className="grid">
+          {types.map((t) => {
+            const us = goalsRequired(sheetFacts(t.sheet), 'us');
+            return (
+              <Panel key={t.code}>
+                <div className="grid g-2-1">
+                  <div><h2 style={{ fontSize: '1.15rem' }}><Link href={`/hangar/${t.code}`}>{t.sheet.name}</Link></h2><p className="mb-2">{t.sheet.summary}</p><SpeedLadder sheet={t.sheet} compact /></div>
+                  <div>
+                    <p className="mb-1">{t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}, dial in {t.sheet.dial.unit}.</p>
+                    <p className="mb-1">Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'}.</p>
+                    {t.airframes.map((a) => <p key={a.id} className="mb-1"><span className="mono">{a.registration}</span> {a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}</p>)}
+                  </div>
+                </div>
+              </Panel>
+            );
+          })}
+        </div>
+      </div></main>
+    </>
+  );
+}
