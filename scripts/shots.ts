@@ -17,7 +17,6 @@ const browser = await chromium.launch(CHROMIUM);
 async function open(email: string, size: { width: number; height: number }): Promise<Page> {
   const context = await browser.newContext({ viewport: size, baseURL: server.url });
   if (values.theme) await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, values.theme);
-  await context.clock.setFixedTime(new Date(FIXED_NOW));
   const page = await context.newPage();
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(email);
@@ -35,7 +34,7 @@ const checkoutOf = async (page: Page, name: string): Promise<string> => {
 const HELENA = 'helena@pedra-alva.example';
 
 const shots: Record<string, () => Promise<Page>> = {
-  board: () => open(HELENA, wide),
+  board: async () => { const page = await open(HELENA, wide); await page.getByRole('heading', { name: 'What waits for you' }).waitFor(); return page; },
   open: async () => {
     const page = await open(HELENA, wide);
     await page.goto('/checkouts/new');
@@ -49,12 +48,12 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`);
     await page.getByLabel('METAR').fill('ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
     await page.waitForTimeout(300);
-    await page.evaluate(() => window.scrollTo(0, 262));
     return page;
   },
   'capture-circuits': async () => {
     const page = await open(HELENA, tablet);
     await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
+    await page.clock.setFixedTime(new Date(FIXED_NOW));
     await page.getByRole('button', { name: 'Take this flight' }).click();
     await page.waitForURL('**/fly?sortie=*');
     await page.getByRole('button', { name: /Log the wind/ }).click();

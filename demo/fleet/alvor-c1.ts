@@ -4,7 +4,7 @@ import { distanceTable, gate, handbook, house, note, seat } from './helpers';
 export const alvorC1: TypeSheet = {
   schema: 'type-sheet/1', code: 'alvor-c1', name: 'Alvor C1', maker: 'Alvor', revision: 'handbook revision 6',
   summary: 'Side-by-side nosewheel trainer; the type most pilots come from.',
-  dial: { unit: 'kt', table: [{ ias: 40, correction: 2.2 }, { ias: 50, correction: 1.4 }, { ias: 70, correction: 0.5 }, { ias: 100, correction: 0 }, { ias: 130, correction: -1 }], source: 'handbook', ref: 'Handbook 5.3' },
+  dial: { unit: 'kt', table: [{ ias: 40, correction: 0.5 }, { ias: 70, correction: 0.5 }, { ias: 100, correction: 0 }, { ias: 130, correction: -1 }], source: 'handbook', ref: 'Handbook 5.3' },
   gear: { layout: 'nosewheel', retractable: false, steerDeg: handbook(12, 'Handbook 7.4'), freeCaster: false, brakes: 'toe brakes, both seats', trackM: handbook(2.3, 'Handbook 1.2'), wheelbaseM: handbook(1.55, 'Handbook 1.2') },
   surface: 'land',
   engine: { count: 1, powerHp: handbook(112, 'Handbook 1.3'), propeller: 'fixed', footOnPower: 'right', usableFuelL: handbook(92, 'Handbook 2.7'), flowLPerH: handbook(23, 'Handbook 5.8, 65 %') },

@@ -2,8 +2,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import path from 'node:path';
 
 /** One school = one data folder: database, keys, signed head, traces. */
-export const dataFolder = (): string => path.resolve(process.env.JEITO_DATA ?? 'data/local');
-export const inData = (...names: string[]): string => path.join(dataFolder(), ...names);
+export const dataFolder = (): string => path.resolve(/* turbopackIgnore: true */ process.env.JEITO_DATA ?? 'data/local');
+export const inData = (...names: string[]): string => path.join(/* turbopackIgnore: true */ dataFolder(), ...names);
 
 export function ensureDataFolder(): void {
   mkdirSync(inData('keys'), { recursive: true, mode: 0o700 });

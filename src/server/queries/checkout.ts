@@ -135,8 +135,33 @@ export interface CheckoutRecord {
   items: ItemEvidence[];
 }
 
-/** Everything a checkout has to show, with its evidence weighed. */
+const recent = new Map<string, { stamp: string; record: CheckoutRecord }>();
+const KEEP_RECENT = 64;
+
+/**
+ * Everything a checkout has to show, with its evidence weighed. What it rests on is append-only, so the last answer stands
+ * until a count moves; inside a write it is always read afresh.
+ */
 export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
+  if (t) return readRecord(head, t);
+  const moved = await row<Record<string, unknown>>(
+    `SELECT (SELECT COUNT(*) FROM capture_events e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id) AS events,
+       (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
+       (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status FROM checkouts WHERE id = :id) AS state`,
+    { id: head.id },
+  );
+  const stamp = JSON.stringify(moved);
+  const known = recent.get(head.id);
+  if (known?.stamp === stamp) return known.record;
+  const record = await readRecord(head);
+  recent.delete(head.id);
+  recent.set(head.id, { stamp, record });
+  const oldest = recent.size > KEEP_RECENT ? recent.keys().next().value : undefined;
+  if (oldest !== undefined) recent.delete(oldest);
+  return record;
+}
+
+async function readRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
   const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone'], t));

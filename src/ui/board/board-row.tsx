@@ -15,7 +15,7 @@ interface Props {
 /** One open checkout: who, which aeroplane, how far, and the one next action. */
 export function BoardRow({ summary: c, met, total, stage, action }: Props) {
   return (
-    <article className="linkrow" style={{ gridTemplateColumns: '54px minmax(0, 1.2fr) minmax(0, 1.6fr) auto', gap: '4px 18px' }} aria-label={c.pilotName}>
+    <article className="linkrow" style={{ gridTemplateColumns: '54px minmax(0, 1.2fr) minmax(0, 1.6fr) 104px', gap: '4px 18px' }} aria-label={c.pilotName}>
       <Wheel segments={Array.from({ length: total }, (_, i) => ({ progress: i < met ? 1 : 0, met: i < met, label: '' }))} size={50} centre={`${met}`} label={`${met} of ${total} items met`} />
       <div><Link href={`/checkouts/${c.id}`} style={{ fontWeight: 700 }}>{c.pilotName}</Link><br /><span className="mono">{c.registration}</span> <span className="soft">{c.typeName} · {list(c.goals.map(say))}</span></div>
       <div><span style={{ fontWeight: 700 }}>{action.text}</span><br /><span className="soft">{c.lessons === 0 ? 'No lesson flown yet' : `${plural(c.lessons, 'lesson')}, ${plural(c.landings, 'landing')}${c.lastFlown ? `, last ${dateText(c.lastFlown)}` : ''}`} · {met} of {total} items met</span></div>

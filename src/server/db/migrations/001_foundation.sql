@@ -81,6 +81,8 @@ CREATE TABLE landings (
   flown_on TEXT NOT NULL, saved_at TEXT NOT NULL, author TEXT NOT NULL, captured TEXT NOT NULL, judged TEXT NOT NULL
 );
 CREATE INDEX landings_checkout ON landings(checkout_id, flown_on, number);
+CREATE INDEX landings_sortie ON landings(sortie_id, number);
+CREATE INDEX briefs_checkout ON briefs(checkout_id);
 CREATE INDEX landings_pilot ON landings(pilot_id, gear_group, flown_on);
 
 -- The book

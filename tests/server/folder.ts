@@ -1,0 +1,31 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import sqlite3 from 'sqlite3';
+import { closeDatabase } from '@/server/db/connection';
+import { migrate } from '@/server/db/migrate';
+import { inData } from '@/server/data-folder';
+
+/** A data folder of its own for one test file; `close` takes it away. */
+export async function freshFolder({ migrated = true } = {}): Promise<{ close: () => Promise<void> }> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'jeito-test-'));
+  process.env.JEITO_DATA = folder;
+  process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
+  if (migrated) await migrate();
+  return { close: async () => { await closeDatabase(); rmSync(folder, { recursive: true, force: true }); } };
+}
+
+/** Speaks to the file as somebody with a database shell would: past every door of the application. */
+export function shell(sql: string): Promise<{ error: string | null; rows: Record<string, unknown>[] }> {
+  return new Promise((resolve) => {
+    const db = new sqlite3.Database(inData('jeito.sqlite'));
+    db.all<Record<string, unknown>>(sql, (error, rows) => db.close(() => resolve({ error: error?.message ?? null, rows: rows ?? [] })));
+  });
+}
+/** Several statements; throws on the first that fails. */
+export function shellScript(sql: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const db = new sqlite3.Database(inData('jeito.sqlite'));
+    db.exec(sql, (error) => db.close(() => (error ? reject(error) : resolve())));
+  });
+}

@@ -1,0 +1,182 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import privateUs from '@content/standards/private-us.json';
+import tailwheel from '@content/programmes/tailwheel.json';
+import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, sideCounts, signingProblems } from '@/core/assess';
+import { composeProgramme } from '@/core/plan';
+import { CapturedLanding } from '@/domain/capture';
+import { type Programme, ProgrammeSource, Standard } from '@/domain/programme';
+
+const standard = Standard.parse(privateUs);
+const context = { standard, fenceTarget: 57, ktPerUnit: 0.868976, unit: 'mph' as const };
+const untouched: CapturedLanding = {
+  kind: 'full-stop', demonstration: false, intended: 'three-point', touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null, aileron: null, stick: null,
+  configuration: null, firmness: null, intervention: null, trigger: null, cleanTap: null, goAroundWord: null, goAroundExecution: {}, wind: null, endedAt: null, runwayEnd: '22',
+};
+const none = { band: 'none' as const, side: null };
+const good: CapturedLanding = { ...untouched, touched: 'three-point', along: 'in-the-box', lateral: 'line', drift: none, crab: none, swing: none, bounce: { count: 0, handling: null }, intervention: 0 };
+
+describe('judgeCaptured', () => {
+  it('assumes nothing of an untouched landing', () => {
+    const j = judgeCaptured(untouched, context);
+    expect(j.landingClass).toBe('not-judged');
+    expect(j.criteria.every((c) => c.verdict === 'not-seen')).toBe(true);
+  });
+  it('own, with the reason for each verdict', () => {
+    const j = judgeCaptured(good, context);
+    expect(j.landingClass).toBe('own');
+    expect(j.criteria.find((c) => c.id === 'drift')?.reason).toContain('The standard asks none');
+  });
+  it('clean asserts drift, crab, swing and bounce, and never place, speed or firmness', () => {
+    const j = judgeCaptured({ ...untouched, touched: 'three-point', along: 'in-the-box', lateral: 'line', intervention: 0, cleanTap: 'stopped' }, context);
+    expect(j.landingClass).toBe('own');
+    expect(j.criteria.filter((c) => c.form === 'asserted').map((c) => c.id)).toEqual(['drift', 'crab', 'swing', 'bounce']);
+    expect(judgeCaptured({ ...untouched, touched: 'three-point', intervention: 0, cleanTap: 'climbing-away' }, context).missingRequired).toEqual(['lateral', 'along']);
+  });
+  it('what was seen beats clean', () => {
+    expect(judgeCaptured({ ...good, cleanTap: 'stopped', swing: { band: 'large', side: 'left' } }, context)).toMatchObject({ landingClass: 'outside', controlOutside: ['swing'] });
+  });
+  it('a push in a bounce is outside at any count', () => {
+    expect(judgeCaptured({ ...good, bounce: { count: 1, handling: 'pushed' } }, context).landingClass).toBe('outside');
+    expect(judgeCaptured({ ...good, bounce: { count: 1, handling: 'held' } }, context).landingClass).toBe('own');
+  });
+  it('the speed at the fence is judged in knots, in the dial\u2019s own miles per hour', () => {
+    const at = (fenceSpeed: number) => judgeCaptured({ ...good, fenceSpeed }, context).criteria.find((c) => c.id === 'speed')?.verdict;
+    expect(at(57)).toBe('within');
+    expect(at(52)).toBe('edge');
+    expect(at(51)).toBe('outside');
+    expect(at(68)).toBe('edge');
+    expect(at(69)).toBe('outside');
+  });
+  it('off target is the pilot\u2019s own, help is not', () => {
+    expect(judgeCaptured({ ...good, along: 'long' }, context).landingClass).toBe('own-off-target');
+    expect(judgeCaptured({ ...good, intervention: 1 }, context).landingClass).toBe('prompted');
+    expect(judgeCaptured({ ...good, intervention: 2 }, context).landingClass).toBe('assisted');
+  });
+  it('continuing past the trigger is outside, on the instructor\u2019s word it is not', () => {
+    expect(judgeCaptured({ ...good, trigger: 'met-and-continued' }, context).landingClass).toBe('outside');
+    expect(judgeCaptured({ ...good, trigger: 'continued-on-instructors-word' }, context).landingClass).toBe('own');
+  });
+  it('a go-around is a decision and its execution, apart', () => {
+    const six = { power: 'within', attitude: 'within', speed: 'edge', configurationOrder: 'within', tracking: 'within', secondContact: 'within' } as const;
+    const g = judgeCaptured({ ...untouched, kind: 'go-around', goAroundWord: 'before', goAroundExecution: six, intervention: 0 }, context);
+    expect(g.goAround).toMatchObject({ decision: 'sound', execution: 'good', breaksRun: false });
+    expect(judgeCaptured({ ...untouched, kind: 'go-around', goAroundWord: 'late', intervention: 0 }, context).goAround).toMatchObject({ decision: 'late', execution: 'not-judged' });
+  });
+  it('never throws, and never calls anything own that was helped', () => {
+    const arbitrary = fc.record({ intervention: fc.constantFrom(null, 0, 1, 2, 3), touched: fc.constantFrom(null, 'three-point', 'flat'), lateral: fc.constantFrom(null, 'line', 'beyond-left'), cleanTap: fc.constantFrom(null, 'stopped') });
+    fc.assert(fc.property(arbitrary, (part) => {
+      const j = judgeCaptured({ ...good, ...part } as CapturedLanding, context);
+      if (part.intervention !== 0) expect(j.landingClass.startsWith('own')).toBe(false);
+    }));
+  });
+});
+
+const source = ProgrammeSource.parse(tailwheel);
+const programme = composeProgramme(source, 'us') as Programme;
+let serial = 0;
+const landing = (lesson: number, captured: Partial<CapturedLanding> = {}, more: Partial<RecordedLanding> = {}): RecordedLanding => {
+  const data = { ...good, ...captured } as CapturedLanding;
+  serial++;
+  return { id: `l${serial}`, number: serial, sortieId: `s${lesson}`, lesson, date: `2026-11-${String(lesson).padStart(2, '0')}`, firstOfSortie: false, group: 'light-tailwheel', kind: data.kind, intended: data.intended, crosswindKt: 8, judged: judgeCaptured(data, context), ...more };
+};
+const record = (landings: RecordedLanding[], more: Partial<EvidenceRecord> = {}): EvidenceRecord => ({ landings, observations: [], waivers: [], group: 'light-tailwheel', ...more });
+const itemOf = (r: EvidenceRecord, id: string) => assessProgramme(programme, r).find((i) => i.item.id === id);
+
+describe('assessProgramme', () => {
+  it('asks for a run of the pilot\u2019s own over two flights and days, with a first landing in it', () => {
+    const one = [landing(1, {}, { firstOfSortie: true }), landing(1), landing(1), landing(1), landing(1)];
+    expect(itemOf(record(one), 'F4')).toMatchObject({ met: false });
+    expect(itemOf(record(one), 'F4')?.missing.join()).toContain('2 flights');
+    expect(itemOf(record([...one, landing(2)]), 'F4')).toMatchObject({ met: true });
+  });
+  it('a go-around does not break the run, a prompted landing restarts it', () => {
+    const run = [landing(1, {}, { firstOfSortie: true }), landing(1), landing(1)];
+    const around = landing(2, { kind: 'go-around', goAroundWord: 'before' });
+    expect(itemOf(record([...run, around, landing(2), landing(2)]), 'F4')?.met).toBe(true);
+    expect(itemOf(record([...run, landing(2, { intervention: 1 }), landing(2), landing(2)]), 'F4')?.met).toBe(false);
+  });
+  it('counts crosswind landings only in the programme\u2019s wind', () => {
+    const weak = [1, 2, 3].map(() => landing(1, {}, { crosswindKt: 4 }));
+    expect(itemOf(record(weak), 'F7')?.missing.join()).toContain('3 more landings');
+    expect(itemOf(record([landing(1, {}, { crosswindKt: -7 }), landing(1), landing(1)]), 'F7')?.met).toBe(true);
+    expect(itemOf(record([landing(1, {}, { crosswindKt: null }), landing(1), landing(1)]), 'F7')?.met).toBe(false);
+  });
+  it('needs both a sound decision and good executions', () => {
+    const six = { power: 'within', attitude: 'within', speed: 'within', configurationOrder: 'within', tracking: 'within', secondContact: 'within' } as const;
+    const exercise = () => landing(1, { kind: 'go-around', goAroundWord: 'exercise', goAroundExecution: six });
+    expect(itemOf(record([exercise(), exercise(), exercise()]), 'F8')?.missing).toEqual(['1 more decided by the pilot, before or at the trigger']);
+    expect(itemOf(record([exercise(), exercise(), landing(2, { kind: 'go-around', goAroundWord: 'at', goAroundExecution: six })]), 'F8')?.met).toBe(true);
+  });
+  it('an item seen outside the last time is to be seen again', () => {
+    const seen = (verdict: 'within' | 'outside', id: string) => ({ id, date: '2026-11-01', lesson: 1, data: { itemId: 'F9', verdict, intervention: 0, note: '' } });
+    expect(itemOf(record([], { observations: [seen('within', 'a')] }), 'F9')?.met).toBe(true);
+    expect(itemOf(record([], { observations: [seen('within', 'a'), seen('outside', 'b')] }), 'F9')?.met).toBe(false);
+  });
+  it('waives only what the programme lets be waived', () => {
+    const waivers = [{ itemId: 'F5', reason: 'Handbook 4.5 advises against' }, { itemId: 'F8', reason: 'no time for it' }];
+    expect(itemOf(record([], { waivers }), 'F5')).toMatchObject({ met: true, waived: 'Handbook 4.5 advises against' });
+    expect(itemOf(record([], { waivers }), 'F8')?.met).toBe(false);
+  });
+  it('names prerequisites that are not met', () => {
+    expect(itemOf(record([]), 'F4')?.missing).toContain('first F3');
+  });
+});
+
+describe('composeProgramme', () => {
+  it('cites each pack\u2019s own law and puts the house on top', () => {
+    expect(programme.items.find((i) => i.id === 'F4')).toMatchObject({ source: 'pack', citation: '14 CFR 61.31(i)' });
+    expect(programme.items.find((i) => i.id === 'F10')).toMatchObject({ source: 'house' });
+    expect(composeProgramme(source, 'eu')?.items.find((i) => i.id === 'F4')?.citation).toContain('FCL.710');
+    expect(composeProgramme(source, 'house')?.items.every((i) => i.source === 'house')).toBe(true);
+  });
+});
+
+describe('signingProblems', () => {
+  const facts = { authorised: true, ownCheckout: false, goalDecidedBy: 'instructor' as const, lastFlownTogether: '2026-11-20', onDate: '2026-11-24', withinDays: 30, unacknowledgedLessons: [], unsentOrOpen: 0 };
+  const codes = (r: EvidenceRecord, f: Partial<typeof facts>) => signingProblems([], r, { ...facts, ...f }).map((p) => p.code);
+  it('lets a complete checkout pass', () => expect(codes(record([]), {})).toEqual([]));
+  it('stops each thing the rules name', () => {
+    expect(codes(record([]), { ownCheckout: true, authorised: false })).toEqual(['own', 'not-authorised']);
+    expect(codes(record([]), { lastFlownTogether: '2026-10-01' })).toEqual(['not-flown']);
+    expect(codes(record([]), { lastFlownTogether: null as never })).toEqual(['not-flown']);
+    expect(codes(record([]), { unacknowledgedLessons: [2] as never })).toEqual(['acknowledge']);
+  });
+  it('a continued trigger stands until a go-around decided in time', () => {
+    const continued = landing(1, { trigger: 'met-and-continued' });
+    expect(codes(record([continued]), {})).toEqual(['trigger']);
+    expect(codes(record([continued, landing(2, { kind: 'go-around', goAroundWord: 'late' })]), {})).toEqual(['trigger']);
+    expect(codes(record([continued, landing(2, { kind: 'go-around', goAroundWord: 'at' })]), {})).toEqual([]);
+  });
+});
+
+describe('statistics', () => {
+  it('the Wilson bound lies below the share, the quantiles in order', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 0, max: 60 }), (n, k0) => {
+      const k = Math.min(n, k0);
+      const s = share(k, n);
+      expect(s.wilsonLower90 ?? 0).toBeLessThanOrEqual((s.share ?? 0) + 1e-12);
+      expect(s.posteriorQ10).toBeLessThan(s.posteriorQ50);
+      expect(s.posteriorQ50).toBeLessThan(s.posteriorQ90);
+    }));
+  });
+  it('a longer record never shortens the run by an own landing', () => {
+    const l = (landingClass: string, i: number) => ({ sortieId: `s${i % 3}`, date: `2026-11-0${(i % 3) + 1}`, firstOfSortie: i % 3 === 0, group: 'g', attitude: 'three-point', crosswindKt: 5, landingClass });
+    fc.assert(fc.property(fc.array(fc.constantFrom('own', 'prompted', 'go-around', 'not-judged', 'own-off-target'), { maxLength: 12 }), (classes) => {
+      const ask = { needed: 5, group: 'g', attitude: null, windKt: null, accuracyItem: false };
+      const before = runRule({ ...ask, landings: classes.map(l) }).currentRun;
+      expect(runRule({ ...ask, landings: [...classes, 'own'].map(l) }).currentRun).toBeGreaterThanOrEqual(Math.min(before, 1));
+    }));
+  });
+  it('summaries count every landing once', () => {
+    const all = [landing(1), landing(1, { intervention: 1 }), landing(1, { intervention: 3 }), landing(1, { kind: 'go-around', goAroundWord: 'at' }), landing(2, { demonstration: true }), landing(2, { along: 'long' })];
+    const [one, two] = lessonSummaries(all);
+    expect(one).toMatchObject({ landings: 3, own: 1, prompted: 1, assisted: 1, goArounds: 1 });
+    expect(two).toMatchObject({ landings: 1, own: 1, demonstrations: 1 });
+    expect(recentShare(all)).toMatchObject({ window: 4, own: 2, onTarget: 1 });
+  });
+  it('side counts leave out what the instructor flew', () => {
+    const seen = (lateral: CapturedLanding['lateral'], intervention: number) => ({ ...landing(1), captured: { lateral, intervention } });
+    expect(sideCounts([seen('wheel-left', 0), seen('beyond-left', 1), seen('wheel-left', 2), seen('line', 0), seen(null, 0)])).toEqual({ left: 2, line: 1, right: 0, seen: 3 });
+  });
+});

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { pedraAlva } from '@demo/aerodrome';
+import { airframes, types } from '@demo/fleet';
+import house from '@content/house.json';
+import { type BriefContext, computeBrief, crosswindSentences } from '@/core/approach';
+import { effectiveSheet, gearMassGroup, ladderStepKt } from '@/core/plan';
+import { casKtToDial, dialToCasKt } from '@/core/speeds';
+import type { BriefChoices, WindSeen } from '@/domain/brief';
+import type { House } from '@/domain/programme';
+import type { Airframe, TypeSheet } from '@/domain/sheet';
+
+const NOW = '2026-11-24T14:30:00.000Z';
+const sheetOf = (code: string): TypeSheet => { const s = types.find((t) => t.code === code); if (!s) throw new Error(code); return s; };
+const frameOf = (reg: string): Airframe => { const a = airframes.find((x) => x.registration === reg); if (!a) throw new Error(reg); return a; };
+const urze = sheetOf('serrana-urze');
+const carvalho = sheetOf('serrana-carvalho');
+
+const wind = (fromDeg: number, kt: number, gustKt: number | null = null, ageMin = 4): WindSeen => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: new Date(Date.parse(NOW) - ageMin * 60_000).toISOString() });
+const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', dual: true, nowIso: NOW, ...more });
+const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(260, 11, 17), maxFlapDeg: null, fuelL: 40, pilotKg: 76, instructorKg: 66, baggageKg: 0, gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '', ...more });
+
+describe('computeBrief, light tailwheel in miles per hour', () => {
+  const result = computeBrief(choices(), context(urze));
+  it('adds half the gust spread in the dial\u2019s unit on final gates only', () => {
+    expect(result.gates.map((g) => g.additive > 0)).toEqual([false, false, true, true]);
+    expect(result.gates[3]?.additive).toBeCloseTo(3 / 0.868976, 3);
+  });
+  it('scales from the reference mass and never below the calibrated stall margin', () => {
+    expect(result.massKg).toBeCloseTo(352 + 76 + 66 + 40 * 0.72, 6);
+    for (const g of result.gates) expect(g.margin?.marginLevel ?? 0).toBeGreaterThan(1.3);
+  });
+  it('works the crosswind on the true bearing and says which is which', () => {
+    const used = result.runways.find((r) => r.ident === '22');
+    expect(used?.trueBearingDeg).toBe(218);
+    expect(used?.magneticBearingDeg).toBe(220);
+    expect(used?.crosswindKt).toBeCloseTo(11 * Math.sin((42 * Math.PI) / 180), 3);
+    expect(result).toMatchObject({ windTrueDeg: 260, windMagneticDeg: 262 });
+  });
+  it('takes a magnetic wind for what it is', () => {
+    const typed = computeBrief(choices({ wind: { ...wind(262, 11, 17), reference: 'magnetic' } }), context(urze));
+    expect(typed.runways[1]?.crosswindKt).toBeCloseTo(result.runways[1]?.crosswindKt ?? 0, 6);
+  });
+  it('shows 0.2 Vs0 near 7 kt and never lets it govern', () => {
+    const floor = result.limits.find((l) => l.kind === 'vs0Floor');
+    expect(floor?.valueKt).toBeGreaterThan(6.5);
+    expect(floor?.valueKt).toBeLessThan(7.5);
+    expect(result.crosswind.governingKind).toBe('house');
+  });
+  it('gives heights as altimeter readings too', () => {
+    expect(result.gates[0]).toMatchObject({ heightFt: 900, altimeterFt: 2245 });
+  });
+});
+
+describe('computeBrief, wind that cannot be used', () => {
+  it('gives components but no verdict when the wind is old', () => {
+    const r = computeBrief(choices({ wind: wind(260, 11, null, 25) }), context(urze));
+    expect(r.crosswind).toMatchObject({ reason: 'no-recent-wind', verdict: null });
+    expect(crosswindSentences(r, '22', 'Duarte').verdict).toContain('25');
+  });
+  it('gives no verdict for a wind timed in the future', () => {
+    const r = computeBrief(choices({ wind: wind(260, 11, null, -30) }), context(urze));
+    expect(r.crosswind.verdict).toBeNull();
+    expect(r.warnings.join(' ')).toContain('future');
+  });
+  it('works without any wind', () => {
+    const r = computeBrief(choices({ wind: null }), context(urze));
+    expect(r.chosenEnd).toBeNull();
+    expect(r.gates.every((g) => g.target !== null)).toBe(true);
+  });
+  it('takes a variable wind as wholly across and wholly behind', () => {
+    const r = computeBrief(choices({ wind: { ...wind(0, 6), variable: true, fromDeg: null } }), context(urze));
+    expect(r.runways.every((x) => x.crosswindKt === 6 && x.tailwindKt === 6)).toBe(true);
+    expect(r.crosswind.tailwindVerdict).toBe('outside');
+  });
+});
+
+describe('computeBrief, flap and crosswind', () => {
+  const drooping = effectiveSheet(carvalho, frameOf('ZP-CAD'));
+  it('lowers the flap with the wind and raises every speed by the stall speeds', () => {
+    const calm = computeBrief(choices({ wind: wind(218, 8), intended: 'mains-first' }), context(carvalho));
+    const windy = computeBrief(choices({ wind: wind(275, 13), intended: 'mains-first' }), context(carvalho));
+    expect(calm.flapHeldDeg).toBe(40);
+    expect(windy.flapHeldDeg).toBe(30);
+    expect(windy.gates[3]?.cas?.scaledKt).toBeGreaterThan(calm.gates[3]?.cas?.scaledKt ?? 999);
+    expect(windy.warnings.join(' ')).toContain('longer landing');
+  });
+  it('the airframe with drooping ailerons gets its own table and limit', () => {
+    const r = computeBrief(choices({ wind: wind(275, 12), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    expect(r.flap.maxFlapDeg).toBe(10);
+    expect(r.limits.some((l) => l.kind === 'airframe' && l.valueKt === 12)).toBe(true);
+  });
+  it('beyond the table there is no setting and it says so', () => {
+    const r = computeBrief(choices({ wind: wind(308, 20), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    expect(r.flap).toMatchObject({ verdict: 'outside', maxFlapDeg: null });
+    expect(r.warnings.join(' ')).toContain('no flap setting');
+  });
+  it('says when the sheet has no speed for the flap chosen', () => {
+    const partial: TypeSheet = { ...carvalho, stalls: carvalho.stalls.filter((s) => s.flapDeg !== 20) };
+    const r = computeBrief(choices({ maxFlapDeg: 20 }), context(partial));
+    expect(r.gates[3]).toMatchObject({ target: null });
+    expect(r.warnings.join(' ')).toContain('no speed for flap 20');
+  });
+  it('warns above the maximum mass', () => {
+    expect(computeBrief(choices({ fuelL: 235, pilotKg: 150, instructorKg: 150, baggageKg: 200 }), context(carvalho)).warnings[0]).toContain('above the maximum');
+  });
+});
+
+describe('sheets of the demo fleet', () => {
+  it.each(types.map((t) => [t.name, t] as const))('%s: speeds in order, in calibrated knots', (_name, sheet) => {
+    const cas = (ias: number) => dialToCasKt(ias, sheet.dial);
+    const vs1 = cas(Math.max(...sheet.stalls.map((s) => s.speed.value)));
+    const vs0 = cas(Math.min(...sheet.stalls.map((s) => s.speed.value)));
+    const fence = sheet.approach[sheet.approach.length - 1];
+    expect(vs0).toBeLessThanOrEqual(vs1);
+    expect(cas(fence?.speed.value ?? 0) / vs0).toBeGreaterThan(sheet.sanctionedMargin?.ratio ?? 1.29);
+    expect(cas(sheet.speeds.va.value) / vs1).toBeGreaterThan(1.85);
+    expect(cas(sheet.speeds.va.value) / vs1).toBeLessThan(2.05);
+    const clMax = (2 * sheet.masses.maxTakeoffKg.value * 9.80665) / (1.225 * sheet.wing.areaM2.value * (vs1 * 0.514444) ** 2);
+    expect(clMax).toBeGreaterThan(1.2);
+    expect(clMax).toBeLessThan(1.8);
+    for (let i = 1; i < sheet.approach.length; i++) expect(sheet.approach[i]?.speed.value ?? 0).toBeLessThan(sheet.approach[i - 1]?.speed.value ?? 0);
+  });
+  it('the dial goes there and back', () => {
+    fc.assert(fc.property(fc.constantFrom(...types), fc.float({ min: 40, max: 140, noNaN: true }), (sheet, ias) => {
+      expect(casKtToDial(dialToCasKt(ias, sheet.dial), sheet.dial)).toBeCloseTo(ias, 4);
+    }));
+  });
+  it('groups by gear and mass', () => {
+    expect(types.map(gearMassGroup)).toEqual(['medium-nosewheel', 'light-tailwheel', 'heavy-tailwheel']);
+    expect(types.map(ladderStepKt)).toEqual([3, 2, 3]);
+  });
+});

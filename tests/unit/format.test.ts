@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+import { ageText, crosswindWords, dateText, direction, fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
+import { spread } from '@/ui/brief/drawings';
+import { readWindFields, windToFields } from '@/ui/brief/wind-entry';
+
+describe('format', () => {
+  it('writes numbers with their unit', () => {
+    expect(withUnit(61.6, 'mph')).toBe('62\u00a0mph');
+    expect(withUnit(null, 'kt')).toBe('\u2013');
+    expect(fixed(-0.2)).toBe('0');
+  });
+  it('writes wind and direction', () => {
+    expect(windText({ variable: false, fromDeg: 260, kt: 11, gustKt: 17 })).toBe('260/11 G17');
+    expect(windText({ variable: true, fromDeg: null, kt: 3, gustKt: null })).toBe('VRB/03');
+    expect(windText({ variable: false, fromDeg: 360, kt: 0, gustKt: null })).toBe('calm');
+    expect([direction(360), direction(0), direction(5)]).toEqual(['360', '360', '005']);
+    expect(crosswindWords(-7.4)).toContain('from the left');
+    expect(headwindWords(-3)).toContain('tail');
+  });
+  it('writes dates, ages and lists', () => {
+    expect(dateText('2026-11-04')).toBe('4 Nov 2026');
+    expect(instantText('2026-11-04T09:05:00.000Z')).toBe('4 Nov 2026 09:05 UTC');
+    expect(ageText(125)).toBe('2\u00a0h\u00a005');
+    expect(list(['a', 'b', 'c'])).toBe('a, b and c');
+    expect(plural(1, 'entry', 'entries')).toBe('1 entry');
+  });
+});
+
+describe('label layout', () => {
+  it('keeps labels apart and in order', () => {
+    const at = spread([100, 102, 104, 300], 40, 0, 400);
+    for (let i = 1; i < at.length; i++) expect((at[i] ?? 0) - (at[i - 1] ?? 0)).toBeGreaterThan(35);
+  });
+});
+
+describe('wind fields', () => {
+  const now = '2026-11-24T14:30:00.000Z';
+  const empty = windToFields(null);
+  it('an empty form is no wind and no problem', () => expect(readWindFields(empty, now)).toEqual({ wind: null, problem: null }));
+  it('a typed wind is magnetic unless said otherwise and seen now unless timed', () => {
+    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9' }, now);
+    expect(read.wind).toMatchObject({ reference: 'magnetic', fromDeg: 250, kt: 9, gustKt: null, observedAt: now });
+  });
+  it.each([['typedDir', { typedDir: '400' }], ['typedKt', { typedKt: 'nine' }], ['typedGust', { typedGust: '5' }], ['typedAt', { typedAt: '25:00' }]])('puts the message beside %s', (path, part) => {
+    expect(readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', ...part }, now).problem?.path).toBe(path);
+  });
+  it('a stored wind comes back as it was typed', () => {
+    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: 'vrb', typedKt: '4', typedAt: '14:10' }, now);
+    expect(readWindFields(windToFields(read.wind), now).wind).toMatchObject({ variable: true, kt: 4, observedAt: '2026-11-24T14:10:00.000Z' });
+  });
+});

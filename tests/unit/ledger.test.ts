@@ -1,0 +1,58 @@
+import { createHash } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { LEDGER_START_HASH, type LedgerHead, type LedgerRow, type LedgerTools, canonicalText, headText, verifyLedger } from '@/core/ledger';
+
+const sha256Hex = (t: string) => createHash('sha256').update(t).digest('hex');
+const sign = (t: string) => Buffer.from(sha256Hex(`key${t}`)).toString('base64');
+const tools: LedgerTools = { sha256Hex, verifySignature: (t, s) => sign(t) === Buffer.from(s, 'base64').toString('base64'), reencodeBase64: (t) => Buffer.from(t, 'base64').toString('base64') };
+
+function book(n: number): { rows: LedgerRow[]; head: LedgerHead } {
+  const rows: LedgerRow[] = [];
+  let prevHash = LEDGER_START_HASH;
+  for (let seq = 1; seq <= n; seq++) {
+    const base = { seq, id: `id${seq}`, kind: 'sign-off', checkoutId: `c${seq}`, signedAt: '2026-11-24T10:00:00.000Z', signerId: 'u', prevHash };
+    const canonical = canonicalText({ ...base, body: { pilot: 'A', n: seq } });
+    const hash = sha256Hex(canonical);
+    rows.push({ ...base, canonical, hash, signature: sign(canonical), keyId: 'k' });
+    prevHash = hash;
+  }
+  const part = { count: n, hash: prevHash, at: '2026-11-24T10:00:00.000Z' };
+  return { rows, head: { ...part, signature: sign(headText(part)), keyId: 'k' } };
+}
+const change = (seq: number, by: (r: LedgerRow) => Partial<LedgerRow>) => {
+  const { rows, head } = book(4);
+  return verifyLedger(rows.map((r) => (r.seq === seq ? { ...r, ...by(r) } : r)), head, tools);
+};
+
+describe('verifyLedger', () => {
+  it('a whole book has no problems, nor has one longer than the last head', () => {
+    const { rows, head } = book(4);
+    expect(verifyLedger(rows, head, tools)).toEqual([]);
+    expect(verifyLedger(rows, book(3).head, tools)).toEqual([]);
+    expect(verifyLedger([], null, tools)).toEqual([]);
+  });
+  it('names the entry whose text was changed', () => {
+    const found = change(2, (r) => ({ canonical: r.canonical.replace('"A"', '"B"') }));
+    expect(found.some((p) => p.seq === 2 && /hash/.test(p.what))).toBe(true);
+    expect(found.some((p) => p.seq === 2 && /signature/.test(p.what))).toBe(true);
+  });
+  it.each(['checkoutId', 'signerId', 'signedAt', 'kind'] as const)('names the entry whose column %s was changed', (column) => {
+    expect(change(3, () => ({ [column]: 'x' }))).toEqual([{ seq: 3, id: 'id3', what: `its column ${column} differs from its signed text` }]);
+  });
+  it('sees text that only decodes to the same: spaces in JSON, letters of a hash, a loose signature', () => {
+    expect(change(2, (r) => ({ canonical: r.canonical.replace('{', '{ ') })).some((p) => /canonical form/.test(p.what))).toBe(true);
+    expect(change(2, (r) => ({ hash: r.hash.toUpperCase() })).some((p) => p.seq === 2)).toBe(true);
+    expect(change(2, (r) => ({ signature: `${r.signature.slice(0, 5)} ${r.signature.slice(5)}` })).map((p) => p.what)).toEqual(['its signature is not written in the strict form']);
+  });
+  it('names the entries of a cut tail, and one taken from the middle', () => {
+    const { rows, head } = book(4);
+    expect(verifyLedger(rows.slice(0, 2), head, tools).map((p) => p.seq)).toEqual([3, 4]);
+    expect(verifyLedger(rows.filter((r) => r.seq !== 2), head, tools).some((p) => p.seq === 2 && /is missing/.test(p.what))).toBe(true);
+    expect(verifyLedger([], head, tools).length).toBe(4);
+  });
+  it('does not trust a head that was changed, nor a missing one', () => {
+    const { rows, head } = book(4);
+    expect(verifyLedger(rows.slice(0, 3), { ...head, count: 3 }, tools)[0]?.what).toContain('head itself was changed');
+    expect(verifyLedger(rows, null, tools)[0]?.what).toContain('missing');
+  });
+});
