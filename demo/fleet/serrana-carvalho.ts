@@ -1,5 +1,5 @@
 import type { TypeSheet } from '@/domain/sheet';
-import { distanceTable, gate, handbook, house, instructor, note, placard, seat } from './helpers';
+import { distanceTable, gate, handbook, house, note, placard, seat } from './helpers';
 
 export const serranaCarvalho: TypeSheet = {
   schema: 'type-sheet/1', code: 'serrana-carvalho', name: 'Serrana Carvalho', maker: 'Serrana', revision: 'handbook revision 11',

@@ -4,7 +4,7 @@ import privateUs from '@content/standards/private-us.json';
 import tailwheel from '@content/programmes/tailwheel.json';
 import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, sideCounts, signingProblems } from '@/core/assess';
 import { composeProgramme } from '@/core/plan';
-import { CapturedLanding } from '@/domain/capture';
+import type { CapturedLanding } from '@/domain/capture';
 import { type Programme, ProgrammeSource, Standard } from '@/domain/programme';
 
 const standard = Standard.parse(privateUs);

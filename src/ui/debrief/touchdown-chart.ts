@@ -1,11 +1,11 @@
 import { CustomChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { init, use } from 'echarts/core';
+import { init, use as register } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { ALONG_BANDS, LATERAL_BANDS, say } from '@/domain/words';
 import type { TouchdownPoint } from './touchdown-map';
 
-use([ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+register([ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const SHAPE: Record<TouchdownPoint['verdict'], string> = {
   within: 'circle',

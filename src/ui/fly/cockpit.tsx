@@ -35,9 +35,14 @@ export function Cockpit() {
   }, []);
 
   const send = useCallback(async () => {
-    const { flush, waitingCount } = await import('@/offline/client');
+    const { flush, waitingCount, store } = await import('@/offline/client');
     const result = await flush();
     setWaiting(await waitingCount());
+    const sortieId = new URLSearchParams(window.location.search).get('sortie') ?? '';
+    const kept = await store().events.where('sortieId').equals(sortieId).toArray();
+    const known = new Set(kept.map((e) => e.eventId));
+    // An event recorded while this was read is not in it yet: keep it.
+    setState((s) => (s.kind === 'ready' ? { ...s, events: [...kept, ...s.events.filter((e) => !known.has(e.eventId))] } : s));
     if (result.message) setLine(result.message);
     else if (result.state === 'sent') setLine((l) => (/network|kept|field/i.test(l) ? '' : l));
   }, []);

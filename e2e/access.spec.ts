@@ -1,0 +1,77 @@
+import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
+
+test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
+  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar']) {
+    await page.goto(path);
+    await expect(page).toHaveURL(/\/sign-in$/);
+  }
+  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/palette'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
+  expect(new Set(bodies)).toEqual(new Set(['404 {"message":"There is nothing here for you."}']));
+  expect((await request.post('/api/sync', { data: { events: [] } })).status()).toBe(401);
+});
+
+test('a pilot sees what is theirs, and the same answer for what exists and what does not', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const desk = await as(context, 'helena');
+  const foreign = await checkoutOf(desk, 'Inês Vale Carmo');
+  const ledger = (await desk.request.get('/api/palette')).status();
+  expect(ledger).toBe(200);
+  const other = await browser.newContext({ baseURL });
+  const pilot = await as(other, 'duarte');
+  await expect(pilot.getByRole('link', { name: 'People' })).toHaveCount(0);
+  await expect(pilot.getByRole('link', { name: 'New checkout' })).toHaveCount(0);
+  const answers: string[] = [];
+  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
+    const response = await pilot.goto(path);
+    answers.push(`${response?.status()} ${await pilot.locator('main').first().innerText()}`);
+  }
+  expect(new Set(answers).size).toBe(1);
+  expect(answers[0]).toContain('There is nothing here for you');
+  await go(pilot, await checkoutOf(pilot, 'Duarte Sá Nogal'));
+  await expect(pilot.getByRole('button', { name: 'Sign this checkout' })).toHaveCount(0);
+  await context.close();
+  await other.close();
+});
+
+test('an instructor sees their own checkout as a pilot', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const vasco = await as(context, 'vasco');
+  const own = await checkoutOf(vasco, 'Vasco Teles Brito');
+  await go(vasco, `${own}/sign`);
+  await expect(vasco.getByText('The instructor signs when every item has its evidence.')).toBeVisible();
+  await expect(vasco.getByLabel('Your password')).toHaveCount(0);
+  await go(vasco, `${own}/brief`);
+  await expect(vasco.getByRole('button', { name: /Save/ })).toHaveCount(0);
+  await go(vasco, '/checkouts/new');
+  await expect(vasco.getByLabel('Pilot', { exact: true }).getByRole('option', { name: 'Vasco Teles Brito' })).toHaveCount(0);
+  await context.close();
+});
+
+test('bad sign-ins say what to do, keep what was typed, and slow down', async ({ page }) => {
+  await go(page, '/sign-in');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('Type your e-mail address')).toBeVisible();
+  for (let i = 0; i < 7; i++) {
+    await signIn(page, 'bento', `wrong ${i}`);
+    await expect(page.getByRole('alert').filter({ hasText: /do not fit together|Too many tries/ })).toBeVisible();
+    await expect(page.getByLabel('E-mail')).toHaveValue(mail('bento'));
+  }
+  await expect(page.getByText(/Too many tries for this address\. Wait \d+ s/)).toBeVisible();
+});
+
+test('the session cookie cannot be read by a page, and another site cannot write', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  const cookie = (await context.cookies()).find((c) => c.name === 'jeito_session');
+  expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
+  const foreign = await page.request.post('/api/sync', { headers: { origin: 'https://elsewhere.example', 'sec-fetch-site': 'cross-site' }, data: { events: [] } });
+  expect(foreign.status()).toBe(404);
+  const home = await page.request.post('/api/sync', { data: { events: [] } });
+  expect(await home.json()).toEqual({ accepted: [], refused: [], held: [] });
+  for (const data of ['not json', '[]', '{"events":3}']) expect((await page.request.post('/api/sync', { headers: { 'content-type': 'application/json' }, data })).status()).toBe(400);
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.waitForURL('**/sign-in');
+  await page.goto('/board');
+  await expect(page).toHaveURL(/\/sign-in$/);
+  await context.close();
+});

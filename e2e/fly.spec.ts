@@ -1,0 +1,120 @@
+import { allSent, as, checkoutOf, expect, go, landing, logWind, takeFlight, tap, test } from './help';
+
+test('a flight not on the device says so', async ({ page }) => {
+  await go(page, '/fly?sortie=none&view=circuits');
+  await expect(page.getByRole('heading', { name: 'Not prepared on this device' })).toBeVisible();
+});
+
+test('without network nothing is lost: saved here, draft back after a closed page, sent later', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, 'Duarte Sá Nogal');
+  await takeFlight(page, checkout);
+  const address = page.url();
+  await logWind(page, 7, 8);
+  await landing(page, 'three-point');
+  await allSent(page, 1);
+
+  await context.setOffline(true);
+  await landing(page, 'three-point', /^prompted/);
+  await expect(page.getByText(/2 on this device, 1 at the field/)).toBeVisible();
+  await expect(page.getByText('No network. Everything is kept on this device.')).toBeVisible();
+  await tap(page, 'Touched', 'flat');
+  await tap(page, 'Swing in the roll-out', 'left');
+  await tap(page, 'Swing in the roll-out', /^left/);
+  await page.waitForTimeout(300);
+  await page.close();
+
+  await context.setOffline(false);
+  const again = await context.newPage();
+  await go(again, address);
+  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Landing 3');
+  await expect(again.getByRole('group', { name: 'Touched', exact: true }).getByRole('button', { name: 'flat' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(again.getByRole('group', { name: 'Swing in the roll-out', exact: true }).getByRole('button', { name: /^left/ })).toContainText('late correction');
+  await allSent(again, 2);
+
+  // Saving twice at once is one landing; undo brings it back as a draft.
+  await tap(again, 'Whose landing was it', /^helped/);
+  await again.getByRole('button', { name: 'Save landing' }).dblclick();
+  await allSent(again, 3);
+  await again.getByRole('button', { name: 'Undo' }).click();
+  await expect(again.getByText('Landing 3 taken back. It stands here again as a draft.')).toBeVisible();
+  await expect(again.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^helped/ })).toHaveAttribute('aria-pressed', 'true');
+  await allSent(again, 2);
+  await go(again, `${checkout}/debrief`);
+  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Lesson 4: 2 landings, 1 the pilot\u2019s own');
+  await context.close();
+});
+
+test('a sync request the server never answered is sent again and counted once', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  const checkout = await checkoutOf(page, 'Joana Pires Atalaia');
+  await go(page, `${checkout}/brief`);
+  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.waitForURL('**/fly');
+  await takeFlight(page, checkout);
+  let dropped = 0;
+  await page.route('**/api/sync', async (route) => {
+    if (dropped++ > 0) return route.continue();
+    await route.fetch();
+    await route.abort();
+  });
+  await landing(page, 'three-point');
+  await allSent(page, 1);
+  expect(dropped).toBeGreaterThan(1);
+  await go(page, `${checkout}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 3: 1 landing');
+  await context.close();
+});
+
+test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for nothing', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'bento');
+  const checkout = await checkoutOf(page, 'Vasco Teles Brito');
+  await go(page, `${checkout}/brief`);
+  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.waitForURL('**/fly');
+  await takeFlight(page, checkout);
+  const pressed = await page.getByRole('group').getByRole('button', { pressed: true }).allInnerTexts();
+  expect(pressed).toEqual(['full stop', 'wheel']);
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();
+  await expect(page.getByRole('group', { name: 'Configuration' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save landing' }).click();
+  await expect(page.getByText('Nothing is tapped yet.')).toBeVisible();
+  await page.getByRole('button', { name: /^Eyes out/ }).click();
+  const dark = page.getByRole('dialog', { name: 'Eyes out' });
+  await expect(dark).toBeVisible();
+  expect(await dark.getByRole('button').allInnerTexts()).toEqual(['Stopped', 'Climbing away']);
+  await dark.getByRole('button', { name: 'Climbing away' }).click();
+  await expect(page.getByRole('group', { name: 'Kind' }).getByRole('button', { name: 'touch and go' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
+  await context.close();
+});
+
+test('every target is at least 56 px, and the keyboard flies it too', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await takeFlight(page, await checkoutOf(page, 'Duarte Sá Nogal'));
+  const small = await page.locator('.cap button').evaluateAll((all) => all.map((b) => ({ text: b.textContent || b.getAttribute('aria-label'), w: b.getBoundingClientRect().width, h: b.getBoundingClientRect().height })).filter((b) => b.w < 55.5 || b.h < 55.5));
+  expect(small).toEqual([]);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+  const heading = page.getByRole('heading', { level: 1 });
+  const number = Number((await heading.innerText()).replace(/\D/g, ''));
+  await page.locator('body').click({ position: { x: 410, y: 90 } });
+  await page.keyboard.press('n');
+  await expect(page.getByRole('dialog', { name: 'Eyes out' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stopped' }).press('Enter');
+  await page.locator('body').click({ position: { x: 410, y: 90 } });
+  for (const key of ['ArrowUp', 'ArrowLeft', '2', 'c']) await page.keyboard.press(key);
+  await expect(page.getByRole('button', { name: 'in the box, a wheel off left', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^prompted/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^Clean/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Enter');
+  await expect(heading).toHaveText(`Landing ${number + 1}`);
+  await page.keyboard.press('g');
+  await expect(heading).toHaveText(`Go-around ${number + 1}`);
+  await page.keyboard.press('u');
+  await expect(heading).toHaveText(`Landing ${number}`);
+  await context.close();
+});

@@ -1,0 +1,94 @@
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { type BrowserContext, type Page, expect, test as base } from '@playwright/test';
+import { type RunningServer, startServer } from '../scripts/lib/server';
+import { SEEDED } from './setup';
+
+export const PASSWORD = 'pedra-alva-2026';
+export const mail = (key: string): string => `${key}@pedra-alva.example`;
+
+/** A server per spec file, on a copy of the seeded demo. */
+export const test = base.extend<object, { server: RunningServer }>({
+  server: [async ({}, use) => { // eslint-disable-line no-empty-pattern
+    const folder = mkdtempSync(path.join(tmpdir(), 'jeito-e2e-'));
+    cpSync(SEEDED, folder, { recursive: true });
+    rmSync(path.join(folder, 'server.lock'), { force: true });
+    const server = await startServer(folder);
+    await use(server);
+    await server.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }, { scope: 'worker', timeout: 60_000 }],
+  baseURL: async ({ server }, use) => use(server.url),
+});
+export { expect };
+
+/** A page is ready for typing once React has taken it over. */
+export async function go(page: Page, address: string): Promise<void> {
+  await page.goto(address);
+  await page.waitForLoadState('networkidle');
+}
+
+export async function signIn(page: Page, key: string, password = PASSWORD): Promise<void> {
+  await go(page, '/sign-in');
+  await page.getByLabel('E-mail').fill(mail(key));
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+export async function as(context: BrowserContext, key: string): Promise<Page> {
+  const page = await context.newPage();
+  await signIn(page, key);
+  await page.waitForURL('**/board');
+  return page;
+}
+
+/** The address of a pilot's newest checkout, as this page's user sees it. */
+export async function checkoutOf(page: Page, name: string): Promise<string> {
+  await go(page, '/checkouts');
+  const href = await page.getByRole('link', { name }).first().getAttribute('href');
+  expect(href).toMatch(/^\/checkouts\//);
+  return href ?? '';
+}
+
+export const tap = (page: Page, group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
+
+export async function takeFlight(page: Page, checkout: string): Promise<void> {
+  await go(page, `${checkout}/fly`);
+  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.waitForURL('**/fly?sortie=*');
+  await expect(page.getByRole('button', { name: /Log the wind/ })).toBeVisible();
+}
+
+/** Logs a wind by the steppers: from the runway's direction, turned and raised. */
+export async function logWind(page: Page, tens: number, kt: number): Promise<void> {
+  await page.getByRole('button', { name: /Log the wind/ }).click();
+  for (let i = 0; i < tens; i++) await page.getByRole('button', { name: 'From, magnetic more' }).click();
+  for (let i = 0; i < kt; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
+  await page.getByRole('button', { name: 'Log this wind' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
+export async function landing(page: Page, meant: 'three-point' | 'wheel', whose: RegExp = /^own/): Promise<void> {
+  await tap(page, 'Meant', meant);
+  await page.getByRole('button', { name: /^Stopped/ }).click();
+  await tap(page, 'Touched', meant === 'wheel' ? 'mains first' : 'three-point');
+  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('button', { name: /^Clean/ }).click();
+  await tap(page, 'Whose landing was it', whose);
+  await page.getByRole('button', { name: 'Save landing' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'saved on this device' })).toBeVisible();
+}
+
+export async function goAround(page: Page, when: string): Promise<void> {
+  await tap(page, 'Kind', 'go-around');
+  await page.getByRole('button', { name: when, exact: true }).click();
+  await page.getByRole('button', { name: 'All six seen, all good' }).click();
+  await tap(page, 'Whose landing was it', /^own/);
+  await page.getByRole('button', { name: 'Save go-around' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Go-around' })).toBeVisible();
+}
+
+/** Waits until everything on the device is at the field. */
+export async function allSent(page: Page, landings: number): Promise<void> {
+  await expect(page.getByText(`${landings} on this device, ${landings} at the field`)).toBeVisible({ timeout: 20_000 });
+}

@@ -1,0 +1,78 @@
+import AxeBuilder from '@axe-core/playwright';
+import { as, checkoutOf, expect, go, takeFlight, test } from './help';
+
+for (const theme of ['day', 'dusk', 'sun'] as const) {
+  test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
+    const context = await browser.newContext({ baseURL });
+    await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, theme);
+    const page = await as(context, 'helena');
+    const ines = await checkoutOf(page, 'Inês Vale Carmo');
+    const duarte = await checkoutOf(page, 'Duarte Sá Nogal');
+    const entry = await page.goto('/ledger').then(() => page.getByRole('link', { name: 'Sara Lapa Funda' }).getAttribute('href'));
+    const found: string[] = [];
+    const check = async (name: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
+    };
+    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/fly`, `${ines}/debrief`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', entry ?? '']) {
+      await go(page, path);
+      await check(path);
+    }
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await check('help');
+    await page.keyboard.press('Escape');
+    await takeFlight(page, duarte);
+    await check('fly, circuits');
+    await page.getByRole('button', { name: /Log the wind/ }).click();
+    await check('fly, wind');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('button', { name: 'go-around', exact: true }).click();
+    await check('fly, go-around');
+    await page.getByRole('button', { name: 'Items', exact: true }).click();
+    await check('fly, items');
+    await context.clearCookies();
+    await go(page, '/sign-in');
+    await check('sign-in');
+    expect(found).toEqual([]);
+    await context.close();
+  });
+}
+
+test('keys go places, the finder finds, natives win on a control, and they can be turned off', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  await page.getByRole('heading', { name: 'What waits for you' }).waitFor();
+  await page.keyboard.press('g');
+  await page.keyboard.press('h');
+  await page.waitForURL('**/hangar');
+  await page.keyboard.press('/');
+  await page.getByRole('combobox').fill('ines tail');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}$/);
+  await page.keyboard.press(']');
+  await page.waitForURL('**/brief');
+  await page.getByLabel('METAR').focus();
+  await page.keyboard.type('?g');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.locator('main').click({ position: { x: 4, y: 4 } });
+  await page.keyboard.press('?');
+  await page.getByLabel('Turn single-key shortcuts off').check();
+  await page.keyboard.press('Escape');
+  await page.waitForTimeout(400);
+  await page.keyboard.press('n');
+  await page.waitForTimeout(400);
+  expect(page.url()).toContain('/brief');
+  await context.close();
+});
+
+test('pages fit a narrow screen', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  const ines = await checkoutOf(page, 'Inês Vale Carmo');
+  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger']) {
+    await go(page, path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
+  }
+  await context.close();
+});
