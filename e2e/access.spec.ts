@@ -52,9 +52,9 @@ test('bad sign-ins say what to do, keep what was typed, and slow down', async ({
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('Type your e-mail address')).toBeVisible();
   for (let i = 0; i < 7; i++) {
-    await signIn(page, 'bento', `wrong ${i}`);
+    await signIn(page, 'nuno', `wrong ${i}`);
     await expect(page.getByRole('alert').filter({ hasText: /do not fit together|Too many tries/ })).toBeVisible();
-    await expect(page.getByLabel('E-mail')).toHaveValue(mail('bento'));
+    await expect(page.getByLabel('E-mail')).toHaveValue(mail('nuno'));
   }
   await expect(page.getByText(/Too many tries for this address\. Wait \d+ s/)).toBeVisible();
 });

@@ -10,7 +10,7 @@ export const mail = (key: string): string => `${key}@pedra-alva.example`;
 
 /** A server per spec file, on a copy of the seeded demo. */
 export const test = base.extend<object, { server: RunningServer }>({
-  server: [async ({}, use) => { // eslint-disable-line no-empty-pattern
+  server: [async ({}, use) => {
     const folder = mkdtempSync(path.join(tmpdir(), 'jeito-e2e-'));
     cpSync(SEEDED, folder, { recursive: true });
     rmSync(path.join(folder, 'server.lock'), { force: true });
@@ -90,5 +90,5 @@ export async function goAround(page: Page, when: string): Promise<void> {
 
 /** Waits until everything on the device is at the field. */
 export async function allSent(page: Page, landings: number): Promise<void> {
-  await expect(page.getByText(`${landings} on this device, ${landings} at the field`)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(`${landings} on this device, ${landings} at the field`, { exact: true })).toBeVisible({ timeout: 20_000 });
 }

@@ -50,6 +50,7 @@ test('keys go places, the finder finds, natives win on a control, and they can b
   await page.getByRole('combobox').fill('ines tail');
   await page.keyboard.press('Enter');
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}$/);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press(']');
   await page.waitForURL('**/brief');
   await page.getByLabel('METAR').focus();

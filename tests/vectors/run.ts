@@ -2,9 +2,10 @@
  * Compares core with worked values of an independent implementation.
  *   npm run test:vectors                             the blocks of tests/vectors.done.json; the rest is counted as not implemented
  *   npm run test:vectors -- --blocks N2,stats.share  just these blocks or functions; a missing function fails
+ *   npm run test:vectors -- --json FILE              also writes the counts there
  * JEITO_VECTORS names another reference file.
  */
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { type Tolerance, differences } from './compare';
 import { VECTOR_FUNCTIONS } from './map';
@@ -12,7 +13,7 @@ import { VECTOR_FUNCTIONS } from './map';
 interface VectorCase { block: string; fn: string; case: string; input: unknown; expected: unknown; tolerance: Tolerance }
 
 const here = (name: string) => new URL(name, import.meta.url);
-const { values } = parseArgs({ options: { blocks: { type: 'string' } } });
+const { values } = parseArgs({ options: { blocks: { type: 'string' }, json: { type: 'string' } } });
 const file = process.env.JEITO_VECTORS ?? here('../fixtures/vectors.json');
 const { cases } = JSON.parse(readFileSync(file, 'utf8')) as { cases: VectorCase[] };
 const done = JSON.parse(readFileSync(here('../vectors.done.json'), 'utf8')) as string[];
@@ -55,4 +56,5 @@ for (const c of cases) {
 for (const f of failures) console.log(`FAIL ${f}`);
 const label = values.blocks ? 'not asked' : 'not implemented';
 console.log(`vectors: ${passed + failed} run, ${passed} passed, ${failed} failed, ${missing} ${label}`);
+if (values.json) writeFileSync(values.json, JSON.stringify({ passed, failed, missing }));
 if (failed > 0 || passed === 0) process.exit(1);

@@ -1,6 +1,7 @@
 import { may } from '@/server/auth/permissions';
 import { requireUser } from '@/server/auth/session';
 import { Keys } from '@/ui/shared/keys';
+import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
 import { signOutAction } from '../actions';
 
@@ -13,6 +14,7 @@ export default async function OfficeLayout({ children }: { children: React.React
       <a href="#main" className="skip">Skip to the content</a>
       <Rail staff={may.seeEverybody(user)} signOut={signOutAction} />
       {children}
+      <OutboxNote />
       <Keys />
     </div>
   );

@@ -19,7 +19,8 @@ export function Cockpit() {
   const [line, setLine] = useState('');
   const [waiting, setWaiting] = useState(0);
   const [windOpen, setWindOpen] = useState(false);
-  const pending = useRef(0);
+  const later = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const sendSoon = useRef<(ms: number) => void>(() => undefined);
 
   useEffect(() => {
     const q = new URLSearchParams(window.location.search);
@@ -43,9 +44,19 @@ export function Cockpit() {
     const known = new Set(kept.map((e) => e.eventId));
     // An event recorded while this was read is not in it yet: keep it.
     setState((s) => (s.kind === 'ready' ? { ...s, events: [...kept, ...s.events.filter((e) => !known.has(e.eventId))] } : s));
+    // Another tab is sending, or this one was: look again for what came in meanwhile.
+    if (result.state === 'busy') sendSoon.current(1000);
     if (result.message) setLine(result.message);
     else if (result.state === 'sent') setLine((l) => (/network|kept|field/i.test(l) ? '' : l));
   }, []);
+
+  useEffect(() => {
+    sendSoon.current = (ms) => {
+      if (later.current) clearTimeout(later.current);
+      later.current = setTimeout(() => void send(), ms);
+    };
+    return () => { if (later.current) clearTimeout(later.current); };
+  }, [send]);
 
   useEffect(() => {
     if (state.kind !== 'ready') return;
@@ -62,7 +73,6 @@ export function Cockpit() {
   const record: Record_ = useCallback(async (type, subjectId, payload) => {
     if (!pack) return;
     const { record: keep } = await import('@/offline/client');
-    pending.current++;
     try {
       const event = await keep(pack, type, subjectId, payload, new Date());
       setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
@@ -70,10 +80,9 @@ export function Cockpit() {
     } catch (error) {
       setLine('NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.');
       throw error;
-    } finally {
-      pending.current--;
     }
-    if (type !== 'field-set') void send();
+    if (type === 'field-set') sendSoon.current(2000);
+    else void send();
   }, [pack, send]);
 
   const folded = useMemo(() => (state.kind === 'ready' ? fold(state.events) : null), [state]);

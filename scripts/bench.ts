@@ -1,0 +1,73 @@
+/**
+ * `npm run bench`: speed as ratios to a floor measured in the same run. Never asserted in tests.
+ * Pages: median of 50 after warm-up, production build, demo data, against the same server's sign-in page with no session (the floor).
+ * Core: a whole brief and a whole programme's evidence against the bare JSON parse of what they read.
+ * Writers: 20 parallel through the queue against 20 one after the other.
+ */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { seedFolder, startServer } from './lib/server';
+
+const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)] ?? NaN;
+const folder = mkdtempSync(path.join(tmpdir(), 'jeito-bench-'));
+seedFolder(folder);
+const server = await startServer(folder);
+
+async function signInCookie(): Promise<string> {
+  const { chromium } = await import('@playwright/test');
+  const { CHROMIUM } = await import('./lib/server');
+  const browser = await chromium.launch(CHROMIUM);
+  const page = await browser.newPage({ baseURL: server.url });
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
+  await page.getByLabel('Password').fill('pedra-alva-2026');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/board');
+  const cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ');
+  await browser.close();
+  return cookie;
+}
+
+const cookie = await signInCookie();
+async function time(route: string, headers: Record<string, string> = {}): Promise<{ median: number; worst: number }> {
+  const once = async () => {
+    const started = performance.now();
+    const response = await fetch(server.url + route, { headers, redirect: 'manual' });
+    await response.arrayBuffer();
+    if (response.status !== 200) throw new Error(`${route} answered ${response.status}`);
+    return performance.now() - started;
+  };
+  for (let i = 0; i < 10; i++) await once();
+  const seen: number[] = [];
+  for (let i = 0; i < 50; i++) seen.push(await once());
+  return { median: median(seen), worst: Math.max(...seen) };
+}
+
+const list = await (await fetch(`${server.url}/api/palette`, { headers: { cookie } })).json() as { title: string; href: string }[];
+const checkoutFor = (name: string) => list.find((x) => x.title.startsWith(name) && x.href.startsWith('/checkouts/'))?.href ?? '';
+const checkout = checkoutFor('Clara');
+const floor = await time('/sign-in');
+console.log(`floor: /sign-in without a session  ${floor.median.toFixed(1)} ms`);
+console.log('page                          median      worst   x floor');
+for (const route of ['/board', '/checkouts', '/checkouts/new', checkout, `${checkout}/brief`, `${checkout}/fly`, `${checkout}/debrief`, `${checkout}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', '/fly']) {
+  const t = await time(route, { cookie });
+  console.log(`${route.replace(checkout, '/checkouts/[id]').padEnd(28)} ${t.median.toFixed(1).padStart(6)} ms ${t.worst.toFixed(1).padStart(7)} ms   ${(t.median / floor.median).toFixed(1)}`);
+}
+await server.stop();
+
+process.env.JEITO_DATA = folder;
+const { write } = await import('@/server/db/write');
+const { model } = await import('@/server/db/models');
+const { closeDatabase } = await import('@/server/db/connection');
+const add = (n: number) => write(async (t) => void (await model('pilots').create({ id: `bench-${n}`, name: 'Bench', mass_kg: 80, experience: '', hours: 0, crosswind_credit: null, experience_since: '{}', created_at: '2026-01-01T00:00:00.000Z' }, { transaction: t })));
+await add(0);
+let started = performance.now();
+for (let i = 1; i <= 20; i++) await add(i);
+const serial = performance.now() - started;
+started = performance.now();
+await Promise.all(Array.from({ length: 20 }, (_, i) => add(100 + i)));
+const parallel = performance.now() - started;
+console.log(`20 writers one after the other ${serial.toFixed(0)} ms; in parallel through the queue ${parallel.toFixed(0)} ms, ${(parallel / serial).toFixed(2)} x floor`);
+await closeDatabase();
+rmSync(folder, { recursive: true, force: true });

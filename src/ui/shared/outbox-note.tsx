@@ -1,0 +1,37 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { plural } from '@/core/format';
+
+/**
+ * Sends what a flight left on this device as soon as an office page is open, and says so while anything still waits.
+ * Loads the store only on a device that has one.
+ */
+export function OutboxNote() {
+  const router = useRouter();
+  const [note, setNote] = useState('');
+  useEffect(() => {
+    let here = true;
+    const send = async () => {
+      const known = 'databases' in indexedDB ? await indexedDB.databases() : [{ name: 'jeito' }];
+      if (!known.some((d) => d.name === 'jeito')) return;
+      const { flush, waitingCount } = await import('@/offline/client');
+      const before = await waitingCount();
+      const result = before > 0 ? await flush() : null;
+      if (!here) return;
+      const waiting = await waitingCount();
+      setNote(waiting > 0 ? `${plural(waiting, 'thing')} recorded on this device ${waiting === 1 ? 'has' : 'have'} not reached the field. ${result?.message ?? ''}` : '');
+      if (waiting < before) router.refresh();
+    };
+    const quietly = () => void send().catch(() => undefined);
+    quietly();
+    const timer = setInterval(quietly, 20_000);
+    window.addEventListener('online', quietly);
+    return () => {
+      here = false;
+      clearInterval(timer);
+      window.removeEventListener('online', quietly);
+    };
+  }, [router]);
+  return <div role="status">{note ? <p className="outbox-note">{note}</p> : null}</div>;
+}
