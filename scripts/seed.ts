@@ -4,6 +4,8 @@ import { parseArgs } from 'node:util';
 import { seedDemo } from '@demo/seed';
 import { closeDatabase, row } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
+import { nowIso } from '@/server/clock';
+import { markDemo } from '@/server/demo';
 import { dataFolder, folderHolder, holdFolder } from '@/server/data-folder';
 
 const { values } = parseArgs({ options: { demo: { type: 'boolean' }, fresh: { type: 'boolean' } } });
@@ -18,6 +20,7 @@ await migrate();
 const users = await row<{ n: number }>('SELECT COUNT(*) AS n FROM users');
 if (values.demo && users?.n === 0) {
   const done = await seedDemo();
+  markDemo(nowIso());
   console.log(`Pedra Alva filled in: ${done.checkouts} checkouts, ${done.landings} landings, ${done.signed} signed.`);
 }
 await closeDatabase();

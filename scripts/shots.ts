@@ -38,14 +38,16 @@ const shots: Record<string, () => Promise<Page>> = {
   open: async () => {
     const page = await open(HELENA, wide);
     await page.goto('/checkouts/new');
+    await page.waitForLoadState('networkidle');
     await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Gaspar Ribeira Alta' });
-    await page.getByLabel('Aeroplane').selectOption({ index: 5 });
+    await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-CAV · Serrana Carvalho' });
     return page;
   },
   checkout: async () => { const page = await open(HELENA, wide); await page.goto(await checkoutOf(page, 'Clara Moita Reis')); return page; },
   brief: async () => {
     const page = await open(HELENA, wide);
     await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`);
+    await page.waitForLoadState('networkidle');
     await page.getByLabel('METAR').fill('ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
     await page.waitForTimeout(300);
     return page;
@@ -66,13 +68,13 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'Speed at the fence more' }).click();
     await tap('Nose, crab', 'left');
     await tap('Bounces', '1');
-    await tap('Handled by', 'held');
+    await tap('Bounce handled by', 'held');
     await tap('Whose landing was it', /prompted/);
     return page;
   },
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
   sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
-  ledger: async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
+  'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
 };
 

@@ -1,6 +1,8 @@
 import { may } from '@/server/auth/permissions';
 import { requireUser } from '@/server/auth/session';
 import { Keys } from '@/ui/shared/keys';
+import { nowIso } from '@/server/clock';
+import { staleDemoDays } from '@/server/demo';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
 import { signOutAction } from '../actions';
@@ -9,10 +11,12 @@ export const dynamic = 'force-dynamic';
 
 export default async function OfficeLayout({ children }: { children: React.ReactNode }) {
   const user = await requireUser();
+  const demoDays = staleDemoDays(nowIso());
   return (
     <div className="shell">
       <a href="#main" className="skip">Skip to the content</a>
       <Rail staff={may.seeEverybody(user)} signOut={signOutAction} />
+      {demoDays !== null ? <p className="demo-note">This demo was filled in {demoDays} days ago and its dates have moved on. For a fresh start stop it and run <kbd>npm run demo -- --fresh</kbd>.</p> : null}
       {children}
       <OutboxNote />
       <Keys />

@@ -70,6 +70,7 @@ function assessRule(item: ProgrammeItem, rule: EvidenceRule, record: EvidenceRec
   }
 }
 
+const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
 const arrivals = (record: EvidenceRecord) => record.landings.filter((l) => l.kind !== 'low-pass');
 
 function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: EvidenceRecord): RuleOutcome {
@@ -143,7 +144,7 @@ function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'o
   return {
     met: missing.length === 0,
     progress: missing.length === 0 ? 1 : Math.min(0.9, Math.max(0, good.length / rule.needed)),
-    have: seen.length === 0 ? 'nothing recorded' : `seen ${plural(seen.length, 'time')}, ${good.length} within`,
+    have: seen.length === 0 ? 'nothing recorded' : `seen ${times(seen.length)}, ${good.length === seen.length ? 'within' : `${good.length} within`}`,
     missing,
     evidence: good.map((o) => o.id),
   };

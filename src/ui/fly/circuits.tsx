@@ -156,8 +156,8 @@ export function Circuits({ pack, folded, wind, record, counts, say: tell, askWin
 type Setter = (change: Partial<Draft>) => void;
 
 /** One row of words; the chosen one again takes it back to *not seen*. */
-function Words<T extends string>({ title, options, now, choose, columns, name = say }: { title: string; options: readonly T[]; now: T | null; choose: (v: T | null) => void; columns: number; name?: (v: string) => string }) {
-  return <div><h2>{title}</h2><div className={`taps t${columns}`} role="group" aria-label={title}>{options.map((o) => <button key={o} type="button" className="tap" aria-pressed={now === o} onClick={() => choose(now === o ? null : o)}>{name(o)}</button>)}</div></div>;
+function Words<T extends string>({ title, options, now, choose, columns, name = say, off = false }: { title: string; options: readonly T[]; now: T | null; choose: (v: T | null) => void; columns: number; name?: (v: string) => string; off?: boolean }) {
+  return <div><h2>{title}</h2><div className={`taps t${columns}`} role="group" aria-label={title}>{options.map((o) => <button key={o} type="button" className="tap" aria-pressed={now === o} disabled={off} onClick={() => choose(now === o ? null : o)}>{name(o)}</button>)}</div></div>;
 }
 
 function Sided<K extends 'drift' | 'crab' | 'swing'>({ title, field, draft, set, bands, left, right }: { title: string; field: K; draft: Draft; set: Setter; bands: readonly string[]; left: string; right: string }) {
@@ -190,7 +190,7 @@ function Landing({ draft, set, pack }: { draft: Draft; set: Setter; pack: Sortie
         <Sided title="Drift at touchdown" field="drift" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
         <Sided title="Nose, crab" field="crab" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
         <Sided title="Swing in the roll-out" field="swing" draft={draft} set={set} bands={SWING_BANDS} left="left" right="right" />
-        {draft.bounce && draft.bounce.count > 0 ? <Words title="Handled by" options={BOUNCE_HANDLING} now={draft.bounce.handling} choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })} columns={2} /> : null}
+        <Words title="Bounces" options={['0', '1', '2', '3'] as const} now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')} choose={(v) => set({ bounce: v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) } })} columns={2} name={(v) => (v === '3' ? '3+' : v)} />
       </div>
     </>
   );
@@ -210,23 +210,24 @@ function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePa
   );
 }
 
-/** The runway: five places across, four along, tapped as one. Earlier landings stay hidden so that they do not pull the next tap. */
+/** The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so that they do not pull the tap. */
 function Runway({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
   const along = [...ALONG_BANDS].reverse();
   const { aimPointM: aim, box } = pack;
   const metres: Record<string, string> = { short: `${aim - box.before}`, 'in-the-box': `${aim + box.past}`, long: `${aim + 2 * box.past}`, 'very-long': 'm' };
+  const reach: Record<string, string> = { short: `before ${aim - box.before} m`, 'in-the-box': `${aim - box.before} to ${aim + box.past} m`, long: `${aim + box.past} to ${aim + 2 * box.past} m`, 'very-long': `beyond ${aim + 2 * box.past} m` };
   return (
     <div className="runway" data-drawing role="group" aria-label="Where the wheels touched">
       <div className="scale" aria-hidden>{along.map((a) => <span key={a} style={{ alignSelf: 'start', transform: a === 'very-long' ? 'none' : 'translateY(-10px)' }}>{metres[a]}</span>)}</div>
       <div className="cells">
         <div className="line" aria-hidden />
         {along.flatMap((a) => LATERAL_BANDS.map((l) => (
-          <button key={`${a}${l}`} type="button" aria-pressed={draft.along === a && draft.lateral === l} aria-label={`${say(a)}, ${say(l)}`} style={a === 'in-the-box' ? { borderTop: '2px dashed var(--ink)', borderBottom: '2px dashed var(--ink)' } : undefined}
+          <button key={`${a}${l}`} type="button" aria-pressed={draft.along === a && draft.lateral === l} aria-label={`${say(a)}, ${say(l)}`} 
             onClick={() => set(draft.along === a && draft.lateral === l ? { along: null, lateral: null } : { along: a, lateral: l })} />
         )))}
       </div>
       <div className="thr" aria-hidden />
-      <div className="under" aria-hidden><span>runway {pack.runwayEnd}</span><span>{draft.along && draft.lateral ? `${say(draft.along)}, ${say(draft.lateral)}` : 'tap where it touched'}</span></div>
+      <div className="under" aria-hidden><span>runway {pack.runwayEnd}</span><span>{draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}</span></div>
     </div>
   );
 }
@@ -237,7 +238,7 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
       <div className="pair">
         <Words title="Into-wind aileron" options={KEPT_WORDS} now={draft.aileron} choose={(v) => set({ aileron: v })} columns={3} />
         {pack.tailwheel ? <Words title="Stick back" options={KEPT_WORDS} now={draft.stick} choose={(v) => set({ stick: v })} columns={3} /> : null}
-        <Words title="Bounces" options={['0', '1', '2', '3'] as const} now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')} choose={(v) => set({ bounce: v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) } })} columns={4} name={(v) => (v === '3' ? '3+' : v)} />
+        <Words title="Bounce handled by" options={BOUNCE_HANDLING} now={draft.bounce?.handling ?? null} choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })} columns={4} off={(draft.bounce?.count ?? 0) === 0} />
         <Words title="Firmness" options={FIRMNESS_WORDS} now={draft.firmness} choose={(v) => set({ firmness: v })} columns={4} />
         {pack.hasFlapOrGear ? <Words title="Configuration" options={['right', 'late', 'wrong'] as const} now={draft.configuration} choose={(v) => set({ configuration: v })} columns={3} /> : null}
       </div>

@@ -9,18 +9,28 @@ export function ItemList({ items, landings, observations }: { items: readonly It
     const seen = observations.find((o) => o.id === id);
     return seen ? `lesson ${seen.lesson}` : '';
   };
+  const open = items.filter((i) => !i.met);
+  const met = items.filter((i) => i.met);
+  const group = (title: string, shown: readonly ItemEvidence[]) => shown.length === 0 ? null : (
+    <>
+      <h3 className="group">{title}</h3>
+      <div role="list">{shown.map((entry) => <Item key={entry.item.id} entry={entry} rests={[...new Set(entry.evidence.map(name).filter(Boolean))]} />)}</div>
+    </>
+  );
+  return <>{group(`Still open, ${open.length}`, open)}{group(`Met, ${met.length}`, met)}</>;
+}
+
+/** An open item says what is missing; a met one takes a line and says what it rests on. */
+function Item({ entry, rests }: { entry: ItemEvidence; rests: string[] }) {
+  const { item, met, progress, have, missing, waived } = entry;
   return (
-    <div role="list">
-      {items.map(({ item, met, progress, have, missing, evidence, waived }) => (
-        <div role="listitem" key={item.id} className="linkrow" style={{ gridTemplateColumns: '20px minmax(0, 1fr)', alignItems: 'start' }}>
-          <span style={{ paddingTop: 3 }}><VerdictMark verdict={met ? 'within' : progress > 0 ? 'edge' : 'not-seen'} label={met ? 'met' : 'not met'} /></span>
-          <div>
-            <div><strong><span className="mono">{item.id}</span> {item.title}</strong>{item.safety ? <span className="soft"> · safety</span> : null} <span className="soft" style={{ fontSize: 13 }}>· {item.citation}</span></div>
-            <div style={{ fontSize: 14 }}>{waived ? `Waived: ${waived}` : have}{missing.length > 0 ? <>; <strong>missing:</strong> {missing.join('; ')}</> : null}.</div>
-            {evidence.length > 0 ? <div className="soft" style={{ fontSize: 13 }}>Rests on {[...new Set(evidence.map(name).filter(Boolean))].join(', ')}</div> : null}
-          </div>
-        </div>
-      ))}
+    <div role="listitem" className={`evidence${met ? ' met' : ''}`}>
+      <VerdictMark verdict={met ? 'within' : progress > 0 ? 'edge' : 'not-seen'} label={met ? 'met' : 'not met'} />
+      <div>
+        <div><strong><span className="mono">{item.id}</span> {item.title}</strong>{item.safety ? ' · safety' : ''} <span className="soft small">{item.citation}</span></div>
+        {missing.length > 0 ? <div className="need">{missing.join('; ')}</div> : null}
+        <div className="soft small">{waived ? `Waived: ${waived}` : have}{rests.length > 0 ? ` · ${rests.join(', ')}` : ''}</div>
+      </div>
     </div>
   );
 }
