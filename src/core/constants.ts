@@ -23,3 +23,8 @@ export function norm180(deg: number): number {
   const wrapped = ((deg % 360) + 360) % 360;
   return wrapped > 180 ? wrapped - 360 : wrapped;
 }
+
+export const W_PER_HP = 745.7;
+export const FT_PER_MIN_PER_MS = 60 / M_PER_FT;
+export const L_PER_US_GAL = 3.785412;
+export const AVGAS_KG_PER_L = 0.72;

@@ -1,6 +1,12 @@
 /** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
 import { assessCriterion, assessGoAround, assessLanding, runRule, share } from '@/core/assess';
+import { deceleration, scheduleFindings, slopeLights, speedPlateaus } from '@/core/approach';
+import { electricalTimeline } from '@/core/electrical';
+import { type Flown, glide, polarFromGlide, powered } from '@/core/energy';
+import { bsfcFlow, circuitsThatFit, endurance } from '@/core/fuel';
+import { insideEnvelope, massBalance, trimFor } from '@/core/loading';
+import { runwayNeeded, tableDistance } from '@/core/runway';
 import { goalsRequired } from '@/core/plan';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
 import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, vs0Floor, worstCase } from '@/core/wind';
@@ -8,6 +14,8 @@ import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdi
 /** A case of the reference file is untyped by nature; each line below says which core function reads it. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 type Case = any;
+
+const flown = (x: Case): Flown => ({ ...x, polar: { cd0: x.cd0, k: x.k } });
 
 export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'air.pressureAltitude': (x) => ({ pressureAltFt: pressureAltitude(x.elevFt, x.qnhHpa) }),
@@ -31,6 +39,22 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'speeds.stallMargin': (x) => stallMargin(x),
   'turn.level': (x) => levelTurn(x.tasKt, x.bankDeg),
   'stall.accelerated': (x) => acceleratedStall(x.vsKt, x.loadFactor, x.speedKt, x.buffetKt),
+  'polar.fromGlide': (x) => polarFromGlide(x),
+  'polar.glide': (x) => glide(flown(x), x),
+  'polar.powered': (x) => powered(flown(x), x),
+  'gates.deceleration': (x) => deceleration({ ...x, polar: { cd0: x.cd0, k: x.k } }),
+  'gates.schedule': (x) => ({ findings: scheduleFindings(x) }),
+  'gates.plateau': (x) => speedPlateaus(x),
+  'gates.slopeLights': (x) => slopeLights(x),
+  'fuel.bsfcFlow': (x) => bsfcFlow(x),
+  'fuel.endurance': (x) => endurance(x),
+  'fuel.circuits': (x) => circuitsThatFit(x),
+  'loading.envelope': (x) => insideEnvelope(x.massKg, x.armM, x.envelope),
+  'loading.massBalance': (x) => massBalance(x),
+  'loading.trim': (x) => trimFor(x.armM, x.table),
+  'electrical.timeline': (x) => electricalTimeline(x),
+  'runway.tableLookup': (x) => tableDistance(x.table, x),
+  'runway.required': (x) => runwayNeeded(x),
   'assess.criterion': (x) => assessCriterion(x),
   'assess.landing': (x) => assessLanding(x),
   'assess.goAround': (x) => assessGoAround(x),
