@@ -159,7 +159,7 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
     at(dayAt(daysAgo, '09:20'));
     const observedAt = dayAt(daysAgo, '09:16');
     const wind: WindSeen = { source: 'report', raw: `ZPAV ${observedAt.slice(8, 10)}0916Z 260${String(kt + 3).padStart(2, '0')}${gustKt ? `G${gustKt + 4}` : ''}KT CAVOK 14/06 Q1019`, reference: 'true', variable: false, fromDeg: 260, kt: kt + 3, gustKt: gustKt ? gustKt + 4 : null, arcFromDeg: null, arcToDeg: null, observedAt };
-    const choices: BriefChoices = { flownOn: observedAt.slice(0, 10), runwayEnd: '22', wind, maxFlapDeg: null, fuelL: frame?.type.engine.usableFuelL.value ?? 40, pilotKg: massKg, instructorKg: instructor.massKg, baggageKg: 0, gustSchool: 'half', intended, instructorLimitKt: instructor.ownCrosswindKt, focus };
+    const choices: BriefChoices = { flownOn: observedAt.slice(0, 10), runwayEnd: '22', wind, maxFlapDeg: null, fuelL: frame?.type.engine.usableFuelL.value ?? 40, pilotKg: massKg, instructorKg: instructor.massKg, baggageKg: 0, rearKg: 0, qnhHpa: 1019, oatC: 14, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: frame?.type.landing.speedSchool ?? 'constant', gustSchool: 'half', intended, instructorLimitKt: instructor.ownCrosswindKt, focus };
     const load = (frame?.effective.masses.emptyKg.value ?? 0) + massKg + instructor.massKg;
     choices.fuelL = Math.min(choices.fuelL, Math.floor(((frame?.type.masses.maxTakeoffKg.value ?? 0) - load) / 0.72));
     const saved = await saveBrief(instructor, { requestId: seededId(random), checkoutId, choices });

@@ -1,4 +1,4 @@
-/** Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them elsewhere. */
+/** Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them elsewhere; `--full` takes whole pages. */
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -6,7 +6,7 @@ import { parseArgs } from 'node:util';
 import { type Page, chromium } from '@playwright/test';
 import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
 
-const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' } } });
+const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' }, full: { type: 'boolean' } } });
 const only = values.only?.split(',');
 mkdirSync(values.out, { recursive: true });
 const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
@@ -75,6 +75,9 @@ const shots: Record<string, () => Promise<Page>> = {
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
   sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
   'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
+  hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
+  'hangar-edit': async () => { const page = await open('bento@pedra-alva.example', wide); await page.goto('/hangar/planalto-p1r/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'speeds', exact: true }).click(); return page; },
+  kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
 };
 
@@ -83,7 +86,7 @@ for (const [name, make] of Object.entries(shots)) {
   const page = await make();
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(400);
-  await page.screenshot({ path: path.join(values.out, `${name}.png`) });
+  await page.screenshot({ path: path.join(values.out, `${name}.png`), fullPage: values.full ?? false });
   console.log(`${name}.png`);
   await page.context().close();
 }

@@ -1,8 +1,10 @@
 'use server';
 import { redirect } from 'next/navigation';
+import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
 import { recordEvents } from '@/server/commands/capture';
-import { acknowledgeBrief, chooseSchools, openCheckout, saveBrief } from '@/server/commands/checkout';
+import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
+import { saveAirframe, saveTypeSheet } from '@/server/commands/hangar';
 import { checkSignIn } from '@/server/commands/session';
 import { signCheckout } from '@/server/commands/sign';
 import { problem } from '@/server/result';
@@ -41,6 +43,36 @@ export async function acknowledgeBriefAction(briefId: string) {
 export async function chooseSchoolsAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return chooseSchools(await requireUser(), form);
+}
+
+export async function saveBriefTemplateAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveBriefTemplate(await requireUser(), form);
+}
+
+export async function moveCheckoutAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return moveCheckout(await requireUser(), form);
+}
+
+export async function saveTypeSheetAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveTypeSheet(await requireUser(), form);
+}
+
+export async function saveAirframeAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveAirframe(await requireUser(), form);
+}
+
+export async function createTokenAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return createToken(await requireUser(), form);
+}
+
+export async function endTokenAction(id: string) {
+  if (!(await sameOrigin())) return foreign();
+  return endToken(await requireUser(), id);
 }
 
 export async function signCheckoutAction(form: unknown) {

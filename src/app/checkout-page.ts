@@ -1,5 +1,6 @@
-import { ageText, windText } from '@/core/format';
-import { ageMinutes } from '@/core/wind';
+import { windText } from '@/core/format';
+import { stationWind } from '@/core/wind';
+import { homeAerodrome } from '@/server/content';
 import { type CurrentUser, may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { nowIso } from '@/server/clock';
@@ -13,12 +14,12 @@ export async function checkoutPage(params: Promise<{ id: string }>): Promise<{ u
   denyUnless(head !== null && may.viewCheckout(user, head));
   const record = await checkoutRecord(head);
   const latest = record.sorties[record.sorties.length - 1];
-  const wind = latest?.brief?.choices.wind ?? null;
+  const wind = stationWind((await homeAerodrome()).ident, nowIso());
   return {
     user, record, runs: may.runCheckout(user, head),
     strip: {
       checkoutId: head.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, stage: stageOf(record), lesson: latest?.lesson ?? 0, signed: head.status === 'signed',
-      wind: wind ? { text: windText(wind), age: `${wind.reference}, ${ageText(ageMinutes(wind.observedAt, nowIso()))} old` } : null,
+      wind: wind ? { text: windText(wind), age: `station, true · ${wind.observedAt.slice(11, 16)} UTC` } : null,
     },
   };
 }

@@ -107,6 +107,17 @@ export const House = z.object({
   gustCapKt: z.number(),
   triggers: z.array(z.string()),
   signWithinDays: z.number(),
+  /** Height above the field of the stabilised gate. */
+  stabilisedFt: z.number(),
+  /** Null = 30 min by day, 45 by night. */
+  reserveMin: z.number().nullable(),
+  groundMin: z.number(), circuitMin: z.number(), bookingMin: z.number(),
+  runway: z.object({
+    surfaces: z.array(z.object({ surface: z.string(), state: z.enum(['dry', 'wet']), takeoff: z.number(), landing: z.number() })),
+    slopePerPct: z.number(), headwindShare: z.number(), tailwindShare: z.number(), headKtPerTenth: z.number(), tailKtPerTenth: z.number(),
+    safetyTakeoff: z.number(), safetyLanding: z.number(), source: z.string(),
+  }),
+  exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()), twinFailures: z.array(z.string()),
   reference: z.string(),
 });
 export type House = z.infer<typeof House>;

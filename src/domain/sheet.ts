@@ -1,78 +1,125 @@
 import { z } from 'zod';
+import { ATTRIBUTE_KEYS } from './handling';
 import { ATTITUDES, SOURCES } from './words';
 
-/** A number with where it comes from. The unit is named by the field, or is the dial's for a speed. */
-export const Sourced = z.object({ value: z.number(), source: z.enum(SOURCES), ref: z.string().min(1) });
-export type Sourced = z.infer<typeof Sourced>;
-export const SourcedText = z.object({ text: z.string().min(1), source: z.enum(SOURCES), ref: z.string().min(1) });
+const Source = z.enum(SOURCES);
+const Ref = z.string().trim().min(1, 'Say where it comes from, for example Handbook 4.2.');
+const Text = z.string().trim().min(1, 'Write something, or remove the row.');
+const Num = z.number('Give a number.');
 
-export const DialRow = z.object({ ias: z.number(), correction: z.number() });
-export const FlapRow = z.object({ upToKt: z.number().nullable(), maxFlapDeg: z.number(), reason: z.string() });
+/** One source's word on a number. */
+export const Claim = z.object({ value: Num, source: Source, ref: Ref });
+/** A number with where it comes from; this one governs. `others` are what other sources say of the same. The unit is named by the field, or is the dial's for a speed. */
+export const Sourced = Claim.extend({ others: z.array(Claim).optional() });
+export type Sourced = z.infer<typeof Sourced>;
+export const SourcedText = z.object({ text: Text, source: Source, ref: Ref });
+
+export const DialRow = z.object({ ias: Num, correction: Num });
+export const FlapRow = z.object({ upToKt: Num.nullable(), maxFlapDeg: Num, reason: Text });
 
 export const Gate = z.object({
-  name: z.string().min(1),
+  name: Text,
   /** Above the field. */
-  heightFt: z.number(),
+  heightFt: Num,
   /** Along the path to the threshold. */
-  distanceM: z.number(),
+  distanceM: Num,
   /** In the dial's unit, at the reference mass. */
   speed: Sourced,
-  flapDeg: z.number(),
-  power: z.string().min(1),
+  flapDeg: Num,
+  gear: z.enum(['fixed', 'up', 'down']),
+  power: Text,
   finalGate: z.boolean(),
-  bankDeg: z.number(),
+  bankDeg: Num,
 });
 export type Gate = z.infer<typeof Gate>;
 
-export const DistanceRow = z.object({ massKg: z.number(), pressureAltFt: z.number(), oatC: z.number(), groundRollM: z.number(), over50FtM: z.number() });
+export const DistanceRow = z.object({ massKg: Num, pressureAltFt: Num, oatC: Num, groundRollM: Num, over50FtM: Num });
 
 export const SEAT_CONTROLS = ['stick or wheel', 'rudder', 'brakes', 'throttle', 'mixture', 'flap', 'gear', 'trim', 'fuel', 'ignition', 'canopy or doors', 'airspeed indicator'] as const;
+export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
 
 export const TypeSheet = z.object({
   schema: z.literal('type-sheet/1'),
-  code: z.string().min(1),
-  name: z.string().min(1),
-  maker: z.string().min(1),
-  summary: z.string().min(1),
-  revision: z.string().min(1),
-  dial: z.object({ unit: z.enum(['kt', 'mph']), table: z.array(DialRow), source: z.enum(SOURCES), ref: z.string() }),
+  code: z.string().regex(/^[a-z0-9-]+$/, 'Small letters, digits and hyphens.'),
+  name: Text,
+  maker: Text,
+  summary: Text,
+  revision: Text,
+  dial: z.object({ unit: z.enum(['kt', 'mph']), table: z.array(DialRow), source: Source, ref: Ref }),
   gear: z.object({
-    layout: z.enum(['tailwheel', 'nosewheel']),
+    layout: z.enum(['tailwheel', 'nosewheel', 'hull']),
     retractable: z.boolean(),
     steerDeg: Sourced.nullable(),
     freeCaster: z.boolean(),
-    brakes: z.string(),
+    brakes: Text,
     trackM: Sourced,
     wheelbaseM: Sourced,
   }),
   surface: z.enum(['land', 'sea', 'amphibian']),
   engine: z.object({
-    count: z.number().int().min(1),
+    count: Num.int().min(1),
     powerHp: Sourced,
     propeller: z.enum(['fixed', 'constant-speed']),
     /** Foot that holds the nose straight as power comes on. */
-    footOnPower: z.enum(['left', 'right']),
+    footOnPower: z.enum(['left', 'right', 'none']),
+    induction: z.enum(['carburetted', 'injected']),
+    /** All engines together. */
     usableFuelL: Sourced,
     flowLPerH: Sourced,
+    propEfficiency: Sourced.nullable(),
+    staticThrustN: Sourced.nullable(),
   }),
-  seats: z.object({ count: z.number().int(), arrangement: z.enum(['side by side', 'tandem']) }),
-  flapSteps: z.array(z.number()).min(1),
-  masses: z.object({ maxTakeoffKg: Sourced, emptyKg: Sourced, maxBaggageKg: Sourced, refMassKg: z.number() }),
+  seats: z.object({ count: Num.int(), arrangement: z.enum(['side by side', 'tandem']) }),
+  flapSteps: z.array(Num).min(1),
+  masses: z.object({ maxTakeoffKg: Sourced, emptyKg: Sourced, maxBaggageKg: Sourced, refMassKg: Num }),
   wing: z.object({ areaM2: Sourced, spanM: Sourced, bestGlideRatio: Sourced }),
+  /** Drag the polar has not: per flap setting, gear, stopped propeller. */
+  drag: z.object({ flap: z.array(z.object({ flapDeg: Num, deltaCd0: Sourced })), gearDeltaCd0: Sourced.nullable(), windmillingDeltaCd0: Sourced.nullable() }),
+  loadFactor: z.object({ positive: Sourced, negative: Sourced }),
   speeds: z.object({
     vr: Sourced.nullable(), vx: Sourced, vy: Sourced, va: Sourced, bestGlide: Sourced, vno: Sourced, vne: Sourced,
-    vfe: z.array(z.object({ flapDeg: z.number(), speed: Sourced })),
+    vloExtend: Sourced.nullable(), vloRetract: Sourced.nullable(), vle: Sourced.nullable(),
+    vfe: z.array(z.object({ flapDeg: Num, speed: Sourced })),
   }),
+  twin: z.object({ vmca: Sourced, vsse: Sourced, vyse: Sourced, oneEngineClimbFpm: Sourced, oneEngineCeilingFt: Sourced, goAroundDecisionFt: Sourced }).nullable(),
   /** Power off, 1 g, at the reference mass, in the dial's unit. */
-  stalls: z.array(z.object({ flapDeg: z.number(), speed: Sourced })).min(1),
+  stalls: z.array(z.object({ flapDeg: Num, speed: Sourced })).min(1),
   approach: z.array(Gate).min(2),
-  sanctionedMargin: z.object({ ratio: z.number(), source: z.string() }).nullable(),
+  sanctionedMargin: z.object({ ratio: Num, source: Text }).nullable(),
+  powerTable: z.array(z.object({ phase: Text, setting: Text, ias: Sourced.nullable(), flowLPerH: Sourced.nullable() })),
+  temperatures: z.array(z.object({ name: Text, unit: Text, low: Sourced.nullable(), high: Sourced.nullable(), note: z.string() })),
+  /** Climb speed that trades climb for cooling. */
+  coolingClimb: Sourced.nullable(),
   crosswind: z.object({ limitationKt: Sourced.nullable(), demonstratedKt: Sourced.nullable(), tailwindLimitKt: Sourced.nullable(), flapTable: z.array(FlapRow), flapTableSource: z.string().nullable() }),
-  landing: z.object({ usualAttitude: z.enum(ATTITUDES), wheelLandings: z.enum(['allowed', 'advised against', 'not applicable']), aimPointM: Sourced }),
-  distances: z.object({ takeoff: z.array(DistanceRow), landing: z.array(DistanceRow), ref: z.string() }).nullable(),
+  landing: z.object({ usualAttitude: z.enum(ATTITUDES), wheelLandings: z.enum(['allowed', 'advised against', 'not applicable']), aimPointM: Sourced, minWidthM: Sourced.nullable(), speedSchool: z.enum(['constant', 'reducing']) }),
+  distances: z.object({ takeoff: z.array(DistanceRow), landing: z.array(DistanceRow), ref: Ref }).nullable(),
+  /** Metres aft of the datum. */
+  loading: z.object({
+    datum: Text,
+    emptyArmM: Sourced,
+    stations: z.array(z.object({ name: Text, role: z.enum(STATION_ROLES), armM: Sourced, maxKg: Sourced.nullable() })).min(1),
+    fuelArmM: Sourced,
+    envelope: z.array(z.object({ armM: Num, massKg: Num })).min(3),
+    envelopeRef: Ref,
+    trim: z.object({ unit: Text, rows: z.array(z.object({ armM: Num, trim: Num })).min(2), ref: Ref }).nullable(),
+  }).nullable(),
+  electrical: z.object({
+    batteryAh: Sourced,
+    usableShare: Sourced.nullable(),
+    consumers: z.array(z.object({ name: Text, amps: Num, shedAtMin: Num.nullable(), dependsOn: z.array(Text), backupMin: Num })).min(1),
+    ref: Ref,
+  }).nullable(),
+  geometry: z.object({
+    wing: z.enum(['high', 'low', 'biplane', 'shoulder']),
+    lengthM: Sourced.nullable(), heightM: Sourced.nullable(), noseToMainM: Sourced.nullable(), propDiameterM: Sourced.nullable(), tyreDiameterM: Sourced.nullable(),
+    groundPitchDeg: Sourced.nullable(), eyeHeightM: Sourced.nullable(), noseToEyeM: Sourced.nullable(),
+  }),
   instructorSeat: z.array(z.object({ control: z.enum(SEAT_CONTROLS), reach: z.enum(['reached', 'seen only', 'not reached']), note: z.string() })),
+  equipment: z.array(Text),
+  flows: z.array(z.object({ name: Text, steps: z.array(Text).min(1), source: Source, ref: Ref })),
   exits: z.array(SourcedText).min(1),
-  goAroundFlow: z.array(z.string()).min(1),
+  goAroundFlow: z.array(Text).min(1),
+  attributes: z.array(z.object({ key: z.enum(ATTRIBUTE_KEYS), value: Text, source: Source, ref: Ref })),
   handling: z.array(SourcedText),
 });
 export type TypeSheet = z.infer<typeof TypeSheet>;
@@ -80,20 +127,37 @@ export type TypeSheet = z.infer<typeof TypeSheet>;
 /** One registration: what differs from its type. */
 export const Airframe = z.object({
   schema: z.literal('airframe/1'),
-  registration: z.string().min(1),
-  typeCode: z.string().min(1),
+  registration: Text,
+  typeCode: Text,
   emptyKg: Sourced.nullable(),
+  emptyArmM: Sourced.nullable(),
   dialTable: z.array(DialRow).nullable(),
   crosswindLimitKt: Sourced.nullable(),
   flapTable: z.array(FlapRow).nullable(),
   flapTableSource: z.string().nullable(),
-  modifications: z.array(z.object({ name: z.string(), effect: z.string(), source: z.enum(SOURCES), ref: z.string() })),
+  modifications: z.array(z.object({ name: Text, effect: Text, source: Source, ref: Ref })),
+  /** Handling attributes that a modification changes. */
+  attributes: z.array(z.object({ key: z.enum(ATTRIBUTE_KEYS), value: Text, source: Source, ref: Ref })),
+  equipment: z.array(Text),
+  hoursToInspection: Sourced.nullable(),
+  deferredDefects: z.array(z.object({ text: Text, since: z.iso.date('Give the day as year-month-day.'), until: z.string() })),
+  insurer: SourcedText.nullable(),
 });
 export type Airframe = z.infer<typeof Airframe>;
 
-export const RunwayEndSchema = z.object({ ident: z.string(), trueBearingDeg: z.number() });
+export const RunwayEndSchema = z.object({
+  ident: z.string(), trueBearingDeg: z.number(),
+  /** Where to go around if not down: a thing to see beside the runway, and how far past the threshold it stands. */
+  landmark: z.object({ name: z.string(), alongM: z.number() }).nullable(),
+  /** Nominal angle of the slope lights; null = none. */
+  slopeLightsDeg: z.number().nullable(),
+});
 export const Aerodrome = z.object({
-  ident: z.string(), name: z.string(), elevationFt: z.number(), variationDeg: z.number(), timeZone: z.string(),
-  runways: z.array(z.object({ surface: z.string(), lengthM: z.number(), widthM: z.number(), ends: z.array(RunwayEndSchema).length(2) })),
+  ident: z.string(), name: z.string(), elevationFt: z.number(), variationDeg: z.number(), timeZone: z.string(), latitudeDeg: z.number(), longitudeDeg: z.number(),
+  circuitHeightFt: z.number(),
+  runways: z.array(z.object({ surface: z.enum(['asphalt', 'grass', 'water']), elevationFt: z.number(), lengthM: z.number(), widthM: z.number(), slopePct: z.number(), ends: z.array(RunwayEndSchema).length(2) })),
+  /** Floors on the way out, nearest first. */
+  airspace: z.array(z.object({ name: z.string(), fromKm: z.number(), toKm: z.number(), floorFt: z.number() })),
+  source: z.string(),
 });
 export type Aerodrome = z.infer<typeof Aerodrome>;

@@ -1,7 +1,13 @@
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { House } from '@/domain/programme';
+import { AVGAS_KG_PER_L, MS_PER_KT } from '../constants';
+import type { ElectricalTimeline } from '../electrical';
+import { fixed } from '../format';
 import { gearMassGroup } from '../plan';
+import { configurationDrag, scheduleLimits, scheduleWords, sheetPolar, validateSheet } from '../sheet';
+import { type AirToday, type FuelToday, type LoadingToday, type RunwayToday, airToday, electricsToday, fuelToday, loadingToday, runwayToday, usableEnds } from './day';
+import { type Deceleration, deceleration, scheduleFindings, slopeLights } from './schedule';
 import { type GateTarget, type StallMargin, LIMIT_BUFFER_KT, casKtToDial, dialToCasKt, gateTarget, ktToDialDelta, scaleForMass, stallMargin } from '../speeds';
 import {
   type CrosswindLimit, type CrosswindVerdict, type FlapVerdict, type Ladder, type WorstCase,
@@ -18,6 +24,8 @@ export interface BriefContext {
   pilotName: string;
   /** Instructor on board. */
   dual: boolean;
+  /** Ground minutes of past flights, newest last; empty = the house's figure. */
+  groundSamplesMin: readonly number[];
   nowIso: string;
 }
 
@@ -28,6 +36,11 @@ export interface RunwayWind {
   surface: string;
   lengthM: number;
   widthM: number;
+  /** Rising in the direction of use, per cent. */
+  slopePct: number;
+  elevationFt: number;
+  landmark: { name: string; alongM: number } | null;
+  slopeLightsDeg: number | null;
   headwindKt: number;
   /** Positive from the right; the worst of a direction range, where one is reported. */
   crosswindKt: number;
@@ -44,8 +57,12 @@ export interface BriefGate {
   altimeterFt: number;
   distanceM: number;
   flapDeg: number;
+  gear: 'fixed' | 'up' | 'down';
   power: string;
   finalGate: boolean;
+  bankDeg: number;
+  /** White lights seen at this gate when on path; null = no slope lights here, or not on final. */
+  whites: number | null;
   /** In the dial's unit, rounded up to the next whole number; null when no sound speed exists. */
   target: number | null;
   sheetValue: number;
@@ -53,6 +70,8 @@ export interface BriefGate {
   source: string;
   additive: number;
   cas: GateTarget | null;
+  /** The sheet's own speed at today's mass, CAS kt, before flap and gust. */
+  sheetCasToday: number | null;
   margin: StallMargin | null;
   warnings: string[];
 }
@@ -75,11 +94,23 @@ export interface BriefResult {
   vsToday: { flapDeg: number; dial: number; cas: number; ref: string }[];
   vaDial: number;
   bestGlideDial: number;
+  vyDial: number;
+  coolingClimbDial: number | null;
+  air: AirToday;
+  takeoff: RunwayToday | null;
+  landing: RunwayToday | null;
+  /** One per leg between gates, in flying order. */
+  legs: (Deceleration & { from: string; to: string })[];
+  fuel: FuelToday;
+  loading: LoadingToday | null;
+  electrics: ElectricalTimeline | null;
+  stabilised: { heightFt: number; altimeterFt: number };
+  landmark: { name: string; alongM: number } | null;
+  /** Metres between two aeroplanes that break the chosen seconds apart over one point; null = no second aeroplane. */
+  breakM: number | null;
+  /** Findings of the type sheet that bear on the schedule as flown today. */
   warnings: string[];
 }
-
-/** Ends of every runway of an aerodrome, in listed order. */
-export const runwayEnds = (aerodrome: Aerodrome) => aerodrome.runways.flatMap((r) => r.ends.map((end) => ({ ...end, surface: r.surface, lengthM: r.lengthM, widthM: r.widthM })));
 
 /**
  * Everything the brief shows, from the sheet, the choices and the wind. Speeds are worked in CAS and turned into the dial last.
@@ -88,7 +119,7 @@ export const runwayEnds = (aerodrome: Aerodrome) => aerodrome.runways.flatMap((r
 export function computeBrief(choices: BriefChoices, context: BriefContext): BriefResult {
   const { sheet, aerodrome, house, nowIso } = context;
   const warnings: string[] = [];
-  const massKg = sheet.masses.emptyKg.value + choices.pilotKg + choices.instructorKg + choices.baggageKg + choices.fuelL * 0.72;
+  const massKg = sheet.masses.emptyKg.value + choices.pilotKg + choices.instructorKg + choices.rearKg + choices.baggageKg + choices.fuelL * AVGAS_KG_PER_L;
   const maxMassKg = sheet.masses.maxTakeoffKg.value;
   if (massKg > maxMassKg) warnings.push(`Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Take off fuel or load before anything else.`);
   if (choices.baggageKg > sheet.masses.maxBaggageKg.value) warnings.push(`Baggage ${choices.baggageKg} kg is above the limit of ${sheet.masses.maxBaggageKg.value} kg.`);
@@ -119,7 +150,27 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
   if (flap.verdict === 'outside') warnings.push('The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.');
   if (flapHeldDeg < sheetFlap) warnings.push(`Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`);
-  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, massKg, choices, context));
+  const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
+  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, massKg, choices, context, elevationFt, used));
+  const air = airToday(elevationFt, choices);
+  const legs = flownLegs(gates, sheet, massKg, air, used?.headwindKt ?? 0);
+  const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
+  const loading = loadingToday(sheet, choices, fuel.burnL);
+  if (loading) warnings.push(...loadingWarnings(loading));
+  const fence = gates[gates.length - 1];
+  const speedShare = fence?.cas && fence.sheetCasToday ? fence.cas.targetKt / fence.sheetCasToday : 1;
+  const distance = (kind: 'takeoff' | 'landing') => (used === null ? null : runwayToday(kind, sheet, house, { massKg, air, oatC: choices.oatC, runway: used, wet: choices.surfaceState === 'wet', speedShare }));
+  const takeoff = distance('takeoff');
+  const landing = distance('landing');
+  for (const [name, r] of [['Take-off', takeoff], ['Landing', landing]] as const) {
+    if (r?.need.length === 'not-enough') warnings.push(`${name}: ${fixed(r.need.over50M ?? 0)} m needed with the house\u2019s margin, ${used?.lengthM ?? 0} m there.`);
+    if (r?.need.width === 'not-enough') warnings.push(`Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${sheet.landing.minWidthM?.value ?? 0} m are asked (${sheet.landing.minWidthM?.ref ?? ''}).`);
+  }
+  warnings.push(...scheduleWarnings(gates, sheet, choices), ...validateSheet(sheet).map((f) => `Type sheet: ${f.what}`));
+  for (const leg of legs) {
+    if (leg.canSlow === 'no') warnings.push(`${leg.to}: it cannot slow that fast from ${leg.from}; begin ${leg.latestStartM === null ? 'with a shallower path' : `${fixed(leg.latestStartM / 10) + '0'} m before it at the latest`}.`);
+    else if (leg.canSlow === 'tight') warnings.push(`${leg.to}: slowing from ${leg.from} is tight; power off ${fixed((leg.comfortableStartM ?? 0) / 10)}0 m before it.`);
+  }
 
   return {
     unit: sheet.dial.unit,
@@ -133,12 +184,55 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     }),
     vaDial: scaledDial('va', sheet.speeds.va.value, massKg, sheet),
     bestGlideDial: scaledDial('bestGlide', sheet.speeds.bestGlide.value, massKg, sheet),
+    vyDial: sheet.speeds.vy.value, coolingClimbDial: sheet.coolingClimb?.value ?? null,
+    air, takeoff, landing, legs, fuel, loading, electrics: electricsToday(sheet),
+    stabilised: { heightFt: house.stabilisedFt, altimeterFt: Math.round(elevationFt + house.stabilisedFt) },
+    landmark: used?.landmark ?? null,
+    breakM: breakMetres(gates[0], choices, used?.headwindKt ?? 0),
     warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
   };
 }
 
 const scaledDial = (kind: 'va' | 'bestGlide', ias: number, massKg: number, sheet: TypeSheet): number =>
   casKtToDial(scaleForMass(kind, dialToCasKt(ias, sheet.dial), sheet.masses.refMassKg, massKg), sheet.dial);
+
+function loadingWarnings(loading: LoadingToday): string[] {
+  const points = [['take-off', loading.dual.takeOff], ['landing', loading.dual.landing], ['zero fuel', loading.dual.zeroFuel]] as const;
+  return [
+    ...points.filter(([, p]) => !p.inside).map(([name, p]) => `Loading at ${name}: ${fixed(p.massKg)} kg at ${fixed(p.armM, 3)} m is outside the envelope.`),
+    ...loading.dual.overMax.map((name) => `${name} is loaded above its limit.`),
+    ...(loading.solo.allInside ? [] : ['Solo with this fuel the loading is outside the envelope.']),
+  ];
+}
+
+/** Seconds, slope and slowing between the gates as flown today: true airspeeds, today's headwind and density. */
+function flownLegs(gates: readonly BriefGate[], sheet: TypeSheet, massKg: number, air: AirToday, headwindKt: number): BriefResult['legs'] {
+  const polar = sheetPolar(sheet);
+  const root = Math.sqrt(air.sigma ?? 1);
+  return gates.slice(1).flatMap((to, i) => {
+    const from = gates[i];
+    if (!from?.cas || !to.cas || from.distanceM <= to.distanceM) return [];
+    return [{
+      from: from.name, to: to.name,
+      ...deceleration({ v1Kt: from.cas.targetKt / root, v2Kt: to.cas.targetKt / root, distanceM: from.distanceM - to.distanceM, heightLossFt: from.heightFt - to.heightFt, headwindKt, polar, deltaCd0: configurationDrag(sheet, from.flapDeg, from.gear), massKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: air.densityKgM3 ?? 1.225 }),
+    }];
+  });
+}
+
+/** The schedule as flown today against the limits of the sheet; margins to the stall are said by the gates themselves. */
+function scheduleWarnings(gates: readonly BriefGate[], sheet: TypeSheet, choices: BriefChoices): string[] {
+  const flown = gates.map((g) => ({ name: g.name, distanceM: g.distanceM, heightFt: g.heightFt, targetKt: g.target ?? g.sheetValue, flapDeg: g.flapDeg, gear: g.gear, targetCasKt: g.cas?.targetKt ?? 0, vsCasKt: null, sanctionedRatio: null }));
+  const ordered = flown.every((g, i) => i === 0 || g.distanceM < (flown[i - 1]?.distanceM ?? 0));
+  return scheduleFindings({ gates: flown, ...scheduleLimits(sheet), school: choices.speedSchool, slopeMinDeg: 2, slopeMaxDeg: 7, bankDeg: 0 })
+    .filter((f) => ordered || f.code !== 'slope')
+    .map((f) => scheduleWords(f, flown[f.gate]?.name ?? '', sheet.dial.unit).what);
+}
+
+/** (V + headwind)·t: both break over the same point, the first is already on the other heading. */
+function breakMetres(first: BriefGate | undefined, choices: BriefChoices, headwindKt: number): number | null {
+  const seconds = choices.second?.breakS ?? null;
+  return seconds === null || !first?.cas ? null : (first.cas.targetKt + headwindKt) * MS_PER_KT * seconds;
+}
 
 function windDirections(wind: WindSeen | null, variationDeg: number) {
   if (wind === null || wind.fromDeg === null) return { windTrueDeg: null, windMagneticDeg: null };
@@ -149,11 +243,12 @@ function windDirections(wind: WindSeen | null, variationDeg: number) {
 }
 
 function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefContext): RunwayWind[] {
-  const ends = runwayEnds(aerodrome);
+  const ends = usableEnds(aerodrome, sheet.surface);
   const tailLimitKt = sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt;
   return ends.map((end) => {
     const facts = {
       ident: end.ident, trueBearingDeg: end.trueBearingDeg, surface: end.surface, lengthM: end.lengthM, widthM: end.widthM,
+      slopePct: end.slopePct, elevationFt: end.elevationFt, landmark: end.landmark, slopeLightsDeg: end.slopeLightsDeg,
       magneticBearingDeg: convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg),
     };
     if (wind === null) return { ...facts, headwindKt: 0, crosswindKt: 0, gustCrosswindKt: null, tailwindKt: 0, gustTailwindKt: null, suitable: false, reasons: ['no wind known'] };
@@ -206,7 +301,7 @@ function limitLadder(choices: BriefChoices, { sheet, airframeCrosswindKt, house,
   return rows.filter((r): r is CrosswindLimit => r !== null);
 }
 
-function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, massKg: number, choices: BriefChoices, { sheet, aerodrome, house }: BriefContext): BriefGate {
+function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, massKg: number, choices: BriefChoices, { sheet, house }: BriefContext, elevationFt: number, used: RunwayWind | null): BriefGate {
   const { dial, stalls, masses } = sheet;
   const flapDeg = Math.min(gate.flapDeg, flapHeldDeg);
   const warnings: string[] = [];
@@ -215,16 +310,18 @@ function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, mas
     return row ? dialToCasKt(row.speed.value, dial) : null;
   };
   const base = {
-    name: gate.name, heightFt: gate.heightFt, altimeterFt: Math.round(aerodrome.elevationFt + gate.heightFt), distanceM: gate.distanceM, flapDeg,
+    name: gate.name, heightFt: gate.heightFt, altimeterFt: Math.round(elevationFt + gate.heightFt), distanceM: gate.distanceM, flapDeg, gear: gate.gear, bankDeg: gate.bankDeg,
+    whites: used?.slopeLightsDeg && gate.finalGate && gate.heightFt > 100 ? slopeLights({ heightFt: gate.heightFt, distanceM: gate.distanceM + sheet.landing.aimPointM.value, nominalDeg: used.slopeLightsDeg, speedDevKt: 0, fastTolKt: 1, slowTolKt: 1 }).whites : null,
     power: gate.power, finalGate: gate.finalGate, sheetValue: gate.speed.value, sourceRef: gate.speed.ref, source: gate.speed.source, warnings,
   };
-  let casKt = dialToCasKt(gate.speed.value, dial);
+  const sheetCasKt = dialToCasKt(gate.speed.value, dial);
+  let casKt = sheetCasKt;
   if (flapDeg !== gate.flapDeg) {
     const from = stallCas(gate.flapDeg);
     const to = stallCas(flapDeg);
     if (from === null || to === null) {
       warnings.push(`no speed for flap ${flapDeg}\u00b0 on the sheet`);
-      return { ...base, target: null, additive: 0, cas: null, margin: null };
+      return { ...base, target: null, additive: 0, cas: null, margin: null, sheetCasToday: null };
     }
     casKt *= to / from;
   }
@@ -232,15 +329,17 @@ function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, mas
   const cas = gateTarget({
     speedKt: casKt, refMassKg: masses.refMassKg, massKg, school: choices.gustSchool, finalGate: gate.finalGate,
     windKt: choices.wind?.kt ?? 0, gustKt: choices.wind?.gustKt ?? null, capKt: house.gustCapKt,
-    configLimitKt: vfe ? dialToCasKt(vfe.speed.value, dial) : null, twin: null,
+    configLimitKt: vfe ? dialToCasKt(vfe.speed.value, dial) : null,
+    twin: sheet.twin ? { vyseKt: dialToCasKt(sheet.twin.vyse.value, dial), vsseKt: dialToCasKt(sheet.twin.vsse.value, dial), landingAssured: gate.heightFt <= 100 } : null,
   });
   const margin = stallMargin({
     casKt: cas.targetKt, flapDeg, stalls: stalls.flatMap((s) => ({ flapDeg: s.flapDeg, vsCasKt: dialToCasKt(s.speed.value, dial) })),
-    refMassKg: masses.refMassKg, massKg, bankDeg: gate.bankDeg, sanctioned: sheet.sanctionedMargin,
+    refMassKg: masses.refMassKg, massKg, bankDeg: gate.bankDeg, sanctioned: gate.finalGate ? sheet.sanctionedMargin : null,
   });
   if (cas.limited) warnings.push(`target held ${LIMIT_BUFFER_KT} kt below the flap limit`);
   if (margin.reason) warnings.push(`no stall speed for flap ${flapDeg}\u00b0 on the sheet, margin not known`);
   if (margin.lowLevel) warnings.push(`only ${(margin.marginLevel ?? 0).toFixed(2)} of the stall speed, less than 1.3`);
   if (margin.lowBanked) warnings.push(`less than 1.1 of the stall speed in the planned ${gate.bankDeg}\u00b0 of bank`);
-  return { ...base, target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05), additive: ktToDialDelta(cas.additiveKt, dial), cas, margin };
+  if (cas.raisedToFloor) warnings.push(`held at ${gate.heightFt <= 100 ? 'Vsse' : 'Vyse'}, not scaled below it`);
+  return { ...base, target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05), additive: ktToDialDelta(cas.additiveKt, dial), cas, margin, sheetCasToday: scaleForMass('gate', sheetCasKt, masses.refMassKg, massKg) };
 }

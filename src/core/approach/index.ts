@@ -2,3 +2,5 @@
 export * from './brief';
 export * from './words';
 export * from './schedule';
+export * from './day';
+export * from './card';

@@ -8,6 +8,9 @@ export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
     ...type,
     dial: airframe.dialTable ? { ...type.dial, table: airframe.dialTable } : type.dial,
     masses: { ...type.masses, emptyKg: airframe.emptyKg ?? type.masses.emptyKg },
+    loading: type.loading && airframe.emptyArmM ? { ...type.loading, emptyArmM: airframe.emptyArmM } : type.loading,
+    equipment: [...type.equipment, ...airframe.equipment],
+    attributes: type.attributes.map((a) => airframe.attributes.find((b) => b.key === a.key) ?? a),
     crosswind: { ...type.crosswind, flapTable: airframe.flapTable ?? type.crosswind.flapTable, flapTableSource: airframe.flapTable ? airframe.flapTableSource : type.crosswind.flapTableSource },
   };
 }

@@ -1,5 +1,6 @@
 import type { PackId } from '@/domain/words';
-import type { RulePack } from '@/domain/programme';
+import type { RulePack, SchoolTopic } from '@/domain/programme';
+import type { TypeSheet } from '@/domain/sheet';
 import { type AirframeFacts, type Demands, goalsRequired } from './goals';
 
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
@@ -55,4 +56,17 @@ export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: rea
       return entry ? [{ goal, by: entry.decides, citation: entry.citation }] : [];
     }),
   };
+}
+
+/**
+ * The side of each topic a checkout starts with: what the type sheet says where it speaks, else the house's.
+ * Only a side the topic has is taken.
+ */
+export function schoolDefaults(sheet: TypeSheet, topics: readonly SchoolTopic[]): Record<string, string> {
+  const wingDrop = sheet.attributes.find((a) => a.key === 'wing-drop')?.value ?? '';
+  const said: Record<string, string | undefined> = {
+    'first-landing': sheet.landing.usualAttitude, 'approach-speed': sheet.landing.speedSchool, 'wing-drop': wingDrop.includes('together') ? 'together' : 'rudder',
+    'touch-and-go': sheet.gear.layout === 'tailwheel' ? 'full-stop' : 'allowed',
+  };
+  return Object.fromEntries(topics.map((t) => [t.key, t.sides.some((s) => s.key === said[t.key]) ? (said[t.key] ?? t.fallback) : t.fallback]));
 }

@@ -96,3 +96,17 @@ export function runwayNeeded(input: { groundRollM: number | null; over50M: numbe
     verdict: length === 'not-enough' || width === 'not-enough' ? 'not-enough' : length, words: null,
   };
 }
+
+/** A table of loose rows as a grid; a combination that has no row is a hole. */
+export function tableFromRows<R extends { massKg: number; pressureAltFt: number; oatC: number }>(rows: readonly R[], pick: (row: R) => number): DistanceTable | null {
+  if (rows.length === 0) return null;
+  const axis = (of: (r: R) => number) => [...new Set(rows.map(of))].sort((a, b) => a - b);
+  const masses = axis((r) => r.massKg);
+  const heights = axis((r) => r.pressureAltFt);
+  const airs = axis((r) => r.oatC);
+  const cell = (m: number, p: number, t: number) => {
+    const row = rows.find((r) => r.massKg === m && r.pressureAltFt === p && r.oatC === t);
+    return row ? pick(row) : null;
+  };
+  return { axes: { massKg: masses, pressureAltFt: heights, oatC: airs }, valuesM: masses.map((m) => heights.map((p) => airs.map((t) => cell(m, p, t)))) };
+}

@@ -3,3 +3,4 @@ export * from './components';
 export * from './crosswind';
 export * from './ladder';
 export * from './report';
+export * from './station';

@@ -27,5 +27,7 @@ export const may = {
   runCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
   acknowledgeBrief: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing),
   signCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  /** Type sheets, airframes, house order of a brief. */
+  changeHouse: (user: CurrentUser): boolean => user.roles.includes('chief'),
   viewLedgerEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
 };

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { judgeCaptured } from '@/core/assess';
-import { runwayEnds } from '@/core/approach';
+import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
@@ -109,7 +109,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
 
 async function loggedCrosswind(landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null }, savedAt: string, t: Transaction) {
   const aerodrome = await homeAerodrome(t);
-  const end = runwayEnds(aerodrome).find((e) => e.ident === landing.runwayEnd);
+  const end = usableEnds(aerodrome, 'amphibian').find((e) => e.ident === landing.runwayEnd);
   if (!landing.wind || !end) return { crosswind_kt: null, wind_age_min: null };
   const runwayMag = convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg);
   const touchedAt = landing.endedAt ?? savedAt;

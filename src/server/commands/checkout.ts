@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { computeBrief } from '@/core/approach';
-import { openCheckout as computeOpening, sheetFacts } from '@/core/plan';
+import { openCheckout as computeOpening, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
+import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { GOALS, PACKS } from '@/domain/words';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -11,7 +13,7 @@ import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { type Result, problem, zodProblems } from '../result';
-import { checkoutHead, ladderOf, sortiesOf } from '../queries/checkout';
+import { type CheckoutHead, checkoutHead, ladderOf, parsedAirframe, parsedSheet, sortiesOf } from '../queries/checkout';
 import { hangar } from '../queries/hangar';
 import { pilotList } from '../queries/lists';
 
@@ -52,8 +54,7 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   const without = data.goals.filter((_, i) => !programmes[i]);
   if (without.length > 0) return problem('goals', `There is no programme yet for ${without.join(', ')} under these rules. Leave it out here and run it when the chief has added one.`);
   const opening = computeOpening(sheetFacts(airframe.effective), pack.body, pilot.holds.map((h) => ({ ...h, note: '' })), pilot.experienceSince);
-  const usual = airframe.effective.landing.usualAttitude;
-  const chosenSchools = Object.fromEntries(schools.body.topics.map((topic) => [topic.key, topic.key === 'first-landing' && topic.sides.some((s) => s.key === usual) ? usual : topic.fallback]));
+  const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
   const id = randomUUID();
   await write(async (t) => {
     await model('checkouts').create(
@@ -77,6 +78,15 @@ const BriefChoicesChecked = BriefChoices.extend({
   pilotKg: z.number('Give the mass in kilograms.').min(30, 'At least 30 kg.').max(200, 'At most 200 kg.'),
   instructorKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(200, 'At most 200 kg.'),
   baggageKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(500, 'At most 500 kg.'),
+  rearKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(600, 'At most 600 kg.'),
+  bookingMin: z.number('Give the minutes of the booking.').min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
+  qnhHpa: z.number().min(870, 'An altimeter setting lies between 870 and 1085 hPa.').max(1085, 'An altimeter setting lies between 870 and 1085 hPa.').nullable(),
+  oatC: z.number().min(-50, 'Between -50 and 55 °C.').max(55, 'Between -50 and 55 °C.').nullable(),
+  second: z.object({
+    registration: z.string().max(12, 'At most 12 letters.'), leads: z.enum(['this', 'other']), position: z.string().max(80, 'Under 80 characters.'), place: z.string().max(80, 'Under 80 characters.'),
+    heightFt: z.number().min(0, 'Give feet on QNH.').max(20000, 'At most 20 000 ft.').nullable(), at: z.string().max(40, 'Under 40 characters.'), breakS: z.number().min(1, 'At least 1 s.').max(60, 'At most 60 s.').nullable(),
+  }).nullable(),
+  layout: z.object({ order: z.array(z.string().max(40)).max(80), hidden: z.array(z.string().max(40)).max(80), own: z.array(z.object({ id: z.string().max(40), title: z.string().min(1).max(60), text: z.string().min(1).max(600) })).max(20) }),
   instructorLimitKt: z.number().min(0).max(60, 'At most 60 kt.').nullable(),
   focus: z.string().max(120, 'Keep the focus under 120 characters.'),
 });
@@ -95,7 +105,7 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
   const context = {
     sheet: head.sheet, airframeCrosswindKt: head.airframe.crosswindLimitKt?.value ?? null, aerodrome: await homeAerodrome(), house: await contentById('house', head.houseId),
-    ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn), pilotName: head.pilotName, dual: true, nowIso: nowIso(),
+    ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn), pilotName: head.pilotName, dual: true, groundSamplesMin: [], nowIso: nowIso(),
   };
   const snapshot = computeBrief(choices.data, context);
   if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd)) return problem('runwayEnd', 'Choose a runway of this aerodrome.');
@@ -116,7 +126,7 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
     await model('briefs').create(
       {
         id: briefId, checkout_id: checkoutId, sortie_id: sortieId, version: versions.length + 1, choices: JSON.stringify(choices.data), snapshot: JSON.stringify(snapshot),
-        created_by: user.id, created_at: nowIso(), acknowledged_by: null, acknowledged_at: null, request_id: requestId,
+        created_by: user.id, created_at: nowIso(), acknowledged_by: null, acknowledged_at: null, request_id: requestId, sheets: JSON.stringify({ type: head.typeVersionId, typeVersion: head.typeVersion, airframe: head.airframeVersionId }),
       },
       { transaction: t },
     );
@@ -151,4 +161,47 @@ export async function chooseSchools(user: CurrentUser, form: unknown): Promise<R
   }));
   await write(async (t) => void (await model('checkouts').update({ schools: JSON.stringify(chosen) }, { where: { id: head.id }, transaction: t })));
   return { ok: true };
+}
+
+export const TemplateForm = z.object({ checkoutId: z.string(), layout: BriefChoicesChecked.shape.layout });
+
+/** Keeps a brief's order and own items as the house's start for the goals of this checkout. Chief only. */
+export async function saveBriefTemplate(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = TemplateForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const head = await checkoutHead(parsed.data.checkoutId);
+  if (!head || !may.changeHouse(user)) return problem('', 'The chief instructor sets the order of the house.');
+  await write(async (t) => {
+    for (const goal of head.goals) await model('brief_templates').upsert({ goal, layout: JSON.stringify(parsed.data.layout), author: user.name, created_at: nowIso() }, { transaction: t });
+  });
+  return { ok: true };
+}
+
+/** The versions a checkout could be moved to; empty when it runs under the newest. */
+export async function newerVersions(head: CheckoutHead, t?: Transaction): Promise<{ type: { id: string; version: number; sheet: TypeSheet } | null; airframe: { id: string; version: number; sheet: Airframe } | null }> {
+  const type = await row<{ id: string; version: number; sheet: string }>('SELECT v.id, v.version, v.sheet FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC LIMIT 1', { code: head.typeCode }, t);
+  const airframe = await row<{ id: string; version: number; sheet: string }>('SELECT v.id, v.version, v.sheet FROM airframe_versions v JOIN airframes a ON a.id = v.airframe_id WHERE a.registration = :registration ORDER BY v.version DESC LIMIT 1', { registration: head.registration }, t);
+  return {
+    type: type && type.version > head.typeVersion ? { id: type.id, version: type.version, sheet: parsedSheet(type.id, type.sheet) } : null,
+    airframe: airframe && airframe.version > head.airframeVersion ? { id: airframe.id, version: airframe.version, sheet: parsedAirframe(airframe.id, airframe.sheet) } : null,
+  };
+}
+
+export const MoveForm = z.object({ checkoutId: z.string(), typeVersion: z.number().int().nullable(), airframeVersion: z.number().int().nullable(), reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.') });
+
+/** Moves a checkout to the newest versions of its sheet, on purpose and with a reason. Briefs already saved keep their snapshot. */
+export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = MoveForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.runCheckout(user, head) || head.status === 'signed') return problem('', 'There is no such checkout for you to change.');
+    const { type, airframe } = await newerVersions(head, t);
+    if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion) return problem('', 'There is a newer version than the one shown. Reload the page and read the differences.');
+    if (!type && !airframe) return problem('', 'This checkout already runs under the newest versions.');
+    await model('checkouts').update({ ...(type ? { type_version_id: type.id } : {}), ...(airframe ? { airframe_version_id: airframe.id } : {}) }, { where: { id: head.id }, transaction: t });
+    await model('checkout_moves').create({ id: randomUUID(), checkout_id: head.id, type_from: head.typeVersion, type_to: type?.version ?? head.typeVersion, airframe_from: head.airframeVersion, airframe_to: airframe?.version ?? head.airframeVersion, moved_by: user.id, moved_at: nowIso(), reason: data.reason }, { transaction: t });
+    return { ok: true };
+  });
 }

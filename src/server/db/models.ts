@@ -27,13 +27,16 @@ const TABLES = {
     standard_id: text, pack_id: text, house_id: text, schools: text, opening: text, note: text, status: text, signed_ledger_id: text, request_id: text, created_by: text, created_at: text,
   },
   sorties: { id: text, checkout_id: text, lesson: whole, flown_on: text, instructor_id: text, created_at: text },
-  briefs: { id: text, checkout_id: text, sortie_id: text, version: whole, choices: text, snapshot: text, created_by: text, created_at: text, acknowledged_by: text, acknowledged_at: text, request_id: text },
+  briefs: { id: text, checkout_id: text, sortie_id: text, version: whole, choices: text, snapshot: text, created_by: text, created_at: text, acknowledged_by: text, acknowledged_at: text, request_id: text, sheets: text },
   capture_events: { event_id: text, device_id: text, device_seq: whole, sortie_id: text, subject_id: text, author: text, type: text, v: whole, device_time: text, payload: text, received_at: text },
   landings: { id: text, sortie_id: text, checkout_id: text, pilot_id: text, number: whole, kind: text, landing_class: text, intended: text, gear_group: text, crosswind_kt: real, wind_age_min: real, flown_on: text, saved_at: text, author: text, captured: text, judged: text },
+  checkout_moves: { id: text, checkout_id: text, type_from: whole, type_to: whole, airframe_from: whole, airframe_to: whole, moved_by: text, moved_at: text, reason: text },
+  brief_templates: { goal: text, layout: text, author: text, created_at: text },
+  personal_tokens: { id: text, user_id: text, name: text, hash: text, created_at: text, last_used_at: text, ended_at: text },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;
 export type TableName = keyof typeof TABLES;
-const KEYS: Partial<Record<TableName, string>> = { capture_events: 'event_id', ledger: 'seq' };
+const KEYS: Partial<Record<TableName, string>> = { capture_events: 'event_id', ledger: 'seq', brief_templates: 'goal' };
 
 /** The model of a table, defined once per connection. */
 export function model(table: TableName): RowModel {

@@ -1,31 +1,16 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
-import fontkit from '@pdf-lib/fontkit';
-import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
 import { dateText, instantText, list, plural } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import { say } from '@/domain/words';
 import type { SignOffBody } from '../commands/sign';
+import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { readHead } from './keys';
-
-const font = (pkg: string, name: string): Buffer => readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name));
-const A4 = { w: 595.28, h: 841.89, margin: 48 };
-const INK = rgb(0.086, 0.149, 0.227);
-const SLATE = rgb(0.333, 0.392, 0.435);
 
 /** The sign-off as a PDF, with the signed text of the entry attached so that the sheet can be checked against the book. */
 export async function signOffPdf(entry: LedgerRow): Promise<Uint8Array> {
   const { body } = JSON.parse(entry.canonical) as { body: SignOffBody };
-  const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  const regular = await pdf.embedFont(font('b612', 'b612-latin-400-normal.woff2'), { subset: false });
-  const bold = await pdf.embedFont(font('b612', 'b612-latin-700-normal.woff2'), { subset: false });
-  const mono = await pdf.embedFont(font('b612-mono', 'b612-mono-latin-400-normal.woff2'), { subset: false });
-  pdf.setTitle(`Sign-off ${entry.seq}: ${body.pilot.name}`);
-  pdf.setCreator('Jeito');
-  pdf.setCreationDate(new Date(entry.signedAt));
-  pdf.setModificationDate(new Date(entry.signedAt));
-  const pen = new Pen(pdf, { regular, bold, mono });
+  const { pdf, fonts } = await newPdf(`Sign-off ${entry.seq}: ${body.pilot.name}`, entry.signedAt);
+  const { bold, mono } = fonts;
+  const pen = new Pen(pdf, fonts, A4, 48);
 
   pen.line(`Sign-off ${entry.seq}`, { font: bold, size: 20, gap: 8 });
   pen.line(`${body.pilot.name}: ${list(body.goals.map(say))}`, { font: bold, size: 14 });
@@ -59,40 +44,4 @@ export function limitationText(l: SignOffBody['limitations']): string {
   ].filter(Boolean);
   const until = l.untilHours === null ? '' : ` until ${l.untilHours} h on type`;
   return parts.length === 0 ? 'None.' : `${list(parts)}${until}.`;
-}
-
-/** Writes lines down the page, wrapped, onto as many pages as it takes. */
-class Pen {
-  private page: PDFPage;
-  private y = A4.h - A4.margin;
-  constructor(private readonly pdf: PDFDocument, private readonly fonts: { regular: PDFFont; bold: PDFFont; mono: PDFFont }) {
-    this.page = pdf.addPage([A4.w, A4.h]);
-  }
-  space(points: number): void {
-    this.y -= points;
-  }
-  line(text: string, { font = this.fonts.regular, size = 10, gap = 3, color = INK }: { font?: PDFFont; size?: number; gap?: number; color?: ReturnType<typeof rgb> } = {}): void {
-    for (const part of wrap(text.replaceAll('\u00a0', ' '), font, size, A4.w - 2 * A4.margin)) {
-      if (this.y - size < A4.margin) {
-        this.page = this.pdf.addPage([A4.w, A4.h]);
-        this.y = A4.h - A4.margin;
-      }
-      this.y -= size * 1.25;
-      this.page.drawText(part, { x: A4.margin, y: this.y, size, font, color });
-    }
-    this.y -= gap;
-  }
-}
-
-function wrap(text: string, font: PDFFont, size: number, width: number): string[] {
-  const lines: string[] = [];
-  let now = '';
-  for (const word of text.split(' ')) {
-    const next = now === '' ? word : `${now} ${word}`;
-    if (now !== '' && font.widthOfTextAtSize(next, size) > width) {
-      lines.push(now);
-      now = word;
-    } else now = next;
-  }
-  return [...lines, now];
 }

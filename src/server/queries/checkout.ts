@@ -38,6 +38,8 @@ export interface CheckoutHead {
   airframe: Airframe;
   typeVersion: number;
   airframeVersion: number;
+  typeVersionId: string;
+  airframeVersionId: string;
 }
 
 interface HeadRow {
@@ -76,8 +78,14 @@ export async function checkoutHead(id: string, t?: Transaction): Promise<Checkou
     registration: r.registration, typeName: type.name, typeCode: type.code, pack: r.pack, goals: JSON.parse(r.goals) as Goal[], status: r.status, signedLedgerId: r.signed_ledger_id,
     createdAt: r.created_at, note: r.note, schools: JSON.parse(r.schools) as Record<string, string>, opening: JSON.parse(r.opening) as Opening,
     programmeIds: JSON.parse(r.programme_ids) as string[], standardId: r.standard_id, packId: r.pack_id, houseId: r.house_id,
-    sheet: effectiveSheet(type, airframe), airframe, typeVersion: r.type_version, airframeVersion: r.airframe_version,
+    sheet: effectiveSheet(type, airframe), airframe, typeVersion: r.type_version, airframeVersion: r.airframe_version, typeVersionId: r.type_version_id, airframeVersionId: r.airframe_version_id,
   };
+}
+
+/** The sheets a checkout is pinned to, as they stand (not put together). */
+export async function pinnedSheets(id: string): Promise<{ type: TypeSheet; airframe: Airframe } | null> {
+  const r = await row<{ tid: string; aid: string; type_sheet: string; airframe_sheet: string }>('SELECT tv.id AS tid, av.id AS aid, tv.sheet AS type_sheet, av.sheet AS airframe_sheet FROM checkouts c JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id', { id });
+  return r ? { type: parsedSheet(r.tid, r.type_sheet), airframe: parsedAirframe(r.aid, r.airframe_sheet) } : null;
 }
 
 export interface BriefRow { id: string; version: number; choices: BriefChoices; snapshot: BriefResult; createdAt: string; acknowledgedAt: string | null; acknowledgedByName: string | null }
@@ -147,7 +155,7 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
   const moved = await row<Record<string, unknown>>(
     `SELECT (SELECT COUNT(*) FROM capture_events e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id) AS events,
        (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
-       (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status FROM checkouts WHERE id = :id) AS state`,
+       (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
     { id: head.id },
   );
   const stamp = JSON.stringify(moved);
@@ -197,6 +205,12 @@ export async function ladderOf(pilotId: string, sheet: TypeSheet, onDate: string
   const pilot = await row<{ crosswind_credit: string | null }>('SELECT crosswind_credit FROM pilots WHERE id = :pilotId', { pilotId }, t);
   const credit = pilot?.crosswind_credit ? (JSON.parse(pilot.crosswind_credit) as { group: string; kt: number; date: string }) : null;
   return pilotLadder({ landings, group, onDate, stepKt: ladderStepKt(sheet), credit: credit?.group === group ? credit : null });
+}
+
+/** The order the house starts a brief of this goal from. */
+export async function briefTemplate(goal: string): Promise<BriefChoices['layout']> {
+  const found = await row<{ layout: string }>('SELECT layout FROM brief_templates WHERE goal = :goal', { goal });
+  return found ? (JSON.parse(found.layout) as BriefChoices['layout']) : { order: [], hidden: [], own: [] };
 }
 
 /** The stage a checkout stands at, from what is recorded; nobody sets it by hand. */

@@ -25,3 +25,16 @@ export async function hangar(): Promise<HangarType[]> {
     };
   });
 }
+
+export interface SheetVersion { id: string; version: number; author: string; reason: string; createdAt: string; sheet: TypeSheet }
+/** Every version of a type sheet, newest first. */
+export async function typeVersions(code: string): Promise<SheetVersion[]> {
+  const found = await rows<{ id: string; version: number; author: string; reason: string; created_at: string; sheet: string }>('SELECT v.* FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC', { code });
+  return found.map((v) => ({ id: v.id, version: v.version, author: v.author, reason: v.reason, createdAt: v.created_at, sheet: parsedSheet(v.id, v.sheet) }));
+}
+
+export interface AirframeVersion { id: string; version: number; author: string; reason: string; createdAt: string; airframe: Airframe }
+export async function airframeVersions(registration: string): Promise<AirframeVersion[]> {
+  const found = await rows<{ id: string; version: number; author: string; reason: string; created_at: string; sheet: string }>('SELECT v.* FROM airframe_versions v JOIN airframes a ON a.id = v.airframe_id WHERE a.registration = :registration ORDER BY v.version DESC', { registration });
+  return found.map((v) => ({ id: v.id, version: v.version, author: v.author, reason: v.reason, createdAt: v.created_at, airframe: parsedAirframe(v.id, v.sheet) }));
+}

@@ -1,5 +1,5 @@
 import { windText } from '@/core/format';
-import { runwayEnds } from '@/core/approach';
+import { usableEnds } from '@/core/approach';
 import { convertReference } from '@/core/wind';
 import type { SortiePack } from '@/offline/protocol';
 import type { CurrentUser } from '../auth/permissions';
@@ -24,7 +24,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     typeName: head.typeName, pack: head.pack, unit: head.sheet.dial.unit, tailwheel: head.sheet.gear.layout === 'tailwheel',
     hasFlapOrGear: head.sheet.flapSteps.some((f) => f > 0) || head.sheet.gear.retractable,
     runwayEnd: choices.runwayEnd,
-    runways: runwayEnds(aerodrome).map((e) => ({ ident: e.ident, magneticDeg: convertReference(e.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg), widthM: e.widthM })),
+    runways: usableEnds(aerodrome, head.sheet.surface).map((e) => ({ ident: e.ident, magneticDeg: convertReference(e.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg), widthM: e.widthM })),
     aimPointM: head.sheet.landing.aimPointM.value, box: record.standard.boxM, fenceTarget: snapshot.gates[snapshot.gates.length - 1]?.target ?? null,
     intended: choices.intended, focus: choices.focus, windText: choices.wind ? windText(choices.wind) : 'no wind', triggers: record.house.triggers,
     items: record.programmes.flatMap((p) => p.items).filter((i) => i.evidence.kind === 'observed').map((i) => ({ id: i.id, title: i.title, text: i.text, where: i.where, waivable: i.waivable })),

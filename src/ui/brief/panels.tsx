@@ -1,69 +1,92 @@
-import { type BriefResult, crosswindSentences } from '@/core/approach';
-import { fixed, headwindWords, windText, withUnit } from '@/core/format';
-import type { BriefChoices } from '@/domain/brief';
-import type { House } from '@/domain/programme';
-import type { TypeSheet } from '@/domain/sheet';
-import { Panel } from '../shared/parts';
-import { Source } from '../shared/source';
-import { Verdict } from '../shared/verdict';
-import { ApproachDrawing, LimitBars, RunwayDial, directionText } from './drawings';
+'use client';
+import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, rectSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { ArrowDown, ArrowUp, EyeOff, GripVertical, Trash2 } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import { BLOCKS, type BlockMeta, type Layout, completeLayout, moved } from './arrange';
+import { BLOCK_BODIES, type Shown } from './blocks';
 
-export interface BriefFacts { pilotName: string; registration: string; sheet: TypeSheet; house: House; triggers: string[] }
-interface Shown extends BriefFacts { choices: BriefChoices; result: BriefResult }
+export type { BriefFacts } from './blocks';
+const META = new Map(BLOCKS.map((b) => [b.id, b]));
+interface Arranging { change: (layout: Layout) => void; saveTemplate: (() => Promise<string>) | null }
 
-/** The pictures and answers of a brief; the same on the workbench and on the stored page. */
-export function BriefPanels({ choices, result, sheet, pilotName, triggers, house }: Shown) {
-  const used = result.runways.find((r) => r.ident === choices.runwayEnd);
-  const said = crosswindSentences(result, choices.runwayEnd, pilotName.split(' ')[0] ?? pilotName);
-  const fence = result.gates[result.gates.length - 1];
-  const additive = result.gates.find((g) => g.additive > 0)?.additive ?? 0;
+/** The blocks of a brief in the order chosen, warnings first. With `arranging` each block can be moved, hidden or added to. */
+export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arranging | null }) {
+  const layout = completeLayout(shown.choices.layout);
+  const { result } = shown;
+  const visible = layout.order.filter((id) => !layout.hidden.includes(id) && (id !== 'second' || shown.choices.second !== null || arranging));
+  const own = (id: string) => layout.own.find((o) => o.id === id);
+  const meta = (id: string): BlockMeta => META.get(id) ?? { id, title: own(id)?.title ?? id, wide: 'third' };
+  const body = (id: string): ReactNode => {
+    const mine = own(id);
+    return mine ? <p className="mb-0" style={{ whiteSpace: 'pre-line' }}>{mine.text}</p> : BLOCK_BODIES[id]?.(shown);
+  };
   return (
-    <div className="grid">
-      <div className="grid g-2-1">
-        <Panel title="The way down, today">
-          <ApproachDrawing result={result} unit={result.unit} />
-          <p className="mb-0" style={{ fontSize: 14 }}>{additive > 0 ? `${fixed(additive)} ${result.unit} for the gusts is in the gates on final. ` : 'No gust additive in these speeds. '}{result.unit === 'mph' ? 'Miles per hour, as on this dial. ' : ''}Scaled from {result.landingRefMassKg} kg to {fixed(result.massKg)} kg.</p>
-        </Panel>
-        <Panel title={`Runway ${choices.runwayEnd} and the wind`}>
-          <RunwayDial result={result} runwayEnd={choices.runwayEnd} windText={choices.wind ? windText(choices.wind) : 'unknown'} />
-          {choices.wind ? <p className="soft mb-1" style={{ fontSize: 14 }}>{directionText(result.windTrueDeg, result.windMagneticDeg)}; {used ? headwindWords(used.headwindKt) : ''}</p> : null}
-          <p className="mb-1"><strong>{said.lead}</strong></p>
-          <p className="mb-1">{result.crosswind.verdict ? <Verdict verdict={result.crosswind.verdict}>{said.verdict}</Verdict> : said.verdict}</p>
-          {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? <p className="mb-0 soft">Least crosswind: runway {result.chosenEnd}.</p> : null}
-        </Panel>
+    <>
+      {result.warnings.length > 0 ? <div className="trouble" role="status" aria-label="Warnings"><strong>Look at this first</strong><ul>{result.warnings.map((w) => <li key={w}>{w}</li>)}</ul></div> : null}
+      {arranging
+        ? <Arrange layout={layout} visible={visible} meta={meta} body={body} arranging={arranging} />
+        : <div className="blocks">{visible.map((id) => <section key={id} className={`panel b-${meta(id).wide}`} aria-label={meta(id).title}><h2>{id === 'wind' ? `Runway ${shown.choices.runwayEnd} and the wind` : meta(id).title}</h2>{body(id)}</section>)}</div>}
+    </>
+  );
+}
+
+function Arrange({ layout, visible, meta, body, arranging }: { layout: Layout; visible: string[]; meta: (id: string) => BlockMeta; body: (id: string) => ReactNode; arranging: Arranging }) {
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const [title, setTitle] = useState('');
+  const [text, setText] = useState('');
+  const [word, setWord] = useState('');
+  const put = (id: string, to: number) => arranging.change({ ...layout, order: moved(layout.order, id, to) });
+  const add = () => {
+    if (title.trim() === '' || text.trim() === '') return setWord('Give the item a title and a text.');
+    const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+    arranging.change({ ...layout, order: [id, ...layout.order], own: [...layout.own, { id, title: title.trim().slice(0, 60), text: text.trim().slice(0, 600) }] });
+    setTitle('');
+    setText('');
+    setWord(`“${title.trim()}” added at the top.`);
+  };
+  return (
+    <>
+      <div className="panel">
+        <h2>Arrange this brief</h2>
+        <p className="mb-2">Drag a block by its handle, or focus the handle and use space and the arrows. Hidden blocks come back from here.</p>
+        <div className="d-flex flex-wrap gap-2 mb-2">{layout.hidden.map((id) => <button key={id} type="button" className="btn btn-outline-primary btn-sm" onClick={() => arranging.change({ ...layout, hidden: layout.hidden.filter((h) => h !== id) })}>Show {meta(id).title.toLowerCase()}</button>)}</div>
+        <div className="d-grid gap-2" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr) auto auto', alignItems: 'end' }}>
+          <div><label className="form-label" htmlFor="own-title">Own item</label><input id="own-title" className="form-control" value={title} maxLength={60} onChange={(e) => setTitle(e.target.value)} /></div>
+          <div><label className="form-label" htmlFor="own-text">Text</label><input id="own-text" className="form-control" value={text} maxLength={600} onChange={(e) => setText(e.target.value)} /></div>
+          <button type="button" className="btn btn-outline-primary" onClick={add}>Add</button>
+          {arranging.saveTemplate ? <button type="button" className="btn btn-outline-primary" onClick={() => void arranging.saveTemplate?.().then(setWord)}>Make it the house’s order</button> : null}
+        </div>
+        <div role="status" className="soft small" style={{ minHeight: 20 }}>{word}</div>
       </div>
-      <div className="grid g-3-2">
-        <Panel title="Gate by gate">
-          <div className="scroll-x"><table className="plain">
-            <thead><tr><th>Gate</th><th className="r">Fly</th><th className="r">Sheet</th><th className="r">Flap</th><th>Power</th><th className="r">Over the stall</th></tr></thead>
-            <tbody>{result.gates.map((g) => (
-              <tr key={g.name}>
-                <td>{g.name}</td>
-                <td className="r num">{withUnit(g.target, result.unit)}</td>
-                <td className="r mono">{withUnit(g.sheetValue, result.unit)}<Source source={g.source as never} reference={g.sourceRef} /></td>
-                <td className="r mono">{g.flapDeg}°</td><td>{g.power}</td>
-                <td className="r">{g.margin?.marginLevel ? <span className="mono">{g.margin.marginLevel.toFixed(2)}</span> : <span className="soft">not known</span>}{g.margin?.lowLevel ? <Verdict verdict="outside">under 1.3</Verdict> : g.margin?.sanctionedBy ? <span className="soft"> by {g.margin.sanctionedBy}</span> : null}</td>
-              </tr>
-            ))}</tbody>
-          </table></div>
-          <p className="mb-0 mt-2" style={{ fontSize: 14 }}>Stall today {result.vsToday.map((s) => `${withUnit(s.dial, result.unit)} flap ${s.flapDeg}°`).join(', ')}; manoeuvring {withUnit(result.vaDial, result.unit)}; best glide {withUnit(result.bestGlideDial, result.unit)}; all as indicated.</p>
-        </Panel>
-        <Panel title="Whose limit is the tightest"><LimitBars result={result} runwayEnd={choices.runwayEnd} /></Panel>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={({ active, over }) => { if (over && active.id !== over.id) put(String(active.id), layout.order.indexOf(String(over.id))); }}>
+        <SortableContext items={visible} strategy={rectSortingStrategy}>
+          <div className="blocks">{visible.map((id) => (
+            <Movable key={id} id={id} meta={meta(id)} up={() => put(id, Math.max(0, layout.order.indexOf(visible[visible.indexOf(id) - 1] ?? id)))} down={() => put(id, layout.order.indexOf(visible[visible.indexOf(id) + 1] ?? id))}
+              hide={id.startsWith('own-') ? () => arranging.change({ ...layout, order: layout.order.filter((o) => o !== id), own: layout.own.filter((o) => o.id !== id) }) : () => arranging.change({ ...layout, hidden: [...layout.hidden, id] })}>
+              {body(id)}
+            </Movable>
+          ))}</div>
+        </SortableContext>
+      </DndContext>
+    </>
+  );
+}
+
+function Movable({ id, meta, up, down, hide, children }: { id: string; meta: BlockMeta; up: () => void; down: () => void; hide: () => void; children: ReactNode }) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id });
+  const own = id.startsWith('own-');
+  return (
+    <section ref={setNodeRef} className={`panel b-${meta.wide}${isDragging ? ' dragging' : ''}`} style={{ transform: CSS.Translate.toString(transform), transition }} aria-label={meta.title}>
+      <div className="d-flex align-items-center gap-1 mb-2">
+        <button type="button" ref={setActivatorNodeRef} className="btn btn-sm grab" aria-label={`Move ${meta.title}`} {...attributes} {...listeners}><GripVertical size={18} aria-hidden /></button>
+        <h2 className="mb-0" style={{ flex: 1 }}>{meta.title}</h2>
+        <button type="button" className="btn btn-sm" aria-label={`${meta.title} up`} onClick={up}><ArrowUp size={18} aria-hidden /></button>
+        <button type="button" className="btn btn-sm" aria-label={`${meta.title} down`} onClick={down}><ArrowDown size={18} aria-hidden /></button>
+        <button type="button" className="btn btn-sm" aria-label={own ? `Remove ${meta.title}` : `Hide ${meta.title}`} onClick={hide}>{own ? <Trash2 size={18} aria-hidden /> : <EyeOff size={18} aria-hidden />}</button>
       </div>
-      <div className="grid g-3">
-        <Panel title="Flap and mass">
-          <p className="mb-1">{result.flap.verdict === 'outside' ? <Verdict verdict="outside">no flap setting in this crosswind</Verdict> : result.flap.verdict === 'within' ? <>At most <strong>{result.flap.maxFlapDeg}°</strong>: {result.flap.reason}. <span className="soft">{sheet.crosswind.flapTableSource}</span></> : sheet.flapSteps.length > 1 ? 'No wind, so no verdict on flap.' : 'No flap on this aeroplane.'}</p>
-          <p className="mb-0">{fixed(result.massKg)} kg of {result.maxMassKg} kg<Source source={sheet.masses.maxTakeoffKg.source} reference={sheet.masses.maxTakeoffKg.ref} />: {result.massKg <= result.maxMassKg ? <Verdict verdict={result.maxMassKg - result.massKg < 10 ? 'edge' : 'within'}>{fixed(result.maxMassKg - result.massKg)} kg in hand</Verdict> : <Verdict verdict="outside">{fixed(result.massKg - result.maxMassKg)} kg too heavy</Verdict>}</p>
-        </Panel>
-        <Panel title="Go around when">
-          <ul className="mb-0 ps-3">{triggers.map((t) => <li key={t}>{t.startsWith('speed') && fence?.target ? `${t} (${fence.target} ${result.unit})` : t}</li>)}</ul>
-          <p className="soft mb-0" style={{ fontSize: 14 }}>{sheet.goAroundFlow.join(', ')}. {house.reference}.</p>
-        </Panel>
-        <Panel title="Hands and feet">
-          <p className="mb-0">I have control, you have control, I have control: hands <em>and feet</em> clear. A nudge is not taking control. Help comes early, and the record forgives it.</p>
-        </Panel>
-      </div>
-      {result.warnings.length > 0 ? <div className="trouble" role="status"><strong>Look at this first</strong><ul>{result.warnings.map((w) => <li key={w}>{w}</li>)}</ul></div> : null}
-    </div>
+      {children}
+    </section>
   );
 }

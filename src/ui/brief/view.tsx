@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { BriefResult } from '@/core/approach';
@@ -31,12 +32,13 @@ export function BriefView(props: Props) {
   return (
     <>
       <Title title={`Brief for lesson ${lesson}`} line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings meant.`}>
+        <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>Card</Link>
         {mayAcknowledge ? <button type="button" className="btn btn-primary" onClick={() => void say_()} disabled={busy}>{busy ? 'Sending' : 'I have read and understood it'}</button> : null}
       </Title>
       <Problems problems={trouble} />
       {acknowledgedAt ? <p className="note-good">Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.</p> : null}
       {choices.focus ? <p><strong>Think of one thing:</strong> {choices.focus}</p> : null}
-      <div className="grid"><BriefPanels {...props} /><Outranked extra="Wind and mass are those of the moment it was saved." /><SourceKey /></div>
+      <div className="grid"><BriefPanels shown={{ ...props, result: props.result }} arranging={null} /><Outranked extra="Wind and mass are those of the moment it was saved." /><SourceKey /></div>
     </>
   );
 }

@@ -4,70 +4,102 @@ import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { computeBrief } from '@/core/approach';
-import { instantText } from '@/core/format';
-import type { Ladder } from '@/core/wind';
+import { fixed, instantText } from '@/core/format';
+import { type Ladder, readReport } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
-import type { Aerodrome } from '@/domain/sheet';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { LiveEpoch } from '../shared/live';
 import { Outranked, Panel, Problems, Title } from '../shared/parts';
 import { SourceKey } from '../shared/source';
+import { type Layout, completeLayout } from './arrange';
 import { type BriefFacts, BriefPanels } from './panels';
 import { type WindFields, readWindFields, windToFields } from './wind-entry';
 
-interface Values extends WindFields { flownOn: string; runwayEnd: string; maxFlap: string; fuelL: number; pilotKg: number; instructorKg: number; baggageKg: number; gustSchool: BriefChoices['gustSchool']; intended: BriefChoices['intended']; instructorLimit: string; focus: string }
+interface Values extends WindFields {
+  flownOn: string; runwayEnd: string; maxFlap: string; fuelL: number; pilotKg: number; instructorKg: number; rearKg: number; baggageKg: number; gustSchool: BriefChoices['gustSchool']; intended: BriefChoices['intended']; instructorLimit: string; focus: string;
+  qnh: string; oat: string; wet: boolean; night: boolean; bookingMin: number; two: boolean; secondReg: string; secondLeads: 'this' | 'other'; secondPosition: string; secondPlace: string; secondFt: string; secondAt: string; secondBreak: string; layout: Layout;
+}
 export interface SavedBrief { briefId: string; sortieId: string; version: number; createdAt: string; acknowledgedAt: string | null; acknowledgedByName: string | null }
+export interface StationNow { report: string; forecast: string }
 interface Props extends BriefFacts {
   checkoutId: string;
   lesson: number;
   choices: BriefChoices;
-  aerodrome: Aerodrome;
   airframeCrosswindKt: number | null;
   ladder: Ladder;
   serverNow: string;
+  station: StationNow;
   saved: SavedBrief | null;
   action: (form: unknown) => Promise<ActionResult<{ sortieId: string; briefId: string; lesson: number }>>;
+  /** Null when this user may not set the house's order. */
+  templateAction: ((form: unknown) => Promise<ActionResult>) | null;
+}
+
+const text = (n: number | null): string => (n === null ? '' : String(n));
+const numberOf = (t: string): number | null => (t.trim() === '' || !Number.isFinite(Number(t.replace(',', '.'))) ? null : Number(t.replace(',', '.')));
+
+/** What the report itself says of altimeter setting and temperature. */
+function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): { qnhHpa: number | null; oatC: number | null } {
+  const read = v.windKind === 'report' && v.report.trim() !== '' ? readReport(v.report) : null;
+  return read?.ok ? { qnhHpa: read.report.qnhHpa, oatC: read.report.temperatureC } : { qnhHpa: null, oatC: null };
 }
 
 /** The brief as it is worked on: every number follows what is typed, at once; saving stores what the server computes from the same choices. */
 export function BriefWorkbench(props: Props) {
-  const { sheet, choices, ladder, aerodrome, house, saved, lesson, checkoutId } = props;
+  const { sheet, choices, ladder, aerodrome, house, saved, lesson, checkoutId, station } = props;
   const router = useRouter();
   const now = useServerNow(props.serverNow);
-  const form = useForm<Values>({ defaultValues: { ...choices, ...windToFields(choices.wind), maxFlap: choices.maxFlapDeg === null ? '' : String(choices.maxFlapDeg), instructorLimit: choices.instructorLimitKt === null ? '' : String(choices.instructorLimitKt) } });
+  const fields = windToFields(choices.wind);
+  const fromReport = reportAir(fields);
+  const form = useForm<Values>({ defaultValues: {
+    ...choices, ...fields, maxFlap: text(choices.maxFlapDeg), instructorLimit: text(choices.instructorLimitKt),
+    qnh: choices.qnhHpa === fromReport.qnhHpa ? '' : text(choices.qnhHpa), oat: choices.oatC === fromReport.oatC ? '' : text(choices.oatC), wet: choices.surfaceState === 'wet', layout: completeLayout(choices.layout),
+    two: choices.second !== null, secondReg: choices.second?.registration ?? '', secondLeads: choices.second?.leads ?? 'this', secondPosition: choices.second?.position ?? '', secondPlace: choices.second?.place ?? '', secondFt: text(choices.second?.heightFt ?? null), secondAt: choices.second?.at ?? '', secondBreak: text(choices.second?.breakS ?? null),
+  } });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
+  const [arrange, setArrange] = useState(false);
   const [requestId] = useState(() => crypto.randomUUID());
   const { errors, isSubmitting } = form.formState;
   const v = form.watch();
   const wind = readWindFields(v, now);
+  const air = reportAir(v);
   const typed = (n: number, fallback: number) => (Number.isFinite(n) ? n : fallback);
   const live: BriefChoices = {
-    flownOn: v.flownOn, runwayEnd: v.runwayEnd, wind: wind.wind, maxFlapDeg: v.maxFlap === '' ? null : Number(v.maxFlap), gustSchool: v.gustSchool, intended: v.intended, focus: v.focus,
-    fuelL: typed(v.fuelL, choices.fuelL), pilotKg: typed(v.pilotKg, choices.pilotKg), instructorKg: typed(v.instructorKg, choices.instructorKg), baggageKg: typed(v.baggageKg, 0),
-    instructorLimitKt: v.instructorLimit === '' || !Number.isFinite(Number(v.instructorLimit)) ? null : Number(v.instructorLimit),
+    flownOn: v.flownOn, runwayEnd: v.runwayEnd, wind: wind.wind, maxFlapDeg: v.maxFlap === '' ? null : Number(v.maxFlap), gustSchool: v.gustSchool, speedSchool: choices.speedSchool, intended: v.intended, focus: v.focus,
+    fuelL: typed(v.fuelL, choices.fuelL), pilotKg: typed(v.pilotKg, choices.pilotKg), instructorKg: typed(v.instructorKg, choices.instructorKg), rearKg: typed(v.rearKg, 0), baggageKg: typed(v.baggageKg, 0),
+    instructorLimitKt: numberOf(v.instructorLimit), qnhHpa: numberOf(v.qnh) ?? air.qnhHpa, oatC: numberOf(v.oat) ?? air.oatC, surfaceState: v.wet ? 'wet' : 'dry', night: v.night, bookingMin: typed(v.bookingMin, choices.bookingMin),
+    second: v.two ? { registration: v.secondReg, leads: v.secondLeads, position: v.secondPosition, place: v.secondPlace, heightFt: numberOf(v.secondFt), at: v.secondAt, breakS: numberOf(v.secondBreak) } : null,
+    layout: v.layout,
   };
   const key = JSON.stringify(live);
   const result = useMemo(
-    () => computeBrief(JSON.parse(key) as BriefChoices, { sheet, airframeCrosswindKt: props.airframeCrosswindKt, aerodrome, house, ladder, pilotName: props.pilotName, dual: true, nowIso: now }),
+    () => computeBrief(JSON.parse(key) as BriefChoices, { sheet, airframeCrosswindKt: props.airframeCrosswindKt, aerodrome, house, ladder, pilotName: props.pilotName, dual: true, groundSamplesMin: [], nowIso: now }),
     [key, sheet, props.airframeCrosswindKt, aerodrome, house, ladder, props.pilotName, now],
   );
+  const epoch = useEpoch(key);
   const windMessage = (path: keyof WindFields) => (wind.problem?.path === path ? { message: wind.problem.message } : undefined);
 
   const send = form.handleSubmit(async (values) => {
     if (wind.problem) return form.setError(wind.problem.path, { message: wind.problem.message }, { shouldFocus: true });
-    const numbers = { ...live, fuelL: values.fuelL, pilotKg: values.pilotKg, instructorKg: values.instructorKg, baggageKg: values.baggageKg };
+    const numbers = { ...live, fuelL: values.fuelL, pilotKg: values.pilotKg, instructorKg: values.instructorKg, rearKg: values.rearKg, baggageKg: values.baggageKg, bookingMin: values.bookingMin };
     const answer = await runAction(() => props.action({ requestId, checkoutId, choices: numbers }));
     if (!answer.ok) {
       setRestOpen(true);
-      return setRest(showProblems(form, answer.problems.map((p) => (p.path === 'instructorLimitKt' ? { ...p, path: 'instructorLimit' } : p))));
+      const PATHS: Record<string, string> = { instructorLimitKt: 'instructorLimit', qnhHpa: 'qnh', oatC: 'oat', 'second.breakS': 'secondBreak', 'second.heightFt': 'secondFt' };
+      return setRest(showProblems(form, answer.problems.map((p) => ({ ...p, path: PATHS[p.path] ?? p.path }))));
     }
     draft.clear();
     router.push(`/checkouts/${checkoutId}/fly`);
   });
   const number = { valueAsNumber: true } as const;
+  const saveTemplate = props.templateAction === null ? null : async () => {
+    const answer = await runAction(() => props.templateAction?.({ checkoutId, layout: v.layout }) ?? Promise.resolve({ ok: true as const }));
+    return answer.ok ? 'Kept: new briefs of this goal start in this order.' : (answer.problems[0]?.message ?? 'not kept');
+  };
 
   return (
     <form onSubmit={send} noValidate>
@@ -75,6 +107,8 @@ export function BriefWorkbench(props: Props) {
         title={`Brief for lesson ${lesson}`}
         line={saved ? `Saved ${instantText(saved.createdAt)}, version ${saved.version}; ${saved.acknowledgedAt ? `acknowledged by ${saved.acknowledgedByName ?? 'the pilot'} ${instantText(saved.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.` : `${props.registration}: not saved yet. Paste the wind, look at the picture, save.`}
       >
+        <button type="button" className="btn btn-outline-primary" aria-pressed={arrange} onClick={() => setArrange(!arrange)}>{arrange ? 'Done arranging' : 'Arrange'}</button>
+        {saved ? <Link className="btn btn-outline-primary" href={`/print/kneeboard/${saved.briefId}`}>Card</Link> : null}
         {saved ? <Link className="btn btn-outline-primary" href={`/checkouts/${checkoutId}/fly`}>To fly</Link> : null}
         <button type="submit" className="btn btn-primary" disabled={isSubmitting}>{isSubmitting ? 'Saving' : saved ? 'Save again' : 'Save the brief'}</button>
       </Title>
@@ -87,7 +121,7 @@ export function BriefWorkbench(props: Props) {
                 {(['report', 'typed'] as const).map((k) => <div key={k} className="form-check"><input className="form-check-input" type="radio" id={`wind-${k}`} value={k} {...form.register('windKind')} /><label className="form-check-label" htmlFor={`wind-${k}`}>{k === 'report' ? 'Wind from a report' : 'Wind heard or seen'}</label></div>)}
               </div>
               {v.windKind === 'report'
-                ? <Field label="METAR" id="report" error={errors.report ?? windMessage('report')} hint="Pasted or typed; directions in a report are true."><input className="mono" placeholder="ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016" {...form.register('report')} /></Field>
+                ? <Field label="METAR" id="report" error={errors.report ?? windMessage('report')} hint={<>Pasted or typed; directions in a report are true. <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => form.setValue('report', station.report)}>Take the station’s: {station.report.split(' ')[2]}</button></>}><input className="mono" placeholder="ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016" {...form.register('report')} /></Field>
                 : <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(5, minmax(0, 1fr))' }}>
                     <Field label="From" unit="deg" id="typedDir" error={windMessage('typedDir')}><input className="mono" inputMode="numeric" {...form.register('typedDir')} /></Field>
                     <Field label="Mean" unit="kt" id="typedKt" error={windMessage('typedKt')}><input className="mono" inputMode="numeric" {...form.register('typedKt')} /></Field>
@@ -100,21 +134,36 @@ export function BriefWorkbench(props: Props) {
             <Field label="Day of the lesson" id="flownOn" error={errors.flownOn}><input type="date" {...form.register('flownOn')} /></Field>
           </div>
           <details className="mt-2" open={restOpen} onToggle={(e) => setRestOpen(e.currentTarget.open)}>
-          <summary>Mass {Math.round(result.massKg)} kg, {v.gustSchool === 'none' ? 'no gust additive' : v.gustSchool === 'half' ? 'half the gust spread' : 'the full gust spread'}, {say(v.intended)} landings meant{v.focus ? `, “${v.focus}”` : ''}. Change</summary>
+          <summary>Mass {fixed(result.massKg)} kg, {fixed(live.bookingMin)} min, {v.gustSchool === 'none' ? 'no gust additive' : v.gustSchool === 'half' ? 'half the gust spread' : 'the full gust spread'}, {say(v.intended)} landings meant{v.focus ? `, “${v.focus}”` : ''}. Change</summary>
           <div className="brief-form mt-2">
             <Field label="Pilot" unit="kg" id="pilotKg" error={errors.pilotKg}><input type="number" step="any" {...form.register('pilotKg', number)} /></Field>
             <Field label="Instructor" unit="kg" id="instructorKg" error={errors.instructorKg}><input type="number" step="any" {...form.register('instructorKg', number)} /></Field>
             <Field label="Fuel" unit="L" id="fuelL" error={errors.fuelL}><input type="number" step="any" {...form.register('fuelL', number)} /></Field>
             <Field label="Baggage" unit="kg" id="baggageKg" error={errors.baggageKg}><input type="number" step="any" {...form.register('baggageKg', number)} /></Field>
+            {sheet.loading?.stations.some((x) => x.role === 'rear') ? <Field label="Rear seats" unit="kg" id="rearKg" error={errors.rearKg}><input type="number" step="any" {...form.register('rearKg', number)} /></Field> : null}
+            <Field label="Booking left" unit="min" id="bookingMin" error={errors.bookingMin}><input type="number" step="any" {...form.register('bookingMin', number)} /></Field>
+            <Field label="QNH" unit="hPa" id="qnh" error={errors.qnh} hint={air.qnhHpa === null ? 'Not in the report.' : `Empty: ${fixed(air.qnhHpa)} from the report.`}><input inputMode="decimal" {...form.register('qnh')} /></Field>
+            <Field label="Outside air" unit="°C" id="oat" error={errors.oat} hint={air.oatC === null ? 'Not in the report.' : `Empty: ${fixed(air.oatC)} from the report.`}><input inputMode="decimal" {...form.register('oat')} /></Field>
+            <div className="d-grid gap-1" style={{ alignContent: 'end' }}>{([['wet', 'runway wet'], ['night', 'night'], ['two', 'two aeroplanes']] as const).map(([name, label]) => <div key={name} className="form-check"><input type="checkbox" className="form-check-input" id={name} {...form.register(name)} /><label className="form-check-label" htmlFor={name}>{label}</label></div>)}</div>
             <Field label="Gust additive" id="gustSchool"><select {...form.register('gustSchool')}><option value="half">half the spread</option><option value="full">the full spread</option><option value="none">none</option></select></Field>
             <Field label="Landings meant" id="intended"><select {...form.register('intended')}>{(sheet.gear.layout === 'tailwheel' ? (['three-point', 'mains-first'] as const) : (['mains-first'] as const)).map((a) => <option key={a} value={a}>{say(a)}</option>)}</select></Field>
             <Field label="Your own crosswind limit" unit="kt" id="instructorLimit" error={errors.instructorLimit}><input inputMode="numeric" {...form.register('instructorLimit')} /></Field>
             {sheet.flapSteps.length > 1 ? <Field label="Flap at most" id="maxFlap"><select {...form.register('maxFlap')}><option value="">as the sheet and the wind say</option>{sheet.flapSteps.map((f) => <option key={f} value={f}>{f}°</option>)}</select></Field> : null}
+            {v.two ? <>
+              <Field label="The other aeroplane" id="secondReg"><input {...form.register('secondReg')} /></Field>
+              <Field label="Who leads" id="secondLeads"><select {...form.register('secondLeads')}><option value="this">we lead</option><option value="other">the other leads</option></select></Field>
+              <Field label="Position" id="secondPosition"><input placeholder="echelon right, two spans" {...form.register('secondPosition')} /></Field>
+              <Field label="Rendezvous" id="secondPlace"><input {...form.register('secondPlace')} /></Field>
+              <Field label="Rendezvous height" unit="ft QNH" id="secondFt" error={errors.secondFt}><input inputMode="numeric" {...form.register('secondFt')} /></Field>
+              <Field label="Rendezvous time" id="secondAt"><input placeholder="10:30 UTC" {...form.register('secondAt')} /></Field>
+              <Field label="Break interval" unit="s" id="secondBreak" error={errors.secondBreak}><input inputMode="decimal" {...form.register('secondBreak')} /></Field>
+            </> : null}
             <div style={{ gridColumn: 'span 2' }}><Field label="One thing to think of" id="focus" error={errors.focus} hint="Shown in the cockpit."><input {...form.register('focus')} /></Field></div>
           </div>
           </details>
         </Panel>
-        <BriefPanels {...props} choices={live} result={result} />
+        <p className="soft mb-0 small mono">{station.forecast} <span style={{ fontFamily: 'B612' }}>(simulated station)</span></p>
+        <LiveEpoch value={epoch}><BriefPanels shown={{ ...props, choices: live, result }} arranging={arrange ? { change: (layout) => form.setValue('layout', layout, { shouldDirty: true }), saveTemplate } : null} /></LiveEpoch>
         <Outranked extra="A verdict here is arithmetic on the limits shown, not a permission to fly." />
         <SourceKey />
       </div>
@@ -131,4 +180,13 @@ function useServerNow(serverNow: string): string {
     return () => clearInterval(timer);
   }, [serverNow]);
   return now;
+}
+
+/** Goes up by one with every change of the choices; numbers changed by the newest change carry its mark. */
+function useEpoch(key: string): number {
+  const [seen, setSeen] = useState({ key, epoch: 0 });
+  if (seen.key === key) return seen.epoch;
+  const next = { key, epoch: seen.epoch + 1 };
+  setSeen(next);
+  return next.epoch;
 }

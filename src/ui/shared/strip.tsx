@@ -38,7 +38,7 @@ export function PageStrip({ name, line, user }: { name: string; line: string; us
     <header className="strip">
       <Link href="/board" className="brand">jeito</Link>
       <div className="fact"><b>{name}</b><span>{line}</span></div>
-      <div className="fact push"><b>{user}</b><span>signed in</span></div>
+      <div className="fact push"><b><Link href="/account">{user}</Link></b><span>signed in</span></div>
       <HelpButton />
     </header>
   );

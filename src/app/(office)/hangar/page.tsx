@@ -2,6 +2,8 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { list } from '@/core/format';
 import { goalsRequired, sheetFacts } from '@/core/plan';
+import { validateSheet } from '@/core/sheet';
+import { Verdict } from '@/ui/shared/verdict';
 import { say } from '@/domain/words';
 import { requireUser } from '@/server/auth/session';
 import { hangar } from '@/server/queries/hangar';
@@ -22,14 +24,17 @@ export default async function HangarPage() {
         <div className="grid">
           {types.map((t) => {
             const us = goalsRequired(sheetFacts(t.sheet), 'us');
+            const eu = goalsRequired(sheetFacts(t.sheet), 'eu');
+            const findings = validateSheet(t.sheet);
             return (
               <Panel key={t.code}>
                 <div className="grid g-2-1">
-                  <div><h2 style={{ fontSize: '1.15rem' }}><Link href={`/hangar/${t.code}`}>{t.sheet.name}</Link></h2><p className="mb-2">{t.sheet.summary}</p><SpeedLadder sheet={t.sheet} compact /></div>
-                  <div>
-                    <p className="mb-1">{t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}, dial in {t.sheet.dial.unit}.</p>
-                    <p className="mb-1">Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'}.</p>
-                    {t.airframes.map((a) => <p key={a.id} className="mb-1"><span className="mono">{a.registration}</span> {a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}</p>)}
+                  <div><h2 style={{ fontSize: '1.1rem' }} className="mb-1"><Link href={`/hangar/${t.code}`}>{t.sheet.name}</Link> <span className="soft" style={{ fontWeight: 400, fontSize: 14 }}>{t.sheet.summary}</span></h2><SpeedLadder sheet={t.sheet} compact /></div>
+                  <div className="small">
+                    <p className="mb-1">{t.sheet.engine.count > 1 ? `${t.sheet.engine.count} × ` : ''}{t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}{t.sheet.gear.retractable ? ', retractable' : ''}, dial in {t.sheet.dial.unit}.</p>
+                    <p className="mb-1">Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'}; (Europe): {eu.endorsements.length > 0 ? eu.endorsements.join(', ') : 'no variant training'}.</p>
+                    {t.airframes.map((a) => <p key={a.id} className="mb-0"><span className="mono">{a.registration}</span> {a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}{a.airframe.deferredDefects.length > 0 ? <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span> : null}</p>)}
+                    {findings.length > 0 ? <p className="mb-0 mt-1"><Verdict verdict="outside">{findings[0]?.what}</Verdict></p> : null}
                   </div>
                 </div>
               </Panel>

@@ -3,7 +3,10 @@ import Link from 'next/link';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { newestContent } from '@/server/content';
-import { nextAction } from '@/server/queries/checkout';
+import { sheetDifferences } from '@/core/sheet';
+import { newerVersions } from '@/server/commands/checkout';
+import { nextAction, pinnedSheets } from '@/server/queries/checkout';
+import { MoveForm } from '@/ui/open/move-form';
 import { Wheel } from '@/ui/board/wheel';
 import { ItemList } from '@/ui/sign/item-list';
 import { SchoolsForm } from '@/ui/open/schools-form';
@@ -11,7 +14,7 @@ import { Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Verdict } from '@/ui/shared/verdict';
 import { checkoutPage } from '../../../checkout-page';
-import { chooseSchoolsAction } from '../../../actions';
+import { chooseSchoolsAction, moveCheckoutAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Checkout' };
 
@@ -21,6 +24,12 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
   const met = items.filter((i) => i.met).length;
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
+  const newer = runs && head.status === 'open' ? await newerVersions(head) : { type: null, airframe: null };
+  const unit = head.sheet.dial.unit;
+  const pinned = newer.type || newer.airframe ? await pinnedSheets(head.id) : null;
+  const differences = pinned ? [
+    ...(newer.type ? sheetDifferences(pinned.type, newer.type.sheet, unit) : []), ...(newer.airframe ? sheetDifferences(pinned.airframe, newer.airframe.sheet, unit) : []),
+  ] : [];
   return (
     <>
       <FlightStrip facts={strip} at="open" />
@@ -29,6 +38,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
           {runs && head.status === 'open' ? <Link className="btn btn-primary" href={action.href}>{action.button}</Link> : null}
         </Title>
         {head.status === 'signed' ? <p className="note-good">Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything this rests on.</p> : null}
+        {newer.type || newer.airframe ? <div className="mb-3"><Panel title="A newer sheet is in the hangar"><MoveForm checkoutId={head.id} typeVersion={newer.type?.version ?? null} airframeVersion={newer.airframe?.version ?? null} differences={differences} action={moveCheckoutAction} /></Panel></div> : null}
         <div className="grid g-3-2">
           <Panel title="Evidence, item by item">
             <ItemList items={items} landings={record.landings} observations={record.evidence.observations} />

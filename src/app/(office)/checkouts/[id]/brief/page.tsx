@@ -1,6 +1,10 @@
 import type { Metadata } from 'next';
+import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
-import { contentById, homeAerodrome } from '@/server/content';
+import { contentById, homeAerodrome, newestContent } from '@/server/content';
+import { briefTemplate } from '@/server/queries/checkout';
+import { stationForecast, stationObservation } from '@/core/wind';
+import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/clock';
 import { ladderOf } from '@/server/queries/checkout';
 import { may } from '@/server/auth/permissions';
@@ -10,7 +14,7 @@ import { Empty, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import type { BriefChoices } from '@/domain/brief';
 import { checkoutPage } from '../../../../checkout-page';
-import { acknowledgeBriefAction, saveBriefAction } from '../../../../actions';
+import { acknowledgeBriefAction, saveBriefAction, saveBriefTemplateAction } from '../../../../actions';
 
 export const metadata: Metadata = { title: 'Brief' };
 
@@ -22,7 +26,12 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const briefed = latest?.brief && !flown ? latest : null;
   const aerodrome = await homeAerodrome();
   const house = await contentById('house', head.houseId);
-  const common = { pilotName: head.pilotName, registration: head.registration, sheet: head.sheet, house, aerodrome, triggers: house.triggers };
+  const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
+  const pic = head.opening.pic === 'instructor' ? 'the instructor' : head.opening.pic === 'pilot' ? `${head.pilotName} may be` : 'not decided';
+  const common = {
+    pilotName: head.pilotName, registration: head.registration, sheet: head.sheet, house, aerodrome, schools: chosenSchools(topics, head.schools), pic: { who: pic, reason: head.opening.picReason, logs: head.opening.logs },
+    insurer: head.airframe.insurer, defects: head.airframe.deferredDefects.map((d) => d.text),
+  };
   if (!runs || head.status === 'signed') {
     const toShow = latest?.brief ? latest : null;
     return (
@@ -42,11 +51,14 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const ladder = await ladderOf(head.pilotId, head.sheet, now);
   const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
   const usual = head.sheet.landing.usualAttitude;
-  const choices: BriefChoices = briefed?.brief?.choices ?? {
-    flownOn: now.slice(0, 10), runwayEnd: previous?.runwayEnd ?? aerodrome.runways[0]?.ends[0]?.ident ?? '', wind: null, maxFlapDeg: null,
-    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0,
+  const observation = stationObservation(aerodrome.ident, now);
+  const fresh: BriefChoices = {
+    flownOn: now.slice(0, 10), runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '', wind: null, maxFlapDeg: null,
+    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: false, bookingMin: house.bookingMin, second: null, layout: await briefTemplate(head.goals[0] ?? ''),
+    speedSchool: (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
     gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half', intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual, instructorLimitKt: user.ownCrosswindKt, focus: '',
   };
+  const choices = briefed?.brief?.choices ?? fresh;
   return (
     <>
       <FlightStrip facts={strip} at="brief" />
@@ -55,7 +67,8 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
           {...common}
           checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} serverNow={now}
           saved={briefed?.brief ? { briefId: briefed.brief.id, sortieId: briefed.id, version: briefed.brief.version, createdAt: briefed.brief.createdAt, acknowledgedAt: briefed.brief.acknowledgedAt, acknowledgedByName: briefed.brief.acknowledgedByName } : null}
-          action={saveBriefAction}
+          station={{ report: observation.text, forecast: stationForecast(aerodrome.ident, now).text }}
+          action={saveBriefAction} templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
         />
       </div></main>
     </>

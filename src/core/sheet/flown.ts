@@ -1,0 +1,44 @@
+import type { Gate, TypeSheet } from '@/domain/sheet';
+import type { ScheduleGate } from '../approach/schedule';
+import { MS_PER_KT } from '../constants';
+import { type Polar, polarFromGlide } from '../energy';
+import { dialToCasKt } from '../speeds';
+
+export const SEA_LEVEL_RHO = 1.225;
+
+/** Calibrated knots behind a speed of the sheet. */
+export const sheetCas = (sheet: TypeSheet, ias: number): number => dialToCasKt(ias, sheet.dial);
+
+/** Stall speed of exactly this flap at the reference mass, CAS kt; null = not on the sheet. */
+export function stallCas(sheet: TypeSheet, flapDeg: number): number | null {
+  const row = sheet.stalls.find((s) => s.flapDeg === flapDeg);
+  return row ? sheetCas(sheet, row.speed.value) : null;
+}
+
+/** Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level. */
+export function sheetPolar(sheet: TypeSheet): Polar & { clBestGlide: number } {
+  return polarFromGlide({ ldMax: sheet.wing.bestGlideRatio.value, bestGlideKt: sheetCas(sheet, sheet.speeds.bestGlide.value), massKg: sheet.masses.refMassKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: SEA_LEVEL_RHO });
+}
+
+/** Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when slowing. */
+export function configurationDrag(sheet: TypeSheet, flapDeg: number, gear: Gate['gear']): number[] {
+  const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
+  return [...(flap ? [flap.deltaCd0.value] : []), ...(gear === 'down' && sheet.drag.gearDeltaCd0 ? [sheet.drag.gearDeltaCd0.value] : [])];
+}
+
+/** Limits of the sheet in indicated units, as the schedule checks want them. */
+export const scheduleLimits = (sheet: TypeSheet) => ({
+  vfe: sheet.speeds.vfe.map((v) => ({ flapDeg: v.flapDeg, vfeKt: v.speed.value })),
+  vloExtendKt: sheet.speeds.vloExtend?.value ?? null,
+  vleKt: sheet.speeds.vle?.value ?? null,
+  school: sheet.landing.speedSchool,
+});
+
+/** The sheet's own schedule at the reference mass. */
+export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] => sheet.approach.map((g) => ({
+  name: g.name, distanceM: g.distanceM, heightFt: g.heightFt, targetKt: g.speed.value, flapDeg: g.flapDeg, gear: g.gear,
+  targetCasKt: sheetCas(sheet, g.speed.value), vsCasKt: stallCas(sheet, g.flapDeg), sanctionedRatio: g.finalGate ? (sheet.sanctionedMargin?.ratio ?? null) : null,
+}));
+
+/** Lift coefficient at the stall, power off, sea level. */
+export const stallLift = (sheet: TypeSheet, casKt: number): number => (2 * sheet.masses.refMassKg * 9.80665) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);

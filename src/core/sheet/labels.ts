@@ -1,0 +1,52 @@
+/** Human names and units of the fields of a sheet, by path. One catalogue for the editor, the differences and the findings. */
+const NAMES: Record<string, string> = {
+  dial: 'airspeed indicator', 'dial.table': 'error table', gear: 'gear', engine: 'engine', seats: 'seats', flapSteps: 'flap settings', masses: 'masses', wing: 'wing', drag: 'drag', loadFactor: 'load factor', speeds: 'speeds', twin: 'one engine out',
+  stalls: 'stall, power off', approach: 'approach schedule', sanctionedMargin: 'margin the handbook sanctions', powerTable: 'power table', temperatures: 'temperatures', coolingClimb: 'cooling climb', crosswind: 'crosswind', landing: 'landing', distances: 'distances', loading: 'loading', electrical: 'electrics', geometry: 'geometry',
+  instructorSeat: 'from the instructor\u2019s seat', equipment: 'equipment', flows: 'checks and flows', exits: 'emergency exits', goAroundFlow: 'go-around flow', attributes: 'handling attributes', handling: 'handling notes', modifications: 'modifications', deferredDefects: 'deferred defects', insurer: 'insurer\u2019s terms',
+  name: 'name', maker: 'maker', summary: 'in a sentence', revision: 'handbook revision', code: 'code', unit: 'unit', source: 'source', ref: 'reference', ias: 'indicated', correction: 'calibrated less indicated',
+  layout: 'layout', retractable: 'retractable', steerDeg: 'steering', freeCaster: 'casters free', brakes: 'brakes', trackM: 'track', wheelbaseM: 'wheelbase', surface: 'surface', count: 'number', powerHp: 'power, each', propeller: 'propeller', footOnPower: 'foot on power', induction: 'induction', usableFuelL: 'usable fuel', flowLPerH: 'fuel flow', propEfficiency: 'propeller efficiency', staticThrustN: 'static thrust',
+  arrangement: 'arrangement', maxTakeoffKg: 'maximum take-off', emptyKg: 'empty', maxBaggageKg: 'baggage at most', refMassKg: 'reference mass of the speeds', areaM2: 'area', spanM: 'span', bestGlideRatio: 'best glide ratio', positive: 'positive', negative: 'negative',
+  vr: 'Vr', vx: 'Vx', vy: 'Vy', va: 'Va', bestGlide: 'best glide', vno: 'Vno', vne: 'Vne', vloExtend: 'gear extension', vloRetract: 'gear retraction', vle: 'gear extended', vfe: 'flap limits', vmca: 'Vmca', vsse: 'Vsse', vyse: 'Vyse', oneEngineClimbFpm: 'climb on one engine', oneEngineCeilingFt: 'ceiling on one engine', goAroundDecisionFt: 'no go-around on one engine below',
+  flap: 'flap', deltaCd0: 'drag coefficient added', flapDeg: 'flap', speed: 'speed', heightFt: 'height above the field', distanceM: 'to the threshold', power: 'power', finalGate: 'on final', bankDeg: 'bank', ratio: 'ratio', phase: 'phase', setting: 'setting', low: 'low', high: 'high', note: 'note',
+  limitationKt: 'limitation', demonstratedKt: 'demonstrated', tailwindLimitKt: 'tailwind limit', flapTable: 'flap by crosswind', flapTableSource: 'source of the table', upToKt: 'up to', maxFlapDeg: 'flap at most', reason: 'reason', usualAttitude: 'usual attitude', wheelLandings: 'wheel landings', aimPointM: 'aim point', minWidthM: 'least width', speedSchool: 'approach speed',
+  takeoff: 'take-off', massKg: 'mass', pressureAltFt: 'pressure altitude', oatC: 'air', groundRollM: 'ground roll', over50FtM: 'over 50 ft', datum: 'datum', emptyArmM: 'empty arm', stations: 'stations', role: 'who or what', armM: 'arm', maxKg: 'at most', fuelArmM: 'fuel arm', envelope: 'envelope', envelopeRef: 'source of the envelope', trim: 'trim', rows: 'settings',
+  batteryAh: 'battery', usableShare: 'usable share', consumers: 'consumers', amps: 'draws', shedAtMin: 'switched off after', dependsOn: 'needs', backupMin: 'own cell', lengthM: 'length', heightM: 'height', noseToMainM: 'nose to main wheels', propDiameterM: 'propeller', tyreDiameterM: 'tyre', groundPitchDeg: 'attitude on three wheels', eyeHeightM: 'eye above ground', noseToEyeM: 'nose to eye',
+  control: 'control', reach: 'reach', steps: 'steps', text: 'text', key: 'attribute', value: 'value', others: 'other sources', windmillingDeltaCd0: 'stopped propeller', gearDeltaCd0: 'gear', registration: 'registration', typeCode: 'type', dialTable: 'error table of this dial', crosswindLimitKt: 'crosswind limit', effect: 'effect', hoursToInspection: 'to the next inspection', since: 'since', until: 'until',
+};
+const UNITS: [RegExp, string][] = [[/M2$/, 'm\u00b2'], [/LPerH$/, 'L/h'], [/Kg$/, 'kg'], [/Fpm$/, 'ft/min'], [/Ft$/, 'ft'], [/Kt$/, 'kt'], [/Deg$/, '\u00b0'], [/Hp$/, 'hp'], [/Ah$/, 'Ah'], [/Min$/, 'min'], [/[a-z]L$/, 'L'], [/[a-z]N$/, 'N'], [/oatC$/, '\u00b0C'], [/M$/, 'm'], [/^amps$/, 'A'], [/^hoursToInspection$/, 'h'], [/^flapSteps$/, '\u00b0'], [/^bestGlideRatio$/, ': 1'], [/^(positive|negative)$/, 'g']];
+const DIAL_SPEED = /^(vr|vx|vy|va|bestGlide|vno|vne|vloExtend|vloRetract|vle|vmca|vsse|vyse|speed|ias|correction|coolingClimb)$/;
+
+const keyOf = (path: string): string => path.split('.').filter((p) => !/^\d+$/.test(p)).pop() ?? '';
+
+/** The name of a field, for example `flap limits` or `reference mass of the speeds`. */
+export const fieldName = (path: string): string => NAMES[path] ?? NAMES[keyOf(path)] ?? keyOf(path);
+
+/** The unit of a field; a speed of the sheet has the dial's. Empty where there is none. */
+export function fieldUnit(path: string, dialUnit: string): string {
+  const key = keyOf(path.replace(/\.(value|others\.\d+\.value)$/, ''));
+  if (DIAL_SPEED.test(key)) return dialUnit;
+  return UNITS.find(([test]) => test.test(key))?.[1] ?? '';
+}
+
+/** A path in words: `approach schedule, Base, speed`. `root` is the sheet, for the names of rows. */
+export function pathWords(path: string, root: unknown): string {
+  const words: string[] = [];
+  let at: unknown = root;
+  let so = '';
+  for (const part of path.split('.')) {
+    so = so === '' ? part : `${so}.${part}`;
+    at = typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[part] : undefined;
+    if (/^\d+$/.test(part)) words.push(rowName(at, Number(part)));
+    else if (part !== 'value') words.push(fieldName(so));
+  }
+  return words.join(', ');
+}
+
+/** What a row of a list is called: its name, its flap, its key, or its number. */
+export function rowName(row: unknown, index: number): string {
+  if (typeof row !== 'object' || row === null) return `no. ${index + 1}`;
+  const r = row as Record<string, unknown>;
+  for (const key of ['name', 'phase', 'control', 'key', 'text']) if (typeof r[key] === 'string') return String(r[key]).slice(0, 40);
+  if (typeof r.flapDeg === 'number') return `flap ${r.flapDeg}\u00b0`;
+  return `no. ${index + 1}`;
+}

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { Airframe, TypeSheet } from '@/domain/sheet';
+import { type CurrentUser, may } from '../auth/permissions';
+import { nowIso } from '../clock';
+import { row } from '../db/connection';
+import { model } from '../db/models';
+import { write } from '../db/write';
+import { type Result, problem, zodProblems } from '../result';
+
+const Reason = z.string().trim().min(5, 'Say why, in a few words: the next reader needs it.').max(300, 'Keep it under 300 characters.');
+export const SheetForm = z.object({ code: z.string(), baseVersion: z.number().int().min(0), reason: Reason, sheet: z.unknown() });
+export const AirframeForm = z.object({ registration: z.string(), baseVersion: z.number().int().min(0), reason: Reason, airframe: z.unknown() });
+export interface Versioned { version: number; unchanged: boolean }
+
+const CHIEF_ONLY = 'The chief instructor edits type sheets and airframes.';
+const conflict = (newest: number): string => `Version ${newest} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`;
+
+/** Saves a type sheet as a new version. Version 0 as the base adds a new type. Nothing existing is changed; checkouts keep theirs. */
+export async function saveTypeSheet(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = SheetForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { code, baseVersion, reason } = parsed.data;
+  const sheet = TypeSheet.safeParse(parsed.data.sheet);
+  if (!sheet.success) return { ok: false, problems: sheet.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })) };
+  if (sheet.data.code !== code) return problem('sheet.code', `The code of this type is ${code}; it does not change.`);
+  return write((t) => addTypeVersion(user.name, sheet.data, baseVersion, reason, t));
+}
+
+async function addTypeVersion(author: string, sheet: TypeSheet, baseVersion: number, reason: string, t: Transaction): Promise<Result<Versioned>> {
+  const type = await row<{ id: string }>('SELECT id FROM types WHERE code = :code', { code: sheet.code }, t);
+  const newest = type ? await row<{ version: number; sheet: string }>('SELECT version, sheet FROM type_versions WHERE type_id = :id ORDER BY version DESC LIMIT 1', { id: type.id }, t) : null;
+  if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
+  const text = JSON.stringify(sheet);
+  if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
+  const typeId = type?.id ?? `type-${sheet.code}`;
+  const version = baseVersion + 1;
+  if (type) await model('types').update({ name: sheet.name }, { where: { id: typeId }, transaction: t });
+  else await model('types').create({ id: typeId, code: sheet.code, name: sheet.name }, { transaction: t });
+  await model('type_versions').create({ id: `${typeId}:${version}`, type_id: typeId, version, tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0, power_hp: sheet.engine.powerHp.value, engines: sheet.engine.count, surface: sheet.surface, sheet: text, author, reason, created_at: nowIso() }, { transaction: t });
+  return { ok: true, version, unchanged: false };
+}
+
+/** Saves what differs on one registration as a new version. Version 0 as the base adds the aeroplane. */
+export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = AirframeForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { registration, baseVersion, reason } = parsed.data;
+  const airframe = Airframe.safeParse(parsed.data.airframe);
+  if (!airframe.success) return { ok: false, problems: airframe.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })) };
+  if (airframe.data.registration !== registration) return problem('sheet.registration', `The registration is ${registration}; it does not change.`);
+  return write(async (t): Promise<Result<Versioned>> => {
+    const known = await row<{ id: string }>('SELECT id FROM airframes WHERE registration = :registration', { registration }, t);
+    const newest = known ? await row<{ version: number; sheet: string }>('SELECT version, sheet FROM airframe_versions WHERE airframe_id = :id ORDER BY version DESC LIMIT 1', { id: known.id }, t) : null;
+    if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
+    const text = JSON.stringify(airframe.data);
+    if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
+    const type = await row<{ id: string }>('SELECT id FROM types WHERE code = :code', { code: airframe.data.typeCode }, t);
+    if (!type) return problem('sheet.typeCode', 'There is no such type in the hangar.');
+    const id = known?.id ?? `air-${randomUUID()}`;
+    if (!known) await model('airframes').create({ id, registration, type_id: type.id }, { transaction: t });
+    await model('airframe_versions').create({ id: `${id}:${baseVersion + 1}`, airframe_id: id, version: baseVersion + 1, sheet: text, author: user.name, reason, created_at: nowIso() }, { transaction: t });
+    return { ok: true, version: baseVersion + 1, unchanged: false };
+  });
+}

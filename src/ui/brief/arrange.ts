@@ -1,0 +1,39 @@
+import type { BriefChoices } from '@/domain/brief';
+
+export type Layout = BriefChoices['layout'];
+export interface BlockMeta { id: string; title: string; wide: 'full' | 'two-thirds' | 'half' | 'third' }
+
+/** Blocks of a brief in the order a house starts from. */
+export const BLOCKS: readonly BlockMeta[] = [
+  { id: 'path', title: 'The way down, today', wide: 'two-thirds' },
+  { id: 'wind', title: 'Runway and wind', wide: 'third' },
+  { id: 'gates', title: 'Gate by gate', wide: 'two-thirds' },
+  { id: 'limits', title: 'Whose limit is the tightest', wide: 'third' },
+  { id: 'runway', title: 'Runway needed', wide: 'two-thirds' },
+  { id: 'air', title: 'The air today', wide: 'third' },
+  { id: 'load', title: 'Mass and balance', wide: 'two-thirds' },
+  { id: 'fuel', title: 'Fuel and time', wide: 'third' },
+  { id: 'goaround', title: 'Go around when', wide: 'third' },
+  { id: 'control', title: 'Who has control', wide: 'third' },
+  { id: 'failures', title: 'Simulated failures and exits', wide: 'third' },
+  { id: 'engine', title: 'Power and temperatures', wide: 'two-thirds' },
+  { id: 'flows', title: 'Checks and flows', wide: 'third' },
+  { id: 'airspace', title: 'Floors on the way out', wide: 'two-thirds' },
+  { id: 'electrics', title: 'If the charging fails', wide: 'third' },
+  { id: 'schools', title: 'How we do it here', wide: 'full' },
+  { id: 'second', title: 'Two aeroplanes', wide: 'half' },
+];
+
+export const EMPTY_LAYOUT: Layout = { order: BLOCKS.map((b) => b.id), hidden: [], own: [] };
+
+/** The layout with every block in it once: new blocks of an update go to the end, blocks that are gone are left out. */
+export function completeLayout(layout: Layout): Layout {
+  const known = [...BLOCKS.map((b) => b.id), ...layout.own.map((o) => o.id)];
+  const kept = layout.order.filter((id, i) => known.includes(id) && layout.order.indexOf(id) === i);
+  return { ...layout, order: [...kept, ...known.filter((id) => !kept.includes(id))] };
+}
+
+export const moved = (order: readonly string[], id: string, to: number): string[] => {
+  const rest = order.filter((x) => x !== id);
+  return [...rest.slice(0, Math.max(0, to)), id, ...rest.slice(Math.max(0, to))];
+};
