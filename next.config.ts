@@ -7,7 +7,7 @@ const securityHeaders = [
 ];
 
 const config: NextConfig = {
-  serverExternalPackages: ['sequelize', 'sqlite3', 'umzug', '@node-rs/argon2', 'pino'],
+  serverExternalPackages: ['sequelize', 'sqlite3', 'umzug', '@node-rs/argon2', 'pino', 'wawoff2'],
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,

@@ -1,6 +1,7 @@
 import type { CurrentUser } from '@/server/auth/permissions';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { Attitude, Goal, PackId } from '@/domain/words';
+import { Airframe, TypeSheet } from '@/domain/sheet';
 import { hashPassword } from '@/server/auth/password';
 import { toUser } from '@/server/auth/session-user';
 import { nowIso } from '@/server/clock';
@@ -63,11 +64,11 @@ async function setUp(): Promise<void> {
     }
     for (const sheet of types) {
       await model('types').create({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, { transaction: t });
-      await model('type_versions').create({ id: `type-${sheet.code}:1`, type_id: `type-${sheet.code}`, version: 1, tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0, power_hp: sheet.engine.powerHp.value, engines: sheet.engine.count, surface: sheet.surface, sheet: JSON.stringify(sheet), author: 'Bento Quadra Luz', reason: `entered from ${sheet.revision}`, created_at }, { transaction: t });
+      await model('type_versions').create({ id: `type-${sheet.code}:1`, type_id: `type-${sheet.code}`, version: 1, tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0, power_hp: sheet.engine.powerHp.value, engines: sheet.engine.count, surface: sheet.surface, sheet: JSON.stringify(TypeSheet.parse(sheet)), author: 'Bento Quadra Luz', reason: `entered from ${sheet.revision}`, created_at }, { transaction: t });
     }
     for (const a of airframes) {
       await model('airframes').create({ id: `air-${a.registration}`, registration: a.registration, type_id: `type-${a.typeCode}` }, { transaction: t });
-      await model('airframe_versions').create({ id: `air-${a.registration}:1`, airframe_id: `air-${a.registration}`, version: 1, sheet: JSON.stringify(a), author: 'Bento Quadra Luz', reason: 'entered from the aircraft file', created_at }, { transaction: t });
+      await model('airframe_versions').create({ id: `air-${a.registration}:1`, airframe_id: `air-${a.registration}`, version: 1, sheet: JSON.stringify(Airframe.parse(a)), author: 'Bento Quadra Luz', reason: 'entered from the aircraft file', created_at }, { transaction: t });
     }
   });
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import fontkit from '@pdf-lib/fontkit';
+import { decompress } from 'wawoff2';
 import { PDFDocument, type PDFFont, type PDFPage, type RGB, rgb } from 'pdf-lib';
 
 /** Paper, pen and the shipped fonts for everything Jeito prints. Points; black on white reads at arm's length. */
@@ -11,12 +12,19 @@ export const SLATE = rgb(0.333, 0.392, 0.435);
 export const BLACK = rgb(0, 0, 0);
 
 export interface Fonts { regular: PDFFont; bold: PDFFont; mono: PDFFont; monoBold: PDFFont }
-const font = (pkg: string, name: string): Buffer => readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name));
+/** The shipped web fonts as TrueType: a PDF cannot hold WOFF2 (viewers show nothing), so each is unpacked once per process.
+ * Copied, because what the unpacker hands out lies in memory it uses again. */
+const unpacked = new Map<string, Promise<Uint8Array>>();
+function font(pkg: string, name: string): Promise<Uint8Array> {
+  const known = unpacked.get(name) ?? decompress(readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name))).then((view) => Uint8Array.from(view));
+  unpacked.set(name, known);
+  return known;
+}
 
 export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocument; fonts: Fonts }> {
   const pdf = await PDFDocument.create();
   pdf.registerFontkit(fontkit);
-  const embed = (pkg: string, name: string) => pdf.embedFont(font(pkg, name), { subset: false });
+  const embed = async (pkg: string, name: string) => pdf.embedFont(await font(pkg, name), { subset: true });
   const fonts: Fonts = {
     regular: await embed('b612', 'b612-latin-400-normal.woff2'), bold: await embed('b612', 'b612-latin-700-normal.woff2'),
     mono: await embed('b612-mono', 'b612-mono-latin-400-normal.woff2'), monoBold: await embed('b612-mono', 'b612-mono-latin-700-normal.woff2'),

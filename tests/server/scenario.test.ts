@@ -21,6 +21,7 @@ import { checkoutList } from '@/server/queries/lists';
 import { sortiePack } from '@/server/queries/pack';
 import { bookLines } from '@/server/queries/book';
 import { freshFolder, shell, shellScript } from './folder';
+import { outlines } from './pdf';
 
 let close: () => Promise<void>;
 let seeded: { checkouts: number; landings: number; signed: number };
@@ -151,7 +152,7 @@ describe('open and brief', () => {
   it('a brief is stored as computed, replaced until something is recorded, and refused out of order', async () => {
     const helena = await user('helena');
     const id = await checkoutId('tome');
-    const choices = { flownOn: '2026-11-24', runwayEnd: '22', wind: null, maxFlapDeg: null, fuelL: 40, pilotKg: 71, instructorKg: 66, baggageKg: 0, gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '' };
+    const choices = { flownOn: '2026-11-24', runwayEnd: '22', wind: null, maxFlapDeg: null, fuelL: 40, pilotKg: 71, instructorKg: 66, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: 'constant', gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '' };
     const first = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices });
     const second = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices: { ...choices, fuelL: 30 } });
     expect(first).toMatchObject({ ok: true, lesson: 1 });
@@ -198,6 +199,7 @@ describe('signing', () => {
     for (const part of ['Rui Casal Ferro', 'Helena Serpa Dorna', '14 CFR 61.31(i)', 'crosswind up to 8 kt', 'Fica bem.', entry.hash]) expect(text).toContain(part);
     const attached = await pdf.getAttachments() as Record<string, { content: Uint8Array }>;
     expect(JSON.parse(new TextDecoder().decode(attached['entry.json']?.content)).entry).toEqual(entry);
+    expect(await outlines(await signOffPdf(entry))).toBeGreaterThan(60);
   });
 });
 

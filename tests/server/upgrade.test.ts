@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest';
+import { migrate } from '@/server/db/migrate';
+import { freshFolder, shell, shellScript } from './folder';
+
+describe('an upgrade from the first release', () => {
+  it('keeps every row, trigger and index, and adds its own', async () => {
+    const upgraded = await freshFolder({ migrated: false });
+    await migrate('001_foundation.sql');
+    const names = async () => (await shell("SELECT type || ' ' || name AS n FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY n")).rows.map((r) => String(r.n));
+    const before = await names();
+    await shellScript(`
+      INSERT INTO pilots (id, name, mass_kg, created_at) VALUES ('p', 'Ada', 70, '2026-01-01');
+      INSERT INTO users (id, email, name, password_hash, roles, created_at) VALUES ('u', 'u@x.example', 'U', 'x', '["instructor"]', '2026-01-01');
+      INSERT INTO types VALUES ('t', 't', 'T'); INSERT INTO type_versions VALUES ('t:1', 't', 1, 1, 95, 1, 'land', '{}', 'U', 'r', '2026-01-01');
+      INSERT INTO airframes VALUES ('a', 'ZP-X', 't'); INSERT INTO airframe_versions VALUES ('a:1', 'a', 1, '{}', 'U', 'r', '2026-01-01');
+      INSERT INTO content_versions VALUES ('c', 'house', 'house', 1, 'h', 'o', '{}', 'U', 'r', '2026-01-01');
+      INSERT INTO checkouts (id, pilot_id, instructor_id, airframe_id, airframe_version_id, type_version_id, pack, goals, programme_ids, standard_id, pack_id, house_id, schools, opening, request_id, created_by, created_at)
+        VALUES ('k', 'p', 'u', 'a', 'a:1', 't:1', 'us', '[]', '[]', 'c', 'c', 'c', '{}', '{}', 'r', 'u', '2026-01-01');
+      INSERT INTO sorties VALUES ('s', 'k', 1, '2026-01-02', 'u', '2026-01-02');
+      INSERT INTO briefs VALUES ('b', 'k', 's', 1, '{}', '{}', 'u', '2026-01-02', NULL, NULL, 'rb');`);
+    expect(await migrate()).toEqual(['002_hangar_and_brief.sql']);
+    const after = await names();
+    expect(before.filter((n) => !after.includes(n))).toEqual([]);
+    expect(after.filter((n) => !before.includes(n))).toEqual(['index checkout_moves_checkout', 'index personal_tokens_user', 'table brief_templates', 'table checkout_moves', 'table personal_tokens', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept']);
+    expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
+    expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
+    await upgraded.close();
+  });
+});
