@@ -14,7 +14,7 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
       const { violations } = await new AxeBuilder({ page }).analyze();
       found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
     };
-    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/fly`, `${ines}/debrief`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', entry ?? '']) {
+    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/fly`, `${ines}/debrief`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
       await go(page, path);
       await check(path);
     }
@@ -50,7 +50,7 @@ test('keys go places, the finder finds, natives win on a control, and they can b
   await page.getByRole('combobox').fill('ines tail');
   await page.keyboard.press('Enter');
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}$/);
-  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toBeVisible();
   await page.keyboard.press(']');
   await page.waitForURL('**/brief');
   await page.getByLabel('METAR').focus();

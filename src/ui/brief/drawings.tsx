@@ -43,7 +43,7 @@ export function ProfileDrawing({ result, unit }: { result: BriefResult; unit: st
   const summary = gates.map((g) => `${g.name} ${g.target ?? 'no speed'} ${unit} at ${g.heightFt} ft, flap ${g.flapDeg}, ${g.power}`).join('; ');
   return (
     <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Approach: ${summary}`}>
-      <path d={`M${left - 36} ${y(stable)}H${right}`} stroke="var(--ochre)" strokeDasharray="3 5" /><text x={left - 36} y={y(stable) - 5} fontSize="12" fill="var(--ochre)">stabilised {stable} ft</text>
+      <path d={`M${left - 36} ${y(stable)}H${x(distanceAt(gates, stable))}`} stroke="var(--ochre)" strokeDasharray="3 5" /><text x={left - 36} y={y(stable) - 5} fontSize="12" fill="var(--ochre)">stabilised {stable} ft</text>
       <path d={`M${left - 36} ${y(gates[0]?.heightFt ?? 0)} L${x(gates[0]?.distanceM ?? 0)} ${y(gates[0]?.heightFt ?? 0)} ${path.replace('M', 'L')} L${right + 20} ${ground - 3}`} fill="none" stroke="var(--lagoon)" strokeWidth="3" strokeLinejoin="round" />
       <path d={`M${left - 36} ${ground}H${W - 6}`} stroke="var(--ink)" strokeWidth="1.5" />
       <rect x={right - 4} y={ground} width={W - right} height="8" fill="var(--tarmac)" />
@@ -64,6 +64,15 @@ export function ProfileDrawing({ result, unit }: { result: BriefResult; unit: st
       {gates.map((g, i) => <GateMark key={g.name} gate={g} x={x(g.distanceM)} y={y(g.heightFt)} labelX={labels[i] ?? 0} ground={ground} unit={unit} />)}
     </svg>
   );
+}
+
+/** Where along the path a height is passed. */
+function distanceAt(gates: readonly BriefGate[], heightFt: number): number {
+  const i = gates.findIndex((g) => g.heightFt <= heightFt);
+  const a = gates[i - 1];
+  const b = gates[i];
+  if (!a || !b || a.heightFt === b.heightFt) return b?.distanceM ?? 0;
+  return b.distanceM + ((heightFt - b.heightFt) / (a.heightFt - b.heightFt)) * (a.distanceM - b.distanceM);
 }
 
 function GateMark({ gate, x, y, labelX, ground, unit }: { gate: BriefGate; x: number; y: number; labelX: number; ground: number; unit: string }) {

@@ -20,7 +20,7 @@ export default async function HangarPage() {
     <>
       <PageStrip name="Hangar" line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`} user={user.name} />
       <main id="main"><div className="column">
-        <Title title="Hangar" line="Every number has a source; what differs on one registration stands beside its type." />
+        <Title title="Hangar" line={<>Every number has a source; what differs on one registration stands beside its type. On each line: <span className="v-outside">stalls</span>, <span style={{ color: 'var(--lagoon)' }}>approach</span>, <span style={{ color: 'var(--ink)' }}>climb and glide</span>, <span className="v-edge">limits</span>, from slow to fast.</>} />
         <div className="grid">
           {types.map((t) => {
             const us = goalsRequired(sheetFacts(t.sheet), 'us');
