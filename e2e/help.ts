@@ -45,7 +45,7 @@ export async function as(context: BrowserContext, key: string): Promise<Page> {
 /** The address of a pilot's newest checkout, as this page's user sees it. */
 export async function checkoutOf(page: Page, name: string): Promise<string> {
   await go(page, '/checkouts');
-  const href = await page.getByRole('link', { name }).first().getAttribute('href');
+  const href = await page.locator('main').getByRole('link', { name }).first().getAttribute('href');
   expect(href).toMatch(/^\/checkouts\//);
   return href ?? '';
 }

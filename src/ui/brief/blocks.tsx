@@ -1,4 +1,5 @@
 import { type BriefResult, type RunwayToday, crosswindSentences } from '@/core/approach';
+import { KT_PER_MPH } from '@/core/constants';
 import { fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import type { House, SchoolTopic } from '@/domain/programme';
@@ -73,6 +74,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           );
         })}</tbody>
       </table></div>
+      {result.unit === 'mph' ? <details className="small mt-2"><summary>In knots</summary>{result.gates.map((g) => `${g.name} ${g.target === null ? 'no speed' : withUnit(g.target * KT_PER_MPH, 'kt')}`).join(', ')}; indicated, for the radio and for thinking, never for this dial.</details> : null}
       <p className="mb-0 mt-2 small">Stall today {result.vsToday.map((v) => `${withUnit(v.dial, result.unit, 0)} flap ${v.flapDeg}°`).join(', ')}; manoeuvring <Live text={withUnit(result.vaDial, result.unit)} />; best glide <Live text={withUnit(result.bestGlideDial, result.unit)} />; as indicated, speed over stall in calibrated. Stabilised by {result.stabilised.heightFt} ft ({result.stabilised.altimeterFt} QNH), else go around.{sheet.twin ? ` Never below Vyse ${sheet.twin.vyse.value} ${result.unit} until landing is assured.` : ''}</p>
     </>
   ),

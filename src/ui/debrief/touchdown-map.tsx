@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { CriterionVerdict } from '@/domain/assess-words';
+import { Loading } from '../shared/parts';
 import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
 
 export interface TouchdownPoint { number: number; along: AlongBand; lateral: LateralBand; verdict: CriterionVerdict; word: string }
@@ -10,6 +11,7 @@ interface Props { points: TouchdownPoint[]; notSeen: number[]; aimPointM: number
 export function TouchdownMap({ points, notSeen, aimPointM, box }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const [failed, setFailed] = useState(false);
+  const [drawn, setDrawn] = useState(false);
   useEffect(() => {
     const element = holder.current;
     if (!element) return;
@@ -20,6 +22,7 @@ export function TouchdownMap({ points, notSeen, aimPointM, box }: Props) {
         if (gone) return;
         dispose();
         dispose = drawTouchdowns(element, points, { aimPointM, box });
+        setDrawn(true);
       }).catch(() => setFailed(true));
     };
     draw();
@@ -37,10 +40,10 @@ export function TouchdownMap({ points, notSeen, aimPointM, box }: Props) {
   return (
     <>
       <p className="mb-1">{summary}{notSeen.length > 0 ? ` Place not seen: ${notSeen.join(', ')}.` : ''}</p>
-      {failed ? <p className="caution">The drawing cannot be loaded; the table below has the same places.</p> : <div ref={holder} style={{ width: '100%', height: 236 }} role="img" aria-label={`Touchdown map. ${summary}`} />}
+      {failed ? <p className="caution">The drawing cannot be loaded; the table below has the same places.</p> : <div style={{ position: 'relative' }}>{drawn ? null : <div style={{ position: 'absolute' }}><Loading what="the drawing" /></div>}<div ref={holder} style={{ width: '100%', height: 236 }} role="img" aria-label={`Touchdown map. ${summary}`} /></div>}
       <p className="soft mb-1" style={{ fontSize: 13 }}>Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or assisted, dash not judged. Bands are the eye{'\u2019'}s; nothing here was measured.</p>
       <details><summary style={{ fontSize: 14 }}>As a table</summary>
-        <div className="scroll-x"><table className="plain"><thead><tr><th></th>{LATERAL_BANDS.map((l) => <th key={l}>{say(l)}</th>)}</tr></thead>
+        <div className="scroll-x"><table className="plain"><thead><tr><th>along</th>{LATERAL_BANDS.map((l) => <th key={l}>{say(l)}</th>)}</tr></thead>
           <tbody>{[...ALONG_BANDS].reverse().map((a) => <tr key={a}><th scope="row">{say(a)}</th>{LATERAL_BANDS.map((l) => <td key={l} className="mono">{points.filter((p) => p.along === a && p.lateral === l).map((p) => p.number).join(', ')}</td>)}</tr>)}</tbody></table></div>
       </details>
     </>

@@ -25,8 +25,9 @@ export function Empty({ title, text, href, action }: { title: string; text: stri
   );
 }
 
-export function Loading({ what = 'this page' }: { what?: string }) {
-  return <><header className="strip"><span className="brand">jeito</span></header><main id="main"><div className="column" role="status"><p className="soft">Reading {what} …</p></div></main></>;
+/** Something of this page is still on its way. Pages themselves are never streamed: a denied one must answer like an absent one. */
+export function Loading({ what }: { what: string }) {
+  return <p className="soft mb-0" role="status">Reading {what} …</p>;
 }
 
 /** What went wrong and what to do; for problems that belong to no single field. */

@@ -1,1 +1,0 @@
-export { Loading as default } from '@/ui/shared/parts';
