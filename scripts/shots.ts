@@ -76,7 +76,6 @@ const shots: Record<string, () => Promise<Page>> = {
   sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
   'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
   hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
-  'hangar-edit': async () => { const page = await open('bento@pedra-alva.example', wide); await page.goto('/hangar/planalto-p1r/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'speeds', exact: true }).click(); return page; },
   kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
 };

@@ -66,7 +66,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
               <td>{g.name}<div className="soft small">{g.heightFt} ft, {g.altimeterFt} QNH</div></td>
               <td className="r num"><Live text={withUnit(g.target, result.unit)} /></td>
               <td className="r mono">{withUnit(g.sheetValue, result.unit)}<Source source={g.source as never} reference={g.sourceRef} /></td>
-              <td className="mono">flap <Live text={`${g.flapDeg}°`} />{g.gear === 'fixed' ? '' : `, gear ${g.gear}`}</td><td>{g.power}{g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}</td>
+              <td className="mono">{sheet.flapSteps.length > 1 ? <>flap <Live text={`${g.flapDeg}°`} /></> : 'no flap'}{g.gear === 'fixed' ? '' : `, gear ${g.gear}`}</td><td>{g.power}{g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}</td>
               <td className="r">{g.margin?.marginLevel ? <span className="mono"><Live text={g.margin.marginLevel.toFixed(2)} /></span> : <Missing>not known</Missing>}{g.margin?.lowLevel ? <div><Verdict verdict="outside">under 1.3</Verdict></div> : g.margin?.sanctionedBy ? <div className="soft small">by {g.margin.sanctionedBy}</div> : null}</td>
               <td className="r mono">{leg?.timeS ? <Live text={withUnit(leg.timeS, 's')} /> : ''}</td>
               <td>{!leg || leg.canSlow === null ? '' : leg.canSlow === 'yes' ? <Verdict verdict="within">slows</Verdict> : leg.canSlow === 'tight' ? <Verdict verdict="edge">tight</Verdict> : <Verdict verdict="outside">cannot</Verdict>}{leg?.slopeDeg ? <div className="soft small">{fixed(leg.slopeDeg, 1)}° down</div> : null}</td>
@@ -123,7 +123,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         <p className="mb-1"><span className="num" style={{ fontSize: 30 }}><Live text={String(fuel.circuits.circuits)} /></span> circuits fit: the <strong>{fuel.circuits.limitedBy}</strong> limits it.</p>
         <p className="mb-1">{withUnit(choices.fuelL, 'L')} at {withUnit(fuel.flowLPerH, 'L/h')}<Source source={sheet.engine.flowLPerH.source} reference={fuel.flowSource} /> is <Live text={hours(fuel.endurance.totalMin)} />; to the reserve of {fuel.endurance.reserveMin} min <strong><Live text={hours(fuel.endurance.usableMin)} /></strong>.</p>
         <p className="mb-1">Booking {withUnit(choices.bookingMin, 'min')}, on the ground {fixed(fuel.circuits.groundMin)} min, a circuit {house.circuitMin} min (house figures).</p>
-        <p className="soft mb-0 small">By power and specific consumption at 65 %: {withUnit(fuel.formulaLPerH, 'L/h')}; the sheet’s flow governs.{(sheet.engine.flowLPerH.others ?? []).map((o) => ` ${say(o.source)} says ${o.value} L/h (${o.ref}).`).join('')} {choices.night ? 'Night reserve.' : ''}</p>
+        <p className="soft mb-0 small">By power and specific consumption at 65 %: {withUnit(fuel.formulaLPerH, 'L/h')}; the sheet’s flow governs.{(sheet.engine.flowLPerH.others ?? []).map((o) => ` Also ${say(o.source)}: ${o.value} L/h (${o.ref}).`).join('')} {choices.night ? 'Night reserve.' : ''}</p>
       </>
     );
   },

@@ -125,7 +125,7 @@ export function AirspaceStrip({ aerodrome }: { aerodrome: Aerodrome }) {
     <svg viewBox={`0 0 ${W} 152`} width="100%" role="img" aria-label={aerodrome.airspace.map((a) => `${a.name}: floor ${a.floorFt} ft from ${a.fromKm} to ${a.toKm} km`).join('; ')}>
       <path d={`M8 ${y(aerodrome.elevationFt)}H${W - 8}`} stroke="var(--ink)" strokeWidth="2" />
       {aerodrome.airspace.map((a) => <g key={a.name}><rect x={x(a.fromKm)} y={6} width={x(a.toKm) - x(a.fromKm)} height={y(a.floorFt) - 6} fill="var(--wash)" stroke="var(--slate)" /><text x={(x(a.fromKm) + x(a.toKm)) / 2} y={y(a.floorFt) + 16} fontSize="14" textAnchor="middle" className="num" fill="var(--ink)">{a.floorFt} ft</text><text x={(x(a.fromKm) + x(a.toKm)) / 2} y={20} fontSize="12" textAnchor="middle" fill="var(--slate)">{a.name}</text></g>)}
-      {[0, ...aerodrome.airspace.map((a) => a.toKm)].map((km) => <text key={km} x={Math.min(W - 24, Math.max(14, x(km)))} y={148} fontSize="12" textAnchor="middle" className="mono" fill="var(--slate)">{km} km</text>)}
+      {[0, ...aerodrome.airspace.map((a) => a.toKm)].map((km) => <text key={km} x={Math.min(W - 26, Math.max(22, x(km)))} y={148} fontSize="12" textAnchor="middle" className="mono" fill="var(--slate)">{km} km</text>)}
     </svg>
   );
 }
@@ -180,22 +180,22 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
   const H = rows.length * rowH + 26;
   return (
     <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Crosswind limits: ${rows.map((l) => `${say(l.kind)} ${fixed(l.valueKt, l.kind === 'vs0Floor' ? 1 : 0)} kt`).join(', ')}. Today ${fixed(mean)} kt${gust === null ? '' : `, ${fixed(gust)} in gusts`}.`}>
+      {result.windAgeMin !== null ? <g>
+        <path d={`M${x(mean)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2.5" /><text x={x(mean)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)" fontWeight="700">now {fixed(mean)}</text>
+        {gust !== null && gust - mean > 0.5 ? <><path d={`M${x(gust)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2" strokeDasharray="3 3" /><text x={Math.max(x(gust), x(mean) + 58)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)">gust {fixed(gust)}</text></> : null}
+      </g> : null}
       {rows.map((l, i) => {
         const governs = l.kind === result.crosswind.governingKind && l.valueKt === result.crosswind.governingKt;
         const soft = l.kind === 'vs0Floor' || l.kind === 'demonstrated' || l.kind === 'pilotStep';
         const y = i * rowH + 6;
         return (
           <g key={`${l.kind}${l.source}`}>
-            <text x={L} y={y + 10} fontSize="13" fill="var(--ink)" fontWeight={governs ? 700 : 400}>{say(l.kind)}{governs ? ', governs' : ''}<tspan fill="var(--slate)" fontWeight="400"> {l.source.length > 20 || l.kind === 'airframe' || governs ? '' : ` ${l.source}`}</tspan></text>
+            <text x={L} y={y + 10} className="halo" fontSize="13" fill="var(--ink)" fontWeight={governs ? 700 : 400}>{say(l.kind)}{governs ? ', governs' : ''}<tspan fill="var(--slate)" fontWeight="400"> {l.source.length > 20 || l.kind === 'airframe' || governs ? '' : ` ${l.source}`}</tspan></text>
             <path d={`M${L} ${y + 21}H${x(l.valueKt)}`} stroke={governs ? 'var(--lagoon)' : 'var(--slate)'} strokeWidth={governs ? 8 : 4} strokeDasharray={soft && !governs ? '5 4' : undefined} />
-            <text x={x(l.valueKt) + 8} y={y + 26} fontSize="14" className="num" fill="var(--ink)">{fixed(l.valueKt, l.kind === 'vs0Floor' ? 1 : 0)} kt</text>
+            <text x={x(l.valueKt) + 8} y={y + 26} fontSize="14" className="num halo" fill="var(--ink)">{fixed(l.valueKt, l.kind === 'vs0Floor' ? 1 : 0)} kt</text>
           </g>
         );
       })}
-      {result.windAgeMin !== null ? <g>
-        <path d={`M${x(mean)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2.5" /><text x={x(mean)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)" fontWeight="700">now {fixed(mean)}</text>
-        {gust !== null && gust - mean > 0.5 ? <><path d={`M${x(gust)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2" strokeDasharray="3 3" /><text x={Math.max(x(gust), x(mean) + 58)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)">gust {fixed(gust)}</text></> : null}
-      </g> : null}
     </svg>
   );
 }
