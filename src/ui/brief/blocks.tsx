@@ -1,6 +1,6 @@
 import { type BriefResult, type RunwayToday, crosswindSentences } from '@/core/approach';
 import { KT_PER_MPH } from '@/core/constants';
-import { fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
+import { ageText, fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import type { House, SchoolTopic } from '@/domain/programme';
 import type { Aerodrome, Sourced, TypeSheet } from '@/domain/sheet';
@@ -47,7 +47,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     return (
       <>
         <RunwayDial result={result} runwayEnd={choices.runwayEnd} windText={choices.wind ? windText(choices.wind) : 'unknown'} />
-        {choices.wind ? <p className="soft mb-1 small">{directionText(result.windTrueDeg, result.windMagneticDeg)}; {used ? headwindWords(used.headwindKt) : ''}; {instantText(choices.wind.observedAt)}</p> : null}
+        {choices.wind ? <p className="soft mb-1 small">{directionText(result.windTrueDeg, result.windMagneticDeg)}; {used ? headwindWords(used.headwindKt) : ''}; {instantText(choices.wind.observedAt)}{result.windAgeMin === null ? '' : `, ${ageText(result.windAgeMin)} old`}</p> : null}
         <p className="mb-1"><strong><Live text={said.lead} /></strong></p>
         <p className="mb-1">{result.crosswind.verdict ? <Verdict verdict={result.crosswind.verdict}><Live text={said.verdict} /></Verdict> : <Live text={said.verdict} />}</p>
         {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? <p className="mb-1 soft">Least crosswind: runway {result.chosenEnd}.</p> : null}
