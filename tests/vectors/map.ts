@@ -2,12 +2,15 @@
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
 import { assessCriterion, assessGoAround, assessLanding, runRule, share } from '@/core/assess';
 import { deceleration, scheduleFindings, slopeLights, speedPlateaus } from '@/core/approach';
+import { breakSpacing, circuitLegs, taskGaps, windTriangle } from '@/core/circuit';
 import { electricalTimeline } from '@/core/electrical';
 import { type Flown, glide, polarFromGlide, powered } from '@/core/energy';
 import { bsfcFlow, circuitsThatFit, endurance } from '@/core/fuel';
+import { casterState, groundTurn, taxiCorner } from '@/core/ground';
 import { insideEnvelope, massBalance, trimFor } from '@/core/loading';
 import { runwayNeeded, tableDistance } from '@/core/runway';
 import { goalsRequired } from '@/core/plan';
+import { bodyToHorizon, leastOffset, pointVisible, rotateProfile, runwayEdges, thresholdLost } from '@/core/sightpicture';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
 import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, vs0Floor, worstCase } from '@/core/wind';
 
@@ -55,6 +58,22 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'electrical.timeline': (x) => electricalTimeline(x),
   'runway.tableLookup': (x) => tableDistance(x.table, x),
   'runway.required': (x) => runwayNeeded(x),
+  'circuit.windTriangle': (x) => windTriangle(x),
+  'circuit.legs': (x) => circuitLegs(x),
+  'circuit.breakSpacing': (x) => ({ spacingM: breakSpacing(x) }),
+  'circuit.taskGaps': (x) => taskGaps(x.tasks, x.minGapS),
+  'ground.turn': (x) => groundTurn(x),
+  'ground.corner': (x) => taxiCorner(x),
+  'ground.casterState': (x) => casterState(x),
+  'sight.pointVisible': (x) => pointVisible(x),
+  'sight.rotateProfile': (x) => ({ points: rotateProfile(x.profile, x) }),
+  'sight.pitchPicture': (x) => {
+    const p = bodyToHorizon({ azimuthDeg: x.refAzimuthDeg, depressionDeg: x.refDepressionDeg }, x);
+    return { belowHorizonDeg: p.depressionDeg, azimuthDeg: p.azimuthDeg };
+  },
+  'sight.leastOffset': (x) => leastOffset(x),
+  'sight.thresholdLost': (x) => thresholdLost(x),
+  'sight.runwayEdges': (x) => runwayEdges(x),
   'assess.criterion': (x) => assessCriterion(x),
   'assess.landing': (x) => assessLanding(x),
   'assess.goAround': (x) => assessGoAround(x),
