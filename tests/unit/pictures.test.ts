@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circuitLegs, taskGaps, windTriangle } from '@/core/circuit';
 import { casterState, groundTurn, taxiCorner } from '@/core/ground';
+import { bestGlide, glidingTurn, reachEnds, reachPoint, straightGlide } from '@/core/reach';
 import { bodyToHorizon, leastOffset, noseDepression, pointVisible, rotateProfile, runwayEdges, thresholdLost } from '@/core/sightpicture';
 
 const profile = [{ azimuthDeg: 0, depressionDeg: 4 }, { azimuthDeg: 8, depressionDeg: 6 }, { azimuthDeg: 20, depressionDeg: 14 }, { azimuthDeg: 60, depressionDeg: 35 }];
@@ -88,5 +89,43 @@ describe('over the nose', () => {
     expect(edges(20).left.wedgeDeg).toBeCloseTo(edges(20).right.wedgeDeg, 6);
     expect(edges(20).equalWedgeOffsetM).toBeCloseTo(0, 3);
     expect(edges(20, -0.4).equalWedgeOffsetM).toBeCloseTo(0.4, 3);
+  });
+});
+
+describe('reach without the engine', () => {
+  const body = { massKg: 560, wingAreaM2: 16.2, cd0: 0.05, inducedK: 0.063, airDensityKgM3: 1.18 };
+  const glideTasKt = bestGlide(body).tasKt;
+  const from = { ...body, heightFt: 900, tasKt: 60, glideTasKt, headingDeg: 38, bankDeg: 35, windFromDeg: 218, windKt: 0, stallTasKt: 36, houseTurnBackFt: null };
+  const to = { targetBearingDeg: 38, targetDistanceM: 900, landingHeadingDeg: 38, neededHeightFt: 50 };
+  it('in calm air depends on nothing but the geometry: turned round it is the same', () => {
+    const plain = reachPoint(from, to);
+    const round = reachPoint({ ...from, headingDeg: 158 }, { ...to, targetBearingDeg: 158, landingHeadingDeg: 158 });
+    expect(plain).toMatchObject({ verdict: 'reaches', turnSide: 'none', alignDeg: 0 });
+    expect(round.marginFt).toBeCloseTo(plain.marginFt ?? 0, 6);
+  });
+  it('is less against the wind, less from lower, and a mirror image is worth the same', () => {
+    const margin = (f: object, t: object = {}) => reachPoint({ ...from, ...f }, { ...to, ...t }).marginFt ?? -Infinity;
+    expect(margin({ windFromDeg: 38, windKt: 15 })).toBeLessThan(margin({}));
+    expect(margin({ heightFt: 800 })).toBeCloseTo(margin({}) - 100, 6);
+    expect(margin({}, { targetBearingDeg: 98, landingHeadingDeg: 128 })).toBeCloseTo(margin({}, { targetBearingDeg: -22, landingHeadingDeg: -52 }), 4);
+    expect(reachPoint(from, { ...to, targetBearingDeg: 98 }).turnSide).toBe('right');
+  });
+  it('keeps the margin to the stall in the turn, and the house height for a turn back', () => {
+    expect(reachPoint({ ...from, bankDeg: 60, stallTasKt: 45 }, to)).toMatchObject({ verdict: 'no', reason: 'stall-margin', marginFt: null });
+    expect(reachPoint({ ...from, houseTurnBackFt: 1000 }, { ...to, targetBearingDeg: 218, landingHeadingDeg: 218 })).toMatchObject({ verdict: 'no', reason: 'turn-back-below-house-height', marginFt: expect.any(Number) });
+    expect(reachPoint({ ...from, windFromDeg: 38, windKt: 80 }, to)).toMatchObject({ verdict: 'no', reason: 'no-path' });
+  });
+  it('names the best end, or none', () => {
+    const ends = [{ id: '04', bearingDeg: 38, distanceM: 900, landingHeadingDeg: 38, neededHeightFt: 50 }, { id: '22', bearingDeg: 218, distanceM: 9000, landingHeadingDeg: 218, neededHeightFt: 50 }];
+    expect(reachEnds(from, ends)).toMatchObject({ bestId: '04', nothingReached: false });
+    expect(reachEnds({ ...from, heightFt: 100 }, ends)).toMatchObject({ bestId: null, nothingReached: true });
+  });
+  it('loses more in a steep turn than the simple formula says', () => {
+    const t = glidingTurn(body, glideTasKt, 45, 180);
+    const straight = straightGlide(body, { heightFt: 1000, tasKt: glideTasKt, trackDeg: 0, windFromDeg: 0, windKt: 0 });
+    expect((t?.sinkFpm ?? 0) / (straight.sinkFpm ?? 1)).toBeGreaterThan(1.4);
+    expect(straight.groundGlideRatio).toBeCloseTo(bestGlide(body).glideRatio, 6);
+    expect(glidingTurn(body, glideTasKt, 90, 90)).toBeNull();
+    expect(straightGlide(body, { heightFt: 500, tasKt: 40, trackDeg: 0, windFromDeg: 0, windKt: 45 }).distanceM).toBe(0);
   });
 });

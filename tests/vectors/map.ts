@@ -8,6 +8,7 @@ import { type Flown, glide, polarFromGlide, powered } from '@/core/energy';
 import { bsfcFlow, circuitsThatFit, endurance } from '@/core/fuel';
 import { casterState, groundTurn, taxiCorner } from '@/core/ground';
 import { insideEnvelope, massBalance, trimFor } from '@/core/loading';
+import { bestGlide, glidingTurn, reachEnds, reachPoint, straightGlide } from '@/core/reach';
 import { runwayNeeded, tableDistance } from '@/core/runway';
 import { goalsRequired } from '@/core/plan';
 import { bodyToHorizon, leastOffset, pointVisible, rotateProfile, runwayEdges, thresholdLost } from '@/core/sightpicture';
@@ -74,6 +75,11 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'sight.leastOffset': (x) => leastOffset(x),
   'sight.thresholdLost': (x) => thresholdLost(x),
   'sight.runwayEdges': (x) => runwayEdges(x),
+  'reach.turn': (x) => glidingTurn(x, x.tasKt, x.bankDeg, x.turnDeg),
+  'reach.bestGlide': (x) => bestGlide(x),
+  'reach.straight': (x) => straightGlide(x, x),
+  'reach.toPoint': (x) => reachPoint(x, x),
+  'reach.ends': (x) => reachEnds(x.position, x.runwayEnds),
   'assess.criterion': (x) => assessCriterion(x),
   'assess.landing': (x) => assessLanding(x),
   'assess.goAround': (x) => assessGoAround(x),
