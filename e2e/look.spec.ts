@@ -3,6 +3,7 @@ import { as, checkoutOf, expect, go, takeFlight, test } from './help';
 
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
+    test.setTimeout(300_000);
     const context = await browser.newContext({ baseURL });
     await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, theme);
     const page = await as(context, 'helena');
