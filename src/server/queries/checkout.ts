@@ -45,7 +45,7 @@ export interface CheckoutHead {
 interface HeadRow {
   id: string; pilot_id: string; pilot_name: string; pilot_mass: number; instructor_id: string; instructor_name: string; registration: string; type_version_id: string; airframe_version_id: string;
   pack: PackId; goals: string; status: 'open' | 'signed'; signed_ledger_id: string | null; created_at: string; note: string; schools: string; opening: string; programme_ids: string; standard_id: string; pack_id: string; house_id: string;
-  type_sheet: string; airframe_sheet: string; type_version: number; airframe_version: number;
+  type_version: number; airframe_version: number;
 }
 
 const sheets = new Map<string, TypeSheet>();
@@ -62,17 +62,24 @@ export function parsedAirframe(id: string, text: string): Airframe {
   return known;
 }
 
+/** The text of a version, read only when it is not parsed yet: sheets are large and never change. */
+async function versionText(table: 'type_versions' | 'airframe_versions', id: string, t?: Transaction): Promise<string> {
+  const found = await row<{ sheet: string }>(`SELECT sheet FROM ${table} WHERE id = :id`, { id }, t);
+  if (!found) throw new Error(`no version ${id}`);
+  return found.sheet;
+}
+
 /** A checkout with the versions it runs under; null when there is none. */
 export async function checkoutHead(id: string, t?: Transaction): Promise<CheckoutHead | null> {
   const r = await row<HeadRow>(
-    `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass, u.name AS instructor_name, a.registration, tv.sheet AS type_sheet, tv.version AS type_version, av.sheet AS airframe_sheet, av.version AS airframe_version
+    `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass, u.name AS instructor_name, a.registration, tv.version AS type_version, av.version AS airframe_version
      FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id
      JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
     { id }, t,
   );
   if (!r) return null;
-  const type = parsedSheet(r.type_version_id, r.type_sheet);
-  const airframe = parsedAirframe(r.airframe_version_id, r.airframe_sheet);
+  const type = sheets.get(r.type_version_id) ?? parsedSheet(r.type_version_id, await versionText('type_versions', r.type_version_id, t));
+  const airframe = frames.get(r.airframe_version_id) ?? parsedAirframe(r.airframe_version_id, await versionText('airframe_versions', r.airframe_version_id, t));
   return {
     id: r.id, pilotId: r.pilot_id, pilotName: r.pilot_name, pilotMassKg: r.pilot_mass, instructorId: r.instructor_id, instructorName: r.instructor_name,
     registration: r.registration, typeName: type.name, typeCode: type.code, pack: r.pack, goals: JSON.parse(r.goals) as Goal[], status: r.status, signedLedgerId: r.signed_ledger_id,
