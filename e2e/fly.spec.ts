@@ -1,4 +1,4 @@
-import { allSent, as, checkoutOf, expect, go, landing, logWind, takeFlight, tap, test } from './help';
+import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, tap, test } from './help';
 
 test('a flight not on the device says so', async ({ page }) => {
   await go(page, '/fly?sortie=none&view=circuits');
@@ -9,7 +9,7 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, 'Duarte Sá Nogal');
-  await takeFlight(page, checkout);
+  await prepareDevice(page, checkout);
   const address = page.url();
   await logWind(page, 7, 8);
   await landing(page, 'three-point');
@@ -53,7 +53,7 @@ test('a sync request the server never answered is sent again and counted once', 
   await go(page, `${checkout}/brief`);
   await page.getByRole('button', { name: 'Save the brief' }).click();
   await page.waitForURL('**/fly');
-  await takeFlight(page, checkout);
+  await prepareDevice(page, checkout);
   let dropped = 0;
   await page.route('**/api/sync', async (route) => {
     if (dropped++ > 0) return route.continue();
@@ -75,7 +75,7 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   await go(page, `${checkout}/brief`);
   await page.getByRole('button', { name: 'Save the brief' }).click();
   await page.waitForURL('**/fly');
-  await takeFlight(page, checkout);
+  await prepareDevice(page, checkout);
   const pressed = await page.getByRole('group').getByRole('button', { pressed: true }).allInnerTexts();
   expect(pressed).toEqual(['full stop', 'wheel']);
   await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();
@@ -95,7 +95,7 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
 test('every target is at least 56 px, and the keyboard flies it too', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
-  await takeFlight(page, await checkoutOf(page, 'Duarte Sá Nogal'));
+  await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
   const small = await page.locator('.cap button').evaluateAll((all) => all.map((b) => ({ text: b.textContent || b.getAttribute('aria-label'), w: b.getBoundingClientRect().width, h: b.getBoundingClientRect().height })).filter((b) => b.w < 55.5 || b.h < 55.5));
   expect(small).toEqual([]);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);

@@ -52,7 +52,7 @@ export async function checkoutOf(page: Page, name: string): Promise<string> {
 
 export const tap = (page: Page, group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
 
-export async function takeFlight(page: Page, checkout: string): Promise<void> {
+export async function prepareDevice(page: Page, checkout: string): Promise<void> {
   await go(page, `${checkout}/fly`);
   await page.getByRole('button', { name: 'Take this flight' }).click();
   await page.waitForURL('**/fly?sortie=*');

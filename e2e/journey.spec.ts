@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, takeFlight, tap, test } from './help';
+import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, prepareDevice, tap, test } from './help';
 
 /** The main job on the real interface: from a new checkout to a signed entry. */
 test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL }) => {
@@ -25,7 +25,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
 
   // Lesson 1, two days ago.
   await brief(desk, checkout, '2026-11-22', 1);
-  await takeFlight(desk, checkout);
+  await prepareDevice(desk, checkout);
   await desk.getByRole('button', { name: 'Items', exact: true }).click();
   for (const id of ['G1', 'G2', 'G3', 'G4', 'F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13']) await item(desk, id);
   await desk.getByRole('button', { name: 'Landings', exact: true }).click();
@@ -39,7 +39,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
 
   // Lesson 2, today.
   await brief(desk, checkout, '2026-11-24', 2);
-  await takeFlight(desk, checkout);
+  await prepareDevice(desk, checkout);
   await logWind(desk, 7, 9);
   for (const meant of ['three-point', 'three-point', 'three-point', 'wheel'] as const) await landing(desk, meant);
   await goAround(desk, 'exercise');

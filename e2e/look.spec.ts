@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { as, checkoutOf, expect, go, takeFlight, test } from './help';
+import { as, checkoutOf, expect, go, prepareDevice, test } from './help';
 
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
@@ -23,7 +23,7 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
     await expect(page.getByRole('dialog')).toBeVisible();
     await check('help');
     await page.keyboard.press('Escape');
-    await takeFlight(page, duarte);
+    await prepareDevice(page, duarte);
     await check('fly, circuits');
     await page.getByRole('button', { name: /Log the wind/ }).click();
     await check('fly, wind');

@@ -28,3 +28,10 @@ export const W_PER_HP = 745.7;
 export const FT_PER_MIN_PER_MS = 60 / M_PER_FT;
 export const L_PER_US_GAL = 3.785412;
 export const AVGAS_KG_PER_L = 0.72;
+
+/** Median; the mean of the middle two when even, 0 of nothing. */
+export function median(xs: readonly number[]): number {
+  const sorted = [...xs].sort((a, b) => a - b);
+  const mid = Math.floor(sorted.length / 2);
+  return sorted.length % 2 === 1 ? (sorted[mid] ?? 0) : ((sorted[mid - 1] ?? 0) + (sorted[mid] ?? 0)) / 2;
+}

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { pedraAlva } from '@demo/aerodrome';
 import { airframes, types } from '@demo/fleet';
 import house from '@content/house.json';
-import { type BriefContext, computeBrief, crosswindSentences } from '@/core/approach';
+import { type BriefContext, computeBrief, gateConfiguration, crosswindSentences } from '@/core/approach';
 import { effectiveSheet, gearMassGroup, ladderStepKt } from '@/core/plan';
 import { casKtToDial, dialToCasKt } from '@/core/speeds';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
@@ -94,6 +94,16 @@ describe('computeBrief, flap and crosswind', () => {
     const r = computeBrief(choices({ wind: wind(308, 20), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
     expect(r.flap).toMatchObject({ verdict: 'outside', maxFlapDeg: null });
     expect(r.warnings.join(' ')).toContain('no flap setting');
+    expect(r.gates.every((g) => g.flapWithheld && g.target === null)).toBe(true);
+    expect(r.landing?.words).toBe('no speed over the fence: landing not computed');
+    expect(gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true)).toBe('no flap setting');
+    const clean = computeBrief(choices({ wind: wind(308, 20), intended: 'mains-first', maxFlapDeg: 0 }), context(drooping, { airframeCrosswindKt: 12 }));
+    expect(clean.gates.map((g) => [g.flapDeg, g.target !== null])).toEqual(clean.gates.map(() => [0, true]));
+  });
+  it('a wind too old for a crosswind verdict gives none on flap', () => {
+    const r = computeBrief(choices({ wind: wind(308, 20, null, 11), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    expect(r.flap).toEqual({ verdict: null, maxFlapDeg: null, reason: null });
+    expect(r.crosswind.reason).toBe('no-recent-wind');
   });
   it('says when the sheet has no speed for the flap chosen', () => {
     const partial: TypeSheet = { ...carvalho, stalls: carvalho.stalls.filter((s) => s.flapDeg !== 20) };

@@ -117,7 +117,7 @@ describe('the schedule as flown', () => {
   });
   it('turns a break interval into metres', () => {
     const r = computeBrief(choices({ second: { registration: 'ZP-CAD', leads: 'this', position: '', place: '', heightFt: null, at: '', breakS: 4 } }), context(carvalho));
-    expect(r.breakM).toBeCloseTo(((r.gates[0]?.cas?.targetKt ?? 0) + (r.runways.find((x) => x.ident === '22')?.headwindKt ?? 0)) * 0.514444 * 4, 6);
+    expect(r.breakM).toBeCloseTo(((r.gates[0]?.cas?.targetKt ?? 0) / Math.sqrt(r.air.sigma ?? 1) + (r.runways.find((x) => x.ident === '22')?.headwindKt ?? 0)) * 0.514444 * 4, 6);
   });
 });
 

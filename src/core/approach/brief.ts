@@ -1,7 +1,8 @@
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { House } from '@/domain/programme';
-import { AVGAS_KG_PER_L, MS_PER_KT } from '../constants';
+import { breakSpacing } from '../circuit';
+import { AVGAS_KG_PER_L } from '../constants';
 import type { ElectricalTimeline } from '../electrical';
 import { fixed } from '../format';
 import { gearMassGroup } from '../plan';
@@ -57,6 +58,8 @@ export interface BriefGate {
   altimeterFt: number;
   distanceM: number;
   flapDeg: number;
+  /** The crosswind is beyond the flap table: no setting and no speed is given for this gate. */
+  flapWithheld: boolean;
   gear: 'fixed' | 'up' | 'down';
   power: string;
   finalGate: boolean;
@@ -108,7 +111,7 @@ export interface BriefResult {
   landmark: { name: string; alongM: number } | null;
   /** Metres between two aeroplanes that break the chosen seconds apart over one point; null = no second aeroplane. */
   breakM: number | null;
-  /** Findings of the type sheet that bear on the schedule as flown today. */
+  /** What to look at first: mass, wind, runway, schedule, loading, and the findings of the type sheet itself. */
   warnings: string[];
 }
 
@@ -145,13 +148,14 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     dual: context.dual,
     limits,
   });
-  const flap = used && wind ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable) : { verdict: null, maxFlapDeg: null, reason: null };
+  // A wind too old for a crosswind verdict is too old for a flap verdict.
+  const flap = used && crosswind.reason !== 'no-recent-wind' ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable) : { verdict: null, maxFlapDeg: null, reason: null };
   const sheetFlap = Math.max(...sheet.approach.map((g) => g.flapDeg));
   const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
   if (flap.verdict === 'outside') warnings.push('The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.');
   if (flapHeldDeg < sheetFlap) warnings.push(`Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`);
   const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
-  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, massKg, choices, context, elevationFt, used));
+  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, flap.verdict === 'outside', massKg, choices, context, elevationFt, used));
   const air = airToday(elevationFt, choices);
   const legs = flownLegs(gates, sheet, massKg, air, used?.headwindKt ?? 0);
   const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
@@ -159,7 +163,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   if (loading) warnings.push(...loadingWarnings(loading));
   const fence = gates[gates.length - 1];
   const speedShare = fence?.cas && fence.sheetCasToday ? fence.cas.targetKt / fence.sheetCasToday : 1;
-  const distance = (kind: 'takeoff' | 'landing') => (used === null ? null : runwayToday(kind, sheet, house, { massKg, air, oatC: choices.oatC, runway: used, wet: choices.surfaceState === 'wet', speedShare }));
+  const distance = (kind: 'takeoff' | 'landing') => (used === null ? null : kind === 'landing' && !fence?.cas ? noLandingSpeed(sheet) : runwayToday(kind, sheet, house, { massKg, air, oatC: choices.oatC, runway: used, wet: choices.surfaceState === 'wet', speedShare }));
   const takeoff = distance('takeoff');
   const landing = distance('landing');
   for (const [name, r] of [['Take-off', takeoff], ['Landing', landing]] as const) {
@@ -188,13 +192,19 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     air, takeoff, landing, legs, fuel, loading, electrics: electricsToday(sheet),
     stabilised: { heightFt: house.stabilisedFt, altimeterFt: Math.round(elevationFt + house.stabilisedFt) },
     landmark: used?.landmark ?? null,
-    breakM: breakMetres(gates[0], choices, used?.headwindKt ?? 0),
+    breakM: breakMetres(gates[0], choices, air.sigma, used?.headwindKt ?? 0),
     warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
   };
 }
 
 const scaledDial = (kind: 'va' | 'bestGlide', ias: number, massKg: number, sheet: TypeSheet): number =>
   casKtToDial(scaleForMass(kind, dialToCasKt(ias, sheet.dial), sheet.masses.refMassKg, massKg), sheet.dial);
+
+/** Without a speed over the fence there is no landing distance. */
+const noLandingSpeed = (sheet: TypeSheet): RunwayToday => ({
+  need: { totalFactor: null, groundRollM: null, over50M: null, steps: [], marginM: null, length: null, width: null, verdict: null, words: null },
+  tableGroundM: null, tableOver50M: null, refused: 'no-speed', words: 'no speed over the fence: landing not computed', source: sheet.distances?.ref ?? null,
+});
 
 function loadingWarnings(loading: LoadingToday): string[] {
   const points = [['take-off', loading.dual.takeOff], ['landing', loading.dual.landing], ['zero fuel', loading.dual.zeroFuel]] as const;
@@ -228,10 +238,10 @@ function scheduleWarnings(gates: readonly BriefGate[], sheet: TypeSheet, choices
     .map((f) => scheduleWords(f, flown[f.gate]?.name ?? '', sheet.dial.unit).what);
 }
 
-/** (V + headwind)·t: both break over the same point, the first is already on the other heading. */
-function breakMetres(first: BriefGate | undefined, choices: BriefChoices, headwindKt: number): number | null {
-  const seconds = choices.second?.breakS ?? null;
-  return seconds === null || !first?.cas ? null : (first.cas.targetKt + headwindKt) * MS_PER_KT * seconds;
+/** Metres between two aeroplanes that break over the same point; true airspeed of the first gate. */
+function breakMetres(first: BriefGate | undefined, choices: BriefChoices, sigma: number | null, headwindKt: number): number | null {
+  const intervalS = choices.second?.breakS ?? null;
+  return intervalS === null || !first?.cas ? null : breakSpacing({ tasKt: first.cas.targetKt / Math.sqrt(sigma ?? 1), intervalS, headwindKt, formation: 'trail' });
 }
 
 function windDirections(wind: WindSeen | null, variationDeg: number) {
@@ -301,7 +311,7 @@ function limitLadder(choices: BriefChoices, { sheet, airframeCrosswindKt, house,
   return rows.filter((r): r is CrosswindLimit => r !== null);
 }
 
-function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, massKg: number, choices: BriefChoices, { sheet, house }: BriefContext, elevationFt: number, used: RunwayWind | null): BriefGate {
+function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, beyondTable: boolean, massKg: number, choices: BriefChoices, { sheet, house }: BriefContext, elevationFt: number, used: RunwayWind | null): BriefGate {
   const { dial, stalls, masses } = sheet;
   const flapDeg = Math.min(gate.flapDeg, flapHeldDeg);
   const warnings: string[] = [];
@@ -312,8 +322,9 @@ function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, mas
   const base = {
     name: gate.name, heightFt: gate.heightFt, altimeterFt: Math.round(elevationFt + gate.heightFt), distanceM: gate.distanceM, flapDeg, gear: gate.gear, bankDeg: gate.bankDeg,
     whites: used?.slopeLightsDeg && gate.finalGate && gate.heightFt > 100 ? slopeLights({ heightFt: gate.heightFt, distanceM: gate.distanceM + sheet.landing.aimPointM.value, nominalDeg: used.slopeLightsDeg, speedDevKt: 0, fastTolKt: 1, slowTolKt: 1 }).whites : null,
-    power: gate.power, finalGate: gate.finalGate, sheetValue: gate.speed.value, sourceRef: gate.speed.ref, source: gate.speed.source, warnings,
+    flapWithheld: beyondTable && flapDeg > 0, power: gate.power, finalGate: gate.finalGate, sheetValue: gate.speed.value, sourceRef: gate.speed.ref, source: gate.speed.source, warnings,
   };
+  if (base.flapWithheld) return { ...base, target: null, additive: 0, cas: null, margin: null, sheetCasToday: null };
   const sheetCasKt = dialToCasKt(gate.speed.value, dial);
   let casKt = sheetCasKt;
   if (flapDeg !== gate.flapDeg) {

@@ -2,9 +2,9 @@ import type { BriefChoices } from '@/domain/brief';
 import type { House } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
-import { dateText, fixed, instantText, windText, withUnit } from '../format';
+import { dateText, fixed, hoursText, instantText, metresUp, windText, withUnit } from '../format';
 import type { BriefResult } from './brief';
-import { crosswindSentences } from './words';
+import { crosswindSentences, gateConfiguration } from './words';
 
 export interface CardSection { title: string; lines: string[] }
 /** One A5 card, both sides, as plain words: the screen, the print view and the PDF all print these same strings. */
@@ -21,8 +21,6 @@ export interface Card {
 }
 export interface CardFacts { pilotName: string; registration: string; lesson: number; briefVersion: number; savedAt: string; typeVersion: number; sheet: TypeSheet; house: House; choices: BriefChoices; result: BriefResult }
 
-const metres = (x: number | null): string => withUnit(x === null ? null : Math.ceil(x), 'm');
-const hours = (min: number): string => `${Math.floor(min / 60)} h ${String(Math.floor(min % 60)).padStart(2, '0')}`;
 
 /** The kneeboard card of a stored brief. Same numbers as the screen, to the last digit. */
 export function kneeboardCard(f: CardFacts): Card {
@@ -30,7 +28,7 @@ export function kneeboardCard(f: CardFacts): Card {
   const { unit } = result;
   const said = crosswindSentences(result, choices.runwayEnd, f.pilotName.split(' ')[0] ?? f.pilotName);
   const fence = result.gates[result.gates.length - 1];
-  const need = (name: string, r: BriefResult['takeoff']) => (r === null ? `${name}: no runway chosen` : r.words ? `${name}: ${r.words}` : `${name} ${metres(r.need.over50M)} over 50 ft${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metres(Math.floor(r.need.marginM))} in hand` : `, ${metres(-r.need.marginM)} too short`}`);
+  const need = (name: string, r: BriefResult['takeoff']) => (r === null ? `${name}: no runway chosen` : r.words ? `${name}: ${r.words}` : `${name} ${metresUp(r.need.over50M)} over 50 ft${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metresUp(Math.floor(r.need.marginM))} in hand` : `, ${metresUp(-r.need.marginM)} too short`}`);
   return {
     title: `${f.registration} ${sheet.name}`,
     line: `${f.pilotName}, lesson ${f.lesson}, ${dateText(choices.flownOn)}`,
@@ -38,7 +36,7 @@ export function kneeboardCard(f: CardFacts): Card {
     warnings: result.warnings,
     gates: result.gates.map((g) => ({
       name: g.name, speed: g.target === null ? 'no speed' : withUnit(g.target, unit), height: withUnit(g.heightFt, 'ft'), altimeter: `${g.altimeterFt} QNH`,
-      configuration: `${sheet.flapSteps.length > 1 ? `flap ${g.flapDeg}\u00b0` : 'no flap'}${g.gear === 'fixed' ? '' : `, gear ${g.gear}`}`, power: g.power,
+      configuration: gateConfiguration(g, sheet.flapSteps.length > 1), power: g.power,
     })),
     front: [
       { title: `Runway ${choices.runwayEnd}`, lines: [choices.wind ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}` : 'No wind entered', said.lead, said.verdict, need('Take-off', result.takeoff), need('Landing', result.landing)] },
@@ -48,7 +46,7 @@ export function kneeboardCard(f: CardFacts): Card {
       ] },
       { title: 'Today', lines: [
         `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
-        `Fuel ${withUnit(choices.fuelL, 'L')}, ${hours(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
+        `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
         `Stall ${result.vsToday.map((v) => `${withUnit(v.dial, unit)} flap ${v.flapDeg}\u00b0`).join(', ')}; best glide ${withUnit(result.bestGlideDial, unit)}; Va ${withUnit(result.vaDial, unit)}`,
         result.air.densityAltFt === null ? `Density altitude: ${result.air.missing.join(' and ')} not known` : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
         ...(choices.focus ? [`Think of: ${choices.focus}`] : []),
@@ -58,7 +56,7 @@ export function kneeboardCard(f: CardFacts): Card {
       { title: 'Who has control', lines: [`${house.exchangeWords.join(', ')}: hands and feet`, `Five on final: ${house.finalChecks.join(', ')}`] },
       ...sheet.flows.slice(0, 3).map((x) => ({ title: x.name, lines: [x.steps.join(', ')] })),
       { title: 'Out', lines: sheet.exits.map((e) => e.text) },
-      ...(choices.second ? [{ title: 'Two aeroplanes', lines: [`${choices.second.registration}: ${choices.second.leads === 'this' ? 'we lead' : 'the other leads'}${choices.second.position ? `, ${choices.second.position}` : ''}`, `Meet ${choices.second.place || 'as agreed'}${choices.second.heightFt === null ? '' : ` at ${withUnit(choices.second.heightFt, 'ft')}`}${choices.second.at ? `, ${choices.second.at}` : ''}`, choices.second.breakS === null ? 'Break interval as agreed' : `Break ${choices.second.breakS} s, ${metres(result.breakM)} apart`] }] : []),
+      ...(choices.second ? [{ title: 'Two aeroplanes', lines: [`${choices.second.registration}: ${choices.second.leads === 'this' ? 'we lead' : 'the other leads'}${choices.second.position ? `, ${choices.second.position}` : ''}`, `Meet ${choices.second.place || 'as agreed'}${choices.second.heightFt === null ? '' : ` at ${withUnit(choices.second.heightFt, 'ft')}`}${choices.second.at ? `, ${choices.second.at}` : ''}`, choices.second.breakS === null ? 'Break interval as agreed' : `Break ${choices.second.breakS} s, ${metresUp(result.breakM)} apart`] }] : []),
       ...choices.layout.own.map((o) => ({ title: o.title, lines: [o.text] })),
     ],
     tally: { rows: 10, columns: TALLY },

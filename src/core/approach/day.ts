@@ -30,7 +30,7 @@ export function airToday(elevationFt: number, choices: Pick<BriefChoices, 'qnhHp
   return { pressureAltFt, densityAltFt: densityAltitude(air.sigma), sigma: air.sigma, densityKgM3: air.densityKgM3, isaDevC: air.isaDevC, tasShare: tas(100, air.sigma, pressureAltFt).tasKt / 100, missing };
 }
 
-export interface RunwayToday { need: RunwayNeed; tableGroundM: number | null; tableOver50M: number | null; refused: Refusal | 'no-air' | null; words: string | null; source: string | null }
+export interface RunwayToday { need: RunwayNeed; tableGroundM: number | null; tableOver50M: number | null; refused: Refusal | 'no-air' | 'no-speed' | null; words: string | null; source: string | null }
 
 const REFUSED: Record<Refusal, string> = {
   'no-table': 'no data on the sheet: runway not computed', 'no-data': 'no data on the sheet: runway not computed',

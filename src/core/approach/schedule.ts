@@ -1,4 +1,4 @@
-import { G_MS2, MS_PER_KT, M_PER_FT, SLACK, cosDeg } from '../constants';
+import { G_MS2, MS_PER_KT, M_PER_FT, SLACK, cosDeg, median } from '../constants';
 import { type Flown, type Polar, dragAt } from '../energy';
 
 export interface DecelerationInput {
@@ -182,12 +182,6 @@ export function speedPlateaus(input: PlateauInput): PlateauResult {
     return { ...w, meanKt: inside.reduce((a, s) => a + s.speedKt, 0) / inside.length };
   });
   return { status: plateaus.length > 0 ? 'plateau' : 'none', plateaus, worstRateKtS: worst, thresholdKtS };
-}
-
-function median(xs: readonly number[]): number {
-  const sorted = [...xs].sort((a, b) => a - b);
-  const mid = Math.floor(sorted.length / 2);
-  return sorted.length % 2 === 1 ? (sorted[mid] ?? 0) : ((sorted[mid - 1] ?? 0) + (sorted[mid] ?? 0)) / 2;
 }
 
 function regressionSlope(points: readonly { tS: number; speedKt: number }[]): number {

@@ -30,3 +30,9 @@ export function crosswindSentences(result: BriefResult, runwayEnd: string, pilot
   const step = crosswind.abovePilotStep ? ` Above ${pilotFirstName}\u2019s step; your limit governs.` : '';
   return { lead, verdict: `${word.charAt(0).toUpperCase()}${word.slice(1)}${why}. The ${governs}.${step}` };
 }
+
+/** How a gate is configured, in words; says so where no flap setting is given. */
+export function gateConfiguration(gate: Pick<BriefResult['gates'][number], 'flapDeg' | 'flapWithheld' | 'gear'>, hasFlap: boolean): string {
+  const flap = !hasFlap ? 'no flap' : gate.flapWithheld ? 'no flap setting' : `flap ${gate.flapDeg}\u00b0`;
+  return gate.gear === 'fixed' ? flap : `${flap}, gear ${gate.gear}`;
+}

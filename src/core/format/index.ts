@@ -26,6 +26,12 @@ export function headwindWords(kt: number): string {
   return rounded === 0 ? 'no headwind' : `${rounded}${NBSP}kt ${kt > 0 ? 'head' : 'tail'}`;
 }
 
+/** A distance that is needed, rounded up to whole metres. */
+export const metresUp = (m: number | null): string => withUnit(m === null ? null : Math.ceil(m), 'm');
+
+/** Time in hand, rounded down: `2 h 42`. */
+export const hoursText = (minutes: number): string => `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
+
 /** Three-figure direction, `045`; north is 360. */
 export const direction = (deg: number): string => String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
 

@@ -1,5 +1,5 @@
 /** Fuel flow, endurance and how many circuits fit. Litres, minutes. The handbook's flow governs; the formula is its cross-check. */
-import { L_PER_US_GAL, SLACK } from '../constants';
+import { L_PER_US_GAL, SLACK, median } from '../constants';
 
 const DEFAULT_BSFC = { injected: 0.45, carburetted: 0.49 } as const;
 
@@ -29,9 +29,7 @@ export interface CircuitsFit { groundMin: number; availableMin: number; circuits
  * @param circuitMin minutes each, > 0
  */
 export function circuitsThatFit(input: { bookingLeftMin: number; fuelTimeMin: number; groundSamplesMin: readonly number[]; groundDefaultMin: number; circuitMin: number }): CircuitsFit {
-  const sorted = [...input.groundSamplesMin].sort((a, b) => a - b);
-  const mid = Math.floor(sorted.length / 2);
-  const groundMin = sorted.length === 0 ? input.groundDefaultMin : sorted.length % 2 === 1 ? (sorted[mid] ?? 0) : ((sorted[mid - 1] ?? 0) + (sorted[mid] ?? 0)) / 2;
+  const groundMin = input.groundSamplesMin.length === 0 ? input.groundDefaultMin : median(input.groundSamplesMin);
   const availableMin = Math.max(0, Math.min(input.bookingLeftMin, input.fuelTimeMin) - groundMin);
   return { groundMin, availableMin, circuits: Math.floor(availableMin / input.circuitMin + SLACK), limitedBy: input.fuelTimeMin < input.bookingLeftMin ? 'fuel' : 'booking' };
 }

@@ -1,5 +1,4 @@
 import type { Airframe, TypeSheet } from '@/domain/sheet';
-import type { Dial } from '../speeds';
 import type { AirframeFacts } from './goals';
 
 /** The type sheet as it holds for one registration: the airframe's own values put over the type's. */
@@ -39,5 +38,3 @@ export function gearMassGroup(sheet: TypeSheet): string {
 
 /** Step of the pilot's crosswind ladder, kt: 2 for the lightest class (to 600 kg), else 3. */
 export const ladderStepKt = (sheet: TypeSheet): number => (sheet.masses.maxTakeoffKg.value <= 600 ? 2 : 3);
-
-export const sheetDial = (sheet: TypeSheet): Dial => sheet.dial;

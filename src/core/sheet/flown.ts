@@ -1,6 +1,6 @@
 import type { Gate, TypeSheet } from '@/domain/sheet';
 import type { ScheduleGate } from '../approach/schedule';
-import { MS_PER_KT } from '../constants';
+import { G_MS2, MS_PER_KT } from '../constants';
 import { type Polar, polarFromGlide } from '../energy';
 import { dialToCasKt } from '../speeds';
 
@@ -41,4 +41,4 @@ export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] => sheet.approac
 }));
 
 /** Lift coefficient at the stall, power off, sea level. */
-export const stallLift = (sheet: TypeSheet, casKt: number): number => (2 * sheet.masses.refMassKg * 9.80665) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);
+export const stallLift = (sheet: TypeSheet, casKt: number): number => (2 * sheet.masses.refMassKg * G_MS2) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);

@@ -3,6 +3,7 @@ import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { type ScheduleFinding, deceleration, scheduleFindings } from '../approach/schedule';
 import { fixed, withUnit } from '../format';
 import { insideEnvelope } from '../loading';
+import { ktPerUnit } from '../speeds';
 import { SEA_LEVEL_RHO, configurationDrag, scheduleLimits, sheetCas, sheetPolar, sheetSchedule, stallCas, stallLift } from './flown';
 
 /** A finding on a type sheet: what is wrong, why it matters, and the field where it is put right. */
@@ -70,7 +71,7 @@ function checkSpeeds(sheet: TypeSheet, say: Say): void {
   const { speeds, dial } = sheet;
   const cas = (s: Sourced) => sheetCas(sheet, s.value);
   const clean = stallCas(sheet, 0);
-  const inDial = (kt: number) => withUnit(dial.unit === 'mph' ? kt / 0.868976 : kt, dial.unit);
+  const inDial = (kt: number) => withUnit(kt / ktPerUnit(dial.unit), dial.unit);
   const below = (a: Sourced, b: Sourced, names: [string, string], path: string) => {
     if (cas(a) > cas(b) + 0.01) say('speed-order', path, `${names[0]} ${withUnit(a.value, dial.unit)} is above ${names[1]} ${withUnit(b.value, dial.unit)}.`, 'order');
   };

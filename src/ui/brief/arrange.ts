@@ -24,8 +24,6 @@ export const BLOCKS: readonly BlockMeta[] = [
   { id: 'second', title: 'Two aeroplanes', wide: 'half' },
 ];
 
-export const EMPTY_LAYOUT: Layout = { order: BLOCKS.map((b) => b.id), hidden: [], own: [] };
-
 /** The layout with every block in it once: new blocks of an update go to the end, blocks that are gone are left out. */
 export function completeLayout(layout: Layout): Layout {
   const known = [...BLOCKS.map((b) => b.id), ...layout.own.map((o) => o.id)];

@@ -1,6 +1,6 @@
-import { type BriefResult, type RunwayToday, crosswindSentences } from '@/core/approach';
+import { type BriefResult, type RunwayToday, crosswindSentences, gateConfiguration } from '@/core/approach';
 import { KT_PER_MPH } from '@/core/constants';
-import { ageText, fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
+import { ageText, fixed, headwindWords, hoursText, instantText, list, metresUp, plural, windText, withUnit } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import type { House, SchoolTopic } from '@/domain/programme';
 import type { Aerodrome, Sourced, TypeSheet } from '@/domain/sheet';
@@ -28,14 +28,13 @@ export const chosenSchools = (topics: readonly SchoolTopic[], chosen: Readonly<R
 });
 
 const Missing = ({ children }: { children: ReactNode }) => <span className="soft">{children}</span>;
-const metres = (x: number | null) => withUnit(x === null ? null : Math.ceil(x), 'm');
 
 export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
   path: (s) => {
     const additive = s.result.gates.find((g) => g.additive > 0)?.additive ?? 0;
     return (
       <>
-        <ProfileDrawing result={s.result} unit={s.result.unit} />
+        <ProfileDrawing result={s.result} unit={s.result.unit} hasFlap={s.sheet.flapSteps.length > 1} />
         <p className="mb-0 small">{additive > 0 ? <>{withUnit(additive, s.result.unit, 1)} for the gusts is in the gates on final. </> : 'No gust additive in these speeds. '}{s.result.unit === 'mph' ? 'Miles per hour, as on this dial. ' : ''}Scaled from {s.result.landingRefMassKg} kg to <Live text={withUnit(s.result.massKg, 'kg')} />. Heights above the field, below them the altimeter on QNH.</p>
       </>
     );
@@ -51,7 +50,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         <p className="mb-1"><strong><Live text={said.lead} /></strong></p>
         <p className="mb-1">{result.crosswind.verdict ? <Verdict verdict={result.crosswind.verdict}><Live text={said.verdict} /></Verdict> : <Live text={said.verdict} />}</p>
         {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? <p className="mb-1 soft">Least crosswind: runway {result.chosenEnd}.</p> : null}
-        <p className="mb-0">{result.flap.verdict === 'outside' ? <Verdict verdict="outside">no flap setting in this crosswind</Verdict> : result.flap.verdict === 'within' ? <>Flap at most <strong><Live text={`${result.flap.maxFlapDeg ?? 0}°`} /></strong>: {result.flap.reason}. <span className="soft small">{s.sheet.crosswind.flapTableSource}</span></> : s.sheet.flapSteps.length > 1 ? <Missing>{choices.wind ? 'No flap table for this airframe.' : 'No wind, so no verdict on flap.'}</Missing> : <Missing>No flap on this aeroplane.</Missing>}</p>
+        <p className="mb-0">{result.flap.verdict === 'outside' ? <Verdict verdict="outside">no flap setting in this crosswind</Verdict> : result.flap.verdict === 'within' ? <>Flap at most <strong><Live text={`${result.flap.maxFlapDeg ?? 0}°`} /></strong>: {result.flap.reason}. <span className="soft small">{s.sheet.crosswind.flapTableSource}</span></> : s.sheet.flapSteps.length > 1 ? <Missing>{result.crosswind.reason === 'no-recent-wind' ? 'No wind of the last ten minutes, so no verdict on flap.' : 'No flap table for this airframe.'}</Missing> : <Missing>No flap on this aeroplane.</Missing>}</p>
       </>
     );
   },
@@ -66,7 +65,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
               <td>{g.name}<div className="soft small">{g.heightFt} ft, {g.altimeterFt} QNH</div></td>
               <td className="r num"><Live text={withUnit(g.target, result.unit)} /></td>
               <td className="r mono">{withUnit(g.sheetValue, result.unit)}<Source source={g.source as never} reference={g.sourceRef} /></td>
-              <td className="mono">{sheet.flapSteps.length > 1 ? <>flap <Live text={`${g.flapDeg}°`} /></> : 'no flap'}{g.gear === 'fixed' ? '' : `, gear ${g.gear}`}</td><td>{g.power}{g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}</td>
+              <td className="mono"><Live text={gateConfiguration(g, sheet.flapSteps.length > 1)} /></td><td>{g.power}{g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}</td>
               <td className="r">{g.margin?.marginLevel ? <span className="mono"><Live text={g.margin.marginLevel.toFixed(2)} /></span> : <Missing>not known</Missing>}{g.margin?.lowLevel ? <div><Verdict verdict="outside">under 1.3</Verdict></div> : g.margin?.sanctionedBy ? <div className="soft small">by {g.margin.sanctionedBy}</div> : null}</td>
               <td className="r mono">{leg?.timeS ? <Live text={withUnit(leg.timeS, 's')} /> : ''}</td>
               <td>{!leg || leg.canSlow === null ? '' : leg.canSlow === 'yes' ? <Verdict verdict="within">slows</Verdict> : leg.canSlow === 'tight' ? <Verdict verdict="edge">tight</Verdict> : <Verdict verdict="outside">cannot</Verdict>}{leg?.slopeDeg ? <div className="soft small">{fixed(leg.slopeDeg, 1)}° down</div> : null}</td>
@@ -121,7 +120,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     return (
       <>
         <p className="mb-1"><span className="num" style={{ fontSize: 30 }}><Live text={String(fuel.circuits.circuits)} /></span> circuits fit: the <strong>{fuel.circuits.limitedBy}</strong> limits it.</p>
-        <p className="mb-1">{withUnit(choices.fuelL, 'L')} at {withUnit(fuel.flowLPerH, 'L/h')}<Source source={sheet.engine.flowLPerH.source} reference={fuel.flowSource} /> is <Live text={hours(fuel.endurance.totalMin)} />; to the reserve of {fuel.endurance.reserveMin} min <strong><Live text={hours(fuel.endurance.usableMin)} /></strong>.</p>
+        <p className="mb-1">{withUnit(choices.fuelL, 'L')} at {withUnit(fuel.flowLPerH, 'L/h')}<Source source={sheet.engine.flowLPerH.source} reference={fuel.flowSource} /> is <Live text={hoursText(fuel.endurance.totalMin)} />; to the reserve of {fuel.endurance.reserveMin} min <strong><Live text={hoursText(fuel.endurance.usableMin)} /></strong>.</p>
         <p className="mb-1">Booking {withUnit(choices.bookingMin, 'min')}, on the ground {fixed(fuel.circuits.groundMin)} min, a circuit {house.circuitMin} min (house figures).</p>
         <p className="soft mb-0 small">By power and specific consumption at 65 %: {withUnit(fuel.formulaLPerH, 'L/h')}; the sheet’s flow governs.{(sheet.engine.flowLPerH.others ?? []).map((o) => ` Also ${say(o.source)}: ${o.value} L/h (${o.ref}).`).join('')} {choices.night ? 'Night reserve.' : ''}</p>
       </>
@@ -178,12 +177,11 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
   second: ({ choices, result }) => {
     const s = choices.second;
     if (!s) return <Missing>One aeroplane today.</Missing>;
-    return <p className="mb-0"><strong>{s.registration || 'The other'}</strong>: {s.leads === 'this' ? 'we lead' : 'the other leads'}{s.position ? `, ${s.position}` : ''}. Meet {s.place || 'at a place to be agreed'}{s.heightFt === null ? '' : ` at ${withUnit(s.heightFt, 'ft')}`}{s.at ? `, ${s.at}` : ''}. {s.breakS === null ? 'Break interval to be agreed.' : <>Break <strong>{s.breakS} s</strong> apart: <strong><Live text={metres(result.breakM)} /></strong> between us when both have turned over the same point.</>} Formation only by arrangement (91.111 or the law of the place).</p>;
+    return <p className="mb-0"><strong>{s.registration || 'The other'}</strong>: {s.leads === 'this' ? 'we lead' : 'the other leads'}{s.position ? `, ${s.position}` : ''}. Meet {s.place || 'at a place to be agreed'}{s.heightFt === null ? '' : ` at ${withUnit(s.heightFt, 'ft')}`}{s.at ? `, ${s.at}` : ''}. {s.breakS === null ? 'Break interval to be agreed.' : <>Break <strong>{s.breakS} s</strong> apart: <strong><Live text={metresUp(result.breakM)} /></strong> between us when both have turned over the same point.</>} Formation only by arrangement (91.111 or the law of the place).</p>;
   },
 };
 
 const sourced = (v: Sourced | null, unit: string): ReactNode => (v ? <>{withUnit(v.value, unit)}<Source source={v.source} reference={v.ref} /></> : <Missing>not on the sheet</Missing>);
-const hours = (min: number): string => `${Math.floor(min / 60)} h ${String(Math.floor(min % 60)).padStart(2, '0')}`;
 
 function Distance({ title, r, lengthM }: { title: string; r: RunwayToday | null; lengthM: number }) {
   if (!r) return null;
@@ -191,8 +189,8 @@ function Distance({ title, r, lengthM }: { title: string; r: RunwayToday | null;
   const { need } = r;
   return (
     <div>
-      <p className="mb-1"><strong>{title}</strong> <span className="num"><Live text={metres(need.over50M)} /></span> over 50 ft of {lengthM} m: {need.verdict === 'enough' ? <Verdict verdict={(need.marginM ?? 0) < 0.1 * lengthM ? 'edge' : 'within'}><Live text={`${metres(Math.floor(need.marginM ?? 0))} in hand`} /></Verdict> : need.length === 'not-enough' ? <Verdict verdict="outside"><Live text={`${metres(-(need.marginM ?? 0))} too short`} /></Verdict> : <Verdict verdict="outside">too narrow</Verdict>}</p>
-      <p className="soft mb-1 small">Handbook {metres(r.tableOver50M)} (roll {metres(r.tableGroundM)}), {r.source}{need.steps.map((f) => `; ${f.name === 'safety' ? 'safety' : f.name} ×${f.factor.toFixed(2)}`).join('')}. {plural(need.steps.length, 'factor')}.</p>
+      <p className="mb-1"><strong>{title}</strong> <span className="num"><Live text={metresUp(need.over50M)} /></span> over 50 ft of {lengthM} m: {need.verdict === 'enough' ? <Verdict verdict={(need.marginM ?? 0) < 0.1 * lengthM ? 'edge' : 'within'}><Live text={`${metresUp(Math.floor(need.marginM ?? 0))} in hand`} /></Verdict> : need.length === 'not-enough' ? <Verdict verdict="outside"><Live text={`${metresUp(-(need.marginM ?? 0))} too short`} /></Verdict> : <Verdict verdict="outside">too narrow</Verdict>}</p>
+      <p className="soft mb-1 small">Handbook {metresUp(r.tableOver50M)} (roll {metresUp(r.tableGroundM)}), {r.source}{need.steps.map((f) => `; ${f.name === 'safety' ? 'safety' : f.name} ×${f.factor.toFixed(2)}`).join('')}. {plural(need.steps.length, 'factor')}.</p>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import type { BriefResult, BriefGate, RunwayWind } from '@/core/approach';
+import { type BriefGate, type BriefResult, type RunwayWind, gateConfiguration } from '@/core/approach';
 import { direction, fixed } from '@/core/format';
 import type { Aerodrome } from '@/domain/sheet';
 import { say } from '@/domain/words';
@@ -22,7 +22,7 @@ export function spread(wanted: readonly number[], gap: number, low: number, high
 }
 
 /** The way down: height and speed along the path, to one scale of distance; the slope of each leg and where it cannot slow. */
-export function ProfileDrawing({ result, unit }: { result: BriefResult; unit: string }) {
+export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult; unit: string; hasFlap: boolean }) {
   const W = 760;
   const H = 400;
   const left = 60;
@@ -40,7 +40,7 @@ export function ProfileDrawing({ result, unit }: { result: BriefResult; unit: st
   const labels = spread(gates.map((g) => x(g.distanceM)), 122, 64, W - 62);
   const path = gates.map((g, i) => `${i === 0 ? 'M' : 'L'}${x(g.distanceM)} ${y(g.heightFt)}`).join(' ');
   const stable = result.stabilised.heightFt;
-  const summary = gates.map((g) => `${g.name} ${g.target ?? 'no speed'} ${unit} at ${g.heightFt} ft, flap ${g.flapDeg}, ${g.power}`).join('; ');
+  const summary = gates.map((g) => `${g.name} ${g.target ?? 'no speed'} ${unit} at ${g.heightFt} ft, ${gateConfiguration(g, hasFlap)}, ${g.power}`).join('; ');
   return (
     <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Approach: ${summary}`}>
       <path d={`M${left - 36} ${y(stable)}H${x(distanceAt(gates, stable))}`} stroke="var(--ochre)" strokeDasharray="3 5" /><text x={left - 36} y={y(stable) - 5} fontSize="12" fill="var(--ochre)">stabilised {stable} ft</text>
@@ -61,7 +61,7 @@ export function ProfileDrawing({ result, unit }: { result: BriefResult; unit: st
       })}
       <text x={4} y={300} fontSize="12" fill="var(--slate)">speed, {unit}</text>
       {gates.map((g) => (g.target === null ? null : <circle key={g.name} cx={x(g.distanceM)} cy={sy(g.target)} r="4.5" fill="var(--ink)" />))}
-      {gates.map((g, i) => <GateMark key={g.name} gate={g} x={x(g.distanceM)} y={y(g.heightFt)} labelX={labels[i] ?? 0} ground={ground} unit={unit} />)}
+      {gates.map((g, i) => <GateMark key={g.name} gate={g} x={x(g.distanceM)} y={y(g.heightFt)} labelX={labels[i] ?? 0} ground={ground} unit={unit} hasFlap={hasFlap} />)}
     </svg>
   );
 }
@@ -75,7 +75,7 @@ function distanceAt(gates: readonly BriefGate[], heightFt: number): number {
   return b.distanceM + ((heightFt - b.heightFt) / (a.heightFt - b.heightFt)) * (a.distanceM - b.distanceM);
 }
 
-function GateMark({ gate, x, y, labelX, ground, unit }: { gate: BriefGate; x: number; y: number; labelX: number; ground: number; unit: string }) {
+function GateMark({ gate, x, y, labelX, ground, unit, hasFlap }: { gate: BriefGate; x: number; y: number; labelX: number; ground: number; unit: string; hasFlap: boolean }) {
   const low = gate.margin?.lowLevel || gate.margin?.lowBanked || gate.target === null;
   return (
     <g>
@@ -86,7 +86,7 @@ function GateMark({ gate, x, y, labelX, ground, unit }: { gate: BriefGate; x: nu
       <g fontSize="13" className="mono" textAnchor="middle" fill="var(--ink)">
         <text x={labelX} y={ground + 26}>{gate.heightFt} ft</text>
         <text x={labelX} y={ground + 43} fill="var(--slate)">{gate.altimeterFt} QNH</text>
-        <text x={labelX} y={ground + 60}>{gate.flapDeg > 0 || gate.gear !== 'fixed' ? `flap ${gate.flapDeg}°` : 'no flap'}{gate.gear === 'fixed' ? '' : `, gear ${gate.gear}`}</text>
+        <text x={labelX} y={ground + 60}>{gateConfiguration(gate, hasFlap)}</text>
         <text x={labelX} y={ground + 77}>{gate.power.split(',')[0]}</text>
         {gate.whites === null ? null : <WhiteLights whites={gate.whites} x={labelX} y={ground + 92} />}
       </g>

@@ -130,7 +130,7 @@ function NodeField({ node, path, value, tools, bare = false }: { node: FormNode;
     case 'sourced': return <SourcedField id={id} label={label} path={path} value={value as Sourced_} tools={tools} />;
     case 'optional':
       return value === null || value === undefined
-        ? <div className="d-flex gap-2 align-items-center"><span className="form-label mb-0">{label}: <span className="soft">not on the sheet</span></span><button type="button" className="btn btn-outline-primary btn-sm" onClick={() => tools.set(path, emptyOf(node.inner))}>Enter {name}</button>{note}</div>
+        ? <div className="optional d-flex gap-2 align-items-center"><span className="form-label mb-0">{label}: <span className="soft">not on the sheet</span></span><button type="button" className="btn btn-outline-primary btn-sm" onClick={() => tools.set(path, emptyOf(node.inner))}>Enter {name}</button>{note}</div>
         : <div className="optional"><NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} /><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>Take {name} off the sheet</button></div>;
     case 'object': {
       const inner = <div className="fields">{node.fields.map((f) => <NodeField key={f.key} node={f.node} path={[...path, f.key]} value={(value as Record<string, unknown>)[f.key]} tools={tools} />)}</div>;
