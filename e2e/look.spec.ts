@@ -4,7 +4,8 @@ import { as, checkoutOf, expect, go, prepareDevice, test } from './help';
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
     test.setTimeout(300_000);
-    const context = await browser.newContext({ baseURL });
+    // Reduced motion: contrast is measured on what is shown, not half-way through a fade.
+    const context = await browser.newContext({ baseURL, reducedMotion: 'reduce' });
     await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, theme);
     const page = await as(context, 'helena');
     const ines = await checkoutOf(page, 'Inês Vale Carmo');
