@@ -51,6 +51,8 @@ function Palette({ close }: { close: () => void }) {
   const [all, setAll] = useState<Hit[] | null>(null);
   const [at, setAt] = useState(0);
   const [trouble, setTrouble] = useState(false);
+  // Enter pressed before the list is there: acted on when it comes.
+  const [wanted, setWanted] = useState(false);
   useEffect(() => {
     fetch('/api/palette').then(async (r) => (r.ok ? setAll((await r.json()) as Hit[]) : setTrouble(true))).catch(() => setTrouble(true));
   }, []);
@@ -62,17 +64,23 @@ function Palette({ close }: { close: () => void }) {
     close();
     router.push(hit.href);
   };
+  const first = wanted && all !== null ? hits[at]?.href : undefined;
+  useEffect(() => {
+    if (!first) return;
+    close();
+    router.push(first);
+  }, [first, close, router]);
   return (
     <Modal show onHide={close} aria-label="Find">
       <ModalBody>
         <label className="form-label" htmlFor="find">Find a checkout, a pilot, an aeroplane or a page</label>
         <input
           id="find" className="form-control mb-2" autoFocus value={text} role="combobox" aria-expanded aria-controls="find-hits" aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
-          onChange={(e) => { setText(e.target.value); setAt(0); }}
+          onChange={(e) => { setText(e.target.value); setAt(0); setWanted(false); }}
           onKeyDown={(e) => {
             if (e.key === 'ArrowDown') setAt(Math.min(hits.length - 1, at + 1));
             else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-            else if (e.key === 'Enter') go(hits[at]);
+            else if (e.key === 'Enter') { if (all === null) setWanted(true); else go(hits[at]); }
             else return;
             e.preventDefault();
           }}
