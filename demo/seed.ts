@@ -7,6 +7,7 @@ import { toUser } from '@/server/auth/session-user';
 import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
+import { saveEye, saveHours } from '@/server/commands/pilot';
 import { signCheckout } from '@/server/commands/sign';
 import { importContent, shippedContent } from '@/server/content';
 import { row } from '@/server/db/connection';
@@ -32,6 +33,8 @@ export async function seedDemo(): Promise<{ checkouts: number; landings: number;
   try {
     at(dayAt(760, '08:00'));
     await setUp();
+    at(dayAt(45, '08:00'));
+    await enterHours(dayAt);
     const counters = { checkouts: 0, signed: 0 };
     const run = async (plan: CheckoutPlan) => {
       const done = await playCheckout(plan, at, dayAt);
@@ -71,6 +74,18 @@ async function setUp(): Promise<void> {
       await model('airframe_versions').create({ id: `air-${a.registration}:1`, airframe_id: `air-${a.registration}`, version: 1, sheet: JSON.stringify(Airframe.parse(a)), author: 'Bento Quadra Luz', reason: 'entered from the aircraft file', created_at }, { transaction: t });
     }
   });
+}
+
+/** Hours by type as the office entered them, and one pilot's eye measured in the seat. */
+async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Promise<void> {
+  const bento = await userByKey('bento');
+  for (const p of pilots) {
+    const rows = p.flown.filter(([, hours]) => hours > 0).map(([typeCode, hours, daysAgo]) => ({ typeCode, hours, lastFlown: dayAt(45 + daysAgo, '08:00').slice(0, 10) }));
+    const kept = await saveHours(bento, { pilotId: `pilot-${p.key}`, rows });
+    if (!kept.ok) throw new Error(`demo hours of ${p.key}: ${JSON.stringify(kept.problems)}`);
+  }
+  const eye = await saveEye(bento, { pilotId: 'pilot-duarte', typeCode: 'serrana-urze', seat: 'pilot', eyeHeightM: 1.79, how: 'tape, 5 cm cushion' });
+  if (!eye.ok) throw new Error('demo eye height');
 }
 
 interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean }

@@ -31,6 +31,7 @@ const checkoutOf = async (page: Page, name: string): Promise<string> => {
   await page.goto('/checkouts');
   return (await page.getByRole('link', { name }).first().getAttribute('href')) ?? '';
 };
+const BENTO = 'bento@pedra-alva.example';
 const HELENA = 'helena@pedra-alva.example';
 
 const shots: Record<string, () => Promise<Page>> = {
@@ -78,6 +79,10 @@ const shots: Record<string, () => Promise<Page>> = {
   hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
   kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
+  differences: async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Gaspar')}/differences`); return page; },
+  'sight-picture': async () => { const page = await open(BENTO, wide); await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&offset=15&t=0.34'); await page.waitForTimeout(500); return page; },
+  'circuit-pace': async () => { const page = await open(BENTO, wide); await page.goto(`/lab/circuit?checkout=${(await checkoutOf(page, 'Gaspar')).split('/').pop() ?? ''}&at=92`); await page.waitForTimeout(1500); return page; },
+  lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
 for (const [name, make] of Object.entries(shots)) {

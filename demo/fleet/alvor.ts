@@ -32,7 +32,7 @@ export const alvorC1: TypeSheet = {
   distances: distances(760, 600, [240, 430], [150, 370], '5.5 and 5.9'),
   loading: loading('firewall', 0.92, [['Left seat', 'pilot', 0.98, 110], ['Right seat', 'instructor', 0.98, 110], ['Baggage', 'baggage', 1.6, 54]], 1.1, [[0.84, 450], [0.84, 620], [0.9, 760], [1.05, 760], [1.05, 450]]),
   electrical: null,
-  geometry: geometry('high', 7.3, 2.5, 1.6, 1.76, 0.4, 2, 1.55, 1.9),
+  geometry: geometry('high', 7.3, 2.5, 1.6, 1.76, 0.4, 2, 1.55, 1.9), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe'], throttle: '*', mixture: '*', flap: '*', trim: '*', fuel: '*', ignition: ['seen only', 'key on the left'], 'canopy or doors': ['reached', 'own door'], 'airspeed indicator': ['seen only', 'read across, parallax 2 kt'] }),
   equipment: ['one radio, one transponder', 'stall horn'],
   flows: [flow('Before landing', 'Handbook 4.4', 'carburettor heat', 'mixture rich', 'fuel on', 'harness')],
@@ -85,7 +85,7 @@ export const alvorC4G: TypeSheet = {
       { name: 'flap motor', amps: 0, shedAtMin: null, dependsOn: [], backupMin: 0 }, { name: 'standby horizon', amps: 0.6, shedAtMin: null, dependsOn: [], backupMin: 60 },
     ],
   },
-  geometry: geometry('low', 8.1, 2.5, 1.9, 1.9, 0.42, 3, 1.5, 2.4),
+  geometry: geometry('low', 8.1, 2.5, 1.9, 1.9, 0.42, 3, 1.5, 2.4), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe'], throttle: '*', mixture: '*', flap: '*', trim: ['reached', 'electric on both sticks'], fuel: '*', ignition: ['seen only', 'key on the left'], 'canopy or doors': ['reached', 'canopy handle left only, hinged forward'], 'airspeed indicator': ['seen only', 'tape on the left display'] }),
   equipment: ['two displays, standby horizon', 'autopilot with approach modes', 'traffic display'],
   flows: [

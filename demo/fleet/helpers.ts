@@ -15,10 +15,12 @@ export const also = (governing: Sourced, ...others: Sourced[]): Sourced => ({ ..
 
 export const note = (source: Source, text: string, ref: string) => ({ text, source, ref });
 
+/** What a demo view is made of: pitch at each gate, then pitch in each attitude. */
+export interface View { gates: number[]; level: number; climb: number; glide: number; slip: [pitch: number, bank: number, yaw: number]; threePoint?: number; wheel: number }
 type GateRow = [name: string, heightFt: number, distanceM: number, speed: Sourced, flapDeg: number, power: string, options?: Partial<Pick<Gate, 'gear' | 'bankDeg' | 'finalGate'>>];
 /** An approach schedule; on final from the third gate on unless said otherwise. */
 export const gates = (rows: GateRow[], gear: Gate['gear'] = 'fixed'): Gate[] =>
-  rows.map(([name, heightFt, distanceM, speed, flapDeg, power, options], i) => ({ name, heightFt, distanceM, speed, flapDeg, gear, power, finalGate: i >= 2, bankDeg: i === 1 ? 20 : 0, ...options }));
+  rows.map(([name, heightFt, distanceM, speed, flapDeg, power, options], i) => ({ name, heightFt, distanceM, speed, flapDeg, gear, power, finalGate: i >= 2, bankDeg: i === 1 ? 20 : 0, pitchDeg: null, ...options }));
 
 /** Speeds by flap setting, all from one handbook section. */
 export const byFlap = (section: string, rows: [flapDeg: number, speed: number][]) => rows.map(([flapDeg, speed]) => ({ flapDeg, speed: h(speed, section) }));
@@ -75,3 +77,25 @@ export const flapDrag = (rows: [flapDeg: number, delta: number][]) => rows.map((
 
 /** What most single-engine land types share: no gear to move, no second engine. */
 export const FIXED_GEAR = { vloExtend: null, vloRetract: null, vle: null };
+
+const byInclinometer = (deg: number) => measured(deg, 'inclinometer on the cabin rail, flight of 12 May 2026');
+type Directions = [azimuthDeg: number, depressionDeg: number][];
+
+/** The view from a seat; puts the pitch of each gate on the approach as well. */
+export function withView(sheet: TypeSheet, profile: Directions, view: View, rest: { eyeLateralM?: number; parts?: [name: string, ...from: [number, number], ...to: [number, number]][]; references?: [name: string, azimuthDeg: number, depressionDeg: number, attitude: NonNullable<TypeSheet['sight']>['attitudes'][number]['name']][] } = {}): TypeSheet {
+  const attitude = (name: NonNullable<TypeSheet['sight']>['attitudes'][number]['name'], pitch: number, bankDeg = 0, yawDeg = 0) => ({ name, pitchDeg: byInclinometer(pitch), bankDeg, yawDeg });
+  return {
+    ...sheet,
+    approach: sheet.approach.map((g, i) => ({ ...g, pitchDeg: view.gates[i] === undefined ? null : byInclinometer(view.gates[i]) })),
+    sight: {
+      profile: profile.map(([azimuthDeg, depressionDeg]) => ({ azimuthDeg, depressionDeg })), source: 'measured', ref: 'walked out from the seat, hangar floor, May 2026',
+      eyeLateralM: measured(rest.eyeLateralM ?? 0, 'tape, from the seat'),
+      attitudes: [
+        attitude('level', view.level), attitude('climb', view.climb), attitude('glide', view.glide), attitude('slip', ...view.slip),
+        ...(view.threePoint === undefined ? [] : [attitude('three-point', view.threePoint)]), attitude('wheel', view.wheel),
+      ],
+      parts: (rest.parts ?? []).map(([name, fromAzimuthDeg, fromDepressionDeg, toAzimuthDeg, toDepressionDeg]) => ({ name, fromAzimuthDeg, fromDepressionDeg, toAzimuthDeg, toDepressionDeg })),
+      references: (rest.references ?? []).map(([name, azimuthDeg, depressionDeg, attitudeName]) => ({ name, azimuthDeg, depressionDeg, attitude: attitudeName })),
+    },
+  };
+}

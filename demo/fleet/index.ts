@@ -1,11 +1,24 @@
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { alvorC1, alvorC4G } from './alvor';
-import { dialTable, h, house, measured, note } from './helpers';
+import { dialTable, h, house, measured, note, withView } from './helpers';
 import { bronzeB15, bronzeB6, lumeFaisca } from './lume-bronze';
 import { orlaMare, planaltoP1R, planaltoP2 } from './planalto-orla';
 import { serranaCarvalho, serranaEsteva, serranaUrze } from './serrana';
 
-export const types: TypeSheet[] = [alvorC1, alvorC4G, serranaUrze, serranaEsteva, serranaCarvalho, lumeFaisca, bronzeB6, bronzeB15, planaltoP1R, planaltoP2, orlaMare];
+/** Directions in degrees from the pilot's seat, walked out on the hangar floor; the P1R has not been measured yet, on purpose. */
+export const types: TypeSheet[] = [
+  withView(alvorC1, [[-90, 32], [-60, 30], [-30, 21], [-10, 11], [0, 9.5], [20, 10], [45, 13], [70, 19], [90, 27]], { gates: [2, 0, -1, 0.5], level: 2, climb: 8, glide: -3, slip: [0, 12, -10], wheel: 6 }, { eyeLateralM: -0.28, parts: [['windscreen post, left', -32, -20, -44, 22]], references: [['top of the cowling', 0, 9.5, 'level'], ['strip on the panel top', 8, 12, 'wheel']] }),
+  withView(alvorC4G, [[-90, 30], [-60, 28], [-30, 18], [-10, 10], [0, 9], [20, 9.5], [45, 12], [70, 17], [90, 24]], { gates: [2, 0, -1.5, 0], level: 1, climb: 7, glide: -3, slip: [0, 12, -10], wheel: 5 }, { eyeLateralM: -0.3, references: [['top of the cowling', 0, 9, 'level']] }),
+  withView(serranaUrze, [[0, 6], [10, 7], [20, 11], [30, 18], [45, 29], [60, 38], [90, 46]], { gates: [4, 1, -1, 1], level: 4, climb: 9, glide: -2, slip: [2, 15, -14], threePoint: 12, wheel: 3 }, { parts: [['strut, left', -40, -6, -74, 30], ['strut, right', 40, -6, 74, 30], ['wing root, left', -24, -20, -60, -22], ['wing root, right', 24, -20, 60, -22]], references: [['top of the cowling', 0, 6, 'level'], ['foot of the left strut', -58, 16, 'three-point']] }),
+  withView(serranaEsteva, [[0, 7], [10, 8], [20, 12], [30, 19], [45, 30], [60, 39], [90, 46]], { gates: [5, 2, -2, 1], level: 5, climb: 11, glide: -3, slip: [2, 15, -14], threePoint: 13, wheel: 4 }, { parts: [['strut, left', -40, -6, -74, 30], ['strut, right', 40, -6, 74, 30]], references: [['top of the cowling', 0, 7, 'level']] }),
+  withView(serranaCarvalho, [[-90, 34], [-60, 31], [-30, 20], [-10, 9], [0, 7], [20, 8], [45, 12], [70, 18], [90, 26]], { gates: [5, 2, 0, 2], level: 5, climb: 10, glide: -1, slip: [2, 12, -12], threePoint: 11, wheel: 5 }, { eyeLateralM: -0.3, parts: [['windscreen post, left', -30, -20, -40, 26], ['strut, left', -58, 0, -78, 26]], references: [['rivet line of the cowling', 0, 7, 'level'], ['left end of the panel top', -24, 16, 'three-point']] }),
+  withView(lumeFaisca, [[0, 5], [10, 6], [20, 10], [30, 17], [45, 28], [60, 38], [90, 45]], { gates: [3, 0, -1, 0.5], level: 3, climb: 11, glide: -2, slip: [1, 18, -14], threePoint: 13, wheel: 5 }, { parts: [['cabane strut, left', -17, -26, -21, 10], ['cabane strut, right', 17, -26, 21, 10], ['lower wing root, left', -38, 22, -72, 26], ['lower wing root, right', 38, 22, 72, 26], ['flying wire, left', -34, -10, -62, 24], ['flying wire, right', 34, -10, 62, 24]], references: [['front cabane bolt', 0, 4, 'level'], ['foot of the left cabane strut', -21, 10, 'three-point']] }),
+  withView(bronzeB6, [[0, 4.5], [10, 5.5], [20, 9], [30, 15], [45, 26], [60, 36], [90, 44]], { gates: [5, 3, 1, 2], level: 5, climb: 10, glide: 0, slip: [3, 12, -12], threePoint: 12, wheel: 4 }, { parts: [['windscreen frame, left', -24, -18, -27, 12], ['windscreen frame, right', 24, -18, 27, 12]], references: [['top of the ring cowl', 0, 4.5, 'level']] }),
+  withView(bronzeB15, [[0, 3.5], [10, 4.5], [20, 8], [30, 14], [45, 24], [60, 34], [90, 42]], { gates: [3, 6.5, 3, 1.5, 3], level: 6.5, climb: 9, glide: 1, slip: [3, 10, -10], threePoint: 12, wheel: 3 }, { parts: [['windscreen frame, left', -22, -18, -25, 10], ['windscreen frame, right', 22, -18, 25, 10]], references: [['top of the cowling', 0, 3.5, 'level']] }),
+  planaltoP1R,
+  withView(planaltoP2, [[-90, 20], [-60, 16], [-45, 12], [-30, 13], [-10, 11.5], [0, 10.5], [20, 11], [45, 12], [70, 15], [90, 22]], { gates: [2, 0, -1, 1], level: 1.5, climb: 8, glide: -2, slip: [0, 8, -8], wheel: 5 }, { eyeLateralM: -0.3, references: [['top of the nose', 0, 10.5, 'level']] }),
+  withView(orlaMare, [[-90, 26], [-60, 22], [-30, 16], [-10, 12], [0, 11], [20, 12], [45, 15], [70, 20], [90, 27]], { gates: [2, 1, 0, 2], level: 2, climb: 8, glide: -1, slip: [1, 8, -8], wheel: 5 }, { eyeLateralM: -0.32, references: [['mooring cleat on the bow', 0, 11, 'level']] }),
+];
 
 const plain = (registration: string, typeCode: string, hours: number, rest: Partial<Airframe> = {}): Airframe => ({
   schema: 'airframe/1', registration, typeCode, emptyKg: null, emptyArmM: null, dialTable: null, crosswindLimitKt: null, flapTable: null, flapTableSource: null, modifications: [], attributes: [], equipment: [],

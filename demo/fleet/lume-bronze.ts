@@ -32,7 +32,7 @@ export const lumeFaisca: TypeSheet = {
   distances: distances(740, 580, [210, 420], [280, 560], '5.4 and 5.7'),
   loading: loading('firewall', 0.5, [['Rear seat', 'pilot', 1.32, 110], ['Front seat', 'instructor', 0.58, 110], ['Locker', 'baggage', 1.9, 5]], 0.3, [[0.5, 520], [0.5, 740], [0.74, 740], [0.74, 520]]),
   electrical: null,
-  geometry: geometry('biplane', 5.9, 2.1, 1.15, 1.95, 0.4, 13, 1.6, 2.75),
+  geometry: geometry('biplane', 5.9, 2.1, 1.15, 1.95, 0.4, 13, 1.6, 2.75), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe'], throttle: '*', mixture: ['not reached', 'rear seat only'], trim: ['not reached', 'rear seat only'], fuel: ['not reached', ''], ignition: ['not reached', 'rear panel'], 'canopy or doors': ['reached', 'one canopy; agree who jettisons'], 'airspeed indicator': ['reached', 'repeater in front'] }),
   equipment: ['inverted fuel and oil', 'two harnesses each', 'parachutes worn'],
   flows: [flow('Before aerobatics', 'Handbook 4.6', 'height', 'airframe and harness', 'security, nothing loose', 'engine', 'location', 'look-out turn')],
@@ -40,7 +40,7 @@ export const lumeFaisca: TypeSheet = {
   goAroundFlow: ['power to the stop over two seconds', 'right foot with it', 'nose where it is until 90 kt', 'climb at 84 kt'],
   attributes: attributes('B. Quadra', {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, late', 'stall-break': 'wing drops', 'pitch-force': 'light', 'trim-use': 'set once', 'flap-pitch': 'no flap', glide: 'sinks',
-    'over-nose': 'blind', 'flare-height': 'low', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'small', rebound: 'springs back', 'tail-inertia': 'light', 'level-picture': 'above the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'alternate air', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'always falling',
+    'over-nose': 'blind', 'flare-height': 'low', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'small', rebound: 'springs back', 'tail-inertia': 'light', 'level-picture': 'on the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'alternate air', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'always falling',
   }),
   handling: [note('instructor', 'Offset base to final so that the runway stays beside the nose; lose it and go around.', 'B. Quadra'), note('handbook', 'Wheel landings are not recommended: the propeller clears by 20 cm.', 'Handbook 4.4')],
 };
@@ -76,7 +76,7 @@ export const bronzeB6: TypeSheet = {
   distances: distances(2400, 1950, [310, 590], [360, 620], '5.4 and 5.7'),
   loading: loading('firewall', 2.6, [['Front seat', 'pilot', 2.45, 120], ['Rear seat', 'instructor', 3.75, 120], ['Locker', 'baggage', 4.4, 40]], 2.8, [[2.5, 1700], [2.5, 2400], [2.82, 2400], [2.82, 1700]]),
   electrical: null,
-  geometry: geometry('low', 8.8, 3.5, 2.1, 2.74, 0.7, 12, 2.35, 3.1),
+  geometry: geometry('low', 8.8, 3.5, 2.1, 2.74, 0.7, 12, 2.35, 3.1), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe'], throttle: '*', mixture: '*', flap: '*', gear: '*', trim: '*', fuel: ['reached', ''], ignition: ['not reached', 'front seat'], 'canopy or doors': ['reached', 'own canopy'], 'airspeed indicator': ['reached', 'own dial, same error'] }),
   equipment: ['intercom, one radio', 'parachutes worn in aerobatics'],
   flows: [
@@ -87,7 +87,7 @@ export const bronzeB6: TypeSheet = {
   goAroundFlow: ['power over three seconds, foot with it', 'pitch held', 'flap to 15°', 'positive climb, gear up', 'flap up above 90 kt'],
   attributes: attributes('B. Quadra', {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'clear', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, late', 'stall-break': 'wing drops', 'pitch-force': 'heavy', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'sinks',
-    'over-nose': 'blind', 'flare-height': 'high', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'large', rebound: 'damped', 'tail-inertia': 'heavy', 'level-picture': 'above the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
+    'over-nose': 'blind', 'flare-height': 'high', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'large', rebound: 'damped', 'tail-inertia': 'heavy', 'level-picture': 'on the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
   handling: [note('measured', 'The airspeed indicator reads six knots high near the stall: the dial flatters.', 'House flight test, 2023'), note('handbook', 'Stick forward of neutral unlocks the tailwheel.', 'Pilot\u2019s notes 4')],
 };
@@ -124,7 +124,7 @@ export const bronzeB15: TypeSheet = {
   distances: distances(3900, 3150, [430, 690], [480, 840], '5.4 and 5.7'),
   loading: loading('firewall', 2.7, [['Front seat', 'pilot', 2.95, 120], ['Rear seat', 'instructor', 4.15, 110], ['Locker', 'baggage', 4.9, 20]], 2.75, [[2.62, 2850], [2.62, 3900], [2.95, 3900], [2.95, 2850]], { unit: 'degrees nose up', rows: [[2.64, 3], [2.72, 1.5], [2.82, 0], [2.92, -1]] }),
   electrical: null,
-  geometry: geometry('low', 9.9, 3.9, 2.2, 3.4, 0.74, 12, 2.6, 3.9),
+  geometry: geometry('low', 9.9, 3.9, 2.2, 3.4, 0.74, 12, 2.6, 3.9), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'hand lever, both wheels together'], throttle: '*', mixture: ['not reached', 'front only'], flap: ['seen only', 'position lamps'], gear: ['not reached', 'front only; rear has the emergency release'], trim: '*', fuel: ['not reached', ''], ignition: ['not reached', ''], 'canopy or doors': ['reached', 'own hood'], 'airspeed indicator': ['reached', 'own dial'] }),
   equipment: ['intercom, two radios', 'parachutes worn', 'smoke: none'],
   flows: [

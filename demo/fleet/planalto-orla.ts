@@ -33,7 +33,7 @@ export const planaltoP1R: TypeSheet = {
   distances: distances(1250, 950, [320, 540], [270, 510], '5.5 and 5.9'),
   loading: loading('2.0 m ahead of the leading edge', 2.12, [['Left seat', 'pilot', 2.15, 120], ['Right seat', 'instructor', 2.15, 120], ['Rear seats', 'rear', 3, 180], ['Baggage', 'baggage', 3.5, 60]], 2.4, [[2.05, 780], [2.05, 1000], [2.13, 1250], [2.36, 1250], [2.36, 780]]),
   electrical: null,
-  geometry: geometry('low', 7.6, 2.4, 1.9, 1.88, 0.42, 3, 1.5, 2.3),
+  geometry: geometry('low', 7.6, 2.4, 1.9, 1.88, 0.42, 3, 1.5, 2.3), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe, right seat fitted'], throttle: '*', mixture: '*', flap: '*', gear: '*', trim: '*', fuel: ['not reached', 'selector by the left knee'], ignition: ['seen only', 'left panel'], 'canopy or doors': ['reached', 'one door, right side'], 'airspeed indicator': ['seen only', 'read across'] }),
   equipment: ['gear horn below 14 inHg', 'two radios, transponder'],
   flows: [flow('Before landing', 'Handbook 4.4', 'fuel to the fuller tank', 'gear down, three lamps', 'mixture', 'propeller forward on final', 'flap', 'three lamps again, said aloud'), flow('Gear by hand', 'Handbook 3.6', 'slow below 87 kt', 'breaker out', 'release lever down', 'yaw it to lock', 'three lamps')],
@@ -84,7 +84,7 @@ export const planaltoP2: TypeSheet = {
       { name: 'pitot heat', amps: 8, shedAtMin: 2, dependsOn: [], backupMin: 0 }, { name: 'lights', amps: 5, shedAtMin: 2, dependsOn: [], backupMin: 0 },
     ],
   },
-  geometry: geometry('low', 8.6, 2.6, 2.3, 1.9, 0.45, 3, 1.6, 2),
+  geometry: geometry('low', 8.6, 2.6, 2.3, 1.9, 0.45, 3, 1.6, 2), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['reached', 'toe'], throttle: '*', mixture: '*', flap: '*', gear: '*', trim: '*', fuel: '*', ignition: ['seen only', 'left panel'], 'canopy or doors': ['reached', 'own door'], 'airspeed indicator': ['reached', 'own display'] }),
   equipment: ['two displays', 'autopilot', 'unfeathering accumulators'],
   flows: [
@@ -131,7 +131,7 @@ export const orlaMare: TypeSheet = {
   distances: distances(2500, 2000, [480, 830], [380, 720], '5.5 and 5.9, calm water'),
   loading: loading('bow step', 3.1, [['Left seat', 'pilot', 2.6, 120], ['Right seat', 'instructor', 2.6, 120], ['Rear seats', 'rear', 3.4, 220], ['Bow locker', 'baggage', 1.6, 60]], 3.2, [[2.95, 1780], [2.95, 2200], [3.02, 2500], [3.22, 2500], [3.22, 1780]]),
   electrical: null,
-  geometry: geometry('high', 9.6, 3.3, 3.6, 1.95, 0.45, 4, 1.7, 1.8),
+  geometry: geometry('high', 9.6, 3.3, 3.6, 1.95, 0.45, 4, 1.7, 1.8), sight: null,
   instructorSeat: seat({ 'stick or wheel': '*', rudder: '*', brakes: ['not reached', 'left seat only'], throttle: '*', mixture: '*', flap: '*', gear: ['reached', 'lever overhead'], trim: '*', fuel: '*', ignition: ['seen only', ''], 'canopy or doors': ['reached', 'bow hatch and roof hatch'], 'airspeed indicator': ['reached', 'own dial'] }),
   equipment: ['anchor, paddle, two lines', 'wheel mirrors on both floats', 'life jackets worn'],
   flows: [

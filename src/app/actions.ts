@@ -4,7 +4,8 @@ import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
 import { recordEvents } from '@/server/commands/capture';
 import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
-import { saveAirframe, saveTypeSheet } from '@/server/commands/hangar';
+import { saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
+import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
 import { signCheckout } from '@/server/commands/sign';
 import { problem } from '@/server/result';
@@ -63,6 +64,21 @@ export async function saveTypeSheetAction(form: unknown) {
 export async function saveAirframeAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return saveAirframe(await requireUser(), form);
+}
+
+export async function saveHoursAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveHours(await requireUser(), form);
+}
+
+export async function saveEyeAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveEye(await requireUser(), form);
+}
+
+export async function saveSightAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveSight(await requireUser(), form);
 }
 
 export async function createTokenAction(form: unknown) {

@@ -117,6 +117,10 @@ export const House = z.object({
     slopePerPct: z.number(), headwindShare: z.number(), tailwindShare: z.number(), headKtPerTenth: z.number(), tailKtPerTenth: z.number(),
     safetyTakeoff: z.number(), safetyLanding: z.number(), source: z.string(),
   }),
+  /** Reach without the engine: no turn back is shown below this height; reaction and bank as the house teaches them. */
+  reach: z.object({ turnBackFt: z.number(), reactionS: z.number(), bankDeg: z.number(), source: z.string() }).default({ turnBackFt: 700, reactionS: 4, bankDeg: 35, source: 'product default' }),
+  /** Taxiways of the field. */
+  taxiway: z.object({ widthM: z.number(), lightsM: z.number(), lipCm: z.number(), source: z.string() }).default({ widthM: 10, lightsM: 0.5, lipCm: 0, source: 'product default' }),
   exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()), twinFailures: z.array(z.string()),
   reference: z.string(),
 });

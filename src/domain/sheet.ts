@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ATTRIBUTE_KEYS } from './handling';
-import { ATTITUDES, SOURCES } from './words';
+import { ATTITUDES, SIGHT_ATTITUDES, SOURCES } from './words';
 
 const Source = z.enum(SOURCES);
 const Ref = z.string().trim().min(1, 'Say where it comes from, for example Handbook 4.2.');
@@ -30,6 +30,8 @@ export const Gate = z.object({
   power: Text,
   finalGate: z.boolean(),
   bankDeg: Num,
+  /** Of the longitudinal axis; null = not measured, no picture at this gate. */
+  pitchDeg: Sourced.nullable().default(null),
 });
 export type Gate = z.infer<typeof Gate>;
 
@@ -37,6 +39,23 @@ export const DistanceRow = z.object({ massKg: Num, pressureAltFt: Num, oatC: Num
 
 export const SEAT_CONTROLS = ['stick or wheel', 'rudder', 'brakes', 'throttle', 'mixture', 'flap', 'gear', 'trim', 'fuel', 'ignition', 'canopy or doors', 'airspeed indicator'] as const;
 export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
+
+/** A direction fixed to the airframe: azimuth from straight ahead, right positive; depression below the longitudinal axis. */
+const BodyDirection = { azimuthDeg: Num, depressionDeg: Num };
+/** What the eye has in front of it, measured from the pilot's seat. */
+export const Sight = z.object({
+  /** Where the nose ends. One side is enough when the seat is in the middle. */
+  profile: z.array(z.object(BodyDirection)).min(2, 'Give at least two directions: straight ahead and one to the side.'),
+  source: Source, ref: Ref,
+  /** From the aeroplane's centreline, right positive. */
+  eyeLateralM: Sourced,
+  attitudes: z.array(z.object({ name: z.enum(SIGHT_ATTITUDES), pitchDeg: Sourced, bankDeg: Num, yawDeg: Num })),
+  /** Parts that stand in the view, drawn as a line between two directions. */
+  parts: z.array(z.object({ name: Text, fromAzimuthDeg: Num, fromDepressionDeg: Num, toAzimuthDeg: Num, toDepressionDeg: Num })),
+  /** A named part that lies on the horizon, or near it, in one attitude. */
+  references: z.array(z.object({ name: Text, ...BodyDirection, attitude: z.enum(SIGHT_ATTITUDES) })),
+});
+export type Sight = z.infer<typeof Sight>;
 
 export const TypeSheet = z.object({
   schema: z.literal('type-sheet/1'),
@@ -114,6 +133,8 @@ export const TypeSheet = z.object({
     lengthM: Sourced.nullable(), heightM: Sourced.nullable(), noseToMainM: Sourced.nullable(), propDiameterM: Sourced.nullable(), tyreDiameterM: Sourced.nullable(),
     groundPitchDeg: Sourced.nullable(), eyeHeightM: Sourced.nullable(), noseToEyeM: Sourced.nullable(),
   }),
+  /** Null = the view was not measured yet. */
+  sight: Sight.nullable().default(null),
   instructorSeat: z.array(z.object({ control: z.enum(SEAT_CONTROLS), reach: z.enum(['reached', 'seen only', 'not reached']), note: z.string() })),
   equipment: z.array(Text),
   flows: z.array(z.object({ name: Text, steps: z.array(Text).min(1), source: Source, ref: Ref })),
@@ -155,7 +176,10 @@ export const RunwayEndSchema = z.object({
 export const Aerodrome = z.object({
   ident: z.string(), name: z.string(), elevationFt: z.number(), variationDeg: z.number(), timeZone: z.string(), latitudeDeg: z.number(), longitudeDeg: z.number(),
   circuitHeightFt: z.number(),
-  runways: z.array(z.object({ surface: z.enum(['asphalt', 'grass', 'water']), elevationFt: z.number(), lengthM: z.number(), widthM: z.number(), slopePct: z.number(), ends: z.array(RunwayEndSchema).length(2) })),
+  runways: z.array(z.object({ surface: z.enum(['asphalt', 'grass', 'water']), elevationFt: z.number(), lengthM: z.number(), widthM: z.number(), slopePct: z.number(),
+    /** Its middle from the aerodrome's reference point, metres. */
+    centre: z.object({ eastM: z.number(), northM: z.number() }).default({ eastM: 0, northM: 0 }),
+    ends: z.array(RunwayEndSchema).length(2) })),
   /** Floors on the way out, nearest first. */
   airspace: z.array(z.object({ name: z.string(), fromKm: z.number(), toKm: z.number(), floorFt: z.number() })),
   source: z.string(),

@@ -21,6 +21,14 @@ export type LandingKind = (typeof LANDING_KINDS)[number];
 export const ATTITUDES = ['three-point', 'mains-first', 'tail-first', 'flat', 'nose-first'] as const;
 export type Attitude = (typeof ATTITUDES)[number];
 
+/** Attitudes of which a sheet may hold the picture over the nose. */
+export const SIGHT_ATTITUDES = ['level', 'climb', 'glide', 'slip', 'three-point', 'wheel'] as const;
+export type SightAttitude = (typeof SIGHT_ATTITUDES)[number];
+
+/** Phases of flight in the order they are flown, by which habits are grouped. */
+export const PHASES = ['before', 'ground', 'take-off', 'airwork', 'circuit', 'approach', 'landing'] as const;
+export type Phase = (typeof PHASES)[number];
+
 export const ALONG_BANDS = ['short', 'in-the-box', 'long', 'very-long'] as const;
 export type AlongBand = (typeof ALONG_BANDS)[number];
 
@@ -50,6 +58,7 @@ export const SAY: Record<string, string> = {
   soft: 'soft', normal: 'normal', firm: 'firm', hard: 'hard', on: 'on speed', fast: 'fast', slow: 'slow',
   held: 'held', power: 'power', pushed: 'pushed', 'went-around': 'went around',
   'not-met': 'not met', 'met-and-left': 'met, went around', 'met-and-continued': 'met and continued', 'continued-on-instructors-word': 'continued on my word',
+  ground: 'on the ground', 'take-off': 'take-off and climb', airwork: 'airwork', circuit: 'circuit', approach: 'approach', landing: 'landing and roll-out',
   before: 'before the trigger', at: 'at the trigger', 'told-for-safety': 'told, for safety', exercise: 'exercise', traffic: 'traffic',
   within: 'within', edge: 'edge', outside: 'outside', 'not-seen': 'not seen',
   own: 'own', 'own-off-target': 'own, off target', prompted: 'prompted', assisted: 'assisted', 'not-judged': 'not judged', demonstration: 'my demonstration',

@@ -17,7 +17,7 @@ const urze = sheetOf('serrana-urze');
 const carvalho = sheetOf('serrana-carvalho');
 
 const wind = (fromDeg: number, kt: number, gustKt: number | null = null, ageMin = 4): WindSeen => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: new Date(Date.parse(NOW) - ageMin * 60_000).toISOString() });
-const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', dual: true, groundSamplesMin: [], nowIso: NOW, ...more });
+const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW, ...more });
 const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(260, 11, 17), maxFlapDeg: null, fuelL: 40, pilotKg: 76, instructorKg: 66, baggageKg: 0, rearKg: 0, qnhHpa: 1016, oatC: 18, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: 'constant', gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '', ...more });
 
 describe('computeBrief, light tailwheel in miles per hour', () => {

@@ -12,7 +12,7 @@ import { BLOCKS, completeLayout, moved } from '@/ui/brief/arrange';
 
 const NOW = '2026-11-24T14:30:00.000Z';
 const sheetOf = (code: string): TypeSheet => types.find((t) => t.code === code) ?? (() => { throw new Error(code); })();
-const context = (sheet: TypeSheet): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 9, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', dual: true, groundSamplesMin: [], nowIso: NOW });
+const context = (sheet: TypeSheet): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 9, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW });
 const wind = (fromDeg: number, kt: number, gustKt: number | null = null): BriefChoices['wind'] => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: '2026-11-24T14:25:00.000Z' });
 const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(220, 9), maxFlapDeg: null, fuelL: 100, pilotKg: 80, instructorKg: 70, baggageKg: 0, rearKg: 0, qnhHpa: 1013.25, oatC: 15, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, gustSchool: 'half', speedSchool: 'constant', intended: 'mains-first', instructorLimitKt: 15, focus: '', ...more });
 const carvalho = sheetOf('serrana-carvalho');

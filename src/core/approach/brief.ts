@@ -3,6 +3,7 @@ import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { House } from '@/domain/programme';
 import { breakSpacing } from '../circuit';
 import { AVGAS_KG_PER_L } from '../constants';
+import type { HabitCue } from '../differences';
 import type { ElectricalTimeline } from '../electrical';
 import { fixed } from '../format';
 import { gearMassGroup } from '../plan';
@@ -23,6 +24,10 @@ export interface BriefContext {
   house: House;
   ladder: Ladder;
   pilotName: string;
+  /** What this pilot must drop or add, ranked; empty when nothing is known of what they have flown. */
+  habits: readonly HabitCue[];
+  /** Of this pilot in this type, measured; null = the sheet's. */
+  eyeHeightM: number | null;
   /** Instructor on board. */
   dual: boolean;
   /** Ground minutes of past flights, newest last; empty = the house's figure. */
@@ -111,6 +116,9 @@ export interface BriefResult {
   landmark: { name: string; alongM: number } | null;
   /** Metres between two aeroplanes that break the chosen seconds apart over one point; null = no second aeroplane. */
   breakM: number | null;
+  /** Absent in briefs older than this block. */
+  habits?: HabitCue[];
+  eyeHeightM?: number | null;
   /** What to look at first: mass, wind, runway, schedule, loading, and the findings of the type sheet itself. */
   warnings: string[];
 }
@@ -191,7 +199,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     vyDial: sheet.speeds.vy.value, coolingClimbDial: sheet.coolingClimb?.value ?? null,
     air, takeoff, landing, legs, fuel, loading, electrics: electricsToday(sheet),
     stabilised: { heightFt: house.stabilisedFt, altimeterFt: Math.round(elevationFt + house.stabilisedFt) },
-    landmark: used?.landmark ?? null,
+    landmark: used?.landmark ?? null, habits: [...context.habits], eyeHeightM: context.eyeHeightM,
     breakM: breakMetres(gates[0], choices, air.sigma, used?.headwindKt ?? 0),
     warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
   };

@@ -44,6 +44,7 @@ export function kneeboardCard(f: CardFacts): Card {
         ...house.triggers.map((t) => (t.includes('fence') && fence?.target ? `${t} (${withUnit(fence.target, unit)})` : t.includes('landmark') && result.landmark ? `${t}: ${result.landmark.name}, ${result.landmark.alongM} m` : t)),
         `not stabilised at ${withUnit(result.stabilised.heightFt, 'ft')}, ${result.stabilised.altimeterFt} QNH`, `Then: ${sheet.goAroundFlow.join(', ')}`,
       ] },
+      ...habitSection(result),
       { title: 'Today', lines: [
         `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
         `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
@@ -62,6 +63,12 @@ export function kneeboardCard(f: CardFacts): Card {
     tally: { rows: 10, columns: TALLY },
     caution: 'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
   };
+}
+
+/** The three habits that matter most; on the card they are commands, without their numbers. */
+function habitSection(result: BriefResult): CardSection[] {
+  const first = (result.habits ?? []).filter((h) => h.action === 'drop').slice(0, 3);
+  return first.length === 0 ? [] : [{ title: 'Drop the old habit', lines: first.map((h) => `${h.name}: ${h.cue}`) }];
 }
 
 /** The columns of the paper tally with the codes the capture screen uses. */

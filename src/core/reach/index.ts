@@ -132,19 +132,36 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
     const d: Vec = { x: target.x - t.at.x, y: target.y - t.at.y };
     return { ...t, miss: g.x * d.y - g.y * d.x, timeS: (g.x * d.x + g.y * d.y) / (g.x ** 2 + g.y ** 2), far: Math.hypot(d.x, d.y) };
   };
+  /** The miss alone, in plain numbers: the scan asks for it some thousand times. */
+  const startRad = (from.headingDeg * Math.PI) / 180;
+  const rolledX = after.x + (start.x * v2 + wind.x) * lagS;
+  const rolledY = after.y + (start.y * v2 + wind.y) * lagS;
+  const radiusM = v2 / omega;
+  const miss = (side: -1 | 1, deg: number): number => {
+    const turn = (deg * Math.PI) / 180;
+    const end = startRad + side * turn;
+    const sin = Math.sin(end);
+    const cos = Math.cos(end);
+    const s = turn / omega;
+    const gx = sin * v2 + wind.x;
+    const gy = cos * v2 + wind.y;
+    const dx = target.x - (rolledX + side * radiusM * (Math.cos(startRad) - cos) + wind.x * s);
+    const dy = target.y - (rolledY + side * radiusM * (-Math.sin(startRad) + sin) + wind.y * s);
+    return gx * dy - gy * dx;
+  };
   const solve = (side: -1 | 1): { deg: number; state: ReturnType<typeof aim> } | null => {
     const straight = aim(side, 0);
     if (Math.abs(straight.miss) <= 1e-6 * Math.max(1, straight.far) * v2 && straight.timeS > 0) return { deg: 0, state: straight };
-    let before = aim(side, 1e-9);
+    let before = miss(side, 1e-9);
     for (let deg = TURN_SCAN_DEG; deg <= 360 + SLACK; deg += TURN_SCAN_DEG) {
-      const now = aim(side, deg);
-      if (before.miss * now.miss <= 0 && Math.abs(before.miss - now.miss) > 0) {
+      const now = miss(side, deg);
+      if (before * now <= 0 && Math.abs(before - now) > 0) {
         let low = Math.max(1e-9, deg - TURN_SCAN_DEG);
         let high = deg;
-        const sign = Math.sign(aim(side, low).miss);
+        const sign = Math.sign(miss(side, low));
         for (let i = 0; i < 60; i++) {
           const mid = (low + high) / 2;
-          if (Math.sign(aim(side, mid).miss) === sign) low = mid;
+          if (Math.sign(miss(side, mid)) === sign) low = mid;
           else high = mid;
         }
         const found = aim(side, (low + high) / 2);

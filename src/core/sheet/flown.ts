@@ -7,21 +7,21 @@ import { dialToCasKt } from '../speeds';
 export const SEA_LEVEL_RHO = 1.225;
 
 /** Calibrated knots behind a speed of the sheet. */
-export const sheetCas = (sheet: TypeSheet, ias: number): number => dialToCasKt(ias, sheet.dial);
+export const sheetCas = (sheet: Pick<TypeSheet, 'dial'>, ias: number): number => dialToCasKt(ias, sheet.dial);
 
 /** Stall speed of exactly this flap at the reference mass, CAS kt; null = not on the sheet. */
-export function stallCas(sheet: TypeSheet, flapDeg: number): number | null {
+export function stallCas(sheet: Pick<TypeSheet, 'dial' | 'stalls'>, flapDeg: number): number | null {
   const row = sheet.stalls.find((s) => s.flapDeg === flapDeg);
   return row ? sheetCas(sheet, row.speed.value) : null;
 }
 
 /** Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level. */
-export function sheetPolar(sheet: TypeSheet): Polar & { clBestGlide: number } {
+export function sheetPolar(sheet: Pick<TypeSheet, 'dial' | 'wing' | 'speeds' | 'masses'>): Polar & { clBestGlide: number } {
   return polarFromGlide({ ldMax: sheet.wing.bestGlideRatio.value, bestGlideKt: sheetCas(sheet, sheet.speeds.bestGlide.value), massKg: sheet.masses.refMassKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: SEA_LEVEL_RHO });
 }
 
 /** Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when slowing. */
-export function configurationDrag(sheet: TypeSheet, flapDeg: number, gear: Gate['gear']): number[] {
+export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: number, gear: Gate['gear']): number[] {
   const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
   return [...(flap ? [flap.deltaCd0.value] : []), ...(gear === 'down' && sheet.drag.gearDeltaCd0 ? [sheet.drag.gearDeltaCd0.value] : [])];
 }

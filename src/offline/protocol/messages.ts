@@ -39,6 +39,8 @@ export interface SortiePack {
   windText: string;
   triggers: string[];
   items: { id: string; title: string; text: string; where: 'ground' | 'flight'; waivable: string | null }[];
+  /** Habits to watch, most dangerous first; absent in packs taken before this was added. */
+  cues?: { where: 'ground' | 'flight'; action: 'drop' | 'add'; opposite: boolean; name: string; cue: string }[];
   preparedAt: string;
   /** Events already at the field, so that a second device continues the count. */
   events: CaptureEvent[];

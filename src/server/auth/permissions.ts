@@ -25,6 +25,8 @@ export const may = {
   viewCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
   /** Brief, capture, observe, waive: as an instructor, and never on one's own checkout. */
   runCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  /** Hours by type, eye heights: entered by staff, never for oneself. */
+  keepPilotRecord: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) && !own(user, thing),
   acknowledgeBrief: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing),
   signCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
   /** Type sheets, airframes, house order of a brief. */

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { computeBrief } from '@/core/approach';
+import { habitCues } from '@/core/differences';
 import { openCheckout as computeOpening, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
@@ -16,6 +17,7 @@ import { type Result, problem, zodProblems } from '../result';
 import { type CheckoutHead, checkoutHead, ladderOf, parsedAirframe, parsedSheet, sortiesOf } from '../queries/checkout';
 import { hangar } from '../queries/hangar';
 import { pilotList } from '../queries/lists';
+import { differencesOf, eyeHeightOf } from '../queries/pilot';
 
 export const OpenForm = z.object({
   requestId: z.uuid(),
@@ -105,7 +107,7 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
   const context = {
     sheet: head.sheet, airframeCrosswindKt: head.airframe.crosswindLimitKt?.value ?? null, aerodrome: await homeAerodrome(), house: await contentById('house', head.houseId),
-    ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn), pilotName: head.pilotName, dual: true, groundSamplesMin: [], nowIso: nowIso(),
+    ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn), pilotName: head.pilotName, habits: habitCues((await differencesOf(head, choices.data.flownOn)).rows), eyeHeightM: await eyeHeightOf(head.pilotId, head.typeCode), dual: true, groundSamplesMin: [], nowIso: nowIso(),
   };
   const snapshot = computeBrief(choices.data, context);
   if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd)) return problem('runwayEnd', 'Choose a runway of this aerodrome.');

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { Airframe, TypeSheet } from '@/domain/sheet';
+import { Airframe, Sight, Sourced, TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { row } from '../db/connection';
@@ -27,6 +27,30 @@ export async function saveTypeSheet(user: CurrentUser, form: unknown): Promise<R
   if (!sheet.success) return { ok: false, problems: sheet.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })) };
   if (sheet.data.code !== code) return problem('sheet.code', `The code of this type is ${code}; it does not change.`);
   return write((t) => addTypeVersion(user.name, sheet.data, baseVersion, reason, t));
+}
+
+export const SightForm = z.object({
+  code: z.string(), baseVersion: z.number().int().min(1), reason: Reason,
+  eyeHeightM: Sourced, noseToEyeM: Sourced, groundPitchDeg: Sourced, sight: Sight,
+  gatePitch: z.array(z.object({ name: z.string(), pitchDeg: Sourced.nullable() })),
+});
+
+/** Puts the measured view from the seat on a type sheet, as a new version. */
+export async function saveSight(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = SightForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { code, baseVersion, reason, eyeHeightM, noseToEyeM, groundPitchDeg, sight, gatePitch } = parsed.data;
+  return write(async (t): Promise<Result<Versioned>> => {
+    const newest = await row<{ version: number; sheet: string }>('SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1', { code }, t);
+    if (!newest) return problem('', 'There is no such type in the hangar.');
+    const before = TypeSheet.parse(JSON.parse(newest.sheet));
+    const sheet: TypeSheet = {
+      ...before, sight, geometry: { ...before.geometry, eyeHeightM, noseToEyeM, groundPitchDeg },
+      approach: before.approach.map((g) => ({ ...g, pitchDeg: gatePitch.find((x) => x.name === g.name)?.pitchDeg ?? g.pitchDeg })),
+    };
+    return addTypeVersion(user.name, sheet, baseVersion, reason, t);
+  });
 }
 
 async function addTypeVersion(author: string, sheet: TypeSheet, baseVersion: number, reason: string, t: Transaction): Promise<Result<Versioned>> {

@@ -33,6 +33,8 @@ const TABLES = {
   checkout_moves: { id: text, checkout_id: text, type_from: whole, type_to: whole, airframe_from: whole, airframe_to: whole, moved_by: text, moved_at: text, reason: text },
   brief_templates: { goal: text, layout: text, author: text, created_at: text },
   personal_tokens: { id: text, user_id: text, name: text, hash: text, created_at: text, last_used_at: text, ended_at: text },
+  pilot_hours: { id: text, pilot_id: text, type_code: text, hours: real, last_flown: text, entered_by: text, entered_at: text, seq: whole },
+  pilot_eyes: { id: text, pilot_id: text, type_code: text, seat: text, eye_height_m: real, how: text, entered_by: text, entered_at: text, seq: whole },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;
 export type TableName = keyof typeof TABLES;

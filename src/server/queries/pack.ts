@@ -28,6 +28,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     aimPointM: head.sheet.landing.aimPointM.value, box: record.standard.boxM, fenceTarget: snapshot.gates[snapshot.gates.length - 1]?.target ?? null,
     intended: choices.intended, focus: choices.focus, windText: choices.wind ? windText(choices.wind) : 'no wind', triggers: record.house.triggers,
     items: record.programmes.flatMap((p) => p.items).filter((i) => i.evidence.kind === 'observed').map((i) => ({ id: i.id, title: i.title, text: i.text, where: i.where, waivable: i.waivable })),
+    cues: (snapshot.habits ?? []).map((h) => ({ where: h.phase === 'before' || h.phase === 'ground' ? 'ground' : 'flight', action: h.action, opposite: h.opposite, name: h.name, cue: h.cue })),
     preparedAt: nowIso(), events: await eventsOf({ sortieId }),
   };
 }

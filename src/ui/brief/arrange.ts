@@ -7,6 +7,7 @@ export interface BlockMeta { id: string; title: string; wide: 'full' | 'two-thir
 export const BLOCKS: readonly BlockMeta[] = [
   { id: 'path', title: 'The way down, today', wide: 'two-thirds' },
   { id: 'wind', title: 'Runway and wind', wide: 'third' },
+  { id: 'habits', title: 'Habits to drop', wide: 'full' },
   { id: 'gates', title: 'Gate by gate', wide: 'two-thirds' },
   { id: 'limits', title: 'Whose limit is the tightest', wide: 'third' },
   { id: 'runway', title: 'Runway needed', wide: 'two-thirds' },

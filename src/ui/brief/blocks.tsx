@@ -10,6 +10,7 @@ import { Live } from '../shared/live';
 import { Source } from '../shared/source';
 import { Verdict } from '../shared/verdict';
 import { EnvelopeDrawing } from './envelope';
+import { HabitList } from './habit-list';
 import { AirspaceStrip, LimitBars, ProfileDrawing, RunwayDial, RunwayStrip, directionText } from './drawings';
 
 export interface BriefFacts {
@@ -54,6 +55,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       </>
     );
   },
+  habits: ({ result }) => <HabitList habits={result.habits ?? []} />,
   gates: ({ result, sheet }) => (
     <>
       <div className="scroll-x"><table className="plain">

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import type { HabitCue } from '@/core/differences';
 import { computeBrief } from '@/core/approach';
 import { fixed, instantText } from '@/core/format';
 import { type Ladder, readReport } from '@/core/wind';
@@ -29,6 +30,8 @@ interface Props extends BriefFacts {
   choices: BriefChoices;
   airframeCrosswindKt: number | null;
   ladder: Ladder;
+  habits: HabitCue[];
+  eyeHeightM: number | null;
   serverNow: string;
   station: StationNow;
   saved: SavedBrief | null;
@@ -77,8 +80,8 @@ export function BriefWorkbench(props: Props) {
   };
   const key = JSON.stringify(live);
   const result = useMemo(
-    () => computeBrief(JSON.parse(key) as BriefChoices, { sheet, airframeCrosswindKt: props.airframeCrosswindKt, aerodrome, house, ladder, pilotName: props.pilotName, dual: true, groundSamplesMin: [], nowIso: now }),
-    [key, sheet, props.airframeCrosswindKt, aerodrome, house, ladder, props.pilotName, now],
+    () => computeBrief(JSON.parse(key) as BriefChoices, { sheet, airframeCrosswindKt: props.airframeCrosswindKt, aerodrome, house, ladder, pilotName: props.pilotName, habits: props.habits, eyeHeightM: props.eyeHeightM, dual: true, groundSamplesMin: [], nowIso: now }),
+    [key, sheet, props.airframeCrosswindKt, aerodrome, house, ladder, props.pilotName, props.habits, props.eyeHeightM, now],
   );
   const epoch = useEpoch(key);
   const windMessage = (path: keyof WindFields) => (wind.problem?.path === path ? { message: wind.problem.message } : undefined);

@@ -19,6 +19,7 @@ export function Items({ pack, items, waivers, record, say: tell }: { pack: Sorti
   return (
     <section aria-label="Items" className="rows" style={{ paddingTop: 12 }}>
       <h1>Items of this lesson</h1>
+      <Cues pack={pack} />
       {pack.items.map((item) => {
         const seen = items.filter((i) => i.data.itemId === item.id);
         const last = seen[seen.length - 1];
@@ -36,6 +37,20 @@ export function Items({ pack, items, waivers, record, say: tell }: { pack: Sorti
             ) : null}
           </div>
         );
+      })}
+    </section>
+  );
+}
+
+/** The old habits of this pilot, as short commands: read before start-up, not in the air. */
+function Cues({ pack }: { pack: SortiePack }) {
+  const cues = pack.cues ?? [];
+  if (cues.length === 0) return null;
+  return (
+    <section aria-label="Habits to watch" className="cues">
+      {(['ground', 'flight'] as const).map((where) => {
+        const here = cues.filter((c) => c.where === where);
+        return here.length === 0 ? null : <div key={where}><h2>{where === 'ground' ? 'Watch on the ground' : 'Watch in the air'}</h2><ul>{here.map((c) => <li key={c.name}><strong>{c.opposite ? 'Opposite' : c.action === 'drop' ? 'Drop' : 'Add'}: {c.name}.</strong> {c.cue}</li>)}</ul></div>;
       })}
     </section>
   );

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { onControl, shortcutsOff } from './events';
 
 const Overlays = dynamic(() => import('./overlays'), { ssr: false });
-const GO: Record<string, string> = { b: '/board', c: '/checkouts', h: '/hangar', p: '/people', e: '/ledger' };
+const GO: Record<string, string> = { b: '/board', c: '/checkouts', h: '/hangar', p: '/people', l: '/lab', e: '/ledger' };
 
 /** Keyboard of the office pages: `?` help, `/` find, `g` then a letter, `n` new, `[` `]` stages. */
 export function Keys() {

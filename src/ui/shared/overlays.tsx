@@ -14,7 +14,7 @@ export default function Overlays({ open, close }: { open: 'help' | 'palette'; cl
 }
 
 const KEYS: [string, string][] = [
-  ['?', 'this help'], ['/', 'find a checkout, a pilot, an aeroplane or a page'], ['g b', 'Board'], ['g c', 'Checkouts'], ['g h', 'Hangar'], ['g p', 'People'], ['g e', 'Ledger'], ['n', 'new checkout'], ['[ ]', 'previous and next stage'],
+  ['?', 'this help'], ['/', 'find a checkout, a pilot, an aeroplane or a page'], ['g b', 'Board'], ['g c', 'Checkouts'], ['g h', 'Hangar'], ['g p', 'People'], ['g l', 'Lab'], ['g e', 'Ledger'], ['n', 'new checkout'], ['[ ]', 'previous and next stage'],
 ];
 const FLY_KEYS: [string, string][] = [
   ['N', 'next landing: eyes out'], ['G', 'go-around'], ['1 2 3 4', 'own, prompted, helped, I took it'], ['arrows', 'move the touchdown place'], ['C', 'clean'], ['Enter', 'save'], ['U', 'undo'],

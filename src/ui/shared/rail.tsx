@@ -1,5 +1,5 @@
 'use client';
-import { BookOpen, ClipboardList, LayoutDashboard, LogOut, Search, UsersRound, Warehouse } from 'lucide-react';
+import { BookOpen, ClipboardList, FlaskConical, LayoutDashboard, LogOut, Search, UsersRound, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { openPalette } from './events';
@@ -9,6 +9,7 @@ const PLACES = [
   { href: '/checkouts', name: 'Checkouts', icon: ClipboardList, staff: false },
   { href: '/hangar', name: 'Hangar', icon: Warehouse, staff: false },
   { href: '/people', name: 'People', icon: UsersRound, staff: true },
+  { href: '/lab', name: 'Lab', icon: FlaskConical, staff: false },
   { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
 ] as const;
 

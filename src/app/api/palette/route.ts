@@ -13,7 +13,7 @@ export async function GET() {
   const pages = [
     { title: 'Board', line: 'what waits for you', href: '/board' }, { title: 'Checkouts', line: 'all of them', href: '/checkouts' },
     ...(may.openCheckouts(user) ? [{ title: 'New checkout', line: 'open one', href: '/checkouts/new' }] : []),
-    { title: 'Hangar', line: 'type sheets', href: '/hangar' }, { title: 'Ledger', line: 'the book of sign-offs', href: '/ledger' }, { title: 'Account', line: 'theme, tokens', href: '/account' },
+    { title: 'Hangar', line: 'type sheets', href: '/hangar' }, { title: 'Ledger', line: 'the book of sign-offs', href: '/ledger' }, { title: 'Lab', line: 'models to play with', href: '/lab' }, { title: 'Lab: picture over the nose', line: 'sight picture', href: '/lab/sight-picture' }, { title: 'Lab: pace and reach', line: 'circuit', href: '/lab/circuit' }, { title: 'Lab: taxi and the tail', line: 'ground', href: '/lab/ground' }, { title: 'Account', line: 'theme, tokens', href: '/account' },
   ];
   const checkouts = (await checkoutList(user)).map((c) => ({ title: c.pilotName, line: `${c.registration} · ${list(c.goals.map(say))} · ${c.status}`, href: `/checkouts/${c.id}` }));
   const types = (await hangar()).map((t) => ({ title: t.sheet.name, line: t.airframes.map((a) => a.registration).join(', '), href: `/hangar/${t.code}` }));

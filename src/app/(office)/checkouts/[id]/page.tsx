@@ -6,6 +6,9 @@ import { newestContent } from '@/server/content';
 import { sheetDifferences } from '@/core/sheet';
 import { newerVersions } from '@/server/commands/checkout';
 import { nextAction, pinnedSheets } from '@/server/queries/checkout';
+import { differencesOf } from '@/server/queries/pilot';
+import { nowIso } from '@/server/clock';
+import { LabLinks } from '@/ui/lab/lab-links';
 import { MoveForm } from '@/ui/open/move-form';
 import { Wheel } from '@/ui/board/wheel';
 import { ItemList } from '@/ui/sign/item-list';
@@ -25,6 +28,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
   const newer = runs && head.status === 'open' ? await newerVersions(head) : { type: null, airframe: null };
+  const drops = (await differencesOf(head, nowIso())).rows.filter((r) => r.action === 'drop').slice(0, 3);
   const unit = head.sheet.dial.unit;
   const pinned = newer.type || newer.airframe ? await pinnedSheets(head.id) : null;
   const differences = pinned ? [
@@ -49,6 +53,10 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 <Wheel segments={items.map((i) => ({ progress: i.progress, met: i.met, label: i.item.id }))} size={330} names centre={`${met}/${items.length}`} label={`${met} of ${items.length} items met: ${items.filter((i) => !i.met).map((i) => i.item.id).join(', ') || 'all'} ${met === items.length ? '' : 'open'}`} />
                 <p className="mb-0">{met === items.length ? 'Every item has its evidence.' : `${plural(items.length - met, 'item')} open.`} <span className="soft">Dark is met, ochre is on the way.</span></p>
               </div>
+            </Panel>
+            <Panel title="What will look and feel different">
+              {drops.length > 0 ? <p className="mb-2">First to drop: {drops.map((d) => d.name).join(', ')}.</p> : null}
+              <LabLinks checkoutId={head.id} />
             </Panel>
             <Panel title="Opened on these terms">
               <table className="plain"><tbody>

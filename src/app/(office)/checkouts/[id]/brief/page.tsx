@@ -7,6 +7,8 @@ import { stationForecast, stationObservation } from '@/core/wind';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/clock';
 import { ladderOf } from '@/server/queries/checkout';
+import { differencesOf, eyeHeightOf } from '@/server/queries/pilot';
+import { habitCues } from '@/core/differences';
 import { may } from '@/server/auth/permissions';
 import { BriefWorkbench } from '@/ui/brief/workbench';
 import { BriefView } from '@/ui/brief/view';
@@ -48,6 +50,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const now = nowIso();
   const previous = latest?.brief?.choices ?? null;
   const lesson = briefed ? briefed.lesson : (latest?.lesson ?? 0) + 1;
+  const habits = habitCues((await differencesOf(head, now)).rows);
   const ladder = await ladderOf(head.pilotId, head.sheet, now);
   const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
   const usual = head.sheet.landing.usualAttitude;
@@ -65,7 +68,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
       <main id="main"><div className="column">
         <BriefWorkbench
           {...common}
-          checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} serverNow={now}
+          checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} habits={habits} eyeHeightM={await eyeHeightOf(head.pilotId, head.typeCode)} serverNow={now}
           saved={briefed?.brief ? { briefId: briefed.brief.id, sortieId: briefed.id, version: briefed.brief.version, createdAt: briefed.brief.createdAt, acknowledgedAt: briefed.brief.acknowledgedAt, acknowledgedByName: briefed.brief.acknowledgedByName } : null}
           station={{ report: observation.text, forecast: stationForecast(aerodrome.ident, now).text }}
           action={saveBriefAction} templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}

@@ -1,0 +1,56 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { daysBetween } from '@/core/differences';
+import { fixed, list, plural } from '@/core/format';
+import { say } from '@/domain/words';
+import { may } from '@/server/auth/permissions';
+import { nowIso } from '@/server/clock';
+import { hangar } from '@/server/queries/hangar';
+import { differencesOf } from '@/server/queries/pilot';
+import { LabLinks } from '@/ui/lab/lab-links';
+import { DifferenceGroups, FirstThree } from '@/ui/open/differences';
+import { HoursForm } from '@/ui/open/hours-form';
+import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { checkoutPage } from '../../../../checkout-page';
+import { saveHoursAction } from '../../../../actions';
+
+export const metadata: Metadata = { title: 'Habits' };
+
+export default async function DifferencesPage({ params }: { params: Promise<{ id: string }> }) {
+  const { user, record, strip } = await checkoutPage(params);
+  const { head } = record;
+  const now = nowIso();
+  const { flown, rows } = await differencesOf(head, now);
+  const types = (await hangar()).map((t) => ({ code: t.code, name: t.sheet.name }));
+  const keeps = may.keepPilotRecord(user, head);
+  const drops = rows.filter((r) => r.action === 'drop');
+  const adds = rows.filter((r) => r.action === 'add');
+  const from = list(flown.slice(0, 3).map((f) => `${f.typeName} ${fixed(f.hours)} h`));
+  return (
+    <>
+      <FlightStrip facts={strip} at="brief" />
+      <main id="main"><div className="column">
+        <Title title={flown.length === 0 ? 'Habits' : `${plural(drops.length, 'habit')} to drop, ${adds.length} to add`} line={flown.length === 0 ? `Nothing is entered yet of what ${head.pilotName} has flown by type.` : `From ${from} to ${head.registration}, ${head.typeName}; goal ${list(head.goals.map(say))}.`}>
+          <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>Brief with these</Link>
+        </Title>
+        <div className="grid">
+          {flown.length === 0
+            ? <Empty title="No hours by type" text={keeps ? 'Enter the types and hours below: the old habit is weighed from them, and what must be dropped stands here, worst first.' : 'Your instructor enters the types and hours you have flown; then what must be dropped stands here.'} />
+            : <FirstThree rows={rows} />}
+          <div className="grid g-2-1">
+            <Panel title="In the order of the flight">{rows.length === 0 ? <p className="soft mb-0">Nothing to compare yet.</p> : <DifferenceGroups rows={rows} />}</Panel>
+            <div className="grid" style={{ alignContent: 'start' }}>
+              <Panel title={`What ${head.pilotName.split(' ')[0] ?? 'the pilot'} has flown`}>
+                {keeps ? <HoursForm pilotId={head.pilotId} rows={flown.map((f) => ({ typeCode: f.typeCode, hours: f.hours, lastFlown: f.lastFlown.slice(0, 10) }))} types={types} today={now.slice(0, 10)} action={saveHoursAction} />
+                  : <table className="plain"><tbody>{flown.map((f) => <tr key={f.typeCode}><td>{f.typeName}</td><td className="r mono">{fixed(f.hours)} h</td><td className="mono">{daysBetween(f.lastFlown, now)} days ago</td></tr>)}</tbody></table>}
+              </Panel>
+              <Panel title="See it and feel the pace"><LabLinks checkoutId={head.id} /></Panel>
+              <Panel title="How the rank is made"><p className="mb-1 small">Severity (0 to 10, house data) × share of the habit × how much of this goal is flown in that phase. The habit is hours, fading with 180 days. Where the old action is the wrong one it stands above all others.</p><Outranked /></Panel>
+            </div>
+          </div>
+        </div>
+      </div></main>
+    </>
+  );
+}

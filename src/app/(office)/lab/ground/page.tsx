@@ -1,0 +1,20 @@
+import type { Metadata } from 'next';
+import { contentById, newestContent } from '@/server/content';
+import { Ground } from '@/ui/lab/ground';
+import { readState } from '@/ui/lab/query-state-read';
+import { GROUND_START, GROUND_WORDS } from '@/ui/lab/starts';
+import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
+
+export const metadata: Metadata = { title: 'Taxi and the tail' };
+
+export default async function GroundPage({ searchParams }: { searchParams: LabSearch }) {
+  const { user, facts, query, context } = await labPage(searchParams, { type: 'serrana-carvalho', old: 'alvor-c1' });
+  const { head, type } = facts;
+  const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
+  const start = { ...GROUND_START, width: house?.taxiway.widthM ?? 10, lights: house?.taxiway.lightsM ?? 0.5, lip: house?.taxiway.lipCm ?? 0 };
+  return (
+    <LabFrame user={user} facts={facts} at="taxi" title="Taxi and the tail" line={`${type.sheet.name} round a right-angled corner: where each wheel goes.`}>
+      <Ground key={type.key} context={context} sheet={{ name: type.sheet.name, gear: type.sheet.gear, wing: type.sheet.wing }} start={start} initial={readState(start, query, GROUND_WORDS)} taxiwaySource={house?.taxiway.source ?? 'product default'} />
+    </LabFrame>
+  );
+}

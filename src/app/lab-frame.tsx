@@ -1,0 +1,36 @@
+import type { ReactNode } from 'react';
+import Link from 'next/link';
+import type { CurrentUser } from '@/server/auth/permissions';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { type LabFacts, labFacts } from '@/server/queries/lab';
+import type { LabContext } from '@/ui/lab/lab-bar';
+import { LabLinks } from '@/ui/lab/lab-links';
+import { Title } from '@/ui/shared/parts';
+import { FlightStrip, PageStrip } from '@/ui/shared/strip';
+import { checkoutPage } from './checkout-page';
+
+export type LabSearch = Promise<Record<string, string | string[] | undefined>>;
+
+/** What every lab page starts with. A checkout that is not this user's, or a type that is none, answers like a page that is not there. */
+export async function labPage(search: LabSearch, fallback: { type: string; old: string }): Promise<{ user: CurrentUser; facts: LabFacts; query: Record<string, string | string[] | undefined>; context: LabContext }> {
+  const user = await requireUser();
+  const query = await search;
+  const facts = await labFacts(user, query, fallback);
+  denyUnless(facts !== null);
+  return { user, facts, query, context: { choices: facts.choices, typeKey: facts.type.key, oldKey: facts.old.key, checkoutId: facts.head?.id ?? null, pilotName: facts.head?.pilotName ?? null } };
+}
+
+/** Strip, title and links of a lab page; the flight strip when it belongs to a checkout. */
+export async function LabFrame({ user, facts, title, line, at, children }: { user: CurrentUser; facts: LabFacts; title: string; line: string; at: 'picture' | 'circuit' | 'taxi'; children: ReactNode }) {
+  const strip = facts.head ? (await checkoutPage(Promise.resolve({ id: facts.head.id }))).strip : null;
+  return (
+    <>
+      {strip ? <FlightStrip facts={strip} at="brief" /> : <PageStrip name="Lab" line={title} user={user.name} />}
+      <main id="main"><div className="column">
+        <Title title={title} line={line}>{facts.head ? <Link className="btn btn-primary" href={`/checkouts/${facts.head.id}/brief`}>To the brief</Link> : null}</Title>
+        {facts.head ? <LabLinks checkoutId={facts.head.id} but={at} /> : null}
+        {children}
+      </div></main>
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Transaction } from 'sequelize';
+import { type Difference, type FlownType, rankDifferences } from '@/core/differences';
+import { newestContent } from '../content';
+import { row, rows } from '../db/connection';
+import { type CheckoutHead, parsedSheet } from './checkout';
+
+export interface PilotHours { typeCode: string; typeName: string; hours: number; lastFlown: string; enteredBy: string; enteredAt: string }
+
+/** What a pilot has flown, newest entry of each type; the last day is that of a landing recorded here when it is later. */
+export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHours[]> {
+  const found = await rows<{ type_code: string; name: string; hours: number; last_flown: string; entered_by: string; entered_at: string; landed: string | null }>(
+    `SELECT h.type_code, ty.name, h.hours, h.last_flown, u.name AS entered_by, h.entered_at,
+       (SELECT MAX(l.flown_on) FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id WHERE l.pilot_id = h.pilot_id AND a.type_id = ty.id) AS landed
+     FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN users u ON u.id = h.entered_by
+     WHERE h.pilot_id = :pilotId AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code) AND h.hours > 0 ORDER BY h.hours DESC`,
+    { pilotId }, t,
+  );
+  return found.map((h) => ({ typeCode: h.type_code, typeName: h.name, hours: h.hours, lastFlown: h.landed !== null && h.landed > h.last_flown ? h.landed : h.last_flown, enteredBy: h.entered_by, enteredAt: h.entered_at }));
+}
+
+/** The newest sheet of a type; null when it is not in the hangar. */
+async function attributesOf(code: string, t?: Transaction): Promise<FlownType['attributes'] | null> {
+  const v = await row<{ id: string; sheet: string }>('SELECT v.id, v.sheet FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC LIMIT 1', { code }, t);
+  return v ? parsedSheet(v.id, v.sheet).attributes : null;
+}
+
+/** Habit against this aeroplane, for the goals of a checkout. Hours on the type itself count as habit too. */
+export async function differencesOf(head: CheckoutHead, onDate: string, t?: Transaction): Promise<{ flown: (FlownType & { typeCode: string })[]; rows: Difference[] }> {
+  const rules = await newestContent('differences', 'differences', t);
+  const hours = await hoursOf(head.pilotId, t);
+  const flown = (await Promise.all(hours.map(async (h) => ({ typeCode: h.typeCode, typeName: h.typeName, hours: h.hours, lastFlown: h.lastFlown, attributes: (await attributesOf(h.typeCode, t)) ?? [] })))).filter((f) => f.attributes.length > 0);
+  const ofType = (await attributesOf(head.typeCode, t)) ?? head.sheet.attributes;
+  return { flown, rows: rules === null ? [] : rankDifferences({ flown, to: head.sheet.attributes, typeAttributes: ofType, goals: head.goals, rules: rules.body, onDate }) };
+}
+
+export interface PilotEye { seat: 'pilot' | 'instructor'; eyeHeightM: number; how: string; enteredBy: string; enteredAt: string }
+/** Eye heights measured for a pilot in a type, newest of each seat. */
+export async function eyesOf(pilotId: string, typeCode: string): Promise<PilotEye[]> {
+  const found = await rows<{ seat: PilotEye['seat']; eye_height_m: number; how: string; entered_by: string; entered_at: string }>(
+    `SELECT e.seat, e.eye_height_m, e.how, u.name AS entered_by, e.entered_at FROM pilot_eyes e JOIN users u ON u.id = e.entered_by
+     WHERE e.pilot_id = :pilotId AND e.type_code = :typeCode AND e.seq = (SELECT MAX(seq) FROM pilot_eyes x WHERE x.pilot_id = e.pilot_id AND x.type_code = e.type_code AND x.seat = e.seat)`,
+    { pilotId, typeCode },
+  );
+  return found.map((e) => ({ seat: e.seat, eyeHeightM: e.eye_height_m, how: e.how, enteredBy: e.entered_by, enteredAt: e.entered_at }));
+}
+
+/** Eye height in the pilot's seat, three wheels down; null = not measured, the sheet's counts. */
+export const eyeHeightOf = async (pilotId: string, typeCode: string): Promise<number | null> => (await eyesOf(pilotId, typeCode)).find((e) => e.seat === 'pilot')?.eyeHeightM ?? null;
