@@ -18,10 +18,10 @@ describe('an upgrade from the first release', () => {
         VALUES ('k', 'p', 'u', 'a', 'a:1', 't:1', 'us', '[]', '[]', 'c', 'c', 'c', '{}', '{}', 'r', 'u', '2026-01-01');
       INSERT INTO sorties VALUES ('s', 'k', 1, '2026-01-02', 'u', '2026-01-02');
       INSERT INTO briefs VALUES ('b', 'k', 's', 1, '{}', '{}', 'u', '2026-01-02', NULL, NULL, 'rb');`);
-    expect(await migrate()).toEqual(['002_hangar_and_brief.sql']);
+    expect(await migrate()).toEqual(['002_hangar_and_brief.sql', '003_pictures_and_habits.sql']);
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
-    expect(after.filter((n) => !before.includes(n))).toEqual(['index checkout_moves_checkout', 'index personal_tokens_user', 'table brief_templates', 'table checkout_moves', 'table personal_tokens', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept']);
+    expect(after.filter((n) => !before.includes(n))).toEqual(['index checkout_moves_checkout', 'index personal_tokens_user', 'index pilot_eyes_pilot', 'index pilot_hours_pilot', 'table brief_templates', 'table checkout_moves', 'table personal_tokens', 'table pilot_eyes', 'table pilot_hours', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept', 'trigger pilot_eyes_fixed', 'trigger pilot_eyes_kept', 'trigger pilot_hours_fixed', 'trigger pilot_hours_kept']);
     expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
     expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
     await upgraded.close();

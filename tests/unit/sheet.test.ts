@@ -143,3 +143,13 @@ describe('schools a checkout starts with', () => {
     expect(schoolDefaults(sheetOf('alvor-c1'), topics)).toMatchObject({ 'approach-speed': 'constant', 'wing-drop': 'rudder', 'touch-and-go': 'allowed', gust: 'half' });
   });
 });
+
+describe('the view from the seat', () => {
+  it('must agree with what is said of the nose in level flight', () => {
+    const sheet = sheetOf('lume-faisca');
+    set(sheet.sight?.attitudes.find((a) => a.name === 'level')?.pitchDeg, 9);
+    expect(validateSheet(sheet).find((f) => f.code === 'level-picture')?.what).toContain('measured it is 4.0° above, so above the horizon');
+    sheet.sight = null;
+    expect(codes(sheet)).not.toContain('level-picture');
+  });
+});

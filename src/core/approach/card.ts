@@ -4,6 +4,7 @@ import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
 import { dateText, fixed, hoursText, instantText, metresUp, windText, withUnit } from '../format';
 import type { BriefResult } from './brief';
+import { type StripPicture, pictureStrip, sightAnswers, viewOf, withMargin } from '../sightpicture';
 import { crosswindSentences, gateConfiguration } from './words';
 
 export interface CardSection { title: string; lines: string[] }
@@ -14,6 +15,8 @@ export interface Card {
   revision: string;
   warnings: string[];
   gates: { name: string; speed: string; height: string; altimeter: string; configuration: string; power: string }[];
+  /** What will be seen: first gate on final, last look, fence, touchdown; empty when the view is not measured. */
+  pictures: StripPicture[];
   front: CardSection[];
   back: CardSection[];
   tally: { columns: { head: string; codes: string }[]; rows: number };
@@ -38,6 +41,7 @@ export function kneeboardCard(f: CardFacts): Card {
       name: g.name, speed: g.target === null ? 'no speed' : withUnit(g.target, unit), height: withUnit(g.heightFt, 'ft'), altimeter: `${g.altimeterFt} QNH`,
       configuration: gateConfiguration(g, sheet.flapSteps.length > 1), power: g.power,
     })),
+    pictures: cardPictures(f),
     front: [
       { title: `Runway ${choices.runwayEnd}`, lines: [choices.wind ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}` : 'No wind entered', said.lead, said.verdict, need('Take-off', result.takeoff), need('Landing', result.landing)] },
       { title: 'Go around', lines: [
@@ -63,6 +67,18 @@ export function kneeboardCard(f: CardFacts): Card {
     tally: { rows: 10, columns: TALLY },
     caution: 'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
   };
+}
+
+/** Height down to which the aim point is wanted beside or over the nose, as the lab starts from. */
+const LAST_LOOK_FT = 150;
+
+function cardPictures({ sheet, result, choices }: CardFacts): StripPicture[] {
+  const view = viewOf(sheet, result.eyeHeightM ?? null, result.air.sigma ?? 1);
+  const used = result.runways.find((r) => r.ident === choices.runwayEnd);
+  if (!view || !used) return [];
+  const path = { gates: view.gates, aimPointM: view.aimPointM, slopeDeg: null, offsetDeg: 0, side: 'left' as const, downToFt: LAST_LOOK_FT, crosswindKt: used.crosswindKt };
+  const least = sightAnswers(view.profile, withMargin(view.profile), path, null).leastOffsetDeg ?? 0;
+  return pictureStrip(view, { ...path, offsetDeg: Math.ceil(least * 10) / 10 }, { lengthM: used.lengthM, widthM: used.widthM, aimPointM: view.aimPointM, slopePct: used.slopePct, landmark: result.landmark });
 }
 
 /** The three habits that matter most; on the card they are commands, without their numbers. */

@@ -1,3 +1,4 @@
+import { ATTRIBUTES, type AttributeKey } from '@/domain/handling';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import type { AirframeFacts } from './goals';
 
@@ -38,3 +39,16 @@ export function gearMassGroup(sheet: TypeSheet): string {
 
 /** Step of the pilot's crosswind ladder, kt: 2 for the lightest class (to 600 kg), else 3. */
 export const ladderStepKt = (sheet: TypeSheet): number => (sheet.masses.maxTakeoffKg.value <= 600 ? 2 : 3);
+
+/** Attributes as the schools of a checkout have them. What the handbook says stays: it locks the choice. */
+export function attributesBySchool(attributes: TypeSheet['attributes'], schools: Readonly<Record<string, string>>): TypeSheet['attributes'] {
+  return attributes.map((a) => {
+    const value = SCHOOL_VALUES[a.key]?.[schools[SCHOOL_OF[a.key] ?? ''] ?? ''];
+    return value === undefined || a.source === 'handbook' || a.value === value ? a : { ...a, value, source: 'house', ref: 'school chosen on this checkout' };
+  });
+}
+const SCHOOL_OF: Partial<Record<AttributeKey, string>> = { 'wing-drop': 'wing-drop', 'speed-school': 'approach-speed' };
+const SCHOOL_VALUES: Partial<Record<AttributeKey, Record<string, string>>> = {
+  'wing-drop': { rudder: ATTRIBUTES['wing-drop'].values[0], together: ATTRIBUTES['wing-drop'].values[1] },
+  'speed-school': { constant: ATTRIBUTES['speed-school'].values[0], reducing: ATTRIBUTES['speed-school'].values[1] },
+};

@@ -39,6 +39,7 @@ export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   checkLoading(sheet, say);
   checkTables(sheet, say);
   checkHandling(sheet, say);
+  checkSight(sheet, say);
   return found;
 }
 
@@ -123,6 +124,20 @@ function checkTwin(sheet: TypeSheet, say: Say): void {
     const floor = g === last ? vsse : vyse;
     if (g.speed.value < floor.value) say('gate-below-asymmetric', `approach.${i}.speed`, `${g.name} ${g.speed.value} is below ${g === last ? 'Vsse' : 'Vyse'} ${floor.value}.`, 'twin');
   });
+}
+
+/** Between these, the top of the nose is called on the horizon. */
+const ON_HORIZON_DEG = 2.5;
+
+/** What is said of the nose in level flight must be what was measured. */
+function checkSight(sheet: TypeSheet, say: Say): void {
+  const level = sheet.sight?.attitudes.find((a) => a.name === 'level');
+  const ahead = [...(sheet.sight?.profile ?? [])].sort((a, b) => Math.abs(a.azimuthDeg) - Math.abs(b.azimuthDeg))[0];
+  const said = sheet.attributes.find((a) => a.key === 'level-picture')?.value;
+  if (!level || !ahead || !said) return;
+  const below = ahead.depressionDeg - level.pitchDeg.value;
+  const measured = below > ON_HORIZON_DEG ? 'below the horizon' : below < -ON_HORIZON_DEG ? 'above the horizon' : 'on the horizon';
+  if (said !== measured) say('level-picture', 'attributes', `The nose in level flight is said to be ${said}; measured it is ${fixed(Math.abs(below), 1)}° ${below < 0 ? 'above' : 'below'}, so ${measured}.`, 'handling');
 }
 
 /** The words of a schedule finding; limits in the dial's unit. */

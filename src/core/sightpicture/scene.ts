@@ -2,7 +2,7 @@
  * The picture as polygons on a glass in front of the eye. The glass moves with the aeroplane: the cowling stands still, the world moves.
  * A pinhole view along the longitudinal axis, tipped down by a fixed angle; degrees in, glass units out (half the width is 1).
  */
-import { cosDeg, sinDeg } from '../constants';
+import { cosDeg, sinDeg, tanDeg } from '../constants';
 import { type ProfilePoint, fullProfile, noseDepression } from './nose';
 
 export interface Eye { x: number; y: number; zM: number; pitchDeg: number; bankDeg: number; headingDeg: number }
@@ -17,9 +17,10 @@ export interface Shape { id: 'sky' | 'field' | 'runway' | 'centreline' | 'thresh
 export interface Scene { shapes: Shape[]; horizon: [GlassPoint, GlassPoint]; references: { name: string; at: GlassPoint }[]; aim: GlassPoint | null }
 interface Vec { f: number; r: number; d: number }
 
-/** Half the width of the view, degrees; and how far the glass is tipped down. */
-export const HALF_VIEW_DEG = 38;
-export const TIP_DEG = 6;
+/** Half the width of the view in the air and on the ground, degrees; and how far the glass is tipped down. */
+export const AIR_VIEW_DEG = 26;
+export const GROUND_VIEW_DEG = 46;
+const TIP_DEG = 5;
 const NEAR = 0.02;
 
 const fromAngles = (p: ProfilePoint): Vec => ({ f: cosDeg(p.depressionDeg) * cosDeg(p.azimuthDeg), r: cosDeg(p.depressionDeg) * sinDeg(p.azimuthDeg), d: sinDeg(p.depressionDeg) });
@@ -31,26 +32,31 @@ function toBody(v: Vec, eye: Pick<Eye, 'pitchDeg' | 'bankDeg'>): Vec {
   const d1 = v.f * sinDeg(eye.pitchDeg) + v.d * cosDeg(eye.pitchDeg);
   return { f, r: v.r * cosDeg(eye.bankDeg) + d1 * sinDeg(eye.bankDeg), d: -v.r * sinDeg(eye.bankDeg) + d1 * cosDeg(eye.bankDeg) };
 }
-const SCALE = 1 / Math.tan((HALF_VIEW_DEG * Math.PI) / 180);
-const onGlass = (v: Vec): GlassPoint => ({ x: (v.r / v.f) * SCALE, y: (v.d / v.f) * SCALE });
 
-/** Cuts a line or polygon at the near plane, so that nothing behind the eye is drawn. */
-function clipNear(points: readonly Vec[], closed: boolean): Vec[] {
+/** Cuts a line or polygon by one plane: what lies where `inside` is positive stays. */
+function clip(points: readonly Vec[], closed: boolean, inside: (v: Vec) => number): Vec[] {
   const out: Vec[] = [];
   const n = points.length;
   for (let i = 0; i < (closed ? n : n - 1); i++) {
     const a = points[i];
     const b = points[(i + 1) % n];
     if (!a || !b) continue;
-    if (a.f > NEAR) out.push(a);
-    if (a.f > NEAR !== b.f > NEAR) {
-      const t = (NEAR - a.f) / (b.f - a.f);
-      out.push({ f: NEAR, r: a.r + t * (b.r - a.r), d: a.d + t * (b.d - a.d) });
+    const da = inside(a);
+    const db = inside(b);
+    if (da > 0) out.push(a);
+    if (da > 0 !== db > 0) {
+      const t = da / (da - db);
+      out.push({ f: a.f + t * (b.f - a.f), r: a.r + t * (b.r - a.r), d: a.d + t * (b.d - a.d) });
     }
   }
   const last = points[n - 1];
-  if (!closed && last && last.f > NEAR) out.push(last);
+  if (!closed && last && inside(last) > 0) out.push(last);
   return out;
+}
+/** Nothing behind the eye and nothing far beside the glass: what is left has coordinates a drawing can hold. */
+function clipToView(points: readonly Vec[], closed: boolean, wide: number): Vec[] {
+  return [(v: Vec) => v.f - NEAR, (v: Vec) => wide * v.f - v.r, (v: Vec) => wide * v.f + v.r, (v: Vec) => wide * v.f - v.d, (v: Vec) => wide * v.f + v.d]
+    .reduce<Vec[]>((left, inside) => (left.length > 1 ? clip(left, closed, inside) : []), [...points]);
 }
 
 /**
@@ -59,11 +65,15 @@ function clipNear(points: readonly Vec[], closed: boolean): Vec[] {
  * @param parts lines between two body directions; `references` body directions with a name
  */
 export function scene(input: {
+  /** Half the width of the view, degrees. */
+  halfViewDeg: number;
   eye: Eye; ground: Ground; profile: readonly ProfilePoint[];
   parts: readonly { name: string; from: ProfilePoint; to: ProfilePoint }[];
   references: readonly { name: string; at: ProfilePoint }[];
 }): Scene {
   const { eye, ground } = input;
+  const scale = 1 / tanDeg(input.halfViewDeg);
+  const onGlass = (v: Vec): GlassPoint => ({ x: (v.r / v.f) * scale, y: (v.d / v.f) * scale });
   const h = eye.headingDeg;
   /** A ground point (x along, y right, z up above the threshold) as the eye has it. */
   const see = (x: number, y: number, z: number): Vec => {
@@ -75,7 +85,7 @@ export function scene(input: {
   const half = ground.widthM / 2;
   const shapes: Shape[] = [];
   const add = (id: Shape['id'], points: Vec[], closed: boolean, name: string | null = null) => {
-    const seen = clipNear(points, closed).map(onGlass);
+    const seen = clipToView(points, closed, 3 / scale).map(onGlass);
     if (seen.length > 1) shapes.push({ id, points: seen, closed, name });
   };
   const far = (azimuthDeg: number): Vec => toGlass(toBody({ f: cosDeg(azimuthDeg), r: sinDeg(azimuthDeg), d: 0 }, eye));

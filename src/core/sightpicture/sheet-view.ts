@@ -5,7 +5,7 @@ import { sheetCas } from '../sheet';
 import { raiseEye } from './eye';
 import type { ProfilePoint } from './nose';
 import { type PathGate, type PathInput, pathSlope, stationAt } from './path';
-import { type Eye, type Ground, type Scene, groundEye, scene } from './scene';
+import { AIR_VIEW_DEG, type Eye, GROUND_VIEW_DEG, type Ground, type Scene, groundEye, scene } from './scene';
 
 export type SightSheet = Pick<TypeSheet, 'name' | 'code' | 'dial' | 'approach' | 'landing' | 'geometry' | 'sight' | 'gear' | 'seats'>;
 export interface View {
@@ -65,7 +65,7 @@ export function viewOf(sheet: SightSheet, eyeHeightM: number | null, sigma = 1):
   };
 }
 
-export interface FlownPicture { eye: Eye; heightFt: number; pitchDeg: number; phase: 'offset' | 'alignment' | 'final' | 'gates' | 'touchdown'; toAimM: number; aimAzimuthDeg: number }
+export interface FlownPicture { eye: Eye; /** Half the width of the view, degrees: it opens as the ground comes near. */ halfViewDeg: number; heightFt: number; pitchDeg: number; phase: 'offset' | 'alignment' | 'final' | 'gates' | 'touchdown'; toAimM: number; aimAzimuthDeg: number }
 /** Share of the slider at which the wheels touch. */
 export const TOUCHDOWN_AT = 0.9;
 
@@ -78,7 +78,7 @@ export function flyAt(view: View, input: PathInput, t: number, offCentreM: numbe
   const fromM = (first?.distanceM ?? 1000) + input.aimPointM;
   if (t >= TOUCHDOWN_AT) {
     const alongM = input.aimPointM + ((t - TOUCHDOWN_AT) / (1 - TOUCHDOWN_AT)) * 40;
-    return { eye: groundEye({ eyeHeightM: view.eyeHeightM, pitchDeg: view.landingPitchDeg, crabDeg: 0, offsetM: offCentreM, eyeLateralM: view.eyeLateralM, alongM }), heightFt: 0, pitchDeg: view.landingPitchDeg, phase: 'touchdown', toAimM: 0, aimAzimuthDeg: 0 };
+    return { eye: groundEye({ eyeHeightM: view.eyeHeightM, pitchDeg: view.landingPitchDeg, crabDeg: 0, offsetM: offCentreM, eyeLateralM: view.eyeLateralM, alongM }), halfViewDeg: GROUND_VIEW_DEG, heightFt: 0, pitchDeg: view.landingPitchDeg, phase: 'touchdown', toAimM: 0, aimAzimuthDeg: 0 };
   }
   const toAimM = fromM * (1 - t / TOUCHDOWN_AT);
   const s = stationAt(input, toAimM);
@@ -86,7 +86,7 @@ export function flyAt(view: View, input: PathInput, t: number, offCentreM: numbe
   const flareM = 6;
   const raised = Math.max(0, Math.min(1, (flareM + view.eyeHeightM - s.zM) / flareM));
   const pitchDeg = s.pitchDeg + raised * (view.landingPitchDeg - s.pitchDeg);
-  return { eye: { x: s.x, y: s.y + view.eyeLateralM, zM: Math.max(view.eyeHeightM, s.zM), pitchDeg, bankDeg: s.bankDeg, headingDeg: s.headingDeg }, heightFt: s.heightFt, pitchDeg, phase: s.phase, toAimM, aimAzimuthDeg: s.aimAzimuthDeg };
+  return { eye: { x: s.x, y: s.y + view.eyeLateralM, zM: Math.max(view.eyeHeightM, s.zM), pitchDeg, bankDeg: s.bankDeg, headingDeg: s.headingDeg }, halfViewDeg: AIR_VIEW_DEG + raised * (GROUND_VIEW_DEG - AIR_VIEW_DEG), heightFt: s.heightFt, pitchDeg, phase: s.phase, toAimM, aimAzimuthDeg: s.aimAzimuthDeg };
 }
 
 export interface StripPicture { title: string; line: string; scene: Scene }
@@ -99,7 +99,7 @@ export function pictureStrip(view: View, input: PathInput, ground: Ground): Stri
   const downM = Math.min(fromM, (input.downToFt * 0.3048) / Math.tan((slope * Math.PI) / 180));
   const at = (title: string, t: number): StripPicture => {
     const f = flyAt(view, input, t, 0);
-    return { title, line: f.phase === 'touchdown' ? `${view.landingAttitude} attitude` : `${Math.round(f.heightFt)} ft, nose ${f.pitchDeg >= 0 ? 'up' : 'down'} ${Math.abs(f.pitchDeg).toFixed(0)}°`, scene: scene({ eye: f.eye, ground, profile: view.profile, parts: view.parts, references: [] }) };
+    return { title, line: f.phase === 'touchdown' ? `${view.landingAttitude} attitude` : `${Math.round(f.heightFt)} ft, nose ${f.pitchDeg >= 0 ? 'up' : 'down'} ${Math.abs(f.pitchDeg).toFixed(0)}°`, scene: scene({ halfViewDeg: f.halfViewDeg, eye: f.eye, ground, profile: view.profile, parts: view.parts, references: [] }) };
   };
   const share = (m: number): number => TOUCHDOWN_AT * (1 - m / fromM);
   return [at(first.name, 0), at('Last look', share(downM)), at('Fence', share(input.aimPointM)), at('Touchdown', TOUCHDOWN_AT)];

@@ -1,5 +1,5 @@
 import { airToday } from '@/core/approach';
-import { stationObservation, stationWind, convertReference } from '@/core/wind';
+import { convertReference, stationWind } from '@/core/wind';
 import type { TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -52,7 +52,7 @@ export async function labFacts(user: CurrentUser, query: Query, fallback: { type
     choices: [...(head ? [{ key: head.registration, name: `${head.registration} ${head.typeName}` }] : []), ...types.map((t) => ({ key: t.code, name: t.sheet.name })), ...(text(query, 'type') && !types.some((t) => t.code === type.key) && type.key !== head?.registration ? [{ key: type.key, name: type.sheet.name }] : [])],
     eyes: { now: head && !elsewhere ? await eyesOf(head.pilotId, head.typeCode) : [], old: head ? await eyesOf(head.pilotId, old.sheet.code) : [] },
     wind: briefed?.fromDeg != null ? { fromDeg: convertReference(briefed.fromDeg, briefed.reference, 'true', aerodrome.variationDeg), kt: briefed.kt, words: `from the brief of ${latest?.flownOn ?? ''}` }
-      : observed && observed.fromDeg !== null ? { fromDeg: observed.fromDeg, kt: observed.kt, words: `from the simulated station, ${stationObservation(aerodrome.ident, now).text.split(' ')[1] ?? ''}` } : { fromDeg: 360, kt: 0, words: 'calm' },
+      : observed && observed.fromDeg !== null ? { fromDeg: observed.fromDeg, kt: observed.kt, words: `from the simulated station at ${observed.observedAt.slice(11, 16)} UTC` } : { fromDeg: 360, kt: 0, words: 'calm' },
     runwayEnd: latest?.runwayEnd ?? null, oatC, sigma: air.sigma ?? 1,
   };
 }

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { type Difference, type FlownType, rankDifferences } from '@/core/differences';
+import { attributesBySchool } from '@/core/plan';
 import { newestContent } from '../content';
 import { row, rows } from '../db/connection';
 import { type CheckoutHead, parsedSheet } from './checkout';
@@ -30,7 +31,7 @@ export async function differencesOf(head: CheckoutHead, onDate: string, t?: Tran
   const hours = await hoursOf(head.pilotId, t);
   const flown = (await Promise.all(hours.map(async (h) => ({ typeCode: h.typeCode, typeName: h.typeName, hours: h.hours, lastFlown: h.lastFlown, attributes: (await attributesOf(h.typeCode, t)) ?? [] })))).filter((f) => f.attributes.length > 0);
   const ofType = (await attributesOf(head.typeCode, t)) ?? head.sheet.attributes;
-  return { flown, rows: rules === null ? [] : rankDifferences({ flown, to: head.sheet.attributes, typeAttributes: ofType, goals: head.goals, rules: rules.body, onDate }) };
+  return { flown, rows: rules === null ? [] : rankDifferences({ flown, to: attributesBySchool(head.sheet.attributes, head.schools), typeAttributes: ofType, goals: head.goals, rules: rules.body, onDate }) };
 }
 
 export interface PilotEye { seat: 'pilot' | 'instructor'; eyeHeightM: number; how: string; enteredBy: string; enteredAt: string }

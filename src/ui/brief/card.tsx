@@ -1,4 +1,5 @@
 import type { Card } from '@/core/approach';
+import { SightDrawing } from '../lab/sight-drawing';
 
 /** One A5 card, both sides, black on white: the same strings as the PDF. */
 export function KneeboardCard({ card }: { card: Card }) {
@@ -14,6 +15,7 @@ export function KneeboardCard({ card }: { card: Card }) {
       <article className="a5" aria-label="Card, back">
         {head('back')}
         {card.back.map((s) => <section key={s.title}><h2>{s.title}</h2>{s.lines.map((l) => <p key={l}>{l}</p>)}</section>)}
+        {card.pictures.length > 0 ? <section><h2>What you will see</h2><div className="strip-pictures">{card.pictures.map((p) => <figure key={p.title}><SightDrawing scene={p.scene} label={`${p.title}, ${p.line}`} plain /><figcaption><strong>{p.title}</strong> {p.line}</figcaption></figure>)}</div></section> : null}
         <h2>Paper tally, same codes as the screen</h2>
         <table className="tally"><thead><tr><th><span className="visually-hidden">landing</span></th>{card.tally.columns.map((c) => <th key={c.head}>{c.head}</th>)}</tr></thead><tbody>{Array.from({ length: card.tally.rows }, (_, i) => <tr key={i}><th scope="row">{i + 1}</th>{card.tally.columns.map((c) => <td key={c.head} />)}</tr>)}</tbody></table>
         <dl className="codes">{card.tally.columns.map((c) => <div key={c.head}><dt>{c.head}</dt><dd>{c.codes}</dd></div>)}</dl>

@@ -34,6 +34,7 @@ export function CircuitDrawing(p: Props) {
       {p.strips.map((s) => { const [a, b] = ends(s); return a && b ? <g key={s.ident}><path d={`M${X(a.east)} ${Y(a.north)}L${X(b.east)} ${Y(b.north)}`} stroke={s.surface === 'asphalt' ? 'var(--tarmac)' : s.surface === 'water' ? 'var(--lagoon)' : 'var(--meadow)'} strokeWidth={Math.max(6, s.widthM * scale)} opacity={s.surface === 'asphalt' ? 1 : 0.45} />
         <text x={X(a.east)} y={Y(a.north)} fontSize="13" className="mono halo" textAnchor="middle" fill="var(--ink)" dy="18">{s.ident}</text><text x={X(b.east)} y={Y(b.north)} fontSize="13" className="mono halo" textAnchor="middle" fill="var(--ink)" dy="-8">{s.other}</text></g> : null; })}
       <path d={line(p.old.points)} fill="none" stroke="var(--slate)" strokeWidth="2" strokeDasharray="3 6" />
+      <path d={line(p.pace.points)} fill="none" stroke="var(--ink)" strokeWidth={p.reach ? 1 : 2.5} strokeLinejoin="round" />
       {p.reach ? p.reach.map((r, i) => {
         const next = p.reach?.[i + 1];
         if (!next) return null;
@@ -42,7 +43,6 @@ export function CircuitDrawing(p: Props) {
         const m = MARK[r.verdict];
         return <path key={r.tS} d={`M${x1} ${y1}L${x2} ${y2}`} stroke={m.color} strokeWidth={m.width} strokeDasharray={m.dash} />;
       }) : null}
-      <path d={line(p.pace.points)} fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeLinejoin="round" />
       {p.pace.tasks.map((t) => { const q = placeAt(p.pace.points, t.tS); if (!q) return null; const [x, y] = at(q); return <circle key={`${t.name}${t.tS}`} cx={x} cy={y} r="4" fill="var(--card)" stroke="var(--ink)" strokeWidth="1.5"><title>{t.name}</title></circle>; })}
       {oldNow ? <Plane at={at(oldNow)} deg={oldNow.headingDeg} color="var(--slate)" /> : null}
       {now ? <Plane at={at(now)} deg={now.headingDeg} color="var(--lagoon)" /> : null}

@@ -91,7 +91,7 @@ export function Circuit(props: Props) {
           <Range label="Bank gliding" id="glide" value={state.glide} min={20} max={60} unit="°" onChange={(glide) => set({ glide })} />
         </div>
       </Panel>
-      <div className="grid g-1-1">{[[sheet.name, pace] as const, [oldSheet.name, old] as const].map(([name, p]) => <Panel key={name} title={`${name}, leg by leg`}><LegTable pace={p} /></Panel>)}</div>
+      <Panel title="Leg by leg"><LegTable pace={pace} old={old} names={[sheet.name, oldSheet.name]} /></Panel>
       <Panel title={`${sheet.name}, task by task`}><ol className="tasks mb-0">{pace.tasks.map((t, i) => <li key={`${t.name}${t.tS}`}><span className="mono">{fixed(t.tS)} s</span> {t.name} <span className="soft small">{t.leg}{i > 0 ? `, ${fixed(t.tS - (pace.tasks[i - 1]?.tS ?? t.tS))} s after the last` : ''}</span></li>)}</ol></Panel>
       <Panel title="What this rests on">
         <p className="small mb-1">Wind {windText}, {props.windSource}; air {fixed(state.oat)} °C at standard pressure, density {fixed(sigma * 100)} % of standard. Speeds and gates of the sheet at its reference mass; climb from power less drag of the glide polar; corners are sharp. Reach: {fixed(state.react)} s of reaction, best glide of the polar with the propeller as the sheet has it, bank {fixed(state.glide)}°, 50 ft wanted over the threshold, no turn back below {props.turnBack.heightFt} ft ({props.turnBack.source}).</p>
@@ -121,11 +121,23 @@ function PaceWords({ pace, old, names, word }: { pace: Pace; old: Pace; names: [
   );
 }
 
-function LegTable({ pace }: { pace: Pace }) {
-  if (pace.problem) return <p className="mb-0">{pace.problem}</p>;
+function LegTable({ pace, old, names }: { pace: Pace; old: Pace; names: [string, string] }) {
+  if (pace.problem ?? old.problem) return <p className="mb-0">{pace.problem ?? old.problem}</p>;
+  const drift = (deg: number | null) => (deg === null ? '' : `${fixed(Math.abs(deg))}°${Math.abs(deg) < 0.5 ? '' : deg < 0 ? ' left' : ' right'}`);
   return (
-    <div className="scroll-x"><table className="plain"><thead><tr><th>Leg</th><th className="r">Heading</th><th className="r">Drift</th><th className="r">Ground speed</th><th className="r">Length</th><th className="r">Time</th><th className="r">Turn radius</th><th className="r">Things a minute</th></tr></thead>
-      <tbody>{pace.legs.map((l) => <tr key={l.leg}><td>{l.leg}</td><td className="r mono">{l.headingDeg === null ? '' : `${direction(l.headingDeg)}°`}</td><td className="r mono">{l.driftDeg === null ? '' : `${fixed(Math.abs(l.driftDeg))}°${Math.abs(l.driftDeg) < 0.5 ? '' : l.driftDeg < 0 ? ' left' : ' right'}`}</td><td className="r mono">{withUnit(l.groundSpeedKt, 'kt')}</td><td className="r mono">{withUnit(l.lengthM, 'm')}</td><td className="r mono">{withUnit(l.timeS, 's')}</td><td className="r mono">{withUnit(l.turnRadiusM, 'm')}</td><td className="r mono">{fixed(l.perMinute ?? 0, 1)}</td></tr>)}</tbody></table><p className="soft small mb-0">Headings true. Spacing {fixed(pace.spacingM)} m; lift-off {fixed(pace.liftOffM)} m after the threshold; climb {fixed(pace.climbDeg ?? 0, 1)}°.</p></div>
+    <>
+      <div className="scroll-x"><table className="plain" aria-label="Leg by leg">
+        <thead>
+          <tr><th scope="col" rowSpan={2}>Leg</th>{names.map((n) => <th key={n} colSpan={6} scope="colgroup">{n}</th>)}</tr>
+          <tr>{names.map((n) => ['Heading', 'Drift', 'Over ground', 'Time', 'Turn radius', 'Things a minute'].map((h) => <th key={`${n}${h}`} className="r" scope="col">{h}</th>))}</tr>
+        </thead>
+        <tbody>{pace.legs.map((l, i) => <tr key={l.leg}><td>{l.leg}</td>{[l, old.legs[i]].map((x, k) => (x ? [
+          <td key={`${k}h`} className="r mono">{x.headingDeg === null ? '' : `${direction(x.headingDeg)}°`}</td>, <td key={`${k}d`} className="r mono">{drift(x.driftDeg)}</td>, <td key={`${k}g`} className="r mono">{withUnit(x.groundSpeedKt, 'kt')}</td>,
+          <td key={`${k}t`} className="r mono">{withUnit(x.timeS, 's')}</td>, <td key={`${k}r`} className="r mono">{withUnit(x.turnRadiusM, 'm')}</td>, <td key={`${k}m`} className="r mono">{fixed(x.perMinute ?? 0, 1)}</td>,
+        ] : null))}</tr>)}</tbody>
+      </table></div>
+      <p className="soft small mb-0">Headings true. {[pace, old].map((p, i) => `${names[i] ?? ''}: spacing ${fixed(p.spacingM)} m, lift-off ${fixed(p.liftOffM)} m after the threshold, climb ${fixed(p.climbDeg ?? 0, 1)}°`).join('; ')}.</p>
+    </>
   );
 }
 

@@ -12,7 +12,7 @@ export function SightDrawing({ scene, label, ratio = 0.62, plain = false }: { sc
   const H = W * ratio;
   const x = (v: number) => (W / 2) * (1 + v);
   const y = (v: number) => H * 0.44 + (W / 2) * v;
-  const path = (s: Shape) => `${s.points.map((p, i) => `${i === 0 ? 'M' : 'L'}${Math.max(-9000, Math.min(9000, x(p.x))).toFixed(1)} ${Math.max(-9000, Math.min(9000, y(p.y))).toFixed(1)}`).join('')}${s.closed ? 'Z' : ''}`;
+  const path = (s: Shape) => `${s.points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.x).toFixed(1)} ${y(p.y).toFixed(1)}`).join('')}${s.closed ? 'Z' : ''}`;
   const [a, b] = scene.horizon;
   // The ground fills everything below the horizon, whichever way it is tilted.
   const dx = b.x - a.x;
@@ -24,9 +24,9 @@ export function SightDrawing({ scene, label, ratio = 0.62, plain = false }: { sc
       <rect width={W} height={H} fill="var(--sky)" />
       <path d={`M${far(a, -2, 0)}L${far(b, 2, 0)}L${far(b, 2, 6)}L${far(a, -2, 6)}Z`} fill="var(--field)" />
       <path d={`M${far(a, -2, 0)}L${far(b, 2, 0)}`} stroke="var(--ink)" strokeWidth="2" />
+      {plain ? null : scene.shapes.filter((s) => s.id === 'landmark').map((s) => (s.points[1] ? <text key="label" x={x(s.points[1].x)} y={y(s.points[1].y) - 8} fontSize="24" textAnchor="middle" className="halo" fill="var(--brick)">{s.name}</text> : null))}
       {order.flatMap((id) => scene.shapes.filter((s) => s.id === id).map((s, i) => <path key={`${id}${i}`} d={path(s)} fill={s.closed ? STYLE[id].fill : 'none'} stroke={STYLE[id].stroke} strokeWidth={STYLE[id].width} strokeLinecap="round" strokeLinejoin="round" />))}
       {scene.aim ? <circle cx={x(scene.aim.x)} cy={y(scene.aim.y)} r="13" fill="none" stroke="var(--aim)" strokeWidth="3.5" /> : null}
-      {plain ? null : scene.shapes.filter((s) => s.id === 'landmark').map((s) => (s.points[1] ? <text key="lm" x={x(s.points[1].x)} y={y(s.points[1].y) - 8} fontSize="24" textAnchor="middle" className="halo" fill="var(--brick)">{s.name}</text> : null))}
       {plain ? null : scene.references.map((r) => <g key={r.name}><circle cx={x(r.at.x)} cy={y(r.at.y)} r="7" fill="var(--ochre)" /><text x={x(r.at.x) + (r.at.x < -0.4 ? -14 : 14)} y={y(r.at.y) + 30} fontSize="24" className="halo" textAnchor={r.at.x < -0.4 ? 'start' : r.at.x > 0.4 ? 'end' : 'start'} fill="var(--ink)">{r.name}</text></g>)}
     </svg>
   );

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fixed, withUnit } from '@/core/format';
-import { type PathInput, type SightAnswers, type SightSheet, type View, type EdgesInput, HALF_VIEW_DEG, SIGHT_MARGIN_DEG, TOUCHDOWN_AT, flyAt, groundEye, missingMeasures, pathSlope, scene, sightAnswers, viewOf, withMargin } from '@/core/sightpicture';
+import { type PathInput, type SightAnswers, type SightSheet, type View, type EdgesInput, AIR_VIEW_DEG, GROUND_VIEW_DEG, SIGHT_MARGIN_DEG, TOUCHDOWN_AT, flyAt, groundEye, missingMeasures, pathSlope, scene, sightAnswers, viewOf, withMargin } from '@/core/sightpicture';
 import { say } from '@/domain/words';
 import type { ActionResult } from '../shared/forms';
 import { Outranked, Panel } from '../shared/parts';
@@ -49,7 +49,7 @@ export function SightPicture(props: Props) {
         <PictureOf title={`${oldSheet.name}: what is known`} sheet={oldSheet} view={oldView} state={state} isOld />
         <PictureOf title={`${used.name}: what will be seen`} sheet={used} view={view} state={state} isOld={false} />
       </div>
-      <Panel title="Fly it">
+      {view === null ? <MeasureForm key={used.code} sheet={used} facts={props.measure} drawWith={setLocalSheet} /> : <Panel title="Fly it">
         <div className="fly-row">
           <button type="button" className="btn btn-outline-primary" aria-pressed={playing.on} onClick={playing.toggle} disabled={state.show !== 'fly'}>{playing.on ? 'Hold' : 'Fly the approach'}</button>
           <input type="range" className="fly-slider" aria-label="Along the approach" min={0} max={1} step={0.002} value={state.t} disabled={state.show !== 'fly'} aria-valuetext={view && input ? flightWords(view, input, state) : ''} onChange={(e) => { playing.stop(); set({ t: Number(e.target.value) }); }} />
@@ -72,17 +72,16 @@ export function SightPicture(props: Props) {
           <div className="range"><label htmlFor="side">Runway seen</label><select id="side" className="form-select form-select-sm" value={state.side} onChange={(e) => set({ side: e.target.value as SightState['side'] })}><option value="left">left of the nose</option><option value="right">right of the nose</option></select><span /></div>
         </div>
         {[state.slope, state.pitch, state.aim, state.eye].some((v) => v !== null) ? <p className="mb-0 mt-2 small">Not as the sheet: {[state.slope === null ? '' : `path ${fixed(state.slope, 1)}°`, state.pitch === null ? '' : `pitch held at ${fixed(state.pitch, 1)}°`, state.aim === null ? '' : `aim ${fixed(state.aim)} m past the threshold`, state.eye === null ? '' : `eye ${fixed(state.eye, 2)} m`].filter(Boolean).join(', ')}. <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => set({ slope: null, pitch: null, aim: null, eye: null })}>Back to the sheet</button></p> : null}
-      </Panel>
+      </Panel>}
       {view && input && answers ? (
         <>
           <Answers view={view} answers={answers} state={state} take={(offset) => set({ offset })} />
           <Wedges view={view} state={state} />
         </>
       ) : null}
-      {view === null ? <MeasureForm key={used.code} sheet={used} facts={props.measure} drawWith={setLocalSheet} /> : null}
       {props.eyeAction && context.pilotName && context.checkoutId ? <EyeForm sheet={used} measure={props.measure} pilotName={context.pilotName} eyeHeightM={props.eyeHeightM} said={props.eyeWords} action={props.eyeAction} /> : null}
       <Panel title="What this rests on">
-        <p className="small mb-1">{view ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. ` : ''}From the first gate on final straight to the aim point; pitch between gates in proportion. {SIGHT_MARGIN_DEG}° are kept in every answer: 5 cm of cushion are about 1.5°. The view is {HALF_VIEW_DEG * 2}° wide, full rotation, no small-angle shortcut. No ground effect, no propeller disc.</p>
+        <p className="small mb-1">{view ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. ` : ''}From the first gate on final straight to the aim point; pitch between gates in proportion. {SIGHT_MARGIN_DEG}° are kept in every answer: 5 cm of cushion are about 1.5°. The view is {AIR_VIEW_DEG * 2}° wide in the air and opens to {GROUND_VIEW_DEG * 2}° on the ground; full rotation, no small-angle shortcut. No ground effect, no propeller disc.</p>
         <Outranked extra="A model for talking, not a way to find the runway." />
       </Panel>
     </div>
@@ -117,7 +116,9 @@ function PictureOf({ title, sheet, view, state, isOld }: { title: string; sheet:
     : held && (held.name === 'three-point' || held.name === 'wheel')
       ? groundEye({ eyeHeightM: view.eyeHeightM, pitchDeg: held.pitchDeg, crabDeg: 0, offsetM: state.off, eyeLateralM: view.eyeLateralM, alongM: input.aimPointM })
       : { x: -1400, y: 0, zM: 150, pitchDeg: held?.pitchDeg ?? 0, bankDeg: held?.bankDeg ?? 0, headingDeg: held?.yawDeg ?? 0 };
-  const drawn = scene({ eye, ground, profile: view.profile, parts: view.parts, references: view.references.filter((r) => r.attitude === state.show) });
+  const onGround = state.show !== 'fly' && (held?.name === 'three-point' || held?.name === 'wheel');
+  const halfViewDeg = state.show === 'fly' ? flown.halfViewDeg : onGround ? GROUND_VIEW_DEG : AIR_VIEW_DEG + 8;
+  const drawn = scene({ halfViewDeg, eye, ground, profile: view.profile, parts: view.parts, references: view.references.filter((r) => r.attitude === state.show) });
   const missingAttitude = state.show !== 'fly' && !held;
   return (
     <section className="panel picture" aria-label={title}>
@@ -178,7 +179,7 @@ function Answers({ view, answers, state, take }: { view: View; answers: SightAns
         <div className="scroll-x"><table className="plain" aria-label="The aim point at each gate"><thead><tr><th>At</th><th className="r">Height</th><th className="r">Pitch</th><th className="r">Nose under horizon</th><th className="r">Aim under horizon</th><th className="r">Straight in</th><th>{state.offset > 0 || state.xw !== 0 ? 'As flown' : 'Verdict'}</th></tr></thead>
           <tbody>{answers.gates.map((g) => (
             <tr key={g.name}><td>{g.name}</td><td className="r mono">{withUnit(g.heightFt, 'ft')}</td><td className="r mono">{fixed(g.pitchDeg, 1)}°</td><td className="r mono">{fixed(g.noseBelowHorizonDeg, 1)}°</td><td className="r mono">{fixed(g.depressionDeg, 1)}°</td><td className="r mono">{g.straightInMarginDeg > 0 ? '+' : ''}{fixed(g.straightInMarginDeg, 1)}°</td>
-              <td><Verdict verdict={g.marginDeg >= SIGHT_MARGIN_DEG ? 'within' : g.visible ? 'edge' : 'outside'}>{g.marginDeg >= SIGHT_MARGIN_DEG ? 'seen' : g.visible ? `barely, ${fixed(g.marginDeg, 1)}°` : 'hidden'}</Verdict></td></tr>
+              <td>{g.heightFt < state.down - 1 ? <span className="soft">below {state.down} ft the edges count</span> : <Verdict verdict={g.marginDeg >= SIGHT_MARGIN_DEG ? 'within' : g.visible ? 'edge' : 'outside'}>{g.marginDeg >= SIGHT_MARGIN_DEG ? 'seen' : g.visible ? `barely, ${fixed(g.marginDeg, 1)}°` : 'hidden'}</Verdict>}</td></tr>
           ))}</tbody></table></div>
       </Panel>
       <Panel title="What follows">

@@ -34,7 +34,7 @@ export function FirstThree({ rows }: { rows: readonly Difference[] }) {
 }
 
 /** Every attribute in the order of the flight. */
-export function DifferenceGroups({ rows }: { rows: readonly Difference[] }) {
+export function DifferenceGroups({ rows, many }: { rows: readonly Difference[]; /** More than one type flown: where a habit comes from is said in each row. */ many: boolean }) {
   const different = rows.filter((r) => r.action !== 'same');
   return (
     <>
@@ -42,13 +42,13 @@ export function DifferenceGroups({ rows }: { rows: readonly Difference[] }) {
         <section key={g.phase} aria-label={say(g.phase)}>
           <h3 className="group">{g.phase === 'before' ? 'before starting' : say(g.phase)}</h3>
           <div className="scroll-x"><table className="plain diff">
-            <thead className="visually-hidden"><tr><th>What to do</th><th>What</th><th>Cue</th><th>Rank</th></tr></thead>
+            <thead className="visually-hidden"><tr><th>What to do</th><th>What</th><th>Cue</th><th>Rank: severity × habit × exposure</th></tr></thead>
             <tbody>{g.rows.map((d) => (
               <tr key={d.key}>
                 <td><ActionMark action={d.action} opposite={d.opposite} /></td>
-                <td><strong>{d.name}</strong><div className="small">{d.from}<span className="soft"> before</span></div><div className="small">{d.to}<span className="soft"> here{d.airframe ? `, this airframe: ${d.airframe}` : ''}</span></div></td>
-                <td>{d.cue}<div className="soft small">{d.numbers}.</div></td>
-                <td><RankBar d={d} /></td>
+                <td><strong>{d.name}</strong><div className="small">{d.from}<span className="soft"> before</span></div><div className="small">{d.to}<span className="soft"> here{d.airframe ? `, by ${d.airframe}` : ''}</span></div></td>
+                <td>{d.cue}{many ? <div className="soft small">{d.numbers.split(';')[0]}.</div> : null}</td>
+                <td><RankBar d={d} /><div className="soft small mono">{d.severity} × {fixed(d.habit * 100)} % × {fixed(d.exposure * 100)} %</div></td>
               </tr>
             ))}</tbody>
           </table></div>
