@@ -21,7 +21,7 @@ test('a pilot sees what is theirs, and the same answer for what exists and what 
   await expect(pilot.getByRole('link', { name: 'People' })).toHaveCount(0);
   await expect(pilot.getByRole('link', { name: 'New checkout' })).toHaveCount(0);
   const answers: string[] = [];
-  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
+  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, `${foreign}/differences`, `/lab/sight-picture?checkout=${foreign.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${foreign.split('/').pop() ?? ''}`, '/lab/ground?type=none', '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
     const response = await pilot.goto(path);
     answers.push(`${response?.status()} ${await pilot.locator('main').first().innerText()}`);
   }

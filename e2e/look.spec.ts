@@ -16,7 +16,7 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
       const { violations } = await new AxeBuilder({ page }).analyze();
       found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
     };
-    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/fly`, `${ines}/debrief`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
+    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
       await go(page, path);
       await check(path);
     }
@@ -48,6 +48,9 @@ test('keys go places, the finder finds, natives win on a control, and they can b
   await page.keyboard.press('g');
   await page.keyboard.press('h');
   await page.waitForURL('**/hangar');
+  await page.keyboard.press('g');
+  await page.keyboard.press('l');
+  await page.waitForURL('**/lab');
   await page.keyboard.press('/');
   await page.getByRole('combobox').fill('ines tail');
   await page.keyboard.press('Enter');

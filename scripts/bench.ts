@@ -50,9 +50,29 @@ const checkout = checkoutFor('Clara');
 const floor = await time('/sign-in');
 console.log(`floor: /sign-in without a session  ${floor.median.toFixed(1)} ms`);
 console.log('page                          median      worst   x floor');
-for (const route of ['/board', '/checkouts', '/checkouts/new', checkout, `${checkout}/brief`, `${checkout}/fly`, `${checkout}/debrief`, `${checkout}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', '/fly']) {
+for (const route of ['/board', '/checkouts', '/checkouts/new', checkout, `${checkout}/brief`, `${checkout}/differences`, `/lab/sight-picture?checkout=${checkout.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${checkout.split('/').pop() ?? ''}`, `${checkout}/fly`, `${checkout}/debrief`, `${checkout}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', '/fly']) {
   const t = await time(route, { cookie });
-  console.log(`${route.replace(checkout, '/checkouts/[id]').padEnd(28)} ${t.median.toFixed(1).padStart(6)} ms ${t.worst.toFixed(1).padStart(7)} ms   ${(t.median / floor.median).toFixed(1)}`);
+  console.log(`${route.replace(checkout, '/checkouts/[id]').replace(/checkout=.*/, 'checkout=[id]').padEnd(36)} ${t.median.toFixed(1).padStart(6)} ms ${t.worst.toFixed(1).padStart(7)} ms   ${(t.median / floor.median).toFixed(1)}`);
+}
+{
+  // Frames of the flown sight picture in three seconds, against an empty page's own frames on this machine (the floor).
+  const { chromium } = await import('@playwright/test');
+  const { CHROMIUM } = await import('./lib/server');
+  const browser = await chromium.launch(CHROMIUM);
+  const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
+  const [name, value] = [cookie.slice(0, cookie.indexOf('=')), cookie.slice(cookie.indexOf('=') + 1)];
+  await context.addCookies([{ name, value, url: server.url }]);
+  const page = await context.newPage();
+  // As text: the function's own helper names do not exist in the page.
+  const frames = () => page.evaluate<number>('new Promise((done) => { let n = 0; const started = performance.now(); requestAnimationFrame(function tick() { n++; if (performance.now() - started < 3000) requestAnimationFrame(tick); else done(n / 3); }); })');
+  await page.goto('/sign-in');
+  const still = await frames();
+  await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&offset=15');
+  await page.waitForLoadState('networkidle');
+  await page.getByRole('button', { name: 'Fly the approach' }).click();
+  const flown = await frames();
+  console.log(`sight picture flown ${flown.toFixed(0)} frames/s; a still page ${still.toFixed(0)} frames/s, ${(flown / still).toFixed(2)} x floor`);
+  await browser.close();
 }
 await server.stop();
 

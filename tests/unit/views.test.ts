@@ -44,6 +44,12 @@ describe('the eye', () => {
     for (const p of profileFromWalk({ eyeHeightM, groundPitchDeg, walks })) expect(p.depressionDeg).toBeCloseTo(noseDepression(profile, p.azimuthDeg), 4);
     expect(profileFromWalk({ eyeHeightM, groundPitchDeg, walks: [{ azimuthDeg: 0, distanceM: 0 }] })).toEqual([]);
   });
+  it('side by side the other seat sees the mirror image; in tandem the same', () => {
+    const [left, right] = [viewOf(type('Carvalho'), null), viewOf(type('Carvalho'), null, 1, 'instructor')];
+    for (const a of [-60, -20, 0, 20, 60]) expect(noseDepression(right?.profile ?? [], a)).toBeCloseTo(noseDepression(left?.profile ?? [], -a), 9);
+    expect(right?.eyeLateralM).toBe(0.3);
+    expect(viewOf(type('Urze'), null, 1, 'instructor')).toEqual(viewOf(type('Urze'), null));
+  });
   it('names each missing measurement and how it is taken', () => {
     const p1r = type('P1R');
     expect(missingMeasures(p1r).map((m) => m.field)).toEqual(['profile', 'gatePitch']);

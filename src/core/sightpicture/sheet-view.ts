@@ -46,21 +46,24 @@ export function missingMeasures(sheet: SightSheet): MissingMeasure[] {
  * The view of one pilot from one seat; null when a measurement is missing.
  * @param eyeHeightM of this pilot in this seat, three wheels down; null = as on the sheet
  * @param sigma air density over standard, for true airspeed in the curve
+ * @param seat side by side the other seat is the mirror image; in tandem only the eye height can differ
  */
-export function viewOf(sheet: SightSheet, eyeHeightM: number | null, sigma = 1): View | null {
+export function viewOf(sheet: SightSheet, eyeHeightM: number | null, sigma = 1, seat: 'pilot' | 'instructor' = 'pilot'): View | null {
   const { geometry: g, sight } = sheet;
   if (!sight || !g.eyeHeightM || !g.noseToEyeM || missingMeasures(sheet).length > 0) return null;
   const eye = eyeHeightM ?? g.eyeHeightM.value;
+  const flip = seat === 'instructor' && sheet.seats.arrangement === 'side by side' ? -1 : 1;
+  const turned = (p: ProfilePoint): ProfilePoint => ({ azimuthDeg: flip * p.azimuthDeg, depressionDeg: p.depressionDeg });
   const attitudes = sight.attitudes.map((a) => ({ name: a.name, pitchDeg: a.pitchDeg.value, bankDeg: a.bankDeg, yawDeg: a.yawDeg }));
   const meant: SightAttitude = sheet.gear.layout === 'tailwheel' && sheet.landing.usualAttitude === 'three-point' ? 'three-point' : 'wheel';
   const landing = attitudes.find((a) => a.name === meant) ?? attitudes.find((a) => a.name === 'wheel');
   return {
-    profile: raiseEye(sight.profile, g.noseToEyeM.value, eye - g.eyeHeightM.value),
+    profile: raiseEye(sight.profile.map(turned), g.noseToEyeM.value, eye - g.eyeHeightM.value),
     gates: sheet.approach.map((x) => ({ name: x.name, heightFt: x.heightFt, distanceM: x.distanceM, pitchDeg: x.pitchDeg?.value ?? 0, tasKt: sheetCas(sheet, x.speed.value) / Math.sqrt(sigma), finalGate: x.finalGate })),
-    aimPointM: sheet.landing.aimPointM.value, eyeHeightM: eye, eyeLateralM: sight.eyeLateralM.value,
+    aimPointM: sheet.landing.aimPointM.value, eyeHeightM: eye, eyeLateralM: flip * sight.eyeLateralM.value,
     landingPitchDeg: landing?.pitchDeg ?? g.groundPitchDeg?.value ?? 0, landingAttitude: landing?.name ?? 'wheel', attitudes,
-    parts: sight.parts.map((p) => ({ name: p.name, from: { azimuthDeg: p.fromAzimuthDeg, depressionDeg: p.fromDepressionDeg }, to: { azimuthDeg: p.toAzimuthDeg, depressionDeg: p.toDepressionDeg } })),
-    references: sight.references.map((r) => ({ name: r.name, at: { azimuthDeg: r.azimuthDeg, depressionDeg: r.depressionDeg }, attitude: r.attitude })),
+    parts: sight.parts.map((p) => ({ name: p.name, from: turned({ azimuthDeg: p.fromAzimuthDeg, depressionDeg: p.fromDepressionDeg }), to: turned({ azimuthDeg: p.toAzimuthDeg, depressionDeg: p.toDepressionDeg }) })),
+    references: sight.references.map((r) => ({ name: r.name, at: turned({ azimuthDeg: r.azimuthDeg, depressionDeg: r.depressionDeg }), attitude: r.attitude })),
     source: `${sight.source}: ${sight.ref}`,
   };
 }

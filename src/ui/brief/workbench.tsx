@@ -111,6 +111,7 @@ export function BriefWorkbench(props: Props) {
         line={saved ? `Saved ${instantText(saved.createdAt)}, version ${saved.version}; ${saved.acknowledgedAt ? `acknowledged by ${saved.acknowledgedByName ?? 'the pilot'} ${instantText(saved.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.` : `${props.registration}: not saved yet. Paste the wind, look at the picture, save.`}
       >
         <button type="button" className="btn btn-outline-primary" aria-pressed={arrange} onClick={() => setArrange(!arrange)}>{arrange ? 'Done arranging' : 'Arrange'}</button>
+        <Link className="btn btn-outline-primary" href={`/checkouts/${checkoutId}/differences`}>Habits</Link>
         {saved ? <Link className="btn btn-outline-primary" href={`/print/kneeboard/${saved.briefId}`}>Card</Link> : null}
         {saved ? <Link className="btn btn-outline-primary" href={`/checkouts/${checkoutId}/fly`}>To fly</Link> : null}
         <button type="submit" className="btn btn-primary" disabled={isSubmitting}>{isSubmitting ? 'Saving' : saved ? 'Save again' : 'Save the brief'}</button>

@@ -20,7 +20,7 @@ interface Props {
   context: LabContext;
   sheet: SightSheet; oldSheet: SightSheet;
   /** Eye of the pilot of the checkout in the new type and in the old. */
-  eyeHeightM: number | null; oldEyeHeightM: number | null; eyeWords: string | null;
+  eyeHeightM: { pilot: number | null; instructor: number | null }; oldEyeHeightM: number | null; eyeWords: string | null;
   sigma: number;
   initial: SightState; start: SightState;
   measure: MeasureFacts;
@@ -34,7 +34,8 @@ export function SightPicture(props: Props) {
   const [state, set] = useQueryState(start, props.initial);
   const [localSheet, setLocalSheet] = useState<SightSheet | null>(null);
   const used = localSheet ?? sheet;
-  const view = useMemo(() => viewOf(used, state.eye ?? props.eyeHeightM, sigma), [used, state.eye, props.eyeHeightM, sigma]);
+  const measuredEye = props.eyeHeightM[state.seat];
+  const view = useMemo(() => viewOf(used, state.eye ?? measuredEye, sigma, state.seat), [used, state.eye, measuredEye, sigma, state.seat]);
   const oldView = useMemo(() => viewOf(oldSheet, props.oldEyeHeightM, sigma), [oldSheet, props.oldEyeHeightM, sigma]);
   const { offset, side, down, xw, slope, aim } = state;
   const input = useMemo(() => (view ? pathOf(view, { offset, side, down, xw, slope, aim }) : null), [view, offset, side, down, xw, slope, aim]);
@@ -70,6 +71,7 @@ export function SightPicture(props: Props) {
           <Range label="Eye above ground" id="eye" value={state.eye ?? view?.eyeHeightM ?? 1.5} min={1} max={3.5} step={0.01} unit="m" onChange={(eye) => set({ eye })} />
           <Range label="Approach path" id="slope" value={state.slope ?? (view ? pathSlope(view.gates, state.aim ?? view.aimPointM) : 3)} min={2} max={8} step={0.1} unit="°" onChange={(slope) => set({ slope })} />
           <div className="range"><label htmlFor="side">Runway seen</label><select id="side" className="form-select form-select-sm" value={state.side} onChange={(e) => set({ side: e.target.value as SightState['side'] })}><option value="left">left of the nose</option><option value="right">right of the nose</option></select><span /></div>
+          <div className="range"><label htmlFor="seat">Seat</label><select id="seat" className="form-select form-select-sm" value={state.seat} onChange={(e) => set({ seat: e.target.value as SightState['seat'] })}><option value="pilot">the pilot’s</option><option value="instructor">the instructor’s{used.seats.arrangement === 'tandem' ? ', eye height only' : ''}</option></select><span /></div>
         </div>
         {[state.slope, state.pitch, state.aim, state.eye].some((v) => v !== null) ? <p className="mb-0 mt-2 small">Not as the sheet: {[state.slope === null ? '' : `path ${fixed(state.slope, 1)}°`, state.pitch === null ? '' : `pitch held at ${fixed(state.pitch, 1)}°`, state.aim === null ? '' : `aim ${fixed(state.aim)} m past the threshold`, state.eye === null ? '' : `eye ${fixed(state.eye, 2)} m`].filter(Boolean).join(', ')}. <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => set({ slope: null, pitch: null, aim: null, eye: null })}>Back to the sheet</button></p> : null}
       </Panel>}
@@ -79,7 +81,7 @@ export function SightPicture(props: Props) {
           <Wedges view={view} state={state} />
         </>
       ) : null}
-      {props.eyeAction && context.pilotName && context.checkoutId ? <EyeForm sheet={used} measure={props.measure} pilotName={context.pilotName} eyeHeightM={props.eyeHeightM} said={props.eyeWords} action={props.eyeAction} /> : null}
+      {props.eyeAction && context.pilotName && context.checkoutId ? <EyeForm sheet={used} measure={props.measure} pilotName={context.pilotName} eyeHeightM={props.eyeHeightM.pilot} said={props.eyeWords} action={props.eyeAction} /> : null}
       <Panel title="What this rests on">
         <p className="small mb-1">{view ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. ` : ''}From the first gate on final straight to the aim point; pitch between gates in proportion. {SIGHT_MARGIN_DEG}° are kept in every answer: 5 cm of cushion are about 1.5°. The view is {AIR_VIEW_DEG * 2}° wide in the air and opens to {GROUND_VIEW_DEG * 2}° on the ground; full rotation, no small-angle shortcut. No ground effect, no propeller disc.</p>
         <Outranked extra="A model for talking, not a way to find the runway." />

@@ -24,7 +24,7 @@ export function FirstThree({ rows }: { rows: readonly Difference[] }) {
     <ol className="first-three" aria-label="First to drop">{first.map((d, i) => (
       <li key={d.key} className="panel">
         <div className="d-flex align-items-center gap-2 mb-1"><span className="num rank">{i + 1}</span><ActionMark action={d.action} opposite={d.opposite} /><span className="soft small ms-auto">{say(d.phase)}</span></div>
-        <h3>{d.name}</h3>
+        <h2>{d.name}</h2>
         <p className="cue">{d.cue}</p>
         <p className="small mb-1"><span className="soft">before</span> {d.from}<br /><span className="soft">here</span> <strong>{d.to}</strong></p>
         <p className="soft small mb-0">{d.numbers}.</p>
@@ -48,7 +48,7 @@ export function DifferenceGroups({ rows, many }: { rows: readonly Difference[]; 
                 <td><ActionMark action={d.action} opposite={d.opposite} /></td>
                 <td><strong>{d.name}</strong><div className="small">{d.from}<span className="soft"> before</span></div><div className="small">{d.to}<span className="soft"> here{d.airframe ? `, by ${d.airframe}` : ''}</span></div></td>
                 <td>{d.cue}{many ? <div className="soft small">{d.numbers.split(';')[0]}.</div> : null}</td>
-                <td><RankBar d={d} /><div className="soft small mono">{d.severity} × {fixed(d.habit * 100)} % × {fixed(d.exposure * 100)} %</div></td>
+                <td><RankBar d={d} /><div className="soft small">{d.severity} × {fixed(d.habit * 100)} % × {fixed(d.exposure * 100)} %</div></td>
               </tr>
             ))}</tbody>
           </table></div>

@@ -29,7 +29,7 @@ export default async function SightPicturePage({ searchParams }: { searchParams:
     <LabFrame user={user} facts={facts} at="picture" title="Over the nose" line={head ? `${head.pilotName}: what was seen in the ${old.sheet.name}, and what will be seen in ${type.sheet.name}; runway ${end?.ident ?? ''}, crosswind ${wind.words}.` : `${old.sheet.name} against ${type.sheet.name}, anywhere on the approach.`}>
       <SightPicture
         key={`${type.key} ${old.key}`} context={context} sheet={slim(type.sheet)} oldSheet={slim(old.sheet)} sigma={facts.sigma} start={start} initial={readState(start, query, SIGHT_WORDS)}
-        eyeHeightM={eye?.eyeHeightM ?? null} oldEyeHeightM={oldEye?.eyeHeightM ?? null} eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${dateText(eye.enteredAt)}` : null}
+        eyeHeightM={{ pilot: eye?.eyeHeightM ?? null, instructor: eyes.now.find((e) => e.seat === 'instructor')?.eyeHeightM ?? null }} oldEyeHeightM={oldEye?.eyeHeightM ?? null} eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${dateText(eye.enteredAt)}` : null}
         measure={{ pilotId: head?.pilotId ?? null, version: type.version, action: may.changeHouse(user) ? saveSightAction : null }}
         eyeAction={head && may.keepPilotRecord(user, head) && (type.key === head.registration || type.key === head.typeCode) ? saveEyeAction : null}
       />

@@ -1,0 +1,160 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { as, checkoutOf, expect, go, test } from './help';
+
+interface Worked { fn: string; case: string; expected: { lostAtHeightFt: number | null } }
+const worked = (JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Worked[] }).cases;
+const lostAt = worked.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected.lostAtHeightFt ?? NaN;
+const slide = async (page: Page, name: string, value: number) => {
+  const slider = page.getByRole('slider', { name, exact: true });
+  await slider.focus();
+  await slider.fill(String(value));
+};
+
+test('the blind nose loses the runway straight in, keeps it with the least offset, and a narrow runway shows a thinner wedge', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  // The geometry of the worked case: 6° from the horizon to the nose, 4° down, aim 60 m in.
+  await go(page, '/lab/sight-picture?type=lume-faisca&old=alvor-c1&slope=4&aim=60&pitch=-1');
+  await expect(page.getByTestId('straight-in')).toContainText(`goes under the nose at ${Math.ceil(lostAt)} ft; with 3° in hand it is never seen`);
+  // As the sheet has it: straight in it is lost, and the button flies the offset that keeps it.
+  await page.getByRole('button', { name: 'Back to the sheet' }).click();
+  await expect(page.getByTestId('straight-in')).toContainText('with 3° in hand it is never seen');
+  await expect(page.getByTestId('on-path')).toContainText('less than 3° are left');
+  await page.getByTestId('least-offset').getByRole('button').click();
+  await expect(page.getByTestId('on-path')).toContainText('never goes under the nose');
+  await expect(page).toHaveURL(/offset=1[0-9.]+/);
+  // All the way down: the slider speaks, and the table has the same facts.
+  for (const t of [0, 0.3, 0.6]) {
+    await slide(page, 'Along the approach', t);
+    await expect(page.getByRole('img', { name: /Lume Faísca: what will be seen/ })).toHaveAttribute('aria-label', /\d+ ft, \d+ m to the aim point/);
+  }
+  await expect(page.getByRole('table', { name: 'The aim point at each gate' }).getByRole('row', { name: /Final/ })).toContainText('seen');
+  await page.getByRole('button', { name: 'Touchdown' }).click();
+  await expect(page.getByText('on the ground, three-point attitude').first()).toBeVisible();
+  const wedge = async (width: number): Promise<number> => Number.parseFloat((await page.getByRole('table', { name: 'Wedges by runway width' }).getByRole('row', { name: new RegExp(`^${width} m`) }).getByRole('cell').nth(1).innerText()).replace(',', '.'));
+  await expect(page.getByRole('table', { name: 'Wedges by runway width' })).toHaveAttribute('aria-busy', 'false');
+  expect(await wedge(12)).toBeLessThan(await wedge(18));
+  expect(await wedge(18)).toBeLessThan(await wedge(40));
+  // The link shows the same picture to somebody else.
+  await expect(page).toHaveURL(/t=0.9/);
+  const other = await context.newPage();
+  await go(other, page.url());
+  await expect(other.getByText('on the ground, three-point attitude').first()).toBeVisible();
+  await context.close();
+});
+
+test('300 h on the trainer, checked out on the heavy tailwheel: the first three to drop stand in brief, card and cockpit', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  const checkout = await checkoutOf(page, 'Gaspar Ribeira Alta');
+  await go(page, checkout);
+  await page.getByRole('link', { name: 'Habits to drop' }).click();
+  await page.waitForURL('**/differences');
+  await page.waitForLoadState('networkidle');
+  await page.getByLabel('Hours (h)').fill('-1');
+  await page.getByRole('button', { name: 'Keep the hours' }).click();
+  await expect(page.getByText('Hours cannot be negative.')).toBeVisible();
+  await page.getByLabel('Hours (h)').fill('300');
+  await page.getByRole('button', { name: 'Keep the hours' }).click();
+  await expect(page.getByText('Kept. The ranks follow.')).toBeVisible();
+  await expect(page.getByText('From Alvor C1 300 h')).toBeVisible();
+  // By hand: the swerve that grows and the stick that stays back are opposite reflexes; then feet that rest as power comes.
+  await expect(page.getByRole('list', { name: 'First to drop' }).getByRole('heading')).toHaveText(['swerve on the ground', 'tail', 'rudder with power']);
+  await page.getByRole('link', { name: 'Brief with these' }).click();
+  await page.waitForURL('**/brief');
+  await page.waitForLoadState('networkidle');
+  const block = page.getByRole('region', { name: 'Habits to drop' });
+  await expect(block.getByRole('listitem').first()).toContainText('Do not wait for a swerve to end');
+  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.waitForURL('**/fly');
+  await go(page, `${checkout}/brief`);
+  await page.getByRole('link', { name: 'Card', exact: true }).click();
+  await page.waitForURL('**/print/kneeboard/*');
+  const front = page.getByRole('article', { name: 'Card, front' });
+  for (const line of ['swerve on the ground: Do not wait', 'tail: After touchdown the stick goes back', 'rudder with power: No resting feet']) await expect(front).toContainText(line);
+  await expect(page.getByRole('article', { name: 'Card, back' }).getByRole('img')).toHaveCount(4);
+  await go(page, `${checkout}/fly`);
+  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.waitForURL('**/fly?sortie=*');
+  await page.getByRole('button', { name: 'Items', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Habits to watch' })).toContainText('Opposite: tail.');
+  await context.close();
+});
+
+test('pace against the old type, reach shaded, and the surprise checks the answer', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  await go(page, '/lab/circuit?type=alvor-c4g&old=alvor-c1&wdir=260&wkt=10');
+  await expect(page.getByTestId('busiest-leg')).toContainText(/Busiest: (downwind|crosswind), [\d.]+ things a minute/);
+  await expect(page.getByTestId('shortest-gap')).toContainText(/Shortest gap [\d.]+\ss/);
+  await expect(page.getByText(/A runway is reached with 200 ft in hand for \d+ %/)).toBeVisible();
+  await page.getByRole('button', { name: 'Surprise' }).click();
+  const question = page.getByRole('group', { name: 'If it stops now, where?' });
+  await expect(question).toContainText('It stops now');
+  await question.getByRole('button', { name: 'a field, no runway' }).click();
+  await expect(question.getByRole('status')).toContainText(/As the model has it|The model says/);
+  await expect(question.getByRole('listitem')).toHaveCount(4);
+  // More wind across: legs change, and a wind nobody can fly in says so instead of a picture.
+  await slide(page, 'Wind', 35);
+  await expect(page.getByRole('table', { name: 'Leg by leg' })).toContainText('° right');
+  await expect(page).toHaveURL(/wkt=35/);
+  // An amphibian on the water lane.
+  await page.getByLabel('Type', { exact: true }).selectOption('orla-mare');
+  await page.waitForURL(/type=orla-mare/);
+  await page.getByLabel('Runway', { exact: true }).selectOption('18W');
+  await expect(page.getByRole('heading', { name: /^18W/ })).toBeVisible();
+  expect(broken).toEqual([]);
+  await context.close();
+});
+
+test('taxi: two techniques beside each other, and the wheel that lets go', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'duarte');
+  await go(page, '/lab/ground?type=serrana-carvalho&radius=8');
+  await expect(page.getByTestId('caster')).toContainText('it lets go and casters free');
+  await slide(page, 'Turn radius of the axle', 20);
+  await expect(page.getByTestId('caster')).toContainText('it steers');
+  await slide(page, 'Turn radius of the axle', 1.6);
+  await slide(page, 'Taxiway width', 7.5);
+  await expect(page.getByTestId('corner-centreline')).toContainText(/runs [\d.]+ m off the outer edge, over a lip of 8 cm, over the lights/);
+  await expect(page.getByTestId('corner-hugInside')).not.toContainText('inner corner');
+  await context.close();
+});
+
+test('a view not measured says what to measure and how; measured, it is drawn, and the chief keeps it', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  await go(page, '/lab/sight-picture?type=planalto-p1r&old=alvor-c1');
+  await expect(page.getByText(/A helper walks out from the nose/)).toBeVisible();
+  await page.getByRole('button', { name: 'Draw it' }).click();
+  await expect(page.getByText(/Walk out straight ahead and to at least two sides/)).toBeVisible();
+  for (const [label, value] of [['Pitch at Final (°)', '-1'], ['Pitch at Fence (°)', '1'], ['-30°', '9'], ['0°', '14'], ['30°', '10'], ['Measured by, when, how', 'tape, 24 Nov 2026']] as const) await page.getByLabel(label, { exact: true }).fill(value);
+  // Nothing typed is lost by a reload.
+  await page.reload();
+  await page.waitForLoadState('networkidle');
+  await expect(page.getByLabel('30°', { exact: true })).toHaveValue('10');
+  await page.getByRole('button', { name: 'Keep on the sheet' }).click();
+  await expect(page.getByRole('img', { name: /Planalto P1R: what will be seen/ })).toBeVisible();
+  await go(page, '/lab/sight-picture?type=planalto-p1r&old=alvor-c1');
+  await expect(page.getByText('measured: tape, 24 Nov 2026')).toBeVisible();
+  await context.close();
+});
+
+test('this pilot’s own eye changes the picture', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  const id = (await checkoutOf(page, 'Tomé Arruda Lis')).split('/').pop() ?? '';
+  await go(page, `/lab/sight-picture?checkout=${id}`);
+  await expect(page.getByText('Not measured: the picture uses the eye height of the sheet, 1.75 m')).toBeVisible();
+  const before = await page.getByTestId('least-offset').innerText();
+  await page.getByRole('spinbutton', { name: 'Eye above ground (m)' }).fill('1.6');
+  await page.getByLabel('How', { exact: true }).fill('tape, no cushion');
+  await page.getByRole('button', { name: 'Keep this eye' }).click();
+  await expect(page.getByText(/Measured: 1.6 m, tape, no cushion, by Bento/)).toBeVisible();
+  expect(await page.getByTestId('least-offset').innerText()).not.toBe(before);
+  await context.close();
+});
