@@ -77,14 +77,11 @@ const shots: Record<string, () => Promise<Page>> = {
   sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
   'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
   hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
-  'kneeboard-back': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
   differences: async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Gaspar')}/differences`); return page; },
   'sight-picture': async () => { const page = await open(BENTO, wide); await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&offset=15&t=0.34'); await page.waitForTimeout(500); return page; },
   'circuit-pace': async () => { const page = await open(BENTO, wide); await page.goto(`/lab/circuit?checkout=${(await checkoutOf(page, 'Gaspar')).split('/').pop() ?? ''}&at=92`); await page.waitForTimeout(1500); return page; },
-  'x1': async () => { const page = await open(BENTO, wide); await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&t=0.93&off=2'); await page.waitForTimeout(500); return page; },
-  'x2': async () => { const page = await open(BENTO, tablet); await page.goto('/lab/sight-picture?type=planalto-p1r'); await page.waitForTimeout(500); return page; },
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 

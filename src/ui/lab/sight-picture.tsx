@@ -54,7 +54,7 @@ export function SightPicture(props: Props) {
         <div className="fly-row">
           <button type="button" className="btn btn-outline-primary" aria-pressed={playing.on} onClick={playing.toggle} disabled={state.show !== 'fly'}>{playing.on ? 'Hold' : 'Fly the approach'}</button>
           <input type="range" className="fly-slider" aria-label="Along the approach" min={0} max={1} step={0.002} value={state.t} disabled={state.show !== 'fly'} aria-valuetext={view && input ? flightWords(view, input, state) : ''} onChange={(e) => { playing.stop(); set({ t: Number(e.target.value) }); }} />
-          <output className="mono small">{view && input ? flightWords(view, input, state) : ''}</output>
+          <output className="mono small">{!view || !input ? '' : state.show === 'fly' ? flightWords(view, input, state) : horizonWords(view, attitude?.pitchDeg ?? 0)}</output>
         </div>
         <div role="radiogroup" aria-label="Gate or attitude" className="choice-row">
           {[['fly', 'on the approach'] as const, ...(view?.attitudes ?? []).map((a) => [a.name, `${say(a.name)}`] as const)].map(([key, name]) => <label key={key} className={state.show === key ? 'on' : ''}><input type="radio" name="show" value={key} checked={state.show === key} onChange={() => { playing.stop(); set({ show: key }); }} /> {name}</label>)}

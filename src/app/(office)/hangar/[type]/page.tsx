@@ -67,7 +67,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             </Panel>
           </div>
           <div className="grid g-3-2">
-            <Panel title="The aeroplane"><GeometryDrawing sheet={sheet} /></Panel>
+            <Panel title="The aeroplane"><GeometryDrawing sheet={sheet} /><p className="mb-0 small">{sheet.sight ? <>View from the seat {say(sheet.sight.source)}: {sheet.sight.ref}. </> : 'The view from the seat is not measured yet. '}<Link href={`/lab/sight-picture?type=${code}`}>{sheet.sight ? 'See it over the nose' : 'What to measure'}</Link></p></Panel>
             <Panel title="Power, expected speed and flow">{sheet.powerTable.length === 0 ? <p className="soft mb-0">No power table on the sheet.</p> : <table className="plain"><thead><tr><th>Phase</th><th>Set</th><th className="r">Expect</th><th className="r">Flow</th></tr></thead><tbody>{sheet.powerTable.map((p) => <tr key={p.phase}><td>{p.phase}</td><td>{p.setting}</td><td className="r"><Value of={p.ias} unit={unit} /></td><td className="r"><Value of={p.flowLPerH} unit="L/h" /></td></tr>)}</tbody></table>}{sheet.temperatures.map((t) => <p key={t.name} className="mb-0 small">{t.name}: {t.low ? <Value of={t.low} unit={t.unit} /> : 'no low mark'} to {t.high ? <Value of={t.high} unit={t.unit} /> : 'no high mark'}. {t.note}</p>)}</Panel>
           </div>
           <Panel title="How it handles"><div className="cols-2">{sheet.attributes.map((a) => <div key={a.key} className="pair2"><span className="soft">{ATTRIBUTES[a.key].name}</span><span>{a.value}<Source source={a.source} reference={a.ref} /></span></div>)}</div></Panel>
