@@ -13,6 +13,7 @@ import { runwayNeeded, tableDistance } from '@/core/runway';
 import { goalsRequired } from '@/core/plan';
 import { bodyToHorizon, leastOffset, pointVisible, rotateProfile, runwayEdges, thresholdLost } from '@/core/sightpicture';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
+import { gearSurface, gearSurfaceTable } from '@/core/water';
 import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, vs0Floor, worstCase } from '@/core/wind';
 
 /** A case of the reference file is untyped by nature; each line below says which core function reads it. */
@@ -66,6 +67,8 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'ground.turn': (x) => groundTurn(x),
   'ground.corner': (x) => taxiCorner(x),
   'ground.casterState': (x) => casterState(x),
+  'water.gearSurface': (x) => gearSurface(x),
+  'water.gearSurfaceTable': (x) => gearSurfaceTable(x),
   'sight.pointVisible': (x) => pointVisible(x),
   'sight.rotateProfile': (x) => ({ points: rotateProfile(x.profile, x) }),
   'sight.pitchPicture': (x) => {

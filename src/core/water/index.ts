@@ -1,0 +1,2 @@
+/** Water: the gear–surface interlock. Seconds. Method in each file. */
+export * from './gear-surface';
