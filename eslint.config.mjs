@@ -4,7 +4,7 @@ import tseslint from 'typescript-eslint';
 const restricted = (...selectors) => ['error', ...selectors.map(([selector, message]) => ({ selector, message }))];
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', 'data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**', '.tmp/**', '*.cjs'] },
+  { ignores: ['.next/**', 'public/**', 'node_modules/**', 'data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**', '.tmp/**', '*.cjs'] },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

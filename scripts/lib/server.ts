@@ -1,11 +1,12 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
 
 /** The fixed instant of pictures and browser tests. */
 export const FIXED_NOW = '2026-11-24T14:30:00.000Z';
 
-export interface RunningServer { url: string; dataFolder: string; child: ChildProcess; stop: () => Promise<void> }
+export interface RunningServer { url: string; port: number; dataFolder: string; child: ChildProcess; stop: () => Promise<void>; /** As a power cut would. */ kill: () => Promise<void> }
 
 const freePort = (): Promise<number> => new Promise((resolve, reject) => {
   const probe = createServer();
@@ -22,8 +23,8 @@ export function seedFolder(dataFolder: string, now = FIXED_NOW): void {
 }
 
 /** Starts the built application on its own data folder and waits until it answers. */
-export async function startServer(dataFolder: string, env: Record<string, string> = {}): Promise<RunningServer> {
-  const port = await freePort();
+export async function startServer(dataFolder: string, env: Record<string, string> = {}, onPort?: number): Promise<RunningServer> {
+  const port = onPort ?? (await freePort());
   const child = spawn(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', String(port)], {
     env: { ...process.env, JEITO_DATA: dataFolder, JEITO_NOW: FIXED_NOW, JEITO_LOG: 'error', NEXT_TELEMETRY_DISABLED: '1', ...env }, stdio: ['ignore', 'pipe', 'pipe'],
   });
@@ -31,22 +32,32 @@ export async function startServer(dataFolder: string, env: Record<string, string
   child.stdout?.on('data', (d) => { said += String(d); });
   child.stderr?.on('data', (d) => { said += String(d); });
   const url = `http://localhost:${port}`;
-  for (let i = 0; i < 150; i++) {
+  for (let i = 0; i < 300; i++) {
     if (child.exitCode !== null) break;
     const answered = await fetch(`${url}/sign-in`).then((r) => r.ok, () => false);
-    if (answered) return { url, dataFolder, child, stop: () => stopChild(child) };
-    await new Promise((r) => setTimeout(r, 200));
+    if (answered) return { url, port, dataFolder, child, stop: () => stopChild(child), kill: () => killHard(child, dataFolder) };
+    await new Promise((r) => setTimeout(r, 100));
   }
   child.kill('SIGKILL');
   throw new Error(`the server did not start\n${said.slice(-2000)}`);
 }
 
-function stopChild(child: ChildProcess): Promise<void> {
+function stopChild(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
   return new Promise((resolve) => {
     if (child.exitCode !== null) return resolve();
     child.once('close', () => resolve());
-    child.kill('SIGTERM');
+    child.kill(signal);
   });
+}
+
+/** The process that holds the data folder may be a child of the one started here: both go, at once and without a word. */
+async function killHard(child: ChildProcess, dataFolder: string): Promise<void> {
+  try {
+    process.kill(Number(readFileSync(path.join(dataFolder, 'server.lock'), 'utf8')), 'SIGKILL');
+  } catch {
+    // No lock, or it is gone already.
+  }
+  await stopChild(child, 'SIGKILL');
 }
 
 export const CHROMIUM = { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'] };

@@ -41,11 +41,11 @@ function sourcesHash() {
     for (const name of readdirSync(dir).sort()) {
       const file = path.join(dir, name);
       if (statSync(file).isDirectory()) walk(file);
-      else if (!/\.test\.tsx?$/.test(name)) parts.push(file, hashOf(readFileSync(file)));
+      else if (!/\.test\.tsx?$|^sw\.js$/.test(name)) parts.push(file, hashOf(readFileSync(file)));
     }
   };
   for (const dir of ['src', 'content', 'public'].filter((d) => existsSync(d))) walk(dir);
-  for (const file of ['package-lock.json', 'next.config.ts', 'tsconfig.json']) parts.push(file, hashOf(readFileSync(file)));
+  for (const file of ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/service-worker.mjs']) parts.push(file, hashOf(readFileSync(file)));
   return hashOf(parts.join('\n'));
 }
 
@@ -55,7 +55,7 @@ export async function build() {
   const now = sourcesHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   console.log('Building ...');
-  await run('npx', ['next', 'build'], { quiet: true, env: { NEXT_TELEMETRY_DISABLED: '1' } });
+  await run('npm', ['run', '-s', 'build'], { quiet: true, env: { NEXT_TELEMETRY_DISABLED: '1' } });
   writeFileSync(stamp, now);
 }
 

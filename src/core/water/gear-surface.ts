@@ -36,7 +36,9 @@ export interface GearCheck {
 }
 export interface GearAnswer { decision: 'agree' | 'stop'; reasons: StopReason[]; next: 'abnormal-check' | null; words: string | null }
 
-const own = <T>(table: Readonly<Record<string, T>>, key: string): T | undefined => (Object.hasOwn(table, key) ? table[key] : undefined);
+function own<T>(table: Readonly<Record<string, T>>, key: string): T | undefined {
+  return Object.hasOwn(table, key) ? table[key] : undefined;
+}
 const isUpOrDown = (v: unknown): v is 'up' | 'down' => v === 'up' || v === 'down';
 
 /**

@@ -1,2 +1,3 @@
 export * from './outbox';
+export * from './shell';
 export * from './store';

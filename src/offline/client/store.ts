@@ -23,6 +23,12 @@ class JeitoStore extends Dexie {
 let opened: JeitoStore | undefined;
 export const store = (): JeitoStore => (opened ??= new JeitoStore());
 
+/** Lets go of the store, as a closed page does; the next use opens it again. */
+export function closeStore(): void {
+  opened?.close();
+  opened = undefined;
+}
+
 /** Puts a sortie on this device, with what is already recorded of it. */
 export async function keepPack(pack: SortiePack): Promise<void> {
   const db = store();

@@ -9,7 +9,7 @@ import { direction } from '@/core/format';
 import { Circuits } from './circuits';
 import { Items } from './items';
 
-type State = { kind: 'reading' } | { kind: 'not-prepared'; sortieId: string | null } | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
+type State = { kind: 'reading' } | { kind: 'not-prepared'; sortieId: string | null; here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[] } | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
 export type Record_ = (type: EventType, subjectId: string, payload: unknown) => Promise<void>;
 
 /** The cockpit shell. The flight comes from the address and from this device only; the network is never waited for. */
@@ -29,7 +29,10 @@ export function Cockpit() {
     void (async () => {
       const { store } = await import('@/offline/client');
       const pack = sortieId ? await store().packs.get(sortieId) : undefined;
-      if (!pack) return setState({ kind: 'not-prepared', sortieId });
+      if (!pack) {
+        const here = (await store().packs.toArray()).sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1)).map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({ sortieId: id, pilotName, registration, lesson, flownOn }));
+        return setState({ kind: 'not-prepared', sortieId, here });
+      }
       const events = await store().events.where('sortieId').equals(pack.sortieId).toArray();
       setState({ kind: 'ready', pack, events });
     })().catch(() => setLine('This browser cannot keep anything here. Use paper, and enter it afterwards.'));
@@ -46,7 +49,8 @@ export function Cockpit() {
     setState((s) => (s.kind === 'ready' ? { ...s, events: [...kept, ...s.events.filter((e) => !known.has(e.eventId))] } : s));
     // Another tab is sending, or this one was: look again for what came in meanwhile.
     if (result.state === 'busy') sendSoon.current(1000);
-    if (result.message) setLine(result.message);
+    // What was just confirmed stays readable beside the news of the network.
+    if (result.message) setLine((l) => (/ saved/.test(l) && !l.includes(result.message) ? `${l} ${result.message}` : l.includes(result.message) ? l : result.message));
     else if (result.state === 'sent') setLine((l) => (/network|kept|field/i.test(l) ? '' : l));
   }, []);
 
@@ -91,8 +95,11 @@ export function Cockpit() {
   if (state.kind === 'not-prepared' || !folded) {
     return (
       <main className="fly" id="main" style={{ paddingTop: 60, maxWidth: 640 }}>
-        <h1>Not prepared on this device</h1>
-        <p>This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose <em>Take this flight</em>.</p>
+        <h1>{state.kind === 'not-prepared' && state.sortieId === null ? 'Flights on this device' : 'Not prepared on this device'}</h1>
+        {state.kind === 'not-prepared' && state.sortieId !== null ? <p>This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose <em>Take this flight</em>.</p> : null}
+        {state.kind === 'not-prepared' && state.here.length > 0
+          ? <ul className="here" aria-label="Flights on this device">{state.here.map((p) => <li key={p.sortieId}><a className="tap" href={`/fly?sortie=${p.sortieId}&view=circuits`}>{p.pilotName}, lesson {p.lesson}<small>{p.registration}, {p.flownOn}</small></a></li>)}</ul>
+          : <p>No flight is kept here yet.</p>}
         <p><a href="/board">To the board</a></p>
       </main>
     );

@@ -1,0 +1,32 @@
+/**
+ * The field's side of the chaos run, in a process of its own that can be killed: the real command, the real database, a bare HTTP door.
+ * `x-hold: before|after` makes it wait before or after the commit, so that a kill lands in the middle.
+ */
+import { createServer } from 'node:http';
+import { toUser } from '@/server/auth/session-user';
+import { recordEvents } from '@/server/commands/capture';
+import { row, rows } from '@/server/db/connection';
+
+const user = async () => toUser((await row<Parameters<typeof toUser>[0]>("SELECT * FROM users WHERE id = 'user-helena'")) as Parameters<typeof toUser>[0]);
+const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+createServer((request, response) => {
+  const chunks: Buffer[] = [];
+  request.on('data', (c: Buffer) => chunks.push(c));
+  request.on('end', () => void (async () => {
+    const url = new URL(request.url ?? '/', 'http://field');
+    const say = (body: unknown) => { response.setHeader('content-type', 'application/json'); response.end(JSON.stringify(body)); };
+    if (url.pathname === '/api/sync') {
+      const { events } = JSON.parse(Buffer.concat(chunks).toString()) as { events: unknown[] };
+      if (request.headers['x-hold'] === 'before') await wait(10_000);
+      const answer = await recordEvents(await user(), events);
+      if (request.headers['x-hold'] === 'after') await wait(10_000);
+      return say(answer);
+    }
+    const sortie = url.searchParams.get('sortie') ?? '';
+    say({
+      events: await rows('SELECT event_id AS eventId, device_id AS deviceId, device_seq AS deviceSeq, sortie_id AS sortieId, subject_id AS subjectId, author, type, v, device_time AS deviceTime, payload FROM capture_events WHERE sortie_id = :sortie', { sortie }),
+      landings: await rows('SELECT id FROM landings WHERE sortie_id = :sortie', { sortie }),
+    });
+  })().catch((error: unknown) => { response.statusCode = 500; response.end(String(error)); }));
+}).listen(Number(process.env.PORT), () => console.log('ready'));
