@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, test } from './help';
+import { as, checkoutOf, expect, go, prepareDevice, tap, test } from './help';
 
 interface Worked { fn: string; case: string; expected: { lostAtHeightFt: number | null } }
 const worked = (JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Worked[] }).cases;
@@ -67,7 +67,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   const block = page.getByRole('region', { name: 'Habits to drop' });
   await expect(block.getByRole('listitem').first()).toContainText('Do not wait for a swerve to end');
   await page.getByRole('button', { name: /Take the station/ }).click();
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: /^Save (the brief|again)/ }).click();
   await page.waitForURL('**/fly');
   await go(page, `${checkout}/brief`);
   await page.getByRole('link', { name: 'Card', exact: true }).click();
@@ -156,5 +156,55 @@ test('this pilot’s own eye changes the picture', async ({ browser, baseURL }) 
   await page.getByRole('button', { name: 'Keep this eye' }).click();
   await expect(page.getByText(/Measured: 1.6 m, tape, no cushion, by Bento/)).toBeVisible();
   expect(await page.getByTestId('least-offset').innerText()).not.toBe(before);
+  await context.close();
+});
+
+test('wheels and surface on the amphibian: agree or stop, and agreement dies', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'bento');
+  await go(page, '/checkouts/new');
+  await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
+  await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
+  for (const box of await page.getByRole('checkbox', { checked: true }).all()) await box.uncheck();
+  await page.getByRole('checkbox', { name: /high.performance/i }).check();
+  await page.getByRole('button', { name: 'Open and brief' }).click();
+  await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
+  await page.waitForLoadState('networkidle');
+  const checkout = new URL(page.url()).pathname.replace('/brief', '');
+  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.waitForURL('**/fly');
+  await prepareDevice(page, checkout);
+  await page.getByRole('button', { name: 'Wheels', exact: true }).click();
+  const status = page.locator('.decision');
+  await expect(status).toContainText('STOP');
+  const all = async (lamp: string, seen: string) => {
+    for (const w of ['left', 'right', 'nose']) {
+      await tap(page, `${w} lamp`, lamp);
+      await tap(page, `${w} wheel seen`, seen);
+    }
+  };
+  // Silence is stop.
+  await tap(page, 'Where am I landing', 'water');
+  await all('unlit', 'up');
+  await page.getByRole('button', { name: 'Said and seen' }).click();
+  await expect(status).toContainText('no word from the other seat');
+  // All agree: an unlit lamp means up on this type.
+  await tap(page, 'Where am I landing', 'water');
+  await all('unlit', 'up');
+  await tap(page, 'Word from the other seat', 'water, wheels up');
+  await page.getByRole('button', { name: 'Said and seen' }).click();
+  await expect(status).toContainText('checks agree: wheels UP for WATER. Look again.');
+  await expect(status).toContainText(/stands for 2:\d\d/);
+  // It survives a reload, is asked again on final, and dies when the lever moves.
+  await page.reload();
+  await page.getByRole('button', { name: 'Wheels', exact: true }).click();
+  await expect(status).toContainText('checks agree');
+  await page.getByRole('button', { name: /^On final/ }).click();
+  await expect(status).toContainText('not repeated on final');
+  await page.getByRole('button', { name: /^On final/ }).click();
+  await page.getByRole('button', { name: 'Lever moved' }).click();
+  await expect(status).toContainText('the lever has moved');
+  expect((await page.locator('main').innerText()).toLowerCase()).not.toMatch(/\bgo\b/);
   await context.close();
 });

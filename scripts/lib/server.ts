@@ -44,7 +44,7 @@ export async function startServer(dataFolder: string, env: Record<string, string
 
 function stopChild(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
   return new Promise((resolve) => {
-    if (child.exitCode !== null) return resolve();
+    if (child.exitCode !== null || child.signalCode !== null) return resolve();
     child.once('close', () => resolve());
     child.kill(signal);
   });

@@ -43,6 +43,14 @@ export type CapturedLanding = z.infer<typeof CapturedLanding>;
 export const ItemObserved = z.object({ itemId: z.string().min(1).max(20), verdict: z.enum(['within', 'edge', 'outside']), intervention: z.number().int().min(0).max(3), note: z.string().max(500) });
 export type ItemObserved = z.infer<typeof ItemObserved>;
 
+const Word = z.string().max(24);
+/** Wheels against surface, as said and seen; the decision is the device's, from the same core function, kept as evidence. */
+export const GearChecked = z.object({
+  surface: z.enum(['water', 'land']).nullable(), lamps: z.record(Word, Word.nullable()), seen: z.record(Word, z.enum(['up', 'down']).nullable()), spoken: Word.nullable(), onFinal: z.boolean(),
+  decision: z.enum(['agree', 'stop']), reasons: z.array(z.string().max(40)).max(30),
+});
+export type GearChecked = z.infer<typeof GearChecked>;
+
 const Envelope = z.object({
   eventId: z.uuid(),
   deviceId: z.uuid(),
@@ -67,5 +75,7 @@ export const PAYLOADS = {
   undone: z.object({}),
   'wind-logged': LoggedWind,
   'item-observed': ItemObserved,
+  'gear-checked': GearChecked,
+  'gear-event': z.object({ kind: z.enum(['lever-moved', 'surface-changed']) }),
   'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
 } as const;

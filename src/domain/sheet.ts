@@ -70,6 +70,8 @@ export const TypeSheet = z.object({
     retractable: z.boolean(),
     steerDeg: Sourced.nullable(),
     freeCaster: z.boolean(),
+    /** What each lamp state means, wheel by wheel: an unlit lamp may be a wheel that is up. */
+    lamps: z.array(z.object({ wheel: Text, state: Text, means: z.enum(['up', 'down', 'transit']) })).default([]),
     brakes: Text,
     trackM: Sourced,
     wheelbaseM: Sourced,

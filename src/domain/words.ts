@@ -41,7 +41,7 @@ export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
 export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
 export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
 
-export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived'] as const;
+export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event'] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 
 /** What is said on screen for each word; one place, so that a phrase stands once. */

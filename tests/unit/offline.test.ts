@@ -105,6 +105,16 @@ describe('fold', () => {
   });
 });
 
+describe('wheels and surface', () => {
+  const check = { surface: 'water', lamps: {}, seen: {}, spoken: 'water-up', onFinal: false, decision: 'agree', reasons: [] };
+  it('the newest check stands, with what has happened since', () => {
+    const go = { ...saved, kind: 'go-around' };
+    const f = fold([event('gear-checked', 'g1', check, 1), event('landing-saved', 'a', go, 2), event('gear-checked', 'g2', { ...check, onFinal: true }, 3), event('gear-event', 'x', { kind: 'lever-moved' }, 4), event('landing-saved', 'b', saved, 5), event('landing-saved', 'c', { ...saved, kind: 'touch-and-go' }, 6)]);
+    expect(f.gear).toMatchObject({ check: { onFinal: true }, since: ['lever-moved', 'touch-and-go'] });
+    expect(fold([event('landing-saved', 'a', go, 1)]).gear).toBeNull();
+  });
+});
+
 describe('draft', () => {
   it('nothing is chosen beforehand but the kind and the attitude meant', () => {
     const { kind, intended, demonstration, goAroundExecution, ...rest } = freshDraft(pack);

@@ -1,4 +1,4 @@
-import type { CaptureEvent, CapturedLanding, ItemObserved, LoggedWind } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind } from '@/domain/capture';
 
 export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding }
 export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved }
@@ -8,6 +8,8 @@ export interface Folded {
   drafts: Record<string, Record<string, unknown>>;
   items: FoldedItem[];
   waivers: { id: string; itemId: string; reason: string }[];
+  /** The newest check of wheels against surface, and what has happened since that ends its agreement. */
+  gear: { at: string; check: GearChecked; since: string[] } | null;
   /** The newest wind logged per sortie. */
   winds: Record<string, LoggedWind>;
 }
@@ -23,6 +25,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const items = new Map<string, FoldedItem>();
   const waivers = new Map<string, { id: string; itemId: string; reason: string }>();
   const winds: Record<string, LoggedWind> = {};
+  const gear: { now: Folded['gear'] } = { now: null };
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
   for (const event of [...events].sort(inOrder)) {
@@ -31,7 +34,11 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     const { subjectId } = event;
     if (event.type === 'wind-logged') winds[event.sortieId] = event.payload as LoggedWind;
     if (undone.has(subjectId)) continue;
+    if (gear.now) gear.now = { ...gear.now, since: [...gear.now.since, ...endsAgreement(event)] };
     switch (event.type) {
+      case 'gear-checked':
+        gear.now = { at: event.deviceTime, check: event.payload as GearChecked, since: [] };
+        break;
       case 'field-set': {
         const { field, value } = event.payload as { field: string; value: unknown };
         drafts.set(subjectId, { ...drafts.get(subjectId), [field]: value });
@@ -58,5 +65,13 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     }
   }
   for (const id of landings.keys()) drafts.delete(id);
-  return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], winds };
+  return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, winds };
+}
+
+/** What an event does to an agreement of wheels and surface. */
+function endsAgreement(event: CaptureEvent): string[] {
+  if (event.type === 'gear-event') return [(event.payload as { kind: string }).kind];
+  if (event.type !== 'landing-saved') return [];
+  const { kind } = event.payload as CapturedLanding;
+  return kind === 'go-around' || kind === 'touch-and-go' ? [kind] : [];
 }

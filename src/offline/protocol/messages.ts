@@ -39,6 +39,8 @@ export interface SortiePack {
   windText: string;
   triggers: string[];
   items: { id: string; title: string; text: string; where: 'ground' | 'flight'; waivable: string | null }[];
+  /** Wheel, lamp state, what it means; null or absent where there is no water to land on. */
+  gearLamps?: Record<string, Record<string, 'up' | 'down' | 'transit'>> | null;
   /** Habits to watch, most dangerous first; absent in packs taken before this was added. */
   cues?: { where: 'ground' | 'flight'; action: 'drop' | 'add'; opposite: boolean; name: string; cue: string }[];
   preparedAt: string;

@@ -1,6 +1,7 @@
 import { windText } from '@/core/format';
 import { usableEnds } from '@/core/approach';
 import { convertReference } from '@/core/wind';
+import type { TypeSheet } from '@/domain/sheet';
 import type { SortiePack } from '@/offline/protocol';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
@@ -28,7 +29,11 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     aimPointM: head.sheet.landing.aimPointM.value, box: record.standard.boxM, fenceTarget: snapshot.gates[snapshot.gates.length - 1]?.target ?? null,
     intended: choices.intended, focus: choices.focus, windText: choices.wind ? windText(choices.wind) : 'no wind', triggers: record.house.triggers,
     items: record.programmes.flatMap((p) => p.items).filter((i) => i.evidence.kind === 'observed').map((i) => ({ id: i.id, title: i.title, text: i.text, where: i.where, waivable: i.waivable })),
+    gearLamps: head.sheet.surface === 'amphibian' && head.sheet.gear.lamps.length > 0 ? lampMeaning(head.sheet.gear.lamps) : null,
     cues: (snapshot.habits ?? []).map((h) => ({ where: h.phase === 'before' || h.phase === 'ground' ? 'ground' : 'flight', action: h.action, opposite: h.opposite, name: h.name, cue: h.cue })),
     preparedAt: nowIso(), events: await eventsOf({ sortieId }),
   };
 }
+
+const lampMeaning = (lamps: TypeSheet['gear']['lamps']): NonNullable<SortiePack['gearLamps']> =>
+  lamps.reduce<NonNullable<SortiePack['gearLamps']>>((all, l) => ({ ...all, [l.wheel]: { ...all[l.wheel], [l.state]: l.means } }), {});

@@ -7,6 +7,7 @@ import type { EventType } from '@/domain/words';
 import type { LoggedWind } from '@/domain/capture';
 import { direction } from '@/core/format';
 import { Circuits } from './circuits';
+import { GearCheck } from './gear-check';
 import { Items } from './items';
 
 type State = { kind: 'reading' } | { kind: 'not-prepared'; sortieId: string | null; here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[] } | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
@@ -15,7 +16,7 @@ export type Record_ = (type: EventType, subjectId: string, payload: unknown) => 
 /** The cockpit shell. The flight comes from the address and from this device only; the network is never waited for. */
 export function Cockpit() {
   const [state, setState] = useState<State>({ kind: 'reading' });
-  const [view, setView] = useState<'circuits' | 'items'>('circuits');
+  const [view, setView] = useState<'circuits' | 'items' | 'wheels'>('circuits');
   const [line, setLine] = useState('');
   const [waiting, setWaiting] = useState(0);
   const [windOpen, setWindOpen] = useState(false);
@@ -24,7 +25,8 @@ export function Cockpit() {
 
   useEffect(() => {
     const q = new URLSearchParams(window.location.search);
-    if (q.get('view') === 'items') setView('items');
+    const asked = q.get('view');
+    if (asked === 'items' || asked === 'wheels') setView(asked);
     const sortieId = q.get('sortie');
     void (async () => {
       const { store } = await import('@/offline/client');
@@ -114,13 +116,16 @@ export function Cockpit() {
         <strong>{state.pack.pilotName.split(' ')[0]}</strong><span className="mono">{state.pack.registration}</span>
         <button type="button" onClick={() => setWindOpen(true)} aria-label={`Wind ${windWords(wind)}. Log the wind`}>{windWords(wind)}</button>
         <span className="push" />
+        {state.pack.gearLamps ? <button type="button" aria-pressed={view === 'wheels'} onClick={() => setView(view === 'wheels' ? 'circuits' : 'wheels')}>{view === 'wheels' ? 'Landings' : 'Wheels'}</button> : null}
         <button type="button" aria-pressed={view === 'items'} onClick={() => setView(view === 'items' ? 'circuits' : 'items')}>{view === 'items' ? 'Landings' : 'Items'}</button>
         <a href={`/checkouts/${state.pack.checkoutId}/debrief`}>Debrief</a>
       </header>
       <p className="said mb-0" role={/NOT SAVED/.test(line) ? 'alert' : 'status'} style={line ? undefined : { minHeight: 0 }}>{line}</p>
       {view === 'circuits'
         ? <Circuits pack={state.pack} folded={folded} wind={wind} record={record} counts={`${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${waiting} taps to send` : ''}`} say={setLine} askWind={() => setWindOpen(true)} />
-        : <Items pack={state.pack} items={folded.items} waivers={folded.waivers} record={record} say={setLine} />}
+        : view === 'wheels' && state.pack.gearLamps
+          ? <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
+          : <Items pack={state.pack} items={folded.items} waivers={folded.waivers} record={record} say={setLine} />}
       {windOpen ? <WindSheet pack={state.pack} wind={wind} close={() => setWindOpen(false)} record={record} /> : null}
     </main>
   );
