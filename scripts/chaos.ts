@@ -1,12 +1,11 @@
 /**
  * `npm run chaos`: random flights recorded against random trouble, compared at the end. *Lost* is what the device confirmed and the field has
- * not; *doubled* is what the field has twice, or counts twice. Most cases drive the real outbox on an in-memory IndexedDB against the real
- * command in a child process that is killed with -9; the rest drive the built application in a real browser, killed with -9 as well.
- * `--cases N` (240), `--browser N` (12), `--seed S`.
+ * not; *doubled* is what the field has twice, or counts twice. The real outbox on an in-memory IndexedDB against the real command and database in a
+ * child process that is killed with -9. What only a real browser can show is in `e2e/offline.spec.ts`. `--cases N` (240), `--seed S`.
  */
 import 'fake-indexeddb/auto';
 import { type ChildProcess, spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -19,21 +18,16 @@ import { type SortiePack, fold } from '@/offline/protocol';
 import { canonicalText } from '@/core/ledger';
 import type { CaptureEvent } from '@/domain/capture';
 import { freshDraft, toCaptured } from '@/ui/fly/draft';
-import { browserCases } from './lib/chaos-browser';
 import { seedFolder } from './lib/server';
 
-const { values } = parseArgs({ options: { cases: { type: 'string', default: '240' }, browser: { type: 'string', default: '12' }, seed: { type: 'string', default: '1' } } });
+const { values } = parseArgs({ options: { cases: { type: 'string', default: '240' }, seed: { type: 'string', default: '1' } } });
 const total = Number(values.cases);
-const inBrowser = Math.min(total, Number(values.browser));
-const inProcess = total - inBrowser;
 const random = seeded(Number(values.seed));
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
 const chance = (p: number) => random() < p;
 
 const folder = mkdtempSync(path.join(tmpdir(), 'jeito-chaos-'));
 seedFolder(folder);
-const webFolder = mkdtempSync(path.join(tmpdir(), 'jeito-chaos-web-'));
-cpSync(folder, webFolder, { recursive: true });
 
 const freePort = () => new Promise<number>((resolve) => {
   const probe = createServer();
@@ -178,14 +172,11 @@ async function compare(sortieId: string, confirmed: readonly StoredEvent[], devi
 const started = Date.now();
 const sum: Verdict = { lost: 0, doubled: 0, wrong: [] };
 const add = (v: Verdict) => { sum.lost += v.lost; sum.doubled += v.doubled; sum.wrong.push(...v.wrong); };
-const sorties = await makeSorties(inProcess);
-await Promise.all([
-  (async () => { for (const id of sorties) add(await oneCase(id)); })(),
-  (async () => { if (inBrowser > 0) add(await browserCases(inBrowser, Number(values.seed), webFolder)); })(),
-]);
+const sorties = await makeSorties(total);
+for (const id of sorties) add(await oneCase(id));
 await down();
-for (const f of [folder, webFolder]) rmSync(f, { recursive: true, force: true });
+rmSync(folder, { recursive: true, force: true });
 for (const w of sum.wrong) console.log(w);
-console.log(`in process ${inProcess}, the field killed ${kills - 1} times; in a browser ${inBrowser}; ${Math.round((Date.now() - started) / 1000)} s`);
+console.log(`the field was killed ${kills - 1} times; ${Math.round((Date.now() - started) / 1000)} s`);
 console.log(`${total} cases, lost ${sum.lost}, doubled ${sum.doubled}`);
 process.exit(sum.lost > 0 || sum.doubled > 0 || sum.wrong.length > 0 ? 1 : 0);
