@@ -165,8 +165,12 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   await go(page, '/checkouts/new');
   await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
   await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
-  for (const box of await page.getByRole('checkbox', { checked: true }).all()) await box.uncheck();
-  await page.getByRole('checkbox', { name: /high.performance/i }).check();
+  // What is proposed for this aeroplane is taken off again: each box by its own id, because the list of those checked shrinks.
+  const boxes = page.getByRole('checkbox');
+  await expect(boxes.first()).toBeVisible();
+  const ids = await boxes.evaluateAll((all) => all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id));
+  for (const id of ids) await page.locator(`[id="${id}"]`).uncheck({ timeout: 5000 });
+  await page.getByRole('checkbox', { name: /high.performance/i }).check({ timeout: 5000 });
   await page.getByRole('button', { name: 'Open and brief' }).click();
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
   await page.waitForLoadState('networkidle');
