@@ -13,7 +13,7 @@ export interface Ground {
   landmark: { name: string; alongM: number } | null;
 }
 export interface GlassPoint { x: number; y: number }
-export interface Shape { id: 'sky' | 'field' | 'runway' | 'centreline' | 'threshold' | 'aim' | 'landmark' | 'furrow' | 'nose' | 'part'; points: GlassPoint[]; closed: boolean; name: string | null }
+export interface Shape { id: 'runway' | 'centreline' | 'threshold' | 'aim' | 'landmark' | 'furrow' | 'nose' | 'part'; points: GlassPoint[]; closed: boolean; name: string | null }
 export interface Scene { shapes: Shape[]; horizon: [GlassPoint, GlassPoint]; references: { name: string; at: GlassPoint }[]; aim: GlassPoint | null }
 interface Vec { f: number; r: number; d: number }
 

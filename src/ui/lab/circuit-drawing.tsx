@@ -1,8 +1,8 @@
-import type { Pace, PacePoint, ReachEnd, ReachSample } from '@/core/circuit';
+import type { Pace, PacePoint, ReachSample } from '@/core/circuit';
 import { placeAt, toNorth } from '@/core/circuit';
 
 export interface Strip { ident: string; other: string; east: number; north: number; lengthM: number; widthM: number; bearingDeg: number; surface: string }
-interface Props { pace: Pace; old: Pace; reach: readonly ReachSample[] | null; ends: readonly ReachEnd[]; strips: readonly Strip[]; runwayDeg: number; atS: number; windFromDeg: number; windKt: number; windText: string; names: [string, string]; picked: ReachSample | null }
+interface Props { pace: Pace; old: Pace; reach: readonly ReachSample[] | null; strips: readonly Strip[]; runwayDeg: number; atS: number; windFromDeg: number; windKt: number; windText: string; names: [string, string]; picked: ReachSample | null }
 
 const MARK: Record<ReachSample['verdict'], { dash: string | undefined; width: number; color: string }> = {
   reaches: { dash: undefined, width: 9, color: 'var(--meadow)' }, doubtful: { dash: '10 6', width: 6, color: 'var(--ochre)' }, no: { dash: '2 7', width: 4, color: 'var(--brick)' },

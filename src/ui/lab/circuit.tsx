@@ -15,7 +15,7 @@ import type { CircuitState } from './starts';
 import { useWorker } from './use-worker';
 
 export interface LabStrip { surface: string; lengthM: number; widthM: number; elevationFt: number; eastM: number; northM: number; ends: { ident: string; trueBearingDeg: number }[] }
-interface Props { context: LabContext; sheet: PaceSheet; oldSheet: PaceSheet; strips: LabStrip[]; variationDeg: number; initial: CircuitState; start: CircuitState; turnBack: { heightFt: number; source: string }; windSource: string; word: string }
+interface Props { context: LabContext; sheet: PaceSheet; oldSheet: PaceSheet; strips: LabStrip[]; initial: CircuitState; start: CircuitState; turnBack: { heightFt: number; source: string }; windSource: string; word: string }
 
 /** The circuit to scale and against the clock, the old type under the new; and where it comes down if the engine stops. */
 export function Circuit(props: Props) {
@@ -57,7 +57,7 @@ export function Circuit(props: Props) {
         <Panel title={`${runway.ident}, ${state.side}-hand, wind ${windText}`}>
           {pace.problem ? <p className="trouble">{pace.problem}</p> : (
             <>
-              <CircuitDrawing pace={pace} old={old} reach={hidden ? null : reach.value} ends={ends} runwayDeg={runway.trueBearingDeg} atS={atS} windFromDeg={state.wdir} windKt={state.wkt} windText={windText} names={[sheet.name, oldSheet.name]} picked={surprise?.at ?? null}
+              <CircuitDrawing pace={pace} old={old} reach={hidden ? null : reach.value} runwayDeg={runway.trueBearingDeg} atS={atS} windFromDeg={state.wdir} windKt={state.wkt} windText={windText} names={[sheet.name, oldSheet.name]} picked={surprise?.at ?? null}
                 strips={usable.map((s): Strip => ({ ident: s.ends[0]?.ident ?? '', other: s.ends[1]?.ident ?? '', east: s.eastM + shift(runway, usable).east, north: s.northM + shift(runway, usable).north, lengthM: s.lengthM, widthM: s.widthM, bearingDeg: s.ends[0]?.trueBearingDeg ?? 0, surface: s.surface }))} />
               <ul className="legend">
                 <li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--meadow)" strokeWidth="9" /></svg> reaches, 200 ft in hand</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--ochre)" strokeWidth="6" strokeDasharray="10 6" /></svg> doubtful</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--brick)" strokeWidth="4" strokeDasharray="2 7" /></svg> no runway reached</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--slate)" strokeWidth="2" strokeDasharray="3 6" /></svg> {oldSheet.name}</li>

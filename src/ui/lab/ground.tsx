@@ -31,7 +31,7 @@ export function Ground({ context, sheet, initial, start, taxiwaySource }: { cont
   return (
     <div className="grid">
       <LabBar context={context} withOld={false} />
-      <div className="grid g-1-1">{TECHNIQUES.map(([technique, name]) => {
+      <div className="grid g-1-1 pictures">{TECHNIQUES.map(([technique, name]) => {
         const c = corner(technique);
         const v = cornerVerdict(c, { lightsM: state.lights, lipCm: state.lip });
         return (

@@ -1,7 +1,7 @@
 import type { Scene, Shape } from '@/core/sightpicture';
 
 const STYLE: Record<Shape['id'], { fill: string; stroke: string; width: number }> = {
-  sky: { fill: 'var(--sky)', stroke: 'none', width: 0 }, field: { fill: 'var(--field)', stroke: 'none', width: 0 }, furrow: { fill: 'none', stroke: 'var(--furrow)', width: 1 },
+  furrow: { fill: 'none', stroke: 'var(--furrow)', width: 1 },
   runway: { fill: 'var(--tarmac)', stroke: 'var(--runway-edge)', width: 2.5 }, threshold: { fill: '#ffffff', stroke: 'none', width: 0 }, centreline: { fill: '#ffffff', stroke: 'none', width: 0 },
   aim: { fill: '#f3c46c', stroke: '#16263a', width: 0.5 }, landmark: { fill: 'none', stroke: 'var(--brick)', width: 4 }, nose: { fill: 'var(--nose)', stroke: 'var(--ink)', width: 2.5 }, part: { fill: 'none', stroke: 'var(--nose)', width: 9 },
 };
@@ -24,7 +24,7 @@ export function SightDrawing({ scene, label, ratio = 0.62, plain = false }: { sc
       <rect width={W} height={H} fill="var(--sky)" />
       <path d={`M${far(a, -2, 0)}L${far(b, 2, 0)}L${far(b, 2, 6)}L${far(a, -2, 6)}Z`} fill="var(--field)" />
       <path d={`M${far(a, -2, 0)}L${far(b, 2, 0)}`} stroke="var(--ink)" strokeWidth="2" />
-      {plain ? null : scene.shapes.filter((s) => s.id === 'landmark').map((s) => (s.points[1] ? <text key="label" x={x(s.points[1].x)} y={y(s.points[1].y) - 8} fontSize="24" textAnchor="middle" className="halo" fill="var(--brick)">{s.name}</text> : null))}
+      {plain ? null : scene.shapes.filter((s) => s.id === 'landmark').map((s) => (s.points[1] ? <text key="label" x={x(s.points[1].x) - 8} y={y(s.points[1].y)} fontSize="24" textAnchor="end" className="halo" fill="var(--brick)">{s.name}</text> : null))}
       {order.flatMap((id) => scene.shapes.filter((s) => s.id === id).map((s, i) => <path key={`${id}${i}`} d={path(s)} fill={s.closed ? STYLE[id].fill : 'none'} stroke={STYLE[id].stroke} strokeWidth={STYLE[id].width} strokeLinecap="round" strokeLinejoin="round" />))}
       {scene.aim ? <circle cx={x(scene.aim.x)} cy={y(scene.aim.y)} r="13" fill="none" stroke="var(--aim)" strokeWidth="3.5" /> : null}
       {plain ? null : scene.references.map((r) => <g key={r.name}><circle cx={x(r.at.x)} cy={y(r.at.y)} r="7" fill="var(--ochre)" /><text x={x(r.at.x) + (r.at.x < -0.4 ? -14 : 14)} y={y(r.at.y) + 30} fontSize="24" className="halo" textAnchor={r.at.x < -0.4 ? 'start' : r.at.x > 0.4 ? 'end' : 'start'} fill="var(--ink)">{r.name}</text></g>)}

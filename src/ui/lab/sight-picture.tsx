@@ -22,6 +22,8 @@ interface Props {
   /** Eye of the pilot of the checkout in the new type and in the old. */
   eyeHeightM: { pilot: number | null; instructor: number | null }; oldEyeHeightM: number | null; eyeWords: string | null;
   sigma: number;
+  /** The runway drawn: from the checkout's day, or the first this type may use. */
+  runway: { ident: string; lengthM: number; landmark: { name: string; alongM: number } | null };
   initial: SightState; start: SightState;
   measure: MeasureFacts;
   eyeAction: ((form: unknown) => Promise<ActionResult>) | null;
@@ -47,8 +49,8 @@ export function SightPicture(props: Props) {
     <div className="grid">
       <LabBar context={context} withOld />
       <div className="grid g-1-1 pictures">
-        <PictureOf title={`${oldSheet.name}: what is known`} sheet={oldSheet} view={oldView} state={state} isOld />
-        <PictureOf title={`${used.name}: what will be seen`} sheet={used} view={view} state={state} isOld={false} />
+        <PictureOf title={`${oldSheet.name}: what is known`} sheet={oldSheet} view={oldView} state={state} runway={props.runway} isOld />
+        <PictureOf title={`${used.name}: what will be seen`} sheet={used} view={view} state={state} runway={props.runway} isOld={false} />
       </div>
       {view === null ? <MeasureForm key={used.code} sheet={used} facts={props.measure} drawWith={setLocalSheet} /> : <Panel title="Fly it">
         <div className="fly-row">
@@ -83,7 +85,7 @@ export function SightPicture(props: Props) {
       ) : null}
       {props.eyeAction && context.pilotName && context.checkoutId ? <EyeForm sheet={used} measure={props.measure} pilotName={context.pilotName} eyeHeightM={props.eyeHeightM.pilot} said={props.eyeWords} action={props.eyeAction} /> : null}
       <Panel title="What this rests on">
-        <p className="small mb-1">{view ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. ` : ''}From the first gate on final straight to the aim point; pitch between gates in proportion. {SIGHT_MARGIN_DEG}° are kept in every answer: 5 cm of cushion are about 1.5°. The view is {AIR_VIEW_DEG * 2}° wide in the air and opens to {GROUND_VIEW_DEG * 2}° on the ground; full rotation, no small-angle shortcut. No ground effect, no propeller disc.</p>
+        <p className="small mb-1">{view ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. ` : ''}Runway {props.runway.ident}, {props.runway.lengthM} m{props.runway.landmark ? `, ${props.runway.landmark.name} at ${props.runway.landmark.alongM} m` : ''}. From the first gate on final straight to the aim point; pitch between gates in proportion. {SIGHT_MARGIN_DEG}° are kept in every answer: 5 cm of cushion are about 1.5°. The view is {AIR_VIEW_DEG * 2}° wide in the air and opens to {GROUND_VIEW_DEG * 2}° on the ground; full rotation, no small-angle shortcut. No ground effect, no propeller disc.</p>
         <Outranked extra="A model for talking, not a way to find the runway." />
       </Panel>
     </div>
@@ -102,7 +104,7 @@ function flightWords(view: View, input: PathInput, s: SightState): string {
   return f.phase === 'touchdown' ? `on the ground, ${say(view.landingAttitude)} attitude, nose up ${fixed(f.pitchDeg, 0)}°` : `${fixed(f.heightFt)} ft, ${fixed(f.toAimM)} m to the aim point, pitch ${fixed(f.pitchDeg, 1)}°${Math.abs(f.eye.bankDeg) > 0.5 ? `, bank ${fixed(Math.abs(f.eye.bankDeg))}° ${f.eye.bankDeg < 0 ? 'left' : 'right'}` : ''}`;
 }
 
-function PictureOf({ title, sheet, view, state, isOld }: { title: string; sheet: SightSheet; view: View | null; state: SightState; isOld: boolean }) {
+function PictureOf({ title, sheet, view, state, runway, isOld }: { title: string; sheet: SightSheet; view: View | null; state: SightState; runway: Props['runway']; isOld: boolean }) {
   if (!view) {
     const missing = missingMeasures(sheet);
     return <Panel title={title}><p className="mb-0">Not measured yet: {missing.map((m) => m.what).join(', ')}. {isOld ? 'Choose another type, or measure this one on its own page.' : 'How to measure it stands below.'}</p></Panel>;
@@ -110,7 +112,7 @@ function PictureOf({ title, sheet, view, state, isOld }: { title: string; sheet:
   // The type that is known is flown straight in: that is the habit.
   const own = isOld ? { ...state, offset: 0, slope: null, aim: null, pitch: null } : state;
   const input = pathOf(view, own);
-  const ground = { lengthM: 900, widthM: state.width, aimPointM: input.aimPointM, slopePct: state.rslope, landmark: { name: 'landmark', alongM: 310 } };
+  const ground = { lengthM: runway.lengthM, widthM: state.width, aimPointM: input.aimPointM, slopePct: state.rslope, landmark: runway.landmark };
   const held = view.attitudes.find((a) => a.name === state.show);
   const flown = flyAt(view, input, state.t, state.off);
   const eye = state.show === 'fly'

@@ -15,6 +15,5 @@ export const CIRCUIT_START = {
 export type CircuitState = typeof CIRCUIT_START;
 export const CIRCUIT_WORDS = { side: ['left', 'right'] };
 
-export const GROUND_START = { technique: 'hugInside' as 'centreline' | 'hugInside', radius: null as number | null, width: 10, lights: 0.5, lip: 0, at: 0.55 };
+export const GROUND_START = { radius: null as number | null, width: 10, lights: 0.5, lip: 0, at: 0.55 };
 export type GroundState = typeof GROUND_START;
-export const GROUND_WORDS = { technique: ['centreline', 'hugInside'] };

@@ -24,7 +24,7 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
   return (
     <LabFrame user={user} facts={facts} at="circuit" title={`Pace of the ${words.circuit}`} line={`${type.sheet.name} against ${old.sheet.name} at ${aerodrome.name}, wind ${wind.words}.`}>
       <Circuit
-        key={`${type.key} ${old.key}`} context={context} sheet={slim(type.sheet)} oldSheet={slim(old.sheet)} start={start} initial={readState(start, query, CIRCUIT_WORDS)} windSource={wind.words} word={words.circuit} variationDeg={aerodrome.variationDeg}
+        key={`${type.key} ${old.key}`} context={context} sheet={slim(type.sheet)} oldSheet={slim(old.sheet)} start={start} initial={readState(start, query, CIRCUIT_WORDS)} windSource={wind.words} word={words.circuit}
         strips={aerodrome.runways.map((r) => ({ surface: r.surface, lengthM: r.lengthM, widthM: r.widthM, elevationFt: r.elevationFt, eastM: r.centre.eastM, northM: r.centre.northM, ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })) }))}
         turnBack={{ heightFt: house?.reach.turnBackFt ?? 700, source: house?.reach.source ?? 'product default' }}
       />

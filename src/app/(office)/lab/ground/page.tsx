@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { contentById, newestContent } from '@/server/content';
 import { Ground } from '@/ui/lab/ground';
 import { readState } from '@/ui/lab/query-state-read';
-import { GROUND_START, GROUND_WORDS } from '@/ui/lab/starts';
+import { GROUND_START } from '@/ui/lab/starts';
 import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
 
 export const metadata: Metadata = { title: 'Taxi and the tail' };
@@ -14,7 +14,7 @@ export default async function GroundPage({ searchParams }: { searchParams: LabSe
   const start = { ...GROUND_START, width: house?.taxiway.widthM ?? 10, lights: house?.taxiway.lightsM ?? 0.5, lip: house?.taxiway.lipCm ?? 0 };
   return (
     <LabFrame user={user} facts={facts} at="taxi" title="Taxi and the tail" line={`${type.sheet.name} round a right-angled corner: where each wheel goes.`}>
-      <Ground key={type.key} context={context} sheet={{ name: type.sheet.name, gear: type.sheet.gear, wing: type.sheet.wing }} start={start} initial={readState(start, query, GROUND_WORDS)} taxiwaySource={house?.taxiway.source ?? 'product default'} />
+      <Ground key={type.key} context={context} sheet={{ name: type.sheet.name, gear: type.sheet.gear, wing: type.sheet.wing }} start={start} initial={readState(start, query)} taxiwaySource={house?.taxiway.source ?? 'product default'} />
     </LabFrame>
   );
 }
