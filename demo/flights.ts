@@ -1,4 +1,5 @@
 import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import { UNSEEN } from '@/domain/unseen';
 import type { Attitude, EventType, LandingKind } from '@/domain/words';
 import { seeded, seededId } from './random';
 
@@ -60,10 +61,7 @@ function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['
   const intervention = x < hand.helped ? 2 : x < hand.helped + hand.prompted ? 1 : 0;
   const lateralLeft = hand.bias === 'left' && random() < 0.82;
   const across = random();
-  const blank: CapturedLanding = {
-    kind: p.kind, demonstration: false, intended: p.attitude, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null,
-    aileron: null, stick: null, configuration: null, firmness: null, intervention, trigger: p.trigger ?? 'not-met', cleanTap: null, goAroundWord: null, goAroundExecution: {}, wind, endedAt, runwayEnd: plan.runwayEnd,
-  };
+  const blank: CapturedLanding = { ...UNSEEN, kind: p.kind, intended: p.attitude, intervention, trigger: p.trigger ?? 'not-met', wind, endedAt, runwayEnd: plan.runwayEnd };
   if (p.kind === 'go-around') {
     const slow = grade();
     return {

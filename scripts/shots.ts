@@ -31,6 +31,25 @@ const checkoutOf = async (page: Page, name: string): Promise<string> => {
   await page.goto('/checkouts');
   return (await page.getByRole('link', { name }).first().getAttribute('href')) ?? '';
 };
+const phone = { width: 390, height: 844 };
+/** Duarte's next flight on this device, with a wind logged. */
+async function takeFlight(size: { width: number; height: number }) {
+  const page = await open(HELENA, size);
+  await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
+  await page.waitForLoadState('networkidle');
+  await page.clock.setFixedTime(new Date(FIXED_NOW));
+  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.waitForURL('**/fly?sortie=*');
+  const wind = page.getByRole('button', { name: /Log the wind/ });
+  await wind.waitFor();
+  if (/log the wind\./.test((await wind.getAttribute('aria-label')) ?? '')) {
+    await wind.click();
+    for (let i = 0; i < 8; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
+    await page.getByRole('button', { name: 'Log this wind' }).click();
+  }
+  const tap = async (group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
+  return { page, tap };
+}
 const BENTO = 'bento@pedra-alva.example';
 const HELENA = 'helena@pedra-alva.example';
 
@@ -54,16 +73,8 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'capture-circuits': async () => {
-    const page = await open(HELENA, tablet);
-    await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
-    await page.clock.setFixedTime(new Date(FIXED_NOW));
-    await page.getByRole('button', { name: 'Take this flight' }).click();
-    await page.waitForURL('**/fly?sortie=*');
-    await page.getByRole('button', { name: /Log the wind/ }).click();
-    for (let i = 0; i < 8; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
-    await page.getByRole('button', { name: 'Log this wind' }).click();
+    const { page, tap } = await takeFlight(tablet);
     await page.getByRole('button', { name: /^Stopped/ }).click();
-    const tap = async (group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
     await tap('Touched', 'three-point');
     await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
     await page.getByRole('button', { name: 'Speed at the fence more' }).click();
@@ -71,6 +82,45 @@ const shots: Record<string, () => Promise<Page>> = {
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');
     await tap('Whose landing was it', /prompted/);
+    return page;
+  },
+  'capture-airwork': async () => {
+    const { page, tap } = await takeFlight(tablet);
+    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page.getByRole('button', { name: /^F9/ }).click();
+    for (const q of ['height', 'speed', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
+    await tap('speed, greatest seen', /^\+6/);
+    await tap('height, greatest seen', 'inside');
+    await tap('heading, greatest seen', /^–10/);
+    return page;
+  },
+  // Not for the README: looked at while working.
+  'circuits-wide': async () => (await takeFlight(wide)).page,
+  'circuits-phone': async () => (await takeFlight(phone)).page,
+  'airwork-wide': async () => { const { page } = await takeFlight(wide); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
+  'airwork-phone': async () => { const { page } = await takeFlight(phone); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
+  'fly-ground': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click(); await page.getByRole('button', { name: /^Exchange of control/ }).click(); return page; },
+  'fly-stall': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Stall/ }).click(); return page; },
+  'fly-surprise': async () => { const { page, tap } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F13/ }).click(); await tap('Where we are', 'downwind'); await tap('“If it stops now, where?” The pilot says', '22'); return page; },
+  'fly-found': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Power found/ }).click(); await page.getByRole('button', { name: /^Make-believe ground/ }).click(); return page; },
+  'fly-more': async () => { const { page } = await takeFlight(tablet); await page.getByRole('button', { name: /^More/ }).click(); await page.getByRole('button', { name: /^Downwind.* more$/ }).click(); return page; },
+  'fly-clock': async () => { const { page } = await takeFlight(tablet); await page.getByRole('button', { name: /^Flight clock/ }).click(); await page.getByRole('button', { name: /^off blocks/ }).click(); return page; },
+  'fly-between': async () => {
+    const { page, tap } = await takeFlight(tablet);
+    for (const cell of ['in the box, on the line', 'long, a wheel off left', 'in the box, a wheel off left']) {
+      await page.getByRole('button', { name: /^Stopped/ }).click();
+      await page.getByRole('button', { name: cell, exact: true }).click();
+      await page.getByRole('button', { name: /^Clean, three-point/ }).click();
+      await tap('Whose landing was it', /^own/);
+      await page.waitForTimeout(200);
+    }
+    await page.locator('.sofar summary').click();
+    return page;
+  },
+  'fly-paper': async () => {
+    const { page } = await takeFlight(tablet);
+    await page.goto(page.url().replace('view=circuits', 'view=paper'));
+    await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
     return page;
   },
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
@@ -85,8 +135,9 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
+const WORKING = /^(circuits-|airwork-|fly-)/;
 for (const [name, make] of Object.entries(shots)) {
-  if (only && !only.includes(name)) continue;
+  if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(400);

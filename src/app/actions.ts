@@ -2,9 +2,9 @@
 import { redirect } from 'next/navigation';
 import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
-import { recordEvents } from '@/server/commands/capture';
+import { recordEvents, shareFlight } from '@/server/commands/capture';
 import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
-import { saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
+import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
 import { signCheckout } from '@/server/commands/sign';
@@ -102,4 +102,14 @@ export async function recordEventAction(event: unknown) {
   const answer = await recordEvents(await requireUser(), [event]);
   const refused = answer.refused[0] ?? answer.held[0];
   return refused ? problem('', refused.message) : { ok: true as const };
+}
+
+export async function shareFlightAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return shareFlight(await requireUser(), form);
+}
+
+export async function decidePowerAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return decidePower(await requireUser(), form);
 }

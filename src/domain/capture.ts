@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ARRESTED, ASYMMETRIC_ITEMS, AIRWORK_KINDS, AIRWORK_QUANTITIES, CUE_RECOVERIES, ENERGY_ITEMS, FIRST_CUES, HELP_CONTROLS, LANDING_NOTES, LANDMARK_WORDS, STALLS, STALL_CUES, STALL_RECOVERIES, STOP_LEGS, TIMER_MARKS, VERTICALS } from './airwork';
 import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, TRIGGER_WORDS } from './assess-words';
 import { ALONG_BANDS, ATTITUDES, CONFIGURATION_WORDS, EVENT_TYPES, FIRMNESS_WORDS, KEPT_WORDS, LANDING_KINDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS } from './words';
 
@@ -37,10 +38,53 @@ export const CapturedLanding = z.object({
   /** When the aeroplane had stopped or was climbing away, and so how old the memory was at saving. */
   endedAt: seen(Instant),
   runwayEnd: z.string().max(8),
+  // Added later: absent in what was recorded before, and understood as *not seen*.
+  /** Read at the gates before the fence, in the dial's unit. */
+  gateSpeeds: z.record(z.string().max(40), z.number().min(10).max(400)).default({}),
+  /** The roll-out flown as a sequence until stopped. */
+  rollout: seen(z.enum(KEPT_WORDS)).default(null),
+  /** Greatest load off the recording accelerometer. */
+  peakG: seen(z.number().min(0.5).max(9)).default(null),
+  /** What the instructor helped on. */
+  helpedOn: z.array(z.enum(HELP_CONTROLS)).max(6).default([]),
+  landmark: seen(z.enum(LANDMARK_WORDS)).default(null),
+  notes: z.array(z.enum(LANDING_NOTES)).max(12).default([]),
+  note: z.string().max(500).default(''),
+  fromPaper: z.boolean().default(false),
+  /** Who flew it when two pilots share the flight; null = the pilot of this checkout. */
+  pilotId: z.string().max(64).nullable().default(null),
 });
 export type CapturedLanding = z.infer<typeof CapturedLanding>;
 
-export const ItemObserved = z.object({ itemId: z.string().min(1).max(20), verdict: z.enum(['within', 'edge', 'outside']), intervention: z.number().int().min(0).max(3), note: z.string().max(500) });
+const Quantity = z.enum(AIRWORK_QUANTITIES);
+const SeenExtremes = z.partialRecord(Quantity, z.union([z.number().min(-20000).max(20000), z.literal('inside')]));
+const Box = z.object({ heightFt: z.number().min(-1000).max(30000).nullable(), speed: z.number().min(0).max(500).nullable(), headingDeg: z.number().min(0).max(360).nullable() });
+const Steps = z.object({ list: z.string().max(60), steps: z.array(z.string().max(120)).max(40), /** Which step, in the order said or done. */ ticks: z.array(z.number().int().min(0).max(39)).max(60) });
+
+/** What was seen of one item, by the form it was captured with. */
+export const AirworkDetail = z.discriminatedUnion('form', [
+  z.object({ form: z.literal('numbers'), kind: z.enum(AIRWORK_KINDS), set: z.partialRecord(Quantity, z.number()), seen: SeenExtremes }),
+  z.object({ form: z.literal('stall'), stall: z.enum(STALLS), lookOut: z.boolean().nullable(), cue: z.enum(STALL_CUES).nullable(), cueSpeed: z.number().min(0).max(400).nullable(), recovery: z.enum(STALL_RECOVERIES).nullable(), heightLostFt: z.number().min(0).max(10000).nullable(), seen: SeenExtremes }),
+  z.object({ form: z.literal('energy'), item: z.enum(ENERGY_ITEMS), reciprocal: z.boolean(), entry: Box, exit: Box }),
+  z.object({ form: z.literal('asymmetric'), item: z.enum(ASYMMETRIC_ITEMS), heightFt: z.number().min(0).max(30000).nullable(), saidSimulated: z.boolean().nullable(), firstCue: z.enum(FIRST_CUES).nullable(), recovery: z.enum(CUE_RECOVERIES).nullable(), set: z.partialRecord(Quantity, z.number()), seen: SeenExtremes }),
+  Steps.extend({ form: z.literal('steps'), kind: z.enum(['flow', 'speeds']) }),
+  Steps.extend({ form: z.literal('exchange'), feetClear: z.boolean().nullable() }),
+  z.object({ form: z.literal('surprise'), leg: z.enum(STOP_LEGS), heightFt: z.number(), answer: z.string().max(16), model: z.string().max(16), verdict: z.enum(['reaches', 'doubtful', 'no']), marginFt: z.number().nullable() }),
+]);
+export type AirworkDetail = z.infer<typeof AirworkDetail>;
+
+export const ItemObserved = z.object({
+  itemId: z.string().min(1).max(40), verdict: z.enum(['within', 'edge', 'outside']), intervention: z.number().int().min(0).max(3), note: z.string().max(500),
+  detail: AirworkDetail.nullable().default(null), pilotId: z.string().max(64).nullable().default(null),
+});
+/** A power setting and what it gave: a row of the table as found, not yet on any sheet. */
+export const PowerFound = z.object({ phase: z.string().trim().min(1).max(60), setting: z.string().trim().min(1).max(60), speed: z.number().min(10).max(400), vertical: z.enum(VERTICALS) });
+export type PowerFound = z.infer<typeof PowerFound>;
+/** One approach to a make-believe ground at height. */
+export const TrialFlown = z.object({ flapDeg: z.number().min(0).max(90), power: z.string().max(60), idle: z.boolean(), speed: z.number().min(10).max(400), sinkFpm: z.number().min(0).max(4000).nullable(), groundFt: z.number().min(0).max(20000), arrested: z.enum(ARRESTED), elevatorAtStop: z.boolean().nullable(), heightErrorFt: z.number().min(-2000).max(2000).nullable() });
+export type TrialFlown = z.infer<typeof TrialFlown>;
+export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
+export type TimerMarked = z.infer<typeof TimerMarked>;
 export type ItemObserved = z.infer<typeof ItemObserved>;
 
 const Word = z.string().max(24);
@@ -63,6 +107,8 @@ const Envelope = z.object({
   v: z.number().int().min(1),
   deviceTime: Instant,
   payload: z.unknown(),
+  /** How far this device's clock stood behind the field's when the event came in, as the field measured it; null where it was not. */
+  skewMs: z.number().int().nullable().optional(),
 });
 export type CaptureEvent = z.infer<typeof Envelope>;
 export const CaptureEventSchema = Envelope;
@@ -77,5 +123,10 @@ export const PAYLOADS = {
   'item-observed': ItemObserved,
   'gear-checked': GearChecked,
   'gear-event': z.object({ kind: z.enum(['lever-moved', 'surface-changed']) }),
+  'power-found': PowerFound,
+  'trial-flown': TrialFlown,
+  'timer-marked': TimerMarked,
+  'runway-set': z.object({ runwayEnd: z.string().min(1).max(8) }),
+  'pilot-swapped': z.object({ pilotId: z.string().min(1).max(64) }),
   'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
 } as const;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
 import { GOALS, PACKS } from './words';
 
 const EyeFormSchema = z.union([
@@ -24,6 +25,11 @@ export const Standard = z.object({
     eye: EyeFormSchema.nullable(),
     required: z.array(z.enum(['trace', 'eye'])),
   })),
+  /** Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a second. */
+  airwork: z.array(z.object({
+    kind: z.enum(AIRWORK_KINDS), set: z.partialRecord(z.enum(AIRWORK_QUANTITIES), z.number()),
+    limits: z.array(z.object({ quantity: z.enum(AIRWORK_QUANTITIES), low: z.number(), high: z.number(), unit: z.string(), citation: z.string() })).min(1),
+  })).default([]),
 });
 export type Standard = z.infer<typeof Standard>;
 
@@ -46,6 +52,8 @@ export const ProgrammeItem = z.object({
   waivable: z.string().nullable(),
   prerequisites: z.array(z.string()),
   evidence: EvidenceRule,
+  /** How it is captured in the aeroplane. */
+  forms: z.array(z.enum(CAPTURE_FORMS)).default([]),
 });
 export type ProgrammeItem = z.infer<typeof ProgrammeItem>;
 

@@ -41,7 +41,7 @@ export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
 export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
 export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
 
-export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event'] as const;
+export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event', 'power-found', 'trial-flown', 'timer-marked', 'runway-set', 'pilot-swapped'] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 
 /** What is said on screen for each word; one place, so that a phrase stands once. */
@@ -64,6 +64,9 @@ export const SAY: Record<string, string> = {
   own: 'own', 'own-off-target': 'own, off target', prompted: 'prompted', assisted: 'assisted', 'not-judged': 'not judged', demonstration: 'my demonstration',
   sound: 'sound decision', told: 'told to go', neutral: 'neutral', good: 'good',
   handbook: 'handbook', placard: 'placard', house: 'house', instructor: 'instructor', measured: 'measured',
+  'unloaded-first': 'unloaded first', 'power-first': 'power first', 'aileron-first': 'aileron first', 'rudder-first': 'rudder first', 'secondary-stall': 'stalled again',
+  'wing-over': 'wing-over', barrel: 'barrel roll', 'control-speed': 'loss-of-control speed', 'one-engine-circuit': 'one-engine circuit', 'one-engine-go-around': 'one-engine go-around',
+  full: 'fully', part: 'partly', 'down-before-it': 'down before it', 'passed-not-down': 'passed, not down', 'off-block': 'off blocks', 'on-block': 'on blocks', rollout: 'roll-out sequence',
   'single-engine-land': 'single-engine land', 'single-engine-sea': 'single-engine sea', 'multi-engine-land': 'multi-engine land', 'multi-engine-sea': 'multi-engine sea',
   TW: 'tail wheel (TW)', RU: 'retractable undercarriage (RU)', VP: 'variable-pitch propeller (VP)', T: 'turbocharged (T)', P: 'pressurised (P)', EFIS: 'glass cockpit (EFIS)', SLPC: 'single-lever power (SLPC)', 'MEP-variant': 'multi-engine variant',
   drift: 'drift', crab: 'crab', swing: 'swing in the roll-out', bounce: 'bounce', aileron: 'into-wind aileron', stick: 'stick back', configuration: 'configuration',

@@ -5,14 +5,12 @@ import tailwheel from '@content/programmes/tailwheel.json';
 import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, sideCounts, signingProblems } from '@/core/assess';
 import { composeProgramme } from '@/core/plan';
 import type { CapturedLanding } from '@/domain/capture';
+import { UNSEEN } from '@/domain/unseen';
 import { type Programme, ProgrammeSource, Standard } from '@/domain/programme';
 
 const standard = Standard.parse(privateUs);
 const context = { standard, fenceTarget: 57, ktPerUnit: 0.868976, unit: 'mph' as const };
-const untouched: CapturedLanding = {
-  kind: 'full-stop', demonstration: false, intended: 'three-point', touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null, aileron: null, stick: null,
-  configuration: null, firmness: null, intervention: null, trigger: null, cleanTap: null, goAroundWord: null, goAroundExecution: {}, wind: null, endedAt: null, runwayEnd: '22',
-};
+const untouched: CapturedLanding = { ...UNSEEN, kind: 'full-stop', intended: 'three-point', runwayEnd: '22' };
 const none = { band: 'none' as const, side: null };
 const good: CapturedLanding = { ...untouched, touched: 'three-point', along: 'in-the-box', lateral: 'line', drift: none, crab: none, swing: none, bounce: { count: 0, handling: null }, intervention: 0 };
 
@@ -109,7 +107,7 @@ describe('assessProgramme', () => {
     expect(itemOf(record([exercise(), exercise(), landing(2, { kind: 'go-around', goAroundWord: 'at', goAroundExecution: six })]), 'F8')?.met).toBe(true);
   });
   it('an item seen outside the last time is to be seen again', () => {
-    const seen = (verdict: 'within' | 'outside', id: string) => ({ id, date: '2026-11-01', lesson: 1, data: { itemId: 'F9', verdict, intervention: 0, note: '' } });
+    const seen = (verdict: 'within' | 'outside', id: string) => ({ id, date: '2026-11-01', lesson: 1, data: { itemId: 'F9', verdict, intervention: 0, note: '', detail: null, pilotId: null } });
     expect(itemOf(record([], { observations: [seen('within', 'a')] }), 'F9')?.met).toBe(true);
     expect(itemOf(record([], { observations: [seen('within', 'a'), seen('outside', 'b')] }), 'F9')?.met).toBe(false);
   });

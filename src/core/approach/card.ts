@@ -96,7 +96,7 @@ const TALLY: Card['tally']['columns'] = [
   { head: 'across', codes: '2L 1L 0 1R 2R' },
   { head: 'drift', codes: '0, slight or marked with side: sL mR' },
   { head: 'crab', codes: '0, slight or marked with side: sL mR' },
-  { head: 'swing', codes: '0, small, late, large with side' },
+  { head: 'swing', codes: '0, S small, T late, B large with side: SL' },
   { head: 'bounce', codes: 'count and H held, P power, X pushed, G went around' },
-  { head: 'whose', codes: `0 ${say('own')}, 1 ${say('prompted')}, 2 helped, 3 I took it` },
+  { head: 'whose', codes: `0 ${say('own')}, 1 ${say('prompted')}, 2 helped, 3 I took it, D my demonstration` },
 ];

@@ -53,7 +53,7 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
   }
   const fence = landing.fenceSpeed !== null && context.fenceTarget !== null ? (landing.fenceSpeed - context.fenceTarget) * context.ktPerUnit : null;
   const eye: Record<string, EyeValue | null> = {
-    drift: landing.drift, crab: landing.crab, swing: landing.swing, bounce: landing.bounce, aileron: landing.aileron, stick: landing.stick,
+    drift: landing.drift, crab: landing.crab, swing: landing.swing, bounce: landing.bounce, aileron: landing.aileron, stick: landing.stick, rollout: landing.rollout ?? null,
     configuration: landing.configuration, attitude: landing.touched, lateral: landing.lateral && ACROSS[landing.lateral],
     along: landing.along, firmness: landing.firmness,
   };

@@ -5,3 +5,6 @@ export * from './captured';
 export * from './evidence';
 export * from './signing';
 export * from './debrief';
+export * from './airwork';
+export * from './simulated';
+export * from './tally';

@@ -2,3 +2,4 @@
 export * from './legs';
 export * from './pace';
 export * from './reach-along';
+export * from './stop-here';

@@ -1,38 +1,56 @@
-import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
+import { UNSEEN } from '@/domain/unseen';
+import { ordered } from './order';
 
 export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding }
 export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved }
+/** Something noted in flight that stands on its own. */
+export interface FoldedRow<T> { id: string; sortieId: string; author: string; at: string; data: T }
 export interface Folded {
   landings: FoldedLanding[];
   /** Fields tapped for a landing that was never saved: they come back as a draft and are never counted. */
   drafts: Record<string, Record<string, unknown>>;
   items: FoldedItem[];
-  waivers: { id: string; itemId: string; reason: string }[];
+  waivers: { id: string; sortieId: string; itemId: string; reason: string }[];
   /** The newest check of wheels against surface, and what has happened since that ends its agreement. */
   gear: { at: string; check: GearChecked; since: string[] } | null;
+  powers: FoldedRow<PowerFound>[];
+  trials: FoldedRow<TrialFlown>[];
+  marks: TimerMarked[];
+  /** The runway in use per sortie, where it was changed in flight. */
+  runways: Record<string, string>;
+  /** Who flies now per sortie, where two pilots share it. */
+  flying: Record<string, string>;
   /** The newest wind logged per sortie. */
   winds: Record<string, LoggedWind>;
 }
 
-/** Order of events: time, then device, then the device's own counter. */
-export const inOrder = (a: CaptureEvent, b: CaptureEvent): number =>
-  Date.parse(a.deviceTime) - Date.parse(b.deviceTime) || (a.deviceId < b.deviceId ? -1 : a.deviceId > b.deviceId ? 1 : a.deviceSeq - b.deviceSeq);
+/** What was recorded before a field existed says nothing of it. */
+const landingOf = (payload: unknown): CapturedLanding => ({ ...UNSEEN, ...(payload as CapturedLanding) });
+const itemOf = (payload: unknown): ItemObserved => ({ ...{ detail: null, pilotId: null }, ...(payload as ItemObserved) });
 
 /** Folds events, in any order and with repeats, into what they mean now. An event type not known here is passed over. */
 export function fold(events: readonly CaptureEvent[]): Folded {
   const landings = new Map<string, FoldedLanding>();
   const drafts = new Map<string, Record<string, unknown>>();
   const items = new Map<string, FoldedItem>();
-  const waivers = new Map<string, { id: string; itemId: string; reason: string }>();
+  const waivers = new Map<string, Folded['waivers'][number]>();
   const winds: Record<string, LoggedWind> = {};
+  const runways: Record<string, string> = {};
+  const flying: Record<string, string> = {};
+  const powers = new Map<string, FoldedRow<PowerFound>>();
+  const trials = new Map<string, FoldedRow<TrialFlown>>();
+  const marks = new Map<string, TimerMarked>();
   const gear: { now: Folded['gear'] } = { now: null };
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
-  for (const event of [...events].sort(inOrder)) {
+  for (const event of ordered(events)) {
     if (seen.has(event.eventId)) continue;
     seen.add(event.eventId);
     const { subjectId } = event;
     if (event.type === 'wind-logged') winds[event.sortieId] = event.payload as LoggedWind;
+    if (event.type === 'runway-set') runways[event.sortieId] = (event.payload as { runwayEnd: string }).runwayEnd;
+    if (event.type === 'pilot-swapped') flying[event.sortieId] = (event.payload as { pilotId: string }).pilotId;
     if (undone.has(subjectId)) continue;
     if (gear.now) gear.now = { ...gear.now, since: [...gear.now.since, ...endsAgreement(event)] };
     switch (event.type) {
@@ -45,19 +63,28 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'landing-saved':
-        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: event.payload as CapturedLanding });
+        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload) });
         break;
       case 'corrected': {
         const before = landings.get(subjectId);
-        if (before) landings.set(subjectId, { ...before, landing: event.payload as CapturedLanding });
+        if (before) landings.set(subjectId, { ...before, landing: landingOf(event.payload) });
         break;
       }
       case 'item-observed':
-        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: event.payload as ItemObserved });
+        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload) });
+        break;
+      case 'power-found':
+        powers.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as PowerFound });
+        break;
+      case 'trial-flown':
+        trials.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as TrialFlown });
+        break;
+      case 'timer-marked':
+        marks.set(subjectId, event.payload as TimerMarked);
         break;
       case 'item-waived': {
         const waiver = event.payload as { itemId: string; reason: string };
-        waivers.set(subjectId, { id: subjectId, ...waiver });
+        waivers.set(subjectId, { id: subjectId, sortieId: event.sortieId, ...waiver });
         break;
       }
       default:
@@ -65,7 +92,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     }
   }
   for (const id of landings.keys()) drafts.delete(id);
-  return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, winds };
+  return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, powers: [...powers.values()], trials: [...trials.values()], marks: [...marks.values()], runways, flying, winds };
 }
 
 /** What an event does to an agreement of wheels and surface. */

@@ -1,2 +1,3 @@
 export * from './fold';
 export * from './messages';
+export * from './order';

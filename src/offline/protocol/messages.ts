@@ -1,10 +1,13 @@
 import type { CaptureEvent } from '@/domain/capture';
+import type { AirworkStandard, CaptureForm } from '@/domain/airwork';
+import type { TypeSheet } from '@/domain/sheet';
 import type { Attitude, PackId } from '@/domain/words';
 
 /** Largest batch one request carries; the outbox sends the rest in the next. */
 export const SYNC_BATCH = 100;
 
-export interface SyncRequest { events: CaptureEvent[] }
+/** `sentAt` is the device's clock as it sends: what the field reads against its own. */
+export interface SyncRequest { events: CaptureEvent[]; sentAt: string }
 export interface SyncAnswer {
   /** On the server now, whether this request or an earlier one brought them. */
   accepted: string[];
@@ -12,6 +15,8 @@ export interface SyncAnswer {
   refused: { eventId: string; message: string }[];
   /** Another account's events: kept on the device until their author signs in. */
   held: { eventId: string; message: string }[];
+  /** How far the device's clock stands behind the field's; null = not measured. */
+  skewMs: number | null;
 }
 
 /** A sortie prepared for a device: all the capture screen needs, without the network. */
@@ -30,7 +35,7 @@ export interface SortiePack {
   tailwheel: boolean;
   hasFlapOrGear: boolean;
   runwayEnd: string;
-  runways: { ident: string; magneticDeg: number; widthM: number }[];
+  runways: { ident: string; magneticDeg: number; widthM: number; surface?: 'asphalt' | 'grass' | 'water' }[];
   aimPointM: number;
   box: { before: number; past: number };
   fenceTarget: number | null;
@@ -38,12 +43,30 @@ export interface SortiePack {
   focus: string;
   windText: string;
   triggers: string[];
-  items: { id: string; title: string; text: string; where: 'ground' | 'flight'; waivable: string | null }[];
+  items: { id: string; title: string; text: string; where: 'ground' | 'flight'; waivable: string | null; forms?: CaptureForm[] }[];
   /** Wheel, lamp state, what it means; null or absent where there is no water to land on. */
   gearLamps?: Record<string, Record<string, 'up' | 'down' | 'transit'>> | null;
   /** Habits to watch, most dangerous first; absent in packs taken before this was added. */
   cues?: { where: 'ground' | 'flight'; action: 'drop' | 'add'; opposite: boolean; name: string; cue: string }[];
   preparedAt: string;
+  // Added later, each absent in packs taken before: the screen then leaves out what it needs.
+  pilotId?: string;
+  /** Who swaps seats in this flight; without a checkout their landings count for recency only. */
+  second?: { pilotId: string; name: string; ownCheckout: boolean } | null;
+  /** Targets of today at every gate, in the dial's unit, with the tolerance of the standard in knots. */
+  gates?: { name: string; target: number | null }[];
+  speedLimitKt?: { low: number; high: number } | null;
+  ktPerUnit?: number;
+  airwork?: { rows: AirworkStandard[]; edgeShare: number };
+  flapSteps?: number[];
+  /** Lists said or done in order: checks and flows, speeds, the words of an exchange. */
+  lists?: { key: string; title: string; kind: 'flow' | 'speeds' | 'exchange'; steps: string[] }[];
+  landmark?: { name: string; alongM: number } | null;
+  clock?: { bookingMin: number; fuelL: number; flowLPerH: number; night: boolean; reserveMin: number | null; groundMin: number; circuitMin: number };
+  /** Rules of simulated failures, and the speeds of a twin in the dial's unit. */
+  failures?: { words: string[]; floorFt: number; twin: { vsse: number; vmca: number } | null };
+  /** What the reach without the engine is computed from. */
+  reach?: { sheet: TypeSheet; elevationFt: number; variationDeg: number; circuitHeightFt: number; sigma: number; windFromTrueDeg: number; windKt: number; turnBackFt: number; reactionS: number; bankDeg: number; strips: { surface: string; lengthM: number; elevationFt: number; eastM: number; northM: number; ends: { ident: string; trueBearingDeg: number }[] }[] };
   /** Events already at the field, so that a second device continues the count. */
   events: CaptureEvent[];
 }

@@ -1,10 +1,12 @@
 import type { Transaction } from 'sequelize';
+import { z } from 'zod';
 import { judgeCaptured } from '@/core/assess';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
 import { type CaptureEvent, CaptureEventSchema, PAYLOADS } from '@/domain/capture';
+import type { Aerodrome } from '@/domain/sheet';
 import { type SyncAnswer, fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -12,14 +14,22 @@ import { contentById, homeAerodrome } from '../content';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
-import { checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
+import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
+import { type Result, problem, zodProblems } from '../result';
+
+/** When the device said it sent, and when it came in, by the clock that never stands still: their difference is the device's error. */
+export interface SentClock { sentAtMs: number; receivedAtMs: number }
+/** A difference beyond this says that a clock was never set; the order then rests on the device's own counter. */
+const SKEW_CEILING_MS = 400 * 86_400_000;
 
 /**
  * Takes capture events from a device. An event already here counts as accepted, so that sending twice is harmless.
  * Events are refused one by one with a reason; the rest of the batch is kept.
  */
-export async function recordEvents(user: CurrentUser, raw: readonly unknown[]): Promise<SyncAnswer> {
-  const answer: SyncAnswer = { accepted: [], refused: [], held: [] };
+export async function recordEvents(user: CurrentUser, raw: readonly unknown[], clock: SentClock | null = null): Promise<SyncAnswer> {
+  const measured = clock ? Math.round(clock.receivedAtMs - clock.sentAtMs) : null;
+  const skewMs = measured !== null && Math.abs(measured) <= SKEW_CEILING_MS ? measured : null;
+  const answer: SyncAnswer = { accepted: [], refused: [], held: [], skewMs };
   const events: CaptureEvent[] = [];
   for (const item of raw) {
     const checked = checkEvent(item);
@@ -48,11 +58,11 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[]): 
         await model('capture_events').create(
           {
             event_id: event.eventId, device_id: event.deviceId, device_seq: event.deviceSeq, sortie_id: event.sortieId, subject_id: event.subjectId, author: event.author,
-            type: event.type, v: event.v, device_time: new Date(event.deviceTime).toISOString(), payload: JSON.stringify(event.payload), received_at: nowIso(),
+            type: event.type, v: event.v, device_time: new Date(event.deviceTime).toISOString(), payload: JSON.stringify(event.payload), received_at: nowIso(), skew_ms: skewMs,
           },
           { transaction: t },
         );
-        if (event.type !== 'field-set') touched.add(event.sortieId);
+        if (PROJECTED.has(event.type)) touched.add(event.sortieId);
       }
       answer.accepted.push(event.eventId);
     }
@@ -60,6 +70,9 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[]): 
   });
   return answer;
 }
+
+/** Types that change a landing or whose it was. */
+const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed']);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const parsed = CaptureEventSchema.safeParse(item);
@@ -82,33 +95,60 @@ async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<strin
   return pilotId !== null && may.runCheckout(user, { pilotId }) ? null : 'There is no such flight for you to record.';
 }
 
-/** Rebuilds the landings of one sortie from its events. Deterministic: the same events always give the same rows. */
+/** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
 export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
-  const where = await row<{ checkout_id: string }>('SELECT checkout_id FROM sorties WHERE id = :sortieId', { sortieId }, t);
+  const where = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>('SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId', { sortieId }, t);
   const head = where && (await checkoutHead(where.checkout_id, t));
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
-  const standard = await contentById('standard', head.standardId, t);
-  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone'], t));
-  const gates = sortie?.brief?.snapshot.gates ?? [];
+  if (!sortie || sortie.sharedWith !== null) return;
+  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
+  const second = where.second_pilot_id;
+  const theirs = second !== null && [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
+  const shared = theirs && where.second_checkout_id ? await sharedLesson(sortie, where.second_checkout_id, t) : null;
+  const gates = sortie.brief?.snapshot.gates ?? [];
   const fenceTarget = gates[gates.length - 1]?.target ?? null;
-  const { unit } = head.sheet.dial;
-  await model('landings').destroy({ where: { sortie_id: sortieId }, transaction: t });
-  for (const [index, { id, author, savedAt, landing }] of folded.landings.entries()) {
-    const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit });
-    await model('landings').create(
-      {
-        id, sortie_id: sortieId, checkout_id: head.id, pilot_id: head.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
-        gear_group: gearMassGroup(head.sheet), ...(await loggedCrosswind(landing, savedAt, t)), flown_on: sortie?.flownOn ?? savedAt.slice(0, 10), saved_at: savedAt, author,
-        captured: JSON.stringify(landing), judged: JSON.stringify(judged),
-      },
-      { transaction: t },
-    );
+  const aerodrome = await homeAerodrome(t);
+  const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
+  await model('landings').destroy({ where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] }, transaction: t });
+  const seats = [
+    { of: (pilotId: string | null) => pilotId !== second || second === null, head: head as CheckoutHead | null, pilotId: head.pilotId, sortieId },
+    ...(second === null ? [] : [{ of: (pilotId: string | null) => pilotId === second, head: shared?.head ?? null, pilotId: second, sortieId: shared?.sortieId ?? sortieId }]),
+  ];
+  for (const seat of seats) {
+    // A pilot without a checkout here is judged by the standard of the flight, and the landing counts for recency only.
+    const by = seat.head ?? head;
+    const standard = await contentById('standard', by.standardId, t);
+    const { unit } = by.sheet.dial;
+    for (const [index, { id, author, savedAt, landing }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
+      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit });
+      await model('landings').create(
+        {
+          id, sortie_id: seat.sortieId, checkout_id: seat.head?.id ?? null, pilot_id: seat.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
+          gear_group: gearMassGroup(by.sheet), ...loggedCrosswind(landing, savedAt, aerodrome), flown_on: sortie.flownOn, saved_at: savedAt, author,
+          captured: JSON.stringify(landing), judged: JSON.stringify(judged), surface: surfaceOf(landing.runwayEnd, aerodrome), tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
+        },
+        { transaction: t },
+      );
+    }
   }
 }
 
-async function loggedCrosswind(landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null }, savedAt: string, t: Transaction) {
-  const aerodrome = await homeAerodrome(t);
+/** The second pilot's own lesson of a shared flight; made once, when the first thing of theirs comes in. */
+async function sharedLesson(sortie: SortieRow, checkoutId: string, t: Transaction): Promise<{ head: CheckoutHead; sortieId: string } | null> {
+  const head = await checkoutHead(checkoutId, t);
+  if (!head) return null;
+  const known = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :id', { id: sortie.id }, t);
+  if (known) return { head, sortieId: known.id };
+  const last = await row<{ lesson: number | null }>('SELECT MAX(lesson) AS lesson FROM sorties WHERE checkout_id = :checkoutId', { checkoutId }, t);
+  const id = `${sortie.id}-second`;
+  await model('sorties').create({ id, checkout_id: checkoutId, lesson: (last?.lesson ?? 0) + 1, flown_on: sortie.flownOn, instructor_id: sortie.instructorId, created_at: nowIso(), second_pilot_id: null, second_checkout_id: null, shared_with: sortie.id }, { transaction: t });
+  return { head, sortieId: id };
+}
+
+const surfaceOf = (runwayEnd: string, aerodrome: Aerodrome): 'land' | 'water' => (aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd))?.surface === 'water' ? 'water' : 'land');
+
+function loggedCrosswind(landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null }, savedAt: string, aerodrome: Aerodrome) {
   const end = usableEnds(aerodrome, 'amphibian').find((e) => e.ident === landing.runwayEnd);
   if (!landing.wind || !end) return { crosswind_kt: null, wind_age_min: null };
   const runwayMag = convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg);
@@ -117,6 +157,31 @@ async function loggedCrosswind(landing: { wind: { fromDegMag: number; kt: number
     crosswind_kt: components(landing.wind.fromDegMag, landing.wind.kt, null, runwayMag).crosswindKt,
     wind_age_min: Math.abs(Date.parse(touchedAt) - Date.parse(landing.wind.at)) / 60_000,
   };
+}
+
+export const ShareForm = z.object({ sortieId: z.string().min(1), pilotId: z.string().min(1).nullable() });
+
+/** Says who swaps seats in this flight. Their landings go to their own open checkout on this aeroplane, or count for recency only. */
+export async function shareFlight(user: CurrentUser, form: unknown): Promise<Result<{ checkoutId: string | null }>> {
+  const parsed = ShareForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { sortieId, pilotId } = parsed.data;
+  return write(async (t): Promise<Result<{ checkoutId: string | null }>> => {
+    const flight = await row<{ checkout_id: string; pilot_id: string; airframe_id: string; second_pilot_id: string | null; shared_with: string | null }>('SELECT s.checkout_id, s.second_pilot_id, s.shared_with, c.pilot_id, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId', { sortieId }, t);
+    if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id })) return problem('', 'There is no such flight for you to record.');
+    if (flight.second_pilot_id === pilotId) return { ok: true, checkoutId: null };
+    if (pilotId === flight.pilot_id) return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
+    if (pilotId !== null && !may.runCheckout(user, { pilotId })) return problem('pilotId', 'You cannot record yourself: choose another pilot.');
+    if (flight.second_pilot_id !== null) {
+      const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
+      if ([...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(flight.second_pilot_id)) return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
+    }
+    const known = pilotId === null ? null : await row<{ id: string }>('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
+    if (pilotId !== null && !known) return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+    const open = pilotId === null ? null : await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :pilotId AND airframe_id = :airframe AND status = 'open' ORDER BY created_at DESC LIMIT 1", { pilotId, airframe: flight.airframe_id }, t);
+    await model('sorties').update({ second_pilot_id: pilotId, second_checkout_id: open?.id ?? null }, { where: { id: sortieId }, transaction: t });
+    return { ok: true, checkoutId: open?.id ?? null };
+  });
 }
 
 /** Rebuilds every landing from the events: the projection can be thrown away at any time. */

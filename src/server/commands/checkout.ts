@@ -117,11 +117,11 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
     const sorties = await sortiesOf(checkoutId, t);
     const latest = sorties[sorties.length - 1];
     const recorded = latest ? await row('SELECT 1 AS x FROM capture_events WHERE sortie_id = :id LIMIT 1', { id: latest.id }, t) : null;
-    const fresh = !latest || recorded !== null;
+    const fresh = !latest || recorded !== null || latest.sharedWith !== null;
     if (fresh && latest && choices.data.flownOn < latest.flownOn) return problem('flownOn', `Lesson ${latest.lesson} was flown on ${latest.flownOn}: the next cannot be before it.`);
     const sortieId = fresh ? randomUUID() : latest.id;
     const lesson = fresh ? (latest?.lesson ?? 0) + 1 : latest.lesson;
-    if (fresh) await model('sorties').create({ id: sortieId, checkout_id: checkoutId, lesson, flown_on: choices.data.flownOn, instructor_id: user.id, created_at: nowIso() }, { transaction: t });
+    if (fresh) await model('sorties').create({ id: sortieId, checkout_id: checkoutId, lesson, flown_on: choices.data.flownOn, instructor_id: user.id, created_at: nowIso(), second_pilot_id: null, second_checkout_id: null, shared_with: null }, { transaction: t });
     else await model('sorties').update({ flown_on: choices.data.flownOn, instructor_id: user.id }, { where: { id: sortieId }, transaction: t });
     const versions = await rows<{ version: number }>('SELECT version FROM briefs WHERE sortie_id = :sortieId', { sortieId }, t);
     const briefId = randomUUID();

@@ -7,6 +7,7 @@ import { nowIso } from '../clock';
 import { row } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
+import { powerFindings } from '../queries/findings';
 import { type Result, problem, zodProblems } from '../result';
 
 const Reason = z.string().trim().min(5, 'Say why, in a few words: the next reader needs it.').max(300, 'Keep it under 300 characters.');
@@ -88,5 +89,35 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
     if (!known) await model('airframes').create({ id, registration, type_id: type.id }, { transaction: t });
     await model('airframe_versions').create({ id: `${id}:${baseVersion + 1}`, airframe_id: id, version: baseVersion + 1, sheet: text, author: user.name, reason, created_at: nowIso() }, { transaction: t });
     return { ok: true, version: baseVersion + 1, unchanged: false };
+  });
+}
+
+export const PowerForm = z.object({ findingId: z.string().min(1), decision: z.enum(['approved', 'declined']), reason: Reason });
+
+/** A chief decides of a power setting found in flight: approved, it stands on the type sheet as *measured*, in a new version; declined, it stays in the record of the flight. */
+export async function decidePower(user: CurrentUser, form: unknown): Promise<Result<{ version: number | null }>> {
+  const parsed = PowerForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { findingId, decision, reason } = parsed.data;
+  return write(async (t): Promise<Result<{ version: number | null }>> => {
+    const found = (await powerFindings(null, t)).find((f) => f.id === findingId);
+    if (!found) return problem('', 'There is no such finding. It may have been taken back in the aeroplane: reload the page.');
+    if (found.decided) return problem('', `This was ${found.decided.decision} by ${found.decided.by} meanwhile.`);
+    let version: number | null = null;
+    if (decision === 'approved') {
+      const newest = await row<{ version: number; sheet: string }>('SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1', { code: found.typeCode }, t);
+      if (!newest) return problem('', 'There is no such type in the hangar.');
+      const before = TypeSheet.parse(JSON.parse(newest.sheet));
+      const old = before.powerTable.find((p) => p.phase === found.data.phase);
+      const ias = { value: found.data.speed, source: 'measured' as const, ref: `Flight of ${found.flownOn}, ${found.registration}, ${found.authorName}` };
+      const now = { phase: found.data.phase, setting: found.data.setting, ias: old?.ias ? { ...ias, others: [{ value: old.ias.value, source: old.ias.source, ref: old.ias.ref }, ...(old.ias.others ?? [])] } : ias, flowLPerH: old?.setting === found.data.setting ? old.flowLPerH : null };
+      const powerTable = old ? before.powerTable.map((p) => (p === old ? now : p)) : [...before.powerTable, now];
+      const saved = await addTypeVersion(user.name, { ...before, powerTable }, newest.version, reason, t);
+      if (!saved.ok) return saved;
+      version = saved.version;
+    }
+    await model('power_decisions').create({ id: randomUUID(), finding_id: findingId, type_code: found.typeCode, decision, version, decided_by: user.id, decided_at: nowIso(), reason }, { transaction: t });
+    return { ok: true, version };
   });
 }

@@ -96,18 +96,19 @@ export async function pinnedSheets(id: string): Promise<{ type: TypeSheet; airfr
 }
 
 export interface BriefRow { id: string; version: number; choices: BriefChoices; snapshot: BriefResult; createdAt: string; acknowledgedAt: string | null; acknowledgedByName: string | null }
-export interface SortieRow { id: string; lesson: number; flownOn: string; instructorId: string; brief: BriefRow | null }
+/** `sharedWith` names the flight a second pilot's lesson was part of: its events stand there. */
+export interface SortieRow { id: string; lesson: number; flownOn: string; instructorId: string; brief: BriefRow | null; sharedWith: string | null; secondPilotId: string | null; secondCheckoutId: string | null }
 
 /** Lessons of a checkout, oldest first, each with its newest brief. */
 export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<SortieRow[]> {
-  const found = await rows<{ id: string; lesson: number; flown_on: string; instructor_id: string; brief_id: string | null; version: number; choices: string; snapshot: string; created_at: string; acknowledged_at: string | null; acknowledged_by_name: string | null }>(
-    `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name
+  const found = await rows<{ id: string; lesson: number; flown_on: string; instructor_id: string; shared_with: string | null; second_pilot_id: string | null; second_checkout_id: string | null; brief_id: string | null; version: number; choices: string; snapshot: string; created_at: string; acknowledged_at: string | null; acknowledged_by_name: string | null }>(
+    `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name
      FROM sorties s LEFT JOIN briefs b ON b.sortie_id = s.id AND b.version = (SELECT MAX(version) FROM briefs WHERE sortie_id = s.id)
      LEFT JOIN users u ON u.id = b.acknowledged_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
     { checkoutId }, t,
   );
   return found.map((s) => ({
-    id: s.id, lesson: s.lesson, flownOn: s.flown_on, instructorId: s.instructor_id,
+    id: s.id, lesson: s.lesson, flownOn: s.flown_on, instructorId: s.instructor_id, sharedWith: s.shared_with, secondPilotId: s.second_pilot_id, secondCheckoutId: s.second_checkout_id,
     brief: s.brief_id === null ? null : {
       id: s.brief_id, version: s.version, choices: JSON.parse(s.choices) as BriefChoices, snapshot: JSON.parse(s.snapshot) as BriefResult,
       createdAt: s.created_at, acknowledgedAt: s.acknowledged_at, acknowledgedByName: s.acknowledged_by_name,
@@ -128,14 +129,14 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
   }));
 }
 
-/** Capture events of one sortie, or of a whole checkout. */
+/** Capture events of one sortie, or of a whole checkout with the flights its pilot shared. */
 export async function eventsOf(where: { sortieId: string } | { checkoutId: string }, types: readonly string[] | null = null, t?: Transaction): Promise<CaptureEvent[]> {
-  const filter = 'sortieId' in where ? 'e.sortie_id = :sortieId' : 'e.sortie_id IN (SELECT id FROM sorties WHERE checkout_id = :checkoutId)';
-  const found = await rows<{ event_id: string; device_id: string; device_seq: number; sortie_id: string; subject_id: string; author: string; type: CaptureEvent['type']; v: number; device_time: string; payload: string }>(
+  const filter = 'sortieId' in where ? 'e.sortie_id = :sortieId' : 'e.sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :checkoutId)';
+  const found = await rows<{ event_id: string; device_id: string; device_seq: number; sortie_id: string; subject_id: string; author: string; type: CaptureEvent['type']; v: number; device_time: string; payload: string; skew_ms: number | null }>(
     `SELECT e.* FROM capture_events e WHERE ${filter} ${types ? 'AND e.type IN (:types)' : ''}`,
     { ...where, types }, t,
   );
-  return found.map((e) => ({ eventId: e.event_id, deviceId: e.device_id, deviceSeq: e.device_seq, sortieId: e.sortie_id, subjectId: e.subject_id, author: e.author, type: e.type, v: e.v, deviceTime: e.device_time, payload: JSON.parse(e.payload) as unknown }));
+  return found.map((e) => ({ eventId: e.event_id, deviceId: e.device_id, deviceSeq: e.device_seq, sortieId: e.sortie_id, subjectId: e.subject_id, author: e.author, type: e.type, v: e.v, deviceTime: e.device_time, payload: JSON.parse(e.payload) as unknown, ...(e.skew_ms === null ? {} : { skewMs: e.skew_ms }) }));
 }
 
 export interface CheckoutRecord {
@@ -160,7 +161,7 @@ const KEEP_RECENT = 64;
 export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   if (t) return readRecord(head, t);
   const moved = await row<Record<string, unknown>>(
-    `SELECT (SELECT COUNT(*) FROM capture_events e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id) AS events,
+    `SELECT (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
        (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
        (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
     { id: head.id },
@@ -180,12 +181,14 @@ async function readRecord(head: CheckoutHead, t?: Transaction): Promise<Checkout
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
   const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone'], t));
-  const lessonOf = new Map(sorties.map((s) => [s.id, s]));
+  const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
+  // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
+  const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) => (i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId);
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
   const evidence: EvidenceRecord = {
     landings,
-    observations: folded.items.map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data })),
-    waivers: folded.waivers,
+    observations: folded.items.filter(theirs).map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data })),
+    waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
     group: gearMassGroup(head.sheet),
   };
   return {

@@ -46,3 +46,13 @@ export async function staffList(): Promise<UserSummary[]> {
     .map((u) => ({ id: u.id, name: u.name, email: u.email, roles: JSON.parse(u.roles) as Role[], authorised: JSON.parse(u.authorised) as Goal[], pilotId: u.pilot_id }))
     .filter((u) => u.roles.includes('instructor') || u.roles.includes('chief'));
 }
+
+/** Pilots who could swap seats in a flight of this checkout, those with a checkout of their own on the aeroplane first. */
+export async function sharersOf(user: CurrentUser, head: { pilotId: string; registration: string }): Promise<{ id: string; name: string; own: boolean }[]> {
+  const found = await rows<{ id: string; name: string; own: number }>(
+    `SELECT p.id, p.name, EXISTS (SELECT 1 FROM checkouts c JOIN airframes a ON a.id = c.airframe_id WHERE c.pilot_id = p.id AND c.status = 'open' AND a.registration = :registration) AS own
+     FROM pilots p WHERE p.id <> :pilotId ORDER BY own DESC, p.name`,
+    { registration: head.registration, pilotId: head.pilotId },
+  );
+  return found.filter((p) => may.runCheckout(user, { pilotId: p.id })).map((p) => ({ id: p.id, name: p.name, own: p.own === 1 }));
+}

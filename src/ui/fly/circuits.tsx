@@ -1,35 +1,60 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import type { LoggedWind } from '@/domain/capture';
-import { ALONG_BANDS, FIRMNESS_WORDS, INTERVENTIONS, KEPT_WORDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS, packWords, say } from '@/domain/words';
+import { HELP_CONTROLS } from '@/domain/airwork';
+import { ALONG_BANDS, type Attitude, FIRMNESS_WORDS, KEPT_WORDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS, packWords, say } from '@/domain/words';
 import { BOUNCE_HANDLING, GO_AROUND_WORDS, TRIGGER_WORDS } from '@/domain/assess-words';
-import type { Folded, SortiePack } from '@/offline/protocol';
+import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 import { onControl, shortcutsOff } from '../shared/events';
 import type { Record_ } from './cockpit';
-import { type Draft, cleanOffered, freshDraft, movePlace, nextSided, toCaptured } from './draft';
+import { type Draft, cleanOffered, cleanTap, freshDraft, movePlace, nextSided, savesNow, toCaptured } from './draft';
+import { Stepper, Whose, Words } from './parts';
+import { SoFar } from './so-far';
+
+const More = lazy(async () => ({ default: (await import('./more')).More }));
 
 type Ended = 'stopped' | 'climbing-away' | null;
-interface Props { pack: SortiePack; folded: Folded; wind: LoggedWind | null; record: Record_; counts: string; say: (line: string) => void; askWind: () => void }
+interface Props { pack: SortiePack; folded: Folded; wind: LoggedWind | null; runwayEnd: string; record: Record_; counts: string; say: (line: string) => void; askWind: () => void; toPaper: () => void }
 
 const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [['power', 'power'], ['attitude', 'attitude'], ['speed', 'speed'], ['configurationOrder', 'flap and gear order'], ['tracking', 'tracking'], ['secondContact', 'no second contact']];
 const KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
+const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 
 /** Landing capture. One landing on one screen; an untouched row means *not seen*. Eyes are out from base turn until stopped or climbing away. */
-export function Circuits({ pack, folded, wind, record, counts, say: tell, askWind }: Props) {
+export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: tell, askWind, toPaper }: Props) {
   const newest = Object.keys(folded.drafts).at(-1);
   const [subject, setSubject] = useState(() => newest ?? crypto.randomUUID());
   const [draft, setDraft] = useState<Draft>(() => ({ ...freshDraft(pack), ...(newest ? (folded.drafts[newest] as Partial<Draft>) : {}) }));
   const [eyesOut, setEyesOut] = useState(false);
   const [ended, setEnded] = useState<Ended>(() => (newest ? ((folded.drafts[newest]?.ended as Ended | undefined) ?? null) : null));
+  /** The saved landing that is being put right: it keeps its place and its number. */
+  const [correcting, setCorrecting] = useState<FoldedLanding | null>(null);
+  const [between, setBetween] = useState(newest === undefined && folded.landings.length > 0);
+  const [more, setMore] = useState(false);
   const busy = useRef(false);
-  const number = folded.landings.length + 1;
+  const number = correcting ? folded.landings.findIndex((l) => l.id === correcting.id) + 1 : folded.landings.length + 1;
   const words = packWords(pack.pack);
+  const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
+  const whose = flying === null || flying === pack.pilotId ? null : flying;
 
   const set = useCallback((change: Partial<Draft>) => {
     setDraft((d) => ({ ...d, ...change }));
-    for (const [field, value] of Object.entries(change)) record('field-set', subject, { field, value }).catch(() => undefined);
-  }, [record, subject]);
+    setBetween(false);
+    // A correction is one event when it is saved; the landing itself stands until then.
+    if (!correcting) for (const [field, value] of Object.entries(change)) record('field-set', subject, { field, value }).catch(() => undefined);
+  }, [correcting, record, subject]);
 
+  const fresh = useCallback(() => {
+    setSubject(crypto.randomUUID());
+    setDraft(freshDraft(pack));
+    setEnded(null);
+    setCorrecting(null);
+    setMore(false);
+    setBetween(true);
+    window.scrollTo(0, 0);
+  }, [pack]);
+
+  const out = () => { setBetween(false); setEyesOut(true); };
   const end = (how: Exclude<Ended, null>) => {
     setEyesOut(false);
     setEnded(how);
@@ -37,65 +62,84 @@ export function Circuits({ pack, folded, wind, record, counts, say: tell, askWin
     record('field-set', subject, { field: 'ended', value: how }).catch(() => undefined);
   };
 
-  const save = useCallback(async () => {
+  const save = useCallback(async (with_: Partial<Draft> = {}) => {
     if (busy.current) return;
-    if (draft.kind !== 'go-around' && draft.kind !== 'low-pass' && draft.touched === null && draft.intervention === null && draft.along === null && draft.cleanTap === null) {
+    const full = { ...draft, ...with_ };
+    if (full.kind !== 'go-around' && full.kind !== 'low-pass' && full.touched === null && full.intervention === null && full.along === null && full.cleanTap === null) {
       tell('Nothing is tapped yet. Tap what you saw, then save.');
       return;
     }
     busy.current = true;
     try {
-      await record('landing-saved', subject, toCaptured(draft, wind, pack.runwayEnd));
-      tell(`${draft.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} saved on this device.`);
-      setSubject(crypto.randomUUID());
-      setDraft(freshDraft(pack));
-      setEnded(null);
-      window.scrollTo(0, 0);
+      if (correcting) await record('corrected', correcting.id, { ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, correcting.landing.pilotId), fromPaper: correcting.landing.fromPaper });
+      else await record('landing-saved', subject, toCaptured(full, wind, runwayEnd, whose));
+      tell(`${full.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} ${correcting ? 'put right and saved' : 'saved'} on this device.`);
+      fresh();
     } catch {
       // The shell has said that nothing was kept; the draft stays on the screen.
     } finally {
       busy.current = false;
     }
-  }, [draft, number, pack, record, subject, tell, wind]);
+  }, [correcting, draft, fresh, number, record, runwayEnd, subject, tell, whose, wind]);
 
   const undo = useCallback(async () => {
+    if (correcting) return fresh();
     const last = folded.landings.at(-1);
     if (!last || busy.current) return tell('Nothing to undo.');
     busy.current = true;
     try {
       await record('undone', last.id, {});
       const id = crypto.randomUUID();
-      const { wind: _wind, runwayEnd: _runway, ...back } = last.landing;
+      const { wind: _wind, runwayEnd: _runway, pilotId: _pilot, fromPaper: _paper, ...back } = last.landing;
       setSubject(id);
       setDraft(back);
       setEnded(back.cleanTap ?? null);
+      setBetween(false);
       for (const [field, value] of Object.entries(back)) record('field-set', id, { field, value }).catch(() => undefined);
       tell(`Landing ${folded.landings.length} taken back. It stands here again as a draft.`);
+    } catch {
+      // Said by the shell.
     } finally {
       busy.current = false;
     }
-  }, [folded.landings, record, tell]);
+  }, [correcting, folded.landings, fresh, record, tell]);
 
-  const clean = useCallback(() => {
-    if (cleanOffered(draft, ended)) set({ cleanTap: draft.cleanTap ? null : ended });
-    else tell('Clean is offered once you are stopped or climbing away.');
-  }, [draft, ended, set, tell]);
+  const correct = (landing: FoldedLanding) => {
+    const { wind: _wind, runwayEnd: _runway, pilotId: _pilot, fromPaper: _paper, ...back } = landing.landing;
+    setCorrecting(landing);
+    setDraft(back);
+    setEnded(back.cleanTap ?? 'stopped');
+    setBetween(false);
+    window.scrollTo(0, 0);
+  };
+
+  /** Whose it was; in the common case it is the third tap, and saves. */
+  const choose = useCallback((level: number) => {
+    if (!correcting && savesNow(draft, level)) return void save({ intervention: level });
+    set({ intervention: draft.intervention === level ? null : level });
+  }, [correcting, draft, save, set]);
+
+  const clean = useCallback((touched: Attitude | null) => {
+    if (!cleanOffered(draft, ended) || ended === null) return tell('Clean is offered once you are stopped or climbing away.');
+    set(cleanTap(draft, ended, touched ?? draft.intended ?? pack.intended));
+  }, [draft, ended, pack.intended, set, tell]);
 
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
       const control = onControl(e.target) && !(e.target as Element).closest('[data-drawing]');
-      if (e.ctrlKey || e.metaKey || e.altKey || control || shortcutsOff()) return;
+      if (e.ctrlKey || e.metaKey || e.altKey || control || shortcutsOff() || more) return;
       const k = e.key.toLowerCase();
       if (eyesOut) {
         if (k === 's') end('stopped');
         else if (k === 'c') end('climbing-away');
         return;
       }
-      if (k === 'n') setEyesOut(true);
+      if (k === 'n') out();
       else if (k === 'g') set({ kind: 'go-around' });
-      else if (k >= '1' && k <= '4') set({ intervention: Number(k) - 1 });
-      else if (k === 'c') clean();
+      else if (k >= '1' && k <= '4') choose(Number(k) - 1);
+      else if (k === 'c') clean(null);
       else if (k === 'u') void undo();
+      else if (k === 'm') setMore(true);
       else if (k === 'enter') void save();
       else if (k === 'arrowup') set(movePlace(draft, 1, 0));
       else if (k === 'arrowdown') set(movePlace(draft, -1, 0));
@@ -120,45 +164,44 @@ export function Circuits({ pack, folded, wind, record, counts, say: tell, askWin
     );
   }
   const goAround = draft.kind === 'go-around';
+  const cleans: Attitude[] = pack.tailwheel ? ['three-point', 'mains-first'] : ['mains-first'];
+  const helped = (draft.intervention ?? 0) >= 2;
   return (
     <section aria-label={`Landing ${number}`}>
       <div className="head">
-        <h1>{goAround ? 'Go-around' : 'Landing'} {number}</h1>
-        <span>{pack.focus}</span>
+        <h1>{goAround ? 'Go-around' : 'Landing'} {number}{correcting ? ', put right' : ''}</h1>
+        <span className={between ? 'focus' : undefined}>{pack.focus ? `Now: ${pack.focus}` : ''}</span>
         <span className="status">{counts}</span>
       </div>
+      {between && !correcting ? <SoFar pack={pack} folded={folded} correct={correct} toPaper={toPaper} /> : null}
       {!wind ? <p className="mb-2" style={{ fontSize: 17 }}>No wind logged yet: <button type="button" className="tap" style={{ width: 'auto', display: 'inline-block' }} onClick={askWind}>log the wind</button> so that the landing counts for wind.</p> : null}
       <div className="cap">
-        {goAround ? <GoAround draft={draft} set={set} /> : <Landing draft={draft} set={set} pack={pack} />}
+        {goAround ? <GoAround draft={draft} set={set} /> : <Landing draft={draft} set={set} pack={pack} runwayEnd={correcting?.landing.runwayEnd ?? runwayEnd} />}
         <div className="wide rest" style={{ display: 'grid', gap: 10 }}>
           {goAround ? null : <Rest draft={draft} set={set} pack={pack} />}
-          <div><h2>Whose {goAround ? 'go-around' : 'landing'} was it</h2>
-            <div className="taps t4" role="group" aria-label="Whose landing was it">{INTERVENTIONS.map((i) => <button key={i.level} type="button" className="tap" aria-pressed={draft.intervention === i.level} onClick={() => set({ intervention: draft.intervention === i.level ? null : i.level })}>{i.word}<small>{i.hint}</small></button>)}</div>
-          </div>
-          <div className="taps" style={{ gridTemplateColumns: '1fr 1.25fr 1.25fr' }}>
+          <Whose title={`Whose ${goAround ? 'go-around' : 'landing'} was it`} now={draft.intervention} choose={choose} />
+          {helped ? <div><h2>Helped on</h2><div className="taps t6" role="group" aria-label="Helped on">{HELP_CONTROLS.map((c) => <button key={c} type="button" className="tap" aria-pressed={draft.helpedOn.includes(c)} onClick={() => set({ helpedOn: draft.helpedOn.includes(c) ? draft.helpedOn.filter((x) => x !== c) : [...draft.helpedOn, c] })}>{say(c)}</button>)}</div></div> : null}
+          <div className="taps ends">
             <button type="button" className="tap" aria-pressed={draft.demonstration} onClick={() => set({ demonstration: !draft.demonstration })}>My demonstration</button>
             <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>Stopped<small>device may be touched</small></button>
             <button type="button" className="tap" aria-pressed={ended === 'climbing-away'} onClick={() => end('climbing-away')}>Climbing away<small>climb established</small></button>
+            <button type="button" className="tap" aria-haspopup="dialog" onClick={() => setMore(true)}>More<small>gates, roll-out, note</small></button>
           </div>
         </div>
-        <div className="wide foot taps" style={{ gridTemplateColumns: '1fr 1.1fr 1.1fr 1.8fr' }}>
-          <button type="button" className="tap big" onClick={() => void undo()}>Undo</button>
-          <button type="button" className="tap big" aria-pressed={draft.cleanTap !== null} disabled={!cleanOffered(draft, ended)} onClick={clean}>Clean<small>no drift, crab, swing, bounce</small></button>
-          <button type="button" className="tap big" onClick={() => setEyesOut(true)}>Eyes out<small>turning base, {words.circuit}</small></button>
+        <div className={`wide foot taps ${cleans.length > 1 ? 'two' : ''}`}>
+          <button type="button" className="tap big" onClick={() => void undo()}>{correcting ? 'Leave it' : 'Undo'}</button>
+          {cleans.map((a) => <button key={a} type="button" className="tap big" aria-pressed={draft.cleanTap !== null && draft.touched === a} disabled={!cleanOffered(draft, ended)} onClick={() => clean(a)}>Clean, <span className="nb">{touchName(a)}</span><small>no drift, crab, swing, bounce</small></button>)}
+          <button type="button" className="tap big" disabled={correcting !== null} onClick={out}>Eyes out<small>turning base, {words.circuit}</small></button>
           <button type="button" className="tap big go" onClick={() => void save()}>Save {goAround ? 'go-around' : 'landing'}</button>
         </div>
-        <p className="wide mb-0" style={{ fontSize: 15 }}>Help early; the record forgives it. Untouched rows are <em>not seen</em>, never assumed good.</p>
+        <p className="wide mb-0" style={{ fontSize: 15 }}>Help early; the record forgives it. Untouched rows are <em>not seen</em>, never assumed good. Place, clean, whose: the third tap saves.</p>
       </div>
+      {more ? <Suspense fallback={null}><More pack={pack} draft={draft} set={set} close={() => setMore(false)} /></Suspense> : null}
     </section>
   );
 }
 
-type Setter = (change: Partial<Draft>) => void;
-
-/** One row of words; the chosen one again takes it back to *not seen*. */
-function Words<T extends string>({ title, options, now, choose, columns, name = say, off = false }: { title: string; options: readonly T[]; now: T | null; choose: (v: T | null) => void; columns: number; name?: (v: string) => string; off?: boolean }) {
-  return <div><h2>{title}</h2><div className={`taps t${columns}`} role="group" aria-label={title}>{options.map((o) => <button key={o} type="button" className="tap" aria-pressed={now === o} disabled={off} onClick={() => choose(now === o ? null : o)}>{name(o)}</button>)}</div></div>;
-}
+export type Setter = (change: Partial<Draft>) => void;
 
 function Sided<K extends 'drift' | 'crab' | 'swing'>({ title, field, draft, set, bands, left, right }: { title: string; field: K; draft: Draft; set: Setter; bands: readonly string[]; left: string; right: string }) {
   const now = draft[field];
@@ -173,10 +216,9 @@ function Sided<K extends 'drift' | 'crab' | 'swing'>({ title, field, draft, set,
   );
 }
 
-function Landing({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
+function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const meant = pack.tailwheel ? (['three-point', 'mains-first'] as const) : (['mains-first'] as const);
   const touched = pack.tailwheel ? (['three-point', 'mains-first', 'tail-first', 'flat'] as const) : (['mains-first', 'flat', 'nose-first'] as const);
-  const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
   return (
     <>
       <div className="col">
@@ -185,7 +227,7 @@ function Landing({ draft, set, pack }: { draft: Draft; set: Setter; pack: Sortie
         <Words title="Touched" options={touched} now={draft.touched as never} choose={(v) => set({ touched: v })} columns={2} name={touchName} />
         <Fence draft={draft} set={set} pack={pack} />
       </div>
-      <Runway draft={draft} set={set} pack={pack} />
+      <Runway draft={draft} set={set} pack={pack} runwayEnd={runwayEnd} />
       <div className="col">
         <Sided title="Drift at touchdown" field="drift" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
         <Sided title="Nose, crab" field="crab" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
@@ -198,20 +240,11 @@ function Landing({ draft, set, pack }: { draft: Draft; set: Setter; pack: Sortie
 
 /** The speed over the threshold as read; it starts at the briefed target but counts only once touched. */
 function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
-  const from = draft.fenceSpeed ?? pack.fenceTarget ?? 60;
-  return (
-    <div><h2>At the fence{pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}</h2>
-      <div className="stepper">
-        <button type="button" className="tap" aria-label="Speed at the fence less" onClick={() => set({ fenceSpeed: draft.fenceSpeed === null ? from : from - 1 })}>–</button>
-        <button type="button" className="tap num" aria-label={draft.fenceSpeed === null ? 'Speed not seen' : `${draft.fenceSpeed} ${pack.unit}, take back`} onClick={() => set({ fenceSpeed: draft.fenceSpeed === null ? from : null })}>{draft.fenceSpeed === null ? <small>not seen</small> : <>{draft.fenceSpeed}<small>{pack.unit}</small></>}</button>
-        <button type="button" className="tap" aria-label="Speed at the fence more" onClick={() => set({ fenceSpeed: draft.fenceSpeed === null ? from : from + 1 })}>+</button>
-      </div>
-    </div>
-  );
+  return <Stepper title={`At the fence${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`} name="Speed at the fence" unit={pack.unit} start={pack.fenceTarget ?? 60} step={1} least={10} most={400} now={draft.fenceSpeed} set={(fenceSpeed) => set({ fenceSpeed })} />;
 }
 
 /** The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so that they do not pull the tap. */
-function Runway({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
+function Runway({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const along = [...ALONG_BANDS].reverse();
   const { aimPointM: aim, box } = pack;
   const metres: Record<string, string> = { short: `${aim - box.before}`, 'in-the-box': `${aim + box.past}`, long: `${aim + 2 * box.past}`, 'very-long': 'm' };
@@ -227,7 +260,7 @@ function Runway({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortieP
         )))}
       </div>
       <div className="thr" aria-hidden />
-      <div className="under" aria-hidden><span>runway {pack.runwayEnd}</span><span>{draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}</span></div>
+      <div className="under" aria-hidden><span>runway {runwayEnd}</span><span>{draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}</span></div>
     </div>
   );
 }

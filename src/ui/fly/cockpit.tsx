@@ -1,32 +1,40 @@
 'use client';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fold } from '@/offline/protocol';
-import type { SortiePack } from '@/offline/protocol';
+import type { Folded, SortiePack } from '@/offline/protocol';
 import type { StoredEvent } from '@/offline/client';
-import type { EventType } from '@/domain/words';
+import { type EventType, say } from '@/domain/words';
 import type { LoggedWind } from '@/domain/capture';
-import { direction } from '@/core/format';
+import { direction, plural } from '@/core/format';
 import { Circuits } from './circuits';
-import { GearCheck } from './gear-check';
-import { Items } from './items';
+import { ClockChip } from './clock-chip';
+import { Sheet } from './parts';
+
+const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
+const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
+const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).GearCheck }));
+const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State = { kind: 'reading' } | { kind: 'not-prepared'; sortieId: string | null; here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[] } | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
 export type Record_ = (type: EventType, subjectId: string, payload: unknown) => Promise<void>;
+const VIEWS = ['circuits', 'airwork', 'ground', 'wheels', 'paper'] as const;
+type View = (typeof VIEWS)[number];
+const VIEW_NAME: Record<View, string> = { circuits: 'Landings', airwork: 'Airwork', ground: 'Ground', wheels: 'Wheels', paper: 'From paper' };
 
 /** The cockpit shell. The flight comes from the address and from this device only; the network is never waited for. */
 export function Cockpit() {
   const [state, setState] = useState<State>({ kind: 'reading' });
-  const [view, setView] = useState<'circuits' | 'items' | 'wheels'>('circuits');
+  const [view, setView] = useState<View>('circuits');
   const [line, setLine] = useState('');
   const [waiting, setWaiting] = useState(0);
-  const [windOpen, setWindOpen] = useState(false);
+  const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
   const sendSoon = useRef<(ms: number) => void>(() => undefined);
 
   useEffect(() => {
     const q = new URLSearchParams(window.location.search);
-    const asked = q.get('view');
-    if (asked === 'items' || asked === 'wheels') setView(asked);
+    const asked = VIEWS.find((v) => v === q.get('view'));
+    if (asked) setView(asked);
     const sortieId = q.get('sortie');
     void (async () => {
       const { store } = await import('@/offline/client');
@@ -39,6 +47,14 @@ export function Cockpit() {
       setState({ kind: 'ready', pack, events });
     })().catch(() => setLine('This browser cannot keep anything here. Use paper, and enter it afterwards.'));
   }, []);
+
+  const go = (next: View) => {
+    setView(next);
+    const q = new URLSearchParams(window.location.search);
+    q.set('view', next);
+    window.history.replaceState(null, '', `?${q.toString()}`);
+    window.scrollTo(0, 0);
+  };
 
   const send = useCallback(async () => {
     const { flush, waitingCount, store } = await import('@/offline/client');
@@ -108,26 +124,61 @@ export function Cockpit() {
   }
   const { events } = state;
   const wind = folded.winds[state.pack.sortieId] ?? null;
+  const runwayEnd = folded.runways[state.pack.sortieId] ?? state.pack.runwayEnd;
   const saved = folded.landings.length;
   const sentLandings = folded.landings.filter((l) => events.some((e) => e.subjectId === l.id && e.type === 'landing-saved' && e.sent === 1)).length;
+  const refused = events.filter((e) => e.sent === 2);
+  const shown = VIEWS.filter((v) => v === 'circuits' || v === 'airwork' || v === 'ground' || (v === 'wheels' && state.pack.gearLamps) || (v === 'paper' && view === 'paper'));
+  const props = { pack: state.pack, folded, record, say: setLine };
   return (
     <main className="fly" id="main">
       <header>
-        <strong>{state.pack.pilotName.split(' ')[0]}</strong><span className="mono">{state.pack.registration}</span>
-        <button type="button" onClick={() => setWindOpen(true)} aria-label={`Wind ${windWords(wind)}. Log the wind`}>{windWords(wind)}</button>
-        <span className="push" />
-        {state.pack.gearLamps ? <button type="button" aria-pressed={view === 'wheels'} onClick={() => setView(view === 'wheels' ? 'circuits' : 'wheels')}>{view === 'wheels' ? 'Landings' : 'Wheels'}</button> : null}
-        <button type="button" aria-pressed={view === 'items'} onClick={() => setView(view === 'items' ? 'circuits' : 'items')}>{view === 'items' ? 'Landings' : 'Items'}</button>
-        <a href={`/checkouts/${state.pack.checkoutId}/debrief`}>Debrief</a>
+        <Flying pack={state.pack} folded={folded} record={record} /><span className="mono">{state.pack.registration}</span>
+        <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>{runwayEnd}</button>
+        <button type="button" onClick={() => setOpen('wind')} aria-label={`Wind ${windWords(wind)}. Log the wind`}>{windWords(wind)}</button>
+        {state.pack.clock ? <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} record={record} /> : null}
+        <nav className="push" aria-label="Views of the flight">{shown.map((v) => <button key={v} type="button" aria-current={view === v ? 'page' : undefined} onClick={() => go(v)}>{VIEW_NAME[v]}</button>)}<a href={`/checkouts/${state.pack.checkoutId}/debrief`}>Debrief</a></nav>
       </header>
       <p className="said mb-0" role={/NOT SAVED/.test(line) ? 'alert' : 'status'} style={line ? undefined : { minHeight: 0 }}>{line}</p>
+      {refused.length > 0 ? <p className="mb-2"><button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>{refused.length} not taken by the field: see why</button></p> : null}
       {view === 'circuits'
-        ? <Circuits pack={state.pack} folded={folded} wind={wind} record={record} counts={`${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${waiting} taps to send` : ''}`} say={setLine} askWind={() => setWindOpen(true)} />
-        : view === 'wheels' && state.pack.gearLamps
-          ? <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
-          : <Items pack={state.pack} items={folded.items} waivers={folded.waivers} record={record} say={setLine} />}
-      {windOpen ? <WindSheet pack={state.pack} wind={wind} close={() => setWindOpen(false)} record={record} /> : null}
+        ? <Circuits {...props} runwayEnd={runwayEnd} wind={wind} counts={`${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`} askWind={() => setOpen('wind')} toPaper={() => go('paper')} />
+        : (
+          <Suspense fallback={<p role="status">One moment …</p>}>
+            {view === 'wheels' && state.pack.gearLamps ? <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
+              : view === 'ground' ? <Ground {...props} runwayEnd={runwayEnd} wind={wind} />
+              : view === 'paper' ? <Paper {...props} runwayEnd={runwayEnd} done={() => go('circuits')} />
+              : <Airwork {...props} runwayEnd={runwayEnd} wind={wind} />}
+          </Suspense>
+        )}
+      {open === 'wind' ? <WindSheet runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360} wind={wind} close={() => setOpen(null)} record={record} /> : null}
+      {open === 'runway' ? (
+        <Sheet title="Runway in use" close={() => setOpen(null)}>
+          <p className="mb-0">Landings from now on are on it; those already saved keep theirs. The numbers of the brief were for {state.pack.runwayEnd}.</p>
+          <div className="taps t4" role="group" aria-label="Runway in use">{state.pack.runways.map((r) => <button key={r.ident} type="button" className="tap" aria-pressed={r.ident === runwayEnd} onClick={() => void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(() => setOpen(null), () => undefined)}>{r.ident}<small>{r.surface ?? ''}</small></button>)}</div>
+        </Sheet>
+      ) : null}
+      {open === 'refused' ? (
+        <Sheet title="Not taken by the field" close={() => setOpen(null)}>
+          <p className="mb-0">These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell the chief.</p>
+          <ul>{refused.map((e) => <li key={e.eventId}><strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}</li>)}</ul>
+        </Sheet>
+      ) : null}
     </main>
+  );
+}
+
+/** Who flies now. Two pilots sharing the flight change over by one tap; each landing keeps its own. */
+function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; record: Record_ }) {
+  const { second, pilotId } = pack;
+  const first = pack.pilotName.split(' ')[0] ?? pack.pilotName;
+  if (!second || !pilotId) return <strong>{first}</strong>;
+  const now = folded.flying[pack.sortieId] ?? pilotId;
+  const names = { [pilotId]: first, [second.pilotId]: second.name.split(' ')[0] ?? second.name };
+  return (
+    <span className="flying" role="group" aria-label="Who flies now">
+      {[pilotId, second.pilotId].map((id) => <button key={id} type="button" aria-pressed={now === id} onClick={() => now !== id && void record('pilot-swapped', crypto.randomUUID(), { pilotId: id }).catch(() => undefined)}>{names[id]}</button>)}
+    </span>
   );
 }
 
@@ -138,9 +189,8 @@ function windWords(wind: LoggedWind | null): string {
 }
 
 /** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
-function WindSheet({ pack, wind, close, record }: { pack: SortiePack; wind: LoggedWind | null; close: () => void; record: Record_ }) {
-  const runway = pack.runways.find((r) => r.ident === pack.runwayEnd)?.magneticDeg ?? 360;
-  const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runway / 10) * 10);
+function WindSheet({ runwayDeg, wind, close, record }: { runwayDeg: number; wind: LoggedWind | null; close: () => void; record: Record_ }) {
+  const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
   const [kt, setKt] = useState(wind?.kt ?? 0);
   const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
   const step = (label: string, text: string, down: () => void, up: () => void) => (
@@ -148,16 +198,13 @@ function WindSheet({ pack, wind, close, record }: { pack: SortiePack; wind: Logg
   );
   const turn = (by: number) => setFrom((d) => { const next = (((d + by) % 360) + 360) % 360; return next === 0 ? 360 : next; });
   return (
-    <div className="sheet" role="dialog" aria-label="Wind now" aria-modal="true" onKeyDown={(e) => e.key === 'Escape' && close()}>
+    <Sheet title="Wind now" close={close}>
       <div className="taps t3">
         {step('From, magnetic', `${direction(from)}°`, () => turn(-10), () => turn(10))}
         {step('Mean, kt', String(kt), () => setKt(Math.max(0, kt - 1)), () => setKt(kt + 1))}
         {step('Gust, kt', gust === null ? 'none' : String(gust), () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1), () => setGust(gust === null ? kt + 3 : gust + 1))}
       </div>
-      <div className="taps t2">
-        <button type="button" className="tap" onClick={close}>Leave it</button>
-        <button type="button" className="tap go" autoFocus onClick={() => void record('wind-logged', crypto.randomUUID(), { fromDegMag: from, kt, gustKt: gust !== null && gust > kt ? gust : null, at: new Date().toISOString() }).then(close)}>Log this wind</button>
-      </div>
-    </div>
+      <button type="button" className="tap go" onClick={() => void record('wind-logged', crypto.randomUUID(), { fromDegMag: from, kt, gustKt: gust !== null && gust > kt ? gust : null, at: new Date().toISOString() }).then(close, () => undefined)}>Log this wind</button>
+    </Sheet>
   );
 }

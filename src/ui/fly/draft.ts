@@ -1,21 +1,22 @@
 import type { CapturedLanding, LoggedWind } from '@/domain/capture';
-import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand } from '@/domain/words';
+import { UNSEEN } from '@/domain/unseen';
+import { ALONG_BANDS, type AlongBand, type Attitude, LATERAL_BANDS, type LateralBand } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 
-export type Draft = Omit<CapturedLanding, 'wind' | 'runwayEnd'>;
+export type Draft = Omit<CapturedLanding, 'wind' | 'runwayEnd' | 'pilotId' | 'fromPaper'>;
 
 /** An untouched landing: only what was planned is chosen, everything else is *not seen*. */
-export function freshDraft(pack: SortiePack): Draft {
-  return {
-    kind: 'full-stop', demonstration: false, intended: pack.intended, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null,
-    aileron: null, stick: null, configuration: null, firmness: null, intervention: null, trigger: null, cleanTap: null, goAroundWord: null, goAroundExecution: {}, endedAt: null,
-  };
+export function freshDraft(pack: Pick<SortiePack, 'intended'>): Draft {
+  const { wind: _wind, pilotId: _pilot, fromPaper: _paper, ...unseen } = UNSEEN;
+  return { ...unseen, kind: 'full-stop', intended: pack.intended };
 }
 
-/** The draft as saved: with the wind logged and the runway, and the fields that do not belong to its kind emptied. */
-export function toCaptured(draft: Draft, wind: LoggedWind | null, runwayEnd: string): CapturedLanding {
-  const full = { ...draft, wind, runwayEnd };
-  if (draft.kind === 'go-around') return { ...full, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null, aileron: null, stick: null, configuration: null, firmness: null, trigger: null, cleanTap: null };
+/** The draft as saved: with the wind logged, the runway and whose it was; the fields that do not belong to its kind emptied. */
+export function toCaptured(draft: Draft, wind: LoggedWind | null, runwayEnd: string, pilotId: string | null = null): CapturedLanding {
+  const full = { ...draft, wind, runwayEnd, pilotId, fromPaper: false, helpedOn: (draft.intervention ?? 0) >= 2 ? draft.helpedOn : [] };
+  if (draft.kind === 'go-around') {
+    return { ...full, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null, aileron: null, stick: null, configuration: null, firmness: null, trigger: null, cleanTap: null, rollout: null, peakG: null };
+  }
   return { ...full, goAroundWord: null, goAroundExecution: {} };
 }
 
@@ -34,5 +35,17 @@ export function nextSided(now: Sided, side: 'left' | 'right', bands: readonly st
   return { band: levels[(at + 1) % levels.length] ?? 'slight', side };
 }
 
-/** What *clean* asserts, and nothing else: drift, crab, swing and bounce none. It is offered only when stopped or climbing away. */
-export const cleanOffered = (draft: Draft, ended: 'stopped' | 'climbing-away' | null): boolean => ended !== null && draft.kind !== 'go-around' && draft.kind !== 'low-pass';
+type Ended = 'stopped' | 'climbing-away' | null;
+/** *Clean* asserts drift, crab, swing and bounce none, and nothing else. It is offered only when stopped or climbing away. */
+export const cleanOffered = (draft: Draft, ended: Ended): boolean => ended !== null && draft.kind !== 'go-around' && draft.kind !== 'low-pass';
+
+/**
+ * One tap says two things that are both read on its label: clean, and how it touched. The attitude is *seen*, the four others are *asserted*.
+ * The same tap again takes both back.
+ */
+export function cleanTap(draft: Draft, ended: Exclude<Ended, null>, touched: Attitude): Pick<Draft, 'cleanTap' | 'touched'> {
+  return draft.cleanTap !== null && draft.touched === touched ? { cleanTap: null, touched: null } : { cleanTap: ended, touched };
+}
+
+/** The third tap of the common case saves: where it touched and *clean* are there, and nobody's help is to be described. */
+export const savesNow = (draft: Draft, level: number): boolean => level <= 1 && draft.along !== null && draft.lateral !== null && draft.cleanTap !== null && draft.kind !== 'go-around';

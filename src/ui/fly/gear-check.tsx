@@ -1,8 +1,9 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { AGREEMENT_S, FAILED_LAMP, type GearAnswer, type StopReason, type Surface, gearSurface } from '@/core/water';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { Record_ } from './cockpit';
+import { useTime } from './parts';
 
 type Lamps = NonNullable<SortiePack['gearLamps']>;
 const WHY: Record<StopReason, string> = {
@@ -20,7 +21,7 @@ export function GearCheck({ pack, lamps, folded, record }: { pack: SortiePack; l
   const [spoken, setSpoken] = useState<string | null>(null);
   const [onFinal, setOnFinal] = useState(false);
   const [busy, setBusy] = useState(false);
-  const now = useSeconds();
+  const now = useTime();
   const last = folded.gear;
   const fresh = (): void => { setSurface(null); setRead({}); setSeen({}); setSpoken(null); };
   const answer = last ? gearSurface({ surface: last.check.surface, lampMeaning: lamps, lamps: last.check.lamps, seen: last.check.seen, spoken: last.check.spoken, ageS: (now - Date.parse(last.at)) / 1000, eventsSince: last.since, onFinal, madeOnFinal: last.check.onFinal }) : null;
@@ -59,14 +60,4 @@ function Decision({ answer, leftS }: { answer: GearAnswer | null; leftS: number 
   if (!answer) return <div className="decision stop" role="status"><strong>STOP</strong><span>nothing is checked yet</span></div>;
   if (answer.decision === 'agree') return <div className="decision" role="status"><strong>{answer.words}</strong><span>stands for {Math.floor(leftS / 60)}:{String(Math.floor(leftS % 60)).padStart(2, '0')}, or until the lever moves</span></div>;
   return <div className="decision stop" role="alert"><strong>STOP</strong><span>{answer.reasons.map((r) => WHY[r]).join('; ')}{answer.next ? '. Do the abnormal check of the flight manual.' : ''}</span></div>;
-}
-
-/** The time, each second: an agreement grows old on the screen. */
-function useSeconds(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
 }

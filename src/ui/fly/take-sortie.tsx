@@ -3,7 +3,18 @@ import { useState } from 'react';
 import type { SortiePack } from '@/offline/protocol';
 
 /** Puts the flight and the page on this device, then opens the cockpit. Says what is here, and why when something is not. */
-export function TakeSortie({ sortieId }: { sortieId: string }) {
+interface Share { pilots: { id: string; name: string; own: boolean }[]; secondId: string | null; save: (form: { sortieId: string; pilotId: string | null }) => Promise<{ ok: true } | { ok: false; problems: { message: string }[] }> }
+
+export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share }) {
+  const [second, setSecond] = useState(share.secondId ?? '');
+  const [problem, setProblem] = useState('');
+  const choose = async (id: string) => {
+    const before = second;
+    setSecond(id);
+    setProblem('');
+    const answer = await share.save({ sortieId, pilotId: id === '' ? null : id }).catch(() => ({ ok: false as const, problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }] }));
+    if (!answer.ok) { setSecond(before); setProblem(answer.problems[0]?.message ?? 'This was not done.'); }
+  };
   const [word, setWord] = useState<{ busy: boolean; text: string; onlyWith: boolean }>({ busy: false, text: '', onlyWith: false });
   const address = `/fly?sortie=${sortieId}&view=circuits`;
   const say = (text: string, busy = false, onlyWith = false) => setWord({ busy, text, onlyWith });
@@ -25,6 +36,14 @@ export function TakeSortie({ sortieId }: { sortieId: string }) {
   return (
     <>
       <p>The flight, its targets and what is already recorded are kept on this device. What you tap is kept here first and sent when there is a network.</p>
+      <div className="mb-3">
+        <label className="form-label mb-1" htmlFor="second">Who else swaps seats in this flight</label>
+        <select id="second" className={`form-select ${problem ? 'is-invalid' : ''}`} value={second} aria-describedby="second-note" onChange={(e) => void choose(e.target.value)}>
+          <option value="">nobody</option>
+          {share.pilots.map((p) => <option key={p.id} value={p.id}>{p.name}{p.own ? ', own checkout on this aeroplane' : ''}</option>)}
+        </select>
+        <div id="second-note" className={problem ? 'invalid-feedback' : 'form-text'}>{problem || 'Each landing belongs to the one who flew it: to their own checkout, or to their recency alone.'}</div>
+      </div>
       <button type="button" className="btn btn-primary btn-lg" onClick={() => void take()} disabled={word.busy}>Take this flight</button>
       <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>{word.text} {word.onlyWith ? <a href={address}>Fly with the page kept open</a> : null}</p>
     </>

@@ -5,9 +5,12 @@ import { sheetDifferences, sheetPolar, validateSheet } from '@/core/sheet';
 import { ATTRIBUTES } from '@/domain/handling';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
+import { decidePowerAction } from '../../../actions';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { airframeVersions, hangar, typeVersions } from '@/server/queries/hangar';
+import { powerFindings } from '@/server/queries/findings';
+import { PowerFindings } from '@/ui/hangar/power-found';
 import { DifferenceList, FindingList } from '@/ui/hangar/findings';
 import { GeometryDrawing } from '@/ui/hangar/geometry-drawing';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
@@ -35,6 +38,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
   const versions = await typeVersions(code);
   const frames = await Promise.all(type.airframes.map(async (a) => ({ ...a, versions: await airframeVersions(a.registration), plain: plainOf(a.airframe) })));
   const edits = may.changeHouse(user);
+  const found = may.seeEverybody(user) ? await powerFindings(code) : [];
   const polar = sheetPolar(sheet);
   const rows: [string, Sourced | null, string][] = [
     ['Maximum take-off mass', sheet.masses.maxTakeoffKg, 'kg'], ['Empty mass, type', sheet.masses.emptyKg, 'kg'], ['Baggage at most', sheet.masses.maxBaggageKg, 'kg'], [sheet.engine.count > 1 ? 'Power, each of two' : 'Power', sheet.engine.powerHp, 'hp'], ['Usable fuel', sheet.engine.usableFuelL, 'L'], ['Fuel flow', sheet.engine.flowLPerH, 'L/h'],
@@ -70,6 +74,10 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             <Panel title="The aeroplane"><GeometryDrawing sheet={sheet} /><p className="mb-0 small">{sheet.sight ? <>View from the seat {say(sheet.sight.source)}: {sheet.sight.ref}. </> : 'The view from the seat is not measured yet. '}<Link href={`/lab/sight-picture?type=${code}`}>{sheet.sight ? 'See it over the nose' : 'What to measure'}</Link></p></Panel>
             <Panel title="Power, expected speed and flow">{sheet.powerTable.length === 0 ? <p className="soft mb-0">No power table on the sheet.</p> : <table className="plain"><thead><tr><th>Phase</th><th>Set</th><th className="r">Expect</th><th className="r">Flow</th></tr></thead><tbody>{sheet.powerTable.map((p) => <tr key={p.phase}><td>{p.phase}</td><td>{p.setting}</td><td className="r"><Value of={p.ias} unit={unit} /></td><td className="r"><Value of={p.flowLPerH} unit="L/h" /></td></tr>)}</tbody></table>}{sheet.temperatures.map((t) => <p key={t.name} className="mb-0 small">{t.name}: {t.low ? <Value of={t.low} unit={t.unit} /> : 'no low mark'} to {t.high ? <Value of={t.high} unit={t.unit} /> : 'no high mark'}. {t.note}</p>)}</Panel>
           </div>
+          {found.length > 0 ? <Panel title="Power found in flight"><PowerFindings decides={edits} decide={decidePowerAction} findings={found.map((f) => {
+            const old = sheet.powerTable.find((p) => p.phase === f.data.phase);
+            return { id: f.id, unit: f.unit, what: `${f.data.phase}: ${f.data.setting} gave ${withUnit(f.data.speed, f.unit)}, ${f.data.vertical}`, where: `${f.registration}, ${dateText(f.flownOn)}, ${f.authorName}`, now: old ? `${old.setting}${old.ias ? `, ${withUnit(old.ias.value, unit)}` : ''}` : null, decided: f.decided ? `${f.decided.decision === 'approved' ? `On the sheet since version ${f.decided.version ?? ''}` : 'Left in the record'}, ${f.decided.by}, ${dateText(f.decided.at)}: ${f.decided.reason}` : null };
+          })} /></Panel> : null}
           <Panel title="How it handles"><div className="cols-2">{sheet.attributes.map((a) => <div key={a.key} className="pair2"><span className="soft">{ATTRIBUTES[a.key].name}</span><span>{a.value}<Source source={a.source} reference={a.ref} /></span></div>)}</div></Panel>
           <div className="grid g-3">
             <Panel title="Masses, engine, limits"><table className="plain"><tbody>{rows.map(([name, v, u]) => <tr key={name}><td>{name}</td><td className="r"><Value of={v} unit={u} /></td></tr>)}</tbody></table><p className="mb-0 mt-2 small">Drag from the glide: CD0 {polar.cd0.toFixed(3)}, k {polar.k.toFixed(3)}; a model for slowing down and reach.</p></Panel>

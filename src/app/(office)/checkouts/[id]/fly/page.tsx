@@ -4,6 +4,8 @@ import { dateText, plural } from '@/core/format';
 import { TakeSortie } from '@/ui/fly/take-sortie';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
+import { sharersOf } from '@/server/queries/lists';
+import { shareFlightAction } from '../../../../actions';
 import { checkoutPage } from '../../../../checkout-page';
 
 export const metadata: Metadata = { title: 'Fly' };
@@ -21,7 +23,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
         {!latest?.brief ? <Empty title="Nothing to fly yet" text="A lesson is briefed first: the wind, the speeds, the limits. Then it can be taken along." {...(runs ? { href: `/checkouts/${head.id}/brief`, action: 'Brief the lesson' } : {})} /> : (
           <div className="grid g-1-1">
             <Panel title="Take it along">
-              {runs && head.status === 'open' && latest.instructorId === user.id ? <TakeSortie sortieId={latest.id} />
+              {runs && head.status === 'open' && latest.instructorId === user.id ? <TakeSortie sortieId={latest.id} share={{ pilots: await sharersOf(user, head), secondId: latest.secondPilotId, save: shareFlightAction }} />
                 : runs && head.status === 'open' ? <p className="mb-0">Another instructor briefed this lesson. Save the brief again in your name, then take it along.</p>
                 : <p className="mb-0">The instructor records the flight.</p>}
               <p className="mt-3 mb-0">{landings.some((l) => l.sortieId === latest.id) ? <>{plural(landings.filter((l) => l.sortieId === latest.id).length, 'landing')} of this lesson at the field. <Link href={`/checkouts/${head.id}/debrief`}>Debrief</Link></> : 'Nothing recorded of this lesson yet.'}</p>
