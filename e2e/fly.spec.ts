@@ -78,7 +78,7 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   await prepareDevice(page, checkout);
   const pressed = await page.getByRole('group').getByRole('button', { pressed: true }).allInnerTexts();
   expect(pressed).toEqual(['full stop', 'wheel']);
-  await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toBeDisabled();
   await expect(page.getByRole('group', { name: 'Configuration' })).toBeVisible();
   await page.getByRole('button', { name: 'Save landing' }).click();
   await expect(page.getByText('Nothing is tapped yet.')).toBeVisible();
@@ -88,7 +88,7 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   expect(await dark.getByRole('button').allInnerTexts()).toEqual(['Stopped', 'Climbing away']);
   await dark.getByRole('button', { name: 'Climbing away' }).click();
   await expect(page.getByRole('group', { name: 'Kind' }).getByRole('button', { name: 'touch and go' })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toBeEnabled();
   await context.close();
 });
 
@@ -109,7 +109,7 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
   for (const key of ['ArrowUp', 'ArrowLeft', '2', 'c']) await page.keyboard.press(key);
   await expect(page.getByRole('button', { name: 'in the box, a wheel off left', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^prompted/ })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('button', { name: /^Clean/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Enter');
   await expect(heading).toHaveText(`Landing ${number + 1}`);
   await page.keyboard.press('g');

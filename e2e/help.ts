@@ -73,9 +73,9 @@ export async function landing(page: Page, meant: 'three-point' | 'wheel', whose:
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await tap(page, 'Touched', meant === 'wheel' ? 'mains first' : 'three-point');
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
-  await page.getByRole('button', { name: /^Clean/ }).click();
+  await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();
+  // Place, clean, whose: the third tap saves.
   await tap(page, 'Whose landing was it', whose);
-  await page.getByRole('button', { name: 'Save landing' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'saved on this device' })).toBeVisible();
 }
 
@@ -83,10 +83,13 @@ export async function goAround(page: Page, when: string): Promise<void> {
   await tap(page, 'Kind', 'go-around');
   await page.getByRole('button', { name: when, exact: true }).click();
   await page.getByRole('button', { name: 'All six seen, all good' }).click();
-  await tap(page, 'Whose landing was it', /^own/);
+  await tap(page, 'Whose go-around was it', /^own/);
   await page.getByRole('button', { name: 'Save go-around' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Go-around' })).toBeVisible();
 }
+
+/** The views of the cockpit. */
+export const view = (page: Page, name: 'Landings' | 'Airwork' | 'Ground' | 'Wheels') => page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name, exact: true }).click();
 
 /** Waits until everything on the device is at the field. */
 export async function allSent(page: Page, landings: number): Promise<void> {

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, prepareDevice, tap, test } from './help';
+import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, prepareDevice, tap, test, view } from './help';
 
 /** The main job on the real interface: from a new checkout to a signed entry. */
 test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL }) => {
@@ -26,9 +26,11 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   // Lesson 1, two days ago.
   await brief(desk, checkout, '2026-11-22', 1);
   await prepareDevice(desk, checkout);
-  await desk.getByRole('button', { name: 'Items', exact: true }).click();
-  for (const id of ['G1', 'G2', 'G3', 'G4', 'F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13']) await item(desk, id);
-  await desk.getByRole('button', { name: 'Landings', exact: true }).click();
+  await view(desk, 'Ground');
+  for (const id of ['G1', 'G2', 'G3', 'G4']) await item(desk, id);
+  await view(desk, 'Airwork');
+  for (const id of ['F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13']) await item(desk, id);
+  await view(desk, 'Landings');
   await logWind(desk, 7, 9);
   for (const meant of ['wheel', 'wheel', 'three-point', 'three-point'] as const) await landing(desk, meant);
   await goAround(desk, 'before the trigger');
@@ -95,6 +97,8 @@ async function brief(page: Page, checkout: string, day: string, lesson: number):
 
 async function item(page: Page, id: string): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${id} `) }).click();
+  const plain = page.getByRole('button', { name: 'As seen', exact: true });
+  if (await plain.isVisible()) await plain.click();
   await tap(page, `${id} how it went`, 'in standard');
   await tap(page, `${id} whose it was`, /^own/);
   await expect(page.getByText(`${id} saved: within.`)).toBeVisible();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { as, checkoutOf, expect, go, prepareDevice, test } from './help';
+import { as, checkoutOf, expect, go, prepareDevice, test, view } from './help';
 
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
@@ -28,11 +28,24 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
     await check('fly, circuits');
     await page.getByRole('button', { name: /Log the wind/ }).click();
     await check('fly, wind');
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.getByRole('button', { name: /^More/ }).click();
+    await check('fly, more');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.getByRole('button', { name: /^Flight clock/ }).click();
+    await check('fly, clock');
+    await page.getByRole('button', { name: 'Done' }).click();
     await page.getByRole('button', { name: 'go-around', exact: true }).click();
     await check('fly, go-around');
-    await page.getByRole('button', { name: 'Items', exact: true }).click();
-    await check('fly, items');
+    await view(page, 'Airwork');
+    for (const item of [/^F9/, /^F13/, /^Energy item/, /^Power found/, /^Make-believe/]) await page.getByRole('button', { name: item }).click();
+    await check('fly, airwork');
+    await view(page, 'Ground');
+    await page.getByRole('button', { name: /^Exchange of control/ }).click();
+    await check('fly, ground');
+    await page.goto(page.url().replace(/view=\w+/, 'view=paper'));
+    await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\nX');
+    await check('fly, paper');
     await context.clearCookies();
     await go(page, '/sign-in');
     await check('sign-in');

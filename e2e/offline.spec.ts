@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, type Page, chromium } from '@playwright/test';
 import { CHROMIUM, type RunningServer, startServer } from '../scripts/lib/server';
-import { PASSWORD, checkoutOf, expect, go, mail, tap, test } from './help';
+import { PASSWORD, checkoutOf, expect, go, mail, tap, test, view } from './help';
 import { SEEDED } from './setup';
 
 /** A device of its own: a profile on disk that outlives the browser, and a field that can be switched off. */
@@ -77,8 +77,8 @@ test('prepared with the network, opened cold without it: six landings and four i
   await page.goto(address);
   await expect(page.getByRole('heading', { name: 'Landing 5' })).toBeVisible();
   for (const touched of ['tail first', 'three-point']) await landed(page, touched);
-  await page.getByRole('button', { name: 'Items', exact: true }).click();
-  const items = page.getByRole('region', { name: 'Items', exact: true });
+  await view(page, 'Airwork');
+  const items = page.getByRole('region', { name: 'Airwork', exact: true });
   const names: string[] = [];
   for (const i of [0, 1, 2, 3]) {
     const button = items.getByRole('button', { expanded: false }).nth(i);
@@ -123,6 +123,35 @@ test('flights A and B taken along, the field gone: B opens as B, what was not ta
   const here = cold.getByRole('list', { name: 'Flights on this device' }).getByRole('link');
   await expect(here).toHaveCount(2);
   expect((await here.allInnerTexts()).map((t) => t.split(',')[0]).sort()).toEqual(['Duarte Sá Nogal', 'Tomé Arruda Lis']);
+  await context.close();
+  await close();
+});
+
+test('a full device says so, keeps what is on the screen, and records again when there is room', async () => {
+  test.setTimeout(120_000);
+  const { device, close } = await field();
+  const context = await device();
+  const page = await signedIn(context);
+  const address = await take(page, 'Duarte Sá Nogal');
+  await page.close();
+  // The browser remembers for a while that there was room: it asks again once nobody holds the store.
+  await new Promise((resolve) => setTimeout(resolve, 4000));
+  const full = await context.newPage();
+  const cdp = await context.newCDPSession(full);
+  const { origin } = new URL(address);
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 1 });
+  await go(full, address);
+  await full.getByRole('button', { name: /^Stopped/ }).click();
+  await full.getByRole('button', { name: 'short, on the line', exact: true }).click();
+  await full.getByRole('button', { name: /^Clean, three-point/ }).click();
+  await tap(full, 'Whose landing was it', /^own/);
+  await expect(full.getByRole('alert').filter({ hasText: 'NOT SAVED' })).toBeVisible();
+  await expect(full.getByRole('heading', { level: 1 })).toHaveText('Landing 1');
+  await expect(full.getByRole('button', { name: 'short, on the line', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin });
+  await tap(full, 'Whose landing was it', /^own/);
+  await expect(full.getByText(/Landing 1 saved on this device/)).toBeVisible();
+  await expect(full.getByText(/^1 on this device, 1 at the field/)).toBeVisible({ timeout: 20_000 });
   await context.close();
   await close();
 });

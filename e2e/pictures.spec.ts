@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, prepareDevice, tap, test } from './help';
+import { as, checkoutOf, expect, go, prepareDevice, tap, test, view } from './help';
 
 interface Worked { fn: string; case: string; expected: { lostAtHeightFt: number | null } }
 const worked = (JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Worked[] }).cases;
@@ -78,7 +78,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await go(page, `${checkout}/fly`);
   await page.getByRole('button', { name: 'Take this flight' }).click();
   await page.waitForURL('**/fly?sortie=*');
-  await page.getByRole('button', { name: 'Items', exact: true }).click();
+  await view(page, 'Airwork');
   await expect(page.getByRole('region', { name: 'Habits to watch' })).toContainText('Opposite: tail.');
   await context.close();
 });

@@ -1,7 +1,8 @@
 /**
  * `npm run chaos`: random flights recorded against random trouble, compared at the end. *Lost* is what the device confirmed and the field has
  * not; *doubled* is what the field has twice, or counts twice. The real outbox on an in-memory IndexedDB against the real command and database in a
- * child process that is killed with -9. What only a real browser can show is in `e2e/offline.spec.ts`. `--cases N` (240), `--seed S`.
+ * child process that is killed with -9; ten cases more, end to end in a real browser against the built application. `--cases N` (240), `--browser N` of
+ * them (10), `--seed S`.
  */
 import 'fake-indexeddb/auto';
 import { type ChildProcess, spawn } from 'node:child_process';
@@ -18,10 +19,12 @@ import { type SortiePack, fold } from '@/offline/protocol';
 import { canonicalText } from '@/core/ledger';
 import type { CaptureEvent } from '@/domain/capture';
 import { freshDraft, toCaptured } from '@/ui/fly/draft';
+import { browserCases } from './lib/chaos-browser';
 import { seedFolder } from './lib/server';
 
-const { values } = parseArgs({ options: { cases: { type: 'string', default: '240' }, seed: { type: 'string', default: '1' } } });
+const { values } = parseArgs({ options: { cases: { type: 'string', default: '240' }, seed: { type: 'string', default: '1' }, browser: { type: 'string', default: '10' } } });
 const total = Number(values.cases);
+const real = Math.min(total, Number(values.browser));
 const random = seeded(Number(values.seed));
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
 const chance = (p: number) => random() < p;
@@ -72,13 +75,13 @@ type Weather = 'ok' | 'down' | 'drop-answer' | 'error' | 'signed-out' | 'kill-be
 const CALM: readonly Weather[] = ['ok', 'ok', 'ok', 'down', 'drop-answer', 'error', 'signed-out'];
 
 /** One request through the weather. A kill leaves the request without an answer, before or after the commit. */
-const sendIn = (weather: Weather): typeof fetch => async (_url, init) => {
+const sendIn = (weather: Weather, trueMs: number): typeof fetch => async (_url, init) => {
   if (weather === 'down') throw new TypeError('no network');
   if (weather === 'error') return new Response('oops', { status: 500 });
   if (weather === 'signed-out') return new Response('{}', { status: 401 });
   await up();
   const held = weather === 'kill-before' || weather === 'kill-after';
-  const request = fetch(`http://localhost:${port}/api/sync`, { ...init, headers: { ...(init?.headers as Record<string, string>), ...(held ? { 'x-hold': weather.slice(5) } : {}) } });
+  const request = fetch(`http://localhost:${port}/api/sync`, { ...init, headers: { ...(init?.headers as Record<string, string>), 'x-true-time': String(trueMs), ...(held ? { 'x-hold': weather.slice(5) } : {}) } });
   if (held) {
     setTimeout(() => void down(), 60);
     return request;
@@ -110,10 +113,12 @@ async function oneCase(sortieId: string): Promise<Verdict> {
   let clock = Date.parse('2026-11-24T10:00:00Z');
   let here = devices[0] as Device;
   open(here);
+  const send = (weather: Weather) => flush(sendIn(weather, clock), () => new Date(clock + here.skewMs));
   const keep = async (type: CaptureEvent['type'], subject: string, payload: unknown) => {
     clock += 1000 + Math.floor(random() * 20_000);
     const event = await record(pack, type, subject, payload, new Date(clock + here.skewMs)).catch(() => null);
-    if (event) confirmed.push(event);
+    // What it means is judged by the true clock, which the device does not know.
+    if (event) confirmed.push({ ...event, skewMs: -here.skewMs });
     return event;
   };
   const landing = () => toCaptured({ ...freshDraft(pack), touched: pick(['three-point', 'flat', 'tail-first'] as const), along: pick(['short', 'in-the-box', 'long', null] as const), intervention: pick([0, 1, 2, 3, null]) }, null, '22');
@@ -134,15 +139,16 @@ async function oneCase(sortieId: string): Promise<Verdict> {
     else open(here); // closed and opened again
     if (chance(0.5)) {
       const kill = chance(0.012);
-      const going = flush(sendIn(kill ? pick(['kill-before', 'kill-after'] as const) : pick(CALM)));
+      const going = send(kill ? pick(['kill-before', 'kill-after'] as const) : pick(CALM));
       // Sometimes the page is closed while it sends.
       if (!kill && chance(0.2)) { closeStore(); await going.catch(() => undefined); open(here); } else await going;
     }
   }
   await up();
   for (const d of devices) {
+    here = d;
     open(d);
-    for (let i = 0; i < 4 && (await waitingCount()) > 0; i++) await flush(sendIn('ok'));
+    for (let i = 0; i < 4 && (await waitingCount()) > 0; i++) await send('ok');
   }
   return compare(sortieId, confirmed, devices);
 }
@@ -172,8 +178,10 @@ async function compare(sortieId: string, confirmed: readonly StoredEvent[], devi
 const started = Date.now();
 const sum: Verdict = { lost: 0, doubled: 0, wrong: [] };
 const add = (v: Verdict) => { sum.lost += v.lost; sum.doubled += v.doubled; sum.wrong.push(...v.wrong); };
-const sorties = await makeSorties(total);
-for (const id of sorties) add(await oneCase(id));
+const sorties = await makeSorties(Math.max(0, total - real));
+// Side by side: a browser waits most of the time.
+const [seen] = await Promise.all([real > 0 ? browserCases(real, seeded(Number(values.seed) + 1), folder) : null, (async () => { for (const id of sorties) add(await oneCase(id)); })()]);
+if (seen) { add(seen); console.log(`${real} of them end to end in a real browser: ${seen.kinds.join(', ')}`); }
 await down();
 rmSync(folder, { recursive: true, force: true });
 for (const w of sum.wrong) console.log(w);

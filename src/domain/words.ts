@@ -66,7 +66,7 @@ export const SAY: Record<string, string> = {
   handbook: 'handbook', placard: 'placard', house: 'house', instructor: 'instructor', measured: 'measured',
   'unloaded-first': 'unloaded first', 'power-first': 'power first', 'aileron-first': 'aileron first', 'rudder-first': 'rudder first', 'secondary-stall': 'stalled again',
   'wing-over': 'wing-over', barrel: 'barrel roll', 'control-speed': 'loss-of-control speed', 'one-engine-circuit': 'one-engine circuit', 'one-engine-go-around': 'one-engine go-around',
-  full: 'fully', part: 'partly', 'down-before-it': 'down before it', 'passed-not-down': 'passed, not down', 'off-block': 'off blocks', 'on-block': 'on blocks', rollout: 'roll-out sequence',
+  full: 'fully', part: 'partly', 'down-before-it': 'down before it', 'passed-not-down': 'passed, not down', rollout: 'roll-out sequence',
   'single-engine-land': 'single-engine land', 'single-engine-sea': 'single-engine sea', 'multi-engine-land': 'multi-engine land', 'multi-engine-sea': 'multi-engine sea',
   TW: 'tail wheel (TW)', RU: 'retractable undercarriage (RU)', VP: 'variable-pitch propeller (VP)', T: 'turbocharged (T)', P: 'pressurised (P)', EFIS: 'glass cockpit (EFIS)', SLPC: 'single-lever power (SLPC)', 'MEP-variant': 'multi-engine variant',
   drift: 'drift', crab: 'crab', swing: 'swing in the roll-out', bounce: 'bounce', aileron: 'into-wind aileron', stick: 'stick back', configuration: 'configuration',

@@ -17,12 +17,16 @@ describe('an upgrade from the first release', () => {
       INSERT INTO checkouts (id, pilot_id, instructor_id, airframe_id, airframe_version_id, type_version_id, pack, goals, programme_ids, standard_id, pack_id, house_id, schools, opening, request_id, created_by, created_at)
         VALUES ('k', 'p', 'u', 'a', 'a:1', 't:1', 'us', '[]', '[]', 'c', 'c', 'c', '{}', '{}', 'r', 'u', '2026-01-01');
       INSERT INTO sorties VALUES ('s', 'k', 1, '2026-01-02', 'u', '2026-01-02');
+      INSERT INTO capture_events VALUES ('e', 'd', 1, 's', 'l', 'u', 'landing-saved', 1, '2026-01-02', '{}', '2026-01-02');
+      INSERT INTO landings VALUES ('l', 's', 'k', 'p', 1, 'full-stop', 'own', 'three-point', 'light-tailwheel', 3.5, 2, '2026-01-02', '2026-01-02', 'u', '{}', '{}');
       INSERT INTO briefs VALUES ('b', 'k', 's', 1, '{}', '{}', 'u', '2026-01-02', NULL, NULL, 'rb');`);
-    expect(await migrate()).toEqual(['002_hangar_and_brief.sql', '003_pictures_and_habits.sql']);
+    expect(await migrate()).toEqual(['002_hangar_and_brief.sql', '003_pictures_and_habits.sql', '004_fly.sql']);
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
-    expect(after.filter((n) => !before.includes(n))).toEqual(['index checkout_moves_checkout', 'index personal_tokens_user', 'index pilot_eyes_pilot', 'index pilot_hours_pilot', 'table brief_templates', 'table checkout_moves', 'table personal_tokens', 'table pilot_eyes', 'table pilot_hours', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept', 'trigger pilot_eyes_fixed', 'trigger pilot_eyes_kept', 'trigger pilot_hours_fixed', 'trigger pilot_hours_kept']);
+    expect(after.filter((n) => !before.includes(n))).toEqual(['index checkout_moves_checkout', 'index personal_tokens_user', 'index pilot_eyes_pilot', 'index pilot_hours_pilot', 'index sorties_shared', 'table brief_templates', 'table checkout_moves', 'table personal_tokens', 'table pilot_eyes', 'table pilot_hours', 'table power_decisions', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept', 'trigger pilot_eyes_fixed', 'trigger pilot_eyes_kept', 'trigger pilot_hours_fixed', 'trigger pilot_hours_kept', 'trigger power_decisions_fixed', 'trigger power_decisions_kept']);
     expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
+    expect((await shell('SELECT id, checkout_id, crosswind_kt, surface, tailwheel FROM landings')).rows).toEqual([{ id: 'l', checkout_id: 'k', crosswind_kt: 3.5, surface: 'land', tailwheel: null }]);
+    expect((await shell('SELECT event_id, skew_ms FROM capture_events')).rows).toEqual([{ event_id: 'e', skew_ms: null }]);
     expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
     await upgraded.close();
   });

@@ -2,6 +2,7 @@
 import { type DetailJudged, extremeSteps, judgeQuantity } from '@/core/assess';
 import { ASYMMETRIC_ITEMS, type AirworkKind, type AirworkQuantity, CUE_RECOVERIES, ENERGY_ITEMS, FIRST_CUES, QUANTITY_NAME, STALLS, STALL_CUES, STALL_RECOVERIES, type SeenExtreme } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
+import { say } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictShape } from '../shared/verdict';
 import { Stepper, Words, YesNo } from './parts';
@@ -69,7 +70,7 @@ export function StallForm({ pack, detail, set }: FormProps<'stall'>) {
   const now = detail ?? { form: 'stall' as const, stall: 'clean' as const, lookOut: null, cue: null, cueSpeed: null, recovery: null, heightLostFt: null, seen: {} };
   return (
     <>
-      <Words title="Stall" options={STALLS} now={now.stall} choose={(v) => set({ ...now, stall: v ?? 'clean' })} columns={5} />
+      <Words title="Stall" options={STALLS} now={now.stall} choose={(v) => set({ ...now, stall: v ?? 'clean' })} columns={5} name={(v) => (v === 'landing' ? 'landing flap' : say(v))} />
       <div className="pair">
         <YesNo title="Look-out and checks before it" now={now.lookOut} choose={(v) => set({ ...now, lookOut: v })} yes="done" no="missed" />
         <Stepper title="Height lost" unit="ft" start={100} step={50} least={0} most={5000} now={now.heightLostFt} set={(v) => set({ ...now, heightLostFt: v })} />

@@ -2,12 +2,12 @@
 import { useState } from 'react';
 import { type ClockAlert, flightClock } from '@/core/fuel';
 import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
-import { say } from '@/domain/words';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { Record_ } from './cockpit';
 import { Sheet, useTime } from './parts';
 
 const ALERT: Record<Exclude<ClockAlert, null>, string> = { reserve: 'into the reserve: land', 'booking-over': 'booking over', 'last-circuit': 'last circuit' };
+const NAME: Record<TimerMark, string> = { 'off-block': 'off blocks', 'take-off': 'take-off', landed: 'landed', 'on-block': 'on blocks', 'booking-ends': 'booking ends' };
 const hm = (min: number | null): string => (min === null ? '–' : `${min < 0 ? '-' : ''}${Math.floor(Math.abs(min) / 60)}:${String(Math.floor(Math.abs(min) % 60)).padStart(2, '0')}`);
 
 /** The flight's clock in the strip: block time and circuits left; the whole of it, and its taps, in a panel. The alert is words, without a sound. */
@@ -25,7 +25,7 @@ export function ClockChip({ pack, clock, folded, record }: { pack: SortiePack; c
       <span role="status" className={c.alert ? 'alert-word' : 'visually-hidden'}>{c.alert ? ALERT[c.alert] : ''}</span>
       {open ? (
         <Sheet title="Clock of this flight" close={() => setOpen(false)}>
-          <div className="taps t4" role="group" aria-label="Marks">{TIMER_MARKS.filter((m) => m !== 'booking-ends').map((m) => <button key={m} type="button" className="tap" onClick={() => tap(m)}>{say(m)}<small>{has(m) > 0 ? `${has(m)} marked, newest counts` : 'now'}</small></button>)}</div>
+          <div className="taps t4" role="group" aria-label="Marks">{TIMER_MARKS.filter((m) => m !== 'booking-ends').map((m) => <button key={m} type="button" className="tap" onClick={() => tap(m)}>{NAME[m]}<small>{has(m) > 0 ? `${has(m)} marked, newest counts` : 'now'}</small></button>)}</div>
           <dl className="facts">
             <div><dt>block</dt><dd className="mono">{hm(c.blockMin)}</dd></div>
             <div><dt>airborne</dt><dd className="mono">{hm(c.airborneMin)}</dd></div>

@@ -129,6 +129,7 @@ export function Cockpit() {
   const sentLandings = folded.landings.filter((l) => events.some((e) => e.subjectId === l.id && e.type === 'landing-saved' && e.sent === 1)).length;
   const refused = events.filter((e) => e.sent === 2);
   const shown = VIEWS.filter((v) => v === 'circuits' || v === 'airwork' || v === 'ground' || (v === 'wheels' && state.pack.gearLamps) || (v === 'paper' && view === 'paper'));
+  const counts = `${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
   const props = { pack: state.pack, folded, record, say: setLine };
   return (
     <main className="fly" id="main">
@@ -142,14 +143,17 @@ export function Cockpit() {
       <p className="said mb-0" role={/NOT SAVED/.test(line) ? 'alert' : 'status'} style={line ? undefined : { minHeight: 0 }}>{line}</p>
       {refused.length > 0 ? <p className="mb-2"><button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>{refused.length} not taken by the field: see why</button></p> : null}
       {view === 'circuits'
-        ? <Circuits {...props} runwayEnd={runwayEnd} wind={wind} counts={`${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`} askWind={() => setOpen('wind')} toPaper={() => go('paper')} />
+        ? <Circuits {...props} runwayEnd={runwayEnd} wind={wind} counts={counts} askWind={() => setOpen('wind')} toPaper={() => go('paper')} />
         : (
+          <>
+          <p className="status mb-0 counts">{counts}</p>
           <Suspense fallback={<p role="status">One moment …</p>}>
             {view === 'wheels' && state.pack.gearLamps ? <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
               : view === 'ground' ? <Ground {...props} runwayEnd={runwayEnd} wind={wind} />
               : view === 'paper' ? <Paper {...props} runwayEnd={runwayEnd} done={() => go('circuits')} />
               : <Airwork {...props} runwayEnd={runwayEnd} wind={wind} />}
           </Suspense>
+          </>
         )}
       {open === 'wind' ? <WindSheet runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360} wind={wind} close={() => setOpen(null)} record={record} /> : null}
       {open === 'runway' ? (

@@ -1,5 +1,6 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
+import { createPortal } from 'react-dom';
 import { INTERVENTIONS, say } from '@/domain/words';
 
 /** One row of words; the chosen one again takes it back to *not seen*. */
@@ -51,11 +52,13 @@ export function Sheet({ title, close, children }: { title: string; close: () => 
     const [first, last] = [all[0], all[all.length - 1]];
     if (e.shiftKey ? document.activeElement === first : document.activeElement === last) { e.preventDefault(); (e.shiftKey ? last : first)?.focus(); }
   };
-  return (
+  // Not where it is asked from: the strip has its own colours.
+  return createPortal(
     <div className="sheet" role="dialog" aria-modal="true" aria-label={title} ref={box} onKeyDown={keys}>
       <div className="sheet-head"><strong>{title}</strong><button type="button" className="tap" onClick={close}>Done</button></div>
       {children}
-    </div>
+    </div>,
+    document.getElementById('main') ?? document.body,
   );
 }
 
@@ -67,7 +70,9 @@ export function Typed({ label, value, keep, max, rows = 2 }: { rows?: number; la
     if (later.current) clearTimeout(later.current);
     later.current = setTimeout(() => keep(next), ms);
   };
-  return <label className="typed">{label}<textarea rows={rows} maxLength={max} value={text} onChange={(e) => { setText(e.target.value); write(e.target.value, 400); }} onBlur={() => write(text, 0)} /></label>;
+  const id = useId();
+  // The label stands beside the field, not around it: around it, what is typed would become part of its name.
+  return <div className="typed"><label htmlFor={id}>{label}</label><textarea id={id} rows={rows} maxLength={max} value={text} onChange={(e) => { setText(e.target.value); write(e.target.value, 400); }} onBlur={() => write(text, 0)} /></div>;
 }
 
 /** The time, each second or at the pace given. */

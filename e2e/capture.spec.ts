@@ -1,0 +1,239 @@
+import type { Page } from '@playwright/test';
+import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, tap, test, view } from './help';
+
+const DUARTE = 'Duarte Sá Nogal';
+const saved = (page: Page, text: string | RegExp) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
+
+test('three taps save a landing; dots and box are hidden until then; one is put right and keeps its number; ten come from paper', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, DUARTE);
+  await prepareDevice(page, checkout);
+  await logWind(page, 7, 8);
+  const dots = page.getByRole('img', { name: /^Touchdowns so far/ });
+  await page.getByRole('button', { name: /^Eyes out/ }).click();
+  await page.getByRole('button', { name: 'Stopped' }).click();
+  await expect(dots).toHaveCount(0);
+  // Place, clean, whose.
+  await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
+  await page.getByRole('button', { name: /^Clean, three-point/ }).click();
+  await tap(page, 'Whose landing was it', /^own/);
+  await saved(page, 'Landing 1 saved on this device.');
+  await expect(dots).toHaveAttribute('aria-label', /1 placed; 1 in the box, 0 on the line, 1 left, 0 right/);
+  await page.getByRole('button', { name: /^Stopped/ }).click();
+  await expect(dots).toHaveCount(0);
+  await page.getByRole('button', { name: 'long, on the line', exact: true }).click();
+  await page.getByRole('button', { name: /^Clean, mains first/ }).click();
+  // Helped: not saved by itself, so that what was helped on can be said.
+  await tap(page, 'Whose landing was it', /^helped/);
+  await tap(page, 'Helped on', 'rudder');
+  await page.getByRole('button', { name: /^More/ }).click();
+  await page.getByRole('button', { name: /^Final, target \d+ more$/ }).click();
+  await tap(page, 'Roll-out flown until stopped', 'released early');
+  await tap(page, 'Also seen', 'floated');
+  await page.getByLabel('Note', { exact: true }).fill('Sun in the eyes.');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Save landing' }).click();
+  await saved(page, 'Landing 2 saved');
+  await expect(page.getByRole('row', { name: /Duarte/ })).toHaveText(/Duarte\s*1\s*1\s*1\s*0\s*1/);
+  // The first was in fact prompted: put right, it stays the first.
+  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByRole('button', { name: /^Landing 1/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Landing 1, put right');
+  await tap(page, 'Whose landing was it', /^prompted/);
+  await page.getByRole('button', { name: 'Save landing' }).click();
+  await saved(page, 'Landing 1 put right and saved');
+  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByRole('button', { name: /^From paper/ }).click();
+  const began = Date.now();
+  const box = page.getByLabel('Landings', { exact: true });
+  await box.pressSequentially(`T 3 3 B 0 0 0 0 0 0\n${'= = = = = = = = = =\n'.repeat(8)}F 3 Q B 0 0 0 0 0 0`);
+  await expect(page.getByText('Q is no code for touched: use 3 W T F N -.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Mend the marked lines first' })).toBeDisabled();
+  // A page closed in the middle keeps what is written.
+  await page.reload();
+  await expect(box).toHaveValue(/F 3 Q B/);
+  await box.fill((await box.inputValue()).replace('Q', '3'));
+  await page.getByRole('button', { name: 'Enter 10 landings' }).click();
+  await saved(page, '10 landings saved on this device, from paper.');
+  expect(Date.now() - began).toBeLessThan(60_000);
+  await allSent(page, 12);
+  await go(page, `${checkout}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('12 landings');
+  await context.close();
+});
+
+test('airwork by extremes, lists in order, the surprise, and a power setting that reaches the sheet by the chief', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, DUARTE);
+  await prepareDevice(page, checkout);
+  await view(page, 'Airwork');
+  await page.getByRole('button', { name: /^F9/ }).click();
+  await tap(page, 'height, greatest seen', 'inside');
+  await expect(page.getByText('By what is tapped: within.')).toBeVisible();
+  await tap(page, 'heading, greatest seen', /^–10/);
+  await expect(page.getByText('By what is tapped: edge.')).toBeVisible();
+  // Made worse it is worse; the numbers cannot be made better.
+  await tap(page, 'F9 how it went', 'in standard');
+  await expect(page.getByRole('group', { name: 'F9 how it went' }).getByRole('button', { name: 'edge, just in' })).toHaveAttribute('aria-pressed', 'true');
+  // Half-tapped, the page closed: it is still there.
+  await page.reload();
+  await page.getByRole('button', { name: /^F9/ }).click();
+  await expect(page.getByText('By what is tapped: edge.')).toBeVisible();
+  await tap(page, 'F9 whose it was', /^own/);
+  await saved(page, 'F9 saved: edge.');
+  await page.getByRole('button', { name: /^Stall/ }).click();
+  await tap(page, 'Look-out and checks before it', 'missed');
+  await tap(page, 'Recovery', 'unloaded first');
+  await expect(page.getByText(/By what is tapped: outside; no look-out before it/)).toBeVisible();
+  await tap(page, 'Stall whose it was', /^prompted/);
+  await saved(page, 'Stall saved: outside.');
+  await page.getByRole('button', { name: /^F13/ }).click();
+  await tap(page, 'Where we are', 'upwind');
+  for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Height above the field less' }).click();
+  await expect(page.getByText(/Not asked here: below the floor for any simulated failure/)).toBeVisible();
+  await tap(page, 'Where we are', 'downwind');
+  await tap(page, '“If it stops now, where?” The pilot says', 'ahead, on what is left');
+  await expect(page.getByText(/The model says: .* never a permission\./)).toBeVisible();
+  await tap(page, 'Whose answer was it', /^own/);
+  await saved(page, 'F13 saved: outside.');
+  await page.getByRole('button', { name: /^Power found/ }).click();
+  await tap(page, 'Phase as on the sheet', /^Downwind/);
+  await page.getByLabel('Power set', { exact: true }).fill('1850 rpm');
+  await page.getByRole('button', { name: 'Speed it gave more' }).click();
+  await page.getByRole('button', { name: 'Speed it gave more' }).click();
+  await page.getByRole('button', { name: 'Save this setting' }).click();
+  await saved(page, 'Power for Downwind saved.');
+  await page.getByRole('button', { name: /^Make-believe ground/ }).click();
+  for (const [step, times] of [['Speed', 1], ['Ground at, QNH', 1]] as const) for (let i = 0; i < times; i++) await page.getByRole('button', { name: `${step} more`, exact: true }).click();
+  await tap(page, 'Descent arrested', 'partly');
+  await page.getByRole('button', { name: 'Save this trial' }).click();
+  await expect(page.getByRole('button', { name: /^Make-believe ground/ })).toContainText('1 flown: 0 fully, 1 partly, 0 not arrested');
+  await view(page, 'Ground');
+  await page.getByRole('button', { name: /^Before take-off/ }).click();
+  const flow = page.getByRole('group', { name: 'Before take-off', exact: true }).getByRole('button');
+  const count = await flow.count();
+  for (const i of [0, 2, 1]) await flow.nth(i).click();
+  await expect(flow.nth(1)).toContainText('out of order');
+  await expect(page.getByText(`${count - 3} not said yet`)).toBeVisible();
+  for (let i = 3; i < count; i++) await flow.nth(i).click();
+  await tap(page, 'Before take-off whose it was', /^own/);
+  await saved(page, 'Before take-off saved: edge.');
+  await expect(page.getByText(/taps? to send/)).toHaveCount(0);
+
+  // The sheet has the finding only when the chief says so.
+  await go(page, '/hangar/serrana-urze');
+  const panel = page.locator('section.panel').filter({ has: page.getByRole('heading', { name: 'Power found in flight' }) });
+  await expect(panel).toContainText('Downwind: 1850 rpm gave');
+  await expect(panel.getByRole('button')).toHaveCount(0);
+  const other = await browser.newContext({ baseURL });
+  const chief = await as(other, 'bento');
+  await go(chief, '/hangar/serrana-urze');
+  const decide = chief.locator('section.panel').filter({ has: chief.getByRole('heading', { name: 'Power found in flight' }) });
+  await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
+  await expect(decide.getByText('Say why, in a few words')).toBeVisible();
+  await decide.getByLabel('Why').fill('Agrees with two earlier flights.');
+  await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
+  await expect(decide).toContainText('On the sheet since version');
+  await expect(chief.locator('section.panel').filter({ has: chief.getByRole('heading', { name: 'Power, expected speed and flow' }) }).getByRole('row', { name: /Downwind/ })).toContainText('1850 rpm');
+  await context.close();
+  await other.close();
+});
+
+test('two pilots swap seats: each landing goes to the one who flew it', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  const duarte = await checkoutOf(page, DUARTE);
+  const tome = await checkoutOf(page, 'Tomé Arruda Lis');
+  await go(page, `${duarte}/fly`);
+  await page.getByLabel('Who else swaps seats in this flight').selectOption({ label: 'Tomé Arruda Lis, own checkout on this aeroplane' });
+  await page.waitForLoadState('networkidle');
+  await prepareDevice(page, duarte);
+  const before = Number(/Landing (\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
+  await landing(page, 'three-point');
+  await tap(page, 'Who flies now', 'Tomé');
+  await landing(page, 'three-point');
+  await landing(page, 'wheel', /^prompted/);
+  await expect(page.getByRole('row', { name: /^Tomé/ })).toHaveText(/Tomé\s*2\s*2\s*2\s*0\s*0/);
+  await allSent(page, before + 2);
+  await go(page, `${tome}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 1: 2 landings');
+  await go(page, `${duarte}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(`${before} landing`);
+  await context.close();
+});
+
+test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, DUARTE));
+  const heading = page.getByRole('heading', { level: 1 });
+  const number = Number(/(\d+)/.exec(await heading.innerText())?.[1]);
+  const touch = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' }).first().tap();
+  for (const v of ['Airwork', 'Ground', 'Landings'] as const) {
+    await touch(v);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), v).toBeLessThanOrEqual(390);
+  }
+  await touch(/^Stopped/);
+  await touch('in the box, on the line');
+  await touch(/^Clean, three-point/);
+  await touch(/^own/);
+  await expect(heading).toHaveText(`Landing ${number + 1}`);
+  await touch('Airwork');
+  await touch(/^F1 /);
+  await page.getByRole('group', { name: 'F1 how it went' }).getByRole('button', { name: 'in standard' }).tap();
+  await page.getByRole('group', { name: 'F1 whose it was' }).getByRole('button', { name: /^own/ }).tap();
+  await saved(page, 'F1 saved: within.');
+  await context.close();
+
+  const desk = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const keys = await as(desk, 'helena');
+  await prepareDevice(keys, await checkoutOf(keys, DUARTE));
+  const now = keys.getByRole('heading', { level: 1 });
+  const at = Number(/(\d+)/.exec(await now.innerText())?.[1]);
+  const press = (key: string) => keys.keyboard.press(key);
+  await press('n');
+  await expect(keys.getByRole('dialog', { name: 'Eyes out' })).toBeVisible();
+  await press('Enter');
+  for (const key of ['ArrowUp', 'c', '1']) await press(key);
+  await expect(now).toHaveText(`Landing ${at + 1}`);
+  // To the airwork and back by Tab alone.
+  const reach = async (name: RegExp) => {
+    for (let i = 0; i < 80; i++) {
+      await press('Tab');
+      const text = await keys.evaluate(() => `${document.activeElement?.getAttribute('aria-label') ?? ''} ${document.activeElement?.textContent ?? ''}`);
+      if (name.test(text)) return;
+    }
+    throw new Error(`${String(name)} is not reached by Tab`);
+  };
+  await reach(/^ Airwork$/);
+  await press('Enter');
+  await reach(/^ F2 /);
+  await press('Enter');
+  await reach(/^ in standard$/);
+  await press('Space');
+  await reach(/^ own/);
+  await press('Space');
+  await saved(keys, 'F2 saved: within.');
+  await desk.close();
+});
+
+test('the clock counts block and airborne time, and what is left', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, DUARTE));
+  await page.getByRole('button', { name: /^Flight clock/ }).click();
+  const panel = page.getByRole('dialog', { name: 'Clock of this flight' });
+  const left = async () => Number(/^(\d+), /.exec((await panel.getByText(/limits$/).innerText()))?.[1]);
+  const start = await left();
+  await panel.getByRole('button', { name: /^off blocks/ }).click();
+  await panel.getByRole('button', { name: /^take-off/ }).click();
+  for (let i = 0; i < 3; i++) await panel.getByRole('button', { name: '5 min less booking' }).click();
+  await expect(panel.getByText(/booking limits/)).toBeVisible();
+  expect(await left()).toBeLessThan(start + 2);
+  await expect(panel.getByText('1 marked, newest counts')).toHaveCount(2);
+  await panel.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, \d+ circuits left/ })).toBeVisible();
+  await context.close();
+});
