@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 10_000 },
-  workers: 1,
+  workers: 2,
   fullyParallel: false,
   retries: 0,
   globalSetup: './e2e/setup.ts',

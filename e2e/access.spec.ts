@@ -1,5 +1,7 @@
 import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
 
+test.use({ spec: 'access' });
+
 test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
   for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar']) {
     await page.goto(path);
@@ -67,7 +69,7 @@ test('the session cookie cannot be read by a page, and another site cannot write
   const foreign = await page.request.post('/api/sync', { headers: { origin: 'https://elsewhere.example', 'sec-fetch-site': 'cross-site' }, data: { events: [] } });
   expect(foreign.status()).toBe(404);
   const home = await page.request.post('/api/sync', { data: { events: [] } });
-  expect(await home.json()).toEqual({ accepted: [], refused: [], held: [] });
+  expect(await home.json()).toEqual({ accepted: [], refused: [], held: [], skewMs: null });
   for (const data of ['not json', '[]', '{"events":3}']) expect((await page.request.post('/api/sync', { headers: { 'content-type': 'application/json' }, data })).status()).toBe(400);
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL('**/sign-in');

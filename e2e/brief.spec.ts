@@ -1,5 +1,7 @@
 import { as, checkoutOf, expect, go, test } from './help';
 
+test.use({ spec: 'brief' });
+
 test('the brief follows what is typed, names a bad group, loses nothing on reload', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');

@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test';
 import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, tap, test, view } from './help';
 
+test.use({ spec: 'capture' });
+
 const DUARTE = 'Duarte Sá Nogal';
 const saved = (page: Page, text: string | RegExp) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
 

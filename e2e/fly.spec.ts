@@ -1,5 +1,7 @@
 import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, tap, test } from './help';
 
+test.use({ spec: 'fly' });
+
 test('a flight not on the device says so', async ({ page }) => {
   await go(page, '/fly?sortie=none&view=circuits');
   await expect(page.getByRole('heading', { name: 'Not prepared on this device' })).toBeVisible();

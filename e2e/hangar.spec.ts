@@ -3,6 +3,8 @@ import { pedraAlva } from '../demo/aerodrome';
 import { worstCase } from '../src/core/wind';
 import { as, checkoutOf, expect, go, test } from './help';
 
+test.use({ spec: 'hangar' });
+
 test('a flap limit that a gate breaks: found, saved as a version, briefed and carded once the checkout is moved', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
   const chief = await as(context, 'bento');

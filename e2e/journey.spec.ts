@@ -1,6 +1,8 @@
 import { type Page } from '@playwright/test';
 import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, prepareDevice, tap, test, view } from './help';
 
+test.use({ spec: 'journey' });
+
 /** The main job on the real interface: from a new checkout to a signed entry. */
 test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL }) => {
   test.setTimeout(300_000);

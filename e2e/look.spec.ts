@@ -1,6 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { as, checkoutOf, expect, go, prepareDevice, test, view } from './help';
 
+test.use({ spec: 'look' });
+
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
     test.setTimeout(300_000);

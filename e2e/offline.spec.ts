@@ -6,6 +6,8 @@ import { CHROMIUM, type RunningServer, startServer } from '../scripts/lib/server
 import { PASSWORD, checkoutOf, expect, go, mail, tap, test, view } from './help';
 import { SEEDED } from './setup';
 
+test.use({ spec: 'offline' });
+
 /** A device of its own: a profile on disk that outlives the browser, and a field that can be switched off. */
 async function field(): Promise<{ server: RunningServer; device: (offline?: boolean) => Promise<BrowserContext>; close: () => Promise<void> }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'jeito-offline-'));

@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { as, checkoutOf, expect, go, prepareDevice, tap, test, view } from './help';
 
+test.use({ spec: 'pictures' });
+
 interface Worked { fn: string; case: string; expected: { lostAtHeightFt: number | null } }
 const worked = (JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Worked[] }).cases;
 const lostAt = worked.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected.lostAtHeightFt ?? NaN;

@@ -1,6 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { PASSWORD, as, checkoutOf, expect, go, test } from './help';
 
+test.use({ spec: 'sign' });
+
 test('two tabs signing the same checkout make one entry, and the book still checks', async ({ browser, baseURL, server }) => {
   const context = await browser.newContext({ baseURL });
   const one = await as(context, 'helena');

@@ -117,6 +117,20 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.locator('.sofar summary').click();
     return page;
   },
+  'fly-stage': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`); return page; },
+  'fly-power': async () => {
+    const { page, tap } = await takeFlight(tablet);
+    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page.getByRole('button', { name: /^Power found/ }).click();
+    await tap('Phase as on the sheet', /^Downwind/);
+    await page.getByRole('button', { name: 'Speed it gave more' }).click();
+    await page.getByRole('button', { name: 'Save this setting' }).click();
+    await page.waitForTimeout(1500);
+    const chief = await open(BENTO, wide);
+    await chief.goto('/hangar/serrana-urze');
+    await chief.getByRole('heading', { name: 'Power found in flight' }).scrollIntoViewIfNeeded();
+    return chief;
+  },
   'fly-paper': async () => {
     const { page } = await takeFlight(tablet);
     await page.goto(page.url().replace('view=circuits', 'view=paper'));

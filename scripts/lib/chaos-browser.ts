@@ -21,6 +21,7 @@ const kept = (page: Page, sortieId: string): Promise<Stored[]> => page.evaluate(
   const open = indexedDB.open('jeito');
   open.onerror = () => reject(open.error ?? new Error('no store'));
   open.onsuccess = () => {
+    // eslint-disable-next-line no-restricted-syntax -- the browser’s store, not SQL
     const all = open.result.transaction('events').objectStore('events').getAll();
     all.onsuccess = () => { open.result.close(); resolve((all.result as (Stored & { sortieId: string })[]).filter((e) => e.sortieId === id)); };
   };
@@ -31,6 +32,7 @@ const keepPack = (page: Page, sortieId: string): Promise<void> => page.evaluate(
     const open = indexedDB.open('jeito');
     open.onerror = () => reject(open.error ?? new Error('no store'));
     open.onsuccess = () => {
+      // eslint-disable-next-line no-restricted-syntax -- the browser’s store, not SQL
       const t = open.result.transaction('packs', 'readwrite');
       t.objectStore('packs').put(pack);
       t.oncomplete = () => { open.result.close(); resolve(); };

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import commercial from '@content/standards/commercial-us.json';
 import privateUs from '@content/standards/private-us.json';
-import { energyExit, extremeSteps, judgeDetail, judgeNumbers, judgeQuantity, orderKept, simulatedFailureAllowed, stallVerdict, worst } from '@/core/assess';
+import { detailNoted, energyExit, extremeSteps, judgeDetail, judgeNumbers, judgeQuantity, landingNoted, orderKept, simulatedFailureAllowed, stallVerdict, worst } from '@/core/assess';
 import type { AirworkDetail } from '@/domain/capture';
 import { Standard } from '@/domain/programme';
 
@@ -129,5 +129,21 @@ describe('simulated failures, every case', () => {
       expect(r.allowed, JSON.stringify({ heightAglFt, speed, t, airborne, realFeather, houseFloorFt, r })).toBe(expected);
       expect(r.reasons.length === 0).toBe(r.allowed);
     }
+  });
+});
+
+describe('noted, in words', () => {
+  it('says only what was seen', () => {
+    expect(landingNoted({}, [], 'kt')).toEqual([]);
+    expect(landingNoted({ gateSpeeds: { Final: 63 }, peakG: 1.6, landmark: 'passed-not-down', helpedOn: ['rudder', 'flap-or-gear'], notes: ['high-round-out'], note: 'Sun.', fromPaper: true }, [{ name: 'Final', target: 61 }], 'mph'))
+      .toEqual(['read at final 63\u00a0mph (+2)', 'greatest load 1.6\u00a0g', 'landmark passed, not down', 'helped on rudder and flap or gear', 'also seen: high round out', '\u201cSun.\u201d', 'entered from paper']);
+  });
+  it('has a line for every form', () => {
+    expect(detailNoted(null, 'kt')).toBe('');
+    expect(detailNoted({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: -50, speed: 'inside' } }, 'kt')).toBe('Steep turn; set bank 45 \u00b0; greatest height \u201350 ft and speed inside');
+    expect(detailNoted({ form: 'stall', stall: 'clean', lookOut: true, cue: 'horn', cueSpeed: 44, recovery: 'unloaded-first', heightLostFt: 150, seen: {} }, 'kt')).toBe('clean stall; horn at 44\u00a0kt; unloaded first; 150\u00a0ft lost');
+    expect(detailNoted({ form: 'energy', item: 'loop', reciprocal: false, entry: { heightFt: 4000, speed: 120, headingDeg: 5 }, exit: { heightFt: null, speed: null, headingDeg: null } }, 'kt')).toBe('loop; in 4000\u00a0ft, 120\u00a0kt, 005\u00b0; out not seen');
+    expect(detailNoted({ form: 'surprise', leg: 'base', heightFt: 600, answer: '22', model: 'field', verdict: 'no', marginFt: -40 }, 'kt')).toBe('asked on base at 600\u00a0ft; answered 22; the model field');
+    expect(detailNoted({ form: 'exchange', list: 'Exchange of control', steps: ['a', 'b', 'c'], ticks: [0, 1, 1], feetClear: true }, 'kt')).toBe('Exchange of control; 2 of 3 said');
   });
 });

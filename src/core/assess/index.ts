@@ -8,3 +8,4 @@ export * from './debrief';
 export * from './airwork';
 export * from './simulated';
 export * from './tally';
+export * from './noted';

@@ -42,15 +42,34 @@ export async function keepPack(pack: SortiePack): Promise<void> {
 /**
  * Records one event. Resolves only when it is durable on this device (the transaction has completed with strict durability);
  * only then may the screen say *saved*. The counter and the event go in one transaction.
+ * Spoken to the browser's store directly: between a tap and its answer there is no room for a layer more.
  */
 export async function record(pack: SortiePack, type: EventType, subjectId: string, payload: unknown, at: Date): Promise<StoredEvent> {
   const db = store();
-  return db.transaction('rw', db.meta, db.events, async () => {
-    const deviceId = String((await db.meta.get('deviceId'))?.value ?? crypto.randomUUID());
-    const deviceSeq = Number((await db.meta.get('seq'))?.value ?? 0) + 1;
-    await db.meta.bulkPut([{ key: 'deviceId', value: deviceId }, { key: 'seq', value: deviceSeq }]);
-    const event: StoredEvent = { eventId: crypto.randomUUID(), deviceId, deviceSeq, sortieId: pack.sortieId, subjectId, author: pack.author, type, v: 1, deviceTime: at.toISOString(), payload, sent: 0 };
-    await db.events.add(event);
-    return event;
+  if (!db.isOpen()) await db.open();
+  return new Promise((resolve, reject) => {
+    const t = db.backendDB().transaction(['meta', 'events'], 'readwrite', { durability: 'strict' });
+    const meta = t.objectStore('meta');
+    let event: StoredEvent | null = null;
+    const device = meta.get('deviceId');
+    // Requests of one transaction are answered in order: when the counter comes, the device is there.
+    const seq = meta.get('seq');
+    seq.onsuccess = () => {
+      const deviceId = String((device.result as Meta | undefined)?.value ?? crypto.randomUUID());
+      const deviceSeq = Number((seq.result as Meta | undefined)?.value ?? 0) + 1;
+      event = { eventId: crypto.randomUUID(), deviceId, deviceSeq, sortieId: pack.sortieId, subjectId, author: pack.author, type, v: 1, deviceTime: at.toISOString(), payload, sent: 0 };
+      try {
+        t.objectStore('events').add(event);
+        meta.put({ key: 'seq', value: deviceSeq });
+        if (!device.result) meta.put({ key: 'deviceId', value: deviceId });
+      } catch (error) {
+        // Thrown before the store was asked: nothing of the transaction may stand.
+        t.abort();
+        reject(error instanceof Error ? error : new Error(String(error)));
+      }
+    };
+    t.oncomplete = () => (event ? resolve(event) : reject(new Error('nothing was recorded')));
+    t.onabort = () => reject(t.error ?? new Error('the store refused'));
+    t.onerror = () => undefined;
   });
 }

@@ -8,7 +8,7 @@ import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import type { Goal, LandingKind, PackId, Stage } from '@/domain/words';
-import { fold } from '@/offline/protocol';
+import { type Folded, fold } from '@/offline/protocol';
 import { contentById } from '../content';
 import { row, rows } from '../db/connection';
 
@@ -148,6 +148,9 @@ export interface CheckoutRecord {
   pack: RulePack;
   house: House;
   evidence: EvidenceRecord;
+  /** Found in the flights of this checkout. */
+  powers: Folded['powers'];
+  trials: Folded['trials'];
   items: ItemEvidence[];
 }
 
@@ -180,7 +183,7 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
 async function readRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
-  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone'], t));
+  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown'], t));
   const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
   // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
   const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) => (i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId);
@@ -192,7 +195,7 @@ async function readRecord(head: CheckoutHead, t?: Transaction): Promise<Checkout
     group: gearMassGroup(head.sheet),
   };
   return {
-    head, sorties, landings, programmes, evidence,
+    head, sorties, landings, programmes, evidence, powers: folded.powers, trials: folded.trials,
     standard: await contentById('standard', head.standardId, t),
     pack: await contentById('pack', head.packId, t),
     house: await contentById('house', head.houseId, t),

@@ -5,7 +5,7 @@ import { ageText, crosswindWords } from '@/core/format';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { Verdict, VerdictMark } from '../shared/verdict';
 
-export interface LandingLine { id: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding }
+export interface LandingLine { id: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding; /** Beside the criteria. */ noted: string[] }
 
 /** Every landing with a mark per criterion; one opened shows the reason for each verdict. */
 export function LandingTable({ rows, criteria }: { rows: LandingLine[]; criteria: { id: string; group: string }[] }) {
@@ -33,6 +33,7 @@ export function LandingTable({ rows, criteria }: { rows: LandingLine[]; criteria
           <>
             <p className="mb-1"><strong>Landing {chosen.number}: {chosen.judged.reason}</strong></p>
             <p className="soft mb-2" style={{ fontSize: 14 }}>{chosen.crosswindKt === null ? 'No wind logged' : `${crosswindWords(chosen.crosswindKt)}, wind logged ${ageText(chosen.windAgeMin ?? 0)} from touchdown${(chosen.windAgeMin ?? 0) > 10 ? ' (too old to count)' : ''}`}; {chosen.memoryS === null ? 'recorded later' : `recorded ${Math.round(chosen.memoryS)} s after`}.</p>
+            {chosen.noted.length > 0 ? <p className="mb-2">{chosen.noted.join('; ')}.</p> : null}
             <div className="grid g-1-1" style={{ gap: '0 32px' }}>
               {(['control', 'precision'] as const).map((group) => (
                 <div key={group}>{chosen.judged.criteria.filter((c) => c.group === group).map((c) => (
@@ -47,4 +48,4 @@ export function LandingTable({ rows, criteria }: { rows: LandingLine[]; criteria
   );
 }
 
-const SHORT: Record<string, string> = { swing: 'swing', bounce: 'bounce', aileron: 'aileron', stick: 'stick', configuration: 'config.', lateral: 'across', along: 'along', speed: 'speed', firmness: 'firm', attitude: 'attitude', drift: 'drift', crab: 'crab' };
+const SHORT: Record<string, string> = { swing: 'swing', bounce: 'bounce', aileron: 'aileron', stick: 'stick', rollout: 'roll-out', configuration: 'config.', lateral: 'across', along: 'along', speed: 'speed', firmness: 'firm', attitude: 'attitude', drift: 'drift', crab: 'crab' };

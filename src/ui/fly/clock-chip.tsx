@@ -27,12 +27,12 @@ export function ClockChip({ pack, clock, folded, record }: { pack: SortiePack; c
         <Sheet title="Clock of this flight" close={() => setOpen(false)}>
           <div className="taps t4" role="group" aria-label="Marks">{TIMER_MARKS.filter((m) => m !== 'booking-ends').map((m) => <button key={m} type="button" className="tap" onClick={() => tap(m)}>{NAME[m]}<small>{has(m) > 0 ? `${has(m)} marked, newest counts` : 'now'}</small></button>)}</div>
           <dl className="facts">
-            <div><dt>block</dt><dd className="mono">{hm(c.blockMin)}</dd></div>
-            <div><dt>airborne</dt><dd className="mono">{hm(c.airborneMin)}</dd></div>
-            <div><dt>booking left</dt><dd className="mono">{hm(c.bookingLeftMin)}</dd></div>
-            <div><dt>fuel left, by the sheet’s {clock.flowLPerH} L/h</dt><dd className="mono">{c.fuelLeftL === null ? 'not known' : `${Math.round(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve`}</dd></div>
-            <div><dt>circuits left</dt><dd className="mono">{c.circuits}, {c.limitedBy === 'fuel' ? 'fuel limits' : 'booking limits'}</dd></div>
-            <div><dt>a circuit, {c.circuitLearned ? 'as flown today' : 'house figure'}</dt><dd className="mono">{c.circuitMin.toFixed(1)} min</dd></div>
+            <div><dt>block</dt><dd>{hm(c.blockMin)}</dd></div>
+            <div><dt>airborne</dt><dd>{hm(c.airborneMin)}</dd></div>
+            <div><dt>booking left</dt><dd>{hm(c.bookingLeftMin)}</dd></div>
+            <div><dt>fuel left, by the sheet’s {clock.flowLPerH} L/h</dt><dd>{c.fuelLeftL === null ? 'not known' : `${Math.round(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve`}</dd></div>
+            <div><dt>circuits left</dt><dd>{c.circuits}, {c.limitedBy === 'fuel' ? 'fuel limits' : 'booking limits'}</dd></div>
+            <div><dt>a circuit, {c.circuitLearned ? 'as flown today' : 'house figure'}</dt><dd>{c.circuitMin.toFixed(1)} min</dd></div>
           </dl>
           <div className="taps t2" role="group" aria-label="Booking"><button type="button" className="tap" onClick={() => tap('booking-ends', new Date(ends - 5 * 60_000))}>5 min less booking</button><button type="button" className="tap" onClick={() => tap('booking-ends', new Date(ends + 5 * 60_000))}>5 min more booking</button></div>
           <p className="mb-0" style={{ fontSize: 15 }}>Fuel is arithmetic from {clock.fuelL} L briefed for {pack.registration}. The gauges, the dipstick and you outrank it.</p>

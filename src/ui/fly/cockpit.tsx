@@ -2,6 +2,7 @@
 import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fold } from '@/offline/protocol';
 import type { Folded, SortiePack } from '@/offline/protocol';
+import type * as Client from '@/offline/client';
 import type { StoredEvent } from '@/offline/client';
 import { type EventType, say } from '@/domain/words';
 import type { LoggedWind } from '@/domain/capture';
@@ -30,6 +31,7 @@ export function Cockpit() {
   const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
   const sendSoon = useRef<(ms: number) => void>(() => undefined);
+  const client = useRef<typeof Client | null>(null);
 
   useEffect(() => {
     const q = new URLSearchParams(window.location.search);
@@ -37,7 +39,8 @@ export function Cockpit() {
     if (asked) setView(asked);
     const sortieId = q.get('sortie');
     void (async () => {
-      const { store } = await import('@/offline/client');
+      client.current = await import('@/offline/client');
+      const { store } = client.current;
       const pack = sortieId ? await store().packs.get(sortieId) : undefined;
       if (!pack) {
         const here = (await store().packs.toArray()).sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1)).map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({ sortieId: id, pilotName, registration, lesson, flownOn }));
@@ -94,18 +97,18 @@ export function Cockpit() {
   const pack = state.kind === 'ready' ? state.pack : null;
   const record: Record_ = useCallback(async (type, subjectId, payload) => {
     if (!pack) return;
-    const { record: keep } = await import('@/offline/client');
+    client.current ??= await import('@/offline/client');
     try {
-      const event = await keep(pack, type, subjectId, payload, new Date());
+      const event = await client.current.record(pack, type, subjectId, payload, new Date());
       setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
       setWaiting((n) => n + 1);
     } catch (error) {
       setLine('NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.');
       throw error;
     }
-    if (type === 'field-set') sendSoon.current(2000);
-    else void send();
-  }, [pack, send]);
+    // First the answer to the tap, then the network.
+    sendSoon.current(type === 'field-set' ? 2000 : 300);
+  }, [pack]);
 
   const folded = useMemo(() => (state.kind === 'ready' ? fold(state.events) : null), [state]);
 

@@ -1,7 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { lessonHeadline, lessonSummaries, lookFirst, recentShare, sideCounts } from '@/core/assess';
-import { fixed } from '@/core/format';
+import { detailNoted, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sideCounts } from '@/core/assess';
+import { fixed, withUnit } from '@/core/format';
+import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
+import type { AirworkDetail } from '@/domain/capture';
+import { INTERVENTIONS, say } from '@/domain/words';
+import { Verdict } from '@/ui/shared/verdict';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { LandingTable } from '@/ui/debrief/landing-table';
@@ -24,6 +28,13 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
     );
   }
   const shown = landings.filter((l) => l.lesson === summary.lesson);
+  const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
+  const gates = sortie?.brief?.snapshot.gates ?? [];
+  const { unit } = head.sheet.dial;
+  const seen = record.evidence.observations.filter((o) => o.lesson === summary.lesson);
+  const powers = record.powers.filter((p) => p.sortieId === sortie?.id);
+  const trials = record.trials.filter((t) => t.sortieId === sortie?.id);
+  const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, i.title]));
   const recent = recentShare(landings);
   const sides = sideCounts(landings);
   const open = record.items.filter((i) => !i.met);
@@ -40,8 +51,15 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
             <TouchdownMap aimPointM={head.sheet.landing.aimPointM.value} box={standard.boxM} points={shown.flatMap((l) => (l.captured.along && l.captured.lateral ? [{ number: l.number, along: l.captured.along, lateral: l.captured.lateral, verdict: worstOf(l.judged.landingClass), word: l.judged.reason }] : []))} notSeen={shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && !(l.captured.along && l.captured.lateral)).map((l) => l.number)} />
           </Panel>
           <Panel title="Landing by landing">
-            <LandingTable rows={shown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: l.windAgeMin, intervention: l.captured.intervention, memoryS: l.captured.endedAt ? Math.max(0, (Date.parse(l.savedAt) - Date.parse(l.captured.endedAt)) / 1000) : null, judged: l.judged }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
+            <LandingTable rows={shown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: l.windAgeMin, intervention: l.captured.intervention, memoryS: l.captured.endedAt ? Math.max(0, (Date.parse(l.savedAt) - Date.parse(l.captured.endedAt)) / 1000) : null, judged: l.judged, noted: landingNoted(l.captured, gates, unit) }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
           </Panel>
+          {seen.length + powers.length + trials.length > 0 ? (
+            <Panel title="Ground and airwork">
+              {seen.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>How it went</th><th>Whose</th><th>Seen</th></tr></thead><tbody>{seen.map((o) => <tr key={o.id}><td>{titles.has(o.data.itemId) ? <><span className="mono">{o.data.itemId}</span> {titles.get(o.data.itemId)}</> : <>{itemName(o.data.itemId, o.data.detail)} <span className="soft small">beside the programme</span></>}</td><td style={{ whiteSpace: 'nowrap' }}><Verdict verdict={o.data.verdict} /></td><td>{INTERVENTIONS[o.data.intervention]?.word}</td><td>{detailNoted(o.data.detail, unit)}{o.data.note ? <div className="small">{o.data.note}</div> : null}</td></tr>)}</tbody></table></div> : null}
+              {powers.length > 0 ? <p className="mb-0 mt-2"><strong>Power found:</strong> {powers.map((p) => `${p.data.phase}, ${p.data.setting}: ${withUnit(p.data.speed, unit)} ${p.data.vertical}`).join('; ')}. <Link href={`/hangar/${head.typeCode}`}>Where the chief decides</Link></p> : null}
+              {trials.length > 0 ? <p className="mb-0 mt-2"><strong>Make-believe ground, trial results:</strong> {trials.map((t) => `flap ${t.data.flapDeg}\u00b0, ${t.data.power}, ${withUnit(t.data.speed, unit)}: ${t.data.arrested === 'none' ? 'not arrested' : `${say(t.data.arrested)} arrested`}${t.data.elevatorAtStop ? ', elevator at the stop' : ''}`).join('; ')}.</p> : null}
+            </Panel>
+          ) : null}
           <div className="grid g-3">
             <Panel title="Whose landing it was"><LessonBars summaries={summaries} /></Panel>
             <Panel title="Side of the line, all lessons">
@@ -60,4 +78,5 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
   );
 }
 
+const itemName = (id: string, d: AirworkDetail | null): string => (d && (d.form === 'steps' || d.form === 'exchange') ? d.list : FORM_NAME[id.split(':')[1] as CaptureForm] ?? id);
 const worstOf = (c: string): 'within' | 'edge' | 'outside' | 'not-seen' => (c === 'own' ? 'within' : c === 'outside' || c === 'assisted' ? 'outside' : c === 'not-judged' || c === 'demonstration' ? 'not-seen' : 'edge');
