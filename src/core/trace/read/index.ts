@@ -1,0 +1,21 @@
+/** Reading recorded tracks: tables, GPX, IGC. The kind is told from the text itself, never from the file's name. */
+import { type ColumnMapping, findHeader, readCsv } from './csv';
+import { readGpx } from './gpx';
+import { readIgc } from './igc';
+import { type ReadResult, problem } from './trace';
+
+export { CHANNELS, GAP_S, type Channel, type Gap, type ReadProblem, type ReadResult, type Trace } from './trace';
+export { type ColumnMapping, findHeader };
+
+/** Characters beyond which a file is refused unread. */
+export const MAX_TEXT = 120_000_000;
+
+/** Reads whatever it is. @returns a trace with what was odd in it, or the reason why it cannot be read and what to do */
+export function readTrace(text: string, mapping: ColumnMapping | null = null): ReadResult {
+  if (text.length > MAX_TEXT) return problem('too-large', `The file has more than ${MAX_TEXT / 1e6} million characters: cut it to the flight.`);
+  const start = text.slice(0, 4000).replace(/^\ufeff/, '').trimStart();
+  if (start === '') return problem('empty', 'The file is empty.');
+  if (start.startsWith('<')) return readGpx(text);
+  if (/^A[A-Z0-9]{3}|^HF[A-Z]{3}/.test(start) && /^B\d{6}/m.test(text)) return readIgc(text);
+  return readCsv(text, mapping);
+}

@@ -1,0 +1,109 @@
+import type { TraceWarning } from '@/domain/trace';
+
+/** Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees Celsius, 0 or 1 for gear down. */
+export const CHANNELS = ['lat', 'lon', 'altGps', 'altPressure', 'altEllipsoid', 'altMsl', 'ias', 'tas', 'gs', 'track', 'headingMag', 'headingTrue', 'vs', 'pitch', 'bank', 'nz', 'rpm', 'map', 'fuelFlow', 'cht', 'egt', 'flap', 'gear', 'oilTemp', 'oilPress', 'volts', 'amps'] as const;
+export type Channel = (typeof CHANNELS)[number];
+
+export interface Gap { fromS: number; toS: number }
+/** A read file: seconds from its first good sample, one column a channel, NaN where nothing was recorded. Times rise strictly. */
+export interface Trace {
+  format: 'csv' | 'gpx' | 'igc';
+  rows: number;
+  rateHz: number;
+  /** UTC instant of the first sample, ms; null when the file has a time of day or elapsed time only. */
+  startUtcMs: number | null;
+  tS: Float64Array;
+  channels: Partial<Record<Channel, Float64Array>>;
+  gaps: Gap[];
+  warnings: TraceWarning[];
+}
+export type ReadProblem = { ok: false; code: 'empty' | 'too-large' | 'not-a-trace' | 'no-position' | 'no-time' | 'dangerous' | 'columns'; message: string; headers?: string[] };
+export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
+
+/** Longer than this between two samples is a gap: nothing is invented across it. Seconds. */
+export const GAP_S = 3;
+/** Closer than this two rows tell one time. */
+const LEAST_STEP_MS = 1;
+export const problem = (code: ReadProblem['code'], message: string, headers?: string[]): ReadProblem => ({ ok: false, code, message, ...(headers ? { headers } : {}) });
+
+/** Notes of what was odd, counted by kind. */
+export class Warnings {
+  private readonly kept = new Map<string, TraceWarning>();
+  add(code: string, message: string, count = 1): void {
+    const known = this.kept.get(code);
+    if (known) known.count += count;
+    else this.kept.set(code, { code, message, count });
+  }
+  list(): TraceWarning[] { return [...this.kept.values()]; }
+}
+
+/** A median without sorting in place. */
+function medianOf(values: Float64Array): number {
+  const sorted = Float64Array.from(values).sort();
+  return sorted.length === 0 ? Number.NaN : (sorted[Math.floor(sorted.length / 2)] ?? Number.NaN);
+}
+
+/**
+ * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out; repeated times and times that go back are
+ * dropped and counted; impossible positions become missing. @param timeMs absolute or relative, NaN where unreadable
+ */
+export function assemble(format: Trace['format'], timeMs: Float64Array, columns: Partial<Record<Channel, Float64Array>>, absolute: boolean, warnings: Warnings): ReadResult {
+  const n = timeMs.length;
+  const { lat, lon } = columns;
+  if (lat && lon) {
+    let wrong = 0;
+    for (let i = 0; i < n; i++) {
+      const a = lat[i] ?? Number.NaN;
+      const o = lon[i] ?? Number.NaN;
+      if (Number.isNaN(a) && Number.isNaN(o)) continue;
+      if (!(Math.abs(a) <= 90 && Math.abs(o) <= 180) || (a === 0 && o === 0)) { lat[i] = lon[i] = Number.NaN; wrong++; }
+    }
+    if (wrong > 0) warnings.add('position-impossible', 'Positions that cannot be were left out.', wrong);
+  }
+  const keep = new Int32Array(n);
+  let kept = 0;
+  let last = -Infinity;
+  let noTime = 0;
+  let repeated = 0;
+  let back = 0;
+  let begun = !lat || !lon;
+  for (let i = 0; i < n; i++) {
+    const t = timeMs[i] ?? Number.NaN;
+    if (!Number.isFinite(t)) { noTime++; continue; }
+    if (!begun && !Number.isNaN(lat?.[i] ?? Number.NaN)) begun = true;
+    if (!begun) continue;
+    if (t < last) { back++; continue; }
+    if (t - last < LEAST_STEP_MS) { repeated++; continue; }
+    last = t;
+    keep[kept++] = i;
+  }
+  if (noTime > 0) warnings.add('time-missing', 'Rows without a readable time were left out.', noTime);
+  if (repeated > 0) warnings.add('time-repeated', 'Rows that repeat a time were left out.', repeated);
+  if (back > 0) warnings.add('time-back', 'Rows whose time goes back were left out.', back);
+  if (!lat || !lon) return problem('no-position', 'No latitude and longitude were found: name the columns that hold them.');
+  if (kept < 2) return problem('empty', 'Fewer than two usable rows: there is nothing to analyse.');
+  const first = timeMs[keep[0] ?? 0] ?? 0;
+  const tS = new Float64Array(kept);
+  for (let i = 0; i < kept; i++) tS[i] = ((timeMs[keep[i] ?? 0] ?? 0) - first) / 1000;
+  const channels: Trace['channels'] = {};
+  for (const [name, column] of Object.entries(columns) as [Channel, Float64Array][]) {
+    const out = new Float64Array(kept);
+    let any = false;
+    for (let i = 0; i < kept; i++) {
+      const v = column[keep[i] ?? 0] ?? Number.NaN;
+      out[i] = v;
+      if (v === v) any = true;
+    }
+    if (any) channels[name] = out;
+  }
+  if (!channels.lat || !channels.lon) return problem('no-position', 'Latitude and longitude are empty in every row.');
+  const steps = new Float64Array(kept - 1);
+  const gaps: Gap[] = [];
+  for (let i = 1; i < kept; i++) {
+    const step = (tS[i] ?? 0) - (tS[i - 1] ?? 0);
+    steps[i - 1] = step;
+    if (step > GAP_S) gaps.push({ fromS: tS[i - 1] ?? 0, toS: tS[i] ?? 0 });
+  }
+  if (gaps.length > 0) warnings.add('gap', `Stretches without a sample for more than ${GAP_S} s; nothing is invented across them.`, gaps.length);
+  return { ok: true, trace: { format, rows: kept, rateHz: Math.round((1 / medianOf(steps)) * 100) / 100, startUtcMs: absolute ? first : null, tS, channels, gaps, warnings: warnings.list() } };
+}
