@@ -89,15 +89,31 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
     await page.getByRole('button', { name: /^F9/ }).click();
     for (const q of ['height', 'speed', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
-    await tap('speed, greatest seen', /^\+6/);
+    await tap('speed, greatest seen', /^\+5/);
     await tap('height, greatest seen', 'inside');
     await tap('heading, greatest seen', /^–10/);
     return page;
   },
+  'capture-circuits-landscape': async () => {
+    const { page, tap } = await takeFlight(wide);
+    await page.getByRole('button', { name: /^Stopped/ }).click();
+    await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+    await page.getByRole('button', { name: /^Clean, three-point/ }).click();
+    await tap('Firmness', 'normal');
+    return page;
+  },
+  'capture-airwork-landscape': async () => {
+    const { page, tap } = await takeFlight(wide);
+    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page.getByRole('button', { name: /^Steep turn/ }).click();
+    for (const q of ['height', 'speed', 'bank', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
+    await tap('bank, greatest seen', 'inside');
+    await tap('height, greatest seen', /^\+100/);
+    await page.getByRole('button', { name: /^Steep turn/ }).evaluate((b) => b.scrollIntoView());
+    return page;
+  },
   // Not for the README: looked at while working.
-  'circuits-wide': async () => (await takeFlight(wide)).page,
   'circuits-phone': async () => (await takeFlight(phone)).page,
-  'airwork-wide': async () => { const { page } = await takeFlight(wide); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
   'airwork-phone': async () => { const { page } = await takeFlight(phone); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
   'fly-ground': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click(); await page.getByRole('button', { name: /^Exchange of control/ }).click(); return page; },
   'fly-stall': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Stall/ }).click(); return page; },
@@ -130,6 +146,28 @@ const shots: Record<string, () => Promise<Page>> = {
     await chief.goto('/hangar/serrana-urze');
     await chief.getByRole('heading', { name: 'Power found in flight' }).scrollIntoViewIfNeeded();
     return chief;
+  },
+  'fly-wheels': async () => {
+    const page = await open(BENTO, tablet);
+    await page.goto('/checkouts/new');
+    await page.waitForLoadState('networkidle');
+    await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
+    await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
+    const boxes = page.getByRole('checkbox');
+    await boxes.first().waitFor();
+    for (const id of await boxes.evaluateAll((all) => all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id))) await page.locator(`[id="${id}"]`).uncheck();
+    await page.getByRole('checkbox', { name: /high.performance/i }).check();
+    await page.getByRole('button', { name: 'Open and brief' }).click();
+    await page.waitForURL(/\/brief$/);
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: /Take the station/ }).click();
+    await page.getByRole('button', { name: 'Save the brief' }).click();
+    await page.waitForURL('**/fly');
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: 'Take this flight' }).click();
+    await page.waitForURL('**/fly?sortie=*');
+    await page.getByRole('button', { name: 'Wheels', exact: true }).click();
+    return page;
   },
   'fly-paper': async () => {
     const { page } = await takeFlight(tablet);

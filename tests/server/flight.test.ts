@@ -6,6 +6,7 @@ import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { toUser } from '@/server/auth/session-user';
 import { type SentClock, rebuildLandings, recordEvents, shareFlight } from '@/server/commands/capture';
+import { signingState } from '@/server/commands/sign';
 import { decidePower } from '@/server/commands/hangar';
 import { row, rows } from '@/server/db/connection';
 import { checkoutHead, checkoutRecord, eventsOf, sortiesOf } from '@/server/queries/checkout';
@@ -108,6 +109,9 @@ describe('two pilots in one flight', () => {
     const duarte = await record('duarte');
     expect(duarte.landings.filter((l) => l.sortieId === flight)).toHaveLength(1);
     expect(duarte.evidence.observations.filter((o) => o.data.itemId === 'F1' && o.data.pilotId !== null)).toEqual([]);
+    // There is no brief of it to acknowledge: it does not stand in the way of a signature.
+    expect((await signingState(helena, tome)).map((x) => x.code)).not.toContain('acknowledge');
+    expect((await signingState(helena, duarte)).map((x) => x.code)).toContain('acknowledge');
     // The lesson was flown, so the next brief is a new lesson.
     expect((await sortiesOf(await checkoutId('tome'))).map((s) => [s.lesson, s.sharedWith])).toEqual([[1, flight]]);
     await send([d('undone', {}, 50, tomes.subjectId)]);

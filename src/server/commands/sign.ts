@@ -46,7 +46,8 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     lastFlownTogether: flown?.last ?? null,
     onDate: nowIso(),
     withinDays: record.house.signWithinDays,
-    unacknowledgedLessons: record.sorties.filter((s) => withLandings.has(s.id) && !s.brief?.acknowledgedAt).map((s) => s.lesson),
+    // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
+    unacknowledgedLessons: record.sorties.filter((s) => withLandings.has(s.id) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null)).map((s) => s.lesson),
     unsentOrOpen: 0,
   };
   return signingProblems(record.items, record.evidence, facts);

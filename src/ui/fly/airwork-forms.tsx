@@ -20,9 +20,9 @@ function Extremes({ kind, pack, seen, set }: { kind: AirworkKind; pack: SortiePa
   return (
     <>
       {row.limits.map((limit) => {
-        // The standard speaks in knots; the buttons in the unit of the dial.
+        // The standard speaks in knots; the buttons in whole units of the dial, not beyond the limit they stand for.
         const dial = limit.quantity === 'speed';
-        const steps = extremeSteps(limit).map((x) => (dial && perUnit !== 1 ? Math.round(x / perUnit) : x));
+        const steps = extremeSteps(limit).map((x) => (dial && perUnit !== 1 ? Math.trunc(x / perUnit) : x));
         const unit = dial ? pack.unit : limit.unit === 'degrees' ? '°' : limit.unit;
         const now = seen[limit.quantity];
         const tap = (v: SeenExtreme) => { const { [limit.quantity]: old, ...others } = seen; set(old === v ? others : { ...others, [limit.quantity]: v }); };

@@ -141,7 +141,7 @@ export function Cockpit() {
         <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>{runwayEnd}</button>
         <button type="button" onClick={() => setOpen('wind')} aria-label={`Wind ${windWords(wind)}. Log the wind`}>{windWords(wind)}</button>
         {state.pack.clock ? <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} record={record} /> : null}
-        <nav className="push" aria-label="Views of the flight">{shown.map((v) => <button key={v} type="button" aria-current={view === v ? 'page' : undefined} onClick={() => go(v)}>{VIEW_NAME[v]}</button>)}<a href={`/checkouts/${state.pack.checkoutId}/debrief`}>Debrief</a></nav>
+        <nav className="push" aria-label="Views of the flight">{shown.map((v) => <button key={v} type="button" aria-current={view === v ? 'page' : undefined} onClick={() => go(v)}>{VIEW_NAME[v]}</button>)}<a href={`/checkouts/${state.pack.checkoutId}/debrief`} onClick={(e) => { if (!navigator.onLine) { e.preventDefault(); setLine('No network: the debrief is at the field. Everything is kept on this device.'); } }}>Debrief</a></nav>
       </header>
       <p className="said mb-0" role={/NOT SAVED/.test(line) ? 'alert' : 'status'} style={line ? undefined : { minHeight: 0 }}>{line}</p>
       {refused.length > 0 ? <p className="mb-2"><button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>{refused.length} not taken by the field: see why</button></p> : null}

@@ -123,12 +123,15 @@ export function readCsv(text: string, mapping: ColumnMapping | null = null): Rea
   if (times.size === 0) return problem('columns', 'No column holds a time: say which it is.', header.headers);
   if (unknown.length > 0) warnings.add('columns-unknown', `Columns not used: ${unknown.slice(0, 12).join(', ')}${unknown.length > 12 ? ' …' : ''}.`, unknown.length);
   const width = header.headers.length;
-  const byIndex: (Plan | null)[] = Array.from({ length: width }, (_, i) => values.find((v) => v.index === i) ?? null);
+  const ordered = [...values].sort((a, b) => a.index - b.index);
+  const feeds = ordered.map((v) => ({ index: v.index, factor: v.factor, offset: v.offset, same: v.factor === 1 && v.offset === 0, words: v.words, channel: v.channel, column: new Float64Array(0) }));
   const timeAt = new Set(times.values());
   const wanted = Math.max(values.find((v) => v.channel === 'lat')?.index ?? 0, values.find((v) => v.channel === 'lon')?.index ?? 0, ...timeAt);
   let capacity = 4096;
-  const columns: Partial<Record<Channel, Float64Array>> = {};
+  const columns: Partial<Record<Channel, Float64Array<ArrayBuffer>>> = {};
+  const share = () => { for (const f of feeds) f.column = columns[f.channel] ?? f.column; };
   for (const v of values) columns[v.channel] = new Float64Array(capacity).fill(Number.NaN);
+  share();
   let timeMs = new Float64Array(capacity);
   const clock = timeReader(times);
   const separator = header.separator.charCodeAt(0);
@@ -137,6 +140,10 @@ export function readCsv(text: string, mapping: ColumnMapping | null = null): Rea
   let short = 0;
   let at = header.dataAt;
   const { length } = text;
+  // Of the line in hand; one function for all lines.
+  let end = 0;
+  let count = 0;
+  const cell = (index: number): string => text.slice(starts[index] ?? end, index + 1 < count ? (starts[index + 1] ?? end + 1) - 1 : end);
   while (at < length) {
     // One line: note where each cell begins.
     let n = 0;
@@ -148,8 +155,8 @@ export function readCsv(text: string, mapping: ColumnMapping | null = null): Rea
       if (c === 34) quoted = !quoted;
       else if (c === separator && !quoted) { if (n < width) starts[++n] = i + 1; } else if (c === NL) break;
     }
-    const end = i > at && text.charCodeAt(i - 1) === CR ? i - 1 : i;
-    const count = n + 1;
+    end = i > at && text.charCodeAt(i - 1) === CR ? i - 1 : i;
+    count = n + 1;
     const first = text.charCodeAt(at);
     if (end > at && first !== 35) {
       if (count <= wanted) short++;
@@ -157,23 +164,22 @@ export function readCsv(text: string, mapping: ColumnMapping | null = null): Rea
         if (row === capacity) {
           capacity *= 2;
           timeMs = grown(timeMs, capacity);
-          for (const v of values) columns[v.channel] = grown(columns[v.channel] ?? new Float64Array(0), capacity);
+          for (const channel of new Set(values.map((v) => v.channel))) columns[channel] = grown(columns[channel] ?? new Float64Array(0), capacity);
+          share();
         }
-        const cell = (index: number): string => text.slice(starts[index] ?? end, index + 1 < count ? (starts[index + 1] ?? end + 1) - 1 : end);
         timeMs[row] = clock.read(cell, header.decimalComma);
-        for (let c = 0; c < count && c < width; c++) {
-          const v = byIndex[c];
-          if (!v) continue;
-          const to = c + 1 < count ? (starts[c + 1] ?? end + 1) - 1 : end;
-          let x = numberIn(text, starts[c] ?? 0, to, header.decimalComma);
-          if (v.words && Number.isNaN(x)) x = gearWord(cell(c));
-          if (Number.isNaN(x)) continue;
-          x = x * v.factor + v.offset;
-          const column = columns[v.channel];
-          if (!column) continue;
-          const before = column[row] ?? Number.NaN;
+        for (const f of feeds) {
+          const c = f.index;
+          if (c >= count) break;
+          let x = numberIn(text, starts[c] ?? 0, c + 1 < count ? (starts[c + 1] ?? end + 1) - 1 : end, header.decimalComma);
+          if (x !== x) {
+            if (!f.words) continue;
+            x = gearWord(cell(c));
+            if (x !== x) continue;
+          }
+          if (!f.same) x = x * f.factor + f.offset;
           // Several cylinders: the hottest counts.
-          column[row] = before >= x ? before : x;
+          if (!(f.column[row]! >= x)) f.column[row] = x; // eslint-disable-line @typescript-eslint/no-non-null-assertion -- within its length
         }
         row++;
       }
@@ -194,6 +200,26 @@ function grown(from: Float64Array, capacity: number): Float64Array<ArrayBuffer> 
   out.set(from);
   return out;
 }
+/** `HH:MM:SS` with or without a fraction, by its digits; null for any other shape. */
+function plainClock(t: string): number | null {
+  if (t.length < 8 || t.charCodeAt(2) !== 58 || t.charCodeAt(5) !== 58) return null;
+  let ms = 0;
+  for (const [at, unit] of CLOCK_DIGITS) {
+    const d = t.charCodeAt(at) - 48;
+    if (!(d >= 0 && d <= (at === 3 || at === 6 ? 5 : 9))) return null;
+    ms += d * unit;
+  }
+  if (t.length > 8) {
+    if (t.charCodeAt(8) !== 46) return null;
+    for (let i = 9, unit = 100; i < t.length; i++, unit /= 10) {
+      const d = t.charCodeAt(i) - 48;
+      if (!(d >= 0 && d <= 9)) return null;
+      ms += d * unit;
+    }
+  }
+  return ms < 86_401_000 ? ms : null;
+}
+const CLOCK_DIGITS = [[0, 36_000_000], [1, 3_600_000], [3, 600_000], [4, 60_000], [6, 10_000], [7, 1000]] as const;
 const gearWord = (text: string): number => (/^"?\s*(down|dn|extended|locked|true|yes|on)\s*"?$/i.test(text) ? 1 : /^"?\s*(up|retracted|false|no|off)\s*"?$/i.test(text) ? 0 : Number.NaN);
 const bare = (text: string): string => text.replace(/"/g, '').trim();
 
@@ -209,14 +235,20 @@ function timeReader(times: Map<TimeRole, number>) {
   let undated = false;
   let unzoned = false;
   let divisor = 0;
+  const lately = { date: '', dateMs: 0, zone: '', shift: 0 };
   const read = (cell: (i: number) => string, decimalComma: boolean): number => {
-    const zone = offset === undefined ? 0 : offsetMin(bare(cell(offset)));
-    const shift = Number.isNaN(zone) ? 0 : zone * 60_000;
+    // Dates and offsets stand the same for thousands of rows: they are read again only when they change.
+    if (offset !== undefined) {
+      const text = cell(offset);
+      if (text !== lately.zone) { const zone = offsetMin(bare(text)); lately.zone = text; lately.shift = Number.isNaN(zone) ? 0 : zone * 60_000; }
+    }
+    const { shift } = lately;
     if (date !== undefined && clock !== undefined) {
-      const d = dateMs(bare(cell(date)));
-      const c = clockMs(bare(cell(clock)));
+      const text = cell(date);
+      if (text !== lately.date) { lately.date = text; lately.dateMs = dateMs(bare(text)); }
       if (offset === undefined) unzoned = true;
-      return d + c - shift;
+      const said = cell(clock);
+      return lately.dateMs + (plainClock(said) ?? clockMs(bare(said))) - shift;
     }
     const inOne = whole ?? times.get('clock');
     if (inOne !== undefined) {
