@@ -164,7 +164,8 @@ export function flyCircuits(plan: RecorderPlan): Flown {
       raw.push({ t, x: p.x, y: p.y, h: leg.heightM[i] ?? 0, ias, gs, track: p.track, bank: ground || p.radius === 0 ? 0 : (Math.atan((gs * MS_PER_KT) ** 2 / (G_MS2 * p.radius)) * 180) / Math.PI, ground, crab: drift, nz: 1 });
       t += STEP_M / Math.max(0.5, gs * MS_PER_KT);
     });
-    if (index === 0 || plan.arrivals[index - 1]?.end === 'stop-and-go') events.push({ ...NOTHING, kind: 'takeoff', liftoffS: liftedAt });
+    // What leaves the ground after a touch or a stop on the runway belongs to that event.
+    if (index === 0) events.push({ ...NOTHING, kind: 'takeoff', liftoffS: liftedAt });
     else if (!Number.isNaN(liftedAt)) { const before = events[events.length - 1]; if (before) before.liftoffS = liftedAt; }
     if (leg.touch >= 0) {
       shapeTouch(raw, began, touchedAt, a);

@@ -1,2 +1,3 @@
-/** Recorded tracks: reading them so far; finding and measuring what was flown comes next. Degrees, feet, knots, seconds. */
+/** Recorded tracks: reading them, and finding what was flown along a runway. Degrees, feet, knots, seconds. Method in each file. */
 export * from './read';
+export * from './find';

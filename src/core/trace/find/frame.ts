@@ -1,0 +1,141 @@
+/** A trace on a field: every sample in the frame of each runway end, speeds and heights made good. Metres, feet, knots, seconds. */
+import type { TraceContext, TraceWarning } from '@/domain/trace';
+import { MS_PER_KT, cosDeg, norm180, norm360, sinDeg } from '../../constants';
+import type { Trace } from '../read';
+
+const M_PER_DEG = 111_319.490793;
+type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
+export interface RunwayFrame { ident: string; end: End; lengthM: number; widthM: number; along: Float64Array; lateral: Float64Array }
+export interface Placed {
+  trace: Trace;
+  n: number;
+  tS: Float64Array;
+  gsKt: Float64Array;
+  trackDeg: Float64Array;
+  /** Metres flown since the first sample. */
+  pathM: Float64Array;
+  /** True heading, or null without a compass. */
+  headingDeg: Float64Array | null;
+  iasKt: Float64Array | null;
+  nz: Float64Array | null;
+  /** Above the field, calibrated on the file's own ground runs; null without any height. */
+  heightFt: Float64Array | null;
+  calibrated: boolean;
+  frames: RunwayFrame[];
+  warnings: TraceWarning[];
+}
+
+/** Mean of a column over a window of seconds about each sample, missing values left out. */
+export function smoothed(x: Float64Array, tS: Float64Array, halfS: number): Float64Array {
+  const out = new Float64Array(x.length).fill(Number.NaN);
+  let a = 0;
+  let b = 0;
+  let sum = 0;
+  let n = 0;
+  for (let i = 0; i < x.length; i++) {
+    const t = tS[i] ?? 0;
+    while (b < x.length && (tS[b] ?? 0) <= t + halfS) { const v = x[b] ?? Number.NaN; if (v === v) { sum += v; n++; } b++; }
+    while ((tS[a] ?? 0) < t - halfS) { const v = x[a] ?? Number.NaN; if (v === v) { sum -= v; n--; } a++; }
+    if (n > 0) out[i] = sum / n;
+  }
+  return out;
+}
+
+/** Ground speed and track from positions alone, over about two seconds. */
+function derived(east: Float64Array, north: Float64Array, tS: Float64Array): { gsKt: Float64Array; trackDeg: Float64Array } {
+  const n = tS.length;
+  const gsKt = new Float64Array(n).fill(Number.NaN);
+  const trackDeg = new Float64Array(n).fill(Number.NaN);
+  let a = 0;
+  let b = 0;
+  for (let i = 0; i < n; i++) {
+    const t = tS[i] ?? 0;
+    while (a < i && (tS[a] ?? 0) < t - 1) a++;
+    while (b < n - 1 && (tS[b] ?? 0) < t + 1) b++;
+    const dt = (tS[b] ?? 0) - (tS[a] ?? 0);
+    if (dt <= 0 || dt > 6) continue;
+    const e = (east[b] ?? Number.NaN) - (east[a] ?? Number.NaN);
+    const m = (north[b] ?? Number.NaN) - (north[a] ?? Number.NaN);
+    gsKt[i] = Math.hypot(e, m) / dt / MS_PER_KT;
+    trackDeg[i] = norm360((Math.atan2(e, m) * 180) / Math.PI);
+  }
+  return { gsKt, trackDeg };
+}
+
+const median = (x: number[]): number => { const s = [...x].sort((p, q) => p - q); return s[Math.floor(s.length / 2)] ?? Number.NaN; };
+
+/** Puts a trace on its field. @returns null when it never comes within 20 km of it */
+export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
+  const { lat, lon } = trace.channels;
+  const first = context.aerodrome.runways[0]?.ends[0];
+  if (!lat || !lon || !first) return null;
+  const n = trace.rows;
+  const { tS } = trace;
+  const east = new Float64Array(n);
+  const north = new Float64Array(n);
+  const scale = M_PER_DEG * cosDeg(first.thresholdLat);
+  let near = false;
+  for (let i = 0; i < n; i++) {
+    north[i] = ((lat[i] ?? Number.NaN) - first.thresholdLat) * M_PER_DEG;
+    // Over the meridian the short way.
+    east[i] = norm180((lon[i] ?? Number.NaN) - first.thresholdLon) * scale;
+    if (Math.hypot(north[i] ?? Number.NaN, east[i] ?? Number.NaN) < 20_000) near = true;
+  }
+  if (!near) return null;
+  const warnings: TraceWarning[] = [];
+  const made = derived(east, north, tS);
+  const gsKt = trace.channels.gs ? filled(trace.channels.gs, made.gsKt) : made.gsKt;
+  const trackDeg = trace.channels.track ? filled(trace.channels.track, made.trackDeg) : made.trackDeg;
+  if (!trace.channels.gs) warnings.push({ code: 'ground-speed-derived', message: 'No ground speed in the file: taken from the positions.', count: 1 });
+  const pathM = new Float64Array(n);
+  for (let i = 1; i < n; i++) { const d = Math.hypot((east[i] ?? 0) - (east[i - 1] ?? 0), (north[i] ?? 0) - (north[i - 1] ?? 0)); pathM[i] = (pathM[i - 1] ?? 0) + (d === d ? d : 0); }
+  const frames = context.aerodrome.runways.flatMap((r) => r.ends.map((end): RunwayFrame => {
+    const e0 = norm180(end.thresholdLon - first.thresholdLon) * scale;
+    const n0 = (end.thresholdLat - first.thresholdLat) * M_PER_DEG;
+    const along = new Float64Array(n);
+    const lateral = new Float64Array(n);
+    const [s, c] = [sinDeg(end.trueBearingDeg), cosDeg(end.trueBearingDeg)];
+    for (let i = 0; i < n; i++) { const e = (east[i] ?? 0) - e0; const m = (north[i] ?? 0) - n0; along[i] = e * s + m * c; lateral[i] = e * c - m * s; }
+    return { ident: end.ident, end, lengthM: r.lengthM, widthM: r.widthM, along, lateral };
+  }));
+  const heading = trace.channels.headingTrue ?? (trace.channels.headingMag ? trace.channels.headingMag.map((h) => norm360(h + context.aerodrome.magneticVariationDeg)) : null);
+  const raw = trace.channels.altGps ?? trace.channels.altMsl ?? trace.channels.altPressure ?? trace.channels.altEllipsoid ?? null;
+  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, frames }, context) : { heightFt: null, calibrated: false };
+  if (!raw) warnings.push({ code: 'height-missing', message: 'No height in the file.', count: 1 });
+  else if (!calibrated) warnings.push({ code: 'height-not-calibrated', message: 'The file holds no ground run to set its height by: heights are as recorded.', count: 1 });
+  return { trace, n, tS, gsKt, trackDeg, pathM, headingDeg: heading, iasKt: trace.channels.ias ?? null, nz: trace.channels.nz ?? null, heightFt, calibrated, frames, warnings };
+}
+const filled = (x: Float64Array, by: Float64Array): Float64Array => x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
+
+/**
+ * Height above the runway from the file's own stays on it: wherever it rolls on a runway too slowly to fly, the difference to the threshold's
+ * elevation is the error there; between two such places it is taken to change evenly.
+ */
+function calibrate(raw: Float64Array, at: { tS: Float64Array; gsKt: Float64Array; frames: RunwayFrame[] }, context: TraceContext): { heightFt: Float64Array; calibrated: boolean } {
+  const slowKt = 0.75 * (context.airframe.vs0Kt ?? 45);
+  const known: { t: number; error: number }[] = [];
+  let group: number[] = [];
+  let groupT: number[] = [];
+  const close = () => { if (group.length >= 3) known.push({ t: median(groupT), error: median(group) }); group = []; groupT = []; };
+  for (let i = 0; i < raw.length; i++) {
+    const v = raw[i] ?? Number.NaN;
+    const gs = at.gsKt[i] ?? Number.NaN;
+    const on = v === v && gs < slowKt ? at.frames.find((f) => (f.along[i] ?? -1e9) > -60 && (f.along[i] ?? 1e9) < f.lengthM + 60 && Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + 15) : undefined;
+    if (on) { group.push(v - on.end.elevationFt); groupT.push(at.tS[i] ?? 0); }
+    if (!on || (at.tS[i] ?? 0) - (groupT[0] ?? 0) > 20) close();
+  }
+  close();
+  const calibrated = known.length > 0;
+  const out = new Float64Array(raw.length);
+  let k = 0;
+  for (let i = 0; i < raw.length; i++) {
+    const t = at.tS[i] ?? 0;
+    while (k + 1 < known.length && (known[k + 1]?.t ?? 0) <= t) k++;
+    const a = known[k];
+    const b = known[k + 1];
+    const error = !a ? 0 : !b || t <= a.t ? a.error : a.error + ((b.error - a.error) * (t - a.t)) / (b.t - a.t);
+    out[i] = (raw[i] ?? Number.NaN) - error - context.aerodrome.elevationFt;
+  }
+  // Above the field; each pass takes its own threshold's elevation from here.
+  return { heightFt: out, calibrated };
+}
