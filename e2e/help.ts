@@ -69,7 +69,11 @@ export async function logWind(page: Page, tens: number, kt: number): Promise<voi
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 
+/** The number the next landing will have: what is said of an earlier one is not taken for it. */
+const nextNumber = async (page: Page): Promise<number> => Number(/\d+/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[0]);
+
 export async function landing(page: Page, meant: 'three-point' | 'wheel', whose: RegExp = /^own/): Promise<void> {
+  const number = await nextNumber(page);
   await tap(page, 'Meant', meant);
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await tap(page, 'Touched', meant === 'wheel' ? 'mains first' : 'three-point');
@@ -77,16 +81,17 @@ export async function landing(page: Page, meant: 'three-point' | 'wheel', whose:
   await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();
   // Place, clean, whose: the third tap saves.
   await tap(page, 'Whose landing was it', whose);
-  await expect(page.getByRole('status').filter({ hasText: 'saved on this device' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: `Landing ${number} saved on this device` })).toBeVisible();
 }
 
 export async function goAround(page: Page, when: string): Promise<void> {
+  const number = await nextNumber(page);
   await tap(page, 'Kind', 'go-around');
   await page.getByRole('button', { name: when, exact: true }).click();
   await page.getByRole('button', { name: 'All six seen, all good' }).click();
   await tap(page, 'Whose go-around was it', /^own/);
   await page.getByRole('button', { name: 'Save go-around' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Go-around' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: `Go-around ${number} saved` })).toBeVisible();
 }
 
 /** The views of the cockpit. */
