@@ -33,7 +33,7 @@ const checkoutOf = async (page: Page, name: string): Promise<string> => {
 };
 const phone = { width: 390, height: 844 };
 /** Duarte's next flight on this device, with a wind logged. */
-async function takeFlight(size: { width: number; height: number }) {
+async function cockpitOn(size: { width: number; height: number }) {
   const page = await open(HELENA, size);
   await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
   await page.waitForLoadState('networkidle');
@@ -73,7 +73,7 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'capture-circuits': async () => {
-    const { page, tap } = await takeFlight(tablet);
+    const { page, tap } = await cockpitOn(tablet);
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await tap('Touched', 'three-point');
     await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
@@ -85,7 +85,7 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'capture-airwork': async () => {
-    const { page, tap } = await takeFlight(tablet);
+    const { page, tap } = await cockpitOn(tablet);
     await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
     await page.getByRole('button', { name: /^F9/ }).click();
     for (const q of ['height', 'speed', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
@@ -95,7 +95,7 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'capture-circuits-landscape': async () => {
-    const { page, tap } = await takeFlight(wide);
+    const { page, tap } = await cockpitOn(wide);
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, three-point/ }).click();
@@ -103,7 +103,7 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'capture-airwork-landscape': async () => {
-    const { page, tap } = await takeFlight(wide);
+    const { page, tap } = await cockpitOn(wide);
     await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
     await page.getByRole('button', { name: /^Steep turn/ }).click();
     for (const q of ['height', 'speed', 'bank', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
@@ -113,16 +113,16 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   // Not for the README: looked at while working.
-  'circuits-phone': async () => (await takeFlight(phone)).page,
-  'airwork-phone': async () => { const { page } = await takeFlight(phone); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
-  'fly-ground': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click(); await page.getByRole('button', { name: /^Exchange of control/ }).click(); return page; },
-  'fly-stall': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Stall/ }).click(); return page; },
-  'fly-surprise': async () => { const { page, tap } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F13/ }).click(); await tap('Where we are', 'downwind'); await tap('“If it stops now, where?” The pilot says', '22'); return page; },
-  'fly-found': async () => { const { page } = await takeFlight(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Power found/ }).click(); await page.getByRole('button', { name: /^Make-believe ground/ }).click(); return page; },
-  'fly-more': async () => { const { page } = await takeFlight(tablet); await page.getByRole('button', { name: /^More/ }).click(); await page.getByRole('button', { name: /^Downwind.* more$/ }).click(); return page; },
-  'fly-clock': async () => { const { page } = await takeFlight(tablet); await page.getByRole('button', { name: /^Flight clock/ }).click(); await page.getByRole('button', { name: /^off blocks/ }).click(); return page; },
+  'circuits-phone': async () => (await cockpitOn(phone)).page,
+  'airwork-phone': async () => { const { page } = await cockpitOn(phone); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
+  'fly-ground': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click(); await page.getByRole('button', { name: /^Exchange of control/ }).click(); return page; },
+  'fly-stall': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Stall/ }).click(); return page; },
+  'fly-surprise': async () => { const { page, tap } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F13/ }).click(); await tap('Where we are', 'downwind'); await tap('“If it stops now, where?” The pilot says', '22'); return page; },
+  'fly-found': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Power found/ }).click(); await page.getByRole('button', { name: /^Make-believe ground/ }).click(); return page; },
+  'fly-more': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('button', { name: /^More/ }).click(); await page.getByRole('button', { name: /^Downwind.* more$/ }).click(); return page; },
+  'fly-clock': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('button', { name: /^Flight clock/ }).click(); await page.getByRole('button', { name: /^off blocks/ }).click(); return page; },
   'fly-between': async () => {
-    const { page, tap } = await takeFlight(tablet);
+    const { page, tap } = await cockpitOn(tablet);
     for (const cell of ['in the box, on the line', 'long, a wheel off left', 'in the box, a wheel off left']) {
       await page.getByRole('button', { name: /^Stopped/ }).click();
       await page.getByRole('button', { name: cell, exact: true }).click();
@@ -135,7 +135,7 @@ const shots: Record<string, () => Promise<Page>> = {
   },
   'fly-stage': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`); return page; },
   'fly-power': async () => {
-    const { page, tap } = await takeFlight(tablet);
+    const { page, tap } = await cockpitOn(tablet);
     await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
     await page.getByRole('button', { name: /^Power found/ }).click();
     await tap('Phase as on the sheet', /^Downwind/);
@@ -170,7 +170,7 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   'fly-paper': async () => {
-    const { page } = await takeFlight(tablet);
+    const { page } = await cockpitOn(tablet);
     await page.goto(page.url().replace('view=circuits', 'view=paper'));
     await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
     return page;

@@ -180,7 +180,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
         <div className="wide rest" style={{ display: 'grid', gap: 10 }}>
           {goAround ? null : <Rest draft={draft} set={set} pack={pack} />}
           <Whose title={`Whose ${goAround ? 'go-around' : 'landing'} was it`} now={draft.intervention} choose={choose} />
-          {helped ? <div><h2>Helped on</h2><div className="taps t6" role="group" aria-label="Helped on">{HELP_CONTROLS.map((c) => <button key={c} type="button" className="tap" aria-pressed={draft.helpedOn.includes(c)} onClick={() => set({ helpedOn: draft.helpedOn.includes(c) ? draft.helpedOn.filter((x) => x !== c) : [...draft.helpedOn, c] })}>{say(c)}</button>)}</div></div> : null}
+          {helped ? <div><h2>Helped on</h2><div className="taps of6" role="group" aria-label="Helped on">{HELP_CONTROLS.map((c) => <button key={c} type="button" className="tap" aria-pressed={draft.helpedOn.includes(c)} onClick={() => set({ helpedOn: draft.helpedOn.includes(c) ? draft.helpedOn.filter((x) => x !== c) : [...draft.helpedOn, c] })}>{say(c)}</button>)}</div></div> : null}
           <div className="taps ends">
             <button type="button" className="tap" aria-pressed={draft.demonstration} onClick={() => set({ demonstration: !draft.demonstration })}>My demonstration</button>
             <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>Stopped<small>device may be touched</small></button>
