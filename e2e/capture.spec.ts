@@ -239,3 +239,76 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, \d+ circuits left/ })).toBeVisible();
   await context.close();
 });
+
+test('a double tap is one landing and says nothing of the next; what the field refuses is kept and shown with its reason', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, DUARTE));
+  const number = Number(/(\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
+  let refusedOnce = false;
+  await page.route('**/api/sync', async (route) => {
+    const { events } = route.request().postDataJSON() as { events: { eventId: string; type: string }[] };
+    const landed = events.find((e) => e.type === 'landing-saved');
+    if (!landed || refusedOnce) return route.continue();
+    refusedOnce = true;
+    const rest = events.filter((e) => e !== landed).map((e) => e.eventId);
+    await route.fulfill({ json: { accepted: rest, refused: [{ eventId: landed.eventId, message: 'The field does not know this runway.' }], held: [], skewMs: null } });
+  });
+  await page.getByRole('button', { name: /^Stopped/ }).click();
+  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('button', { name: /^Clean, three-point/ }).click();
+  const own = page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^own/ });
+  await own.click();
+  await saved(page, `Landing ${number} saved on this device.`);
+  // The second half of the tap comes when the first is already saved.
+  await own.click();
+  await expect(own).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
+  await page.getByRole('button', { name: '1 not taken by the field: see why' }).click();
+  await expect(page.getByRole('dialog', { name: 'Not taken by the field' })).toContainText('The field does not know this runway.');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
+  await expect(page.getByRole('button', { name: '1 not taken by the field: see why' })).toBeVisible();
+  await context.close();
+});
+
+test('a flight taken along before an upgrade still opens and records', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, DUARTE));
+  const number = Number(/(\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
+  // What the first release did not put on the device.
+  await page.evaluate(() => new Promise<void>((resolve) => {
+    const open = indexedDB.open('jeito');
+    open.onsuccess = () => {
+      const t = open.result.transaction('packs', 'readwrite');
+      const all = t.objectStore('packs').getAll();
+      all.onsuccess = () => {
+        for (const pack of all.result as Record<string, unknown>[]) {
+          for (const key of ['pilotId', 'second', 'gates', 'speedLimitKt', 'ktPerUnit', 'airwork', 'flapSteps', 'lists', 'landmark', 'clock', 'failures', 'reach', 'cues', 'gearLamps']) delete pack[key];
+          pack.items = (pack.items as Record<string, unknown>[]).map(({ forms: _forms, ...i }) => i);
+          pack.runways = (pack.runways as Record<string, unknown>[]).map(({ surface: _surface, ...r }) => r);
+          t.objectStore('packs').put(pack);
+        }
+      };
+      t.oncomplete = () => { open.result.close(); resolve(); };
+    };
+  }));
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  await page.reload();
+  await landing(page, 'three-point');
+  await page.getByRole('button', { name: /^More/ }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await view(page, 'Airwork');
+  await page.getByRole('button', { name: /^F2 / }).click();
+  await tap(page, 'F2 how it went', 'in standard');
+  await tap(page, 'F2 whose it was', /^own/);
+  await saved(page, 'F2 saved: within.');
+  await view(page, 'Ground');
+  await expect(page.getByRole('heading', { name: 'Ground', exact: true })).toBeVisible();
+  await expect(page.getByText(new RegExp(`^${number} on this device, ${number - 1} at the field|^${number} on this device, ${number} at the field`))).toBeVisible({ timeout: 20_000 });
+  expect(broken).toEqual([]);
+  await context.close();
+});

@@ -169,6 +169,22 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'Wheels', exact: true }).click();
     return page;
   },
+  'fly-debrief': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page.getByRole('button', { name: /^Stopped/ }).click();
+    await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+    await page.getByRole('button', { name: /^Clean, three-point/ }).click();
+    await page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^own/ }).click();
+    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page.getByRole('button', { name: /^Stall/ }).click();
+    await page.getByRole('group', { name: 'Recovery' }).getByRole('button', { name: 'unloaded first' }).click();
+    await page.getByRole('group', { name: 'Stall whose it was' }).getByRole('button', { name: /^own/ }).click();
+    await page.waitForTimeout(1500);
+    await page.getByRole('link', { name: 'Debrief' }).click();
+    await page.waitForURL('**/debrief');
+    await page.getByRole('heading', { name: 'Ground and airwork' }).scrollIntoViewIfNeeded();
+    return page;
+  },
   'fly-paper': async () => {
     const { page } = await cockpitOn(tablet);
     await page.goto(page.url().replace('view=circuits', 'view=paper'));

@@ -129,7 +129,10 @@ export const House = z.object({
   reach: z.object({ turnBackFt: z.number(), reactionS: z.number(), bankDeg: z.number(), source: z.string() }).default({ turnBackFt: 700, reactionS: 4, bankDeg: 35, source: 'product default' }),
   /** Taxiways of the field. */
   taxiway: z.object({ widthM: z.number(), lightsM: z.number(), lipCm: z.number(), source: z.string() }).default({ widthM: 10, lightsM: 0.5, lipCm: 0, source: 'product default' }),
-  exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()), twinFailures: z.array(z.string()),
+  exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()),
+  /** Least height above ground of a simulated failure, and of a loss-of-control-speed demonstration's completion; the house may only be stricter. */
+  failureFloorFt: z.number().min(500).default(500), demonstrationFt: z.number().min(3000).default(3000),
+  twinFailures: z.array(z.string()),
   reference: z.string(),
 });
 export type House = z.infer<typeof House>;

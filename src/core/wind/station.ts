@@ -20,10 +20,10 @@ function unit(key: string): number {
   return ((h ^ (h >>> 16)) >>> 0) / 4294967296;
 }
 
-export interface StationAir { fromDeg: number; kt: number; gustKt: number | null; temperatureC: number; dewPointC: number; qnhHpa: number }
+export interface SimulatedAir { fromDeg: number; kt: number; gustKt: number | null; temperatureC: number; dewPointC: number; qnhHpa: number }
 
 /** The air at an instant: a day's own wind that freshens in the afternoon, with small changes from one observation to the next. `steady` leaves those out (for the forecast). */
-function airAt(station: string, ms: number, steady: boolean): StationAir {
+function airAt(station: string, ms: number, steady: boolean): SimulatedAir {
   const day = new Date(ms).toISOString().slice(0, 10);
   const hour = (ms % DAY_MS) / HOUR_MS;
   const slot = steady ? 0 : Math.floor(ms / OBSERVED_EVERY_MS);
@@ -48,7 +48,7 @@ const two = (n: number): string => String(Math.round(n)).padStart(2, '0');
 const degrees = (t: number): string => (Math.round(t) < 0 ? `M${two(-t)}` : two(t));
 const dayHour = (ms: number): string => `${two(new Date(ms).getUTCDate())}${two(new Date(ms).getUTCHours())}`;
 
-function windGroup(a: Pick<StationAir, 'fromDeg' | 'kt' | 'gustKt'>): string {
+function windGroup(a: Pick<SimulatedAir, 'fromDeg' | 'kt' | 'gustKt'>): string {
   const kt = Math.round(a.kt);
   if (kt < 1) return '00000KT';
   if (kt <= 2) return `VRB${two(kt)}KT`;

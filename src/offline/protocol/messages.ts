@@ -64,7 +64,7 @@ export interface SortiePack {
   landmark?: { name: string; alongM: number } | null;
   clock?: { bookingMin: number; fuelL: number; flowLPerH: number; night: boolean; reserveMin: number | null; groundMin: number; circuitMin: number };
   /** Rules of simulated failures, and the speeds of a twin in the dial's unit. */
-  failures?: { words: string[]; floorFt: number; twin: { vsse: number; vmca: number } | null };
+  failures?: { words: string[]; floorFt: number; demonstrationFt: number; source: string; twin: { vsse: number; vmca: number } | null };
   /** What the reach without the engine is computed from. */
   reach?: { sheet: TypeSheet; elevationFt: number; variationDeg: number; circuitHeightFt: number; sigma: number; windFromTrueDeg: number; windKt: number; turnBackFt: number; reactionS: number; bankDeg: number; strips: { surface: string; lengthM: number; elevationFt: number; eastM: number; northM: number; ends: { ident: string; trueBearingDeg: number }[] }[] };
   /** Events already at the field, so that a second device continues the count. */

@@ -44,7 +44,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     gates: snapshot.gates.map((g) => ({ name: g.name, target: g.target })), speedLimitKt: speed, ktPerUnit: ktPerUnit(sheet.dial.unit),
     airwork: { rows: standard.airwork, edgeShare: standard.edgeShare }, flapSteps: sheet.flapSteps, lists: listsOf(sheet, house), landmark: snapshot.landmark,
     clock: { bookingMin: choices.bookingMin, fuelL: choices.fuelL, flowLPerH: sheet.engine.flowLPerH.value, night: choices.night, reserveMin: house.reserveMin, groundMin: house.groundMin, circuitMin: house.circuitMin },
-    failures: { words: [...house.simulatedFailures, ...(sheet.twin ? house.twinFailures : [])], floorFt: FAILURE_FLOOR_FT, twin: sheet.twin ? { vsse: sheet.twin.vsse.value, vmca: sheet.twin.vmca.value } : null },
+    failures: { words: [...house.simulatedFailures, ...(sheet.twin ? house.twinFailures : [])], floorFt: house.failureFloorFt, demonstrationFt: house.demonstrationFt, source: house.reference, twin: sheet.twin ? { vsse: sheet.twin.vsse.value, vmca: sheet.twin.vmca.value } : null },
     reach: {
       sheet, elevationFt: aerodrome.elevationFt, variationDeg: variation, circuitHeightFt: aerodrome.circuitHeightFt, sigma: snapshot.air.sigma ?? 1, windFromTrueDeg: snapshot.windTrueDeg ?? 360, windKt: choices.wind?.kt ?? 0,
       turnBackFt: house.reach.turnBackFt, reactionS: house.reach.reactionS, bankDeg: house.reach.bankDeg,
@@ -53,9 +53,6 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     events: await eventsOf({ sortieId }),
   };
 }
-
-/** Least height above ground of a simulated failure; the house may only be stricter. */
-const FAILURE_FLOOR_FT = 500;
 
 /** What is said from memory or done in order: flows and checks of the sheet, its speeds, the words of an exchange. */
 function listsOf(sheet: TypeSheet, house: House): NonNullable<SortiePack['lists']> {

@@ -12,7 +12,7 @@ export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] 
   const H = summaries.length * 26 + 4;
   return (
     <>
-      <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={summaries.map((s) => `lesson ${s.lesson}: ${PARTS.map((p) => `${s[p.key]} ${p.name}`).join(', ')}`).join('; ')}>
+      <svg viewBox={`0 0 ${W} ${H}`} width="100%" style={{ maxWidth: 460 }} role="img" aria-label={summaries.map((s) => `lesson ${s.lesson}: ${PARTS.map((p) => `${s[p.key]} ${p.name}`).join(', ')}`).join('; ')}>
         {summaries.map((s, row) => {
           let x = 74;
           return (

@@ -116,7 +116,8 @@ export function EnergyForm({ pack, detail, set, judged }: FormProps<'energy'>) {
 
 export function AsymmetricForm({ pack, detail, set }: FormProps<'asymmetric'>) {
   const now = detail ?? { form: 'asymmetric' as const, item: 'control-speed' as const, heightFt: null, saidSimulated: null, firstCue: null, recovery: null, set: {}, seen: {} };
-  const floor = (pack.reach?.elevationFt ?? 0) + 3000;
+  const leastFt = pack.failures?.demonstrationFt ?? 3000;
+  const floor = (pack.reach?.elevationFt ?? 0) + leastFt;
   const low = now.item === 'control-speed' && now.heightFt !== null && now.heightFt < floor;
   return (
     <>
@@ -126,7 +127,7 @@ export function AsymmetricForm({ pack, detail, set }: FormProps<'asymmetric'>) {
         <YesNo title="The word simulated was said" now={now.saidSimulated} choose={(v) => set({ ...now, saidSimulated: v })} />
         <Stepper title="Height, QNH" {...setStart(pack, 'height', 'asymmetric')} start={Math.ceil((floor + 500) / 100) * 100} least={0} now={now.heightFt} set={(v) => set({ ...now, heightFt: v })} />
       </div>
-      {low ? <p role="alert" className="mb-0"><strong>Below {floor} ft on QNH: not here.</strong> The demonstration is complete above 3000 ft over the ground. Climb first.</p> : null}
+      {low ? <p role="alert" className="mb-0"><strong>Below {floor} ft on QNH: not here.</strong> The demonstration is complete {leastFt} ft over the ground or higher{pack.failures ? ` (${pack.failures.source})` : ''}. Climb first.</p> : null}
       <div className="pair">
         <Words title="First cue" options={FIRST_CUES} now={now.firstCue} choose={(v) => set({ ...now, firstCue: v })} columns={3} />
         <Words title="Recovered" options={CUE_RECOVERIES} now={now.recovery} choose={(v) => set({ ...now, recovery: v })} columns={2} />

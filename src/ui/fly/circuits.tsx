@@ -14,6 +14,7 @@ import { SoFar } from './so-far';
 const More = lazy(async () => ({ default: (await import('./more')).More }));
 
 type Ended = 'stopped' | 'climbing-away' | null;
+const DOUBLE_TAP_MS = 600;
 interface Props { pack: SortiePack; folded: Folded; wind: LoggedWind | null; runwayEnd: string; record: Record_; counts: string; say: (line: string) => void; askWind: () => void; toPaper: () => void }
 
 const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [['power', 'power'], ['attitude', 'attitude'], ['speed', 'speed'], ['configurationOrder', 'flap and gear order'], ['tracking', 'tracking'], ['secondContact', 'no second contact']];
@@ -32,12 +33,19 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   const [between, setBetween] = useState(newest === undefined && folded.landings.length > 0);
   const [more, setMore] = useState(false);
   const busy = useRef(false);
+  /** Tapped while the last landing was still being saved: it belongs to the next one. */
+  const early = useRef<{ change: Partial<Draft>; ended: Ended }>({ change: {}, ended: null });
+  const savedAt = useRef(-Infinity);
   const number = correcting ? folded.landings.findIndex((l) => l.id === correcting.id) + 1 : folded.landings.length + 1;
   const words = packWords(pack.pack);
   const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
   const whose = flying === null || flying === pack.pilotId ? null : flying;
 
   const set = useCallback((change: Partial<Draft>) => {
+    if (busy.current) {
+      early.current.change = { ...early.current.change, ...change };
+      return;
+    }
     setDraft((d) => ({ ...d, ...change }));
     setBetween(false);
     // A correction is one event when it is saved; the landing itself stands until then.
@@ -45,42 +53,60 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   }, [correcting, record, subject]);
 
   const fresh = useCallback(() => {
-    setSubject(crypto.randomUUID());
-    setDraft(freshDraft(pack));
-    setEnded(null);
+    const { change, ended: how } = early.current;
+    early.current = { change: {}, ended: null };
+    const id = crypto.randomUUID();
+    setSubject(id);
+    setDraft({ ...freshDraft(pack), ...change });
+    setEnded(how);
     setCorrecting(null);
     setMore(false);
-    setBetween(true);
+    setBetween(Object.keys(change).length === 0);
+    for (const [field, value] of Object.entries({ ...change, ...(how ? { ended: how } : {}) })) record('field-set', id, { field, value }).catch(() => undefined);
     window.scrollTo(0, 0);
-  }, [pack]);
+  }, [pack, record]);
 
   const out = () => { setBetween(false); setEyesOut(true); };
   const end = (how: Exclude<Ended, null>) => {
     setEyesOut(false);
-    setEnded(how);
+    if (busy.current) early.current.ended = how;
+    else setEnded(how);
     set({ endedAt: new Date().toISOString(), ...(how === 'climbing-away' && draft.kind === 'full-stop' ? { kind: 'touch-and-go' as const } : {}) });
-    record('field-set', subject, { field: 'ended', value: how }).catch(() => undefined);
+    if (!busy.current) record('field-set', subject, { field: 'ended', value: how }).catch(() => undefined);
   };
 
+  /** The second half of a double tap that saved: no word about the next landing, of which nothing is tapped yet. */
+  const secondHalf = useCallback(() => between && performance.now() - savedAt.current < DOUBLE_TAP_MS, [between]);
+
   const save = useCallback(async (with_: Partial<Draft> = {}) => {
-    if (busy.current) return;
+    if (busy.current || secondHalf()) return;
     const full = { ...draft, ...with_ };
     if (full.kind !== 'go-around' && full.kind !== 'low-pass' && full.touched === null && full.intervention === null && full.along === null && full.cleanTap === null) {
       tell('Nothing is tapped yet. Tap what you saw, then save.');
       return;
     }
     busy.current = true;
+    let kept = false;
     try {
       if (correcting) await record('corrected', correcting.id, { ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, correcting.landing.pilotId), fromPaper: correcting.landing.fromPaper });
       else await record('landing-saved', subject, toCaptured(full, wind, runwayEnd, whose));
       tell(`${full.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} ${correcting ? 'put right and saved' : 'saved'} on this device.`);
-      fresh();
+      kept = true;
     } catch {
       // The shell has said that nothing was kept; the draft stays on the screen.
     } finally {
       busy.current = false;
     }
-  }, [correcting, draft, fresh, number, record, runwayEnd, subject, tell, whose, wind]);
+    if (kept) {
+      savedAt.current = performance.now();
+      return fresh();
+    }
+    // Not saved: what was tapped meanwhile was about this landing after all.
+    const { change, ended: how } = early.current;
+    early.current = { change: {}, ended: null };
+    if (how) setEnded(how);
+    set(change);
+  }, [correcting, draft, fresh, number, record, runwayEnd, secondHalf, set, subject, tell, whose, wind]);
 
   const undo = useCallback(async () => {
     if (correcting) return fresh();
@@ -115,9 +141,10 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
 
   /** Whose it was; in the common case it is the third tap, and saves. */
   const choose = useCallback((level: number) => {
+    if (busy.current || secondHalf()) return;
     if (!correcting && savesNow(draft, level)) return void save({ intervention: level });
     set({ intervention: draft.intervention === level ? null : level });
-  }, [correcting, draft, save, set]);
+  }, [correcting, draft, save, secondHalf, set]);
 
   const clean = useCallback((touched: Attitude | null) => {
     if (!cleanOffered(draft, ended) || ended === null) return tell('Clean is offered once you are stopped or climbing away.');

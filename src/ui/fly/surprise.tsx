@@ -18,7 +18,8 @@ export function Surprise({ pack, runwayEnd, wind, save }: ViewProps & { save: (d
   const field = pack.reach;
   if (!field) return <p className="mb-0">This flight was taken along before the reach was part of it. Take it along again on the ground.</p>;
   const blowing = wind ? { fromMagneticDeg: wind.fromDegMag, kt: wind.kt } : { fromMagneticDeg: field.windFromTrueDeg - field.variationDeg, kt: field.windKt };
-  const failures = pack.failures ?? { words: [], floorFt: 500, twin: null };
+  const { failures } = pack;
+  if (!failures) return null;
   const rule = simulatedFailureAllowed({ heightAglFt: heightFt, houseFloorFt: failures.floorFt, twin: failures.twin, speed, airborne: true, realFeather: false });
   const model: StopHere | null = leg && heightFt !== null && rule.allowed ? stopHere(field, runwayEnd, blowing, leg, heightFt) : null;
   const pick = (next: StopLeg | null) => { setLeg(next); setAnswer(null); const h = next ? heightOn(field, runwayEnd, blowing, next) : null; setHeight(h === null ? null : Math.max(100, Math.round(h / 50) * 50)); };
@@ -35,12 +36,12 @@ export function Surprise({ pack, runwayEnd, wind, save }: ViewProps & { save: (d
           {failures.twin ? <Stepper title="Speed" unit={pack.unit} start={failures.twin.vsse + 10} step={1} least={0} most={300} now={speed} set={setSpeed} /> : null}
         </div>
       ) : null}
-      {leg && !rule.allowed ? <p role="status" className="mb-0"><strong>Not asked here:</strong> {rule.reasons.map((r) => WHY[r]).join('; ')}. Least {rule.floorFt} ft above ground{failures.twin ? `, ${failures.twin.vsse} ${pack.unit} or more` : ''}.</p> : null}
+      {leg && !rule.allowed ? <p role="status" className="mb-0"><strong>Not asked here:</strong> {rule.reasons.map((r) => WHY[r]).join('; ')}. Least {rule.floorFt} ft above ground ({failures.source}){failures.twin ? `, ${failures.twin.vsse} ${pack.unit} or more` : ''}.</p> : null}
       {leg && rule.allowed && !model ? <p role="status" className="mb-0">The circuit cannot be flown by the sheet’s numbers in this wind: no answer to compare with.</p> : null}
       {model ? <Words title="“If it stops now, where?” The pilot says" options={['ahead', ...ends, 'field']} now={answer} choose={setAnswer} columns={4} name={name} /> : null}
       {model && answer ? (
         <>
-          <p role="status" className="mb-0"><strong>{answer === model.answer ? 'As the model has it.' : `The model says: ${name(model.answer)}.`}</strong> {model.ahead ? 'Straight ahead fits.' : model.ends.map((e) => `${e.id} ${e.reason === 'turn-back-below-house-height' ? 'a turn back below the house height' : e.marginFt === null ? 'no way there' : `${Math.round(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}`).join(', ')}. A model for talking, never a permission.</p>
+          <p role="status" className="mb-0"><strong>{answer === model.answer ? 'As the model has it.' : `The model says: ${name(model.answer)}.`}{model.verdict === 'doubtful' ? ' Doubtful: less than 200 ft in hand.' : ''}</strong> {model.ahead ? 'Straight ahead fits.' : model.ends.map((e) => `${e.id} ${e.reason === 'turn-back-below-house-height' ? 'a turn back below the house height' : e.marginFt === null ? 'no way there' : `${Math.round(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}`).join(', ')}. A left-hand circuit at the sheet’s numbers, wind {String(Math.round(blowing.fromMagneticDeg)).padStart(3, '0')}/{Math.round(blowing.kt)} kt {wind ? 'as logged' : 'as briefed'}, {field.reactionS} s to react. A model for talking, never a permission.</p>
           <Whose title="Whose answer was it" now={null} choose={(level) => save({ form: 'surprise', leg: model.leg, heightFt: model.heightFt, answer, model: model.answer, verdict: model.verdict, marginFt: model.marginFt === null ? null : Math.round(model.marginFt) }, level)} />
         </>
       ) : null}

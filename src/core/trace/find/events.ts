@@ -216,6 +216,7 @@ function told(p: Placed, context: TraceContext, frame: RunwayFrame, h: Float64Ar
   const { touch, lift, stay } = w;
   let slowest = Infinity;
   for (let i = stay.from; i <= stay.to; i++) slowest = Math.min(slowest, p.gsKt[i] ?? Infinity);
+  // Rough so far: a calibrated height, a felt load and a high rate each add to it. Not yet a probability.
   const confidence = Math.round(100 * (0.5 + (p.calibrated ? 0.2 : 0) + (touch?.sharp ? 0.15 : 0) + Math.min(0.15, p.trace.rateHz / 40))) / 100;
   const liftoff = lift === null ? undefined : liftPart(p, frame, lift);
   if (!touch) return lift === null ? [] : [{ kind: 'takeoff', runway: frame.ident, startS: round(rollStart(p, stay, lift)), endS: round(lift), ...(liftoff ? { liftoff } : {}), confidence }];
