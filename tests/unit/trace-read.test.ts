@@ -58,6 +58,15 @@ describe('tables', () => {
     expect(Object.fromEntries(t.warnings.map((w) => [w.code, w.count]))).toEqual({ 'position-impossible': 2, 'time-missing': 1, 'time-repeated': 1, 'time-back': 1, gap: 1 });
     expect(t.channels.lat?.[2]).toBeNaN();
   });
+  it('one wild time among good ones is left out, first row or not, and spoils nothing', () => {
+    for (const wild of ['-18013791340372.793', '1e300', '999999999']) for (const first of [true, false]) {
+      const good = ['0,41.5,-6.5', '0.001,41.5,-6.5', '1,41.5001,-6.5', '2,41.5002,-6.5'];
+      const bad = `${wild},41.5,-6.5`;
+      const t = read(['elapsed,lat,lon', ...(first ? [bad, ...good] : [...good, bad])].join('\n'));
+      expect([...t.tS]).toEqual([0, 0.001, 1, 2]);
+      expect(codes(t)).toContain('time-impossible');
+    }
+  });
   it('the hottest of several cylinders; words quoted with the separator inside', () => {
     const t = read('time,lat,lon,CHT1 (F),CHT2 (F),"Note, long"\n2026-11-24T10:00:00Z,41.5,-6.5,300,212,"a, b"\n2026-11-24T10:00:01Z,41.5,-6.5,,400,"c"');
     expect([...(t.channels.cht ?? [])].map((x) => Math.round(x))).toEqual([149, 204]);

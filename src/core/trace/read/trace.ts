@@ -22,6 +22,9 @@ export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
 
 /** Longer than this between two samples is a gap: nothing is invented across it. Seconds. */
 export const GAP_S = 3;
+/** Further than this from the middle of the file a time is a slip, not a flight; and no calendar reaches beyond the second. */
+const FLIGHT_MS = 10 * 86_400_000;
+const CALENDAR_MS = 8.64e15;
 /** Closer than this two rows tell one time. */
 const LEAST_STEP_MS = 1;
 export const problem = (code: ReadProblem['code'], message: string, headers?: string[]): ReadProblem => ({ ok: false, code, message, ...(headers ? { headers } : {}) });
@@ -60,6 +63,8 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
     }
     if (wrong > 0) warnings.add('position-impossible', 'Positions that cannot be were left out.', wrong);
   }
+  const middle = medianOf(timeMs.filter((t) => Math.abs(t) <= CALENDAR_MS));
+  let noFlight = 0;
   const keep = new Int32Array(n);
   let kept = 0;
   let last = -Infinity;
@@ -70,6 +75,7 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
   for (let i = 0; i < n; i++) {
     const t = timeMs[i] ?? Number.NaN;
     if (!Number.isFinite(t)) { noTime++; continue; }
+    if (!(Math.abs(t - middle) <= FLIGHT_MS)) { noFlight++; continue; }
     if (!begun && !Number.isNaN(lat?.[i] ?? Number.NaN)) begun = true;
     if (!begun) continue;
     if (t < last) { back++; continue; }
@@ -77,6 +83,7 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
     last = t;
     keep[kept++] = i;
   }
+  if (noFlight > 0) warnings.add('time-impossible', 'Rows days away from the rest of the file were left out.', noFlight);
   if (noTime > 0) warnings.add('time-missing', 'Rows without a readable time were left out.', noTime);
   if (repeated > 0) warnings.add('time-repeated', 'Rows that repeat a time were left out.', repeated);
   if (back > 0) warnings.add('time-back', 'Rows whose time goes back were left out.', back);
