@@ -4,20 +4,24 @@
  */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { MS_PER_KT, norm180 } from '../../constants';
-import { type Placed, type RunwayFrame, smoothed } from './frame';
+import { type Placed, type RunwayFrame, smoothed, surfaceFt } from './frame';
 
 type Event = TraceAnalysis['events'][number];
 interface Pass { frame: RunwayFrame; from: number; to: number }
 
 const ALIGNED_DEG = 35;
-const CORRIDOR_FT = 300;
-const BEFORE_M = 2500;
+/** A pass is looked at below the second; what never came below the first is none. */
+const LOW_FT = 300;
+const CORRIDOR_FT = 400;
+const BEFORE_M = 3000;
+/** Samples kept on either side of a pass, so that what led to it can be seen. */
+const WIDE = 1200;
 const WALKING_KT = 4;
 /** About what a recorded height is off on the runway, at most. */
 const GROUND_FT = 9;
 
-/** Height above the threshold of one end. */
-const above = (p: Placed, f: RunwayFrame, elevationFt: number, i: number): number => (p.heightFt?.[i] ?? Number.NaN) + elevationFt - f.end.elevationFt;
+/** Height above the surface of a runway, before it above its threshold. */
+const above = (p: Placed, f: RunwayFrame, elevationFt: number, i: number): number => (p.heightFt?.[i] ?? Number.NaN) + elevationFt - surfaceFt(f, i);
 
 function passesOf(p: Placed, context: TraceContext): Pass[] {
   const out: Pass[] = [];
@@ -60,14 +64,25 @@ const indexAt = (tS: Float64Array, t: number): number => { let a = 0; let b = tS
  * The bend where a falling height becomes level ground (or, backward in time, where level ground becomes a climb): least squares of a parabola that ends in
  * its bend, and a flat line after it. @returns time of the bend and the slope into it, ft/s
  */
-function bend(h: Float64Array, tS: Float64Array, from: number, to: number, groundFt: number, backward: boolean): { tS: number; slopeFtS: number } | null {
+function bend(h: Float64Array, tS: Float64Array, from: number, to: number, levelFt: number, backward: boolean): { tS: number; slopeFtS: number } | null {
   const sign = backward ? -1 : 1;
+  const rateHz = (to - from) / Math.max(0.1, (tS[to] ?? 0) - (tS[from] ?? 0));
   const t0 = tS[from] ?? 0;
   const t1 = tS[to] ?? 0;
   let best: { tS: number; slopeFtS: number; cost: number } | null = null;
   const steps = Math.max(8, Math.min(160, Math.round((t1 - t0) * 10)));
   for (let k = 0; k <= steps; k++) {
     const tb = t0 + ((t1 - t0) * k) / steps;
+    // The runway as recorded there and then: a height that has wandered since it was set shows it some feet off.
+    let near = 0;
+    let n = 0;
+    for (let i = from; i <= to; i++) {
+      const v = h[i] ?? Number.NaN;
+      const since = sign * ((tS[i] ?? 0) - tb);
+      if (v === v && since > 0 && since < RUNWAY_S && Math.abs(v - levelFt) < WANDERED_FT) { near += v; n++; }
+    }
+    const keep = 0.7 * rateHz;
+    const groundFt = (near + keep * levelFt) / (n + keep);
     // h = ground + a·d + b·d², d seconds to go to the bend: two sums solved for a and b.
     let dd = 0;
     let ddd = 0;
@@ -95,6 +110,9 @@ function bend(h: Float64Array, tS: Float64Array, from: number, to: number, groun
   return best;
 }
 
+/** Seconds on the ground that show its height, and how far that may be from the one on the rest of the stay. */
+const RUNWAY_S = 3;
+const WANDERED_FT = 12;
 /** Square of the height beyond which a sample on the ground costs no more. */
 const HOP_FT2 = 4;
 /** A load felt higher than this is no touch. */
@@ -105,13 +123,40 @@ interface Touch { tS: number; sinkFpm: number | null; sharp: boolean }
 function touchIn(p: Placed, h: Float64Array, from: number, to: number, groundFt: number): Touch | null {
   const found = bend(h, p.tS, from, to, groundFt, false);
   if (!found) return null;
-  const sinkFpm = found.slopeFtS * 60;
-  if (p.nz && p.trace.rateHz >= 3.5) {
-    for (let i = indexAt(p.tS, found.tS - 2.5); i <= to && (p.tS[i] ?? 0) <= found.tS + 1.5; i++) {
-      if ((p.nz[i] ?? 0) > 1.15 && (h[i] ?? 99) - groundFt < LOAD_BELOW_FT) return { tS: p.tS[i] ?? found.tS, sinkFpm, sharp: true };
-    }
+  const tS = knockNear(p, h, found.tS, to, groundFt);
+  return { tS: tS ?? found.tS, sinkFpm: sinkInto(p, h, tS ?? found.tS, found.slopeFtS * 60), sharp: tS !== null };
+}
+
+/** The first knock of the load near a bend: what stands out of its neighbours by a good part of the greatest that does. */
+function knockNear(p: Placed, h: Float64Array, bendS: number, to: number, groundFt: number): number | null {
+  if (!p.nz || p.trace.rateHz < 3.5) return null;
+  const from = indexAt(p.tS, bendS - 2.5);
+  const last = Math.min(to, indexAt(p.tS, bendS + 1.5));
+  const outstanding: number[] = [];
+  let most = 0;
+  for (let i = from; i <= last; i++) {
+    const around: number[] = [];
+    for (let k = Math.max(0, indexAt(p.tS, (p.tS[i] ?? 0) - 1.2)); k < p.n && (p.tS[k] ?? 0) <= (p.tS[i] ?? 0) + 1.2; k++) { const v = p.nz[k] ?? Number.NaN; if (v === v) around.push(v); }
+    around.sort((a, b) => a - b);
+    const e = (h[i] ?? 99) - groundFt < LOAD_BELOW_FT ? (p.nz[i] ?? 0) - (around[around.length >> 1] ?? 1) : 0;
+    outstanding.push(e);
+    most = Math.max(most, e);
   }
-  return { tS: found.tS, sinkFpm, sharp: false };
+  if (most < LEAST_KNOCK_G) return null;
+  const first = outstanding.findIndex((e) => e > Math.max(0.09, 0.45 * most));
+  return p.tS[from + first] ?? null;
+}
+/** A smaller knock may be a gust or noise. */
+const LEAST_KNOCK_G = 0.12;
+
+/** Sink at the touch: from the recorded vertical speed of the last second, else from the height. */
+function sinkInto(p: Placed, h: Float64Array, touchS: number, bendFpm: number): number {
+  const { vs } = p.trace.channels;
+  const a = indexAt(p.tS, touchS - Math.max(1.2, 2.2 / p.trace.rateHz));
+  const b = indexAt(p.tS, touchS - 0.25);
+  const line = vs && b - a >= 1 ? fitLine(vs, p.tS, a, b - 1, touchS - 0.1) : null;
+  if (line && Number.isFinite(line.value) && line.value < 50) return Math.max(0, -line.value);
+  return bendFpm;
 }
 
 /** Loads after the first touch, as separate knocks on the runway: each but the first is a bounce. */
@@ -132,15 +177,41 @@ function bouncesAfter(p: Placed, h: Float64Array, touchS: number, groundFt: numb
   return { bounces: Math.max(0, knocks - 1), peakG: Number.isFinite(peak) ? peak : null };
 }
 
+/** Slow is on the ground only where it is not plainly above it: into a wind a light aeroplane flies slowly. */
+const SLOW_BELOW_FT = 15;
+/** Off again sooner than this after the touch: it bounced and went around. */
+const FLEW_AWAY_S = 1.6;
+/** Off the ground for less than this and no higher: a hop, or a height that wanders. */
+const HOP_S = 8;
+const HOP_FT = 9;
+/** A shorter stay is no landing: it touched and flew on. */
+const LEAST_STAY_S = 1.2;
+const highest = (h: Float64Array, from: number, to: number): number => { let m = -Infinity; for (let i = from; i <= to; i++) { const v = h[i] ?? Number.NaN; if (v > m) m = v; } return m; };
+
+/** Wheels on a runway slow an aeroplane, or are felt; what keeps its speed low over it only flies low. */
+function wheelsSeen(p: Placed, stay: { from: number; to: number }, flyKt: number): boolean {
+  let fastest = 0;
+  let drop = 0;
+  let load = 0;
+  for (let i = indexAt(p.tS, (p.tS[stay.from] ?? 0) - 1); i <= stay.to; i++) {
+    const gs = p.gsKt[i] ?? Number.NaN;
+    if (gs < flyKt) return true;
+    if (gs > fastest) fastest = gs;
+    drop = Math.max(drop, fastest - gs);
+    load = Math.max(load, p.nz?.[i] ?? 0);
+  }
+  return drop > 2.5 || load > 1.15;
+}
+
 /** Everything found along the runways of the context, in order of time. */
 export function findEvents(p: Placed, context: TraceContext): Event[] {
   const { elevationFt } = context.aerodrome;
-  if (!p.heightFt) return [];
+  if (!p.heightFt) return withoutHeight(p, context);
   const events: Event[] = [];
   const halfS = Math.max(0.3, 0.6 / p.trace.rateHz);
   const flyKt = 0.75 * (context.airframe.vs0Kt ?? 45);
   for (const { frame, from, to } of passesOf(p, context)) {
-    const raw = p.heightFt.map((v) => v + elevationFt - frame.end.elevationFt);
+    const raw = p.heightFt.map((_, i) => (i >= from - WIDE && i <= to + WIDE ? above(p, frame, elevationFt, i) : Number.NaN));
     const h = smoothed(raw, p.tS, halfS);
     const onRunway = (i: number) => (frame.along[i] ?? -1e9) > -150 && (frame.along[i] ?? 1e9) < frame.lengthM + 150 && Math.abs(frame.lateral[i] ?? 1e9) < frame.widthM / 2 + 25;
     const groundFt = groundCeiling(p, h, from, to, onRunway);
@@ -148,19 +219,18 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
     const ground: { from: number; to: number }[] = [];
     let start = -1;
     for (let i = from; i <= to; i++) {
-      const low = onRunway(i) && ((p.gsKt[i] ?? 99) < flyKt || (h[i] ?? 99) < groundFt);
+      const low = onRunway(i) && (h[i] ?? 0) < groundFt + SLOW_BELOW_FT && ((p.gsKt[i] ?? 99) < flyKt || (h[i] ?? 99) < groundFt);
       if (low && start < 0) start = i;
       if ((!low || i === to) && start >= 0) {
         const end = low ? i : i - 1;
-        if ((p.tS[end] ?? 0) - (p.tS[start] ?? 0) >= 1.2) {
-          const before = ground[ground.length - 1];
-          // A hop between two stays is a bounce, not a flight.
-          if (before && (p.tS[start] ?? 0) - (p.tS[before.to] ?? 0) < 3) before.to = end;
-          else ground.push({ from: start, to: end });
-        }
+        const before = ground[ground.length - 1];
+        // A hop between two stays is a bounce, not a flight; so is a height that wanders while it rolls.
+        if (before && (p.tS[start] ?? 0) - (p.tS[before.to] ?? 0) < HOP_S && highest(h, before.to, start) < groundFt + HOP_FT) before.to = end;
+        else ground.push({ from: start, to: end });
         start = -1;
       }
     }
+    for (let k = ground.length - 1; k >= 0; k--) { const g = ground[k]; if (g && ((p.tS[g.to] ?? 0) - (p.tS[g.from] ?? 0) < LEAST_STAY_S || !wheelsSeen(p, g, flyKt))) ground.splice(k, 1); }
     if (ground.length === 0) {
       const seen = passWithout(p, h, frame, from, to);
       if (seen) events.push(seen);
@@ -168,19 +238,30 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
     }
     for (const stay of ground) {
       const level = groundLevel(h, p.gsKt, stay);
-      // Came from above and before; leaves upward.
-      const wide = { before: indexAt(p.tS, (p.tS[stay.from] ?? 0) - 7), after: indexAt(p.tS, (p.tS[stay.to] ?? 0) + 7) };
-      const cameDown = stay.from > from && (h[Math.max(from, wide.before)] ?? 0) > level + 15;
-      const wentUp = stay.to < to && (h[Math.min(to, wide.after)] ?? 0) > level + 15 && (p.gsKt[Math.min(to, wide.after)] ?? 0) > 20;
+      // Came from above and before; leaves upward. Not beyond the neighbouring stays of the same pass.
+      const k = ground.indexOf(stay);
+      const wide = { before: Math.max(indexAt(p.tS, (p.tS[stay.from] ?? 0) - 7), ground[k - 1]?.to ?? 0), after: Math.min(indexAt(p.tS, (p.tS[stay.to] ?? 0) + 8), ground[k + 1]?.from ?? p.n - 1) };
+      const far = { before: Math.max(from, indexAt(p.tS, (p.tS[stay.from] ?? 0) - 15), ground[k - 1]?.to ?? 0), after: Math.min(to, indexAt(p.tS, (p.tS[stay.to] ?? 0) + 20), ground[k + 1]?.from ?? p.n - 1) };
+      const cameDown = stay.from > from && highest(h, far.before, stay.from) > level + 15;
+      const wentUp = stay.to < to && highest(h, stay.to, far.after) > level + 15 && (p.gsKt[far.after] ?? 0) > 20;
       if (!cameDown && !wentUp) continue;
       let touch: Touch | null = null;
       let lift: number | null = null;
-      if (cameDown) touch = touchIn(p, raw, Math.max(from, wide.before), Math.min(stay.to, indexAt(p.tS, (p.tS[stay.from] ?? 0) + 5)), level);
-      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), Math.min(to, wide.after), level, true)?.tS ?? null;
+      if (cameDown) touch = touchIn(p, raw, wide.before, Math.min(stay.to, indexAt(p.tS, (p.tS[stay.from] ?? 0) + 5)), level);
+      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), wide.after, level, true)?.tS ?? null;
+      if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.6 / p.trace.rateHz) { events.push(bounced(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))); continue; }
       events.push(...told(p, context, frame, h, level, { from, stay, touch, lift }));
     }
   }
-  return events.sort((a, b) => a.startS - b.startS);
+  return onceEach(p, events).sort((a, b) => a.startS - b.startS);
+}
+
+/** Of runways side by side each arrival is told once: on the one whose centreline it was nearest. */
+function onceEach(p: Placed, events: readonly Event[]): Event[] {
+  const off = (e: Event): number => { const t = e.touchdown?.tS ?? e.lowestS ?? e.liftoff?.tS ?? e.startS; const f = p.frames.find((x) => x.ident === e.runway); return Math.abs(f?.lateral[indexAt(p.tS, t)] ?? Infinity); };
+  const kept: Event[] = [];
+  for (const e of [...events].sort((a, b) => off(a) - off(b))) if (!kept.some((k) => k.runway !== e.runway && Math.min(k.endS, e.endS) - Math.max(k.startS, e.startS) > 0)) kept.push(e);
+  return kept;
 }
 
 /**
@@ -191,17 +272,20 @@ function groundCeiling(p: Placed, h: Float64Array, from: number, to: number, onR
   let low = -1;
   for (let i = from; i <= to; i++) if (onRunway(i) && (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity))) low = i;
   const lowest = low < 0 ? Infinity : (h[low] ?? Infinity);
-  if (lowest < GROUND_FT - 5 || lowest > GROUND_FT + 5) return GROUND_FT - 3.5;
+  if (!(lowest < GROUND_FT + 5)) return GROUND_FT - 3.5;
   let fastest = 0;
-  let slowest = Infinity;
+  let drop = 0;
   let load = 0;
+  const level: number[] = [];
   for (let i = from; i <= to; i++) {
     if (!onRunway(i) || (h[i] ?? 99) > lowest + 4) continue;
+    level.push(h[i] ?? 0);
     fastest = Math.max(fastest, p.gsKt[i] ?? 0);
-    slowest = Math.min(slowest, p.gsKt[i] ?? Infinity);
+    drop = Math.max(drop, fastest - (p.gsKt[i] ?? Infinity));
     load = Math.max(load, p.nz?.[i] ?? 0);
   }
-  return fastest - slowest > 7 || load > 1.15 ? lowest + 3.5 : GROUND_FT - 3.5;
+  level.sort((a, b) => a - b);
+  return drop > 7 || load > 1.15 ? Math.max(GROUND_FT - 3.5, (level[level.length >> 1] ?? 0) + 3.5) : GROUND_FT - 3.5;
 }
 
 /** The height the recorder shows on this stay: the middle of its slow part, else of its lowest. */
@@ -216,22 +300,63 @@ function told(p: Placed, context: TraceContext, frame: RunwayFrame, h: Float64Ar
   const { touch, lift, stay } = w;
   let slowest = Infinity;
   for (let i = stay.from; i <= stay.to; i++) slowest = Math.min(slowest, p.gsKt[i] ?? Infinity);
-  // Rough so far: a calibrated height, a felt load and a high rate each add to it. Not yet a probability.
-  const confidence = Math.round(100 * (0.5 + (p.calibrated ? 0.2 : 0) + (touch?.sharp ? 0.15 : 0) + Math.min(0.15, p.trace.rateHz / 40))) / 100;
+  const unseen = touch !== null && unrecorded(p, touch.tS);
+  // What the sensors can carry: a height set on this runway, a felt load, enough rows; little when the touch itself was not recorded.
+  const confidence = Math.round(100 * (unseen ? 0.35 : 0.5 + (p.calibrated ? 0.2 : 0) + (touch?.sharp ? 0.15 : 0) + Math.min(0.14, p.trace.rateHz / 40))) / 100;
   const liftoff = lift === null ? undefined : liftPart(p, frame, lift);
   if (!touch) return lift === null ? [] : [{ kind: 'takeoff', runway: frame.ident, startS: round(rollStart(p, stay, lift)), endS: round(lift), ...(liftoff ? { liftoff } : {}), confidence }];
-  const { touchdown, rollout } = touchPart(p, frame, h, level, touch, lift ?? p.tS[stay.to] ?? touch.tS);
+  const measured = touchPart(p, frame, h, level, touch, lift ?? p.tS[stay.to] ?? touch.tS);
+  const { rollout } = measured;
+  const touchdown = unseen ? { ...NO_MEASURES, tS: round(touch.tS) } : measured.touchdown;
   const stopped = slowest < WALKING_KT;
   const kind = lift === null ? 'landing' : stopped ? 'stop-and-go' : 'touch-and-go';
   const walking = firstBelow(p, stay, touch.tS);
   return [{ kind, runway: frame.ident, startS: round(approachStart(p, frame, h, w.from, touch.tS)), endS: round(lift !== null && kind === 'touch-and-go' ? lift : walking), touchdown, ...(liftoff ? { liftoff } : {}), rollout, gates: gatesOf(p, context, frame, h, touch.tS), confidence }];
 }
 
+/**
+ * Without any height: only what stood or rolled slowly on a runway and flew at another time can be told, by its speed alone. No place, no touch; and a touch-and-go
+ * that stayed fast is not seen.
+ */
+function withoutHeight(p: Placed, context: TraceContext): Event[] {
+  const flyKt = context.airframe.vs0Kt ?? 45;
+  const out: Event[] = [];
+  for (const { frame, from, to } of passesOf(p, context)) {
+    const on = (i: number) => (frame.along[i] ?? -1e9) > -100 && (frame.along[i] ?? 1e9) < frame.lengthM + 100 && Math.abs(frame.lateral[i] ?? 1e9) < frame.widthM / 2 + 20;
+    let slow = { from: -1, to: -1, least: Infinity };
+    for (let i = from; i <= to; i++) if (on(i) && (p.gsKt[i] ?? 99) < 0.6 * flyKt) slow = { from: slow.from < 0 ? i : slow.from, to: i, least: Math.min(slow.least, p.gsKt[i] ?? Infinity) };
+    if (slow.from < 0) continue;
+    const fastIn = (a: number, b: number) => { let m = 0; for (let i = Math.max(0, a); i <= Math.min(p.n - 1, b); i++) m = Math.max(m, p.gsKt[i] ?? 0); return m > 1.05 * flyKt; };
+    const came = fastIn(indexAt(p.tS, (p.tS[slow.from] ?? 0) - 40), slow.from);
+    const went = fastIn(slow.to, indexAt(p.tS, (p.tS[slow.to] ?? 0) + 40));
+    if (!came && !went) continue;
+    const kind = !came ? 'takeoff' : !went ? 'landing' : slow.least < WALKING_KT ? 'stop-and-go' : 'touch-and-go';
+    // When it was last as fast as it needs to fly.
+    let touch = slow.from;
+    while (touch > 0 && (p.gsKt[touch] ?? 0) < 0.9 * flyKt) touch--;
+    let lift = slow.to;
+    while (lift < p.n - 1 && (p.gsKt[lift] ?? 0) < 1.05 * flyKt) lift++;
+    out.push({
+      kind, runway: frame.ident, startS: round(p.tS[came ? from : slow.from] ?? 0), endS: round(p.tS[went ? lift : slow.to] ?? 0), confidence: 0.3,
+      ...(came ? { touchdown: { ...NO_MEASURES, tS: round(p.tS[touch] ?? 0) } } : {}), ...(went ? { liftoff: { tS: round(p.tS[lift] ?? 0), alongM: null, lateralM: null, iasKt: null, gsKt: null } } : {}),
+    });
+  }
+  return out.sort((a, b) => a.startS - b.startS);
+}
+const NO_MEASURES = { alongM: null, lateralM: null, iasKt: null, gsKt: null, sinkFpm: null, crabDeg: null, driftKt: null, bounces: null, peakG: null };
+
 const round = (x: number, digits = 2): number => Math.round(x * 10 ** digits) / 10 ** digits;
 const orNull = (x: number | undefined | null, digits = 2): number | null => (x === undefined || x === null || !Number.isFinite(x) ? null : round(x, digits));
 
 function at(x: Float64Array | null, p: Placed, t: number, halfS: number): { value: number; slope: number } | null {
   return x ? fitLine(x, p.tS, indexAt(p.tS, t - halfS), Math.max(0, indexAt(p.tS, t + halfS + 1e-9) - ((p.tS[indexAt(p.tS, t + halfS + 1e-9)] ?? 0) > t + halfS ? 1 : 0)), t) : null;
+}
+
+/** A value at a moment by the line through the second and a half before it. */
+function before1(x: Float64Array | null, p: Placed, t: number): number | undefined {
+  if (!x) return undefined;
+  const to = indexAt(p.tS, t + 1e-6);
+  return fitLine(x, p.tS, indexAt(p.tS, t - Math.max(1.5, 2.5 / p.trace.rateHz)), (p.tS[to] ?? 0) > t + 1e-6 ? Math.max(0, to - 1) : to, t)?.value;
 }
 
 function liftPart(p: Placed, frame: RunwayFrame, tS: number): NonNullable<Event['liftoff']> {
@@ -259,12 +384,15 @@ function touchPart(p: Placed, frame: RunwayFrame, h: Float64Array, level: number
   }
   return {
     touchdown: {
-      tS: round(touch.tS), alongM: orNull(at(frame.along, p, touch.tS, half)?.value, 1), lateralM: orNull(lateral?.value), iasKt: orNull(at(p.iasKt, p, touch.tS - 0.5, half)?.value, 1), gsKt: orNull(gs, 1), sinkFpm: orNull(touch.sinkFpm, 0),
+      tS: round(touch.tS), alongM: orNull(at(frame.along, p, touch.tS, half)?.value, 1), lateralM: orNull(lateral?.value), iasKt: orNull(before1(p.iasKt, p, touch.tS), 1), gsKt: orNull(gs, 1), sinkFpm: orNull(touch.sinkFpm, 0),
       crabDeg: heading === undefined || Number.isNaN(heading) ? null : orNull(norm180(heading - trackFromLine), 1), driftKt: orNull(sideKt, 1), ...bouncesAfter(p, h, touch.tS, level),
     },
     rollout: { swingDeg: seen ? orNull(swing, 1) : null, lateralM: seen ? orNull(off) : null },
   };
 }
+
+/** Is a moment in a stretch of which nothing was recorded? */
+const unrecorded = (p: Placed, t: number): boolean => { const i = indexAt(p.tS, t); return (p.tS[i] ?? t) - (p.tS[Math.max(0, i - 1)] ?? t) > 2.5; };
 
 /** First slower than walking after a touch; the end of the stay when it never is. */
 function firstBelow(p: Placed, stay: { from: number; to: number }, touchS: number): number {
@@ -306,21 +434,36 @@ function gatesOf(p: Placed, context: TraceContext, frame: RunwayFrame, h: Float6
   });
 }
 
+/** A touch that flew away at once: a go-around that began on the runway. */
+function bounced(p: Placed, frame: RunwayFrame, h: Float64Array, from: number, touchS: number, liftS: number): Event {
+  return { kind: 'go-around', runway: frame.ident, startS: round(approachStart(p, frame, h, from, touchS)), endS: round(liftS), lowestHeightFt: orNull(h[indexAt(p.tS, touchS)], 0), lowestS: round(touchS), confidence: p.calibrated ? 0.7 : 0.5 };
+}
+
+/** Five seconds near level below 100 ft along the runway: little slope and no bend in them. */
+function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): boolean {
+  const calm = smoothed(h, p.tS, 1);
+  for (let a = from; a < to; a++) {
+    const t = p.tS[a] ?? 0;
+    const b = indexAt(p.tS, t + 5);
+    if (b > to) return false;
+    const m = indexAt(p.tS, t + 2.5);
+    const [ha, hm, hb] = [calm[a] ?? Number.NaN, calm[m] ?? Number.NaN, calm[b] ?? Number.NaN];
+    if (hb < 100 && ha < 100 && Math.abs(hb - ha) < 12 && Math.abs(hm - (ha + hb) / 2) < 5 && (frame.along[m] ?? -1e9) > -250 && (frame.along[m] ?? 1e9) < frame.lengthM + 250) return true;
+  }
+  return false;
+}
+
 /** A pass that never touched: level along the runway, or down and away again. */
 function passWithout(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): Event | null {
   let low = -1;
   for (let i = from; i <= to; i++) if (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity)) low = i;
   const lowest = h[low] ?? Number.NaN;
-  if (!(lowest < CORRIDOR_FT - 20)) return null;
-  const cameDown = (h[from] ?? 0) > lowest + 60;
-  const after = Math.min(p.n - 1, indexAt(p.tS, (p.tS[low] ?? 0) + 40));
-  let top = lowest;
-  for (let i = low; i <= after; i++) top = Math.max(top, h[i] ?? -Infinity);
-  if (!cameDown || top < lowest + 60) return null;
-  let levelS = 0;
-  for (let i = from + 1; i <= to; i++) if ((h[i] ?? 999) < Math.min(100, lowest + 10) && (frame.along[i] ?? -1) > -150) levelS += (p.tS[i] ?? 0) - (p.tS[i - 1] ?? 0);
+  if (!(lowest < LOW_FT)) return null;
+  const before = indexAt(p.tS, (p.tS[low] ?? 0) - 60);
+  const after = Math.min(p.n - 1, indexAt(p.tS, (p.tS[low] ?? 0) + 45));
+  if (highest(h, before, low) < lowest + 60 || highest(h, low, after) < lowest + 60) return null;
   const near = (frame.along[low] ?? -1e9) > -BEFORE_M;
   if (!near) return null;
-  const kind = lowest < 100 && levelS >= 5 ? 'low-pass' : 'go-around';
+  const kind = lowest < 100 && levelFor5s(p, h, frame, from, to) ? 'low-pass' : 'go-around';
   return { kind, runway: frame.ident, startS: round(approachStart(p, frame, h, from, p.tS[low] ?? 0)), endS: round(p.tS[to] ?? 0), lowestHeightFt: orNull(lowest, 0), lowestS: round(p.tS[low] ?? 0), confidence: p.calibrated ? 0.85 : 0.55 };
 }

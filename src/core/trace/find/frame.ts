@@ -5,7 +5,9 @@ import type { Trace } from '../read';
 
 const M_PER_DEG = 111_319.490793;
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
-export interface RunwayFrame { ident: string; end: End; lengthM: number; widthM: number; along: Float64Array; lateral: Float64Array }
+export interface RunwayFrame { ident: string; end: End; /** Rise of the runway from this end to the other. */ riseFt: number; lengthM: number; widthM: number; along: Float64Array; lateral: Float64Array }
+/** Elevation of the runway's surface abeam a sample; before and beyond its ends that of the end. */
+export const surfaceFt = (f: RunwayFrame, i: number): number => f.end.elevationFt + f.riseFt * Math.max(0, Math.min(1, (f.along[i] ?? 0) / f.lengthM));
 export interface Placed {
   trace: Trace;
   n: number;
@@ -96,35 +98,76 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
     const lateral = new Float64Array(n);
     const [s, c] = [sinDeg(end.trueBearingDeg), cosDeg(end.trueBearingDeg)];
     for (let i = 0; i < n; i++) { const e = (east[i] ?? 0) - e0; const m = (north[i] ?? 0) - n0; along[i] = e * s + m * c; lateral[i] = e * c - m * s; }
-    return { ident: end.ident, end, lengthM: r.lengthM, widthM: r.widthM, along, lateral };
+    return { ident: end.ident, end, riseFt: (r.ends.find((o) => o !== end)?.elevationFt ?? end.elevationFt) - end.elevationFt, lengthM: r.lengthM, widthM: r.widthM, along, lateral };
   }));
   const heading = trace.channels.headingTrue ?? (trace.channels.headingMag ? trace.channels.headingMag.map((h) => norm360(h + context.aerodrome.magneticVariationDeg)) : null);
   const raw = trace.channels.altGps ?? trace.channels.altMsl ?? trace.channels.altPressure ?? trace.channels.altEllipsoid ?? null;
-  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, frames }, context) : { heightFt: null, calibrated: false };
+  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, frames }, context) : { heightFt: null, calibrated: false };
   if (!raw) warnings.push({ code: 'height-missing', message: 'No height in the file.', count: 1 });
   else if (!calibrated) warnings.push({ code: 'height-not-calibrated', message: 'The file holds no ground run to set its height by: heights are as recorded.', count: 1 });
   return { trace, n, tS, gsKt, trackDeg, pathM, headingDeg: heading, iasKt: trace.channels.ias ?? null, nz: trace.channels.nz ?? null, heightFt, calibrated, frames, warnings };
 }
 const filled = (x: Float64Array, by: Float64Array): Float64Array => x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
 
-/**
- * Height above the runway from the file's own stays on it: wherever it rolls on a runway too slowly to fly, the difference to the threshold's
- * elevation is the error there; between two such places it is taken to change evenly.
- */
-function calibrate(raw: Float64Array, at: { tS: Float64Array; gsKt: Float64Array; frames: RunwayFrame[] }, context: TraceContext): { heightFt: Float64Array; calibrated: boolean } {
-  const slowKt = 0.75 * (context.airframe.vs0Kt ?? 45);
-  const known: { t: number; error: number }[] = [];
+interface Rolling { tS: Float64Array; gsKt: Float64Array; trackDeg: Float64Array; nz: Float64Array | null; frames: RunwayFrame[] }
+interface Known { t: number; error: number }
+const over = (f: RunwayFrame, i: number, beyondM: number, beside: number): boolean => (f.along[i] ?? -1e9) > -beyondM && (f.along[i] ?? 1e9) < f.lengthM + beyondM && Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + beside;
+
+/** Wherever it rolls on a runway too slowly to fly, the difference to the surface's elevation is the error there. */
+function whereSlow(raw: Float64Array, at: Rolling, slowKt: number): Known[] {
+  const known: Known[] = [];
   let group: number[] = [];
   let groupT: number[] = [];
   const close = () => { if (group.length >= 3) known.push({ t: median(groupT), error: median(group) }); group = []; groupT = []; };
   for (let i = 0; i < raw.length; i++) {
     const v = raw[i] ?? Number.NaN;
-    const gs = at.gsKt[i] ?? Number.NaN;
-    const on = v === v && gs < slowKt ? at.frames.find((f) => (f.along[i] ?? -1e9) > -60 && (f.along[i] ?? 1e9) < f.lengthM + 60 && Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + 15) : undefined;
-    if (on) { group.push(v - on.end.elevationFt); groupT.push(at.tS[i] ?? 0); }
+    const on = v === v && (at.gsKt[i] ?? Number.NaN) < slowKt ? at.frames.find((f) => over(f, i, 60, 15)) : undefined;
+    if (on) { group.push(v - surfaceFt(on, i)); groupT.push(at.tS[i] ?? 0); }
     if (!on || (at.tS[i] ?? 0) - (groupT[0] ?? 0) > 20) close();
   }
   close();
+  return known;
+}
+
+/**
+ * Without a slow roll: the lowest part of each pass over a runway, when it is level there and loses speed or is felt in the load, as only wheels on the
+ * ground do. A pass that flies low and keeps its speed sets nothing.
+ */
+function whereTouched(raw: Float64Array, at: Rolling): Known[] {
+  const known: Known[] = [];
+  for (const f of at.frames) {
+    let from = -1;
+    for (let i = 0; i <= raw.length; i++) {
+      const on = i < raw.length && over(f, i, 0, 10) && Math.abs(norm180((at.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < 35;
+      if (on && from < 0) from = i;
+      if (on || from < 0) continue;
+      let low = from;
+      for (let k = from; k < i; k++) if ((raw[k] ?? Infinity) < (raw[low] ?? Infinity)) low = k;
+      const level: number[] = [];
+      let fastest = 0;
+      let drop = 0;
+      let load = 0;
+      for (let k = from; k < i; k++) {
+        if ((raw[k] ?? Infinity) > (raw[low] ?? 0) + 4) continue;
+        level.push((raw[k] ?? 0) - surfaceFt(f, k));
+        fastest = Math.max(fastest, at.gsKt[k] ?? 0);
+        drop = Math.max(drop, fastest - (at.gsKt[k] ?? Infinity));
+        load = Math.max(load, at.nz?.[k] ?? 0);
+      }
+      if (level.length >= 3 && (drop > 6 || load > 1.2)) known.push({ t: at.tS[low] ?? 0, error: median(level) });
+      from = -1;
+    }
+  }
+  return known.sort((a, b) => a.t - b.t);
+}
+
+/**
+ * Height above the field from the file's own stays on its runways; between two such places the error is taken to change evenly, before the first and after
+ * the last to stay.
+ */
+function calibrate(raw: Float64Array, at: Rolling, context: TraceContext): { heightFt: Float64Array; calibrated: boolean } {
+  const slow = whereSlow(raw, at, 0.5 * (context.airframe.vs0Kt ?? 45));
+  const known = slow.length > 0 ? slow : whereTouched(raw, at);
   const calibrated = known.length > 0;
   const out = new Float64Array(raw.length);
   let k = 0;
