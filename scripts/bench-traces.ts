@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { seeded } from '@demo/random';
 import { SUITE_SIZE, csvOf, flyCircuits, gpxOf, igcOf, kindOf, score, sense, suiteFlight } from '@/core/recorder';
 import { analyseTrace, readTrace } from '@/core/trace';
+import { traceSpeed } from './lib/trace-speed';
 
 const { values } = parseArgs({ options: { list: { type: 'boolean' }, from: { type: 'string' }, to: { type: 'string' }, round: { type: 'string' } } });
 const tally = new Map<string, { flown: number; found: number; invented: number }>();
@@ -58,4 +59,5 @@ console.log('\nkind                flown  found  recall  precision');
 for (const [kind, t] of [...tally].sort()) console.log(`${kind.padEnd(18)} ${String(t.flown).padStart(6)} ${String(t.found).padStart(6)}  ${percent(t.found, t.flown)}  ${percent(t.found, t.found + t.invented)}`);
 console.log('\nerror                                    median   90 %    worst      n');
 for (const [name, e] of [...errors].sort()) { const s = e.sort((a, b) => a - b); const q = (p: number) => (s[Math.min(s.length - 1, Math.floor(p * s.length))] ?? 0).toFixed(2).padStart(8); console.log(`${name.padEnd(38)} ${q(0.5)}${q(0.9)}${q(1)} ${String(s.length).padStart(6)}`); }
+console.log(`\nspeed: ${traceSpeed()}`);
 if (wrong > 0) process.exitCode = 1;

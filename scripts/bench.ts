@@ -118,23 +118,7 @@ started = performance.now();
 await Promise.all(Array.from({ length: 20 }, (_, i) => add(100 + i)));
 const parallel = performance.now() - started;
 console.log(`20 writers one after the other ${serial.toFixed(0)} ms; in parallel through the queue ${parallel.toFixed(0)} ms, ${(parallel / serial).toFixed(2)} x floor`);
-{
-  // A two-hour table at 10 Hz with 24 columns, read into channels; the floor is the bare split of the same text into cells.
-  const { default: Papa } = await import('papaparse');
-  const { readTrace } = await import('@/core/trace');
-  const { seeded } = await import('@demo/random');
-  const r = seeded(7);
-  const near = (x: number, by: number, digits: number) => (x + (r() - 0.5) * by).toFixed(digits);
-  const lines = ['Lcl Date,Lcl Time,UTCOfst,Latitude,Longitude,AltMSL,AltGPS,IAS,GndSpd,TRK,HDG,VSpd,Pitch,Roll,NormAc,RPM,MAP,FFlow,CHT1,CHT2,CHT3,CHT4,Flap,OilT'];
-  for (let i = 0; i < 72_000; i++) {
-    const at = new Date(Date.UTC(2026, 10, 24, 9) + i * 100).toISOString();
-    lines.push([at.slice(0, 10), at.slice(11, 21), '+00:00', near(41.5, 0.1, 7), near(-6.5, 0.1, 7), near(1700, 900, 1), near(1710, 900, 1), near(70, 30, 2), near(70, 30, 2), near(180, 360, 1), near(180, 360, 1), near(0, 500, 1), near(3, 10, 2), near(0, 40, 2), near(1, 0.2, 3), near(2250, 100, 0), near(22, 2, 2), near(9, 2, 2), near(185, 10, 0), near(185, 10, 0), near(185, 10, 0), near(185, 10, 0), '0', near(90, 2, 1)].join(','));
-  }
-  const text = lines.join('\n');
-  const run = (f: () => unknown) => median(Array.from({ length: 5 }, () => { const t = performance.now(); f(); return performance.now() - t; }));
-  const bare = run(() => Papa.parse(text));
-  const reading = run(() => readTrace(text));
-  console.log(`a table of ${(text.length / 1e6).toFixed(1)} MB read into channels ${reading.toFixed(0)} ms; split into cells ${bare.toFixed(0)} ms, ${(reading / bare).toFixed(2)} x floor`);
-}
+const { traceSpeed } = await import('./lib/trace-speed');
+console.log(traceSpeed());
 await closeDatabase();
 rmSync(folder, { recursive: true, force: true });

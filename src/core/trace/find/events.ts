@@ -14,8 +14,8 @@ const ALIGNED_DEG = 35;
 const LOW_FT = 300;
 const CORRIDOR_FT = 400;
 const BEFORE_M = 3000;
-/** Samples kept on either side of a pass, so that what led to it can be seen. */
-const WIDE = 1200;
+/** Seconds on either side of a pass in which its height is known, so that what led to it can be seen. */
+const WIDE_S = 120;
 const WALKING_KT = 4;
 /** About what a recorded height is off on the runway, at most. */
 const GROUND_FT = 9;
@@ -64,15 +64,12 @@ const indexAt = (tS: Float64Array, t: number): number => { let a = 0; let b = tS
  * The bend where a falling height becomes level ground (or, backward in time, where level ground becomes a climb): least squares of a parabola that ends in
  * its bend, and a flat line after it. @returns time of the bend and the slope into it, ft/s
  */
-function bend(h: Float64Array, tS: Float64Array, from: number, to: number, levelFt: number, backward: boolean): { tS: number; slopeFtS: number } | null {
+function bend(h: Float64Array, tS: Float64Array, from: number, to: number, levelFt: number, backward: boolean): { tS: number; slopeFtS: number } {
   const sign = backward ? -1 : 1;
   const rateHz = (to - from) / Math.max(0.1, (tS[to] ?? 0) - (tS[from] ?? 0));
   const t0 = tS[from] ?? 0;
   const t1 = tS[to] ?? 0;
-  let best: { tS: number; slopeFtS: number; cost: number } | null = null;
-  const steps = Math.max(8, Math.min(160, Math.round((t1 - t0) * 10)));
-  for (let k = 0; k <= steps; k++) {
-    const tb = t0 + ((t1 - t0) * k) / steps;
+  const at = (tb: number): { tS: number; slopeFtS: number; cost: number } => {
     // The runway as recorded there and then: a height that has wandered since it was set shows it some feet off.
     let near = 0;
     let n = 0;
@@ -105,8 +102,15 @@ function bend(h: Float64Array, tS: Float64Array, from: number, to: number, level
     if (det > 1e-6) { a = (dh * dddd - ddh * ddd) / det; b = (dd * ddh - ddd * dh) / det; }
     if (a < 0.2) { a = 0.2; b = dddd > 0 ? (ddh - a * ddd) / dddd : 0; }
     const cost = flat + square - 2 * (a * dh + b * ddh) + a * a * dd + 2 * a * b * ddd + b * b * dddd;
-    if (!best || cost < best.cost) best = { tS: tb, slopeFtS: a, cost };
-  }
+    return { tS: tb, slopeFtS: a, cost };
+  };
+  // Every 0.3 s, then about the best of them every 0.05 s.
+  let best = at(t0);
+  const better = (tb: number) => { const x = at(tb); if (x.cost < best.cost) best = x; };
+  const COARSE_S = 0.3;
+  for (let tb = t0 + COARSE_S; tb <= t1; tb += COARSE_S) better(tb);
+  const middle = best.tS;
+  for (let k = -5; k <= 5; k++) { const tb = middle + (k * COARSE_S) / 6; if (k !== 0 && tb >= t0 && tb <= t1) better(tb); }
   return best;
 }
 
@@ -122,7 +126,6 @@ interface Touch { tS: number; sinkFpm: number | null; sharp: boolean }
 /** The touch within a window: the bend in the height, moved to the first load of it where there is one. */
 function touchIn(p: Placed, h: Float64Array, from: number, to: number, groundFt: number): Touch | null {
   const found = bend(h, p.tS, from, to, groundFt, false);
-  if (!found) return null;
   const tS = knockNear(p, h, found.tS, to, groundFt);
   return { tS: tS ?? found.tS, sinkFpm: sinkInto(p, h, tS ?? found.tS, found.slopeFtS * 60), sharp: tS !== null };
 }
@@ -210,9 +213,14 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
   const events: Event[] = [];
   const halfS = Math.max(0.3, 0.6 / p.trace.rateHz);
   const flyKt = 0.75 * (context.airframe.vs0Kt ?? 45);
+  // One pair of columns for all passes: each fills its own stretch.
+  const raw = new Float64Array(p.n);
+  const h = new Float64Array(p.n);
   for (const { frame, from, to } of passesOf(p, context)) {
-    const raw = p.heightFt.map((_, i) => (i >= from - WIDE && i <= to + WIDE ? above(p, frame, elevationFt, i) : Number.NaN));
-    const h = smoothed(raw, p.tS, halfS);
+    const [wideFrom, wideTo] = [indexAt(p.tS, (p.tS[from] ?? 0) - WIDE_S), indexAt(p.tS, (p.tS[to] ?? 0) + WIDE_S)];
+    raw.fill(Number.NaN);
+    for (let i = wideFrom; i <= wideTo; i++) raw[i] = above(p, frame, elevationFt, i);
+    smoothed(raw, p.tS, halfS, wideFrom, wideTo, h);
     const onRunway = (i: number) => (frame.along[i] ?? -1e9) > -150 && (frame.along[i] ?? 1e9) < frame.lengthM + 150 && Math.abs(frame.lateral[i] ?? 1e9) < frame.widthM / 2 + 25;
     const groundFt = groundCeiling(p, h, from, to, onRunway);
     // Stays on the ground: rolling too slowly to fly, or low and level for more than a second.
@@ -248,7 +256,7 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
       let touch: Touch | null = null;
       let lift: number | null = null;
       if (cameDown) touch = touchIn(p, raw, wide.before, Math.min(stay.to, indexAt(p.tS, (p.tS[stay.from] ?? 0) + 5)), level);
-      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), wide.after, level, true)?.tS ?? null;
+      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), wide.after, level, true).tS;
       if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.6 / p.trace.rateHz) { events.push(bounced(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))); continue; }
       events.push(...told(p, context, frame, h, level, { from, stay, touch, lift }));
     }
@@ -441,7 +449,7 @@ function bounced(p: Placed, frame: RunwayFrame, h: Float64Array, from: number, t
 
 /** Five seconds near level below 100 ft along the runway: little slope and no bend in them. */
 function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): boolean {
-  const calm = smoothed(h, p.tS, 1);
+  const calm = smoothed(h, p.tS, 1, from, to);
   for (let a = from; a < to; a++) {
     const t = p.tS[a] ?? 0;
     const b = indexAt(p.tS, t + 5);

@@ -27,16 +27,18 @@ export interface Placed {
   warnings: TraceWarning[];
 }
 
-/** Mean of a column over a window of seconds about each sample, missing values left out. */
-export function smoothed(x: Float64Array, tS: Float64Array, halfS: number): Float64Array {
-  const out = new Float64Array(x.length).fill(Number.NaN);
-  let a = 0;
-  let b = 0;
+/**
+ * Mean of a column over a window of seconds about each sample, missing values left out. Outside `from` to `to` nothing is computed: NaN.
+ * @param out written into, where one of the same length is at hand */
+export function smoothed(x: Float64Array, tS: Float64Array, halfS: number, from = 0, to = x.length - 1, out = new Float64Array(x.length)): Float64Array {
+  out.fill(Number.NaN);
+  let a = from;
+  let b = from;
   let sum = 0;
   let n = 0;
-  for (let i = 0; i < x.length; i++) {
+  for (let i = from; i <= to; i++) {
     const t = tS[i] ?? 0;
-    while (b < x.length && (tS[b] ?? 0) <= t + halfS) { const v = x[b] ?? Number.NaN; if (v === v) { sum += v; n++; } b++; }
+    while (b <= to && (tS[b] ?? 0) <= t + halfS) { const v = x[b] ?? Number.NaN; if (v === v) { sum += v; n++; } b++; }
     while ((tS[a] ?? 0) < t - halfS) { const v = x[a] ?? Number.NaN; if (v === v) { sum -= v; n--; } a++; }
     if (n > 0) out[i] = sum / n;
   }
