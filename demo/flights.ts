@@ -1,4 +1,4 @@
-import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import type { AirworkDetail, CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import type { Attitude, EventType, LandingKind } from '@/domain/words';
 import { seeded, seededId } from './random';
@@ -15,7 +15,9 @@ export interface Plan { attitude: Attitude; kind: LandingKind; hand: Hand; goAro
 export interface LessonPlan {
   seed: number; sortieId: string; author: string; startedAt: string; runwayEnd: string;
   wind: { fromDegMag: number; kt: number; gustKt: number | null }; fenceTarget: number; landings: Plan[];
-  items: { itemId: string; verdict: 'within' | 'edge' | 'outside'; intervention: number; note?: string }[];
+  items: { itemId: string; verdict: 'within' | 'edge' | 'outside'; intervention: number; note?: string; detail?: AirworkDetail }[];
+  /** Where the flight was recorded: when each landing ended and each item was noted, UTC ms. */
+  times?: { landings: readonly number[]; items: readonly number[] };
 }
 
 /** The capture events of one lesson, as the cockpit would have sent them. */
@@ -28,15 +30,16 @@ export function lessonEvents(plan: LessonPlan): CaptureEvent[] {
   const add = (type: EventType, subjectId: string, payload: unknown) =>
     events.push({ eventId: seededId(random), deviceId, deviceSeq: ++seq, sortieId: plan.sortieId, subjectId, author: plan.author, type, v: 1, deviceTime: new Date(clock).toISOString(), payload });
 
-  for (const { itemId, verdict, intervention, note } of plan.items) {
-    clock += 90_000;
-    add('item-observed', seededId(random), { itemId, verdict, intervention, note: note ?? '' });
+  for (const [i, { itemId, verdict, intervention, note, detail }] of plan.items.entries()) {
+    clock = plan.times?.items[i] ?? clock + 90_000;
+    add('item-observed', seededId(random), { itemId, verdict, intervention, note: note ?? '', ...(detail ? { detail } : {}) });
   }
-  for (const landing of plan.landings) {
-    clock += 3 * 60_000;
+  for (const [i, landing] of plan.landings.entries()) {
+    const ended = plan.times?.landings[i];
+    clock = ended === undefined ? clock + 3 * 60_000 : ended - 2 * 60_000;
     const wind = { ...plan.wind, at: new Date(clock).toISOString() };
     add('wind-logged', seededId(random), wind);
-    clock += 3 * 60_000;
+    clock = ended ?? clock + 3 * 60_000;
     const endedAt = new Date(clock).toISOString();
     clock += 40_000;
     add('landing-saved', seededId(random), captured(landing, plan, wind, endedAt, random));

@@ -8,6 +8,7 @@ import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
 import { saveEye, saveHours } from '@/server/commands/pilot';
+import { addTrace } from '@/server/commands/traces';
 import { signCheckout } from '@/server/commands/sign';
 import { importContent, shippedContent } from '@/server/content';
 import { row } from '@/server/db/connection';
@@ -17,9 +18,10 @@ import { hangar } from '@/server/queries/hangar';
 import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
 import { pedraAlva } from './aerodrome';
 import { airframes, types } from './fleet';
-import { FIRST, type Hand, LEARNING, LEFT, type Plan, STEADY, lessonEvents } from './flights';
+import { FIRST, type Hand, LEARNING, LEFT, type LessonPlan, type Plan, STEADY, lessonEvents } from './flights';
 import { DEMO_PASSWORD, people, pilots } from './people';
 import { seeded, seededId } from './random';
+import { recordedFlight } from './recording';
 
 const DAY_MS = 86_400_000;
 const random = seeded(20260);
@@ -88,7 +90,7 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
   if (!eye.ok) throw new Error('demo eye height');
 }
 
-interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean }
+interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean; /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */ recorded?: 'panel' | 'tablet' }
 interface CheckoutPlan { pilot: string; by: 'helena' | 'bento'; registration: string; pack: PackId; goals: Goal[]; lessons: Lesson[]; briefedOnly?: number; sign?: number; openDaysAgo: number }
 
 const GROUND = ['G1', 'G2', 'G3', 'G4'];
@@ -126,7 +128,7 @@ function scenario(): CheckoutPlan[] {
         { daysAgo: 30, hand: { ...FIRST, bias: 'left' }, kt: 4, three: 5, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] },
         { daysAgo: 22, hand: LEFT, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'] },
         { daysAgo: 15, hand: LEFT, kt: 5, three: 8, wheel: 0, goArounds: 0, items: ['F10'] },
-        { daysAgo: 3, hand: LEFT, kt: 7, three: 9, wheel: 0, goArounds: 1, items: ['F13'] },
+        { daysAgo: 3, hand: LEFT, kt: 7, three: 9, wheel: 0, goArounds: 1, items: ['F13'], recorded: 'panel' },
       ],
     },
     // Mid-way, lesson 4 briefed and waiting.
@@ -135,7 +137,7 @@ function scenario(): CheckoutPlan[] {
       lessons: [
         { daysAgo: 21, hand: FIRST, kt: 4, three: 6, wheel: 0, goArounds: 0, items: [...GROUND, 'F1'] },
         { daysAgo: 14, hand: LEARNING, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F1', 'F2', 'F3'] },
-        { daysAgo: 7, hand: LEARNING, kt: 8, gustKt: 12, three: 7, wheel: 2, goArounds: 1, items: ['F3', 'F9'] },
+        { daysAgo: 7, hand: LEARNING, kt: 8, gustKt: 12, three: 7, wheel: 2, goArounds: 1, items: ['F3', 'F9'], recorded: 'tablet' },
       ],
     },
     // Continued past a trigger.
@@ -170,6 +172,7 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   const opened = await openCheckout(instructor, { requestId: seededId(random), pilotId: `pilot-${plan.pilot}`, airframeId: frame?.id ?? '', pack: plan.pack, goals: plan.goals, standardKey: plan.pack === 'us' ? 'private-us' : 'eu-class', note: '' });
   if (!opened.ok) throw new Error(`demo checkout of ${plan.pilot}: ${JSON.stringify(opened.problems)}`);
   const checkoutId = opened.id;
+  const { pilot } = plan;
   const massKg = pilots.find((p) => p.key === plan.pilot)?.massKg ?? 80;
   const brief = async (daysAgo: number, kt: number, gustKt: number | null, intended: Attitude, acknowledge: boolean, focus: string) => {
     at(dayAt(daysAgo, '09:20'));
@@ -193,12 +196,19 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
     const record = head && (await checkoutRecord(head));
     const gates = record?.sorties.find((s) => s.id === sortieId)?.brief?.snapshot.gates ?? [];
     at(dayAt(lesson.daysAgo, '11:30'));
-    const answer = await recordEvents(instructor, lessonEvents({
+    const plan: LessonPlan = {
       seed: Math.floor(random() * 1e9), sortieId, author: instructor.id, startedAt: dayAt(lesson.daysAgo, '09:45'), runwayEnd: '22',
       wind: { fromDegMag: 290, kt: lesson.kt, gustKt: lesson.gustKt ?? null }, fenceTarget: gates[gates.length - 1]?.target ?? 60,
-      landings: landingsOf(lesson), items: lesson.items.map((itemId) => ({ itemId, verdict: 'within', intervention: 0 })),
-    }));
-    if (answer.refused.length > 0) throw new Error(`demo lesson of ${plan.pilot}: ${JSON.stringify(answer.refused[0])}`);
+      landings: landingsOf(lesson), items: [...lesson.items.map((itemId): LessonPlan['items'][number] => ({ itemId, verdict: 'within', intervention: 0 })), ...(lesson.recorded === 'panel' ? STEEP : [])],
+    };
+    const recorded = lesson.recorded && frame ? recordedFlight(lesson.recorded, plan, { aerodrome: pedraAlva, sheet: frame.effective, registration: frame.registration, windTrueDeg: 260, windKt: lesson.kt }) : null;
+    const answer = await recordEvents(instructor, lessonEvents(recorded ? { ...plan, times: recorded.times } : plan));
+    if (answer.refused.length > 0) throw new Error(`demo lesson of ${pilot}: ${JSON.stringify(answer.refused[0])}`);
+    if (recorded) {
+      at(dayAt(lesson.daysAgo, '12:10'));
+      const kept = await addTrace(instructor, { sortieId, name: recorded.name, bytes: Buffer.from(recorded.text), mapping: null });
+      if (!kept.ok) throw new Error(`demo recording of ${pilot}: ${JSON.stringify(kept.problems)}`);
+    }
   }
   if (plan.briefedOnly !== undefined) await brief(plan.briefedOnly, 8, 13, 'three-point', false, 'Eyes to the left edge, 60 m ahead');
   if (plan.sign === undefined) return { signed: false };
@@ -207,6 +217,12 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   if (!signed.ok) throw new Error(`demo signature of ${plan.pilot}: ${signed.problems.map((p) => p.message).join(' | ')}`);
   return { signed: true };
 }
+
+/** Two steep turns noted beside the programme, as the eye saw them. */
+const STEEP: LessonPlan['items'] = [
+  { itemId: 'also:steep-turn', verdict: 'within', intervention: 0, detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 'inside', bank: 'inside' } } },
+  { itemId: 'also:steep-turn', verdict: 'edge', intervention: 0, detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 50 } } },
+];
 
 const FOCUS = ['Straight on the ground', 'Hold it off', 'Feet alive until stopped', 'Fly the tail down', 'Wing down from 200 ft', 'Put it together'];
 

@@ -1,5 +1,5 @@
 import type { TypeSheet } from '@/domain/sheet';
-import { FIXED_GEAR, also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, note, placard, powerTable, seat } from './helpers';
+import { afterLimit, FIXED_GEAR, also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, note, placard, powerTable, seat } from './helpers';
 
 export const alvorC1: TypeSheet = {
   schema: 'type-sheet/1', code: 'alvor-c1', name: 'Alvor C1', maker: 'Alvor', revision: 'handbook revision 6',
@@ -42,6 +42,7 @@ export const alvorC1: TypeSheet = {
     'ground-stability': 'dies by itself', 'rudder-need': 'little', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'mushes', 'pitch-force': 'light', 'trim-use': 'set once', 'flap-pitch': 'nose up', glide: 'average',
     'over-nose': 'clear', 'flare-height': 'medium', pace: 'slow', 'lever-order': 'throttle and mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'normal', rebound: 'damped', 'tail-inertia': 'nosewheel', 'level-picture': 'below the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('handbook', 'A swerve dies by itself: the weight is ahead of the main wheels.', 'Handbook 7.4'), note('instructor', 'Lands flat if the yoke is relaxed at touchdown.', 'H. Serpa')],
 };
 
@@ -99,5 +100,6 @@ export const alvorC4G: TypeSheet = {
     'ground-stability': 'dies by itself', 'rudder-need': 'clear', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'nose drops', 'pitch-force': 'light', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'floats',
     'over-nose': 'clear', 'flare-height': 'low', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'small', rebound: 'damped', 'tail-inertia': 'nosewheel', 'level-picture': 'below the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'alternate air', electrics: 'essential bus', avionics: 'glass', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('instructor', 'Five knots over at the fence is two hundred metres of float.', 'B. Quadra'), note('handbook', 'Steer by brake: a dragged brake is a worn brake.', 'Handbook 4.3')],
 };

@@ -99,3 +99,15 @@ export function withView(sheet: TypeSheet, profile: Directions, view: View, rest
     },
   };
 }
+
+/** What the handbooks of the fleet ask for before the next flight when a limit was passed. */
+export const afterLimit: TypeSheet['afterLimit'] = [
+  { channel: 'vne', text: 'Inspect fabric or skin, control surfaces, hinges and stops for damage and looseness; an engineer enters it.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'vfe', text: 'Inspect flap tracks, hinges, pushrods and the skin around them through the whole travel; an engineer enters it.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'gear', text: 'Inspect gear doors, links and locks; three retractions on jacks; an engineer enters it.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'g+', text: 'Inspect wing attachments, struts and skin for wrinkles, the engine mount and the seats; an engineer enters it.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'g-', text: 'Inspect wing attachments, struts and skin for wrinkles, the engine mount and the battery; an engineer enters it.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'rpm', text: 'Find the table of overspeed in the engine\u2019s manual; by amount and time it asks for a log entry, an inspection or a strip.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'map', text: 'Find the table of overboost in the engine\u2019s manual; by amount and time it asks for a log entry, an inspection or a strip.', source: 'handbook', ref: 'Handbook 8.4' },
+  { channel: 'cht', text: 'Check baffles and mixture; a compression test if it lasted a minute or more.', source: 'handbook', ref: 'Handbook 8.4' },
+];

@@ -1,5 +1,5 @@
 import type { TypeSheet } from '@/domain/sheet';
-import { FIXED_GEAR, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, measured, note, placard, powerTable, seat } from './helpers';
+import { afterLimit, FIXED_GEAR, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, measured, note, placard, powerTable, seat } from './helpers';
 
 export const lumeFaisca: TypeSheet = {
   schema: 'type-sheet/1', code: 'lume-faisca', name: 'Lume Fa\u00edsca', maker: 'Lume', revision: 'handbook revision 2',
@@ -42,6 +42,7 @@ export const lumeFaisca: TypeSheet = {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, late', 'stall-break': 'wing drops', 'pitch-force': 'light', 'trim-use': 'set once', 'flap-pitch': 'no flap', glide: 'sinks',
     'over-nose': 'blind', 'flare-height': 'low', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'small', rebound: 'springs back', 'tail-inertia': 'light', 'level-picture': 'on the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'alternate air', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'always falling',
   }),
+  afterLimit,
   handling: [note('instructor', 'Offset base to final so that the runway stays beside the nose; lose it and go around.', 'B. Quadra'), note('handbook', 'Wheel landings are not recommended: the propeller clears by 20 cm.', 'Handbook 4.4')],
 };
 
@@ -89,6 +90,7 @@ export const bronzeB6: TypeSheet = {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'clear', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, late', 'stall-break': 'wing drops', 'pitch-force': 'heavy', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'sinks',
     'over-nose': 'blind', 'flare-height': 'high', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'large', rebound: 'damped', 'tail-inertia': 'heavy', 'level-picture': 'on the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('measured', 'The airspeed indicator reads six knots high near the stall: the dial flatters.', 'House flight test, 2023'), note('handbook', 'Stick forward of neutral unlocks the tailwheel.', 'Pilot\u2019s notes 4')],
 };
 
@@ -137,5 +139,6 @@ export const bronzeB15: TypeSheet = {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, then aileron and rudder together', 'stall-warning': 'buffet, late', 'stall-break': 'wing drops', 'pitch-force': 'heavy', 'trim-use': 'all the time', 'flap-pitch': 'nose down', glide: 'sinks',
     'over-nose': 'blind', 'flare-height': 'high', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'large', rebound: 'damped', 'tail-inertia': 'heavy', 'level-picture': 'above the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'essential bus', avionics: 'dials', protection: 'none', 'speed-school': 'always falling',
   }),
+  afterLimit,
   handling: [note('handbook', 'At the stall a wing goes: unload, then aileron and rudder together. Rudder alone flicks it the other way.', 'Pilot\u2019s notes 4'), note('handbook', 'As the tail comes up it yaws left, as it is lowered right: the propeller is a gyroscope.', 'Pilot\u2019s notes 4'), note('instructor', 'On final everybody pitches up too soon: wait for the speed.', 'B. Quadra')],
 };

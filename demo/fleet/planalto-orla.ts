@@ -1,5 +1,5 @@
 import type { TypeSheet } from '@/domain/sheet';
-import { also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, loading, note, placard, powerTable, seat } from './helpers';
+import { afterLimit, also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, loading, note, placard, powerTable, seat } from './helpers';
 
 export const planaltoP1R: TypeSheet = {
   schema: 'type-sheet/1', code: 'planalto-p1r', name: 'Planalto P1R', maker: 'Planalto', revision: 'handbook revision 7',
@@ -43,6 +43,7 @@ export const planaltoP1R: TypeSheet = {
     'ground-stability': 'dies by itself', 'rudder-need': 'clear', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'nose drops', 'pitch-force': 'medium', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'sinks',
     'over-nose': 'clear', 'flare-height': 'low', pace: 'medium', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'normal', rebound: 'damped', 'tail-inertia': 'nosewheel', 'level-picture': 'below the horizon', 'fuel-system': 'left or right', ignition: 'magnetos', induction: 'alternate air', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('house', 'Gear is called at downwind, base and the fence, with a hand on the lever.', 'Flying order 8')],
 };
 
@@ -97,6 +98,7 @@ export const planaltoP2: TypeSheet = {
     'ground-stability': 'dies by itself', 'rudder-need': 'little', 'power-foot': 'right', 'adverse-yaw': 'little', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'nose drops', 'pitch-force': 'medium', 'trim-use': 'at each change', 'flap-pitch': 'nose up', glide: 'average',
     'over-nose': 'clear', 'flare-height': 'medium', pace: 'fast', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'retractable', 'control-travel': 'normal', rebound: 'damped', 'tail-inertia': 'nosewheel', 'level-picture': 'below the horizon', 'fuel-system': 'cross-feed', ignition: 'magnetos', induction: 'alternate air', electrics: 'essential bus', avionics: 'glass', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('handbook', 'On one engine with gear or flap it descends: clean first, then climb.', 'Handbook 3.3')],
 };
 
@@ -144,5 +146,6 @@ export const orlaMare: TypeSheet = {
     'ground-stability': 'grows slowly', 'rudder-need': 'clear', 'power-foot': 'right', 'adverse-yaw': 'clear', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'mushes', 'pitch-force': 'medium', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'sinks',
     'over-nose': 'clear', 'flare-height': 'high', pace: 'medium', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'up for water, down for land', 'control-travel': 'large', rebound: 'damped', 'tail-inertia': 'nosewheel', 'level-picture': 'below the horizon', 'fuel-system': 'cross-feed', ignition: 'magnetos', induction: 'alternate air', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('handbook', 'An unlit lamp means that wheel is up on this type.', 'Handbook 7.6'), note('handbook', 'High thrust line: power up pitches down, power off pitches up.', 'Handbook 4.7')],
 };

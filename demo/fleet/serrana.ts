@@ -1,5 +1,5 @@
 import type { TypeSheet } from '@/domain/sheet';
-import { FIXED_GEAR, also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, measured, note, placard, powerTable, seat } from './helpers';
+import { afterLimit, FIXED_GEAR, also, attributes, byFlap, dialTable, distances, flapDrag, flow, gates, geometry, h, house, instructor, loading, measured, note, placard, powerTable, seat } from './helpers';
 
 export const serranaUrze: TypeSheet = {
   schema: 'type-sheet/1', code: 'serrana-urze', name: 'Serrana Urze', maker: 'Serrana', revision: 'handbook revision 3',
@@ -42,6 +42,7 @@ export const serranaUrze: TypeSheet = {
     'ground-stability': 'grows slowly', 'rudder-need': 'clear', 'power-foot': 'right', 'adverse-yaw': 'strong', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, clear', 'stall-break': 'mushes', 'pitch-force': 'light', 'trim-use': 'set once', 'flap-pitch': 'no flap', glide: 'floats',
     'over-nose': 'partly hidden', 'flare-height': 'medium', pace: 'slow', 'lever-order': 'throttle and mixture', brakes: 'heel', gear: 'fixed', 'control-travel': 'normal', rebound: 'springs back', 'tail-inertia': 'light', 'level-picture': 'on the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [
     note('handbook', 'Tailwheel steers to 25 degrees, then casters free.', 'Handbook 7.2'),
     note('measured', 'Wheel landings run 60 m longer than three-point landings here.', 'House records 2025'),
@@ -91,6 +92,7 @@ export const serranaEsteva: TypeSheet = {
     'ground-stability': 'grows slowly', 'rudder-need': 'clear', 'power-foot': 'right', 'adverse-yaw': 'strong', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'buffet, clear', 'stall-break': 'mushes', 'pitch-force': 'medium', 'trim-use': 'at each change', 'flap-pitch': 'nose down', glide: 'sinks',
     'over-nose': 'partly hidden', 'flare-height': 'high', pace: 'slow', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'large', rebound: 'springs back', 'tail-inertia': 'light', 'level-picture': 'on the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [note('instructor', 'On the back of the drag curve from 50 kt down: path by power, speed by pitch.', 'H. Serpa'), note('handbook', 'Below 60 ft at full flap and idle the round-out needs all the elevator there is.', 'Handbook 4.5')],
 };
 
@@ -139,6 +141,7 @@ export const serranaCarvalho: TypeSheet = {
     'ground-stability': 'grows fast', 'rudder-need': 'strong', 'power-foot': 'right', 'adverse-yaw': 'clear', 'wing-drop': 'unload, rudder stops the yaw, then aileron', 'stall-warning': 'horn, early', 'stall-break': 'nose drops', 'pitch-force': 'heavy', 'trim-use': 'at each change', 'flap-pitch': 'nose up', glide: 'sinks',
     'over-nose': 'partly hidden', 'flare-height': 'high', pace: 'medium', 'lever-order': 'throttle, propeller, mixture', brakes: 'toe', gear: 'fixed', 'control-travel': 'large', rebound: 'springs back', 'tail-inertia': 'heavy', 'level-picture': 'on the horizon', 'fuel-system': 'one tank or both', ignition: 'magnetos', induction: 'carburettor heat', electrics: 'none or simple', avionics: 'dials', protection: 'none', 'speed-school': 'constant at each gate',
   }),
+  afterLimit,
   handling: [
     note('handbook', 'Spring gear gives back what it is given: one skip, then go around.', 'Handbook 4.5'),
     note('instructor', 'The wheel travels far beyond where it usually stops: full aileron is more than half a turn.', 'H. Serpa'),

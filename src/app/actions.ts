@@ -7,6 +7,7 @@ import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief,
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
+import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
 import { signCheckout } from '@/server/commands/sign';
 import { problem } from '@/server/result';
 
@@ -107,6 +108,16 @@ export async function recordEventAction(event: unknown) {
 export async function shareFlightAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return shareFlight(await requireUser(), form);
+}
+
+export async function acceptMeasuresAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return acceptMeasures(await requireUser(), form);
+}
+
+export async function releaseExceedanceAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return releaseExceedance(await requireUser(), form);
 }
 
 export async function decidePowerAction(form: unknown) {

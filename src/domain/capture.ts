@@ -84,6 +84,16 @@ export type PowerFound = z.infer<typeof PowerFound>;
 export const TrialFlown = z.object({ flapDeg: z.number().min(0).max(90), power: z.string().max(60), idle: z.boolean(), speed: z.number().min(10).max(400), sinkFpm: z.number().min(0).max(4000).nullable(), groundFt: z.number().min(0).max(20000), arrested: z.enum(ARRESTED), elevatorAtStop: z.boolean().nullable(), heightErrorFt: z.number().min(-2000).max(2000).nullable() });
 export type TrialFlown = z.infer<typeof TrialFlown>;
 export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
+/**
+ * What an instructor has taken over from a trace for one landing or one item; the newest of a subject stands, an empty one takes it back.
+ * Values in the standard's terms: speed about its target in knots, place along past the aim point and across in metres, sink in feet a minute, angles in degrees, right positive.
+ */
+export const Measured = z.object({
+  traceId: z.string().min(1).max(64), atS: z.number().min(0),
+  values: z.record(z.string().max(16), z.number()),
+  item: z.object({ verdict: z.enum(['within', 'edge', 'outside']), detail: AirworkDetail }).nullable().default(null),
+});
+export type Measured = z.infer<typeof Measured>;
 export type TimerMarked = z.infer<typeof TimerMarked>;
 export type ItemObserved = z.infer<typeof ItemObserved>;
 
@@ -128,5 +138,6 @@ export const PAYLOADS = {
   'timer-marked': TimerMarked,
   'runway-set': z.object({ runwayEnd: z.string().min(1).max(8) }),
   'pilot-swapped': z.object({ pilotId: z.string().min(1).max(64) }),
+  measured: Measured,
   'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
 } as const;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ATTRIBUTE_KEYS } from './handling';
-import { ATTITUDES, SIGHT_ATTITUDES, SOURCES } from './words';
+import { ATTITUDES, LIMIT_CHANNELS, SIGHT_ATTITUDES, SOURCES } from './words';
 
 const Source = z.enum(SOURCES);
 const Ref = z.string().trim().min(1, 'Say where it comes from, for example Handbook 4.2.');
@@ -144,6 +144,8 @@ export const TypeSheet = z.object({
   goAroundFlow: z.array(Text).min(1),
   attributes: z.array(z.object({ key: z.enum(ATTRIBUTE_KEYS), value: Text, source: Source, ref: Ref })),
   handling: z.array(SourcedText),
+  /** What must be done before the next flight when a limit was passed. */
+  afterLimit: z.array(SourcedText.extend({ channel: z.enum(LIMIT_CHANNELS) })).default([]),
 });
 export type TypeSheet = z.infer<typeof TypeSheet>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LIMIT_CHANNELS } from './words';
 
 const N = z.number();
 const NN = z.number().nullable();
@@ -36,7 +37,7 @@ export const TraceAirwork = z.object({
   kind: z.enum(['steep-turn', 'slow-flight', 'stall', 'climb-reversal', 'loop', 'roll', 'emergency-descent', 'engine-out', 'clearing-turn']),
   direction: z.enum(['left', 'right']).nullable(), startS: N, endS: N, maxBankDeg: NN, heightDeviationFt: z.object({ min: NN, max: NN }), speedDeviationKt: z.object({ min: NN, max: NN }), rolloutErrorDeg: NN, peakG: NN, heightLossFt: NN, confidence: Confidence,
 });
-export const TraceExceedance = z.object({ channel: z.enum(['vne', 'vfe', 'gear', 'g+', 'g-', 'map', 'rpm', 'cht']), limit: N, unit: z.string(), peak: N, startS: N, durationS: N });
+export const TraceExceedance = z.object({ channel: z.enum(LIMIT_CHANNELS), limit: N, unit: z.string(), peak: N, startS: N, durationS: N });
 export const TraceWarning = z.object({ code: z.string(), message: z.string(), count: z.number().int() });
 export const TraceAnalysis = z.object({
   schema: z.literal('trace-analysis/1'),

@@ -41,8 +41,13 @@ export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
 export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
 export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
 
-export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event', 'power-found', 'trial-flown', 'timer-marked', 'runway-set', 'pilot-swapped'] as const;
+export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event', 'power-found', 'trial-flown', 'timer-marked', 'runway-set', 'pilot-swapped', 'measured'] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
+
+/** Limits a trace can be held against. */
+export const LIMIT_CHANNELS = ['vne', 'vfe', 'gear', 'g+', 'g-', 'map', 'rpm', 'cht'] as const;
+export type LimitChannel = (typeof LIMIT_CHANNELS)[number];
+export const LIMIT_NAME: Record<LimitChannel, string> = { vne: 'Vne', vfe: 'flap limit', gear: 'gear limit', 'g+': 'load factor', 'g-': 'negative load factor', map: 'manifold pressure', rpm: 'engine speed', cht: 'cylinder temperature' };
 
 /** What is said on screen for each word; one place, so that a phrase stands once. */
 export const SAY: Record<string, string> = {

@@ -12,6 +12,8 @@ export interface JudgeContext {
   /** Knots in one unit of the dial. */
   ktPerUnit: number;
   unit: 'kt' | 'mph';
+  /** Accepted from a trace, by criterion, in the standard's terms. A measured value beats the eye. */
+  measured?: Readonly<Record<string, number>> | null;
 }
 
 export interface CriterionJudged {
@@ -57,10 +59,12 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     configuration: landing.configuration, attitude: landing.touched, lateral: landing.lateral && ACROSS[landing.lateral],
     along: landing.along, firmness: landing.firmness,
   };
+  const traced = context.measured ?? {};
+  const measured: Record<string, number | null> = { speed: fence, ...traced };
   const result = assessLanding({
     standard: context.standard,
     landing: {
-      source: 'eye', intended: landing.intended, measured: { speed: fence }, eye, cleanTap: landing.cleanTap, intervention: landing.intervention,
+      source: 'eye', intended: landing.intended, measured, eye, cleanTap: landing.cleanTap, intervention: landing.intervention,
       instructorCorrection: false, demonstration: landing.demonstration, trigger: landing.trigger,
     },
   });
@@ -70,17 +74,19 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     verdict: result.verdicts[row.id] ?? 'not-seen',
     form: result.forms[row.id] ?? null,
     required: row.required.includes('eye'),
-    reason: criterionReason(row, eye[row.id] ?? null, row.id === 'speed' ? fence : null, result.forms[row.id] ?? null, landing.intended),
+    reason: criterionReason(row, eye[row.id] ?? null, measured[row.id] ?? null, row.id in traced, result.forms[row.id] ?? null, landing.intended),
   }));
   const { controlOutside, precisionOutside, missingRequired, triggerContinued } = result;
   return { criteria, controlOutside, precisionOutside, missingRequired, triggerContinued, landingClass: result.landingClass, goAround: null, reason: classReason(result, landing.intervention) };
 }
 
-function criterionReason(row: StandardRow & { unit: string }, eye: EyeValue | null, measured: number | null, form: CriterionForm | null, intended: string | null): string {
+function criterionReason(row: StandardRow & { unit: string }, eye: EyeValue | null, measured: number | null, traced: boolean, form: CriterionForm | null, intended: string | null): string {
   if (form === null) return 'Nobody looked: not seen, and not assumed good.';
   if (form === 'measured' && measured !== null && row.measured) {
     const { low, high } = row.measured;
-    return `Read ${measured >= 0 ? '+' : ''}${fixed(measured)} ${row.unit} from the target; the standard allows ${fixed(low)} to +${fixed(high)} ${row.unit}.`;
+    if (row.id === 'speed') return `${traced ? 'Measured' : 'Read'} ${measured >= 0 ? '+' : ''}${fixed(measured)} ${row.unit} from the target; the standard allows ${fixed(low)} to +${fixed(high)} ${row.unit}.`;
+    const digits = row.unit === 'count' || row.unit === 'fpm' ? 0 : 1;
+    return `Measured ${low < 0 && measured >= 0 ? '+' : ''}${fixed(measured, digits)}${row.unit === 'count' ? '' : ` ${row.unit}`}; the standard allows ${fixed(low)} to ${low < 0 ? '+' : ''}${fixed(high)}${row.unit === 'count' ? '' : ` ${row.unit}`}.`;
   }
   const asked = standardAsks(row, intended);
   if (form === 'asserted') return `Asserted by the clean tap: none. ${asked}`;

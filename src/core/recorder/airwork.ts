@@ -10,7 +10,7 @@ export interface AirworkPlan {
   kind: AirworkKind;
   direction: 'left' | 'right';
   /** Flown badly: feet gained half way through, degrees turned too far, degrees of bank beyond the item's own. */
-  heightErrorFt?: number; overshootDeg?: number; bankDeg?: number;
+  heightErrorFt?: number; overshootDeg?: number; bankDeg?: number; /** Speed of an emergency descent, knots; else a fifth above the cruise. */ speedKt?: number;
 }
 export interface FlownAirwork { kind: AirworkKind; direction: 'left' | 'right' | null; startS: number; endS: number; maxBankDeg: number; heightDeviationFt: { min: number; max: number }; speedDeviationKt: { min: number; max: number }; rolloutErrorDeg: number | null; peakG: number; heightLossFt: number }
 /** One raw moment; bank unwrapped, so that a roll goes through 360. */
@@ -220,7 +220,7 @@ const ITEMS: Record<AirworkKind, Fly> = {
     return { directed: true, angle: null };
   },
   'emergency-descent': (f, item) => {
-    const v = f.air.speeds.cruise * 1.2 * MS_PER_KT;
+    const v = (item.speedKt ?? f.air.speeds.cruise * 1.2) * MS_PER_KT;
     const low = f.s.h - 1400 * M_PER_FT;
     f.until(() => f.s.h < low, () => ({ bank: f.s.h > low + 250 ? sideOf(item) * 35 : 0, vs: -3000 / FT_PER_MIN_PER_MS, v, rpm: f.air.rpm.idle, vsRate: 4 }), 200);
     f.until(() => f.s.vs > -0.5, () => ({ bank: 0, vs: 0, v, rpm: f.air.rpm.cruise, vsRate: 4 }), 20);

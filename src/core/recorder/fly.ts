@@ -6,7 +6,7 @@ import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, norm180, norm360, sinDeg
 
 import { type AirworkPlan, type FlownAirwork, type Raw, airwork, departure, homing } from './airwork';
 
-export interface RecorderRunway { ident: string; thresholdLat: number; thresholdLon: number; trueBearingDeg: number; lengthM: number; elevationFt: number }
+export interface RecorderRunway { ident: string; thresholdLat: number; thresholdLon: number; trueBearingDeg: number; lengthM: number; elevationFt: number; /** Rise to the other end. */ riseFt?: number }
 export interface Arrival {
   end: 'full-stop' | 'touch-and-go' | 'stop-and-go' | 'go-around' | 'low-pass';
   alongM: number; lateralM: number;

@@ -47,7 +47,7 @@ export function sense(flown: Flown, runway: RecorderRunway, sensors: Sensors, ra
     wander.h = walk(wander.h, sensors.heightNoiseFt);
     if (sensors.missing.some((g) => s.tS > g.fromS && s.tS < g.toS)) continue;
     const place = onEarth(runway, s.alongM + wander.x + sensors.noiseM * normal(), s.lateralM + wander.y + sensors.noiseM * normal());
-    out.push({ tS: s.tS, ...place, altFt: runway.elevationFt + s.heightFt + sensors.heightErrorFt + wander.h + 0.5 * normal(), iasKt: Math.max(0, dial + sensors.iasNoiseKt * normal()), gsKt: Math.max(0, s.gsKt + 0.2 * normal()), trackDeg: s.trackDeg, headingDeg: (s.headingDeg + 0.5 * normal() + 360) % 360, vsFpm: s.vsFpm, bankDeg: s.bankDeg + 0.3 * normal(), pitchDeg: s.pitchDeg + 0.3 * normal(), nz: s.nz + sensors.nzNoise * normal(), rpm: s.rpm + 8 * normal(), flapDeg: s.flapDeg, gearDown: s.gearDown });
+    out.push({ tS: s.tS, ...place, altFt: runway.elevationFt + (runway.riseFt ?? 0) * Math.max(0, Math.min(1, s.alongM / runway.lengthM)) + s.heightFt + sensors.heightErrorFt + wander.h + 0.5 * normal(), iasKt: Math.max(0, dial + sensors.iasNoiseKt * normal()), gsKt: Math.max(0, s.gsKt + 0.2 * normal()), trackDeg: s.trackDeg, headingDeg: (s.headingDeg + 0.5 * normal() + 360) % 360, vsFpm: s.vsFpm, bankDeg: s.bankDeg + 0.3 * normal(), pitchDeg: s.pitchDeg + 0.3 * normal(), nz: s.nz + sensors.nzNoise * normal(), rpm: s.rpm + 8 * normal(), flapDeg: s.flapDeg, gearDown: s.gearDown });
   }
   return out;
 }

@@ -5,3 +5,4 @@ export * from './context';
 export * from './join';
 export * from './replay';
 export * from './write';
+export * from './work';

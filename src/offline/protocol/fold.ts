@@ -1,9 +1,9 @@
-import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, Measured, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import { ordered } from './order';
 
-export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding }
-export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved }
+export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding; /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null }
+export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved; /** Quantities whose extreme came from a trace. */ measured: readonly string[] }
 /** Something noted in flight that stands on its own. */
 export interface FoldedRow<T> { id: string; sortieId: string; author: string; at: string; data: T }
 export interface Folded {
@@ -41,6 +41,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const powers = new Map<string, FoldedRow<PowerFound>>();
   const trials = new Map<string, FoldedRow<TrialFlown>>();
   const marks = new Map<string, TimerMarked>();
+  const measured = new Map<string, Measured>();
   const gear: { now: Folded['gear'] } = { now: null };
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
@@ -63,7 +64,10 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'landing-saved':
-        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload) });
+        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload), measured: null });
+        break;
+      case 'measured':
+        measured.set(subjectId, event.payload as Measured);
         break;
       case 'corrected': {
         const before = landings.get(subjectId);
@@ -71,7 +75,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'item-observed':
-        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload) });
+        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload), measured: [] });
         break;
       case 'power-found':
         powers.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as PowerFound });
@@ -90,6 +94,12 @@ export function fold(events: readonly CaptureEvent[]): Folded {
       default:
         break;
     }
+  }
+  for (const [id, m] of measured) {
+    const landing = landings.get(id);
+    if (landing && Object.keys(m.values).length > 0) landings.set(id, { ...landing, measured: m });
+    const item = items.get(id);
+    if (item && m.item) items.set(id, { ...item, data: { ...item.data, verdict: m.item.verdict, detail: m.item.detail }, measured: Object.keys(m.values) });
   }
   for (const id of landings.keys()) drafts.delete(id);
   return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, powers: [...powers.values()], trials: [...trials.values()], marks: [...marks.values()], runways, flying, winds };

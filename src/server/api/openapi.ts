@@ -2,6 +2,7 @@ import { OpenAPIRegistry, OpenApiGeneratorV31 } from '@asteasolutions/zod-to-ope
 import { z } from 'zod';
 import { BriefChoices } from '@/domain/brief';
 import { Airframe, TypeSheet } from '@/domain/sheet';
+import { TraceAnalysis, TraceContext } from '@/domain/trace';
 
 /** Shapes of the HTTP interface. The document is generated from them: what is documented is what is checked. */
 export const Problems = z.object({ message: z.string(), problems: z.array(z.object({ path: z.string(), message: z.string() })).optional() });
@@ -13,6 +14,8 @@ export const BriefAnswer = z.object({
   id: z.string(), checkoutId: z.string(), lesson: z.number().int(), version: z.number().int(), savedAt: z.string(), choices: BriefChoices,
   card: z.object({ title: z.string(), line: z.string(), revision: z.string(), warnings: z.array(z.string()), gates: z.array(z.object({ name: z.string(), speed: z.string(), height: z.string(), altimeter: z.string(), configuration: z.string(), power: z.string() })), caution: z.string() }),
 });
+export const TraceAnswer = z.object({ id: z.string(), checkoutId: z.string(), lesson: z.number().int(), flownOn: z.string(), registration: z.string(), startUtc: z.string().nullable(), context: TraceContext, analysis: TraceAnalysis });
+export const TraceQuestion = z.object({ text: z.string(), context: TraceContext, mapping: z.record(z.string(), z.object({ channel: z.string(), unit: z.string().nullable() })).nullish() });
 
 let made: unknown;
 
@@ -35,6 +38,12 @@ export function openApiDocument(): unknown {
   get('/api/v1/airframes', 'Every registration', z.array(AirframeAnswer));
   get('/api/v1/airframes/{registration}', 'What differs on one registration', AirframeAnswer, z.object({ registration: z.string() }));
   get('/api/v1/briefs/{id}', 'A stored brief: what was chosen, and the card as it prints', BriefAnswer, z.object({ id: z.string() }));
+  get('/api/v1/traces/{id}', 'A kept recording: its context and analysis', TraceAnswer, z.object({ id: z.string() }));
+  registry.registerPath({
+    method: 'post', path: '/api/v1/traces/analyse', summary: 'Analyse a recording without keeping it: JSON, or a form with file (CSV, GPX, IGC, gzipped or not), context and mapping', security: [{ token: [] }],
+    request: { body: { content: { 'application/json': { schema: TraceQuestion } } } },
+    responses: { 200: json(TraceAnalysis, 'What was found'), 400: json(Problems, 'The context or the mapping does not fit'), 404: nothing, 413: json(Problems, 'Too long'), 422: json(Problems, 'The file cannot be read, and why') },
+  });
   made = new OpenApiGeneratorV31(registry.definitions).generateDocument({ openapi: '3.1.0', info: { title: 'Jeito', version: '1', description: 'Read type sheets, airframes and briefs; import type sheets. Numbers carry their unit in the name and their source beside them.' } });
   return made;
 }

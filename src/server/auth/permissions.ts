@@ -31,5 +31,7 @@ export const may = {
   signCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
   /** Type sheets, airframes, house order of a brief. */
   changeHouse: (user: CurrentUser): boolean => user.roles.includes('chief'),
+  /** A limit passed: a chief who neither flew it nor taught it says that what must be done is done. */
+  releaseExceedance: (user: CurrentUser, thing: OwnedByPilot & { instructorId: string }): boolean => user.roles.includes('chief') && !own(user, thing) && user.id !== thing.instructorId,
   viewLedgerEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
 };

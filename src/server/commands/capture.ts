@@ -72,7 +72,7 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
 }
 
 /** Types that change a landing or whose it was. */
-const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed']);
+const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed', 'measured']);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const parsed = CaptureEventSchema.safeParse(item);
@@ -102,7 +102,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
-  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
+  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured'], t));
   const second = where.second_pilot_id;
   const theirs = second !== null && [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
   const shared = theirs && where.second_checkout_id ? await sharedLesson(sortie, where.second_checkout_id, t) : null;
@@ -120,13 +120,14 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
     const by = seat.head ?? head;
     const standard = await contentById('standard', by.standardId, t);
     const { unit } = by.sheet.dial;
-    for (const [index, { id, author, savedAt, landing }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
-      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit });
+    for (const [index, { id, author, savedAt, landing, measured }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
+      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit, measured: measured?.values ?? null });
       await model('landings').create(
         {
           id, sortie_id: seat.sortieId, checkout_id: seat.head?.id ?? null, pilot_id: seat.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
           gear_group: gearMassGroup(by.sheet), ...loggedCrosswind(landing, savedAt, aerodrome), flown_on: sortie.flownOn, saved_at: savedAt, author,
           captured: JSON.stringify(landing), judged: JSON.stringify(judged), surface: surfaceOf(landing.runwayEnd, aerodrome), tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
+          measured: measured ? JSON.stringify(measured) : null,
         },
         { transaction: t },
       );

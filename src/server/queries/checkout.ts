@@ -4,7 +4,7 @@ import type { BriefResult } from '@/core/approach';
 import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
 import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
-import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, Measured } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import type { Goal, LandingKind, PackId, Stage } from '@/domain/words';
@@ -116,16 +116,16 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
   }));
 }
 
-export interface LandingRow extends RecordedLanding { captured: CapturedLanding; savedAt: string; windAgeMin: number | null }
+export interface LandingRow extends RecordedLanding { captured: CapturedLanding; measured: Measured | null; savedAt: string; windAgeMin: number | null }
 
 export async function landingsOf(checkoutId: string, t?: Transaction): Promise<LandingRow[]> {
-  const found = await rows<{ id: string; sortie_id: string; lesson: number; number: number; kind: LandingKind; intended: string | null; gear_group: string; crosswind_kt: number | null; wind_age_min: number | null; flown_on: string; saved_at: string; captured: string; judged: string }>(
+  const found = await rows<{ id: string; sortie_id: string; lesson: number; number: number; kind: LandingKind; intended: string | null; gear_group: string; crosswind_kt: number | null; wind_age_min: number | null; flown_on: string; saved_at: string; captured: string; judged: string; measured: string | null }>(
     `SELECT l.*, s.lesson FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
     { checkoutId }, t,
   );
   return found.map((l) => ({
     id: l.id, number: l.number, sortieId: l.sortie_id, lesson: l.lesson, date: l.flown_on, firstOfSortie: l.number === 1, group: l.gear_group, kind: l.kind, intended: l.intended,
-    crosswindKt: l.crosswind_kt, windAgeMin: l.wind_age_min, savedAt: l.saved_at, captured: JSON.parse(l.captured) as CapturedLanding, judged: JSON.parse(l.judged) as JudgedLanding,
+    crosswindKt: l.crosswind_kt, windAgeMin: l.wind_age_min, savedAt: l.saved_at, captured: JSON.parse(l.captured) as CapturedLanding, judged: JSON.parse(l.judged) as JudgedLanding, measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured),
   }));
 }
 
@@ -183,7 +183,7 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
 async function readRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
-  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown'], t));
+  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured'], t));
   const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
   // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
   const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) => (i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId);

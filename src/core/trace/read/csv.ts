@@ -114,7 +114,7 @@ function numberIn(text: string, from: number, to: number, decimalComma: boolean)
  * Reads a table into a trace. Rows with too few cells are counted and left out.
  * @param mapping what was said of columns by hand; it wins over the header's words
  */
-export function readCsv(text: string, mapping: ColumnMapping | null = null): ReadResult {
+export function readCsv(text: string, mapping: ColumnMapping | null = null, progress: (share: number) => void = () => undefined): ReadResult {
   const header = findHeader(text, mapping);
   if (!header) return problem('not-a-trace', 'No header row was found: a table needs a row that names at least time, latitude and longitude.');
   const warnings = new Warnings();
@@ -182,6 +182,7 @@ export function readCsv(text: string, mapping: ColumnMapping | null = null): Rea
           if (!(f.column[row]! >= x)) f.column[row] = x; // eslint-disable-line @typescript-eslint/no-non-null-assertion -- within its length
         }
         row++;
+        if ((row & 8191) === 0) progress(i / length);
       }
     }
     at = i + 1;
