@@ -4,3 +4,4 @@ export { type AirworkKind, type AirworkPlan, type FlownAirwork } from './airwork
 export * from './sense';
 export * from './suite';
 export * from './score';
+export * from './choose';

@@ -6,7 +6,7 @@ import { ktPerUnit } from '@/core/speeds';
 import { CHANNELS, MEASURES, TAPPED_AS, itemMeasures, traceContext, withMeasured } from '@/core/trace';
 import { FORM_NAME } from '@/domain/airwork';
 import type { Measured } from '@/domain/capture';
-import { TraceContext } from '@/domain/trace';
+import type { TraceContext } from '@/domain/trace';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';

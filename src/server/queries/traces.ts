@@ -77,3 +77,15 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
   };
 }
 const KINDS: readonly AirworkKind[] = ['steep-turn', 'slow-flight', 'stall', 'energy', 'asymmetric', 'emergency-descent'];
+
+/** Flights a recording can be added to: of checkouts this user runs, flown or briefed, newest first. */
+export async function flightsToRecord(user: CurrentUser): Promise<{ id: string; pilotName: string; registration: string; lesson: number; flownOn: string }[]> {
+  const found = await rows<{ id: string; pilot_id: string; pilot_name: string; registration: string; lesson: number; flown_on: string }>('SELECT s.id, s.lesson, s.flown_on, c.pilot_id, p.name AS pilot_name, a.registration FROM sorties s JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id WHERE s.shared_with IS NULL ORDER BY s.flown_on DESC, p.name LIMIT 120');
+  return found.filter((f) => may.runCheckout(user, { pilotId: f.pilot_id })).map((f) => ({ id: f.id, pilotName: f.pilot_name, registration: f.registration, lesson: f.lesson, flownOn: f.flown_on }));
+}
+
+/** Limits passed and not released, of every airframe: the flags. */
+export async function openLimits(): Promise<{ registration: string; channel: LimitChannel; traceId: string }[]> {
+  const found = await rows<{ registration: string; channel: LimitChannel; trace_id: string }>('SELECT a.registration, e.channel, e.trace_id FROM exceedances e JOIN airframes a ON a.id = e.airframe_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL ORDER BY e.found_at DESC');
+  return found.map((f) => ({ registration: f.registration, channel: f.channel, traceId: f.trace_id }));
+}

@@ -16,7 +16,7 @@ const SHAPE: Record<TouchdownPoint['verdict'], string> = {
 const COLOUR: Record<TouchdownPoint['verdict'], string> = { within: '--meadow', edge: '--ochre', outside: '--brick', 'not-seen': '--slate' };
 
 /** Draws the map into `element`; the runway lies from left (threshold) to right. Returns what takes it down again. */
-export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownPoint[], { aimPointM, box }: { aimPointM: number; box: { before: number; past: number } }): () => void {
+export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownPoint[], { aimPointM, trackM, box }: { aimPointM: number; trackM: number; box: { before: number; past: number } }): () => void {
   const style = getComputedStyle(element);
   const css = (name: string) => style.getPropertyValue(name).trim();
   const chart = init(element, undefined, { renderer: 'svg' });
@@ -24,7 +24,10 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
   const edges = [aimPointM - box.before, aimPointM + box.past, aimPointM + 2 * box.past];
   const across = [...LATERAL_BANDS].reverse();
   const inCell = new Map<string, number>();
+  // Bands are drawn equally wide: a measured place stands in its band at its share of it.
+  const within = (x: number, marks: readonly number[]) => { const i = Math.max(0, Math.min(marks.length - 2, marks.findIndex((m, k) => k > 0 && x < m) - 1)); const at = x >= (marks[marks.length - 1] ?? 0) ? marks.length - 2 : i; const [a, b] = [marks[at] ?? 0, marks[at + 1] ?? 1]; return at + Math.max(0.04, Math.min(0.96, (x - a) / (b - a))); };
   const place = (p: TouchdownPoint): [number, number] => {
+    if (p.alongM !== null && p.lateralM !== null) return [within(p.alongM + aimPointM, [0, ...edges, (edges[2] ?? 0) + box.past]), within(-p.lateralM, [-3 * trackM, -trackM, -trackM / 4, trackM / 4, trackM, 3 * trackM])];
     const key = `${p.along} ${p.lateral}`;
     const n = inCell.get(key) ?? 0;
     inCell.set(key, n + 1);
@@ -52,7 +55,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
       },
       {
         type: 'scatter', symbolSize: 19,
-        data: points.map((p) => ({ value: place(p), symbol: SHAPE[p.verdict], itemStyle: { color: css(COLOUR[p.verdict]) }, label: { show: true, position: 'top', distance: 2, formatter: String(p.number), ...text, fontSize: 12 }, tip: `Landing ${p.number}: ${say(p.along)}, ${say(p.lateral)}<br>${p.word}` })),
+        data: points.map((p) => ({ value: place(p), symbol: SHAPE[p.verdict], itemStyle: { color: css(COLOUR[p.verdict]) }, label: { show: true, position: 'top', distance: 2, formatter: `${p.number}${p.alongM !== null && p.lateralM !== null ? ' M' : ''}`, ...text, fontSize: 12 }, tip: `Landing ${p.number}: ${say(p.along)}, ${say(p.lateral)}<br>${p.word}` })),
       },
     ],
   });

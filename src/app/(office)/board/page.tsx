@@ -9,6 +9,9 @@ import { checkoutHead, checkoutRecord, nextAction, stageOf } from '@/server/quer
 import { checkoutList } from '@/server/queries/lists';
 import { BoardRow } from '@/ui/board/board-row';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { limitsPassed } from '@/server/queries/traces';
+import { Limits } from '@/ui/traces/limits';
+import { releaseExceedanceAction } from '../../actions';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Board' };
@@ -31,6 +34,7 @@ export default async function BoardPage() {
     return { summary: c, met, total: record.items.length, stage: stageOf(record), action };
   }));
   const staff = may.seeEverybody(user);
+  const limits = staff ? await limitsPassed(user, 'open') : [];
   return (
     <>
       <PageStrip name="Board" line={dateText(nowIso())} user={user.name} />
@@ -43,6 +47,7 @@ export default async function BoardPage() {
         ) : (
           <div className="panel">{cards.map((card) => (card ? <BoardRow key={card.summary.id} {...card} /> : null))}</div>
         )}
+        {limits.length > 0 ? <div className="mt-3"><Panel title={limits.length === 1 ? 'A limit was passed and is not released' : `${limits.length} limits were passed and are not released`}><Limits limits={limits} release={releaseExceedanceAction} withTrace /></Panel></div> : null}
         {staff && others.length > 0 ? (
           <div className="mt-3"><Panel title="Run by others">
             <div className="scroll-x"><table className="plain">

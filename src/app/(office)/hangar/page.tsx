@@ -9,6 +9,7 @@ import { requireUser } from '@/server/auth/session';
 import { hangar } from '@/server/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { Panel, Title } from '@/ui/shared/parts';
+import { openLimits } from '@/server/queries/traces';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Hangar' };
@@ -16,6 +17,7 @@ export const metadata: Metadata = { title: 'Hangar' };
 export default async function HangarPage() {
   const user = await requireUser();
   const types = await hangar();
+  const flags = await openLimits();
   return (
     <>
       <PageStrip name="Hangar" line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`} user={user.name} />
@@ -33,7 +35,7 @@ export default async function HangarPage() {
                   <div className="small">
                     <p className="mb-1">{t.sheet.engine.count > 1 ? `${t.sheet.engine.count} × ` : ''}{t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}{t.sheet.gear.retractable ? ', retractable' : ''}, dial in {t.sheet.dial.unit}.</p>
                     <p className="mb-1">Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'}; (Europe): {eu.endorsements.length > 0 ? eu.endorsements.join(', ') : 'no variant training'}.</p>
-                    {t.airframes.map((a) => <p key={a.id} className="mb-0"><span className="mono">{a.registration}</span> {a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}{a.airframe.deferredDefects.length > 0 ? <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span> : null}</p>)}
+                    {t.airframes.map((a) => <p key={a.id} className="mb-0"><span className="mono">{a.registration}</span> {flags.some((f) => f.registration === a.registration) ? <span className="v-outside"><strong>flagged: limit passed</strong> · </span> : null}{a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}{a.airframe.deferredDefects.length > 0 ? <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span> : null}</p>)}
                     {findings.length > 0 ? <p className="mb-0 mt-1"><Verdict verdict="outside">{findings[0]?.what}</Verdict></p> : null}
                   </div>
                 </div>

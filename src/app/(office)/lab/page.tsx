@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Eye, Footprints, Route } from 'lucide-react';
+import { AudioWaveform, Eye, Footprints, Route } from 'lucide-react';
 import Link from 'next/link';
 import { requireUser } from '@/server/auth/session';
 import { Outranked, Title } from '@/ui/shared/parts';
@@ -11,6 +11,7 @@ const ROOMS = [
   ['/lab/sight-picture', 'Picture over the nose', 'What is seen at every gate and attitude, the offset that keeps the runway beside the nose, the wedges on the ground; beside the type that is known.', Eye],
   ['/lab/circuit', 'Pace and reach', 'The circuit to scale in the wind, every task at its second, and which runway is reached when the engine stops.', Route],
   ['/lab/ground', 'Taxi and the tail', 'A corner with the path of every wheel, by the centreline and by the inside wheel; when the third wheel lets go.', Footprints],
+  ['/lab/recorder', 'Simulated recorder', 'Flies a chosen aeroplane in a chosen wind with chosen errors, through circuits and airwork, and writes the file a recorder would; what the analysis finds in it stands beside what was flown.', AudioWaveform],
 ] as const;
 
 export default async function LabPage() {
@@ -20,7 +21,7 @@ export default async function LabPage() {
       <PageStrip name="Lab" line="models to play with" user={user.name} />
       <main id="main"><div className="column">
         <Title title="Lab" line="Models, with their assumptions below each. From a checkout they open filled in." />
-        <div className="grid g-3">{ROOMS.map(([href, name, text, Icon]) => <Link key={href} href={href} className="panel lab-card"><Icon size={34} aria-hidden /><h2>{name}</h2><p className="mb-0">{text}</p></Link>)}</div>
+        <div className="grid g-1-1">{ROOMS.map(([href, name, text, Icon]) => <Link key={href} href={href} className="panel lab-card"><Icon size={34} aria-hidden /><h2>{name}</h2><p className="mb-0">{text}</p></Link>)}</div>
         <div className="mt-3"><Outranked extra="A model is for talking, never for flying." /></div>
       </div></main>
     </>

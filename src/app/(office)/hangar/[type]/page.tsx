@@ -14,6 +14,8 @@ import { PowerFindings } from '@/ui/hangar/power-found';
 import { DifferenceList, FindingList } from '@/ui/hangar/findings';
 import { GeometryDrawing } from '@/ui/hangar/geometry-drawing';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
+import { openLimits } from '@/server/queries/traces';
+import { AirframeFlag } from '@/ui/traces/flag';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';
 import { Source, SourceKey } from '@/ui/shared/source';
 import { PageStrip } from '@/ui/shared/strip';
@@ -38,6 +40,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
   const versions = await typeVersions(code);
   const frames = await Promise.all(type.airframes.map(async (a) => ({ ...a, versions: await airframeVersions(a.registration), plain: plainOf(a.airframe) })));
   const edits = may.changeHouse(user);
+  const flags = await openLimits();
   const found = may.seeEverybody(user) ? await powerFindings(code) : [];
   const polar = sheetPolar(sheet);
   const rows: [string, Sourced | null, string][] = [
@@ -56,6 +59,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
           {edits ? <Link className="btn btn-primary" href={`/hangar/${code}/edit`}>Edit</Link> : null}
         </Title>
         <div className="grid">
+          {type.airframes.map((a) => <AirframeFlag key={a.id} registration={a.registration} limits={flags} />)}
           {findings.length > 0 ? <Panel title={findings.length === 1 ? 'One thing does not fit' : `${findings.length} things do not fit`}><FindingList findings={findings} /></Panel> : null}
           <Panel title={`Speeds to scale, indicated, in ${unit === 'mph' ? 'miles per hour' : 'knots'}`}><SpeedLadder sheet={sheet} /></Panel>
           <div className="grid g-3-2">

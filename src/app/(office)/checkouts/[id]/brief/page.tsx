@@ -13,6 +13,8 @@ import { may } from '@/server/auth/permissions';
 import { BriefWorkbench } from '@/ui/brief/workbench';
 import { BriefView } from '@/ui/brief/view';
 import { Empty, Title } from '@/ui/shared/parts';
+import { openLimits } from '@/server/queries/traces';
+import { AirframeFlag } from '@/ui/traces/flag';
 import { FlightStrip } from '@/ui/shared/strip';
 import type { BriefChoices } from '@/domain/brief';
 import { checkoutPage } from '../../../../checkout-page';
@@ -34,12 +36,14 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     pilotName: head.pilotName, registration: head.registration, sheet: head.sheet, house, aerodrome, schools: chosenSchools(topics, head.schools), pic: { who: pic, reason: head.opening.picReason, logs: head.opening.logs },
     insurer: head.airframe.insurer, defects: head.airframe.deferredDefects.map((d) => d.text),
   };
+  const flags = await openLimits();
   if (!runs || head.status === 'signed') {
     const toShow = latest?.brief ? latest : null;
     return (
       <>
         <FlightStrip facts={strip} at="brief" />
         <main id="main"><div className="column">
+          <AirframeFlag registration={head.registration} limits={flags} />
           {toShow?.brief ? (
             <BriefView {...common} lesson={toShow.lesson} choices={toShow.brief.choices} result={toShow.brief.snapshot} briefId={toShow.brief.id} acknowledgedAt={toShow.brief.acknowledgedAt} acknowledgedByName={toShow.brief.acknowledgedByName} mayAcknowledge={may.acknowledgeBrief(user, head) && !toShow.brief.acknowledgedAt} acknowledge={acknowledgeBriefAction} />
           ) : <><Title title="Brief" /><Empty title="Nothing briefed yet" text="When the instructor saves the brief of the next lesson it stands here for you to read and acknowledge." /></>}
@@ -66,6 +70,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     <>
       <FlightStrip facts={strip} at="brief" />
       <main id="main"><div className="column">
+        <AirframeFlag registration={head.registration} limits={flags} />
         <BriefWorkbench
           {...common}
           checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} habits={habits} eyeHeightM={await eyeHeightOf(head.pilotId, head.typeCode)} serverNow={now}

@@ -2,21 +2,23 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { detailNoted, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sideCounts } from '@/core/assess';
 import { fixed, withUnit } from '@/core/format';
+import { eyeWord } from '@/core/trace';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
-import { INTERVENTIONS, say } from '@/domain/words';
+import { type AlongBand, INTERVENTIONS, type LateralBand, say } from '@/domain/words';
 import { Verdict } from '@/ui/shared/verdict';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
+import { traceList } from '@/server/queries/traces';
 import { LandingTable } from '@/ui/debrief/landing-table';
 import { LessonBars } from '@/ui/debrief/lesson-bars';
-import { TouchdownMap } from '@/ui/debrief/touchdown-map';
+import { TouchdownMap, type TouchdownPoint } from '@/ui/debrief/touchdown-map';
 import { checkoutPage } from '../../../../checkout-page';
 
 export const metadata: Metadata = { title: 'Debrief' };
 
 export default async function DebriefPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ lesson?: string }> }) {
-  const { record, strip, runs } = await checkoutPage(params);
+  const { user, record, strip, runs } = await checkoutPage(params);
   const { head, landings, standard } = record;
   const summaries = lessonSummaries(landings);
   const wanted = Number((await searchParams).lesson);
@@ -38,6 +40,14 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
   const recent = recentShare(landings);
   const sides = sideCounts(landings);
   const open = record.items.filter((i) => !i.met);
+  const points = shown.flatMap((l): TouchdownPoint[] => {
+    const c = { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM };
+    const m = l.measured?.values ?? {};
+    const along = m.along === undefined ? l.captured.along : (eyeWord('along', m.along, c) as AlongBand);
+    const lateral = m.lateral === undefined ? l.captured.lateral : (eyeWord('lateral', m.lateral, c) as LateralBand);
+    return along && lateral ? [{ number: l.number, along, lateral, verdict: worstOf(l.judged.landingClass), word: l.judged.reason, alongM: m.along ?? null, lateralM: m.lateral ?? null }] : [];
+  });
+  const recordings = (await traceList(user, head.id)).filter((t) => t.sortieId === sortie?.id);
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
@@ -46,12 +56,13 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
           {runs && head.status === 'open' ? <Link className="btn btn-primary" href={open.length === 0 ? `${base}/sign` : `${base}/brief`}>{open.length === 0 ? 'To sign' : 'Brief the next lesson'}</Link> : null}
         </Title>
         <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">{summaries.map((s) => <Link key={s.lesson} href={`${base}/debrief?lesson=${s.lesson}`} className={`btn btn-sm ${s.lesson === summary.lesson ? 'btn-primary' : 'btn-outline-primary'}`} aria-current={s.lesson === summary.lesson ? 'true' : undefined}>Lesson {s.lesson}</Link>)}</nav>
+        {recordings.length > 0 || (runs && sortie && sortie.sharedWith === null) ? <p className="mb-3">{recordings.map((t) => <span key={t.id}><strong>Recorded:</strong> <Link href={`/traces/${t.id}`}>replay {t.name}</Link> \u00b7 <Link href={`/traces/${t.id}/join`}>join with what was tapped</Link>{t.limits > 0 ? ` \u00b7 ${t.limits} ${t.limits === 1 ? 'limit' : 'limits'} passed` : ''}. </span>)}{runs && sortie ? <Link href={`/traces/new?sortie=${sortie.id}`}>{recordings.length > 0 ? 'Add another recording' : 'Add a recording of this flight'}</Link> : null}</p> : null}
         <div className="grid">
           <Panel title="Where the wheels met the runway">
-            <TouchdownMap aimPointM={head.sheet.landing.aimPointM.value} box={standard.boxM} points={shown.flatMap((l) => (l.captured.along && l.captured.lateral ? [{ number: l.number, along: l.captured.along, lateral: l.captured.lateral, verdict: worstOf(l.judged.landingClass), word: l.judged.reason }] : []))} notSeen={shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && !(l.captured.along && l.captured.lateral)).map((l) => l.number)} />
+            <TouchdownMap trackM={head.sheet.gear.trackM.value} aimPointM={head.sheet.landing.aimPointM.value} box={standard.boxM} points={points} notSeen={shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && !points.some((p) => p.number === l.number)).map((l) => l.number)} />
           </Panel>
           <Panel title="Landing by landing">
-            <LandingTable rows={shown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: l.windAgeMin, intervention: l.captured.intervention, memoryS: l.captured.endedAt ? Math.max(0, (Date.parse(l.savedAt) - Date.parse(l.captured.endedAt)) / 1000) : null, judged: l.judged, noted: landingNoted(l.captured, gates, unit) }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
+            <LandingTable rows={shown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: l.windAgeMin, intervention: l.captured.intervention, memoryS: l.captured.endedAt ? Math.max(0, (Date.parse(l.savedAt) - Date.parse(l.captured.endedAt)) / 1000) : null, judged: l.judged, noted: [...landingNoted(l.captured, gates, unit), ...(l.measured ? [`measured from the recording: ${Object.keys(l.measured.values).map((k) => (k === 'peakG' ? `greatest load ${withUnit(l.measured?.values.peakG ?? 0, 'g', 1)}` : say(k))).join(', ')}`] : [])] }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
           </Panel>
           {seen.length + powers.length + trials.length > 0 ? (
             <Panel title="Ground and airwork">
@@ -64,7 +75,7 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
             <Panel title="Whose landing it was"><LessonBars summaries={summaries} /></Panel>
             <Panel title="Side of the line, all lessons">
               {sides.seen < 8 ? <p className="mb-0">{sides.left} left, {sides.line} on the line, {sides.right} right. Too few to speak of a side: {8 - sides.seen} more seen.</p> : (
-                <><p className="mb-1"><strong>{sides.left} left, {sides.line} on the line, {sides.right} right</strong> of {sides.seen} seen by eye.</p><p className="soft mb-0">Counts, not metres: nothing was measured. Before it is called the pilot{'\u2019'}s, compare with your other pilots and with this aeroplane.</p></>
+                <><p className="mb-1"><strong>{sides.left} left, {sides.line} on the line, {sides.right} right</strong> of {sides.seen} seen by eye.</p><p className="soft mb-0">Counts by eye, not metres. Before it is called the pilot{'\u2019'}s, compare with your other pilots and with this aeroplane.</p></>
               )}
             </Panel>
             <Panel title="Towards the signature">

@@ -3,6 +3,8 @@ import Link from 'next/link';
 import { dateText, plural } from '@/core/format';
 import { TakeSortie } from '@/ui/fly/take-sortie';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
+import { openLimits } from '@/server/queries/traces';
+import { AirframeFlag } from '@/ui/traces/flag';
 import { FlightStrip } from '@/ui/shared/strip';
 import { sharersOf } from '@/server/queries/lists';
 import { shareFlightAction } from '../../../../actions';
@@ -20,6 +22,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
       <FlightStrip facts={strip} at="fly" />
       <main id="main"><div className="column">
         <Title title={latest ? `Fly lesson ${latest.lesson}` : 'Fly'} line={latest?.brief ? `${dateText(latest.flownOn)}, runway ${latest.brief.choices.runwayEnd}. ${latest.brief.acknowledgedAt ? 'The pilot has acknowledged the brief.' : 'The pilot has not acknowledged the brief yet.'}` : undefined} />
+        <AirframeFlag registration={head.registration} limits={await openLimits()} />
         {!latest?.brief ? <Empty title="Nothing to fly yet" text="A lesson is briefed first: the wind, the speeds, the limits. Then it can be taken along." {...(runs ? { href: `/checkouts/${head.id}/brief`, action: 'Brief the lesson' } : {})} /> : (
           <div className="grid g-1-1">
             <Panel title="Take it along">

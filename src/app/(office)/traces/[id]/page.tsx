@@ -1,0 +1,41 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { runwayCorners } from '@/core/trace';
+import { dateText } from '@/core/format';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { traceById } from '@/server/queries/traces';
+import { Outranked, Panel, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { Limits } from '@/ui/traces/limits';
+import { Replay } from '@/ui/traces/replay';
+import { releaseExceedanceAction } from '../../../actions';
+import { checkoutPage } from '../../../checkout-page';
+
+export const metadata: Metadata = { title: 'Replay' };
+const FORMATS = [['gpx', 'GPX'], ['kml', 'KML'], ['geojson', 'GeoJSON'], ['csv', 'results, CSV'], ['json', 'results, JSON'], ['file', 'the file as it came']] as const;
+
+export default async function TracePage({ params }: { params: Promise<{ id: string }> }) {
+  const user = await requireUser();
+  const trace = await traceById(user, (await params).id);
+  denyUnless(trace !== null);
+  const { strip } = await checkoutPage(Promise.resolve({ id: trace.checkoutId }));
+  const joined = await trace.join();
+  const speed = joined.standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
+  const numbers = Object.fromEntries(joined.landings.flatMap((l) => (l.landing && l.foundIndex !== null ? [[l.foundIndex, l.landing.number]] : [])));
+  const waiting = trace.limits.filter((l) => !l.released).length;
+  return (
+    <>
+      <FlightStrip facts={strip} at="debrief" />
+      <main id="main"><div className="column">
+        <Title title={`Lesson ${trace.lesson} as recorded`} line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}. ${trace.name}, added by ${trace.uploader}.`}>
+          <Link className="btn btn-outline-primary" href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}>To the debrief</Link>
+          <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>{trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}</Link>
+        </Title>
+        {trace.limits.length > 0 ? <div className="mb-3"><Panel title={waiting > 0 ? `${trace.registration} is flagged: ${waiting === 1 ? 'a limit was passed' : `${waiting} limits were passed`}` : 'Limits passed, released'}><Limits limits={trace.limits} release={releaseExceedanceAction} /></Panel></div> : null}
+        <Replay traceId={trace.id} startUtc={trace.startUtc} analysis={trace.analysis} context={trace.context} strips={runwayCorners(trace.context)} tolerance={speed} numbers={numbers} />
+        <p className="mt-3 mb-2">Take it along: {FORMATS.map(([as, name], i) => <span key={as}>{i > 0 ? ' \u00b7 ' : ''}<a href={`/api/traces/${trace.id}/export?as=${as}`} download>{name}</a></span>)}</p>
+        <Outranked extra="A recorder shows what its sensors saw." />
+      </div></main>
+    </>
+  );
+}

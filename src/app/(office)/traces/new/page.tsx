@@ -1,0 +1,30 @@
+import type { Metadata } from 'next';
+import { dateText } from '@/core/format';
+import { may } from '@/server/auth/permissions';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { contextOfSortie } from '@/server/commands/traces';
+import { flightsToRecord } from '@/server/queries/traces';
+import { Outranked, Title } from '@/ui/shared/parts';
+import { PageStrip } from '@/ui/shared/strip';
+import { ImportTrace } from '@/ui/traces/import';
+
+export const metadata: Metadata = { title: 'Add a recording' };
+
+export default async function NewTracePage({ searchParams }: { searchParams: Promise<{ sortie?: string }> }) {
+  const user = await requireUser();
+  denyUnless(may.openCheckouts(user));
+  const flights = await flightsToRecord(user);
+  const wanted = (await searchParams).sortie ?? '';
+  const where = wanted === '' ? null : await contextOfSortie(user, wanted);
+  denyUnless(wanted === '' || where !== null);
+  return (
+    <>
+      <PageStrip name="Recordings" line="add one" user={user.name} />
+      <main id="main"><div className="column">
+        <Title title="Add a recording" line="Read here first, then kept with the flight as it came." />
+        <ImportTrace key={wanted} flights={flights.map((f) => ({ id: f.id, name: `${f.pilotName}, ${f.registration}, lesson ${f.lesson}, ${dateText(f.flownOn)}` }))} sortieId={wanted} context={where?.context ?? null} />
+        <div className="mt-3"><Outranked extra="A recorder shows what its sensors saw, not what the aeroplane can take." /></div>
+      </div></main>
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+import type { TraceAnalysis } from '@/domain/trace';
+
+export type FoundEvent = TraceAnalysis['events'][number];
+export type FoundItem = TraceAnalysis['airwork'][number];
+
+/** Found kinds in the field's words. */
+export const FOUND_NAME: Record<FoundEvent['kind'] | FoundItem['kind'], string> = {
+  takeoff: 'Take-off', landing: 'Landing, full stop', 'touch-and-go': 'Touch and go', 'stop-and-go': 'Stop and go', 'go-around': 'Go-around', 'low-pass': 'Low pass',
+  'steep-turn': 'Steep turn', 'slow-flight': 'Slow flight', stall: 'Stall', 'climb-reversal': 'Climbing reversal', loop: 'Loop', roll: 'Roll', 'emergency-descent': 'Emergency descent', 'engine-out': 'Engine out', 'clearing-turn': 'Clearing turn',
+};
+/** Minutes and seconds since the first sample. */
+export function elapsed(s: number): string {
+  const whole = Math.max(0, Math.round(s));
+  const h = Math.floor(whole / 3600);
+  return `${h > 0 ? `${h}:` : ''}${String(Math.floor((whole % 3600) / 60)).padStart(h > 0 ? 2 : 1, '0')}:${String(whole % 60).padStart(2, '0')}`;
+}
+/** The field of a moment: clock time where the file has one. */
+export const clock = (startUtc: string | null, s: number): string => (startUtc === null ? elapsed(s) : `${new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)} UTC`);
+/** The moment an event turns on: the touch, the lowest point, the lift-off. */
+export const momentOf = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS ?? e.liftoff?.tS ?? e.startS;
+
+const fix = (x: number, digits = 0) => (x < 0 ? `\u2013${Math.abs(x).toFixed(digits)}` : x.toFixed(digits));
+const signed = (x: number, digits = 0) => `${x >= 0 ? '+' : ''}${fix(x, digits)}`;
+const side = (x: number, digits: number, unit: string) => `${Math.abs(x).toFixed(digits)} ${unit} ${x < 0 ? 'left' : 'right'}`;
+/** Names, values and units of everything measured of an event; what the file cannot support is left out. */
+export function measuresText(e: FoundEvent): [name: string, value: string][] {
+  const out: [string, string][] = [];
+  const t = e.touchdown;
+  const add = (name: string, v: number | null | undefined, say: (x: number) => string) => { if (v !== null && v !== undefined) out.push([name, say(v)]); };
+  if (t) {
+    add('Touched', t.alongM, (x) => `${fix(x)} m past the threshold`);
+    add('Across', t.lateralM, (x) => side(x, 1, 'm'));
+    add('Indicated', t.iasKt, (x) => `${fix(x)} kt`);
+    add('Over the ground', t.gsKt, (x) => `${fix(x)} kt`);
+    add('Sink', t.sinkFpm, (x) => `${fix(x)} ft/min`);
+    add('Nose', t.crabDeg, (x) => side(x, 1, '\u00b0'));
+    add('Drift', t.driftKt, (x) => side(x, 1, 'kt'));
+    add('Bounces', t.bounces, (x) => fix(x));
+    add('Greatest load', t.peakG, (x) => `${x.toFixed(2)} g`);
+  }
+  add('Swing in the roll-out', e.rollout?.swingDeg, (x) => side(x, 1, '\u00b0'));
+  add('Farthest off the line', e.rollout?.lateralM, (x) => side(x, 1, 'm'));
+  add('Lowest', e.lowestHeightFt, (x) => `${fix(x)} ft`);
+  add('Lifted off', e.liftoff?.alongM, (x) => `${fix(x)} m past the threshold`);
+  add('Lift-off, indicated', e.liftoff?.iasKt, (x) => `${fix(x)} kt`);
+  return out;
+}
+export function itemText(a: FoundItem): [name: string, value: string][] {
+  const out: [string, string][] = [];
+  if (a.maxBankDeg !== null && Math.abs(a.maxBankDeg) > 10) out.push(['Bank', side(a.maxBankDeg, 0, '\u00b0')]);
+  if (a.heightDeviationFt.min !== null && a.heightDeviationFt.max !== null) out.push(['Height about the entry', `${signed(a.heightDeviationFt.min)} to ${signed(a.heightDeviationFt.max)} ft`]);
+  if (a.speedDeviationKt.min !== null && a.speedDeviationKt.max !== null) out.push(['Speed about the entry', `${signed(a.speedDeviationKt.min)} to ${signed(a.speedDeviationKt.max)} kt`]);
+  if (a.rolloutErrorDeg !== null) out.push(['Roll-out', `${Math.abs(a.rolloutErrorDeg).toFixed(0)}\u00b0 ${a.rolloutErrorDeg > 0 ? 'late' : 'early'}`]);
+  if (a.peakG !== null) out.push(['Greatest load', `${a.peakG.toFixed(2)} g`]);
+  if (a.heightLossFt !== null && a.heightLossFt > 20) out.push(['Height lost', `${a.heightLossFt.toFixed(0)} ft`]);
+  return out;
+}
+export const sureWord = (c: number): string => (c >= 0.8 ? 'sure' : c >= 0.55 ? 'fair' : 'weak');
