@@ -50,6 +50,15 @@ async function cockpitOn(size: { width: number; height: number }) {
   const tap = async (group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
   return { page, tap };
 }
+/** The panel's recording of the demo. */
+async function traceOn(email: string): Promise<Page> {
+  const page = await open(email, wide);
+  await page.goto('/traces');
+  await page.getByRole('row', { name: /ZP-URZ-.*csv/ }).getByRole('link').click();
+  await page.locator('.curves canvas').waitFor();
+  await page.waitForTimeout(500);
+  return page;
+}
 const BENTO = 'bento@pedra-alva.example';
 const HELENA = 'helena@pedra-alva.example';
 
@@ -192,6 +201,25 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
+  'trace-replay': async () => { const page = await traceOn(HELENA); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('button', { name: 'Runway', exact: true }).click(); await page.waitForTimeout(600); return page; },
+  'trace-join': async () => { const page = await traceOn(HELENA); await page.goto(`${page.url()}/join`); return page; },
+  'trace-work-replay': async () => { const page = await traceOn(BENTO); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('checkbox', { name: /Stop and go/ }).nth(5).check(); await page.waitForTimeout(900); return page; },
+  'trace-work-whole': async () => { const page = await traceOn(BENTO); await page.getByRole('button', { name: 'Whole flight' }).click(); await page.waitForTimeout(600); return page; },
+  'trace-work-tablet': async () => { const page = await open(HELENA, tablet); await page.goto('/traces'); await page.getByRole('row', { name: /tablet-/ }).getByRole('link').click(); await page.locator('.curves canvas').waitFor(); await page.waitForTimeout(600); return page; },
+  'trace-work-recorder': async () => { const page = await open(BENTO, wide); await page.goto('/lab/recorder'); await page.getByRole('button', { name: 'Fly and record' }).click(); await page.getByText(/nothing was invented/).waitFor(); await page.waitForTimeout(400); return page; },
+  'trace-work-list': async () => { const page = await open(BENTO, wide); await page.goto('/traces'); return page; },
+  'trace-work-columns': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/traces');
+    await page.getByRole('link', { name: 'Add a recording' }).click();
+    await page.getByLabel('Flight', { exact: true }).selectOption({ index: 1 });
+    await page.waitForURL('**sortie=*');
+    await page.waitForLoadState('networkidle');
+    const rows = Array.from({ length: 40 }, (_, i) => `${i},${(39.31 + i * 1e-5).toFixed(6)},${(-7.42 - i * 1e-5).toFixed(6)},${1400 + i},${60 + (i % 5)}`);
+    await page.getByLabel('Recording').setInputFiles({ name: 'odd.csv', mimeType: 'text/csv', buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')) });
+    await page.getByRole('heading', { name: 'Which column is what?' }).waitFor();
+    return page;
+  },
   sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
   'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
   hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
@@ -203,7 +231,7 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
-const WORKING = /^(circuits-|airwork-|fly-)/;
+const WORKING = /^(circuits-|airwork-|fly-|trace-work-)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

@@ -74,7 +74,7 @@ export async function addTrace(user: CurrentUser, form: { sortieId: string; name
     await model('traces').create({ id, sortie_id: form.sortieId, airframe_id: where.airframeId, hash, name: form.name.slice(0, 120), bytes: plain.length, mapping: mapping.data ? JSON.stringify(mapping.data) : null, context: JSON.stringify(where.context), analysis: JSON.stringify(done.analysis), start_utc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(), uploaded_by: user.id, uploaded_at: nowIso() }, { transaction: t });
     for (const [k, e] of done.analysis.exceedances.entries()) {
       const rule = head?.sheet.afterLimit.find((a) => a.channel === e.channel);
-      await model('exceedances').create({ id: `${id}-limit-${k + 1}`, trace_id: id, airframe_id: where.airframeId, sortie_id: form.sortieId, channel: e.channel, limit_value: e.limit, unit: e.unit, peak: e.peak, start_s: e.startS, duration_s: e.durationS, must_do: rule?.text ?? NO_RULE, must_do_source: rule ? `${rule.source}: ${rule.ref}` : null, found_at: nowIso() }, { transaction: t });
+      await model('exceedances').create({ id: `${id}-limit-${k + 1}`, trace_id: id, airframe_id: where.airframeId, sortie_id: form.sortieId, channel: e.channel, limit_value: e.limit, unit: e.unit, peak: e.peak, start_s: e.startS, duration_s: e.durationS, must_do: rule?.text ?? NO_RULE, must_do_source: rule ? rule.ref : null, found_at: nowIso() }, { transaction: t });
     }
     return { ok: true, id, known: false };
   });

@@ -5,8 +5,8 @@ import { CanvasRenderer } from 'echarts/renderers';
 
 register([LineChart, ScatterChart, GridComponent, LegendComponent, MarkLineComponent, MarkAreaComponent, CanvasRenderer]);
 
-export interface ApproachLine { name: string; /** Metres past the threshold, negative before it. */ x: number[]; heightFt: number[]; speedKt: number[]; /** Seconds about the touch. */ loadS: number[]; load: number[] }
-export interface ApproachGate { name: string; x: number; heightFt: number | null; targetKt: number | null }
+export interface ApproachLine { name: string; /** Metres still to fly to the threshold as negative, metres past it along the runway as positive. */ x: number[]; heightFt: number[]; speed: number[]; /** Seconds about the touch. */ loadS: number[]; load: number[] }
+export interface ApproachGate { name: string; x: number; heightFt: number | null; target: number | null }
 interface Options { lines: readonly ApproachLine[]; gates: readonly ApproachGate[]; tolerance: { low: number; high: number } | null; aimPointM: number | null; lengthM: number; what: 'profile' | 'load'; speedName: string }
 
 /** The approach as height and speed over the distance, with the gates and the band allowed about their speeds; or the load about the touch. One line a landing. */
@@ -16,9 +16,9 @@ export function drawApproach(element: HTMLElement, o: Options): () => void {
   const font = { color: css('--ink'), fontFamily: 'B612', fontSize: 12 };
   const chart = init(element, undefined, { renderer: 'canvas' });
   const pen = (i: number) => ({ color: css(i === 0 ? '--lagoon' : '--brick'), width: 2, type: i === 0 ? ('solid' as const) : ('dashed' as const) });
-  const axis = { axisLine: { lineStyle: { color: css('--slate') } }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: font };
+  const axis = { axisLine: { onZero: false, lineStyle: { color: css('--slate') } }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: font };
   const line = (l: ApproachLine, i: number, data: (number | null)[][], k: number) => ({ type: 'line', name: l.name, xAxisIndex: k, yAxisIndex: k, showSymbol: false, silent: true, data, lineStyle: pen(i), itemStyle: { color: pen(i).color } });
-  const legend = o.lines.length > 1 ? { legend: { top: 0, right: 10, textStyle: font, data: o.lines.map((l) => l.name) } } : {};
+  const legend = o.lines.length > 1 ? { legend: { top: 0, right: 10, itemWidth: 30, textStyle: font, data: o.lines.map((l) => l.name) } } : {};
   if (o.what === 'load') {
     chart.setOption({
       animation: false, textStyle: font, ...legend, grid: { left: 46, right: 14, top: 26, bottom: 34 },
@@ -29,21 +29,21 @@ export function drawApproach(element: HTMLElement, o: Options): () => void {
     const gates = [...o.gates].sort((a, b) => a.x - b.x);
     const least = Math.max(-2400, Math.min(-700, ...gates.map((g) => g.x - 150)));
     const most = Math.min(o.lengthM, 700);
-    const withTarget = gates.filter((g) => g.targetKt !== null);
+    const withTarget = gates.filter((g) => g.target !== null);
     const t = o.tolerance;
     chart.setOption({
       animation: false, textStyle: font, ...legend,
       grid: [{ left: 52, right: 14, top: 26, height: '42%' }, { left: 52, right: 14, bottom: 38, height: '32%' }],
-      xAxis: [0, 1].map((k) => ({ type: 'value', gridIndex: k, min: least, max: most, ...axis, axisLabel: k === 1 ? { ...font, formatter: (v: number) => (v === 0 ? 'threshold' : String(v)) } : { show: false }, ...(k === 1 ? { name: 'm from the threshold', nameLocation: 'middle', nameGap: 22, nameTextStyle: font } : {}) })),
-      yAxis: [{ type: 'value', gridIndex: 0, ...axis, min: 0, name: 'height, ft', nameTextStyle: { ...font, align: 'left' }, nameGap: 8 }, { type: 'value', gridIndex: 1, ...axis, scale: true, name: `${o.speedName}, kt`, nameTextStyle: { ...font, align: 'left' }, nameGap: 8 }],
+      xAxis: [0, 1].map((k) => ({ type: 'value', gridIndex: k, min: least, max: most, ...axis, axisLabel: k === 1 ? { ...font, formatter: (v: number) => (v === 0 ? 'threshold' : String(v)) } : { show: false }, ...(k === 1 ? { name: 'm to fly to the threshold, and past it', nameLocation: 'middle', nameGap: 22, nameTextStyle: font } : {}) })),
+      yAxis: [{ type: 'value', gridIndex: 0, ...axis, min: 0, name: 'height, ft', nameTextStyle: { ...font, align: 'left' }, nameGap: 8 }, { type: 'value', gridIndex: 1, ...axis, scale: true, name: o.speedName, nameTextStyle: { ...font, align: 'left' }, nameGap: 8 }],
       series: [
         ...(t && withTarget.length > 1 ? [
-          { type: 'line', xAxisIndex: 1, yAxisIndex: 1, stack: 'allowed', showSymbol: false, silent: true, lineStyle: { opacity: 0 }, data: withTarget.map((g) => [g.x, (g.targetKt ?? 0) + t.low]) },
+          { type: 'line', xAxisIndex: 1, yAxisIndex: 1, stack: 'allowed', showSymbol: false, silent: true, lineStyle: { opacity: 0 }, data: withTarget.map((g) => [g.x, (g.target ?? 0) + t.low]) },
           { type: 'line', xAxisIndex: 1, yAxisIndex: 1, stack: 'allowed', showSymbol: false, silent: true, lineStyle: { opacity: 0 }, areaStyle: { color: css('--meadow'), opacity: 0.18 }, data: withTarget.map((g) => [g.x, t.high - t.low]) },
         ] : []),
-        ...o.lines.flatMap((l, i) => [{ ...line(l, i, l.x.map((x, k) => [x, l.heightFt[k] ?? null]), 0), markLine: i === 0 ? { silent: true, symbol: 'none', label: { ...font, formatter: 'aim', position: 'end' }, lineStyle: { color: css('--aim'), type: 'dotted' }, data: o.aimPointM === null ? [] : [{ xAxis: o.aimPointM }] } : undefined }, line(l, i, l.x.map((x, k) => [x, l.speedKt[k] ?? null]), 1)]),
+        ...o.lines.flatMap((l, i) => [{ ...line(l, i, l.x.map((x, k) => [x, l.heightFt[k] ?? null]), 0), markLine: i === 0 ? { silent: true, symbol: 'none', label: { ...font, formatter: 'aim', position: 'end' }, lineStyle: { color: css('--aim'), type: 'dotted' }, data: o.aimPointM === null ? [] : [{ xAxis: o.aimPointM }] } : undefined }, line(l, i, l.x.map((x, k) => [x, l.speed[k] ?? null]), 1)]),
         { type: 'scatter', xAxisIndex: 0, yAxisIndex: 0, silent: true, symbol: 'diamond', symbolSize: 10, itemStyle: { color: css('--ochre') }, data: gates.filter((g) => g.heightFt !== null).map((g) => ({ value: [g.x, g.heightFt], label: { show: true, position: 'top', formatter: g.name, ...font } })) },
-        { type: 'scatter', xAxisIndex: 1, yAxisIndex: 1, silent: true, symbol: 'diamond', symbolSize: 10, itemStyle: { color: css('--ochre') }, data: withTarget.map((g) => ({ value: [g.x, g.targetKt], label: { show: true, position: 'top', formatter: `${g.targetKt?.toFixed(0) ?? ''}`, ...font } })) },
+        { type: 'scatter', xAxisIndex: 1, yAxisIndex: 1, silent: true, symbol: 'diamond', symbolSize: 10, itemStyle: { color: css('--ochre') }, data: withTarget.map((g) => ({ value: [g.x, g.target], label: { show: true, position: 'top', formatter: `${g.target?.toFixed(0) ?? ''}`, ...font } })) },
       ],
     });
   }

@@ -104,8 +104,8 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
   const arrivals = found?.events.filter((e) => e.kind !== 'takeoff') ?? [];
   return (
     <div className="grid">
-      <section className="panel" aria-label="Flight and file">
-        <div className="pair2">
+      <section className="panel" aria-label="What to add">
+        <div className="two">
           <Field label="Flight" id="trace-flight" hint="The lesson this recording belongs to."><select value={sortieId} onChange={(e) => router.push(`/traces/new?sortie=${encodeURIComponent(e.target.value)}`)}>{sortieId === '' ? <option value="">choose the flight</option> : null}{flights.map((f) => <option key={f.id} value={f.id}>{f.name}</option>)}</select></Field>
           <Field label="Recording" id="trace-file" hint="CSV of a panel or a tablet, GPX or IGC, gzipped or not. It is read on this device first." error={problem ? { message: problem } : undefined}><input type="file" accept=".csv,.txt,.tsv,.gpx,.igc,.gz" disabled={!context || sending} onChange={(e) => choose(e.target.files?.[0] ?? null)} /></Field>
         </div>

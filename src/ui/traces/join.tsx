@@ -1,6 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { ktPerUnit } from '@/core/speeds';
 import { MEASURE_UNIT, type Measure, type MeasureId } from '@/core/trace';
 import { say } from '@/domain/words';
 import { type ActionResult, runAction } from '../shared/forms';
@@ -13,7 +14,7 @@ interface Props { traceId: string; startUtc: string | null; landings: JoinLandin
 
 const NAME: Record<MeasureId, string> = { speed: 'speed at the fence', along: 'past the aim point', lateral: 'across', firmness: 'sink', drift: 'drift', crab: 'nose', swing: 'swing', bounce: 'bounces', peakG: 'greatest load' };
 const SIDES: ReadonlySet<MeasureId> = new Set(['lateral', 'drift', 'crab', 'swing']);
-const valueText = (m: Measure): string => (SIDES.has(m.id) ? `${Math.abs(m.value).toFixed(1)} ${MEASURE_UNIT[m.id]} ${m.value < 0 ? 'left' : 'right'}` : m.id === 'speed' ? `${m.value >= 0 ? '+' : '\u2013'}${Math.abs(m.value).toFixed(0)} kt` : m.id === 'bounce' ? String(m.value) : m.id === 'peakG' ? `${m.value.toFixed(1)} g` : `${m.value < 0 ? '\u2013' : ''}${Math.abs(m.value).toFixed(0)} ${MEASURE_UNIT[m.id]}`);
+const valueText = (m: Measure, unit: 'kt' | 'mph'): string => (SIDES.has(m.id) ? `${Math.abs(m.value).toFixed(1)}${MEASURE_UNIT[m.id] === '\u00b0' ? '\u00b0' : ` ${MEASURE_UNIT[m.id]}`}${Math.abs(m.value) < 0.05 ? '' : m.value < 0 ? ' left' : ' right'}` : m.id === 'speed' ? `${m.value >= 0 ? '+' : '\u2013'}${Math.abs(m.value / ktPerUnit(unit)).toFixed(0)} ${unit}` : m.id === 'bounce' ? String(m.value) : m.id === 'peakG' ? `${m.value.toFixed(1)} g` : `${m.value < 0 ? '\u2013' : ''}${Math.abs(m.value).toFixed(0)} ${MEASURE_UNIT[m.id]}`);
 
 /** Found beside tapped, measure by measure. What is ticked and saved counts as measured and beats the eye; what is not stays the eye's. */
 export function Join({ traceId, startUtc, landings, items, open, unit, accept }: Props) {
@@ -67,7 +68,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
                   return (
                     <li key={m.id} className={m.conflict ? 'conflict' : ''}>
                       <label htmlFor={id}><input id={id} type="checkbox" className="form-check-input" disabled={!open} checked={on} onChange={(e) => change(l.key, e.target.checked ? [...(ticked[l.key] ?? []), m.id] : (ticked[l.key] ?? []).filter((x) => x !== m.id))} /> <span>{NAME[m.id]}</span></label>
-                      <span className="mono">{valueText(m)}<sup title="measured, from this recording"> M</sup></span>
+                      <span className="mono">{valueText(m, unit)}<sup title="measured, from this recording"> M</sup></span>
                       <span>{m.tapped === null ? <span className="soft">eye: not seen</span> : <>{m.conflict ? <VerdictShape verdict="edge" size={13} /> : null} eye: {m.id === 'speed' ? `read ${m.tapped} ${unit}` : say(m.tapped)}</>}</span>
                       <span className="soft small" title={`confidence ${m.confidence.toFixed(2)}`}>{sureWord(m.confidence)}</span>
                     </li>
@@ -87,7 +88,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
               return (
                 <li key={i.key} className="item-row">
                   {i.tapped ? <label htmlFor={id}><input id={id} type="checkbox" className="form-check-input" disabled={!open || i.measurable === '' || i.tapped.measured} checked={itemTicked.includes(i.key)} onChange={(e) => { setSaid(''); setItemTicked((t) => (e.target.checked ? [...t, i.key] : t.filter((x) => x !== i.key))); }} /> <span>{FOUND_NAME[i.found.kind]}{i.found.direction ? `, ${i.found.direction}` : ''}</span></label> : <span>{FOUND_NAME[i.found.kind]}{i.found.direction ? `, ${i.found.direction}` : ''}</span>}
-                  <span className="small">{clock(startUtc, i.found.startS)}: {itemText(i.found).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</span>
+                  <span className="small">{clock(startUtc, i.found.startS)}: {itemText(i.found, unit).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</span>
                   <span>{i.tapped ? <>tapped {i.tapped.name}: {say(i.tapped.verdict)}{i.tapped.measured ? ', measured' : ''}{i.measurable === '' ? ' (the standard asks nothing the file measures)' : ''}</> : <span className="soft">not tapped: stays with the recording</span>}</span>
                   <span className="soft small">{sureWord(i.found.confidence)}</span>
                 </li>

@@ -17,7 +17,7 @@ export function Limits({ limits, release, withTrace = false }: { limits: LimitLi
       {limits.map((l) => (
         <li key={l.id} className="limit">
           <div><TriangleAlert size={18} aria-hidden className={l.released ? 'soft' : 'v-outside'} /> <strong>{l.registration}: {LIMIT_NAME[l.channel]} passed</strong> <span className="soft">{dateText(l.flownOn)}, {l.pilotName}</span></div>
-          <div><span className="mono">{amount(l)} {l.unit}</span> against <span className="mono">{l.limit} {l.unit}</span>, <span className="mono">{l.durationS.toFixed(1)} s</span>{withTrace ? <> {'\u00b7'} <Link href={`/traces/${l.traceId}`}>see it</Link></> : null}</div>
+          <div><span className="mono">{amount(l)}{'\u00a0'}{l.unit}</span> where <span className="mono">{l.limit}{'\u00a0'}{l.unit}</span> is the limit, for <span className="mono">{l.durationS.toFixed(1)}{'\u00a0'}s</span>{withTrace ? <> {'\u00b7'} <Link href={`/traces/${l.traceId}`}>see it</Link></> : null}</div>
           <div className="small">{l.mustDo}{l.mustDoSource ? <span className="soft"> ({l.mustDoSource})</span> : null}</div>
           {l.released ? <div className="small note-good">Released by {l.released.by}, {dateText(l.released.at)}: {l.released.done}</div> : l.releases ? <ReleaseForm id={l.id} release={release} /> : <div className="small"><strong>Not released.</strong> A chief who neither flew nor taught this flight releases it.</div>}
         </li>
@@ -41,11 +41,12 @@ function ReleaseForm({ id, release }: { id: string; release: Release }) {
     else setProblem(answer.problems[0]?.message ?? 'This was not done.');
   };
   return (
-    <div className="mt-1">
-      <label className="form-label mb-1 small" htmlFor={`done-${id}`}>What was done, by whom, and where it is entered</label>
+    <details className="mt-1" open={problem !== '' ? true : undefined}>
+      <summary>Release the aeroplane {'\u2026'}</summary>
+      <label className="form-label mb-1 small mt-2" htmlFor={`done-${id}`}>What was done, by whom, and where it is entered</label>
       <textarea id={`done-${id}`} rows={2} className={`form-control form-control-sm ${problem ? 'is-invalid' : ''}`} value={done} maxLength={500} aria-describedby={`done-${id}-say`} onChange={(e) => setDone(e.target.value)} />
       <div id={`done-${id}-say`} role={problem ? 'alert' : undefined} className={problem ? 'invalid-feedback d-block' : 'form-text'}>{problem || 'The aeroplane stays flagged until this is written. The entry stays for good.'}</div>
-      <button type="button" className="btn btn-sm btn-primary mt-1" disabled={busy} onClick={() => void go()}>Release the aeroplane</button>
-    </div>
+      <button type="button" className="btn btn-sm btn-primary mt-1" disabled={busy} onClick={() => void go()}>It is done: release it</button>
+    </details>
   );
 }

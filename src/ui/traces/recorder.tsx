@@ -66,7 +66,7 @@ export function Recorder({ crafts, aerodrome, startUtcMs }: { crafts: Craft[]; a
   return (
     <div className="grid g-recorder">
       <section className="panel" aria-label="What is flown">
-        <div className="pair2">
+        <div className="two">
           <Field label="Aeroplane" id="rec-craft"><select value={craft} onChange={(e) => setCraft(e.target.value)}>{crafts.map((c) => <option key={c.key} value={c.key}>{c.name}</option>)}</select></Field>
           <Field label="Runway" id="rec-runway"><select value={end} onChange={(e) => setRunway(e.target.value)}>{ends.map((e) => <option key={e}>{e}</option>)}</select></Field>
         </div>
@@ -78,7 +78,7 @@ export function Recorder({ crafts, aerodrome, startUtcMs }: { crafts: Craft[]; a
           <ol className="small mb-1">{choices.arrivals.filter((a) => a !== 'full-stop').map((a, i) => <li key={i}>{say(a)} <button type="button" className="btn btn-sm btn-link p-0" aria-label={`Leave out arrival ${i + 1}`} onClick={() => setChoices({ ...choices, arrivals: choices.arrivals.filter((_, k) => k !== i) })}>leave out</button></li>)}</ol>
           <div className="d-flex gap-1 flex-wrap">{ARRIVAL_KINDS.filter((k) => k !== 'full-stop').map((k: Arrival) => <button key={k} type="button" className="btn btn-sm btn-outline-primary" disabled={choices.arrivals.length > 11} onClick={() => setChoices({ ...choices, arrivals: [...choices.arrivals.filter((a) => a !== 'full-stop'), k, 'full-stop'] })}>+ {say(k)}</button>)}</div>
         </fieldset>
-        <div className="pair2 mt-2">
+        <div className="two mt-2">
           <Field label="Sensors" id="rec-sensors"><select value={choices.sensors} onChange={(e) => setChoices({ ...choices, sensors: e.target.value as SensorSet })}>{SENSOR_SETS.map((x) => <option key={x} value={x}>{SENSOR_NAME[x]}</option>)}</select></Field>
           <Field label="Rows a second" id="rec-rate"><select value={choices.rateHz} onChange={(e) => setChoices({ ...choices, rateHz: Number(e.target.value) })}>{[1, 2, 4, 5, 10].map((x) => <option key={x}>{x}</option>)}</select></Field>
           <Field label="File" id="rec-format"><select value={format} onChange={(e) => setFormat(e.target.value as 'csv')}><option value="csv">CSV</option><option value="gpx">GPX 1.1</option><option value="igc">IGC</option></select></Field>

@@ -1,20 +1,21 @@
 'use client';
 import { Pause, Play } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ktPerUnit } from '@/core/speeds';
 import { type Series, lowerBound, unpackSeries } from '@/core/trace';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { Loading } from '../shared/parts';
 import type { ApproachGate, ApproachLine } from './approach-chart';
 import { type Strip, TracePlan } from './plan';
 import type { SeriesView } from './series-chart';
-import { FOUND_NAME, clock, elapsed, itemText, measuresText, momentOf, sureWord } from './words';
+import { type Dial, FOUND_NAME, clock, dialOff, dialText, elapsed, itemText, measuresText, momentOf, sureWord } from './words';
 
-export interface ReplayProps { traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: Strip[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number> }
+export interface ReplayProps { traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: Strip[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number>; /** Of the aeroplane's dial. */ unit: Dial }
 type Chosen = { of: 'event'; k: number } | { of: 'item'; k: number } | { of: 'limit'; k: number } | null;
 const RATES = [1, 10, 60] as const;
 
 /** Replay of one recording: the field from above, what was found, curves over time, the approach, the load at the touch; two arrivals beside each other. */
-export function Replay({ traceId, startUtc, analysis, context, strips, tolerance, numbers }: ReplayProps) {
+export function Replay({ traceId, startUtc, analysis, context, strips, tolerance, numbers, unit }: ReplayProps) {
   const [series, setSeries] = useState<Series | null>(null);
   const [failed, setFailed] = useState('');
   const firstArrival = analysis.events.findIndex((e) => e.touchdown);
@@ -31,11 +32,11 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
     let gone = false;
     void fetch(`/api/traces/${traceId}/series`).then(async (r) => {
       if (!r.ok) throw new Error(r.status === 404 ? 'The track is nowhere near this field: there is nothing to draw. The limits passed are below.' : 'The track cannot be loaded.');
-      const s = unpackSeries(await r.arrayBuffer());
+      const s = inDial(unpackSeries(await r.arrayBuffer()), unit);
       if (!gone) { setSeries(s); setWindow([0, s.tS[s.tS.length - 1] ?? 1]); }
     }).catch((e: unknown) => { if (!gone) setFailed(e instanceof TypeError ? 'The track cannot be loaded without the network. Reload when it is back.' : e instanceof Error ? e.message : 'The track cannot be loaded.'); });
     return () => { gone = true; };
-  }, [traceId]);
+  }, [traceId, unit]);
 
   const label = useCallback((s: number) => (startUtc === null ? elapsed(s) : new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)), [startUtc]);
   useEffect(() => {
@@ -46,14 +47,14 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
       void import('./series-chart').then(({ drawSeries }) => {
         if (gone) return;
         view.current?.dispose();
-        view.current = drawSeries(element, series, analysis.events.filter((e) => e.kind !== 'takeoff').map((e) => ({ fromS: e.startS, toS: e.endS })), label, { onWindow: (a, b) => setWindow([a, b]), onCursor: setCursor });
+        view.current = drawSeries(element, series, analysis.events.filter((e) => e.kind !== 'takeoff').map((e) => ({ fromS: e.startS, toS: e.endS })), label, unit, { onWindow: (a, b) => setWindow([a, b]), onCursor: setCursor });
       }).catch(() => setFailed('The curves cannot be loaded; what was measured is in the list.'));
     };
     draw();
     const themes = new MutationObserver(draw);
     themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
     return () => { gone = true; themes.disconnect(); view.current?.dispose(); view.current = null; };
-  }, [series, analysis.events, label]);
+  }, [series, analysis.events, label, unit]);
 
   // Plays by the screen's own frames: the cursor moves, the plan and the curves follow.
   useEffect(() => {
@@ -88,7 +89,7 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
     ...analysis.airwork.map((a, k) => ({ at: a.startS, key: `a${k}`, of: 'item' as const, k, name: FOUND_NAME[a.kind], runway: a.direction, sure: a.confidence, moment: a.startS })),
     ...analysis.exceedances.map((x, k) => ({ at: x.startS, key: `x${k}`, of: 'limit' as const, k, name: 'Limit passed', runway: x.channel, sure: null, moment: x.startS })),
   ].sort((a, b) => a.at - b.at), [analysis]);
-  const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} limits passed.`;
+  const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} passed.`;
   const at = cursorS === null || !series ? null : Math.min(series.tS.length - 1, lowerBound(series.tS, cursorS));
   const reading = (name: 'height' | 'ias' | 'gs' | 'bank' | 'nz', digits: number, unit: string) => { const v = at === null ? undefined : series?.columns[name]?.[at]; return v === undefined || Number.isNaN(v) ? null : `${v.toFixed(digits)} ${unit}`; };
   return (
@@ -124,25 +125,25 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
       <section className="panel mt-3" aria-label="Curves over time">
         <div className="replay-bar">
           <h2 className="mb-0">Over time{startUtc ? ', UTC' : ''}</h2>
-          <span className="mono small" aria-live="off">{cursorS === null ? 'point at a curve' : [clock(startUtc, cursorS), reading('height', 0, 'ft'), reading('ias', 0, 'kt'), reading('gs', 0, 'kt over ground'), reading('bank', 0, '\u00b0'), reading('nz', 2, 'g')].filter(Boolean).join(' \u00b7 ')}</span>
+          <span className="mono small" aria-live="off">{cursorS === null ? 'point at a curve' : [clock(startUtc, cursorS), reading('height', 0, 'ft'), reading('ias', 0, unit), reading('gs', 0, `${unit} over ground`), reading('bank', 0, '\u00b0'), reading('nz', 2, 'g')].filter(Boolean).join(' \u00b7 ')}</span>
           <div className="d-flex gap-1">{RATES.map((x) => <button key={x} type="button" className={`btn btn-sm ${playing === x ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={playing === x} disabled={!series} onClick={() => setPlaying(playing === x ? null : x)} aria-label={playing === x ? 'Stop' : `Play at ${x} times`}>{playing === x ? <Pause size={14} aria-hidden /> : <Play size={14} aria-hidden />} {x}{'\u00d7'}</button>)}<button type="button" className="btn btn-sm btn-outline-primary" disabled={!series} onClick={() => view.current?.window(0, end)}>Whole flight</button></div>
         </div>
         <div ref={holder} className="curves" role="img" aria-label={`Curves over time. ${summary}`} />
         <p className="soft small mb-0">Wheel or pinch to zoom, drag to move, drag across the strip below to choose a stretch. Washed stretches are arrivals. Every peak is drawn however far out you zoom.</p>
       </section>
-      {event ? <Arrival event={event} beside={beside === null || (chosen?.of === 'event' && beside === chosen.k) ? null : (analysis.events[beside] ?? null)} series={series} context={context} tolerance={tolerance} startUtc={startUtc} name={(e) => { const k = analysis.events.indexOf(e); return `${FOUND_NAME[e.kind]}${numbers[k] ? ` ${numbers[k]}` : ''}, ${elapsed(momentOf(e))}`; }} /> : null}
-      {item ? <section className="panel mt-3" aria-label="Chosen item"><h2>{FOUND_NAME[item.kind]}{item.direction ? ` to the ${item.direction}` : ''}, {elapsed(item.startS)} to {elapsed(item.endS)}</h2><dl className="measures">{itemText(item).map(([n, v]) => <div key={n}><dt>{n}</dt><dd className="mono">{v}</dd></div>)}</dl><p className="soft small mb-0">Deviations are from the value at the item{'\u2019'}s start. Confidence {item.confidence.toFixed(2)}.</p></section> : null}
-      {limit ? <section className="panel mt-3" aria-label="Chosen limit"><h2>Limit passed: {limit.channel}</h2><p className="mb-0"><span className="mono">{limit.peak.toFixed(limit.unit === 'g' ? 2 : 0)} {limit.unit}</span> against <span className="mono">{limit.limit} {limit.unit}</span> for <span className="mono">{limit.durationS.toFixed(1)} s</span>, from {clock(startUtc, limit.startS)}.</p></section> : null}
+      {event ? <Arrival event={event} beside={beside === null || (chosen?.of === 'event' && beside === chosen.k) ? null : (analysis.events[beside] ?? null)} series={series} context={context} tolerance={tolerance} startUtc={startUtc} unit={unit} name={(e) => { const k = analysis.events.indexOf(e); return `${FOUND_NAME[e.kind]}${numbers[k] ? ` ${numbers[k]}` : ''}, ${elapsed(momentOf(e))}`; }} /> : null}
+      {item ? <section className="panel mt-3" aria-label="Chosen item"><h2>{FOUND_NAME[item.kind]}{item.direction ? ` to the ${item.direction}` : ''}, {elapsed(item.startS)} to {elapsed(item.endS)}</h2><dl className="measures">{itemText(item, unit).map(([n, v]) => <div key={n}><dt>{n}</dt><dd className="mono">{v}</dd></div>)}</dl><p className="soft small mb-0">Deviations are from the value at the item{'\u2019'}s start. Confidence {item.confidence.toFixed(2)}.</p></section> : null}
+      {limit ? <section className="panel mt-3" aria-label="Chosen limit"><h2>Limit passed: {limit.channel}</h2><p className="mb-0"><span className="mono">{limit.unit === 'kt' ? dialText(limit.peak, unit) : `${limit.peak.toFixed(limit.unit === 'g' ? 2 : 0)} ${limit.unit}`}</span> where <span className="mono">{limit.unit === 'kt' ? dialText(limit.limit, unit) : `${limit.limit} ${limit.unit}`}</span> is the limit, for <span className="mono">{limit.durationS.toFixed(1)} s</span>, from {clock(startUtc, limit.startS)}.</p></section> : null}
       <details className="mt-3"><summary>Everything found, as a table</summary>
         <div className="scroll-x"><table className="plain"><thead><tr><th>At</th><th>What</th><th>Where</th><th>Measured</th><th className="r">Confidence</th></tr></thead>
-          <tbody>{analysis.events.map((e, k) => <tr key={`e${k}`}><td className="mono">{clock(startUtc, momentOf(e))}</td><td>{FOUND_NAME[e.kind]}</td><td className="mono">{e.runway}</td><td>{measuresText(e).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</td><td className="r mono">{e.confidence.toFixed(2)}</td></tr>)}{analysis.airwork.map((a, k) => <tr key={`a${k}`}><td className="mono">{clock(startUtc, a.startS)}</td><td>{FOUND_NAME[a.kind]}</td><td>{a.direction ?? ''}</td><td>{itemText(a).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</td><td className="r mono">{a.confidence.toFixed(2)}</td></tr>)}</tbody></table></div>
+          <tbody>{analysis.events.map((e, k) => <tr key={`e${k}`}><td className="mono">{clock(startUtc, momentOf(e))}</td><td>{FOUND_NAME[e.kind]}</td><td className="mono">{e.runway}</td><td>{measuresText(e, unit).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</td><td className="r mono">{e.confidence.toFixed(2)}</td></tr>)}{analysis.airwork.map((a, k) => <tr key={`a${k}`}><td className="mono">{clock(startUtc, a.startS)}</td><td>{FOUND_NAME[a.kind]}</td><td>{a.direction ?? ''}</td><td>{itemText(a, unit).map(([n, v]) => `${n.toLowerCase()} ${v}`).join('; ')}</td><td className="r mono">{a.confidence.toFixed(2)}</td></tr>)}</tbody></table></div>
       </details>
     </>
   );
 }
 
-interface ArrivalProps { event: TraceAnalysis['events'][number]; beside: TraceAnalysis['events'][number] | null; series: Series | null; context: TraceContext; tolerance: ReplayProps['tolerance']; startUtc: string | null; name: (e: TraceAnalysis['events'][number]) => string }
-function Arrival({ event, beside, series, context, tolerance, startUtc, name }: ArrivalProps) {
+interface ArrivalProps { event: TraceAnalysis['events'][number]; beside: TraceAnalysis['events'][number] | null; series: Series | null; context: TraceContext; tolerance: ReplayProps['tolerance']; startUtc: string | null; unit: Dial; name: (e: TraceAnalysis['events'][number]) => string }
+function Arrival({ event, beside, series, context, tolerance, startUtc, unit, name }: ArrivalProps) {
   const profile = useRef<HTMLDivElement>(null);
   const load = useRef<HTMLDivElement>(null);
   const [failed, setFailed] = useState(false);
@@ -154,14 +155,14 @@ function Arrival({ event, beside, series, context, tolerance, startUtc, name }: 
     if (!series || !profile.current) return;
     const lines = [event, ...(beside ? [beside] : [])].map((e, i): ApproachLine => lineOf(series, context, e, i === 0 ? spoken : other));
     const end = context.aerodrome.runways.flatMap((r) => r.ends.map((x) => ({ x, lengthM: r.lengthM }))).find(({ x }) => x.ident === event.runway);
-    const gates = (event.gates ?? []).map((g, k): ApproachGate => ({ name: g.name, x: -(context.gates[k]?.distanceM ?? 0), heightFt: context.gates[k]?.heightFt ?? g.heightFt, targetKt: g.targetKt }));
+    const gates = (event.gates ?? []).map((g, k): ApproachGate => ({ name: g.name, x: -(context.gates[k]?.distanceM ?? 0), heightFt: context.gates[k]?.heightFt ?? g.heightFt, target: g.targetKt === null ? null : g.targetKt / ktPerUnit(unit) }));
     const drops: (() => void)[] = [];
     let gone = false;
     const draw = () => {
       void import('./approach-chart').then(({ drawApproach }) => {
         if (gone) return;
         for (const d of drops.splice(0)) d();
-        const options = { lines, gates, tolerance, aimPointM: context.aimPointM, lengthM: end?.lengthM ?? 600, speedName };
+        const options = { lines, gates, tolerance: tolerance && { low: tolerance.low / ktPerUnit(unit), high: tolerance.high / ktPerUnit(unit) }, aimPointM: context.aimPointM, lengthM: end?.lengthM ?? 600, speedName: `${speedName}, ${unit}` };
         if (profile.current) drops.push(drawApproach(profile.current, { ...options, what: 'profile' }));
         if (load.current) drops.push(drawApproach(load.current, { ...options, what: 'load' }));
       }).catch(() => setFailed(true));
@@ -170,15 +171,15 @@ function Arrival({ event, beside, series, context, tolerance, startUtc, name }: 
     const themes = new MutationObserver(draw);
     themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
     return () => { gone = true; themes.disconnect(); for (const d of drops) d(); };
-  }, [event, beside, series, context, tolerance, speedName, spoken, other]);
-  const told = measuresText(event);
-  const theirs = new Map(beside ? measuresText(beside) : []);
+  }, [event, beside, series, context, tolerance, speedName, spoken, other, unit]);
+  const told = measuresText(event, unit);
+  const theirs = new Map(beside ? measuresText(beside, unit) : []);
   return (
     <>
       <section className="panel mt-3" aria-label="Chosen arrival">
         <h2>{spoken}{beside ? `, beside ${other}` : ''}</h2>
         <dl className="measures">{told.map(([n, v]) => <div key={n}><dt>{n}</dt><dd className="mono">{v}{beside ? <span className="soft"> / {theirs.get(n) ?? 'not in the file'}</span> : null}</dd></div>)}</dl>
-        {event.gates && event.gates.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Gate</th><th>At</th><th className="r">Height</th><th className="r">Indicated</th><th className="r">Target</th><th className="r">Off</th><th className="r">Over the ground</th></tr></thead><tbody>{event.gates.map((g) => <tr key={g.name}><td>{g.name}</td><td className="mono">{clock(startUtc, g.tS)}</td><td className="r mono">{g.heightFt === null ? '\u2013' : `${g.heightFt.toFixed(0)} ft`}</td><td className="r mono">{g.iasKt === null ? 'not in the file' : `${g.iasKt.toFixed(0)} kt`}</td><td className="r mono">{g.targetKt === null ? '\u2013' : `${g.targetKt.toFixed(0)} kt`}</td><td className="r mono">{g.deviationKt === null ? '\u2013' : `${g.deviationKt >= 0 ? '+' : '\u2013'}${Math.abs(g.deviationKt).toFixed(0)} kt`}</td><td className="r mono">{g.gsKt === null ? '\u2013' : `${g.gsKt.toFixed(0)} kt`}</td></tr>)}</tbody></table></div> : null}
+        {event.gates && event.gates.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Gate</th><th>At</th><th className="r">Height</th><th className="r">Indicated</th><th className="r">Target</th><th className="r">Off</th><th className="r">Over the ground</th></tr></thead><tbody>{event.gates.map((g) => <tr key={g.name}><td>{g.name}</td><td className="mono">{clock(startUtc, g.tS)}</td><td className="r mono">{g.heightFt === null ? '\u2013' : `${g.heightFt.toFixed(0)} ft`}</td><td className="r mono">{g.iasKt === null ? 'not in the file' : dialText(g.iasKt, unit)}</td><td className="r mono">{g.targetKt === null ? '\u2013' : dialText(g.targetKt, unit)}</td><td className="r mono">{g.deviationKt === null ? '\u2013' : dialOff(g.deviationKt, unit)}</td><td className="r mono">{g.gsKt === null ? '\u2013' : dialText(g.gsKt, unit)}</td></tr>)}</tbody></table></div> : null}
         <p className="soft small mb-0 mt-1">Measured from this file, confidence {event.confidence.toFixed(2)} ({sureWord(event.confidence)}). What it cannot support is left out, never guessed.</p>
       </section>
       {failed ? <p className="caution mt-3">The drawings cannot be loaded; the table above has the same numbers.</p> : (
@@ -191,9 +192,16 @@ function Arrival({ event, beside, series, context, tolerance, startUtc, name }: 
   );
 }
 
+/** Speeds in the unit of the dial. */
+function inDial(s: Series, unit: Dial): Series {
+  const { ias, gs } = s.columns;
+  const per = 1 / ktPerUnit(unit);
+  return per === 1 ? s : { ...s, columns: { ...s.columns, ...(ias ? { ias: ias.map((v) => v * per) } : {}), ...(gs ? { gs: gs.map((v) => v * per) } : {}) } };
+}
+
 /** An arrival along its runway: metres from the threshold of the end it used. */
 function lineOf(series: Series, context: TraceContext, e: TraceAnalysis['events'][number], name: string): ApproachLine {
-  const out: ApproachLine = { name, x: [], heightFt: [], speedKt: [], loadS: [], load: [] };
+  const out: ApproachLine = { name, x: [], heightFt: [], speed: [], loadS: [], load: [] };
   const first = context.aerodrome.runways[0]?.ends[0];
   const end = context.aerodrome.runways.flatMap((r) => r.ends).find((x) => x.ident === e.runway);
   if (!first || !end) return out;
@@ -203,11 +211,18 @@ function lineOf(series: Series, context: TraceContext, e: TraceAnalysis['events'
   const b = (end.trueBearingDeg * Math.PI) / 180;
   const at = e.touchdown?.tS ?? e.lowestS ?? e.endS;
   const { east, north, height, ias, gs, nz } = series.columns;
-  for (let i = lowerBound(series.tS, at - 110); i < series.tS.length && (series.tS[i] ?? 0) < at + 30; i++) {
-    const x = ((east?.[i] ?? Number.NaN) - e0) * Math.sin(b) + ((north?.[i] ?? Number.NaN) - n0) * Math.cos(b);
+  const from = lowerBound(series.tS, at - 150);
+  const to = Math.min(series.tS.length - 1, lowerBound(series.tS, at + 30));
+  const along = (i: number) => ((east?.[i] ?? Number.NaN) - e0) * Math.sin(b) + ((north?.[i] ?? Number.NaN) - n0) * Math.cos(b);
+  // Before the threshold by the path still to fly, as the gates are; past it by the place on the runway.
+  let over = lowerBound(series.tS, at);
+  while (over > from && along(over) > 0) over--;
+  const x0 = new Float64Array(to - from + 1);
+  for (let i = to; i >= from; i--) x0[i - from] = i > over ? along(i) : i === over ? Math.min(0, along(i)) : (x0[i - from + 1] ?? 0) - Math.hypot((east?.[i + 1] ?? 0) - (east?.[i] ?? 0), (north?.[i + 1] ?? 0) - (north?.[i] ?? 0));
+  for (let i = from; i <= to; i++) {
+    const x = x0[i - from] ?? Number.NaN;
     const t = series.tS[i] ?? 0;
-    const back = out.x.length > 0 && x < (out.x[out.x.length - 1] ?? 0) - 30;
-    if (x === x && !back) { out.x.push(x); out.heightFt.push(height?.[i] ?? Number.NaN); out.speedKt.push((ias ?? gs)?.[i] ?? Number.NaN); }
+    if (x === x && t <= Math.max(e.endS, at + 12)) { out.x.push(x); out.heightFt.push(height?.[i] ?? Number.NaN); out.speed.push((ias ?? gs)?.[i] ?? Number.NaN); }
     if (nz && t > at - 4 && t < at + 8) { out.loadS.push(t - at); out.load.push(nz[i] ?? Number.NaN); }
   }
   return out;

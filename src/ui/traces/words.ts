@@ -1,4 +1,7 @@
+import { ktPerUnit } from '@/core/speeds';
 import type { TraceAnalysis } from '@/domain/trace';
+
+export type Dial = 'kt' | 'mph';
 
 export type FoundEvent = TraceAnalysis['events'][number];
 export type FoundItem = TraceAnalysis['airwork'][number];
@@ -22,16 +25,20 @@ export const momentOf = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS 
 const fix = (x: number, digits = 0) => (x < 0 ? `\u2013${Math.abs(x).toFixed(digits)}` : x.toFixed(digits));
 const signed = (x: number, digits = 0) => `${x >= 0 ? '+' : ''}${fix(x, digits)}`;
 const side = (x: number, digits: number, unit: string) => `${Math.abs(x).toFixed(digits)} ${unit} ${x < 0 ? 'left' : 'right'}`;
+/** A speed of the analysis in the unit painted on the aeroplane's dial. */
+export const dialText = (kt: number, unit: Dial): string => `${fix(kt / ktPerUnit(unit))} ${unit}`;
+/** A difference of speeds, with its sign. */
+export const dialOff = (kt: number, unit: Dial): string => `${kt >= 0 ? '+' : '\u2013'}${Math.abs(kt / ktPerUnit(unit)).toFixed(0)} ${unit}`;
 /** Names, values and units of everything measured of an event; what the file cannot support is left out. */
-export function measuresText(e: FoundEvent): [name: string, value: string][] {
+export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   const t = e.touchdown;
   const add = (name: string, v: number | null | undefined, say: (x: number) => string) => { if (v !== null && v !== undefined) out.push([name, say(v)]); };
   if (t) {
     add('Touched', t.alongM, (x) => `${fix(x)} m past the threshold`);
     add('Across', t.lateralM, (x) => side(x, 1, 'm'));
-    add('Indicated', t.iasKt, (x) => `${fix(x)} kt`);
-    add('Over the ground', t.gsKt, (x) => `${fix(x)} kt`);
+    add('Indicated', t.iasKt, (x) => dialText(x, unit));
+    add('Over the ground', t.gsKt, (x) => dialText(x, unit));
     add('Sink', t.sinkFpm, (x) => `${fix(x)} ft/min`);
     add('Nose', t.crabDeg, (x) => side(x, 1, '\u00b0'));
     add('Drift', t.driftKt, (x) => side(x, 1, 'kt'));
@@ -42,14 +49,14 @@ export function measuresText(e: FoundEvent): [name: string, value: string][] {
   add('Farthest off the line', e.rollout?.lateralM, (x) => side(x, 1, 'm'));
   add('Lowest', e.lowestHeightFt, (x) => `${fix(x)} ft`);
   add('Lifted off', e.liftoff?.alongM, (x) => `${fix(x)} m past the threshold`);
-  add('Lift-off, indicated', e.liftoff?.iasKt, (x) => `${fix(x)} kt`);
+  add('Lift-off, indicated', e.liftoff?.iasKt, (x) => dialText(x, unit));
   return out;
 }
-export function itemText(a: FoundItem): [name: string, value: string][] {
+export function itemText(a: FoundItem, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   if (a.maxBankDeg !== null && Math.abs(a.maxBankDeg) > 10) out.push(['Bank', side(a.maxBankDeg, 0, '\u00b0')]);
   if (a.heightDeviationFt.min !== null && a.heightDeviationFt.max !== null) out.push(['Height about the entry', `${signed(a.heightDeviationFt.min)} to ${signed(a.heightDeviationFt.max)} ft`]);
-  if (a.speedDeviationKt.min !== null && a.speedDeviationKt.max !== null) out.push(['Speed about the entry', `${signed(a.speedDeviationKt.min)} to ${signed(a.speedDeviationKt.max)} kt`]);
+  if (a.speedDeviationKt.min !== null && a.speedDeviationKt.max !== null) out.push(['Speed about the entry', `${signed(a.speedDeviationKt.min / ktPerUnit(unit))} to ${signed(a.speedDeviationKt.max / ktPerUnit(unit))} ${unit}`]);
   if (a.rolloutErrorDeg !== null) out.push(['Roll-out', `${Math.abs(a.rolloutErrorDeg).toFixed(0)}\u00b0 ${a.rolloutErrorDeg > 0 ? 'late' : 'early'}`]);
   if (a.peakG !== null) out.push(['Greatest load', `${a.peakG.toFixed(2)} g`]);
   if (a.heightLossFt !== null && a.heightLossFt > 20) out.push(['Height lost', `${a.heightLossFt.toFixed(0)} ft`]);

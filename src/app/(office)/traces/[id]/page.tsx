@@ -32,7 +32,7 @@ export default async function TracePage({ params }: { params: Promise<{ id: stri
           <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>{trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}</Link>
         </Title>
         {trace.limits.length > 0 ? <div className="mb-3"><Panel title={waiting > 0 ? `${trace.registration} is flagged: ${waiting === 1 ? 'a limit was passed' : `${waiting} limits were passed`}` : 'Limits passed, released'}><Limits limits={trace.limits} release={releaseExceedanceAction} /></Panel></div> : null}
-        <Replay traceId={trace.id} startUtc={trace.startUtc} analysis={trace.analysis} context={trace.context} strips={runwayCorners(trace.context)} tolerance={speed} numbers={numbers} />
+        <Replay traceId={trace.id} startUtc={trace.startUtc} analysis={trace.analysis} context={trace.context} strips={runwayCorners(trace.context)} tolerance={speed} numbers={numbers} unit={joined.unit} />
         <p className="mt-3 mb-2">Take it along: {FORMATS.map(([as, name], i) => <span key={as}>{i > 0 ? ' \u00b7 ' : ''}<a href={`/api/traces/${trace.id}/export?as=${as}`} download>{name}</a></span>)}</p>
         <Outranked extra="A recorder shows what its sensors saw." />
       </div></main>
