@@ -21,15 +21,12 @@ export function recordedFlight(by: 'panel' | 'tablet', plan: LessonPlan, where: 
   if (!runway || !end || !other) throw new Error(`no runway ${plan.runwayEnd}`);
   const tapped = lessonEvents(plan).filter((e) => e.type === 'landing-saved').map((e) => e.payload as CapturedLanding);
   const arrivals = tapped.map((l, i) => arrivalOf(l, i === tapped.length - 1, { aimM: sheet.landing.aimPointM.value, touchKt: kt(sheet.stalls[0]?.speed.value ?? 40) * 1.12, fastKt: (kt((l.fenceSpeed ?? plan.fenceTarget) - plan.fenceTarget) * 200) / (sheet.landing.aimPointM.value + 55), random }));
-  // The speed falls over the last two hundred metres: what it is at the fence is part of the way from final to the touch.
-  const touchKt = kt(sheet.stalls[0]?.speed.value ?? 40) * 1.12;
-  const fenceM = sheet.landing.aimPointM.value + 55;
-  const atFence = (x: number) => touchKt + ((x - touchKt) * 200) / fenceM;
-  const final = atFence(kt(plan.fenceTarget));
+  // The speed falls over the last two hundred metres: at the fence it is part of the way from this to the touch.
+  const final = kt(plan.fenceTarget + 5);
   const airwork: AirworkPlan[] = [{ kind: 'clearing-turn', direction: 'left' }, { kind: 'steep-turn', direction: 'left', heightErrorFt: 60, overshootDeg: 4 }, { kind: 'steep-turn', direction: 'right', heightErrorFt: -130, overshootDeg: 12, bankDeg: 4 }, { kind: 'emergency-descent', direction: 'left', speedKt: kt(sheet.speeds.vne.value) + 5 }];
   const recorder: RecorderPlan = {
     runway: { ident: end.ident, thresholdLat: end.thresholdLat, thresholdLon: end.thresholdLon, trueBearingDeg: end.trueBearingDeg, lengthM: runway.lengthM, elevationFt: end.elevationFt, riseFt: other.elevationFt - end.elevationFt },
-    windFromDeg: where.windTrueDeg, windKt: where.windKt, speeds: { liftOff: kt(sheet.stalls[0]?.speed.value ?? 40) * 1.15, climb: kt(sheet.speeds.vy.value), downwind: final + 10, base: final + 5, final }, circuitFt: where.aerodrome.circuitHeightFt, slopeDeg: 4.5, side: 'left', arrivals,
+    windFromDeg: where.windTrueDeg, windKt: where.windKt, speeds: { liftOff: kt(sheet.stalls[0]?.speed.value ?? 40) * 1.15, climb: kt(sheet.speeds.vy.value), downwind: final + 6, base: final + 3, final }, circuitFt: where.aerodrome.circuitHeightFt, slopeDeg: 4.5, side: 'left', arrivals,
     ...(by === 'panel' ? { airwork: { heightFt: 3200, items: airwork, speeds: { cruise: final + 20, vs1: kt(sheet.stalls[0]?.speed.value ?? 40), glide: kt(sheet.speeds.bestGlide.value) } } } : {}),
   };
   const flown = flyCircuits(recorder);

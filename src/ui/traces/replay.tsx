@@ -91,7 +91,7 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
   ].sort((a, b) => a.at - b.at), [analysis]);
   const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} passed.`;
   const at = cursorS === null || !series ? null : Math.min(series.tS.length - 1, lowerBound(series.tS, cursorS));
-  const reading = (name: 'height' | 'ias' | 'gs' | 'bank' | 'nz', digits: number, unit: string) => { const v = at === null ? undefined : series?.columns[name]?.[at]; return v === undefined || Number.isNaN(v) ? null : `${v.toFixed(digits)} ${unit}`; };
+  const reading = (name: 'height' | 'ias' | 'gs' | 'bank' | 'nz', digits: number, unit: string) => { const v = at === null ? undefined : series?.columns[name]?.[at]; return v === undefined || Number.isNaN(v) ? null : `${(Math.round(v * 10 ** digits) / 10 ** digits + 0).toFixed(digits)} ${unit}`; };
   return (
     <>
       <p className="mb-2">{summary} Read at {analysis.source.rateHz} rows a second{analysis.source.warnings.length > 0 ? '; ' : '.'}{analysis.source.warnings.map((w) => w.message).join(' ')}</p>
