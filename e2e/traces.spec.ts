@@ -160,6 +160,7 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   const teacher = await browser.newContext({ baseURL });
   const helena = await as(teacher, 'helena');
   await panelOf(helena);
+  await helena.getByText('ZP-URZ is flagged').click();
   await expect(helena.getByText('A chief who neither flew nor taught this flight releases it.')).toBeVisible();
   await go(helena, '/hangar');
   await expect(helena.getByText('flagged: limit passed')).toBeVisible();

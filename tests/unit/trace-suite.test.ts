@@ -59,6 +59,26 @@ describe('the recorder\u2019s trial', () => {
   it('keeps to its contract', () => { for (const x of results) TraceAnalysis.parse(x.analysis); });
 });
 
+describe('sensors worse than the recorder\u2019s', () => {
+  const normal = (r: () => number) => Math.sqrt(-2 * Math.log(1 - r())) * Math.cos(2 * Math.PI * r());
+  type Rows = ReturnType<typeof fly>['rows'];
+  it.each([
+    ['a height that jumps by 3 ft from row to row', (rows: Rows, r: () => number) => rows.map((x) => ({ ...x, altFt: x.altFt + 3 * normal(r) }))],
+    ['a height in whole metres that drifts 40 ft an hour', (rows: Rows) => rows.map((x) => ({ ...x, altFt: Math.round((x.altFt + (x.tS / 3600) * 40) * 0.3048) / 0.3048 }))],
+    ['an accelerometer with noise of 0.06 g', (rows: Rows, r: () => number) => rows.map((x) => ({ ...x, nz: x.nz + 0.06 * normal(r) }))],
+    ['no accelerometer', (rows: Rows) => rows.map((x) => ({ ...x, nz: Number.NaN }))],
+    ['positions that jump by 1.5 m', (rows: Rows, r: () => number) => rows.map((x) => ({ ...x, lat: x.lat + (1.5 * normal(r)) / 111_319, lon: x.lon + (1.5 * normal(r)) / 90_000 }))],
+    ['a heading 4 degrees off, a bank that shakes', (rows: Rows, r: () => number) => rows.map((x) => ({ ...x, headingDeg: (x.headingDeg + 4) % 360, bankDeg: x.bankDeg + 2 * normal(r) }))],
+  ])('%s: still every event and item, and nothing else', (_, worse) => {
+    const wrong = Array.from({ length: 24 }, (_x, k) => k * 2).flatMap((k) => {
+      const { f, flown, rows } = fly(k);
+      const s = score(flown, analyseTrace(read(csvOf(worse(rows, seeded(k + 77)), f.startUtcMs, f.airData, f.style)), f.context), rows[0]?.tS ?? 0);
+      return [...s.missed.map((e) => `${f.name} missed ${e.kind}`), ...s.invented.map((e) => `${f.name} invented ${e.kind}`), ...s.airworkMissed.map((e) => `${f.name} missed ${e.kind}`), ...s.airworkInvented.map((e) => `${f.name} invented ${e.kind}`)];
+    });
+    expect(wrong).toEqual([]);
+  }, 60_000);
+});
+
 describe('files that hold less', () => {
   const circuits = fly(0);
   it('airborne at both ends: the touches set the height, and say where they were', () => {

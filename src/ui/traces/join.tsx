@@ -1,20 +1,19 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { ktPerUnit } from '@/core/speeds';
 import { MEASURE_UNIT, type Measure, type MeasureId } from '@/core/trace';
 import { say } from '@/domain/words';
 import { type ActionResult, runAction } from '../shared/forms';
 import { VerdictShape } from '../shared/verdict';
-import { FOUND_NAME, type FoundEvent, type FoundItem, clock, itemText, momentOf, sureWord } from './words';
+import { FOUND_NAME, type FoundEvent, type FoundItem, clock, dialOff, itemText, momentOf, sureWord } from './words';
 
 export interface JoinLanding { key: string; found: FoundEvent | null; foundIndex: number | null; tapped: { id: string; number: number; kind: string } | null; apartS: number | null; measures: Measure[]; accepted: string[] }
 export interface JoinItem { key: string; found: FoundItem; foundIndex: number; tapped: { id: string; name: string; verdict: string; measured: boolean } | null; measurable: string }
 interface Props { traceId: string; startUtc: string | null; landings: JoinLanding[]; items: JoinItem[]; open: boolean; unit: 'kt' | 'mph'; accept: (form: { traceId: string; landings: { landingId: string; foundIndex: number; measures: MeasureId[] }[]; items: { itemId: string; foundIndex: number }[] }) => Promise<ActionResult<{ accepted: number }>> }
 
-const NAME: Record<MeasureId, string> = { speed: 'speed at the fence', along: 'past the aim point', lateral: 'across', firmness: 'sink', drift: 'drift', crab: 'nose', swing: 'swing', bounce: 'bounces', peakG: 'greatest load' };
+const NAME: Record<MeasureId, string> = { speed: 'fence speed', along: 'past the aim', lateral: 'across', firmness: 'sink', drift: 'drift', crab: 'nose', swing: 'swing', bounce: 'bounces', peakG: 'greatest load' };
 const SIDES: ReadonlySet<MeasureId> = new Set(['lateral', 'drift', 'crab', 'swing']);
-const valueText = (m: Measure, unit: 'kt' | 'mph'): string => (SIDES.has(m.id) ? `${Math.abs(m.value).toFixed(1)}${MEASURE_UNIT[m.id] === '\u00b0' ? '\u00b0' : ` ${MEASURE_UNIT[m.id]}`}${Math.abs(m.value) < 0.05 ? '' : m.value < 0 ? ' left' : ' right'}` : m.id === 'speed' ? `${m.value >= 0 ? '+' : '\u2013'}${Math.abs(m.value / ktPerUnit(unit)).toFixed(0)} ${unit}` : m.id === 'bounce' ? String(m.value) : m.id === 'peakG' ? `${m.value.toFixed(1)} g` : `${m.value < 0 ? '\u2013' : ''}${Math.abs(m.value).toFixed(0)} ${MEASURE_UNIT[m.id]}`);
+const valueText = (m: Measure, unit: 'kt' | 'mph'): string => (SIDES.has(m.id) ? `${Math.abs(m.value).toFixed(1)}${MEASURE_UNIT[m.id] === '\u00b0' ? '\u00b0' : ` ${MEASURE_UNIT[m.id]}`}${Math.abs(m.value) < 0.05 ? '' : m.value < 0 ? ' left' : ' right'}` : m.id === 'speed' ? dialOff(m.value, unit) : m.id === 'bounce' ? String(m.value) : m.id === 'peakG' ? `${m.value.toFixed(1)} g` : `${m.value < 0 ? '\u2013' : ''}${Math.abs(m.value).toFixed(0)} ${MEASURE_UNIT[m.id]}`);
 
 /** Found beside tapped, measure by measure. What is ticked and saved counts as measured and beats the eye; what is not stays the eye's. */
 export function Join({ traceId, startUtc, landings, items, open, unit, accept }: Props) {

@@ -9,7 +9,7 @@ interface Props { series: Series; strips: Strip[]; marks: PlanMark[]; fromS: num
 /** The track from above on the drawn field, north up; the window's stretch strong, the rest faint. */
 export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, heightPx, onPick }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const view = useRef({ scale: 1, x: 0, y: 0 });
+  const view = useRef({ scale: 1, x: 0, y: 0, turn: 0, wide: 1 });
   const east = series.columns.east;
   const north = series.columns.north;
   useEffect(() => {
@@ -27,23 +27,37 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
       g.fillStyle = css('--field');
       g.fillRect(0, 0, w, h);
       const box = near !== null ? boxOf(strips, near) : trackBox(east, north, series.tS, fromS, toS, strips);
-      const scale = Math.min((w - 40) / Math.max(200, box.x1 - box.x0), (h - 40) / Math.max(200, box.y1 - box.y0));
+      // Near, the runway lies from left to right, its threshold left; else north is up.
+      const lies = near === null ? undefined : strips.flatMap((s) => s.ends).find((e) => e.ident === near);
+      const turn = lies ? ((90 - lies.bearingDeg) * Math.PI) / 180 : 0;
+      const scale = lies ? (w - 110) / Math.max(200, Math.hypot(box.x1 - box.x0, box.y1 - box.y0)) : Math.min((w - 40) / Math.max(200, box.x1 - box.x0), (h - 40) / Math.max(200, box.y1 - box.y0));
       const cx = (box.x0 + box.x1) / 2;
       const cy = (box.y0 + box.y1) / 2;
-      const px = (x: number) => w / 2 + (x - cx) * scale;
-      const py = (y: number) => h / 2 - (y - cy) * scale;
-      view.current = { scale, x: cx, y: cy };
+      const [tc, ts] = [Math.cos(turn) * scale, Math.sin(turn) * scale];
+      const px = (x: number, y: number) => w / 2 + (x - cx) * tc + (y - cy) * ts;
+      const wide = lies ? ACROSS : 1;
+      const py = (x: number, y: number) => h / 2 + ((x - cx) * ts - (y - cy) * tc) * wide;
+      view.current = { scale, x: cx, y: cy, turn, wide };
       for (const s of strips) {
         const [a, b] = s.ends;
-        if (!a || !b) continue;
+        // Drawn wider than it is, only the one that lies straight looks like itself.
+        if (!a || !b || (lies && !s.ends.includes(lies))) continue;
         g.strokeStyle = s.surface === 'water' ? css('--sky') : s.surface === 'grass' ? css('--furrow') : css('--tarmac');
-        g.lineWidth = Math.max(3, s.widthM * scale);
+        g.lineWidth = Math.max(3, s.widthM * scale * wide);
         g.lineCap = 'butt';
-        g.beginPath(); g.moveTo(px(a.east), py(a.north)); g.lineTo(px(b.east), py(b.north)); g.stroke();
+        g.beginPath(); g.moveTo(px(a.east, a.north), py(a.east, a.north)); g.lineTo(px(b.east, b.north), py(b.east, b.north)); g.stroke();
         g.fillStyle = css('--ink');
         g.font = '12px B612';
         g.textAlign = 'center';
-        for (const e of s.ends) { const back = (e.bearingDeg * Math.PI) / 180; g.fillText(e.ident, px(e.east) - Math.sin(back) * 16, py(e.north) + Math.cos(back) * 16 + 4); }
+        for (const e of s.ends) { const back = (e.bearingDeg * Math.PI) / 180 + turn; g.fillText(e.ident, px(e.east, e.north) - Math.sin(back) * 22, py(e.east, e.north) + Math.cos(back) * 16 + 4); }
+      }
+      if (lies) {
+        g.setLineDash([12, 10]);
+        g.strokeStyle = css('--runway-edge'); g.lineWidth = 1;
+        g.beginPath(); g.moveTo(55, h / 2); g.lineTo(w - 55, h / 2); g.stroke();
+        g.setLineDash([]);
+        g.fillStyle = css('--ink'); g.textAlign = 'left';
+        g.fillText(`across drawn ${ACROSS} times as wide`, 90, h - 10);
       }
       const path = (a: number, b: number, colour: string, width: number) => {
         g.strokeStyle = colour;
@@ -54,8 +68,8 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
         let ly = Number.NaN;
         let pen = false;
         for (let i = a; i <= b; i++) {
-          const x = px(east[i] ?? Number.NaN);
-          const y = py(north[i] ?? Number.NaN);
+          const x = px(east[i] ?? Number.NaN, north[i] ?? Number.NaN);
+          const y = py(east[i] ?? Number.NaN, north[i] ?? Number.NaN);
           if (x !== x || ((series.tS[i] ?? 0) - (series.tS[i - 1] ?? 0) > 3 && i > a)) pen = false;
           if (x !== x) continue;
           // Less than a pixel on shows nothing.
@@ -70,12 +84,12 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
       g.globalAlpha = 0.35;
       path(0, series.tS.length - 1, css('--slate'), 1);
       g.globalAlpha = 1;
-      path(a, b, css('--lagoon'), 2);
+      path(a, b, near === null ? css('--lagoon') : css('--strip-mark'), 2);
       g.textAlign = 'left';
       for (const m of [...marks].sort((p, q) => Number(p.chosen) - Number(q.chosen))) {
         const i = Math.min(series.tS.length - 1, lowerBound(series.tS, m.s));
-        const x = px(east[i] ?? Number.NaN);
-        const y = py(north[i] ?? Number.NaN);
+        const x = px(east[i] ?? Number.NaN, north[i] ?? Number.NaN);
+        const y = py(east[i] ?? Number.NaN, north[i] ?? Number.NaN);
         g.beginPath(); g.arc(x, y, m.chosen ? 7 : 4.5, 0, 2 * Math.PI);
         g.fillStyle = m.chosen ? css('--brick') : css('--card');
         g.fill();
@@ -91,10 +105,10 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
       if (cursorS !== null) {
         const i = Math.min(series.tS.length - 1, lowerBound(series.tS, cursorS));
         const j = Math.min(series.tS.length - 1, i + 5);
-        const turn = Math.atan2((east[j] ?? 0) - (east[i] ?? 0), (north[j] ?? 0) - (north[i] ?? 0));
+        const nose = Math.atan2((east[j] ?? 0) - (east[i] ?? 0), (north[j] ?? 0) - (north[i] ?? 0));
         g.save();
-        g.translate(px(east[i] ?? 0), py(north[i] ?? 0));
-        g.rotate(turn);
+        g.translate(px(east[i] ?? 0, north[i] ?? 0), py(east[i] ?? 0, north[i] ?? 0));
+        g.rotate(lies ? Math.PI / 2 : nose);
         g.fillStyle = css('--ink'); g.strokeStyle = css('--card'); g.lineWidth = 1.5;
         g.beginPath(); g.moveTo(0, -11); g.lineTo(8, 9); g.lineTo(0, 4); g.lineTo(-8, 9); g.closePath(); g.fill(); g.stroke();
         g.restore();
@@ -104,8 +118,13 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
       g.strokeStyle = css('--ink'); g.fillStyle = css('--ink'); g.lineWidth = 2; g.font = '12px B612';
       g.beginPath(); g.moveTo(14, h - 14); g.lineTo(14 + step * scale, h - 14); g.stroke();
       g.fillText(step >= 1000 ? `${step / 1000} km` : `${step} m`, 14, h - 20);
-      g.fillText('N', w - 22, 22);
-      g.beginPath(); g.moveTo(w - 18, 28); g.lineTo(w - 18, 46); g.stroke();
+      g.save();
+      g.translate(w - 24, 28);
+      g.rotate(turn);
+      g.textAlign = 'center';
+      g.fillText('N', 0, -12);
+      g.beginPath(); g.moveTo(0, -8); g.lineTo(0, 12); g.moveTo(-4, -3); g.lineTo(0, -8); g.lineTo(4, -3); g.stroke();
+      g.restore();
     };
     draw();
     const sizes = new ResizeObserver(draw);
@@ -118,15 +137,21 @@ export function TracePlan({ series, strips, marks, fromS, toS, cursorS, near, he
     const el = canvas.current;
     if (!el || !east || !north) return;
     const r = el.getBoundingClientRect();
-    const x = view.current.x + (event.clientX - r.left - r.width / 2) / view.current.scale;
-    const y = view.current.y - (event.clientY - r.top - r.height / 2) / view.current.scale;
+    const { scale, turn } = view.current;
+    const dx = (event.clientX - r.left - r.width / 2) / scale;
+    const dy = -(event.clientY - r.top - r.height / 2) / scale / view.current.wide;
+    const x = view.current.x + dx * Math.cos(turn) - dy * Math.sin(turn);
+    const y = view.current.y + dx * Math.sin(turn) + dy * Math.cos(turn);
     let best = -1;
     let least = Infinity;
     for (let i = lowerBound(series.tS, fromS); i < series.tS.length && (series.tS[i] ?? 0) <= toS; i++) { const d = Math.hypot((east[i] ?? 1e9) - x, (north[i] ?? 1e9) - y); if (d < least) { least = d; best = i; } }
-    if (best >= 0 && least * view.current.scale < 30) onPick(series.tS[best] ?? 0);
+    if (best >= 0 && least * scale < 30) onPick(series.tS[best] ?? 0);
   };
   return <canvas ref={canvas} style={{ width: '100%', height: heightPx, display: 'block', borderRadius: 6 }} role="img" aria-label="The track from above. The list of events holds the same places as numbers." onClick={pick} />;
 }
+
+/** Near, what lies across the runway is drawn so many times as wide: a metre beside the line is what it is about. */
+const ACROSS = 6;
 
 interface Box { x0: number; x1: number; y0: number; y1: number }
 function grow(b: Box, x: number, y: number): void { if (x < b.x0) b.x0 = x; if (x > b.x1) b.x1 = x; if (y < b.y0) b.y0 = y; if (y > b.y1) b.y1 = y; }

@@ -102,7 +102,7 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
             <h2 className="mb-0">From above</h2>
             <div className="btn-group btn-group-sm" role="group" aria-label="How near"><button type="button" className={`btn ${near ? 'btn-outline-primary' : 'btn-primary'}`} aria-pressed={!near} onClick={() => setNear(false)}>This stretch</button><button type="button" className={`btn ${near ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={near} onClick={() => setNear(true)}>Runway</button></div>
           </div>
-          {series ? <TracePlan series={series} strips={strips} marks={marks} fromS={window_[0]} toS={window_[1]} cursorS={cursorS} near={near ? (event?.runway ?? strips[0]?.ends[0]?.ident ?? '') : null} heightPx={330} onPick={(s) => { setCursor(s); view.current?.cursor(s); }} /> : failed ? null : <div style={{ height: 330 }}><Loading what="the track" /></div>}
+          {series ? <TracePlan series={series} strips={strips} marks={marks} fromS={window_[0]} toS={window_[1]} cursorS={cursorS} near={near ? (event?.runway ?? strips[0]?.ends[0]?.ident ?? '') : null} heightPx={300} onPick={(s) => { setCursor(s); view.current?.cursor(s); }} /> : failed ? null : <div style={{ height: 300 }}><Loading what="the track" /></div>}
         </section>
         <section className="panel" aria-label="Found">
           <h2>Found, in order of time</h2>

@@ -28,7 +28,7 @@ const side = (x: number, digits: number, unit: string) => `${Math.abs(x).toFixed
 /** A speed of the analysis in the unit painted on the aeroplane's dial. */
 export const dialText = (kt: number, unit: Dial): string => `${fix(kt / ktPerUnit(unit))} ${unit}`;
 /** A difference of speeds, with its sign. */
-export const dialOff = (kt: number, unit: Dial): string => `${kt >= 0 ? '+' : '\u2013'}${Math.abs(kt / ktPerUnit(unit)).toFixed(0)} ${unit}`;
+export const dialOff = (kt: number, unit: Dial): string => { const off = Math.round(kt / ktPerUnit(unit)); return `${off > 0 ? '+' : off < 0 ? '\u2013' : '\u00b1'}${Math.abs(off)} ${unit}`; };
 /** Names, values and units of everything measured of an event; what the file cannot support is left out. */
 export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];

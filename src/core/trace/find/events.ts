@@ -64,8 +64,10 @@ const indexAt = (tS: Float64Array, t: number): number => { let a = 0; let b = tS
  * The bend where a falling height becomes level ground (or, backward in time, where level ground becomes a climb): least squares of a parabola that ends in
  * its bend, and a flat line after it. @returns time of the bend and the slope into it, ft/s
  */
-function bend(h: Float64Array, tS: Float64Array, from: number, to: number, levelFt: number, backward: boolean): { tS: number; slopeFtS: number } {
+function bend(h: Float64Array, tS: Float64Array, from: number, to: number, levelFt: number, noiseFt: number, backward: boolean): { tS: number; slopeFtS: number } {
   const sign = backward ? -1 : 1;
+  // A hop costs little; but what is only noise must cost as much on the ground as it does in the air.
+  const hop = Math.max(HOP_FT2, 12 * noiseFt * noiseFt);
   const rateHz = (to - from) / Math.max(0.1, (tS[to] ?? 0) - (tS[from] ?? 0));
   const t0 = tS[from] ?? 0;
   const t1 = tS[to] ?? 0;
@@ -93,7 +95,7 @@ function bend(h: Float64Array, tS: Float64Array, from: number, to: number, level
       if (v !== v) continue;
       const d = sign * (tb - (tS[i] ?? 0));
       // A hop after the touch is no height to come down from: it costs little.
-      if (d <= 0) { flat += Math.min(v * v, HOP_FT2); continue; }
+      if (d <= 0) { flat += Math.min(v * v, hop); continue; }
       dd += d * d; ddd += d ** 3; dddd += d ** 4; dh += d * v; ddh += d * d * v; square += v * v;
     }
     const det = dd * dddd - ddd * ddd;
@@ -125,7 +127,7 @@ interface Touch { tS: number; sinkFpm: number | null; sharp: boolean }
 
 /** The touch within a window: the bend in the height, moved to the first load of it where there is one. */
 function touchIn(p: Placed, h: Float64Array, from: number, to: number, groundFt: number): Touch | null {
-  const found = bend(h, p.tS, from, to, groundFt, false);
+  const found = bend(h, p.tS, from, to, groundFt, p.heightNoiseFt, false);
   const tS = knockNear(p, h, found.tS, to, groundFt);
   return { tS: tS ?? found.tS, sinkFpm: sinkInto(p, h, tS ?? found.tS, found.slopeFtS * 60), sharp: tS !== null };
 }
@@ -145,7 +147,7 @@ function knockNear(p: Placed, h: Float64Array, bendS: number, to: number, ground
     outstanding.push(e);
     most = Math.max(most, e);
   }
-  if (most < LEAST_KNOCK_G) return null;
+  if (most < Math.max(LEAST_KNOCK_G, p.feltG - 1.03)) return null;
   const first = outstanding.findIndex((e) => e > Math.max(0.09, 0.45 * most));
   return p.tS[from + first] ?? null;
 }
@@ -203,7 +205,7 @@ function wheelsSeen(p: Placed, stay: { from: number; to: number }, flyKt: number
     drop = Math.max(drop, fastest - gs);
     load = Math.max(load, p.nz?.[i] ?? 0);
   }
-  return drop > 2.5 || load > 1.15;
+  return drop > 2.5 || load > p.feltG;
 }
 
 /** Everything found along the runways of the context, in order of time. */
@@ -211,7 +213,9 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
   const { elevationFt } = context.aerodrome;
   if (!p.heightFt) return withoutHeight(p, context);
   const events: Event[] = [];
-  const halfS = Math.max(0.3, 0.6 / p.trace.rateHz);
+  // Noise is smoothed away until about a foot of it is left, though never over more than three seconds.
+  const halfS = Math.max(0.3, 0.6 / p.trace.rateHz, Math.min(1.5, (p.heightNoiseFt ** 2 - 1) / (2 * p.trace.rateHz)));
+  const restFt = p.heightNoiseFt / Math.sqrt(Math.max(1, 2 * halfS * p.trace.rateHz + 1));
   const flyKt = 0.75 * (context.airframe.vs0Kt ?? 45);
   // One pair of columns for all passes: each fills its own stretch.
   const raw = new Float64Array(p.n);
@@ -222,7 +226,7 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
     for (let i = wideFrom; i <= wideTo; i++) raw[i] = above(p, frame, elevationFt, i);
     smoothed(raw, p.tS, halfS, wideFrom, wideTo, h);
     const onRunway = (i: number) => (frame.along[i] ?? -1e9) > -150 && (frame.along[i] ?? 1e9) < frame.lengthM + 150 && Math.abs(frame.lateral[i] ?? 1e9) < frame.widthM / 2 + 25;
-    const groundFt = groundCeiling(p, h, from, to, onRunway);
+    const groundFt = groundCeiling(p, h, from, to, restFt, onRunway);
     // Stays on the ground: rolling too slowly to fly, or low and level for more than a second.
     const ground: { from: number; to: number }[] = [];
     let start = -1;
@@ -256,7 +260,7 @@ export function findEvents(p: Placed, context: TraceContext): Event[] {
       let touch: Touch | null = null;
       let lift: number | null = null;
       if (cameDown) touch = touchIn(p, raw, wide.before, Math.min(stay.to, indexAt(p.tS, (p.tS[stay.from] ?? 0) + 5)), level);
-      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), wide.after, level, true).tS;
+      if (wentUp) lift = bend(raw, p.tS, Math.max(stay.from, indexAt(p.tS, (p.tS[stay.to] ?? 0) - 6)), wide.after, level, p.heightNoiseFt, true).tS;
       if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.6 / p.trace.rateHz) { events.push(bounced(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))); continue; }
       events.push(...told(p, context, frame, h, level, { from, stay, touch, lift }));
     }
@@ -276,24 +280,25 @@ function onceEach(p: Placed, events: readonly Event[]): Event[] {
  * Below which height this pass is on the ground. A recorder that has wandered shows the runway some feet high: then the lowest part counts, when a load or a
  * loss of speed says that wheels touched there; a pass that only flies low keeps its speed and feels nothing.
  */
-function groundCeiling(p: Placed, h: Float64Array, from: number, to: number, onRunway: (i: number) => boolean): number {
+function groundCeiling(p: Placed, h: Float64Array, from: number, to: number, restFt: number, onRunway: (i: number) => boolean): number {
   let low = -1;
   for (let i = from; i <= to; i++) if (onRunway(i) && (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity))) low = i;
   const lowest = low < 0 ? Infinity : (h[low] ?? Infinity);
-  if (!(lowest < GROUND_FT + 5)) return GROUND_FT - 3.5;
+  const usual = GROUND_FT - 3.5 + 1.5 * restFt;
+  if (!(lowest < GROUND_FT + 5)) return usual;
   let fastest = 0;
   let drop = 0;
   let load = 0;
   const level: number[] = [];
   for (let i = from; i <= to; i++) {
-    if (!onRunway(i) || (h[i] ?? 99) > lowest + 4) continue;
+    if (!onRunway(i) || (h[i] ?? 99) > lowest + 4 + 2 * restFt) continue;
     level.push(h[i] ?? 0);
     fastest = Math.max(fastest, p.gsKt[i] ?? 0);
     drop = Math.max(drop, fastest - (p.gsKt[i] ?? Infinity));
     load = Math.max(load, p.nz?.[i] ?? 0);
   }
   level.sort((a, b) => a - b);
-  return drop > 7 || load > 1.15 ? Math.max(GROUND_FT - 3.5, (level[level.length >> 1] ?? 0) + 3.5) : GROUND_FT - 3.5;
+  return drop > 7 || load > p.feltG ? Math.max(usual, (level[level.length >> 1] ?? 0) + 3.5 + 1.5 * restFt) : usual;
 }
 
 /** The height the recorder shows on this stay: the middle of its slow part, else of its lowest. */

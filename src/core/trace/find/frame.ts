@@ -23,6 +23,10 @@ export interface Placed {
   /** Above the field, calibrated on the file's own ground runs; null without any height. */
   heightFt: Float64Array | null;
   calibrated: boolean;
+  /** What the recorded height jumps from row to row without the aeroplane, one sigma, feet. */
+  heightNoiseFt: number;
+  /** A load above this is no noise of the accelerometer, g. */
+  feltG: number;
   frames: RunwayFrame[];
   warnings: TraceWarning[];
 }
@@ -104,14 +108,22 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
   }));
   const heading = trace.channels.headingTrue ?? (trace.channels.headingMag ? trace.channels.headingMag.map((h) => norm360(h + context.aerodrome.magneticVariationDeg)) : null);
   const raw = trace.channels.altGps ?? trace.channels.altMsl ?? trace.channels.altPressure ?? trace.channels.altEllipsoid ?? null;
-  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, frames }, context) : { heightFt: null, calibrated: false };
+  const feltG = trace.channels.nz ? 1 + Math.max(0.15, 5 * rowNoise(trace.channels.nz)) : Infinity;
+  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, feltG, frames }, context) : { heightFt: null, calibrated: false };
   if (!raw) warnings.push({ code: 'height-missing', message: 'No height in the file.', count: 1 });
   else if (!calibrated) warnings.push({ code: 'height-not-calibrated', message: 'The file holds no ground run to set its height by: heights are as recorded.', count: 1 });
-  return { trace, n, tS, gsKt, trackDeg, pathM, headingDeg: heading, iasKt: trace.channels.ias ?? null, nz: trace.channels.nz ?? null, heightFt, calibrated, frames, warnings };
+  return { trace, n, tS, gsKt, trackDeg, pathM, headingDeg: heading, iasKt: trace.channels.ias ?? null, nz: trace.channels.nz ?? null, heightFt, calibrated, heightNoiseFt: heightFt ? rowNoise(heightFt) : 0, feltG, frames, warnings };
+}
+/** Noise between neighbouring rows, from the middle of the second differences: a climb, a descent and a slow wander leave none. */
+function rowNoise(x: Float64Array): number {
+  const bends: number[] = [];
+  const step = Math.max(1, Math.floor(x.length / 20_000));
+  for (let i = 1; i + 1 < x.length; i += step) { const v = Math.abs((x[i - 1] ?? 0) - 2 * (x[i] ?? 0) + (x[i + 1] ?? 0)); if (v === v) bends.push(v); }
+  return bends.length < 10 ? 0 : (1.4826 * median(bends)) / Math.sqrt(6);
 }
 const filled = (x: Float64Array, by: Float64Array): Float64Array => x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
 
-interface Rolling { tS: Float64Array; gsKt: Float64Array; trackDeg: Float64Array; nz: Float64Array | null; frames: RunwayFrame[] }
+interface Rolling { tS: Float64Array; gsKt: Float64Array; trackDeg: Float64Array; nz: Float64Array | null; feltG: number; frames: RunwayFrame[] }
 interface Known { t: number; error: number }
 const over = (f: RunwayFrame, i: number, beyondM: number, beside: number): boolean => (f.along[i] ?? -1e9) > -beyondM && (f.along[i] ?? 1e9) < f.lengthM + beyondM && Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + beside;
 
@@ -156,7 +168,7 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
         drop = Math.max(drop, fastest - (at.gsKt[k] ?? Infinity));
         load = Math.max(load, at.nz?.[k] ?? 0);
       }
-      if (level.length >= 3 && (drop > 6 || load > 1.2)) known.push({ t: at.tS[low] ?? 0, error: median(level) });
+      if (level.length >= 3 && (drop > 6 || load > at.feltG + 0.05)) known.push({ t: at.tS[low] ?? 0, error: median(level) });
       from = -1;
     }
   }

@@ -1,10 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { runwayCorners } from '@/core/trace';
-import { dateText } from '@/core/format';
+import { dateText, list } from '@/core/format';
+import { LIMIT_NAME } from '@/domain/words';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { traceById } from '@/server/queries/traces';
-import { Outranked, Panel, Title } from '@/ui/shared/parts';
+import { Outranked, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Limits } from '@/ui/traces/limits';
 import { Replay } from '@/ui/traces/replay';
@@ -31,7 +32,7 @@ export default async function TracePage({ params }: { params: Promise<{ id: stri
           <Link className="btn btn-outline-primary" href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}>To the debrief</Link>
           <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>{trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}</Link>
         </Title>
-        {trace.limits.length > 0 ? <div className="mb-3"><Panel title={waiting > 0 ? `${trace.registration} is flagged: ${waiting === 1 ? 'a limit was passed' : `${waiting} limits were passed`}` : 'Limits passed, released'}><Limits limits={trace.limits} release={releaseExceedanceAction} /></Panel></div> : null}
+        {trace.limits.length > 0 ? <details className={`mb-3 ${waiting > 0 ? 'trouble' : 'panel'}`} open={trace.limits.some((l) => l.releases && !l.released)}><summary><strong>{waiting > 0 ? `${trace.registration} is flagged: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} passed` : 'Limits passed, released'}</strong></summary><div className="mt-2"><Limits limits={trace.limits} release={releaseExceedanceAction} /></div></details> : null}
         <Replay traceId={trace.id} startUtc={trace.startUtc} analysis={trace.analysis} context={trace.context} strips={runwayCorners(trace.context)} tolerance={speed} numbers={numbers} unit={joined.unit} />
         <p className="mt-3 mb-2">Take it along: {FORMATS.map(([as, name], i) => <span key={as}>{i > 0 ? ' \u00b7 ' : ''}<a href={`/api/traces/${trace.id}/export?as=${as}`} download>{name}</a></span>)}</p>
         <Outranked extra="A recorder shows what its sensors saw." />
