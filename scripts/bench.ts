@@ -73,6 +73,26 @@ for (const route of onlyTap ? [] : ['/board', '/checkouts', '/checkouts/new', ch
   await page.getByRole('button', { name: 'Fly the approach' }).click();
   const flown = onlyTap ? 0 : await frames();
   console.log(`sight picture flown ${flown.toFixed(0)} frames/s; a still page ${still.toFixed(0)} frames/s, ${(flown / still).toFixed(2)} x floor`);
+  if (!onlyTap) {
+    // A replay of two hours at ten rows a second: playing, and zooming in and out by the wheel, each for three seconds.
+    const { longFlight } = await import('./lib/trace-speed');
+    await page.goto('/traces/new');
+    const sortie = await page.getByLabel('Flight', { exact: true }).locator('option').nth(1).getAttribute('value');
+    const kept = await page.request.post('/api/traces', { multipart: { sortie: sortie ?? '', file: { name: 'two-hours.csv', mimeType: 'text/csv', buffer: Buffer.from(longFlight()) } } });
+    const { id } = (await kept.json()) as { id: string };
+    await page.goto(`/traces/${id}`);
+    await page.locator('.curves canvas').first().waitFor();
+    await page.waitForTimeout(1000);
+    await page.getByRole('button', { name: 'Play at 60 times' }).click();
+    const played = await frames();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    const box = await page.locator('.curves').boundingBox();
+    await page.mouse.move((box?.x ?? 0) + 600, (box?.y ?? 0) + 100);
+    const zooming = frames();
+    for (let i = 0; i < 40; i++) { await page.mouse.wheel(0, i % 20 < 10 ? -240 : 240); await page.waitForTimeout(60); }
+    const zoomed = await zooming;
+    console.log(`replay of two hours at 10 Hz: playing ${played.toFixed(0)} frames/s, zooming ${zoomed.toFixed(0)} frames/s; a still page ${still.toFixed(0)} frames/s, ${(played / still).toFixed(2)} and ${(zoomed / still).toFixed(2)} x floor`);
+  }
   // Tap to durable and visible, processor slowed four times; the floor is the same click with nothing to keep.
   await page.goto(`${checkoutFor('Duarte')}/fly`);
   await page.waitForLoadState('networkidle');

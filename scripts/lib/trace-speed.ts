@@ -1,13 +1,16 @@
 /** How long a long recording takes to read and analyse, against the bare split of its text into cells in the same run. */
 import { seeded } from '@demo/random';
 import Papa from 'papaparse';
-import { type SuiteFlight, flyCircuits, sense, suiteFlight } from '@/core/recorder';
+import { pedraAlva } from '@demo/aerodrome';
+import { types } from '@demo/fleet';
+import { TypeSheet } from '@/domain/sheet';
+import { type SuiteFlight, csvOf, flyCircuits, planFor, sense, sensorsOf, suiteFlight } from '@/core/recorder';
 import { analyseTrace, readTrace } from '@/core/trace';
 
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)] ?? Number.NaN;
 
 /** The table: 72 000 rows of 24 columns, a flight of circuits and airwork. */
-export function twoHours(f: SuiteFlight): { text: string; rows: number } {
+function twoHours(f: SuiteFlight): { text: string; rows: number } {
   const arrivals = Array.from({ length: 25 }, (_, i) => f.plan.arrivals[i % (f.plan.arrivals.length - 1)] ?? f.plan.arrivals[0]).flatMap((x) => (x && x.end !== 'full-stop' ? [x] : []));
   const flown = flyCircuits({ ...f.plan, arrivals: [...arrivals, ...f.plan.arrivals.slice(-1)] });
   const rows = sense(flown, f.plan.runway, { ...f.sensors, rateHz: 10 }, seeded(8)).slice(0, 72_000);
@@ -19,6 +22,16 @@ export function twoHours(f: SuiteFlight): { text: string; rows: number } {
     lines.push([at.slice(0, 10), at.slice(11, 21), '+00:00', s.lat.toFixed(7), s.lon.toFixed(7), s.altFt.toFixed(1), (s.altFt + 12).toFixed(1), s.iasKt.toFixed(2), s.gsKt.toFixed(2), s.trackDeg.toFixed(1), s.headingDeg.toFixed(1), s.vsFpm.toFixed(0), s.pitchDeg.toFixed(2), s.bankDeg.toFixed(2), s.nz.toFixed(3), s.rpm.toFixed(0), near(22, 2, 2), near(9, 2, 2), near(185, 10, 0), near(185, 10, 0), near(185, 10, 0), near(185, 10, 0), '0', near(90, 2, 1)].join(','));
   }
   return { text: lines.join('\n'), rows: rows.length };
+}
+
+/** Two hours of circuits on the demo's field as a panel would record them. */
+export function longFlight(): string {
+  const [type] = types;
+  if (!type) throw new Error('no type');
+  const choices = { runwayEnd: '22', windFromDeg: 250, windKt: 6, side: 'left' as const, arrivals: Array.from({ length: 30 }, () => 'touch-and-go' as const), airwork: ['steep-turn' as const], errors: [], rateHz: 10, sensors: 'panel' as const };
+  const made = planFor(TypeSheet.parse(type), 'ZP-URZ', pedraAlva, choices, seeded(3));
+  if (!made) throw new Error('no plan');
+  return csvOf(sense(flyCircuits(made.plan), made.plan.runway, sensorsOf(choices), seeded(4)).slice(0, 72_000), Date.UTC(2026, 10, 24, 8), true, 'panel');
 }
 
 /** One line with the times, the ratios and the memory used. */

@@ -142,7 +142,7 @@ describe('the HTTP interface', () => {
   });
   it('is described from the same schemas', () => {
     const doc = openApiDocument() as { paths: Record<string, Record<string, unknown>>; components: { securitySchemes: object } };
-    expect(Object.keys(doc.paths)).toEqual(['/api/v1/types', '/api/v1/types/{code}', '/api/v1/airframes', '/api/v1/airframes/{registration}', '/api/v1/briefs/{id}']);
+    expect(Object.keys(doc.paths)).toEqual(['/api/v1/types', '/api/v1/types/{code}', '/api/v1/airframes', '/api/v1/airframes/{registration}', '/api/v1/briefs/{id}', '/api/v1/traces/{id}', '/api/v1/traces/analyse']);
     expect(JSON.stringify(doc.paths['/api/v1/types/{code}'])).toContain('maxTakeoffKg');
     expect(doc.components.securitySchemes).toHaveProperty('token');
   });

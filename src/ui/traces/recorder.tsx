@@ -8,6 +8,7 @@ import { say } from '@/domain/words';
 import type { Recorded, Recording } from '@/workers/recorder.worker';
 import { Range } from '../lab/range';
 import { Field } from '../shared/field';
+import { held } from './held';
 import { TracePlan } from './plan';
 import { FOUND_NAME, elapsed, momentOf } from './words';
 
@@ -53,6 +54,8 @@ export function Recorder({ crafts, aerodrome, startUtcMs }: { crafts: Craft[]; a
     a.href = url; a.download = name; a.click();
     URL.revokeObjectURL(url);
   };
+  const [nowhere] = useState(() => held<number | null>(null));
+  const whole = useMemo(() => held<[number, number]>([0, series?.tS[series.tS.length - 1] ?? 0]), [series]);
   const s = result?.score;
   const marks = useMemo(() => (result?.done.ok ? result.done.analysis.events.map((e) => ({ s: momentOf(e), label: FOUND_NAME[e.kind], chosen: false })) : []), [result]);
   const strips = useMemo(() => (result ? runwayCorners(result.context) : []), [result]);
@@ -88,7 +91,7 @@ export function Recorder({ crafts, aerodrome, startUtcMs }: { crafts: Craft[]; a
         {problem ? <p className="trouble mt-2" role="alert">{problem}</p> : null}
       </section>
       <div className="grid">
-        {result && series ? <section className="panel" aria-label="The flight from above"><h2>From above, {result.minutes.toFixed(0)} minutes</h2><TracePlan series={series} strips={strips} marks={marks} fromS={0} toS={series.tS[series.tS.length - 1] ?? 0} cursorS={null} near={null} heightPx={300} onPick={() => undefined} /></section> : null}
+        {result && series ? <section className="panel" aria-label="The flight from above"><h2>From above, {result.minutes.toFixed(0)} minutes</h2><TracePlan series={series} strips={strips} marks={marks} window={whole} cursor={nowhere} near={null} heightPx={300} onPick={() => undefined} /></section> : null}
         <section className="panel" aria-label="Flown and found">
           <h2>Flown, and what the analysis found in the file</h2>
           {!s ? <p className="soft mb-0">Fly, and every event stands here with what was measured of it.</p> : (

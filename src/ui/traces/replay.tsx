@@ -1,11 +1,12 @@
 'use client';
 import { Pause, Play } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { ktPerUnit } from '@/core/speeds';
 import { type Series, lowerBound, unpackSeries } from '@/core/trace';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { Loading } from '../shared/parts';
 import type { ApproachGate, ApproachLine } from './approach-chart';
+import { type Held, held } from './held';
 import { type Strip, TracePlan } from './plan';
 import type { SeriesView } from './series-chart';
 import { type Dial, FOUND_NAME, clock, dialOff, dialText, elapsed, itemText, measuresText, momentOf, sureWord } from './words';
@@ -22,8 +23,9 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
   const [chosen, setChosen] = useState<Chosen>(firstArrival >= 0 ? { of: 'event', k: firstArrival } : null);
   const [beside, setBeside] = useState<number | null>(null);
   const [near, setNear] = useState(false);
-  const [window_, setWindow] = useState<[number, number]>([0, 1]);
-  const [cursorS, setCursor] = useState<number | null>(null);
+  // Followed frame by frame by the drawings alone: the page around them is not rendered for them.
+  const [shown] = useState(() => held<[number, number]>([0, 1]));
+  const [cursor] = useState(() => held<number | null>(null));
   const [playing, setPlaying] = useState<number | null>(null);
   const holder = useRef<HTMLDivElement>(null);
   const view = useRef<SeriesView | null>(null);
@@ -33,10 +35,10 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
     void fetch(`/api/traces/${traceId}/series`).then(async (r) => {
       if (!r.ok) throw new Error(r.status === 404 ? 'The track is nowhere near this field: there is nothing to draw. The limits passed are below.' : 'The track cannot be loaded.');
       const s = inDial(unpackSeries(await r.arrayBuffer()), unit);
-      if (!gone) { setSeries(s); setWindow([0, s.tS[s.tS.length - 1] ?? 1]); }
+      if (!gone) { shown.set([0, s.tS[s.tS.length - 1] ?? 1]); setSeries(s); }
     }).catch((e: unknown) => { if (!gone) setFailed(e instanceof TypeError ? 'The track cannot be loaded without the network. Reload when it is back.' : e instanceof Error ? e.message : 'The track cannot be loaded.'); });
     return () => { gone = true; };
-  }, [traceId, unit]);
+  }, [traceId, unit, shown]);
 
   const label = useCallback((s: number) => (startUtc === null ? elapsed(s) : new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)), [startUtc]);
   useEffect(() => {
@@ -47,35 +49,34 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
       void import('./series-chart').then(({ drawSeries }) => {
         if (gone) return;
         view.current?.dispose();
-        view.current = drawSeries(element, series, analysis.events.filter((e) => e.kind !== 'takeoff').map((e) => ({ fromS: e.startS, toS: e.endS })), label, unit, { onWindow: (a, b) => setWindow([a, b]), onCursor: setCursor });
+        view.current = drawSeries(element, series, analysis.events.filter((e) => e.kind !== 'takeoff').map((e) => ({ fromS: e.startS, toS: e.endS })), label, unit, { onWindow: (a, b) => shown.set([a, b]), onCursor: cursor.set });
+        view.current.cursor(cursor.get());
       }).catch(() => setFailed('The curves cannot be loaded; what was measured is in the list.'));
     };
     draw();
     const themes = new MutationObserver(draw);
     themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
-    return () => { gone = true; themes.disconnect(); view.current?.dispose(); view.current = null; };
-  }, [series, analysis.events, label, unit]);
+    const follow = cursor.subscribe(() => view.current?.cursor(cursor.get()));
+    return () => { gone = true; follow(); themes.disconnect(); view.current?.dispose(); view.current = null; };
+  }, [series, analysis.events, label, unit, shown, cursor]);
 
   // Plays by the screen's own frames: the cursor moves, the plan and the curves follow.
   useEffect(() => {
     if (playing === null || !series) return;
     const end = series.tS[series.tS.length - 1] ?? 0;
     let last = performance.now();
-    let at = cursorS ?? window_[0];
+    let at = cursor.get() ?? shown.get()[0];
     let frame = requestAnimationFrame(function step(t) {
       at += ((t - last) / 1000) * playing;
       last = t;
       if (at >= end) { setPlaying(null); return; }
-      setCursor(at);
-      view.current?.cursor(at);
+      cursor.set(at);
       frame = requestAnimationFrame(step);
     });
     return () => cancelAnimationFrame(frame);
-    // Only starting and stopping begin anew; the cursor is carried along inside.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [playing, series]);
+  }, [playing, series, cursor, shown]);
 
-  const show = (s: number, fromS: number, toS: number) => { setCursor(s); view.current?.window(Math.max(0, fromS), toS); view.current?.cursor(s); };
+  const show = (s: number, fromS: number, toS: number) => { cursor.set(s); view.current?.window(Math.max(0, fromS), toS); };
   const end = series ? (series.tS[series.tS.length - 1] ?? 1) : 1;
   const pickEvent = (k: number) => { const e = analysis.events[k]; if (e) { setChosen({ of: 'event', k }); show(momentOf(e), momentOf(e) - 60, Math.max(e.endS, momentOf(e)) + 20); } };
   const pickItem = (k: number) => { const a = analysis.airwork[k]; if (a) { setChosen({ of: 'item', k }); setNear(false); show(a.startS, a.startS - 15, a.endS + 15); } };
@@ -90,8 +91,6 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
     ...analysis.exceedances.map((x, k) => ({ at: x.startS, key: `x${k}`, of: 'limit' as const, k, name: 'Limit passed', runway: x.channel, sure: null, moment: x.startS })),
   ].sort((a, b) => a.at - b.at), [analysis]);
   const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} passed.`;
-  const at = cursorS === null || !series ? null : Math.min(series.tS.length - 1, lowerBound(series.tS, cursorS));
-  const reading = (name: 'height' | 'ias' | 'gs' | 'bank' | 'nz', digits: number, unit: string) => { const v = at === null ? undefined : series?.columns[name]?.[at]; return v === undefined || Number.isNaN(v) ? null : `${(Math.round(v * 10 ** digits) / 10 ** digits + 0).toFixed(digits)} ${unit}`; };
   return (
     <>
       <p className="mb-2">{summary} Read at {analysis.source.rateHz} rows a second{analysis.source.warnings.length > 0 ? '; ' : '.'}{analysis.source.warnings.map((w) => w.message).join(' ')}</p>
@@ -102,7 +101,7 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
             <h2 className="mb-0">From above</h2>
             <div className="btn-group btn-group-sm" role="group" aria-label="How near"><button type="button" className={`btn ${near ? 'btn-outline-primary' : 'btn-primary'}`} aria-pressed={!near} onClick={() => setNear(false)}>This stretch</button><button type="button" className={`btn ${near ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={near} onClick={() => setNear(true)}>Runway</button></div>
           </div>
-          {series ? <TracePlan series={series} strips={strips} marks={marks} fromS={window_[0]} toS={window_[1]} cursorS={cursorS} near={near ? (event?.runway ?? strips[0]?.ends[0]?.ident ?? '') : null} heightPx={300} onPick={(s) => { setCursor(s); view.current?.cursor(s); }} /> : failed ? null : <div style={{ height: 300 }}><Loading what="the track" /></div>}
+          {series ? <TracePlan series={series} strips={strips} marks={marks} window={shown} cursor={cursor} near={near ? (event?.runway ?? strips[0]?.ends[0]?.ident ?? '') : null} heightPx={300} onPick={cursor.set} /> : failed ? null : <div style={{ height: 300 }}><Loading what="the track" /></div>}
         </section>
         <section className="panel" aria-label="Found">
           <h2>Found, in order of time</h2>
@@ -125,7 +124,7 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
       <section className="panel mt-3" aria-label="Curves over time">
         <div className="replay-bar">
           <h2 className="mb-0">Over time{startUtc ? ', UTC' : ''}</h2>
-          <span className="mono small" aria-live="off">{cursorS === null ? 'point at a curve' : [clock(startUtc, cursorS), reading('height', 0, 'ft'), reading('ias', 0, unit), reading('gs', 0, `${unit} over ground`), reading('bank', 0, '\u00b0'), reading('nz', 2, 'g')].filter(Boolean).join(' \u00b7 ')}</span>
+          <Reading cursor={cursor} series={series} startUtc={startUtc} unit={unit} />
           <div className="d-flex gap-1">{RATES.map((x) => <button key={x} type="button" className={`btn btn-sm ${playing === x ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={playing === x} disabled={!series} onClick={() => setPlaying(playing === x ? null : x)} aria-label={playing === x ? 'Stop' : `Play at ${x} times`}>{playing === x ? <Pause size={14} aria-hidden /> : <Play size={14} aria-hidden />} {x}{'\u00d7'}</button>)}<button type="button" className="btn btn-sm btn-outline-primary" disabled={!series} onClick={() => view.current?.window(0, end)}>Whole flight</button></div>
         </div>
         <div ref={holder} className="curves" role="img" aria-label={`Curves over time. ${summary}`} />
@@ -140,6 +139,15 @@ export function Replay({ traceId, startUtc, analysis, context, strips, tolerance
       </details>
     </>
   );
+}
+
+/** What the curves read at the cursor. */
+function Reading({ cursor, series, startUtc, unit }: { cursor: Held<number | null>; series: Series | null; startUtc: string | null; unit: Dial }) {
+  const s = useSyncExternalStore(cursor.subscribe, cursor.get, () => null);
+  if (s === null || !series) return <span className="mono small">point at a curve</span>;
+  const at = Math.min(series.tS.length - 1, lowerBound(series.tS, s));
+  const read = (name: 'height' | 'ias' | 'gs' | 'bank' | 'nz', digits: number, of: string) => { const v = series.columns[name]?.[at]; return v === undefined || Number.isNaN(v) ? null : `${(Math.round(v * 10 ** digits) / 10 ** digits + 0).toFixed(digits)} ${of}`; };
+  return <span className="mono small">{[clock(startUtc, s), read('height', 0, 'ft'), read('ias', 0, unit), read('gs', 0, `${unit} over ground`), read('bank', 0, '\u00b0'), read('nz', 2, 'g')].filter(Boolean).join(' \u00b7 ')}</span>;
 }
 
 interface ArrivalProps { event: TraceAnalysis['events'][number]; beside: TraceAnalysis['events'][number] | null; series: Series | null; context: TraceContext; tolerance: ReplayProps['tolerance']; startUtc: string | null; unit: Dial; name: (e: TraceAnalysis['events'][number]) => string }

@@ -4,7 +4,7 @@ import { dateText, fixed, withUnit } from '@/core/format';
 import { sheetDifferences, sheetPolar, validateSheet } from '@/core/sheet';
 import { ATTRIBUTES } from '@/domain/handling';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
-import { say } from '@/domain/words';
+import { LIMIT_NAME, say } from '@/domain/words';
 import { decidePowerAction } from '../../../actions';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
@@ -92,6 +92,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             </div>
           </div>
           <div className="grid g-3">
+            {sheet.afterLimit.length > 0 ? <Panel title="After a limit was passed">{sheet.afterLimit.map((a) => <p key={a.channel} className="mb-1"><strong>{LIMIT_NAME[a.channel]}:</strong> {a.text}<Source source={a.source} reference={a.ref} /></p>)}</Panel> : null}
             <Panel title="Notes">{sheet.handling.map((h) => <p key={h.text} className="mb-1">{h.text}<Source source={h.source} reference={h.ref} /></p>)}</Panel>
             <Panel title="Checks and flows">{sheet.flows.map((f) => <p key={f.name} className="mb-1"><strong>{f.name}</strong><Source source={f.source} reference={f.ref} />: {f.steps.join(', ')}.</p>)}<p className="mb-0"><strong>Go-around</strong>: {sheet.goAroundFlow.join(', ')}.</p></Panel>
             <Panel title="Exits and equipment">{sheet.exits.map((h) => <p key={h.text} className="mb-1">{h.text}<Source source={h.source} reference={h.ref} /></p>)}<p className="mb-0">{sheet.equipment.join(', ')}.</p></Panel>
