@@ -121,9 +121,12 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
   });
 }
 
+const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
+
 async function addMeasured(user: CurrentUser, sortieId: string, subjectId: string, payload: Measured, t: Transaction): Promise<void> {
-  // The office is a device of its own: a number for each event, so that nothing of a tablet's counter is touched.
-  await model('capture_events').create({ event_id: randomUUID(), device_id: randomUUID(), device_seq: 1, sortie_id: sortieId, subject_id: subjectId, author: user.id, type: 'measured', v: 1, device_time: nowIso(), payload: JSON.stringify(payload), received_at: nowIso(), skew_ms: 0 }, { transaction: t });
+  // The office is a device of its own with one counter: what is accepted later in the same instant still comes later.
+  const last = await row<{ n: number | null }>('SELECT MAX(device_seq) AS n FROM capture_events WHERE device_id = :d', { d: OFFICE_DEVICE }, t);
+  await model('capture_events').create({ event_id: randomUUID(), device_id: OFFICE_DEVICE, device_seq: (last?.n ?? 0) + 1, sortie_id: sortieId, subject_id: subjectId, author: user.id, type: 'measured', v: 1, device_time: nowIso(), payload: JSON.stringify(payload), received_at: nowIso(), skew_ms: 0 }, { transaction: t });
 }
 
 export const ReleaseForm = z.object({ exceedanceId: z.string().min(1), done: z.string().trim().min(8, 'Say what was done and by whom, in a few words.').max(500) });
