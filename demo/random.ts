@@ -1,13 +1,4 @@
-/** Small seeded generator (mulberry32), so that the demo is the same everywhere. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let x = Math.imul(state ^ (state >>> 15), 1 | state);
-    x = (x + Math.imul(x ^ (x >>> 7), 61 | x)) ^ x;
-    return ((x ^ (x >>> 14)) >>> 0) / 4294967296;
-  };
-}
+export { seeded } from '@/core/recorder/random';
 
 /** A version-4-shaped identifier from the generator. */
 export function seededId(random: () => number): string {

@@ -11,14 +11,13 @@ import { airframes, types } from '@demo/fleet';
 import { seeded } from '@demo/random';
 import { z } from 'zod';
 import { effectiveSheet } from '@/core/plan';
-import { ARRIVAL_KINDS, PILOT_ERRORS, SENSOR_SETS, csvOf, flyCircuits, gpxOf, igcOf, planFor, sense, sensorsOf, truthOf } from '@/core/recorder';
+import { AIRWORK_FLOWN, ARRIVAL_KINDS, PILOT_ERRORS, SENSOR_SETS, csvOf, flyCircuits, gpxOf, igcOf, planFor, sense, sensorsOf, truthOf } from '@/core/recorder';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 
-const AIRWORK = ['clearing-turn', 'steep-turn', 'slow-flight', 'stall', 'climb-reversal', 'emergency-descent', 'engine-out', 'loop', 'roll'] as const;
-const list = <T extends readonly [string, ...string[]]>(of: T) => z.string().default('').transform((s) => s.split(',').filter(Boolean)).pipe(z.array(z.enum(of)));
+const list = <T extends string>(of: readonly T[]) => z.string().default('').transform((s) => s.split(',').filter(Boolean)).pipe(z.array(z.enum(of)));
 const Options = z.object({
   type: z.string(), out: z.string({ error: 'Say where to write: --out flight.csv' }), runway: z.string().default('22'), wind: z.string().regex(/^\d{1,3}\/\d{1,2}$/, 'Wind as direction/knots, for example 260/8.').default('260/8'), side: z.enum(['left', 'right']).default('left'),
-  arrivals: list(ARRIVAL_KINDS), airwork: list(AIRWORK), errors: list(PILOT_ERRORS), sensors: z.enum(SENSOR_SETS).default('panel'), rate: z.coerce.number().min(1).max(20).default(5), format: z.enum(['csv', 'gpx', 'igc']).default('csv'),
+  arrivals: list(ARRIVAL_KINDS), airwork: list(AIRWORK_FLOWN), errors: list(PILOT_ERRORS), sensors: z.enum(SENSOR_SETS).default('panel'), rate: z.coerce.number().min(1).max(20).default(5), format: z.enum(['csv', 'gpx', 'igc']).default('csv'),
   style: z.enum(['plain', 'metric', 'panel']).default('panel'), seed: z.coerce.number().int().default(1), start: z.iso.datetime().default('2026-11-24T09:00:00Z'),
 });
 const text = { type: 'string' } as const;

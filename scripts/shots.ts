@@ -1,4 +1,4 @@
-/** Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them elsewhere; `--full` takes whole pages. */
+/** Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them elsewhere; `--full` takes whole pages; `--tablet` takes the wide ones at 820 x 1180. */
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -6,7 +6,7 @@ import { parseArgs } from 'node:util';
 import { type Page, chromium } from '@playwright/test';
 import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
 
-const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' }, full: { type: 'boolean' } } });
+const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' }, full: { type: 'boolean' }, tablet: { type: 'boolean' } } });
 const only = values.only?.split(',');
 mkdirSync(values.out, { recursive: true });
 const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
@@ -25,7 +25,7 @@ async function open(email: string, size: { width: number; height: number }): Pro
   await page.waitForURL('**/board');
   return page;
 }
-const wide = { width: 1280, height: 800 };
+const wide = values.tablet ? { width: 820, height: 1180 } : { width: 1280, height: 800 };
 const tablet = { width: 820, height: 1180 };
 const checkoutOf = async (page: Page, name: string): Promise<string> => {
   await page.goto('/checkouts');

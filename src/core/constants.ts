@@ -3,6 +3,8 @@ export const G_MS2 = 9.80665;
 export const MS_PER_KT = 0.514444;
 export const KT_PER_MPH = 0.868976;
 export const M_PER_FT = 0.3048;
+/** Metres in a degree of latitude on the sphere the field is laid flat on. */
+export const M_PER_DEG = 111_319.490793;
 /** Slack used where a limit counts as inside, so that rounding never moves a verdict. */
 export const SLACK = 1e-9;
 

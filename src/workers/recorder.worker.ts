@@ -1,16 +1,11 @@
 /** The simulated recorder away from the page: flies, records, reads its own file back and analyses it. */
 import { expose } from 'comlink';
-import { type RecorderChoices, type Score, csvOf, flyCircuits, gpxOf, igcOf, planFor, score, sense, sensorsOf, truthOf } from '@/core/recorder';
+import { type RecorderChoices, type Score, csvOf, flyCircuits, gpxOf, igcOf, planFor, score, seeded, sense, sensorsOf, truthOf } from '@/core/recorder';
 import { type TraceDone, traceWork } from '@/core/trace';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import type { TraceContext } from '@/domain/trace';
 
 export interface Recorded { text: string; truth: string; context: TraceContext; done: TraceDone; score: Score | null; minutes: number }
-/** A small generator of numbers, the same for the same seed. */
-function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => { a = (a + 0x6d2b79f5) | 0; let t = Math.imul(a ^ (a >>> 15), 1 | a); t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t; return ((t ^ (t >>> 14)) >>> 0) / 4294967296; };
-}
 export const recording = {
   record: (sheet: TypeSheet, registration: string, aerodrome: Aerodrome, choices: RecorderChoices, format: 'csv' | 'gpx' | 'igc', seed: number, startUtcMs: number): Recorded | null => {
     const random = seeded(seed);

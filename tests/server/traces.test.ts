@@ -152,7 +152,7 @@ describe('limits passed', () => {
     expect(await releaseExceedance(bento, { ...form, done: 'ok' })).toMatchObject({ ok: false, problems: [{ path: 'done' }] });
     expect(await releaseExceedance(bento, form)).toEqual({ ok: true });
     expect(await openLimits()).toEqual([]);
-    expect((await limitsPassed(bento, { registration: 'ZP-URZ' }))[0]?.released).toMatchObject({ by: bento.name, done: form.done });
+    expect((await limitsPassed(bento, { traceId: limit?.traceId ?? '' }))[0]?.released).toMatchObject({ by: bento.name, done: form.done });
     expect(await releaseExceedance(bento, form)).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('meanwhile') as string }] });
     expect((await shell("UPDATE exceedance_releases SET done = 'x'")).error).toContain('never changed');
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '@demo/random';
-import { type Arrival, GOOD_SENSORS, type RecorderPlan, csvOf, flyCircuits, gpxOf, igcOf, onEarth, sense } from '@/core/recorder';
+import { AIRWORK_FLOWN, type AirworkKind, type Arrival, GOOD_SENSORS, type RecorderPlan, csvOf, flyCircuits, gpxOf, igcOf, onEarth, sense } from '@/core/recorder';
 import { type Trace, readTrace } from '@/core/trace';
 
 const arrival = (end: Arrival['end'], change: Partial<Arrival> = {}): Arrival => ({ end, alongM: 130, lateralM: -1.2, crabDeg: 3, sinkFpm: 150, bounces: 0, swingDeg: 4, touchKt: 48, lowestFt: 60, ...change });
@@ -86,5 +86,85 @@ describe('the recorder', () => {
     expect(t.gaps).toHaveLength(1);
     expect((t.gaps[0]?.toS ?? 0) - (t.gaps[0]?.fromS ?? 0)).toBeGreaterThan(11.5);
     expect(Object.keys(t.channels).sort()).toEqual(['altGps', 'lat', 'lon']);
+  });
+});
+
+describe('airwork as flown', () => {
+  const fly = (kind: AirworkKind, change: Partial<{ heightErrorFt: number; overshootDeg: number; bankDeg: number }> = {}, direction: 'left' | 'right' = 'left') => {
+    const flown = flyCircuits(plan([arrival('full-stop')], { airwork: { heightFt: 3500, items: [{ kind, direction, ...change }], speeds: { cruise: 100, vs1: 48, glide: 70 } } }));
+    const [item] = flown.airwork;
+    if (!item) throw new Error(`no ${kind}`);
+    return { flown, item, during: flown.samples.filter((s) => s.tS >= item.startS && s.tS <= item.endS) };
+  };
+  it.each(AIRWORK_FLOWN)('%s: moves without a jump, comes home and lands', (kind) => {
+    const { flown, item } = fly(kind);
+    expect(item.kind).toBe(kind);
+    expect(item.endS).toBeGreaterThan(item.startS + 3);
+    let far = 0;
+    let up = 0;
+    for (let i = 1; i < flown.samples.length; i++) {
+      const [a, b] = [flown.samples[i - 1], flown.samples[i]];
+      if (!a || !b) continue;
+      far = Math.max(far, Math.hypot(b.alongM - a.alongM, b.lateralM - a.lateralM));
+      up = Math.max(up, Math.abs(b.heightFt - a.heightFt));
+    }
+    // 0.05 s at 75 m/s, whatever way it points; the join with the circuit may be a step of some metres.
+    expect(far).toBeLessThan(9);
+    expect(up).toBeLessThan(60);
+    expect(flown.events.map((e) => e.kind)).toEqual(['takeoff', 'full-stop']);
+    expect(flown.samples.at(-1)?.heightFt).toBe(0);
+  });
+  it('a steep turn has its bank, its load and its errors', () => {
+    const { item, during } = fly('steep-turn', { heightErrorFt: 120, overshootDeg: 10, bankDeg: 3 });
+    expect(item.maxBankDeg).toBeCloseTo(-48, 0);
+    expect(item.rolloutErrorDeg).toBeCloseTo(10, 0);
+    expect(item.heightDeviationFt.max).toBeGreaterThan(80);
+    expect(item.heightDeviationFt.max).toBeLessThan(160);
+    // Level in a turn the load is one over the cosine of the bank, about 1.49 here.
+    expect(Math.max(...during.map((s) => s.nz))).toBeGreaterThan(1.42);
+    expect(fly('steep-turn', {}, 'right').item.maxBankDeg).toBeGreaterThan(40);
+  });
+  it('a stall slows to the stall speed, loses height and gets its speed back', () => {
+    const { item, during } = fly('stall');
+    expect(Math.min(...during.map((s) => s.iasKt))).toBeCloseTo(48, 0);
+    expect(item.heightLossFt).toBeGreaterThan(40);
+    expect(during.at(-1)?.iasKt).toBeGreaterThan(58);
+  });
+  it('figures go the whole way round; a descent descends; a failed engine idles', () => {
+    expect(Math.max(...fly('loop').during.map((s) => s.pitchDeg))).toBeGreaterThan(75);
+    expect(Math.max(...fly('roll').during.map((s) => Math.abs(s.bankDeg)))).toBeGreaterThan(170);
+    expect(Math.min(...fly('emergency-descent').during.map((s) => s.vsFpm))).toBeLessThan(-2500);
+    expect(Math.max(...fly('engine-out').during.map((s) => s.rpm))).toBeLessThan(1000);
+    expect(fly('climb-reversal').item.heightDeviationFt.max).toBeGreaterThan(200);
+    expect(Math.abs(fly('clearing-turn').item.heightDeviationFt.max)).toBeLessThan(40);
+    expect(Math.max(...fly('slow-flight').during.slice(-600, -200).map((s) => s.iasKt))).toBeLessThan(58);
+  });
+  it('a fast taxi before the flight stays on the ground and is no event', () => {
+    const flown = flyCircuits(plan([arrival('full-stop')], { fastTaxi: true }));
+    const before = flown.samples.filter((s) => s.tS < (flown.events[0]?.liftoffS ?? 0) - 20);
+    expect(Math.max(...before.map((s) => s.heightFt))).toBe(0);
+    expect(Math.max(...before.map((s) => s.gsKt))).toBeGreaterThan(22);
+    expect(flown.events.map((e) => e.kind)).toEqual(['takeoff', 'full-stop']);
+  });
+  it('drift at the touch is in the path itself', () => {
+    const flown = flyCircuits(plan([arrival('full-stop', { driftKt: 3, crabDeg: 0, lateralM: 0 })]));
+    const at = flown.events[1]?.touchdownS ?? 0;
+    const near = flown.samples.filter((s) => s.tS > at - 1 && s.tS < at);
+    const [a, b] = [near[0], near.at(-1)];
+    if (!a || !b) throw new Error('no samples');
+    expect((b.lateralM - a.lateralM) / (b.tS - a.tS) / 0.514444).toBeCloseTo(3, 0);
+  });
+  it('each style of table reads back as the same flight', () => {
+    const flown = flyCircuits(mixed);
+    const rows = sense(flown, mixed.runway, GOOD_SENSORS, seeded(3));
+    const start = Date.UTC(2026, 10, 24, 9);
+    const [plain, metric, panel] = (['plain', 'metric', 'panel'] as const).map((style) => read(csvOf(rows, start, true, style)));
+    if (!plain || !metric || !panel) throw new Error('unread');
+    expect(panel.startUtcMs).toBe(start);
+    expect(metric.startUtcMs).toBeNull();
+    for (const t of [metric, panel]) {
+      expect(t.rows).toBe(plain.rows);
+      for (const c of ['lat', 'altGps', 'ias', 'gs', 'nz', 'bank'] as const) for (const i of [0, 500, 2000]) expect(t.channels[c]?.[i], c).toBeCloseTo(plain.channels[c]?.[i] ?? 0, c === 'lat' ? 7 : c === 'nz' ? 3 : 0);
+    }
   });
 });

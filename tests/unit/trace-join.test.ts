@@ -7,9 +7,11 @@ import { judgeCaptured } from '@/core/assess';
 import { effectiveSheet } from '@/core/plan';
 import type { PILOT_ERRORS} from '@/core/recorder';
 import { csvOf, flyCircuits, planFor, score, sense, sensorsOf, suiteFlight } from '@/core/recorder';
-import { type Trace, analyseOnField, eyeWord, itemMeasures, measuresOf, packSeries, pairAirwork, pairLandings, placeOf, readTrace, resultRows, seriesOf, thinned, traceContext, traceGeoJson, traceGpx, traceKml, traceWork, unpackSeries, withMeasured } from '@/core/trace';
+import { type Trace, analyseOnField, approachLine, eyeWord, itemMeasures, measuresOf, packSeries, pairAirwork, pairLandings, placeOf, readTrace, resultRows, runwayCorners, seriesOf, thinned, traceContext, traceGeoJson, traceGpx, traceKml, traceWork, unpackSeries, withMeasured } from '@/core/trace';
 import { fromField } from '@/core/trace/context';
 import { Airframe, TypeSheet } from '@/domain/sheet';
+import { may } from '@/server/auth/permissions';
+import { held } from '@/ui/traces/held';
 import { TraceContext } from '@/domain/trace';
 import type { TraceAnalysis } from '@/domain/trace';
 import { UNSEEN as NOTHING } from '@/domain/unseen';
@@ -85,6 +87,20 @@ describe('found and tapped', () => {
     expect(measuresOf({ ...e, touchdown: undefined }, UNSEEN, c)).toEqual([]);
     expect(measuresOf({ ...e, touchdown: { ...(e.touchdown as NonNullable<Event['touchdown']>), sinkFpm: null } }, UNSEEN, c).some((m) => m.id === 'firmness')).toBe(false);
   });
+  it('a place along is trusted less where no load was felt', () => {
+    const e = arrival('landing', 100);
+    const along = (x: Event) => measuresOf(x, UNSEEN, c).find((m) => m.id === 'along')?.confidence ?? 0;
+    expect(along({ ...e, touchdown: { ...(e.touchdown as NonNullable<Event['touchdown']>), peakG: null } })).toBeLessThan(along(e) * 0.8);
+  });
+  it('only a chief who neither flew nor taught releases a limit', () => {
+    const who = (roles: ('pilot' | 'instructor' | 'chief')[], id = 'me', pilotId: string | null = null) => ({ id, name: '', email: '', roles, pilotId, authorised: [], massKg: 80, ownCrosswindKt: null });
+    const thing = { pilotId: 'pilot-a', instructorId: 'teacher' };
+    expect(may.releaseExceedance(who(['chief']), thing)).toBe(true);
+    expect(may.releaseExceedance(who(['chief', 'instructor'], 'teacher'), thing)).toBe(false);
+    expect(may.releaseExceedance(who(['chief'], 'me', 'pilot-a'), thing)).toBe(false);
+    expect(may.releaseExceedance(who(['instructor']), thing)).toBe(false);
+    expect(may.releaseExceedance(who(['pilot']), thing)).toBe(false);
+  });
   it('eye words turn where the bands do', () => {
     expect([-4, -1, 0, 0.4, 1.2, 2.5].map((x) => eyeWord('lateral', x, c))).toEqual(['beyond-left', 'wheel-left', 'line', 'line', 'wheel-right', 'beyond-right']);
     expect([-10, 0, 122, 123, 300].map((x) => eyeWord('along', x, c))).toEqual(['short', 'in-the-box', 'in-the-box', 'long', 'very-long']);
@@ -136,6 +152,44 @@ describe('drawing and writing', () => {
     expect(back.tS).toEqual(s.tS);
     expect(Object.keys(back.columns)).toEqual(Object.keys(s.columns));
     expect(back.columns.nz).toEqual(s.columns.nz);
+  });
+  it('an approach is laid out by the way still to fly, so that it passes its gates', () => {
+    const series = seriesOf(placed);
+    for (const e of analysis.events.filter((x) => x.touchdown)) {
+      const line = approachLine(series, f.context, e);
+      for (const [k, g] of (e.gates ?? []).entries()) {
+        const distanceM = f.context.gates[k]?.distanceM;
+        if (distanceM == null) continue;
+        const at = line.x.reduce((m, x, i) => (Math.abs(x + distanceM) < Math.abs((line.x[m] ?? 1e9) + distanceM) ? i : m), 0);
+        expect(Math.abs((line.x[at] ?? 0) + distanceM)).toBeLessThan(20);
+        expect(Math.abs((line.heightFt[at] ?? 0) - (g.heightFt ?? 0))).toBeLessThan(15);
+      }
+      // The touch stands where it was measured, and the load about it holds its peak.
+      expect(Math.min(...line.x.map((x) => Math.abs(x - (e.touchdown?.alongM ?? 0))))).toBeLessThan(10);
+      if (e.touchdown?.peakG != null) expect(Math.max(...line.load)).toBeCloseTo(e.touchdown.peakG, 2);
+      for (let i = 1; i < line.x.length; i++) expect((line.x[i] ?? 0) - (line.x[i - 1] ?? 0)).toBeGreaterThan(-2);
+    }
+    expect(approachLine(series, f.context, { ...(analysis.events[0] as Event), runway: '99' }).x).toEqual([]);
+  });
+  it('the runways are drawn at their length and bearing, over the 180th meridian too', () => {
+    for (const k of [0, 1, 2, 3, 4]) {
+      const { context, plan } = suiteFlight(k, seeded(k + 1));
+      const [strip] = runwayCorners(context);
+      const [a, b] = strip?.ends ?? [];
+      if (!a || !b) throw new Error('no strip');
+      expect(Math.abs(Math.hypot(b.east - a.east, b.north - a.north) - plan.runway.lengthM)).toBeLessThan(0.5);
+      expect(((Math.atan2(b.east - a.east, b.north - a.north) * 180) / Math.PI + 360) % 360).toBeCloseTo(plan.runway.trueBearingDeg, 1);
+    }
+  });
+  it('a value held for the drawings tells those who follow it, and only as long as they do', () => {
+    const h = held(1);
+    const seen: number[] = [];
+    const stop = h.subscribe(() => seen.push(h.get()));
+    h.set(2);
+    stop();
+    h.set(3);
+    expect(seen).toEqual([2]);
+    expect(h.get()).toBe(3);
   });
   it('what it writes reads back as the same flight', () => {
     const again = read(traceGpx(placed, analysis, f.context, 'a & <b>'));

@@ -6,6 +6,8 @@ import type { TraceAnalysis } from '@/domain/trace';
 import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, cosDeg, norm180, sinDeg, tanDeg } from '../constants';
 
 export type AirworkKind = TraceAnalysis['airwork'][number]['kind'];
+/** What the recorder can fly beside circuits, in the order it flies best. */
+export const AIRWORK_FLOWN: readonly AirworkKind[] = ['clearing-turn', 'steep-turn', 'slow-flight', 'stall', 'climb-reversal', 'emergency-descent', 'engine-out', 'loop', 'roll'];
 export interface AirworkPlan {
   kind: AirworkKind;
   direction: 'left' | 'right';
@@ -68,7 +70,8 @@ class Flying {
   turn(side: number, bank: number, angle: number, w: { vs?: (through: number) => number; v?: (through: number) => number; rpm?: number; dv?: number } = {}): void {
     const { s } = this;
     const from = s.heading;
-    const leads = () => { const rate = ((G_MS2 * tanDeg(Math.abs(s.bank))) / s.v) * (180 / Math.PI); return (rate * Math.abs(s.bank)) / ROLL_DEG_S / 2; };
+    // What it still turns while it rolls out: the rate of turn, the tangent of the bank, summed down to wings level.
+    const leads = () => ((G_MS2 / s.v) * (180 / Math.PI) * -Math.log(cosDeg(s.bank))) / (ROLL_DEG_S * (Math.PI / 180));
     const through = () => Math.min(1, (side * (s.heading - from)) / angle);
     const wish = (b: number): Wish => ({ bank: b, vs: w.vs?.(through()) ?? 0, v: w.v?.(through()) ?? this.air.speeds.cruise * MS_PER_KT, rpm: w.rpm ?? this.air.rpm.cruise, ...(w.dv === undefined ? {} : { dv: w.dv }) });
     this.until(() => side * (s.heading - from) >= angle - leads(), () => wish(side * bank), 400);

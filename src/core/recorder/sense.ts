@@ -1,5 +1,5 @@
 /** The recorder's sensors: positions that wander, heights off by a constant and drifting, a dial that lags; and the files it writes. */
-import { MS_PER_KT, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
+import { MS_PER_KT, M_PER_DEG, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
 import type { Flown, FlownSample, RecorderRunway } from './fly';
 
 export interface Sensors {
@@ -15,7 +15,6 @@ export interface Sensors {
 export const GOOD_SENSORS: Sensors = { rateHz: 5, wanderM: 1, noiseM: 0.15, heightErrorFt: 35, heightNoiseFt: 2, iasNoiseKt: 0.5, iasLagS: 0.4, nzNoise: 0.02, missing: [] };
 export interface Sensed { tS: number; lat: number; lon: number; altFt: number; iasKt: number; gsKt: number; trackDeg: number; headingDeg: number; vsFpm: number; bankDeg: number; pitchDeg: number; nz: number; rpm: number; flapDeg: number; gearDown: boolean }
 
-const M_PER_DEG = 111_319.490793;
 
 /** A point of the runway's frame on the earth, flat about the threshold: exact to millimetres within a few kilometres. */
 export function onEarth(runway: Pick<RecorderRunway, 'thresholdLat' | 'thresholdLon' | 'trueBearingDeg'>, alongM: number, lateralM: number): { lat: number; lon: number } {

@@ -1,10 +1,9 @@
 /** What an analysis is asked against, from what Jeito knows: the field's drawing, the aeroplane's sheet, the gates of the brief. */
 import type { TraceContext } from '@/domain/trace';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
-import { M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
+import { M_PER_DEG, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
 import { ktPerUnit } from '../speeds';
 
-const M_PER_DEG = 111_319.490793;
 
 /** A point some metres east and north of the field's reference, on the earth; flat, exact to centimetres within some kilometres. */
 export function placeOf(aerodrome: Pick<Aerodrome, 'latitudeDeg' | 'longitudeDeg'>, eastM: number, northM: number): { lat: number; lon: number } {

@@ -96,7 +96,9 @@ export function measuresOf(e: Event, landing: CapturedLanding, c: MeasureContext
   const speed = fence?.deviationKt ?? null;
   const values: Record<MeasureId, number | null> = { speed, along: t.alongM === null ? null : t.alongM - c.aimPointM, lateral: t.lateralM, firmness: t.sinkFpm, drift: t.driftKt, crab: t.crabDeg, swing: e.rollout?.swingDeg ?? null, bounce: t.bounces, peakG: t.peakG };
   // A place across and a sink lean on single samples; a speed and a heading do not.
-  const trust: Record<MeasureId, number> = { speed: 1, along: 0.95, lateral: 0.8, firmness: 0.85, drift: 0.8, crab: 0.9, swing: 0.95, bounce: 0.95, peakG: 1 };
+  // Without a felt knock the touch is a bend in the height: its moment, and with it the place along and the sink, may be a second or more off.
+  const felt = t.peakG === null ? 0.7 : 1;
+  const trust: Record<MeasureId, number> = { speed: 1, along: 0.95 * felt, lateral: 0.8, firmness: 0.85 * felt, drift: 0.8, crab: 0.9, swing: 0.95, bounce: 0.95, peakG: 1 };
   return MEASURES.flatMap((id): Measure[] => {
     const value = values[id];
     if (value === null || !Number.isFinite(value)) return [];

@@ -1,5 +1,6 @@
 /** A trace for drawing: few columns in single precision on the field's plane, and stretches thinned so that no peak is lost. */
-import type { TraceContext } from '@/domain/trace';
+import type { TraceAnalysis, TraceContext } from '@/domain/trace';
+import { M_PER_DEG, cosDeg, norm180, sinDeg } from '../constants';
 import type { Placed } from './find/frame';
 
 /** Columns a replay may have. Metres east and north of the first runway's first threshold, feet above the field, knots, feet a minute, degrees, g, a minute. */
@@ -71,10 +72,42 @@ export function thinned(tS: Float32Array, x: Float32Array, fromS: number, toS: n
 /** First index whose time is not before a moment. */
 export function lowerBound(tS: Float32Array, t: number): number { let a = 0; let b = tS.length; while (a < b) { const m = (a + b) >> 1; if ((tS[m] ?? 0) < t) a = m + 1; else b = m; } return a; }
 
-/** Runways as corners on the plane of the series, for the drawing. */
-export function runwayCorners(context: TraceContext): { id: string; surface: string; ends: { ident: string; east: number; north: number; bearingDeg: number }[]; lengthM: number; widthM: number }[] {
-  const first = context.aerodrome.runways[0]?.ends[0];
-  const M_PER_DEG = 111_319.490793;
-  const scale = M_PER_DEG * Math.cos(((first?.thresholdLat ?? 0) * Math.PI) / 180);
-  return context.aerodrome.runways.map((r) => ({ id: r.id, surface: r.surface, lengthM: r.lengthM, widthM: r.widthM, ends: r.ends.map((e) => ({ ident: e.ident, east: ((((e.thresholdLon - (first?.thresholdLon ?? 0)) % 360) + 540) % 360 - 180) * scale, north: (e.thresholdLat - (first?.thresholdLat ?? 0)) * M_PER_DEG, bearingDeg: e.trueBearingDeg })) }));
+type Event = TraceAnalysis['events'][number];
+/** Where a threshold lies on the plane of the series: metres east and north of the first runway's first threshold. */
+function onPlane(context: TraceContext, end: { thresholdLat: number; thresholdLon: number }): { east: number; north: number } {
+  const first = context.aerodrome.runways[0]?.ends[0] ?? end;
+  return { east: norm180(end.thresholdLon - first.thresholdLon) * M_PER_DEG * cosDeg(first.thresholdLat), north: (end.thresholdLat - first.thresholdLat) * M_PER_DEG };
+}
+
+export interface StripOnPlane { id: string; surface: string; lengthM: number; widthM: number; ends: { ident: string; east: number; north: number; bearingDeg: number }[] }
+/** Runways on the plane of the series, for the drawing. */
+export const runwayCorners = (context: TraceContext): StripOnPlane[] => context.aerodrome.runways.map((r) => ({ id: r.id, surface: r.surface, lengthM: r.lengthM, widthM: r.widthM, ends: r.ends.map((e) => ({ ident: e.ident, bearingDeg: e.trueBearingDeg, ...onPlane(context, e) })) }));
+
+export interface ApproachLine { /** Metres still to fly to the threshold as negative, metres past it along the runway as positive. */ x: number[]; heightFt: number[]; /** Indicated where the file has it, else over the ground; in the unit of the series. */ speed: number[]; /** Seconds about the touch, and the load then. */ loadS: number[]; load: number[] }
+const LOAD_BEFORE_S = 4;
+const LOAD_AFTER_S = 8;
+const LINE_BEFORE_S = 150;
+/** An arrival by the way it still had to fly: before the threshold along its path, as the gates are counted; past it by its place on the runway. Empty when its runway is not the context's. */
+export function approachLine(series: Series, context: TraceContext, e: Event): ApproachLine {
+  const out: ApproachLine = { x: [], heightFt: [], speed: [], loadS: [], load: [] };
+  const end = context.aerodrome.runways.flatMap((r) => r.ends).find((x) => x.ident === e.runway);
+  const { east, north, height, ias, gs, nz } = series.columns;
+  if (!end || !east || !north) return out;
+  const zero = onPlane(context, end);
+  const along = (i: number) => ((east[i] ?? Number.NaN) - zero.east) * sinDeg(end.trueBearingDeg) + ((north[i] ?? Number.NaN) - zero.north) * cosDeg(end.trueBearingDeg);
+  const at = e.touchdown?.tS ?? e.lowestS ?? e.endS;
+  const until = Math.max(e.endS, at + 12);
+  const from = lowerBound(series.tS, at - LINE_BEFORE_S);
+  const to = Math.min(series.tS.length - 1, lowerBound(series.tS, until));
+  let over = lowerBound(series.tS, at);
+  while (over > from && along(over) > 0) over--;
+  const x = new Float64Array(to - from + 1);
+  for (let i = to; i >= from; i--) x[i - from] = i > over ? along(i) : i === over ? Math.min(0, along(i)) : (x[i - from + 1] ?? 0) - Math.hypot((east[i + 1] ?? 0) - (east[i] ?? 0), (north[i + 1] ?? 0) - (north[i] ?? 0));
+  for (let i = from; i <= to; i++) {
+    const v = x[i - from] ?? Number.NaN;
+    const s = (series.tS[i] ?? 0) - at;
+    if (v === v) { out.x.push(v); out.heightFt.push(height?.[i] ?? Number.NaN); out.speed.push((ias ?? gs)?.[i] ?? Number.NaN); }
+    if (nz && s > -LOAD_BEFORE_S && s < LOAD_AFTER_S) { out.loadS.push(s); out.load.push(nz[i] ?? Number.NaN); }
+  }
+  return out;
 }

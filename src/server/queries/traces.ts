@@ -1,7 +1,7 @@
 import type { Standard } from '@/domain/programme';
 import { type Measure, type MeasureContext, type Pair, measuresOf, pairAirwork, pairLandings } from '@/core/trace';
 import { ktPerUnit } from '@/core/speeds';
-import type { AirworkKind } from '@/domain/airwork';
+import { AIRWORK_KINDS, type AirworkKind } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding, ItemObserved, Measured } from '@/domain/capture';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { LimitChannel } from '@/domain/words';
@@ -24,12 +24,12 @@ export async function traceList(user: CurrentUser, checkoutId: string | null = n
 }
 
 export interface LimitPassed { id: string; traceId: string; registration: string; channel: LimitChannel; limit: number; unit: string; peak: number; startS: number; durationS: number; mustDo: string; mustDoSource: string | null; flownOn: string; pilotName: string; released: { by: string; at: string; done: string } | null; /** May this user release it? */ releases: boolean }
-/** Limits passed, of one trace, of one airframe, or all that are not released. */
-export async function limitsPassed(user: CurrentUser, where: { traceId: string } | { registration: string } | 'open'): Promise<LimitPassed[]> {
+/** Limits passed, of one trace, or all that are not released. */
+export async function limitsPassed(user: CurrentUser, where: { traceId: string } | 'open'): Promise<LimitPassed[]> {
   const found = await rows<{ id: string; trace_id: string; registration: string; channel: LimitChannel; limit_value: number; unit: string; peak: number; start_s: number; duration_s: number; must_do: string; must_do_source: string | null; flown_on: string; pilot_name: string; pilot_id: string; instructor_id: string; by_name: string | null; released_at: string | null; done: string | null; dial: 'kt' | 'mph' }>(
     `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, r.released_at, r.done FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
      JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by
-     WHERE ${where === 'open' ? 'r.id IS NULL' : 'traceId' in where ? 'e.trace_id = :traceId' : 'a.registration = :registration'} ORDER BY s.flown_on DESC, e.start_s`,
+     WHERE ${where === 'open' ? 'r.id IS NULL' : 'e.trace_id = :traceId'} ORDER BY s.flown_on DESC, e.start_s`,
     where === 'open' ? {} : where,
   );
   return found.map((e) => ({ id: e.id, traceId: e.trace_id, registration: e.registration, channel: e.channel, ...inDial(e.limit_value, e.peak, e.unit, e.dial), startS: e.start_s, durationS: e.duration_s, mustDo: e.must_do, mustDoSource: e.must_do_source, flownOn: e.flown_on, pilotName: e.pilot_name, released: e.released_at === null ? null : { by: e.by_name ?? '', at: e.released_at, done: e.done ?? '' }, releases: may.releaseExceedance(user, { pilotId: e.pilot_id, instructorId: e.instructor_id }) }));
@@ -68,7 +68,7 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
   const landings = flown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, captured: JSON.parse(l.captured) as CapturedLanding, measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured), savedAt: l.saved_at }));
   const pairs = pairLandings(analysis.events, landings.map((l) => ({ id: l.id, kind: l.kind, endedMs: Date.parse(l.captured.endedAt ?? l.savedAt) })), startMs);
   const folded = fold(await eventsOf({ sortieId: r.sortie_id }, ['item-observed', 'undone', 'measured']));
-  const kindOf = (d: ItemObserved): AirworkKind | null => (d.detail?.form === 'numbers' ? d.detail.kind : d.detail?.form === 'stall' || d.detail?.form === 'energy' || d.detail?.form === 'asymmetric' ? d.detail.form : (KINDS.find((k) => d.itemId === `also:${k}`) ?? null));
+  const kindOf = (d: ItemObserved): AirworkKind | null => (d.detail?.form === 'numbers' ? d.detail.kind : d.detail?.form === 'stall' || d.detail?.form === 'energy' || d.detail?.form === 'asymmetric' ? d.detail.form : (AIRWORK_KINDS.find((k) => d.itemId === `also:${k}`) ?? null));
   const items = folded.items.map((i) => ({ id: i.id, itemId: i.data.itemId, verdict: i.data.verdict, kind: kindOf(i.data), detail: i.data.detail, measured: i.measured, atMs: Date.parse(i.at) }));
   return {
     landings: pairs.map((p): JoinedLanding => {
@@ -79,7 +79,6 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
     standard: record.standard, unit: head.sheet.dial.unit, context,
   };
 }
-const KINDS: readonly AirworkKind[] = ['steep-turn', 'slow-flight', 'stall', 'energy', 'asymmetric', 'emergency-descent'];
 
 /** Flights a recording can be added to: of checkouts this user runs, flown or briefed, newest first. */
 export async function flightsToRecord(user: CurrentUser): Promise<{ id: string; pilotName: string; registration: string; lesson: number; flownOn: string }[]> {

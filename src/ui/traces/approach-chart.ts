@@ -2,12 +2,13 @@ import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
 import { init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
+import type { ApproachLine } from '@/core/trace';
 
 register([LineChart, ScatterChart, GridComponent, LegendComponent, MarkLineComponent, MarkAreaComponent, CanvasRenderer]);
 
-export interface ApproachLine { name: string; /** Metres still to fly to the threshold as negative, metres past it along the runway as positive. */ x: number[]; heightFt: number[]; speed: number[]; /** Seconds about the touch. */ loadS: number[]; load: number[] }
+export interface NamedLine extends ApproachLine { name: string }
 export interface ApproachGate { name: string; x: number; heightFt: number | null; target: number | null }
-interface Options { lines: readonly ApproachLine[]; gates: readonly ApproachGate[]; tolerance: { low: number; high: number } | null; aimPointM: number | null; lengthM: number; what: 'profile' | 'load'; speedName: string }
+interface Options { lines: readonly NamedLine[]; gates: readonly ApproachGate[]; tolerance: { low: number; high: number } | null; aimPointM: number | null; lengthM: number; what: 'profile' | 'load'; speedName: string }
 
 /** The approach as height and speed over the distance, with the gates and the band allowed about their speeds; or the load about the touch. One line a landing. */
 export function drawApproach(element: HTMLElement, o: Options): () => void {
@@ -17,7 +18,7 @@ export function drawApproach(element: HTMLElement, o: Options): () => void {
   const chart = init(element, undefined, { renderer: 'canvas' });
   const pen = (i: number) => ({ color: css(i === 0 ? '--lagoon' : '--brick'), width: 2, type: i === 0 ? ('solid' as const) : ('dashed' as const) });
   const axis = { axisLine: { onZero: false, lineStyle: { color: css('--slate') } }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: font };
-  const line = (l: ApproachLine, i: number, data: (number | null)[][], k: number) => ({ type: 'line', name: l.name, xAxisIndex: k, yAxisIndex: k, showSymbol: false, silent: true, data, lineStyle: pen(i), itemStyle: { color: pen(i).color } });
+  const line = (l: NamedLine, i: number, data: (number | null)[][], k: number) => ({ type: 'line', name: l.name, xAxisIndex: k, yAxisIndex: k, showSymbol: false, silent: true, data, lineStyle: pen(i), itemStyle: { color: pen(i).color } });
   const legend = o.lines.length > 1 ? { legend: { top: 0, right: 10, itemWidth: 30, textStyle: font, data: o.lines.map((l) => l.name) } } : {};
   if (o.what === 'load') {
     chart.setOption({

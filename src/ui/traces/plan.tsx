@@ -1,11 +1,10 @@
 'use client';
 import { useEffect, useMemo, useRef } from 'react';
-import { type Series, lowerBound } from '@/core/trace';
+import { type Series, type StripOnPlane, lowerBound } from '@/core/trace';
 import { type Held, oncePerFrame } from './held';
 
-export interface Strip { id: string; surface: string; lengthM: number; widthM: number; ends: { ident: string; east: number; north: number; bearingDeg: number }[] }
 export interface PlanMark { s: number; label: string; chosen: boolean }
-interface Props { series: Series; strips: Strip[]; marks: PlanMark[]; window: Held<[number, number]>; cursor: Held<number | null>; /** End of the runway to look at closely, or the whole window's track. */ near: string | null; heightPx: number; onPick: (s: number) => void }
+interface Props { series: Series; strips: StripOnPlane[]; marks: PlanMark[]; window: Held<[number, number]>; cursor: Held<number | null>; /** End of the runway to look at closely, or the whole window's track. */ near: string | null; heightPx: number; onPick: (s: number) => void }
 interface View { px: (x: number, y: number) => number; py: (x: number, y: number) => number; straight: boolean; back: (sx: number, sy: number) => { x: number; y: number }; scale: number; turn: number }
 
 /** Near, what lies across the runway is drawn so many times as wide: a metre beside the line is what it is about. */
@@ -83,7 +82,7 @@ export function TracePlan({ series, strips, marks, window: shown, cursor, near, 
 /** Rows of a window beyond which the coarse steps are drawn. */
 const FINE_ROWS = 9000;
 
-interface Scene { w: number; h: number; css: (n: string) => string; east: Float32Array; north: Float32Array; tS: Float32Array; coarse: readonly number[]; strips: readonly Strip[]; marks: readonly PlanMark[]; fromS: number; toS: number; near: string | null }
+interface Scene { w: number; h: number; css: (n: string) => string; east: Float32Array; north: Float32Array; tS: Float32Array; coarse: readonly number[]; strips: readonly StripOnPlane[]; marks: readonly PlanMark[]; fromS: number; toS: number; near: string | null }
 
 function drawField(g: CanvasRenderingContext2D, s: Scene): View {
   const { w, h, css, east, north } = s;
@@ -128,7 +127,7 @@ function drawField(g: CanvasRenderingContext2D, s: Scene): View {
   const whole = b - a > s.tS.length * 0.9;
   g.beginPath();
   for (let k = 0; k < s.coarse.length; k++) { const i = s.coarse[k] ?? 0; if (k > 0 && (s.tS[i] ?? 0) - (s.tS[s.coarse[k - 1] ?? 0] ?? 0) > 60) pen.down = false; to(i); }
-  stroke(whole ? css('--lagoon') : v.straight ? css('--slate') : css('--slate'), whole ? 1.6 : 1, whole ? 1 : 0.4);
+  stroke(whole ? css('--lagoon') : css('--slate'), whole ? 1.6 : 1, whole ? 1 : 0.4);
   if (!whole) {
     pen.down = false;
     g.beginPath();
@@ -188,12 +187,12 @@ function viewOf({ w, h, east, north, tS, coarse, strips, fromS, toS, near }: Sce
 interface Box { x0: number; x1: number; y0: number; y1: number }
 function grow(b: Box, x: number, y: number): void { if (x < b.x0) b.x0 = x; if (x > b.x1) b.x1 = x; if (y < b.y0) b.y0 = y; if (y > b.y1) b.y1 = y; }
 /** One runway alone, for a look at the touches. */
-function boxOf(strips: readonly Strip[], ident: string | null = null): Box {
+function boxOf(strips: readonly StripOnPlane[], ident: string | null = null): Box {
   const b: Box = { x0: Infinity, x1: -Infinity, y0: Infinity, y1: -Infinity };
   for (const e of (strips.find((s) => s.ends.some((x) => x.ident === ident)) ?? strips[0])?.ends ?? []) grow(b, e.east, e.north);
   return b;
 }
-function trackBox(east: Float32Array, north: Float32Array, tS: Float32Array, fromS: number, toS: number, strips: readonly Strip[], coarse: readonly number[]): Box {
+function trackBox(east: Float32Array, north: Float32Array, tS: Float32Array, fromS: number, toS: number, strips: readonly StripOnPlane[], coarse: readonly number[]): Box {
   const b = boxOf(strips);
   for (const i of coarse) { const t = tS[i] ?? 0; if (t >= fromS && t <= toS) grow(b, east[i] ?? 0, north[i] ?? 0); }
   return b;

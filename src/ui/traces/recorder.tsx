@@ -1,7 +1,7 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { ARRIVAL_KINDS, ERROR_NAME, PILOT_ERRORS, type PilotError, type RecorderChoices, SENSOR_SETS, type SensorSet, kindOf } from '@/core/recorder';
+import { AIRWORK_FLOWN, ARRIVAL_KINDS, ERROR_NAME, PILOT_ERRORS, type PilotError, type RecorderChoices, SENSOR_SETS, type SensorSet, kindOf } from '@/core/recorder';
 import { type Series, runwayCorners, unpackSeries } from '@/core/trace';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
@@ -13,7 +13,6 @@ import { TracePlan } from './plan';
 import { FOUND_NAME, elapsed, momentOf } from './words';
 
 export interface Craft { key: string; name: string; registration: string; sheet: TypeSheet }
-const AIRWORK = ['clearing-turn', 'steep-turn', 'slow-flight', 'stall', 'climb-reversal', 'emergency-descent', 'engine-out', 'loop', 'roll'] as const;
 const SENSOR_NAME: Record<SensorSet, string> = { panel: 'panel, with air data', tablet: 'tablet, position only', poor: 'panel with poor sensors' };
 type Arrival = RecorderChoices['arrivals'][number];
 
@@ -76,7 +75,7 @@ export function Recorder({ crafts, aerodrome, startUtcMs }: { crafts: Craft[]; a
         <Range label="Wind from, true" id="rec-wdir" value={choices.windFromDeg} min={10} max={360} step={10} unit={'\u00b0'} onChange={(windFromDeg) => setChoices({ ...choices, windFromDeg })} />
         <Range label="Wind" id="rec-wkt" value={choices.windKt} min={0} max={20} unit="kt" onChange={(windKt) => setChoices({ ...choices, windKt })} />
         <fieldset className="mt-2"><legend>Pilot</legend><div className="ticks">{PILOT_ERRORS.map((e: PilotError) => <label key={e}><input type="checkbox" className="form-check-input" checked={choices.errors.includes(e)} onChange={() => setChoices({ ...choices, errors: toggle(choices.errors, e) })} /> {ERROR_NAME[e]}</label>)}</div></fieldset>
-        <fieldset className="mt-2"><legend>Airwork</legend><div className="ticks">{AIRWORK.map((e) => <label key={e}><input type="checkbox" className="form-check-input" checked={choices.airwork.includes(e)} onChange={() => setChoices({ ...choices, airwork: AIRWORK.filter((x) => (x === e) !== choices.airwork.includes(x)) })} /> {FOUND_NAME[e].toLowerCase()}</label>)}</div></fieldset>
+        <fieldset className="mt-2"><legend>Airwork</legend><div className="ticks">{AIRWORK_FLOWN.map((e) => <label key={e}><input type="checkbox" className="form-check-input" checked={choices.airwork.includes(e)} onChange={() => setChoices({ ...choices, airwork: AIRWORK_FLOWN.filter((x) => (x === e) !== choices.airwork.includes(x)) })} /> {FOUND_NAME[e].toLowerCase()}</label>)}</div></fieldset>
         <fieldset className="mt-2"><legend>Arrivals, then a full stop</legend>
           <ol className="small mb-1">{choices.arrivals.filter((a) => a !== 'full-stop').map((a, i) => <li key={i}>{say(a)} <button type="button" className="btn btn-sm btn-link p-0" aria-label={`Leave out arrival ${i + 1}`} onClick={() => setChoices({ ...choices, arrivals: choices.arrivals.filter((_, k) => k !== i) })}>leave out</button></li>)}</ol>
           <div className="d-flex gap-1 flex-wrap">{ARRIVAL_KINDS.filter((k) => k !== 'full-stop').map((k: Arrival) => <button key={k} type="button" className="btn btn-sm btn-outline-primary" disabled={choices.arrivals.length > 11} onClick={() => setChoices({ ...choices, arrivals: [...choices.arrivals.filter((a) => a !== 'full-stop'), k, 'full-stop'] })}>+ {say(k)}</button>)}</div>

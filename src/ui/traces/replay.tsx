@@ -2,16 +2,16 @@
 import { Pause, Play } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { ktPerUnit } from '@/core/speeds';
-import { type Series, lowerBound, unpackSeries } from '@/core/trace';
+import { type Series, type StripOnPlane, approachLine, lowerBound, unpackSeries } from '@/core/trace';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { Loading } from '../shared/parts';
-import type { ApproachGate, ApproachLine } from './approach-chart';
+import type { ApproachGate, NamedLine } from './approach-chart';
 import { type Held, held } from './held';
-import { type Strip, TracePlan } from './plan';
+import { TracePlan } from './plan';
 import type { SeriesView } from './series-chart';
 import { type Dial, FOUND_NAME, clock, dialOff, dialText, elapsed, itemText, measuresText, momentOf, sureWord } from './words';
 
-export interface ReplayProps { traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: Strip[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number>; /** Of the aeroplane's dial. */ unit: Dial }
+export interface ReplayProps { traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: StripOnPlane[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number>; /** Of the aeroplane's dial. */ unit: Dial }
 type Chosen = { of: 'event'; k: number } | { of: 'item'; k: number } | { of: 'limit'; k: number } | null;
 const RATES = [1, 10, 60] as const;
 
@@ -161,7 +161,7 @@ function Arrival({ event, beside, series, context, tolerance, startUtc, unit, na
   const other = beside ? name(beside) : '';
   useEffect(() => {
     if (!series || !profile.current) return;
-    const lines = [event, ...(beside ? [beside] : [])].map((e, i): ApproachLine => lineOf(series, context, e, i === 0 ? spoken : other));
+    const lines = [event, ...(beside ? [beside] : [])].map((e, i): NamedLine => ({ name: i === 0 ? spoken : other, ...approachLine(series, context, e) }));
     const end = context.aerodrome.runways.flatMap((r) => r.ends.map((x) => ({ x, lengthM: r.lengthM }))).find(({ x }) => x.ident === event.runway);
     const gates = (event.gates ?? []).map((g, k): ApproachGate => ({ name: g.name, x: -(context.gates[k]?.distanceM ?? 0), heightFt: context.gates[k]?.heightFt ?? g.heightFt, target: g.targetKt === null ? null : g.targetKt / ktPerUnit(unit) }));
     const drops: (() => void)[] = [];
@@ -205,33 +205,4 @@ function inDial(s: Series, unit: Dial): Series {
   const { ias, gs } = s.columns;
   const per = 1 / ktPerUnit(unit);
   return per === 1 ? s : { ...s, columns: { ...s.columns, ...(ias ? { ias: ias.map((v) => v * per) } : {}), ...(gs ? { gs: gs.map((v) => v * per) } : {}) } };
-}
-
-/** An arrival along its runway: metres from the threshold of the end it used. */
-function lineOf(series: Series, context: TraceContext, e: TraceAnalysis['events'][number], name: string): ApproachLine {
-  const out: ApproachLine = { name, x: [], heightFt: [], speed: [], loadS: [], load: [] };
-  const first = context.aerodrome.runways[0]?.ends[0];
-  const end = context.aerodrome.runways.flatMap((r) => r.ends).find((x) => x.ident === e.runway);
-  if (!first || !end) return out;
-  const M_PER_DEG = 111_319.490793;
-  const e0 = (((end.thresholdLon - first.thresholdLon + 540) % 360) - 180) * M_PER_DEG * Math.cos((first.thresholdLat * Math.PI) / 180);
-  const n0 = (end.thresholdLat - first.thresholdLat) * M_PER_DEG;
-  const b = (end.trueBearingDeg * Math.PI) / 180;
-  const at = e.touchdown?.tS ?? e.lowestS ?? e.endS;
-  const { east, north, height, ias, gs, nz } = series.columns;
-  const from = lowerBound(series.tS, at - 150);
-  const to = Math.min(series.tS.length - 1, lowerBound(series.tS, at + 30));
-  const along = (i: number) => ((east?.[i] ?? Number.NaN) - e0) * Math.sin(b) + ((north?.[i] ?? Number.NaN) - n0) * Math.cos(b);
-  // Before the threshold by the path still to fly, as the gates are; past it by the place on the runway.
-  let over = lowerBound(series.tS, at);
-  while (over > from && along(over) > 0) over--;
-  const x0 = new Float64Array(to - from + 1);
-  for (let i = to; i >= from; i--) x0[i - from] = i > over ? along(i) : i === over ? Math.min(0, along(i)) : (x0[i - from + 1] ?? 0) - Math.hypot((east?.[i + 1] ?? 0) - (east?.[i] ?? 0), (north?.[i + 1] ?? 0) - (north?.[i] ?? 0));
-  for (let i = from; i <= to; i++) {
-    const x = x0[i - from] ?? Number.NaN;
-    const t = series.tS[i] ?? 0;
-    if (x === x && t <= Math.max(e.endS, at + 12)) { out.x.push(x); out.heightFt.push(height?.[i] ?? Number.NaN); out.speed.push((ias ?? gs)?.[i] ?? Number.NaN); }
-    if (nz && t > at - 4 && t < at + 8) { out.loadS.push(t - at); out.load.push(nz[i] ?? Number.NaN); }
-  }
-  return out;
 }

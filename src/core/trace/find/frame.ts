@@ -1,9 +1,8 @@
 /** A trace on a field: every sample in the frame of each runway end, speeds and heights made good. Metres, feet, knots, seconds. */
 import type { TraceContext, TraceWarning } from '@/domain/trace';
-import { MS_PER_KT, cosDeg, norm180, norm360, sinDeg } from '../../constants';
+import { MS_PER_KT, M_PER_DEG, cosDeg, norm180, norm360, sinDeg } from '../../constants';
 import type { Trace } from '../read';
 
-const M_PER_DEG = 111_319.490793;
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
 export interface RunwayFrame { ident: string; end: End; /** Rise of the runway from this end to the other. */ riseFt: number; lengthM: number; widthM: number; along: Float64Array; lateral: Float64Array }
 /** Elevation of the runway's surface abeam a sample; before and beyond its ends that of the end. */
