@@ -11,10 +11,12 @@ export const LEARNING: Hand = { slight: 0.3, bad: 0.16, prompted: 0.25, helped: 
 export const FIRST: Hand = { slight: 0.3, bad: 0.35, prompted: 0.25, helped: 0.4, bias: 'none', firm: 0.4 };
 export const LEFT: Hand = { slight: 0.2, bad: 0.06, prompted: 0.15, helped: 0.05, bias: 'left', firm: 0.25 };
 
-export interface Plan { attitude: Attitude; kind: LandingKind; hand: Hand; goAround?: CapturedLanding['goAroundWord']; trigger?: CapturedLanding['trigger'] }
+export interface Plan { attitude: Attitude; kind: LandingKind; hand: Hand; goAround?: CapturedLanding['goAroundWord']; trigger?: CapturedLanding['trigger']; /** What this pilot does each time, put over what the hand gives. */ habit?: (l: CapturedLanding, at: HabitAt) => CapturedLanding }
+/** Which landing of the checkout it is, from 0, the gates of its brief, and chance. */
+export interface HabitAt { nth: number; gates: readonly { name: string; target: number | null }[]; random: () => number }
 export interface LessonPlan {
   seed: number; sortieId: string; author: string; startedAt: string; runwayEnd: string;
-  wind: { fromDegMag: number; kt: number; gustKt: number | null }; fenceTarget: number; landings: Plan[];
+  wind: { fromDegMag: number; kt: number; gustKt: number | null }; fenceTarget: number; gates?: readonly { name: string; target: number | null }[]; /** Landings flown in the lessons before. */ before?: number; landings: Plan[];
   items: { itemId: string; verdict: 'within' | 'edge' | 'outside'; intervention: number; note?: string; detail?: AirworkDetail }[];
   /** Where the flight was recorded: when each landing ended and each item was noted, UTC ms. */
   times?: { landings: readonly number[]; items: readonly number[] };
@@ -42,7 +44,9 @@ export function lessonEvents(plan: LessonPlan): CaptureEvent[] {
     clock = ended ?? clock + 3 * 60_000;
     const endedAt = new Date(clock).toISOString();
     clock += 40_000;
-    add('landing-saved', seededId(random), captured(landing, plan, wind, endedAt, random));
+    const id = seededId(random);
+    const plain = captured(landing, plan, wind, endedAt, random);
+    add('landing-saved', id, landing.habit ? landing.habit(plain, { nth: (plan.before ?? 0) + i, gates: plan.gates ?? [], random }) : plain);
   }
   return events;
 }
@@ -86,3 +90,30 @@ function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['
     firmness: random() < hand.firm ? 'firm' : 'normal',
   };
 }
+
+/** A good hand, so that what is planted stands alone. */
+export const PLAIN: Hand = { slight: 0.14, bad: 0, prompted: 0.08, helped: 0, bias: 'none', firm: 0.15 };
+type Habit = NonNullable<Plan['habit']>;
+const arrived = (l: CapturedLanding): boolean => l.kind !== 'go-around' && l.kind !== 'low-pass';
+
+/** The falling speed stands still between two gates, more often than not. */
+export const plateau: Habit = (l, { nth, gates, random }) => {
+  if (!arrived(l)) return l;
+  const stands = nth % 5 !== 0 && random() < 0.75;
+  const read = gates.slice(0, -1).flatMap((g, i): [string, number][] => (g.target === null ? [] : [[g.name, Math.round(stands && i > 0 ? (gates[i - 1]?.target ?? g.target) : g.target + (random() - 0.5) * 2)]]));
+  const fence = gates[gates.length - 1]?.target ?? null;
+  return { ...l, gateSpeeds: Object.fromEntries(read), fenceSpeed: fence === null ? null : Math.round(fence + (stands ? 2 : random() * 2 - 1)) };
+};
+/** In the box at first; from the second lesson the aim moves down the runway. */
+export const creeping: Habit = (l, { nth, random }) => {
+  if (!arrived(l)) return l;
+  const long = nth >= 9 && random() < 0.25 + (nth - 9) * 0.06;
+  return { ...l, along: long ? (nth > 18 && random() < 0.3 ? 'very-long' : 'long') : 'in-the-box', notes: long && random() < 0.5 ? [...l.notes, 'aim-point-crept-long'] : l.notes };
+};
+/** Wheel landings end with the tail held up until the rudder is gone. */
+export const tailUp: Habit = (l, { nth, random }) => {
+  if (!arrived(l) || l.intended !== 'mains-first' || (nth % 3 === 0 && random() < 0.8)) return l;
+  return { ...l, notes: [...l.notes, 'tail-kept-up-long'], swing: random() < 0.6 ? { band: 'late-correction', side: nth % 2 === 0 ? 'left' : 'right' } : l.swing };
+};
+/** The crosswind aileron is kept in three-point landings and let go when wheel landings come in. */
+export const letsGo: Habit = (l, { nth }) => (!arrived(l) ? l : { ...l, aileron: l.intended === 'mains-first' && nth % 5 !== 0 ? 'not' : 'kept' });

@@ -30,5 +30,7 @@ export const pilots: DemoPilot[] = [
   pilot('nuno', 'Nuno Castro Bravo', 82, [sep('2018-11-03')], 'Alvor C1, 150 h', 190),
   pilot('sara', 'Sara Lapa Funda', 63, [sep('2015-07-22')], 'Alvor C1, 310 h', 340),
   pilot('elias', 'Elias Monte Raso', 77, [sep('2011-09-09')], 'Alvor C1, 500 h', 620),
+  pilot('ivo', 'Ivo Salgado Mendes', 74, [sep('2019-02-11')], 'Alvor C1, 160 h', 175),
+  pilot('teresa', 'Teresa Olmo Vidal', 66, [sep('2018-05-03')], 'Alvor C1, 210 h', 230),
   pilot('marta', 'Marta Eira Velha', 60, [sep('2020-06-17')], 'Alvor C1, 120 h', 133),
 ];

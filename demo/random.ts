@@ -1,4 +1,4 @@
-export { seeded } from '@/core/recorder/random';
+export { seeded } from '@/core/random';
 
 /** A version-4-shaped identifier from the generator. */
 export function seededId(random: () => number): string {

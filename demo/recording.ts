@@ -27,7 +27,7 @@ export function recordedFlight(by: 'panel' | 'tablet', plan: LessonPlan, where: 
   const recorder: RecorderPlan = {
     runway: { ident: end.ident, thresholdLat: end.thresholdLat, thresholdLon: end.thresholdLon, trueBearingDeg: end.trueBearingDeg, lengthM: runway.lengthM, elevationFt: end.elevationFt, riseFt: other.elevationFt - end.elevationFt },
     windFromDeg: where.windTrueDeg, windKt: where.windKt, speeds: { liftOff: kt(sheet.stalls[0]?.speed.value ?? 40) * 1.15, climb: kt(sheet.speeds.vy.value), downwind: final + 6, base: final + 3, final }, circuitFt: where.aerodrome.circuitHeightFt, slopeDeg: 4.5, side: 'left', arrivals,
-    ...(by === 'panel' ? { airwork: { heightFt: 3200, items: airwork, speeds: { cruise: final + 20, vs1: kt(sheet.stalls[0]?.speed.value ?? 40), glide: kt(sheet.speeds.bestGlide.value) } } } : {}),
+    ...(plan.items.some((i) => i.itemId.startsWith('also:')) ? { airwork: { heightFt: 3200, items: airwork, speeds: { cruise: final + 20, vs1: kt(sheet.stalls[0]?.speed.value ?? 40), glide: kt(sheet.speeds.bestGlide.value) } } } : {}),
   };
   const flown = flyCircuits(recorder);
   const start = Date.parse(plan.startedAt);

@@ -8,7 +8,9 @@ import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
 import { saveEye, saveHours } from '@/server/commands/pilot';
-import { addTrace } from '@/server/commands/traces';
+import { acceptMeasures, addTrace } from '@/server/commands/traces';
+import { traceById } from '@/server/queries/traces';
+import { aggregatesSettled } from '@/server/aggregates';
 import { signCheckout } from '@/server/commands/sign';
 import { importContent, shippedContent } from '@/server/content';
 import { row } from '@/server/db/connection';
@@ -18,7 +20,7 @@ import { hangar } from '@/server/queries/hangar';
 import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
 import { pedraAlva } from './aerodrome';
 import { airframes, types } from './fleet';
-import { FIRST, type Hand, LEARNING, LEFT, type LessonPlan, type Plan, STEADY, lessonEvents } from './flights';
+import { FIRST, type Hand, LEARNING, LEFT, type LessonPlan, PLAIN, type Plan, STEADY, creeping, lessonEvents, letsGo, plateau, tailUp } from './flights';
 import { DEMO_PASSWORD, people, pilots } from './people';
 import { seeded, seededId } from './random';
 import { recordedFlight } from './recording';
@@ -44,6 +46,7 @@ export async function seedDemo(): Promise<{ checkouts: number; landings: number;
       if (done.signed) counters.signed++;
     };
     for (const plan of scenario()) await run(plan);
+    await aggregatesSettled();
     const count = await row<{ n: number }>('SELECT COUNT(*) AS n FROM landings');
     return { ...counters, landings: count?.n ?? 0 };
   } finally {
@@ -90,7 +93,7 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
   if (!eye.ok) throw new Error('demo eye height');
 }
 
-interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean; /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */ recorded?: 'panel' | 'tablet' }
+interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean; /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */ recorded?: 'panel' | 'tablet'; /** What it measured was taken over; nothing was flown for the airwork. */ taken?: boolean; habit?: Plan['habit'] }
 interface CheckoutPlan { pilot: string; by: 'helena' | 'bento'; registration: string; pack: PackId; goals: Goal[]; lessons: Lesson[]; briefedOnly?: number; sign?: number; openDaysAgo: number }
 
 const GROUND = ['G1', 'G2', 'G3', 'G4'];
@@ -126,8 +129,8 @@ function scenario(): CheckoutPlan[] {
       pilot: 'ines', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 33,
       lessons: [
         { daysAgo: 30, hand: { ...FIRST, bias: 'left' }, kt: 4, three: 5, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] },
-        { daysAgo: 22, hand: LEFT, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'] },
-        { daysAgo: 15, hand: LEFT, kt: 5, three: 8, wheel: 0, goArounds: 0, items: ['F10'] },
+        { daysAgo: 22, hand: LEFT, kt: 6, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'], recorded: 'panel', taken: true },
+        { daysAgo: 15, hand: LEFT, kt: 5, three: 8, wheel: 0, goArounds: 0, items: ['F10'], recorded: 'panel', taken: true },
         { daysAgo: 3, hand: LEFT, kt: 7, three: 9, wheel: 0, goArounds: 1, items: ['F13'], recorded: 'panel' },
       ],
     },
@@ -155,6 +158,22 @@ function scenario(): CheckoutPlan[] {
     },
     { pilot: 'tome', by: 'helena', registration: 'ZP-URZ', pack: 'us', goals: ['tailwheel'], openDaysAgo: 1, lessons: [] },
     { pilot: 'gaspar', by: 'bento', registration: 'ZP-CAV', pack: 'us', goals: ['tailwheel'], openDaysAgo: 2, lessons: [] },
+    // A speed that stands still where it should fall.
+    { pilot: 'marta', by: 'bento', registration: 'ZP-FAI', pack: 'us', goals: ['high-performance'], openDaysAgo: 24, lessons: [8, 7, 8].map((three, i): Lesson => ({ daysAgo: 22 - i * 7, hand: PLAIN, habit: plateau, kt: 5, three, wheel: 0, goArounds: i === 1 ? 1 : 0, items: i === 0 ? ['P1', 'P2'] : ['P3'] })) },
+    // An aim point that creeps long.
+    { pilot: 'sara', by: 'helena', registration: 'ZP-CAV', pack: 'us', goals: ['high-performance'], openDaysAgo: 30, lessons: [8, 8, 8].map((wheel, i): Lesson => ({ daysAgo: 27 - i * 8, hand: PLAIN, habit: creeping, kt: 5, three: 0, wheel, goArounds: i === 1 ? 1 : 0, items: i === 0 ? ['P1', 'P2'] : ['P3'] })) },
+    // The tail held up in wheel landings.
+    { pilot: 'teresa', by: 'bento', registration: 'ZP-URA', pack: 'us', goals: ['tailwheel'], openDaysAgo: 36, lessons: [
+      { daysAgo: 34, hand: PLAIN, kt: 4, three: 7, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] },
+      { daysAgo: 25, hand: PLAIN, habit: tailUp, kt: 5, three: 3, wheel: 6, goArounds: 1, items: ['F3', 'F3', 'F9'] },
+      { daysAgo: 11, hand: PLAIN, habit: tailUp, kt: 5, three: 2, wheel: 7, goArounds: 0, items: ['F10'] },
+    ] },
+    // Crosswind aileron owned, and lost when wheel landings come in; one lesson recorded and taken over.
+    { pilot: 'ivo', by: 'bento', registration: 'ZP-URA', pack: 'us', goals: ['tailwheel'], openDaysAgo: 31, lessons: [
+      { daysAgo: 29, hand: PLAIN, habit: letsGo, kt: 6, three: 8, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] },
+      { daysAgo: 20, hand: PLAIN, habit: letsGo, kt: 7, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'], recorded: 'panel', taken: true },
+      { daysAgo: 9, hand: PLAIN, habit: letsGo, kt: 7, three: 2, wheel: 7, goArounds: 0, items: ['F10'] },
+    ] },
   ];
 }
 
@@ -189,6 +208,7 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
     }
     return saved.sortieId;
   };
+  let flown = 0;
   for (const [index, lesson] of plan.lessons.entries()) {
     const mostly: Attitude = lesson.wheel > lesson.three ? 'mains-first' : 'three-point';
     const sortieId = await brief(lesson.daysAgo, lesson.kt, lesson.gustKt ?? null, mostly, !lesson.unacknowledged, FOCUS[index % FOCUS.length] ?? '');
@@ -198,8 +218,8 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
     at(dayAt(lesson.daysAgo, '11:30'));
     const plan: LessonPlan = {
       seed: Math.floor(random() * 1e9), sortieId, author: instructor.id, startedAt: dayAt(lesson.daysAgo, '09:45'), runwayEnd: '22',
-      wind: { fromDegMag: 290, kt: lesson.kt, gustKt: lesson.gustKt ?? null }, fenceTarget: gates[gates.length - 1]?.target ?? 60,
-      landings: landingsOf(lesson), items: [...lesson.items.map((itemId): LessonPlan['items'][number] => ({ itemId, verdict: 'within', intervention: 0 })), ...(lesson.recorded === 'panel' ? STEEP : [])],
+      wind: { fromDegMag: 290, kt: lesson.kt, gustKt: lesson.gustKt ?? null }, fenceTarget: gates[gates.length - 1]?.target ?? 60, gates, before: flown,
+      landings: landingsOf(lesson), items: [...lesson.items.map((itemId): LessonPlan['items'][number] => ({ itemId, verdict: 'within', intervention: 0 })), ...(lesson.recorded === 'panel' && !lesson.taken ? STEEP : [])],
     };
     const recorded = lesson.recorded && frame ? recordedFlight(lesson.recorded, plan, { aerodrome: pedraAlva, sheet: frame.effective, registration: frame.registration, windTrueDeg: 260, windKt: lesson.kt }) : null;
     const answer = await recordEvents(instructor, lessonEvents(recorded ? { ...plan, times: recorded.times } : plan));
@@ -208,7 +228,9 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
       at(dayAt(lesson.daysAgo, '12:10'));
       const kept = await addTrace(instructor, { sortieId, name: recorded.name, bytes: Buffer.from(recorded.text), mapping: null });
       if (!kept.ok) throw new Error(`demo recording of ${pilot}: ${JSON.stringify(kept.problems)}`);
+      if (lesson.taken) await takeOver(instructor, kept.id, pilot);
     }
+    flown += landingsOf(lesson).length;
   }
   if (plan.briefedOnly !== undefined) await brief(plan.briefedOnly, 8, 13, 'three-point', false, 'Eyes to the left edge, 60 m ahead');
   if (plan.sign === undefined) return { signed: false };
@@ -216,6 +238,14 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   const signed = await signCheckout(instructor, { checkoutId, password: DEMO_PASSWORD, limitations: { alone: false, noPassengers: true, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: 5 }, remark: '' });
   if (!signed.ok) throw new Error(`demo signature of ${plan.pilot}: ${signed.problems.map((p) => p.message).join(' | ')}`);
   return { signed: true };
+}
+
+/** Takes over every measure that is fair or sure, as the instructor would from the join page. */
+async function takeOver(instructor: CurrentUser, traceId: string, pilot: string): Promise<void> {
+  const joined = await (await traceById(instructor, traceId))?.join();
+  const landings = (joined?.landings ?? []).flatMap((l) => (l.landing && l.foundIndex !== null ? [{ landingId: l.landing.id, foundIndex: l.foundIndex, measures: l.measures.filter((m) => m.confidence >= 0.6 && m.id !== 'bounce').map((m) => m.id) }] : []));
+  const taken = await acceptMeasures(instructor, { traceId, landings, items: [] });
+  if (!taken.ok) throw new Error(`demo measures of ${pilot}: ${JSON.stringify(taken.problems)}`);
 }
 
 /** Two steep turns noted beside the programme, as the eye saw them. */
@@ -229,8 +259,9 @@ const FOCUS = ['Straight on the ground', 'Hold it off', 'Feet alive until stoppe
 function landingsOf(lesson: Lesson): Plan[] {
   const plans: Plan[] = [];
   const words = ['before', 'at', 'exercise'] as const;
-  const three = Array.from({ length: lesson.three }, (): Plan => ({ attitude: 'three-point', kind: 'full-stop', hand: lesson.hand }));
-  const wheel = Array.from({ length: lesson.wheel }, (): Plan => ({ attitude: 'mains-first', kind: 'full-stop', hand: lesson.hand }));
+  const habit = lesson.habit ? { habit: lesson.habit } : {};
+  const three = Array.from({ length: lesson.three }, (): Plan => ({ attitude: 'three-point', kind: 'full-stop', hand: lesson.hand, ...habit }));
+  const wheel = Array.from({ length: lesson.wheel }, (): Plan => ({ attitude: 'mains-first', kind: 'full-stop', hand: lesson.hand, ...habit }));
   plans.push(...(lesson.firstWheel ? [...wheel, ...three] : [...three, ...wheel]));
   for (let i = 0; i < lesson.goArounds; i++) plans.splice(2 + i * 2, 0, { attitude: 'three-point', kind: 'go-around', hand: STEADY, goAround: words[i % 3] });
   const last = plans[plans.length - 1];

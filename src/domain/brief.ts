@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PlanBlock } from './plan';
 import { ATTITUDES } from './words';
 
 /** A wind with its reference and time, however it was entered. */
@@ -42,5 +43,7 @@ export const BriefChoices = z.object({
   intended: z.enum(ATTITUDES),
   instructorLimitKt: z.number().nullable(),
   focus: z.string(),
+  /** The lesson as planned from the last debrief; absent in briefs older than plans. */
+  plan: z.array(PlanBlock).max(30).optional(),
 });
 export type BriefChoices = z.infer<typeof BriefChoices>;

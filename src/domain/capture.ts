@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ARRESTED, ASYMMETRIC_ITEMS, AIRWORK_KINDS, AIRWORK_QUANTITIES, CUE_RECOVERIES, ENERGY_ITEMS, FIRST_CUES, HELP_CONTROLS, LANDING_NOTES, LANDMARK_WORDS, STALLS, STALL_CUES, STALL_RECOVERIES, STOP_LEGS, TIMER_MARKS, VERTICALS } from './airwork';
-import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, TRIGGER_WORDS } from './assess-words';
+import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, TRIGGER_WORDS } from './assess-words';
 import { ALONG_BANDS, ATTITUDES, CONFIGURATION_WORDS, EVENT_TYPES, FIRMNESS_WORDS, KEPT_WORDS, LANDING_KINDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS } from './words';
 
 const Side = z.enum(['left', 'right']).nullable();
@@ -93,6 +93,14 @@ export const Measured = z.object({
   values: z.record(z.string().max(16), z.number()),
   item: z.object({ verdict: z.enum(['within', 'edge', 'outside']), detail: AirworkDetail }).nullable().default(null),
 });
+/** An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back. `what` is a criterion, `class` for the whole landing, `item` for airwork. */
+const Why = z.string().trim().min(8).max(300);
+export const Overruling = z.union([
+  z.object({ what: z.literal('class'), to: z.enum(LANDING_CLASSES).nullable(), reason: Why }),
+  z.object({ what: z.literal('item'), to: z.enum(['within', 'edge', 'outside']).nullable(), reason: Why }),
+  z.object({ what: z.string().regex(/^(?!class$|item$)[a-zA-Z]{1,24}$/), to: z.enum(CRITERION_VERDICTS).nullable(), reason: Why }),
+]);
+export type Overruling = z.infer<typeof Overruling>;
 export type Measured = z.infer<typeof Measured>;
 export type TimerMarked = z.infer<typeof TimerMarked>;
 export type ItemObserved = z.infer<typeof ItemObserved>;
@@ -139,5 +147,6 @@ export const PAYLOADS = {
   'runway-set': z.object({ runwayEnd: z.string().min(1).max(8) }),
   'pilot-swapped': z.object({ pilotId: z.string().min(1).max(64) }),
   measured: Measured,
+  overruled: Overruling,
   'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
 } as const;

@@ -41,7 +41,7 @@ export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
 export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
 export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
 
-export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event', 'power-found', 'trial-flown', 'timer-marked', 'runway-set', 'pilot-swapped', 'measured'] as const;
+export const EVENT_TYPES = ['field-set', 'landing-saved', 'corrected', 'undone', 'wind-logged', 'item-observed', 'item-waived', 'gear-checked', 'gear-event', 'power-found', 'trial-flown', 'timer-marked', 'runway-set', 'pilot-swapped', 'measured', 'overruled'] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 
 /** Limits a trace can be held against. */

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { canonicalText } from '@/core/ledger';
 import { composeProgramme } from '@/core/plan';
 import { DifferenceRules } from '@/domain/differences';
+import { Findings } from '@/domain/findings';
 import { House, Programme, ProgrammeSource, RulePack, Schools, Standard } from '@/domain/programme';
 import { Aerodrome } from '@/domain/sheet';
 import { nowIso } from './clock';
@@ -13,7 +14,7 @@ import { row } from './db/connection';
 import { model } from './db/models';
 
 /** Kinds of versioned content and the schema each is validated with, when it is imported and when it is read. */
-export const CONTENT = { standard: Standard, programme: Programme, pack: RulePack, house: House, schools: Schools, differences: DifferenceRules, aerodrome: Aerodrome } as const;
+export const CONTENT = { standard: Standard, programme: Programme, pack: RulePack, house: House, schools: Schools, differences: DifferenceRules, findings: Findings, aerodrome: Aerodrome } as const;
 export type ContentKind = keyof typeof CONTENT;
 export type ContentOf<K extends ContentKind> = z.infer<(typeof CONTENT)[K]>;
 
@@ -39,7 +40,7 @@ export function shippedContent(): Seed[] {
       if (programme) seeds.push(check('programme', programme.key, programme));
     }
   }
-  seeds.push(check('house', 'house', readJson('house.json')), check('schools', 'schools', readJson('schools.json')), check('differences', 'differences', readJson('differences.json')));
+  seeds.push(check('house', 'house', readJson('house.json')), check('schools', 'schools', readJson('schools.json')), check('differences', 'differences', readJson('differences.json')), check('findings', 'findings', readJson('findings.json')));
   return seeds;
 }
 

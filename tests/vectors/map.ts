@@ -1,6 +1,6 @@
 /** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
-import { assessCriterion, assessGoAround, assessLanding, runRule, share } from '@/core/assess';
+import { assessCriterion, assessGoAround, assessLanding, authorship, bias, ewma, runRule, share, theilSen, touchdownSpread } from '@/core/assess';
 import { deceleration, scheduleFindings, slopeLights, speedPlateaus } from '@/core/approach';
 import { breakSpacing, circuitLegs, taskGaps, windTriangle } from '@/core/circuit';
 import { electricalTimeline } from '@/core/electrical';
@@ -88,5 +88,10 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'assess.goAround': (x) => assessGoAround(x),
   'stats.share': (x) => share(x.successes, x.trials),
   'stats.runRule': (x) => runRule(x),
+  'stats.bias': (x) => bias(x.values, x.practicalSize, x.confidence),
+  'stats.touchdownMap': (x) => touchdownSpread(x.lateralM, x.alongM),
+  'stats.theilSen': (x) => theilSen(x.x, x.y, x.confidence),
+  'stats.ewma': (x) => ewma(x.values, x.centre, x.sigma, x.lam, x.limitL),
+  'stats.authorship': (x) => authorship(x.levels, x.weights),
   'goals.required': (x) => goalsRequired(x.sheet, x.pack),
 };

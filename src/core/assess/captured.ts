@@ -3,7 +3,7 @@ import type { CapturedLanding } from '@/domain/capture';
 import type { Standard } from '@/domain/programme';
 import { say } from '@/domain/words';
 import { fixed } from '../format';
-import { assessGoAround, assessLanding, type GoAroundResult } from './landing';
+import { assessGoAround, assessLanding, classOf, type GoAroundResult, type LandingResult } from './landing';
 
 export interface JudgeContext {
   standard: Standard;
@@ -14,7 +14,14 @@ export interface JudgeContext {
   unit: 'kt' | 'mph';
   /** Accepted from a trace, by criterion, in the standard's terms. A measured value beats the eye. */
   measured?: Readonly<Record<string, number>> | null;
+  /** Sides of the schools chosen on the checkout that change judging, and the gates briefed, for a falling schedule. */
+  schools?: { bounce?: string | undefined; speed?: string | undefined; attitude?: string | undefined } | null;
+  gates?: readonly { name: string; target: number | null }[];
+  /** What an instructor has overruled, by criterion, or `class` for the whole landing. */
+  overruled?: Readonly<Record<string, Overruled>> | null;
 }
+/** An instructor's word over a computed verdict: to what, why, who and when. */
+export interface Overruled { to: string; reason: string; by: string; at: string }
 
 export interface CriterionJudged {
   id: string;
@@ -24,6 +31,8 @@ export interface CriterionJudged {
   required: boolean;
   /** Why, in words: what was seen, and what the standard asks. */
   reason: string;
+  /** Set when an instructor overruled it; `computed` is what the standard gave and stays in sight. */
+  overruled?: Overruled & { computed: CriterionVerdict };
 }
 export interface JudgedLanding {
   landingClass: LandingClass | 'go-around' | 'low-pass';
@@ -35,6 +44,7 @@ export interface JudgedLanding {
   goAround: GoAroundResult | null;
   /** One sentence that says why the landing has its class. */
   reason: string;
+  overruled?: Overruled & { computed: string };
 }
 
 const ACROSS: Record<NonNullable<CapturedLanding['lateral']>, EyeValue> = {
@@ -53,10 +63,12 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     const goAround = assessGoAround({ word: landing.goAroundWord, triggerS: null, goAroundS: null, execution: landing.goAroundExecution, intervention: landing.intervention, demonstration: landing.demonstration });
     return { ...empty, landingClass: 'go-around', goAround, reason: goAroundReason(goAround, landing) };
   }
+  // Where three-point or tail-low is taught, the tail first is what was meant.
+  const tailLow = context.schools?.attitude === 'three-point' && landing.intended === 'three-point' && landing.touched === 'tail-first';
   const fence = landing.fenceSpeed !== null && context.fenceTarget !== null ? (landing.fenceSpeed - context.fenceTarget) * context.ktPerUnit : null;
   const eye: Record<string, EyeValue | null> = {
     drift: landing.drift, crab: landing.crab, swing: landing.swing, bounce: landing.bounce, aileron: landing.aileron, stick: landing.stick, rollout: landing.rollout ?? null,
-    configuration: landing.configuration, attitude: landing.touched, lateral: landing.lateral && ACROSS[landing.lateral],
+    configuration: landing.configuration, attitude: tailLow ? 'three-point' : landing.touched, lateral: landing.lateral && ACROSS[landing.lateral],
     along: landing.along, firmness: landing.firmness,
   };
   const traced = context.measured ?? {};
@@ -76,8 +88,47 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     required: row.required.includes('eye'),
     reason: criterionReason(row, eye[row.id] ?? null, measured[row.id] ?? null, row.id in traced, result.forms[row.id] ?? null, landing.intended),
   }));
-  const { controlOutside, precisionOutside, missingRequired, triggerContinued } = result;
-  return { criteria, controlOutside, precisionOutside, missingRequired, triggerContinued, landingClass: result.landingClass, goAround: null, reason: classReason(result, landing.intervention) };
+  const bySchool = criteria.map((c) => schoolWord(c, landing, context));
+  const said = bySchool.map((c) => overruledCriterion(c, context.overruled?.[c.id]));
+  const after: LandingResult = said.some((c, i) => c.verdict !== criteria[i]?.verdict) ? { ...result, ...regroup(said), landingClass: 'own' } : result;
+  if (after !== result) after.landingClass = classOf({ ...after, demonstration: landing.demonstration, intervention: landing.intervention, instructorCorrection: false });
+  const { controlOutside, precisionOutside, missingRequired, triggerContinued } = after;
+  const whole = context.overruled?.class;
+  const judged = { criteria: said, controlOutside, precisionOutside, missingRequired, triggerContinued, landingClass: after.landingClass, goAround: null, reason: classReason(after, landing.intervention) };
+  return whole ? { ...judged, landingClass: whole.to as LandingClass, overruled: { ...whole, computed: judged.landingClass }, reason: `${whole.by} says ${say(whole.to)}: ${whole.reason}. Computed: ${judged.reason}` } : judged;
+}
+
+/** What the chosen school makes of a verdict: a second contact that was not left, a speed that stopped falling. */
+function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, unit }: JudgeContext): CriterionJudged {
+  if (c.id === 'bounce' && schools?.bounce === 'go' && (l.bounce?.count ?? 0) > 0 && l.bounce?.handling !== 'went-around' && c.verdict !== 'outside') return { ...c, verdict: 'outside', reason: `${c.reason} In the school of this checkout any second contact is a go-around.` };
+  if (c.id === 'attitude' && schools?.attitude === 'three-point' && l.touched === 'tail-first' && l.intended === 'three-point') return { ...c, reason: 'Seen tail first. Meant three-point; tail-low counts as meant in the school of this checkout.' };
+  if (c.id === 'speed' && schools?.speed === 'reducing' && c.verdict !== 'outside') {
+    const stood = plateauIn(l, gates ?? []);
+    if (stood) return { ...c, verdict: 'outside', form: c.form ?? 'eye', reason: `${c.form === null ? '' : `${c.reason} `}The speed stopped falling${stood.between ? ` between ${stood.between} (${fixed(stood.from ?? 0)} to ${fixed(stood.to ?? 0)} ${unit})` : ', as noted'}: on a falling schedule that is the fault.` };
+  }
+  return c;
+}
+
+/** A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the unit of the dial. */
+export function plateauIn(l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>, gates: readonly { name: string; target: number | null }[]): { between: string | null; from: number | null; to: number | null } | null {
+  const read = gates.map((g, i) => ({ ...g, speed: i === gates.length - 1 ? l.fenceSpeed : (l.gateSpeeds[g.name] ?? null) }));
+  for (let i = 1; i < read.length; i++) {
+    const [a, b] = [read[i - 1], read[i]];
+    if (a?.speed == null || b?.speed == null || a.target === null || b.target === null) continue;
+    if (a.target - b.target >= 2 && a.speed - b.speed < STANDS_STILL && b.speed > b.target) return { between: `${a.name.toLowerCase()} and ${b.name.toLowerCase()}`, from: a.speed, to: b.speed };
+  }
+  return l.notes.includes('speed-did-not-fall') ? { between: null, from: null, to: null } : null;
+}
+/** Falling by less than this between two gates is standing still, in the unit of the dial. */
+const STANDS_STILL = 1.5;
+
+function overruledCriterion(c: CriterionJudged, o: Overruled | undefined): CriterionJudged {
+  return o ? { ...c, verdict: o.to as CriterionVerdict, overruled: { ...o, computed: c.verdict } } : c;
+}
+/** The same sorting as the standard's, over verdicts of which some were overruled. */
+function regroup(criteria: readonly CriterionJudged[]): Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired'> {
+  const outside = (group: string) => criteria.filter((c) => c.group === group && c.verdict === 'outside').map((c) => c.id);
+  return { controlOutside: outside('control'), precisionOutside: outside('precision'), missingRequired: criteria.filter((c) => c.required && c.verdict === 'not-seen').map((c) => c.id) };
 }
 
 function criterionReason(row: StandardRow & { unit: string }, eye: EyeValue | null, measured: number | null, traced: boolean, form: CriterionForm | null, intended: string | null): string {

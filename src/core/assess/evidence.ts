@@ -21,7 +21,7 @@ export interface RecordedLanding {
   crosswindKt: number | null;
   judged: JudgedLanding;
 }
-export interface Observation { id: string; date: string; lesson: number; data: ItemObserved }
+export interface Observation { id: string; date: string; lesson: number; data: ItemObserved; /** An instructor's later word; the verdict that was captured or measured stays. */ overruled?: { reason: string; computed: ItemObserved['verdict'] } | null }
 export interface Waiver { itemId: string; reason: string }
 /** Everything a checkout has to show, oldest first. */
 export interface EvidenceRecord {

@@ -109,15 +109,17 @@ export function assessLanding({ standard, landing }: LandingInput): LandingResul
     if (required && judged.verdict === 'not-seen') missingRequired.push(row.id);
   }
   const triggerContinued = landing.trigger === 'met-and-continued';
-  const classify = (): LandingClass => {
-    if (landing.demonstration) return 'demonstration';
-    if (controlOutside.length > 0 || triggerContinued) return 'outside';
-    if ((landing.intervention ?? 0) >= 2 || landing.instructorCorrection) return 'assisted';
-    if (landing.intervention === null || missingRequired.length > 0) return 'not-judged';
-    if (landing.intervention === 1) return 'prompted';
-    return precisionOutside.length > 0 ? 'own-off-target' : 'own';
-  };
-  return { verdicts, forms, controlOutside, precisionOutside, missingRequired, landingClass: classify(), triggerContinued };
+  return { verdicts, forms, controlOutside, precisionOutside, missingRequired, landingClass: classOf({ ...landing, controlOutside, precisionOutside, missingRequired, triggerContinued }), triggerContinued };
+}
+
+/** The class of a landing from what is outside, what is missing and whose it was; the first that applies. */
+export function classOf(l: Pick<LandingInput['landing'], 'demonstration' | 'intervention' | 'instructorCorrection'> & Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired' | 'triggerContinued'>): LandingClass {
+  if (l.demonstration) return 'demonstration';
+  if (l.controlOutside.length > 0 || l.triggerContinued) return 'outside';
+  if ((l.intervention ?? 0) >= 2 || l.instructorCorrection) return 'assisted';
+  if (l.intervention === null || l.missingRequired.length > 0) return 'not-judged';
+  if (l.intervention === 1) return 'prompted';
+  return l.precisionOutside.length > 0 ? 'own-off-target' : 'own';
 }
 
 export const GO_AROUND_CHECKS = ['power', 'attitude', 'speed', 'configurationOrder', 'tracking', 'secondContact'] as const;

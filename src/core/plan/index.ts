@@ -3,3 +3,4 @@ export * from './goals';
 export * from './airframe';
 export * from './opening';
 export * from './programmes';
+export * from './lesson';

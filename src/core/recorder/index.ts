@@ -2,7 +2,7 @@
 export * from './fly';
 export { AIRWORK_FLOWN, type AirworkKind, type AirworkPlan, type FlownAirwork } from './airwork';
 export * from './sense';
-export * from './random';
+export * from '../random';
 export * from './suite';
 export * from './score';
 export * from './choose';

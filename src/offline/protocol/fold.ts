@@ -1,9 +1,10 @@
-import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, Measured, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, Measured, Overruling, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import { ordered } from './order';
 
-export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding; /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null }
-export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved; /** Quantities whose extreme came from a trace. */ measured: readonly string[] }
+export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding; /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null; /** By criterion, or `class`. */ overruled: Readonly<Record<string, FoldedOverruling>> }
+export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved; /** Quantities whose extreme came from a trace. */ measured: readonly string[]; /** The verdict as captured or measured stays beside the instructor's later word. */ overruled: (FoldedOverruling & { computed: ItemObserved['verdict'] }) | null }
+export interface FoldedOverruling { to: string; reason: string; author: string; at: string }
 /** Something noted in flight that stands on its own. */
 export interface FoldedRow<T> { id: string; sortieId: string; author: string; at: string; data: T }
 export interface Folded {
@@ -42,6 +43,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const trials = new Map<string, FoldedRow<TrialFlown>>();
   const marks = new Map<string, TimerMarked>();
   const measured = new Map<string, Measured>();
+  const overruled = new Map<string, Record<string, FoldedOverruling>>();
   const gear: { now: Folded['gear'] } = { now: null };
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
@@ -64,18 +66,24 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'landing-saved':
-        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload), measured: null });
+        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload), measured: null, overruled: {} });
         break;
       case 'measured':
         measured.set(subjectId, event.payload as Measured);
         break;
+      case 'overruled': {
+        const { what, to, reason } = event.payload as Overruling;
+        const rest = Object.fromEntries(Object.entries(overruled.get(subjectId) ?? {}).filter(([k]) => k !== what));
+        overruled.set(subjectId, to === null ? rest : { ...rest, [what]: { to, reason, author: event.author, at: event.deviceTime } });
+        break;
+      }
       case 'corrected': {
         const before = landings.get(subjectId);
         if (before) landings.set(subjectId, { ...before, landing: landingOf(event.payload) });
         break;
       }
       case 'item-observed':
-        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload), measured: [] });
+        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload), measured: [], overruled: null });
         break;
       case 'power-found':
         powers.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as PowerFound });
@@ -100,6 +108,12 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     if (landing && Object.keys(m.values).length > 0) landings.set(id, { ...landing, measured: m });
     const item = items.get(id);
     if (item && m.item) items.set(id, { ...item, data: { ...item.data, verdict: m.item.verdict, detail: m.item.detail }, measured: Object.keys(m.values) });
+  }
+  for (const [id, by] of overruled) {
+    const landing = landings.get(id);
+    if (landing) landings.set(id, { ...landing, overruled: by });
+    const item = items.get(id);
+    if (item && by.item) items.set(id, { ...item, overruled: { ...by.item, computed: item.data.verdict }, data: { ...item.data, verdict: by.item.to as ItemObserved['verdict'] } });
   }
   for (const id of landings.keys()) drafts.delete(id);
   return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, powers: [...powers.values()], trials: [...trials.values()], marks: [...marks.values()], runways, flying, winds };

@@ -28,6 +28,11 @@ export const may = {
   /** Hours by type, eye heights: entered by staff, never for oneself. */
   keepPilotRecord: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) && !own(user, thing),
   acknowledgeBrief: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing),
+  acknowledgeDebrief: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing),
+  /** The pilot's own three taps; an instructor may tap what the pilot says. */
+  assessSelf: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || (user.roles.includes('instructor') && !own(user, thing)),
+  /** How instructors judge the same measured landings. */
+  compareInstructors: (user: CurrentUser): boolean => user.roles.includes('chief'),
   signCheckout: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
   /** Type sheets, airframes, house order of a brief. */
   changeHouse: (user: CurrentUser): boolean => user.roles.includes('chief'),

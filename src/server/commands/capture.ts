@@ -1,13 +1,14 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { judgeCaptured } from '@/core/assess';
+import { type Overruled, judgeCaptured } from '@/core/assess';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
 import { type CaptureEvent, CaptureEventSchema, PAYLOADS } from '@/domain/capture';
 import type { Aerodrome } from '@/domain/sheet';
-import { type SyncAnswer, fold } from '@/offline/protocol';
+import { type FoldedLanding, type SyncAnswer, fold } from '@/offline/protocol';
+import { refreshLater } from '../aggregates';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { contentById, homeAerodrome } from '../content';
@@ -72,7 +73,7 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
 }
 
 /** Types that change a landing or whose it was. */
-const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed', 'measured']);
+const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled']);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const parsed = CaptureEventSchema.safeParse(item);
@@ -102,7 +103,8 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
-  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured'], t));
+  t.afterCommit(() => refreshLater([head.id, ...(where.second_checkout_id ? [where.second_checkout_id] : [])]));
+  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled'], t));
   const second = where.second_pilot_id;
   const theirs = second !== null && [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
   const shared = theirs && where.second_checkout_id ? await sharedLesson(sortie, where.second_checkout_id, t) : null;
@@ -120,8 +122,8 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
     const by = seat.head ?? head;
     const standard = await contentById('standard', by.standardId, t);
     const { unit } = by.sheet.dial;
-    for (const [index, { id, author, savedAt, landing, measured }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
-      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit, measured: measured?.values ?? null });
+    for (const [index, { id, author, savedAt, landing, measured, overruled }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
+      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit, measured: measured?.values ?? null, overruled: await namedOverrulings(overruled, t), schools: { bounce: by.schools.bounce, speed: by.schools['approach-speed'] ?? by.sheet.landing.speedSchool, attitude: by.schools['crosswind-attitude'] }, gates });
       await model('landings').create(
         {
           id, sortie_id: seat.sortieId, checkout_id: seat.head?.id ?? null, pilot_id: seat.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
@@ -133,6 +135,13 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       );
     }
   }
+}
+
+/** Overrulings with the names of those who made them. */
+async function namedOverrulings(of: FoldedLanding['overruled'], t: Transaction): Promise<Record<string, Overruled> | null> {
+  if (Object.keys(of).length === 0) return null;
+  const names = await rows<{ id: string; name: string }>('SELECT id, name FROM users WHERE id IN (:ids)', { ids: Object.values(of).map((o) => o.author) }, t);
+  return Object.fromEntries(Object.entries(of).map(([what, { author, ...o }]): [string, Overruled] => [what, { ...o, by: names.find((n) => n.id === author)?.name ?? '' }]));
 }
 
 /** The second pilot's own lesson of a shared flight; made once, when the first thing of theirs comes in. */

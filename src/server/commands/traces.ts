@@ -15,6 +15,7 @@ import { model } from '../db/models';
 import { write } from '../db/write';
 import { checkoutHead, sortiesOf } from '../queries/checkout';
 import { traceById } from '../queries/traces';
+import { addOfficeEvent } from './office';
 import { type Result, problem, zodProblems } from '../result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../traces/files';
 import { runTrace } from '../traces/thread';
@@ -102,7 +103,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
       const pair = joined.landings.find((p) => p.landing?.id === l.landingId && p.foundIndex === l.foundIndex);
       if (!pair) return problem(`landing.${l.landingId}`, 'This landing and this stretch of the recording do not belong together any more: reload the page.');
       const values = Object.fromEntries(pair.measures.filter((m) => l.measures.includes(m.id)).map((m) => [m.id, m.value]));
-      await addMeasured(user, trace.sortieId, l.landingId, { traceId: trace.id, atS: pair.atS, values, item: null }, t);
+      await addOfficeEvent(user, trace.sortieId, l.landingId, 'measured', { traceId: trace.id, atS: pair.atS, values, item: null } satisfies Measured, t);
       accepted += Object.keys(values).length;
     }
     for (const i of parsed.data.items) {
@@ -113,20 +114,12 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
       const detail = withMeasured(pair.tapped.detail, kind, values, ktPerUnit(joined.unit));
       const judged = judgeDetail(detail, joined.standard, ktPerUnit(joined.unit));
       if (judged.verdict === 'not-seen') return problem(`item.${i.itemId}`, `The recording measures nothing that the standard asks of ${FORM_NAME[kind].toLowerCase()}.`);
-      await addMeasured(user, trace.sortieId, i.itemId, { traceId: trace.id, atS: pair.found.startS, values: values as Record<string, number>, item: { verdict: judged.verdict, detail } }, t);
+      await addOfficeEvent(user, trace.sortieId, i.itemId, 'measured', { traceId: trace.id, atS: pair.found.startS, values: values as Record<string, number>, item: { verdict: judged.verdict, detail } } satisfies Measured, t);
       accepted += Object.keys(values).length;
     }
     await projectSortie(trace.sortieId, t);
     return { ok: true, accepted };
   });
-}
-
-const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
-
-async function addMeasured(user: CurrentUser, sortieId: string, subjectId: string, payload: Measured, t: Transaction): Promise<void> {
-  // The office is a device of its own with one counter: what is accepted later in the same instant still comes later.
-  const last = await row<{ n: number | null }>('SELECT MAX(device_seq) AS n FROM capture_events WHERE device_id = :d', { d: OFFICE_DEVICE }, t);
-  await model('capture_events').create({ event_id: randomUUID(), device_id: OFFICE_DEVICE, device_seq: (last?.n ?? 0) + 1, sortie_id: sortieId, subject_id: subjectId, author: user.id, type: 'measured', v: 1, device_time: nowIso(), payload: JSON.stringify(payload), received_at: nowIso(), skew_ms: 0 }, { transaction: t });
 }
 
 export const ReleaseForm = z.object({ exceedanceId: z.string().min(1), done: z.string().trim().min(8, 'Say what was done and by whom, in a few words.').max(500) });

@@ -39,6 +39,10 @@ const TABLES = {
   personal_tokens: { id: text, user_id: text, name: text, hash: text, created_at: text, last_used_at: text, ended_at: text },
   pilot_hours: { id: text, pilot_id: text, type_code: text, hours: real, last_flown: text, entered_by: text, entered_at: text, seq: whole },
   pilot_eyes: { id: text, pilot_id: text, type_code: text, seat: text, eye_height_m: real, how: text, entered_by: text, entered_at: text, seq: whole },
+  finding_decisions: { id: text, checkout_id: text, finding_id: text, decision: text, reason: text, lesson: whole, own: text, decided_by: text, decided_at: text, seq: whole },
+  self_assessments: { id: text, sortie_id: text, said: text, told_by: text, told_at: text, seq: whole },
+  debriefs: { id: text, sortie_id: text, version: whole, focus: text, remark: text, snapshot: text, request_id: text, created_by: text, created_at: text, acknowledged_by: text, acknowledged_at: text },
+  lesson_plans: { id: text, checkout_id: text, lesson: whole, version: whole, plan: text, request_id: text, created_by: text, created_at: text },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;
 export type TableName = keyof typeof TABLES;

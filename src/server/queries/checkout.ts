@@ -4,7 +4,7 @@ import type { BriefResult } from '@/core/approach';
 import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
 import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
-import type { CaptureEvent, CapturedLanding, Measured } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, Measured } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import type { Goal, LandingKind, PackId, Stage } from '@/domain/words';
@@ -151,6 +151,7 @@ export interface CheckoutRecord {
   /** Found in the flights of this checkout. */
   powers: Folded['powers'];
   trials: Folded['trials'];
+  gearChecks: { id: string; lesson: number; check: GearChecked }[];
   items: ItemEvidence[];
 }
 
@@ -183,19 +184,21 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
 async function readRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
-  const folded = fold(await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured'], t));
+  const events = await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured', 'overruled', 'gear-checked'], t);
+  const folded = fold(events);
   const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
   // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
   const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) => (i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId);
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
   const evidence: EvidenceRecord = {
     landings,
-    observations: folded.items.filter(theirs).map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data })),
+    observations: folded.items.filter(theirs).map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data, overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null })),
     waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
     group: gearMassGroup(head.sheet),
   };
   return {
     head, sorties, landings, programmes, evidence, powers: folded.powers, trials: folded.trials,
+    gearChecks: events.filter((e) => e.type === 'gear-checked').map((e) => ({ id: e.eventId, lesson: lessonOf.get(e.sortieId)?.lesson ?? 0, check: e.payload as GearChecked })),
     standard: await contentById('standard', head.standardId, t),
     pack: await contentById('pack', head.packId, t),
     house: await contentById('house', head.houseId, t),

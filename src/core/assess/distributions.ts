@@ -1,0 +1,70 @@
+/** Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz), quantiles by bisection. */
+const LANCZOS = [76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2, -0.5395239384953e-5];
+
+function logGamma(x: number): number {
+  const t = x + 5.5 - (x + 0.5) * Math.log(x + 5.5);
+  return -t + Math.log((2.5066282746310005 * LANCZOS.reduce((sum, c, i) => sum + c / (x + 1 + i), 1.000000000190015)) / x);
+}
+
+/** Regularised incomplete beta I_x(a, b); a, b > 0, x in 0..1. Good to about 1e-9. */
+export function incompleteBeta(a: number, b: number, x: number): number {
+  if (x <= 0) return 0;
+  if (x >= 1) return 1;
+  const front = Math.exp(logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log(1 - x));
+  return x < (a + 1) / (a + b + 2) ? (front * betaFraction(a, b, x)) / a : 1 - (front * betaFraction(b, a, 1 - x)) / b;
+}
+
+function betaFraction(a: number, b: number, x: number): number {
+  const tiny = 1e-300;
+  let c = 1;
+  let d = 1 / Math.max(tiny, 1 - ((a + b) * x) / (a + 1));
+  let h = d;
+  for (let m = 1; m <= 300; m++) {
+    for (const step of [(m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)), (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1))]) {
+      d = 1 + step * d;
+      c = 1 + step / c;
+      d = 1 / (Math.abs(d) < tiny ? tiny : d);
+      h *= d * (Math.abs(c) < tiny ? tiny : c);
+    }
+    if (Math.abs(d * c - 1) < 1e-15) break;
+  }
+  return h;
+}
+
+/** Student's t, P(T <= t) with `df` > 0 degrees of freedom. */
+export function tCdf(t: number, df: number): number {
+  const tail = incompleteBeta(df / 2, 0.5, df / (df + t * t)) / 2;
+  return t > 0 ? 1 - tail : tail;
+}
+
+/** Quantile of Student's t; `p` in (0, 1). */
+export function tQuantile(p: number, df: number): number {
+  if (p < 0.5) return -tQuantile(1 - p, df);
+  let low = 0;
+  let high = 1;
+  while (tCdf(high, df) < p && high < 1e9) high *= 2;
+  for (let i = 0; i < 100; i++) {
+    const mid = (low + high) / 2;
+    if (tCdf(mid, df) < p) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}
+
+const NORMAL_DF = 1e9;
+/** Quantile of the standard normal; `p` in (0, 1). The t of so many degrees that they differ beyond the ninth digit. */
+export const normalQuantile = (p: number): number => tQuantile(p, NORMAL_DF);
+
+/** Two-sided sign test: the chance of a split at least this uneven when both sides are as likely. 1 for nothing counted. */
+export function signTest(left: number, right: number): number {
+  const n = left + right;
+  if (n === 0) return 1;
+  const most = Math.max(left, right);
+  let tail = 0;
+  let choose = 1;
+  for (let k = n; k >= most; k--) {
+    tail += choose;
+    choose = (choose * k) / (n - k + 1);
+  }
+  return Math.min(1, (2 * tail) / 2 ** n);
+}
