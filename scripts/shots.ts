@@ -54,7 +54,7 @@ async function cockpitOn(size: { width: number; height: number }) {
 async function traceOn(email: string): Promise<Page> {
   const page = await open(email, wide);
   await page.goto('/traces');
-  await page.getByRole('row', { name: /ZP-URZ-.*csv/ }).getByRole('link').click();
+  await page.getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ }).getByRole('link').click();
   await page.locator('.curves canvas').waitFor();
   await page.waitForTimeout(500);
   return page;
@@ -200,6 +200,11 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
     return page;
   },
+  'touchdown-map': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`); await page.waitForSelector('[role=img] svg'); await page.locator('[data-forecast] strong').or(page.getByText('annot tell yet')).first().waitFor(); return page; },
+  'lesson-plan': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/plan`); await page.waitForLoadState('networkidle'); return page; },
+  'debrief-findings': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Ivo Salgado')}/debrief#findings`); await page.waitForSelector('[role=img] svg'); await page.locator('#findings').scrollIntoViewIfNeeded(); await page.evaluate(() => { document.getElementById('findings')?.scrollIntoView(); window.scrollBy(0, -70); }); return page; },
+  'debrief-self': async () => { const page = await open('joana@pedra-alva.example', wide); await page.goto(`${await checkoutOf(page, 'Joana')}/debrief`); await page.waitForLoadState('networkidle'); return page; },
+  'debrief-standard': async () => { const page = await open(BENTO, wide); await page.goto('/people/standard'); return page; },
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
   'trace-replay': async () => { const page = await traceOn(HELENA); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('button', { name: 'Runway', exact: true }).click(); await page.waitForTimeout(600); return page; },
   'trace-join': async () => { const page = await traceOn(HELENA); await page.goto(`${page.url()}/join`); return page; },

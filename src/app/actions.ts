@@ -5,6 +5,7 @@ import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth
 import { recordEvents, shareFlight } from '@/server/commands/capture';
 import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
+import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
@@ -123,4 +124,34 @@ export async function releaseExceedanceAction(form: unknown) {
 export async function decidePowerAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return decidePower(await requireUser(), form);
+}
+
+export async function overruleAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return overrule(await requireUser(), form);
+}
+
+export async function decideFindingAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return decideFinding(await requireUser(), form);
+}
+
+export async function assessSelfAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return assessSelf(await requireUser(), form);
+}
+
+export async function saveDebriefAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveDebrief(await requireUser(), form);
+}
+
+export async function savePlanAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return savePlan(await requireUser(), form);
+}
+
+export async function acknowledgeDebriefAction(debriefId: string) {
+  if (!(await sameOrigin())) return foreign();
+  return acknowledgeDebrief(await requireUser(), debriefId);
 }

@@ -55,6 +55,7 @@ export function kneeboardCard(f: CardFacts): Card {
         `Stall ${result.vsToday.map((v) => `${withUnit(v.dial, unit)} flap ${v.flapDeg}\u00b0`).join(', ')}; best glide ${withUnit(result.bestGlideDial, unit)}; Va ${withUnit(result.vaDial, unit)}`,
         result.air.densityAltFt === null ? `Density altitude: ${result.air.missing.join(' and ')} not known` : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
         ...(choices.focus ? [`Think of: ${choices.focus}`] : []),
+        ...(choices.plan && choices.plan.length > 0 ? [`Plan: ${choices.plan.map((b) => `${b.title} ${b.minutes} min`).join('; ')}`] : []),
       ] },
     ],
     back: [

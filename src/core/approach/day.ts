@@ -89,7 +89,7 @@ export function loadingToday(sheet: TypeSheet, choices: BriefChoices, burnL: num
 export interface FuelToday { flowLPerH: number; flowSource: string; formulaLPerH: number; endurance: Endurance; circuits: CircuitsFit; /** Litres burnt by the end of the booking. */ burnL: number }
 
 /** Endurance, circuits that fit, and the formula's flow beside the book's. */
-export function fuelToday(sheet: TypeSheet, house: House, choices: BriefChoices, groundSamplesMin: readonly number[]): FuelToday {
+export function fuelToday(sheet: TypeSheet, house: House, choices: Pick<BriefChoices, 'fuelL' | 'night' | 'bookingMin'>, groundSamplesMin: readonly number[]): FuelToday {
   const flowLPerH = sheet.engine.flowLPerH.value;
   const time = endurance({ usableL: choices.fuelL, flowLH: flowLPerH, night: choices.night, reserveMin: house.reserveMin });
   return {

@@ -150,9 +150,11 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
   const measuredRows = own.filter((r) => typeof r.facts[field] === 'number');
   const sided = own.filter((r) => typeof r.facts[sideField] === 'string');
   const nowhere = ['line', 'none'];
+  // A metre that is too small to matter is not made into a band again: the eye's count is of what only the eye saw.
+  const byEye = sided.filter((r) => typeof r.facts[field] !== 'number');
   const measuredAt = (end: number) => { const of = measuredRows.slice(Math.max(0, end - t.window), end); const b = bias(of.map((r) => r.facts[field] as number), t.practical); return b.n >= t.atLeast && b.flag && Math.sign(b.mean ?? 0) === sign ? { b, of } : null; };
   const eyeAt = (end: number) => {
-    const of = sided.slice(Math.max(0, end - t.window), end);
+    const of = byEye.slice(Math.max(0, end - t.window), end);
     const count = (s: string) => of.filter((r) => r.facts[sideField] === s).length;
     const [left, right] = [count('left'), count('right')];
     const here = t.side === 'left' ? left : right;
@@ -160,12 +162,11 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
   };
   const ends = (n: number) => Array.from({ length: n }, (_, i) => n - i);
   const mEnd = ends(measuredRows.length).find((e) => measuredAt(e) !== null);
-  const eEnd = ends(sided.length).find((e) => eyeAt(e) !== null);
+  const eEnd = ends(byEye.length).find((e) => eyeAt(e) !== null);
   const m = mEnd === undefined ? null : measuredAt(mEnd);
   const e = eEnd === undefined ? null : eyeAt(eEnd);
   if (!m && !e) return null;
   // Closed when the last landings lie about the line, whoever saw it: two to the side at most, and what was measured of them within the practical size.
-  const last = sided.slice(-closes);
   let clean = 0;
   for (let n = Math.min(closes, sided.length); n >= 1; n--) {
     const tail = sided.slice(-n);
@@ -173,7 +174,6 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
     const metres = bias(tail.map((r) => r.facts[field] as number | null), t.practical);
     if (toSide <= Math.floor(n / 4) && (metres.mean === null || metres.mean * sign <= t.practical)) { clean = n; break; }
   }
-  if (last.length < closes) clean = Math.min(clean, last.length);
   const checked = checkedAgainst(t.side, record.others, m === null);
   const words: string[] = [];
   const numbers: Raised['numbers'] = [];
@@ -184,8 +184,8 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
     numbers.push({ label: 'mean', text: `${fixed(Math.abs(m.b.mean), 2)}${u} ${t.side}` }, { label: '95 in 100 interval', text: `${fixed(near, 2)} to ${fixed(far, 2)}${u}` }, { label: 'measured landings', text: String(m.b.n) });
   }
   if (e) {
-    words.push(`${t.side === 'left' ? e.left : e.right} of ${e.of.length} seen to the ${t.side}, ${e.line} ${nowhere[t.measure === 'lateral' ? 0 : 1] === 'line' ? 'on the line' : 'straight'}, ${t.side === 'left' ? e.right : e.left} to the ${t.side === 'left' ? 'right' : 'left'}`);
-    numbers.push({ label: 'left, line, right', text: `${e.left}, ${e.line}, ${e.right} of ${e.of.length}` }, { label: 'chance of so uneven a split by luck', text: signTest(e.left, e.right) < 0.001 ? 'under 1 in 1000' : `${fixed(1000 * signTest(e.left, e.right))} in 1000` });
+    words.push(`${t.side === 'left' ? e.left : e.right} of ${e.of.length} seen by eye to the ${t.side}, ${e.line} ${nowhere[t.measure === 'lateral' ? 0 : 1] === 'line' ? 'on the line' : 'straight'}, ${t.side === 'left' ? e.right : e.left} to the ${t.side === 'left' ? 'right' : 'left'}`);
+    numbers.push({ label: 'by eye left, line, right', text: `${e.left}, ${e.line}, ${e.right} of ${e.of.length}` }, { label: 'chance of so uneven a split by luck', text: signTest(e.left, e.right) < 0.001 ? 'under 1 in 1000' : `${fixed(1000 * signTest(e.left, e.right))} in 1000` });
   }
   const said = words.join('; ');
   const behind = new Set([...(m?.of ?? []).filter((r) => (r.facts[field] as number) * sign > 0), ...(e?.of ?? []).filter((r) => r.facts[sideField] === t.side)].map((r) => r.id));

@@ -91,7 +91,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   if (ends) room -= strength.minutes;
   if (input.flown.length > 0 || inCircuit.length > 0) {
     const circuits = Math.min(settle, Math.floor(room / input.circuitMin));
-    if (circuits > 0 && input.flown.length > 0) add({ id: 'warm-up', kind: 'warm-up', title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`, why: (input.daysAway ?? 0) > AWAY_DAYS ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.` : 'What is owned, to settle in.', minutes: circuits * input.circuitMin, itemIds: [], findingId: null });
+    if (circuits > 0 && input.flown.length > 0) add({ id: 'warm-up', kind: 'warm-up', title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`, why: (input.daysAway ?? 0) > AWAY_DAYS ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.` : input.owned.length > 0 ? 'What is owned, to settle in.' : 'What was flown before, to settle in.', minutes: circuits * input.circuitMin, itemIds: [], findingId: null });
   }
   if (lost) add(fromFinding(lost, 'repeat'));
   for (const i of open.filter((x) => x.missing.some((m) => m.startsWith('the last time it was outside')))) add(itemBlock(i, input, 'repeat'));
@@ -105,7 +105,10 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     if (planned().has(i.item.id) || (fresh?.itemIds.includes(i.item.id) ?? false)) continue;
     if (!ready(i)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}` }); continue; }
     if (laterNew.has(i.item.id)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: fresh ? `one new thing at a time: ${fresh.title}` : lost ? 'nothing new while something is being rebuilt' : wind.state === 'none' || wind.state === 'below' ? 'the forecast has too little wind for it' : 'not today' }); continue; }
-    add(itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits'));
+    const whole = itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits');
+    // Circuits shrink to the room there is: two are worth flying, one is not.
+    const fit = Math.floor(room / input.circuitMin);
+    add(whole.minutes > room && circuitsOf(i) > 0 && fit >= 2 ? itemBlock(i, input, 'circuits', fit) : whole);
   }
   if (fresh && freshFits) blocks.push(fresh);
   else if (fresh) left.push({ title: fresh.title, why: `no room left by the ${limitedBy}` });
@@ -119,10 +122,14 @@ const isAirwork = (i: ItemEvidence): boolean => i.item.forms.some((f) => AIRWORK
 const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({ id: `finding-${f.id}`, kind, title: f.next.title, why: `${f.title}: ${f.numbers.slice(0, 2).map((n) => `${n.label} ${n.text}`).join(', ')}.`, minutes: f.next.minutes, itemIds: [], findingId: f.id });
 
 /** A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown once. */
-function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind']): PlanBlock {
-  const { evidence, id, title } = i.item;
-  const circuits = evidence.kind === 'run' || evidence.kind === 'count' ? Math.min(4, Math.max(1, evidence.needed)) : evidence.kind === 'go-arounds' ? Math.min(2, Math.max(evidence.sound, evidence.good)) : 0;
+function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): PlanBlock {
+  const { id, title } = i.item;
+  const circuits = Math.min(most, circuitsOf(i));
   return { id: `item-${id}`, kind, title: circuits > 0 ? `${id} ${title}, ${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}` : `${id} ${title}`, why: `Open: ${i.missing.join('; ') || 'to be shown'}.`, minutes: circuits > 0 ? circuits * input.circuitMin : isAirwork(i) ? AIRWORK_MIN : ITEM_MIN, itemIds: [id], findingId: null };
+}
+
+function circuitsOf({ item: { evidence } }: ItemEvidence): number {
+  return evidence.kind === 'run' || evidence.kind === 'count' ? Math.min(4, Math.max(1, evidence.needed)) : evidence.kind === 'go-arounds' ? Math.min(2, Math.max(evidence.sound, evidence.good)) : 0;
 }
 
 /** Does an item bring something this pilot has not met: an attitude never meant, more wind than proven? */
@@ -169,5 +176,5 @@ function windStep({ forecastKt, ladder }: LessonInput): LessonProposal['wind'] {
 
 function strengthBlock(input: LessonInput, attitude: string): PlanBlock {
   const good = input.findings.find((f) => f.positive);
-  return { id: 'strength', kind: 'strength', title: `End well: ${input.owned.length > 0 ? `one ${say(attitude)} landing, full stop` : 'one quiet circuit, the help you need'}`, why: good ? `${good.title}: ${good.numbers[0]?.text ?? ''}.` : input.owned.length > 0 ? `${say(attitude)} landings are owned: end on one.` : 'Stop while it goes well.', minutes: input.circuitMin, itemIds: [], findingId: good?.id ?? null };
+  return { id: 'strength', kind: 'strength', title: `End well: ${input.owned.length > 0 ? `one ${say(attitude)} landing, full stop` : 'one quiet circuit, full stop'}`, why: good ? `And say it: ${good.title.charAt(0).toLowerCase()}${good.title.slice(1)}, ${good.numbers[0]?.text ?? ''}.` : input.owned.length > 0 ? `${say(attitude)} landings are owned: end on one.` : 'Stop while it goes well.', minutes: input.circuitMin, itemIds: [], findingId: good?.id ?? null };
 }

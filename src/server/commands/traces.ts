@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { judgeDetail } from '@/core/assess';
 import { ktPerUnit } from '@/core/speeds';

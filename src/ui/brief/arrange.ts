@@ -5,6 +5,7 @@ export interface BlockMeta { id: string; title: string; wide: 'full' | 'two-thir
 
 /** Blocks of a brief in the order a house starts from. */
 export const BLOCKS: readonly BlockMeta[] = [
+  { id: 'plan', title: 'The plan of this lesson', wide: 'full' },
   { id: 'path', title: 'The way down, today', wide: 'two-thirds' },
   { id: 'wind', title: 'Runway and wind', wide: 'third' },
   { id: 'habits', title: 'Habits to drop', wide: 'full' },

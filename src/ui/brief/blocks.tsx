@@ -2,6 +2,7 @@ import { type BriefResult, type RunwayToday, crosswindSentences, gateConfigurati
 import { KT_PER_MPH } from '@/core/constants';
 import { ageText, fixed, headwindWords, hoursText, instantText, list, metresUp, plural, windText, withUnit } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
+import { BLOCK_NAME } from '@/domain/plan';
 import type { House, SchoolTopic } from '@/domain/programme';
 import type { Aerodrome, Sourced, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
@@ -31,6 +32,7 @@ export const chosenSchools = (topics: readonly SchoolTopic[], chosen: Readonly<R
 const Missing = ({ children }: { children: ReactNode }) => <span className="soft">{children}</span>;
 
 export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
+  plan: ({ choices }) => choices.plan ? <ol className="mb-0 cols-2">{choices.plan.map((b) => <li key={b.id}><strong>{b.title}</strong>, {b.minutes} min <span className="soft small">{BLOCK_NAME[b.kind]}</span></li>)}</ol> : <Missing>Not planned. The debrief proposes a plan.</Missing>,
   path: (s) => {
     const additive = s.result.gates.find((g) => g.additive > 0)?.additive ?? 0;
     return (

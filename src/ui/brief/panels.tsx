@@ -15,7 +15,7 @@ interface Arranging { change: (layout: Layout) => void; saveTemplate: (() => Pro
 export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arranging | null }) {
   const layout = completeLayout(shown.choices.layout);
   const { result } = shown;
-  const visible = layout.order.filter((id) => !layout.hidden.includes(id) && (id !== 'second' || shown.choices.second !== null || arranging));
+  const visible = layout.order.filter((id) => !layout.hidden.includes(id) && (id !== 'second' || shown.choices.second !== null || arranging) && (id !== 'plan' || shown.choices.plan !== undefined || arranging));
   const own = (id: string) => layout.own.find((o) => o.id === id);
   const meta = (id: string): BlockMeta => META.get(id) ?? { id, title: own(id)?.title ?? id, wide: 'third' };
   const body = (id: string): ReactNode => {

@@ -76,7 +76,7 @@ export function BriefWorkbench(props: Props) {
     fuelL: typed(v.fuelL, choices.fuelL), pilotKg: typed(v.pilotKg, choices.pilotKg), instructorKg: typed(v.instructorKg, choices.instructorKg), rearKg: typed(v.rearKg, 0), baggageKg: typed(v.baggageKg, 0),
     instructorLimitKt: numberOf(v.instructorLimit), qnhHpa: numberOf(v.qnh) ?? air.qnhHpa, oatC: numberOf(v.oat) ?? air.oatC, surfaceState: v.wet ? 'wet' : 'dry', night: v.night, bookingMin: typed(v.bookingMin, choices.bookingMin),
     second: v.two ? { registration: v.secondReg, leads: v.secondLeads, position: v.secondPosition, place: v.secondPlace, heightFt: numberOf(v.secondFt), at: v.secondAt, breakS: numberOf(v.secondBreak) } : null,
-    layout: v.layout,
+    layout: v.layout, ...(choices.plan ? { plan: choices.plan } : {}),
   };
   const key = JSON.stringify(live);
   const result = useMemo(

@@ -1,28 +1,40 @@
 'use client';
-import { useState } from 'react';
-import type { JudgedLanding } from '@/core/assess';
-import { ageText, crosswindWords } from '@/core/format';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { CriterionJudged, JudgedLanding } from '@/core/assess';
+import { ageText, crosswindWords, dateText } from '@/core/format';
+import { CRITERION_VERDICTS } from '@/domain/assess-words';
 import { INTERVENTIONS, say } from '@/domain/words';
+import { type ActionResult, runAction } from '../shared/forms';
 import { Verdict, VerdictMark } from '../shared/verdict';
 
-export interface LandingLine { id: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding; /** Beside the criteria. */ noted: string[] }
+export interface LandingLine { id: string; sortieId: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding; /** Beside the criteria. */ noted: string[]; /** Where it is in a recording. */ replay: string | null }
+type Overrule = (form: unknown) => Promise<ActionResult>;
+const CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged'] as const;
 
-/** Every landing with a mark per criterion; one opened shows the reason for each verdict. */
-export function LandingTable({ rows, criteria }: { rows: LandingLine[]; criteria: { id: string; group: string }[] }) {
-  const worst = rows.find((r) => r.judged.landingClass === 'outside') ?? rows[0];
+/** Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may say otherwise. */
+export function LandingTable({ rows, criteria, first, overrule }: { rows: LandingLine[]; criteria: { id: string; group: string }[]; /** Opened at the start. */ first: number | null; overrule: Overrule | null }) {
+  const worst = rows.find((r) => r.number === first) ?? rows.find((r) => r.judged.landingClass === 'outside') ?? rows[0];
   const [open, setOpen] = useState<string | null>(worst?.id ?? null);
   const chosen = rows.find((r) => r.id === open);
+  // A link from a finding or from the best and worst opens its landing.
+  useEffect(() => {
+    const follow = () => { const number = Number(/^#landing-(\d+)$/.exec(window.location.hash)?.[1]); const row = rows.find((r) => r.number === number); if (row) setOpen(row.id); };
+    follow();
+    window.addEventListener('hashchange', follow);
+    return () => window.removeEventListener('hashchange', follow);
+  }, [rows]);
   return (
     <>
       <div className="scroll-x"><table className="plain">
         <thead><tr><th>Landing</th><th>Class</th>{criteria.map((c) => <th key={c.id} style={{ fontSize: 12, textAlign: 'center', minWidth: 50 }}>{SHORT[c.id] ?? say(c.id)}</th>)}<th>Whose</th></tr></thead>
         <tbody>{rows.map((r) => (
-          <tr key={r.id} style={r.id === open ? { background: 'var(--lagoon-wash)' } : undefined}>
+          <tr key={r.id} id={`landing-${r.number}`} style={r.id === open ? { background: 'var(--lagoon-wash)' } : undefined}>
             <td><button type="button" className="btn btn-sm btn-outline-primary" aria-expanded={r.id === open} aria-controls="landing-reasons" onClick={() => setOpen(r.id)}>{r.number}</button> {r.kind === 'go-around' ? 'go-around' : r.kind === 'low-pass' ? 'low pass' : say(r.intended ?? '')}</td>
-            <td style={{ whiteSpace: 'nowrap' }}>{r.judged.goAround ? `${say(r.judged.goAround.decision)}, ${r.judged.goAround.execution === 'good' ? 'flown well' : say(r.judged.goAround.execution)}` : say(r.judged.landingClass)}</td>
+            <td style={{ whiteSpace: 'nowrap' }}>{r.judged.goAround ? `${say(r.judged.goAround.decision)}, ${r.judged.goAround.execution === 'good' ? 'flown well' : say(r.judged.goAround.execution)}` : say(r.judged.landingClass)}{r.judged.overruled ? <div className="soft small">computed {say(r.judged.overruled.computed)}</div> : null}</td>
             {criteria.map((c) => {
               const j = r.judged.criteria.find((x) => x.id === c.id);
-              return <td key={c.id} style={{ textAlign: 'center' }}>{j ? <VerdictMark verdict={j.verdict} label={say(c.id)} /> : null}</td>;
+              return <td key={c.id} style={{ textAlign: 'center' }}>{j ? <><VerdictMark verdict={j.verdict} label={say(c.id)} />{j.overruled ? <sup className="src" title={`computed ${say(j.overruled.computed)}`}>I</sup> : null}</> : null}</td>;
             })}
             <td>{r.intervention === null ? 'not recorded' : INTERVENTIONS[r.intervention]?.word}</td>
           </tr>
@@ -31,20 +43,64 @@ export function LandingTable({ rows, criteria }: { rows: LandingLine[]; criteria
       <div id="landing-reasons" className="mt-3" aria-live="polite">
         {chosen ? (
           <>
-            <p className="mb-1"><strong>Landing {chosen.number}: {chosen.judged.reason}</strong></p>
+            <p className="mb-1"><strong>Landing {chosen.number}: {chosen.judged.reason}</strong>{chosen.replay ? <> <a href={chosen.replay}>Replay</a></> : null}</p>
             <p className="soft mb-2" style={{ fontSize: 14 }}>{chosen.crosswindKt === null ? 'No wind logged' : `${crosswindWords(chosen.crosswindKt)}, wind logged ${ageText(chosen.windAgeMin ?? 0)} from touchdown${(chosen.windAgeMin ?? 0) > 10 ? ' (too old to count)' : ''}`}; {chosen.memoryS === null ? 'recorded later' : `recorded ${Math.round(chosen.memoryS)} s after`}.</p>
             {chosen.noted.length > 0 ? <p className="mb-2">{chosen.noted.join('; ')}.</p> : null}
             <div className="grid g-1-1" style={{ gap: '0 32px' }}>
               {(['control', 'precision'] as const).map((group) => (
-                <div key={group}>{chosen.judged.criteria.filter((c) => c.group === group).map((c) => (
-                  <div key={c.id} className="linkrow" style={{ gridTemplateColumns: '150px minmax(0, 1fr)', padding: '5px 0', alignItems: 'start' }}><Verdict verdict={c.verdict}>{say(c.id)}</Verdict><span style={{ fontSize: 14 }}>{c.reason}{c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}</span></div>
-                ))}</div>
+                <div key={group}>{chosen.judged.criteria.filter((c) => c.group === group).map((c) => <Reason key={`${chosen.id}-${c.id}`} c={c} landing={chosen} overrule={overrule} />)}</div>
               ))}
             </div>
+            {overrule && chosen.judged.criteria.length > 0 ? <div className="mt-2"><Otherwise key={chosen.id} what="class" name="the whole landing" words={CLASSES} now={chosen.judged.landingClass} taken={chosen.judged.overruled !== undefined} landing={chosen} overrule={overrule} /></div> : null}
           </>
         ) : null}
       </div>
     </>
+  );
+}
+
+function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: LandingLine; overrule: Overrule | null }) {
+  return (
+    <div className="linkrow" style={{ gridTemplateColumns: '150px minmax(0, 1fr)', padding: '5px 0', alignItems: 'start' }}>
+      <Verdict verdict={c.verdict}>{say(c.id)}</Verdict>
+      <div style={{ fontSize: 14 }}>
+        {c.overruled ? <><strong>{c.overruled.by} says {say(c.overruled.to)}:</strong> {c.overruled.reason} <span className="soft">({dateText(c.overruled.at)}; computed {say(c.overruled.computed)})</span> </> : null}
+        {c.reason}{c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
+        {overrule ? <Otherwise what={c.id} name={say(c.id)} words={CRITERION_VERDICTS} now={c.verdict} taken={c.overruled !== undefined} landing={landing} overrule={overrule} /> : null}
+      </div>
+    </div>
+  );
+}
+
+/** An instructor's word over a computed verdict, with a reason; what was computed stays beside it. */
+function Otherwise({ what, name, words, now, taken, landing, overrule }: { what: string; name: string; words: readonly string[]; now: string; taken: boolean; landing: LandingLine; overrule: Overrule }) {
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [to, setTo] = useState(words.find((w) => w !== now) ?? '');
+  const [reason, setReason] = useState('');
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const id = `otherwise-${what}`;
+  if (!open) return <button type="button" className="btn btn-link btn-sm p-0 ms-1 align-baseline" style={{ minHeight: 24 }} aria-label={`Say otherwise of ${name}`} onClick={() => setOpen(true)}>say otherwise{what === 'class' ? ` of ${name}` : ''}</button>;
+  const send = async (word: string | null) => {
+    setBusy(true);
+    const answer = await runAction(() => overrule({ sortieId: landing.sortieId, subjectId: landing.id, what, to: word, reason }));
+    setBusy(false);
+    if (!answer.ok) return setProblem(answer.problems[0]?.message ?? 'This was not kept.');
+    setOpen(false);
+    setReason('');
+    setProblem('');
+    router.refresh();
+  };
+  return (
+    <div className="otherwise" role="group" aria-label={`Say otherwise of ${name}`}>
+      <div><label className="form-label" htmlFor={`${id}-to`}>It is</label><select id={`${id}-to`} className="form-select form-select-sm" value={to} onChange={(e) => setTo(e.target.value)}>{words.map((w) => <option key={w} value={w}>{say(w)}</option>)}</select></div>
+      <div style={{ flex: '1 1 180px' }}><label className="form-label" htmlFor={`${id}-why`}>Because</label><input id={`${id}-why`} className={`form-control form-control-sm${problem ? ' is-invalid' : ''}`} value={reason} maxLength={300} aria-invalid={problem !== ''} aria-describedby={problem ? `${id}-error` : undefined} onChange={(e) => setReason(e.target.value)} /></div>
+      <button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void send(to)}>Overrule</button>
+      {taken ? <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send(null)}>Take my word back</button> : null}
+      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(false)}>Leave it</button>
+      {problem ? <div className="invalid-feedback" id={`${id}-error`} role="alert">{problem}</div> : null}
+    </div>
   );
 }
 

@@ -1,50 +1,34 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useMemo } from 'react';
+import { touchdownSpread } from '@/core/assess';
+import { fixed } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
-import { Loading } from '../shared/parts';
 import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
+import { Drawing } from '../shared/drawing';
 
-export interface TouchdownPoint { number: number; along: AlongBand; lateral: LateralBand; verdict: CriterionVerdict; word: string; /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM: number | null; lateralM: number | null }
-interface Props { points: TouchdownPoint[]; notSeen: number[]; aimPointM: number; trackM: number; box: { before: number; past: number } }
+export interface TouchdownPoint { /** What it is called on the map: its number, with the lesson where there are several. */ label: string; along: AlongBand | null; lateral: LateralBand | null; verdict: CriterionVerdict; word: string; /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean; /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM: number | null; lateralM: number | null }
+interface Props { points: readonly TouchdownPoint[]; notSeen: readonly string[]; aimPointM: number; trackM: number; widthM: number; box: { before: number; past: number }; limitM: number | null; height?: number }
 
-/** Touchdowns seen by eye, as soft bands on the runway: each stands in its cell, never at a made-up metre. */
-export function TouchdownMap({ points, notSeen, aimPointM, trackM, box }: Props) {
-  const holder = useRef<HTMLDivElement>(null);
-  const [failed, setFailed] = useState(false);
-  const [drawn, setDrawn] = useState(false);
-  useEffect(() => {
-    const element = holder.current;
-    if (!element) return;
-    let dispose = () => {};
-    let gone = false;
-    const draw = () => {
-      void import('./touchdown-chart').then(({ drawTouchdowns }) => {
-        if (gone) return;
-        dispose();
-        dispose = drawTouchdowns(element, points, { aimPointM, trackM, box });
-        setDrawn(true);
-      }).catch(() => setFailed(true));
-    };
-    draw();
-    const themes = new MutationObserver(draw);
-    themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
-    return () => {
-      gone = true;
-      themes.disconnect();
-      dispose();
-    };
-  }, [points, aimPointM, trackM, box]);
-  const count = (l: LateralBand[]) => points.filter((p) => l.includes(p.lateral)).length;
-  const inBox = points.filter((p) => p.along === 'in-the-box').length;
-  const summary = points.length === 0 ? 'No touchdown place was seen in this lesson.' : `${inBox} of ${points.length} in the box; ${count(['beyond-left', 'wheel-left'])} left of the line, ${count(['line'])} on it, ${count(['wheel-right', 'beyond-right'])} right.`;
+const side = (m: number): string => `${fixed(Math.abs(m), 1)} m ${m < 0 ? 'left' : 'right'}`;
+
+/** Where the wheels met the runway, drawn on it: measured touches with their mean and ellipses, the eye's as soft bands. Counts and table say the same. */
+export function TouchdownMap({ points, notSeen, aimPointM, trackM, widthM, box, limitM, height = 250 }: Props) {
+  const measured = useMemo(() => points.filter((p) => p.alongM !== null && p.lateralM !== null), [points]);
+  const spread = useMemo(() => { const own = measured.filter((p) => !p.helped); return touchdownSpread(own.map((p) => p.lateralM), own.map((p) => p.alongM)); }, [measured]);
+  const draw = useCallback(async (element: HTMLElement) => (await import('./charts')).drawTouchdowns(element, points, { aimPointM, trackM, widthM, box, limitM, spread: spread.n >= 3 ? spread : null }), [points, aimPointM, trackM, widthM, box, limitM, spread]);
+  const placed = points.filter((p) => p.along !== null && p.lateral !== null);
+  const count = (l: readonly LateralBand[]) => placed.filter((p) => p.lateral !== null && l.includes(p.lateral)).length;
+  const summary = placed.length === 0 ? 'No touchdown place was seen.' : `${placed.filter((p) => p.along === 'in-the-box').length} of ${placed.length} in the box; ${count(['beyond-left', 'wheel-left'])} left of the line, ${count(['line'])} on it, ${count(['wheel-right', 'beyond-right'])} right.`;
+  const s = spread;
+  const said = s.n >= 3 && s.meanLateralM !== null && s.meanAlongM !== null ? `${s.n} measured${measured.length > s.n ? ` and flown without hands on, of ${measured.length}` : ''}: mean ${side(s.meanLateralM)}, ${fixed(s.meanAlongM)} m past the aim; median ${side(s.medianLateralM ?? 0)}, ${fixed(s.medianAlongM ?? 0)} m, median deviation ${fixed(s.madLateralM ?? 0, 1)} and ${fixed(s.madAlongM ?? 0)} m.` : measured.length > 0 ? `${measured.length} measured: too few for an ellipse.` : '';
   return (
     <>
-      <p className="mb-1">{summary}{notSeen.length > 0 ? ` Place not seen: ${notSeen.join(', ')}.` : ''}</p>
-      {failed ? <p className="caution">The drawing cannot be loaded; the table below has the same places.</p> : <div style={{ position: 'relative' }}>{drawn ? null : <div style={{ position: 'absolute' }}><Loading what="the drawing" /></div>}<div ref={holder} style={{ width: '100%', height: 236 }} role="img" aria-label={`Touchdown map. ${summary}`} /></div>}
-      <p className="soft mb-1" style={{ fontSize: 13 }}>Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or assisted, dash not judged. {points.some((p) => p.alongM !== null && p.lateralM !== null) ? <>Numbers with M were measured and stand at their metre; the others stand in the eye{'\u2019'}s band.</> : <>Bands are the eye{'\u2019'}s; nothing here was measured.</>}</p>
+      <p className="mb-1" data-summary>{summary}{said ? ` ${said}` : ''}{notSeen.length > 0 ? ` Place not seen: ${notSeen.join(', ')}.` : ''}</p>
+      <Drawing draw={draw} label={`Touchdown map. ${summary} ${said}`} height={height} />
+      <p className="soft mb-1 small">Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or assisted, dash not judged. {s.n >= 3 ? 'The full ellipse is one standard deviation and holds 39 in 100, the dashed one two and 86 in 100; the cross is the mean. ' : ''}{placed.length > measured.length ? <>Small and pale: the eye{'\u2019'}s band, not a metre.</> : null}</p>
       <details><summary style={{ fontSize: 14 }}>As a table</summary>
         <div className="scroll-x"><table className="plain"><thead><tr><th>along</th>{LATERAL_BANDS.map((l) => <th key={l}>{say(l)}</th>)}</tr></thead>
-          <tbody>{[...ALONG_BANDS].reverse().map((a) => <tr key={a}><th scope="row">{say(a)}</th>{LATERAL_BANDS.map((l) => <td key={l} className="mono">{points.filter((p) => p.along === a && p.lateral === l).map((p) => p.number).join(', ')}</td>)}</tr>)}</tbody></table></div>
+          <tbody>{[...ALONG_BANDS].reverse().map((a) => <tr key={a}><th scope="row">{say(a)}</th>{LATERAL_BANDS.map((l) => <td key={l} className="mono">{placed.filter((p) => p.along === a && p.lateral === l).map((p) => `${p.label}${p.alongM !== null && p.lateralM !== null ? ` (${fixed(p.alongM)} m, ${side(p.lateralM)})` : ''}`).join('; ')}</td>)}</tr>)}</tbody></table></div>
       </details>
     </>
   );

@@ -11,17 +11,17 @@ import { TracePlan } from './plan';
 import type { SeriesView } from './series-chart';
 import { type Dial, FOUND_NAME, clock, dialOff, dialText, elapsed, itemText, measuresText, momentOf, sureWord } from './words';
 
-export interface ReplayProps { traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: StripOnPlane[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number>; /** Of the aeroplane's dial. */ unit: Dial }
+export interface ReplayProps { /** Events to begin with, by index. */ start?: { chosen: number | null; beside: number | null }; traceId: string; startUtc: string | null; analysis: TraceAnalysis; context: TraceContext; strips: StripOnPlane[]; /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null; /** Landing number each found event was paired with. */ numbers: Record<number, number>; /** Of the aeroplane's dial. */ unit: Dial }
 type Chosen = { of: 'event'; k: number } | { of: 'item'; k: number } | { of: 'limit'; k: number } | null;
 const RATES = [1, 10, 60] as const;
 
 /** Replay of one recording: the field from above, what was found, curves over time, the approach, the load at the touch; two arrivals beside each other. */
-export function Replay({ traceId, startUtc, analysis, context, strips, tolerance, numbers, unit }: ReplayProps) {
+export function Replay({ start, traceId, startUtc, analysis, context, strips, tolerance, numbers, unit }: ReplayProps) {
   const [series, setSeries] = useState<Series | null>(null);
   const [failed, setFailed] = useState('');
   const firstArrival = analysis.events.findIndex((e) => e.touchdown);
-  const [chosen, setChosen] = useState<Chosen>(firstArrival >= 0 ? { of: 'event', k: firstArrival } : null);
-  const [beside, setBeside] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<Chosen>(start?.chosen != null ? { of: 'event', k: start.chosen } : firstArrival >= 0 ? { of: 'event', k: firstArrival } : null);
+  const [beside, setBeside] = useState<number | null>(start?.beside ?? null);
   const [near, setNear] = useState(false);
   // Followed frame by frame by the drawings alone: the page around them is not rendered for them.
   const [shown] = useState(() => held<[number, number]>([0, 1]));

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
@@ -17,7 +18,7 @@ export default async function PeoplePage() {
     <>
       <PageStrip name="People" line={`${pilots.length} pilots, ${staff.length} instructors`} user={user.name} />
       <main id="main"><div className="column">
-        <Title title="People" line="What each pilot holds, and what each instructor may sign." />
+        <Title title="People" line="What each pilot holds, and what each instructor may sign.">{may.compareInstructors(user) ? <Link className="btn btn-outline-primary" href="/people/standard">One standard</Link> : null}</Title>
         <div className="grid">
           <Panel title="Instructors"><div className="scroll-x"><table className="plain"><thead><tr><th>Name</th><th>Roles</th><th>Authorised to sign</th></tr></thead><tbody>{staff.map((s) => <tr key={s.id}><td>{s.name}<div className="soft" style={{ fontSize: 13 }}>{s.email}</div></td><td>{list(s.roles)}</td><td>{list(s.authorised.map(say))}</td></tr>)}</tbody></table></div></Panel>
           <Panel title="Pilots"><div className="scroll-x"><table className="plain"><thead><tr><th>Name</th><th>Holds</th><th>Flown</th><th className="r">Hours</th><th className="r">Mass</th></tr></thead><tbody>{pilots.map((p) => <tr key={p.id}><td>{p.name}</td><td>{p.holds.map((h) => <div key={h.kind}>{say(h.kind)} <span className="soft">{h.gainedOn ? dateText(h.gainedOn) : ''}</span></div>)}</td><td>{p.experience}</td><td className="r mono">{p.hours} h</td><td className="r mono">{p.massKg} kg</td></tr>)}</tbody></table></div></Panel>

@@ -3,7 +3,10 @@ import Link from 'next/link';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { newestContent } from '@/server/content';
+import { proposeLesson } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
+import { debriefFacts, standing } from '@/server/queries/debrief';
+import { planFacts } from '@/server/queries/plan';
 import { newerVersions } from '@/server/commands/checkout';
 import { nextAction, pinnedSheets } from '@/server/queries/checkout';
 import { differencesOf } from '@/server/queries/pilot';
@@ -25,6 +28,10 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
   const { record, strip, runs } = await checkoutPage(params);
   const { head, items, pack } = record;
   const met = items.filter((i) => i.met).length;
+  const facts = await debriefFacts(record);
+  const found = standing(facts.findings).filter((f) => !f.positive && (runs || f.forPilot)).slice(0, 4);
+  const plan = runs && head.status === 'open' ? await planFacts(record, facts) : null;
+  const proposal = plan && proposeLesson({ ...plan.input, forecastKt: plan.slots.find((x) => x.key === plan.firstSlot)?.crosswindKt ?? null, bookingMin: plan.bookingMin, fuelMin: plan.fuelMin });
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
   const newer = runs && head.status === 'open' ? await newerVersions(head) : { type: null, airframe: null };
@@ -54,6 +61,8 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 <p className="mb-0">{met === items.length ? 'Every item has its evidence.' : `${plural(items.length - met, 'item')} open.`} <span className="soft">Dark is met, ochre is on the way.</span></p>
               </div>
             </Panel>
+            {found.length > 0 ? <Panel title="Open findings"><ul className="mb-2 ps-3">{found.map((f) => <li key={f.id}>{f.title}: <span className="soft">{f.numbers[0]?.text}</span></li>)}</ul><Link href={`/checkouts/${head.id}/debrief#findings`}>What is behind them</Link></Panel> : null}
+            {proposal && proposal.blocks.length > 0 ? <Panel title="The next lesson, proposed"><ol className="mb-2 ps-3">{proposal.blocks.map((b) => <li key={b.id}>{b.title} <span className="soft mono small">{b.minutes} min</span></li>)}</ol><p className="mb-2 small">{proposal.flightMin} min of flying in {proposal.flightRoomMin}; {proposal.wind.words}.</p><Link href={`/checkouts/${head.id}/plan`}>Look at it and change it</Link></Panel> : null}
             <Panel title="What will look and feel different">
               {drops.length > 0 ? <p className="mb-2">First to drop: {drops.map((d) => d.name).join(', ')}.</p> : null}
               <LabLinks checkoutId={head.id} />

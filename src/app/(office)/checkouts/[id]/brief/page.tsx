@@ -7,6 +7,7 @@ import { stationForecast, stationObservation } from '@/core/wind';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/clock';
 import { ladderOf } from '@/server/queries/checkout';
+import { planOf } from '@/server/queries/debrief';
 import { differencesOf, eyeHeightOf } from '@/server/queries/pilot';
 import { habitCues } from '@/core/differences';
 import { may } from '@/server/auth/permissions';
@@ -65,7 +66,9 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     speedSchool: (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
     gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half', intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual, instructorLimitKt: user.ownCrosswindKt, focus: '',
   };
-  const choices = briefed?.brief?.choices ?? fresh;
+  const plan = await planOf(head.id, lesson);
+  const kept = briefed?.brief?.choices ?? { ...fresh, focus: plan?.focus.join('; ').slice(0, 120) ?? '' };
+  const choices: BriefChoices = plan ? { ...kept, plan: plan.blocks } : kept;
   return (
     <>
       <FlightStrip facts={strip} at="brief" />

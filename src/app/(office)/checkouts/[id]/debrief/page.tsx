@@ -1,26 +1,33 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { detailNoted, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sideCounts } from '@/core/assess';
+import { type DebriefLanding, bestAndWorst, compareSelf, detailNoted, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sinceLastTime } from '@/core/assess';
 import { fixed, withUnit } from '@/core/format';
-import { eyeWord } from '@/core/trace';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
-import { type AlongBand, INTERVENTIONS, type LateralBand, say } from '@/domain/words';
-import { Verdict } from '@/ui/shared/verdict';
-import { Empty, Panel, Title } from '@/ui/shared/parts';
-import { FlightStrip } from '@/ui/shared/strip';
+import { INTERVENTIONS, say } from '@/domain/words';
+import { may } from '@/server/auth/permissions';
+import { homeAerodrome } from '@/server/content';
+import { debriefFacts, debriefOf, selfOf, standing } from '@/server/queries/debrief';
 import { traceList } from '@/server/queries/traces';
+import { FindingList } from '@/ui/debrief/findings';
+import { Focus } from '@/ui/debrief/focus';
 import { LandingTable } from '@/ui/debrief/landing-table';
 import { LessonBars } from '@/ui/debrief/lesson-bars';
-import { TouchdownMap, type TouchdownPoint } from '@/ui/debrief/touchdown-map';
+import { touchdownPoints } from '@/ui/debrief/points';
+import { SelfAsk, SelfBeside } from '@/ui/debrief/self';
+import { TouchdownMap } from '@/ui/debrief/touchdown-map';
+import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { Verdict } from '@/ui/shared/verdict';
 import { checkoutPage } from '../../../../checkout-page';
+import { acknowledgeDebriefAction, assessSelfAction, decideFindingAction, overruleAction, saveDebriefAction } from '../../../../actions';
 
 export const metadata: Metadata = { title: 'Debrief' };
 
 export default async function DebriefPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ lesson?: string }> }) {
   const { user, record, strip, runs } = await checkoutPage(params);
-  const { head, landings, standard } = record;
-  const summaries = lessonSummaries(landings);
+  const { head, standard } = record;
+  const summaries = lessonSummaries(record.landings);
   const wanted = Number((await searchParams).lesson);
   const summary = summaries.find((s) => s.lesson === wanted) ?? summaries[summaries.length - 1];
   const base = `/checkouts/${head.id}`;
@@ -29,65 +36,112 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
       <><FlightStrip facts={strip} at="debrief" /><main id="main"><div className="column"><Title title="Debrief" /><Empty title="Nothing to debrief yet" text="Landings recorded in the cockpit stand here, each with its verdict and the reason for it." {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})} /></div></main></>
     );
   }
-  const shown = landings.filter((l) => l.lesson === summary.lesson);
+  const facts = await debriefFacts(record);
+  const shown = facts.landings.filter((l) => l.lesson === summary.lesson);
   const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
+  const self = sortie ? await selfOf(sortie.id) : null;
+  const lessons = <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">{summaries.map((s) => <Link key={s.lesson} href={`${base}/debrief?lesson=${s.lesson}`} className={`btn btn-sm ${s.lesson === summary.lesson ? 'btn-primary' : 'btn-outline-primary'}`} aria-current={s.lesson === summary.lesson ? 'true' : undefined}>Lesson {s.lesson}</Link>)}<Link className="btn btn-sm btn-outline-primary" href={`${base}/progress`}>All lessons</Link></nav>;
+  const touched = shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration');
+  const pilotHere = may.acknowledgeDebrief(user, head);
+  const ask = sortie && !self && head.status === 'open' && may.assessSelf(user, head) ? <SelfAsk sortieId={sortie.id} landings={touched.length} numbers={touched.map((l) => l.number)} forPilot={pilotHere} save={assessSelfAction} /> : null;
+  if (ask && pilotHere) {
+    return <><FlightStrip facts={strip} at="debrief" /><main id="main"><div className="column"><Title title={`Lesson ${summary.lesson}: you first`} line="What you think of it comes before what was recorded. Then the two stand side by side." />{lessons}{ask}</div></main></>;
+  }
+  const held = sortie ? await debriefOf(sortie.id) : null;
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const { unit } = head.sheet.dial;
   const seen = record.evidence.observations.filter((o) => o.lesson === summary.lesson);
   const powers = record.powers.filter((p) => p.sortieId === sortie?.id);
   const trials = record.trials.filter((t) => t.sortieId === sortie?.id);
   const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, i.title]));
-  const recent = recentShare(landings);
-  const sides = sideCounts(landings);
+  const recent = recentShare(record.landings);
   const open = record.items.filter((i) => !i.met);
-  const points = shown.flatMap((l): TouchdownPoint[] => {
-    const c = { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM };
-    const m = l.measured?.values ?? {};
-    const along = m.along === undefined ? l.captured.along : (eyeWord('along', m.along, c) as AlongBand);
-    const lateral = m.lateral === undefined ? l.captured.lateral : (eyeWord('lateral', m.lateral, c) as LateralBand);
-    return along && lateral ? [{ number: l.number, along, lateral, verdict: worstOf(l.judged.landingClass), word: l.judged.reason, alongM: m.along ?? null, lateralM: m.lateral ?? null }] : [];
-  });
   const recordings = (await traceList(user, head.id)).filter((t) => t.sortieId === sortie?.id);
+  const replay = recordings[0];
+  const end = sortie?.brief?.choices.runwayEnd ?? shown[0]?.captured.runwayEnd;
+  const runway = (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === end));
+  const map = touchdownPoints(shown, { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM }, false);
+  const { best, worst } = bestAndWorst(shown);
+  const changed = sinceLastTime(facts.landings, summary.lesson);
+  const told = facts.findings.filter((f) => runs || (f.forPilot && f.decided?.decision !== 'dismissed'));
+  const links = [
+    ...facts.landings.map((l) => ({ id: l.id, label: l.lesson === summary.lesson ? `landing ${l.number}` : `lesson ${l.lesson}, landing ${l.number}`, href: l.lesson === summary.lesson ? `#landing-${l.number}` : `${base}/debrief?lesson=${l.lesson}#landing-${l.number}` })),
+    ...record.evidence.observations.map((o) => ({ id: o.id, label: `lesson ${o.lesson}, ${titles.has(o.data.itemId) ? o.data.itemId : itemName(o.data.itemId, o.data.detail)}`, href: `${base}/debrief?lesson=${o.lesson}#airwork` })),
+  ];
+  const suggested = standing(facts.findings).filter((f) => !f.positive && f.forPilot).slice(0, 2).map((f) => f.next.title);
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
       <main id="main"><div className="column">
         <Title title={lessonHeadline(summary)} line={`${lookFirst(shown)} Judged by the standard ${standard.name}.`}>
-          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={open.length === 0 ? `${base}/sign` : `${base}/brief`}>{open.length === 0 ? 'To sign' : 'Brief the next lesson'}</Link> : null}
+          {runs && head.status === 'open' ? <>{open.length === 0 ? <Link className="btn btn-primary" href={`${base}/sign`}>To sign</Link> : <Link className="btn btn-primary" href={`${base}/plan`}>Plan the next lesson</Link>}</> : null}
         </Title>
-        <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">{summaries.map((s) => <Link key={s.lesson} href={`${base}/debrief?lesson=${s.lesson}`} className={`btn btn-sm ${s.lesson === summary.lesson ? 'btn-primary' : 'btn-outline-primary'}`} aria-current={s.lesson === summary.lesson ? 'true' : undefined}>Lesson {s.lesson}</Link>)}</nav>
+        {lessons}
+        {ask}
         {recordings.length > 0 || (runs && sortie && sortie.sharedWith === null) ? <p className="mb-3">{recordings.map((t) => <span key={t.id}><strong>Recorded:</strong> <Link href={`/traces/${t.id}`}>replay {t.name}</Link> {'\u00b7'} <Link href={`/traces/${t.id}/join`}>join with what was tapped</Link>{t.limits > 0 ? ` \u00b7 ${t.limits} ${t.limits === 1 ? 'limit' : 'limits'} passed` : ''}. </span>)}{runs && sortie ? <Link href={`/traces/new?sortie=${sortie.id}`}>{recordings.length > 0 ? 'Add another recording' : 'Add a recording of this flight'}</Link> : null}</p> : null}
         <div className="grid">
+          {self ? <Panel title="What the pilot said, and what was recorded"><SelfBeside compared={compareSelf(self.said, shown)} toldBy={self.toldBy} /></Panel> : null}
+          {best ? (
+            <Panel title="Best and worst">
+              <div className="two-landings">
+                <OneLanding l={best} what="Best" href={replay && worst ? `/traces/${replay.id}?landing=${best.number}&beside=${worst.number}` : replay ? `/traces/${replay.id}?landing=${best.number}` : null} />
+                {worst ? <OneLanding l={worst} what="Worst" href={replay ? `/traces/${replay.id}?landing=${worst.number}&beside=${best.number}` : null} /> : <div className="worst"><p className="mb-0">Only one landing was judged.</p></div>}
+              </div>
+            </Panel>
+          ) : null}
           <Panel title="Where the wheels met the runway">
-            <TouchdownMap trackM={head.sheet.gear.trackM.value} aimPointM={head.sheet.landing.aimPointM.value} box={standard.boxM} points={points} notSeen={shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && !points.some((p) => p.number === l.number)).map((l) => l.number)} />
+            <TouchdownMap trackM={head.sheet.gear.trackM.value} aimPointM={head.sheet.landing.aimPointM.value} widthM={runway?.widthM ?? 18} box={standard.boxM} limitM={standard.criteria.find((c) => c.id === 'lateral')?.measured?.high ?? null} points={map.points} notSeen={map.notSeen} />
           </Panel>
+          <div className="grid g-2-1">
+            <Panel title="What was found, over all lessons" id="findings">
+              <FindingList checkoutId={head.id} lesson={summary.lesson} findings={told.map((f) => ({ ...f, decided: f.decided && { decision: f.decided.decision, reason: f.decided.reason, by: f.decided.by, at: f.decided.at } }))} links={links} decide={runs && head.status === 'open' ? decideFindingAction : null} />
+            </Panel>
+            <div className="grid" style={{ alignContent: 'start' }}>
+              <Panel title="Whose landing it was"><LessonBars summaries={summaries} /></Panel>
+              <Panel title="Since the lessons before">
+                {changed.length === 0 ? <p className="mb-0">{summaries[0]?.lesson === summary.lesson ? 'The first lesson: nothing to set beside it.' : 'Nothing moved by more than a fifth.'}</p> : <ul className="changed">{changed.slice(0, 6).map((c) => <li key={c.what}><span className={c.direction === 'better' ? 'v-within' : 'v-outside'}>{c.direction}</span><span>{c.what}<br /><span className="mono small">{c.now} <span className="soft">was {c.before}</span></span></span></li>)}</ul>}
+              </Panel>
+              <Panel title="Towards the signature">
+                {recent.window === 0 ? <p className="mb-0">No judged landing yet.</p> : <><p className="mb-1"><strong>{recent.own} of the last {recent.window} the pilot{'\u2019'}s own</strong>, {recent.onTarget} of them in standard throughout{recent.notJudged > 0 ? `; ${recent.notJudged} not judged beside them` : ''}.</p><p className="soft mb-2" style={{ fontSize: 14 }}>Lower bound of that share {fixed((recent.stats.wilsonLower90 ?? 0) * 100)} in 100 (Wilson, one-sided 90 %): a summary of what was flown, not a chance of what comes.</p></>}
+                <p className="mb-0">{open.length === 0 ? 'Every item has its evidence.' : <>Open: {open.map((i) => i.item.id).join(', ')}. <Link href={`${base}/sign`}>What is missing</Link></>}</p>
+              </Panel>
+            </div>
+          </div>
           <Panel title="Landing by landing">
-            <LandingTable rows={shown.map((l) => ({ id: l.id, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: l.windAgeMin, intervention: l.captured.intervention, memoryS: l.captured.endedAt ? Math.max(0, (Date.parse(l.savedAt) - Date.parse(l.captured.endedAt)) / 1000) : null, judged: l.judged, noted: [...landingNoted(l.captured, gates, unit), ...(l.measured ? [`measured from the recording: ${Object.keys(l.measured.values).map((k) => (k === 'peakG' ? `greatest load ${withUnit(l.measured?.values.peakG ?? 0, 'g', 1)}` : say(k))).join(', ')}`] : [])] }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
+            <LandingTable key={summary.lesson} first={worst?.number ?? null} overrule={runs && head.status === 'open' ? overruleAction : null} rows={shown.map((l) => ({ id: l.id, sortieId: l.sortieId, number: l.number, kind: l.kind, intended: l.intended, crosswindKt: l.crosswindKt, windAgeMin: windAge(record.landings, l.id), intervention: l.captured.intervention, memoryS: memory(record.landings, l), judged: l.judged, replay: replay ? `/traces/${replay.id}?landing=${l.number}` : null, noted: [...landingNoted(l.captured, gates, unit), ...(l.measured ? [`measured from the recording: ${Object.keys(l.measured.values).map((k) => (k === 'peakG' ? `greatest load ${withUnit(l.measured?.values.peakG ?? 0, 'g', 1)}` : say(k))).join(', ')}`] : [])] }))} criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))} />
           </Panel>
           {seen.length + powers.length + trials.length > 0 ? (
-            <Panel title="Ground and airwork">
-              {seen.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>How it went</th><th>Whose</th><th>Seen</th></tr></thead><tbody>{seen.map((o) => <tr key={o.id}><td>{titles.has(o.data.itemId) ? <><span className="mono">{o.data.itemId}</span> {titles.get(o.data.itemId)}</> : <>{itemName(o.data.itemId, o.data.detail)} <span className="soft small">beside the programme</span></>}</td><td style={{ whiteSpace: 'nowrap' }}><Verdict verdict={o.data.verdict} /></td><td>{INTERVENTIONS[o.data.intervention]?.word}</td><td>{detailNoted(o.data.detail, unit)}{o.data.note ? <div className="small">{o.data.note}</div> : null}</td></tr>)}</tbody></table></div> : null}
+            <Panel title="Ground and airwork" id="airwork">
+              {seen.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>How it went</th><th>Whose</th><th>Seen</th></tr></thead><tbody>{seen.map((o) => <tr key={o.id}><td>{titles.has(o.data.itemId) ? <><span className="mono">{o.data.itemId}</span> {titles.get(o.data.itemId)}</> : <>{itemName(o.data.itemId, o.data.detail)} <span className="soft small">beside the programme</span></>}</td><td style={{ whiteSpace: 'nowrap' }}><Verdict verdict={o.data.verdict} />{o.overruled ? <div className="soft small">was {say(o.overruled.computed)}: {o.overruled.reason}</div> : null}</td><td>{INTERVENTIONS[o.data.intervention]?.word}</td><td>{detailNoted(o.data.detail, unit)}{o.data.note ? <div className="small">{o.data.note}</div> : null}</td></tr>)}</tbody></table></div> : null}
               {powers.length > 0 ? <p className="mb-0 mt-2"><strong>Power found:</strong> {powers.map((p) => `${p.data.phase}, ${p.data.setting}: ${withUnit(p.data.speed, unit)} ${p.data.vertical}`).join('; ')}. <Link href={`/hangar/${head.typeCode}`}>Where the chief decides</Link></p> : null}
               {trials.length > 0 ? <p className="mb-0 mt-2"><strong>Make-believe ground, trial results:</strong> {trials.map((t) => `flap ${t.data.flapDeg}\u00b0, ${t.data.power}, ${withUnit(t.data.speed, unit)}: ${t.data.arrested === 'none' ? 'not arrested' : `${say(t.data.arrested)} arrested`}${t.data.elevatorAtStop ? ', elevator at the stop' : ''}`).join('; ')}.</p> : null}
             </Panel>
           ) : null}
-          <div className="grid g-3">
-            <Panel title="Whose landing it was"><LessonBars summaries={summaries} /></Panel>
-            <Panel title="Side of the line, all lessons">
-              {sides.seen < 8 ? <p className="mb-0">{sides.left} left, {sides.line} on the line, {sides.right} right. Too few to speak of a side: {8 - sides.seen} more seen.</p> : (
-                <><p className="mb-1"><strong>{sides.left} left, {sides.line} on the line, {sides.right} right</strong> of {sides.seen} seen by eye.</p><p className="soft mb-0">Counts by eye, not metres. Before it is called the pilot{'\u2019'}s, compare with your other pilots and with this aeroplane.</p></>
-              )}
+          {sortie ? (
+            <Panel title="Think of, next time" id="focus">
+              <Focus key={`${sortie.id}-${held?.version ?? 0}`} sortieId={sortie.id} held={held} suggested={suggested} save={runs && head.status === 'open' ? saveDebriefAction : null} acknowledge={pilotHere ? acknowledgeDebriefAction : null} />
             </Panel>
-            <Panel title="Towards the signature">
-              {recent.window === 0 ? <p className="mb-0">No judged landing yet.</p> : <><p className="mb-1"><strong>{recent.own} of the last {recent.window} the pilot{'\u2019'}s own</strong>, {recent.onTarget} of them in standard throughout{recent.notJudged > 0 ? `; ${recent.notJudged} not judged beside them` : ''}.</p><p className="soft mb-2" style={{ fontSize: 14 }}>Lower bound of that share {fixed((recent.stats.wilsonLower90 ?? 0) * 100)} in 100 (Wilson, one-sided 90 %): a summary of what was flown, not a chance of what comes.</p></>}
-              <p className="mb-0">{open.length === 0 ? 'Every item has its evidence.' : <>Open: {open.map((i) => i.item.id).join(', ')}. <Link href={`${base}/sign`}>What is missing</Link></>}</p>
-            </Panel>
-          </div>
+          ) : null}
         </div>
       </div></main>
     </>
   );
 }
 
+/** One landing in short: why it has its class, what was outside or on the edge, and where to look at it. */
+function OneLanding({ l, what, href }: { l: DebriefLanding; what: 'Best' | 'Worst'; href: string | null }) {
+  const told = [...l.judged.criteria].filter((c) => c.verdict === 'outside' || c.verdict === 'edge').sort((a, b) => Number(b.verdict === 'outside') - Number(a.verdict === 'outside')).slice(0, 4);
+  const whose = l.captured.intervention === null ? 'whose is not recorded' : (INTERVENTIONS[l.captured.intervention]?.word ?? '');
+  return (
+    <div className={what === 'Worst' ? 'worst' : ''}>
+      <h3>{what}: landing {l.number}, {say(l.intended ?? 'not-seen')}, {whose}</h3>
+      <p className="mb-0">{l.judged.reason}</p>
+      {told.length > 0 ? <ul className="small">{told.map((c) => <li key={c.id}><strong>{say(c.id)}, {say(c.verdict)}:</strong> {c.reason}</li>)}</ul> : what === 'Best' ? <p className="soft small mb-0">Nothing on the edge of what was seen.</p> : null}
+      <p className="small mb-0 mt-1"><a href={`#landing-${l.number}`}>Every criterion</a>{href ? <> {'\u00b7'} <Link href={href}>Replay the two beside each other</Link></> : null}</p>
+    </div>
+  );
+}
+
+const windAge = (rows: readonly { id: string; windAgeMin: number | null }[], id: string): number | null => rows.find((r) => r.id === id)?.windAgeMin ?? null;
+const memory = (rows: readonly { id: string; savedAt: string }[], l: DebriefLanding): number | null => { const saved = rows.find((r) => r.id === l.id)?.savedAt; return l.captured.endedAt && saved ? Math.max(0, (Date.parse(saved) - Date.parse(l.captured.endedAt)) / 1000) : null; };
 const itemName = (id: string, d: AirworkDetail | null): string => (d && (d.form === 'steps' || d.form === 'exchange') ? d.list : FORM_NAME[id.split(':')[1] as CaptureForm] ?? id);
-const worstOf = (c: string): 'within' | 'edge' | 'outside' | 'not-seen' => (c === 'own' ? 'within' : c === 'outside' || c === 'assisted' ? 'outside' : c === 'not-judged' || c === 'demonstration' ? 'not-seen' : 'edge');

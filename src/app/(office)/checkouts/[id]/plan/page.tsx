@@ -1,0 +1,36 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { dateText } from '@/core/format';
+import { denyUnless } from '@/server/auth/session';
+import { debriefFacts, planOf } from '@/server/queries/debrief';
+import { planFacts } from '@/server/queries/plan';
+import { PlanWorkbench } from '@/ui/debrief/plan';
+import { Outranked, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { checkoutPage } from '../../../../checkout-page';
+import { savePlanAction } from '../../../../actions';
+
+export const metadata: Metadata = { title: 'Next lesson' };
+
+export default async function PlanPage({ params }: { params: Promise<{ id: string }> }) {
+  const { record, strip, runs } = await checkoutPage(params);
+  const { head, sorties, landings } = record;
+  denyUnless(runs);
+  const latest = sorties[sorties.length - 1];
+  const lesson = latest && !landings.some((l) => l.sortieId === latest.id) ? latest.lesson : (latest?.lesson ?? 0) + 1;
+  const facts = await planFacts(record, await debriefFacts(record));
+  const saved = await planOf(head.id, lesson);
+  return (
+    <>
+      <FlightStrip facts={strip} at="debrief" />
+      <main id="main"><div className="column">
+        <Title title={`Next lesson: ${head.pilotName}`} line={`Proposed from what is open, what was found, the wind earned and the time there is. ${saved ? `A plan of lesson ${lesson} was kept ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You have the last word: move, shorten, take out, add.'}`}>
+          <Link className="btn btn-outline-primary" href={`/checkouts/${head.id}/debrief`}>To the debrief</Link>
+          <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>Brief lesson {lesson}</Link>
+        </Title>
+        <PlanWorkbench key={saved?.version ?? 0} checkoutId={head.id} lesson={lesson} {...facts} saved={saved ? { version: saved.version, by: saved.createdBy, at: saved.createdAt, blocks: saved.blocks, focus: saved.focus } : null} action={savePlanAction} />
+        <div className="mt-3"><Outranked /></div>
+      </div></main>
+    </>
+  );
+}

@@ -1,0 +1,57 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { runRule } from '@/core/assess';
+import { say } from '@/domain/words';
+import { homeAerodrome } from '@/server/content';
+import { rows } from '@/server/db/connection';
+import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
+import { debriefLandings, mediansOf } from '@/server/queries/debrief';
+import { Progress, type ProgressLanding } from '@/ui/debrief/progress';
+import { Empty, Outranked, Title } from '@/ui/shared/parts';
+import { FlightStrip } from '@/ui/shared/strip';
+import { checkoutPage } from '../../../../checkout-page';
+
+export const metadata: Metadata = { title: 'All lessons' };
+
+export default async function ProgressPage({ params }: { params: Promise<{ id: string }> }) {
+  const { record, strip, runs } = await checkoutPage(params);
+  const { head, standard, items, evidence } = record;
+  const base = `/checkouts/${head.id}`;
+  const here = await debriefLandings(record);
+  if (here.length === 0) {
+    return <><FlightStrip facts={strip} at="debrief" /><main id="main"><div className="column"><Title title="All lessons" /><Empty title="Nothing recorded yet" text="When landings are recorded, their places, speeds, trends and whose they were stand here." {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})} /></div></main></>;
+  }
+  // The pilot's own history: checkouts before this one, on whatever type.
+  const earlier = await rows<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :pilot AND id <> :id ORDER BY created_at', { pilot: head.pilotId, id: head.id });
+  const landings: ProgressLanding[] = here.map((l) => ({ ...l, checkoutId: head.id, typeName: head.typeName }));
+  const types: string[] = [];
+  for (const { id } of earlier) {
+    const other = await checkoutHead(id);
+    if (!other) continue;
+    const of = await debriefLandings(await checkoutRecord(other));
+    if (of.length > 0 && !types.includes(other.typeName)) types.push(other.typeName);
+    landings.push(...of.map((l) => ({ ...l, checkoutId: id, typeName: other.typeName })));
+  }
+  const runItem = items.find((i) => !i.met && i.item.evidence.kind === 'run');
+  const rule = runItem?.item.evidence.kind === 'run' ? runItem.item.evidence : null;
+  const current = rule ? runRule({ landings: record.landings.map((l) => ({ sortieId: l.sortieId, date: l.date, firstOfSortie: l.firstOfSortie, group: l.group, attitude: l.intended, crosswindKt: l.crosswindKt, landingClass: l.judged.landingClass })), needed: rule.needed, group: evidence.group, attitude: rule.attitude, windKt: rule.windKt, accuracyItem: rule.accuracy, minSorties: rule.minSorties, minDays: rule.minDays }).currentRun : 0;
+  const latest = record.sorties[record.sorties.length - 1];
+  const runway = (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === (latest?.brief?.choices.runwayEnd ?? '')));
+  return (
+    <>
+      <FlightStrip facts={strip} at="debrief" />
+      <main id="main"><div className="column">
+        <Title title={`All lessons: ${head.pilotName}`} line={`Every landing of this checkout${types.length > 0 ? `, and ${head.pilotName.split(' ')[0] ?? 'the pilot'}\u2019s own history on ${types.join(', ')}` : ''}. Judged by the standard ${standard.name}.`}>
+          <Link className="btn btn-outline-primary" href={`${base}/debrief`}>To the debrief</Link>
+          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={`${base}/plan`}>Plan the next lesson</Link> : null}
+        </Title>
+        <Progress
+          checkoutId={head.id} landings={landings} here={head.typeName} types={types} aimPointM={head.sheet.landing.aimPointM.value} trackM={head.sheet.gear.trackM.value} widthM={runway?.widthM ?? 18} box={standard.boxM}
+          criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))} run={rule ? { needed: rule.needed, current, attitude: rule.attitude, accuracy: rule.accuracy, what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(/\s+/g, ' ') } : null}
+          medians={await mediansOf(head.typeCode)} fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
+        />
+        <div className="mt-3"><Outranked extra="Statistics say what was flown; the instructor says what it means." /></div>
+      </div></main>
+    </>
+  );
+}

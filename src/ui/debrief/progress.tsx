@@ -1,0 +1,168 @@
+'use client';
+import { useCallback, useMemo, useState } from 'react';
+import { type Bias, type DebriefLanding, type Forecast, type StageMedian, STAGE_NAME, bias, byLesson, counted, ewma, recentShare, shareWords, stageOfLanding, tableRows, theilSen } from '@/core/assess';
+import { fixed } from '@/core/format';
+import { say } from '@/domain/words';
+import { forecastWorker } from '@/workers';
+import { useWorker } from '../lab/use-worker';
+import { Drawing } from '../shared/drawing';
+import { Panel } from '../shared/parts';
+import type { Strip, TrendFacts } from './charts';
+import { touchdownPoints } from './points';
+import { RowTable } from './table';
+import { TouchdownMap } from './touchdown-map';
+
+export interface ProgressLanding extends DebriefLanding { /** Which checkout and aeroplane it belongs to. */ checkoutId: string; typeName: string }
+interface Props {
+  checkoutId: string; landings: readonly ProgressLanding[]; here: string; types: readonly string[];
+  aimPointM: number; trackM: number; widthM: number; box: { before: number; past: number };
+  criteria: readonly { id: string; unit: string; measured: { low: number; high: number } | null }[];
+  run: { needed: number; current: number; what: string; attitude: string | null; accuracy: boolean } | null; medians: readonly StageMedian[]; fileName: string;
+}
+const WINDS = [{ key: 'any', name: 'any wind' }, { key: 'light', name: 'under 5 kt across' }, { key: 'some', name: '5 kt and more across' }, { key: 'gusts', name: 'with gusts' }] as const;
+const MEASURES = [
+  { key: 'fence', name: 'speed at the fence', unit: 'kt', criterion: 'speed', zero: 'the target' }, { key: 'along', name: 'place along', unit: 'm', criterion: 'along', zero: 'the aim point' }, { key: 'lateral', name: 'place across', unit: 'm', criterion: 'lateral', zero: 'the line' },
+  { key: 'crab', name: 'nose at the touch', unit: 'degrees', criterion: 'crab', zero: 'straight' }, { key: 'sink', name: 'sink at the touch', unit: 'ft/min', criterion: 'firmness', zero: 'level' },
+] as const;
+type MeasureKey = (typeof MEASURES)[number]['key'];
+
+/** A measure of one landing with where it came from; null where nobody measured it. The eye's bands are never made into metres. */
+function valueOf(l: DebriefLanding, key: MeasureKey): { value: number; measured: boolean } | null {
+  const m = l.measured?.values ?? {};
+  const of = (v: number | undefined) => (v === undefined ? null : { value: v, measured: true });
+  if (key === 'fence') { const g = l.gates[l.gates.length - 1]; return m.speed !== undefined ? of(m.speed) : g?.offKt == null ? null : { value: g.offKt, measured: g.source === 'measured' }; }
+  return of(key === 'along' ? m.along : key === 'lateral' ? m.lateral : key === 'crab' ? m.crab : m.firmness);
+}
+/** Interventions of two and more and demonstrations say nothing of the pilot's own aim. */
+const ownHands = (l: DebriefLanding): boolean => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration' && (l.captured.intervention ?? 0) < 2;
+
+/** The whole record of a checkout: where, how fast, which way it goes, whose it was, how far it is to the bar. Every drawing, table and file takes the rows chosen here. */
+export function Progress(p: Props) {
+  const [lesson, setLesson] = useState('all');
+  const [type, setType] = useState(p.here);
+  const [wind, setWind] = useState<(typeof WINDS)[number]['key']>('any');
+  const [attitude, setAttitude] = useState('all');
+  const [measure, setMeasure] = useState<MeasureKey>('fence');
+  const chosen = useMemo(() => p.landings.filter((l) => (type === 'every type' || (type === p.here ? l.checkoutId === p.checkoutId : l.typeName === type && l.checkoutId !== p.checkoutId)) && (lesson === 'all' || String(l.lesson) === lesson) && (attitude === 'all' || l.intended === attitude)
+    && (wind === 'any' || (wind === 'gusts' ? (l.captured.wind?.gustKt ?? null) !== null : l.crosswindKt !== null && (wind === 'light' ? Math.abs(l.crosswindKt) < 5 : Math.abs(l.crosswindKt) >= 5)))), [p.landings, p.here, p.checkoutId, lesson, type, wind, attitude]);
+  const c = useMemo(() => ({ trackM: p.trackM, boxM: p.box }), [p.trackM, p.box]);
+  const rows = useMemo(() => tableRows(chosen, c), [chosen, c]);
+  const map = useMemo(() => touchdownPoints(chosen, c, true), [chosen, c]);
+  const own = useMemo(() => chosen.filter(ownHands), [chosen]);
+  const practical = (id: string): number => ({ speed: 2, along: 20, lateral: 1, crab: 2, firmness: 60 })[id] ?? 0;
+  const biases = MEASURES.map((m) => ({ ...m, b: bias(own.map((l) => valueOf(l, m.key)?.value ?? null), practical(m.criterion)), standard: p.criteria.find((x) => x.id === m.criterion)?.measured ?? null })).filter((m) => m.b.n > 0);
+  const strips = useMemo(() => stripsOf(own), [own]);
+  const speedBand = p.criteria.find((x) => x.id === 'speed')?.measured ?? null;
+  const drawStrips = useCallback(async (el: HTMLElement) => (await import('./charts')).drawStrips(el, strips, speedBand), [strips, speedBand]);
+  const spec = MEASURES.find((m) => m.key === measure) ?? MEASURES[0];
+  const trend = useMemo((): TrendFacts => {
+    const points = own.flatMap((l) => { const v = valueOf(l, measure); return v ? [{ label: `${l.lesson}.${l.number}`, ...v }] : []; });
+    const values = points.map((x) => x.value);
+    const b = bias(values, 0);
+    const standard = p.criteria.find((x) => x.id === spec.criterion)?.measured ?? null;
+    const centre = measure === 'sink' ? (b.mean ?? 0) : measure === 'along' && standard ? (standard.low + standard.high) / 2 : 0;
+    return { unit: spec.unit, points, trend: theilSen(values.map((_, i) => i), values), ewma: ewma(values, centre, b.sd ?? 1).points, standard: measure === 'sink' ? null : standard, zeroWord: spec.zero };
+  }, [own, measure, spec, p.criteria]);
+  const drawTrend = useCallback(async (el: HTMLElement) => (await import('./charts')).drawTrend(el, trend), [trend]);
+  const trendSaid = trendWords(trend, spec.name);
+  const lessons = useMemo(() => byLesson(chosen), [chosen]);
+  const stageSeen = useMemo(() => stagesOf(p.landings.filter((l) => l.checkoutId === p.checkoutId)), [p.landings, p.checkoutId]);
+  const lessonMedians = useMemo(() => (type === p.here && lesson === 'all' ? lessons.flatMap((l) => { const m = p.medians.find((x) => x.stage === stageSeen.get(l.lesson)); return m?.part == null ? [] : [{ lesson: l.lesson, part: m.part }]; }) : []), [lessons, p.medians, p.here, type, lesson, stageSeen]);
+  const drawAuthorship = useCallback(async (el: HTMLElement) => (await import('./charts')).drawAuthorship(el, lessons, lessonMedians), [lessons, lessonMedians]);
+  const recent = recentShare(chosen);
+  const judged = useMemo(() => counted(p.landings.filter((l) => l.checkoutId === p.checkoutId)), [p.landings, p.checkoutId]);
+  const outcomes = useMemo(() => judged.filter((l) => !p.run?.attitude || l.intended === p.run.attitude).map((l) => l.judged.landingClass === 'own' || (l.judged.landingClass === 'own-off-target' && p.run?.accuracy === false)), [judged, p.run]);
+  const perLesson = useMemo(() => { const n = byLesson(p.run?.attitude ? judged.filter((l) => l.intended === p.run?.attitude) : judged).map((l) => l.landings).sort((a, b) => a - b); return n.length === 0 ? null : (n[Math.floor(n.length / 2)] ?? null); }, [judged, p.run]);
+  const future = useWorker<Forecast>(p.run ? JSON.stringify([outcomes.map(Number).join(''), p.run.needed, p.run.current]) : null, async () => forecastWorker().forecast({ own: outcomes, needed: p.run?.needed ?? 5, currentRun: p.run?.current ?? 0, perLesson, seed: 20261124 }));
+  const lessonNumbers = [...new Set(p.landings.filter((l) => type === 'every type' || (type === p.here ? l.checkoutId === p.checkoutId : l.typeName === type)).map((l) => l.lesson))].sort((a, b) => a - b);
+  const attitudes = [...new Set(p.landings.flatMap((l) => l.intended ?? []))];
+  const choose = (id: string, label: string, value: string, set: (v: string) => void, options: readonly { key: string; name: string }[]) => <div><label className="form-label" htmlFor={id}>{label}</label><select id={id} className="form-select form-select-sm" value={value} onChange={(e) => set(e.target.value)}>{options.map((o) => <option key={o.key} value={o.key}>{o.name}</option>)}</select></div>;
+  return (
+    <>
+      <div className="panel mb-3"><div className="filters" role="group" aria-label="Which landings">
+        {choose('f-lesson', 'Lesson', lesson, setLesson, [{ key: 'all', name: 'all' }, ...lessonNumbers.map((n) => ({ key: String(n), name: String(n) }))])}
+        {choose('f-type', 'Aeroplane', type, (v) => { setType(v); setLesson('all'); }, [{ key: p.here, name: `${p.here}, this checkout` }, ...p.types.map((t) => ({ key: t, name: `${t}, before` })), ...(p.types.length > 0 ? [{ key: 'every type', name: 'every type' }] : [])])}
+        {choose('f-wind', 'Wind', wind, (v) => setWind(v as typeof wind), WINDS)}
+        {choose('f-attitude', 'Meant', attitude, setAttitude, [{ key: 'all', name: 'any attitude' }, ...attitudes.map((a) => ({ key: a, name: say(a) }))])}
+        <p className="mb-1 small" role="status">{chosen.length} of {p.landings.length} chosen</p>
+      </div></div>
+      <div className="grid">
+        <Panel title="Where the wheels met the runway"><TouchdownMap points={map.points} notSeen={map.notSeen} aimPointM={p.aimPointM} trackM={p.trackM} widthM={p.widthM} box={p.box} limitM={p.criteria.find((x) => x.id === 'lateral')?.measured?.high ?? null} height={270} /></Panel>
+        <div className="grid g-1-1">
+          <Panel title="Speed, gate by gate">
+            {strips.length === 0 ? <p className="mb-0">No speed was read or recorded at a gate.</p> : <><p className="mb-1">{strips.map((s) => `${s.gate.toLowerCase()} ${s.mean === null ? 'not known' : `${signed(s.mean)} kt of ${s.values.length}`}`).join('; ')}.</p><Drawing draw={drawStrips} label={`Speeds about their targets: ${strips.map((s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`).join('; ')}`} height={60 + strips.length * 46} /><p className="soft small mb-0">Dots are approaches, filled measured, open read by eye; the bar is the mean with its 95 in 100 interval; the wash is the standard{'\u2019'}s band.</p></>}
+          </Panel>
+          <Panel title="Which way it goes">
+            <div className="filters mb-1">{choose('f-measure', 'Measure', measure, (v) => setMeasure(v as MeasureKey), MEASURES.map((m) => ({ key: m.key, name: m.name })))}</div>
+            {trend.points.length < 3 ? <p className="mb-0">Fewer than three of these landings have it measured.</p> : <><p className="mb-1">{trendSaid}</p><Drawing draw={drawTrend} label={trendSaid} height={236} /><p className="soft small mb-0">Long dashes: Theil-Sen trend. Line: smoothed mean (EWMA, 0.3) between its control limits about {trend.zeroWord === 'level' ? 'its mean' : trend.zeroWord}; brick dots lie where it left them.</p></>}
+          </Panel>
+        </div>
+        <div className="grid g-1-1">
+          <Panel title="Whose landings they were">
+            <Drawing draw={drawAuthorship} label={`The pilot\u2019s part by lesson: ${lessons.map((l) => `lesson ${l.lesson} ${l.authorship === null ? 'not recorded' : fixed(l.authorship, 2)}`).join(', ')}`} height={190} />
+            <p className="soft small mb-1">The pilot{'\u2019'}s part of a landing: 1 nothing said, 0.75 a word, 0.25 hands or feet, 0 taken over; the mean of a lesson.{lessonMedians.length > 0 ? ' Ochre: the school\u2019s median at the same stage on this type.' : ''}</p>
+            <details className="small"><summary>As a table</summary><table className="plain"><thead><tr><th>Lesson</th><th className="r">part</th><th className="r">own</th><th className="r">own and in standard</th><th className="r">judged</th></tr></thead><tbody>{lessons.map((l) => <tr key={l.lesson}><td>{l.lesson}</td><td className="r mono">{l.authorship === null ? '' : fixed(l.authorship, 2)}</td><td className="r mono">{l.own}</td><td className="r mono">{l.inStandard}</td><td className="r mono">{l.landings}</td></tr>)}</tbody></table></details>
+          </Panel>
+          <Panel title="How steady, and how far to go">
+            <dl className="progress-stats mb-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <div><dt>own, of the last {recent.window}</dt><dd className="mono">{shareWords(recent.own, recent.window)}</dd></div>
+              <div><dt>own and in standard</dt><dd className="mono">{shareWords(recent.onTarget, recent.window)}</dd></div>
+              <div><dt>lower bound of own (Wilson, one-sided 90 %)</dt><dd className="mono">{recent.stats.wilsonLower90 === null ? '\u2013' : `${fixed(100 * recent.stats.wilsonLower90)} in 100`}</dd></div>
+              <div><dt>posterior of own, 80 in 100 range</dt><dd className="mono">{recent.window === 0 ? '\u2013' : `${fixed(100 * recent.stats.posteriorQ10)} to ${fixed(100 * recent.stats.posteriorQ90)} in 100`}</dd></div>
+            </dl>
+            {p.run ? <p className="mb-1"><strong>{p.run.what}:</strong> {p.run.current} in a row of {p.run.needed} asked.</p> : null}
+            <p className="mb-1" role="status" data-forecast>{!p.run ? 'No item of this checkout asks for a run of landings, so there is no bar to forecast.' : future.failed ? 'The forecast could not be computed on this device.' : future.value === null ? 'Computing the forecast \u2026' : future.value.tells ? <>At this rate about <strong>{future.value.landings.median} more landings</strong> ({future.value.landings.low} to {future.value.landings.high}){future.value.lessons ? <>, {future.value.lessons.low === future.value.lessons.high ? `${future.value.lessons.median}` : `${future.value.lessons.low} to ${future.value.lessons.high}`} {future.value.lessons.high === 1 ? 'lesson' : 'lessons'}</> : null}.</> : <>{future.value.why.charAt(0).toUpperCase() + future.value.why.slice(1)}.</>}</p>
+            <p className="soft small mb-0">A learning curve over {outcomes.length} judged landings, 2000 trials, median and 80 in 100 range. It counts what was flown; it never signs.</p>
+          </Panel>
+        </div>
+        <Panel title="Bias, measure by measure">
+          {biases.length === 0 ? <p className="mb-0">Nothing of these landings was measured. What the eye saw is counted in the findings, never made into metres.</p> : (
+            <div className="scroll-x"><table className="plain"><thead><tr><th>Measure</th><th className="r">mean</th><th className="r">95 in 100 interval</th><th className="r">spread (sd)</th><th className="r">landings</th><th>Standard</th><th>Says</th></tr></thead>
+              <tbody>{biases.map((m) => <tr key={m.key}><td>{m.name} <span className="soft small">({m.unit}, about {m.zero})</span></td><td className="r mono">{signed(m.b.mean ?? 0)}</td><td className="r mono">{m.b.lower === null || m.b.upper === null ? '\u2013' : `${signed(m.b.lower)} to ${signed(m.b.upper)}`}</td><td className="r mono">{m.b.sd === null ? '\u2013' : fixed(m.b.sd, 1)}</td><td className="r mono">{m.b.n}</td><td className="mono">{m.standard ? `${signed(m.standard.low)} to ${signed(m.standard.high)}` : ''}</td><td>{biasSays(m.b, m.key, practical(m.criterion), m.unit, m.standard)}</td></tr>)}</tbody></table></div>
+          )}
+        </Panel>
+        <Panel title="Beside the school and before">
+          <div className="scroll-x"><table className="plain"><thead><tr><th>Stage</th><th className="r">own, this pilot</th><th className="r">own, school</th><th className="r">own and in standard, this pilot</th><th className="r">own and in standard, school</th><th>From</th></tr></thead>
+            <tbody>{stageRows(judged, p.medians).map((s) => <tr key={s.stage}><td>{s.name}</td><td className="r mono">{shareWords(s.own, s.n)}</td><td className="r mono">{s.median ? `${fixed(100 * s.median.own)} in 100` : ''}</td><td className="r mono">{shareWords(s.inStandard, s.n)}</td><td className="r mono">{s.median ? `${fixed(100 * s.median.inStandard)} in 100` : ''}</td><td className="soft small">{s.median ? `median of ${s.median.pilots} pilots on this type` : 'fewer than five pilots: not shown'}</td></tr>)}</tbody></table></div>
+          <p className="soft small mb-0">Medians are of pilots, one voice each, at the same landing of a checkout on the same type; no name goes with them.</p>
+        </Panel>
+        <Panel title="Landing by landing"><RowTable rows={rows} fileName={p.fileName} /></Panel>
+      </div>
+    </>
+  );
+}
+
+const signed = (x: number, digits = 1): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x), digits)}`;
+function trendWords(t: TrendFacts, name: string): string {
+  const { slope, lower, upper } = t.trend;
+  if (slope === null || lower === null || upper === null) return `${name}: no trend to speak of yet.`;
+  const sure = lower > 0 || upper < 0;
+  return `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${signed(slope, 2)} ${t.unit} a landing over ${t.points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${sure ? (slope > 0 ? 'It grows.' : 'It falls.') : 'No trend that is sure.'}`;
+}
+function biasSays(b: Bias, key: string, practical: number, unit: string, standard: { low: number; high: number } | null): string {
+  if (b.lower === null || b.upper === null || b.mean === null) return 'too few';
+  if (key === 'sink') return 'a level, not a bias';
+  if (key === 'along' && standard) return b.lower > standard.high ? 'beyond the box' : b.upper < standard.low ? 'short of the box' : b.lower >= standard.low && b.upper <= standard.high ? 'in the box' : 'in part beyond the box';
+  if (!b.flag) return b.lower > 0 || b.upper < 0 ? `to one side, smaller than the ${practical} ${unit} worth a word` : 'no side that is sure';
+  return key === 'fence' ? (b.mean > 0 ? 'fast' : 'slow') : b.mean > 0 ? 'right, and large enough to matter' : 'left, and large enough to matter';
+}
+function stripsOf(landings: readonly DebriefLanding[]): Strip[] {
+  const names = [...new Set(landings.flatMap((l) => l.briefed.map((g) => g.name)))];
+  return names.flatMap((gate): Strip[] => {
+    const values = landings.flatMap((l) => { const g = l.gates.find((x) => x.gate === gate); return g?.offKt == null ? [] : [{ label: `${l.lesson}.${l.number}`, offKt: g.offKt, source: g.source }]; });
+    if (values.length === 0) return [];
+    const b = bias(values.map((v) => v.offKt), 0);
+    return [{ gate, values, mean: b.mean, lower: b.lower, upper: b.upper }];
+  });
+}
+function stagesOf(landings: readonly DebriefLanding[]): Map<number, number> {
+  const out = new Map<number, number>();
+  counted(landings).forEach((l, i) => out.set(l.lesson, stageOfLanding(i + 1)));
+  return out;
+}
+function stageRows(judged: readonly DebriefLanding[], medians: readonly StageMedian[]) {
+  return STAGE_NAME.flatMap((name, stage) => {
+    const of = judged.filter((_, i) => stageOfLanding(i + 1) === stage);
+    return of.length === 0 ? [] : [{ stage, name, n: of.length, own: of.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length, inStandard: of.filter((l) => l.judged.landingClass === 'own').length, median: medians.find((m) => m.stage === stage) ?? null }];
+  });
+}

@@ -1,0 +1,145 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { type DebriefLanding, type FindingRecord, type Observation, findPatterns, plateauIn } from '@/core/assess';
+import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
+import { Findings } from '@/domain/findings';
+import { BRIEFED, flown, standard } from './landings';
+
+const { patterns } = Findings.parse(JSON.parse(readFileSync('content/findings.json', 'utf8')));
+const landing = (i: number, over: Partial<CapturedLanding> = {}, extra: Partial<DebriefLanding> = {}) => flown(i + 1, over, Math.floor(i / 8) + 1, { id: `l${i}`, ...extra });
+const many = (n: number, of: (i: number) => Partial<CapturedLanding>, extra: (i: number) => Partial<DebriefLanding> = () => ({})) => Array.from({ length: n }, (_, i) => landing(i, of(i), extra(i)));
+const record = (landings: DebriefLanding[], over: Partial<FindingRecord> = {}): FindingRecord => ({
+  landings, observations: [], gearChecks: [], limits: [], lessons: [...new Set(landings.map((l) => l.lesson))].map((lesson) => ({ lesson, date: `2026-10-${String(lesson * 3).padStart(2, '0')}` })), standard, ktPerUnit: 1,
+  context: { trackM: 1.7, boxM: standard.boxM, blindNose: false, reducing: false, speedHighKt: 10 }, habits: [], others: { instructor: { pilots: 0, left: 0, line: 0, right: 0 }, airframe: { pilots: 0, left: 0, line: 0, right: 0 } }, ...over,
+});
+const open = (r: FindingRecord) => findPatterns(patterns, r).filter((f) => f.state === 'open').map((f) => f.id);
+const one = (r: FindingRecord, id: string) => findPatterns(patterns, r).find((f) => f.id === id);
+const measuredAt = (lateral: number, along = 50): Partial<DebriefLanding> => ({ measured: { traceId: 't', atS: 1, values: { lateral, along }, item: null } });
+const item = (i: number, data: Partial<Observation['data']>): Observation => ({ id: `o${i}`, date: '2026-10-03', lesson: 1, data: { itemId: 'also:x', verdict: 'within', intervention: 0, note: '', detail: null, pilotId: null, ...data } });
+const stall = (i: number, over: Partial<Extract<AirworkDetail, { form: 'stall' }>>): Observation => item(i, { detail: { form: 'stall', stall: 'clean', lookOut: true, cue: 'horn', cueSpeed: null, recovery: 'unloaded-first', heightLostFt: null, seen: {}, ...over } });
+
+describe('the patterns as data', () => {
+  it('are at least thirty, each with its own name, causes, an exercise and both wordings', () => {
+    expect(patterns.length).toBeGreaterThanOrEqual(38);
+    expect(new Set(patterns.map((p) => p.id)).size).toBe(patterns.length);
+    for (const p of patterns) { expect(p.causes.length).toBeGreaterThan(0); expect(p.next.minutes).toBeGreaterThan(0); }
+  });
+  it('say nothing of a clean record but that it is clean', () => { expect(open(record(many(16, () => ({}))))).toEqual(['steady-hands']); });
+  it('say nothing of nothing', () => { expect(open(record([]))).toEqual([]); });
+  it('leave demonstrations out', () => { expect(open(record(many(16, () => ({ demonstration: true, lateral: 'beyond-left' }))))).toEqual([]); });
+  it('leave no brace open in a sentence', () => {
+    const all = findPatterns(patterns, record(many(24, (i) => (i % 2 ? { bounce: { count: 2, handling: 'pushed' }, stick: 'not', aileron: 'not', lateral: 'beyond-left', swing: { band: 'large', side: i % 4 === 1 ? 'left' : 'right' } } : { intervention: 1 }))));
+    expect(all.length).toBeGreaterThan(5);
+    for (const f of all) for (const text of [f.pilot, f.instructor]) { expect(text).not.toMatch(/[{}]/); expect(text).not.toMatch(/undefined|NaN/); }
+  });
+});
+
+describe('left of the line', () => {
+  const left = (i: number) => measuredAt(-1.6 + (i % 3) * 0.2);
+  it('is a mean in metres where it was measured, with its interval and its landings', () => {
+    const f = one(record(many(10, () => ({ lateral: 'wheel-left' }), left)), 'bias-left');
+    expect(f?.numbers.map((n) => n.label)).toEqual(['mean', '95 in 100 interval', 'measured landings']);
+    expect(f?.numbers[0]?.text).toBe('1.42 m left');
+    expect(f?.evidence.length).toBe(10);
+  });
+  it('is a count by eye where nothing was measured: bands are not metres', () => {
+    const f = one(record(many(12, (i) => ({ lateral: i % 4 === 0 ? 'line' : 'wheel-left' }))), 'bias-left');
+    expect(f?.numbers.map((n) => n.label)).toEqual(['by eye left, line, right', 'chance of so uneven a split by luck']);
+    expect(f?.instructor).toContain('9 of 12 seen by eye to the left');
+    expect(f?.pilot).not.toContain(' m ');
+  });
+  it('needs eight, a practical size, and a side that is not luck', () => {
+    expect(open(record(many(7, () => ({ lateral: 'wheel-left' }))))).not.toContain('bias-left');
+    expect(open(record(many(12, () => ({ lateral: null }), (i) => measuredAt(-0.5 + (i % 2) * 0.1))))).not.toContain('bias-left');
+    expect(open(record(many(12, (i) => ({ lateral: i % 2 ? 'wheel-left' : 'wheel-right' }))))).not.toContain('bias-left');
+  });
+  it('does not count landings that hands helped', () => { expect(open(record(many(12, () => ({ lateral: 'beyond-left', intervention: 2 }))))).not.toContain('bias-left'); });
+  it('closes after eight corrected landings, not before', () => {
+    const after8 = (after: number) => record([...many(12, () => ({ lateral: 'wheel-left' }), left), ...Array.from({ length: after }, (_, i) => landing(12 + i, { lateral: 'line' }))]);
+    expect(one(after8(7), 'bias-left')).toMatchObject({ state: 'open', clean: 7 });
+    expect(one(after8(8), 'bias-left')?.state).toBe('closed');
+  });
+  it('is not told to the pilot when every pilot of the instructor lands left by that eye', () => {
+    const r = record(many(12, () => ({ lateral: 'wheel-left' })), { others: { instructor: { pilots: 4, left: 30, line: 20, right: 6 }, airframe: { pilots: 1, left: 2, line: 6, right: 1 } } });
+    expect(one(r, 'bias-left')).toMatchObject({ forPilot: false, instructor: expect.stringContaining('check your own eye line') });
+    // A measured side is not the eye's.
+    expect(one(record(many(12, () => ({ lateral: 'wheel-left' }), left), { others: r.others }), 'bias-left')?.forPilot).toBe(true);
+    expect(one(record(many(12, () => ({ lateral: 'wheel-left' })), { others: { ...r.others, instructor: { pilots: 4, left: 6, line: 30, right: 5 }, airframe: { pilots: 4, left: 30, line: 9, right: 4 } } }), 'bias-left')?.instructor).toContain('have seat and brakes looked at');
+  });
+});
+
+describe('what is planted is found, and stands until it has been clean', () => {
+  it('speed that stands still, on a falling schedule only', () => {
+    const stands = many(8, (i) => (i % 2 ? { gateSpeeds: { Base: 70, Final: 70 }, fenceSpeed: 62 } : { gateSpeeds: { Base: 70, Final: 65 } }));
+    const context = { ...record([]).context, reducing: true };
+    expect(open(record(stands, { context }))).toContain('speed-plateau');
+    expect(open(record(stands))).not.toContain('speed-plateau');
+    expect(plateauIn({ gateSpeeds: { Base: 70, Final: 70 }, fenceSpeed: 60, notes: [] }, BRIEFED)).toEqual({ between: 'base and final', from: 70, to: 70 });
+    expect(plateauIn({ gateSpeeds: { Base: 70, Final: 65 }, fenceSpeed: 60, notes: [] }, BRIEFED)).toBeNull();
+  });
+  it('an aim point that creeps: by count, by note, by metres', () => {
+    expect(one(record(many(16, (i) => ({ along: i >= 9 ? 'long' : 'in-the-box' }))), 'aim-point-creep')?.numbers[0]?.text).toBe('0 of 8, 7 of 8');
+    expect(one(record(many(12, () => ({}), (i) => measuredAt(0, 20 + i * 9))), 'aim-point-creep')?.numbers[0]).toMatchObject({ label: 'slope', text: '9.00 m a landing (9.00 to 9.00)' });
+    expect(open(record(many(16, () => ({ along: 'long' }))))).not.toContain('aim-point-creep');
+  });
+  it('the tail held up, in wheel landings, with the swings it cost', () => {
+    const r = record(many(9, (i) => ({ intended: 'mains-first', touched: 'mains-first', ...(i % 2 ? { notes: ['tail-kept-up-long'], swing: { band: 'late-correction', side: 'left' } } : {}) })));
+    expect(one(r, 'tail-up-too-long')).toMatchObject({ state: 'open', instructor: 'Tail kept up long in 4 of 9 wheel landings, 4 of them with a swing.' });
+    expect(findPatterns(patterns, r).map((f) => f.id)).not.toContain('steady-hands');
+  });
+  it('a skill lost when a new task comes in, and not one that was never owned', () => {
+    const wheel = (i: number) => (i >= 8 ? { intended: 'mains-first' as const, touched: 'mains-first' as const } : {});
+    const f = one(record(many(16, (i) => ({ ...wheel(i), aileron: i >= 8 && i % 2 ? 'not' : 'kept' }))), 'skill-lost-under-load');
+    expect(f?.numbers).toEqual([{ label: 'before the new task', text: 'into-wind aileron outside in 0 of 6' }, { label: 'with wheel landings', text: 'outside in 4 of 8' }]);
+    expect(f?.evidence).toEqual(['l9', 'l11', 'l13', 'l15']);
+    expect(open(record(many(16, (i) => ({ ...wheel(i), aileron: i % 2 ? 'not' : 'kept' }))))).not.toContain('skill-lost-under-load');
+    expect(open(record(many(16, (i) => ({ aileron: i >= 8 && i % 2 ? 'not' : 'kept' }))))).not.toContain('skill-lost-under-load');
+  });
+  it('more wind is a new task too', () => {
+    const r = record(many(16, (i) => ({ drift: i >= 8 && i % 2 ? { band: 'marked', side: 'left' } : { band: 'none', side: null } }), (i) => ({ crosswindKt: i >= 8 ? 9 : 4 })));
+    expect(one(r, 'skill-lost-under-load')?.numbers[1]?.text).toBe('outside in 4 of 8');
+  });
+  it('a fault stays open until as many landings as asked have been without it', () => {
+    const r = (after: number) => record([...many(6, () => ({ bounce: { count: 1, handling: 'pushed' } })), ...Array.from({ length: after }, (_, i) => landing(6 + i))]);
+    expect(one(r(7), 'pushes-in-bounce')).toMatchObject({ state: 'open', clean: 7, closes: 8 });
+    expect(one(r(8), 'pushes-in-bounce')?.state).toBe('closed');
+    expect(one(record([...r(8).landings, landing(30, { bounce: { count: 1, handling: 'pushed' } })]), 'pushes-in-bounce')?.state).toBe('open');
+  });
+});
+
+describe('other evidence', () => {
+  it('go-arounds: late ones are found, sound ones are praised, neither counts an exercise', () => {
+    const around = (word: CapturedLanding['goAroundWord']) => ({ kind: 'go-around' as const, goAroundWord: word, intended: null, trigger: null });
+    expect(open(record(many(4, (i) => around(i % 2 ? 'late' : 'told-for-safety'))))).toContain('late-go-around');
+    expect(one(record(many(4, (i) => around(i === 3 ? 'exercise' : 'before'))), 'sound-decisions')?.numbers[0]?.text).toBe('3 of 3');
+  });
+  it('help that does not fall, and help that does', () => {
+    expect(one(record(many(12, (i) => ({ intervention: i % 2 }))), 'help-not-falling')?.instructor).toContain('Voice or hands in 6 of the last 12: first half 3 of 6, second half 3 of 6.');
+    expect(open(record(many(12, (i) => ({ intervention: i < 7 ? 1 : 0 }))))).not.toContain('help-not-falling');
+  });
+  it('stalls: the old habit is found only where the habit is another one', () => {
+    const r = (habits: FindingRecord['habits']) => record([], { observations: [stall(1, { recovery: 'aileron-first' }), stall(2, {})], habits });
+    expect(open(r([{ key: 'wing-drop', from: 'a', to: 'b' }]))).toContain('wing-drop-old-habit');
+    expect(open(r([]))).not.toContain('wing-drop-old-habit');
+    expect(open(record([], { observations: [stall(1, { lookOut: false }), stall(2, { lookOut: false })] }))).toContain('no-look-out');
+  });
+  it('steep turns that climb, flows out of order, demonstrations rushed', () => {
+    const turn = (i: number, height: number) => item(i, { detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height } } });
+    expect(open(record([], { observations: [turn(1, 150), turn(2, 140), turn(3, 20)] }))).toContain('steep-turn-balloon');
+    const flow = (i: number, ticks: number[]) => item(i, { detail: { form: 'steps', kind: 'flow', list: 'f', steps: ['a', 'b', 'c', 'd'], ticks } });
+    expect(open(record([], { observations: [flow(1, [0, 2, 1, 3]), flow(2, [1, 0, 2, 3])] }))).toContain('configuration-order');
+    const demo = (i: number, entryRate: number) => item(i, { detail: { form: 'asymmetric', item: 'control-speed', heightFt: null, saidSimulated: true, firstCue: 'heading-moved', recovery: 'after-a-second-cue', set: {}, seen: { entryRate } } });
+    expect(open(record([], { observations: [demo(1, 1.6)] }))).toEqual(expect.arrayContaining(['entry-too-fast', 'continued-past-cue']));
+  });
+  it('a limit passed, and two lessons later it is closed', () => {
+    const r = (lessons: number) => record([], { limits: [{ id: 'x', lesson: 1, date: '2026-10-03', channel: 'vfe', words: '92 kt where flap limit is 88 kt, for 4 s' }], lessons: Array.from({ length: lessons }, (_, i) => ({ lesson: i + 1, date: `2026-10-0${i + 3}` })) });
+    expect(one(r(2), 'flap-over-limit')).toMatchObject({ state: 'open', pilot: 'The flap limit was passed: flap limit 92 kt where flap limit is 88 kt, for 4 s. Speed first, then the lever.' });
+    expect(one(r(3), 'flap-over-limit')?.state).toBe('closed');
+  });
+  it('only in gusts, and systems after a gap', () => {
+    const gust = (i: number): Partial<CapturedLanding> => ({ wind: { fromDegMag: 270, kt: 8, gustKt: i >= 8 ? 18 : null, at: '2026-10-03T10:00:00.000Z' }, ...(i >= 8 && i % 2 ? { swing: { band: 'large', side: 'left' } } : {}) });
+    expect(one(record(many(14, gust)), 'short-hold-in-gust')?.instructor).toContain('Outside in 3 of 6');
+    const after = record(many(16, () => ({})), { lessons: [{ lesson: 1, date: '2026-06-01' }, { lesson: 2, date: '2026-10-06' }], observations: [{ ...item(1, { verdict: 'outside', detail: { form: 'steps', kind: 'flow', list: 'f', steps: ['a', 'b'], ticks: [1, 0] } }), lesson: 2 }] });
+    expect(one(after, 'recency-fade')?.numbers[0]?.text).toBe('127 days');
+  });
+});
