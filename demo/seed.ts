@@ -7,6 +7,7 @@ import { toUser } from '@/server/auth/session-user';
 import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
+import { acknowledgeDebrief, assessSelf, debriefSnapshot, saveDebrief } from '@/server/commands/debrief';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { acceptMeasures, addTrace } from '@/server/commands/traces';
 import { traceById } from '@/server/queries/traces';
@@ -27,6 +28,7 @@ import { recordedFlight } from './recording';
 
 const DAY_MS = 86_400_000;
 const random = seeded(20260);
+const debriefIds = seeded(20261);
 
 /** Fills an empty data folder with the Pedra Alva scenario. Every flight goes through the same commands the screens use. */
 export async function seedDemo(): Promise<{ checkouts: number; landings: number; signed: number }> {
@@ -192,6 +194,7 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   if (!opened.ok) throw new Error(`demo checkout of ${plan.pilot}: ${JSON.stringify(opened.problems)}`);
   const checkoutId = opened.id;
   const { pilot } = plan;
+  const planOfPilot = plan;
   const massKg = pilots.find((p) => p.key === plan.pilot)?.massKg ?? 80;
   const brief = async (daysAgo: number, kt: number, gustKt: number | null, intended: Attitude, acknowledge: boolean, focus: string) => {
     at(dayAt(daysAgo, '09:20'));
@@ -231,6 +234,7 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
       if (lesson.taken) await takeOver(instructor, kept.id, pilot);
     }
     flown += landingsOf(lesson).length;
+    if (index < planOfPilot.lessons.length - 1 || planOfPilot.sign !== undefined) await debriefLesson(instructor, pilotUser, checkoutId, sortieId, (hhmm) => at(dayAt(lesson.daysAgo, hhmm)));
   }
   if (plan.briefedOnly !== undefined) await brief(plan.briefedOnly, 8, 13, 'three-point', false, 'Eyes to the left edge, 60 m ahead');
   if (plan.sign === undefined) return { signed: false };
@@ -238,6 +242,20 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   const signed = await signCheckout(instructor, { checkoutId, password: DEMO_PASSWORD, limitations: { alone: false, noPassengers: true, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: 5 }, remark: '' });
   if (!signed.ok) throw new Error(`demo signature of ${plan.pilot}: ${signed.problems.map((p) => p.message).join(' | ')}`);
   return { signed: true };
+}
+
+/** A debrief as it is held: the pilot says, the instructor keeps a focus, the pilot acknowledges. */
+async function debriefLesson(instructor: CurrentUser, pilot: CurrentUser, checkoutId: string, sortieId: string, at: (hhmm: string) => void): Promise<void> {
+  const snapshot = await debriefSnapshot(checkoutId, sortieId);
+  const own = snapshot.landings.filter((l) => l.class.startsWith('own')).length;
+  at('12:20');
+  const said = await assessSelf(pilot, { sortieId, own: Math.max(0, own + (snapshot.lesson % 3) - 1), bestNumber: snapshot.best?.number ?? null, workOn: snapshot.lesson % 2 ? 'line' : 'hold-off' });
+  if (!said.ok) throw new Error(`demo self-assessment: ${JSON.stringify(said.problems)}`);
+  at('12:40');
+  const kept = await saveDebrief(instructor, { requestId: seededId(debriefIds), sortieId, focus: snapshot.findings.flatMap((f) => f.next?.title ?? []).slice(0, 2), remark: '' });
+  if (!kept.ok) throw new Error(`demo debrief: ${JSON.stringify(kept.problems)}`);
+  at('18:05');
+  await acknowledgeDebrief(pilot, kept.debriefId);
 }
 
 /** Takes over every measure that is fair or sure, as the instructor would from the join page. */

@@ -203,7 +203,7 @@ const shots: Record<string, () => Promise<Page>> = {
   'touchdown-map': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`); await page.waitForSelector('[role=img] svg'); await page.locator('[data-forecast] strong').or(page.getByText('annot tell yet')).first().waitFor(); return page; },
   'lesson-plan': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/plan`); await page.waitForLoadState('networkidle'); return page; },
   'debrief-findings': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Ivo Salgado')}/debrief#findings`); await page.waitForSelector('[role=img] svg'); await page.locator('#findings').scrollIntoViewIfNeeded(); await page.evaluate(() => { document.getElementById('findings')?.scrollIntoView(); window.scrollBy(0, -70); }); return page; },
-  'debrief-self': async () => { const page = await open('joana@pedra-alva.example', wide); await page.goto(`${await checkoutOf(page, 'Joana')}/debrief`); await page.waitForLoadState('networkidle'); return page; },
+  'debrief-self': async () => { const page = await open('joana@pedra-alva.example', wide); await page.goto('/checkouts'); await page.locator('main').getByRole('link').first().click(); await page.waitForURL('**/checkouts/*-*'); await page.goto(`${page.url()}/debrief`); await page.waitForLoadState('networkidle'); return page; },
   'debrief-standard': async () => { const page = await open(BENTO, wide); await page.goto('/people/standard'); return page; },
   debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
   'trace-replay': async () => { const page = await traceOn(HELENA); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('button', { name: 'Runway', exact: true }).click(); await page.waitForTimeout(600); return page; },
@@ -236,7 +236,7 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
-const WORKING = /^(circuits-|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+const WORKING = /^(circuits-|debrief-|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

@@ -16,6 +16,7 @@ const state = () => (globalThis.__jeitoAggregates ??= { waiting: new Set(), tail
 
 /** Asks for a refresh soon; checkouts asked for meanwhile are taken together. */
 export function refreshLater(checkoutIds: readonly string[]): void {
+  if (checkoutIds.length === 0) return;
   const s = state();
   const idle = s.waiting.size === 0;
   for (const id of checkoutIds) s.waiting.add(id);
@@ -32,6 +33,13 @@ export async function aggregatesSettled(): Promise<void> {
   const s = state();
   while (s.waiting.size > 0) await s.tail;
   await s.tail;
+}
+
+/** Checkouts with landings and no counts: after an upgrade, or when a refresh was lost. */
+export async function refreshMissing(): Promise<number> {
+  const missing = await rows<{ id: string }>('SELECT c.id FROM checkouts c WHERE EXISTS (SELECT 1 FROM landings l WHERE l.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM stage_tallies s WHERE s.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM side_tallies s WHERE s.checkout_id = c.id)');
+  refreshLater(missing.map((m) => m.id));
+  return missing.length;
 }
 
 interface LandingCount { landing_class: string; intervention: number | null; lateral: string | null; demonstration: number; author: string; flown_on: string; saved_at: string }

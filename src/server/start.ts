@@ -1,3 +1,4 @@
+import { refreshMissing } from './aggregates';
 import { nowIso } from './clock';
 import { importContent, shippedContent } from './content';
 import { dataFolder, holdFolder } from './data-folder';
@@ -11,6 +12,7 @@ export async function prepareServer(): Promise<void> {
   holdFolder();
   const ran = await migrate();
   const added = await write((t) => importContent(shippedContent(), 'Jeito', t));
+  await refreshMissing();
   await publishHead(nowIso());
   log.info({ folder: dataFolder(), migrations: ran.length, content: added }, 'data folder ready');
 }

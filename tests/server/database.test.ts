@@ -48,7 +48,7 @@ describe('migrations', () => {
   it('run once', async () => { expect(await migrate()).toEqual([]); });
   it('leave every guard in place', async () => {
     const triggers = (await rows<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'trigger' ORDER BY name")).map((t) => t.name);
-    expect(triggers).toEqual(['airframe_versions_fixed', 'airframe_versions_kept', 'briefs_fixed', 'briefs_kept', 'capture_events_fixed', 'capture_events_kept', 'capture_events_once', 'checkout_moves_fixed', 'checkout_moves_kept', 'content_versions_fixed', 'content_versions_kept', 'exceedance_releases_fixed', 'exceedance_releases_kept', 'exceedances_fixed', 'exceedances_kept', 'ledger_fixed', 'ledger_in_order', 'ledger_kept', 'pilot_eyes_fixed', 'pilot_eyes_kept', 'pilot_hours_fixed', 'pilot_hours_kept', 'power_decisions_fixed', 'power_decisions_kept', 'traces_fixed', 'traces_kept', 'type_versions_fixed', 'type_versions_kept']);
+    expect(triggers).toEqual(['airframe_versions_fixed', 'airframe_versions_kept', 'briefs_fixed', 'briefs_kept', 'capture_events_fixed', 'capture_events_kept', 'capture_events_once', 'checkout_moves_fixed', 'checkout_moves_kept', 'content_versions_fixed', 'content_versions_kept', 'debriefs_fixed', 'debriefs_kept', 'exceedance_releases_fixed', 'exceedance_releases_kept', 'exceedances_fixed', 'exceedances_kept', 'finding_decisions_fixed', 'finding_decisions_kept', 'ledger_fixed', 'ledger_in_order', 'ledger_kept', 'lesson_plans_fixed', 'lesson_plans_kept', 'pilot_eyes_fixed', 'pilot_eyes_kept', 'pilot_hours_fixed', 'pilot_hours_kept', 'power_decisions_fixed', 'power_decisions_kept', 'self_assessments_fixed', 'self_assessments_kept', 'traces_fixed', 'traces_kept', 'type_versions_fixed', 'type_versions_kept']);
   });
 });
 

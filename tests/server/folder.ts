@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
+import { aggregatesSettled } from '@/server/aggregates';
 import { closeDatabase } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
 import { inData } from '@/server/data-folder';
@@ -12,7 +13,7 @@ export async function freshFolder({ migrated = true } = {}): Promise<{ close: ()
   process.env.JEITO_DATA = folder;
   process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
   if (migrated) await migrate();
-  return { close: async () => { await closeDatabase(); rmSync(folder, { recursive: true, force: true }); } };
+  return { close: async () => { await aggregatesSettled(); await closeDatabase(); rmSync(folder, { recursive: true, force: true }); } };
 }
 
 /** Speaks to the file as somebody with a database shell would: past every door of the application. */

@@ -166,10 +166,11 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
   const m = mEnd === undefined ? null : measuredAt(mEnd);
   const e = eEnd === undefined ? null : eyeAt(eEnd);
   if (!m && !e) return null;
-  // Closed when the last landings lie about the line, whoever saw it: two to the side at most, and what was measured of them within the practical size.
+  // Closed when the landings since a corrected one lie about the line, whoever saw them: a quarter to the side at most, and what was measured of them within the practical size.
   let clean = 0;
   for (let n = Math.min(closes, sided.length); n >= 1; n--) {
     const tail = sided.slice(-n);
+    if (tail[0]?.facts[sideField] === t.side) continue;
     const toSide = tail.filter((r) => r.facts[sideField] === t.side).length;
     const metres = bias(tail.map((r) => r.facts[field] as number | null), t.practical);
     if (toSide <= Math.floor(n / 4) && (metres.mean === null || metres.mean * sign <= t.practical)) { clean = n; break; }

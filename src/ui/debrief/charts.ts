@@ -33,7 +33,7 @@ export interface MapFacts { aimPointM: number; trackM: number; widthM: number; b
 const ACROSS = (band: LateralBand, trackM: number, halfM: number): [number, number] => {
   const side = band.endsWith('left') ? -1 : 1;
   if (band === 'line') return [-trackM / 4, trackM / 4];
-  const [near, far] = band.startsWith('wheel') ? [trackM / 4, trackM] : [trackM, Math.min(halfM, 3 * trackM)];
+  const [near, far] = band.startsWith('wheel') ? [trackM / 4, trackM] : [trackM, Math.min(halfM, 3.2 * trackM)];
   return side < 0 ? [-far, -near] : [near, far];
 };
 const ALONG = (band: AlongBand, { aimPointM: a, box: b }: MapFacts): [number, number] => {
@@ -45,7 +45,9 @@ const ALONG = (band: AlongBand, { aimPointM: a, box: b }: MapFacts): [number, nu
 /** The runway from above, threshold at the left, the left of the pilot up. Measured touches stand at their metre, those of the eye softly in their band. */
 export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownPoint[], facts: MapFacts): () => void {
   const { chart, css, text, end } = stage(element);
-  const half = facts.widthM / 2;
+  const edge = facts.widthM / 2;
+  // Drawn wide enough for what is there; the runway's edges show where they lie within it.
+  const half = Math.min(edge, Math.max(3.3 * facts.trackM, ...points.map((p) => Math.abs(p.lateralM ?? 0) + 1)));
   const { aimPointM: aim, box, trackM, spread } = facts;
   const farthest = Math.max(aim + 2.4 * box.past, ...points.map((p) => (p.alongM === null ? 0 : aim + p.alongM + 30)));
   const measured = points.filter((p) => p.alongM !== null && p.lateralM !== null);
@@ -53,29 +55,31 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
   const cells = new Map<string, { x: [number, number]; y: [number, number]; n: number }>();
   const placed = eye.map((p, i) => {
     const x = ALONG(p.along as AlongBand, facts);
-    const y = ACROSS(p.lateral as LateralBand, trackM, half);
+    const y = ACROSS(p.lateral as LateralBand, trackM, edge);
     const key = `${p.along ?? ''} ${p.lateral ?? ''}`;
     const cell = cells.get(key) ?? { x, y, n: 0 };
     cells.set(key, { ...cell, n: cell.n + 1 });
     const step = 0.08 + ((cell.n * 0.137) % 0.84);
     return { p, x: x[0] + (Math.min(x[1], farthest) - x[0]) * step, y: y[0] + (y[1] - y[0]) * (0.5 + (i % 2 ? 0.18 : -0.18)) };
   });
-  const dot = (p: TouchdownPoint, x: number, y: number, soft: boolean) => ({ value: [x, -y], symbol: SHAPE[p.verdict], symbolSize: soft ? 11 : 15, itemStyle: { color: css(COLOUR[p.verdict]), opacity: soft ? 0.75 : 1 }, label: { show: true, position: 'top', distance: 1, formatter: p.label, ...text, fontSize: 11 }, tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the aim, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}<br>${p.word}` });
+  const crowded = points.length > 16;
+  const dot = (p: TouchdownPoint, x: number, y: number, soft: boolean) => ({ value: [x, -y], symbol: SHAPE[p.verdict], symbolSize: soft ? 11 : 15, itemStyle: { color: css(COLOUR[p.verdict]), opacity: soft ? 0.75 : 1 }, label: { show: !(crowded && soft), position: 'top', distance: 1, formatter: p.label, ...text, fontSize: 11 }, tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the aim, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}<br>${p.word}` });
   const ring = (sigma: number, dashed: boolean) => (spread ? [{ type: 'line', silent: true, showSymbol: false, data: ellipsePoints(spread, sigma).map(([x, y]) => [aim + y, -x]), lineStyle: { color: css('--lagoon'), width: dashed ? 1.2 : 2, type: dashed ? [5, 4] : 'solid' }, ...(dashed ? {} : { areaStyle: { color: css('--lagoon'), opacity: 0 } }) }] : []);
-  const stripes = Array.from({ length: 6 }, (_, i) => [{ coord: [4, -half + (i + 0.25) * (facts.widthM / 6)], itemStyle: { color: css('--runway-edge'), opacity: 0.9 } }, { coord: [22, -half + (i + 0.75) * (facts.widthM / 6)] }]);
+  const keys = Math.max(6, Math.round(facts.widthM / 1.8));
+  const stripes = Array.from({ length: keys }, (_, i) => { const at = (share: number) => Math.max(-half, Math.min(half, -edge + (i + share) * (facts.widthM / keys))); return [{ coord: [4, at(0.2)], itemStyle: { color: css('--runway-edge'), opacity: 0.9 } }, { coord: [22, at(0.8)] }]; });
   const boxHalf = facts.limitM ?? trackM;
   chart.setOption({
     animation: false, textStyle: text,
     tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
     grid: { left: 54, right: 14, top: 8, bottom: 26 },
     xAxis: { type: 'value', min: 0, max: Math.ceil(farthest / 50) * 50, interval: 50, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (v % 100 === 0 ? `${v} m` : '') } },
-    yAxis: { type: 'value', min: -half, max: half, interval: half / 3, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (Math.abs(v) < 0.1 ? 'line' : `${fixed(Math.abs(v))} m ${v > 0 ? 'L' : 'R'}`) } },
+    yAxis: { type: 'value', min: -half, max: half, interval: 2, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (Math.abs(v) < 0.1 ? 'line' : `${fixed(Math.abs(v))} m ${v > 0 ? 'L' : 'R'}`) } },
     series: [
       { type: 'scatter', data: [], silent: true, markArea: { silent: true, data: [[{ coord: [0, -half], itemStyle: { color: css('--wash') } }, { coord: [Math.ceil(farthest / 50) * 50, half] }], ...stripes, ...[...cells.values()].map((c) => [{ coord: [c.x[0], -c.y[1]], itemStyle: { color: css('--strip-soft'), opacity: Math.min(0.5, 0.14 + 0.05 * c.n) } }, { coord: [Math.min(c.x[1], farthest), -c.y[0]] }]), [{ coord: [Math.max(0, aim - box.before), -boxHalf], itemStyle: { color: 'transparent', borderColor: css('--slate'), borderWidth: 1.5, borderType: 'dashed' }, name: 'standard', label: { ...text, fontSize: 12, position: 'insideBottomRight', offset: [0, 18], color: css('--slate') } }, { coord: [aim + box.past, boxHalf] }]] }, markLine: { silent: true, symbol: 'none', label: { show: false }, lineStyle: { color: css('--runway-edge'), type: [16, 12], width: 2 }, data: [[{ coord: [30, 0] }, { coord: [Math.ceil(farthest / 50) * 50, 0] }]] } },
       ...ring(2, true), ...ring(1, false),
-      { type: 'scatter', data: placed.map(({ p, x, y }) => dot(p, x, y, true)) },
-      { type: 'scatter', data: measured.map((p) => dot(p, aim + (p.alongM ?? 0), p.lateralM ?? 0, false)) },
-      ...(spread?.meanAlongM != null && spread.n >= 3 ? [{ type: 'scatter', silent: true, symbol: 'path://M7 0h2v7h7v2h-7v7h-2v-7h-7v-2h7z', symbolSize: 16, itemStyle: { color: css('--lagoon') }, data: [[aim + spread.meanAlongM, -(spread.meanLateralM ?? 0)]] }] : []),
+      { type: 'scatter', labelLayout: { hideOverlap: true }, data: placed.map(({ p, x, y }) => dot(p, x, y, true)) },
+      { type: 'scatter', labelLayout: { hideOverlap: true }, data: measured.map((p) => dot(p, aim + (p.alongM ?? 0), p.lateralM ?? 0, false)) },
+      ...(spread?.meanAlongM != null && spread.n >= 3 ? [{ type: 'scatter', silent: true, z: 9, symbol: 'path://M6 0h4v6h6v4h-6v6h-4v-6h-6v-4h6z', symbolSize: 20, itemStyle: { color: css('--ink'), borderColor: css('--card'), borderWidth: 1.5 }, data: [[aim + spread.meanAlongM, -(spread.meanLateralM ?? 0)]] }] : []),
     ],
   });
   return end;

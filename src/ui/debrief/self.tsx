@@ -21,12 +21,12 @@ export function SelfAsk({ sortieId, landings, numbers, forPilot, save }: { sorti
   };
   const chip = (key: string, text: string, on: boolean, tap: () => void) => <button key={key} type="button" className={`btn ${on ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={on} disabled={busy} onClick={tap}>{text}</button>;
   return (
-    <section className="panel mb-3" aria-label="The pilot first">
+    <section className={`panel mb-3 self-ask${forPilot ? '' : ' small-ask'}`} aria-label="The pilot first">
       <h2>{forPilot ? 'You first: three taps, then what was recorded' : 'The pilot first: ask, and tap what he or she says'}</h2>
       <div className="self-rows">
-        <div role="group" aria-label="How many were your own"><span>How many of the {landings} were {forPilot ? 'your' : 'his or her'} own?</span><div className="d-flex gap-1 flex-wrap">{Array.from({ length: landings + 1 }, (_, n) => chip(`o${n}`, String(n), own === n, () => setOwn(n)))}</div></div>
-        <div role="group" aria-label="Which was the best"><span>Which was the best?</span><div className="d-flex gap-1 flex-wrap">{numbers.map((n) => chip(`b${n}`, String(n), best === n, () => setBest(n)))}{chip('none', 'none', best === null, () => setBest(null))}</div></div>
-        <div role="group" aria-label="What to work on"><span>What to work on?</span><div className="d-flex gap-1 flex-wrap">{WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => void send(w)))}</div></div>
+        <div role="group" aria-label="How many were your own"><span>{forPilot ? `How many of the ${landings} were your own?` : `Own, of ${landings}`}</span><div className="d-flex gap-1 flex-wrap">{Array.from({ length: landings + 1 }, (_, n) => chip(`o${n}`, String(n), own === n, () => setOwn(n)))}</div></div>
+        <div role="group" aria-label="Which was the best"><span>{forPilot ? 'Which was the best?' : 'The best'}</span><div className="d-flex gap-1 flex-wrap">{numbers.map((n) => chip(`b${n}`, String(n), best === n, () => setBest(n)))}{chip('none', 'none', best === null, () => setBest(null))}</div></div>
+        <div role="group" aria-label="What to work on"><span>{forPilot ? 'What to work on?' : 'To work on'}</span><div className="d-flex gap-1 flex-wrap">{WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => void send(w)))}</div></div>
       </div>
       <p className="mb-0 small" role="status">{problem ? <span className="v-outside">{problem}</span> : <span className="soft">The third tap keeps it and shows what was recorded beside it.</span>}</p>
     </section>
