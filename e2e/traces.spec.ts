@@ -26,7 +26,7 @@ const START = Date.UTC(2026, 10, 18, 10);
 /** The table of a recorder whose header nobody knows. */
 const odd = (rows: ReturnType<typeof flight>['rows']): string => ['zaehler;breite;laenge;hoehe;fahrt', ...rows.map((r) => [r.tS.toFixed(1), r.lat.toFixed(7), r.lon.toFixed(7), (r.altFt * 0.3048).toFixed(2), (r.iasKt * 1.852).toFixed(1)].join(';').replaceAll('.', ','))].join('\n');
 const choose = async (page: Page, name: string, text: string | Buffer) => { await page.getByLabel('Recording').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) }); };
-const panelOf = async (page: Page): Promise<void> => { await go(page, '/traces'); await page.getByRole('row', { name: /ZP-URZ-.*csv/ }).getByRole('link').click(); await page.waitForURL('**/traces/trace-*'); await expect(page.locator('.curves canvas').first()).toBeVisible(); };
+const panelOf = async (page: Page): Promise<void> => { await go(page, '/traces'); await page.getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ }).getByRole('link').click(); await page.waitForURL('**/traces/trace-*'); await expect(page.locator('.curves canvas').first()).toBeVisible(); };
 
 test('import: columns nobody knows are asked for once, previewed, kept on this device; then the flight has its recording', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
@@ -149,7 +149,7 @@ test('join: what is ticked counts as measured and stands in the debrief; the eye
   await expect(page.getByRole('region', { name: 'Airwork' })).toContainText('outside, measured');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await page.getByRole('link', { name: 'To the debrief' }).click();
-  await page.getByRole('button', { name: '1', exact: true }).click();
+  await page.locator('#landing-1').getByRole('button').click();
   await expect(page.locator('#landing-reasons')).toContainText(/Measured \S+ m; the standard allows/);
   await expect(page.locator('#landing-reasons')).toContainText('measured from the recording: place across, firmness');
   await context.close();

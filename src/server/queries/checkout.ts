@@ -163,7 +163,7 @@ const KEEP_RECENT = 64;
  * until a count moves; inside a write it is always read afresh.
  */
 export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
-  if (t) return readRecord(head, t);
+  if (t) return readCheckoutRecord(head, t);
   const moved = await row<Record<string, unknown>>(
     `SELECT (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
        (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
@@ -173,7 +173,7 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
   const stamp = JSON.stringify(moved);
   const known = recent.get(head.id);
   if (known?.stamp === stamp) return known.record;
-  const record = await readRecord(head);
+  const record = await readCheckoutRecord(head);
   recent.delete(head.id);
   recent.set(head.id, { stamp, record });
   const oldest = recent.size > KEEP_RECENT ? recent.keys().next().value : undefined;
@@ -181,7 +181,8 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
   return record;
 }
 
-async function readRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
+/** The same, read afresh. */
+export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
   const events = await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured', 'overruled', 'gear-checked'], t);

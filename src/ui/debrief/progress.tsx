@@ -17,7 +17,7 @@ interface Props {
   checkoutId: string; landings: readonly ProgressLanding[]; here: string; types: readonly string[];
   aimPointM: number; trackM: number; widthM: number; box: { before: number; past: number };
   criteria: readonly { id: string; unit: string; measured: { low: number; high: number } | null }[];
-  run: { needed: number; current: number; what: string; attitude: string | null; accuracy: boolean } | null; medians: readonly StageMedian[]; fileName: string;
+  run: { needed: number; current: number; what: string; attitude: string | null; accuracy: boolean; missing: string } | null; medians: readonly StageMedian[]; fileName: string;
 }
 const WINDS = [{ key: 'any', name: 'any wind' }, { key: 'light', name: 'under 5 kt across' }, { key: 'some', name: '5 kt and more across' }, { key: 'gusts', name: 'with gusts' }] as const;
 const MEASURES = [
@@ -73,7 +73,7 @@ export function Progress(p: Props) {
   const judged = useMemo(() => counted(p.landings.filter((l) => l.checkoutId === p.checkoutId)), [p.landings, p.checkoutId]);
   const outcomes = useMemo(() => judged.filter((l) => !p.run?.attitude || l.intended === p.run.attitude).map((l) => l.judged.landingClass === 'own' || (l.judged.landingClass === 'own-off-target' && p.run?.accuracy === false)), [judged, p.run]);
   const perLesson = useMemo(() => { const n = byLesson(p.run?.attitude ? judged.filter((l) => l.intended === p.run?.attitude) : judged).map((l) => l.landings).sort((a, b) => a - b); return n.length === 0 ? null : (n[Math.floor(n.length / 2)] ?? null); }, [judged, p.run]);
-  const future = useWorker<Forecast>(p.run ? JSON.stringify([outcomes.map(Number).join(''), p.run.needed, p.run.current]) : null, async () => forecastWorker().forecast({ own: outcomes, needed: p.run?.needed ?? 5, currentRun: p.run?.current ?? 0, perLesson, seed: 20261124 }));
+  const future = useWorker<Forecast>(p.run && p.run.current < p.run.needed ? JSON.stringify([outcomes.map(Number).join(''), p.run.needed, p.run.current]) : null, async () => forecastWorker().forecast({ own: outcomes, needed: p.run?.needed ?? 5, currentRun: p.run?.current ?? 0, perLesson, seed: 20261124 }));
   const lessonNumbers = [...new Set(p.landings.filter((l) => type === 'every type' || (type === p.here ? l.checkoutId === p.checkoutId : l.typeName === type)).map((l) => l.lesson))].sort((a, b) => a - b);
   const attitudes = [...new Set(p.landings.flatMap((l) => l.intended ?? []))];
   const choose = (id: string, label: string, value: string, set: (v: string) => void, options: readonly { key: string; name: string }[]) => <div><label className="form-label" htmlFor={id}>{label}</label><select id={id} className="form-select form-select-sm" value={value} onChange={(e) => set(e.target.value)}>{options.map((o) => <option key={o.key} value={o.key}>{o.name}</option>)}</select></div>;
@@ -111,7 +111,7 @@ export function Progress(p: Props) {
               <div><dt>posterior of own, 80 in 100 range</dt><dd className="mono">{recent.window === 0 ? '\u2013' : `${fixed(100 * recent.stats.posteriorQ10)} to ${fixed(100 * recent.stats.posteriorQ90)} in 100`}</dd></div>
             </dl>
             {p.run ? <p className="mb-1"><strong>{p.run.what}:</strong> {p.run.current} in a row of {p.run.needed} asked.</p> : null}
-            <p className="mb-1" role="status" data-forecast>{!p.run ? 'No item of this checkout asks for a run of landings, so there is no bar to forecast.' : future.failed ? 'The forecast could not be computed on this device.' : future.value === null ? 'Computing the forecast \u2026' : future.value.tells ? <>At this rate about <strong>{future.value.landings.median} more landings</strong> ({future.value.landings.low} to {future.value.landings.high}){future.value.lessons ? <>, {future.value.lessons.low === future.value.lessons.high ? `${future.value.lessons.median}` : `${future.value.lessons.low} to ${future.value.lessons.high}`} {future.value.lessons.high === 1 ? 'lesson' : 'lessons'}</> : null}.</> : <>{future.value.why.charAt(0).toUpperCase() + future.value.why.slice(1)}.</>}</p>
+            <p className="mb-1" role="status" data-forecast>{!p.run ? 'No item of this checkout asks for a run of landings, so there is no bar to forecast.' : p.run.current >= p.run.needed ? `The run is there; still asked: ${p.run.missing}.` : future.failed ? 'The forecast could not be computed on this device.' : future.value === null ? 'Computing the forecast \u2026' : future.value.tells ? <>At this rate about <strong>{future.value.landings.median} more landings</strong> ({future.value.landings.low} to {future.value.landings.high}){future.value.lessons ? <>, {future.value.lessons.low === future.value.lessons.high ? `${future.value.lessons.median}` : `${future.value.lessons.low} to ${future.value.lessons.high}`} {future.value.lessons.high === 1 ? 'lesson' : 'lessons'}</> : null}.</> : <>{future.value.why.charAt(0).toUpperCase() + future.value.why.slice(1)}.</>}</p>
             <p className="soft small mb-0">A learning curve over {outcomes.length} judged landings, 2000 trials, median and 80 in 100 range. It counts what was flown; it never signs.</p>
           </Panel>
         </div>

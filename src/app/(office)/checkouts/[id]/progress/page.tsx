@@ -47,7 +47,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
         </Title>
         <Progress
           checkoutId={head.id} landings={landings} here={head.typeName} types={types} aimPointM={head.sheet.landing.aimPointM.value} trackM={head.sheet.gear.trackM.value} widthM={runway?.widthM ?? 18} box={standard.boxM}
-          criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))} run={rule ? { needed: rule.needed, current, attitude: rule.attitude, accuracy: rule.accuracy, what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(/\s+/g, ' ') } : null}
+          criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))} run={rule ? { needed: rule.needed, current, attitude: rule.attitude, accuracy: rule.accuracy, missing: runItem?.missing.join('; ') ?? '', what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(/\s+/g, ' ') } : null}
           medians={await mediansOf(head.typeCode)} fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
         />
         <div className="mt-3"><Outranked extra="Statistics say what was flown; the instructor says what it means." /></div>
