@@ -3,7 +3,7 @@
  * against the same page at 1000), and what the debrief reads (every query of the record and the findings, nothing cached) against the same statements
  * bare on a connection of their own. `--most N` stops earlier.
  */
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -18,29 +18,36 @@ seedFolder(folder);
 process.env.JEITO_DATA = folder;
 process.env.JEITO_NOW = FIXED_NOW;
 const { closeDatabase, database, rows } = await import('@/server/db/connection');
-const { checkoutHead, readCheckoutRecord } = await import('@/server/queries/checkout');
+const { checkoutHead, landingsOf, readCheckoutRecord } = await import('@/server/queries/checkout');
 const { debriefFacts } = await import('@/server/queries/debrief');
 const { refreshAggregates } = await import('@/server/aggregates');
 
 const bare = (db: sqlite3.Database, sql: string) => new Promise<unknown[]>((resolve, reject) => db.all(sql, (e, r) => (e ? reject(e) : resolve(r))));
-const timed = async (work: () => Promise<unknown>, warm: number, times: number): Promise<number> => {
-  for (let i = 0; i < warm; i++) await work();
-  const seen: number[] = [];
-  for (let i = 0; i < times; i++) { const t = performance.now(); await work(); seen.push(performance.now() - t); }
-  return median(seen);
-};
+const fixed = (x: number | undefined, digits = 2): string => (x ?? NaN).toFixed(digits);
+/** Medians of several pieces of work, done in turn. */
+async function inTurn(works: readonly (() => Promise<unknown>)[], warm: number, times: number): Promise<[number, number, ...number[]]> {
+  const seen = works.map((): number[] => []);
+  for (let i = 0; i < warm + times; i++) for (const [k, work] of works.entries()) { const t = performance.now(); await work(); if (i >= warm) seen[k]?.push(performance.now() - t); }
+  return seen.map(median) as [number, number, ...number[]];
+}
 
-let cookie = '';
-const first: Record<string, number> = {};
-for (const size of [1000, 10_000, 200_000].filter((n) => n <= Number(values.most))) {
+const sizes = [1000, 10_000, 200_000].filter((n) => n <= Number(values.most));
+const folders = sizes.map(() => mkdtempSync(path.join(tmpdir(), 'jeito-grow-')));
+const ids: string[] = [];
+for (const [k, size] of sizes.entries()) {
+  const here = folders[k] ?? '';
+  cpSync(folder, here, { recursive: true });
+  rmSync(path.join(here, 'server.lock'), { force: true });
+  process.env.JEITO_DATA = here;
   const started = performance.now();
-  const n = await grow(folder, size);
+  const n = await grow(here, size);
   const [ines] = await rows<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-ines'");
   const id = ines?.id ?? '';
+  ids.push(id);
   await refreshAggregates([id]);
   const head = await checkoutHead(id);
   if (!head) throw new Error('no checkout');
-  console.log(`\n${n} landings (grown in ${((performance.now() - started) / 1000).toFixed(0)} s)`);
+  console.log(`${n} landings (grown in ${((performance.now() - started) / 1000).toFixed(0)} s)`);
   // The same statements, as they were sent, bare.
   const said: string[] = [];
   const sequelize = database().sequelize as unknown as { options: { logging: false | ((sql: string) => void) } };
@@ -48,35 +55,34 @@ for (const size of [1000, 10_000, 200_000].filter((n) => n <= Number(values.most
   sequelize.options.logging = (sql) => { said.push(sql.replace(/^Executing \([^)]*\): /, '')); };
   await read();
   sequelize.options.logging = false;
-  const connection = new sqlite3.Database(path.join(folder, 'jeito.sqlite'), sqlite3.OPEN_READONLY);
-  const floor = await timed(async () => { for (const sql of said) await bare(connection, sql); }, 5, 50);
-  const whole = await timed(read, 5, 50);
+  const connection = new sqlite3.Database(path.join(here, 'jeito.sqlite'), sqlite3.OPEN_READONLY);
   const landingsSql = said.find((s) => s.includes('FROM landings l JOIN sorties s')) ?? '';
-  const landingsFloor = await timed(() => bare(connection, landingsSql), 5, 50);
-  const { landingsOf } = await import('@/server/queries/checkout');
-  const landings = await timed(() => landingsOf(id), 5, 50);
-  console.log(`debrief query: landings ${landings.toFixed(2)} ms, bare ${landingsFloor.toFixed(2)} ms, ${(landings / landingsFloor).toFixed(2)} x floor; everything a debrief reads, judged and found, ${whole.toFixed(2)} ms in ${said.length} statements, bare ${floor.toFixed(2)} ms, ${(whole / floor).toFixed(2)} x floor`);
+  const [landings, landingsFloor] = await inTurn([() => landingsOf(id), () => bare(connection, landingsSql)], 20, 100);
+  const [whole, floor] = await inTurn([read, async () => { for (const sql of said) await bare(connection, sql); }], 10, 50);
+  console.log(`  debrief query: landings ${fixed(landings)} ms, bare ${fixed(landingsFloor)} ms, ${fixed(landings / landingsFloor)} x floor; everything a debrief reads, judged and found, ${fixed(whole)} ms in ${said.length} statements, bare ${fixed(floor)} ms, ${fixed(whole / floor)} x floor`);
   await new Promise<void>((r) => connection.close(() => r()));
   await closeDatabase();
-
-  const server = await startServer(folder);
-  if (!cookie) {
-    const { chromium } = await import('@playwright/test');
-    const browser = await chromium.launch(CHROMIUM);
-    const page = await browser.newPage({ baseURL: server.url });
-    await page.goto('/sign-in');
-    await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
-    await page.getByLabel('Password').fill('pedra-alva-2026');
-    await page.getByRole('button', { name: 'Sign in' }).click();
-    await page.waitForURL('**/board');
-    cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ');
-    await browser.close();
-  }
-  for (const view of ['debrief', 'progress', 'plan']) {
-    const ms = await timed(async () => { const r = await fetch(`${server.url}/checkouts/${id}/${view}`, { headers: { cookie } }); await r.arrayBuffer(); if (r.status !== 200) throw new Error(`${view} answered ${r.status}`); }, 10, 50);
-    first[view] ??= ms;
-    console.log(`/checkouts/[id]/${view}`.padEnd(26), `${ms.toFixed(1)} ms, ${(ms / (first[view] ?? ms)).toFixed(2)} x the same at 1000`);
-  }
-  await server.stop();
 }
-rmSync(folder, { recursive: true, force: true });
+
+const servers = await Promise.all(folders.map((f) => startServer(f)));
+const { chromium } = await import('@playwright/test');
+const browser = await chromium.launch(CHROMIUM);
+const cookies: string[] = [];
+for (const server of servers) {
+  const page = await browser.newPage({ baseURL: server.url });
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
+  await page.getByLabel('Password').fill('pedra-alva-2026');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/board');
+  cookies.push((await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; '));
+  await page.close();
+}
+await browser.close();
+// Each size in turn, so that a busy machine is busy for all of them.
+for (const view of ['debrief', 'progress', 'plan']) {
+  const ms = await inTurn(servers.map((server, k) => async () => { const r = await fetch(`${server.url}/checkouts/${ids[k] ?? ''}/${view}`, { headers: { cookie: cookies[k] ?? '' } }); await r.arrayBuffer(); if (r.status !== 200) throw new Error(`${view} answered ${r.status}`); }), 25, 50);
+  console.log(`/checkouts/[id]/${view}`.padEnd(26), sizes.map((n, k) => `${n}: ${fixed(ms[k] ?? NaN, 1)} ms${k > 0 ? `, ${fixed((ms[k] ?? NaN) / (ms[0] ?? NaN))} x` : ''}`).join('   '));
+}
+for (const server of servers) await server.stop();
+for (const f of [folder, ...folders]) rmSync(f, { recursive: true, force: true });

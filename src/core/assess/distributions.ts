@@ -37,9 +37,20 @@ export function tCdf(t: number, df: number): number {
   return t > 0 ? 1 - tail : tail;
 }
 
+/** Quantiles already found: a record asks for the same few again and again. */
+const found = new Map<string, number>();
+
 /** Quantile of Student's t; `p` in (0, 1). */
 export function tQuantile(p: number, df: number): number {
   if (p < 0.5) return -tQuantile(1 - p, df);
+  const key = `${p} ${df}`;
+  const known = found.get(key) ?? bisected(p, df);
+  if (found.size > 5000) found.clear();
+  found.set(key, known);
+  return known;
+}
+
+function bisected(p: number, df: number): number {
   let low = 0;
   let high = 1;
   while (tCdf(high, df) < p && high < 1e9) high *= 2;

@@ -172,8 +172,9 @@ function sideBias(t: Extract<FindingTrigger, { kind: 'bias' }>, rows: readonly R
     const tail = sided.slice(-n);
     if (tail[0]?.facts[sideField] === t.side) continue;
     const toSide = tail.filter((r) => r.facts[sideField] === t.side).length;
-    const metres = bias(tail.map((r) => r.facts[field] as number | null), t.practical);
-    if (toSide <= Math.floor(n / 4) && (metres.mean === null || metres.mean * sign <= t.practical)) { clean = n; break; }
+    const metres = tail.flatMap((r) => (typeof r.facts[field] === 'number' ? [r.facts[field]] : []));
+    const mean = metres.reduce((a, b) => a + b, 0) / Math.max(1, metres.length);
+    if (toSide <= Math.floor(n / 4) && mean * sign <= t.practical) { clean = n; break; }
   }
   const checked = checkedAgainst(t.side, record.others, m === null);
   const words: string[] = [];

@@ -20,8 +20,18 @@ export interface LessonPlan { id: string; lesson: number; version: number; block
 interface TraceEventRow { id: string; events: string }
 interface FoundEvent { touchdown?: { tS: number }; startS: number; gates?: { name: string; heightFt: number | null; deviationKt: number | null }[] }
 
+/** What was worked out of a record; the record of a checkout stays the same object until something is added to it. */
+const workedOut = new WeakMap<CheckoutRecord, { landings?: DebriefLanding[]; found?: { key: string; findings: Finding[] } }>();
+const remembered = (record: CheckoutRecord) => { const known = workedOut.get(record) ?? {}; workedOut.set(record, known); return known; };
+
 /** Landings of a checkout with their gates: read by eye, or from the recording their measures came from. */
 export async function debriefLandings(record: CheckoutRecord): Promise<DebriefLanding[]> {
+  const known = remembered(record);
+  known.landings ??= await readDebriefLandings(record);
+  return known.landings;
+}
+
+async function readDebriefLandings(record: CheckoutRecord): Promise<DebriefLanding[]> {
   const traces = [...new Set(record.landings.flatMap((l) => l.measured?.traceId ?? []))];
   const found = traces.length === 0 ? [] : await rows<TraceEventRow>("SELECT id, json_extract(analysis, '$.events') AS events FROM traces WHERE id IN (:traces)", { traces });
   const events = new Map(found.map((f) => [f.id, JSON.parse(f.events) as FoundEvent[]]));
@@ -77,7 +87,10 @@ export async function debriefFacts(checkout: CheckoutRecord): Promise<DebriefFac
   };
   const decisions = await decisionsOf(head.id);
   const newest = (id: string) => [...decisions].reverse().find((d) => d.findingId === id) ?? null;
-  const found = findPatterns(rules?.body.patterns ?? [], record).map((f): DecidedFinding => ({ ...f, decided: newest(f.id), own: false }));
+  const known = remembered(checkout);
+  const key = JSON.stringify([rules?.id, record.limits, record.habits, record.others, record.context.reducing]);
+  if (known.found?.key !== key) known.found = { key, findings: findPatterns(rules?.body.patterns ?? [], record) };
+  const found = known.found.findings.map((f): DecidedFinding => ({ ...f, decided: newest(f.id), own: false }));
   const own = [...new Set(decisions.filter((d) => d.decision === 'own').map((d) => d.findingId))].flatMap((id): DecidedFinding[] => {
     const written = decisions.find((d) => d.findingId === id && d.own);
     const last = newest(id);
