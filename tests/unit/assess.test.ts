@@ -14,6 +14,37 @@ const untouched: CapturedLanding = { ...UNSEEN, kind: 'full-stop', intended: 'th
 const none = { band: 'none' as const, side: null };
 const good: CapturedLanding = { ...untouched, touched: 'three-point', along: 'in-the-box', lateral: 'line', drift: none, crab: none, swing: none, bounce: { count: 0, handling: null }, intervention: 0 };
 
+describe('schools and an instructor\u2019s word', () => {
+  const gates = [{ name: 'Base', target: 62 }, { name: 'Final', target: 58 }, { name: 'Fence', target: 54 }];
+  const bounced: CapturedLanding = { ...good, bounce: { count: 1, handling: 'held' } };
+  it('any second contact is a go-around where that is taught, and one skip is allowed where it is not', () => {
+    expect(judgeCaptured(bounced, { ...context, schools: { bounce: 'settle' } }).landingClass).toBe('own');
+    expect(judgeCaptured(bounced, { ...context, schools: { bounce: 'go' } })).toMatchObject({ landingClass: 'outside', controlOutside: ['bounce'] });
+    expect(judgeCaptured({ ...bounced, bounce: { count: 1, handling: 'went-around' } }, { ...context, schools: { bounce: 'go' } }).landingClass).toBe('own');
+  });
+  it('a speed that stops falling is the fault where it should fall, and not where it should be constant', () => {
+    const stood: CapturedLanding = { ...good, gateSpeeds: { Base: 62, Final: 62 }, fenceSpeed: 56 };
+    expect(judgeCaptured(stood, { ...context, gates, schools: { speed: 'constant' } }).precisionOutside).toEqual([]);
+    const j = judgeCaptured(stood, { ...context, gates, schools: { speed: 'reducing' } });
+    expect(j).toMatchObject({ landingClass: 'own-off-target', precisionOutside: ['speed'] });
+    expect(j.criteria.find((c) => c.id === 'speed')?.reason).toContain('stopped falling between base and final (62 to 62 mph)');
+    expect(judgeCaptured({ ...good, notes: ['speed-did-not-fall'] }, { ...context, gates, schools: { speed: 'reducing' } }).precisionOutside).toEqual(['speed']);
+  });
+  it('tail first is what was meant where tail-low is taught', () => {
+    const tail: CapturedLanding = { ...good, touched: 'tail-first' };
+    expect(judgeCaptured(tail, context).criteria.find((c) => c.id === 'attitude')?.verdict).toBe('edge');
+    expect(judgeCaptured(tail, { ...context, schools: { attitude: 'three-point' } }).criteria.find((c) => c.id === 'attitude')).toMatchObject({ verdict: 'within', reason: expect.stringContaining('Seen tail first') });
+  });
+  it('an overruled criterion moves the class, the computed one stays in sight; a whole landing overruled says both', () => {
+    const by = { reason: 'it was the gust', by: 'Helena', at: '2026-11-24T14:00:00.000Z' };
+    const j = judgeCaptured({ ...good, swing: { band: 'large', side: 'left' } }, { ...context, overruled: { swing: { to: 'edge', ...by } } });
+    expect(j).toMatchObject({ landingClass: 'own', controlOutside: [] });
+    expect(j.criteria.find((c) => c.id === 'swing')).toMatchObject({ verdict: 'edge', overruled: { computed: 'outside', by: 'Helena' } });
+    expect(judgeCaptured(good, { ...context, overruled: { class: { to: 'assisted', ...by } } })).toMatchObject({ landingClass: 'assisted', overruled: { computed: 'own' }, reason: expect.stringContaining('Helena says assisted: it was the gust. Computed: The pilot') });
+    expect(judgeCaptured({ ...good, trigger: 'met-and-continued' }, { ...context, overruled: { swing: { to: 'within', ...by } } }).landingClass).toBe('outside');
+  });
+});
+
 describe('judgeCaptured', () => {
   it('assumes nothing of an untouched landing', () => {
     const j = judgeCaptured(untouched, context);

@@ -20,7 +20,7 @@ export interface FindingRecord {
   landings: readonly DebriefLanding[];
   observations: readonly Observation[];
   gearChecks: readonly { id: string; lesson: number; check: GearChecked }[];
-  limits: readonly { id: string; lesson: number; date: string; channel: LimitChannel; words: string }[];
+  limits: readonly { id: string; lesson: number; date: string; channel: LimitChannel; words: string; traceId?: string }[];
   /** Days each lesson was flown, by lesson; the day the pilot last flew anything before the first is not known here. */
   lessons: readonly { lesson: number; date: string }[];
   standard: Pick<Standard, 'airwork' | 'edgeShare'>;

@@ -3,6 +3,7 @@ import { AIRWORK_QUANTITIES, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
 import { say } from '@/domain/words';
 import { fixed, list, withUnit } from '../format';
+import type { DetailJudged } from './airwork';
 
 const signed = (x: number): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x))}`;
 
@@ -40,3 +41,9 @@ export function detailNoted(d: AirworkDetail | null, unit: string): string {
 }
 const unitOf = (q: string, unit: string): string => (q === 'speed' ? unit : q === 'height' || q === 'levelOff' ? 'ft' : q === 'entryRate' ? 'kt/s' : '\u00b0');
 const box = (b: { heightFt: number | null; speed: number | null; headingDeg: number | null }, unit: string): string => [b.heightFt === null ? null : withUnit(b.heightFt, 'ft'), b.speed === null ? null : withUnit(b.speed, unit), b.headingDeg === null ? null : `${String(Math.round(b.headingDeg)).padStart(3, '0')}\u00b0`].filter(Boolean).join(', ') || 'not seen';
+
+/** Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong, in words. Speeds in knots. */
+export function detailReasons(judged: DetailJudged): string[] {
+  const side = (x: number) => `${x > 0 ? '+' : x < 0 ? '\u2013' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;
+  return [...judged.quantities.filter((q) => q.verdict !== 'not-seen').map((q) => `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${side(q.deviation)} ${q.limit.unit}`}; the standard allows ${side(q.limit.low)} to ${side(q.limit.high)} ${q.limit.unit}`), ...judged.reasons];
+}

@@ -58,6 +58,8 @@ export interface SortiePack {
   speedLimitKt?: { low: number; high: number } | null;
   ktPerUnit?: number;
   airwork?: { rows: AirworkStandard[]; edgeShare: number };
+  /** The lesson as planned, step by step. */
+  plan?: { title: string; minutes: number }[];
   flapSteps?: number[];
   /** Lists said or done in order: checks and flows, speeds, the words of an exchange. */
   lists?: { key: string; title: string; kind: 'flow' | 'speeds' | 'exchange'; steps: string[] }[];

@@ -101,7 +101,7 @@ function snapshot(user: CurrentUser, record: CheckoutRecord, data: SignForm) {
     standard: { id: head.standardId, name: standard.name },
     schools: head.schools,
     items: record.items.map((i) => ({ id: i.item.id, title: i.item.title, citation: i.item.citation, have: i.have, waived: i.waived, evidence: i.evidence })),
-    landings: record.landings.filter((l) => used.has(l.id)).map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10 })),
+    landings: record.landings.filter((l) => used.has(l.id)).map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}), crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10 })),
     observations: record.evidence.observations.filter((o) => used.has(o.id)).map((o) => ({ id: o.id, lesson: o.lesson, itemId: o.data.itemId, verdict: o.data.verdict, intervention: o.data.intervention, note: o.data.note })),
     counts: { lessons: record.sorties.length, landings: record.landings.length, own: record.landings.filter((l) => l.judged.landingClass === 'own').length },
     limitations: data.limitations,

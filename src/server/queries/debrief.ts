@@ -63,9 +63,9 @@ async function otherSides(record: CheckoutRecord): Promise<FindingRecord['others
 }
 
 async function limitsOf(record: CheckoutRecord): Promise<FindingRecord['limits']> {
-  const found = await rows<{ id: string; channel: LimitChannel; limit_value: number; unit: string; peak: number; duration_s: number; lesson: number; flown_on: string }>('SELECT e.id, e.channel, e.limit_value, e.unit, e.peak, e.duration_s, s.lesson, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id ORDER BY s.lesson, e.start_s', { id: record.head.id });
+  const found = await rows<{ id: string; trace_id: string; channel: LimitChannel; limit_value: number; unit: string; peak: number; duration_s: number; lesson: number; flown_on: string }>('SELECT e.id, e.trace_id, e.channel, e.limit_value, e.unit, e.peak, e.duration_s, s.lesson, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id ORDER BY s.lesson, e.start_s', { id: record.head.id });
   const { unit } = record.head.sheet.dial;
-  return found.map((e) => { const speed = e.unit === 'kt'; const by = speed ? ktPerUnit(unit) : 1; const u = speed ? unit : e.unit; return { id: e.id, lesson: e.lesson, date: e.flown_on, channel: e.channel, words: `${fixed(e.peak / by, e.unit === 'g' ? 1 : 0)} ${u} where ${LIMIT_NAME[e.channel]} is ${fixed(e.limit_value / by, e.unit === 'g' ? 1 : 0)} ${u}, for ${fixed(e.duration_s)} s` }; });
+  return found.map((e) => { const speed = e.unit === 'kt'; const by = speed ? ktPerUnit(unit) : 1; const u = speed ? unit : e.unit; return { id: e.id, traceId: e.trace_id, lesson: e.lesson, date: e.flown_on, channel: e.channel, words: `${fixed(e.peak / by, e.unit === 'g' ? 1 : 0)} ${u} where ${LIMIT_NAME[e.channel]} is ${fixed(e.limit_value / by, e.unit === 'g' ? 1 : 0)} ${u}, for ${fixed(e.duration_s)} s` }; });
 }
 
 export async function decisionsOf(checkoutId: string): Promise<FindingDecision[]> {

@@ -38,7 +38,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     items: record.programmes.flatMap((p) => p.items).filter((i) => i.evidence.kind === 'observed').map((i) => ({ id: i.id, title: i.title, text: i.text, where: i.where, waivable: i.waivable, forms: i.forms ?? [] })),
     gearLamps: sheet.surface === 'amphibian' && sheet.gear.lamps.length > 0 ? lampMeaning(sheet.gear.lamps) : null,
     cues: (snapshot.habits ?? []).map((h) => ({ where: h.phase === 'before' || h.phase === 'ground' ? 'ground' : 'flight', action: h.action, opposite: h.opposite, name: h.name, cue: h.cue })),
-    preparedAt: nowIso(),
+    preparedAt: nowIso(), plan: (choices.plan ?? []).map((b) => ({ title: b.title, minutes: b.minutes })),
     pilotId: head.pilotId,
     second: second && sortie.secondPilotId !== null ? { pilotId: sortie.secondPilotId, name: second.name, ownCheckout: sortie.secondCheckoutId !== null } : null,
     gates: snapshot.gates.map((g) => ({ name: g.name, target: g.target })), speedLimitKt: speed, ktPerUnit: ktPerUnit(sheet.dial.unit),

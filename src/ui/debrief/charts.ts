@@ -47,7 +47,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
   const { chart, css, text, end } = stage(element);
   const edge = facts.widthM / 2;
   // Drawn wide enough for what is there; the runway's edges show where they lie within it.
-  const half = Math.min(edge, Math.max(3.3 * facts.trackM, ...points.map((p) => Math.abs(p.lateralM ?? 0) + 1)));
+  const half = Math.min(edge, 3 * Math.ceil(Math.max(3.3 * facts.trackM, ...points.map((p) => Math.abs(p.lateralM ?? 0) + 1)) / 3));
   const { aimPointM: aim, box, trackM, spread } = facts;
   const farthest = Math.max(aim + 2.4 * box.past, ...points.map((p) => (p.alongM === null ? 0 : aim + p.alongM + 30)));
   const measured = points.filter((p) => p.alongM !== null && p.lateralM !== null);
@@ -73,7 +73,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
     tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
     grid: { left: 54, right: 14, top: 8, bottom: 26 },
     xAxis: { type: 'value', min: 0, max: Math.ceil(farthest / 50) * 50, interval: 50, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (v % 100 === 0 ? `${v} m` : '') } },
-    yAxis: { type: 'value', min: -half, max: half, interval: 2, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (Math.abs(v) < 0.1 ? 'line' : `${fixed(Math.abs(v))} m ${v > 0 ? 'L' : 'R'}`) } },
+    yAxis: { type: 'value', min: -half, max: half, interval: half / 3, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (Math.abs(v) < 0.1 ? 'line' : `${fixed(Math.abs(v), half % 3 === 0 ? 0 : 1)} m ${v > 0 ? 'L' : 'R'}`) } },
     series: [
       { type: 'scatter', data: [], silent: true, markArea: { silent: true, data: [[{ coord: [0, -half], itemStyle: { color: css('--wash') } }, { coord: [Math.ceil(farthest / 50) * 50, half] }], ...stripes, ...[...cells.values()].map((c) => [{ coord: [c.x[0], -c.y[1]], itemStyle: { color: css('--strip-soft'), opacity: Math.min(0.5, 0.14 + 0.05 * c.n) } }, { coord: [Math.min(c.x[1], farthest), -c.y[0]] }]), [{ coord: [Math.max(0, aim - box.before), -boxHalf], itemStyle: { color: 'transparent', borderColor: css('--slate'), borderWidth: 1.5, borderType: 'dashed' }, name: 'standard', label: { ...text, fontSize: 12, position: 'insideBottomRight', offset: [0, 18], color: css('--slate') } }, { coord: [aim + box.past, boxHalf] }]] }, markLine: { silent: true, symbol: 'none', label: { show: false }, lineStyle: { color: css('--runway-edge'), type: [16, 12], width: 2 }, data: [[{ coord: [30, 0] }, { coord: [Math.ceil(farthest / 50) * 50, 0] }]] } },
       ...ring(2, true), ...ring(1, false),

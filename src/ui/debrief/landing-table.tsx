@@ -1,15 +1,13 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { CriterionJudged, JudgedLanding } from '@/core/assess';
 import { ageText, crosswindWords, dateText } from '@/core/format';
 import { CRITERION_VERDICTS } from '@/domain/assess-words';
 import { INTERVENTIONS, say } from '@/domain/words';
-import { type ActionResult, runAction } from '../shared/forms';
 import { Verdict, VerdictMark } from '../shared/verdict';
+import { Otherwise, type Overrule } from './otherwise';
 
 export interface LandingLine { id: string; sortieId: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding; /** Beside the criteria. */ noted: string[]; /** Where it is in a recording. */ replay: string | null }
-type Overrule = (form: unknown) => Promise<ActionResult>;
 const CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged'] as const;
 
 /** Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may say otherwise. */
@@ -51,7 +49,7 @@ export function LandingTable({ rows, criteria, first, overrule }: { rows: Landin
                 <div key={group}>{chosen.judged.criteria.filter((c) => c.group === group).map((c) => <Reason key={`${chosen.id}-${c.id}`} c={c} landing={chosen} overrule={overrule} />)}</div>
               ))}
             </div>
-            {overrule && chosen.judged.criteria.length > 0 ? <div className="mt-2"><Otherwise key={chosen.id} what="class" name="the whole landing" words={CLASSES} now={chosen.judged.landingClass} taken={chosen.judged.overruled !== undefined} landing={chosen} overrule={overrule} /></div> : null}
+            {overrule && chosen.judged.criteria.length > 0 ? <div className="mt-2"><Otherwise key={chosen.id} what="class" name="the whole landing" words={CLASSES} now={chosen.judged.landingClass} taken={chosen.judged.overruled !== undefined} sortieId={chosen.sortieId} subjectId={chosen.id} overrule={overrule} /></div> : null}
           </>
         ) : null}
       </div>
@@ -66,40 +64,8 @@ function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: Landing
       <div style={{ fontSize: 14 }}>
         {c.overruled ? <><strong>{c.overruled.by} says {say(c.overruled.to)}:</strong> {c.overruled.reason} <span className="soft">({dateText(c.overruled.at)}; computed {say(c.overruled.computed)})</span> </> : null}
         {c.reason}{c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
-        {overrule ? <Otherwise what={c.id} name={say(c.id)} words={CRITERION_VERDICTS} now={c.verdict} taken={c.overruled !== undefined} landing={landing} overrule={overrule} /> : null}
+        {overrule ? <Otherwise what={c.id} name={say(c.id)} words={CRITERION_VERDICTS} now={c.verdict} taken={c.overruled !== undefined} sortieId={landing.sortieId} subjectId={landing.id} overrule={overrule} /> : null}
       </div>
-    </div>
-  );
-}
-
-/** An instructor's word over a computed verdict, with a reason; what was computed stays beside it. */
-function Otherwise({ what, name, words, now, taken, landing, overrule }: { what: string; name: string; words: readonly string[]; now: string; taken: boolean; landing: LandingLine; overrule: Overrule }) {
-  const router = useRouter();
-  const [open, setOpen] = useState(false);
-  const [to, setTo] = useState(words.find((w) => w !== now) ?? '');
-  const [reason, setReason] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const id = `otherwise-${what}`;
-  if (!open) return <button type="button" className="btn btn-link btn-sm p-0 ms-1 align-baseline" style={{ minHeight: 24 }} aria-label={`Say otherwise of ${name}`} onClick={() => setOpen(true)}>say otherwise{what === 'class' ? ` of ${name}` : ''}</button>;
-  const send = async (word: string | null) => {
-    setBusy(true);
-    const answer = await runAction(() => overrule({ sortieId: landing.sortieId, subjectId: landing.id, what, to: word, reason }));
-    setBusy(false);
-    if (!answer.ok) return setProblem(answer.problems[0]?.message ?? 'This was not kept.');
-    setOpen(false);
-    setReason('');
-    setProblem('');
-    router.refresh();
-  };
-  return (
-    <div className="otherwise" role="group" aria-label={`Say otherwise of ${name}`}>
-      <div><label className="form-label" htmlFor={`${id}-to`}>It is</label><select id={`${id}-to`} className="form-select form-select-sm" value={to} onChange={(e) => setTo(e.target.value)}>{words.map((w) => <option key={w} value={w}>{say(w)}</option>)}</select></div>
-      <div style={{ flex: '1 1 180px' }}><label className="form-label" htmlFor={`${id}-why`}>Because</label><input id={`${id}-why`} className={`form-control form-control-sm${problem ? ' is-invalid' : ''}`} value={reason} maxLength={300} aria-invalid={problem !== ''} aria-describedby={problem ? `${id}-error` : undefined} onChange={(e) => setReason(e.target.value)} /></div>
-      <button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void send(to)}>Overrule</button>
-      {taken ? <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send(null)}>Take my word back</button> : null}
-      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(false)}>Leave it</button>
-      {problem ? <div className="invalid-feedback" id={`${id}-error`} role="alert">{problem}</div> : null}
     </div>
   );
 }

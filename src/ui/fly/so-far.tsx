@@ -25,6 +25,7 @@ export function SoFar({ pack, folded, correct, toPaper }: { pack: SortiePack; fo
           })}</tbody>
         </table>
         <p className="mb-1" style={{ fontSize: 15 }}>Counted: flown alone or with a word. Helped, taken over and demonstrated ones are not.</p>
+        {pack.plan && pack.plan.length > 0 ? <details><summary className="tap">The plan, {pack.plan.reduce((a, b) => a + b.minutes, 0)} min</summary><ol style={{ paddingTop: 8, marginBottom: 4 }}>{pack.plan.map((b, i) => <li key={`${i} ${b.title}`}>{b.title}, {b.minutes} min</li>)}</ol></details> : null}
         <details>
           <summary className="tap">Put one right, or enter from paper</summary>
           <div className="taps t4" style={{ paddingTop: 8 }}>

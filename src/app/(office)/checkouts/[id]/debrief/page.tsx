@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { type DebriefLanding, bestAndWorst, compareSelf, detailNoted, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sinceLastTime } from '@/core/assess';
+import { type DebriefLanding, bestAndWorst, compareSelf, detailNoted, detailReasons, judgeDetail, landingNoted, lessonHeadline, lessonSummaries, lookFirst, recentShare, sinceLastTime } from '@/core/assess';
 import { fixed, withUnit } from '@/core/format';
+import { ktPerUnit } from '@/core/speeds';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -9,6 +10,7 @@ import { may } from '@/server/auth/permissions';
 import { homeAerodrome } from '@/server/content';
 import { debriefFacts, debriefOf, selfOf, standing } from '@/server/queries/debrief';
 import { traceList } from '@/server/queries/traces';
+import { AirworkTable } from '@/ui/debrief/airwork-table';
 import { FindingList } from '@/ui/debrief/findings';
 import { Focus } from '@/ui/debrief/focus';
 import { LandingTable } from '@/ui/debrief/landing-table';
@@ -18,7 +20,6 @@ import { SelfAsk, SelfBeside } from '@/ui/debrief/self';
 import { TouchdownMap } from '@/ui/debrief/touchdown-map';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
-import { Verdict } from '@/ui/shared/verdict';
 import { checkoutPage } from '../../../../checkout-page';
 import { acknowledgeDebriefAction, assessSelfAction, decideFindingAction, overruleAction, saveDebriefAction } from '../../../../actions';
 
@@ -67,6 +68,7 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
   const links = [
     ...facts.landings.map((l) => ({ id: l.id, label: l.lesson === summary.lesson ? `landing ${l.number}` : `lesson ${l.lesson}, landing ${l.number}`, href: l.lesson === summary.lesson ? `#landing-${l.number}` : `${base}/debrief?lesson=${l.lesson}#landing-${l.number}` })),
     ...record.evidence.observations.map((o) => ({ id: o.id, label: `lesson ${o.lesson}, ${titles.has(o.data.itemId) ? o.data.itemId : itemName(o.data.itemId, o.data.detail)}`, href: `${base}/debrief?lesson=${o.lesson}#airwork` })),
+    ...facts.record.limits.map((l) => ({ id: l.id, label: `lesson ${l.lesson}, the recording`, href: `/traces/${l.traceId ?? ''}` })),
   ];
   const suggested = standing(facts.findings).filter((f) => !f.positive && f.forPilot).slice(0, 2).map((f) => f.next.title);
   return (
@@ -112,7 +114,7 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
           </Panel>
           {seen.length + powers.length + trials.length > 0 ? (
             <Panel title="Ground and airwork" id="airwork">
-              {seen.length > 0 ? <div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>How it went</th><th>Whose</th><th>Seen</th></tr></thead><tbody>{seen.map((o) => <tr key={o.id}><td>{titles.has(o.data.itemId) ? <><span className="mono">{o.data.itemId}</span> {titles.get(o.data.itemId)}</> : <>{itemName(o.data.itemId, o.data.detail)} <span className="soft small">beside the programme</span></>}</td><td style={{ whiteSpace: 'nowrap' }}><Verdict verdict={o.data.verdict} />{o.overruled ? <div className="soft small">was {say(o.overruled.computed)}: {o.overruled.reason}</div> : null}</td><td>{INTERVENTIONS[o.data.intervention]?.word}</td><td>{detailNoted(o.data.detail, unit)}{o.data.note ? <div className="small">{o.data.note}</div> : null}</td></tr>)}</tbody></table></div> : null}
+              {seen.length > 0 ? <AirworkTable overrule={runs && head.status === 'open' ? overruleAction : null} rows={seen.map((o) => ({ id: o.id, sortieId: sortie?.id ?? '', code: titles.has(o.data.itemId) ? o.data.itemId : null, name: titles.get(o.data.itemId) ?? itemName(o.data.itemId, o.data.detail), verdict: o.data.verdict, was: o.overruled ? { verdict: o.overruled.computed, reason: o.overruled.reason } : null, whose: INTERVENTIONS[o.data.intervention]?.word ?? '', noted: detailNoted(o.data.detail, unit), note: o.data.note, reasons: o.data.detail ? detailReasons(judgeDetail(o.data.detail, standard, ktPerUnit(unit))) : [] }))} /> : null}
               {powers.length > 0 ? <p className="mb-0 mt-2"><strong>Power found:</strong> {powers.map((p) => `${p.data.phase}, ${p.data.setting}: ${withUnit(p.data.speed, unit)} ${p.data.vertical}`).join('; ')}. <Link href={`/hangar/${head.typeCode}`}>Where the chief decides</Link></p> : null}
               {trials.length > 0 ? <p className="mb-0 mt-2"><strong>Make-believe ground, trial results:</strong> {trials.map((t) => `flap ${t.data.flapDeg}\u00b0, ${t.data.power}, ${withUnit(t.data.speed, unit)}: ${t.data.arrested === 'none' ? 'not arrested' : `${say(t.data.arrested)} arrested`}${t.data.elevatorAtStop ? ', elevator at the stop' : ''}`).join('; ')}.</p> : null}
             </Panel>
