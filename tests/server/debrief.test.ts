@@ -126,6 +126,8 @@ describe('what an instructor says otherwise', () => {
     const l = (await recordOf(await newest('ines'))).landings[0];
     const event = { eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: 1, sortieId: l?.sortieId ?? '', subjectId: l?.id ?? '', author: helena.id, type: 'overruled', v: 1, deviceTime: '2026-11-24T14:00:00.000Z', payload: { what: 'swing', to: 'own', reason: 'long enough a reason' } };
     expect((await recordEvents(helena, [event])).refused[0]?.message).toContain('overruled');
+    const signed = await row<{ id: string; sortie_id: string }>("SELECT l.id, l.sortie_id FROM landings l JOIN checkouts c ON c.id = l.checkout_id WHERE c.status = 'signed' AND l.kind = 'full-stop' LIMIT 1");
+    expect((await recordEvents(helena, [{ ...event, eventId: randomUUID(), sortieId: signed?.sortie_id ?? '', subjectId: signed?.id ?? '', payload: { what: 'swing', to: 'within', reason: 'long enough a reason' } }])).refused[0]?.message).toContain('is signed');
   });
 });
 

@@ -68,7 +68,7 @@ describe('the next lesson', () => {
         if (flying.length > 0) expect(flying.at(-1)?.kind).toBe('strength');
         for (const b of p.blocks) expect(b.minutes).toBeGreaterThan(0);
       },
-    ));
+    ), { numRuns: 600 });
   });
 });
 

@@ -79,16 +79,15 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const settle = (input.daysAway ?? 99) > AWAY_DAYS ? 3 : 2;
   const attitude = input.owned[0] ?? input.flown[0] ?? input.firstLanding;
   const strength = strengthBlock(input, attitude);
-  let room = roomMin;
+  // Room for the ending is kept first; without it nothing is flown, for a lesson ends on something done well.
+  const ends = roomMin >= strength.minutes;
+  let room = ends ? roomMin - strength.minutes : 0;
   const add = (b: PlanBlock): boolean => {
     if (b.minutes > room) { left.push({ title: b.title, why: `${b.minutes} min do not fit in the ${Math.max(0, room)} left by the ${limitedBy}` }); return false; }
     blocks.push(b);
     room -= b.minutes;
     return true;
   };
-  // Room for the ending is kept first; a lesson that has room for one thing only ends well.
-  const ends = room >= strength.minutes;
-  if (ends) room -= strength.minutes;
   if (input.flown.length > 0 || inCircuit.length > 0) {
     const circuits = Math.min(settle, Math.floor(room / input.circuitMin));
     if (circuits > 0 && input.flown.length > 0) add({ id: 'warm-up', kind: 'warm-up', title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`, why: (input.daysAway ?? 0) > AWAY_DAYS ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.` : input.owned.length > 0 ? 'What is owned, to settle in.' : 'What was flown before, to settle in.', minutes: circuits * input.circuitMin, itemIds: [], findingId: null });
@@ -100,7 +99,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const fresh = newLoad(input, inCircuit.filter(ready), wind, lost !== null || blocks.some((b) => b.kind === 'repeat'));
   const laterNew = new Set(inCircuit.filter((i) => isNewLoad(i, input)).map((i) => i.item.id));
   if (fresh) room -= fresh.minutes <= room ? fresh.minutes : 0;
-  const freshFits = fresh !== null && roomMin - flightMinutes(blocks) - (ends ? strength.minutes : 0) >= fresh.minutes;
+  const freshFits = fresh !== null && ends && roomMin - flightMinutes(blocks) - strength.minutes >= fresh.minutes;
   for (const i of inCircuit) {
     if (planned().has(i.item.id) || (fresh?.itemIds.includes(i.item.id) ?? false)) continue;
     if (!ready(i)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}` }); continue; }
@@ -119,7 +118,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
 }
 
 const isAirwork = (i: ItemEvidence): boolean => i.item.forms.some((f) => AIRWORK_FORMS.has(f));
-const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({ id: `finding-${f.id}`, kind, title: f.next.title, why: `${f.title}: ${f.numbers.slice(0, 2).map((n) => `${n.label} ${n.text}`).join(', ')}.`, minutes: f.next.minutes, itemIds: [], findingId: f.id });
+const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({ id: `finding-${f.id}`, kind, title: f.next.title, why: `${f.title}: ${f.numbers.slice(0, 2).map((n) => `${n.label}: ${n.text}`).join(', ')}.`, minutes: f.next.minutes, itemIds: [], findingId: f.id });
 
 /** A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown once. */
 function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): PlanBlock {

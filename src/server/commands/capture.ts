@@ -39,7 +39,7 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
   }
   await write(async (t) => {
     const touched = new Set<string>();
-    const sorties = new Map<string, string | null>();
+    const sorties = new Map<string, Owner | null>();
     for (const event of events) {
       if (event.author !== user.id) {
         answer.held.push({ eventId: event.eventId, message: 'These belong to another account. They wait here until their author signs in.' });
@@ -87,13 +87,17 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
   return { event: { ...event, payload: payload.data } };
 }
 
-async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<string, string | null>, t: Transaction): Promise<string | null> {
+interface Owner { pilotId: string; signed: boolean }
+const AT_A_DESK: ReadonlySet<string> = new Set(['measured', 'overruled']);
+async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<string, Owner | null>, t: Transaction): Promise<string | null> {
   if (!sorties.has(event.sortieId)) {
-    const found = await row<{ pilot_id: string }>('SELECT c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id', { id: event.sortieId }, t);
-    sorties.set(event.sortieId, found?.pilot_id ?? null);
+    const found = await row<{ pilot_id: string; status: string }>('SELECT c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id', { id: event.sortieId }, t);
+    sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status === 'signed' } : null);
   }
-  const pilotId = sorties.get(event.sortieId) ?? null;
-  return pilotId !== null && may.runCheckout(user, { pilotId }) ? null : 'There is no such flight for you to record.';
+  const owner = sorties.get(event.sortieId) ?? null;
+  if (owner === null || !may.runCheckout(user, owner)) return 'There is no such flight for you to record.';
+  // What was flown may come in late from a device; what is made of it at a desk may not change under a signature.
+  return owner.signed && AT_A_DESK.has(event.type) ? 'This checkout is signed: what it rests on stays as it was signed.' : null;
 }
 
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */

@@ -18,7 +18,7 @@ import { LessonBars } from '@/ui/debrief/lesson-bars';
 import { touchdownPoints } from '@/ui/debrief/points';
 import { SelfAsk, SelfBeside } from '@/ui/debrief/self';
 import { TouchdownMap } from '@/ui/debrief/touchdown-map';
-import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { checkoutPage } from '../../../../checkout-page';
 import { acknowledgeDebriefAction, assessSelfAction, decideFindingAction, overruleAction, saveDebriefAction } from '../../../../actions';
@@ -124,6 +124,7 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
               <Focus key={`${sortie.id}-${held?.version ?? 0}`} sortieId={sortie.id} held={held} suggested={suggested} save={runs && head.status === 'open' ? saveDebriefAction : null} acknowledge={pilotHere ? acknowledgeDebriefAction : null} />
             </Panel>
           ) : null}
+          <Outranked extra={'An exercise is a proposal: whether it is flown, and how, is the instructor\u2019s to say.'} />
         </div>
       </div></main>
     </>

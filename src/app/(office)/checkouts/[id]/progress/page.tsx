@@ -32,6 +32,8 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
     if (of.length > 0 && !types.includes(other.typeName)) types.push(other.typeName);
     landings.push(...of.map((l) => ({ ...l, checkoutId: id, typeName: other.typeName })));
   }
+  // The reasons stand on the debrief of each lesson; here they would only be weight.
+  const light = landings.map((l) => ({ ...l, judged: { ...l.judged, criteria: l.judged.criteria.map((c) => ({ ...c, reason: '' })) } }));
   const runItem = items.find((i) => !i.met && i.item.evidence.kind === 'run');
   const rule = runItem?.item.evidence.kind === 'run' ? runItem.item.evidence : null;
   const current = rule ? runRule({ landings: record.landings.map((l) => ({ sortieId: l.sortieId, date: l.date, firstOfSortie: l.firstOfSortie, group: l.group, attitude: l.intended, crosswindKt: l.crosswindKt, landingClass: l.judged.landingClass })), needed: rule.needed, group: evidence.group, attitude: rule.attitude, windKt: rule.windKt, accuracyItem: rule.accuracy, minSorties: rule.minSorties, minDays: rule.minDays }).currentRun : 0;
@@ -46,7 +48,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
           {runs && head.status === 'open' ? <Link className="btn btn-primary" href={`${base}/plan`}>Plan the next lesson</Link> : null}
         </Title>
         <Progress
-          checkoutId={head.id} landings={landings} here={head.typeName} types={types} aimPointM={head.sheet.landing.aimPointM.value} trackM={head.sheet.gear.trackM.value} widthM={runway?.widthM ?? 18} box={standard.boxM}
+          checkoutId={head.id} landings={light} here={head.typeName} types={types} aimPointM={head.sheet.landing.aimPointM.value} trackM={head.sheet.gear.trackM.value} widthM={runway?.widthM ?? 18} box={standard.boxM}
           criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))} run={rule ? { needed: rule.needed, current, attitude: rule.attitude, accuracy: rule.accuracy, missing: runItem?.missing.join('; ') ?? '', what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(/\s+/g, ' ') } : null}
           medians={await mediansOf(head.typeCode)} fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
         />
