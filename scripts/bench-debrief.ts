@@ -9,7 +9,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import sqlite3 from 'sqlite3';
 import { grow } from './lib/grow';
-import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
+import { FIXED_NOW, seedFolder, signInCookie, startServer } from './lib/server';
 
 const { values } = parseArgs({ options: { most: { type: 'string', default: '200000' } } });
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)] ?? NaN;
@@ -65,20 +65,8 @@ for (const [k, size] of sizes.entries()) {
 }
 
 const servers = await Promise.all(folders.map((f) => startServer(f)));
-const { chromium } = await import('@playwright/test');
-const browser = await chromium.launch(CHROMIUM);
 const cookies: string[] = [];
-for (const server of servers) {
-  const page = await browser.newPage({ baseURL: server.url });
-  await page.goto('/sign-in');
-  await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
-  await page.getByLabel('Password').fill('pedra-alva-2026');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/board');
-  cookies.push((await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; '));
-  await page.close();
-}
-await browser.close();
+for (const server of servers) cookies.push(await signInCookie(server.url, 'helena@pedra-alva.example'));
 // Each size in turn, so that a busy machine is busy for all of them.
 for (const view of ['debrief', 'progress', 'plan']) {
   const ms = await inTurn(servers.map((server, k) => async () => { const r = await fetch(`${server.url}/checkouts/${ids[k] ?? ''}/${view}`, { headers: { cookie: cookies[k] ?? '' } }); await r.arrayBuffer(); if (r.status !== 200) throw new Error(`${view} answered ${r.status}`); }), 25, 50);

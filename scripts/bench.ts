@@ -7,7 +7,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { seedFolder, startServer } from './lib/server';
+import { seedFolder, signInCookie, startServer } from './lib/server';
 
 const onlyTap = process.argv.includes('--tap');
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)] ?? NaN;
@@ -15,22 +15,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'jeito-bench-'));
 seedFolder(folder);
 const server = await startServer(folder);
 
-async function signInCookie(): Promise<string> {
-  const { chromium } = await import('@playwright/test');
-  const { CHROMIUM } = await import('./lib/server');
-  const browser = await chromium.launch(CHROMIUM);
-  const page = await browser.newPage({ baseURL: server.url });
-  await page.goto('/sign-in');
-  await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
-  await page.getByLabel('Password').fill('pedra-alva-2026');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/board');
-  const cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ');
-  await browser.close();
-  return cookie;
-}
-
-const cookie = await signInCookie();
+const cookie = await signInCookie(server.url, 'helena@pedra-alva.example');
 async function time(route: string, headers: Record<string, string> = {}): Promise<{ median: number; worst: number }> {
   const once = async () => {
     const started = performance.now();
@@ -51,7 +36,7 @@ const checkout = checkoutFor('Clara');
 const floor = await time('/sign-in');
 console.log(`floor: /sign-in without a session  ${floor.median.toFixed(1)} ms`);
 console.log('page                          median      worst   x floor');
-for (const route of onlyTap ? [] : ['/board', '/checkouts', '/checkouts/new', checkout, `${checkout}/brief`, `${checkout}/differences`, `/lab/sight-picture?checkout=${checkout.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${checkout.split('/').pop() ?? ''}`, `${checkout}/fly`, `${checkout}/debrief`, `${checkout}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', '/fly']) {
+for (const route of onlyTap ? [] : ['/board', '/checkouts', '/checkouts/new', checkout, `${checkout}/brief`, `${checkout}/differences`, `/lab/sight-picture?checkout=${checkout.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${checkout.split('/').pop() ?? ''}`, `${checkout}/fly`, `${checkout}/debrief`, `${checkout}/progress`, `${checkout}/plan`, `${checkout}/sign`, '/hangar', '/hangar/serrana-carvalho', '/people', '/ledger', '/fly']) {
   const t = await time(route, { cookie });
   console.log(`${route.replace(checkout, '/checkouts/[id]').replace(/checkout=.*/, 'checkout=[id]').padEnd(36)} ${t.median.toFixed(1).padStart(6)} ms ${t.worst.toFixed(1).padStart(7)} ms   ${(t.median / floor.median).toFixed(1)}`);
 }

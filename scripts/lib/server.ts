@@ -61,3 +61,18 @@ async function killHard(child: ChildProcess, dataFolder: string): Promise<void> 
 }
 
 export const CHROMIUM = { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'] };
+
+/** The session cookie of one of the demo's people, signed in as they would. */
+export async function signInCookie(url: string, email: string): Promise<string> {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch(CHROMIUM);
+  const page = await browser.newPage({ baseURL: url });
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill('pedra-alva-2026');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/board');
+  const cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ');
+  await browser.close();
+  return cookie;
+}

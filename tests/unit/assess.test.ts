@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import privateUs from '@content/standards/private-us.json';
 import tailwheel from '@content/programmes/tailwheel.json';
-import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, sideCounts, signingProblems } from '@/core/assess';
+import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, signingProblems } from '@/core/assess';
 import { composeProgramme } from '@/core/plan';
 import type { CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
@@ -203,9 +203,5 @@ describe('statistics', () => {
     expect(one).toMatchObject({ landings: 3, own: 1, prompted: 1, assisted: 1, goArounds: 1 });
     expect(two).toMatchObject({ landings: 1, own: 1, demonstrations: 1 });
     expect(recentShare(all)).toMatchObject({ window: 4, own: 2, onTarget: 1 });
-  });
-  it('side counts leave out what the instructor flew', () => {
-    const seen = (lateral: CapturedLanding['lateral'], intervention: number) => ({ ...landing(1), captured: { lateral, intervention } });
-    expect(sideCounts([seen('wheel-left', 0), seen('beyond-left', 1), seen('wheel-left', 2), seen('line', 0), seen(null, 0)])).toEqual({ left: 2, line: 1, right: 0, seen: 3 });
   });
 });

@@ -143,3 +143,60 @@ describe('other evidence', () => {
     expect(one(after, 'recency-fade')?.numbers[0]?.text).toBe('127 days');
   });
 });
+
+/** What raises each pattern, and nothing but its own cause. */
+const RAISES: Record<string, () => FindingRecord> = (() => {
+  const swing = (band: 'small' | 'large', side: 'left' | 'right') => ({ swing: { band, side } });
+  const note = (n: CapturedLanding['notes'][number], over: Partial<CapturedLanding> = {}) => () => record(many(12, (i) => ({ ...over, ...(i % 2 ? { notes: [n] } : {}) })));
+  const around = (over: Partial<CapturedLanding>) => () => record(many(4, () => ({ kind: 'go-around', intended: null, trigger: null, goAroundWord: 'before', ...over })));
+  const wheel: Partial<CapturedLanding> = { intended: 'mains-first', touched: 'mains-first' };
+  const turn = (i: number, seen: Record<string, number>) => item(i, { detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen } });
+  const limit = (channel: 'vfe' | 'gear' | 'vne') => () => record([], { limits: [{ id: 'x', lesson: 1, date: '2026-10-03', channel, words: 'w' }], lessons: [{ lesson: 1, date: '2026-10-03' }] });
+  const measured = (values: Record<string, number>): Partial<DebriefLanding> => ({ measured: { traceId: 't', atS: 1, values, item: null } });
+  const gates = (final: number, highFt: number | null): Partial<DebriefLanding> => ({ gates: [{ gate: 'Final', offKt: final, highFt, source: 'measured' }, { gate: 'Fence', offKt: final / 2, highFt: null, source: 'measured' }] });
+  return {
+    'bias-left': () => record(many(10, () => ({ lateral: 'wheel-left' }))), 'bias-right': () => record(many(10, () => ({ lateral: 'beyond-right' }))),
+    'crab-left': () => record(many(10, () => ({}), () => measured({ crab: -3 }))), 'crab-right': () => record(many(10, () => ({ crab: { band: 'slight', side: 'right' } }))),
+    'drift-at-touch': () => record(many(10, (i) => (i % 2 ? { drift: { band: 'marked', side: 'left' } } : {}))), 'high-round-out': note('high-round-out'), 'drops-in': () => record(many(12, () => ({}), (i) => measured({ firmness: i % 4 === 3 ? 320 : 150 }))),
+    'not-held-off': () => record(many(9, (i) => (i % 2 ? { touched: 'mains-first' } : {}))), 'pushes-in-bounce': () => record(many(9, (i) => (i % 3 ? {} : { bounce: { count: 1, handling: 'pushed' } }))), bounces: () => record(many(9, (i) => (i % 2 ? { bounce: { count: 2, handling: 'power' } } : {}))),
+    'timid-forward': () => record(many(9, (i) => ({ ...wheel, ...(i % 2 ? { bounce: { count: 1, handling: 'held' } } : {}) }))), 'early-shove': note('pushed-forward-early', wheel), 'tail-up-too-long': note('tail-kept-up-long', wheel),
+    'stick-not-back': () => record(many(9, (i) => (i % 2 ? { stick: 'released-early' } : {}))), 'aileron-released': () => record(many(9, (i) => (i % 2 ? { aileron: 'not' } : {}))), 'aileron-left-in': () => record([], { observations: [1, 2, 3].map((i) => item(i, { itemId: 'F6', note: i < 3 ? 'Aileron stayed in after lift-off' : '' })) }),
+    'late-foot-on-power': note('feet-late-on-power'), weave: () => record(many(10, (i) => swing('small', i % 2 ? 'left' : 'right'))), 'brake-steering': note('brakes-used-to-steer'), 'tail-swing-wide': () => record([], { observations: [item(1, { itemId: 'F1', verdict: 'outside' })] }),
+    'fast-and-high': () => record(many(8, () => ({}), () => gates(6, 60))), 'slow-and-low': () => record(many(8, () => ({}), () => gates(-4, -60))), 'fast-over-fence': () => record(many(9, () => ({ fenceSpeed: 72 }))),
+    'speed-plateau': () => record(many(8, () => ({ notes: ['speed-did-not-fall'] })), { context: { ...record([]).context, reducing: true } }),
+    'speed-chase': () => record(many(6, () => ({}), () => ({ gates: [5, -5, 5].map((offKt, i) => ({ gate: `g${i}`, offKt, highFt: null, source: 'eye' as const })) }))), 'aim-point-creep': note('aim-point-crept-long'),
+    'lost-runway-continued': () => record(many(3, (i) => (i ? {} : { trigger: 'met-and-continued' })), { context: { ...record([]).context, blindNose: true } }), 'trigger-continued': () => record(many(3, (i) => (i ? {} : { trigger: 'met-and-continued' }))),
+    'late-go-around': around({ goAroundWord: 'late' }), 'sound-decisions': around({}), 'go-around-order': around({ goAroundExecution: { configurationOrder: 'outside' } }),
+    'flap-over-limit': limit('vfe'), 'gear-over-limit': limit('gear'), 'limit-passed': limit('vne'),
+    'configuration-order': () => record([], { observations: [1, 2].map((i) => item(i, { detail: { form: 'steps', kind: 'flow', list: 'f', steps: ['a', 'b', 'c'], ticks: [0, 2, 1] } })) }), 'configuration-late': () => record(many(6, (i) => (i % 2 ? { configuration: 'late' } : {}))),
+    'wing-drop-old-habit': () => record([], { observations: [stall(1, { recovery: 'aileron-first' })], habits: [{ key: 'wing-drop', from: 'a', to: 'b' }] }), 'stall-recovery': () => record([], { observations: [1, 2].map((i) => stall(i, { recovery: 'secondary-stall' })) }), 'no-look-out': () => record([], { observations: [1, 2].map((i) => stall(i, { lookOut: false })) }),
+    untrimmed: () => record([], { observations: [1, 2, 3].map((i) => turn(i, { speed: 14 })) }),
+    'skill-lost-under-load': () => record(many(16, (i) => (i < 8 ? {} : { ...wheel, ...(i % 2 ? { stick: 'not' as const } : {}) }))), 'help-not-falling': () => record(many(12, (i) => ({ intervention: i % 2 }))), 'same-side-swing': () => record(many(9, () => swing('small', 'left'))),
+    'sags-on-shallow-slope': () => record(many(6, (i) => (i % 2 ? { notes: ['flat-approach'], fenceSpeed: 56 } : {}))), 'steep-turn-balloon': () => record([], { observations: [1, 2].map((i) => turn(i, { height: 150 })) }), 'steep-turn-sinks': () => record([], { observations: [1, 2].map((i) => turn(i, { height: -150 })) }),
+    'entry-too-fast': () => record([], { observations: [item(1, { detail: { form: 'asymmetric', item: 'control-speed', heightFt: null, saidSimulated: true, firstCue: null, recovery: 'at-first-cue', set: {}, seen: { entryRate: 1.5 } } })] }),
+    'continued-past-cue': () => record([], { observations: [item(1, { detail: { form: 'asymmetric', item: 'control-speed', heightFt: null, saidSimulated: true, firstCue: null, recovery: 'after-a-second-cue', set: {}, seen: {} } })] }),
+    'gear-surface-silence': () => record([], { gearChecks: [1, 2].map((i) => ({ id: `g${i}`, lesson: 1, check: { surface: 'water', lamps: {}, seen: {}, spoken: null, onFinal: true, decision: 'stop', reasons: ['spoken'] } })) }),
+    'recency-fade': () => record(many(16, () => ({})), { lessons: [{ lesson: 1, date: '2026-06-01' }, { lesson: 2, date: '2026-10-06' }], observations: [{ ...item(1, { verdict: 'outside', detail: { form: 'steps', kind: 'flow', list: 'f', steps: ['a', 'b'], ticks: [1, 0] } }), lesson: 2 }] }),
+    'short-hold-in-gust': () => record(many(14, (i) => ({ wind: { fromDegMag: 270, kt: 8, gustKt: i >= 8 ? 18 : null, at: '2026-10-03T10:00:00.000Z' }, ...(i >= 8 && i % 2 ? swing('large', 'left') : {}) }))),
+    'long-float': note('floated'), 'looks-inside': note('looked-inside'), 'steady-hands': () => record(many(12, () => ({}))),
+  };
+})();
+
+describe('every pattern of the file', () => {
+  it.each(patterns.map((p) => p.id))('%s is raised by its own cause, with numbers and an exercise', (id) => {
+    const f = one(RAISES[id]?.() ?? record([]), id);
+    expect(f?.state).toBe('open');
+    expect(f?.numbers.length).toBeGreaterThan(0);
+    expect(f?.next.title).toBeTruthy();
+    for (const text of [f?.pilot, f?.instructor]) expect(text).not.toMatch(/[{}]|undefined|NaN/);
+    expect(new Set(f?.evidence).size).toBe(f?.evidence.length);
+  });
+  it.each(patterns.filter((p) => p.trigger.kind === 'share' && !p.positive && p.trigger.over === 'arrivals').map((p) => p.id))('%s is closed by as many landings without it as it asks, or stays open', (id) => {
+    const before = RAISES[id]?.() ?? record([]);
+    const p = patterns.find((x) => x.id === id);
+    const wheelish = before.landings[0]?.captured.intended ?? 'three-point';
+    const after = Array.from({ length: (p?.closes ?? 8) + 1 }, (_, i) => landing(200 + i, { intended: wheelish, touched: wheelish, gateSpeeds: { Base: 70, Final: 65 } }, { gates: [{ gate: 'Base', offKt: 0, highFt: 0, source: 'measured' }, { gate: 'Final', offKt: 0, highFt: 0, source: 'measured' }, { gate: 'Fence', offKt: 0, highFt: 0, source: 'measured' }] }));
+    expect(one({ ...before, landings: [...before.landings, ...after] }, id)?.state).toBe('closed');
+    expect(one({ ...before, landings: [...before.landings, ...after.slice(0, 1)] }, id)?.state).toBe('open');
+  });
+});

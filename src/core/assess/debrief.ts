@@ -36,15 +36,6 @@ export function recentShare(landings: readonly RecordedLanding[], window = 12): 
   return { window: judged.length, own, onTarget, notJudged: counted.slice(-window).filter((l) => l.judged.landingClass === 'not-judged').length, stats: share(own, judged.length) };
 }
 
-export interface SideCount { left: number; line: number; right: number; seen: number }
-
-/** Eye bands across the runway, counted; interventions of 2 and more and demonstrations excluded. */
-export function sideCounts(landings: readonly (RecordedLanding & { captured: { lateral: string | null; intervention: number | null } })[]): SideCount {
-  const used = landings.filter((l) => l.captured.lateral !== null && l.judged.landingClass !== 'demonstration' && (l.captured.intervention ?? 0) < 2);
-  const count = (test: (band: string) => boolean) => used.filter((l) => test(l.captured.lateral ?? '')).length;
-  return { left: count((b) => b.endsWith('left')), line: count((b) => b === 'line'), right: count((b) => b.endsWith('right')), seen: used.length };
-}
-
 /** The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures. */
 export function lessonHeadline(s: LessonSummary): string {
   const arounds = s.goArounds > 0 ? `, ${plural(s.goArounds, 'go-around')}` : '';

@@ -162,7 +162,6 @@ export function stageMedians(tallies: readonly StageTally[]): StageMedian[] {
 
 /** A share in words: `8 of 12`, with what is known of too few said. */
 export const shareWords = (k: number, n: number): string => (n === 0 ? 'none yet' : `${k} of ${n}`);
-export const shareHundred = (x: number | null): string => (x === null ? '\u2013' : `${fixed(100 * x)} in 100`);
 
 /** What a pilot said of a lesson, in three taps, beside what was recorded. */
 export interface SelfSaid { own: number; bestNumber: number | null; workOn: string }

@@ -41,4 +41,3 @@ CREATE INDEX side_tallies_author ON side_tallies(author, newest);
 CREATE INDEX side_tallies_airframe ON side_tallies(airframe_id, newest);
 CREATE INDEX landings_measured ON landings(flown_on) WHERE measured IS NOT NULL;
 CREATE INDEX exceedances_sortie ON exceedances(sortie_id);
-CREATE INDEX sorties_second ON sorties(second_checkout_id) WHERE second_checkout_id IS NOT NULL;
