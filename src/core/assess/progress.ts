@@ -3,7 +3,6 @@ import type { CriterionVerdict, LandingClass } from '@/domain/assess-words';
 import type { Standard } from '@/domain/programme';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { eyeWord } from '../trace/join';
-import { fixed } from '../format';
 import { signTest } from './distributions';
 import type { DebriefLanding } from './facts';
 import { judgeCaptured } from './captured';
