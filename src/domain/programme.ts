@@ -54,6 +54,8 @@ export const ProgrammeItem = z.object({
   evidence: EvidenceRule,
   /** How it is captured in the aeroplane. */
   forms: z.array(z.enum(CAPTURE_FORMS)).default([]),
+  /** Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence. */
+  needsWindKt: z.number().min(0).max(40).optional(),
 });
 export type ProgrammeItem = z.infer<typeof ProgrammeItem>;
 

@@ -138,6 +138,7 @@ describe('findings are decided', () => {
     const decide = (over: object) => decideFinding(helena, { checkoutId, findingId: 'stick-not-back', decision: 'dismissed', reason: 'Told and shown on the ground.', lesson: 4, own: null, ...over });
     expect(await decide({ reason: '' })).toMatchObject({ ok: false, problems: [{ path: 'reason' }] });
     expect(await decideFinding(await user('ines'), { checkoutId, findingId: 'stick-not-back', decision: 'dismissed', reason: 'I do not like it.', lesson: 4, own: null })).toMatchObject({ ok: false });
+    expect(await decide({ findingId: 'no-such-pattern' })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('not there any more') }] });
     expect(await decide({})).toEqual({ ok: true });
     expect(standing(await findings(checkoutId)).map((f) => f.id)).not.toContain('stick-not-back');
     expect((await findings(checkoutId)).find((f) => f.id === 'stick-not-back')?.decided).toMatchObject({ decision: 'dismissed', by: 'Helena Serpa Dorna' });
@@ -211,8 +212,9 @@ describe('the plan of the next lesson', () => {
     expect(facts.slots.length).toBe(3);
     expect(facts.input.owned).toContain('mains-first');
     const block = { id: 'a', kind: 'circuits' as const, title: 'F8 Go-arounds, 2 circuits', why: '', minutes: 12, itemIds: ['F8'], findingId: null };
-    const form = { requestId: randomUUID(), checkoutId, lesson: 7, blocks: [block, { ...block, id: 'b', kind: 'strength' as const, minutes: 6, itemIds: [] }], focus: ['Go early'], roomMin: 68, bookingMin: 90 };
-    expect(await savePlan(helena, { ...form, roomMin: 10 })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('18 min of flying do not fit in 10') }] });
+    const form = { requestId: randomUUID(), checkoutId, lesson: 7, blocks: [block, { ...block, id: 'b', kind: 'strength' as const, minutes: 6, itemIds: [] }], focus: ['Go early'], bookingMin: 90 };
+    expect(await savePlan(helena, { ...form, bookingMin: 32 })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('18 min of flying do not fit in 10: the booking limits') }] });
+    expect(await savePlan(helena, { ...form, roomMin: 500, bookingMin: 720, blocks: [{ ...block, minutes: 120 }, { ...block, id: 'c', minutes: 120 }] })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('the fuel limits') }] });
     expect(await savePlan(helena, { ...form, blocks: [block, block] })).toMatchObject({ ok: false });
     expect(await savePlan(await user('clara'), form)).toMatchObject({ ok: false });
     expect(await savePlan(helena, form)).toMatchObject({ ok: true, version: 1 });

@@ -62,6 +62,7 @@ describe('left of the line', () => {
   it('is not told to the pilot when every pilot of the instructor lands left by that eye', () => {
     const r = record(many(12, () => ({ lateral: 'wheel-left' })), { others: { instructor: { pilots: 4, left: 30, line: 20, right: 6 }, airframe: { pilots: 1, left: 2, line: 6, right: 1 } } });
     expect(one(r, 'bias-left')).toMatchObject({ forPilot: false, instructor: expect.stringContaining('check your own eye line') });
+    expect(one(record(many(12, () => ({ lateral: 'wheel-left' }))), 'bias-left')?.instructor).toContain('too few recorded to compare (0 left, 0 on the line, 0 right of 0 pilots)');
     // A measured side is not the eye's.
     expect(one(record(many(12, () => ({ lateral: 'wheel-left' }), left), { others: r.others }), 'bias-left')?.forPilot).toBe(true);
     expect(one(record(many(12, () => ({ lateral: 'wheel-left' })), { others: { ...r.others, instructor: { pilots: 4, left: 6, line: 30, right: 5 }, airframe: { pilots: 4, left: 30, line: 9, right: 4 } } }), 'bias-left')?.instructor).toContain('have seat and brakes looked at');

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Finding, type ItemEvidence, bestAndWorst, byLesson, compareSelf, sinceLastTime, stageMedians, stageTallies, standardise, tableRows } from '@/core/assess';
-import { type LessonInput, composeProgramme, flightMinutes, flightRoom, groundMinutes, proposeLesson } from '@/core/plan';
+import { type Finding, type ItemEvidence, SHOWN_MEASURES, bestAndWorst, bias, biasWords, byLesson, compareSelf, gateStrips, measureOf, measureTrend, ownHands, signed, sinceLastTime, stageMedians, stageOfLesson, stageRows, stageTallies, standardise, tableRows, trendWords } from '@/core/assess';
+import { type LessonInput, attitudeOwned, composeProgramme, flightMinutes, flightRoom, groundMinutes, proposeLesson } from '@/core/plan';
 import { ProgrammeSource } from '@/domain/programme';
 import { flown } from './landings';
 
@@ -38,6 +38,15 @@ describe('the next lesson', () => {
     expect(proposeLesson({ ...base, forecastKt: 12 })).toMatchObject({ wind: { state: 'above' } });
     expect(kinds({ forecastKt: 12 })).not.toContain('new');
     expect(proposeLesson({ ...base, forecastKt: null }).wind.state).toBe('none');
+  });
+  it('leaves out what asks for more wind than the forecast has', () => {
+    const p = proposeLesson({ ...base, ladder: { provenKt: 9, ladderKt: 12 }, forecastKt: 2, items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3', 'F4', 'F5', 'F8', 'F9', 'F10', 'F11', 'F13']), flown: ['three-point', 'mains-first'], owned: ['three-point'] });
+    expect(p.left.map((l) => l.title)).toEqual(['F6 Crosswind take-offs', 'F7 Crosswind landings', 'F12 Roll-out to a full stop in wind']);
+    expect(p.left[1]?.why).toBe('it asks for 6 kt across, the forecast has 2');
+  });
+  it('an attitude is owned by four of the last five, passes and demonstrations left out', () => {
+    const of = (own: number, bad: number) => [...Array.from({ length: bad }, (_, i) => flown(i + 1, { intervention: 2 })), ...Array.from({ length: own }, (_, i) => flown(20 + i)), flown(60, { demonstration: true })];
+    expect([attitudeOwned(of(4, 1), 'three-point'), attitudeOwned(of(3, 2), 'three-point'), attitudeOwned(of(4, 0), 'three-point'), attitudeOwned(of(5, 0), 'mains-first')]).toEqual([true, false, true, false]);
   });
   it('waits for prerequisites and says so', () => {
     const p = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4']) });
@@ -95,6 +104,41 @@ describe('a lesson beside the ones before', () => {
     const [row] = tableRows([flown(1, { lateral: null, along: null })], { trackM: 1.7, boxM: { before: 0, past: 122 } });
     expect(row).toMatchObject({ alongM: null, across: null, placeFrom: null, class: 'not judged' });
     expect(byLesson([flown(1), flown(2, { intervention: 1 })])).toEqual([expect.objectContaining({ lesson: 1, landings: 2, own: 1, inStandard: 1, authorship: 0.875 })]);
+  });
+});
+
+describe('measures of all lessons', () => {
+  const at = (n: number, values: Record<string, number>, over = {}) => flown(n, over, 1, { measured: { traceId: 't', atS: 1, values, item: null } });
+  const across = SHOWN_MEASURES[2];
+  it('come from a recording or a dial, never from the eye\u2019s bands', () => {
+    expect(measureOf(flown(1, { lateral: 'beyond-left' }), 'lateral')).toBeNull();
+    expect(measureOf(at(1, { lateral: -1.4 }), 'lateral')).toEqual({ value: -1.4, measured: true });
+    expect(measureOf(flown(1, { fenceSpeed: 63 }), 'fence')).toEqual({ value: 3, measured: false });
+    expect([ownHands(flown(1)), ownHands(flown(1, { intervention: 2 })), ownHands(flown(1, { demonstration: true }))]).toEqual([true, false, false]);
+  });
+  it('gate strips hold every reading, in the order of the approach', () => {
+    expect(gateStrips([flown(1, { fenceSpeed: 62 }), flown(2, { fenceSpeed: 58 }), flown(3, { fenceSpeed: null })])).toEqual([expect.objectContaining({ gate: 'Fence', mean: 0, values: [{ label: '1.1', offKt: 2, source: 'eye' }, { label: '1.2', offKt: -2, source: 'eye' }] })]);
+  });
+  it('a trend is said to go somewhere only when it surely does', () => {
+    const of = (f: (i: number) => number) => measureTrend(Array.from({ length: 10 }, (_, i) => at(i + 1, { lateral: f(i) })), across, { low: -2, high: 2 });
+    expect(trendWords(of((i) => i * 0.3))).toBe('Place across: +0.30 m a landing over 10, between +0.30 and +0.30. It grows.');
+    expect(trendWords(of((i) => (i % 2 ? 1 : -1)))).toContain('No trend that is sure.');
+    expect(trendWords(measureTrend([], across, null))).toBe('Place across: no trend to speak of yet.');
+    expect(of((i) => i * 0.3).ewma.length).toBe(10);
+  });
+  it('a bias is put in words by its interval and its size', () => {
+    expect(biasWords(bias([1.4, 1.5, 1.6], 1), across, null)).toBe('right, and large enough to matter');
+    expect(biasWords(bias([0.4, 0.5, 0.6], 1), across, null)).toBe('to one side, smaller than the 1 m worth a word');
+    expect(biasWords(bias([-1, 1, 0.2], 1), across, null)).toBe('no side that is sure');
+    expect(biasWords(bias([50, 55, 60], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('in the box');
+    expect(biasWords(bias([150, 155, 160], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('beyond the box');
+    expect(biasWords(bias([1], 1), across, null)).toBe('too few');
+    expect([signed(-0.01), signed(-1.25), signed(2)]).toEqual(['+0.0', '\u20131.3', '+2.0']);
+  });
+  it('stages hold the pilot\u2019s counts beside the median where there is one', () => {
+    const ls = Array.from({ length: 12 }, (_, i) => flown(i + 1, i < 3 ? { intervention: 2 } : {}));
+    expect(stageRows(ls, [{ stage: 0, pilots: 6, own: 0.5, inStandard: 0.4, part: null }])).toEqual([{ stage: 0, name: 'landings 1 to 10', n: 10, own: 7, inStandard: 7, median: expect.objectContaining({ pilots: 6 }) }, { stage: 1, name: '11 to 20', n: 2, own: 2, inStandard: 2, median: null }]);
+    expect([...stageOfLesson(ls)]).toEqual([[1, 1]]);
   });
 });
 

@@ -137,7 +137,9 @@ function checkedAgainst(side: 'left' | 'right', others: FindingRecord['others'],
   const counts = (s: SidesSeen) => `${s.left} left, ${s.line} on the line, ${s.right} right of ${plural(s.pilots, 'pilot')}`;
   if (byEye && same(others.instructor)) return { words: `All your pilots land ${side} (${counts(others.instructor)}): check your own eye line before you tell this one.`, pilots: false };
   if (same(others.airframe)) return { words: `Other pilots land ${side} in this aeroplane too (${counts(others.airframe)}): have seat and brakes looked at.`, pilots: true };
-  return { words: `Not so in ${others.instructor.pilots > 0 ? `your other pilots (${counts(others.instructor)})` : 'others, of whom too few are recorded'}, nor in this aeroplane with others.`, pilots: true };
+  const told = (s: SidesSeen, whose: string) => (s.pilots >= 3 && s.left + s.line + s.right >= 12 ? `not so in ${whose} (${counts(s)})` : `${whose}: too few recorded to compare (${counts(s)})`);
+  const words = `${told(others.instructor, 'your other pilots')}; ${told(others.airframe, 'this aeroplane with others')}.`;
+  return { words: words.charAt(0).toUpperCase() + words.slice(1), pilots: true };
 }
 
 /** Mean metres or degrees where measured; else how often each side was seen. The two are never mixed. */

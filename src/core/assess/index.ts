@@ -15,3 +15,4 @@ export * from './facts';
 export * from './findings';
 export * from './forecast';
 export * from './progress';
+export * from './measures';

@@ -159,6 +159,21 @@ export function stageMedians(tallies: readonly StageTally[]): StageMedian[] {
   });
 }
 
+/** The stage each lesson had reached by its last judged landing. */
+export function stageOfLesson(landings: readonly DebriefLanding[]): Map<number, number> {
+  const out = new Map<number, number>();
+  counted(landings).forEach((l, i) => out.set(l.lesson, stageOfLanding(i + 1)));
+  return out;
+}
+export interface StageRow { stage: number; name: string; n: number; own: number; inStandard: number; median: StageMedian | null }
+/** The pilot's own counts at each stage beside the school's median, where there is one. @param judged landings that count, oldest first */
+export function stageRows(judged: readonly DebriefLanding[], medians: readonly StageMedian[]): StageRow[] {
+  return STAGE_NAME.flatMap((name, stage): StageRow[] => {
+    const of = judged.filter((_, i) => stageOfLanding(i + 1) === stage);
+    return of.length === 0 ? [] : [{ stage, name, n: of.length, own: of.filter((l) => isOwn(l.judged.landingClass)).length, inStandard: of.filter((l) => l.judged.landingClass === 'own').length, median: medians.find((m) => m.stage === stage) ?? null }];
+  });
+}
+
 /** A share in words: `8 of 12`, with what is known of too few said. */
 export const shareWords = (k: number, n: number): string => (n === 0 ? 'none yet' : `${k} of ${n}`);
 

@@ -4,7 +4,7 @@
  * pilot has earned against the forecast; it ends on something done well. Minutes throughout, knots across.
  */
 import type { Finding } from '../assess/findings';
-import type { ItemEvidence } from '../assess/evidence';
+import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
 import type { PlanBlock } from '@/domain/plan';
 import { say } from '@/domain/words';
 import { SLACK } from '../constants';
@@ -42,6 +42,14 @@ const GROUND_MIN = 10;
 /** Days away after which a lesson settles in for longer. */
 const AWAY_DAYS = 30;
 const ORDER: Record<PlanBlock['kind'], number> = { ground: 0, airwork: 1, 'warm-up': 2, repeat: 3, exercise: 4, circuits: 5, own: 6, new: 7, strength: 8 };
+
+/** Of the last so many judged landings in an attitude, so many the pilot's own make it owned. */
+const OWNED = { of: 5, own: 4 } as const;
+/** Is an attitude owned? @param landings oldest first */
+export function attitudeOwned(landings: readonly Pick<RecordedLanding, 'intended' | 'judged'>[], attitude: string): boolean {
+  const last = landings.filter((l) => l.intended === attitude && !['go-around', 'low-pass', 'demonstration', 'not-judged'].includes(l.judged.landingClass)).slice(-OWNED.of);
+  return last.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length >= OWNED.own;
+}
 
 /** Minutes in the air; ground blocks count apart. */
 export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number => blocks.filter((b) => b.kind !== 'ground').reduce((a, b) => a + b.minutes, 0);
@@ -105,6 +113,8 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     if (!ready(i)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}` }); continue; }
     if (laterNew.has(i.item.id)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: fresh ? `one new thing at a time: ${fresh.title}` : lost ? 'nothing new while something is being rebuilt' : wind.state === 'none' || wind.state === 'below' ? 'the forecast has too little wind for it' : 'not today' }); continue; }
     const whole = itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits');
+    const asked = windAsked(i);
+    if (asked !== null && input.forecastKt !== null && input.forecastKt < asked - 0.5) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `it asks for ${fixed(asked)} kt across, the forecast has ${fixed(input.forecastKt)}` }); continue; }
     // Circuits shrink to the room there is: two are worth flying, one is not.
     const fit = Math.floor(room / input.circuitMin);
     add(whole.minutes > room && circuitsOf(i) > 0 && fit >= 2 ? itemBlock(i, input, 'circuits', fit) : whole);
@@ -133,13 +143,13 @@ function circuitsOf({ item: { evidence } }: ItemEvidence): number {
 
 /** Does an item bring something this pilot has not met: an attitude never meant, more wind than proven? */
 function isNewLoad(i: ItemEvidence, input: LessonInput): boolean {
-  const e = i.item.evidence;
-  if (e.kind === 'run' || e.kind === 'count') {
-    if (e.attitude !== null && !input.flown.includes(e.attitude)) return true;
-    const kt = e.kind === 'run' ? e.windKt : e.minCrosswindKt;
-    return kt !== null && kt > input.ladder.provenKt + SLACK;
-  }
-  return i.item.id === 'F6' && input.ladder.provenKt < 5;
+  if (attitudeIsNew(i, input)) return true;
+  const kt = windAsked(i);
+  return kt !== null && kt > input.ladder.provenKt + SLACK;
+}
+/** Knots across that an item asks for before it counts; null = any wind. A run gathers landings in any wind and asks for its wind once. */
+function windAsked({ item }: ItemEvidence): number | null {
+  return item.evidence.kind === 'count' ? item.evidence.minCrosswindKt : item.evidence.kind === 'run' ? null : (item.needsWindKt ?? null);
 }
 
 function newLoad(input: LessonInput, ready: readonly ItemEvidence[], wind: LessonProposal['wind'], rebuilding: boolean): PlanBlock | null {

@@ -2,17 +2,19 @@ import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { WORK_ON, bestAndWorst, compareSelf, lessonHeadline, lessonSummaries, sinceLastTime, tableRows } from '@/core/assess';
-import { flightMinutes, groundMinutes } from '@/core/plan';
+import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
 import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
 import { Exercise } from '@/domain/findings';
 import { PlanBlock } from '@/domain/plan';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
+import { newestContent } from '../content';
 import { row } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { checkoutHead, checkoutRecord } from '../queries/checkout';
 import { debriefFacts, selfOf, standing } from '../queries/debrief';
+import { planFacts } from '../queries/plan';
 import { type Result, problem, zodProblems } from '../result';
 import { projectSortie } from './capture';
 import { addOfficeEvent } from './office';
@@ -62,6 +64,9 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
     const head = await checkoutHead(d.checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
     if (head.status === 'signed') return problem('', SIGNED);
+    const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
+    const theirs = await row("SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'", { id: head.id, finding: d.findingId }, t);
+    if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId)) return problem('', 'This finding is not there any more. Reload the page.');
     const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM finding_decisions WHERE checkout_id = :id', { id: head.id }, t);
     const findingId = d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
     await model('finding_decisions').create({ id: randomUUID(), checkout_id: head.id, finding_id: findingId, decision: d.decision, reason: d.reason, lesson: d.lesson, own: d.own && d.decision === 'own' ? JSON.stringify(d.own) : null, decided_by: user.id, decided_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
@@ -144,18 +149,23 @@ export async function acknowledgeDebrief(user: CurrentUser, debriefId: string): 
 
 export const PlanForm = z.object({
   requestId: z.uuid(), checkoutId: z.string().min(1), lesson: z.number().int().min(1), blocks: z.array(PlanBlock).min(1, 'A plan has at least one step.').max(30, 'Thirty steps at most.'), focus: z.array(z.string().trim().min(3).max(120)).max(2, 'Two things at most.'),
-  roomMin: z.number().min(0).max(2000), bookingMin: z.number().min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
+  bookingMin: z.number().min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
 });
 
 /** Keeps the plan of the next lesson; its brief takes it over. More minutes than there are is said, and not kept. */
 export async function savePlan(user: CurrentUser, form: unknown): Promise<Result<{ planId: string; version: number }>> {
   const parsed = PlanForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const { requestId, checkoutId, lesson, blocks, focus, roomMin, bookingMin } = parsed.data;
+  const { requestId, checkoutId, lesson, blocks, focus, bookingMin } = parsed.data;
   const ids = new Set(blocks.map((b) => b.id));
   if (ids.size !== blocks.length) return problem('blocks', 'A step stands in the plan twice. Take one out.');
-  if (flightMinutes(blocks) > roomMin) return problem('blocks', `${flightMinutes(blocks)} min of flying do not fit in ${Math.floor(roomMin)}. Shorten a step or take one out.`);
-  if (groundMinutes(blocks) + flightMinutes(blocks) > bookingMin) return problem('blocks', 'The steps are longer than the booking. Shorten a step or take one out.');
+  const planned = await checkoutHead(checkoutId);
+  if (!planned || !may.runCheckout(user, planned)) return problem('', 'There is no such checkout for you to plan.');
+  // Time and fuel are reckoned here once more: what a page sends is not taken for them.
+  const record = await checkoutRecord(planned);
+  const reckoned = await planFacts(record, await debriefFacts(record));
+  const { roomMin, limitedBy } = flightRoom({ bookingMin, fuelMin: reckoned.fuelMin, groundMin: reckoned.input.groundMin }, groundMinutes(blocks));
+  if (flightMinutes(blocks) > roomMin) return problem('blocks', `${flightMinutes(blocks)} min of flying do not fit in ${roomMin}: the ${limitedBy} limits. Shorten a step or take one out.`);
   return write(async (t): Promise<Result<{ planId: string; version: number }>> => {
     const head = await checkoutHead(checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
@@ -165,7 +175,7 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
     const last = await row<{ n: number | null }>('SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson', { checkoutId, lesson }, t);
     const id = randomUUID();
     const version = (last?.n ?? 0) + 1;
-    await model('lesson_plans').create({ id, checkout_id: checkoutId, lesson, version, plan: JSON.stringify({ blocks, focus, bookingMin, roomMin }), request_id: requestId, created_by: user.id, created_at: nowIso() }, { transaction: t });
+    await model('lesson_plans').create({ id, checkout_id: checkoutId, lesson, version, plan: JSON.stringify({ blocks, focus, bookingMin }), request_id: requestId, created_by: user.id, created_at: nowIso() }, { transaction: t });
     return { ok: true, planId: id, version };
   });
 }

@@ -1,5 +1,5 @@
 import { fuelToday, usableEnds } from '@/core/approach';
-import type { LessonInput } from '@/core/plan';
+import { type LessonInput, attitudeOwned } from '@/core/plan';
 import { daysBetween } from '@/core/differences';
 import { chooseRunway, components, stationForecast } from '@/core/wind';
 import type { Attitude } from '@/domain/words';
@@ -8,13 +8,6 @@ import { homeAerodrome } from '../content';
 import type { CheckoutRecord } from './checkout';
 import { ladderOf } from './checkout';
 import { type DebriefFacts, standing } from './debrief';
-
-/** Of the last landings in an attitude, how many the pilot's own make it owned. */
-const OWNED = { of: 5, own: 4 } as const;
-function owned(record: CheckoutRecord, attitude: string): boolean {
-  const last = record.landings.filter((l) => l.intended === attitude && !['go-around', 'low-pass', 'demonstration', 'not-judged'].includes(l.judged.landingClass)).slice(-OWNED.of);
-  return last.length >= OWNED.own && last.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length >= OWNED.own;
-}
 
 export interface PlanSlot { key: string; name: string; crosswindKt: number; runwayEnd: string; gust: boolean }
 /** What a lesson is proposed from, and the parts of the station's forecast it could be flown in. */
@@ -41,7 +34,7 @@ export async function planFacts(record: CheckoutRecord, facts: DebriefFacts): Pr
   const fuel = fuelToday(head.sheet, house, { fuelL, night: choices?.night ?? false, bookingMin: choices?.bookingMin ?? house.bookingMin }, []);
   return {
     input: {
-      items, findings: standing(facts.findings), firstLanding: head.schools['first-landing'] ?? head.sheet.landing.usualAttitude, wheelAllowed: head.sheet.landing.wheelLandings === 'allowed', flown, owned: flown.filter((a) => owned(record, a)),
+      items, findings: standing(facts.findings), firstLanding: head.schools['first-landing'] ?? head.sheet.landing.usualAttitude, wheelAllowed: head.sheet.landing.wheelLandings === 'allowed', flown, owned: flown.filter((a) => attitudeOwned(record.landings, a)),
       ladder: { provenKt: ladder.provenKt, ladderKt: ladder.ladderKt }, groundMin: house.groundMin, circuitMin: house.circuitMin, daysAway: last ? daysBetween(last.flownOn, now) : null,
     },
     slots, firstSlot: first?.key ?? '', bookingMin: choices?.bookingMin ?? house.bookingMin, fuelMin: Math.floor(fuel.endurance.usableMin), fuelWords: `${Math.round(fuelL)} L at ${Math.round(fuel.flowLPerH)} L/h${choices ? ', as last briefed' : ', what the mass allows'}`,

@@ -1,8 +1,8 @@
 import { BarChart, CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { init, use as register } from 'echarts/core';
+import { format, init, use as register } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
-import { type EwmaPoint, type LessonPoint, type TouchdownSpread, type Trend, ellipsePoints } from '@/core/assess';
+import { type GateStrip, type LessonPoint, type MeasureTrend, type TouchdownSpread, ellipsePoints } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { ALONG_BANDS, type AlongBand, type LateralBand, say } from '@/domain/words';
 import type { TouchdownPoint } from './touchdown-map';
@@ -25,6 +25,8 @@ function stage(element: HTMLElement) {
   sizes.observe(element);
   return { chart, css, text: { color: css('--ink'), fontFamily: 'B612', fontSize: 13 }, end: () => { sizes.disconnect(); chart.dispose(); } };
 }
+/** What a tip says is text, some of it typed by people: it is never taken for markup. */
+const tipOf = (p: { data?: { tip?: string } }): string => format.encodeHTML(p.data?.tip ?? '').replaceAll('\n', '<br>');
 const plainAxis = { splitLine: { show: false }, axisLine: { show: false }, axisTick: { show: false } };
 
 export interface MapFacts { aimPointM: number; trackM: number; widthM: number; box: { before: number; past: number }; limitM: number | null; spread: TouchdownSpread | null }
@@ -63,14 +65,14 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
     return { p, x: x[0] + (Math.min(x[1], farthest) - x[0]) * step, y: y[0] + (y[1] - y[0]) * (0.5 + (i % 2 ? 0.18 : -0.18)) };
   });
   const crowded = points.length > 16;
-  const dot = (p: TouchdownPoint, x: number, y: number, soft: boolean) => ({ value: [x, -y], symbol: SHAPE[p.verdict], symbolSize: soft ? 11 : 15, itemStyle: { color: css(COLOUR[p.verdict]), opacity: soft ? 0.75 : 1 }, label: { show: !(crowded && soft), position: 'top', distance: 1, formatter: p.label, ...text, fontSize: 11 }, tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the aim, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}<br>${p.word}` });
+  const dot = (p: TouchdownPoint, x: number, y: number, soft: boolean) => ({ value: [x, -y], symbol: SHAPE[p.verdict], symbolSize: soft ? 11 : 15, itemStyle: { color: css(COLOUR[p.verdict]), opacity: soft ? 0.75 : 1 }, label: { show: !(crowded && soft), position: 'top', distance: 1, formatter: p.label, ...text, fontSize: 11 }, tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the aim, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}\n${p.word}` });
   const ring = (sigma: number, dashed: boolean) => (spread ? [{ type: 'line', silent: true, showSymbol: false, data: ellipsePoints(spread, sigma).map(([x, y]) => [aim + y, -x]), lineStyle: { color: css('--lagoon'), width: dashed ? 1.2 : 2, type: dashed ? [5, 4] : 'solid' }, ...(dashed ? {} : { areaStyle: { color: css('--lagoon'), opacity: 0 } }) }] : []);
   const keys = Math.max(6, Math.round(facts.widthM / 1.8));
   const stripes = Array.from({ length: keys }, (_, i) => { const at = (share: number) => Math.max(-half, Math.min(half, -edge + (i + share) * (facts.widthM / keys))); return [{ coord: [4, at(0.2)], itemStyle: { color: css('--runway-edge'), opacity: 0.9 } }, { coord: [22, at(0.8)] }]; });
   const boxHalf = facts.limitM ?? trackM;
   chart.setOption({
     animation: false, textStyle: text,
-    tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
+    tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: tipOf },
     grid: { left: 54, right: 14, top: 8, bottom: 26 },
     xAxis: { type: 'value', min: 0, max: Math.ceil(farthest / 50) * 50, interval: 50, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (v % 100 === 0 ? `${v} m` : '') } },
     yAxis: { type: 'value', min: -half, max: half, interval: half / 3, ...plainAxis, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (Math.abs(v) < 0.1 ? 'line' : `${fixed(Math.abs(v), half % 3 === 0 ? 0 : 1)} m ${v > 0 ? 'L' : 'R'}`) } },
@@ -85,13 +87,12 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
   return end;
 }
 
-export interface Strip { gate: string; values: { label: string; offKt: number; source: 'eye' | 'measured' }[]; mean: number | null; lower: number | null; upper: number | null }
 /** Speeds about their target, a strip for each gate; the standard's band behind, the mean with its interval as a bar. */
-export function drawStrips(element: HTMLElement, strips: readonly Strip[], band: { low: number; high: number } | null): () => void {
+export function drawStrips(element: HTMLElement, strips: readonly GateStrip[], band: { low: number; high: number } | null): () => void {
   const { chart, css, text, end } = stage(element);
   const reach = Math.max(8, ...strips.flatMap((s) => s.values.map((v) => Math.abs(v.offKt) + 1)));
   chart.setOption({
-    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
+    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: tipOf },
     grid: { left: 92, right: 16, top: 6, bottom: 40 },
     xAxis: { type: 'value', min: -Math.ceil(reach), max: Math.ceil(reach), ...plainAxis, name: 'knots about the target: slow left, fast right', nameLocation: 'middle', nameGap: 24, nameTextStyle: { ...text, fontSize: 12 }, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => (v > 0 ? `+${v}` : v < 0 ? `\u2013${-v}` : '0') } },
     yAxis: { type: 'category', inverse: true, data: strips.map((s) => s.gate.toLowerCase()), ...plainAxis, axisLabel: { ...text } },
@@ -109,20 +110,19 @@ export function drawStrips(element: HTMLElement, strips: readonly Strip[], band:
   return end;
 }
 
-export interface TrendFacts { unit: string; points: { label: string; value: number; measured: boolean }[]; trend: Trend; ewma: EwmaPoint[]; standard: { low: number; high: number } | null; zeroWord: string }
 /** A measure landing by landing: the points, their trend, the smoothed mean and its control limits. */
-export function drawTrend(element: HTMLElement, f: TrendFacts): () => void {
+export function drawTrend(element: HTMLElement, f: MeasureTrend): () => void {
   const { chart, css, text, end } = stage(element);
   const n = f.points.length;
   const line = (data: (number | null)[][], colour: string, width: number, type: string | number[]) => ({ type: 'line', silent: true, showSymbol: false, data, lineStyle: { color: css(colour), width, type } });
   const { slope, intercept } = f.trend;
   chart.setOption({
-    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
+    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: tipOf },
     grid: { left: 62, right: 14, top: 12, bottom: 38 },
     xAxis: { type: 'value', min: 0.5, max: n + 0.5, interval: Math.max(1, Math.round(n / 12)), ...plainAxis, name: 'landings in order', nameLocation: 'middle', nameGap: 22, nameTextStyle: { ...text, fontSize: 12 }, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => f.points[Math.round(v) - 1]?.label ?? '' } },
-    yAxis: { type: 'value', scale: true, axisLine: { show: false }, axisTick: { show: false }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => `${fixed(v)} ${f.unit}` } },
+    yAxis: { type: 'value', scale: true, axisLine: { show: false }, axisTick: { show: false }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => `${fixed(v)} ${f.measure.unit}` } },
     series: [
-      { type: 'scatter', symbolSize: 10, data: f.points.map((p, i) => ({ value: [i + 1, p.value], symbol: p.measured ? 'circle' : 'emptyCircle', itemStyle: { color: css(f.ewma[i]?.signal ? '--brick' : '--lagoon') }, tip: `Landing ${p.label}: ${fixed(p.value, 1)} ${f.unit}, ${p.measured ? 'measured' : 'read by eye'}` })), markArea: f.standard ? { silent: true, itemStyle: { color: css('--lagoon-wash') }, data: [[{ yAxis: f.standard.low }, { yAxis: f.standard.high }]] } : undefined },
+      { type: 'scatter', symbolSize: 10, data: f.points.map((p, i) => ({ value: [i + 1, p.value], symbol: p.measured ? 'circle' : 'emptyCircle', itemStyle: { color: css(f.ewma[i]?.signal ? '--brick' : '--lagoon') }, tip: `Landing ${p.label}: ${fixed(p.value, 1)} ${f.measure.unit}, ${p.measured ? 'measured' : 'read by eye'}` })), markArea: f.standard ? { silent: true, itemStyle: { color: css('--lagoon-wash') }, data: [[{ yAxis: f.standard.low }, { yAxis: f.standard.high }]] } : undefined },
       line(f.ewma.map((e, i) => [i + 1, e.z]), '--ink', 2, 'solid'), line(f.ewma.map((e, i) => [i + 1, e.lower]), '--slate', 1, [4, 4]), line(f.ewma.map((e, i) => [i + 1, e.upper]), '--slate', 1, [4, 4]),
       ...(slope === null || intercept === null ? [] : [line([[1, intercept], [n, intercept + slope * (n - 1)]], '--ochre', 2.5, [10, 6])]),
     ],
@@ -134,7 +134,7 @@ export function drawTrend(element: HTMLElement, f: TrendFacts): () => void {
 export function drawAuthorship(element: HTMLElement, lessons: readonly LessonPoint[], medians: readonly { lesson: number; part: number }[]): () => void {
   const { chart, css, text, end } = stage(element);
   chart.setOption({
-    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: (p: { data?: { tip?: string } }) => p.data?.tip ?? '' },
+    animation: false, textStyle: text, tooltip: { trigger: 'item', confine: true, textStyle: { fontFamily: 'B612' }, formatter: tipOf },
     grid: { left: 52, right: 12, top: 10, bottom: 26 },
     xAxis: { type: 'category', data: lessons.map((l) => `lesson ${l.lesson}`), axisLine: { lineStyle: { color: css('--slate') } }, axisTick: { show: false }, axisLabel: { ...text, fontSize: 12 } },
     yAxis: { type: 'value', min: 0, max: 1, interval: 0.25, axisLine: { show: false }, axisTick: { show: false }, splitLine: { lineStyle: { color: css('--line') } }, axisLabel: { ...text, fontSize: 12, formatter: (v: number) => fixed(v, 2) } },

@@ -50,7 +50,7 @@ export function PlanWorkbench(p: Props) {
   const save = async () => {
     if (!bookingOk) { setProblems([{ path: 'bookingMin', message: 'Give the minutes of the booking, 10 to 720.' }]); return; }
     setBusy(true);
-    const answer = await runAction(() => p.action({ requestId, checkoutId: p.checkoutId, lesson: p.lesson, blocks, focus: focusText.split(';').map((f) => f.trim()).filter((f) => f.length >= 3).slice(0, 2), roomMin: room.roomMin, bookingMin }));
+    const answer = await runAction(() => p.action({ requestId, checkoutId: p.checkoutId, lesson: p.lesson, blocks, focus: focusText.split(';').map((f) => f.trim()).filter((f) => f.length >= 3).slice(0, 2), bookingMin }));
     setBusy(false);
     if (!answer.ok) { setSaid(''); return setProblems(answer.problems); }
     setProblems([]);

@@ -1,13 +1,12 @@
 'use client';
 import { useCallback, useMemo, useState } from 'react';
-import { type Bias, type DebriefLanding, type Forecast, type StageMedian, STAGE_NAME, bias, byLesson, counted, ewma, recentShare, shareWords, stageOfLanding, tableRows, theilSen } from '@/core/assess';
+import { type DebriefLanding, type Forecast, type MeasureKey, SHOWN_MEASURES, type StageMedian, bias, biasWords, byLesson, counted, gateStrips, measureOf, measureTrend, ownHands, recentShare, shareWords, signed, stageOfLesson, stageRows, tableRows, trendWords } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { say } from '@/domain/words';
 import { forecastWorker } from '@/workers';
 import { useWorker } from '../lab/use-worker';
 import { Drawing } from '../shared/drawing';
 import { Panel } from '../shared/parts';
-import type { Strip, TrendFacts } from './charts';
 import { touchdownPoints } from './points';
 import { RowTable } from './table';
 import { TouchdownMap } from './touchdown-map';
@@ -20,22 +19,6 @@ interface Props {
   run: { needed: number; current: number; what: string; attitude: string | null; accuracy: boolean; missing: string } | null; medians: readonly StageMedian[]; fileName: string;
 }
 const WINDS = [{ key: 'any', name: 'any wind' }, { key: 'light', name: 'under 5 kt across' }, { key: 'some', name: '5 kt and more across' }, { key: 'gusts', name: 'with gusts' }] as const;
-const MEASURES = [
-  { key: 'fence', name: 'speed at the fence', unit: 'kt', criterion: 'speed', zero: 'the target' }, { key: 'along', name: 'place along', unit: 'm', criterion: 'along', zero: 'the aim point' }, { key: 'lateral', name: 'place across', unit: 'm', criterion: 'lateral', zero: 'the line' },
-  { key: 'crab', name: 'nose at the touch', unit: 'degrees', criterion: 'crab', zero: 'straight' }, { key: 'sink', name: 'sink at the touch', unit: 'ft/min', criterion: 'firmness', zero: 'level' },
-] as const;
-type MeasureKey = (typeof MEASURES)[number]['key'];
-
-/** A measure of one landing with where it came from; null where nobody measured it. The eye's bands are never made into metres. */
-function valueOf(l: DebriefLanding, key: MeasureKey): { value: number; measured: boolean } | null {
-  const m = l.measured?.values ?? {};
-  const of = (v: number | undefined) => (v === undefined ? null : { value: v, measured: true });
-  if (key === 'fence') { const g = l.gates[l.gates.length - 1]; return m.speed !== undefined ? of(m.speed) : g?.offKt == null ? null : { value: g.offKt, measured: g.source === 'measured' }; }
-  return of(key === 'along' ? m.along : key === 'lateral' ? m.lateral : key === 'crab' ? m.crab : m.firmness);
-}
-/** Interventions of two and more and demonstrations say nothing of the pilot's own aim. */
-const ownHands = (l: DebriefLanding): boolean => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration' && (l.captured.intervention ?? 0) < 2;
-
 /** The whole record of a checkout: where, how fast, which way it goes, whose it was, how far it is to the bar. Every drawing, table and file takes the rows chosen here. */
 export function Progress(p: Props) {
   const [lesson, setLesson] = useState('all');
@@ -49,24 +32,16 @@ export function Progress(p: Props) {
   const rows = useMemo(() => tableRows(chosen, c), [chosen, c]);
   const map = useMemo(() => touchdownPoints(chosen, c, true), [chosen, c]);
   const own = useMemo(() => chosen.filter(ownHands), [chosen]);
-  const practical = (id: string): number => ({ speed: 2, along: 20, lateral: 1, crab: 2, firmness: 60 })[id] ?? 0;
-  const biases = MEASURES.map((m) => ({ ...m, b: bias(own.map((l) => valueOf(l, m.key)?.value ?? null), practical(m.criterion)), standard: p.criteria.find((x) => x.id === m.criterion)?.measured ?? null })).filter((m) => m.b.n > 0);
-  const strips = useMemo(() => stripsOf(own), [own]);
+  const biases = SHOWN_MEASURES.map((m) => ({ m, b: bias(own.map((l) => measureOf(l, m.key)?.value ?? null), m.practical), standard: p.criteria.find((x) => x.id === m.criterion)?.measured ?? null })).filter((x) => x.b.n > 0);
+  const strips = useMemo(() => gateStrips(own), [own]);
   const speedBand = p.criteria.find((x) => x.id === 'speed')?.measured ?? null;
   const drawStrips = useCallback(async (el: HTMLElement) => (await import('./charts')).drawStrips(el, strips, speedBand), [strips, speedBand]);
-  const spec = MEASURES.find((m) => m.key === measure) ?? MEASURES[0];
-  const trend = useMemo((): TrendFacts => {
-    const points = own.flatMap((l) => { const v = valueOf(l, measure); return v ? [{ label: `${l.lesson}.${l.number}`, ...v }] : []; });
-    const values = points.map((x) => x.value);
-    const b = bias(values, 0);
-    const standard = p.criteria.find((x) => x.id === spec.criterion)?.measured ?? null;
-    const centre = measure === 'sink' ? (b.mean ?? 0) : measure === 'along' && standard ? (standard.low + standard.high) / 2 : 0;
-    return { unit: spec.unit, points, trend: theilSen(values.map((_, i) => i), values), ewma: ewma(values, centre, b.sd ?? 1).points, standard: measure === 'sink' ? null : standard, zeroWord: spec.zero };
-  }, [own, measure, spec, p.criteria]);
+  const spec = SHOWN_MEASURES.find((m) => m.key === measure) ?? SHOWN_MEASURES[0];
+  const trend = useMemo(() => measureTrend(own, spec, p.criteria.find((x) => x.id === spec.criterion)?.measured ?? null), [own, spec, p.criteria]);
   const drawTrend = useCallback(async (el: HTMLElement) => (await import('./charts')).drawTrend(el, trend), [trend]);
-  const trendSaid = trendWords(trend, spec.name);
+  const trendSaid = trendWords(trend);
   const lessons = useMemo(() => byLesson(chosen), [chosen]);
-  const stageSeen = useMemo(() => stagesOf(p.landings.filter((l) => l.checkoutId === p.checkoutId)), [p.landings, p.checkoutId]);
+  const stageSeen = useMemo(() => stageOfLesson(p.landings.filter((l) => l.checkoutId === p.checkoutId)), [p.landings, p.checkoutId]);
   const lessonMedians = useMemo(() => (type === p.here && lesson === 'all' ? lessons.flatMap((l) => { const m = p.medians.find((x) => x.stage === stageSeen.get(l.lesson)); return m?.part == null ? [] : [{ lesson: l.lesson, part: m.part }]; }) : []), [lessons, p.medians, p.here, type, lesson, stageSeen]);
   const drawAuthorship = useCallback(async (el: HTMLElement) => (await import('./charts')).drawAuthorship(el, lessons, lessonMedians), [lessons, lessonMedians]);
   const recent = recentShare(chosen);
@@ -93,8 +68,8 @@ export function Progress(p: Props) {
             {strips.length === 0 ? <p className="mb-0">No speed was read or recorded at a gate.</p> : <><p className="mb-1">{strips.map((s) => `${s.gate.toLowerCase()} ${s.mean === null ? 'not known' : `${signed(s.mean)} kt of ${s.values.length}`}`).join('; ')}.</p><Drawing draw={drawStrips} label={`Speeds about their targets: ${strips.map((s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`).join('; ')}`} height={60 + strips.length * 46} /><p className="soft small mb-0">Dots are approaches, filled measured, open read by eye; the bar is the mean with its 95 in 100 interval; the wash is the standard{'\u2019'}s band.</p></>}
           </Panel>
           <Panel title="Which way it goes">
-            <div className="filters mb-1">{choose('f-measure', 'Measure', measure, (v) => setMeasure(v as MeasureKey), MEASURES.map((m) => ({ key: m.key, name: m.name })))}</div>
-            {trend.points.length < 3 ? <p className="mb-0">Fewer than three of these landings have it measured.</p> : <><p className="mb-1">{trendSaid}</p><Drawing draw={drawTrend} label={trendSaid} height={236} /><p className="soft small mb-0">Long dashes: Theil-Sen trend. Line: smoothed mean (EWMA, 0.3) between its control limits about {trend.zeroWord === 'level' ? 'its mean' : trend.zeroWord}; brick dots lie where it left them.</p></>}
+            <div className="filters mb-1">{choose('f-measure', 'Measure', measure, (v) => setMeasure(v as MeasureKey), SHOWN_MEASURES.map((m) => ({ key: m.key, name: m.name })))}</div>
+            {trend.points.length < 3 ? <p className="mb-0">Fewer than three of these landings have it measured.</p> : <><p className="mb-1">{trendSaid}</p><Drawing draw={drawTrend} label={trendSaid} height={236} /><p className="soft small mb-0">Long dashes: Theil-Sen trend. Line: smoothed mean (EWMA, 0.3) between its control limits about {spec.key === 'sink' ? 'its mean' : spec.key === 'along' ? 'the middle of the box' : spec.zero}; brick dots lie where it left them.</p></>}
           </Panel>
         </div>
         <div className="grid g-1-1">
@@ -118,7 +93,7 @@ export function Progress(p: Props) {
         <Panel title="Bias, measure by measure">
           {biases.length === 0 ? <p className="mb-0">Nothing of these landings was measured. What the eye saw is counted in the findings, never made into metres.</p> : (
             <div className="scroll-x"><table className="plain"><thead><tr><th>Measure</th><th className="r">mean</th><th className="r">95 in 100 interval</th><th className="r">spread (sd)</th><th className="r">landings</th><th>Standard</th><th>Says</th></tr></thead>
-              <tbody>{biases.map((m) => <tr key={m.key}><td>{m.name} <span className="soft small">({m.unit}, about {m.zero})</span></td><td className="r mono">{signed(m.b.mean ?? 0)}</td><td className="r mono">{m.b.lower === null || m.b.upper === null ? '\u2013' : `${signed(m.b.lower)} to ${signed(m.b.upper)}`}</td><td className="r mono">{m.b.sd === null ? '\u2013' : fixed(m.b.sd, 1)}</td><td className="r mono">{m.b.n}</td><td className="mono">{m.standard ? `${signed(m.standard.low)} to ${signed(m.standard.high)}` : ''}</td><td>{biasSays(m.b, m.key, practical(m.criterion), m.unit, m.standard)}</td></tr>)}</tbody></table></div>
+              <tbody>{biases.map(({ m, b, standard }) => <tr key={m.key}><td>{m.name} <span className="soft small">({m.unit}, about {m.zero})</span></td><td className="r mono">{signed(b.mean ?? 0)}</td><td className="r mono">{b.lower === null || b.upper === null ? '\u2013' : `${signed(b.lower)} to ${signed(b.upper)}`}</td><td className="r mono">{b.sd === null ? '\u2013' : fixed(b.sd, 1)}</td><td className="r mono">{b.n}</td><td className="mono">{standard ? `${signed(standard.low)} to ${signed(standard.high)}` : ''}</td><td>{biasWords(b, m, standard)}</td></tr>)}</tbody></table></div>
           )}
         </Panel>
         <Panel title="Beside the school and before">
@@ -130,39 +105,4 @@ export function Progress(p: Props) {
       </div>
     </>
   );
-}
-
-const signed = (x: number, digits = 1): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x), digits)}`;
-function trendWords(t: TrendFacts, name: string): string {
-  const { slope, lower, upper } = t.trend;
-  if (slope === null || lower === null || upper === null) return `${name}: no trend to speak of yet.`;
-  const sure = lower > 0 || upper < 0;
-  return `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${signed(slope, 2)} ${t.unit} a landing over ${t.points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${sure ? (slope > 0 ? 'It grows.' : 'It falls.') : 'No trend that is sure.'}`;
-}
-function biasSays(b: Bias, key: string, practical: number, unit: string, standard: { low: number; high: number } | null): string {
-  if (b.lower === null || b.upper === null || b.mean === null) return 'too few';
-  if (key === 'sink') return 'a level, not a bias';
-  if (key === 'along' && standard) return b.lower > standard.high ? 'beyond the box' : b.upper < standard.low ? 'short of the box' : b.lower >= standard.low && b.upper <= standard.high ? 'in the box' : 'in part beyond the box';
-  if (!b.flag) return b.lower > 0 || b.upper < 0 ? `to one side, smaller than the ${practical} ${unit} worth a word` : 'no side that is sure';
-  return key === 'fence' ? (b.mean > 0 ? 'fast' : 'slow') : b.mean > 0 ? 'right, and large enough to matter' : 'left, and large enough to matter';
-}
-function stripsOf(landings: readonly DebriefLanding[]): Strip[] {
-  const names = [...new Set(landings.flatMap((l) => l.briefed.map((g) => g.name)))];
-  return names.flatMap((gate): Strip[] => {
-    const values = landings.flatMap((l) => { const g = l.gates.find((x) => x.gate === gate); return g?.offKt == null ? [] : [{ label: `${l.lesson}.${l.number}`, offKt: g.offKt, source: g.source }]; });
-    if (values.length === 0) return [];
-    const b = bias(values.map((v) => v.offKt), 0);
-    return [{ gate, values, mean: b.mean, lower: b.lower, upper: b.upper }];
-  });
-}
-function stagesOf(landings: readonly DebriefLanding[]): Map<number, number> {
-  const out = new Map<number, number>();
-  counted(landings).forEach((l, i) => out.set(l.lesson, stageOfLanding(i + 1)));
-  return out;
-}
-function stageRows(judged: readonly DebriefLanding[], medians: readonly StageMedian[]) {
-  return STAGE_NAME.flatMap((name, stage) => {
-    const of = judged.filter((_, i) => stageOfLanding(i + 1) === stage);
-    return of.length === 0 ? [] : [{ stage, name, n: of.length, own: of.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length, inStandard: of.filter((l) => l.judged.landingClass === 'own').length, median: medians.find((m) => m.stage === stage) ?? null }];
-  });
 }

@@ -16,7 +16,7 @@ export function RowTable({ rows, fileName }: { rows: readonly TableRow[]; fileNa
   const table = useReactTable({ data, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel() });
   const save = () => {
     const shown = table.getSortedRowModel().rows.map((r) => r.original);
-    const text = unparse({ fields: TABLE_COLUMNS.map(heading), data: shown.map((r) => TABLE_COLUMNS.map((c) => r[c.key] ?? '')) });
+    const text = unparse({ fields: TABLE_COLUMNS.map(heading), data: shown.map((r) => TABLE_COLUMNS.map((c) => r[c.key] ?? '')) }, { escapeFormulae: true });
     const url = URL.createObjectURL(new Blob([text], { type: 'text/csv;charset=utf-8' }));
     const a = document.createElement('a');
     a.href = url;

@@ -41,10 +41,11 @@ export default async function DebriefPage({ params, searchParams }: { params: Pr
   const shown = facts.landings.filter((l) => l.lesson === summary.lesson);
   const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
   const self = sortie ? await selfOf(sortie.id) : null;
-  const lessons = <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">{summaries.map((s) => <Link key={s.lesson} href={`${base}/debrief?lesson=${s.lesson}`} className={`btn btn-sm ${s.lesson === summary.lesson ? 'btn-primary' : 'btn-outline-primary'}`} aria-current={s.lesson === summary.lesson ? 'true' : undefined}>Lesson {s.lesson}</Link>)}<Link className="btn btn-sm btn-outline-primary" href={`${base}/progress`}>All lessons</Link></nav>;
-  const touched = shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration');
   const pilotHere = may.acknowledgeDebrief(user, head);
-  const ask = sortie && !self && head.status === 'open' && may.assessSelf(user, head) ? <SelfAsk sortieId={sortie.id} landings={touched.length} numbers={touched.map((l) => l.number)} forPilot={pilotHere} save={assessSelfAction} /> : null;
+  const asks = sortie !== undefined && !self && head.status === 'open' && may.assessSelf(user, head);
+  const lessons = <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">{summaries.map((s) => <Link key={s.lesson} href={`${base}/debrief?lesson=${s.lesson}`} className={`btn btn-sm ${s.lesson === summary.lesson ? 'btn-primary' : 'btn-outline-primary'}`} aria-current={s.lesson === summary.lesson ? 'true' : undefined}>Lesson {s.lesson}</Link>)}{pilotHere && asks ? null : <Link className="btn btn-sm btn-outline-primary" href={`${base}/progress`}>All lessons</Link>}</nav>;
+  const touched = shown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration');
+  const ask = asks ? <SelfAsk sortieId={sortie.id} landings={touched.length} numbers={touched.map((l) => l.number)} forPilot={pilotHere} save={assessSelfAction} /> : null;
   if (ask && pilotHere) {
     return <><FlightStrip facts={strip} at="debrief" /><main id="main"><div className="column"><Title title={`Lesson ${summary.lesson}: you first`} line="What you think of it comes before what was recorded. Then the two stand side by side." />{lessons}{ask}</div></main></>;
   }
