@@ -135,15 +135,15 @@ describe('findings are decided', () => {
   it('dismissed with a reason and not spoken of again; confirmed; one\u2019s own added and withdrawn', async () => {
     const helena = await user('helena');
     const checkoutId = await newest('ines');
-    const decide = (over: object) => decideFinding(helena, { checkoutId, findingId: 'stick-not-back', decision: 'dismissed', reason: 'Told and shown on the ground.', lesson: 4, own: null, ...over });
+    const decide = (over: object) => decideFinding(helena, { checkoutId, findingId: 'limit-passed', decision: 'dismissed', reason: 'Told and shown on the ground.', lesson: 4, own: null, ...over });
     expect(await decide({ reason: '' })).toMatchObject({ ok: false, problems: [{ path: 'reason' }] });
-    expect(await decideFinding(await user('ines'), { checkoutId, findingId: 'stick-not-back', decision: 'dismissed', reason: 'I do not like it.', lesson: 4, own: null })).toMatchObject({ ok: false });
+    expect(await decideFinding(await user('ines'), { checkoutId, findingId: 'limit-passed', decision: 'dismissed', reason: 'I do not like it.', lesson: 4, own: null })).toMatchObject({ ok: false });
     expect(await decide({ findingId: 'no-such-pattern' })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('not there any more') }] });
     expect(await decide({})).toEqual({ ok: true });
-    expect(standing(await findings(checkoutId)).map((f) => f.id)).not.toContain('stick-not-back');
-    expect((await findings(checkoutId)).find((f) => f.id === 'stick-not-back')?.decided).toMatchObject({ decision: 'dismissed', by: 'Helena Serpa Dorna' });
+    expect(standing(await findings(checkoutId)).map((f) => f.id)).not.toContain('limit-passed');
+    expect((await findings(checkoutId)).find((f) => f.id === 'limit-passed')?.decided).toMatchObject({ decision: 'dismissed', by: 'Helena Serpa Dorna' });
     expect(await decide({ decision: 'withdrawn', reason: '' })).toEqual({ ok: true });
-    expect(standing(await findings(checkoutId)).map((f) => f.id)).toContain('stick-not-back');
+    expect(standing(await findings(checkoutId)).map((f) => f.id)).toContain('limit-passed');
     expect(await decide({ findingId: 'own-new', decision: 'own', own: { title: 'x', text: 'short', next: { title: 'a', text: '', minutes: 0, where: 'circuit' } } })).toMatchObject({ ok: false, problems: [{ path: 'own.title' }, { path: 'own.text' }, { path: 'own.next.title' }, { path: 'own.next.minutes' }] });
     expect(await decide({ findingId: 'own-new', decision: 'own', own: { title: 'Talks on final', text: 'Speaks to me in the last hundred feet.', next: { title: 'Silent final', text: '', minutes: 6, where: 'circuit' } } })).toEqual({ ok: true });
     const own = standing(await findings(checkoutId)).find((f) => f.own);

@@ -96,6 +96,17 @@ describe('what is planted is found, and stands until it has been clean', () => {
     expect(open(record(many(16, (i) => ({ ...wheel(i), aileron: i % 2 ? 'not' : 'kept' }))))).not.toContain('skill-lost-under-load');
     expect(open(record(many(16, (i) => ({ aileron: i >= 8 && i % 2 ? 'not' : 'kept' }))))).not.toContain('skill-lost-under-load');
   });
+  it('once closed, a single one long after does not bring it back; clear again, it is raised anew with its own evidence', () => {
+    const bad = (i: number) => landing(i, { stick: 'not' });
+    const once = record([...many(4, () => ({ stick: 'not' })), ...Array.from({ length: 20 }, (_, i) => landing(4 + i)), bad(24)]);
+    expect(one(once, 'stick-not-back')).toMatchObject({ state: 'closed', evidence: ['l0', 'l1', 'l2', 'l3'] });
+    const again = record([...once.landings, bad(25), bad(26)]);
+    expect(one(again, 'stick-not-back')).toMatchObject({ state: 'open', evidence: ['l24', 'l25', 'l26'], clean: 0 });
+    const lost = record(many(26, (i) => (i < 8 ? {} : { intended: 'mains-first', touched: 'mains-first', ...((i < 12 && i % 2) || i === 24 ? { stick: 'not' as const } : {}) })));
+    expect(one(lost, 'skill-lost-under-load')).toBeUndefined();
+    const owned = record(many(26, (i) => (i < 8 ? {} : { intended: 'mains-first', touched: 'mains-first', ...((i < 14 && i % 2) || i === 24 ? { stick: 'not' as const } : {}) })));
+    expect(one(owned, 'skill-lost-under-load')?.state).toBe('closed');
+  });
   it('more wind is a new task too', () => {
     const r = record(many(16, (i) => ({ drift: i >= 8 && i % 2 ? { band: 'marked', side: 'left' } : { band: 'none', side: null } }), (i) => ({ crosswindKt: i >= 8 ? 9 : 4 })));
     expect(one(r, 'skill-lost-under-load')?.numbers[1]?.text).toBe('outside in 4 of 8');

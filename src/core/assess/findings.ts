@@ -95,7 +95,7 @@ function raise(p: FindingPattern, t: FindingTrigger, over: Record<'arrivals' | '
     case 'one-side': return oneSide(t, over.arrivals, record);
     case 'creep': return creep(t, over.arrivals, p.closes);
     case 'contrast': return contrast(t, over[t.over]);
-    case 'lost': return lostSkill(t, over.arrivals);
+    case 'lost': return lostSkill(t, over.arrivals, p.closes);
     case 'help-flat': return helpFlat(t, over.arrivals);
     case 'sink': return sinkAbove(t, over.arrivals);
     case 'limit': return limitPassed(t, record);
@@ -109,15 +109,28 @@ function cleanAtEnd(hits: readonly boolean[]): number {
   return hits.length - 1 - last;
 }
 
+/** The same where what was lost must be lost but once: clean long enough at any time since closes it. */
+function cleanOnce(hits: readonly boolean[], closes: number): number {
+  const from = hits.indexOf(true);
+  let run = 0;
+  for (const hit of hits.slice(from + 1)) { run = hit ? 0 : run + 1; if (run >= closes) return Math.max(closes, cleanAtEnd(hits)); }
+  return cleanAtEnd(hits);
+}
+
 /** Latched: raised at the first place where the window is full enough, and kept until it has been clean for long enough. */
-function shareOf(t: Extract<FindingTrigger, { kind: 'share' }>, rows: readonly Row[], { positive, pilot, instructor }: FindingPattern): Raised | null {
+function shareOf(t: Extract<FindingTrigger, { kind: 'share' }>, rows: readonly Row[], { positive, closes, pilot, instructor }: FindingPattern): Raised | null {
   const among = rows.filter((r) => selected(r.facts, t.among));
   const hits = among.map((r) => selected(r.facts, t.of));
   const at = (end: number) => { const from = Math.max(0, end - t.window); const k = hits.slice(from, end).filter(Boolean).length; return k >= t.atLeast && k / (end - from) >= t.share ? { k, n: end - from, from } : null; };
-  // A thing done well counts as it stands now; a fault stands from where it was first clear.
-  const ends = positive ? [among.length] : Array.from({ length: among.length }, (_, i) => among.length - i);
-  const end = ends.find((e) => at(e) !== null);
-  const first = positive ? end : Array.from({ length: among.length }, (_, i) => i + 1).find((e) => at(e) !== null);
+  // A thing done well counts as it stands now. A fault stands from where it was clear until it has been absent for long enough; what comes once after that does not bring the old one back.
+  let end: number | undefined;
+  let first: number | undefined;
+  let open = false;
+  let clean = 0;
+  for (let e = positive ? among.length : 1; e <= among.length; e++) {
+    clean = cleanAtEnd(hits.slice(0, e));
+    if (at(e) !== null && (positive || clean < closes)) { if (!open) first = e; open = true; end = e; } else if (clean >= closes) open = false;
+  }
   const now = end === undefined ? null : at(end);
   if (!now || end === undefined) return null;
   const hitRows = among.slice(now.from, end).filter((_, i) => hits[now.from + i]);
@@ -125,7 +138,7 @@ function shareOf(t: Extract<FindingTrigger, { kind: 'share' }>, rows: readonly R
   const fast = hitRows.flatMap((r) => (typeof r.facts.fenceOff === 'number' ? [r.facts.fenceOff] : []));
   const speed = medianOf(fast);
   return {
-    evidence: hitRows.map((r) => r.id), clean: cleanAtEnd(hits), sinceLesson: among[(first ?? end) - 1]?.lesson ?? 0,
+    evidence: hitRows.map((r) => r.id), clean: open ? clean : Math.max(closes, clean), sinceLesson: among[(first ?? end) - 1]?.lesson ?? 0,
     numbers: [{ label: 'seen', text: `${now.k} of ${now.n}` }, { label: 'share', text: percent(now.k, now.n) }, ...(speed === null || !`${pilot}${instructor}`.includes('{speed}') ? [] : [{ label: 'fence speed of these, median', text: `${speed >= 0 ? '+' : '\u2013'}${fixed(Math.abs(speed), 1)} kt from the target` }])],
     words: { k: String(now.k), n: String(now.n), times: now.k === 1 ? 'once' : `${now.k} times`, withSwing: outSwing > 0 ? `, ${outSwing} of them with a swing` : '', speed: speed === null ? '' : `Median speed over the fence of these ${speed >= 0 ? '+' : '\u2013'}${fixed(Math.abs(speed), 0)} kt.` },
   };
@@ -264,7 +277,7 @@ export function loadsIn(rows: readonly Pick<Row, 'facts' | 'lesson'>[]): { label
 }
 
 /** In standard before a new task came in, outside when it did. */
-function lostSkill(t: Extract<FindingTrigger, { kind: 'lost' }>, rows: readonly Row[]): Raised | null {
+function lostSkill(t: Extract<FindingTrigger, { kind: 'lost' }>, rows: readonly Row[], closes: number): Raised | null {
   let best: { load: Load; criterion: string; outside: Row[]; under: Row[]; before: Row[] } | null = null;
   for (const l of loadsIn(rows)) {
     const load: Load = { label: l.label, from: l.from, under: (r) => l.under(r.facts) };
@@ -282,7 +295,7 @@ function lostSkill(t: Extract<FindingTrigger, { kind: 'lost' }>, rows: readonly 
   const { load, criterion, outside, under, before } = best;
   const later = rows.slice(load.from).filter((r) => load.under(r) && typeof r.facts[`v.${criterion}`] === 'string' && r.facts[`v.${criterion}`] !== 'not-seen').map((r) => r.facts[`v.${criterion}`] === 'outside');
   return {
-    evidence: outside.map((r) => r.id), clean: cleanAtEnd(later), sinceLesson: rows[load.from]?.lesson ?? 0,
+    evidence: outside.map((r) => r.id), clean: cleanOnce(later, closes), sinceLesson: rows[load.from]?.lesson ?? 0,
     numbers: [{ label: 'before the new task', text: `${say(criterion)} outside in 0 of ${before.length}` }, { label: `with ${load.label}`, text: `outside in ${outside.length} of ${under.length}` }],
     words: { said: `${say(criterion)} was in standard in the ${before.length} before, and outside in ${outside.length} of ${under.length} with ${load.label}` },
   };
