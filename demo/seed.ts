@@ -12,7 +12,7 @@ import { saveEye, saveHours } from '@/server/commands/pilot';
 import { acceptMeasures, addTrace } from '@/server/commands/traces';
 import { traceById } from '@/server/queries/traces';
 import { aggregatesSettled } from '@/server/aggregates';
-import { signCheckout } from '@/server/commands/sign';
+import { signCheckout, signingState } from '@/server/commands/sign';
 import { importContent, shippedContent } from '@/server/content';
 import { row } from '@/server/db/connection';
 import { model } from '@/server/db/models';
@@ -41,6 +41,7 @@ export async function seedDemo(): Promise<{ checkouts: number; landings: number;
     await setUp();
     at(dayAt(45, '08:00'));
     await enterHours(dayAt);
+    await logInstructors(dayAt);
     const counters = { checkouts: 0, signed: 0 };
     const run = async (plan: CheckoutPlan) => {
       const done = await playCheckout(plan, at, dayAt);
@@ -64,13 +65,13 @@ async function setUp(): Promise<void> {
     await importContent([...shippedContent(), { kind: 'aerodrome', key: pedraAlva.ident, body: pedraAlva }], 'Jeito', t);
     for (const p of pilots) {
       const early: Record<string, string> = p.key === 'gaspar' ? { 'high-performance': '1996-06-01' } : {};
-      await model('pilots').create({ id: `pilot-${p.key}`, name: p.name, mass_kg: p.massKg, experience: p.experience, hours: p.hours, crosswind_credit: p.crosswindCredit ? JSON.stringify(p.crosswindCredit) : null, experience_since: JSON.stringify(early), created_at }, { transaction: t });
-      for (const h of p.holds) await model('qualifications').create({ id: seededId(random), pilot_id: `pilot-${p.key}`, kind: h.kind, gained_on: h.gainedOn, note: 'shown to the office', ledger_id: null }, { transaction: t });
-      if (p.email) await model('users').create({ id: `user-${p.key}`, email: p.email, name: p.name, password_hash: password, roles: '["pilot"]', session_version: 1, pilot_id: `pilot-${p.key}`, mass_kg: p.massKg, authorised: '[]', own_crosswind_kt: null, created_at }, { transaction: t });
+      await model('pilots').create({ id: `pilot-${p.key}`, name: p.name, mass_kg: p.massKg, experience: p.experience, hours: p.hours, crosswind_credit: p.crosswindCredit ? JSON.stringify(p.crosswindCredit) : null, experience_since: JSON.stringify(early), created_at, certificate: p.certificate }, { transaction: t });
+      for (const h of p.holds) await model('qualifications').create({ id: seededId(random), pilot_id: `pilot-${p.key}`, kind: h.kind, gained_on: h.gainedOn, note: 'shown to the office', ledger_id: null, ended_at: null }, { transaction: t });
+      if (p.email) await model('users').create({ id: `user-${p.key}`, email: p.email, name: p.name, password_hash: password, roles: '["pilot"]', session_version: 1, pilot_id: `pilot-${p.key}`, mass_kg: p.massKg, authorised: '[]', own_crosswind_kt: null, created_at, certificate: '', certificate_until: null }, { transaction: t });
     }
     for (const u of people) {
       const asPilot = pilots.find((p) => p.person === u.key);
-      await model('users').create({ id: `user-${u.key}`, email: u.email, name: u.name, password_hash: password, roles: JSON.stringify(u.roles), session_version: 1, pilot_id: asPilot ? `pilot-${asPilot.key}` : null, mass_kg: u.massKg, authorised: JSON.stringify(u.authorised), own_crosswind_kt: u.ownCrosswindKt, created_at }, { transaction: t });
+      await model('users').create({ id: `user-${u.key}`, email: u.email, name: u.name, password_hash: password, roles: JSON.stringify(u.roles), session_version: 1, pilot_id: asPilot ? `pilot-${asPilot.key}` : null, mass_kg: u.massKg, authorised: JSON.stringify(u.authorised), own_crosswind_kt: u.ownCrosswindKt, created_at, certificate: u.certificate, certificate_until: u.until }, { transaction: t });
     }
     for (const sheet of types) {
       await model('types').create({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, { transaction: t });
@@ -88,11 +89,25 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
   const bento = await userByKey('bento');
   for (const p of pilots) {
     const rows = p.flown.filter(([, hours]) => hours > 0).map(([typeCode, hours, daysAgo]) => ({ typeCode, hours, lastFlown: dayAt(45 + daysAgo, '08:00').slice(0, 10) }));
-    const kept = await saveHours(bento, { pilotId: `pilot-${p.key}`, rows });
+    const kept = await saveHours(p.person === 'bento' ? await userByKey('helena') : bento, { pilotId: `pilot-${p.key}`, rows });
     if (!kept.ok) throw new Error(`demo hours of ${p.key}: ${JSON.stringify(kept.problems)}`);
   }
   const eye = await saveEye(bento, { pilotId: 'pilot-duarte', typeCode: 'serrana-urze', seat: 'pilot', eyeHeightM: 1.79, how: 'tape, 5 cm cushion' });
   if (!eye.ok) throw new Error('demo eye height');
+}
+
+/** What instructors fly themselves, every few weeks in each type, for two years back; one has let a type slip. */
+async function logInstructors(dayAt: (daysAgo: number, hhmm: string) => string): Promise<void> {
+  const spread = seeded(20262);
+  const logged = people.flatMap((u) => [...u.types.map((type) => ({ u, type, until: 2 })), ...(u.slipped ? [{ u, type: u.slipped.type, until: u.slipped.daysAgo }] : [])]);
+  await write(async (t) => {
+    for (const { u, type, until } of logged) {
+      const water = types.find((x) => x.code === type)?.surface !== 'land';
+      for (let daysAgo = until + Math.floor(spread() * 3); daysAgo < 760; daysAgo += 24 + Math.floor(spread() * 18)) {
+        for (const surface of water ? (['water', 'land'] as const) : (['land'] as const)) await model('flight_log').create({ id: seededId(spread), pilot_id: `pilot-${u.key}`, flown_on: dayAt(daysAgo, '08:00').slice(0, 10), type_code: type, takeoffs: 3, landings: 3, full_stops: 3, night: 0, surface, hours: 0.9, remark: '', entered_by: `user-${u.key}`, entered_at: dayAt(daysAgo, '18:00') }, { transaction: t });
+      }
+    }
+  });
 }
 
 interface Lesson { daysAgo: number; hand: Hand; kt: number; gustKt?: number; three: number; wheel: number; goArounds: number; items: string[]; firstWheel?: boolean; continued?: boolean; unacknowledged?: boolean; /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */ recorded?: 'panel' | 'tablet'; /** What it measured was taken over; nothing was flown for the airwork. */ taken?: boolean; habit?: Plan['habit'] }
@@ -239,7 +254,9 @@ async function playCheckout(plan: CheckoutPlan, at: (iso: string) => void, dayAt
   if (plan.briefedOnly !== undefined) await brief(plan.briefedOnly, 8, 13, 'three-point', false, 'Eyes to the left edge, 60 m ahead');
   if (plan.sign === undefined) return { signed: false };
   at(dayAt(plan.sign, '15:10'));
-  const signed = await signCheckout(instructor, { checkoutId, password: DEMO_PASSWORD, limitations: { alone: false, noPassengers: true, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: 5 }, remark: '' });
+  const signing = await checkoutHead(checkoutId);
+  const state = signing && (await signingState(instructor, await checkoutRecord(signing)));
+  const signed = await signCheckout(instructor, { checkoutId, shown: state?.stamp ?? '', text: state?.text ?? '', signature: null, password: DEMO_PASSWORD, limitations: { alone: false, noPassengers: true, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: 5 }, remark: '' });
   if (!signed.ok) throw new Error(`demo signature of ${plan.pilot}: ${signed.problems.map((p) => p.message).join(' | ')}`);
   return { signed: true };
 }

@@ -1,16 +1,59 @@
-/** Checks the whole book against its chain, signatures and signed head. Reads only; names every entry that does not fit. */
-import { existsSync } from 'node:fs';
+/**
+ * Checks the book of a data folder, or a file away from it.
+ *   npm run verify-ledger                                 the whole book of the data folder, against its chain, signatures and signed head
+ *   npm run verify-ledger -- FILE [--key KEY.pem]...      a PDF of an entry, the JSON attached to it, or an export of the book; no network, no database
+ * The public key is published at /api/ledger/key; it is trusted because you keep it, not because the file carries it.
+ * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but its key is not one you gave.
+ */
+import { existsSync, readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
 import { closeDatabase } from '@/server/db/connection';
 import { dataFolder, inData } from '@/server/data-folder';
 import { checkBook } from '@/server/ledger/book';
+import { idOf, publicKeys } from '@/server/ledger/keys';
+import { attachedJson } from '@/server/ledger/pdf';
+import { checkDocument } from '@/server/ledger/verify';
 
+const { positionals, values } = parseArgs({ allowPositionals: true, options: { key: { type: 'string', multiple: true } } });
 if (!process.env.JEITO_DATA && existsSync('data/demo/jeito.sqlite') && !existsSync('data/local/jeito.sqlite')) process.env.JEITO_DATA = 'data/demo';
-if (!existsSync(inData('jeito.sqlite'))) {
-  console.error(`There is no database in ${dataFolder()}. Name the data folder with JEITO_DATA.`);
-  process.exit(2);
+const [file] = positionals;
+process.exit(file ? await checkFile(file, values.key ?? []) : await checkFolder());
+
+async function checkFolder(): Promise<number> {
+  if (!existsSync(inData('jeito.sqlite'))) {
+    console.error(`There is no database in ${dataFolder()}. Name the data folder with JEITO_DATA.`);
+    return 2;
+  }
+  const { entries, problems } = await checkBook();
+  await closeDatabase();
+  for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${p.what}`);
+  console.log(problems.length === 0 ? `The book is whole: ${entries} entries.` : `The book does not check: ${problems.length} findings in ${entries} entries.`);
+  return problems.length === 0 ? 0 : 1;
 }
-const { entries, problems } = await checkBook();
-await closeDatabase();
-for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${p.what}`);
-console.log(problems.length === 0 ? `The book is whole: ${entries} entries.` : `The book does not check: ${problems.length} findings in ${entries} entries.`);
-process.exit(problems.length === 0 ? 0 : 1);
+
+async function checkFile(name: string, keyFiles: readonly string[]): Promise<number> {
+  const missing = [name, ...keyFiles].find((f) => !existsSync(f));
+  if (missing) {
+    console.error(`There is no file ${missing}.`);
+    return 2;
+  }
+  const given = Object.fromEntries(keyFiles.map((f) => readFileSync(f, 'utf8')).map((pem) => [idOf(pem), pem]));
+  const trusted = keyFiles.length > 0 ? given : publicKeys();
+  const bytes = readFileSync(name);
+  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? await attachedJson(bytes) : bytes.toString('utf8');
+  if (json === null) {
+    console.error('This PDF carries no signed entry.');
+    return 2;
+  }
+  const found = checkDocument(json, trusted);
+  for (const p of found.problems) console.log(p);
+  if (found.line) console.log(found.line);
+  if (found.what === 'unreadable') return 2;
+  const named = found.what === 'entry' ? 'The entry' : `The book of ${found.entries} entries`;
+  if (found.ownKeyOnly) {
+    console.log(`${named} fits together, but only by the key inside the file: that says nothing of who made it. Give the published key with --key.`);
+    return 3;
+  }
+  console.log(found.ok ? `${named} holds: text, hash and signature fit the key you trust.${found.what === 'entry' ? ' Whether it was voided later only the book can say.' : ''}` : `${named} does not hold.`);
+  return found.ok ? 0 : 1;
+}

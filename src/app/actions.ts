@@ -6,10 +6,12 @@ import { recordEvents, shareFlight } from '@/server/commands/capture';
 import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
 import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
+import { logFlight, saveCertificate, strikeFlight } from '@/server/commands/people';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
-import { signCheckout } from '@/server/commands/sign';
+import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
+import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/commands/sign';
 import { problem } from '@/server/result';
 
 /** Thin: each action is one command for the signed-in user. Next refuses actions from another origin; so do we, once more. */
@@ -96,6 +98,56 @@ export async function endTokenAction(id: string) {
 export async function signCheckoutAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return signCheckout(await requireUser(), form);
+}
+
+export async function signPartAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return signPart(await requireUser(), form);
+}
+
+export async function signNotYetAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return signNotYet(await requireUser(), form);
+}
+
+export async function askOverrideAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return askOverride(await requireUser(), form);
+}
+
+export async function answerOverrideAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return answerOverride(await requireUser(), form);
+}
+
+export async function voidEntryAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return voidEntry(await requireUser(), form);
+}
+
+export async function correctEntryAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return correctEntry(await requireUser(), form);
+}
+
+export async function enterResultAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return enterResult(await requireUser(), form);
+}
+
+export async function logFlightAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return logFlight(await requireUser(), form);
+}
+
+export async function strikeFlightAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return strikeFlight(await requireUser(), form);
+}
+
+export async function saveCertificateAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveCertificate(await requireUser(), form);
 }
 
 /** One event from a page of the office, by the same door as the cockpit's. */

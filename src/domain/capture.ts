@@ -76,6 +76,8 @@ export type AirworkDetail = z.infer<typeof AirworkDetail>;
 export const ItemObserved = z.object({
   itemId: z.string().min(1).max(40), verdict: z.enum(['within', 'edge', 'outside']), intervention: z.number().int().min(0).max(3), note: z.string().max(500),
   detail: AirworkDetail.nullable().default(null), pilotId: z.string().max(64).nullable().default(null),
+  /** Minutes spent on it, where the item counts time. */
+  minutes: z.number().int().min(1, 'At least a minute.').max(720, 'At most 12 h.').nullish(),
 });
 /** A power setting and what it gave: a row of the table as found, not yet on any sheet. */
 export const PowerFound = z.object({ phase: z.string().trim().min(1).max(60), setting: z.string().trim().min(1).max(60), speed: z.number().min(10).max(400), vertical: z.enum(VERTICALS) });

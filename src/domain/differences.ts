@@ -18,7 +18,7 @@ export const DifferencePair = z.object({
 export const DifferenceRules = z.object({
   schema: z.literal('differences/1'),
   /** How much of a goal is spent in a phase of flight, 0 to 1. */
-  exposure: z.record(z.enum(GOALS), z.record(z.enum(PHASES), share)),
+  exposure: z.partialRecord(z.enum(GOALS), z.record(z.enum(PHASES), share)),
   attributes: z.array(z.object({
     key: z.enum(ATTRIBUTE_KEYS), phase: z.enum(PHASES),
     /** Of pairs that are not listed. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
+import { RecencyRule } from './recency';
 import { GOALS, PACKS } from './words';
 
 const EyeFormSchema = z.union([
@@ -33,11 +34,28 @@ export const Standard = z.object({
 });
 export type Standard = z.infer<typeof Standard>;
 
+/** How recent evidence must be, days back from the day of signing; null = it keeps. Surface: only there it counts. */
+const Recent = { withinDays: z.number().int().min(1).nullable().default(null) };
+const Where = { surface: z.enum(['land', 'water']).nullable().default(null) };
 export const EvidenceRule = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('run'), needed: z.number().int(), attitude: z.string().nullable(), windKt: z.number().nullable(), accuracy: z.boolean(), minSorties: z.number().int(), minDays: z.number().int() }),
-  z.object({ kind: z.literal('count'), needed: z.number().int(), attitude: z.string().nullable(), fullStop: z.boolean(), minCrosswindKt: z.number().nullable() }),
-  z.object({ kind: z.literal('go-arounds'), sound: z.number().int(), good: z.number().int() }),
-  z.object({ kind: z.literal('observed'), needed: z.number().int(), maxIntervention: z.number().int() }),
+  z.object({ kind: z.literal('run'), needed: z.number().int(), attitude: z.string().nullable(), windKt: z.number().nullable(), accuracy: z.boolean(), minSorties: z.number().int(), minDays: z.number().int(), ...Recent, ...Where }),
+  z.object({
+    kind: z.literal('count'), needed: z.number().int(), attitude: z.string().nullable(), fullStop: z.boolean(), minCrosswindKt: z.number().nullable(), ...Recent, ...Where,
+    /** Only landings on target count; landings with a word count too. */
+    accuracy: z.boolean().default(false), prompted: z.boolean().default(false),
+  }),
+  z.object({ kind: z.literal('go-arounds'), sound: z.number().int(), good: z.number().int(), ...Recent, ...Where }),
+  z.object({
+    kind: z.literal('observed'), needed: z.number().int(), maxIntervention: z.number().int(), ...Recent,
+    /** On at least so many days, and each of these seen at least once (stalls, energy and one-engine items by name). */
+    minDays: z.number().int().min(1).default(1), variants: z.array(z.string()).default([]),
+  }),
+  /** Hours of dual flight by the clock of the flights, or minutes entered for this item. */
+  z.object({ kind: z.literal('hours'), needed: z.number().min(0), from: z.enum(['flights', 'item']), ...Recent }),
+  /** Lessons whose brief the pilot has acknowledged. */
+  z.object({ kind: z.literal('briefs'), needed: z.number().int(), ...Recent }),
+  /** Wheels against surface said and agreed on final. */
+  z.object({ kind: z.literal('gear-checks'), needed: z.number().int(), ...Where }),
 ]);
 export type EvidenceRule = z.infer<typeof EvidenceRule>;
 
@@ -52,6 +70,10 @@ export const ProgrammeItem = z.object({
   waivable: z.string().nullable(),
   prerequisites: z.array(z.string()),
   evidence: EvidenceRule,
+  /** By what a pilot may already have it: something held, or hours in aeroplanes of the same gear and mass. */
+  credit: z.object({ text: z.string(), holds: z.array(z.string()).default([]), groupHours: z.number().nullable().default(null) }).nullable().default(null),
+  /** The authors were not sure of it: check the current text. */
+  confirm: z.boolean().default(false),
   /** How it is captured in the aeroplane. */
   forms: z.array(z.enum(CAPTURE_FORMS)).default([]),
   /** Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence. */
@@ -94,7 +116,19 @@ export const PackGoal = z.object({
   credit: z.object({ text: z.string(), before: z.string() }).nullable(),
   instructorNeeds: z.string(),
   confirm: z.boolean(),
+  // Added later; absent in versions of before.
+  /** What the pilot must hold or have flown before. A number of hours is in command. */
+  prerequisites: z.array(z.object({ text: z.string(), holds: z.string().nullable().default(null), picHours: z.number().nullable().default(null), confirm: z.boolean().default(false) })).default([]),
+  /** What the instructor must have: hours in command in the make and model, beside holding what the aeroplane demands. */
+  instructor: z.object({ modelHours: z.number().nullable().default(null), citation: z.string() }).nullable().default(null),
+  /** The entry as it is written; words in braces are filled in, and the signer may change it. */
+  template: z.string().default(''),
+  /** Of a recommendation: how long it holds, and how long the course may take. */
+  recommendation: z.object({ validMonths: z.number().int(), monthEnd: z.boolean(), courseMonths: z.number().int().nullable(), text: z.string(), confirm: z.boolean() }).nullable().default(null),
+  /** Training at an approved or declared organisation, not by an instructor alone. */
+  organisation: z.string().nullable().default(null),
 });
+export type PackGoal = z.infer<typeof PackGoal>;
 export const RulePack = z.object({
   schema: z.literal('pack/1'),
   key: z.enum(PACKS),
@@ -106,6 +140,11 @@ export const RulePack = z.object({
   endorsementGoals: z.record(z.string(), z.string()),
   picRule: z.string(),
   logRule: z.string(),
+  /** What of this pack is not covered, so that it is not forgotten. */
+  notCovered: z.array(z.string()).default([]),
+  /** Recent experience, by count, and what lapses by date. */
+  recency: z.array(RecencyRule).default([]),
+  dated: z.array(z.object({ id: z.string(), title: z.string(), citation: z.string(), days: z.number().int().nullable(), months: z.number().int().nullable(), monthEnd: z.boolean(), confirm: z.boolean().default(false) })).default([]),
 });
 export type RulePack = z.infer<typeof RulePack>;
 
@@ -136,6 +175,12 @@ export const House = z.object({
   failureFloorFt: z.number().min(500).default(500), demonstrationFt: z.number().min(3000).default(3000),
   twinFailures: z.array(z.string()),
   reference: z.string(),
+  /** Signing: what an instructor must have flown to teach and sign a type, how long a part sign-off holds, who says yes to an override, and when a check falls due. */
+  signing: z.object({
+    teach: z.array(RecencyRule), partDays: z.number().int().min(1), overrideNeedsChief: z.enum(['always', 'safety', 'never']),
+    /** Days without flying the type after which a check is due; a gear-and-mass group or a type code, the type first. */
+    intervals: z.array(z.object({ of: z.string(), days: z.number().int().min(1) })), source: z.string(),
+  }).default({ teach: [], partDays: 60, overrideNeedsChief: 'safety', intervals: [], source: 'product default' }),
 });
 export type House = z.infer<typeof House>;
 

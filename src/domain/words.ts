@@ -6,11 +6,15 @@ export type Role = (typeof ROLES)[number];
 export const STAGES = ['open', 'brief', 'fly', 'debrief', 'sign'] as const;
 export type Stage = (typeof STAGES)[number];
 
-export const GOALS = ['tailwheel', 'complex', 'high-performance', 'multi-engine', 'sea', 'new-type', 'interval-check'] as const;
+export const GOALS = ['tailwheel', 'complex', 'high-performance', 'multi-engine', 'sea', 'new-type', 'interval-check', 'aerobatic-landing', 'powerful-type', 'short-field'] as const;
 export type Goal = (typeof GOALS)[number];
 
-export const PACKS = ['us', 'eu'] as const;
+export const PACKS = ['us', 'eu', 'au'] as const;
 export type PackId = (typeof PACKS)[number];
+
+/** Open; an examiner has still to decide; signed in the book. */
+export const CHECKOUT_STATUS = ['open', 'recommended', 'signed'] as const;
+export type CheckoutStatus = (typeof CHECKOUT_STATUS)[number];
 
 export const SOURCES = ['handbook', 'placard', 'house', 'instructor', 'measured'] as const;
 export type SourceKind = (typeof SOURCES)[number];
@@ -52,7 +56,9 @@ export const LIMIT_NAME: Record<LimitChannel, string> = { vne: 'Vne', vfe: 'flap
 /** What is said on screen for each word; one place, so that a phrase stands once. */
 export const SAY: Record<string, string> = {
   tailwheel: 'tailwheel', complex: 'complex', 'high-performance': 'high performance', 'multi-engine': 'multi-engine', sea: 'sea',
-  'new-type': 'new type', 'interval-check': 'interval check',
+  'new-type': 'new type', 'interval-check': 'interval check', 'aerobatic-landing': 'aerobatic type, landings only', 'powerful-type': 'very powerful type', 'short-field': 'short field',
+  'single-engine-aeroplane': 'single-engine aeroplane', 'multi-engine-aeroplane': 'multi-engine aeroplane', 'AU-tailwheel': 'tailwheel undercarriage', 'AU-retractable': 'retractable undercarriage', 'AU-propeller': 'manual propeller pitch control', 'AU-floatplane': 'floatplane', 'AU-hull': 'floating hull', 'AU-pressurisation': 'pressurisation',
+  met: 'met', nearly: 'nearly', credited: 'credited', waived: 'waived', overridden: 'overridden', 'sign-off': 'sign-off', recommendation: 'recommendation', 'part-sign-off': 'part sign-off', 'test-result': 'test result', 'not-yet': 'further training', void: 'void', correction: 'correction', 'key-rotated': 'new key',
   'full-stop': 'full stop', 'touch-and-go': 'touch and go', 'go-around': 'go-around', 'low-pass': 'low pass',
   'three-point': 'three-point', 'mains-first': 'wheel', 'tail-first': 'tail first', flat: 'flat', 'nose-first': 'nose first',
   short: 'short', 'in-the-box': 'in the box', long: 'long', 'very-long': 'very long',

@@ -9,6 +9,7 @@ import { DifferenceRules } from '@/domain/differences';
 import { Findings } from '@/domain/findings';
 import { House, Programme, ProgrammeSource, RulePack, Schools, Standard } from '@/domain/programme';
 import { Aerodrome } from '@/domain/sheet';
+import { PACKS } from '@/domain/words';
 import { nowIso } from './clock';
 import { row } from './db/connection';
 import { model } from './db/models';
@@ -35,7 +36,7 @@ export function shippedContent(): Seed[] {
   for (const f of filesOf('packs')) seeds.push(check('pack', f.replace('.json', ''), readJson('packs', f)));
   for (const f of filesOf('programmes')) {
     const source = ProgrammeSource.parse(readJson('programmes', f));
-    for (const pack of ['us', 'eu', 'house'] as const) {
+    for (const pack of [...PACKS, 'house'] as const) {
       const programme = composeProgramme(source, pack);
       if (programme) seeds.push(check('programme', programme.key, programme));
     }
@@ -44,7 +45,10 @@ export function shippedContent(): Seed[] {
   return seeds;
 }
 
-/** Imports content as immutable versions by hash: an unchanged file adds nothing, a changed one a new version. */
+/**
+ * Imports content as immutable versions by hash: an unchanged file adds nothing, a changed one a new version. Where the house has a version of its own
+ * the product's is proposed beside it and does not come into force: the chief takes it over, or not.
+ */
 export async function importContent(seeds: readonly Seed[], author: string, t: Transaction): Promise<number> {
   let added = 0;
   for (const { kind, key, body } of seeds) {
@@ -53,9 +57,10 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
     const newest = await row<{ version: number; hash: string; origin: string }>('SELECT version, hash, origin FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1', { kind, key }, t);
     const known = await row('SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND hash = :hash', { kind, key, hash }, t);
     if (known) continue;
+    const own = await row('SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin = :house', { kind, key, house: 'house' }, t);
     const version = (newest?.version ?? 0) + 1;
     await model('content_versions').create(
-      { id: `${kind}:${key}:${version}`, kind, key, version, hash, origin: 'product', body: text, author, reason: version === 1 ? 'shipped with the product' : 'product update', created_at: nowIso() },
+      { id: `${kind}:${key}:${version}`, kind, key, version, hash, origin: own ? 'proposed' : 'product', body: text, author, reason: version === 1 ? 'shipped with the product' : own ? 'product update, proposed beside the house’s own' : 'product update', created_at: nowIso() },
       { transaction: t },
     );
     added++;
@@ -78,7 +83,7 @@ export async function contentById<K extends ContentKind>(kind: K, id: string, t?
 
 /** The newest version of a piece of content, with its id for pinning; null when there is none. */
 export async function newestContent<K extends ContentKind>(kind: K, key: string, t?: Transaction): Promise<{ id: string; body: ContentOf<K> } | null> {
-  const found = await row<{ id: string }>('SELECT id FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1', { kind, key }, t);
+  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1", { kind, key }, t);
   return found ? { id: found.id, body: await contentById(kind, found.id, t) } : null;
 }
 

@@ -36,7 +36,7 @@ export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocum
   return { pdf, fonts };
 }
 
-export interface Style { font?: PDFFont; size?: number; gap?: number; color?: RGB; indent?: number }
+export interface Style { font?: PDFFont; size?: number; gap?: number; color?: RGB; indent?: number; /** Points kept free at the right. */ right?: number }
 
 /** Writes lines down the page, wrapped, onto as many pages as it takes. */
 export class Pen {
@@ -62,8 +62,8 @@ export class Pen {
   text(text: string, x: number, { font: face = this.fonts.regular, size = 10, color = INK }: Style = {}): void {
     this.page.drawText(text.replaceAll('\u00a0', ' '), { x: this.margin + x, y: this.y, size, font: face, color });
   }
-  line(text: string, { font: face = this.fonts.regular, size = 10, gap = 3, color = INK, indent = 0 }: Style = {}): void {
-    for (const part of wrap(text.replaceAll('\u00a0', ' '), face, size, this.width - indent)) {
+  line(text: string, { font: face = this.fonts.regular, size = 10, gap = 3, color = INK, indent = 0, right = 0 }: Style = {}): void {
+    for (const part of wrap(text.replaceAll('\u00a0', ' '), face, size, this.width - indent - right)) {
       if (this.y - size < this.margin) this.newPage();
       this.y -= size * 1.25;
       this.page.drawText(part, { x: this.margin + indent, y: this.y, size, font: face, color });

@@ -1,4 +1,5 @@
 /** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
+import { daysSince, evaluateRecency, validThrough, validity } from '@/core/recency';
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
 import { assessCriterion, assessGoAround, assessLanding, authorship, bias, ewma, runRule, share, theilSen, touchdownSpread } from '@/core/assess';
 import { deceleration, scheduleFindings, slopeLights, speedPlateaus } from '@/core/approach';
@@ -93,5 +94,9 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'stats.theilSen': (x) => theilSen(x.x, x.y, x.confidence),
   'stats.ewma': (x) => ewma(x.values, x.centre, x.sigma, x.lam, x.limitL),
   'stats.authorship': (x) => authorship(x.levels, x.weights),
+  'recency.validThrough': (x) => ({ validThrough: validThrough(x.fromDate, x) }),
+  'recency.validity': (x) => validity(x),
+  'recency.daysSince': (x) => daysSince(x.eventDates, x.onDate),
+  'recency.evaluate': (x) => evaluateRecency(x),
   'goals.required': (x) => goalsRequired(x.sheet, x.pack),
 };

@@ -67,3 +67,18 @@ export function list(words: readonly string[]): string {
 
 /** `1 landing`, `3 landings`. */
 export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** The calendar date of an instant at a place, ISO. @param timeZone an IANA name, e.g. `Europe/Lisbon` */
+export function localDate(iso: string, timeZone: string): string {
+  const part = parts(iso, timeZone);
+  return `${part('year')}-${part('month')}-${part('day')}`;
+}
+/** `14 Nov 2026 09:05 local (WET)`: date and time of an instant at a place. */
+export function localText(iso: string, timeZone: string): string {
+  const part = parts(iso, timeZone, true);
+  return `${dateText(localDate(iso, timeZone))} ${part('hour')}:${part('minute')} ${part('timeZoneName')}`;
+}
+function parts(iso: string, timeZone: string, named = false): (type: string) => string {
+  const found = new Intl.DateTimeFormat('en-GB', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23', ...(named ? { timeZoneName: 'short' } : {}) }).formatToParts(new Date(iso));
+  return (type) => found.find((p) => p.type === type)?.value ?? '';
+}

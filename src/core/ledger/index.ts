@@ -44,25 +44,49 @@ const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'pre
 
 /**
  * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64 are
- * compared as text; the canonical text is serialised again and compared byte by byte.
+ * compared as text; the canonical text is serialised again and compared byte by byte. A key may only follow another by an entry
+ * of the book that names it, signed with the one before.
  * @returns problems in order; empty = the book is whole up to that head
  */
 export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
   const problems: LedgerProblem[] = [];
   let prevHash = LEDGER_START_HASH;
   let prevSeq = 0;
+  let key = rows[0]?.keyId ?? null;
+  const keys = new Set(key === null ? [] : [key]);
   for (const row of rows) {
     const say = (what: string) => problems.push({ seq: row.seq, id: row.id, what });
     if (row.seq !== prevSeq + 1) say(`follows entry ${prevSeq}: what stood between is missing, or this one was added`);
-    checkText(row, say);
     if (row.prevHash !== prevHash) say('does not follow from the entry before it');
-    if (tools.sha256Hex(row.canonical) !== row.hash) say('its hash does not match its text');
-    if (tools.reencodeBase64(row.signature) !== row.signature) say('its signature is not written in the strict form');
-    if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say('its signature does not match its text');
+    if (row.keyId !== key) say('is signed with a key that the book has not taken up');
+    for (const what of entryProblems(row, tools)) say(what);
+    const next = row.kind === 'key-rotated' ? newKeyOf(row) : null;
+    if (next !== null) keys.add((key = next));
     prevHash = row.hash;
     prevSeq = row.seq;
   }
-  return [...problems, ...checkHead(rows, head, tools)];
+  return [...problems, ...checkHead(rows, head, tools, keys)];
+}
+
+/** What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the book. */
+export function entryProblems(row: LedgerRow, tools: LedgerTools): string[] {
+  const problems: string[] = [];
+  const say = (what: string) => void problems.push(what);
+  checkText(row, say);
+  if (tools.sha256Hex(row.canonical) !== row.hash) say('its hash does not match its text');
+  if (tools.reencodeBase64(row.signature) !== row.signature) say('its signature is not written in the strict form');
+  if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say('its signature does not match its text');
+  return problems;
+}
+
+/** The key an entry hands the book over to; null when it names none. */
+export function newKeyOf(row: Pick<LedgerRow, 'canonical'>): string | null {
+  try {
+    const { body } = JSON.parse(row.canonical) as { body?: { newKeyId?: unknown } };
+    return typeof body?.newKeyId === 'string' ? body.newKeyId : null;
+  } catch {
+    return null;
+  }
 }
 
 function checkText(row: LedgerRow, say: (what: string) => void): void {
@@ -80,8 +104,9 @@ function checkText(row: LedgerRow, say: (what: string) => void): void {
   }
 }
 
-function checkHead(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
+function checkHead(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools, keys: ReadonlySet<string>): LedgerProblem[] {
   if (head === null) return rows.length === 0 ? [] : [{ seq: rows.length, id: null, what: 'the signed head is missing, so a cut tail cannot be excluded' }];
+  if (rows.length > 0 && !keys.has(head.keyId)) return [{ seq: head.count, id: null, what: 'the signed head is signed with a key that the book has not taken up' }];
   if (tools.reencodeBase64(head.signature) !== head.signature || !tools.verifySignature(headText(head), head.signature, head.keyId)) {
     return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
   }

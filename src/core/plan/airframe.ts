@@ -25,6 +25,7 @@ export function sheetFacts(sheet: TypeSheet): AirframeFacts {
     flaps: sheet.flapSteps.some((deg) => deg > 0),
     surface: sheet.surface,
     engines: sheet.engine.count,
+    hull: sheet.gear.layout === 'hull',
   };
 }
 

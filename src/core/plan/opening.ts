@@ -6,6 +6,11 @@ import { type AirframeFacts, type Demands, goalsRequired } from './goals';
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
 export interface Held { kind: string; gainedOn: string | null; note: string }
 
+/** What of one pack stands for a class of another. */
+const SAME_AS: Record<string, string[]> = { 'single-engine-aeroplane': ['single-engine-land', 'single-engine-sea'], 'multi-engine-aeroplane': ['multi-engine-land', 'multi-engine-sea'] };
+/** Does a pilot hold a kind, by its own name or by what stands for it? */
+export const holdsKind = (holdings: readonly Pick<Held, 'kind'>[], kind: string): boolean => holdings.some((h) => h.kind === kind || (SAME_AS[kind] ?? []).includes(h.kind));
+
 export interface Opening {
   demands: Demands;
   held: string[];
@@ -27,7 +32,7 @@ export interface Opening {
 export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: readonly Held[], experienceSince: Readonly<Record<string, string>>): Opening {
   const demands = goalsRequired(facts, pack.key as PackId);
   const needed = [...(demands.classRatings ?? []), ...demands.endorsements];
-  const holds = (kind: string) => holdings.some((h) => h.kind === kind);
+  const holds = (kind: string) => holdsKind(holdings, kind);
   const credited = demands.endorsements.flatMap((kind) => {
     const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[kind])?.credit;
     const since = experienceSince[kind];

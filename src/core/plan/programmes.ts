@@ -1,3 +1,4 @@
+import { PACKS } from '@/domain/words';
 import type { Programme, ProgrammeSource } from '@/domain/programme';
 
 /**
@@ -7,11 +8,11 @@ import type { Programme, ProgrammeSource } from '@/domain/programme';
 export function composeProgramme(source: ProgrammeSource, pack: Programme['pack']): Programme | null {
   const items = source.items.flatMap(({ citations, ...item }) => {
     const fromPack = citations[pack];
-    const houseOnly = !citations.us && !citations.eu ? citations.house : undefined;
+    const houseOnly = PACKS.some((p) => citations[p]) ? undefined : citations.house;
     const citation = fromPack ?? houseOnly;
     return citation ? [{ ...item, source: fromPack && pack !== 'house' ? ('pack' as const) : ('house' as const), citation }] : [];
   });
   if (!items.some((i) => pack === 'house' || i.source === 'pack')) return null;
-  const names = { us: 'United States', eu: 'Europe', house: 'house' };
+  const names = { us: 'United States', eu: 'Europe', au: 'Australia', house: 'house' };
   return { schema: 'programme/1', key: `${source.goal}-${pack}`, goal: source.goal, pack, name: `${source.title}, ${names[pack]}`, note: source.note, minHours: source.minHours, items };
 }

@@ -1,2 +1,5 @@
-/** Recency: what counts of what was flown. Counts only for now; windows and expiry come with the rules. */
+/** Recent experience: counts of one pilot, and rules over a log on any day. Dates are the aerodrome's own, ISO. Method: the packs' citations. */
 export * from './counts';
+export * from './dates';
+export * from './evaluate';
+export * from './apply';

@@ -2,6 +2,7 @@ import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 
 declare global {
   var __jeitoLimiter: RateLimiterMemory | undefined;
+  var __jeitoOpenLimiter: RateLimiterMemory | undefined;
 }
 
 /** Six failed tries in ten minutes for one address, then a pause of one minute. */
@@ -20,3 +21,12 @@ export async function failedTry(key: string): Promise<void> {
 }
 
 export const forgetTries = (key: string): Promise<boolean> => limiter().delete(key);
+
+/** Counts one try of something open to everybody: sixty in ten minutes for one address, in a purse of its own. @returns seconds to wait, 0 when none */
+export async function tryOnce(key: string): Promise<number> {
+  const open = (globalThis.__jeitoOpenLimiter ??= new RateLimiterMemory({ points: 60, duration: 600 }));
+  return open.consume(key).then(() => 0, (refused: unknown) => {
+    if (refused instanceof RateLimiterRes) return Math.ceil(refused.msBeforeNext / 1000);
+    throw refused;
+  });
+}

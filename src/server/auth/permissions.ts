@@ -11,6 +11,9 @@ export interface CurrentUser {
   authorised: Goal[];
   massKg: number;
   ownCrosswindKt: number | null;
+  /** As printed in an entry, and the last day of it or of recent experience. */
+  certificate: string;
+  certificateUntil: string | null;
 }
 export interface OwnedByPilot { pilotId: string }
 
@@ -38,5 +41,21 @@ export const may = {
   changeHouse: (user: CurrentUser): boolean => user.roles.includes('chief'),
   /** A limit passed: a chief who neither flew it nor taught it says that what must be done is done. */
   releaseExceedance: (user: CurrentUser, thing: OwnedByPilot & { instructorId: string }): boolean => user.roles.includes('chief') && !own(user, thing) && user.id !== thing.instructorId,
+  /** An item signed without its evidence: asked for as the instructor, answered by a chief who is not the pilot. */
+  askOverride: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('instructor') && !own(user, thing),
+  answerOverride: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('chief') && !own(user, thing),
+  /** By a further entry; the chief, never on one's own. */
+  voidEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('chief') && !own(user, thing),
+  /** A slip of the pen put right by a further entry: the chief, or who signed it. */
+  correctEntry: (user: CurrentUser, thing: OwnedByPilot & { signerId: string }): boolean => !own(user, thing) && (user.roles.includes('chief') || (user.roles.includes('instructor') && user.id === thing.signerId)),
+  /** What the examiner decided, as shown on paper to the instructor or the office. */
+  enterResult: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) && !own(user, thing),
+  /** Flying of one's own, or entered by the office. */
+  logFlying: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || user.roles.includes('chief'),
+  exportRecord: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || staff(user),
+  /** Certificates and their dates. */
+  keepCertificates: (user: CurrentUser): boolean => user.roles.includes('chief'),
+  /** The whole book as a file. */
+  exportBook: (user: CurrentUser): boolean => staff(user),
   viewLedgerEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
 };

@@ -88,11 +88,11 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
 }
 
 interface Owner { pilotId: string; signed: boolean }
-const AT_A_DESK: ReadonlySet<string> = new Set(['measured', 'overruled']);
+const AT_A_DESK: ReadonlySet<string> = new Set(['measured', 'overruled', 'item-waived']);
 async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<string, Owner | null>, t: Transaction): Promise<string | null> {
   if (!sorties.has(event.sortieId)) {
     const found = await row<{ pilot_id: string; status: string }>('SELECT c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id', { id: event.sortieId }, t);
-    sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status === 'signed' } : null);
+    sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status !== 'open' } : null);
   }
   const owner = sorties.get(event.sortieId) ?? null;
   if (owner === null || !may.runCheckout(user, owner)) return 'There is no such flight for you to record.';

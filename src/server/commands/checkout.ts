@@ -102,7 +102,7 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
   const { requestId, checkoutId } = parsed.data;
   const head = await checkoutHead(checkoutId);
   if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to brief.');
-  if (head.status === 'signed') return problem('', 'This checkout is signed. Open a new one to go on.');
+  if (head.status !== 'open') return problem('', 'This checkout is signed. Open a new one to go on.');
   const today = nowIso().slice(0, 10);
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
   const context = {
@@ -156,7 +156,7 @@ export async function chooseSchools(user: CurrentUser, form: unknown): Promise<R
   if (!parsed.success) return zodProblems(parsed.error);
   const head = await checkoutHead(parsed.data.checkoutId);
   const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
-  if (!head || !may.runCheckout(user, head) || head.status === 'signed') return problem('', 'There is no such checkout for you to change.');
+  if (!head || !may.runCheckout(user, head) || head.status !== 'open') return problem('', 'There is no such checkout for you to change.');
   const chosen = Object.fromEntries(topics.map((topic) => {
     const side = parsed.data.schools[topic.key];
     return [topic.key, topic.sides.some((s) => s.key === side) ? side : (head.schools[topic.key] ?? topic.fallback)];
@@ -198,7 +198,7 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
   const data = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head || !may.runCheckout(user, head) || head.status === 'signed') return problem('', 'There is no such checkout for you to change.');
+    if (!head || !may.runCheckout(user, head) || head.status !== 'open') return problem('', 'There is no such checkout for you to change.');
     const { type, airframe } = await newerVersions(head, t);
     if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion) return problem('', 'There is a newer version than the one shown. Reload the page and read the differences.');
     if (!type && !airframe) return problem('', 'This checkout already runs under the newest versions.');

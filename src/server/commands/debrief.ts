@@ -37,7 +37,7 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
     if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
-    if (s.status === 'signed') return problem('', SIGNED);
+    if (s.status !== 'open') return problem('', SIGNED);
     const flight = s.shared_with ?? sortieId;
     const known = what === 'item' ? await row("SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'", { flight, subjectId }, t) : await row<{ kind: string }>('SELECT kind FROM landings WHERE id = :subjectId AND sortie_id = :sortieId', { subjectId, sortieId }, t);
     if (!known) return problem('', 'This landing is not there any more. Reload the page.');
@@ -63,7 +63,7 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(d.checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
-    if (head.status === 'signed') return problem('', SIGNED);
+    if (head.status !== 'open') return problem('', SIGNED);
     const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
     const theirs = await row("SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'", { id: head.id, finding: d.findingId }, t);
     if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId)) return problem('', 'This finding is not there any more. Reload the page.');
@@ -169,7 +169,7 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
   return write(async (t): Promise<Result<{ planId: string; version: number }>> => {
     const head = await checkoutHead(checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
-    if (head.status === 'signed') return problem('', SIGNED);
+    if (head.status !== 'open') return problem('', SIGNED);
     const done = await row<{ id: string; version: number }>('SELECT id, version FROM lesson_plans WHERE request_id = :requestId', { requestId }, t);
     if (done) return { ok: true, planId: done.id, version: done.version };
     const last = await row<{ n: number | null }>('SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson', { checkoutId, lesson }, t);

@@ -1,60 +1,179 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { type SigningFacts, type SigningProblem, signingProblems } from '@/core/assess';
-import type { LedgerRow } from '@/core/ledger';
-import { passwordFits } from '../auth/password';
-import { failedTry, forgetTries, waitSeconds } from '../auth/limiter';
+import { type ItemEvidence, type OverrideWish, type SigningFacts, type SigningProblem, fillTemplate, openWords, signerProblems, signingProblems } from '@/core/assess';
+import { dateText, list } from '@/core/format';
+import { type LedgerRow, canonicalText } from '@/core/ledger';
+import { validThrough } from '@/core/recency';
+import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
+import type { PackGoal } from '@/domain/programme';
+import { type Goal, say } from '@/domain/words';
+import { passwordAgain } from '../auth/again';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
+import { homeAerodrome } from '../content';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { appendEntry, publishHead } from '../ledger/book';
+import { signingReady } from '../ledger/keys';
 import { type Result, problem, zodProblems } from '../result';
-import { type CheckoutRecord, checkoutHead, checkoutRecord } from '../queries/checkout';
+import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
+import { prerequisitesOf, teachState } from '../queries/recency';
 
+const Text = z.string().trim().min(20, 'Say what is signed, in a sentence.').max(2000, 'Keep it under 2000 characters.');
 export const SignForm = z.object({
   checkoutId: z.string().min(1),
+  /** What the page showed, by its stamp: anything else is refused. */
+  shown: z.string().min(1, 'Open the page again: it does not say what it showed.'),
   password: z.string().min(1, 'Type your password to sign.'),
-  limitations: z.object({
-    alone: z.boolean(),
-    noPassengers: z.boolean(),
-    crosswindKt: z.number('Give whole knots, or leave it empty.').min(0).max(60, 'At most 60 kt.').nullable(),
-    attitude: z.enum(['any', 'three-point', 'mains-first']),
-    surface: z.enum(['any', 'asphalt', 'grass']),
-    untilHours: z.number('Give hours, or leave it empty.').min(0).max(500, 'At most 500 h.').nullable(),
-  }),
+  limitations: Limitations,
+  text: Text,
   remark: z.string().max(1000, 'Keep the remark under 1000 characters.'),
+  signature: DrawnSignature.nullable().default(null),
 });
 export type SignForm = z.infer<typeof SignForm>;
+const ItemIds = z.array(z.string()).min(1, 'Choose the items to sign.');
+export const PartForm = SignForm.omit({ limitations: true, signature: true }).extend({ requestId: z.uuid(), items: ItemIds });
+export const NotYetForm = z.object({ requestId: z.uuid(), checkoutId: z.string().min(1), shown: z.string().min(1), password: z.string().min(1, 'Type your password to sign.'), text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.') });
 
-/** What stands between this user and the signature, now. */
-export async function signingState(user: CurrentUser, record: CheckoutRecord, t?: Transaction): Promise<SigningProblem[]> {
-  const { head } = record;
+export interface Override extends OverrideWish { id: string; askedBy: string; askedById: string; askedAt: string; answer: 'approved' | 'declined' | 'withdrawn' | null; answeredBy: string | null; answerReason: string | null; needsChief: boolean }
+
+/** Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`. */
+export async function overridesOf(record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>, t?: Transaction, all = false): Promise<Override[]> {
+  const found = await rows<{ id: string; item_id: string; reason: string; asked_at: string; asked_by: string; asked_name: string; asked_roles: string; answer: Override['answer']; answer_reason: string | null; answered_name: string | null; seq: number }>(
+    `SELECT o.*, u.name AS asked_name, u.roles AS asked_roles, a.answer, a.reason AS answer_reason, v.name AS answered_name FROM sign_overrides o JOIN users u ON u.id = o.asked_by LEFT JOIN override_answers a ON a.override_id = o.id LEFT JOIN users v ON v.id = a.answered_by
+     WHERE o.checkout_id = :id ORDER BY o.seq`,
+    { id: record.head.id }, t,
+  );
+  const voidedSince = await row<{ at: string | null }>("SELECT MAX(signed_at) AS at FROM ledger WHERE checkout_id = :id AND kind = 'void'", { id: record.head.id }, t);
+  const newest = new Map<string, (typeof found)[number]>();
+  // What was asked for an entry that was voided does not carry over to the next.
+  for (const o of found) if (all || voidedSince?.at == null || o.asked_at > voidedSince.at) newest.set(o.item_id, o);
+  const rule = record.house.signing.overrideNeedsChief;
+  return [...newest.values()].map((o): Override => {
+    const item = record.items.find((i) => i.item.id === o.item_id)?.item;
+    const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
+    return { id: o.id, itemId: o.item_id, reason: o.reason, askedBy: o.asked_name, askedById: o.asked_by, askedAt: o.asked_at, answer: o.answer, answeredBy: o.answered_name, answerReason: o.answer_reason, needsChief, approved: o.answer === 'approved' || (o.answer === null && !needsChief) };
+  }).filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
+}
+
+export const OverrideForm = z.object({ checkoutId: z.string().min(1), itemId: z.string().min(1), reason: z.string().trim().min(15, 'Say why, in a sentence: it is printed on the sign-off.').max(500, 'Keep it under 500 characters.') });
+/** Asks to sign an item without its evidence. The reason is printed on the sign-off. */
+export async function askOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = OverrideForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { checkoutId, itemId, reason } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(checkoutId, t);
+    if (!head || !may.askOverride(user, head) || head.status !== 'open') return problem('', 'There is no such checkout for you to sign.');
+    const record = await readCheckoutRecord(head, t);
+    const entry = record.items.find((i) => i.item.id === itemId);
+    if (!entry || entry.met) return problem('itemId', 'This item is met or not of this programme: nothing to override.');
+    if (entry.item.safety && !entry.seen) return problem('itemId', 'This is a safety item and nothing of it has been seen. It cannot be overridden: fly it.');
+    const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
+    if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
+    const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id', { id: checkoutId }, t);
+    const id = randomUUID();
+    await model('sign_overrides').create({ id, checkout_id: checkoutId, item_id: itemId, reason, asked_by: user.id, asked_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
+    // A chief who asks has said yes.
+    if (may.answerOverride(user, head)) await model('override_answers').create({ id: randomUUID(), override_id: id, answer: 'approved', reason: 'asked by the chief instructor', answered_by: user.id, answered_at: nowIso() }, { transaction: t });
+    return { ok: true };
+  });
+}
+
+export const OverrideAnswerForm = z.object({ overrideId: z.string().min(1), answer: z.enum(['approved', 'declined', 'withdrawn']), reason: z.string().trim().max(300, 'Keep it under 300 characters.') });
+/** A chief's yes or no to an override; who asked may withdraw it. */
+export async function answerOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = OverrideAnswerForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { overrideId, answer, reason } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const wish = await row<{ checkout_id: string; asked_by: string; pilot_id: string; status: string; answered: string | null }>('SELECT o.checkout_id, o.asked_by, c.pilot_id, c.status, a.id AS answered FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id LEFT JOIN override_answers a ON a.override_id = o.id WHERE o.id = :id', { id: overrideId }, t);
+    const allowed = wish && (answer === 'withdrawn' ? wish.asked_by === user.id && may.askOverride(user, { pilotId: wish.pilot_id }) : may.answerOverride(user, { pilotId: wish.pilot_id }));
+    if (!wish || !allowed || wish.status !== 'open') return problem('', 'There is no such override for you to answer.');
+    if (answer === 'declined' && reason.length < 5) return problem('reason', 'Say why not, in a few words.');
+    if (wish.answered) return problem('', 'It is answered already. Open the page again.');
+    await model('override_answers').create({ id: randomUUID(), override_id: overrideId, answer, reason, answered_by: user.id, answered_at: nowIso() }, { transaction: t });
+    return { ok: true };
+  });
+}
+
+export interface SigningView { problems: SigningProblem[]; overrides: Override[]; prerequisites: { text: string; met: boolean | null; confirm: boolean }[]; stamp: string; text: string; recommends: Goal[]; validThrough: string | null; today: string; partDays: number; facts: SigningFacts }
+const goalsOf = (record: CheckoutRecord): PackGoal[] => record.head.goals.flatMap((g) => record.pack.goals.find((x) => x.goal === g) ?? []);
+
+/** What stands between this user and the signature, now, and what would be signed. */
+export async function signingState(user: CurrentUser, record: CheckoutRecord, t?: Transaction): Promise<SigningView> {
+  const { head, house } = record;
+  const today = await localToday(t);
   const flown = await row<{ last: string | null }>(
     `SELECT MAX(l.flown_on) AS last FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id
      WHERE l.pilot_id = :pilotId AND s.instructor_id = :userId AND a.type_id = (SELECT a2.type_id FROM airframes a2 JOIN checkouts c2 ON c2.airframe_id = a2.id WHERE c2.id = :id)`,
     { pilotId: head.pilotId, userId: user.id, id: head.id }, t,
   );
+  const limits = await rows<{ trace_id: string; channel: string; peak: number; unit: string; flown_on: string }>(
+    `SELECT e.trace_id, e.channel, e.peak, e.unit, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
+    { pilotId: head.pilotId }, t,
+  );
   const withLandings = new Set(record.landings.map((l) => l.sortieId));
-  const examiner = head.goals.some((g) => record.pack.goals.find((x) => x.goal === g)?.decides === 'examiner');
+  const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
+  const goals = goalsOf(record);
+  const overrides = await overridesOf(record, t);
+  const prerequisites = await prerequisitesOf(head.pilotId, goals, t);
   const facts: SigningFacts = {
     authorised: head.goals.every((g) => user.authorised.includes(g)),
     ownCheckout: user.pilotId === head.pilotId,
-    goalDecidedBy: examiner ? 'examiner' : 'instructor',
     lastFlownTogether: flown?.last ?? null,
-    onDate: nowIso(),
-    withinDays: record.house.signWithinDays,
+    onDate: today,
+    withinDays: house.signWithinDays,
     // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
     unacknowledgedLessons: record.sorties.filter((s) => withLandings.has(s.id) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null)).map((s) => s.lesson),
-    unsentOrOpen: 0,
+    certificateUntil: teach.certificateUntil,
+    signerLacks: teach.lacks,
+    modelHours: teach.modelHours,
+    notRecent: teach.notRecent,
+    openLimits: limits.map((l) => ({ traceId: l.trace_id, what: `${l.channel} ${Math.round(l.peak * 10) / 10} ${l.unit}`, flownOn: l.flown_on })),
+    overrides,
+    prerequisites,
   };
-  return signingProblems(record.items, record.evidence, facts);
+  const recommends = goals.filter((g) => g.decides === 'examiner').map((g) => g.goal);
+  const recommendation = goals.find((g) => g.recommendation)?.recommendation ?? null;
+  return {
+    problems: signingProblems(record.items, record.evidence, facts), overrides, prerequisites, stamp: stampOf(record, overrides, facts), text: signText(user, record, goals, today), recommends,
+    validThrough: recommendation ? validThrough(today, { days: null, months: recommendation.validMonths, monthEnd: recommendation.monthEnd }) : null, today, partDays: house.signing.partDays, facts,
+  };
 }
 
+/** Everything a signer has before their eyes, as one hash: what changes it makes the page stale. */
+function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: SigningFacts): string {
+  const { head } = record;
+  const seen = {
+    checkout: head.id, status: head.status, airframe: head.airframeVersionId, type: head.typeVersionId, programmes: head.programmeIds, standard: head.standardId, pack: head.packId, house: head.houseId, schools: head.schools, goals: head.goals,
+    items: record.items.map((i) => [i.item.id, i.state, i.have, i.evidence, i.missing]), landings: record.landings.map((l) => [l.id, l.judged.landingClass, l.date]), observations: record.evidence.observations.map((o) => [o.id, o.data.verdict, o.data.intervention]),
+    overrides: overrides.map((o) => [o.id, o.approved]), day: facts.onDate, limits: facts.openLimits.map((l) => l.traceId),
+  };
+  return createHash('sha256').update(canonicalText(seen)).digest('hex');
+}
+
+/** The entry as the pack words it, filled in. */
+function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly PackGoal[], today: string): string {
+  const { head } = record;
+  const certificate = record.pilotCertificate;
+  const wheel = record.items.find((i) => i.item.id === 'F5');
+  const filled = (g: PackGoal) => fillTemplate(g.template === '' ? `${g.title}: {pilot} in {type} {registration}. {date}. {instructor}.` : g.template, {
+    pilot: head.pilotName, pilotCertificate: certificate === '' ? null : certificate, type: head.typeName, registration: head.registration, goal: g.title, date: dateText(today), instructor: user.name,
+    instructorCertificate: user.certificate === '' ? null : user.certificate, recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),
+    wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings', variants: list(record.head.opening.missing.filter((k) => record.pack.endorsementGoals[k] === g.goal).map(say)) || g.title,
+  }).text;
+  return goals.map(filled).join('\n');
+}
+
+const stale = () => problem('', 'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.');
+const notReady = () => problem('', 'The key of the book is not on this machine, so nothing can be signed. Bring it back with npm run keys, as the README says.');
+
 /**
- * Signs a checkout: the password again, every item met, one entry in the book. A second tab or a double tap gets the same entry.
+ * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second tab or a double tap gets the
+ * same entry. Where an examiner decides, the entry is a recommendation and the checkout waits for the result.
  */
 export async function signCheckout(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
   const parsed = SignForm.safeParse(form);
@@ -62,25 +181,79 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Re
   const data = parsed.data;
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
-  const key = `sign:${user.id}`;
-  const wait = await waitSeconds(key);
-  if (wait > 0) return problem('password', `Too many tries. Wait ${wait} s, then type it again.`);
-  const stored = await row<{ password_hash: string }>('SELECT password_hash FROM users WHERE id = :id', { id: user.id });
-  if (!(await passwordFits(data.password, stored?.password_hash ?? null))) {
-    await failedTry(key);
-    return problem('password', 'This is not your password. Type it again; nothing was signed.');
-  }
-  await forgetTries(key);
+  const open = openWords(data.text);
+  if (open.length > 0) return problem('text', `Fill in ${list(open.map((w) => `{${w}}`))}, or take it out.`);
+  const again = await passwordAgain(user, data.password);
+  if (!again.ok) return again;
+  if (!signingReady()) return notReady();
   const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head) return problem('', 'There is no such checkout for you to sign.');
-    if (head.status === 'signed' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
-    const record = await checkoutRecord(head, t);
-    const open = await signingState(user, record, t);
-    if (open.length > 0) return { ok: false, problems: open.map((p) => ({ path: '', message: p.message })) };
-    const entry = await appendEntry({ id: randomUUID(), kind: 'sign-off', checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body: snapshot(user, record, data) }, t);
-    await model('checkouts').update({ status: 'signed', signed_ledger_id: entry.id }, { where: { id: head.id }, transaction: t });
-    await grantQualifications(record, entry, t);
+    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
+    const record = await readCheckoutRecord(head, t);
+    const state = await signingState(user, record, t);
+    if (state.problems.length > 0) return { ok: false, problems: state.problems.map((p) => ({ path: '', message: p.message })) };
+    if (state.stamp !== data.shown) return stale();
+    const waits = state.recommends.length > 0;
+    const kind = waits && state.recommends.length === head.goals.length ? 'recommendation' : 'sign-off';
+    const body: SignOffBody = { ...(await snapshot(user, record, record.items, state, t)), limitations: data.limitations, remark: data.remark, text: data.text, signature: data.signature, validThrough: waits ? state.validThrough : null, recommends: state.recommends };
+    const entry = await appendEntry({ id: randomUUID(), kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body }, t);
+    await model('checkouts').update({ status: waits ? 'recommended' : 'signed', signed_ledger_id: entry.id }, { where: { id: head.id }, transaction: t });
+    await grantQualifications(record, head.goals.filter((g) => !state.recommends.includes(g)), entry, state.today, t);
+    return { ok: true, entryId: entry.id, already: false };
+  });
+  if (outcome.ok) await publishHead(nowIso());
+  return outcome;
+}
+
+/** Signs some items before the rest, so that different instructors can complete one checkout. Holds for the house's days. */
+export async function signPart(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+  const parsed = PartForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return addSigned(user, data, 'part-sign-off', async (record, state) => {
+    const chosen = record.items.filter((i) => data.items.includes(i.item.id));
+    if (chosen.length !== new Set(data.items).size) return problem('items', 'One of these items is not of this programme. Open the page again.');
+    const missing = chosen.filter((i) => i.state !== 'met' || i.part !== null);
+    if (missing.length > 0) return problem('items', `Only what is met by its own evidence is signed in part: not ${list(missing.map((i) => i.item.id))}.`);
+    const lacking = signerProblems(state.facts);
+    return lacking.length > 0 ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) } : { ok: true, items: chosen, text: data.text };
+  });
+}
+
+/** Records that the pilot is not there yet and what is to be trained. The checkout stays open. */
+export async function signNotYet(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+  const parsed = NotYetForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return addSigned(user, data, 'not-yet', async (record, state) => {
+    if (!state.facts.authorised) return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
+    return { ok: true, items: record.items.filter((i) => !i.met), text: data.text };
+  });
+}
+
+const NO_LIMITS: Limitations = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null };
+type Chosen = Result<{ items: readonly ItemEvidence[]; text: string }>;
+/** An entry that leaves the checkout open. The same request twice gives the same entry. */
+async function addSigned(user: CurrentUser, data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string }, kind: 'part-sign-off' | 'not-yet', choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>): Promise<Result<{ entryId: string; already: boolean }>> {
+  const first = await checkoutHead(data.checkoutId);
+  if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
+  const again = await passwordAgain(user, data.password);
+  if (!again.ok) return again;
+  if (!signingReady()) return notReady();
+  const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    const before = await row<{ checkout_id: string; kind: string; signer_id: string }>('SELECT checkout_id, kind, signer_id FROM ledger WHERE id = :id', { id: data.requestId }, t);
+    if (before) return before.checkout_id === head.id && before.kind === kind && before.signer_id === user.id ? { ok: true, entryId: data.requestId, already: true } : problem('', 'Open the page again: this request was used before.');
+    if (head.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+    const record = await readCheckoutRecord(head, t);
+    const state = await signingState(user, record, t);
+    if (state.stamp !== data.shown) return stale();
+    const chosen = await choose(record, state);
+    if (!chosen.ok) return chosen;
+    const body: SignOffBody = { ...(await snapshot(user, record, chosen.items, state, t)), limitations: NO_LIMITS, remark: data.remark ?? '', text: chosen.text, signature: null };
+    const entry = await appendEntry({ id: data.requestId, kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body }, t);
     return { ok: true, entryId: entry.id, already: false };
   });
   if (outcome.ok) await publishHead(nowIso());
@@ -88,34 +261,36 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Re
 }
 
 /** The full snapshot: who, which aeroplane and versions, every item with its evidence, the landings that support it. */
-function snapshot(user: CurrentUser, record: CheckoutRecord, data: SignForm) {
+async function snapshot(user: CurrentUser, record: CheckoutRecord, items: readonly ItemEvidence[], state: SigningView, t: Transaction): Promise<Omit<SignOffBody, 'limitations' | 'remark' | 'text' | 'signature'>> {
   const { head, standard, pack } = record;
-  const used = new Set(record.items.flatMap((i) => i.evidence));
+  const used = new Set(items.flatMap((i) => i.evidence));
   return {
-    pilot: { id: head.pilotId, name: head.pilotName },
-    signer: { id: user.id, name: user.name },
+    pilot: { id: head.pilotId, name: head.pilotName, certificate: record.pilotCertificate },
+    signer: { id: user.id, name: user.name, certificate: user.certificate, certificateUntil: user.certificateUntil },
     airframe: { registration: head.registration, type: head.typeName, typeVersion: head.typeVersion, airframeVersion: head.airframeVersion },
     goals: head.goals,
-    rules: { pack: pack.key, name: pack.name, citations: pack.goals.filter((g) => head.goals.includes(g.goal)).map((g) => ({ goal: g.goal, citation: g.citation, written: g.written, decides: g.decides })) },
+    rules: { pack: pack.key, name: pack.name, caution: pack.caution, citations: pack.goals.filter((g) => head.goals.includes(g.goal)).map((g) => ({ goal: g.goal, title: g.title, citation: g.citation, written: g.written, decides: g.decides, confirm: g.confirm })) },
     programmes: head.programmeIds,
     standard: { id: head.standardId, name: standard.name },
     schools: head.schools,
-    items: record.items.map((i) => ({ id: i.item.id, title: i.item.title, citation: i.item.citation, have: i.have, waived: i.waived, evidence: i.evidence })),
-    landings: record.landings.filter((l) => used.has(l.id)).map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}), crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10 })),
+    items: items.map((i) => {
+      const o = state.overrides.find((x) => x.itemId === i.item.id && x.approved);
+      return { id: i.item.id, title: i.item.title, citation: i.item.citation, safety: i.item.safety, state: i.met ? i.state : o ? 'overridden' : i.state, asks: i.asks, have: i.have, missing: i.missing, waived: i.waived, credited: i.credited, overridden: o && !i.met ? { reason: o.reason, askedBy: o.askedBy, approvedBy: o.answeredBy } : null, evidence: i.evidence };
+    }),
+    landings: record.landings.filter((l) => used.has(l.id)).map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, surface: l.surface ?? 'land', ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}), crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10 })),
     observations: record.evidence.observations.filter((o) => used.has(o.id)).map((o) => ({ id: o.id, lesson: o.lesson, itemId: o.data.itemId, verdict: o.data.verdict, intervention: o.data.intervention, note: o.data.note })),
     counts: { lessons: record.sorties.length, landings: record.landings.length, own: record.landings.filter((l) => l.judged.landingClass === 'own').length },
-    limitations: data.limitations,
-    remark: data.remark,
+    signedOn: state.today,
+    timeZone: (await homeAerodrome(t)).timeZone,
   };
 }
-export type SignOffBody = ReturnType<typeof snapshot>;
 
-async function grantQualifications(record: CheckoutRecord, entry: LedgerRow, t: Transaction): Promise<void> {
+/** What the signed goals give the pilot: the kinds missing when the checkout was opened. */
+export async function grantQualifications(record: Pick<CheckoutRecord, 'head' | 'pack'>, goals: readonly Goal[], entry: Pick<LedgerRow, 'id'>, on: string, t: Transaction): Promise<void> {
   const { head, pack } = record;
-  const kinds = Object.entries(pack.endorsementGoals).filter(([kind, goal]) => head.goals.includes(goal as never) && head.opening.missing.includes(kind)).map(([kind]) => kind);
-  const held = await rows<{ kind: string }>('SELECT kind FROM qualifications WHERE pilot_id = :p', { p: head.pilotId }, t);
+  const kinds = Object.entries(pack.endorsementGoals).filter(([kind, goal]) => goals.includes(goal as Goal) && head.opening.missing.includes(kind)).map(([kind]) => kind);
+  const held = await rows<{ kind: string }>('SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL', { p: head.pilotId }, t);
   for (const kind of kinds.filter((k) => !held.some((h) => h.kind === k))) {
-    await model('qualifications').create({ id: randomUUID(), pilot_id: head.pilotId, kind, gained_on: entry.signedAt.slice(0, 10), note: 'signed in this book', ledger_id: entry.id }, { transaction: t });
+    await model('qualifications').create({ id: randomUUID(), pilot_id: head.pilotId, kind, gained_on: on, note: 'signed in this book', ledger_id: entry.id, ended_at: null }, { transaction: t });
   }
 }
-

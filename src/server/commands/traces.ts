@@ -94,7 +94,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
   if (!parsed.success) return zodProblems(parsed.error);
   const trace = await traceById(user, parsed.data.traceId);
   if (!trace || !trace.runs) return problem('', 'There is no such recording for you to take measures from.');
-  if (trace.status === 'signed') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+  if (trace.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
   const joined = await trace.join();
   return write(async (t): Promise<Result<{ accepted: number }>> => {
     let accepted = 0;

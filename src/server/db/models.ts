@@ -14,9 +14,9 @@ const real = DataTypes.REAL;
 const whole = DataTypes.INTEGER;
 
 const TABLES = {
-  pilots: { id: text, name: text, mass_kg: real, experience: text, hours: real, crosswind_credit: text, experience_since: text, created_at: text },
-  users: { id: text, email: text, name: text, password_hash: text, roles: text, session_version: whole, pilot_id: text, mass_kg: real, authorised: text, own_crosswind_kt: real, created_at: text },
-  qualifications: { id: text, pilot_id: text, kind: text, gained_on: text, note: text, ledger_id: text },
+  pilots: { id: text, name: text, mass_kg: real, experience: text, hours: real, crosswind_credit: text, experience_since: text, created_at: text, certificate: text },
+  users: { id: text, email: text, name: text, password_hash: text, roles: text, session_version: whole, pilot_id: text, mass_kg: real, authorised: text, own_crosswind_kt: real, created_at: text, certificate: text, certificate_until: text },
+  qualifications: { id: text, pilot_id: text, kind: text, gained_on: text, note: text, ledger_id: text, ended_at: text },
   content_versions: { id: text, kind: text, key: text, version: whole, hash: text, origin: text, body: text, author: text, reason: text, created_at: text },
   types: { id: text, code: text, name: text },
   type_versions: { id: text, type_id: text, version: whole, tailwheel: whole, power_hp: real, engines: whole, surface: text, sheet: text, author: text, reason: text, created_at: text },
@@ -43,6 +43,10 @@ const TABLES = {
   self_assessments: { id: text, sortie_id: text, said: text, told_by: text, told_at: text, seq: whole },
   debriefs: { id: text, sortie_id: text, version: whole, focus: text, remark: text, snapshot: text, request_id: text, created_by: text, created_at: text, acknowledged_by: text, acknowledged_at: text },
   lesson_plans: { id: text, checkout_id: text, lesson: whole, version: whole, plan: text, request_id: text, created_by: text, created_at: text },
+  flight_log: { id: text, pilot_id: text, flown_on: text, type_code: text, takeoffs: whole, landings: whole, full_stops: whole, night: whole, surface: text, hours: real, remark: text, entered_by: text, entered_at: text },
+  flight_log_struck: { id: text, log_id: text, reason: text, struck_by: text, struck_at: text },
+  sign_overrides: { id: text, checkout_id: text, item_id: text, reason: text, asked_by: text, asked_at: text, seq: whole },
+  override_answers: { id: text, override_id: text, answer: text, reason: text, answered_by: text, answered_at: text },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;
 export type TableName = keyof typeof TABLES;

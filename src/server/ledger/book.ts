@@ -1,8 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { LEDGER_START_HASH, type LedgerProblem, type LedgerRow, canonicalText, verifyLedger } from '@/core/ledger';
+import { LEDGER_START_HASH, type LedgerProblem, type LedgerRow, canonicalText, newKeyOf, verifyLedger } from '@/core/ledger';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
-import { ledgerTools, readHead, sha256Hex, signText, writeHead } from './keys';
+import { write } from '../db/write';
+import { currentPublicKey, ledgerTools, prepareNextKey, readHead, sha256Hex, signText, signingReady, takeUpNextKey, writeHead } from './keys';
 
 interface DbRow { seq: number; id: string; kind: string; checkout_id: string; signed_at: string; signer_id: string; canonical: string; prev_hash: string; hash: string; signature: string; key_id: string }
 const fromDb = (r: DbRow): LedgerRow => ({ seq: r.seq, id: r.id, kind: r.kind, checkoutId: r.checkout_id, signedAt: r.signed_at, signerId: r.signer_id, canonical: r.canonical, prevHash: r.prev_hash, hash: r.hash, signature: r.signature, keyId: r.key_id });
@@ -36,10 +38,35 @@ export async function appendEntry(entry: { id: string; kind: string; checkoutId:
 export async function publishHead(at: string): Promise<void> {
   const last = await row<{ seq: number; hash: string }>('SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1');
   const head = readHead();
+  // After a restore the private key comes back apart; the head of the backup stands until then.
+  if (!signingReady()) return;
   if (last && (head === null || last.seq > head.count)) writeHead(last.seq, last.hash, at);
 }
 
 export async function checkBook(): Promise<{ entries: number; problems: LedgerProblem[] }> {
   const all = await ledgerRows();
   return { entries: all.length, problems: verifyLedger(all, readHead(), ledgerTools()) };
+}
+
+/** Finishes, or undoes, a change of key that was stopped half-way. Run at start, with nothing else writing. */
+export async function settleKey(): Promise<void> {
+  const named = await row<{ id: string | null }>("SELECT json_extract(canonical, '$.body.newKeyId') AS id FROM ledger WHERE kind = 'key-rotated' ORDER BY seq DESC LIMIT 1");
+  takeUpNextKey(named?.id ?? null);
+}
+
+/** The key the book is signed with by its own account; null = nothing is signed yet. */
+export async function keyOfBook(): Promise<string | null> {
+  const last = await row<{ key_id: string; kind: string; canonical: string }>('SELECT key_id, kind, canonical FROM ledger ORDER BY seq DESC LIMIT 1');
+  return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.key_id;
+}
+
+/** Hands the book over to a new key: an entry signed with the old one names the new. */
+export async function rotateKey(by: { id: string; name: string }, reason: string, at: string): Promise<{ from: string; to: string }> {
+  await settleKey();
+  const { keyId: from } = currentPublicKey();
+  const next = prepareNextKey();
+  await write((t) => appendEntry({ id: randomUUID(), kind: 'key-rotated', checkoutId: '', signedAt: at, signerId: by.id, body: { oldKeyId: from, newKeyId: next.keyId, newPublicKey: next.publicPem, reason, signer: by } }, t));
+  await settleKey();
+  await publishHead(at);
+  return { from, to: next.keyId };
 }

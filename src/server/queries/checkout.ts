@@ -1,15 +1,18 @@
 import type { Transaction } from 'sequelize';
-import { type EvidenceRecord, type ItemEvidence, type JudgedLanding, type RecordedLanding, assessProgramme } from '@/core/assess';
+import { type EvidenceRecord, type Experience, type ItemEvidence, type PartSignOff, type JudgedLanding, type RecordedLanding, assessProgramme } from '@/core/assess';
 import type { BriefResult } from '@/core/approach';
+import { localDate } from '@/core/format';
+import { addDays } from '@/core/recency';
 import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
 import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
-import type { CaptureEvent, CapturedLanding, GearChecked, Measured } from '@/domain/capture';
+import type { CaptureEvent, CapturedLanding, GearChecked, Measured, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
-import type { Goal, LandingKind, PackId, Stage } from '@/domain/words';
+import type { CheckoutStatus, Goal, LandingKind, PackId, Stage } from '@/domain/words';
 import { type Folded, fold } from '@/offline/protocol';
-import { contentById } from '../content';
+import { nowIso } from '../clock';
+import { contentById, homeAerodrome } from '../content';
 import { row, rows } from '../db/connection';
 
 export interface CheckoutHead {
@@ -24,7 +27,7 @@ export interface CheckoutHead {
   typeCode: string;
   pack: PackId;
   goals: Goal[];
-  status: 'open' | 'signed';
+  status: CheckoutStatus;
   signedLedgerId: string | null;
   createdAt: string;
   note: string;
@@ -44,7 +47,7 @@ export interface CheckoutHead {
 
 interface HeadRow {
   id: string; pilot_id: string; pilot_name: string; pilot_mass: number; instructor_id: string; instructor_name: string; registration: string; type_version_id: string; airframe_version_id: string;
-  pack: PackId; goals: string; status: 'open' | 'signed'; signed_ledger_id: string | null; created_at: string; note: string; schools: string; opening: string; programme_ids: string; standard_id: string; pack_id: string; house_id: string;
+  pack: PackId; goals: string; status: CheckoutStatus; signed_ledger_id: string | null; created_at: string; note: string; schools: string; opening: string; programme_ids: string; standard_id: string; pack_id: string; house_id: string;
   type_version: number; airframe_version: number;
 }
 
@@ -119,13 +122,13 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
 export interface LandingRow extends RecordedLanding { captured: CapturedLanding; measured: Measured | null; savedAt: string; windAgeMin: number | null }
 
 export async function landingsOf(checkoutId: string, t?: Transaction): Promise<LandingRow[]> {
-  const found = await rows<{ id: string; sortie_id: string; lesson: number; number: number; kind: LandingKind; intended: string | null; gear_group: string; crosswind_kt: number | null; wind_age_min: number | null; flown_on: string; saved_at: string; captured: string; judged: string; measured: string | null }>(
+  const found = await rows<{ id: string; sortie_id: string; lesson: number; number: number; kind: LandingKind; intended: string | null; gear_group: string; crosswind_kt: number | null; wind_age_min: number | null; flown_on: string; saved_at: string; captured: string; judged: string; measured: string | null; surface: 'land' | 'water' }>(
     `SELECT l.*, s.lesson FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
     { checkoutId }, t,
   );
   return found.map((l) => ({
     id: l.id, number: l.number, sortieId: l.sortie_id, lesson: l.lesson, date: l.flown_on, firstOfSortie: l.number === 1, group: l.gear_group, kind: l.kind, intended: l.intended,
-    crosswindKt: l.crosswind_kt, windAgeMin: l.wind_age_min, savedAt: l.saved_at, captured: JSON.parse(l.captured) as CapturedLanding, judged: JSON.parse(l.judged) as JudgedLanding, measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured),
+    crosswindKt: l.crosswind_kt, surface: l.surface, windAgeMin: l.wind_age_min, savedAt: l.saved_at, captured: JSON.parse(l.captured) as CapturedLanding, judged: JSON.parse(l.judged) as JudgedLanding, measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured),
   }));
 }
 
@@ -141,6 +144,8 @@ export async function eventsOf(where: { sortieId: string } | { checkoutId: strin
 
 export interface CheckoutRecord {
   head: CheckoutHead;
+  /** As it is printed in an entry; empty = not in the book of people. */
+  pilotCertificate: string;
   sorties: SortieRow[];
   landings: LandingRow[];
   programmes: Programme[];
@@ -165,10 +170,11 @@ const KEEP_RECENT = 64;
 export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   if (t) return readCheckoutRecord(head, t);
   const moved = await row<Record<string, unknown>>(
-    `SELECT (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
+    `SELECT :day AS day, (SELECT COUNT(*) FROM ledger WHERE checkout_id = :id) AS entries, (SELECT COUNT(*) FROM qualifications WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id) AND ended_at IS NULL) AS held,
+       (SELECT certificate FROM pilots WHERE id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS certificate, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS hours, (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
        (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
        (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
-    { id: head.id },
+    { id: head.id, day: await localToday() },
   );
   const stamp = JSON.stringify(moved);
   const known = recent.get(head.id);
@@ -185,26 +191,76 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
 export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   const sorties = await sortiesOf(head.id, t);
   const landings = await landingsOf(head.id, t);
-  const events = await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured', 'overruled', 'gear-checked'], t);
+  const events = await eventsOf({ checkoutId: head.id }, ['item-observed', 'item-waived', 'undone', 'power-found', 'trial-flown', 'measured', 'overruled', 'gear-checked', 'timer-marked'], t);
   const folded = fold(events);
   const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
   // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
   const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) => (i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId);
+  const house = await contentById('house', head.houseId, t);
+  const gearChecks = events.filter((e) => e.type === 'gear-checked').map((e) => ({ id: e.eventId, lesson: lessonOf.get(e.sortieId)?.lesson ?? 0, check: e.payload as GearChecked }));
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
   const evidence: EvidenceRecord = {
     landings,
-    observations: folded.items.filter(theirs).map((i) => ({ id: i.id, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at, lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data, overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null })),
+    observations: folded.items.filter(theirs).map((i) => ({ id: i.id, at: i.at, date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10), lesson: lessonOf.get(i.sortieId)?.lesson ?? 0, data: i.data, overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null })),
     waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
     group: gearMassGroup(head.sheet),
+    onDate: await weighedOn(head, t),
+    flights: sorties.map((s) => ({ id: s.id, lesson: s.lesson, date: s.flownOn, minutes: minutesOf(events, s.sharedWith ?? s.id) })),
+    briefs: sorties.flatMap((s) => (s.brief ? [{ id: s.brief.id, lesson: s.lesson, date: s.flownOn, acknowledged: s.brief.acknowledgedAt !== null }] : [])),
+    gearChecks: gearChecks.map((g) => ({ ...g, date: sorties.find((s) => s.lesson === g.lesson)?.flownOn ?? '' })),
+    parts: await partsOf(head, house.signing.partDays, t),
+    experience: await experienceOf(head, t),
   };
+  const certificate = await row<{ certificate: string }>('SELECT certificate FROM pilots WHERE id = :p', { p: head.pilotId }, t);
   return {
+    pilotCertificate: certificate?.certificate ?? '',
     head, sorties, landings, programmes, evidence, powers: folded.powers, trials: folded.trials,
-    gearChecks: events.filter((e) => e.type === 'gear-checked').map((e) => ({ id: e.eventId, lesson: lessonOf.get(e.sortieId)?.lesson ?? 0, check: e.payload as GearChecked })),
+    gearChecks,
     standard: await contentById('standard', head.standardId, t),
     pack: await contentById('pack', head.packId, t),
-    house: await contentById('house', head.houseId, t),
+    house,
     items: programmes.flatMap((p) => assessProgramme(p, evidence)),
   };
+}
+
+/** Today's date at the aerodrome. */
+export const localToday = async (t?: Transaction): Promise<string> => localDate(nowIso(), (await homeAerodrome(t)).timeZone);
+
+/** The day evidence is weighed for: today, and of a checkout that is no longer open the day it was signed. */
+async function weighedOn(head: CheckoutHead, t?: Transaction): Promise<string> {
+  const entry = head.status !== 'open' && head.signedLedgerId ? await row<{ on: string }>("SELECT COALESCE(json_extract(canonical, '$.body.signedOn'), substr(signed_at, 1, 10)) AS \"on\" FROM ledger WHERE id = :id", { id: head.signedLedgerId }, t) : null;
+  return entry?.on ?? localToday(t);
+}
+
+/** Minutes of one flight by the clock as tapped: block to block, else take-off to landing; null = it was not tapped. */
+function minutesOf(events: readonly CaptureEvent[], sortieId: string): number | null {
+  const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
+  const marks = events.filter((e) => e.type === 'timer-marked' && e.sortieId === sortieId && !undone.has(e.subjectId)).map((e) => e.payload as TimerMarked);
+  const at = (mark: TimerMarked['mark'], pick: 'first' | 'last') => { const all = marks.filter((m) => m.mark === mark).map((m) => Date.parse(m.at)).sort((a, b) => a - b); return pick === 'first' ? all[0] : all[all.length - 1]; };
+  const [from, to] = [at('off-block', 'first') ?? at('take-off', 'first'), at('on-block', 'last') ?? at('landed', 'last')];
+  return from !== undefined && to !== undefined && to > from ? Math.round((to - from) / 60_000) : null;
+}
+
+/** Items signed in part and not voided; each holds for the house's days. */
+async function partsOf(head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> {
+  const found = await rows<{ id: string; on: string; by: string; items: string }>(
+    `SELECT l.id, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by, json_extract(l.canonical, '$.body.items') AS items FROM ledger l
+     WHERE l.checkout_id = :id AND l.kind = 'part-sign-off' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
+    { id: head.id }, t,
+  );
+  return found.flatMap((e) => (JSON.parse(e.items) as { id: string }[]).map((i) => ({ itemId: i.id, entryId: e.id, by: e.by, on: e.on, lapsesOn: addDays(e.on, days) })));
+}
+
+/** What the pilot holds, and hours in aeroplanes of this gear and mass as the office entered them. */
+async function experienceOf(head: CheckoutHead, t?: Transaction): Promise<Experience> {
+  const held = await rows<{ kind: string }>('SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL', { p: head.pilotId }, t);
+  const hours = await rows<{ version_id: string; sheet: string; hours: number }>(
+    `SELECT tv.id AS version_id, tv.sheet, h.hours FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)
+     WHERE h.pilot_id = :p AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code)`,
+    { p: head.pilotId }, t,
+  );
+  const group = gearMassGroup(head.sheet);
+  return { held: held.map((h) => h.kind), groupHours: hours.filter((h) => gearMassGroup(parsedSheet(h.version_id, h.sheet)) === group).reduce((a, h) => a + h.hours, 0) };
 }
 
 /** The pilot's own crosswind step in this gear-and-mass group, from every checkout's landings. */
@@ -232,7 +288,7 @@ export async function briefTemplate(goal: string): Promise<BriefChoices['layout'
 
 /** The stage a checkout stands at, from what is recorded; nobody sets it by hand. */
 export function stageOf(record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landings' | 'items'>): Stage {
-  if (record.head.status === 'signed' || record.items.every((i) => i.met)) return 'sign';
+  if (record.head.status !== 'open' || record.items.every((i) => i.met)) return 'sign';
   const latest = record.sorties[record.sorties.length - 1];
   if (!latest) return 'brief';
   const flown = record.landings.some((l) => l.sortieId === latest.id);
@@ -242,6 +298,7 @@ export function stageOf(record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landi
 /** The one next action: in words, as a button, and where it is done. */
 export function nextAction(record: CheckoutRecord): { text: string; button: string; href: string } {
   const base = `/checkouts/${record.head.id}`;
+  if (record.head.status === 'recommended') return { text: 'Recommended: the examiner decides, and the result is entered here.', button: 'Enter the result', href: `${base}/sign` };
   if (record.head.status === 'signed') return { text: 'Signed. See the entry in the book.', button: 'See the book', href: '/ledger' };
   const latest = record.sorties[record.sorties.length - 1];
   switch (stageOf(record)) {

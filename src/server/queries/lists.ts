@@ -1,17 +1,17 @@
-import type { Goal, Role } from '@/domain/words';
+import type { CheckoutStatus, Goal, Role } from '@/domain/words';
 import { rows } from '../db/connection';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
 
 export interface CheckoutSummary {
-  id: string; pilotName: string; instructorName: string; instructorId: string; registration: string; typeName: string; goals: Goal[]; status: 'open' | 'signed';
+  id: string; pilotName: string; instructorName: string; instructorId: string; registration: string; typeName: string; goals: Goal[]; status: CheckoutStatus;
   lessons: number; landings: number; lastFlown: string | null; createdAt: string; briefedNotFlown: boolean; acknowledged: boolean;
 }
 
 /** Checkouts this user may see, newest work first. */
 export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]> {
   const everybody = may.seeEverybody(user);
-  const found = await rows<{ id: string; pilot_name: string; instructor_name: string; instructor_id: string; registration: string; type_name: string; goals: string; status: 'open' | 'signed'; lessons: number; landings: number; last_flown: string | null; created_at: string; latest_landings: number; latest_briefed: number; latest_ack: number }>(
+  const found = await rows<{ id: string; pilot_name: string; instructor_name: string; instructor_id: string; registration: string; type_name: string; goals: string; status: CheckoutStatus; lessons: number; landings: number; last_flown: string | null; created_at: string; latest_landings: number; latest_briefed: number; latest_ack: number }>(
     `SELECT c.id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration, ty.name AS type_name, c.goals, c.status, c.created_at,
        (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons,
        (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS landings,
@@ -32,18 +32,18 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
 export interface PilotSummary { id: string; name: string; massKg: number; experience: string; hours: number; holds: { kind: string; gainedOn: string | null }[]; email: string | null; experienceSince: Record<string, string> }
 export async function pilotList(): Promise<PilotSummary[]> {
   const found = await rows<{ id: string; name: string; mass_kg: number; experience: string; hours: number; email: string | null; experience_since: string }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id ORDER BY p.name');
-  const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>('SELECT pilot_id, kind, gained_on FROM qualifications ORDER BY gained_on');
+  const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>('SELECT pilot_id, kind, gained_on FROM qualifications WHERE ended_at IS NULL ORDER BY gained_on');
   return found.map((p) => ({
     id: p.id, name: p.name, massKg: p.mass_kg, experience: p.experience, hours: p.hours, email: p.email, experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
     holds: held.filter((h) => h.pilot_id === p.id).map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
   }));
 }
 
-export interface UserSummary { id: string; name: string; email: string; roles: Role[]; authorised: Goal[]; pilotId: string | null }
+export interface UserSummary { id: string; name: string; email: string; roles: Role[]; authorised: Goal[]; pilotId: string | null; certificate: string; certificateUntil: string | null }
 export async function staffList(): Promise<UserSummary[]> {
-  const found = await rows<{ id: string; name: string; email: string; roles: string; authorised: string; pilot_id: string | null }>('SELECT id, name, email, roles, authorised, pilot_id FROM users ORDER BY name');
+  const found = await rows<{ id: string; name: string; email: string; roles: string; authorised: string; pilot_id: string | null; certificate: string; certificate_until: string | null }>('SELECT id, name, email, roles, authorised, pilot_id, certificate, certificate_until FROM users ORDER BY name');
   return found
-    .map((u) => ({ id: u.id, name: u.name, email: u.email, roles: JSON.parse(u.roles) as Role[], authorised: JSON.parse(u.authorised) as Goal[], pilotId: u.pilot_id }))
+    .map((u) => ({ id: u.id, name: u.name, email: u.email, roles: JSON.parse(u.roles) as Role[], authorised: JSON.parse(u.authorised) as Goal[], pilotId: u.pilot_id, certificate: u.certificate, certificateUntil: u.certificate_until }))
     .filter((u) => u.roles.includes('instructor') || u.roles.includes('chief'));
 }
 

@@ -4,17 +4,17 @@ import { ktPerUnit } from '@/core/speeds';
 import { AIRWORK_KINDS, type AirworkKind } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding, ItemObserved, Measured } from '@/domain/capture';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
-import type { LimitChannel } from '@/domain/words';
+import type { CheckoutStatus, LimitChannel } from '@/domain/words';
 import { fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../auth/permissions';
 import { row, rows } from '../db/connection';
 import { checkoutHead, checkoutRecord, eventsOf } from './checkout';
 
-interface TraceRow { id: string; sortie_id: string; hash: string; name: string; bytes: number; mapping: string | null; context: string; analysis: string; start_utc: string | null; uploaded_at: string; uploaded_by: string; uploader: string; checkout_id: string; pilot_id: string; pilot_name: string; lesson: number; flown_on: string; registration: string; status: 'open' | 'signed'; instructor_id: string }
+interface TraceRow { id: string; sortie_id: string; hash: string; name: string; bytes: number; mapping: string | null; context: string; analysis: string; start_utc: string | null; uploaded_at: string; uploaded_by: string; uploader: string; checkout_id: string; pilot_id: string; pilot_name: string; lesson: number; flown_on: string; registration: string; status: CheckoutStatus; instructor_id: string }
 const SELECT = `SELECT t.*, u.name AS uploader, s.checkout_id, s.lesson, s.flown_on, s.instructor_id, c.pilot_id, c.status, p.name AS pilot_name, a.registration
   FROM traces t JOIN sorties s ON s.id = t.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = t.uploaded_by JOIN airframes a ON a.id = t.airframe_id`;
 
-export interface TraceHead { id: string; name: string; bytes: number; hash: string; sortieId: string; checkoutId: string; pilotName: string; registration: string; lesson: number; flownOn: string; uploader: string; uploadedAt: string; startUtc: string | null; status: 'open' | 'signed' }
+export interface TraceHead { id: string; name: string; bytes: number; hash: string; sortieId: string; checkoutId: string; pilotName: string; registration: string; lesson: number; flownOn: string; uploader: string; uploadedAt: string; startUtc: string | null; status: CheckoutStatus }
 const headOf = (r: TraceRow): TraceHead => ({ id: r.id, name: r.name, bytes: r.bytes, hash: r.hash, sortieId: r.sortie_id, checkoutId: r.checkout_id, pilotName: r.pilot_name, registration: r.registration, lesson: r.lesson, flownOn: r.flown_on, uploader: r.uploader, uploadedAt: r.uploaded_at, startUtc: r.start_utc, status: r.status });
 
 /** Recordings this user may see, newest flight first, with how much was found. */

@@ -38,7 +38,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     insurer: head.airframe.insurer, defects: head.airframe.deferredDefects.map((d) => d.text),
   };
   const flags = await openLimits();
-  if (!runs || head.status === 'signed') {
+  if (!runs || head.status !== 'open') {
     const toShow = latest?.brief ? latest : null;
     return (
       <>

@@ -1,0 +1,20 @@
+/** One archive of the data folder, also while the server runs:  npm run backup [-- --out FILE.tar.gz] */
+import { existsSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { backup } from '@/server/backup';
+import { nowIso } from '@/server/clock';
+import { dataFolder, inData } from '@/server/data-folder';
+
+const { values } = parseArgs({ options: { out: { type: 'string' } } });
+if (!existsSync(inData('jeito.sqlite'))) {
+  console.error(`There is no database in ${dataFolder()}. Name the data folder with JEITO_DATA.`);
+  process.exit(2);
+}
+const out = values.out ?? `backups/jeito-${nowIso().slice(0, 19).replaceAll(/[:T-]/g, '')}.tar.gz`;
+try {
+  const made = await backup(out, nowIso());
+  console.log(`${out}: ${made.files.length} files, ${Object.values(made.tables).reduce((a, b) => a + b, 0)} rows, ${made.ledger.entries} entries of the book. The private key is not in it: npm run keys -- export.`);
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error);
+  process.exit(1);
+}

@@ -1,0 +1,50 @@
+import type { RecencyEvent, RecencyRule } from '@/domain/recency';
+import { type RecencyResult, evaluateRecency } from './evaluate';
+import { type Period, type RecencyStatus, validity } from './dates';
+
+/** The aeroplane a rule is asked of. */
+export interface RecencyFor { typeCode: string; class: string; tailwheel: boolean; water: boolean; night: boolean }
+export interface TypedEvent extends RecencyEvent { typeCode: string }
+
+/** Rules that speak of this aeroplane; the others say nothing of it. */
+export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): RecencyRule[] =>
+  rules.filter((r) => r.when === 'always' || (r.when === 'tailwheel' && of.tailwheel) || (r.when === 'night' && of.night) || (r.when === 'water' && of.water));
+
+/**
+ * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that class, a rule within
+ * the type at flying of that type.
+ */
+export function recencyIn(rules: readonly RecencyRule[], events: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
+  const asked = rulesFor(rules, of);
+  const own = (rule: RecencyRule) => events.filter((e) => (rule.within === 'type' ? e.typeCode === of.typeCode : e.class === of.class));
+  const each = asked.map((rule) => evaluateRecency({ rules: [rule], events: own(rule), onDate }));
+  // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from its own flying.
+  const rulesOf = each.flatMap((e) => e.rules);
+  const holding = rulesOf.filter((r) => r.status !== 'expired' && r.validThrough !== null);
+  const first = holding.reduce<(typeof holding)[number] | null>((a, r) => (a === null || (r.validThrough ?? '') < (a.validThrough ?? '') ? r : a), null);
+  const most = (pick: (e: RecencyResult['leastFlying']) => number) => Math.max(0, ...each.map((e) => pick(e.leastFlying)));
+  const surfaces = [...new Set(each.flatMap((e) => Object.keys(e.leastFlying.bySurface)))];
+  const bySurface = Object.fromEntries(surfaces.map((s) => [s, most((l) => l.bySurface[s] ?? 0)]));
+  return {
+    asked, rules: rulesOf,
+    overall: rulesOf.some((r) => r.status === 'expired') ? 'expired' : rulesOf.some((r) => r.status === 'expiring') ? 'expiring' : 'current',
+    firstToLapseRuleId: first?.ruleId ?? null, firstToLapseEventId: first?.limitingEventId ?? null,
+    leastFlying: { circuits: Math.max(most((l) => l.circuits), Object.values(bySurface).reduce((a, b) => a + b, 0)), bySurface, atNight: most((l) => l.atNight), fullStop: most((l) => l.fullStop), tailwheel: most((l) => l.tailwheel) },
+  };
+}
+
+export interface IntervalState { status: RecencyStatus | 'never'; from: string | null; because: 'flight' | 'check' | null; validThrough: string | null; daysLeft: number | null }
+/**
+ * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again, whichever is later.
+ * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
+ */
+export function intervalState(i: { flownOn: readonly string[]; checkedOn: readonly string[]; onDate: string; days: number }): IntervalState {
+  const newest = (dates: readonly string[]) => dates.filter((d) => d <= i.onDate).sort().at(-1) ?? null;
+  const [flight, check] = [newest(i.flownOn), newest(i.checkedOn)];
+  if (flight === null && check === null) return { status: 'never', from: null, because: null, validThrough: null, daysLeft: null };
+  const because = (check ?? '') >= (flight ?? '') ? 'check' : 'flight';
+  const from = because === 'check' ? check : flight;
+  const period: Period = { days: i.days, months: null, monthEnd: false };
+  const state = validity({ ...period, fromDate: from ?? '', onDate: i.onDate });
+  return { status: state.status, from, because, validThrough: state.validThrough, daysLeft: state.daysLeft };
+}

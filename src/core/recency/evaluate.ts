@@ -1,0 +1,86 @@
+import type { CountRule, RecencyEvent } from '@/domain/recency';
+import { type RecencyStatus, WARN_DAYS, addDays, daysBetween } from './dates';
+
+export interface RuleResult {
+  ruleId: string;
+  counted: number;
+  status: RecencyStatus;
+  /** Last day on which the rule holds; may lie in the past; null = too few in the whole log. */
+  validThrough: string | null;
+  /** The event whose ageing out of the window ends it. */
+  limitingEventId: string | null;
+  needed: number;
+  /** What flying on that day would restore it, in words; null = nothing needed. */
+  restore: string | null;
+}
+export interface LeastFlying { circuits: number; bySurface: Record<string, number>; atNight: number; fullStop: number; tailwheel: number }
+export interface RecencyResult { rules: RuleResult[]; overall: RecencyStatus; firstToLapseRuleId: string | null; firstToLapseEventId: string | null; leastFlying: LeastFlying }
+
+const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+const inWords = (n: number): string => NUMBERS[n] ?? String(n);
+const WORST: Record<RecencyStatus, number> = { current: 0, expiring: 1, expired: 2 };
+
+/** Does an event meet every condition of a rule? A flag the event does not carry is not met. */
+export function counts(rule: CountRule, e: RecencyEvent): boolean {
+  return e.kind === rule.kind
+    && (!rule.fullStop || e.fullStop === true)
+    && (!rule.night || e.night === true)
+    && (!rule.tailwheel || e.tailwheel === true)
+    && (!rule.soleManipulator || (e.demonstration !== true && (e.intervention ?? 0) < 2))
+    && (rule.surface === null || e.surface === rule.surface)
+    && (rule.classes === null || (e.class != null && rule.classes.includes(e.class)));
+}
+
+/**
+ * Count rules over a log on one day: what holds and until when, what lapses first, and the least flying that restores it.
+ * Both ends of a window count. Rules are taken as of one class.
+ * @param events any order; of events on the same day the later in the list is the more recent
+ */
+export function evaluateRecency({ rules, events, onDate, warnDays = WARN_DAYS }: { rules: readonly CountRule[]; events: readonly RecencyEvent[]; onDate: string; warnDays?: number }): RecencyResult {
+  const upTo = events.map((e, index) => ({ e, index })).filter(({ e }) => e.date <= onDate).sort((a, b) => (a.e.date === b.e.date ? b.index - a.index : a.e.date < b.e.date ? 1 : -1)).map(({ e }) => e);
+  const results = rules.map((rule) => evaluateRule(rule, upTo, onDate, warnDays));
+  const holding = results.filter((r) => r.status !== 'expired' && r.validThrough !== null);
+  const first = holding.reduce<RuleResult | null>((a, r) => (a === null || (r.validThrough ?? '') < (a.validThrough ?? '') ? r : a), null);
+  return {
+    rules: results,
+    overall: results.reduce<RecencyStatus>((worst, r) => (WORST[r.status] > WORST[worst] ? r.status : worst), 'current'),
+    firstToLapseRuleId: first?.ruleId ?? null,
+    firstToLapseEventId: first?.limitingEventId ?? null,
+    leastFlying: leastFlying(rules, results),
+  };
+}
+
+/** @param newestFirst events not after the day */
+function evaluateRule(rule: CountRule, newestFirst: readonly RecencyEvent[], onDate: string, warnDays: number): RuleResult {
+  const good = newestFirst.filter((e) => counts(rule, e));
+  const counted = good.filter((e) => daysBetween(e.date, onDate) <= rule.windowDays).length;
+  const limiting = good[rule.count - 1] ?? null;
+  const through = limiting ? addDays(limiting.date, rule.windowDays) : null;
+  const status: RecencyStatus = through === null || through < onDate ? 'expired' : daysBetween(onDate, through) < warnDays ? 'expiring' : 'current';
+  const needed = Math.max(0, rule.count - counted);
+  return { ruleId: rule.id, counted, status, validThrough: through, limitingEventId: status === 'expired' ? null : (limiting?.id ?? null), needed, restore: needed === 0 ? null : restoreWords(rule, needed) };
+}
+
+function restoreWords(rule: CountRule, n: number): string {
+  const what = rule.kind === 'landing' ? 'landing' : 'take-off';
+  return `${inWords(n)} ${rule.night ? 'night ' : ''}${rule.fullStop ? 'full-stop ' : ''}${what}${n === 1 ? '' : 's'}${rule.surface ? ` on ${rule.surface}` : ''}${rule.tailwheel ? ' in a tailwheel aeroplane' : ''}${rule.classes ? ` in class ${either(rule.classes)}` : ''}`;
+}
+const either = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1] ?? ''}`);
+
+/** A circuit gives one take-off and one full-stop landing of one surface and serves every rule it fits. */
+function leastFlying(rules: readonly CountRule[], results: readonly RuleResult[]): LeastFlying {
+  const open = rules.flatMap((rule, i) => ((results[i]?.needed ?? 0) > 0 ? [{ rule, needed: results[i]?.needed ?? 0 }] : []));
+  const surfaceOf = (rule: CountRule): string | null => rule.surface ?? (rule.tailwheel ? 'land' : null);
+  const of = (some: typeof open): { total: number; bySurface: Record<string, number> } => {
+    const bySurface: Record<string, number> = {};
+    let any = 0;
+    for (const { rule, needed } of some) {
+      const surface = surfaceOf(rule);
+      if (surface === null) any = Math.max(any, needed);
+      else bySurface[surface] = Math.max(bySurface[surface] ?? 0, needed);
+    }
+    return { total: Math.max(any, Object.values(bySurface).reduce((a, b) => a + b, 0)), bySurface };
+  };
+  const all = of(open);
+  return { circuits: all.total, bySurface: all.bySurface, atNight: of(open.filter((o) => o.rule.night)).total, fullStop: of(open.filter((o) => o.rule.fullStop)).total, tailwheel: of(open.filter((o) => o.rule.tailwheel)).total };
+}

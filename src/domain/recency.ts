@@ -1,0 +1,59 @@
+import { z } from 'zod';
+
+/** A rule that counts take-offs or landings in a window of days. */
+export const CountRule = z.object({
+  id: z.string(),
+  kind: z.enum(['landing', 'takeoff']),
+  count: z.number().int().min(1),
+  windowDays: z.number().int().min(1),
+  fullStop: z.boolean(),
+  night: z.boolean(),
+  tailwheel: z.boolean(),
+  /** The pilot alone on the controls: help on them and demonstrations do not count. */
+  soleManipulator: z.boolean(),
+  surface: z.enum(['land', 'water']).nullable(),
+  classes: z.array(z.string()).nullable(),
+});
+export type CountRule = z.infer<typeof CountRule>;
+
+/** As kept in a pack or the house: with its words, its source, what it is for and which flying it looks at. */
+export const RecencyRule = CountRule.extend({
+  title: z.string(),
+  citation: z.string(),
+  /** Of which aeroplanes: every one, or only those with a tailwheel, at night, on water. */
+  when: z.enum(['always', 'tailwheel', 'night', 'water']),
+  /** Flying in the same class counts, or only in the same type. */
+  within: z.enum(['class', 'type']),
+  confirm: z.boolean().default(false),
+});
+export type RecencyRule = z.infer<typeof RecencyRule>;
+
+/** One take-off or landing as recency sees it. */
+export interface RecencyEvent {
+  id: string;
+  /** The aerodrome's own date, ISO. */
+  date: string;
+  kind: 'landing' | 'takeoff';
+  fullStop?: boolean;
+  night?: boolean;
+  /** The aeroplane flown had one. */
+  tailwheel?: boolean;
+  /** 0 to 3; null = nobody noted one. */
+  intervention?: number | null;
+  demonstration?: boolean;
+  surface?: string | null;
+  class?: string | null;
+}
+/** What the office or the pilot wrote of a flight that was not recorded here. */
+export const LogEntry = z.object({
+  flownOn: z.iso.date('Give the day as year-month-day.'),
+  typeCode: z.string().min(1, 'Choose the type.'),
+  takeoffs: z.number('Give the number of take-offs.').int().min(0).max(60, 'At most 60 in one entry.'),
+  landings: z.number('Give the number of landings.').int().min(0).max(60, 'At most 60 in one entry.'),
+  fullStops: z.number('Give how many of them were full stops.').int().min(0).max(60, 'At most 60 in one entry.'),
+  night: z.boolean(),
+  surface: z.enum(['land', 'water']),
+  hours: z.number('Give the hours.').min(0).max(24, 'At most 24 h in one entry.'),
+  remark: z.string().max(200, 'Keep it under 200 characters.'),
+});
+export type LogEntry = z.infer<typeof LogEntry>;

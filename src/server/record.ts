@@ -1,0 +1,135 @@
+import Papa from 'papaparse';
+import type { Transaction } from 'sequelize';
+import { dateText, list, plural } from '@/core/format';
+import { say } from '@/domain/words';
+import { localToday } from './queries/checkout';
+import { type CurrentUser, may } from './auth/permissions';
+import { homeAerodrome } from './content';
+import { row, rows } from './db/connection';
+import { limitationText, signedEntry, entryTitle } from './ledger/pdf';
+import { ledgerEntry } from './ledger/book';
+import { A4, Pen, SLATE, newPdf } from './pdf';
+import { type BookLine, bookLines, itemWords } from './queries/book';
+import { type CheckoutRecord, checkoutHead, checkoutRecord } from './queries/checkout';
+import { hoursOf } from './queries/pilot';
+
+/** A cell that begins like a formula is made text: the file is opened in a spreadsheet. */
+const csv = (rows_: object[]): string => `\ufeff${Papa.unparse(rows_, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+
+export function bookCsv(lines: readonly BookLine[]): string {
+  return csv(lines.map((l) => ({
+    number: l.seq, signed_on: l.signedOn, kind: say(l.kind), void: l.voidedBy ? `by entry ${l.voidedBy.seq}` : '', pilot: l.pilotName, goals: list(l.goals.map(say)), registration: l.registration, type: l.type, signed_by: l.signerName,
+    about_entry: l.later?.of.seq ?? '', result: l.later?.result ?? '', limitations: l.body && (l.kind === 'sign-off' || l.kind === 'recommendation') ? limitationText(l.body.limitations) : '', overridden: l.body ? l.body.items.filter((i) => i.overridden).map((i) => i.id).join(' ') : '', text: l.later?.text ?? l.body?.text ?? '', id: l.id, sha256: l.hash,
+  })));
+}
+
+interface FlightRow { flown_on: string; registration: string; type_name: string; instructor: string; lesson: number | null; land_full: number; land_touch: number; water: number; go_arounds: number; night: number; own: number; minutes: number | null; goals: string | null; remark: string; source: string; takeoffs: number; hours: number | null }
+/** Flights of one pilot: recorded here, and logged. Minutes are block to block as tapped, else take-off to landing; empty when the clock was not tapped. */
+export async function flightsOf(pilotId: string, t?: Transaction): Promise<FlightRow[]> {
+  const mark = (which: string, fn: 'MIN' | 'MAX') => `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}' AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;
+  const from = `COALESCE(${mark('off-block', 'MIN')}, ${mark('take-off', 'MIN')})`;
+  const to = `COALESCE(${mark('on-block', 'MAX')}, ${mark('landed', 'MAX')})`;
+  return rows<FlightRow>(
+    `SELECT s.flown_on, a.registration, ty.name AS type_name, u.name AS instructor, CASE WHEN c.pilot_id = :pilotId THEN s.lesson END AS lesson, c.goals,
+       SUM(l.kind = 'full-stop' AND l.surface = 'land') AS land_full, SUM(l.kind = 'touch-and-go' AND l.surface = 'land') AS land_touch, SUM(l.kind IN ('full-stop', 'touch-and-go') AND l.surface = 'water') AS water, SUM(l.kind = 'go-around') AS go_arounds,
+       COALESCE((SELECT json_extract(b.choices, '$.night') FROM briefs b WHERE b.sortie_id = s.id ORDER BY b.version DESC LIMIT 1), 0) AS night, SUM(l.landing_class IN ('own', 'own-off-target')) AS own, SUM(l.kind IN ('full-stop', 'touch-and-go')) AS takeoffs,
+       ROUND((julianday(${to}) - julianday(${from})) * 1440) AS minutes, NULL AS hours, '' AS remark, 'recorded here' AS source
+     FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = s.instructor_id
+     WHERE l.pilot_id = :pilotId AND l.landing_class <> 'demonstration' GROUP BY s.id
+     UNION ALL
+     SELECT f.flown_on, '', ty.name, '', NULL, NULL, CASE WHEN f.surface = 'land' THEN f.full_stops ELSE 0 END, CASE WHEN f.surface = 'land' THEN f.landings - f.full_stops ELSE 0 END, CASE WHEN f.surface = 'water' THEN f.landings ELSE 0 END, 0, f.night, 0, f.takeoffs, NULL, f.hours, f.remark, 'logged by ' || u.name
+     FROM flight_log f JOIN types ty ON ty.code = f.type_code JOIN users u ON u.id = f.entered_by WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
+     ORDER BY 1, 5`,
+    { pilotId }, t,
+  );
+}
+
+/** Logbook rows of one pilot as CSV, one flight a row. */
+export async function logbookCsv(pilotId: string): Promise<string> {
+  const place = (await homeAerodrome()).ident;
+  const flights = await flightsOf(pilotId);
+  return csv(flights.map((f) => ({
+    date: f.flown_on, aerodrome: f.source === 'recorded here' ? place : '', type: f.type_name, registration: f.registration, minutes: f.minutes ?? (f.hours === null ? '' : Math.round(f.hours * 60)), dual: f.instructor ? 'yes' : '', instructor: f.instructor, takeoffs: f.takeoffs,
+    landings_full_stop: f.land_full, landings_touch_and_go: f.land_touch, landings_water: f.water, night: f.night ? 'yes' : '', go_arounds: f.go_arounds, lesson: f.lesson ?? '', goals: f.goals ? list((JSON.parse(f.goals) as string[]).map(say)) : '', source: f.source, remarks: f.remark,
+  })));
+}
+
+/** Everything kept about one pilot, as JSON: the documented form is `record/1`. */
+export async function recordJson(user: CurrentUser, pilotId: string): Promise<object | null> {
+  const pilot = await row<{ id: string; name: string; mass_kg: number; hours: number; experience: string; certificate: string; crosswind_credit: string | null; experience_since: string; created_at: string; email: string | null }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE p.id = :pilotId', { pilotId });
+  if (!pilot || !may.exportRecord(user, { pilotId })) return null;
+  const heads = await rows<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :pilotId ORDER BY created_at', { pilotId });
+  const checkouts = [];
+  for (const { id } of heads) {
+    const head = await checkoutHead(id);
+    if (head) checkouts.push(checkoutJson(await checkoutRecord(head)));
+  }
+  const entries = [];
+  for (const line of await bookLines(user, { pilotId, limit: 100_000 })) {
+    const entry = await ledgerEntry(line.id);
+    if (entry) entries.push(signedEntry(entry));
+  }
+  return {
+    schema: 'record/1', madeOn: await localToday(),
+    pilot: { id: pilot.id, name: pilot.name, email: pilot.email, massKg: pilot.mass_kg, hours: pilot.hours, experience: pilot.experience, certificate: pilot.certificate, crosswindCredit: pilot.crosswind_credit === null ? null : (JSON.parse(pilot.crosswind_credit) as unknown), experienceSince: JSON.parse(pilot.experience_since) as unknown, since: pilot.created_at },
+    qualifications: await rows('SELECT kind, gained_on AS gainedOn, note, ledger_id AS ledgerId, ended_at AS endedAt FROM qualifications WHERE pilot_id = :pilotId ORDER BY gained_on', { pilotId }),
+    hoursByType: await hoursOf(pilotId),
+    eyes: await rows('SELECT type_code AS typeCode, seat, eye_height_m AS eyeHeightM, how, entered_at AS enteredAt FROM pilot_eyes WHERE pilot_id = :pilotId ORDER BY seq', { pilotId }),
+    log: await rows('SELECT f.flown_on AS flownOn, f.type_code AS typeCode, f.takeoffs, f.landings, f.full_stops AS fullStops, f.night, f.surface, f.hours, f.remark, f.entered_at AS enteredAt, x.reason AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on', { pilotId }),
+    flights: await flightsOf(pilotId), checkouts, entries,
+  };
+}
+
+function checkoutJson(record: CheckoutRecord): object {
+  const { head } = record;
+  return {
+    id: head.id, registration: head.registration, type: head.typeName, goals: head.goals, pack: head.pack, status: head.status, openedAt: head.createdAt, standard: record.standard.name, programmes: head.programmeIds, note: head.note,
+    lessons: record.sorties.map((s) => ({ lesson: s.lesson, flownOn: s.flownOn, briefAcknowledgedAt: s.brief?.acknowledgedAt ?? null, brief: s.brief ? { choices: s.brief.choices } : null })),
+    landings: record.landings.map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, reason: l.judged.reason, crosswindKt: l.crosswindKt, surface: l.surface ?? 'land', captured: l.captured, measured: l.measured })),
+    items: record.items.map((i) => ({ id: i.item.id, title: i.item.title, citation: i.item.citation, state: i.state, asks: i.asks, have: i.have, missing: i.missing, evidence: i.evidence })),
+    observations: record.evidence.observations,
+  };
+}
+
+/** The whole checkout as a booklet: what was asked, what was shown lesson by lesson, what stands in the book. */
+export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Promise<Uint8Array> {
+  const { head, items, landings, sorties, evidence } = record;
+  const today = await localToday();
+  const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`);
+  const pen = new Pen(pdf, fonts, A4, 48);
+  const title = (text: string) => { pen.space(8); pen.line(text, { font: fonts.bold, size: 13, gap: 3 }); };
+  pen.line(head.pilotName, { font: fonts.bold, size: 22, gap: 4 });
+  pen.line(`${list(head.goals.map(say))} on ${head.registration} ${head.typeName}`, { font: fonts.bold, size: 14 });
+  pen.line(`${record.pack.name}; standard ${record.standard.name}; programme ${list(head.programmeIds)}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`, { gap: 4 });
+  pen.rule();
+  const entries = await bookLines(user, { checkoutId: head.id });
+  if (entries.length > 0) {
+    title('In the book');
+    for (const e of [...entries].reverse()) {
+      pen.line(`Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ${e.signerName}${e.voidedBy ? `; void by entry ${e.voidedBy.seq}` : ''}`, { font: fonts.bold });
+      const text = e.later?.text ?? e.body?.text;
+      for (const part of (text ?? '').split('\n').filter(Boolean)) pen.line(part, { indent: 10 });
+      if (e.body && (e.kind === 'sign-off' || e.kind === 'recommendation')) pen.line(`Limitations: ${limitationText(e.body.limitations)}`, { indent: 10 });
+      for (const i of (e.body?.items ?? []).filter((x) => x.overridden || x.waived)) pen.line(`${i.id} ${i.title}: ${itemWords(i).text}`, { indent: 10, size: 9 });
+      pen.line(`SHA-256 ${e.hash}`, { indent: 10, font: fonts.mono, size: 7, color: SLATE });
+    }
+  }
+  title('What was asked, and what stands');
+  for (const i of items) {
+    pen.line(`${i.item.id}  ${i.item.title}: ${i.state === 'not' ? 'open' : say(i.state)}`, { font: fonts.bold, gap: 0 });
+    pen.line(`Asks ${i.asks}. Has ${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ${i.item.citation}`, { size: 9, indent: 10, gap: 4 });
+  }
+  for (const s of sorties) {
+    const flown = landings.filter((l) => l.sortieId === s.id);
+    const seen = evidence.observations.filter((o) => o.lesson === s.lesson);
+    if (flown.length === 0 && seen.length === 0) continue;
+    title(`Lesson ${s.lesson}, ${dateText(s.flownOn)}`);
+    const minutes = evidence.flights?.find((f) => f.id === s.id)?.minutes;
+    pen.line(`${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`);
+    for (const l of flown) pen.line(`${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ${l.judged.reason}`, { size: 8.5, indent: 10, gap: 1 });
+    for (const o of seen) pen.line(`${o.data.itemId.startsWith('also:') ? say(o.data.itemId.slice(5)) : o.data.itemId}: ${say(o.data.verdict)}${o.data.note ? `, ${o.data.note}` : ''}`, { size: 8.5, indent: 10, gap: 1 });
+  }
+  pen.space(8);
+  pen.line('The flight manual, the placards, the law of the place and the instructor in the seat outrank this booklet. What is signed stands in the book; this is a copy to read.', { size: 9, color: SLATE });
+  return pdf.save();
+}
