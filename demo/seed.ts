@@ -29,6 +29,7 @@ import { recordedFlight } from './recording';
 const DAY_MS = 86_400_000;
 const random = seeded(20260);
 const debriefIds = seeded(20261);
+const staffIds = seeded(20263);
 
 /** Fills an empty data folder with the Pedra Alva scenario. Every flight goes through the same commands the screens use. */
 export async function seedDemo(): Promise<{ checkouts: number; landings: number; signed: number }> {
@@ -66,7 +67,8 @@ async function setUp(): Promise<void> {
     for (const p of pilots) {
       const early: Record<string, string> = p.key === 'gaspar' ? { 'high-performance': '1996-06-01' } : {};
       await model('pilots').create({ id: `pilot-${p.key}`, name: p.name, mass_kg: p.massKg, experience: p.experience, hours: p.hours, crosswind_credit: p.crosswindCredit ? JSON.stringify(p.crosswindCredit) : null, experience_since: JSON.stringify(early), created_at, certificate: p.certificate }, { transaction: t });
-      for (const h of p.holds) await model('qualifications').create({ id: seededId(random), pilot_id: `pilot-${p.key}`, kind: h.kind, gained_on: h.gainedOn, note: 'shown to the office', ledger_id: null, ended_at: null }, { transaction: t });
+      // What was added to the scenario later draws from a stream of its own: everybody else's flights stay as they were.
+      for (const [i, h] of p.holds.entries()) await model('qualifications').create({ id: seededId(p.person === null || (p.key === 'vasco' && i < 2) ? random : staffIds), pilot_id: `pilot-${p.key}`, kind: h.kind, gained_on: h.gainedOn, note: 'shown to the office', ledger_id: null, ended_at: null }, { transaction: t });
       if (p.email) await model('users').create({ id: `user-${p.key}`, email: p.email, name: p.name, password_hash: password, roles: '["pilot"]', session_version: 1, pilot_id: `pilot-${p.key}`, mass_kg: p.massKg, authorised: '[]', own_crosswind_kt: null, created_at, certificate: '', certificate_until: null }, { transaction: t });
     }
     for (const u of people) {
@@ -191,6 +193,9 @@ function scenario(): CheckoutPlan[] {
       { daysAgo: 20, hand: PLAIN, habit: letsGo, kt: 7, three: 8, wheel: 0, goArounds: 1, items: ['F3', 'F3', 'F9'], recorded: 'panel', taken: true },
       { daysAgo: 9, hand: PLAIN, habit: letsGo, kt: 7, three: 2, wheel: 7, goArounds: 0, items: ['F10'] },
     ] },
+    // Goals that end with an examiner: one on the water, one in the twin, whose instructor is out of recency in it.
+    { pilot: 'lidia', by: 'bento', registration: 'ZP-MAR', pack: 'us', goals: ['sea'], openDaysAgo: 6, lessons: [] },
+    { pilot: 'nuno', by: 'bento', registration: 'ZP-PDO', pack: 'eu', goals: ['multi-engine'], openDaysAgo: 5, lessons: [] },
   ];
 }
 

@@ -4,6 +4,7 @@ import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
 import { recordEvents, shareFlight } from '@/server/commands/capture';
 import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
+import { adoptContent, saveContent } from '@/server/commands/content';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
 import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
 import { logFlight, saveCertificate, strikeFlight } from '@/server/commands/people';
@@ -148,6 +149,16 @@ export async function strikeFlightAction(form: unknown) {
 export async function saveCertificateAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return saveCertificate(await requireUser(), form);
+}
+
+export async function saveContentAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveContent(await requireUser(), form);
+}
+
+export async function adoptContentAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return adoptContent(await requireUser(), form);
 }
 
 /** One event from a page of the office, by the same door as the cockpit's. */

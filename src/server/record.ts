@@ -14,7 +14,8 @@ import { type CheckoutRecord, checkoutHead, checkoutRecord } from './queries/che
 import { hoursOf } from './queries/pilot';
 
 /** A cell that begins like a formula is made text: the file is opened in a spreadsheet. */
-const csv = (rows_: object[]): string => `\ufeff${Papa.unparse(rows_, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+const MARK = String.fromCharCode(0xfeff);
+const csv = (rows_: object[]): string => `${MARK}${Papa.unparse(rows_, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 
 export function bookCsv(lines: readonly BookLine[]): string {
   return csv(lines.map((l) => ({

@@ -110,8 +110,8 @@ describe('two pilots in one flight', () => {
     expect(duarte.landings.filter((l) => l.sortieId === flight)).toHaveLength(1);
     expect(duarte.evidence.observations.filter((o) => o.data.itemId === 'F1' && o.data.pilotId !== null)).toEqual([]);
     // There is no brief of it to acknowledge: it does not stand in the way of a signature.
-    expect((await signingState(helena, tome)).map((x) => x.code)).not.toContain('acknowledge');
-    expect((await signingState(helena, duarte)).map((x) => x.code)).toContain('acknowledge');
+    expect((await signingState(helena, tome)).problems.map((x) => x.code)).not.toContain('acknowledge');
+    expect((await signingState(helena, duarte)).problems.map((x) => x.code)).toContain('acknowledge');
     // The lesson was flown, so the next brief is a new lesson.
     expect((await sortiesOf(await checkoutId('tome'))).map((s) => [s.lesson, s.sharedWith])).toEqual([[1, flight]]);
     await send([d('undone', {}, 50, tomes.subjectId)]);

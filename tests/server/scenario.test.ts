@@ -12,10 +12,10 @@ import { toUser } from '@/server/auth/session-user';
 import { rebuildLandings, recordEvents } from '@/server/commands/capture';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { checkSignIn } from '@/server/commands/session';
-import { signCheckout } from '@/server/commands/sign';
+import { signCheckout, signingState } from '@/server/commands/sign';
 import { row, rows } from '@/server/db/connection';
 import { checkBook, ledgerEntry, ledgerRows } from '@/server/ledger/book';
-import { signOffPdf } from '@/server/ledger/pdf';
+import { entryPdf } from '@/server/ledger/pdf';
 import { checkoutHead, checkoutRecord, nextAction, sortiesOf, stageOf } from '@/server/queries/checkout';
 import { checkoutList } from '@/server/queries/lists';
 import { sortiePack } from '@/server/queries/pack';
@@ -28,6 +28,8 @@ let seeded: { checkouts: number; landings: number; signed: number };
 const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
 const checkoutId = async (pilot: string): Promise<string> => (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
 const record = async (pilot: string) => { const head = await checkoutHead(await checkoutId(pilot)); if (!head) throw new Error(pilot); return checkoutRecord(head); };
+/** What the sign page of this pilot's checkout shows this user, and the words it proposes. */
+const shownTo = async (key: string, pilot: string) => { const { stamp, text } = await signingState(await user(key), await record(pilot)); return { shown: stamp, text, signature: null }; };
 const noLimits = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null };
 
 beforeAll(async () => {
@@ -65,7 +67,7 @@ describe('who may do what', () => {
     expect([may.viewCheckout(vasco, own), may.acknowledgeBrief(vasco, own)]).toEqual([true, true]);
     const chiefPilot = { ...(await user('bento')), pilotId: 'pilot-x' };
     expect(may.signCheckout(chiefPilot, { pilotId: 'pilot-x' })).toBe(false);
-    const answer = await signCheckout(vasco, { checkoutId: await checkoutId('vasco'), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
+    const answer = await signCheckout(vasco, { checkoutId: await checkoutId('vasco'), ...(await shownTo('bento', 'vasco')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
     expect(answer).toMatchObject({ ok: false, problems: [{ message: 'There is no such checkout for you to sign.' }] });
   });
   it('a pilot sees only what is theirs', async () => {
@@ -146,7 +148,7 @@ describe('open and brief', () => {
     const first = await openCheckout(helena, form);
     expect(await openCheckout(helena, form)).toEqual(first);
     expect(await openCheckout(helena, { ...form, pilotId: '', goals: [] })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }, { path: 'goals' }] });
-    expect(await openCheckout(helena, { ...form, requestId: randomUUID(), goals: ['sea'] })).toMatchObject({ ok: false, problems: [{ path: 'goals' }] });
+    expect(await openCheckout(helena, { ...form, requestId: randomUUID(), goals: ['gliding'] })).toMatchObject({ ok: false, problems: [{ path: 'goals.0' }] });
     expect(await openCheckout(await user('vasco'), { ...form, requestId: randomUUID(), pilotId: 'pilot-vasco' })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }] });
   });
   it('a brief is stored as computed, replaced until something is recorded, and refused out of order', async () => {
@@ -168,21 +170,21 @@ describe('open and brief', () => {
 
 describe('signing', () => {
   it('says what is missing instead of signing', async () => {
-    const answer = await signCheckout(await user('helena'), { checkoutId: await checkoutId('clara'), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
+    const answer = await signCheckout(await user('helena'), { checkoutId: await checkoutId('clara'), ...(await shownTo('helena', 'clara')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
     expect(answer.ok).toBe(false);
     if (!answer.ok) expect(answer.problems.map((p) => p.message).join(' ')).toContain('F8 Go-arounds');
-    const joana = await signCheckout(await user('bento'), { checkoutId: await checkoutId('joana'), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
+    const joana = await signCheckout(await user('bento'), { checkoutId: await checkoutId('joana'), ...(await shownTo('bento', 'joana')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
     if (!joana.ok) expect(joana.problems.map((p) => p.message).join(' ')).toMatch(/trigger was met[\s\S]*has not acknowledged/);
   });
   it('asks for the right password and an authorised signer', async () => {
-    const form = { checkoutId: await checkoutId('rui'), password: 'wrong', limitations: noLimits, remark: '' };
+    const form = { checkoutId: await checkoutId('rui'), ...(await shownTo('helena', 'rui')), password: 'wrong', limitations: noLimits, remark: '' };
     expect(await signCheckout(await user('helena'), form)).toMatchObject({ ok: false, problems: [{ path: 'password' }] });
     const bento = await signCheckout(await user('bento'), { ...form, password: DEMO_PASSWORD });
     expect(bento).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('no flight with this pilot') }] });
   });
   it('two tabs at once make one entry', async () => {
     const helena = await user('helena');
-    const form = { checkoutId: await checkoutId('rui'), password: DEMO_PASSWORD, limitations: { ...noLimits, crosswindKt: 8 }, remark: 'Fica bem.' };
+    const form = { checkoutId: await checkoutId('rui'), ...(await shownTo('helena', 'rui')), password: DEMO_PASSWORD, limitations: { ...noLimits, crosswindKt: 8 }, remark: 'Fica bem.' };
     const answers = await Promise.all([signCheckout(helena, form), signCheckout(helena, form), signCheckout(helena, form)]);
     expect(answers.every((a) => a.ok)).toBe(true);
     expect(new Set(answers.map((a) => (a.ok ? a.entryId : ''))).size).toBe(1);
@@ -192,14 +194,16 @@ describe('signing', () => {
     const last = (await ledgerRows()).at(-1);
     const entry = last && (await ledgerEntry(last.id));
     if (!entry) throw new Error('no entry');
-    const bytes = await signOffPdf(entry);
+    const [line] = await bookLines(await user('helena'), { id: entry.id });
+    if (!line) throw new Error('no line');
+    const bytes = await entryPdf(line, entry, 'https://book.example');
     expect((await PDFDocument.load(bytes)).getPageCount()).toBeGreaterThan(0);
     const pdf = await getDocument({ data: bytes, verbosity: 0 }).promise;
     const text = (await Promise.all(Array.from({ length: pdf.numPages }, async (_, i) => (await (await pdf.getPage(i + 1)).getTextContent()).items.map((t) => ('str' in t ? t.str : '')).join(' ')))).join(' ');
     for (const part of ['Rui Casal Ferro', 'Helena Serpa Dorna', '14 CFR 61.31(i)', 'crosswind up to 8 kt', 'Fica bem.', entry.hash]) expect(text).toContain(part);
     const attached = await pdf.getAttachments() as Record<string, { content: Uint8Array }>;
     expect(JSON.parse(new TextDecoder().decode(attached['entry.json']?.content)).entry).toEqual(entry);
-    expect(await outlines(await signOffPdf(entry))).toBeGreaterThan(60);
+    expect(await outlines(await entryPdf(line, entry, 'https://book.example'))).toBeGreaterThan(60);
   });
 });
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import privateUs from '@content/standards/private-us.json';
 import tailwheel from '@content/programmes/tailwheel.json';
-import { type EvidenceRecord, type RecordedLanding, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, signingProblems } from '@/core/assess';
+import { type EvidenceRecord, type RecordedLanding, type SigningFacts, assessProgramme, judgeCaptured, lessonSummaries, recentShare, runRule, share, signingProblems } from '@/core/assess';
 import { composeProgramme } from '@/core/plan';
 import type { CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
@@ -162,14 +162,14 @@ describe('composeProgramme', () => {
 });
 
 describe('signingProblems', () => {
-  const facts = { authorised: true, ownCheckout: false, goalDecidedBy: 'instructor' as const, lastFlownTogether: '2026-11-20', onDate: '2026-11-24', withinDays: 30, unacknowledgedLessons: [], unsentOrOpen: 0 };
-  const codes = (r: EvidenceRecord, f: Partial<typeof facts>) => signingProblems([], r, { ...facts, ...f }).map((p) => p.code);
+  const facts: SigningFacts = { authorised: true, ownCheckout: false, lastFlownTogether: '2026-11-20', onDate: '2026-11-24', withinDays: 30, unacknowledgedLessons: [], certificateUntil: '2027-01-31', signerLacks: [], modelHours: null, notRecent: [], openLimits: [], overrides: [], prerequisites: [] };
+  const codes = (r: EvidenceRecord, f: Partial<SigningFacts>) => signingProblems([], r, { ...facts, ...f }).map((p) => p.code);
   it('lets a complete checkout pass', () => expect(codes(record([]), {})).toEqual([]));
   it('stops each thing the rules name', () => {
     expect(codes(record([]), { ownCheckout: true, authorised: false })).toEqual(['own', 'not-authorised']);
     expect(codes(record([]), { lastFlownTogether: '2026-10-01' })).toEqual(['not-flown']);
-    expect(codes(record([]), { lastFlownTogether: null as never })).toEqual(['not-flown']);
-    expect(codes(record([]), { unacknowledgedLessons: [2] as never })).toEqual(['acknowledge']);
+    expect(codes(record([]), { lastFlownTogether: null })).toEqual(['not-flown']);
+    expect(codes(record([]), { unacknowledgedLessons: [2] })).toEqual(['acknowledge']);
   });
   it('a continued trigger stands until a go-around decided in time', () => {
     const continued = landing(1, { trigger: 'met-and-continued' });

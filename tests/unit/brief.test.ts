@@ -7,8 +7,10 @@ import { type BriefContext, computeBrief, gateConfiguration, crosswindSentences 
 import { effectiveSheet, gearMassGroup, ladderStepKt } from '@/core/plan';
 import { casKtToDial, dialToCasKt } from '@/core/speeds';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
-import type { House } from '@/domain/programme';
+import { House } from '@/domain/programme';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
+
+const HOUSE = House.parse(house);
 
 const NOW = '2026-11-24T14:30:00.000Z';
 const sheetOf = (code: string): TypeSheet => { const s = types.find((t) => t.code === code); if (!s) throw new Error(code); return s; };
@@ -17,7 +19,7 @@ const urze = sheetOf('serrana-urze');
 const carvalho = sheetOf('serrana-carvalho');
 
 const wind = (fromDeg: number, kt: number, gustKt: number | null = null, ageMin = 4): WindSeen => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: new Date(Date.parse(NOW) - ageMin * 60_000).toISOString() });
-const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW, ...more });
+const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: HOUSE, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW, ...more });
 const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(260, 11, 17), maxFlapDeg: null, fuelL: 40, pilotKg: 76, instructorKg: 66, baggageKg: 0, rearKg: 0, qnhHpa: 1016, oatC: 18, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: 'constant', gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '', ...more });
 
 describe('computeBrief, light tailwheel in miles per hour', () => {

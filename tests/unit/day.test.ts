@@ -6,13 +6,15 @@ import { type BriefContext, airToday, computeBrief, electricsToday, kneeboardCar
 import { readReport, stationForecast, stationObservation, stationWind } from '@/core/wind';
 import { tableFromRows } from '@/core/runway';
 import type { BriefChoices } from '@/domain/brief';
-import type { House } from '@/domain/programme';
+import { House } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { BLOCKS, completeLayout, moved } from '@/ui/brief/arrange';
 
+const HOUSE = House.parse(house);
+
 const NOW = '2026-11-24T14:30:00.000Z';
 const sheetOf = (code: string): TypeSheet => types.find((t) => t.code === code) ?? (() => { throw new Error(code); })();
-const context = (sheet: TypeSheet): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: house as House, ladder: { provenKt: 6, ladderKt: 9, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW });
+const context = (sheet: TypeSheet): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: HOUSE, ladder: { provenKt: 6, ladderKt: 9, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW });
 const wind = (fromDeg: number, kt: number, gustKt: number | null = null): BriefChoices['wind'] => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: '2026-11-24T14:25:00.000Z' });
 const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(220, 9), maxFlapDeg: null, fuelL: 100, pilotKg: 80, instructorKg: 70, baggageKg: 0, rearKg: 0, qnhHpa: 1013.25, oatC: 15, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, gustSchool: 'half', speedSchool: 'constant', intended: 'mains-first', instructorLimitKt: 15, focus: '', ...more });
 const carvalho = sheetOf('serrana-carvalho');
@@ -125,7 +127,7 @@ describe('the card', () => {
   it('carries the warnings and the numbers of the brief', () => {
     const c = choices({ maxFlapDeg: 20, focus: 'Feet alive', layout: { order: [], hidden: [], own: [{ id: 'own-1', title: 'Gliders', text: 'West of the field until noon.' }] } });
     const result = computeBrief(c, context(carvalho));
-    const card = kneeboardCard({ pilotName: 'Duarte Nogal', registration: 'ZP-CAV', lesson: 2, briefVersion: 1, savedAt: NOW, typeVersion: 1, sheet: carvalho, house: house as House, choices: c, result });
+    const card = kneeboardCard({ pilotName: 'Duarte Nogal', registration: 'ZP-CAV', lesson: 2, briefVersion: 1, savedAt: NOW, typeVersion: 1, sheet: carvalho, house: HOUSE, choices: c, result });
     expect(card.warnings).toEqual(result.warnings);
     expect(card.gates.map((g) => g.speed)).toEqual(result.gates.map((g) => `${g.target ?? 0}\u00a0kt`));
     expect(card.back.find((s) => s.title === 'Gliders')?.lines).toEqual(['West of the field until noon.']);

@@ -7,7 +7,7 @@ import { ProgrammeSource } from '@/domain/programme';
 import { flown } from './landings';
 
 const programme = composeProgramme(ProgrammeSource.parse(JSON.parse(readFileSync('content/programmes/tailwheel.json', 'utf8'))), 'us');
-const items = (met: readonly string[]): ItemEvidence[] => (programme?.items ?? []).map((item) => ({ item, met: met.includes(item.id), waived: null, progress: 0, have: '', missing: met.includes(item.id) ? [] : ['not seen yet'], evidence: [] }));
+const items = (met: readonly string[]): ItemEvidence[] => (programme?.items ?? []).map((item) => ({ item, state: met.includes(item.id) ? 'met' : 'not', seen: false, asks: '', credited: null, part: null, met: met.includes(item.id), waived: null, progress: 0, have: '', missing: met.includes(item.id) ? [] : ['not seen yet'], evidence: [] }));
 const finding = (id: string, over: Partial<Finding> = {}): Finding => ({ id, title: id, positive: false, state: 'open', weight: 5, forPilot: true, pilot: 'p', instructor: 'i', numbers: [{ label: 'seen', text: '3 of 8' }], evidence: [], causes: ['c'], next: { title: `fly ${id}`, text: '', minutes: 12, where: 'circuit' }, clean: 0, closes: 8, sinceLesson: 1, ...over });
 const base: LessonInput = { items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3']), findings: [], firstLanding: 'three-point', wheelAllowed: true, flown: ['three-point'], owned: ['three-point'], ladder: { provenKt: 5, ladderKt: 7 }, forecastKt: 3, bookingMin: 90, fuelMin: 160, groundMin: 22, circuitMin: 6, daysAway: 7 };
 const kinds = (i: Partial<LessonInput>) => proposeLesson({ ...base, ...i }).blocks.map((b) => b.kind);

@@ -93,7 +93,7 @@ describe('found and tapped', () => {
     expect(along({ ...e, touchdown: { ...(e.touchdown as NonNullable<Event['touchdown']>), peakG: null } })).toBeLessThan(along(e) * 0.8);
   });
   it('only a chief who neither flew nor taught releases a limit', () => {
-    const who = (roles: ('pilot' | 'instructor' | 'chief')[], id = 'me', pilotId: string | null = null) => ({ id, name: '', email: '', roles, pilotId, authorised: [], massKg: 80, ownCrosswindKt: null });
+    const who = (roles: ('pilot' | 'instructor' | 'chief')[], id = 'me', pilotId: string | null = null) => ({ id, name: '', email: '', roles, pilotId, authorised: [], massKg: 80, ownCrosswindKt: null, certificate: '', certificateUntil: null });
     const thing = { pilotId: 'pilot-a', instructorId: 'teacher' };
     expect(may.releaseExceedance(who(['chief']), thing)).toBe(true);
     expect(may.releaseExceedance(who(['chief', 'instructor'], 'teacher'), thing)).toBe(false);

@@ -1,15 +1,13 @@
-import { PACKS } from '@/domain/words';
 import type { Programme, ProgrammeSource } from '@/domain/programme';
 
 /**
- * The programme of one pack: the items the pack asks for, and on top those only the house asks for.
+ * The programme of one pack: the items the pack asks for, and on top those the house asks for.
  * For `house`: every item the house's own programme holds. An empty programme is not returned (null).
  */
 export function composeProgramme(source: ProgrammeSource, pack: Programme['pack']): Programme | null {
   const items = source.items.flatMap(({ citations, ...item }) => {
     const fromPack = citations[pack];
-    const houseOnly = PACKS.some((p) => citations[p]) ? undefined : citations.house;
-    const citation = fromPack ?? houseOnly;
+    const citation = fromPack ?? citations.house;
     return citation ? [{ ...item, source: fromPack && pack !== 'house' ? ('pack' as const) : ('house' as const), citation }] : [];
   });
   if (!items.some((i) => pack === 'house' || i.source === 'pack')) return null;

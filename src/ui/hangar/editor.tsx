@@ -4,9 +4,9 @@ import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { sheetDifferences, fieldName, fieldUnit, rowName, validateSheet } from '@/core/sheet';
 import { effectiveSheet } from '@/core/plan';
 import { ATTRIBUTES, type AttributeKey } from '@/domain/handling';
-import { type FormNode, emptyOf } from '@/domain/form-node';
+import { type FormNode, emptyOf, misfit } from '@/domain/form-node';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
-import { SOURCES } from '@/domain/words';
+import { SOURCES, say } from '@/domain/words';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
 import { Panel, Problems, Title } from '../shared/parts';
 import { DifferenceList, FindingList } from './findings';
@@ -14,7 +14,7 @@ import { DifferenceList, FindingList } from './findings';
 type Path = readonly (string | number)[];
 interface Tools { set: (path: Path, value: unknown) => void; problems: Map<string, string>; dialUnit: string }
 interface Props {
-  kind: 'type' | 'airframe';
+  kind: 'type' | 'airframe' | 'content';
   title: string;
   node: FormNode;
   value: unknown;
@@ -46,6 +46,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   const set = (path: Path, x: unknown) => keep(put(draft, path, x));
   const settled = useDeferredValue(draft);
   const findings = useMemo(() => {
+    if (kind === 'content') return [];
     try {
       return validateSheet(kind === 'type' ? (settled as TypeSheet) : effectiveSheet(type as TypeSheet, settled as Airframe));
     } catch {
@@ -87,7 +88,8 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
           </div>
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
-          <Panel title="What the validator says">{findings === null ? <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p> : <FindingList findings={findings} go={(path) => { const first = path.split('.')[0] ?? ''; setSection(sections.includes(first) ? first : 'general'); }} />}</Panel>
+          {kind === 'content' ? <ImportFile node={node} take={keep} /> : null}
+          {kind === 'content' ? null : <Panel title="What the validator says">{findings === null ? <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p> : <FindingList findings={findings} go={(path) => { const first = path.split('.')[0] ?? ''; setSection(sections.includes(first) ? first : 'general'); }} />}</Panel>}
           <Panel title="What changes">{differences.length === 0 ? <p className="soft mb-0">Nothing yet.</p> : <DifferenceList differences={differences} />}</Panel>
           <Panel title="Save">
             <label className="form-label" htmlFor="reason">Reason</label>
@@ -136,8 +138,54 @@ function NodeField({ node, path, value, tools, bare = false }: { node: FormNode;
       const inner = <div className="fields">{node.fields.map((f) => <NodeField key={f.key} node={f.node} path={[...path, f.key]} value={(value as Record<string, unknown>)[f.key]} tools={tools} />)}</div>;
       return bare ? inner : <fieldset className="nested"><legend>{name}</legend>{inner}</fieldset>;
     }
+    case 'variants': {
+      const at = (value as Record<string, unknown> | null)?.[node.tag];
+      const now = node.options.find((o) => o.value === at);
+      return <fieldset className="nested"><legend>{name}</legend><div><label className="form-label" htmlFor={`${id}-kind`}>kind</label><select id={`${id}-kind`} className="form-select form-select-sm" value={String(at ?? '')} onChange={(e) => { const next = node.options.find((o) => o.value === e.target.value); if (next) tools.set(path, emptyOf(next.node)); }}>{node.options.map((o) => <option key={o.value} value={o.value}>{say(o.value)}</option>)}</select></div>{now ? <NodeField node={now.node} path={path} value={value} tools={tools} bare /> : null}{note}</fieldset>;
+    }
+    case 'map': return <MapField node={node} path={path} value={(value ?? {}) as Record<string, unknown>} tools={tools} name={name} />;
     case 'list': return <ListField node={node} path={path} value={value as unknown[]} tools={tools} name={name} />;
   }
+}
+
+/** Names and what stands under each. */
+function MapField({ node, path, value, tools, name }: { node: Extract<FormNode, { kind: 'map' }>; path: Path; value: Record<string, unknown>; tools: Tools; name: string }) {
+  const [key, setKey] = useState('');
+  const left = node.keys?.filter((k) => !(k in value)) ?? null;
+  const add = () => { const k = key.trim(); if (k !== '' && !(k in value)) { tools.set(path, { ...value, [k]: emptyOf(node.value) }); setKey(''); } };
+  return (
+    <fieldset className="nested"><legend>{name}</legend>
+      {Object.entries(value).map(([k, x]) => <div key={k} className="listrow"><strong className="small">{k}</strong><NodeField node={node.value} path={[...path, k]} value={x} tools={tools} bare /><div><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, Object.fromEntries(Object.entries(value).filter(([other]) => other !== k)))}>remove {k}</button></div></div>)}
+      {left?.length === 0 ? null : (
+        <div className="d-flex gap-2">
+          {left ? <select aria-label={`name to add to ${name}`} className="form-select form-select-sm" value={key} onChange={(e) => setKey(e.target.value)}><option value="">Choose</option>{left.map((k) => <option key={k} value={k}>{k}</option>)}</select> : <input aria-label={`name to add to ${name}`} className="form-control form-control-sm" value={key} onChange={(e) => setKey(e.target.value)} />}
+          <button type="button" className="btn btn-outline-primary btn-sm" onClick={add}>Add to {name}</button>
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+/** Takes an exported file as the draft: its differences show before anything is saved. */
+function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => void }) {
+  const [problem, setProblem] = useState('');
+  return (
+    <Panel title="From a file">
+      <label className="form-label" htmlFor="import">An export of this, changed elsewhere</label>
+      <input id="import" type="file" accept=".json,application/json" className="form-control form-control-sm" onChange={(e) => {
+        const file = e.target.files?.[0];
+        void file?.text().then((text) => {
+          const parsed = JSON.parse(text) as { schema?: string; body?: unknown };
+          const body: unknown = parsed.schema === 'content/1' ? parsed.body : parsed;
+          const wrong = misfit(node, body);
+          if (wrong !== null) return setProblem(`This file has not the form of what is edited here (${wrong}). Export it here first, change that file, and bring it back.`);
+          take(body);
+          setProblem('');
+        }).catch(() => setProblem('This is not JSON. Export it here first, change that file, and bring it back.'));
+      }} />
+      {problem ? <div className="invalid-feedback d-block" role="alert">{problem}</div> : null}
+    </Panel>
+  );
 }
 
 function ListField({ node, path, value, tools, name }: { node: Extract<FormNode, { kind: 'list' }>; path: Path; value: unknown[]; tools: Tools; name: string }) {
