@@ -3,11 +3,11 @@ import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
 test.use({ spec: 'access' });
 
 test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
-  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar']) {
+  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar', '/rules', '/rules/house/house', '/account']) {
     await page.goto(path);
     await expect(page).toHaveURL(/\/sign-in$/);
   }
-  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/palette'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
+  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/ledger/x/json', '/api/ledger/export', '/api/checkouts/x/booklet', '/api/people/x/logbook', '/api/people/x/record', '/api/rules/house/house', '/api/palette'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
   expect(new Set(bodies)).toEqual(new Set(['404 {"message":"There is nothing here for you."}']));
   expect((await request.post('/api/sync', { data: { events: [] } })).status()).toBe(401);
 });

@@ -18,7 +18,7 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
       const { violations } = await new AxeBuilder({ page }).analyze();
       found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
     };
-    for (const path of ['/board', '/checkouts', '/checkouts/new', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
+    for (const path of ['/board', '/checkouts', '/checkouts/new', '/rules', '/rules/programme/sea-us', '/rules/pack/eu', '/rules/house/house', '/verify', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
       await go(page, path);
       await check(path);
     }
@@ -91,7 +91,7 @@ test('pages fit a narrow screen', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const ines = await checkoutOf(page, 'Inês Vale Carmo');
-  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger']) {
+  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger', '/rules/programme/tailwheel-us', '/verify', '/account']) {
     await go(page, path);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
   }

@@ -6,7 +6,7 @@ import { localToday } from './queries/checkout';
 import { type CurrentUser, may } from './auth/permissions';
 import { homeAerodrome } from './content';
 import { row, rows } from './db/connection';
-import { limitationText, signedEntry, entryTitle } from './ledger/pdf';
+import { limitationText, signedEntry, entryTitle, versionWords } from './ledger/pdf';
 import { ledgerEntry } from './ledger/book';
 import { A4, Pen, SLATE, newPdf } from './pdf';
 import { type BookLine, bookLines, itemWords } from './queries/book';
@@ -101,7 +101,7 @@ export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Pro
   const title = (text: string) => { pen.space(8); pen.line(text, { font: fonts.bold, size: 13, gap: 3 }); };
   pen.line(head.pilotName, { font: fonts.bold, size: 22, gap: 4 });
   pen.line(`${list(head.goals.map(say))} on ${head.registration} ${head.typeName}`, { font: fonts.bold, size: 14 });
-  pen.line(`${record.pack.name}; standard ${record.standard.name}; programme ${list(head.programmeIds)}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`, { gap: 4 });
+  pen.line(`${record.pack.name}; standard ${record.standard.name}; programme ${list(head.programmeIds.map(versionWords))}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`, { gap: 4 });
   pen.rule();
   const entries = await bookLines(user, { checkoutId: head.id });
   if (entries.length > 0) {

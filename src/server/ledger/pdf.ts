@@ -59,7 +59,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
     pen.line(body.rules.name, { font: bold });
     for (const c of body.rules.citations) pen.line(`${c.title ?? say(c.goal)}: ${c.citation}. ${c.written}${c.decides === 'examiner' ? ' A recommendation: an examiner decides.' : ''}${c.confirm ? ' To be confirmed against the current text.' : ''}`);
     if (body.validThrough) pen.line(`The recommendation holds to ${dateText(body.validThrough)}.`, { font: bold });
-    pen.line(`Standard ${body.standard.name} (${body.standard.id}); programme ${list(body.programmes)}; ${plural(body.counts.lessons, 'lesson')}, ${plural(body.counts.landings, 'landing')}, ${body.counts.own} the pilot\u2019s own and in standard.`, { gap: 8 });
+    pen.line(`Standard ${body.standard.name} (${versionWords(body.standard.id)}); programme ${list(body.programmes.map(versionWords))}; ${plural(body.counts.lessons, 'lesson')}, ${plural(body.counts.landings, 'landing')}, ${body.counts.own} the pilot\u2019s own and in standard.`, { gap: 8 });
     if (line.kind === 'sign-off' || line.kind === 'recommendation') {
       pen.line('Limitations', { font: bold });
       pen.line(limitationText(body.limitations), { gap: body.remark ? 2 : 8 });
@@ -76,7 +76,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
     if (body.landings.length > 0) {
       pen.space(6);
       pen.line('Landings in evidence', { font: bold });
-      for (const l of body.landings) pen.line(`${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}: ${say(l.class)}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}`, { size: 8.5, gap: 1 });
+      for (const l of body.landings) pen.line(`${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}`, { size: 8.5, gap: 1 });
     }
   }
   pen.space(6);
@@ -88,6 +88,9 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
   await pdf.attach(new TextEncoder().encode(JSON.stringify(signedEntry(entry), null, 2)), 'entry.json', { mimeType: 'application/json', description: 'The signed entry and the signed head of the book' });
   return pdf.save();
 }
+
+/** `programme:tailwheel-us:2` as `tailwheel-us, version 2`. */
+export const versionWords = (id: string): string => id.replace(/^[a-z]+:(.+):(\d+)$/, '$1, version $2');
 
 export function limitationText(l: Limitations): string {
   const parts = [

@@ -1,4 +1,4 @@
-import { list } from '@/core/format';
+import { dateText, list } from '@/core/format';
 import { entryProblems } from '@/core/ledger';
 import type { LaterBody, SignOffBody } from '@/domain/book';
 import { say } from '@/domain/words';
@@ -27,12 +27,12 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
     verdict: gone ? 'void' : 'holds', problems: [],
     title: gone ? `${entryTitle(entry.kind)} ${entry.seq} is void` : `${entryTitle(entry.kind)} ${entry.seq} stands in this book as it was signed`,
     lines: [
-      ...(gone ? [`Voided on ${gone.body.signedOn} by ${gone.body.signer.name}, entry ${gone.seq}: ${gone.body.text}`] : []),
+      ...(gone ? [`Voided on ${dateText(gone.body.signedOn)} by ${gone.body.signer.name}, entry ${gone.seq}: ${gone.body.text}`] : []),
       ...(body.pilot ? [`Pilot ${body.pilot.name}${body.goals ? `: ${list(body.goals.map(say))}` : ''}`] : []), ...(body.airframe ? [`${body.airframe.registration} ${body.airframe.type}`] : []),
-      `Signed by ${body.signer.name} on ${body.signedOn ?? entry.signedAt.slice(0, 10)}`,
+      `Signed by ${body.signer.name} on ${dateText(body.signedOn ?? entry.signedAt)}`,
       ...(body.items?.some((i) => i.overridden) ? [`Signed with an override of ${list(body.items.filter((i) => i.overridden).map((i) => i.id))}`] : []),
-      ...(body.validThrough ? [`The recommendation holds to ${body.validThrough}`] : []),
-      ...notes.filter((n) => n.kind === 'correction').map((n) => `Corrected on ${n.body.signedOn}: ${n.body.text}`), ...notes.filter((n) => n.kind === 'test-result').map((n) => `Examiner’s result of ${n.body.testOn ?? ''}: ${n.body.result ?? ''}`),
+      ...(body.validThrough ? [`The recommendation holds to ${dateText(body.validThrough)}`] : []),
+      ...notes.filter((n) => n.kind === 'correction').map((n) => `Corrected on ${dateText(n.body.signedOn)}: ${n.body.text}`), ...notes.filter((n) => n.kind === 'test-result').map((n) => `Examiner’s result of ${dateText(n.body.testOn ?? n.body.signedOn)}: ${n.body.result ?? ''}`),
     ],
   };
 }

@@ -12,7 +12,7 @@ import { Panel, Problems, Title } from '../shared/parts';
 import { DifferenceList, FindingList } from './findings';
 
 type Path = readonly (string | number)[];
-interface Tools { set: (path: Path, value: unknown) => void; problems: Map<string, string>; dialUnit: string }
+interface Tools { set: (path: Path, value: unknown) => void; problems: Map<string, string>; dialUnit: string; /** Said of what is not entered. */ absent: string }
 interface Props {
   kind: 'type' | 'airframe' | 'content';
   title: string;
@@ -71,7 +71,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
     router.push(back);
     router.refresh();
   };
-  const tools: Tools = { set, problems, dialUnit };
+  const tools: Tools = { set, problems, dialUnit, absent: kind === 'content' ? 'none' : 'not on the sheet' };
   const reasonProblem = trouble.find((p) => p.path === 'reason')?.message;
   return (
     <>
@@ -132,8 +132,8 @@ function NodeField({ node, path, value, tools, bare = false }: { node: FormNode;
     case 'sourced': return <SourcedField id={id} label={label} path={path} value={value as Sourced_} tools={tools} />;
     case 'optional':
       return value === null || value === undefined
-        ? <div className="optional d-flex gap-2 align-items-center"><span className="form-label mb-0">{label}: <span className="soft">not on the sheet</span></span><button type="button" className="btn btn-outline-primary btn-sm" onClick={() => tools.set(path, emptyOf(node.inner))}>Enter {name}</button>{note}</div>
-        : <div className="optional"><NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} /><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>Take {name} off the sheet</button></div>;
+        ? <div className="optional d-flex gap-2 align-items-center"><span className="form-label mb-0">{label}: <span className="soft">{tools.absent}</span></span><button type="button" className="btn btn-outline-primary btn-sm" onClick={() => tools.set(path, emptyOf(node.inner))}>{tools.absent === 'none' ? 'Add' : 'Enter'} {name}</button>{note}</div>
+        : <div className="optional"><NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} /><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>{tools.absent === 'none' ? `Take ${name} out` : `Take ${name} off the sheet`}</button></div>;
     case 'object': {
       const inner = <div className="fields">{node.fields.map((f) => <NodeField key={f.key} node={f.node} path={[...path, f.key]} value={(value as Record<string, unknown>)[f.key]} tools={tools} />)}</div>;
       return bare ? inner : <fieldset className="nested"><legend>{name}</legend>{inner}</fieldset>;

@@ -2,7 +2,6 @@
 import Link from 'next/link';
 import { Fragment, useState } from 'react';
 import type { ItemEvidence, ItemRecord } from '@/core/assess';
-import { say } from '@/domain/words';
 import { VerdictMark } from '../shared/verdict';
 
 export interface MatrixRow { id: string; title: string; citation: string; safety: boolean; confirm: boolean; house: boolean; state: ItemEvidence['state'] | 'overridden'; asks: string; have: string; missing: string[]; note: string | null; records: ItemRecord[] }
@@ -41,6 +40,3 @@ export function Matrix({ rows, lessons, base }: { rows: readonly MatrixRow[]; le
     </table></div>
   );
 }
-
-/** Counts of the states of a programme, in words. */
-export const stateWords = (states: readonly string[]): string => ['met', 'credited', 'waived', 'overridden', 'nearly', 'not'].flatMap((s) => { const n = states.filter((x) => x === s).length; return n > 0 ? [`${n} ${s === 'not' ? 'open' : say(s)}`] : []; }).join(', ');

@@ -36,7 +36,7 @@ export function SignForm({ checkoutId, shown, text, blocked, recommends, water, 
   return (
     <form onSubmit={send} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not signed" />
-      <Field label="What is written" id="text" error={errors.text} hint="From the pack’s template; change it where it must be changed."><textarea rows={5} {...form.register('text')} /></Field>
+      <Field label="What is written" id="text" error={errors.text} hint="From the pack’s template; change it where it must be changed."><textarea rows={7} {...form.register('text')} /></Field>
       <fieldset className="d-grid gap-2">
         <legend className="form-label mb-0">Limitations, if any</legend>
         <div className="d-flex gap-3 flex-wrap">

@@ -58,7 +58,7 @@ export default async function AccountPage() {
               <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
             </Panel>
           </div>
-          <Panel title="Theme"><ThemePicker /></Panel>
+          <div className="grid" style={{ alignContent: 'start' }}><Panel title="Theme"><ThemePicker /></Panel></div>
         </div>
       </div></main>
     </>

@@ -57,7 +57,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   <thead><tr><th className="r">No.</th><th>Signed</th><th>Kind</th><th>Pilot</th><th>Goal</th><th>Aeroplane</th><th>By</th><th>Terms</th><th>Hash</th></tr></thead>
                   <tbody>{lines.map((l) => (
                     <tr key={l.id} className={l.voidedBy ? 'voided' : undefined}>
-                      <td className="r mono">{l.seq}</td><td className="date">{dateText(l.signedOn)}</td><td>{say(l.kind)}{l.voidedBy ? <strong> · void</strong> : l.corrections.length > 0 ? ' · corrected' : ''}</td><td><Link href={`/ledger/${l.id}`}>{l.pilotName || 'the book'}</Link></td><td>{list(l.goals.map(say))}</td><td><span className="mono">{l.registration}</span> {l.type}</td><td>{l.signerName}</td>
+                      <td className="r mono">{l.seq}</td><td className="date">{dateText(l.signedOn)}</td><td className="date">{say(l.kind)}{l.voidedBy ? <strong> · void</strong> : l.corrections.length > 0 ? ' · corrected' : ''}</td><td><Link href={`/ledger/${l.id}`}>{l.pilotName || 'the book'}</Link></td><td>{list(l.goals.map(say))}</td><td><span className="mono">{l.registration}</span> {l.type}</td><td>{l.signerName}</td>
                       <td>{l.later ? `entry ${l.later.of.seq}${l.later.result ? `: ${l.later.result}` : ''}` : l.body && (l.kind === 'sign-off' || l.kind === 'recommendation') ? `${limitationText(l.body.limitations)}${l.body.items.some((i) => i.overridden) ? ' With an override.' : ''}` : l.body ? `${plural(l.body.items.length, 'item')}` : ''}</td><td className="mono" title={l.hash}>{l.hash.slice(0, 8)}</td>
                     </tr>
                   ))}</tbody>

@@ -5,7 +5,7 @@ import { VOIDABLE } from '@/domain/book';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
-import { entryTitle, limitationText } from '@/server/ledger/pdf';
+import { entryTitle, limitationText, versionWords } from '@/server/ledger/pdf';
 import { bookLines, itemWords } from '@/server/queries/book';
 import { LaterForm } from '@/ui/sign/later-form';
 import { Panel, Title } from '@/ui/shared/parts';
@@ -52,14 +52,13 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
               <>
                 <Panel title="What was written">
                   {body.text ? body.text.split('\n').map((t) => <p key={t} className="mb-2">{t}</p>) : null}
-                  {/* A data URL of a drawing kept in the entry: there is no file to optimise. */}
-                  {/* eslint-disable-next-line @next/next/no-img-element */}
+
                   {body.signature ? <img src={body.signature} alt={`Drawn signature of ${line.signerName}`} style={{ maxWidth: 220, background: '#fff' }} /> : null}
                   {line.kind === 'sign-off' || line.kind === 'recommendation' ? <p className="mb-1"><strong>Limitations:</strong> {limitationText(body.limitations)}</p> : null}
                   {body.validThrough ? <p className="mb-1"><strong>Holds to</strong> {dateText(body.validThrough)}</p> : null}
                   {body.remark ? <p className="mb-1"><strong>Remark:</strong> {body.remark}</p> : null}
                   {body.rules.citations.map((c) => <p key={c.goal} className="mb-1">{c.title ?? say(c.goal)}: {c.citation}. {c.written}</p>)}
-                  <p className="mb-0 soft">{body.rules.name}; standard {body.standard.name}; programme {list(body.programmes)}; {body.counts.landings} landings over {body.counts.lessons} lessons.</p>
+                  <p className="mb-0 soft">{body.rules.name}; standard {body.standard.name}; programme {list(body.programmes.map(versionWords))}; {body.counts.landings} landings over {body.counts.lessons} lessons.</p>
                 </Panel>
                 {body.landings.length > 0 ? <Panel title="Landings in evidence">
                   <div className="scroll-x"><table className="plain"><tbody>{body.landings.map((l) => <tr key={l.id}><td className="mono">{l.lesson}.{l.number}</td><td>{dateText(l.date)}</td><td>{say(l.kind)}{l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}</td><td>{say(l.class)}</td></tr>)}</tbody></table></div>

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { recordsOf } from '@/core/assess';
+import { type SigningProblem, recordsOf } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';
 import { say } from '@/domain/words';
@@ -10,9 +10,10 @@ import { bookLines } from '@/server/queries/book';
 import { intervalOf, passengerState } from '@/server/queries/recency';
 import { localToday } from '@/server/queries/checkout';
 import { ResultForm } from '@/ui/sign/later-form';
-import { Matrix, stateWords } from '@/ui/sign/matrix';
+import { Matrix } from '@/ui/sign/matrix';
 import { MinutesForm } from '@/ui/sign/minutes-form';
 import { OverrideAnswer, OverrideForm } from '@/ui/sign/override-form';
+import { stateWords } from '@/ui/sign/state-words';
 import { AsideForm, SignForm } from '@/ui/sign/sign-form';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
@@ -22,6 +23,9 @@ import { WaiveForm } from '@/ui/sign/waive-form';
 
 export const metadata: Metadata = { title: 'Sign' };
 const OVERRIDE_RULE = { always: 'A chief instructor says yes to each.', safety: 'For a safety item a chief instructor says yes.', never: 'The instructor decides.' } as const;
+
+/** Beyond so many open items the list is folded: the matrix beside it says the same. */
+const MANY = 7;
 
 export default async function SignPage({ params }: { params: Promise<{ id: string }> }) {
   const { user, record, strip, runs } = await checkoutPage(params);
@@ -34,6 +38,8 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const [today, entries, interval, passengers] = await Promise.all([localToday(), bookLines(user, { checkoutId: head.id }), intervalOf(head.pilotId, head.sheet, house, record.evidence.onDate ?? ''), passengerState(head.pilotId, head.sheet, pack, record.evidence.onDate ?? '')]);
   const signed = entries.find((e) => e.id === head.signedLedgerId);
   const problems = state?.problems ?? [];
+  const itemProblems = problems.filter((p) => p.code === 'item' || p.code === 'not-seen');
+  const signer = problems.filter((p) => !itemProblems.includes(p));
   const latest = record.sorties[record.sorties.length - 1];
   const waivable = items.filter((i) => !i.met && i.item.waivable !== null);
   const overridable = problems.filter((p) => p.overridable).flatMap((p) => items.find((i) => i.item.id === p.itemId)?.item ?? []);
@@ -64,7 +70,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
           <div className="grid" style={{ alignContent: 'start' }}>
             {signs && state ? (
               <>
-                {problems.length > 0 ? <Panel title="Missing before you can sign"><ul className="ps-3 mb-0">{problems.map((p) => <li key={p.message} className="mb-1">{p.target === 'brief' || p.target === 'fly' || p.target === 'debrief' ? <Link href={`${base}/${p.target}`}>{p.message}</Link> : p.target === 'trace' ? <Link href={`/traces/${p.traceId ?? ''}`}>{p.message}</Link> : p.target === 'people' ? <Link href="/people">{p.message}</Link> : p.message}</li>)}</ul></Panel> : null}
+                {problems.length > 0 ? <Panel title="Missing before you can sign"><Missing problems={signer} base={base} />{itemProblems.length > MANY ? <details className="mt-1"><summary>{itemProblems.length} items of the programme are open</summary><Missing problems={itemProblems} base={base} /></details> : <Missing problems={itemProblems} base={base} />}</Panel> : null}
                 <Panel title={state.recommends.length > 0 ? 'Recommend' : 'Sign'}>
                   {state.recommends.length > 0 ? <p className="mb-2">This goal ends with an examiner: what you sign is a recommendation{state.validThrough ? `, and it holds to ${dateText(state.validThrough)}` : ''}. The result is entered here later.</p> : null}
                   <SignForm checkoutId={head.id} shown={state.stamp} text={state.text} blocked={problems.length > 0} recommends={state.recommends.length > 0} water={head.sheet.surface !== 'land'} action={signCheckoutAction} />
@@ -99,4 +105,11 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
       </div></main>
     </>
   );
+}
+
+/** What stands in the way, each leading to where it is done. */
+function Missing({ problems, base }: { problems: readonly SigningProblem[]; base: string }) {
+  if (problems.length === 0) return null;
+  const leads = (p: SigningProblem): string | null => (p.target === 'brief' || p.target === 'fly' || p.target === 'debrief' ? `${base}/${p.target}` : p.target === 'trace' ? `/traces/${p.traceId ?? ''}` : p.code === 'not-recent' || p.code === 'model-hours' ? '/account' : p.target === 'people' ? '/people' : null);
+  return <ul className="ps-3 mb-0">{problems.map((p) => { const href = leads(p); return <li key={p.message} className="mb-1">{href ? <Link href={href}>{p.message}</Link> : p.message}</li>; })}</ul>;
 }

@@ -37,9 +37,9 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
         {proposed.map((v) => <Panel key={v.id} title="The product proposes an update"><p>{plural(v.differences.length, 'difference')} from the house’s version. It is not in force.</p><DifferenceList differences={v.differences} />{chief ? <AdoptForm id={v.id} action={adoptContentAction} /> : null}</Panel>)}
         <div className="grid g-2-1">
           <div className="grid" style={{ alignContent: 'start' }}>{kind === 'programme' ? <ProgrammeView p={inForce.body as Programme} /> : kind === 'pack' ? <PackView p={inForce.body as RulePack} /> : kind === 'standard' ? <StandardView s={inForce.body as Standard} /> : kind === 'house' ? <HouseView h={inForce.body as House} /> : <Panel title="As data"><pre className="mono small mb-0" style={{ maxHeight: 560, overflow: 'auto' }} tabIndex={0}>{JSON.stringify(inForce.body, null, 1)}</pre></Panel>}</div>
-          <Panel title="Versions">{versions.map((v) => (
+          <div><Panel title="Versions">{versions.map((v) => (
             <details key={v.id} className="mb-2"><summary>{v.version}, {v.origin === 'house' ? v.author : v.origin === 'proposed' ? 'proposed' : 'the product'}, {dateText(v.createdAt)}: {v.reason}</summary>{v.differences.length > 0 ? <DifferenceList differences={v.differences} /> : <p className="soft small mb-0">The first, or nothing changed.</p>}</details>
-          ))}</Panel>
+          ))}</Panel></div>
         </div>
       </div></main>
     </>
