@@ -81,7 +81,7 @@ export function AsideForm({ checkoutId, shown, kind, items, text, action }: { ch
       <Problems problems={rest} title="Not signed" />
       {kind === 'part' ? <fieldset><legend className="form-label">Items</legend>{items.map((i) => <div className="form-check" key={i.id}><input type="checkbox" className="form-check-input" id={`part-${i.id}`} value={i.id} {...form.register('items')} /><label className="form-check-label" htmlFor={`part-${i.id}`}><span className="mono">{i.id}</span> {i.title}</label></div>)}{errors.items ? <div className="invalid-feedback" role="alert">{errors.items.message}</div> : null}</fieldset> : null}
       <Field label={kind === 'part' ? 'What is signed' : 'What is to be trained, and why'} id={`${p}-text`} error={errors.text}><textarea rows={3} {...form.register('text')} /></Field>
-      <Field label="Your password for this" id={`${p}-password`} error={errors.password}><input type="password" autoComplete="current-password" {...form.register('password')} /></Field>
+      <Field label={kind === 'part' ? 'Password for these items' : 'Password for this entry'} id={`${p}-password`} error={errors.password}><input type="password" autoComplete="current-password" {...form.register('password')} /></Field>
       <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>{kind === 'part' ? 'Sign these items' : 'Enter further training'}</button>
     </form>
   );
