@@ -40,7 +40,7 @@ async function checkFile(name: string, keyFiles: readonly string[]): Promise<num
   const given = Object.fromEntries(keyFiles.map((f) => readFileSync(f, 'utf8')).map((pem) => [idOf(pem), pem]));
   const trusted = keyFiles.length > 0 ? given : publicKeys();
   const bytes = readFileSync(name);
-  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? await attachedJson(bytes) : bytes.toString('utf8');
+  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? attachedJson(bytes) : bytes.toString('utf8');
   if (json === null) {
     console.error('This PDF carries no signed entry.');
     return 2;

@@ -137,7 +137,7 @@ describe('signing', () => {
     expect(item).toMatchObject({ state: 'overridden', overridden: { reason: 'Flown with me for ninety hours elsewhere', askedBy: 'Helena Serpa Dorna', approvedBy: 'Bento Quadra Luz' } });
     const entry = await ledgerEntry(entryId);
     if (!line || !entry) throw new Error('no entry');
-    expect(JSON.parse((await attachedJson(await entryPdf(line, entry, 'https://book.example'))) ?? '{}')).toMatchObject({ entry: { id: entryId } });
+    expect(JSON.parse(attachedJson(await entryPdf(line, entry, 'https://book.example')) ?? '{}')).toMatchObject({ entry: { id: entryId } });
     // Voided, the checkout is open again and the override of before is not carried over.
     expect((await voidEntry(bento, { requestId: randomUUID(), entryId, text: 'Signed for the wrong airframe', ...again })).ok).toBe(true);
     expect((await signingState(helena, await recordOf(id))).problems.map((p) => [p.code, p.itemId])).toEqual([['item', 'F5']]);

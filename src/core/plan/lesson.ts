@@ -36,6 +36,7 @@ export interface LessonProposal {
 }
 
 const AIRWORK_FORMS = new Set(['steep-turn', 'slow-flight', 'stall', 'energy', 'asymmetric', 'emergency-descent', 'power-table', 'trial']);
+const NOT_FLOWN: ReadonlySet<string> = new Set(['hours', 'briefs', 'gear-checks']);
 const ITEM_MIN = 6;
 const AIRWORK_MIN = 10;
 const GROUND_MIN = 10;
@@ -63,7 +64,8 @@ export function flightRoom(i: Pick<LessonInput, 'bookingMin' | 'fuelMin' | 'grou
 }
 
 export function proposeLesson(input: LessonInput): LessonProposal {
-  const open = input.items.filter((i) => !i.met);
+  // Time is gathered by flying, a brief is acknowledged at a desk, a wheels check comes with each approach: none of them is a block of its own.
+  const open = input.items.filter((i) => !i.met && !NOT_FLOWN.has(i.item.evidence.kind));
   const met = new Set(input.items.filter((i) => i.met).map((i) => i.item.id));
   const ready = (i: ItemEvidence) => i.item.prerequisites.every((p) => met.has(p));
   const findings = input.findings.filter((f) => !f.positive && f.state === 'open');

@@ -1,5 +1,5 @@
+import { constants, inflateSync } from 'node:zlib';
 import { toBuffer } from 'qrcode';
-import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream, decodePDFRawStream } from 'pdf-lib';
 import { dateText, list, localText, plural } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import type { Limitations } from '@/domain/book';
@@ -101,17 +101,29 @@ export function limitationText(l: Limitations): string {
   return parts.length === 0 ? 'None.' : `${list(parts)}${until}.`;
 }
 
-/** The text of a JSON attached to a PDF of ours; null when there is none. */
-export async function attachedJson(bytes: Uint8Array): Promise<string | null> {
-  try {
-    const pdf = await PDFDocument.load(bytes, { updateMetadata: false });
-    const names = pdf.catalog.lookupMaybe(PDFName.of('Names'), PDFDict)?.lookupMaybe(PDFName.of('EmbeddedFiles'), PDFDict)?.lookupMaybe(PDFName.of('Names'), PDFArray);
-    for (let i = 1; names && i < names.size(); i += 2) {
-      const stream = names.lookupMaybe(i, PDFDict)?.lookupMaybe(PDFName.of('EF'), PDFDict)?.lookup(PDFName.of('F'));
-      if (stream instanceof PDFRawStream) return new TextDecoder().decode(decodePDFRawStream(stream).decode());
+/** Longest text taken out of a PDF: a small file may unpack to a very large one. */
+const MAX_ATTACHED = 4_000_000;
+/**
+ * The text of the JSON attached to a PDF; null when there is none. Read from the bytes of the embedded file alone: anybody may send a
+ * file here, and a general reader unpacks whatever it is given.
+ */
+export function attachedJson(bytes: Uint8Array): string | null {
+  const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const text = buffer.toString('latin1');
+  for (const at of text.matchAll(/\/EmbeddedFile(?![A-Za-z])/g)) {
+    const begins = text.indexOf('stream', at.index);
+    if (begins < 0 || begins - at.index > 2000) continue;
+    const from = begins + 6 + (text.startsWith('\r\n', begins + 6) ? 2 : 1);
+    const until = text.indexOf('endstream', from);
+    if (until < 0) continue;
+    const header = text.slice(Math.max(0, text.lastIndexOf(' obj', at.index)), begins);
+    const data = buffer.subarray(from, until);
+    try {
+      const plain = header.includes('/FlateDecode') ? inflateSync(data, { maxOutputLength: MAX_ATTACHED, finishFlush: constants.Z_SYNC_FLUSH }) : data;
+      if (plain[0] === 0x7b) return plain.toString('utf8').trimEnd();
+    } catch {
+      continue;
     }
-    return null;
-  } catch {
-    return null;
   }
+  return null;
 }

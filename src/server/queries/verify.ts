@@ -39,7 +39,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
 
 /** A PDF of an entry, the JSON attached to it, or an export of the book. */
 export async function verifyFile(bytes: Buffer): Promise<VerifyAnswer> {
-  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? await attachedJson(bytes) : bytes.toString('utf8');
+  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? attachedJson(bytes) : bytes.toString('utf8');
   if (json === null) return { verdict: 'unreadable', title: 'This PDF carries no signed entry', lines: ['Give the PDF as it came from here: a scan or a print of it carries nothing. Type its code instead.'], problems: [] };
   const found = checkDocument(json, publicKeys());
   if (found.what === 'unreadable') return { verdict: 'unreadable', title: 'This file cannot be checked', lines: found.problems, problems: [] };

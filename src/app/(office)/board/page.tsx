@@ -19,8 +19,8 @@ export const metadata: Metadata = { title: 'Board' };
 export default async function BoardPage() {
   const user = await requireUser();
   const all = await checkoutList(user);
-  const mine = all.filter((c) => c.status === 'open' && (c.instructorId === user.id || !may.seeEverybody(user)));
-  const others = all.filter((c) => c.status === 'open' && !mine.includes(c));
+  const mine = all.filter((c) => c.status !== 'signed' && (c.instructorId === user.id || !may.seeEverybody(user)));
+  const others = all.filter((c) => c.status !== 'signed' && !mine.includes(c));
   const cards = await Promise.all(mine.map(async (c) => {
     const head = await checkoutHead(c.id);
     if (!head) return null;

@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Checkouts' };
 export default async function CheckoutsPage() {
   const user = await requireUser();
   const all = await checkoutList(user);
-  const open = all.filter((c) => c.status === 'open').length;
+  const open = all.filter((c) => c.status !== 'signed').length;
   return (
     <>
       <PageStrip name="Checkouts" line={`${open} open, ${all.length - open} signed`} user={user.name} />
@@ -28,7 +28,7 @@ export default async function CheckoutsPage() {
               <tr key={c.id}>
                 <td><Link href={`/checkouts/${c.id}`}>{c.pilotName}</Link></td><td><span className="mono">{c.registration}</span> <span className="soft">{c.typeName}</span></td><td>{list(c.goals.map(say))}</td><td>{c.instructorName}</td>
                 <td className="r mono">{c.lessons}</td><td className="r mono">{c.landings}</td><td>{c.lastFlown ? dateText(c.lastFlown) : 'not yet'}</td>
-                <td>{c.status === 'signed' ? 'signed' : c.lessons === 0 ? 'to brief' : c.briefedNotFlown ? (c.acknowledged ? 'to fly' : 'to acknowledge') : 'to debrief'}</td>
+                <td>{c.status === 'signed' ? 'signed' : c.status === 'recommended' ? 'with the examiner' : c.lessons === 0 ? 'to brief' : c.briefedNotFlown ? (c.acknowledged ? 'to fly' : 'to acknowledge') : 'to debrief'}</td>
               </tr>
             ))}</tbody>
           </table></div>

@@ -46,8 +46,9 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
       <FlightStrip facts={strip} at="open" />
       <main id="main"><div className="column">
         <Title title={`${head.pilotName}, ${list(head.goals.map(say))}`} line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}>
-          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={action.href}>{action.button}</Link> : null}
+          {runs && head.status !== 'signed' ? <Link className="btn btn-primary" href={action.href}>{action.button}</Link> : null}
         </Title>
+        {head.status === 'recommended' ? <p className="note-good">Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the book</Link>; the examiner decides. The result is entered under Sign.</p> : null}
         {head.status === 'signed' ? <p className="note-good">Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything this rests on.</p> : null}
         {newer.type || newer.airframe ? <div className="mb-3"><Panel title="A newer sheet is in the hangar"><MoveForm checkoutId={head.id} typeVersion={newer.type?.version ?? null} airframeVersion={newer.airframe?.version ?? null} differences={differences} action={moveCheckoutAction} /></Panel></div> : null}
         <div className="grid g-3-2">
