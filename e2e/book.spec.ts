@@ -85,6 +85,8 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   // What was shown before the approval is stale: nothing is signed, and what was typed stays.
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Everything is there to sign');
+  await desk.locator('canvas.sigpad').scrollIntoViewIfNeeded();
+  await desk.waitForLoadState('networkidle');
   const box = await desk.locator('canvas.sigpad').boundingBox();
   if (box) { await desk.mouse.move(box.x + 30, box.y + 50); await desk.mouse.down(); for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24); await desk.mouse.up(); }
   await desk.getByLabel('Crosswind up to').fill('8');

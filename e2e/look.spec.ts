@@ -1,60 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import { as, checkoutOf, expect, go, prepareDevice, test, view } from './help';
+import { as, checkoutOf, expect, go, test } from './help';
 
 test.use({ spec: 'look' });
-
-for (const theme of ['day', 'dusk', 'sun'] as const) {
-  test(`axe finds nothing in ${theme}`, async ({ browser, baseURL }) => {
-    test.setTimeout(360_000);
-    // Reduced motion: contrast is measured on what is shown, not half-way through a fade.
-    const context = await browser.newContext({ baseURL, reducedMotion: 'reduce' });
-    await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, theme);
-    const page = await as(context, 'helena');
-    const ines = await checkoutOf(page, 'Inês Vale Carmo');
-    const duarte = await checkoutOf(page, 'Duarte Sá Nogal');
-    const entry = await page.goto('/ledger').then(() => page.getByRole('link', { name: 'Sara Lapa Funda' }).getAttribute('href'));
-    const found: string[] = [];
-    const check = async (name: string) => {
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
-    };
-    for (const path of ['/board', '/checkouts', '/checkouts/new', '/rules', '/rules/programme/sea-us', '/rules/pack/eu', '/rules/house/house', '/verify', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
-      await go(page, path);
-      await check(path);
-    }
-    await page.keyboard.press('?');
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await check('help');
-    await page.keyboard.press('Escape');
-    await prepareDevice(page, duarte);
-    await check('fly, circuits');
-    await page.getByRole('button', { name: /Log the wind/ }).click();
-    await check('fly, wind');
-    await page.getByRole('button', { name: 'Done' }).click();
-    await page.getByRole('button', { name: /^More/ }).click();
-    await check('fly, more');
-    await page.getByRole('button', { name: 'Done' }).click();
-    await page.getByRole('button', { name: /^Flight clock/ }).click();
-    await check('fly, clock');
-    await page.getByRole('button', { name: 'Done' }).click();
-    await page.getByRole('button', { name: 'go-around', exact: true }).click();
-    await check('fly, go-around');
-    await view(page, 'Airwork');
-    for (const item of [/^F9/, /^F13/, /^Energy item/, /^Power found/, /^Make-believe/]) await page.getByRole('button', { name: item }).click();
-    await check('fly, airwork');
-    await view(page, 'Ground');
-    await page.getByRole('button', { name: /^Exchange of control/ }).click();
-    await check('fly, ground');
-    await page.goto(page.url().replace(/view=\w+/, 'view=paper'));
-    await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\nX');
-    await check('fly, paper');
-    await context.clearCookies();
-    await go(page, '/sign-in');
-    await check('sign-in');
-    expect(found).toEqual([]);
-    await context.close();
-  });
-}
 
 test('keys go places, the finder finds, natives win on a control, and they can be turned off', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });

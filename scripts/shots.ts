@@ -230,7 +230,7 @@ const shots: Record<string, () => Promise<Page>> = {
   'book-ready': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Rui Casal Ferro')}/sign`); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: /^F7, lesson/ }).last().click(); return page; },
   'book-blocked': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Nuno Castro')}/sign`); return page; },
   'book-entry': async () => { const page = await open(BENTO, wide); await page.goto('/ledger?q=Sara'); await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click(); await page.waitForURL('**/ledger/*-*'); return page; },
-  'book-verify': async () => { const page = await open(BENTO, wide); await page.goto('/ledger?q=Sara'); await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click(); await page.waitForURL('**/ledger/*-*'); await page.getByRole('link', { name: 'Check this entry' }).click(); await page.waitForURL('**/verify*'); return page; },
+  verify: async () => { const page = await open(BENTO, wide); await page.goto('/ledger?q=Sara'); await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click(); await page.waitForURL('**/ledger/*-*'); await page.getByRole('link', { name: 'Check this entry' }).click(); await page.waitForURL('**/verify*'); return page; },
   'book-rules': async () => { const page = await open(BENTO, wide); await page.goto('/rules'); return page; },
   'book-programme': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/sea-eu'); return page; },
   'book-edit': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/tailwheel-us/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'items', exact: true }).click(); return page; },
@@ -245,7 +245,7 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
-const WORKING = /^(book-|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+const WORKING = /^(book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();
