@@ -141,6 +141,9 @@ describe('signing', () => {
     // Voided, the checkout is open again and the override of before is not carried over.
     expect((await voidEntry(bento, { requestId: randomUUID(), entryId, text: 'Signed for the wrong airframe', ...again })).ok).toBe(true);
     expect((await signingState(helena, await recordOf(id))).problems.map((p) => [p.code, p.itemId])).toEqual([['item', 'F5']]);
+    // Asked anew, at once, it stands for the next.
+    expect((await askOverride(helena, { checkoutId: id, itemId: 'F5', reason: 'Flown with me for ninety hours elsewhere' })).ok).toBe(true);
+    expect((await signingState(helena, await recordOf(id))).problems.map((p) => p.code)).toEqual(['override']);
   });
   it('two instructors complete one checkout by part sign-offs, which lapse', async () => {
     const id = await flownCheckout(bento, 'duarte', 'ZP-CAD', ['high-performance'], 'us', ['2026-09-20', '2026-09-22']);

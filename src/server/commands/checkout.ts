@@ -102,7 +102,7 @@ export async function saveBrief(user: CurrentUser, form: unknown): Promise<Resul
   const { requestId, checkoutId } = parsed.data;
   const head = await checkoutHead(checkoutId);
   if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to brief.');
-  if (head.status !== 'open') return problem('', 'This checkout is signed. Open a new one to go on.');
+  if (head.status !== 'open') return problem('', 'This checkout is signed, or waits for its examiner. Open a new one to go on.');
   const today = nowIso().slice(0, 10);
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
   const context = {

@@ -41,15 +41,15 @@ export interface Override extends OverrideWish { id: string; askedBy: string; as
 
 /** Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`. */
 export async function overridesOf(record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>, t?: Transaction, all = false): Promise<Override[]> {
-  const found = await rows<{ id: string; item_id: string; reason: string; asked_at: string; asked_by: string; asked_name: string; asked_roles: string; answer: Override['answer']; answer_reason: string | null; answered_name: string | null; seq: number }>(
+  const found = await rows<{ id: string; item_id: string; reason: string; asked_at: string; asked_by: string; asked_name: string; asked_roles: string; answer: Override['answer']; answer_reason: string | null; answered_name: string | null; seq: number; after_entry: number }>(
     `SELECT o.*, u.name AS asked_name, u.roles AS asked_roles, a.answer, a.reason AS answer_reason, v.name AS answered_name FROM sign_overrides o JOIN users u ON u.id = o.asked_by LEFT JOIN override_answers a ON a.override_id = o.id LEFT JOIN users v ON v.id = a.answered_by
      WHERE o.checkout_id = :id ORDER BY o.seq`,
     { id: record.head.id }, t,
   );
-  const voidedSince = await row<{ at: string | null }>("SELECT MAX(signed_at) AS at FROM ledger WHERE checkout_id = :id AND kind = 'void'", { id: record.head.id }, t);
+  const closed = await row<{ seq: number | null }>("SELECT MAX(seq) AS seq FROM ledger WHERE checkout_id = :id AND kind IN ('sign-off', 'recommendation', 'void')", { id: record.head.id }, t);
   const newest = new Map<string, (typeof found)[number]>();
-  // What was asked for an entry that was voided does not carry over to the next.
-  for (const o of found) if (all || voidedSince?.at == null || o.asked_at > voidedSince.at) newest.set(o.item_id, o);
+  // What was asked for one entry does not carry over to the next, after a void or a test that was not passed.
+  for (const o of found) if (all || o.after_entry >= (closed?.seq ?? 0)) newest.set(o.item_id, o);
   const rule = record.house.signing.overrideNeedsChief;
   return [...newest.values()].map((o): Override => {
     const item = record.items.find((i) => i.item.id === o.item_id)?.item;
@@ -74,8 +74,9 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
     const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
     if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
     const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id', { id: checkoutId }, t);
+    const newest = await row<{ seq: number | null }>('SELECT MAX(seq) AS seq FROM ledger', {}, t);
     const id = randomUUID();
-    await model('sign_overrides').create({ id, checkout_id: checkoutId, item_id: itemId, reason, asked_by: user.id, asked_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
+    await model('sign_overrides').create({ after_entry: newest?.seq ?? 0, id, checkout_id: checkoutId, item_id: itemId, reason, asked_by: user.id, asked_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
     // A chief who asks has said yes.
     if (may.answerOverride(user, head)) await model('override_answers').create({ id: randomUUID(), override_id: id, answer: 'approved', reason: 'asked by the chief instructor', answered_by: user.id, answered_at: nowIso() }, { transaction: t });
     return { ok: true };

@@ -45,7 +45,7 @@ const TABLES = {
   lesson_plans: { id: text, checkout_id: text, lesson: whole, version: whole, plan: text, request_id: text, created_by: text, created_at: text },
   flight_log: { id: text, pilot_id: text, flown_on: text, type_code: text, takeoffs: whole, landings: whole, full_stops: whole, night: whole, surface: text, hours: real, remark: text, entered_by: text, entered_at: text },
   flight_log_struck: { id: text, log_id: text, reason: text, struck_by: text, struck_at: text },
-  sign_overrides: { id: text, checkout_id: text, item_id: text, reason: text, asked_by: text, asked_at: text, seq: whole },
+  sign_overrides: { id: text, checkout_id: text, item_id: text, reason: text, asked_by: text, asked_at: text, seq: whole, after_entry: whole },
   override_answers: { id: text, override_id: text, answer: text, reason: text, answered_by: text, answered_at: text },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;

@@ -21,7 +21,8 @@ CREATE TRIGGER flight_log_struck_kept BEFORE DELETE ON flight_log_struck BEGIN S
 
 -- An item to be signed without its evidence: asked with a reason, answered by a chief where the house says so
 CREATE TABLE sign_overrides (
-  id TEXT PRIMARY KEY, checkout_id TEXT NOT NULL REFERENCES checkouts(id), item_id TEXT NOT NULL, reason TEXT NOT NULL, asked_by TEXT NOT NULL REFERENCES users(id), asked_at TEXT NOT NULL, seq INTEGER NOT NULL
+  id TEXT PRIMARY KEY, checkout_id TEXT NOT NULL REFERENCES checkouts(id), item_id TEXT NOT NULL, reason TEXT NOT NULL, asked_by TEXT NOT NULL REFERENCES users(id), asked_at TEXT NOT NULL, seq INTEGER NOT NULL,
+  after_entry INTEGER NOT NULL -- the newest entry of the book then: what closes the checkout later ends the wish
 );
 CREATE UNIQUE INDEX sign_overrides_checkout ON sign_overrides(checkout_id, seq);
 CREATE TRIGGER sign_overrides_fixed BEFORE UPDATE ON sign_overrides BEGIN SELECT RAISE(ABORT, 'a wish is never changed'); END;
