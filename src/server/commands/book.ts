@@ -1,15 +1,13 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { type LaterBody, type SignOffBody, VOIDABLE } from '@/domain/book';
-import { passwordAgain } from '../auth/again';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import { row } from '../db/connection';
 import { model } from '../db/models';
-import { write } from '../db/write';
-import { appendEntry, publishHead } from '../ledger/book';
-import { signingReady } from '../ledger/keys';
+import { type Added, addToBook, madeBefore } from '../ledger/add';
+import { appendEntry } from '../ledger/book';
 import { type Result, problem, zodProblems } from '../result';
 import { checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
 import { grantQualifications } from './sign';
@@ -29,18 +27,15 @@ const targetOf = (id: string, t?: Transaction): Promise<Target | null> => row<Ta
 );
 
 /** A later entry about an earlier one. The same request twice gives the same entry. */
-async function addLater(user: CurrentUser, kind: 'void' | 'correction', data: { requestId: string; entryId: string; password: string; text: string }, allowed: (target: Target) => boolean, act: (target: Target, t: Transaction) => Promise<Result<object>>): Promise<Result<{ entryId: string; already: boolean }>> {
+async function addLater(user: CurrentUser, kind: 'void' | 'correction', data: { requestId: string; entryId: string; password: string; text: string }, allowed: (target: Target) => boolean, act: (target: Target, t: Transaction) => Promise<Result<object>>): Promise<Added> {
   const nothing = problem('', `There is no such entry for you to ${kind === 'void' ? 'void' : 'correct'}.`);
   const first = await targetOf(data.entryId);
   if (!first || first.pilot_id === null || !allowed(first)) return nothing;
-  const again = await passwordAgain(user, data.password);
-  if (!again.ok) return again;
-  if (!signingReady()) return problem('', 'The key of the book is not on this machine, so nothing can be entered. Bring it back with npm run keys.');
-  const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
+  return addToBook(user, data.password, async (t): Promise<Added> => {
     const target = await targetOf(data.entryId, t);
     if (!target || !allowed(target)) return nothing;
-    const before = await row<{ kind: string; of: string; signer_id: string }>("SELECT kind, signer_id, json_extract(canonical, '$.body.of.id') AS \"of\" FROM ledger WHERE id = :id", { id: data.requestId }, t);
-    if (before) return before.kind === kind && before.of === target.id && before.signer_id === user.id ? { ok: true, entryId: data.requestId, already: true } : problem('', 'Open the page again: this request was used before.');
+    const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkout_id, of: target.id }, t);
+    if (before) return before;
     const { pilot, goals } = (JSON.parse(target.canonical) as { body: SignOffBody }).body;
     const done = await act(target, t);
     if (!done.ok) return done;
@@ -48,12 +43,10 @@ async function addLater(user: CurrentUser, kind: 'void' | 'correction', data: { 
     await appendEntry({ id: data.requestId, kind, checkoutId: target.checkout_id, signedAt: nowIso(), signerId: user.id, body }, t);
     return { ok: true, entryId: data.requestId, already: false };
   });
-  if (outcome.ok) await publishHead(nowIso());
-  return outcome;
 }
 
 /** Voids an entry by a further one. What it gave the pilot ends; the checkout is open again, or waits again for its result. The entry itself stays. */
-export async function voidEntry(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = VoidForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   return addLater(user, 'void', parsed.data, (x) => may.voidEntry(user, { pilotId: x.pilot_id ?? '' }), async (target, t) => {
@@ -75,7 +68,7 @@ export async function voidEntry(user: CurrentUser, form: unknown): Promise<Resul
 }
 
 /** Puts a slip right by a further entry: what was signed stays as it was, the correction stands beside it. */
-export async function correctEntry(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function correctEntry(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = CorrectionForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   return addLater(user, 'correction', parsed.data, (x) => may.correctEntry(user, { pilotId: x.pilot_id ?? '', signerId: x.signer_id }), async (target) => (
@@ -84,20 +77,17 @@ export async function correctEntry(user: CurrentUser, form: unknown): Promise<Re
 }
 
 /** Enters what the examiner decided. Passed: the goals are the pilot's. Failed: the checkout is open again. */
-export async function enterResult(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function enterResult(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = ResultForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.enterResult(user, first)) return problem('', 'There is no such checkout for you.');
-  const again = await passwordAgain(user, data.password);
-  if (!again.ok) return again;
-  if (!signingReady()) return problem('', 'The key of the book is not on this machine, so nothing can be entered. Bring it back with npm run keys.');
-  const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
+  return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.enterResult(user, head)) return problem('', 'There is no such checkout for you.');
-    const before = await row<{ checkout_id: string; kind: string; signer_id: string }>('SELECT checkout_id, kind, signer_id FROM ledger WHERE id = :id', { id: data.requestId }, t);
-    if (before) return before.checkout_id === head.id && before.kind === 'test-result' && before.signer_id === user.id ? { ok: true, entryId: data.requestId, already: true } : problem('', 'Open the page again: this request was used before.');
+    const before = await madeBefore(user, data.requestId, { kind: 'test-result', checkoutId: head.id }, t);
+    if (before) return before;
     const recommended = head.signedLedgerId === null ? null : await targetOf(head.signedLedgerId, t);
     if (head.status !== 'recommended' || !recommended) return problem('', 'This checkout does not wait for an examiner.');
     const today = await localToday(t);
@@ -115,6 +105,4 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Res
     } else await model('checkouts').update({ status: 'open', signed_ledger_id: null }, { where: { id: head.id }, transaction: t });
     return { ok: true, entryId: entry.id, already: false };
   });
-  if (outcome.ok) await publishHead(nowIso());
-  return outcome;
 }

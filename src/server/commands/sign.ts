@@ -8,15 +8,14 @@ import { validThrough } from '@/core/recency';
 import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
 import type { PackGoal } from '@/domain/programme';
 import { type Goal, say } from '@/domain/words';
-import { passwordAgain } from '../auth/again';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
-import { appendEntry, publishHead } from '../ledger/book';
-import { signingReady } from '../ledger/keys';
+import { type Added, addToBook, madeBefore } from '../ledger/add';
+import { appendEntry } from '../ledger/book';
 import { type Result, problem, zodProblems } from '../result';
 import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
 import { prerequisitesOf, teachState } from '../queries/recency';
@@ -170,13 +169,12 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
 }
 
 const stale = () => problem('', 'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.');
-const notReady = () => problem('', 'The key of the book is not on this machine, so nothing can be signed. Bring it back with npm run keys, as the README says.');
 
 /**
  * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second tab or a double tap gets the
  * same entry. Where an examiner decides, the entry is a recommendation and the checkout waits for the result.
  */
-export async function signCheckout(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function signCheckout(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = SignForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
@@ -184,10 +182,7 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Re
   if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
   const open = openWords(data.text);
   if (open.length > 0) return problem('text', `Fill in ${list(open.map((w) => `{${w}}`))}, or take it out.`);
-  const again = await passwordAgain(user, data.password);
-  if (!again.ok) return again;
-  if (!signingReady()) return notReady();
-  const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
+  return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
     if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
@@ -203,12 +198,10 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Re
     await grantQualifications(record, head.goals.filter((g) => !state.recommends.includes(g)), entry, state.today, t);
     return { ok: true, entryId: entry.id, already: false };
   });
-  if (outcome.ok) await publishHead(nowIso());
-  return outcome;
 }
 
 /** Signs some items before the rest, so that different instructors can complete one checkout. Holds for the house's days. */
-export async function signPart(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function signPart(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = PartForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
@@ -223,7 +216,7 @@ export async function signPart(user: CurrentUser, form: unknown): Promise<Result
 }
 
 /** Records that the pilot is not there yet and what is to be trained. The checkout stays open. */
-export async function signNotYet(user: CurrentUser, form: unknown): Promise<Result<{ entryId: string; already: boolean }>> {
+export async function signNotYet(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = NotYetForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
@@ -236,17 +229,14 @@ export async function signNotYet(user: CurrentUser, form: unknown): Promise<Resu
 const NO_LIMITS: Limitations = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null };
 type Chosen = Result<{ items: readonly ItemEvidence[]; text: string }>;
 /** An entry that leaves the checkout open. The same request twice gives the same entry. */
-async function addSigned(user: CurrentUser, data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string }, kind: 'part-sign-off' | 'not-yet', choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>): Promise<Result<{ entryId: string; already: boolean }>> {
+async function addSigned(user: CurrentUser, data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string }, kind: 'part-sign-off' | 'not-yet', choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>): Promise<Added> {
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
-  const again = await passwordAgain(user, data.password);
-  if (!again.ok) return again;
-  if (!signingReady()) return notReady();
-  const outcome = await write(async (t): Promise<Result<{ entryId: string; already: boolean }>> => {
+  return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
-    const before = await row<{ checkout_id: string; kind: string; signer_id: string }>('SELECT checkout_id, kind, signer_id FROM ledger WHERE id = :id', { id: data.requestId }, t);
-    if (before) return before.checkout_id === head.id && before.kind === kind && before.signer_id === user.id ? { ok: true, entryId: data.requestId, already: true } : problem('', 'Open the page again: this request was used before.');
+    const before = await madeBefore(user, data.requestId, { kind, checkoutId: head.id }, t);
+    if (before) return before;
     if (head.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
     const record = await readCheckoutRecord(head, t);
     const state = await signingState(user, record, t);
@@ -257,8 +247,6 @@ async function addSigned(user: CurrentUser, data: { requestId: string; checkoutI
     const entry = await appendEntry({ id: data.requestId, kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body }, t);
     return { ok: true, entryId: entry.id, already: false };
   });
-  if (outcome.ok) await publishHead(nowIso());
-  return outcome;
 }
 
 /** The full snapshot: who, which aeroplane and versions, every item with its evidence, the landings that support it. */

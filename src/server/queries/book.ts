@@ -1,4 +1,6 @@
 import type { BookItem, EntryKind, LaterBody, SignOffBody } from '@/domain/book';
+import type { LedgerRow } from '@/core/ledger';
+import { ledgerEntry } from '../ledger/book';
 import { row, rows } from '../db/connection';
 import { type CurrentUser, may } from '../auth/permissions';
 
@@ -37,6 +39,13 @@ export async function bookLines(user: CurrentUser, filter: BookFilter = {}): Pro
   if (found.length === 0) return [];
   const about = await rows<{ id: string; seq: number; kind: string; canonical: string; of: string }>("SELECT id, seq, kind, canonical, json_extract(canonical, '$.body.of.id') AS \"of\" FROM ledger WHERE kind IN ('void', 'correction', 'test-result') AND json_extract(canonical, '$.body.of.id') IN (:ids) ORDER BY seq", { ids: found.map((l) => l.id) });
   return found.map((l) => lineOf(l, about.filter((a) => a.of === l.id)));
+}
+
+/** One entry with its signed row, for those who may see it. */
+export async function entryFor(user: CurrentUser | null, id: string): Promise<{ line: BookLine; entry: LedgerRow } | null> {
+  const line = user && (await bookLines(user, { id }))[0];
+  const entry = line && (await ledgerEntry(id));
+  return line && entry ? { line, entry } : null;
 }
 
 function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string; canonical: string }[]): BookLine {
