@@ -22,7 +22,7 @@ export default async function RulesPage() {
       <PageStrip name="Rules" line={plural(all.length, 'piece')} user={user.name} />
       <main id="main"><div className="column">
         <Title title="Rules and programmes" line="Versioned: a change makes a new version, and a checkout keeps those it was opened under." />
-        <div className="grid g-1-1">{GROUPS.map(([kind, title, line]) => {
+        <div className="grid g-1-1" style={{ alignItems: 'start' }}>{GROUPS.map(([kind, title, line]) => {
           const here = all.filter((c) => c.kind === kind);
           return here.length === 0 ? null : (
             <Panel key={kind} title={title}><p className="soft small">{line}</p>
