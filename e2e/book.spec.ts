@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -25,7 +26,7 @@ async function submitOpen(page: Page): Promise<string> {
 }
 const clean = async (page: Page): Promise<void> => { expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 140) ?? ''}`)).toEqual([]); };
 /** Briefs a lesson, the pilot acknowledges, and a flight comes in from a device. */
-async function lesson(desk: Page, pilot: Page, checkout: string, author: string, day: string, runway: string, programme: Programme, without: readonly string[], second: boolean): Promise<void> {
+async function lesson(desk: Page, pilot: Page, checkout: string, author: string, day: string, runway: string, programme: Programme, without: readonly string[], second: boolean): Promise<string> {
   await go(desk, `${checkout}/brief`);
   await desk.getByLabel('METAR').fill('ZPAV 241425Z 29009KT CAVOK 14/06 Q1019');
   await desk.getByLabel('Runway', { exact: true }).selectOption(runway);
@@ -40,6 +41,7 @@ async function lesson(desk: Page, pilot: Page, checkout: string, author: string,
   await go(pilot, `${checkout}/brief`);
   await pilot.getByRole('button', { name: 'I have read and understood it' }).click();
   await expect(pilot.getByText(/^Acknowledged by/)).toBeVisible();
+  return sortieId;
 }
 
 test('a whole tailwheel programme to sign-off with a waiver and an override, verified by a stranger, voided by the chief', async ({ browser, baseURL }) => {
@@ -51,7 +53,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   const checkout = await submitOpen(desk);
   const programme = programmeOf('tailwheel');
   await lesson(desk, pilot, checkout, 'user-helena', '2026-11-22', '22', programme, ['F5'], false);
-  await lesson(desk, pilot, checkout, 'user-helena', '2026-11-24', '22', programme, ['F5', 'F8'], true);
+  const flown = await lesson(desk, pilot, checkout, 'user-helena', '2026-11-24', '22', programme, ['F5', 'F8'], true);
 
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('15 of 17 items met');
@@ -82,7 +84,6 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await chief.getByRole('button', { name: 'Approve it' }).click();
   await expect(chief.getByText(/Approved by Bento Quadra Luz/)).toBeVisible();
 
-  // What was shown before the approval is stale: nothing is signed, and what was typed stays.
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Everything is there to sign');
   await desk.locator('canvas.sigpad').scrollIntoViewIfNeeded();
@@ -91,6 +92,13 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   if (box) { await desk.mouse.move(box.x + 30, box.y + 50); await desk.mouse.down(); for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24); await desk.mouse.up(); }
   await desk.getByLabel('Crosswind up to').fill('8');
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
+  // Something comes in from a device meanwhile: what the page shows is stale, nothing is signed, and what was typed stays.
+  const late = { eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: 1, sortieId: flown, subjectId: randomUUID(), author: 'user-helena', type: 'item-observed', v: 1, deviceTime: '2026-11-24T11:50:00.000Z', payload: { itemId: 'F10', verdict: 'within', intervention: 0, note: 'once more', detail: null, pilotId: null } };
+  expect(((await (await desk.request.post('/api/sync', { data: { events: [late], sentAt: new Date().toISOString() } })).json()) as { accepted: string[] }).accepted).toEqual([late.eventId]);
+  await desk.getByRole('button', { name: 'Sign this checkout' }).click();
+  await expect(desk.getByText('This checkout has changed since this page was shown.')).toBeVisible();
+  await expect(desk.getByLabel('Crosswind up to')).toHaveValue('8');
+  await desk.waitForLoadState('networkidle');
   await desk.getByRole('button', { name: 'Sign this checkout' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
   await expect(desk.getByText('overridden: The third go-around was flown with me last week Asked by Helena Serpa Dorna, approved by Bento Quadra Luz.')).toBeVisible();

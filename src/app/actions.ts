@@ -7,7 +7,7 @@ import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief,
 import { adoptContent, saveContent } from '@/server/commands/content';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
 import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
-import { logFlight, saveCertificate, strikeFlight } from '@/server/commands/people';
+import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '@/server/commands/people';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { checkSignIn } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
@@ -159,6 +159,11 @@ export async function saveContentAction(form: unknown) {
 export async function adoptContentAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return adoptContent(await requireUser(), form);
+}
+
+export async function savePilotCertificateAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return savePilotCertificate(await requireUser(), form);
 }
 
 /** One event from a page of the office, by the same door as the cockpit's. */

@@ -225,7 +225,7 @@ describe('goals that end with an examiner', () => {
     const id = (await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-ivo' AND status = 'recommended'"))?.id ?? '';
     const noon = process.env.JEITO_NOW;
     process.env.JEITO_NOW = '2027-02-10T10:00:00.000Z';
-    expect(said(await enterResult(bento, { requestId: randomUUID(), checkoutId: id, result: 'passed', testOn: '2027-02-01', examiner: 'Otelo Penha Mar', reference: '', text: '', ...again }))).toContain('The recommendation ended on 2027-01-31');
+    expect(said(await enterResult(bento, { requestId: randomUUID(), checkoutId: id, result: 'passed', testOn: '2027-02-01', examiner: 'Otelo Penha Mar', reference: '', text: '', ...again }))).toContain('The recommendation ended on 31 Jan 2027');
     process.env.JEITO_NOW = noon;
   });
 });

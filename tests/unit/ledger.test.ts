@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { LEDGER_START_HASH, type LedgerHead, type LedgerRow, type LedgerTools, canonicalText, headText, verifyLedger } from '@/core/ledger';
+import { LEDGER_START_HASH, type LedgerHead, type LedgerRow, type LedgerTools, canonicalText, entryProblems, headText, newKeyOf, verifyLedger } from '@/core/ledger';
 
 const sha256Hex = (t: string) => createHash('sha256').update(t).digest('hex');
 const sign = (t: string) => Buffer.from(sha256Hex(`key${t}`)).toString('base64');
@@ -54,5 +54,43 @@ describe('verifyLedger', () => {
     const { rows, head } = book(4);
     expect(verifyLedger(rows.slice(0, 3), { ...head, count: 3 }, tools)[0]?.what).toContain('head itself was changed');
     expect(verifyLedger(rows, null, tools)[0]?.what).toContain('missing');
+  });
+});
+
+describe('keys of the book', () => {
+  /** A book whose entry `at` hands over to another key; entries after it are signed with `then`. */
+  const handedOver = (n: number, at: number, then: string, names = then): { rows: LedgerRow[]; head: LedgerHead } => {
+    const rows: LedgerRow[] = [];
+    let prevHash = LEDGER_START_HASH;
+    for (let seq = 1; seq <= n; seq++) {
+      const base = { seq, id: `id${seq}`, kind: seq === at ? 'key-rotated' : 'sign-off', checkoutId: '', signedAt: '2026-11-24T10:00:00.000Z', signerId: 'u', prevHash };
+      const canonical = canonicalText({ ...base, body: seq === at ? { newKeyId: names } : { n: seq } });
+      const hash = sha256Hex(canonical);
+      rows.push({ ...base, canonical, hash, signature: sign(canonical), keyId: seq > at ? then : 'k' });
+      prevHash = hash;
+    }
+    const part = { count: n, hash: prevHash, at: '2026-11-24T10:00:00.000Z' };
+    return { rows, head: { ...part, signature: sign(headText(part)), keyId: then } };
+  };
+  it('one follows another only by an entry that names it', () => {
+    const good = handedOver(6, 3, 'k2');
+    expect(verifyLedger(good.rows, good.head, tools)).toEqual([]);
+    const other = handedOver(6, 3, 'k3', 'k2');
+    expect(verifyLedger(other.rows, null, tools).filter((p) => p.what.includes('has not taken up')).map((p) => p.seq)).toEqual([4, 5, 6]);
+    const without = handedOver(6, 99, 'k2');
+    expect(verifyLedger(without.rows.map((r) => (r.seq > 4 ? { ...r, keyId: 'k2' } : r)), null, tools).some((p) => p.what.includes('has not taken up'))).toBe(true);
+  });
+  it('a head signed with a key the book never took up says nothing for it', () => {
+    const { rows, head } = book(4);
+    expect(verifyLedger(rows, { ...head, keyId: 'elsewhere' }, tools)).toEqual([{ seq: 4, id: null, what: 'the signed head is signed with a key that the book has not taken up' }]);
+  });
+  it('an entry is checked by itself, wherever it stood', () => {
+    const [, second] = book(3).rows;
+    if (!second) throw new Error('no entry');
+    expect(entryProblems(second, tools)).toEqual([]);
+    expect(entryProblems({ ...second, canonical: second.canonical.replace('"n":2', '"n":3') }, tools)).toEqual(['its hash does not match its text', 'its signature does not match its text']);
+    expect(entryProblems({ ...second, canonical: '[]' }, tools)).toContain('its column seq differs from its signed text');
+    expect(newKeyOf({ canonical: 'not json' })).toBeNull();
+    expect(newKeyOf({ canonical: '{"body":{"newKeyId":7}}' })).toBeNull();
   });
 });

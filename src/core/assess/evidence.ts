@@ -7,7 +7,7 @@ import type { GearChecked, ItemObserved } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
 import { say } from '@/domain/words';
 import { SLACK } from '../constants';
-import { fixed, list, plural } from '../format';
+import { dateText, fixed, list, plural } from '../format';
 import { addDays } from '../recency/dates';
 import type { JudgedLanding } from './captured';
 import { type RunCondition, runRule } from './stats';
@@ -113,10 +113,10 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
   if (waiver) return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: 'waived with reason', evidence: [] };
   if (found.met) return { ...base, ...found, state: 'met' };
   const part = record.parts?.find((p) => p.itemId === item.id) ?? null;
-  if (part && part.lapsesOn >= record.day) return { ...base, ...settled, state: 'met', part, seen: true, have: `signed in part by ${part.by} on ${part.on}, holds to ${part.lapsesOn}`, evidence: [part.entryId] };
+  if (part && part.lapsesOn >= record.day) return { ...base, ...settled, state: 'met', part, seen: true, have: `signed in part by ${part.by} on ${dateText(part.on)}, holds to ${dateText(part.lapsesOn)}`, evidence: [part.entryId] };
   const credit = creditOf(item, record.experience ?? null);
   if (credit) return { ...base, ...settled, state: 'credited', credited: credit, have: credit, evidence: [] };
-  return { ...base, ...found, state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not', missing: [...found.missing, ...(part ? [`the part sign-off of ${part.on} lapsed on ${part.lapsesOn}`] : [])] };
+  return { ...base, ...found, state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not', missing: [...found.missing, ...(part ? [`the part sign-off of ${dateText(part.on)} lapsed on ${dateText(part.lapsesOn)}`] : [])] };
 }
 
 function creditOf(item: ProgrammeItem, x: Experience | null): string | null {
@@ -222,6 +222,9 @@ function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, r
 /** Which of the named kinds an observation was: the stall, the energy item, the failure. */
 const variantOf = ({ detail }: ItemObserved): string | null => (detail?.form === 'stall' ? detail.stall : detail?.form === 'energy' || detail?.form === 'asymmetric' ? detail.item : null);
 
+/** A variant in words; a stall *landing* is one in that configuration, not the phase of flight. */
+const variantWord = (v: string): string => (v === 'landing' ? 'landing configuration' : say(v));
+
 function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'observed' }>, record: Ordered): RuleOutcome {
   const all = record.observations.filter((o) => o.data.itemId === itemId);
   const seen = recently(rule, record, all);
@@ -234,7 +237,7 @@ function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'o
   const missing: string[] = [];
   if (short > 0) missing.push(all.length === 0 ? 'not seen yet' : `${plural(short, 'more time', 'more times')} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${lately(rule.withinDays)}`);
   if (days < (rule.minDays ?? 1) && good.length > 0) missing.push(`on at least ${rule.minDays} days`);
-  if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(say))}`);
+  if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(variantWord))}`);
   if (latestBad) missing.push('the last time it was outside: see it again');
   const parts = rule.needed + (rule.variants ?? []).length;
   const done = Math.min(good.length, rule.needed) + (rule.variants ?? []).length - unseen.length;
@@ -290,7 +293,7 @@ export function asksOf(rule: EvidenceRule): string {
     case 'run': return `${rule.needed} ${rule.attitude ? `${say(rule.attitude)} ` : ''}landings of the pilot\u2019s own in a row${onSurface(rule.surface)}, over ${plural(rule.minSorties, 'flight')} and ${plural(rule.minDays, 'day')}, one the first of a flight${rule.windKt === null ? '' : `, one in ${rule.windKt} kt or more across`}${rule.accuracy ? ', all on target' : ''}${recent}`;
     case 'count': return `${plural(rule.needed, `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`)}${rule.prompted ? ' without help on the controls' : ' of the pilot\u2019s own'}${rule.accuracy ? ', on target' : ''}${onSurface(rule.surface)}${rule.minCrosswindKt === null ? '' : `, in ${rule.minCrosswindKt} kt or more across`}${recent}`;
     case 'go-arounds': return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${recent}`;
-    case 'observed': return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(say))}` : ''}${recent}`;
+    case 'observed': return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(variantWord))}` : ''}${recent}`;
     case 'hours': return `${fixed(rule.needed, Number.isInteger(rule.needed) ? 0 : 1)} h of ${rule.from === 'flights' ? 'dual flight' : 'it'}${recent}`;
     case 'briefs': return `${plural(rule.needed, 'brief')} acknowledged by the pilot${recent}`;
     case 'gear-checks': return `${plural(rule.needed, 'check')} of wheels against surface agreed on final${onSurface(rule.surface)}`;
@@ -305,7 +308,7 @@ export function recordsOf(entry: Pick<ItemEvidence, 'item' | 'evidence'>, given:
   const { id: itemId, evidence: rule } = entry.item;
   const used = new Set(entry.evidence);
   const landing = (l: RecordedLanding): ItemRecord => ({ id: l.id, lesson: l.lesson, kind: 'landing', number: l.number, supports: used.has(l.id), words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}` });
-  const seen = (o: Observation): ItemRecord => ({ id: o.id, lesson: o.lesson, kind: typeof o.data.minutes === 'number' ? 'time' : 'seen', number: null, supports: used.has(o.id), words: `${variantOf(o.data) ? `${say(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}` });
+  const seen = (o: Observation): ItemRecord => ({ id: o.id, lesson: o.lesson, kind: typeof o.data.minutes === 'number' ? 'time' : 'seen', number: null, supports: used.has(o.id), words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}` });
   switch (rule.kind) {
     case 'run': case 'count': return looked(rule, record).filter((l) => l.kind !== 'go-around' && l.group === record.group && (rule.attitude === null || l.intended === rule.attitude)).map(landing);
     case 'go-arounds': return looked(rule, record).filter((l) => l.judged.goAround !== null).map(landing);

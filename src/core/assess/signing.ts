@@ -1,4 +1,5 @@
 import { say } from '@/domain/words';
+import { dateText } from '../format';
 import { daysBetween } from '../recency/dates';
 import type { EvidenceRecord, ItemEvidence } from './evidence';
 
@@ -58,7 +59,7 @@ export function signingProblems(items: readonly ItemEvidence[], record: Evidence
       if (asked) return [{ code: 'override', itemId: item.id, message: `${item.id} ${item.title}: the override waits for the chief instructor.`, target: 'override', overridable: false }];
       return [{ code: 'item', itemId: item.id, message: `${item.id} ${item.title}: ${missing.join('; ')}.`, target, overridable: true }];
     }),
-    ...facts.openLimits.map((l): SigningProblem => ({ code: 'limit', message: `A limit was passed on ${l.flownOn} and is not released: ${l.what}. A chief who neither flew nor taught it releases it.`, target: 'trace', traceId: l.traceId, overridable: false })),
+    ...facts.openLimits.map((l): SigningProblem => ({ code: 'limit', message: `A limit was passed on ${dateText(l.flownOn)} and is not released: ${l.what}. A chief who neither flew nor taught it releases it.`, target: 'trace', traceId: l.traceId, overridable: false })),
     ...unresolvedTriggers(record).map((l): SigningProblem => ({ code: 'trigger', message: `Lesson ${l.lesson}, landing ${l.number}: the go-around trigger was met and the approach continued. It is resolved by a go-around decided in time.`, target: 'debrief', overridable: false })),
     ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({ code: 'acknowledge', message: `The pilot has not acknowledged the brief of lesson ${lesson}.`, target: 'brief', overridable: false })),
     ...facts.prerequisites.filter((p) => p.met === false).map((p): SigningProblem => ({ code: 'prerequisite', message: `Before this goal: ${p.text}.`, target: 'people', overridable: false })),
@@ -72,7 +73,7 @@ export function signerProblems(facts: Pick<SigningFacts, 'ownCheckout' | 'author
   if (facts.ownCheckout) say_('own', 'Nobody signs for themselves. Another instructor signs this checkout.', 'none');
   if (!facts.authorised) say_('not-authorised', 'You are not authorised to sign this goal. The chief instructor grants it.');
   if (facts.certificateUntil === null) say_('certificate', 'The end of your certificate or recent experience is not in the book of people. Enter it there.');
-  else if (facts.certificateUntil < facts.onDate) say_('certificate', `Your certificate or recent experience ended on ${facts.certificateUntil}.`);
+  else if (facts.certificateUntil < facts.onDate) say_('certificate', `Your certificate or recent experience ended on ${dateText(facts.certificateUntil)}.`);
   if (facts.signerLacks.length > 0) say_('lacks', `This aeroplane demands what you do not hold: ${facts.signerLacks.map(say).join(', ')}.`);
   if (facts.modelHours && facts.modelHours.have < facts.modelHours.needed) say_('model-hours', `You have ${Math.floor(facts.modelHours.have * 10) / 10} h in command in this model; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`);
   for (const r of facts.notRecent) say_('not-recent', `You are out of recency to teach this type. ${r.title}: fly ${r.restore} first (${r.citation}).`);

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
+import { dateText } from '@/core/format';
 import { type LaterBody, type SignOffBody, VOIDABLE } from '@/domain/book';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -94,7 +95,7 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
     const body = (JSON.parse(recommended.canonical) as { body: SignOffBody }).body;
     if (data.testOn > today) return problem('testOn', 'The test lies in the future. Enter it when it is over.');
     if (data.testOn < (body.signedOn ?? recommended.signed_at.slice(0, 10))) return problem('testOn', 'The test lies before the recommendation. Check the day.');
-    if (body.validThrough && data.testOn > body.validThrough) return problem('testOn', `The recommendation ended on ${body.validThrough}. A new one is needed: void this one and sign again.`);
+    if (body.validThrough && data.testOn > body.validThrough) return problem('testOn', `The recommendation ended on ${dateText(body.validThrough)}. A new one is needed: void this one and sign again.`);
     const goals = body.recommends ?? [];
     const later: LaterBody = { pilot: { id: head.pilotId, name: head.pilotName }, signer: { id: user.id, name: user.name }, of: { id: recommended.id, seq: recommended.seq, hash: recommended.hash, kind: recommended.kind }, goals, signedOn: today, timeZone: (await homeAerodrome(t)).timeZone, text: data.text, result: data.result, examiner: data.examiner, testOn: data.testOn, reference: data.reference };
     const entry = await appendEntry({ id: data.requestId, kind: 'test-result', checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body: later }, t);

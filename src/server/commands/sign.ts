@@ -7,7 +7,7 @@ import { type LedgerRow, canonicalText } from '@/core/ledger';
 import { validThrough } from '@/core/recency';
 import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
 import type { PackGoal } from '@/domain/programme';
-import { type Goal, say } from '@/domain/words';
+import { type Goal, LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
@@ -19,6 +19,7 @@ import { appendEntry } from '../ledger/book';
 import { type Result, problem, zodProblems } from '../result';
 import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
 import { prerequisitesOf, teachState } from '../queries/recency';
+import { inDial } from '../queries/traces';
 
 const Text = z.string().trim().min(20, 'Say what is signed, in a sentence.').max(2000, 'Keep it under 2000 characters.');
 export const SignForm = z.object({
@@ -111,8 +112,8 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
      WHERE l.pilot_id = :pilotId AND s.instructor_id = :userId AND a.type_id = (SELECT a2.type_id FROM airframes a2 JOIN checkouts c2 ON c2.airframe_id = a2.id WHERE c2.id = :id)`,
     { pilotId: head.pilotId, userId: user.id, id: head.id }, t,
   );
-  const limits = await rows<{ trace_id: string; channel: string; peak: number; unit: string; flown_on: string }>(
-    `SELECT e.trace_id, e.channel, e.peak, e.unit, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
+  const limits = await rows<{ trace_id: string; channel: LimitChannel; limit_value: number; peak: number; unit: string; dial: 'kt' | 'mph'; flown_on: string }>(
+    `SELECT e.trace_id, e.channel, e.limit_value, e.peak, e.unit, json_extract(tv.sheet, '$.dial.unit') AS dial, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
     { pilotId: head.pilotId }, t,
   );
   const withLandings = new Set(record.landings.map((l) => l.sortieId));
@@ -132,7 +133,7 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     signerLacks: teach.lacks,
     modelHours: teach.modelHours,
     notRecent: teach.notRecent,
-    openLimits: limits.map((l) => ({ traceId: l.trace_id, what: `${l.channel} ${Math.round(l.peak * 10) / 10} ${l.unit}`, flownOn: l.flown_on })),
+    openLimits: limits.map((l) => ({ traceId: l.trace_id, what: limitWords(l), flownOn: l.flown_on })),
     overrides,
     prerequisites,
   };
@@ -142,6 +143,12 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     problems: signingProblems(record.items, record.evidence, facts), overrides, prerequisites, stamp: stampOf(record, overrides, facts), text: signText(user, record, goals, today), recommends,
     validThrough: recommendation ? validThrough(today, { days: null, months: recommendation.validMonths, monthEnd: recommendation.monthEnd }) : null, today, partDays: house.signing.partDays, facts,
   };
+}
+
+/** A limit passed, in the unit of the dial. */
+function limitWords(l: { channel: LimitChannel; limit_value: number; peak: number; unit: string; dial: 'kt' | 'mph' }): string {
+  const { limit, peak, unit } = inDial(l.limit_value, l.peak, l.unit, l.dial);
+  return `${LIMIT_NAME[l.channel]} ${limit} ${unit}, ${Math.round(peak * 10) / 10} ${unit} reached`;
 }
 
 /** Everything a signer has before their eyes, as one hash: what changes it makes the page stale. */

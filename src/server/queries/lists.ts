@@ -29,12 +29,12 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
   }));
 }
 
-export interface PilotSummary { id: string; name: string; massKg: number; experience: string; hours: number; holds: { kind: string; gainedOn: string | null }[]; email: string | null; experienceSince: Record<string, string> }
+export interface PilotSummary { id: string; name: string; massKg: number; experience: string; hours: number; holds: { kind: string; gainedOn: string | null }[]; email: string | null; certificate: string; experienceSince: Record<string, string> }
 export async function pilotList(): Promise<PilotSummary[]> {
-  const found = await rows<{ id: string; name: string; mass_kg: number; experience: string; hours: number; email: string | null; experience_since: string }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id ORDER BY p.name');
+  const found = await rows<{ id: string; name: string; mass_kg: number; experience: string; hours: number; email: string | null; certificate: string; experience_since: string }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id ORDER BY p.name');
   const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>('SELECT pilot_id, kind, gained_on FROM qualifications WHERE ended_at IS NULL ORDER BY gained_on');
   return found.map((p) => ({
-    id: p.id, name: p.name, massKg: p.mass_kg, experience: p.experience, hours: p.hours, email: p.email, experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
+    id: p.id, name: p.name, massKg: p.mass_kg, experience: p.experience, hours: p.hours, email: p.email, certificate: p.certificate, experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
     holds: held.filter((h) => h.pilot_id === p.id).map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
   }));
 }

@@ -36,7 +36,7 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
 }
 
 /** A speed in the unit painted on the dial; anything else as it is. */
-const inDial = (limit: number, peak: number, unit: string, dial: 'kt' | 'mph') => (unit === 'kt' ? { limit: Math.round(limit / ktPerUnit(dial)), peak: peak / ktPerUnit(dial), unit: dial as string } : { limit, peak, unit });
+export const inDial = (limit: number, peak: number, unit: string, dial: 'kt' | 'mph') => (unit === 'kt' ? { limit: Math.round(limit / ktPerUnit(dial)), peak: peak / ktPerUnit(dial), unit: dial as string } : { limit, peak, unit });
 
 export interface JoinedLanding extends Pair { landing: { id: string; number: number; kind: string; captured: CapturedLanding; measured: Measured | null } | null; measures: Measure[]; atS: number }
 export interface JoinedItem { found: TraceAnalysis['airwork'][number]; foundIndex: number; tapped: { id: string; itemId: string; verdict: string; kind: AirworkKind | null; detail: AirworkDetail | null; measured: readonly string[] } | null }

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { dateText } from '@/core/format';
 import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -52,7 +53,7 @@ export function ResultForm({ checkoutId, today, validThrough, action }: { checko
       <Problems problems={rest} title="Not entered" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
         <Field label="Result" id="result" error={errors.result}><select {...form.register('result')}><option value="">Choose</option><option value="passed">passed</option><option value="failed">not passed</option></select></Field>
-        <Field label="Day of the test" id="testOn" error={errors.testOn} {...(validThrough ? { hint: `The recommendation holds to ${validThrough}.` } : {})}><input type="date" {...form.register('testOn')} /></Field>
+        <Field label="Day of the test" id="testOn" error={errors.testOn} {...(validThrough ? { hint: `The recommendation holds to ${dateText(validThrough)}.` } : {})}><input type="date" {...form.register('testOn')} /></Field>
         <Field label="Examiner" id="examiner" error={errors.examiner}><input {...form.register('examiner')} /></Field>
         <Field label="Reference of the report" id="reference" error={errors.reference}><input {...form.register('reference')} /></Field>
       </div>
