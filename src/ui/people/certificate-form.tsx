@@ -12,7 +12,7 @@ export function CertificateForm({ of, name, certificate, until, action }: { of: 
   const changed = text !== certificate || day !== (until ?? '');
   return (
     <form className="d-flex gap-1 flex-wrap" onSubmit={(e) => { e.preventDefault(); void runAction(() => action({ ...of, certificate: text, ...('userId' in of ? { until: day === '' ? null : day } : {}) })).then((a) => { setProblem(a.ok ? '' : (a.problems[0]?.message ?? '')); if (a.ok) router.refresh(); }); }}>
-      <input aria-label={`${'userId' in of ? 'Certificate' : 'Licence'} of ${name}`} className="form-control form-control-sm" style={{ maxWidth: 160 }} value={text} onChange={(e) => setText(e.target.value)} />
+      <input aria-label={`${'userId' in of ? 'Certificate' : 'Licence'} of ${name}`} className="form-control form-control-sm" style={{ width: 215 }} value={text} onChange={(e) => setText(e.target.value)} />
       {'userId' in of ? <input aria-label={`Last day of it, ${name}`} type="date" className="form-control form-control-sm" style={{ maxWidth: 150 }} value={day} onChange={(e) => setDay(e.target.value)} /> : null}
       <button type="submit" className="btn btn-sm btn-outline-primary" disabled={!changed}>Save</button>
       {problem ? <span role="alert" className="small v-outside">{problem}</span> : null}

@@ -40,13 +40,13 @@ export default async function AccountPage() {
           <div className="grid" style={{ alignContent: 'start' }}>
             {pilotId ? (
               <>
-                <Panel title={teaches ? 'What you may teach today' : 'Your types'}>
+                <Panel title={teaches ? 'Recent to teach, by the house\u2019s rule' : 'Your types'}>
                   {mine.length === 0 ? <p className="mb-0">Nothing flown is in the book yet.</p> : (
-                    <table className="plain"><thead><tr><th>Type</th>{teaches ? <th>To teach and sign</th> : null}<th>House interval</th></tr></thead><tbody>{mine.map((m) => (
+                    <table className="plain"><thead><tr><th>Type</th>{teaches ? <th>Three landings of your own</th> : null}<th>House interval</th></tr></thead><tbody>{mine.map((m) => (
                       <tr key={m.code}><td>{m.name}</td>{m.teach ? <td><Verdict verdict={m.teach.overall === 'current' ? 'within' : m.teach.overall === 'expiring' ? 'edge' : 'outside'}>{m.teach.overall === 'expired' ? `out of recency: ${list([...new Set(m.teach.rules.flatMap((r) => r.restore ?? []))])}` : `recent to ${dateText(m.teach.rules.reduce((d, r) => (r.validThrough !== null && (d === '' || r.validThrough < d) ? r.validThrough : d), ''))}`}</Verdict></td> : null}<td>{m.interval?.validThrough ? `${m.interval.status === 'expired' ? 'a check is due since' : 'to'} ${dateText(m.interval.validThrough)}` : ''}</td></tr>
                     ))}</tbody></table>
                   )}
-                  <p className="soft small mb-0 mt-2">{house?.signing.source}. What the law asks of you stands in the pack of each checkout.</p>
+                  <p className="soft small mb-0 mt-2">{house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks are weighed on the sign page of each checkout.</p>
                 </Panel>
                 <Panel title="Your own flying"><LogFlightForm pilotId={pilotId} today={today} types={types.map((t) => ({ code: t.code, name: t.sheet.name, water: t.sheet.surface !== 'land' }))} action={logFlightAction} />
                   {log.length > 0 ? <div className="scroll-x mt-3"><table className="plain"><thead><tr><th>Day</th><th>Type</th><th className="r">Landings</th><th className="r">Full stops</th><th className="r">Hours</th><th>Remark</th><th>Wrong?</th></tr></thead><tbody>{log.map((f) => <tr key={f.id} className={f.struck ? 'voided' : undefined}><td className="date">{dateText(f.flown_on)}</td><td>{f.name}{f.surface === 'water' ? ', water' : ''}{f.night ? ', night' : ''}</td><td className="r mono">{f.landings}</td><td className="r mono">{f.full_stops}</td><td className="r mono">{f.hours} h</td><td>{f.struck ? `struck: ${f.struck}` : f.remark}</td><td>{f.struck ? null : <StrikeButton logId={f.id} name={`${f.name}, ${dateText(f.flown_on)}`} action={strikeFlightAction} />}</td></tr>)}</tbody></table></div> : null}
