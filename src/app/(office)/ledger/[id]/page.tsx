@@ -35,7 +35,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
         {line.voidedBy ? <p className="trouble" role="status"><strong>Void</strong> by <Link href={`/ledger/${line.voidedBy.id}`}>entry {line.voidedBy.seq}</Link> of {dateText(line.voidedBy.on)}, {line.voidedBy.by}: {line.voidedBy.text}</p> : null}
         {line.corrections.map((c) => <p key={c.id} className="caution">Corrected by <Link href={`/ledger/${c.id}`}>entry {c.seq}</Link> of {dateText(c.on)}, {c.by}: {c.text}</p>)}
         {line.results.map((r) => <p key={r.id} className="note-good"><Link href={`/ledger/${r.id}`}>Entry {r.seq}</Link>: the test was {r.result === 'passed' ? 'passed' : 'not passed'} on {dateText(r.testOn)}, examiner {r.examiner}.</p>)}
-        <div className="grid g-3-2">
+        <div className="grid g-3-2" style={{ alignItems: 'start' }}>
           {later ? (
             <Panel title={`About entry ${later.of.seq}`}>
               <p><Link href={`/ledger/${later.of.id}`}>{entryTitle(later.of.kind)} {later.of.seq}</Link> <span className="mono soft">{later.of.hash.slice(0, 16)}</span></p>
