@@ -11,7 +11,7 @@ module.exports = {
       comment: 'core runs in a browser, a worker and on the server alike: no Node, React or database',
       severity: 'error',
       from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(metar-taf-parser|canonicalize|fast-xml-parser|zod)/' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(metar-taf-parser|canonicalize|fast-xml-parser|zod|suncalc|@date-fns/tz|papaparse)/' },
     },
     { name: 'workers-core-domain', severity: 'error', from: { path: '^src/workers' }, to: not('src/server', 'src/ui', 'src/app') },
     { name: 'server-arrows', severity: 'error', from: { path: '^src/server' }, to: not('src/ui', 'src/app', 'src/workers', 'src/offline/client') },

@@ -235,7 +235,19 @@ const shots: Record<string, () => Promise<Page>> = {
   'book-programme': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/sea-eu'); return page; },
   'book-edit': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/tailwheel-us/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'items', exact: true }).click(); return page; },
   'book-account': async () => { const page = await open(BENTO, wide); await page.goto('/account'); return page; },
-  'book-people': async () => { const page = await open(BENTO, wide); await page.goto('/people'); return page; },
+  'people-recency': async () => { const page = await open(BENTO, wide); await page.goto('/people'); return page; },
+  schedule: async () => { const page = await open(BENTO, wide); await page.goto('/schedule'); await page.waitForLoadState('networkidle'); return page; },
+  'work-schedule-day': async () => { const page = await open(BENTO, wide); await page.goto('/schedule?day=2026-11-25'); await page.waitForLoadState('networkidle'); return page; },
+  'work-booking': async () => { const page = await open(HELENA, wide); await page.goto('/schedule?kind=lesson'); await page.waitForLoadState('networkidle'); await page.getByLabel('Checkout', { exact: true }).selectOption({ index: 1 }); await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-URA Serrana Urze' }); await page.getByRole('button', { name: 'Best three slots' }).click(); await page.getByRole('button', { name: /^Book / }).first().waitFor(); return page; },
+  'work-person': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-ines'); return page; },
+  'work-person-instructor': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-helena'); return page; },
+  'work-settings': async () => { const page = await open(BENTO, wide); await page.goto('/settings'); return page; },
+  'work-times': async () => { const page = await open(BENTO, wide); await page.goto('/schedule/times'); return page; },
+  'work-notices': async () => { const page = await open(HELENA, wide); await page.goto('/notices'); return page; },
+  'work-board-chief': async () => open(BENTO, wide),
+  'work-board-pilot': async () => open('duarte@pedra-alva.example', wide),
+  'work-aerodrome': async () => { const page = await open(BENTO, wide); await page.goto('/rules/aerodrome/ZPAV/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'runways', exact: true }).click(); return page; },
+  'work-import': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-duarte/import'); await page.waitForLoadState('networkidle'); await page.getByLabel(/Logbook as CSV/).setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from('Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landings night,Remarks\n2026-10-02,Alvor C1,ZP-ALV,1:10,1:10,3,0,circuits\n2026-10-09,Alvor C1,ZP-ALV,0:50,0:50,2,1,dusk\n2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson\n17/13/2026,Alvor C1,ZP-ALV,1:00,,1,0,odd\n2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away\n') }); await page.getByText(/new flights/).waitFor(); return page; },
   hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
   kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
   'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
@@ -245,7 +257,7 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
-const WORKING = /^(book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+const WORKING = /^(work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

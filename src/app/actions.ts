@@ -1,5 +1,7 @@
 'use server';
 import { redirect } from 'next/navigation';
+import { z } from 'zod';
+import { LogEntry } from '@/domain/recency';
 import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
 import { recordEvents, shareFlight } from '@/server/commands/capture';
@@ -9,11 +11,17 @@ import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/co
 import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
 import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '@/server/commands/people';
 import { saveEye, saveHours } from '@/server/commands/pilot';
+import { addHeld, addPerson, endHeld, erasePerson, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
+import { book, cancelBooking, endAway, endFeed, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
 import { checkSignIn } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/commands/sign';
-import { problem } from '@/server/result';
+import { seeNotices } from '@/server/notices';
+import { whatIfOf } from '@/server/queries/people';
+import { proposeSlots } from '@/server/queries/schedule';
+import { may } from '@/server/auth/permissions';
+import { problem, zodProblems } from '@/server/result';
 
 /** Thin: each action is one command for the signed-in user. Next refuses actions from another origin; so do we, once more. */
 const foreign = () => problem('', 'This came from another site and was not done.');
@@ -222,4 +230,121 @@ export async function savePlanAction(form: unknown) {
 export async function acknowledgeDebriefAction(debriefId: string) {
   if (!(await sameOrigin())) return foreign();
   return acknowledgeDebrief(await requireUser(), debriefId);
+}
+
+export async function saveDateAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveDate(await requireUser(), form);
+}
+
+export async function writeNoteAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return writeNote(await requireUser(), form);
+}
+
+export async function withdrawNoteAction(id: string) {
+  if (!(await sameOrigin())) return foreign();
+  return withdrawNote(await requireUser(), id);
+}
+
+export async function addPersonAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return addPerson(await requireUser(), form);
+}
+
+export async function saveRolesAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveRoles(await requireUser(), form);
+}
+
+export async function addHeldAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return addHeld(await requireUser(), form);
+}
+
+export async function endHeldAction(id: string) {
+  if (!(await sameOrigin())) return foreign();
+  return endHeld(await requireUser(), id);
+}
+
+export async function erasePersonAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return erasePerson(await requireUser(), form);
+}
+
+export async function takeBackImportAction(id: string) {
+  if (!(await sameOrigin())) return foreign();
+  return takeBackImport(await requireUser(), id);
+}
+
+export async function bookAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return book(await requireUser(), form);
+}
+
+export async function moveBookingAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return moveBooking(await requireUser(), form);
+}
+
+export async function cancelBookingAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return cancelBooking(await requireUser(), form);
+}
+
+export async function saveWindowsAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveWindows(await requireUser(), form);
+}
+
+export async function saveAwayAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return saveAway(await requireUser(), form);
+}
+
+export async function endAwayAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return endAway(await requireUser(), form);
+}
+
+export async function joinWaitingAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return joinWaiting(await requireUser(), form);
+}
+
+export async function leaveWaitingAction(id: string) {
+  if (!(await sameOrigin())) return foreign();
+  return leaveWaiting(await requireUser(), id);
+}
+
+export async function openFeedAction(alarmMin: number) {
+  if (!(await sameOrigin())) return foreign();
+  return openFeed(await requireUser(), alarmMin);
+}
+
+export async function endFeedAction() {
+  if (!(await sameOrigin())) return foreign();
+  return endFeed(await requireUser());
+}
+
+export async function seeNoticesAction() {
+  if (!(await sameOrigin())) return foreign();
+  return seeNotices(await requireUser());
+}
+
+export async function proposeSlotsAction(form: unknown) {
+  return proposeSlots(await requireUser(), form);
+}
+
+const WhatIfForm = z.object({ pilotId: z.string().min(1), onDate: z.iso.date('Give the day as year-month-day.'), planned: z.array(LogEntry.pick({ flownOn: true, typeCode: true, landings: true, fullStops: true, night: true, surface: true })).min(1, 'Add a flight.').max(12, 'At most twelve flights.') });
+/** Reads only: what a pilot would have after flying what is planned. */
+export async function whatIfAction(form: unknown) {
+  const user = await requireUser();
+  const parsed = WhatIfForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.seePerson(user, parsed.data)) return problem('', 'There is nobody of this name for you to look at.');
+  const wrong = parsed.data.planned.findIndex((p) => p.fullStops > p.landings);
+  if (wrong >= 0) return problem(`planned.${wrong}.fullStops`, 'There cannot be more full stops than landings.');
+  const answer = await whatIfOf(parsed.data.pilotId, parsed.data.planned, parsed.data.onDate);
+  return answer ? { ok: true as const, ...answer } : problem('', 'There is nobody of this name for you to look at.');
 }

@@ -5,6 +5,7 @@ import { type CurrentUser, may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { nowIso } from '@/server/clock';
 import { type CheckoutRecord, checkoutHead, checkoutRecord, stageOf } from '@/server/queries/checkout';
+import { bookingNow } from '@/server/queries/schedule';
 import type { StripFacts } from '@/ui/shared/strip';
 
 /** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */
@@ -14,11 +15,14 @@ export async function checkoutPage(params: Promise<{ id: string }>): Promise<{ u
   denyUnless(head !== null && may.viewCheckout(user, head));
   const record = await checkoutRecord(head);
   const latest = record.sorties[record.sorties.length - 1];
+  const now = nowIso();
+  const running = await bookingNow(head.id, now);
   const wind = stationWind((await homeAerodrome()).ident, nowIso());
   return {
     user, record, runs: may.runCheckout(user, head),
     strip: {
       checkoutId: head.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, stage: stageOf(record), lesson: latest?.lesson ?? 0, signed: head.status === 'signed',
+      leftMin: running ? Math.max(0, Math.floor((Date.parse(running.ends_at) - Date.parse(now)) / 60_000)) : null,
       wind: wind ? { text: windText(wind), age: `station, true · ${wind.observedAt.slice(11, 16)} UTC` } : null,
     },
   };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
-import { RecencyRule } from './recency';
+import { NightRule, RecencyRule } from './recency';
 import { GOALS, PACKS } from './words';
 
 const EyeFormSchema = z.union([
@@ -144,7 +144,9 @@ export const RulePack = z.object({
   notCovered: z.array(z.string()).default([]),
   /** Recent experience, by count, and what lapses by date. */
   recency: z.array(RecencyRule).default([]),
-  dated: z.array(z.object({ id: z.string(), title: z.string(), citation: z.string(), days: z.number().int().nullable(), months: z.number().int().nullable(), monthEnd: z.boolean(), confirm: z.boolean().default(false) })).default([]),
+  dated: z.array(z.object({ id: z.string(), title: z.string(), citation: z.string(), days: z.number().int().nullable(), months: z.number().int().nullable(), monthEnd: z.boolean(), confirm: z.boolean().default(false), /** Of what it speaks: everybody, or holders of the named kind. */ of: z.string().nullable().default(null) })).default([]),
+  /** Night as this pack means it, for the logbook and for recent experience: they may differ. */
+  night: z.object({ logging: NightRule, recency: NightRule }).default({ logging: { by: 'twilight', citation: 'civil twilight' }, recency: { by: 'twilight', citation: 'civil twilight' } }),
 });
 export type RulePack = z.infer<typeof RulePack>;
 
@@ -173,6 +175,15 @@ export const House = z.object({
   exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()),
   /** Least height above ground of a simulated failure, and of a loss-of-control-speed demonstration's completion; the house may only be stricter. */
   failureFloorFt: z.number().min(500).default(500), demonstrationFt: z.number().min(3000).default(3000),
+  /** The rule pack whose words and rules hold where no checkout says another. */
+  homePack: z.enum(PACKS).default('us'),
+  /** Bookings: hours of the day, minutes since midnight; the step of the grid; what a lesson usually takes where too few were flown to learn from. */
+  schedule: z.object({
+    openFromMin: z.number().int().min(0).max(1440), openToMin: z.number().int().min(0).max(1440), stepMin: z.number().int().min(5).max(60), nightFlying: z.boolean(),
+    briefMin: z.number().int().min(5), prepareMin: z.number().int().min(5), flightMin: z.number().int().min(10), debriefMin: z.number().int().min(5),
+    /** Days without a lesson after which an open checkout has stalled. */
+    stalledDays: z.number().int().min(1), source: z.string(),
+  }).default({ openFromMin: 420, openToMin: 1260, stepMin: 15, nightFlying: false, briefMin: 15, prepareMin: 20, flightMin: 50, debriefMin: 20, stalledDays: 14, source: 'product default' }),
   twinFailures: z.array(z.string()),
   reference: z.string(),
   /** Signing: what an instructor must have flown to teach and sign a type, how long a part sign-off holds, who says yes to an override, and when a check falls due. */

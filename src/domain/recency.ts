@@ -43,7 +43,16 @@ export interface RecencyEvent {
   demonstration?: boolean;
   surface?: string | null;
   class?: string | null;
+  /** The same so many times over; absent = once. Lets a day of circuits stand as one row. */
+  times?: number;
 }
+
+/** When night begins and ends: by civil twilight, or so many minutes after sunset and before sunrise. */
+export const NightRule = z.discriminatedUnion('by', [
+  z.object({ by: z.literal('twilight'), citation: z.string() }),
+  z.object({ by: z.literal('sun'), afterMin: z.number().int().min(0).max(180), beforeMin: z.number().int().min(0).max(180), citation: z.string() }),
+]);
+export type NightRule = z.infer<typeof NightRule>;
 /** What the office or the pilot wrote of a flight that was not recorded here. */
 export const LogEntry = z.object({
   flownOn: z.iso.date('Give the day as year-month-day.'),

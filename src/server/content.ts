@@ -89,7 +89,8 @@ export async function newestContent<K extends ContentKind>(kind: K, key: string,
 
 /** The aerodrome this school flies from (one data folder = one school). */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
-  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, version DESC LIMIT 1", {}, t);
+  // The first one entered is home; of it the newest version stands.
+  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1", {}, t);
   if (!found) throw new Error('no aerodrome is set up in this data folder');
   return contentById('aerodrome', found.id, t);
 }

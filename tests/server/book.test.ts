@@ -47,6 +47,7 @@ describe('who may do what: every action, every role, own or not', () => {
     seeEverybody: ['-iccc', '-iccc'], openCheckouts: ['-i-ii', '-i-ii'], openCheckoutFor: ['-i-ii', '-----'], viewCheckout: ['-iiii', 'iiiii'], runCheckout: ['-i-ii', '-----'], keepPilotRecord: ['-iiii', '-----'], acknowledgeBrief: ['-----', 'iiiii'], acknowledgeDebrief: ['-----', 'iiiii'],
     assessSelf: ['-i-ii', 'iiiii'], compareInstructors: ['--ii-', '--ii-'], signCheckout: ['-i-ii', '-----'], changeHouse: ['--ii-', '--ii-'], releaseExceedance: ['--ii-', '-----'], askOverride: ['-i-ii', '-----'], answerOverride: ['--ii-', '-----'], voidEntry: ['--ii-', '-----'], correctEntry: ['-iiii', '-----'],
     enterResult: ['-iiii', '-----'], logFlying: ['--ii-', 'iiiii'], exportRecord: ['-iiii', 'iiiii'], keepCertificates: ['--ii-', '--ii-'], exportBook: ['-iiii', '-iiii'], viewLedgerEntry: ['-iiii', 'iiiii'],
+    seePerson: ['-iiii', 'iiiii'], keepPeople: ['--ii-', '--ii-'], keepDates: ['-iiii', '-----'], writeNote: ['-iiii', '-----'], readNote: ['--ii-', '-----'], importLogbook: ['--ii-', 'iiiii'], erasePerson: ['--ii-', '-----'], book: ['-iiii', 'iiiii'], keepFleetDown: ['-iiii', '-iiii'], keepWindows: ['--ii-', '--ii-'],
   };
   it.each(Object.keys(may) as (keyof typeof may)[])('%s', (action) => {
     const row_ = TABLE[action];

@@ -50,7 +50,7 @@ describe('what counts as flying', () => {
     expect((await logFlight(bento, log)).ok).toBe(true);
     expect(await hoursInType('pilot-bento', 'orla-mare')).toBeCloseTo(before + 1.5, 6);
     const mine = (await flyingOf('pilot-bento')).filter((e) => e.id.startsWith(log.requestId));
-    expect(mine.map((e) => `${e.kind} ${e.class} ${e.night ? 'night' : 'day'} ${e.fullStop ? 'stop' : ''}`.trim()).sort()).toEqual(['landing multi-engine-sea night', 'landing multi-engine-sea night', 'landing multi-engine-sea night stop', 'takeoff multi-engine-sea night', 'takeoff multi-engine-sea night']);
+    expect(mine.map((e) => `${e.times ?? 1} ${e.kind} ${e.class} ${e.night ? 'night' : 'day'} ${e.fullStop ? 'stop' : ''}`.trim()).sort()).toEqual(['1 landing multi-engine-sea night stop', '2 landing multi-engine-sea night', '2 takeoff multi-engine-sea night']);
     expect(await logFlight(bento, { ...log, requestId: randomUUID(), typeCode: 'serrana-urze' })).toMatchObject({ ok: false, problems: [{ path: 'surface' }] });
     expect(await logFlight(bento, { ...log, requestId: randomUUID(), takeoffs: 0, landings: 0, fullStops: 0, hours: 0 })).toMatchObject({ ok: false, problems: [{ path: 'landings' }] });
   });

@@ -1,5 +1,6 @@
 import { may } from '@/server/auth/permissions';
 import { requireUser } from '@/server/auth/session';
+import { unseenCount } from '@/server/notices';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/clock';
 import { staleDemoDays } from '@/server/demo';
@@ -15,7 +16,7 @@ export default async function OfficeLayout({ children }: { children: React.React
   return (
     <div className="shell">
       <a href="#main" className="skip">Skip to the content</a>
-      <Rail staff={may.seeEverybody(user)} signOut={signOutAction} />
+      <Rail staff={may.seeEverybody(user)} notices={await unseenCount(user)} signOut={signOutAction} />
       {demoDays !== null ? <p className="demo-note">This demo was filled in {demoDays} days ago and its dates have moved on. For a fresh start stop it and run <kbd>npm run demo -- --fresh</kbd>.</p> : null}
       {children}
       <OutboxNote />

@@ -1,5 +1,5 @@
 import type { RecencyEvent, RecencyRule } from '@/domain/recency';
-import { type RecencyResult, evaluateRecency } from './evaluate';
+import { type RecencyResult, evaluateOrdered, firstToLapse, newestFirst, worstOf } from './evaluate';
 import { type Period, type RecencyStatus, validity } from './dates';
 
 /** The aeroplane a rule is asked of. */
@@ -15,20 +15,20 @@ export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): Recency
  * the type at flying of that type.
  */
 export function recencyIn(rules: readonly RecencyRule[], events: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
-  const asked = rulesFor(rules, of);
-  const own = (rule: RecencyRule) => events.filter((e) => (rule.within === 'type' ? e.typeCode === of.typeCode : e.class === of.class));
-  const each = asked.map((rule) => evaluateRecency({ rules: [rule], events: own(rule), onDate }));
+  return recencyOrdered(rulesFor(rules, of), newestFirst(events, onDate), of, onDate);
+}
+
+/** The same for rules already chosen and events in order, the newest first, none after the day. */
+export function recencyOrdered(asked: RecencyRule[], ordered: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
+  const own = (rule: RecencyRule) => ordered.filter((e) => (rule.within === 'type' ? e.typeCode === of.typeCode : e.class === of.class));
+  const each = asked.map((rule) => evaluateOrdered([rule], own(rule), onDate));
   // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from its own flying.
   const rulesOf = each.flatMap((e) => e.rules);
-  const holding = rulesOf.filter((r) => r.status !== 'expired' && r.validThrough !== null);
-  const first = holding.reduce<(typeof holding)[number] | null>((a, r) => (a === null || (r.validThrough ?? '') < (a.validThrough ?? '') ? r : a), null);
   const most = (pick: (e: RecencyResult['leastFlying']) => number) => Math.max(0, ...each.map((e) => pick(e.leastFlying)));
   const surfaces = [...new Set(each.flatMap((e) => Object.keys(e.leastFlying.bySurface)))];
   const bySurface = Object.fromEntries(surfaces.map((s) => [s, most((l) => l.bySurface[s] ?? 0)]));
   return {
-    asked, rules: rulesOf,
-    overall: rulesOf.some((r) => r.status === 'expired') ? 'expired' : rulesOf.some((r) => r.status === 'expiring') ? 'expiring' : 'current',
-    firstToLapseRuleId: first?.ruleId ?? null, firstToLapseEventId: first?.limitingEventId ?? null,
+    asked, rules: rulesOf, overall: worstOf(rulesOf), ...firstToLapse(rulesOf),
     leastFlying: { circuits: Math.max(most((l) => l.circuits), Object.values(bySurface).reduce((a, b) => a + b, 0)), bySurface, atNight: most((l) => l.atNight), fullStop: most((l) => l.fullStop), tailwheel: most((l) => l.tailwheel) },
   };
 }

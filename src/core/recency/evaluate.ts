@@ -31,30 +31,48 @@ export function counts(rule: CountRule, e: RecencyEvent): boolean {
     && (rule.classes === null || (e.class != null && rule.classes.includes(e.class)));
 }
 
+/** Events not after a day, the newest first; of events on the same day the later in the list is the more recent. */
+export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate: string): E[] {
+  return events.map((e, index) => ({ e, index })).filter(({ e }) => e.date <= onDate).sort((a, b) => (a.e.date === b.e.date ? b.index - a.index : a.e.date < b.e.date ? 1 : -1)).map(({ e }) => e);
+}
+
 /**
  * Count rules over a log on one day: what holds and until when, what lapses first, and the least flying that restores it.
  * Both ends of a window count. Rules are taken as of one class.
  * @param events any order; of events on the same day the later in the list is the more recent
  */
 export function evaluateRecency({ rules, events, onDate, warnDays = WARN_DAYS }: { rules: readonly CountRule[]; events: readonly RecencyEvent[]; onDate: string; warnDays?: number }): RecencyResult {
-  const upTo = events.map((e, index) => ({ e, index })).filter(({ e }) => e.date <= onDate).sort((a, b) => (a.e.date === b.e.date ? b.index - a.index : a.e.date < b.e.date ? 1 : -1)).map(({ e }) => e);
-  const results = rules.map((rule) => evaluateRule(rule, upTo, onDate, warnDays));
-  const holding = results.filter((r) => r.status !== 'expired' && r.validThrough !== null);
-  const first = holding.reduce<RuleResult | null>((a, r) => (a === null || (r.validThrough ?? '') < (a.validThrough ?? '') ? r : a), null);
-  return {
-    rules: results,
-    overall: results.reduce<RecencyStatus>((worst, r) => (WORST[r.status] > WORST[worst] ? r.status : worst), 'current'),
-    firstToLapseRuleId: first?.ruleId ?? null,
-    firstToLapseEventId: first?.limitingEventId ?? null,
-    leastFlying: leastFlying(rules, results),
-  };
+  return evaluateOrdered(rules, newestFirst(events, onDate), onDate, warnDays);
 }
 
-/** @param newestFirst events not after the day */
-function evaluateRule(rule: CountRule, newestFirst: readonly RecencyEvent[], onDate: string, warnDays: number): RuleResult {
-  const good = newestFirst.filter((e) => counts(rule, e));
-  const counted = good.filter((e) => daysBetween(e.date, onDate) <= rule.windowDays).length;
-  const limiting = good[rule.count - 1] ?? null;
+/** The same for events already in order, the newest first, none after the day. */
+export function evaluateOrdered(rules: readonly CountRule[], ordered: readonly RecencyEvent[], onDate: string, warnDays = WARN_DAYS): RecencyResult {
+  const results = rules.map((rule) => evaluateRule(rule, ordered, onDate, warnDays));
+  return { rules: results, overall: worstOf(results), ...firstToLapse(results), leastFlying: leastFlying(rules, results) };
+}
+/** The worst state of several. */
+export const worstOf = (results: readonly { status: RecencyStatus }[]): RecencyStatus => results.reduce<RecencyStatus>((worst, r) => (WORST[r.status] > WORST[worst] ? r.status : worst), 'current');
+/** Of the rules that hold, the one that ends first, and the event whose ageing ends it. */
+export function firstToLapse(results: readonly RuleResult[]): { firstToLapseRuleId: string | null; firstToLapseEventId: string | null } {
+  let first: RuleResult | null = null;
+  for (const r of results) if (r.status !== 'expired' && r.validThrough !== null && (first === null || r.validThrough < (first.validThrough ?? ''))) first = r;
+  return { firstToLapseRuleId: first?.ruleId ?? null, firstToLapseEventId: first?.limitingEventId ?? null };
+}
+
+/** Walks back until the window is past and enough were found: a long log is not read to its end. */
+function evaluateRule(rule: CountRule, ordered: readonly RecencyEvent[], onDate: string, warnDays: number): RuleResult {
+  const windowFrom = addDays(onDate, -rule.windowDays);
+  let counted = 0;
+  let all = 0;
+  let limiting: RecencyEvent | null = null;
+  for (const e of ordered) {
+    if (limiting !== null && e.date < windowFrom) break;
+    if (!counts(rule, e)) continue;
+    const times = e.times ?? 1;
+    if (e.date >= windowFrom) counted += times;
+    all += times;
+    if (limiting === null && all >= rule.count) limiting = e;
+  }
   const through = limiting ? addDays(limiting.date, rule.windowDays) : null;
   const status: RecencyStatus = through === null || through < onDate ? 'expired' : daysBetween(onDate, through) < warnDays ? 'expiring' : 'current';
   const needed = Math.max(0, rule.count - counted);

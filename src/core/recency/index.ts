@@ -3,3 +3,5 @@ export * from './counts';
 export * from './dates';
 export * from './evaluate';
 export * from './apply';
+export * from './log';
+export * from './person';

@@ -94,3 +94,23 @@ export function stationForecast(station: string, nowIso: string): { text: string
   const groups = parts.map((p, i) => (i === 0 ? `${windGroup(p)} 9999 FEW040` : `BECMG ${dayHour(Date.parse(p.fromIso))}/${dayHour(Date.parse(p.fromIso) + HOUR_MS)} ${windGroup(p)}`));
   return { issuedAt: new Date(issued).toISOString(), parts, text: `TAF ${station} ${dayHour(issued)}00Z ${dayHour(start)}/${dayHour(end)} ${groups.join(' ')}` };
 }
+
+export interface Outlook { fromDeg: number; kt: number; gustKt: number | null; /** 1 within the forecast's hours, less the further ahead. */ sureness: number; kind: 'forecast' | 'outlook' }
+const OUTLOOK_DAYS = 5;
+/**
+ * Wind for a planned hour: within the hours of the newest forecast what it says, up to five days ahead an outlook that is less sure with each day, null beyond and for the past.
+ * An outlook is wrong by more the further ahead it looks, and is issued anew every six hours.
+ */
+export function stationOutlook(station: string, nowIso: string, atIso: string): Outlook | null {
+  const at = Date.parse(atIso);
+  const now = Date.parse(nowIso);
+  if (at < now - HOUR_MS || at > now + OUTLOOK_DAYS * DAY_MS) return null;
+  const part = stationForecast(station, nowIso).parts.find((p) => p.fromIso <= atIso && atIso < p.toIso);
+  if (part) return { fromDeg: part.fromDeg, kt: part.kt, gustKt: part.gustKt, sureness: 1, kind: 'forecast' };
+  const days = Math.max(0, at - now) / DAY_MS;
+  const issue = Math.floor(now / (6 * HOUR_MS));
+  const off = (name: string) => 2 * unit(`${station}|${issue}|${Math.floor(at / (3 * HOUR_MS))}|${name}`) - 1;
+  const a = airAt(station, at, true);
+  const kt = Math.max(0, a.kt + 1.6 * days * off('kt'));
+  return { fromDeg: (((a.fromDeg + 12 * days * off('dir')) % 360) + 360) % 360, kt, gustKt: a.gustKt === null ? null : Math.max(kt, a.gustKt + 1.6 * days * off('kt')), sureness: Math.max(0.2, 0.9 - 0.14 * days), kind: 'outlook' };
+}

@@ -36,7 +36,7 @@ export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
 export async function tokenUser(header: string | null): Promise<CurrentUser | null> {
   const token = /^Bearer (jt_[A-Za-z0-9_-]{43})$/.exec(header ?? '')?.[1];
   if (!token) return null;
-  const found = await row<UserRow & { token_id: string; last_used_at: string | null }>('SELECT u.*, t.id AS token_id, t.last_used_at FROM personal_tokens t JOIN users u ON u.id = t.user_id WHERE t.hash = :hash AND t.ended_at IS NULL', { hash: hashOf(token) });
+  const found = await row<UserRow & { token_id: string; last_used_at: string | null }>('SELECT u.*, t.id AS token_id, t.last_used_at FROM personal_tokens t JOIN users u ON u.id = t.user_id WHERE t.hash = :hash AND t.ended_at IS NULL AND u.closed_at IS NULL', { hash: hashOf(token) });
   if (!found) return null;
   const today = nowIso().slice(0, 10);
   if (found.last_used_at !== today) await write(async (t) => void (await model('personal_tokens').update({ last_used_at: today }, { where: { id: found.token_id }, transaction: t })));

@@ -20,6 +20,9 @@ export interface OwnedByPilot { pilotId: string }
 const staff = (user: CurrentUser): boolean => user.roles.includes('instructor') || user.roles.includes('chief');
 const own = (user: CurrentUser, thing: OwnedByPilot): boolean => user.pilotId !== null && user.pilotId === thing.pilotId;
 
+/** How a person stands in the schedule: as a pilot where there is one, so that nobody is in two seats at once. */
+export const personKey = (user: { id: string; pilotId: string | null }): string => (user.pilotId !== null ? `p:${user.pilotId}` : `u:${user.id}`);
+
 export const may = {
   /** Board, lists of all pilots, the whole book. */
   seeEverybody: (user: CurrentUser): boolean => staff(user),
@@ -53,6 +56,24 @@ export const may = {
   /** Flying of one's own, or entered by the office. */
   logFlying: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || user.roles.includes('chief'),
   exportRecord: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || staff(user),
+  /** One person's page: the staff, and that person. */
+  seePerson: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
+  /** New people, roles, authorisations, what is held; closing an account and erasing. */
+  keepPeople: (user: CurrentUser): boolean => user.roles.includes('chief'),
+  /** Medical and other dates, shown to the staff; nobody enters their own. */
+  keepDates: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) && !own(user, thing),
+  writeNote: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) && !own(user, thing),
+  readNote: (user: CurrentUser, note: { visible: string; authorId: string } & OwnedByPilot): boolean => (note.visible === 'pilot' ? staff(user) || own(user, note) : !own(user, note) && (note.visible === 'staff' ? staff(user) : user.roles.includes('chief') || user.id === note.authorId)),
+  /** A logbook read in: one's own, or by the chief. */
+  importLogbook: (user: CurrentUser, thing: OwnedByPilot): boolean => own(user, thing) || user.roles.includes('chief'),
+  /** The chief, never of oneself: somebody must stay who can answer for it. */
+  erasePerson: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('chief') && !own(user, thing),
+  /** Book, move, cancel: the staff for anybody; a pilot what is their own. */
+  book: (user: CurrentUser, thing: { pilotId: string | null }): boolean => staff(user) || (user.pilotId !== null && user.pilotId === thing.pilotId),
+  /** Take an aeroplane out of the line, and bring it back. */
+  keepFleetDown: (user: CurrentUser): boolean => staff(user),
+  /** Weekly windows and times away: one’s own, or the chief for anybody. */
+  keepWindows: (user: CurrentUser, person: string): boolean => user.roles.includes('chief') || person === personKey(user),
   /** Certificates and their dates. */
   keepCertificates: (user: CurrentUser): boolean => user.roles.includes('chief'),
   /** The whole book as a file. */

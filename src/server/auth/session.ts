@@ -43,7 +43,7 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   const session = await getIronSession<SessionData>(await cookies(), sessionOptions());
   if (!session.userId) return null;
   const found = await row<UserRow>('SELECT * FROM users WHERE id = :id', { id: session.userId });
-  return found && found.session_version === session.sessionVersion ? toUser(found) : null;
+  return found && found.session_version === session.sessionVersion && !found.closed_at ? toUser(found) : null;
 });
 
 /** The signed-in user; sends everybody else to the sign-in page. */

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { canonicalText } from '@/core/ledger';
-import type { Programme, RulePack } from '@/domain/programme';
+import type { House, Programme, RulePack } from '@/domain/programme';
+import type { Aerodrome } from '@/domain/sheet';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { CONTENT, type ContentKind } from '../content';
@@ -53,6 +54,32 @@ function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] 
     });
     if (problems.length === 0 && circular(p)) say('items', 'Items wait for each other in a circle: take one of the prerequisites out.');
   }
+  if (kind === 'house') {
+    const { schedule } = body as House;
+    if (schedule.openToMin <= schedule.openFromMin) say('schedule.openToMin', 'The day of bookings ends before it begins.');
+    if (1440 % schedule.stepMin !== 0) say('schedule.stepMin', 'Choose a step that goes into a day: 5, 10, 15, 20, 30 or 60 min.');
+  }
+  if (kind === 'aerodrome') {
+    const a = body as Aerodrome;
+    if (a.ident !== key) say('ident', `This aerodrome is called ${key}; its name does not change.`);
+    if (a.runways.length === 0) say('runways', 'An aerodrome has at least one runway.');
+    if (Math.abs(a.latitudeDeg) > 90) say('latitudeDeg', 'Give a latitude from -90 to 90, north positive.');
+    if (Math.abs(a.longitudeDeg) > 180) say('longitudeDeg', 'Give a longitude from -180 to 180, east positive.');
+    if (Math.abs(a.variationDeg) > 60) say('variationDeg', 'Give the variation in degrees, west negative.');
+    if (!validZone(a.timeZone)) say('timeZone', 'This is no time zone. Write it like Europe/Lisbon.');
+    const idents = a.runways.flatMap((r) => r.ends.map((e) => e.ident));
+    a.runways.forEach((r, i) => {
+      if (!(r.lengthM >= 50 && r.lengthM <= 6000)) say(`runways.${i}.lengthM`, 'Give a length from 50 to 6000 m.');
+      if (!(r.widthM >= 3 && r.widthM <= 200)) say(`runways.${i}.widthM`, 'Give a width from 3 to 200 m.');
+      const [one, two] = r.ends;
+      r.ends.forEach((e, j) => {
+        if (idents.filter((x) => x === e.ident).length > 1) say(`runways.${i}.ends.${j}.ident`, `Two ends are called ${e.ident}.`);
+        if (!(e.trueBearingDeg > 0 && e.trueBearingDeg <= 360)) say(`runways.${i}.ends.${j}.trueBearingDeg`, 'Give the true bearing, above 0 to 360; north is 360.');
+        if (e.landmark && !(e.landmark.alongM > 0 && e.landmark.alongM < r.lengthM)) say(`runways.${i}.ends.${j}.landmark.alongM`, 'The landmark lies beside the runway: metres past this threshold.');
+      });
+      if (one && two && Math.abs(((two.trueBearingDeg - one.trueBearingDeg + 720) % 360) - 180) > 1) say(`runways.${i}.ends.1.trueBearingDeg`, 'The two ends point in opposite directions, within one degree.');
+    });
+  }
   if (kind === 'pack') {
     const p = body as RulePack;
     if (p.key !== key) say('key', `This pack is called ${key}; its name does not change.`);
@@ -62,6 +89,8 @@ function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] 
   }
   return problems;
 }
+
+const validZone = (zone: string): boolean => { try { return new Intl.DateTimeFormat('en-GB', { timeZone: zone }).resolvedOptions().timeZone !== ''; } catch { return false; } };
 
 function circular(p: Programme): boolean {
   const done = new Set<string>();

@@ -13,7 +13,7 @@ export async function checkSignIn(form: unknown): Promise<Result<{ userId: strin
   const key = `in:${parsed.data.email.toLowerCase()}`;
   const wait = await waitSeconds(key);
   if (wait > 0) return problem('password', `Too many tries for this address. Wait ${wait} s, then try again.`);
-  const user = await row<{ id: string; password_hash: string; session_version: number }>('SELECT id, password_hash, session_version FROM users WHERE email = :email', { email: parsed.data.email });
+  const user = await row<{ id: string; password_hash: string; session_version: number }>('SELECT id, password_hash, session_version FROM users WHERE email = :email AND closed_at IS NULL', { email: parsed.data.email });
   if (!(await passwordFits(parsed.data.password, user?.password_hash ?? null)) || !user) {
     await failedTry(key);
     return problem('password', 'E-mail and password do not fit together. Check both and try again.');

@@ -15,7 +15,7 @@ const whole = DataTypes.INTEGER;
 
 const TABLES = {
   pilots: { id: text, name: text, mass_kg: real, experience: text, hours: real, crosswind_credit: text, experience_since: text, created_at: text, certificate: text },
-  users: { id: text, email: text, name: text, password_hash: text, roles: text, session_version: whole, pilot_id: text, mass_kg: real, authorised: text, own_crosswind_kt: real, created_at: text, certificate: text, certificate_until: text },
+  users: { id: text, email: text, name: text, password_hash: text, roles: text, session_version: whole, pilot_id: text, mass_kg: real, authorised: text, own_crosswind_kt: real, created_at: text, certificate: text, certificate_until: text, closed_at: text },
   qualifications: { id: text, pilot_id: text, kind: text, gained_on: text, note: text, ledger_id: text, ended_at: text },
   content_versions: { id: text, kind: text, key: text, version: whole, hash: text, origin: text, body: text, author: text, reason: text, created_at: text },
   types: { id: text, code: text, name: text },
@@ -47,6 +47,21 @@ const TABLES = {
   flight_log_struck: { id: text, log_id: text, reason: text, struck_by: text, struck_at: text },
   sign_overrides: { id: text, checkout_id: text, item_id: text, reason: text, asked_by: text, asked_at: text, seq: whole, after_entry: whole },
   override_answers: { id: text, override_id: text, answer: text, reason: text, answered_by: text, answered_at: text },
+  person_dates: { id: text, pilot_id: text, key: text, title: text, done_on: text, until: text, note: text, entered_by: text, entered_at: text, seq: whole },
+  person_notes: { id: text, pilot_id: text, text, visible: text, author: text, written_at: text, withdrawn_at: text },
+  erasures: { id: text, pilot_id: text, reason: text, kept: text, erased_by: text, erased_at: text },
+  logbook_imports: { id: text, pilot_id: text, file_name: text, header: text, mapping: text, read_rows: whole, added: whole, doubled: whole, refused: whole, imported_by: text, imported_at: text, taken_back_at: text, taken_back_by: text },
+  logbook_flights: {
+    id: text, import_id: text, pilot_id: text, flown_on: text, type_written: text, registration: text, type_code: text, engines: whole, tailwheel: whole, surface: text, takeoffs_day: whole, takeoffs_night: whole,
+    landings_day: whole, landings_night: whole, full_stops_day: whole, full_stops_night: whole, hours: real, pic_hours: real, dual: whole, remark: text, fingerprint: text,
+  },
+  bookings: { id: text, kind: text, pilot_id: text, instructor_id: text, airframe_id: text, checkout_id: text, starts_at: text, ends_at: text, split: text, passengers: whole, surface: text, note: text, state: text, version: whole, booked_by: text, booked_at: text, request_id: text },
+  booking_changes: { id: text, booking_id: text, version: whole, what: text, body: text, reason: text, changed_by: text, changed_at: text },
+  weekly_windows: { id: text, person: text, weekday: whole, from_min: whole, to_min: whole, valid_from: text, valid_until: text, entered_by: text, entered_at: text, ended_at: text },
+  times_away: { id: text, who: text, kind: text, from_at: text, to_at: text, why: text, entered_by: text, entered_at: text, ended_at: text, ended_by: text, ended_why: text },
+  waiting_list: { id: text, pilot_id: text, checkout_id: text, minutes: whole, from_date: text, to_date: text, note: text, asked_by: text, asked_at: text, ended_at: text, ended_how: text, booking_id: text },
+  calendar_feeds: { id: text, user_id: text, hash: text, alarm_min: whole, created_at: text, ended_at: text },
+  notices: { id: text, user_id: text, kind: text, text, href: text, about: text, made_at: text, seq: whole, seen_at: text },
   ledger: { seq: whole, id: text, kind: text, checkout_id: text, signed_at: text, signer_id: text, canonical: text, prev_hash: text, hash: text, signature: text, key_id: text },
 } as const;
 export type TableName = keyof typeof TABLES;

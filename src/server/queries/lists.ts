@@ -56,3 +56,13 @@ export async function sharersOf(user: CurrentUser, head: { pilotId: string; regi
   );
   return found.filter((p) => may.runCheckout(user, { pilotId: p.id })).map((p) => ({ id: p.id, name: p.name, own: p.own === 1 }));
 }
+
+const MOST_FOUND = 400;
+/** People and checkouts as the finder lists them; open checkouts first. */
+export async function findable(user: CurrentUser): Promise<{ people: { id: string; name: string; roles: Role[] }[]; checkouts: { id: string; pilotName: string; registration: string; goals: Goal[]; status: CheckoutStatus }[] }> {
+  const everybody = may.seeEverybody(user);
+  const people = everybody ? await rows<{ id: string; name: string; roles: string | null }>(`SELECT p.id, p.name, u.roles FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY p.name LIMIT 2000`) : [];
+  const checkouts = await rows<{ id: string; name: string; registration: string; goals: string; status: CheckoutStatus }>(
+    `SELECT c.id, p.name, a.registration, c.goals, c.status FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id ${everybody ? '' : 'WHERE c.pilot_id = :pilotId'} ORDER BY c.status, c.created_at DESC LIMIT ${MOST_FOUND}`, { pilotId: user.pilotId });
+  return { people: people.map((p) => ({ id: p.id, name: p.name, roles: p.roles ? (JSON.parse(p.roles) as Role[]) : [] })), checkouts: checkouts.map((c) => ({ id: c.id, pilotName: c.name, registration: c.registration, goals: JSON.parse(c.goals) as Goal[], status: c.status })) };
+}

@@ -5,18 +5,24 @@ import { newestContent } from '../content';
 import { row, rows } from '../db/connection';
 import { type CheckoutHead, parsedSheet } from './checkout';
 
-export interface PilotHours { typeCode: string; typeName: string; hours: number; lastFlown: string; enteredBy: string; enteredAt: string }
+export interface PilotHours { typeCode: string; typeName: string; hours: number; lastFlown: string; enteredBy: string; enteredAt: string; /** Of them, from an imported logbook and logged flights beyond the office’s entry. */ since: number }
 
-/** What a pilot has flown, newest entry of each type; the last day is that of a landing recorded here when it is later. */
+/**
+ * What a pilot has flown, by type: the newest entry of the office, and what was logged or read in from a logbook and flown after the day it speaks of. The last day is that of a landing recorded
+ * here when it is later.
+ */
 export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHours[]> {
-  const found = await rows<{ type_code: string; name: string; hours: number; last_flown: string; entered_by: string; entered_at: string; landed: string | null }>(
-    `SELECT h.type_code, ty.name, h.hours, h.last_flown, u.name AS entered_by, h.entered_at,
-       (SELECT MAX(l.flown_on) FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id WHERE l.pilot_id = h.pilot_id AND a.type_id = ty.id) AS landed
-     FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN users u ON u.id = h.entered_by
-     WHERE h.pilot_id = :pilotId AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code) AND h.hours > 0 ORDER BY h.hours DESC`,
+  const found = await rows<{ code: string; name: string; hours: number | null; last_flown: string | null; entered_by: string | null; entered_at: string | null; since: number | null; since_last: string | null; landed: string | null }>(
+    `SELECT ty.code, ty.name, h.hours, h.last_flown, u.name AS entered_by, h.entered_at, SUM(x.hours) AS since, MAX(x.flown_on) AS since_last,
+       (SELECT MAX(l.flown_on) FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id WHERE l.pilot_id = :pilotId AND a.type_id = ty.id) AS landed
+     FROM types ty LEFT JOIN pilot_hours h ON h.type_code = ty.code AND h.pilot_id = :pilotId AND h.seq = (SELECT MAX(seq) FROM pilot_hours y WHERE y.pilot_id = :pilotId AND y.type_code = ty.code) LEFT JOIN users u ON u.id = h.entered_by
+     LEFT JOIN (SELECT f.type_code, f.hours, f.flown_on, f.entered_at FROM flight_log f WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck s WHERE s.log_id = f.id)
+       UNION ALL SELECT g.type_code, g.hours, g.flown_on, NULL FROM logbook_flights g JOIN logbook_imports i ON i.id = g.import_id WHERE g.pilot_id = :pilotId AND i.taken_back_at IS NULL AND g.type_code IS NOT NULL) x
+       ON x.type_code = ty.code AND (h.id IS NULL OR (x.entered_at IS NOT NULL AND x.entered_at > h.entered_at) OR (x.entered_at IS NULL AND x.flown_on > h.last_flown))
+     GROUP BY ty.code HAVING COALESCE(h.hours, 0) + COALESCE(SUM(x.hours), 0) > 0 ORDER BY COALESCE(h.hours, 0) + COALESCE(SUM(x.hours), 0) DESC`,
     { pilotId }, t,
   );
-  return found.map((h) => ({ typeCode: h.type_code, typeName: h.name, hours: h.hours, lastFlown: h.landed !== null && h.landed > h.last_flown ? h.landed : h.last_flown, enteredBy: h.entered_by, enteredAt: h.entered_at }));
+  return found.map((h) => ({ typeCode: h.code, typeName: h.name, hours: (h.hours ?? 0) + (h.since ?? 0), since: h.since ?? 0, lastFlown: [h.last_flown, h.landed, h.since_last].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''), enteredBy: h.entered_by ?? 'from the logbook', enteredAt: h.entered_at ?? '' }));
 }
 
 /** The newest sheet of a type; null when it is not in the hangar. */

@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { type RecencyResult, type TypedEvent, intervalState, recencyIn } from '@/core/recency';
+import { type RecencyResult, classOf, intervalState, recencyIn } from '@/core/recency';
 import { gearMassGroup, goalsRequired, holdsKind, sheetFacts } from '@/core/plan';
 import type { House, PackGoal, RulePack } from '@/domain/programme';
 import type { RecencyRule } from '@/domain/recency';
@@ -7,49 +7,18 @@ import type { TypeSheet } from '@/domain/sheet';
 import type { Goal, PackId } from '@/domain/words';
 import type { CurrentUser } from '../auth/permissions';
 import { row, rows } from '../db/connection';
+import { flyingOf } from './flying';
 
-const classOf = (engines: number, surface: 'land' | 'water'): string => `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'water' ? 'sea' : 'land'}`;
-interface FlyingRow { id: string; flown_on: string; code: string; engines: number; tailwheel: number; kind: string; surface: 'land' | 'water'; intervention: number | null; demonstration: number; night: number }
-
-/**
- * Take-offs and landings of one pilot as recency sees them: recorded here, demonstrated here as an instructor, and logged. Each landing
- * follows one take-off by the same pilot; a go-around is neither.
- */
-export async function flyingOf(pilotId: string, t?: Transaction): Promise<TypedEvent[]> {
-  const recorded = await rows<FlyingRow>(
-    `SELECT l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, json_extract(l.captured, '$.intervention') AS intervention, json_extract(l.captured, '$.demonstration') AS demonstration,
-       COALESCE((SELECT json_extract(b.choices, '$.night') FROM briefs b WHERE b.sortie_id = l.sortie_id ORDER BY b.version DESC LIMIT 1), 0) AS night
-     FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-     WHERE l.pilot_id = :pilotId AND l.kind NOT IN ('go-around', 'low-pass')
-     UNION ALL
-     SELECT l.id || ':shown', l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, 0, 0, 0
-     FROM landings l JOIN users u ON u.id = l.author JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-     WHERE u.pilot_id = :pilotId AND l.landing_class = 'demonstration' AND l.kind NOT IN ('go-around', 'low-pass')`,
-    { pilotId }, t,
-  );
-  const logged = await rows<{ id: string; flown_on: string; code: string; engines: number; tailwheel: number; takeoffs: number; landings: number; full_stops: number; night: number; surface: 'land' | 'water' }>(
-    `SELECT f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops, f.night, f.surface FROM flight_log f JOIN types ty ON ty.code = f.type_code
-     JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id) WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
-    { pilotId }, t,
-  );
-  return [
-    ...recorded.flatMap((l): TypedEvent[] => {
-      const base = { date: l.flown_on, typeCode: l.code, class: classOf(l.engines, l.surface), tailwheel: l.tailwheel === 1, surface: l.surface, night: l.night === 1, intervention: l.intervention, demonstration: l.demonstration === 1 };
-      return [{ ...base, id: `${l.id}:off`, kind: 'takeoff' }, { ...base, id: l.id, kind: 'landing', fullStop: l.kind === 'full-stop' }];
-    }),
-    ...logged.flatMap((f): TypedEvent[] => {
-      const base = { date: f.flown_on, typeCode: f.code, class: classOf(f.engines, f.surface), tailwheel: f.tailwheel === 1, surface: f.surface, night: f.night === 1, intervention: null, demonstration: false };
-      return [...Array.from({ length: f.takeoffs }, (_, i): TypedEvent => ({ ...base, id: `${f.id}:off:${i}`, kind: 'takeoff' })), ...Array.from({ length: f.landings }, (_, i): TypedEvent => ({ ...base, id: `${f.id}:${i}`, kind: 'landing', fullStop: i < f.full_stops }))];
-    }),
-  ].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : a.id < b.id ? -1 : 1));
-}
+export { flyingOf } from './flying';
 
 /** Hours in one type: the newest entry of the office, and what was logged since. */
 export async function hoursInType(pilotId: string, typeCode: string, t?: Transaction): Promise<number> {
   const found = await row<{ hours: number | null }>(
     `SELECT COALESCE((SELECT hours FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), 0)
        + COALESCE((SELECT SUM(f.hours) FROM flight_log f WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
-           AND f.entered_at > COALESCE((SELECT entered_at FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), '')), 0) AS hours`,
+           AND f.entered_at > COALESCE((SELECT entered_at FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), '')), 0)
+       + COALESCE((SELECT SUM(f.hours) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND i.taken_back_at IS NULL
+           AND f.flown_on > COALESCE((SELECT last_flown FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), '')), 0) AS hours`,
     { pilotId, typeCode }, t,
   );
   return found?.hours ?? 0;
@@ -78,7 +47,7 @@ export const recencyFor = (sheet: TypeSheet, night = false) => {
 
 /** May this pilot carry passengers in this aeroplane on this day, by the pack's counts. */
 export async function passengerState(pilotId: string, sheet: TypeSheet, pack: RulePack, onDate: string, t?: Transaction): Promise<RecencyResult & { asked: RecencyRule[] }> {
-  return recencyIn(pack.recency, await flyingOf(pilotId, t), recencyFor(sheet), onDate);
+  return recencyIn(pack.recency, await flyingOf(pilotId, t, pack.night.recency), recencyFor(sheet), onDate);
 }
 
 /** The house's clock since the type was last flown or checked. */
@@ -91,7 +60,8 @@ export async function intervalOf(pilotId: string, sheet: TypeSheet, house: House
      WHERE c.pilot_id = :pilotId AND ty.code = :code AND l.kind = 'sign-off' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
     { pilotId, code: sheet.code }, t,
   );
-  return { days, ...intervalState({ flownOn: flown, checkedOn: checked.map((c) => c.on), onDate, days }) };
+  const entered = await rows<{ last_flown: string }>('SELECT last_flown FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code AND hours > 0', { pilotId, code: sheet.code }, t);
+  return { days, ...intervalState({ flownOn: [...flown, ...entered.map((e) => e.last_flown)], checkedOn: checked.map((c) => c.on), onDate, days }) };
 }
 
 /** What a pilot must have before a goal, by the pack: held or hours. Hours in all fewer than asked in command are certainly short; more are to be shown. */

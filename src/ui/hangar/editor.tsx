@@ -8,6 +8,7 @@ import { type FormNode, emptyOf, misfit } from '@/domain/form-node';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { SOURCES, say } from '@/domain/words';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import { AerodromeDrawing } from '../shared/aerodrome-drawing';
 import { Panel, Problems, Title } from '../shared/parts';
 import { DifferenceList, FindingList } from './findings';
 
@@ -24,10 +25,12 @@ interface Props {
   type: TypeSheet | null;
   save: (form: { reason: string; value: unknown; baseVersion: number }) => Promise<ActionResult<{ version: number; unchanged: boolean }>>;
   back: string;
+  /** Drawn beside the fields while they are edited. */
+  drawn?: 'aerodrome';
 }
 
 /** Everything on a sheet, section by section. The validator reads along; saving makes a new version with a reason. */
-export function SheetEditor({ kind, title, node, value, version, dialUnit, type, save, back }: Props) {
+export function SheetEditor({ kind, title, node, value, version, dialUnit, type, save, back, drawn }: Props) {
   const router = useRouter();
   const draftKey = `jeito-draft:${kind}:${back}:${version}`;
   const [draft, setDraft] = useState(value);
@@ -88,6 +91,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
           </div>
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
+          {drawn === 'aerodrome' ? <Panel title="As it is drawn"><AerodromeDrawing runways={(settled as { runways: Parameters<typeof AerodromeDrawing>[0]['runways'] }).runways ?? []} name={(settled as { name?: string }).name ?? ''} /></Panel> : null}
           {kind === 'content' ? <ImportFile node={node} take={keep} /> : null}
           {kind === 'content' ? null : <Panel title="What the validator says">{findings === null ? <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p> : <FindingList findings={findings} go={(path) => { const first = path.split('.')[0] ?? ''; setSection(sections.includes(first) ? first : 'general'); }} />}</Panel>}
           <Panel title="What changes">{differences.length === 0 ? <p className="soft mb-0">Nothing yet.</p> : <DifferenceList differences={differences} />}</Panel>

@@ -14,7 +14,7 @@ export default function Overlays({ open, close }: { open: 'help' | 'palette'; cl
 }
 
 const KEYS: [string, string][] = [
-  ['?', 'this help'], ['/', 'find a checkout, a pilot, an aeroplane or a page'], ['g b', 'Board'], ['g c', 'Checkouts'], ['g h', 'Hangar'], ['g p', 'People'], ['g l', 'Lab'], ['g e', 'Ledger'], ['n', 'new checkout'], ['[ ]', 'previous and next stage'],
+  ['?', 'this help'], ['/ or Ctrl K', 'find a person, a checkout, an aeroplane, a page, something to do'], ['g b', 'Board'], ['g c', 'Checkouts'], ['g h', 'Hangar'], ['g p', 'People'], ['g s', 'Schedule'], ['g l', 'Lab'], ['g e', 'Ledger'], ['n', 'new, in context'], ['[ ]', 'previous and next stage'],
 ];
 const FLY_KEYS: [string, string][] = [
   ['N', 'next landing: eyes out'], ['G', 'go-around'], ['1 2 3 4', 'own, prompted, helped, I took it'], ['arrows', 'move the touchdown place'], ['C', 'clean'], ['Enter', 'save'], ['U', 'undo'],
@@ -73,7 +73,7 @@ function Palette({ close }: { close: () => void }) {
   return (
     <Modal show onHide={close} aria-label="Find">
       <ModalBody>
-        <label className="form-label" htmlFor="find">Find a checkout, a pilot, an aeroplane or a page</label>
+        <label className="form-label" htmlFor="find">Find a person, a checkout, an aeroplane, a page, or something to do</label>
         <input
           id="find" className="form-control mb-2" autoFocus value={text} role="combobox" aria-expanded aria-controls="find-hits" aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
           onChange={(e) => { setText(e.target.value); setAt(0); setWanted(false); }}
@@ -87,7 +87,7 @@ function Palette({ close }: { close: () => void }) {
         />
         <div role="listbox" id="find-hits" aria-label="Found">
           {hits.map((h, i) => (
-            <div key={h.href} id={`hit-${i}`} role="option" aria-selected={i === at} onClick={() => go(h)} className="px-2 py-2" style={{ cursor: 'pointer', background: i === at ? 'var(--lagoon-wash)' : undefined, outline: i === at ? '2px solid var(--lagoon)' : undefined }}>
+            <div key={`${h.href}${h.title}`} id={`hit-${i}`} role="option" aria-selected={i === at} onClick={() => go(h)} className="px-2 py-2" style={{ cursor: 'pointer', background: i === at ? 'var(--lagoon-wash)' : undefined, outline: i === at ? '2px solid var(--lagoon)' : undefined }}>
               {h.title} <span className="soft">{h.line}</span>
             </div>
           ))}

@@ -1,5 +1,5 @@
 'use client';
-import { BookOpen, ClipboardList, FlaskConical, LayoutDashboard, LogOut, Search, UsersRound, Warehouse } from 'lucide-react';
+import { Bell, BookOpen, CalendarDays, ClipboardList, FlaskConical, LayoutDashboard, LogOut, Search, SlidersHorizontal, UsersRound, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { openPalette } from './events';
@@ -9,11 +9,12 @@ const PLACES = [
   { href: '/checkouts', name: 'Checkouts', icon: ClipboardList, staff: false },
   { href: '/hangar', name: 'Hangar', icon: Warehouse, staff: false },
   { href: '/people', name: 'People', icon: UsersRound, staff: true },
+  { href: '/schedule', name: 'Schedule', icon: CalendarDays, staff: false },
   { href: '/lab', name: 'Lab', icon: FlaskConical, staff: false },
   { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
 ] as const;
 
-export function Rail({ staff, signOut }: { staff: boolean; signOut: () => Promise<void> }) {
+export function Rail({ staff, notices, signOut }: { staff: boolean; /** Not seen yet. */ notices: number; signOut: () => Promise<void> }) {
   const path = usePathname();
   return (
     <nav className="rail" aria-label="Main">
@@ -21,6 +22,8 @@ export function Rail({ staff, signOut }: { staff: boolean; signOut: () => Promis
         <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}><Icon size={22} aria-hidden />{name}</Link>
       ))}
       <span className="grow" />
+      <Link href="/notices" aria-current={path.startsWith('/notices') ? 'page' : undefined}><span className="position-relative"><Bell size={20} aria-hidden />{notices > 0 ? <span className="badge-n position-absolute top-0 start-100 translate-middle">{notices}<span className="visually-hidden"> new</span></span> : null}</span>Notices</Link>
+      <Link href="/settings" aria-current={path.startsWith('/settings') ? 'page' : undefined}><SlidersHorizontal size={20} aria-hidden />Settings</Link>
       <button type="button" className="railbtn" onClick={openPalette}><Search size={20} aria-hidden />Find</button>
       <form action={signOut}><button type="submit" className="railbtn"><LogOut size={20} aria-hidden />Sign out</button></form>
     </nav>

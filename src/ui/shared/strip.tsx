@@ -1,10 +1,10 @@
 import Link from 'next/link';
 import type { Goal, Stage } from '@/domain/words';
 import { STAGES, say } from '@/domain/words';
-import { list } from '@/core/format';
+import { hoursText, list } from '@/core/format';
 import { HelpButton } from './help-button';
 
-export interface StripFacts { checkoutId: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; stage: Stage; lesson: number; wind: { text: string; age: string } | null; signed: boolean }
+export interface StripFacts { checkoutId: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; stage: Stage; lesson: number; wind: { text: string; age: string } | null; signed: boolean; /** Minutes left in the booking that runs now; null = none runs. */ leftMin: number | null }
 
 const HREF: Record<Stage, string> = { open: '', brief: '/brief', fly: '/fly', debrief: '/debrief', sign: '/sign' };
 const NAME: Record<Stage, string> = { open: 'Open', brief: 'Brief', fly: 'Fly', debrief: 'Debrief', sign: 'Sign' };
@@ -27,6 +27,7 @@ export function FlightStrip({ facts, at }: { facts: StripFacts; at: Stage }) {
         </ol>
       </nav>
       <div className="fact"><b className="mono">{facts.wind?.text ?? 'no wind'}</b><span>{facts.wind?.age ?? 'enter it in the brief'}</span></div>
+      {facts.leftMin === null ? null : <div className="fact"><b className="mono">{hoursText(facts.leftMin)}</b><span>left in booking</span></div>}
       <HelpButton />
     </header>
   );

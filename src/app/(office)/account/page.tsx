@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { dateText, list } from '@/core/format';
 import { recencyIn } from '@/core/recency';
 import { requireUser } from '@/server/auth/session';
@@ -34,7 +35,7 @@ export default async function AccountPage() {
       <PageStrip name="Account" line={user.email} user={user.name} />
       <main id="main"><div className="column">
         <Title title={user.name} line={`${list(user.roles)}, ${user.email}${user.certificate ? `. ${user.certificate}${user.certificateUntil ? `, to ${dateText(user.certificateUntil)}` : ''}` : ''}`}>
-          {pilotId ? <><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/logbook`}>Logbook, CSV</a><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/record`}>Everything about me, JSON</a></> : null}
+          {pilotId ? <><Link className="btn btn-primary" href={`/people/${pilotId}`}>My page</Link><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/logbook`}>Logbook, CSV</a><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/record`}>Everything about me, JSON</a></> : null}
         </Title>
         <div className="grid g-3-2">
           <div className="grid" style={{ alignContent: 'start' }}>

@@ -1,29 +1,82 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { dateText, list } from '@/core/format';
+import { type Lapse, addDays } from '@/core/recency';
+import { dateText, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
-import { pilotList, staffList } from '@/server/queries/lists';
-import { CertificateForm } from '@/ui/people/certificate-form';
+import { localToday } from '@/server/queries/checkout';
+import { pilotList } from '@/server/queries/lists';
+import { everybodysStanding, houseRules } from '@/server/queries/people';
+import { LAPSE_VERDICT, lapseWords } from '@/ui/people/lapse';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
-import { saveCertificateAction, savePilotCertificateAction } from '../../actions';
+import { Verdict, VerdictMark } from '@/ui/shared/verdict';
 
 export const metadata: Metadata = { title: 'People' };
+const PAGE = 60;
+const DATE = /^\d{4}-\d{2}-\d{2}$/;
+const SHOW = { all: 'everybody', soon: 'ending in 30 days', ended: 'something ended', staff: 'instructors' } as const;
+const STAND = { current: 'current', expiring: 'expiring', expired: 'expired' } as const;
 
-export default async function PeoplePage() {
+/** The worst of some lines in one mark, with each in its words. */
+function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: readonly Lapse['kind'][]; what: string }) {
+  const own = lapses.filter((l) => kinds.includes(l.kind) && l.status !== 'never');
+  const worst = own[0];
+  if (!worst) return <span className="soft">nothing recorded</span>;
+  const bad = own.filter((l) => l.status !== 'current');
+  return <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}><VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} /> {bad.length === 0 ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}` : bad.slice(0, 2).map((l) => `${l.what.replace(/^passengers, /, '')} ${lapseWords(l)}`).join('; ')}</span>;
+}
+
+export default async function PeoplePage({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
   const user = await requireUser();
   denyUnless(may.seeEverybody(user));
-  const [pilots, staff] = await Promise.all([pilotList(), staffList()]);
+  const q = await searchParams;
+  const today = await localToday();
+  const on = q.on && DATE.test(q.on) && !Number.isNaN(Date.parse(q.on)) ? q.on : today;
+  const show = (Object.keys(SHOW) as (keyof typeof SHOW)[]).find((k) => k === q.show) ?? 'all';
+  const rules = await houseRules();
+  const [all, pilots] = await Promise.all([everybodysStanding(rules, on), pilotList()]);
+  const held = new Map(pilots.map((p) => [p.id, p]));
+  const plain = (s: string) => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+  const wanted = all.filter((p) => plain(p.name).includes(plain(q.name ?? ''))
+    && (show === 'all' || (show === 'staff' ? p.roles.includes('instructor') : show === 'ended' ? p.standing === 'expired' : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))));
+  const page = Math.max(1, Number(q.page ?? '1') || 1);
+  const shown = wanted.slice((page - 1) * PAGE, page * PAGE);
+  const staff = all.filter((p) => p.roles.includes('instructor'));
+  const taught = [...new Set(staff.flatMap((p) => p.lapses.flatMap((l) => (l.kind === 'teach' && l.typeCode !== null ? [l.typeCode] : []))))].sort();
+  const link = (n: number) => `/people?${new URLSearchParams({ ...(q.name ? { name: q.name } : {}), on, show, page: String(n) }).toString()}`;
   return (
     <>
-      <PageStrip name="People" line={`${pilots.length} pilots, ${staff.length} instructors`} user={user.name} />
+      <PageStrip name="People" line={`${all.length} people, ${staff.length} instructors`} user={user.name} />
       <main id="main"><div className="column">
-        <Title title="People" line="What each pilot holds, and what each instructor may sign.">{may.compareInstructors(user) ? <Link className="btn btn-outline-primary" href="/people/standard">One standard</Link> : null}<Link className="btn btn-outline-primary" href="/rules">Rules and programmes</Link></Title>
+        <Title title={on === today ? 'Who is recent, and to when' : `Who is recent on ${dateText(on)}`} line={`Under ${rules.pack.name} and the house rules, by what is recorded, logged and read in. ${rules.pack.caution}`}>
+          {may.keepPeople(user) ? <Link className="btn btn-primary" href="/people/new">New person</Link> : null}{may.compareInstructors(user) ? <Link className="btn btn-outline-primary" href="/people/standard">One standard</Link> : null}<Link className="btn btn-outline-primary" href="/rules">Rules and programmes</Link>
+        </Title>
         <div className="grid">
-          <Panel title="Instructors"><div className="scroll-x"><table className="plain"><thead><tr><th>Name</th><th>Roles</th><th>Authorised to sign</th><th>Certificate, and to when</th></tr></thead><tbody>{staff.map((s) => <tr key={s.id}><td>{s.name}<div className="soft" style={{ fontSize: 13 }}>{s.email}</div></td><td>{list(s.roles)}</td><td>{list(s.authorised.map(say))}</td><td>{may.keepCertificates(user) ? <CertificateForm of={{ userId: s.id }} name={s.name} certificate={s.certificate} until={s.certificateUntil} action={saveCertificateAction} /> : s.certificate ? `${s.certificate}${s.certificateUntil ? `, to ${dateText(s.certificateUntil)}` : ''}` : 'not entered'}</td></tr>)}</tbody></table></div></Panel>
-          <Panel title="Pilots"><div className="scroll-x"><table className="plain"><thead><tr><th>Name</th><th>Licence</th><th>Holds</th><th>Flown</th><th className="r">Hours</th><th className="r">Mass</th><th>Record</th></tr></thead><tbody>{pilots.map((p) => <tr key={p.id}><td>{p.name}</td><td>{may.keepPilotRecord(user, { pilotId: p.id }) ? <CertificateForm of={{ pilotId: p.id }} name={p.name} certificate={p.certificate} until={null} action={savePilotCertificateAction} /> : p.certificate}</td><td>{p.holds.map((h) => <div key={h.kind}>{say(h.kind)} <span className="soft">{h.gainedOn ? dateText(h.gainedOn) : ''}</span></div>)}</td><td>{p.experience}</td><td className="r mono">{p.hours} h</td><td className="r mono">{p.massKg} kg</td><td><a href={`/api/people/${p.id}/logbook`}>CSV</a> <a href={`/api/people/${p.id}/record`}>JSON</a></td></tr>)}</tbody></table></div></Panel>
+          <Panel title="Recent to teach, by the house’s three landings">
+            <div className="scroll-x"><table className="plain"><thead><tr><th>Instructor</th>{taught.map((c) => <th key={c}>{rules.types.get(c)?.name ?? c}</th>)}</tr></thead>
+              <tbody>{staff.map((p) => <tr key={p.pilotId}><td><Link href={`/people/${p.pilotId}`}>{p.name}</Link></td>{taught.map((c) => { const l = p.lapses.find((x) => x.kind === 'teach' && x.typeCode === c); return <td key={c} title={l?.restore ?? undefined}>{l && l.status !== 'never' ? <span className="d-inline-flex gap-1 align-items-baseline small"><VerdictMark verdict={LAPSE_VERDICT[l.status]} label={l.what} />{l.through ? `${l.status === 'expired' ? 'ended ' : ''}${dateText(l.through).replace(/ \d{4}$/, '')}` : ''}</span> : <span className="soft small">not flown</span>}</td>; })}</tr>)}</tbody></table></div>
+          </Panel>
+          <div className="panel">
+            <form className="filters mb-2" action="/people" method="get" role="search">
+              <div><label className="form-label" htmlFor="q-name">Name</label><input id="q-name" name="name" className="form-control" defaultValue={q.name ?? ''} /></div>
+              <div><label className="form-label" htmlFor="q-on">On the day</label><input id="q-on" name="on" type="date" className="form-control" defaultValue={on} /></div>
+              <div><label className="form-label" htmlFor="q-show">Show</label><select id="q-show" name="show" className="form-select" defaultValue={show}>{Object.entries(SHOW).map(([k, n]) => <option key={k} value={k}>{n}</option>)}</select></div>
+              <button type="submit" className="btn btn-outline-primary">Show</button><span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
+            </form>
+            <div className="scroll-x"><table className="plain people-table"><thead><tr><th>Name</th><th>Stands</th><th>Ends first</th><th>Medical and reviews</th><th>Passengers</th><th>House interval</th><th>Last flown</th></tr></thead>
+              <tbody>{shown.map((p) => (
+                <tr key={p.pilotId}>
+                  <td><Link href={`/people/${p.pilotId}`}>{p.name}</Link><div className="soft small">{(held.get(p.pilotId)?.holds ?? []).map((h) => say(h.kind)).join(', ')}</div></td>
+                  <td><Verdict verdict={LAPSE_VERDICT[p.standing]}>{STAND[p.standing]}</Verdict></td>
+                  <td>{p.first ? <>{p.first.what}<div className="soft small">{lapseWords(p.first)}</div></> : <span className="soft">nothing holds</span>}</td>
+                  <td className="small"><Marks lapses={p.lapses} kinds={['dated', 'certificate']} what="papers" /></td><td className="small"><Marks lapses={p.lapses} kinds={['passengers']} what="passengers" /></td><td className="small"><Marks lapses={p.lapses} kinds={['interval']} what="interval" /></td>
+                  <td className="small">{p.lastFlown ? dateText(p.lastFlown) : 'not here'}</td>
+                </tr>
+              ))}</tbody></table></div>
+            {wanted.length > PAGE ? <nav className="d-flex gap-3 mt-2" aria-label="Pages">{page > 1 ? <Link href={link(page - 1)}>Earlier names</Link> : null}<span className="soft">{(page - 1) * PAGE + 1} to {Math.min(wanted.length, page * PAGE)} of {wanted.length}</span>{page * PAGE < wanted.length ? <Link href={link(page + 1)}>More names</Link> : null}</nav> : null}
+          </div>
         </div>
       </div></main>
     </>

@@ -3,19 +3,29 @@ import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { currentUser } from '@/server/auth/session';
-import { checkoutList } from '@/server/queries/lists';
+import { findable } from '@/server/queries/lists';
 import { hangar } from '@/server/queries/hangar';
 
-/** Everything the finder knows, for this user. */
+/** Everything the finder knows, for this user: screens, things to do, people, checkouts, types and registrations. */
 export async function GET() {
   const user = await currentUser();
   if (!user) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+  const staff = may.seeEverybody(user);
+  const page = (title: string, line: string, href: string) => ({ title, line, href });
   const pages = [
-    { title: 'Board', line: 'what waits for you', href: '/board' }, { title: 'Checkouts', line: 'all of them', href: '/checkouts' },
-    ...(may.openCheckouts(user) ? [{ title: 'New checkout', line: 'open one', href: '/checkouts/new' }] : []),
-    { title: 'Hangar', line: 'type sheets', href: '/hangar' }, { title: 'Ledger', line: 'the book of sign-offs', href: '/ledger' }, { title: 'Lab', line: 'models to play with', href: '/lab' }, { title: 'Lab: picture over the nose', line: 'sight picture', href: '/lab/sight-picture' }, { title: 'Lab: pace and reach', line: 'circuit', href: '/lab/circuit' }, { title: 'Lab: taxi and the tail', line: 'ground', href: '/lab/ground' }, { title: 'Account', line: 'your flying, theme, tokens', href: '/account' }, { title: 'Verify', line: 'a code or a file', href: '/verify' }, ...(may.seeEverybody(user) ? [{ title: 'Rules and programmes', line: 'packs, programmes, standards, house', href: '/rules' }] : []),
+    page('Board', 'what waits for you', '/board'), page('Checkouts', 'all of them', '/checkouts'), page('Hangar', 'type sheets', '/hangar'), page('Schedule', 'the week', '/schedule'), page('Schedule: today', 'by instructor', '/schedule?whose=by-instructor'), page('Ledger', 'the book of sign-offs', '/ledger'), page('Lab', 'models to play with', '/lab'),
+    page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'), page('Lab: pace and reach', 'circuit', '/lab/circuit'), page('Lab: taxi and the tail', 'ground', '/lab/ground'), page('Account', 'your flying', '/account'), page('Settings', 'theme, calendar, tokens, aerodrome, house', '/settings'), page('Notices', 'what others changed', '/notices'), page('Verify', 'a code or a file', '/verify'),
+    ...(staff ? [page('People', 'who is recent', '/people'), page('People: ending in 30 days', 'recency', '/people?show=soon'), page('Rules and programmes', 'packs, programmes, standards, house', '/rules'), page('Recordings', 'traces', '/traces')] : []), ...(may.compareInstructors(user) ? [page('One standard', 'instructors side by side', '/people/standard')] : []),
   ];
-  const checkouts = (await checkoutList(user)).map((c) => ({ title: c.pilotName, line: `${c.registration} · ${list(c.goals.map(say))} · ${c.status}`, href: `/checkouts/${c.id}` }));
-  const types = (await hangar()).map((t) => ({ title: t.sheet.name, line: t.airframes.map((a) => a.registration).join(', '), href: `/hangar/${t.code}` }));
-  return NextResponse.json([...pages, ...checkouts, ...types]);
+  const actions = [
+    page('Book a lesson', 'do', '/schedule?kind=lesson'), page('Book own practice', 'do', '/schedule?kind=currency'), page('Times and aeroplanes down', 'away, maintenance', '/schedule/times'), ...(user.pilotId ? [page('Log a flight', 'do', '/account'), page('Read my logbook in', 'do', `/people/${user.pilotId}/import`), page('My page', 'what holds and to when', `/people/${user.pilotId}`)] : []),
+    ...(may.openCheckouts(user) ? [page('New checkout', 'do', '/checkouts/new'), page('Add a recording', 'do', '/traces/new')] : []), ...(may.keepPeople(user) ? [page('New person', 'do', '/people/new')] : []),
+  ];
+  const found = await findable(user);
+  const people = found.people.map((p) => page(p.name, p.roles.length > 0 ? list(p.roles) : 'pilot', `/people/${p.id}`));
+  const checkouts = found.checkouts.map((c) => page(c.pilotName, `${c.registration} · ${list(c.goals.map(say))} · ${c.status}`, `/checkouts/${c.id}`));
+  const sheets = await hangar();
+  const types = sheets.map((t) => page(t.sheet.name, t.airframes.map((a) => a.registration).join(', '), `/hangar/${t.code}`));
+  const frames = sheets.flatMap((t) => t.airframes.map((a) => page(a.registration, `${t.sheet.name}, this airframe`, `/hangar/${t.code}#${a.registration}`)));
+  return NextResponse.json([...pages, ...checkouts, ...people, ...types, ...frames, ...actions]);
 }

@@ -1,0 +1,27 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { may } from '@/server/auth/permissions';
+import { denyUnless, requireUser } from '@/server/auth/session';
+import { personPage } from '@/server/queries/people';
+import { LogbookImport } from '@/ui/people/logbook-import';
+import { Title } from '@/ui/shared/parts';
+import { PageStrip } from '@/ui/shared/strip';
+
+export const metadata: Metadata = { title: 'Read a logbook in' };
+
+export default async function ImportPage({ params }: { params: Promise<{ id: string }> }) {
+  const user = await requireUser();
+  const { id } = await params;
+  denyUnless(may.importLogbook(user, { pilotId: id }));
+  const p = await personPage(user, id, null);
+  denyUnless(p !== null && p.erased === null);
+  return (
+    <>
+      <PageStrip name="People" line={`${p.name}, logbook`} user={user.name} />
+      <main id="main"><div className="column">
+        <Title title="Read a logbook in" line={<>A CSV file of flights. Its hours feed the hours by type and the habits, its landings the recent experience of <Link href={`/people/${p.pilotId}`}>{p.name}</Link>. Nothing is kept until you say so.</>} />
+        <LogbookImport pilotId={p.pilotId} name={p.name} types={p.types} />
+      </div></main>
+    </>
+  );
+}

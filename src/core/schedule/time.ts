@@ -1,0 +1,48 @@
+import { TZDate } from '@date-fns/tz';
+
+/** Local clock times of a place as UTC instants and back. Daylight saving comes from the zone's own rules. */
+const two = (n: number): string => String(n).padStart(2, '0');
+const MIN_MS = 60_000;
+
+/**
+ * The instant of a local clock time. A time that does not exist (the clock jumps over it) is taken as much later as the jump; a time that happens twice
+ * is the first.
+ * @param date ISO, local; @param minutes since local midnight, 0 to 1440
+ */
+export function localInstant(date: string, minutes: number, timeZone: string): string {
+  const [y, m, d] = date.slice(0, 10).split('-').map(Number) as [number, number, number];
+  return new Date(new TZDate(y, m - 1, d, Math.floor(minutes / 60), minutes % 60, 0, 0, timeZone).getTime()).toISOString();
+}
+
+/** Local date and minutes since local midnight of an instant. */
+export function localClock(instant: string, timeZone: string): { date: string; minutes: number } {
+  const at = new TZDate(new Date(instant).getTime(), timeZone);
+  return { date: `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`, minutes: at.getHours() * 60 + at.getMinutes() };
+}
+
+/** `09:30`, local. */
+export const clockText = (instant: string, timeZone: string): string => minutesText(localClock(instant, timeZone).minutes);
+/** `09:30`, from minutes since midnight. */
+export const minutesText = (minutes: number): string => `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
+/** Minutes since midnight of `09:30`; null when it is no time. */
+export function readClock(text: string): number | null {
+  const found = /^([01]?\d|2[0-4])[:.h]?([0-5]\d)$/.exec(text.trim());
+  if (!found) return null;
+  const minutes = Number(found[1]) * 60 + Number(found[2]);
+  return minutes <= 1440 ? minutes : null;
+}
+
+/** Monday = 1 to Sunday = 7. */
+export const weekday = (date: string): number => { const d = new Date(`${date.slice(0, 10)}T12:00:00Z`).getUTCDay(); return d === 0 ? 7 : d; };
+/** The Monday of a day's week. */
+export const mondayOf = (date: string): string => new Date(Date.parse(`${date.slice(0, 10)}T12:00:00Z`) - (weekday(date) - 1) * 86_400_000).toISOString().slice(0, 10);
+export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+/** `Tue 24 Nov`. */
+export function dayText(date: string): string {
+  const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+  return `${(WEEKDAYS[weekday(date) - 1] ?? '').slice(0, 3)} ${Number(date.slice(8, 10))} ${months[Number(date.slice(5, 7)) - 1] ?? ''}`;
+}
+/** Minutes from one instant to another. */
+export const minutesBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MIN_MS);
+/** An instant so many minutes later. */
+export const later = (instant: string, minutes: number): string => new Date(Date.parse(instant) + minutes * MIN_MS).toISOString();
