@@ -7,6 +7,7 @@ export default defineConfig({
   resolve: { alias: { '@content': at('./content'), '@demo': at('./demo'), '@': at('./src') } },
   test: {
     include: ['src/**/*.test.ts', 'tests/**/*.test.ts', 'demo/**/*.test.ts'],
+    globalSetup: ['tests/seed-cache.ts'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
     pool: 'forks',

@@ -7,7 +7,6 @@ import { promisify } from 'node:util';
 import sqlite3 from 'sqlite3';
 import { create, extract } from 'tar';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seedDemo } from '@demo/seed';
 import { recordEvents } from '@/server/commands/capture';
 import { row } from '@/server/db/connection';
 import { closeDatabase } from '@/server/db/connection';
@@ -15,7 +14,7 @@ import { inData } from '@/server/data-folder';
 import { checkBook } from '@/server/ledger/book';
 import { readHead, signingReady } from '@/server/ledger/keys';
 import { UNSEEN } from '@/domain/unseen';
-import { freshFolder } from './folder';
+import { demoFolder } from './folder';
 import { user } from './signed';
 
 const run = promisify(execFile);
@@ -29,8 +28,7 @@ const everything = async (file: string): Promise<Record<string, string[]>> => Ob
 let close: () => Promise<void>;
 let out: string;
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   out = mkdtempSync(path.join(tmpdir(), 'jeito-backup-'));
 }, 120_000);
 afterAll(async () => { await close(); rmSync(out, { recursive: true, force: true }); });

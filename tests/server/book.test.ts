@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_PASSWORD } from '@demo/people';
-import { seedDemo } from '@demo/seed';
 import { type CurrentUser, may } from '@/server/auth/permissions';
 import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
 import { saveContent } from '@/server/commands/content';
@@ -21,7 +20,7 @@ import { checkoutHead } from '@/server/queries/checkout';
 import { intervalOf } from '@/server/queries/recency';
 import { verifyCode, verifyFile } from '@/server/queries/verify';
 import { bookCsv, logbookCsv, recordJson } from '@/server/record';
-import { freshFolder } from './folder';
+import { demoFolder } from './folder';
 import { NO_LIMITS, flownCheckout, formFor, recordOf, user } from './signed';
 
 let close: () => Promise<void>;
@@ -33,8 +32,7 @@ const said = (r: { ok: boolean; problems?: { message: string }[] }): string => (
 const signed = async (by: CurrentUser, id: string): Promise<string> => { const r = await signCheckout(by, await formFor(by, id)); if (!r.ok) throw new Error(said(r)); return r.entryId; };
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   helena = await user('helena');
   bento = await user('bento');
 }, 120_000);

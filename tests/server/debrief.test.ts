@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seedDemo } from '@demo/seed';
 import { bias } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
@@ -17,7 +16,7 @@ import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
 import { type DecidedFinding, debriefById, debriefFacts, debriefOf, mediansOf, planOf, selfOf, standing } from '@/server/queries/debrief';
 import { planFacts } from '@/server/queries/plan';
 import { instructorsCompared } from '@/server/queries/standard';
-import { freshFolder, shell } from './folder';
+import { demoFolder, shell } from './folder';
 
 let close: () => Promise<void>;
 const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
@@ -28,8 +27,7 @@ const raw = async (checkoutId: string) => (await rows<{ id: string; captured: st
 const sortieOf = async (checkoutId: string, lesson: number): Promise<string> => (await row<{ id: string }>('SELECT id FROM sorties WHERE checkout_id = :checkoutId AND lesson = :lesson', { checkoutId, lesson }))?.id ?? '';
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
 }, 120_000);
 afterAll(() => close());
 

@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seedDemo } from '@demo/seed';
 import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/auth/permissions';
@@ -15,7 +14,7 @@ import { typeVersions } from '@/server/queries/hangar';
 import { sharersOf } from '@/server/queries/lists';
 import { sortiePack } from '@/server/queries/pack';
 import { fold } from '@/offline/protocol';
-import { freshFolder, shell, shellScript } from './folder';
+import { demoFolder, shell, shellScript } from './folder';
 
 let close: () => Promise<void>;
 let flight = '';
@@ -36,8 +35,7 @@ const slow = (ms: number): SentClock => ({ sentAtMs: 1_800_000_000_000 - ms, rec
 const send = (events: CaptureEvent[], clock: SentClock | null = null) => recordEvents(helena, events, clock);
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   helena = await user('helena');
   bento = await user('bento');
   flight = (await sortiesOf(await checkoutId('duarte'))).at(-1)?.id ?? '';

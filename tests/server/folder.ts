@@ -1,10 +1,11 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
 import { aggregatesSettled } from '@/server/aggregates';
 import { closeDatabase } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
+import { seedFolder } from '../../scripts/lib/server';
 import { inData } from '@/server/data-folder';
 
 /** A data folder of its own for one test file; `close` takes it away. */
@@ -14,6 +15,22 @@ export async function freshFolder({ migrated = true } = {}): Promise<{ close: ()
   process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
   if (migrated) await migrate();
   return { close: async () => { await aggregatesSettled(); await closeDatabase(); rmSync(folder, { recursive: true, force: true }); } };
+}
+
+const WAIT_MS = 150;
+/** A data folder with the demo in it: seeded once a run, copied for each test file. */
+export async function demoFolder(): Promise<{ close: () => Promise<void> }> {
+  const cache = process.env.JEITO_SEED_CACHE ?? mkdtempSync(path.join(tmpdir(), 'jeito-seed-'));
+  const seeded = path.join(cache, 'demo');
+  const done = path.join(cache, 'done');
+  let mine = false;
+  try { mkdirSync(path.join(cache, 'lock')); mine = true; } catch { /* another file seeds, or has seeded */ }
+  if (mine) { seedFolder(seeded); writeFileSync(done, ''); }
+  while (!existsSync(done)) await new Promise((r) => setTimeout(r, WAIT_MS));
+  const opened = await freshFolder({ migrated: false });
+  cpSync(seeded, process.env.JEITO_DATA ?? '', { recursive: true });
+  rmSync(inData('server.lock'), { force: true });
+  return opened;
 }
 
 /** Speaks to the file as somebody with a database shell would: past every door of the application. */

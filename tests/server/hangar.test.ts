@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { readFileSync } from 'node:fs';
-import { seedDemo } from '@demo/seed';
 import fontkit from '@pdf-lib/fontkit';
 import { sheetDifferences } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
@@ -16,7 +15,7 @@ import { row } from '@/server/db/connection';
 import { briefCard } from '@/server/queries/card';
 import { briefTemplate, checkoutHead } from '@/server/queries/checkout';
 import { airframeVersions, hangar, typeVersions } from '@/server/queries/hangar';
-import { freshFolder, shell } from './folder';
+import { demoFolder, shell } from './folder';
 import { outlines } from './pdf';
 
 let close: () => Promise<void>;
@@ -29,8 +28,7 @@ const checkoutId = async (pilot: string): Promise<string> => (await row<{ id: st
 const briefOf = async (pilot: string): Promise<string> => (await row<{ id: string }>('SELECT b.id FROM briefs b JOIN checkouts c ON c.id = b.checkout_id WHERE c.pilot_id = :p ORDER BY b.created_at DESC', { p: `pilot-${pilot}` }))?.id ?? '';
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   [chief, helena, duarte] = await Promise.all([user('bento'), user('helena'), user('duarte')]);
 }, 90_000);
 afterAll(() => close());

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { seedDemo } from '@demo/seed';
 import { viewOf } from '@/core/sightpicture';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { toUser } from '@/server/auth/session-user';
@@ -16,7 +15,7 @@ import { typeVersions } from '@/server/queries/hangar';
 import { labFacts } from '@/server/queries/lab';
 import { sortiePack } from '@/server/queries/pack';
 import { differencesOf, eyeHeightOf, hoursOf } from '@/server/queries/pilot';
-import { freshFolder, shell } from './folder';
+import { demoFolder, shell } from './folder';
 
 let close: () => Promise<void>;
 let chief: CurrentUser;
@@ -33,8 +32,7 @@ const headOf = async (pilot: string) => {
 };
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   [chief, helena, duarte, vasco] = await Promise.all([user('bento'), user('helena'), user('duarte'), user('vasco')]);
 }, 90_000);
 afterAll(() => close());

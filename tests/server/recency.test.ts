@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, writeFileSync } from 'node:fs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seedDemo } from '@demo/seed';
 import { evaluateRecency } from '@/core/recency';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/auth/permissions';
@@ -16,14 +15,13 @@ import { currentPublicKey, prepareNextKey, publicKeys } from '@/server/ledger/ke
 import { attachedJson } from '@/server/ledger/pdf';
 import { flyingOf, hoursInType, passengerState, teachState } from '@/server/queries/recency';
 import { bookletPdf } from '@/server/record';
-import { freshFolder } from './folder';
+import { demoFolder } from './folder';
 import { recordOf, user } from './signed';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   helena = await user('helena');
 }, 120_000);
 afterAll(() => close());

@@ -1,7 +1,6 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seedDemo } from '@demo/seed';
 import { seeded } from '@demo/random';
 import { csvOf, flyCircuits, planFor, sense, sensorsOf } from '@/core/recorder';
 import { unpackSeries } from '@/core/trace';
@@ -15,7 +14,7 @@ import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
 import { flightsToRecord, limitsPassed, openLimits, traceById, traceList } from '@/server/queries/traces';
 import { seriesBytes } from '@/server/traces/again';
 import { rebuildLandings } from '@/server/commands/capture';
-import { freshFolder, shell } from './folder';
+import { demoFolder, shell } from './folder';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
@@ -25,8 +24,7 @@ const panel = async (who: CurrentUser) => { const t = (await traceList(who)).fin
 const inesRecord = async () => { const t = await panel(helena); const head = await checkoutHead(t.checkoutId); if (!head) throw new Error('no checkout'); return checkoutRecord(head); };
 
 beforeAll(async () => {
-  ({ close } = await freshFolder());
-  await seedDemo();
+  ({ close } = await demoFolder());
   helena = await user('helena');
   bento = await user('bento');
 }, 90_000);

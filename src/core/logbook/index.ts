@@ -2,10 +2,11 @@
 import Papa from 'papaparse';
 import type { LogbookField, LogbookMapping, WrittenType } from '@/domain/people';
 
+const BYTE_ORDER_MARK = 0xfeff;
 export interface LogbookTable { header: string[]; rows: string[][]; /** Rows whose number of fields differs from the header’s, by line. */ ragged: number[] }
 /** The table of a CSV text; commas, semicolons or tabs. Empty lines are left out. */
 export function readTable(text: string): LogbookTable {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  const parsed = Papa.parse<string[]>(text.charCodeAt(0) === BYTE_ORDER_MARK ? text.slice(1) : text, { skipEmptyLines: 'greedy' });
   const [header = [], ...rows] = parsed.data;
   const names = header.map((h) => h.trim());
   return { header: names, rows, ragged: rows.flatMap((r, i) => (r.length === names.length ? [] : [i + 2])) };

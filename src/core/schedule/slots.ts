@@ -1,6 +1,6 @@
 /** Free time of people and aeroplanes. Spans are half-open: one ends where the next may begin. Instants are UTC, ISO. */
 import { addDays } from '../recency/dates';
-import { later, localInstant, weekday } from './time';
+import { later, localInstant, minutesBetween, weekday } from './time';
 
 export interface Span { from: string; to: string }
 /** Somebody or something is taken for a time. */
@@ -43,18 +43,24 @@ export interface SlotAsk {
 /** Every start, on the step, at which all holders are free for so long. In order of time. */
 export function freeSlots(ask: SlotAsk): Span[] {
   const found: Span[] = [];
+  const known = new Set<string>();
   for (let date = ask.fromDate; date <= ask.toDate; date = addDays(date, 1)) {
     const day = ask.dayOf(date);
     if (!day) continue;
     const windows = ask.people.map((p) => windowsOn(p, date, ask.weekly, ask.timeZone));
     const taken = ask.holds.filter((h) => h.bookingId !== (ask.except ?? null) && ask.holders.includes(h.holder) && overlaps(day, h));
     const gone = ask.away.filter((a) => ask.holders.includes(a.who));
+    const midnight = localInstant(date, 0, ask.timeZone);
+    // On a day of 24 hours the clock runs with the instants; on the two others each time is looked up.
+    const plain = minutesBetween(midnight, localInstant(date, 1440, ask.timeZone)) === 1440;
     for (let at = 0; at < 1440; at += ask.stepMin) {
-      const from = localInstant(date, at, ask.timeZone);
+      const from = plain ? later(midnight, at) : localInstant(date, at, ask.timeZone);
       const span = { from, to: later(from, ask.minutes) };
       if (from < day.from || span.to > day.to || from < ask.notBefore) continue;
-      if (found.length > 0 && found[found.length - 1]?.from === from) continue;
+      // The hour that is not names the same instants as the one after it.
+      if (known.has(from)) continue;
       if (taken.some((h) => overlaps(span, h)) || awayIn(span, ask.holders, gone).length > 0 || !windows.every((w) => withinWindows(span, w))) continue;
+      known.add(from);
       found.push(span);
     }
   }

@@ -11,8 +11,13 @@ const MIN_MS = 60_000;
  */
 export function localInstant(date: string, minutes: number, timeZone: string): string {
   const [y, m, d] = date.slice(0, 10).split('-').map(Number) as [number, number, number];
-  return new Date(new TZDate(y, m - 1, d, Math.floor(minutes / 60), minutes % 60, 0, 0, timeZone).getTime()).toISOString();
+  const ms = new TZDate(y, m - 1, d, Math.floor(minutes / 60), minutes % 60, 0, 0, timeZone).getTime();
+  const clock = (at: number) => { const c = new TZDate(at, timeZone); return `${c.getDate()} ${c.getHours()}:${c.getMinutes()}`; };
+  const earlier = SET_BACK_MIN.map((min) => ms - min * MIN_MS).find((at) => clock(at) === clock(ms));
+  return new Date(earlier ?? ms).toISOString();
 }
+/** By how much clocks are set back anywhere, minutes, the most first. */
+const SET_BACK_MIN = [120, 60, 30];
 
 /** Local date and minutes since local midnight of an instant. */
 export function localClock(instant: string, timeZone: string): { date: string; minutes: number } {

@@ -167,7 +167,7 @@ export async function erasePerson(user: CurrentUser, form: unknown): Promise<Res
     await model('waiting_list').update({ ended_at: nowIso(), ended_how: 'erased' }, { where: { pilot_id: pilotId, ended_at: null }, transaction: t });
     await sql("UPDATE weekly_windows SET ended_at = :now WHERE person = :person AND ended_at IS NULL", { now: nowIso(), person: `p:${pilotId}` });
     if (account) {
-      await model('users').update({ closed_at: nowIso(), email: `erased-${account.id}@invalid.example`, password_hash: 'erased', certificate: '', certificate_until: null, mass_kg: 0, own_crosswind_kt: null, authorised: '[]', ...((named?.n ?? 0) > 0 ? {} : { name: 'erased person' }) }, { where: { id: account.id }, transaction: t });
+      await model('users').update({ closed_at: nowIso(), email: `erased-${randomUUID()}@invalid.example`, password_hash: 'erased', certificate: '', certificate_until: null, mass_kg: 0, own_crosswind_kt: null, authorised: '[]', ...((named?.n ?? 0) > 0 ? {} : { name: 'erased person' }) }, { where: { id: account.id }, transaction: t });
       await sql('UPDATE personal_tokens SET ended_at = :now WHERE user_id = :id AND ended_at IS NULL', { now: nowIso(), id: account.id });
       await sql('UPDATE calendar_feeds SET ended_at = :now WHERE user_id = :id AND ended_at IS NULL', { now: nowIso(), id: account.id });
       await sql('DELETE FROM notices WHERE user_id = :id', { id: account.id });

@@ -4,7 +4,7 @@ import { gearMassGroup } from '@/core/plan';
 import { type Away, type Hold, type LearnedSplit, type RankedSlot, type Span, type Split, type Weekly, type WindAt, type WindNeed, bestSlots, bookingMinutes, freeSlots, later, learnSplit, localClock, localInstant, nearestSlot, splitBooking, windFit } from '@/core/schedule';
 import { sunTimes } from '@/core/sun';
 import { chooseRunway, components, stationOutlook } from '@/core/wind';
-import { addDays } from '@/core/recency';
+import { addDays, daysBetween } from '@/core/recency';
 import { LIMIT_NAME, type Goal, type LimitChannel } from '@/domain/words';
 import type { House } from '@/domain/programme';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
@@ -160,11 +160,16 @@ export async function slotsFor(field: Field, ask: SlotAround, fromDate: string, 
   });
 }
 const LOOK_DAYS = 21;
+const DAY_MS = 86_400_000;
 /** The free start nearest to a wished one, in the three weeks around it. */
 export async function nearestFree(field: Field, ask: SlotAround, wished: string, t?: Transaction): Promise<Span | null> {
   const today = await localToday(t);
   const wishedDay = localClock(wished, field.zone).date;
-  const first = addDays(wishedDay, -7) < today ? today : addDays(wishedDay, -7);
+  const from = (days: number) => (addDays(wishedDay, -days) < today ? today : addDays(wishedDay, -days));
+  // Within a day of the wish nothing outside these three days can be nearer.
+  const close = wishedDay < today ? null : nearestSlot(await slotsFor(field, ask, from(1), daysBetween(from(1), wishedDay) + 2, t), wished);
+  if (close && Math.abs(Date.parse(close.from) - Date.parse(wished)) <= DAY_MS) return close;
+  const first = from(7);
   return nearestSlot(await slotsFor(field, ask, first, LOOK_DAYS, t), wished);
 }
 
