@@ -3,11 +3,11 @@ import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
 test.use({ spec: 'access' });
 
 test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
-  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar', '/rules', '/rules/house/house', '/account']) {
+  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar', '/rules', '/rules/house/house', '/account', '/schedule', '/schedule/times', '/settings', '/notices', '/people/pilot-ines', '/people/new', '/people/pilot-ines/import']) {
     await page.goto(path);
     await expect(page).toHaveURL(/\/sign-in$/);
   }
-  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/ledger/x/json', '/api/ledger/export', '/api/checkouts/x/booklet', '/api/people/x/logbook', '/api/people/x/record', '/api/rules/house/house', '/api/palette'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
+  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/ledger/x/json', '/api/ledger/export', '/api/checkouts/x/booklet', '/api/people/x/logbook', '/api/people/x/record', '/api/rules/house/house', '/api/palette', '/api/bookings/x/ics', '/api/calendar/x.ics'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
   expect(new Set(bodies)).toEqual(new Set(['404 {"message":"There is nothing here for you."}']));
   expect((await request.post('/api/sync', { data: { events: [] } })).status()).toBe(401);
 });
@@ -23,7 +23,7 @@ test('a pilot sees what is theirs, and the same answer for what exists and what 
   await expect(pilot.getByRole('link', { name: 'People' })).toHaveCount(0);
   await expect(pilot.getByRole('link', { name: 'New checkout' })).toHaveCount(0);
   const answers: string[] = [];
-  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, `${foreign}/differences`, `/lab/sight-picture?checkout=${foreign.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${foreign.split('/').pop() ?? ''}`, '/lab/ground?type=none', '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
+  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, `${foreign}/differences`, `/lab/sight-picture?checkout=${foreign.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${foreign.split('/').pop() ?? ''}`, '/lab/ground?type=none', '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/people/pilot-clara', '/people/nobody', '/people/new', '/people/pilot-clara/import', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
     const response = await pilot.goto(path);
     answers.push(`${response?.status()} ${await pilot.locator('main').first().innerText()}`);
   }

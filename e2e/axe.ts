@@ -17,7 +17,7 @@ export async function axeWalk(theme: 'day' | 'dusk' | 'sun', browser: Browser, b
     const { violations } = await new AxeBuilder({ page }).analyze();
     found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
   };
-  for (const path of ['/board', '/checkouts', '/checkouts/new', ...(theme === 'day' ? ['/rules', '/rules/programme/sea-us', '/rules/house/house'] : []), '/rules/pack/eu', '/verify', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/ledger', entry ?? '']) {
+  for (const path of ['/board', '/checkouts', '/checkouts/new', ...(theme === 'day' ? ['/rules', '/rules/programme/sea-us', '/rules/house/house'] : []), '/rules/pack/eu', '/verify', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/people/pilot-ines', '/schedule', '/schedule?day=2026-11-25', '/settings', ...(theme === 'day' ? ['/schedule/times', '/notices', '/people/new', '/people/pilot-duarte/import'] : []), '/ledger', entry ?? '']) {
     await go(page, path);
     await check(path);
   }

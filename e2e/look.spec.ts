@@ -37,7 +37,7 @@ test('pages fit a narrow screen', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const ines = await checkoutOf(page, 'Inês Vale Carmo');
-  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger', '/rules/programme/tailwheel-us', '/verify', '/account']) {
+  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger', '/rules/programme/tailwheel-us', '/verify', '/account', '/schedule', '/people', '/people/pilot-ines', '/settings']) {
     await go(page, path);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
   }
