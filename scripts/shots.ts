@@ -257,7 +257,7 @@ const shots: Record<string, () => Promise<Page>> = {
   lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
 };
 
-const WORKING = /^(work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+const WORKING = /^(lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

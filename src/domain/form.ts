@@ -12,7 +12,7 @@ function fromJson(s: JsonSchema): FormNode {
   if (s.const !== undefined) return { kind: 'fixed', value: String(s.const) };
   if (s.enum) return { kind: 'choice', options: s.enum.map(String) };
   const options = (s.oneOf ?? s.anyOf ?? []).filter((x) => x.type !== 'null');
-  const tag = options.length > 1 ? ['kind', 'form', 'schema'].find((t) => options.every((o) => o.properties?.[t]?.const !== undefined)) : undefined;
+  const tag = options.length > 1 ? ['kind', 'form', 'schema', 'by'].find((t) => options.every((o) => o.properties?.[t]?.const !== undefined)) : undefined;
   if (tag) {
     const variants: FormNode = { kind: 'variants', tag, options: options.map((o) => ({ value: String(o.properties?.[tag]?.const), node: fromJson(o) })) };
     return options.length < (s.oneOf ?? s.anyOf ?? []).length ? { kind: 'optional', inner: variants } : variants;

@@ -11,6 +11,7 @@ import { House, Programme, ProgrammeSource, RulePack, Schools, Standard } from '
 import { Aerodrome } from '@/domain/sheet';
 import { PACKS } from '@/domain/words';
 import { nowIso } from './clock';
+import { inData } from './data-folder';
 import { row } from './db/connection';
 import { model } from './db/models';
 
@@ -65,6 +66,7 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
     );
     added++;
   }
+  if (added > 0) contentMoved(t);
   return added;
 }
 
@@ -81,16 +83,38 @@ export async function contentById<K extends ContentKind>(kind: K, id: string, t?
   return parsed;
 }
 
-/** The newest version of a piece of content, with its id for pinning; null when there is none. */
-export async function newestContent<K extends ContentKind>(kind: K, key: string, t?: Transaction): Promise<{ id: string; body: ContentOf<K> } | null> {
-  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1", { kind, key }, t);
-  return found ? { id: found.id, body: await contentById(kind, found.id, t) } : null;
+declare global {
+  var __jeitoNewest: { file: string; ids: Map<string, string | null> } | undefined;
+}
+/** Which version of each piece stands, as read last. Content changes only through this process: every writer of it says so. */
+function newestIds(): Map<string, string | null> {
+  const file = inData('jeito.sqlite');
+  if (globalThis.__jeitoNewest?.file !== file) globalThis.__jeitoNewest = { file, ids: new Map() };
+  return globalThis.__jeitoNewest.ids;
+}
+/** To be called by who writes a version: what stands is looked up anew, now and after the commit. */
+export function contentMoved(t: Transaction): void {
+  newestIds().clear();
+  t.afterCommit(() => newestIds().clear());
+}
+async function newestId(name: string, sql: string, values: Record<string, unknown>, t?: Transaction): Promise<string | null> {
+  const known = t ? undefined : newestIds().get(name);
+  if (known !== undefined) return known;
+  const id = (await row<{ id: string }>(sql, values, t))?.id ?? null;
+  // Inside a write what is read may not be there for others yet, and what is not there yet may come.
+  if (!t && id !== null) newestIds().set(name, id);
+  return id;
 }
 
-/** The aerodrome this school flies from (one data folder = one school). */
+/** The newest version of a piece of content, with its id for pinning; null when there is none. */
+export async function newestContent<K extends ContentKind>(kind: K, key: string, t?: Transaction): Promise<{ id: string; body: ContentOf<K> } | null> {
+  const id = await newestId(`${kind} ${key}`, "SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1", { kind, key }, t);
+  return id === null ? null : { id, body: await contentById(kind, id, t) };
+}
+
+/** The aerodrome this school flies from (one data folder = one school): the first one entered is home, of it the newest version stands. */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
-  // The first one entered is home; of it the newest version stands.
-  const found = await row<{ id: string }>("SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1", {}, t);
-  if (!found) throw new Error('no aerodrome is set up in this data folder');
-  return contentById('aerodrome', found.id, t);
+  const id = await newestId('home', "SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1", {}, t);
+  if (id === null) throw new Error('no aerodrome is set up in this data folder');
+  return contentById('aerodrome', id, t);
 }

@@ -40,6 +40,9 @@ export async function flightsOf(pilotId: string, t?: Transaction): Promise<Fligh
      UNION ALL
      SELECT f.flown_on, '', ty.name, '', NULL, NULL, CASE WHEN f.surface = 'land' THEN f.full_stops ELSE 0 END, CASE WHEN f.surface = 'land' THEN f.landings - f.full_stops ELSE 0 END, CASE WHEN f.surface = 'water' THEN f.landings ELSE 0 END, 0, f.night, 0, f.takeoffs, NULL, f.hours, f.remark, 'logged by ' || u.name
      FROM flight_log f JOIN types ty ON ty.code = f.type_code JOIN users u ON u.id = f.entered_by WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
+     UNION ALL
+     SELECT g.flown_on, g.registration, COALESCE(ty.name, g.type_written), '', NULL, NULL, CASE WHEN g.surface = 'land' THEN g.full_stops_day + g.full_stops_night ELSE 0 END, CASE WHEN g.surface = 'land' THEN g.landings_day + g.landings_night - g.full_stops_day - g.full_stops_night ELSE 0 END, CASE WHEN g.surface = 'water' THEN g.landings_day + g.landings_night ELSE 0 END, 0, g.landings_night > 0, 0, g.takeoffs_day + g.takeoffs_night, NULL, g.hours, g.remark, 'read in from a logbook'
+     FROM logbook_flights g JOIN logbook_imports i ON i.id = g.import_id LEFT JOIN types ty ON ty.code = g.type_code WHERE g.pilot_id = :pilotId AND i.taken_back_at IS NULL
      ORDER BY 1, 5`,
     { pilotId }, t,
   );
@@ -77,6 +80,12 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
     hoursByType: await hoursOf(pilotId),
     eyes: await rows('SELECT type_code AS typeCode, seat, eye_height_m AS eyeHeightM, how, entered_at AS enteredAt FROM pilot_eyes WHERE pilot_id = :pilotId ORDER BY seq', { pilotId }),
     log: await rows('SELECT f.flown_on AS flownOn, f.type_code AS typeCode, f.takeoffs, f.landings, f.full_stops AS fullStops, f.night, f.surface, f.hours, f.remark, f.entered_at AS enteredAt, x.reason AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on', { pilotId }),
+    dates: await rows('SELECT d.key, d.title, d.done_on AS doneOn, d.until, d.note, u.name AS enteredBy, d.entered_at AS enteredAt FROM person_dates d JOIN users u ON u.id = d.entered_by WHERE d.pilot_id = :pilotId ORDER BY d.key, d.seq', { pilotId }),
+    // What stands about a pilot is theirs to read when they ask for it; what the chief noted for the chief alone is told as that.
+    notes: await rows("SELECT CASE WHEN n.visible = 'chief' THEN NULL ELSE n.text END AS text, n.visible, u.name AS author, n.written_at AS writtenAt, n.withdrawn_at AS withdrawnAt FROM person_notes n JOIN users u ON u.id = n.author WHERE n.pilot_id = :pilotId ORDER BY n.written_at", { pilotId }),
+    logbooks: await rows('SELECT i.file_name AS fileName, i.imported_at AS importedAt, i.added, i.doubled, i.refused, i.taken_back_at AS takenBackAt FROM logbook_imports i WHERE i.pilot_id = :pilotId ORDER BY i.imported_at', { pilotId }),
+    logbookFlights: await rows('SELECT f.flown_on AS flownOn, f.type_written AS typeWritten, f.registration, f.type_code AS typeCode, f.hours, f.pic_hours AS picHours, f.dual, f.takeoffs_day AS takeoffsDay, f.takeoffs_night AS takeoffsNight, f.landings_day AS landingsDay, f.landings_night AS landingsNight, f.full_stops_day AS fullStopsDay, f.full_stops_night AS fullStopsNight, f.remark, i.taken_back_at AS takenBackAt FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on, f.fingerprint', { pilotId }),
+    bookings: await rows('SELECT b.kind, b.starts_at AS startsAt, b.ends_at AS endsAt, b.state, a.registration, u.name AS instructor, b.passengers, b.note FROM bookings b LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN users u ON u.id = b.instructor_id WHERE b.pilot_id = :pilotId ORDER BY b.starts_at', { pilotId }),
     flights: await flightsOf(pilotId), checkouts, entries,
   };
 }

@@ -3,7 +3,9 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '@/core/recency';
 import type { CurrentUser } from '@/server/auth/permissions';
-import { logFlight } from '@/server/commands/people';
+import { UNSEEN } from '@/domain/unseen';
+import { recordEvents } from '@/server/commands/capture';
+import { logFlight, strikeFlight } from '@/server/commands/people';
 import { addHeld, addPerson, endHeld, erasePerson, importLogbook, lookAtLogbook, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
 import { checkSignIn } from '@/server/commands/session';
 import { row, rows } from '@/server/db/connection';
@@ -43,6 +45,32 @@ describe('recency of everybody', () => {
       }
     }
   });
+  it('kept in memory it is the same, whatever was recorded, logged, struck, read in or taken back meanwhile', async () => {
+    const rules = await houseRules();
+    const same = async (what: string) => {
+      const words = (all: Awaited<ReturnType<typeof readStandings>>) => all.map((p) => [p.name, p.lastFlown, p.lapses.map((l) => [l.key, l.status, l.through])]);
+      for (const on of [TODAY, addDays(TODAY, 12)]) expect(words(await readStandings(rules, on, true)), what).toEqual(words(await readStandings(rules, on)));
+    };
+    await same('first');
+    const logId = randomUUID();
+    await logFlight(bento, { requestId: logId, pilotId: 'pilot-bento', flownOn: '2026-11-20', typeCode: 'bronze-b6', takeoffs: 1, landings: 1, fullStops: 1, night: true, surface: 'land', hours: 1, remark: '' });
+    await same('logged');
+    await strikeFlight(bento, { logId, reason: 'logged twice' });
+    await same('struck');
+    const id = (await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-duarte' AND status = 'open'"))?.id ?? '';
+    const sortieId = (await recordOf(id)).sorties.at(-1)?.id ?? '';
+    const event = (seq: number, payload: object) => ({ eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: seq, sortieId, subjectId: randomUUID(), author: helena.id, type: 'landing-saved', v: 1, deviceTime: `2026-11-24T11:0${seq}:00.000Z`, payload: { ...UNSEEN, kind: 'full-stop', runwayEnd: '22', intervention: 0, ...payload } });
+    expect((await recordEvents(helena, [event(1, {}), event(2, { demonstration: true })])).refused).toEqual([]);
+    await same('recorded');
+    const file = CSV.replace('Remarks', 'Notes');
+    const read = await lookAtLogbook(bento, 'pilot-clara', file, null);
+    if (!read.ok) throw new Error('csv');
+    const requestId = randomUUID();
+    await importLogbook(bento, 'pilot-clara', 'c.csv', file, read.look.mapping, requestId);
+    await same('read in');
+    await takeBackImport(bento, requestId);
+    await same('taken back');
+  });
   it('is kept until something it rests on moves', async () => {
     const rules = await houseRules();
     const first = await everybodysStanding(rules, TODAY);
@@ -54,11 +82,11 @@ describe('recency of everybody', () => {
   });
   it('night is the sun\u2019s at the instant of the landing, by the pack\u2019s own rule', async () => {
     const landing = await row<{ id: string; sortie_id: string; flown_on: string }>("SELECT id, sortie_id, flown_on FROM landings WHERE pilot_id = 'pilot-rui' AND kind = 'full-stop' ORDER BY flown_on DESC LIMIT 1");
-    const set = (at: string) => shell(`UPDATE landings SET captured = json_set(captured, '$.endedAt', '${at}') WHERE id = '${landing?.id ?? ''}'`);
+    const set = (at: string) => shell(`UPDATE landings SET ended_at = '${at}' WHERE id = '${landing?.id ?? ''}'`);
     const night = async (rule: Parameters<typeof flyingOf>[2]) => (await flyingOf('pilot-rui', undefined, rule)).find((e) => e.id === landing?.id)?.night;
     const bySun = { by: 'sun' as const, afterMin: 60, beforeMin: 60, citation: '' };
     const byTwilight = { by: 'twilight' as const, citation: '' };
-    const was = (await row<{ at: string | null }>("SELECT json_extract(captured, '$.endedAt') AS at FROM landings WHERE id = :id", { id: landing?.id }))?.at ?? '';
+    const was = (await row<{ at: string | null }>('SELECT ended_at AS at FROM landings WHERE id = :id', { id: landing?.id }))?.at ?? '';
     // Sunset at the field on that day is about 17:09 UTC, civil dusk half an hour later.
     for (const [at, sun, dusk] of [['16:50', false, false], ['17:45', false, true], ['18:20', true, true], ['12:00', false, false], ['06:00', true, true]] as const) {
       await set(`${landing?.flown_on ?? ''}T${at}:00.000Z`);

@@ -1,6 +1,6 @@
 import type { RecencyEvent, RecencyRule } from '@/domain/recency';
 import { type RecencyResult, evaluateOrdered, firstToLapse, newestFirst, worstOf } from './evaluate';
-import { type Period, type RecencyStatus, validity } from './dates';
+import { type Period, type RecencyStatus, WARN_DAYS, validity } from './dates';
 
 /** The aeroplane a rule is asked of. */
 export interface RecencyFor { typeCode: string; class: string; tailwheel: boolean; water: boolean; night: boolean }
@@ -20,8 +20,9 @@ export function recencyIn(rules: readonly RecencyRule[], events: readonly TypedE
 
 /** The same for rules already chosen and events in order, the newest first, none after the day. */
 export function recencyOrdered(asked: RecencyRule[], ordered: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
-  const own = (rule: RecencyRule) => ordered.filter((e) => (rule.within === 'type' ? e.typeCode === of.typeCode : e.class === of.class));
-  const each = asked.map((rule) => evaluateOrdered([rule], own(rule), onDate));
+  const sameType = (e: TypedEvent) => e.typeCode === of.typeCode;
+  const sameClass = (e: TypedEvent) => e.class === of.class;
+  const each = asked.map((rule) => evaluateOrdered([rule], ordered, onDate, WARN_DAYS, rule.within === 'type' ? sameType : sameClass));
   // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from its own flying.
   const rulesOf = each.flatMap((e) => e.rules);
   const most = (pick: (e: RecencyResult['leastFlying']) => number) => Math.max(0, ...each.map((e) => pick(e.leastFlying)));
@@ -39,7 +40,7 @@ export interface IntervalState { status: RecencyStatus | 'never'; from: string |
  * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
  */
 export function intervalState(i: { flownOn: readonly string[]; checkedOn: readonly string[]; onDate: string; days: number }): IntervalState {
-  const newest = (dates: readonly string[]) => dates.filter((d) => d <= i.onDate).sort().at(-1) ?? null;
+  const newest = (dates: readonly string[]) => dates.reduce<string | null>((a, d) => (d <= i.onDate && (a === null || d > a) ? d : a), null);
   const [flight, check] = [newest(i.flownOn), newest(i.checkedOn)];
   if (flight === null && check === null) return { status: 'never', from: null, because: null, validThrough: null, daysLeft: null };
   const because = (check ?? '') >= (flight ?? '') ? 'check' : 'flight';

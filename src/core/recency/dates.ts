@@ -8,7 +8,18 @@ export type RecencyStatus = 'current' | 'expiring' | 'expired';
 export const WARN_DAYS = 30;
 
 const DAY_MS = 86_400_000;
-const utc = (iso: string): number => Date.parse(`${iso.slice(0, 10)}T00:00:00Z`);
+const parsed = new Map<string, number>();
+const MOST_PARSED = 20_000;
+/** Midnight UTC of a date; the same few hundred days are asked for again and again. */
+function utc(iso: string): number {
+  const day = iso.length === 10 ? iso : iso.slice(0, 10);
+  const known = parsed.get(day);
+  if (known !== undefined) return known;
+  const ms = Date.parse(`${day}T00:00:00Z`);
+  if (parsed.size >= MOST_PARSED) parsed.clear();
+  parsed.set(day, ms);
+  return ms;
+}
 const iso = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
 const monthLength = (year: number, month: number): number => new Date(Date.UTC(year, month + 1, 0)).getUTCDate();
 

@@ -33,6 +33,12 @@ export function counts(rule: CountRule, e: RecencyEvent): boolean {
 
 /** Events not after a day, the newest first; of events on the same day the later in the list is the more recent. */
 export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate: string): E[] {
+  // Most logs come in order of their days: then the last that counts is walked back to the first.
+  if (events.every((e, i) => i === 0 || (events[i - 1]?.date ?? '') <= e.date)) {
+    const back: E[] = [];
+    for (let i = events.length - 1; i >= 0; i--) { const e = events[i]; if (e !== undefined && e.date <= onDate) back.push(e); }
+    return back;
+  }
   return events.map((e, index) => ({ e, index })).filter(({ e }) => e.date <= onDate).sort((a, b) => (a.e.date === b.e.date ? b.index - a.index : a.e.date < b.e.date ? 1 : -1)).map(({ e }) => e);
 }
 
@@ -45,9 +51,9 @@ export function evaluateRecency({ rules, events, onDate, warnDays = WARN_DAYS }:
   return evaluateOrdered(rules, newestFirst(events, onDate), onDate, warnDays);
 }
 
-/** The same for events already in order, the newest first, none after the day. */
-export function evaluateOrdered(rules: readonly CountRule[], ordered: readonly RecencyEvent[], onDate: string, warnDays = WARN_DAYS): RecencyResult {
-  const results = rules.map((rule) => evaluateRule(rule, ordered, onDate, warnDays));
+/** The same for events already in order, the newest first, none after the day. `only` names those looked at, where not all are. */
+export function evaluateOrdered<E extends RecencyEvent>(rules: readonly CountRule[], ordered: readonly E[], onDate: string, warnDays = WARN_DAYS, only: ((e: E) => boolean) | null = null): RecencyResult {
+  const results = rules.map((rule) => evaluateRule(rule, ordered, onDate, warnDays, only));
   return { rules: results, overall: worstOf(results), ...firstToLapse(results), leastFlying: leastFlying(rules, results) };
 }
 /** The worst state of several. */
@@ -60,14 +66,14 @@ export function firstToLapse(results: readonly RuleResult[]): { firstToLapseRule
 }
 
 /** Walks back until the window is past and enough were found: a long log is not read to its end. */
-function evaluateRule(rule: CountRule, ordered: readonly RecencyEvent[], onDate: string, warnDays: number): RuleResult {
+function evaluateRule<E extends RecencyEvent>(rule: CountRule, ordered: readonly E[], onDate: string, warnDays: number, only: ((e: E) => boolean) | null): RuleResult {
   const windowFrom = addDays(onDate, -rule.windowDays);
   let counted = 0;
   let all = 0;
   let limiting: RecencyEvent | null = null;
   for (const e of ordered) {
     if (limiting !== null && e.date < windowFrom) break;
-    if (!counts(rule, e)) continue;
+    if ((only !== null && !only(e)) || !counts(rule, e)) continue;
     const times = e.times ?? 1;
     if (e.date >= windowFrom) counted += times;
     all += times;

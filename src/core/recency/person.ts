@@ -52,7 +52,8 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
   }
   for (const t of person.types) {
     if (t.intervalDays !== null) {
-      const flownOn = [...t.flownOn, ...ordered.filter((e) => e.typeCode === t.code && e.kind === 'landing').map((e) => e.date)];
+      const last = ordered.find((e) => e.typeCode === t.code && e.kind === 'landing');
+      const flownOn = last ? [...t.flownOn, last.date] : t.flownOn;
       const s: IntervalState = intervalState({ flownOn, checkedOn: t.checkedOn, onDate, days: t.intervalDays });
       lines.push({ key: `interval:${t.code}`, kind: 'interval', what: `interval of ${t.name} (${t.intervalDays} days)`, citation: book.intervalSource, status: s.status, through: s.validThrough, daysLeft: s.daysLeft, restore: s.status === 'expired' || s.status === 'never' ? 'an interval check' : 'one flight in the type', typeCode: t.code, eventId: null });
     }

@@ -133,7 +133,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
           id, sortie_id: seat.sortieId, checkout_id: seat.head?.id ?? null, pilot_id: seat.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
           gear_group: gearMassGroup(by.sheet), ...loggedCrosswind(landing, savedAt, aerodrome), flown_on: sortie.flownOn, saved_at: savedAt, author,
           captured: JSON.stringify(landing), judged: JSON.stringify(judged), surface: surfaceOf(landing.runwayEnd, aerodrome), tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
-          measured: measured ? JSON.stringify(measured) : null,
+          measured: measured ? JSON.stringify(measured) : null, level: landing.intervention, shown: landing.demonstration ? 1 : 0, ended_at: landing.endedAt ?? savedAt,
         },
         { transaction: t },
       );

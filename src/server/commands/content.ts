@@ -5,7 +5,7 @@ import type { House, Programme, RulePack } from '@/domain/programme';
 import type { Aerodrome } from '@/domain/sheet';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
-import { CONTENT, type ContentKind } from '../content';
+import { CONTENT, type ContentKind, contentMoved } from '../content';
 import { row } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
@@ -35,6 +35,7 @@ export async function saveContent(user: CurrentUser, form: unknown): Promise<Res
     const top = await row<{ version: number }>('SELECT MAX(version) AS version FROM content_versions WHERE kind = :kind AND key = :key', { kind, key }, t);
     const version = (top?.version ?? 0) + 1;
     await model('content_versions').create({ id: `${kind}:${key}:${version}`, kind, key, version, hash, origin: 'house', body: text, author: user.name, reason, created_at: nowIso() }, { transaction: t });
+    contentMoved(t);
     return { ok: true, version, unchanged: false };
   });
 }

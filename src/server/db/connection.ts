@@ -12,7 +12,7 @@ class PragmaDatabase extends sqlite3.Database {
   }
 }
 
-interface Shared { sequelize: Sequelize; writing: AsyncLocalStorage<Transaction>; tail: Promise<unknown> }
+interface Shared { sequelize: Sequelize; writing: AsyncLocalStorage<Transaction>; tail: Promise<unknown>; /** Writes this process has made: while it stands, nothing read before has changed. */ writes: number }
 declare global {
   var __jeitoDb: { file: string; shared: Shared } | undefined;
 }
@@ -41,7 +41,7 @@ export function database(): Shared {
     return plainQuery(sql, options);
   };
   sequelize.query = guarded as unknown as typeof sequelize.query;
-  const shared: Shared = { sequelize, writing, tail: Promise.resolve() };
+  const shared: Shared = { sequelize, writing, tail: Promise.resolve(), writes: 0 };
   globalThis.__jeitoDb = { file, shared };
   return shared;
 }

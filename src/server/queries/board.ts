@@ -3,15 +3,16 @@ import { localClock, localInstant } from '@/core/schedule';
 import type { Goal, Stage } from '@/domain/words';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
+import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
-import { checkoutHead, checkoutRecord, localToday, nextAction, stageOf } from './checkout';
+import { type ReadRecord, localToday, nextAction, recordReader, stageOf } from './checkout';
 import { type HouseRules, everybodysStanding, houseRules } from './people';
 import { type Ready, fitOf, readinessOf, whenText } from './readiness';
 import { type BookingLine, airKey, awayRows, bookingsBetween, fieldFacts, ownBookings } from './schedule';
 import { limitsPassed } from './traces';
 
 /** Rows of a list on the board; the rest is a link away. */
-const MOST = 10;
+const MOST = 8;
 const LAPSE_DAYS = 30;
 
 export interface BoardCard { summary: { id: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; lessons: number; landings: number; lastFlown: string | null }; met: number; total: number; stage: Stage; action: { text: string; href: string } }
@@ -38,29 +39,30 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
   const coming = mine.find((b) => b.endsAt > now) ?? null;
   const shown = [...mine.filter((b) => localClock(b.startsAt, zone).date <= addDays(today, 1)), ...all.filter((b) => !mine.some((m) => m.id === b.id))].sort((a, b) => a.startsAt.localeCompare(b.startsAt)).slice(0, MOST);
   const hitOf = (b: BookingLine) => (b.endsAt < now ? [] : away.filter((a) => [b.airframeId ? airKey(b.airframeId) : '', b.instructorKey ?? '', b.pilotId ? `p:${b.pilotId}` : ''].includes(a.who) && a.from < b.endsAt && (a.to === null || a.to > b.startsAt)).map((a) => a.why));
-  const { cards, more } = await openCards(user, staff);
+  const read = recordReader();
+  const { cards, more } = await openCards(user, staff, read);
   const standings = await everybodysStanding(rules, today);
   const { lapses, lapsesMore } = lapsing(user, standings, rules, staff, today, await framesInLine(now));
-  const stalled = staff ? await stalledCheckouts(user, chief, today, field.house.schedule.stalledDays, now) : [];
+  const stalled = staff ? await asOfLastWrite(`stalled ${user.id} ${chief} ${now.slice(0, 15)}`, () => stalledCheckouts(user, chief, today, field.house.schedule.stalledDays, now)) : [];
   return {
     today, zone,
-    next: coming ? { booking: coming, when: whenText(coming, today, zone), ready: await readinessOf(coming, rules, field, away), minutesTo: Math.round((Date.parse(coming.startsAt) - Date.parse(now)) / 60_000) } : null,
-    line: await Promise.all(shown.map(async (b) => ({ booking: b, when: whenText(b, today, zone), past: b.endsAt <= now, hit: hitOf(b), fit: await fitOf(b, field) }))),
-    cards, more, lapses, lapsesMore, limits: staff ? await limitsPassed(user, 'open') : [], waits: await waitsFor(user, chief),
-    stalled, stats: staff ? await statistics(today) : [], instructors: chief ? await instructorLines(today, zone, standings, rules, field.house.schedule.stalledDays, now) : [],
+    next: coming ? { booking: coming, when: whenText(coming, today, zone), ready: await readinessOf(coming, rules, field, away, read), minutesTo: Math.round((Date.parse(coming.startsAt) - Date.parse(now)) / 60_000) } : null,
+    line: await Promise.all(shown.map(async (b) => ({ booking: b, when: whenText(b, today, zone), past: b.endsAt <= now, hit: hitOf(b), fit: await fitOf(b, field, read) }))),
+    cards, more, lapses, lapsesMore, limits: staff ? await asOfLastWrite(`limits ${user.id} ${user.roles.join()}`, () => limitsPassed(user, 'open')) : [], waits: await asOfLastWrite(`waits ${user.id} ${chief}`, () => waitsFor(user, chief)),
+    stalled, stats: staff ? await asOfLastWrite(`statistics ${today}`, () => statistics(today)) : [], instructors: chief ? await asOfLastWrite(`instructors ${today}`, () => instructorLines(today, zone, standings, rules, field.house.schedule.stalledDays, now)) : [],
   };
 }
 
-async function openCards(user: CurrentUser, staff: boolean): Promise<{ cards: BoardCard[]; more: number }> {
+async function openCards(user: CurrentUser, staff: boolean, read: ReadRecord): Promise<{ cards: BoardCard[]; more: number }> {
   const where = staff ? 'c.instructor_id = :id' : 'c.pilot_id = :pilotId';
-  const found = await rows<{ id: string; lessons: number; landings: number; last_flown: string | null }>(
+  const found = await asOfLastWrite(`open ${user.id}`, () => rows<{ id: string; lessons: number; landings: number; last_flown: string | null }>(
     `SELECT c.id, (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons, (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS landings, (SELECT MAX(flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown
-     FROM checkouts c WHERE ${where} AND c.status <> 'signed' ORDER BY (SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id) DESC, c.created_at DESC LIMIT ${MOST + 1}`, { id: user.id, pilotId: user.pilotId });
-  const count = found.length > MOST ? ((await row<{ n: number }>(`SELECT COUNT(*) AS n FROM checkouts c WHERE ${where} AND c.status <> 'signed'`, { id: user.id, pilotId: user.pilotId }))?.n ?? 0) : found.length;
+     FROM checkouts c WHERE ${where} AND c.status <> 'signed' ORDER BY (SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id) DESC, c.created_at DESC LIMIT ${MOST + 1}`, { id: user.id, pilotId: user.pilotId }));
+  const count = found.length > MOST ? ((await asOfLastWrite(`count ${user.id}`, () => row<{ n: number }>(`SELECT COUNT(*) AS n FROM checkouts c WHERE ${where} AND c.status <> 'signed'`, { id: user.id, pilotId: user.pilotId })))?.n ?? 0) : found.length;
   const cards = await Promise.all(found.slice(0, MOST).map(async (c): Promise<BoardCard | null> => {
-    const head = await checkoutHead(c.id);
-    if (!head) return null;
-    const record = await checkoutRecord(head);
+    const record = await read(c.id);
+    if (!record) return null;
+    const { head } = record;
     const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt);
     const action = may.runCheckout(user, head) ? nextAction(record) : waitsForPilot ? { text: `Read and acknowledge the brief of lesson ${waitsForPilot.lesson}.`, href: `/checkouts/${c.id}/brief` } : { text: 'Nothing waits for you. See where it stands.', href: `/checkouts/${c.id}` };
     return { summary: { id: c.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, lessons: c.lessons, landings: c.landings, lastFlown: c.last_flown }, met: record.items.filter((i) => i.met).length, total: record.items.length, stage: stageOf(record), action: { text: action.text, href: action.href } };

@@ -13,6 +13,7 @@ import type { CheckoutStatus, Goal, LandingKind, PackId, Stage } from '@/domain/
 import { type Folded, fold } from '@/offline/protocol';
 import { nowIso } from '../clock';
 import { contentById, homeAerodrome } from '../content';
+import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
 
 export interface CheckoutHead {
@@ -185,6 +186,19 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
   const oldest = recent.size > KEEP_RECENT ? recent.keys().next().value : undefined;
   if (oldest !== undefined) recent.delete(oldest);
   return record;
+}
+
+export type ReadRecord = (id: string) => Promise<CheckoutRecord | null>;
+/** A record by its checkout; the last answer stands while nothing is written. */
+const recordAsOf = async (id: string): Promise<CheckoutRecord | null> => asOfLastWrite(`record ${id} ${await localToday()}`, async () => { const head = await checkoutHead(id); return head ? checkoutRecord(head) : null; });
+/** Records by checkout, each read once for one page however often it is asked for. */
+export function recordReader(): ReadRecord {
+  const seen = new Map<string, Promise<CheckoutRecord | null>>();
+  return (id) => {
+    const known = seen.get(id) ?? recordAsOf(id);
+    seen.set(id, known);
+    return known;
+  };
 }
 
 /** The same, read afresh. */

@@ -6,19 +6,21 @@ import type { TypeSheet } from '@/domain/sheet';
 import type { Goal, Role } from '@/domain/words';
 import { type CurrentUser, may } from '../auth/permissions';
 import { newestContent } from '../content';
+import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
-import { flyingOf, flyingSince } from './flying';
+import { flyingKept, flyingOf, flyingSince } from './flying';
 import { hangar } from './hangar';
 import { localToday } from './checkout';
 import { hoursOf, type PilotHours } from './pilot';
 
-/** Days back that recent experience is read for everybody: what ended before that is told as ended. */
-const READ_DAYS = 800;
+/** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */
+const READ_DAYS = 300;
 const TYPES_KEPT_DAYS = 1100;
 
 export interface HouseRules { house: House; pack: RulePack; book: RuleBook; types: Map<string, { sheet: TypeSheet; name: string; intervalDays: number | null }> }
 /** The house's rules, the pack it lives under, and the hangar's types, as they stand now. */
-export async function houseRules(): Promise<HouseRules> {
+export const houseRules = (): Promise<HouseRules> => asOfLastWrite('house rules', readHouseRules);
+async function readHouseRules(): Promise<HouseRules> {
   const house = await newestContent('house', 'house');
   if (!house) throw new Error('no house rules are set up in this data folder');
   const pack = await newestContent('pack', house.body.homePack);
@@ -86,21 +88,23 @@ export async function everybodysStanding(rules: HouseRules, onDate: string): Pro
   const stamp = JSON.stringify(await row(STAMP));
   const known = kept.get(onDate);
   if (known?.stamp === stamp) return known.all;
-  const all = await readStandings(rules, onDate);
+  const all = await readStandings(rules, onDate, true);
   if (kept.size > 12) kept.clear();
   kept.set(onDate, { stamp, all });
   return all;
 }
 
-/** The same, read afresh. */
-export async function readStandings(rules: HouseRules, onDate: string): Promise<PersonStanding[]> {
+/** The same, every rule asked anew; with the flying read afresh, or as it is kept. */
+export async function readStandings(rules: HouseRules, onDate: string, keptFlying = false): Promise<PersonStanding[]> {
+  const since = addDays(onDate, -READ_DAYS);
   const [pilots, flown, around] = await Promise.all([
     rows<{ id: string; name: string; hours: number; user_id: string | null; roles: string | null }>('SELECT p.id, p.name, p.hours, u.id AS user_id, u.roles FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY p.name'),
-    flyingSince(addDays(onDate, -READ_DAYS), rules.pack.night.recency),
+    (keptFlying ? flyingKept : flyingSince)(since, rules.pack.night.recency),
     aroundFlying(null, addDays(onDate, -TYPES_KEPT_DAYS)),
   ]);
   return pilots.map((p): PersonStanding => {
-    const events = flown.get(p.id) ?? [];
+    const all = flown.get(p.id) ?? [];
+    const events = (all[0]?.date ?? since) < since ? all.filter((e) => e.date >= since) : all;
     const lapses = lapsesOf(personOf(p.id, events, around, rules), rules.book, onDate);
     const last = events.filter((e) => e.date <= onDate).at(-1)?.date ?? null;
     return { pilotId: p.id, name: p.name, userId: p.user_id, roles: p.roles ? (JSON.parse(p.roles) as Role[]) : [], hours: p.hours, lapses, standing: standingOf(lapses), first: firstLapse(lapses), lastFlown: last };

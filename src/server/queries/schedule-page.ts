@@ -10,7 +10,7 @@ import { nowIso } from '../clock';
 import { rows } from '../db/connection';
 import { fitOf } from './readiness';
 import { type AwayRow, type BookingLine, type Wish, airKey, awayRows, bookingsBetween, fieldFacts, waiting, weeklyRows } from './schedule';
-import { localToday } from './checkout';
+import { localToday, recordReader } from './checkout';
 
 export interface PlacedBooking extends BookingLine { date: string; fromMin: number; toMin: number; fit: WindFit | null; /** Why it must be moved: the aeroplane down, somebody away. */ hit: string[] }
 export interface ScheduleDay { date: string; name: string; today: boolean; past: boolean; sunriseMin: number | null; sunsetMin: number | null; wind: { fromMin: number; toMin: number; text: string; kt: number; acrossKt: number; sureness: number }[] }
@@ -51,6 +51,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
   const nameOf = (who: string) => people.find((p) => p.key === who)?.name ?? frames.find((f) => airKey(f.id) === who)?.registration ?? '';
   const shownAway = away.filter((a) => a.from < to && (a.to === null || a.to > from) && nameOf(a.who) !== '').map((a) => ({ ...a, why: staff || a.kind !== 'away' ? a.why : 'away', name: nameOf(a.who) }));
   const main = aerodrome.runways[0]?.ends[0];
+  const read = recordReader();
   return {
     days: Array.from({ length: days }, (_, i): ScheduleDay => {
       const date = addDays(fromDate, i);
@@ -70,7 +71,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
       const [a, z] = [localClock(b.startsAt, zone), localClock(b.endsAt, zone)];
       const holders = [b.pilotId === null ? '' : `p:${b.pilotId}`, b.instructorKey ?? '', b.airframeId === null ? '' : airKey(b.airframeId)];
       const hit = b.endsAt < now ? [] : shownAway.filter((x) => holders.includes(x.who) && x.from < b.endsAt && (x.to === null || x.to > b.startsAt)).map((x) => `${x.name}: ${x.why}`);
-      return { ...b, date: a.date, fromMin: a.minutes, toMin: z.date === a.date ? z.minutes : 1440, fit: await fitOf(b, field), hit };
+      return { ...b, date: a.date, fromMin: a.minutes, toMin: z.date === a.date ? z.minutes : 1440, fit: await fitOf(b, field, read), hit };
     })),
     today, zone, nowMin: localClock(now, zone).minutes, openFromMin: house.schedule.openFromMin, openToMin: house.schedule.openToMin, stepMin: house.schedule.stepMin, away: shownAway, people,
     airframes: frames.map((f) => ({ id: f.id, registration: f.registration, typeName: f.name, down: away.find((a) => a.who === airKey(f.id) && a.from <= now && (a.to === null || a.to > now))?.why ?? null })),

@@ -13,9 +13,10 @@ import { type CurrentUser, may, personKey } from '../auth/permissions';
 import { toUser, type UserRow } from '../auth/session-user';
 import { nowIso } from '../clock';
 import { homeAerodrome, newestContent } from '../content';
+import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
 import { type Result, problem, zodProblems } from '../result';
-import { type CheckoutHead, checkoutHead, checkoutRecord, ladderOf, localToday, parsedSheet } from './checkout';
+import { type CheckoutRecord, checkoutHead, checkoutRecord, ladderOf, localToday, parsedSheet } from './checkout';
 
 export const airKey = (airframeId: string): string => `a:${airframeId}`;
 export interface Field { house: House; aerodrome: Aerodrome; zone: string }
@@ -87,6 +88,14 @@ export const ownBookings = async (user: CurrentUser, from: string, cancelled = f
 /** The booking of a checkout that runs now; null = there is none. */
 export const bookingNow = (checkoutId: string, now: string) => row<{ ends_at: string }>("SELECT ends_at FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND starts_at <= :now AND ends_at > :now LIMIT 1", { checkoutId, now });
 
+/** The booking of a checkout that runs or comes next: minutes left or booked, and when its flight ends. */
+export async function nextBookingOf(checkoutId: string, now: string): Promise<{ minutes: number; flightEnds: string } | null> {
+  const b = await row<{ starts_at: string; ends_at: string; split: string | null }>("SELECT starts_at, ends_at, split FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND ends_at > :now ORDER BY starts_at LIMIT 1", { checkoutId, now });
+  if (!b) return null;
+  const left = Math.floor((Date.parse(b.ends_at) - Math.max(Date.parse(now), Date.parse(b.starts_at))) / 60_000);
+  return left < 10 ? null : { minutes: left, flightEnds: b.split ? flightSpan(b.starts_at, JSON.parse(b.split) as Split).to : b.ends_at };
+}
+
 const LEARN_FROM = 200;
 declare global {
   var __jeitoSplits: Map<string, { stamp: string; split: LearnedSplit }> | undefined;
@@ -121,9 +130,9 @@ export function windAtSlot(field: Field, sheet: TypeSheet, at: string, surface: 
 }
 
 /** What the next lesson of a checkout asks of the wind: an open item about wind whose turn has come wants it. */
-export async function lessonNeed(head: CheckoutHead, instructor: Pick<CurrentUser, 'ownCrosswindKt'> | null, onDate: string, house: House): Promise<WindNeed> {
-  const record = await checkoutRecord(head);
-  const ladder = await ladderOf(head.pilotId, head.sheet, onDate);
+export async function lessonNeed(record: CheckoutRecord, instructor: Pick<CurrentUser, 'ownCrosswindKt'> | null, onDate: string, house: House): Promise<WindNeed> {
+  const { head } = record;
+  const ladder = await asOfLastWrite(`ladder ${head.pilotId} ${gearMassGroup(head.sheet)} ${onDate}`, () => ladderOf(head.pilotId, head.sheet, onDate));
   const met = new Set(record.items.filter((i) => i.met).map((i) => i.item.id));
   const asked = record.items.flatMap(({ item, met: done, missing }) => {
     if (done || !item.prerequisites.every((p) => met.has(p))) return [];
@@ -204,7 +213,7 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const minutes = ask.minutes ?? (ask.kind === 'lesson' ? bookingMinutes(split) : Math.ceil((split.prepare + split.flight) / 15) * 15);
   const people = [`p:${pilotId}`, ...(instructor ? [personKey(instructor)] : [])];
   const parts = splitOf(ask.kind, minutes, split);
-  const need = head && ask.kind === 'lesson' ? await lessonNeed(head, instructor, await localToday(), field.house) : { wantsKt: null, ...leastLimit([[field.house.crosswindKt[gearMassGroup(frame.sheet)] ?? null, 'the house']]) };
+  const need = head && ask.kind === 'lesson' ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), field.house) : { wantsKt: null, ...leastLimit([[field.house.crosswindKt[gearMassGroup(frame.sheet)] ?? null, 'the house']]) };
   const free = (await slotsFor(field, { minutes, holders: [...people, airKey(ask.airframeId ?? '')], people, except: null }, ask.fromDate, ask.days)).filter((s) => daylightProblem(field, s.from, parts) === null);
   const ranked = free.map((s): Proposal => ({ ...s, minutes, split: parts, fit: windFit(windAtSlot(field, frame.sheet, flightSpan(s.from, parts).from, ask.surface), need) }));
   return { ok: true, minutes, split, need, best: bestSlots(ranked), free: free.length };

@@ -4,10 +4,11 @@ import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { clockText, dayText, localClock, localInstant, minutesText, readClock } from '@/core/schedule';
 import { list } from '@/core/format';
+import { addDays } from '@/core/recency';
 import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { say, type Goal } from '@/domain/words';
 import { Field } from '../shared/field';
-import { type ActionProblem, runAction, showProblems, useDraft } from '../shared/forms';
+import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
 
@@ -23,7 +24,7 @@ interface Values { requestId: string; kind: BookingKind; checkoutId: string; pil
 const FIT: Record<string, 'within' | 'edge' | 'outside' | 'not-seen'> = { wanted: 'within', fits: 'within', light: 'edge', 'too-much': 'outside', unknown: 'not-seen' };
 
 /** A new booking: who, in what, when; the best three slots by the wind and what the lesson wants of it. */
-export function BookingForm({ facts, start, done, book, propose }: { facts: FormFacts; start: { date: string; minutes: number | null; checkoutId?: string; kind?: BookingKind; airframeId?: string; instructorId?: string; pilotId?: string; wishId?: string; length?: number }; done: (answer: BookAnswer) => void; book: (form: unknown) => Promise<BookAnswer | Refused>; propose: (form: unknown) => Promise<ProposalsAnswer | Refused> }) {
+export function BookingForm({ facts, start, done, book, propose, wait }: { facts: FormFacts; start: { date: string; minutes: number | null; checkoutId?: string; kind?: BookingKind; airframeId?: string; instructorId?: string; pilotId?: string; wishId?: string; length?: number }; done: (answer: BookAnswer) => void; book: (form: unknown) => Promise<BookAnswer | Refused>; propose: (form: unknown) => Promise<ProposalsAnswer | Refused>; wait: (form: unknown) => Promise<ActionResult> }) {
   const router = useRouter();
   const first = facts.checkouts.find((c) => c.id === start.checkoutId);
   const initial: Values = {
@@ -79,6 +80,16 @@ export function BookingForm({ facts, start, done, book, propose }: { facts: Form
     if (!answer.ok) { setSlots(null); return setRest(showProblems(form, answer.problems.map((p) => ({ ...p, path: p.path === 'startsAt' ? 'start' : p.path === 'pilotId' && v.kind === 'lesson' ? 'checkoutId' : p.path })))); }
     setSlots(answer);
   };
+  const [waits, setWaits] = useState('');
+  const join = async () => {
+    const v = form.getValues();
+    const c = common(v);
+    if (c.pilotId === null) { form.setError(v.kind === 'lesson' ? 'checkoutId' : 'pilotId', { message: 'Choose who waits.' }, { shouldFocus: true }); return; }
+    const answer = await runAction(() => wait({ requestId: crypto.randomUUID(), pilotId: c.pilotId, checkoutId: c.checkoutId, minutes: v.minutes.trim() === '' ? (slots?.minutes ?? 90) : Number(v.minutes), fromDate: v.date, toDate: addDays(v.date, 13), note: v.note }));
+    if (!answer.ok) return setRest(showProblems(form, answer.problems));
+    setWaits(`On the waiting list for two weeks from ${dayText(v.date)}.`);
+    router.refresh();
+  };
   const words = (s: { from: string; to: string }) => `${dayText(localClock(s.from, facts.zone).date)} ${clockText(s.from, facts.zone)} to ${clockText(s.to, facts.zone)}`;
   return (
     <form onSubmit={form.handleSubmit((v) => send(v, null))} noValidate className="d-grid gap-2" aria-label="New booking">
@@ -98,7 +109,7 @@ export function BookingForm({ facts, start, done, book, propose }: { facts: Form
         {kind === 'hire' || kind === 'currency' ? <Field label="Runway" id="surface" error={errors.surface}><select {...form.register('surface')}>{['any', 'asphalt', 'grass', 'water'].map((s) => <option key={s} value={s}>{s}</option>)}</select></Field> : null}
         <Field label="Note" id="book-note" error={errors.note}><input {...form.register('note')} /></Field>
       </div>
-      <div className="d-flex gap-2 flex-wrap"><button type="submit" className="btn btn-primary" disabled={isSubmitting}>Book</button><button type="button" className="btn btn-outline-primary" disabled={looking} onClick={() => void look()}>{looking ? 'Looking' : 'Best three slots'}</button></div>
+      <div className="d-flex gap-2 flex-wrap"><button type="submit" className="btn btn-primary" disabled={isSubmitting}>Book</button><button type="button" className="btn btn-outline-primary" disabled={looking} onClick={() => void look()}>{looking ? 'Looking' : 'Best three slots'}</button>{start.wishId ? null : <button type="button" className="btn btn-link btn-sm" onClick={() => void join()}>Put on the waiting list</button>}<span role="status" className="soft">{waits}</span></div>
       {slots ? (
         <div role="status">
           <p className="small soft mb-1">{slots.best.length === 0 ? `No free start in seven days for ${slots.minutes} min. Try another day, aeroplane or instructor, or the waiting list.` : `${slots.minutes} min: brief ${slots.split.brief}, prepare ${slots.split.prepare}, debrief ${slots.split.debrief}, the rest in the air${slots.split.lessons > 0 ? ` (medians of ${slots.split.lessons} lessons in the type)` : ' (the house\u2019s usual)'}. Best of ${slots.free} free starts in seven days:`}</p>

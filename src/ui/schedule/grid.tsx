@@ -109,7 +109,7 @@ function Block({ block: b, top, height, lane, of, selected, choose, columnName, 
       aria-label={`${columnName} ${minutesText(b.fromMin)} to ${minutesText(b.toMin)}: ${words}${b.fit ? `. Wind ${say(b.fit.word)}: ${b.fit.words}` : ''}${b.hit.length > 0 ? `. Must be moved: ${b.hit.join('; ')}` : ''}`}
     >
       {b.split ? <span className="sch-flight" style={{ top: part(b.split.brief + b.split.prepare), height: part(b.split.flight) }} aria-hidden /> : null}
-      <span className="sch-words"><span className="mono">{minutesText(b.fromMin)}</span>{b.fit ? <> <VerdictMark verdict={FIT[b.fit.word] ?? 'not-seen'} label="wind" /></> : null}<br /><b>{b.masked ? 'taken' : short(b.pilotName, of > 1)}</b>{b.registration ? <><br /><span className="mono">{b.registration}</span></> : null}{b.instructorName && of < 3 ? <><br />{b.instructorName.split(' ')[0]}</> : null}{b.hit.length > 0 ? <><br /><b>must move</b></> : null}</span>
+      <span className="sch-words"><span className="mono">{minutesText(b.fromMin)}</span>{b.fit ? <> <VerdictMark verdict={FIT[b.fit.word] ?? 'not-seen'} label="wind" /></> : null}<br /><b>{b.masked ? 'taken' : short(b.pilotName, of > 1)}</b>{b.registration ? <><br /><span className="mono text-nowrap">{b.registration}</span></> : null}{b.instructorName && of < 3 ? <><br />{b.instructorName.split(' ')[0]}</> : null}{b.hit.length > 0 ? <><br /><b>must move</b></> : null}</span>
     </button>
   );
 }

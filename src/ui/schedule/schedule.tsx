@@ -24,12 +24,12 @@ export interface ScheduleFacts extends FormFacts {
   windows: Record<string, readonly { weekday: number; fromMin: number; toMin: number }[]>;
 }
 type Booked = (form: unknown) => Promise<BookAnswer | Refused>;
-interface Props { facts: ScheduleFacts; view: 'week' | 'day'; whose: string; start: { checkoutId?: string; wishId?: string; kind?: BookingKind; pilotId?: string; airframeId?: string } | null; book: Booked; move: Booked; cancel: Booked; propose: (form: unknown) => Promise<ProposalsAnswer | Refused>; leave: (id: string) => Promise<ActionResult> }
+interface Props { facts: ScheduleFacts; view: 'week' | 'day'; whose: string; start: { checkoutId?: string; wishId?: string; kind?: BookingKind; pilotId?: string; airframeId?: string } | null; book: Booked; move: Booked; cancel: Booked; propose: (form: unknown) => Promise<ProposalsAnswer | Refused>; leave: (id: string) => Promise<ActionResult>; wait: (form: unknown) => Promise<ActionResult> }
 interface Wanted { bookingId: string; version: number; startsAt: string; minutes: number; airframeId?: string; instructorId?: string }
 const FIT: Record<string, 'within' | 'edge' | 'outside' | 'not-seen'> = { wanted: 'within', fits: 'within', light: 'edge', 'too-much': 'outside', unknown: 'not-seen' };
 
 /** The schedule as it is worked on: blocks are dragged, refusals say why and offer the nearest free time. */
-export function Schedule({ facts, view, whose, start, book, move, cancel, propose, leave }: Props) {
+export function Schedule({ facts, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
   const router = useRouter();
   const [selected, setSelected] = useState<string | null>(null);
   const [fresh, setFresh] = useState<{ date: string; minutes: number | null; checkoutId?: string; airframeId?: string; instructorId?: string; wishId?: string; length?: number; kind?: BookingKind; pilotId?: string } | null>(start ? { date: facts.days.find((d) => !d.past)?.date ?? facts.today, minutes: null, ...start } : null);
@@ -92,7 +92,7 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           </Panel>
         ) : null}
         <p role="status" className={said ? 'note-good mb-0' : 'visually-hidden'}>{said}</p>
-        {fresh ? <Panel title="New booking"><BookingForm key={JSON.stringify(fresh)} facts={facts} start={fresh} book={book} propose={propose} done={(a) => { setFresh(null); setSelected(a.bookingId); setSaid(`Booked.${a.warnings.length > 0 ? ` ${a.warnings.join(' ')}` : ''}`); }} /><button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => setFresh(null)}>Leave it</button></Panel>
+        {fresh ? <Panel title="New booking"><BookingForm key={JSON.stringify(fresh)} facts={facts} start={fresh} book={book} propose={propose} wait={wait} done={(a) => { setFresh(null); setSelected(a.bookingId); setSaid(`Booked.${a.warnings.length > 0 ? ` ${a.warnings.join(' ')}` : ''}`); }} /><button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => setFresh(null)}>Leave it</button></Panel>
           : booking ? <Details key={booking.id + booking.version} b={booking} facts={facts} cancel={cancel} tryMove={tryMove} busy={busy} />
           : <Panel title="Booking"><p className="soft">Choose a block, take one and move it, or tap a free place.</p><button type="button" className="btn btn-primary" onClick={() => setFresh({ date: facts.days.find((d) => !d.past)?.date ?? facts.today, minutes: null })}>New booking</button></Panel>}
         {facts.wishes.length > 0 ? (

@@ -25,7 +25,7 @@ function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: reado
   const worst = own[0];
   if (!worst) return <span className="soft">nothing recorded</span>;
   const bad = own.filter((l) => l.status !== 'current');
-  return <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}><VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} /> {bad.length === 0 ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}` : bad.slice(0, 2).map((l) => `${l.what.replace(/^passengers, /, '')} ${lapseWords(l)}`).join('; ')}</span>;
+  return <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}><VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} /> {bad.length === 0 ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}` : bad.slice(0, 2).map((l) => `${l.what.replace(/^passengers, |^interval of | \(\d+ days\)$/g, '')} ${lapseWords(l)}`).join('; ')}</span>;
 }
 
 export default async function PeoplePage({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
@@ -56,7 +56,7 @@ export default async function PeoplePage({ searchParams }: { searchParams: Promi
         <div className="grid">
           <Panel title="Recent to teach, by the house’s three landings">
             <div className="scroll-x"><table className="plain"><thead><tr><th>Instructor</th>{taught.map((c) => <th key={c}>{rules.types.get(c)?.name ?? c}</th>)}</tr></thead>
-              <tbody>{staff.map((p) => <tr key={p.pilotId}><td><Link href={`/people/${p.pilotId}`}>{p.name}</Link></td>{taught.map((c) => { const l = p.lapses.find((x) => x.kind === 'teach' && x.typeCode === c); return <td key={c} title={l?.restore ?? undefined}>{l && l.status !== 'never' ? <span className="d-inline-flex gap-1 align-items-baseline small"><VerdictMark verdict={LAPSE_VERDICT[l.status]} label={l.what} />{l.through ? `${l.status === 'expired' ? 'ended ' : ''}${dateText(l.through).replace(/ \d{4}$/, '')}` : ''}</span> : <span className="soft small">not flown</span>}</td>; })}</tr>)}</tbody></table></div>
+              <tbody>{staff.map((p) => <tr key={p.pilotId}><td><Link href={`/people/${p.pilotId}`}>{p.name}</Link></td>{taught.map((c) => { const l = p.lapses.find((x) => x.kind === 'teach' && x.typeCode === c); return <td key={c} title={l?.restore ?? undefined}>{l && l.status !== 'never' ? <span className="d-inline-flex gap-1 align-items-baseline small text-nowrap"><VerdictMark verdict={LAPSE_VERDICT[l.status]} label={l.what} />{l.through ? `${l.status === 'expired' ? 'ended ' : ''}${dateText(l.through).replace(/ \d{4}$/, '')}` : ''}</span> : <span className="soft small">not flown</span>}</td>; })}</tr>)}</tbody></table></div>
           </Panel>
           <div className="panel">
             <form className="filters mb-2" action="/people" method="get" role="search">

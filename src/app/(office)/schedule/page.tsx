@@ -11,7 +11,7 @@ import { schedulePage } from '@/server/queries/schedule-page';
 import { Schedule } from '@/ui/schedule/schedule';
 import { Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
-import { bookAction, cancelBookingAction, leaveWaitingAction, moveBookingAction, proposeSlotsAction } from '../../actions';
+import { bookAction, cancelBookingAction, joinWaitingAction, leaveWaitingAction, moveBookingAction, proposeSlotsAction } from '../../actions';
 
 export const metadata: Metadata = { title: 'Schedule' };
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
@@ -51,7 +51,7 @@ export default async function SchedulePage({ searchParams }: { searchParams: Pro
           {view === 'week' ? <Link className="btn btn-outline-primary" href={`/schedule?day=${first <= today && today <= addDays(first, 6) ? today : first}`}>Day</Link> : <Link className="btn btn-outline-primary" href={`/schedule?week=${first}`}>Week</Link>}
         </Title>
         <Schedule
-          key={`${view}${first}${whose}${q.checkout ?? ''}${q.wish ?? ''}${q.kind ?? ''}`} view={view} whose={whose} start={start} book={bookAction} move={moveBookingAction} cancel={cancelBookingAction} propose={proposeSlotsAction} leave={leaveWaitingAction}
+          key={`${view}${first}${whose}${q.checkout ?? ''}${q.wish ?? ''}${q.kind ?? ''}`} view={view} whose={whose} start={start} book={bookAction} move={moveBookingAction} cancel={cancelBookingAction} propose={proposeSlotsAction} leave={leaveWaitingAction} wait={joinWaitingAction}
           facts={{ ...data, staff, now: nowIso(), me: user.id, pilotOnly: staff ? null : user.pilotId, windows, people: data.people.map((p) => ({ key: p.key, userId: p.userId, pilotId: p.pilotId, name: p.name, instructor: p.instructor })) }}
         />
         {view === 'week' ? <div className="d-flex gap-2 flex-wrap mt-3">{data.days.map((d) => <Link key={d.date} href={`/schedule?day=${d.date}`}>{d.name}</Link>)}<Link className="ms-auto" href="/schedule/times">Times and aeroplanes down</Link></div> : null}

@@ -89,8 +89,12 @@ CREATE TABLE notices (id TEXT PRIMARY KEY, user_id TEXT NOT NULL REFERENCES user
 CREATE UNIQUE INDEX notices_user ON notices(user_id, seq);
 CREATE INDEX notices_unseen ON notices(user_id) WHERE seen_at IS NULL;
 
--- Recent experience of everybody reads a window of days, by pilot
-CREATE INDEX landings_day ON landings(flown_on, pilot_id);
+-- Recent experience of everybody reads a window of days out of one index: what it asks of a landing stands beside what was captured
+ALTER TABLE landings ADD COLUMN level INTEGER;
+ALTER TABLE landings ADD COLUMN shown INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE landings ADD COLUMN ended_at TEXT;
+UPDATE landings SET level = json_extract(captured, '$.intervention'), shown = COALESCE(json_extract(captured, '$.demonstration'), 0), ended_at = COALESCE(json_extract(captured, '$.endedAt'), saved_at);
+CREATE INDEX landings_day ON landings(flown_on, pilot_id, checkout_id, kind, surface, level, shown, ended_at);
 CREATE INDEX landings_shown ON landings(author, flown_on) WHERE landing_class = 'demonstration';
 CREATE INDEX flight_log_day ON flight_log(flown_on);
 -- An account that is closed does not sign in

@@ -1,3 +1,5 @@
+import { isNight } from '@/core/sun';
+import { nextBookingOf } from '@/server/queries/schedule';
 import type { Metadata } from 'next';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
@@ -60,9 +62,11 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
   const usual = head.sheet.landing.usualAttitude;
   const observation = stationObservation(aerodrome.ident, now);
+  // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
+  const booked = await nextBookingOf(head.id, now);
   const fresh: BriefChoices = {
     flownOn: now.slice(0, 10), runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '', wind: null, maxFlapDeg: null,
-    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: false, bookingMin: house.bookingMin, second: null, layout: await briefTemplate(head.goals[0] ?? ''),
+    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: booked !== null && isNight(booked.flightEnds, aerodrome, record.pack.night.logging), bookingMin: booked?.minutes ?? house.bookingMin, second: null, layout: await briefTemplate(head.goals[0] ?? ''),
     speedSchool: (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
     gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half', intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual, instructorLimitKt: user.ownCrosswindKt, focus: '',
   };
