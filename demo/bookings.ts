@@ -40,7 +40,7 @@ export async function seedSchedule(users: Record<'helena' | 'bento' | 'vasco', C
     { madeDaysAgo: 2, inDays: 2, at: '14:00', minutes: 90, pilot: 'marta', by: 'bento', registration: 'ZP-FAI' },
     { madeDaysAgo: 3, inDays: 3, at: '09:00', minutes: 105, pilot: 'joana', by: 'bento', registration: 'ZP-URA' },
     { madeDaysAgo: 2, inDays: 3, at: '14:00', minutes: 60, pilot: 'helena', registration: 'ZP-PUR', kind: 'currency' },
-    { madeDaysAgo: 1, inDays: 4, at: '10:00', minutes: 75, pilot: 'elias', registration: 'ZP-ALV', kind: 'hire' },
+    { madeDaysAgo: 1, inDays: 4, at: '10:00', minutes: 75, pilot: 'vasco', registration: 'ZP-ALV', kind: 'hire', passengers: 1 },
     { madeDaysAgo: 1, inDays: 4, at: '13:30', minutes: 90, pilot: 'tome', by: 'helena', registration: 'ZP-URA' },
     { madeDaysAgo: 1, inDays: 7, at: '09:00', minutes: 105, pilot: 'clara', by: 'helena', registration: 'ZP-URA' },
     { madeDaysAgo: 1, inDays: 7, at: '14:00', minutes: 105, pilot: 'teresa', by: 'bento', registration: 'ZP-URA' },

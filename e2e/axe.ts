@@ -17,7 +17,9 @@ export async function axeWalk(theme: 'day' | 'dusk' | 'sun', browser: Browser, b
     const { violations } = await new AxeBuilder({ page }).analyze();
     found.push(...violations.map((v) => `${name}: ${v.id} ${v.nodes.slice(0, 2).map((n) => n.html.slice(0, 120)).join(' | ')}`));
   };
-  for (const path of ['/board', '/checkouts', '/checkouts/new', ...(theme === 'day' ? ['/rules', '/rules/programme/sea-us', '/rules/house/house'] : []), '/rules/pack/eu', '/verify', ines, `${duarte}/brief`, `${duarte}/differences`, '/lab', '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', '/lab/sight-picture?type=planalto-p1r', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar', '/hangar/serrana-carvalho', '/hangar/planalto-p2', '/account', '/people', '/people/pilot-ines', '/schedule', '/schedule?day=2026-11-25', '/settings', ...(theme === 'day' ? ['/schedule/times', '/notices', '/people/new', '/people/pilot-duarte/import'] : []), '/ledger', entry ?? '']) {
+  // Every page by day; in the other themes one of each kind, for they share every colour by name.
+  const full = theme === 'day';
+  for (const path of ['/board', ...(full ? ['/checkouts', '/checkouts/new', '/lab', '/lab/sight-picture?type=planalto-p1r', '/hangar', '/hangar/planalto-p2', `${duarte}/differences`, `${ines}/progress`, '/account', '/schedule?day=2026-11-25'] : []), ...(theme === 'day' ? ['/rules', '/rules/programme/sea-us', '/rules/house/house'] : []), '/rules/pack/eu', '/verify', ines, `${duarte}/brief`, '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4', `/lab/circuit?checkout=${duarte.split('/').pop() ?? ''}`, '/lab/ground?radius=3', `${duarte}/fly`, `${ines}/debrief`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-carvalho', '/people', '/people/pilot-ines', '/schedule', '/settings', ...(theme === 'day' ? ['/schedule/times', '/notices', '/people/new', '/people/pilot-duarte/import'] : []), '/ledger', entry ?? '']) {
     await go(page, path);
     await check(path);
   }

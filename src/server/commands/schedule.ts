@@ -74,7 +74,9 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
     if (!withinWindows(span, windows)) say(fieldOf(p, w, instructor), `${names.get(p) ?? 'This person'} can be booked ${windows && windows.length > 0 ? list(windows.map((x) => `${clockText(x.from, zone)} to ${clockText(x.to, zone)}`)) : 'at no time'} on ${dayText(date)}.`);
   }
   // Who may: the instructor's right to teach on that day, the pilot's right to fly alone.
-  if (frame && instructor && w.kind === 'lesson') problems.push(...(await teachProblems(instructor, head ? { sheet: head.sheet, packId: head.packId, houseId: head.houseId, goals: head.goals } : { sheet: frame.sheet, packId: null, houseId: null, goals: [] }, date, t)));
+  if (frame && head && head.typeCode !== frame.sheet.code) say('airframeId', `This checkout is on ${head.typeName}: choose an aeroplane of that type, or open a checkout on ${frame.sheet.name}.`);
+  // An instructor beside a pilot teaches, whatever the booking is called; looked at for the aeroplane that is booked.
+  if (frame && instructor && pilotId !== null) problems.push(...(await teachProblems(instructor, { sheet: frame.sheet, packId: head?.packId ?? null, houseId: head?.houseId ?? null, goals: head?.goals ?? [] }, date, t)));
   if (frame && pilotId !== null && w.kind !== 'lesson' && w.kind !== 'other') {
     const alone = await aloneProblems(pilotId, frame.sheet, { ...w, dual: instructor !== null }, span, split, field, date, t);
     problems.push(...alone.problems);
@@ -127,6 +129,9 @@ async function aloneProblems(pilotId: string, sheet: TypeSheet, w: Pick<Wanted, 
     for (const s of signed) {
       const wind = windAtSlot(field, sheet, flightSpan(span.from, split).from, s.limitations.surface === 'any' ? w.surface : s.limitations.surface);
       for (const p of limitationProblems(s.limitations, { dual: w.dual, passengers: w.passengers, surfaces, crosswindKt: wind === null ? null : wind.crosswindKt, hoursSince: await hoursSince(pilotId, sheet.code, s.signedOn, t) })) say(p.includes('passengers') ? 'passengers' : p.includes('runway') ? 'surface' : 'startsAt', `Entry ${s.seq}: ${p}.`);
+      // What no booking can hold anybody to is said when it is booked.
+      if (s.limitations.attitude !== 'any') warnings.push(`Entry ${s.seq} holds: ${s.limitations.attitude === 'three-point' ? 'three-point' : 'wheel'} landings only.`);
+      if (s.limitations.crosswindKt !== null && wind === null) warnings.push(`Entry ${s.seq} holds: to ${s.limitations.crosswindKt} kt across. There is no forecast yet: look at it on the day.`);
     }
     if (w.passengers > 0 && pack) {
       const state = await passengerState(pilotId, sheet, pack, date, t);

@@ -13,6 +13,7 @@ import { limitsPassed } from './traces';
 
 /** Rows of a list on the board; the rest is a link away. */
 const MOST = 8;
+const MOST_LAPSES = 12;
 const LAPSE_DAYS = 30;
 
 export interface BoardCard { summary: { id: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; lessons: number; landings: number; lastFlown: string | null }; met: number; total: number; stage: Stage; action: { text: string; href: string } }
@@ -91,7 +92,7 @@ function lapsing(user: CurrentUser, standings: Standings, rules: HouseRules, sta
   const sorted = all.sort((a, b) => (a.lapse.through ?? '').localeCompare(b.lapse.through ?? '') || a.name.localeCompare(b.name));
   // A lapse of the same day by the same flying is one row a person: the first of them speaks for the rest.
   const once = sorted.filter((l, i) => !sorted.slice(0, i).some((m) => m.pilotId === l.pilotId && m.lapse.through === l.lapse.through && m.lapse.kind !== 'dated' && l.lapse.kind !== 'dated'));
-  return { lapses: once.slice(0, MOST), lapsesMore: Math.max(0, once.length - MOST) };
+  return { lapses: once.slice(0, MOST_LAPSES), lapsesMore: Math.max(0, once.length - MOST_LAPSES) };
 }
 const classKey = (engines: number, surface: string): string => `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'land' ? 'land' : 'sea'}`;
 
