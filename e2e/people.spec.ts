@@ -77,6 +77,15 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await go(his, page.url().replace(/\?.*/, '').replace(/^https?:\/\/[^/]+/, ''));
   await expect(his.getByRole('heading', { level: 1 })).toHaveText('Otelo Penha Mar');
   await expect(his.getByText('Came from another school.')).toHaveCount(0);
+  // A password of his own, and the session goes on.
+  await go(his, '/account');
+  const own = his.getByRole('form', { name: 'Password' });
+  await own.getByLabel('Password now').fill(password);
+  await own.getByLabel('New password').fill('clear of cloud');
+  await own.getByRole('button', { name: 'Change it' }).click();
+  await expect(own.getByText('Changed. Other devices have to sign in again.')).toBeVisible();
+  await go(his, '/board');
+  await expect(his.getByRole('heading', { level: 1 })).toBeVisible();
   // Erased: the name typed wrongly first.
   await go(page, '/people/pilot-amelia');
   await page.getByText('Erase what may be erased').click();
@@ -108,7 +117,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await go(page, '/rules/aerodrome/ZPAV/edit');
   await page.getByRole('button', { name: 'runways', exact: true }).click();
   await expect(page.getByRole('img', { name: /Pedra Alva, drawn to scale.*11 and 29, grass, 620 by 25 m/ })).toBeVisible();
-  const length = page.getByLabel(/length/).nth(1);
+  const length = page.getByLabel(/^length/).nth(1);
   await length.fill('6');
   await page.getByLabel('Reason').fill('surveyed anew this autumn');
   await page.getByRole('button', { name: 'Save as version 2' }).click();

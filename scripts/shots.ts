@@ -244,6 +244,7 @@ const shots: Record<string, () => Promise<Page>> = {
   'work-settings': async () => { const page = await open(BENTO, wide); await page.goto('/settings'); return page; },
   'work-times': async () => { const page = await open(BENTO, wide); await page.goto('/schedule/times'); return page; },
   'work-notices': async () => { const page = await open(HELENA, wide); await page.goto('/notices'); return page; },
+  'work-new-person': async () => { const page = await open(BENTO, wide); await page.goto('/people/new'); await page.waitForLoadState('networkidle'); await page.getByLabel('instructor').check(); return page; },
   'work-board-chief': async () => open(BENTO, wide),
   'work-board-pilot': async () => open('duarte@pedra-alva.example', wide),
   'work-aerodrome': async () => { const page = await open(BENTO, wide); await page.goto('/rules/aerodrome/ZPAV/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'runways', exact: true }).click(); return page; },

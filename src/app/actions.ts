@@ -13,7 +13,7 @@ import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { addHeld, addPerson, endHeld, erasePerson, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
 import { book, cancelBooking, endAway, endFeed, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
-import { checkSignIn } from '@/server/commands/session';
+import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/commands/sign';
@@ -347,4 +347,18 @@ export async function whatIfAction(form: unknown) {
   if (wrong >= 0) return problem(`planned.${wrong}.fullStops`, 'There cannot be more full stops than landings.');
   const answer = await whatIfOf(parsed.data.pilotId, parsed.data.planned, parsed.data.onDate);
   return answer ? { ok: true as const, ...answer } : problem('', 'There is nobody of this name for you to look at.');
+}
+
+export async function changePasswordAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  const user = await requireUser();
+  const changed = await changePassword(user, form);
+  // This session goes on under the new version; every other one of the account has ended.
+  if (changed.ok) await startSession(user.id, changed.sessionVersion);
+  return changed;
+}
+
+export async function newFirstPasswordAction(userId: string) {
+  if (!(await sameOrigin())) return foreign();
+  return newFirstPassword(await requireUser(), userId);
 }

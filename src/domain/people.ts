@@ -14,6 +14,7 @@ export const PersonForm = z.object({
   roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'), authorised: z.array(z.enum(GOALS)),
 });
 export const RolesForm = z.object({ userId: z.string().min(1), roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'), authorised: z.array(z.enum(GOALS)), ownCrosswindKt: z.number('Give whole knots, or leave it empty.').min(0).max(40, 'At most 40 kt.').nullable() });
+export const PasswordForm = z.object({ password: z.string().min(1, 'Type the password you have now.'), next: z.string().min(12, 'At least twelve characters: a few words are easy to keep.').max(200, 'Keep it under 200 characters.') });
 export const HeldForm = z.object({ requestId: z.uuid(), pilotId: z.string().min(1), kind: z.string().trim().min(1, 'Choose what is held.').max(40), gainedOn: z.iso.date('Give the day as year-month-day.'), note: z.string().trim().max(200, 'Keep it under 200 characters.') });
 export const EraseForm = z.object({ pilotId: z.string().min(1), reason: z.string().trim().min(10, 'Say who asked and why, in a sentence.').max(500, 'Keep it under 500 characters.'), name: z.string() });
 

@@ -7,7 +7,7 @@ import { UNSEEN } from '@/domain/unseen';
 import { recordEvents } from '@/server/commands/capture';
 import { logFlight, strikeFlight } from '@/server/commands/people';
 import { addHeld, addPerson, endHeld, erasePerson, importLogbook, lookAtLogbook, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
-import { checkSignIn } from '@/server/commands/session';
+import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
 import { row, rows } from '@/server/db/connection';
 import { noticesOf } from '@/server/notices';
 import { boardData } from '@/server/queries/board';
@@ -20,13 +20,12 @@ import { bookLines } from '@/server/queries/book';
 import { recordJson } from '@/server/record';
 import { DEMO_PASSWORD } from '@demo/people';
 import { demoFolder, shell } from './folder';
-import { recordOf, user } from './signed';
+import { recordOf, said, user } from './signed';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
 let bento: CurrentUser;
 const TODAY = '2026-11-24';
-const said = (r: { ok: boolean; problems?: { path: string; message: string }[] }): string => (r.ok ? 'done' : (r.problems ?? []).map((p) => `${p.path}: ${p.message}`).join(' | '));
 beforeAll(async () => {
   ({ close } = await demoFolder());
   helena = await user('helena');
@@ -180,6 +179,23 @@ describe('people kept', () => {
     const held = await row<{ id: string }>("SELECT id FROM qualifications WHERE pilot_id = :p", { p: made.pilotId });
     expect((await endHeld(bento, held?.id ?? '')).ok).toBe(true);
     expect(said(await endHeld(bento, (await row<{ id: string }>('SELECT id FROM qualifications WHERE ledger_id IS NOT NULL'))?.id ?? ''))).toContain('void that entry');
+  });
+  it('a password is changed by who knows it, or given anew by the chief; every session of before ends', async () => {
+    const vasco = await user('vasco');
+    const version = async () => (await row<{ session_version: number }>("SELECT session_version FROM users WHERE id = 'user-vasco'"))?.session_version ?? 0;
+    const before = await version();
+    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'short' }))).toContain('next: At least twelve characters');
+    expect(said(await changePassword(vasco, { password: 'not this one', next: 'a long one for once' }))).toContain('password: This is not your password. Type it again; nothing was changed.');
+    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: DEMO_PASSWORD }))).toContain('next: This is the one you have');
+    expect(await version()).toBe(before);
+    expect(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'a long one for once' })).toEqual({ ok: true, sessionVersion: before + 1 });
+    expect((await checkSignIn({ email: vasco.email, password: DEMO_PASSWORD })).ok).toBe(false);
+    expect((await newFirstPassword(helena, vasco.id)).ok).toBe(false);
+    expect((await newFirstPassword(bento, bento.id)).ok).toBe(false);
+    expect((await newFirstPassword(bento, 'nobody')).ok).toBe(false);
+    const given = await newFirstPassword(bento, vasco.id);
+    expect(given.ok && (await checkSignIn({ email: vasco.email, password: given.password }))).toMatchObject({ ok: true, sessionVersion: before + 2 });
+    expect((await checkSignIn({ email: vasco.email, password: 'a long one for once' })).ok).toBe(false);
   });
   it('dates: nobody enters their own; the newest governs and the earlier stay; what cannot be is told beside its field', async () => {
     const form = { pilotId: 'pilot-helena', key: 'medical', title: 'Medical', doneOn: null, until: '2027-01-31', note: '' };

@@ -6,7 +6,7 @@ import { addDays } from '@/core/recency';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { icsOf } from '@/server/calendar';
 import { logFlight } from '@/server/commands/people';
-import { type Booked, book, cancelBooking, endAway, endFeed, feedOwner, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
+import { book, cancelBooking, endAway, endFeed, feedOwner, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
 import { releaseExceedance } from '@/server/commands/traces';
 import { row, rows } from '@/server/db/connection';
 import { noticesOf, seeNotices, unseenCount } from '@/server/notices';
@@ -16,7 +16,7 @@ import { schedulePage } from '@/server/queries/schedule-page';
 import { houseRules } from '@/server/queries/people';
 import { seeded } from '@/core/random';
 import { demoFolder, shell } from './folder';
-import { user } from './signed';
+import { said, user } from './signed';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
@@ -25,7 +25,6 @@ let checkout: Record<string, string>;
 const ZONE = 'Europe/Lisbon';
 const TODAY = '2026-11-24';
 const at = (inDays: number, hhmm: string) => localInstant(addDays(TODAY, inDays), Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3)), ZONE);
-const said = (r: Booked | { ok: boolean; problems?: { path: string; message: string }[] }): string => (r.ok ? 'done' : (r.problems ?? []).map((p) => `${p.path}: ${p.message}`).join(' | '));
 const form = (more: object) => ({ requestId: randomUUID(), kind: 'lesson', checkoutId: null, pilotId: null, instructorId: null, airframeId: null, startsAt: at(10, '10:00'), minutes: 90, passengers: 0, surface: 'any', note: '', waitingId: null, ...more });
 const lesson = (pilot: string, by: string, frame: string, more: object = {}) => form({ checkoutId: checkout[pilot] ?? null, instructorId: `user-${by}`, airframeId: `air-ZP-${frame}`, ...more });
 

@@ -13,6 +13,8 @@ import { DEMO_PASSWORD } from '@demo/people';
 import { flightOf } from '../meet';
 
 export const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
+/** A command's answer in words: done, or each problem with its field. */
+export const said = (r: { ok: boolean; problems?: { path: string; message: string }[] }): string => (r.ok ? 'done' : (r.problems ?? []).map((p) => `${p.path}: ${p.message}`).join(' | '));
 export const recordOf = async (id: string) => { const head = await checkoutHead(id); if (!head) throw new Error(id); return checkoutRecord(head); };
 export const NO_LIMITS = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null } as const;
 /** The form as the sign page would send it for what it shows this user now. */

@@ -57,7 +57,7 @@ export async function withdrawNote(user: CurrentUser, noteId: string): Promise<R
   });
 }
 
-/** A new person: the pilot’s record, and an account where an address is given. The first password is told once and is to be changed by a new one of the chief’s. */
+/** A new person: the pilot’s record, and an account where an address is given. The first password is told once; its owner changes it, and the chief gives a new one when it is lost. */
 export async function addPerson(user: CurrentUser, form: unknown): Promise<Result<{ pilotId: string; password: string | null }>> {
   const parsed = PersonForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -66,7 +66,7 @@ async function openCards(user: CurrentUser, staff: boolean, read: ReadRecord): P
     const { head } = record;
     const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt);
     const action = may.runCheckout(user, head) ? nextAction(record) : waitsForPilot ? { text: `Read and acknowledge the brief of lesson ${waitsForPilot.lesson}.`, href: `/checkouts/${c.id}/brief` } : { text: 'Nothing waits for you. See where it stands.', href: `/checkouts/${c.id}` };
-    return { summary: { id: c.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, lessons: c.lessons, landings: c.landings, lastFlown: c.last_flown }, met: record.items.filter((i) => i.met).length, total: record.items.length, stage: stageOf(record), action: { text: action.text, href: action.href } };
+    return { summary: { id: c.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, lessons: c.lessons, landings: c.landings, lastFlown: c.last_flown }, met: record.items.filter((i) => i.met).length, total: record.items.length, stage: !may.runCheckout(user, head) && waitsForPilot ? 'brief' : stageOf(record), action: { text: action.text, href: action.href } };
   }));
   const order: Record<Stage, number> = { sign: 0, debrief: 1, fly: 2, brief: 3, open: 4 };
   return { cards: cards.filter((c) => c !== null).sort((a, b) => order[a.stage] - order[b.stage]), more: count - Math.min(count, MOST) };

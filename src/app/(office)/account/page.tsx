@@ -10,12 +10,13 @@ import { localToday } from '@/server/queries/checkout';
 import { hangar } from '@/server/queries/hangar';
 import { flyingOf, intervalOf, recencyFor } from '@/server/queries/recency';
 import { LogFlightForm, StrikeButton } from '@/ui/people/log-form';
+import { PasswordForm } from '@/ui/people/password-form';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
 import { Verdict } from '@/ui/shared/verdict';
-import { createTokenAction, endTokenAction, logFlightAction, strikeFlightAction } from '../../actions';
+import { changePasswordAction, createTokenAction, endTokenAction, logFlightAction, strikeFlightAction } from '../../actions';
 
 export const metadata: Metadata = { title: 'Account' };
 
@@ -59,7 +60,7 @@ export default async function AccountPage() {
               <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
             </Panel>
           </div>
-          <div className="grid" style={{ alignContent: 'start' }}><Panel title="Theme"><ThemePicker /></Panel></div>
+          <div className="grid" style={{ alignContent: 'start' }}><Panel title="Password"><PasswordForm save={changePasswordAction} /></Panel><Panel title="Theme"><ThemePicker /></Panel></div>
         </div>
       </div></main>
     </>

@@ -12,11 +12,12 @@ import { Act, DateForm, EraseForm, HeldForm, NoteForm, RolesForm } from '@/ui/pe
 import { LadderDrawing } from '@/ui/people/ladder-drawing';
 import { LAPSE_VERDICT, LapseList, lapseWords } from '@/ui/people/lapse';
 import { LogFlightForm } from '@/ui/people/log-form';
+import { NewFirstPassword } from '@/ui/people/password-form';
 import { WhatIf } from '@/ui/people/what-if';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { Verdict } from '@/ui/shared/verdict';
-import { addHeldAction, endHeldAction, erasePersonAction, logFlightAction, saveCertificateAction, saveDateAction, savePilotCertificateAction, saveRolesAction, takeBackImportAction, whatIfAction, withdrawNoteAction, writeNoteAction } from '../../../actions';
+import { addHeldAction, endHeldAction, erasePersonAction, logFlightAction, newFirstPasswordAction, saveCertificateAction, saveDateAction, savePilotCertificateAction, saveRolesAction, takeBackImportAction, whatIfAction, withdrawNoteAction, writeNoteAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Person' };
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
@@ -75,6 +76,7 @@ export default async function PersonPage({ params, searchParams }: { params: Pro
                 {p.user.roles.includes('instructor') ? <p className="small">Signs {p.user.authorised.length > 0 ? list(p.user.authorised.map(say)) : 'nothing yet'}. Crosswind limit of their own when teaching: {p.user.ownCrosswindKt === null ? 'none kept' : `${p.user.ownCrosswindKt} kt`}.</p> : null}
                 {may.keepCertificates(user) && p.user.roles.includes('instructor') ? <div className="mb-2"><CertificateForm of={{ userId: p.user.id }} name={p.name} certificate={p.user.certificate} until={p.user.certificateUntil} action={saveCertificateAction} /></div> : null}
                 {may.keepPeople(user) ? <RolesForm userId={p.user.id} roles={p.user.roles} authorised={p.user.authorised} ownCrosswindKt={p.user.ownCrosswindKt} save={saveRolesAction} /> : null}
+                {may.keepPeople(user) && p.user.id !== user.id ? <div className="mt-2"><NewFirstPassword userId={p.user.id} name={p.name} give={newFirstPasswordAction} /></div> : null}
               </Panel>
             ) : null}
             {may.writeNote(user, own) || p.notes.length > 0 ? (

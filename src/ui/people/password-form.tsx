@@ -1,0 +1,38 @@
+'use client';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { Field } from '../shared/field';
+import { type ActionProblem, type ActionResult, runAction, showProblems } from '../shared/forms';
+import { Problems } from '../shared/parts';
+
+/** A password of one's own choosing. What is typed here is kept nowhere but in the fields. */
+export function PasswordForm({ save }: { save: (form: unknown) => Promise<ActionResult<{ sessionVersion: number }>> }) {
+  const form = useForm({ defaultValues: { password: '', next: '' } });
+  const [rest, setRest] = useState<ActionProblem[]>([]);
+  const [said, setSaid] = useState('');
+  const { errors, isSubmitting } = form.formState;
+  const send = form.handleSubmit(async (v) => {
+    const answer = await runAction(() => save(v));
+    setSaid('');
+    if (!answer.ok) return setRest(showProblems(form, answer.problems));
+    setRest([]);
+    form.reset();
+    setSaid('Changed. Other devices have to sign in again.');
+  });
+  return (
+    <form onSubmit={send} noValidate className="d-grid gap-2" aria-label="Password">
+      <Problems problems={rest} title="Not changed" />
+      <Field label="Password now" id="pw-now" error={errors.password}><input type="password" autoComplete="current-password" {...form.register('password')} /></Field>
+      <Field label="New password" id="pw-next" error={errors.next}><input type="password" autoComplete="new-password" {...form.register('next')} /></Field>
+      <div className="d-flex gap-2 align-items-center"><button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>Change it</button><span role="status" className="soft">{said}</span></div>
+    </form>
+  );
+}
+
+/** For who has lost theirs: a new one, shown once. */
+export function NewFirstPassword({ userId, name, give }: { userId: string; name: string; give: (userId: string) => Promise<ActionResult<{ password: string }>> }) {
+  const [made, setMade] = useState('');
+  const [problem, setProblem] = useState('');
+  if (made) return <p className="note-good mb-0" role="status">New password of {name}, shown this once: <code className="num">{made}</code>. Give it by word of mouth.</p>;
+  return <p className="mb-0"><button type="button" className="btn btn-link btn-sm p-0" onClick={() => void runAction(() => give(userId)).then((a) => { if (a.ok) setMade(a.password); else setProblem(a.problems[0]?.message ?? ''); })}>Give a new password</button> <span className="small soft">when it is lost; every session of {name} ends</span>{problem ? <span role="alert" className="small v-outside"> {problem}</span> : null}</p>;
+}
