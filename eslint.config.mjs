@@ -4,7 +4,19 @@ import tseslint from 'typescript-eslint';
 const restricted = (...selectors) => ['error', ...selectors.map(([selector, message]) => ({ selector, message }))];
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'public/**', 'node_modules/**', 'data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**', '.tmp/**', '*.cjs'] },
+  {
+    ignores: [
+      '.next/**',
+      'public/**',
+      'node_modules/**',
+      'data/**',
+      'next-env.d.ts',
+      'test-results/**',
+      'playwright-report/**',
+      '.tmp/**',
+      '*.cjs',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
@@ -28,9 +40,15 @@ export default tseslint.config(
     ignores: ['src/core/**/*.test.ts'],
     rules: {
       'no-restricted-syntax': restricted(
-        ['CallExpression[callee.object.name="Date"][callee.property.name="now"]', 'core never reads the clock: pass the time in'],
+        [
+          'CallExpression[callee.object.name="Date"][callee.property.name="now"]',
+          'core never reads the clock: pass the time in',
+        ],
         ['NewExpression[callee.name="Date"][arguments.length=0]', 'core never reads the clock: pass the time in'],
-        ['CallExpression[callee.object.name="Math"][callee.property.name="random"]', 'core never draws chance: pass a seed in'],
+        [
+          'CallExpression[callee.object.name="Math"][callee.property.name="random"]',
+          'core never draws chance: pass a seed in',
+        ],
       ),
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'localStorage', 'fetch'],
     },
@@ -41,7 +59,10 @@ export default tseslint.config(
     rules: {
       'no-restricted-syntax': restricted(
         ['CallExpression[callee.property.name="transaction"]', 'only server/db/write opens a transaction'],
-        ['CallExpression[callee.property.name=/^(removeColumn|changeColumn|addConstraint)$/]', 'these recreate the table on SQLite and lose triggers: write raw SQL'],
+        [
+          'CallExpression[callee.property.name=/^(removeColumn|changeColumn|addConstraint)$/]',
+          'these recreate the table on SQLite and lose triggers: write raw SQL',
+        ],
       ),
     },
   },

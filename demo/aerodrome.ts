@@ -2,11 +2,51 @@ import type { Aerodrome } from '@/domain/sheet';
 
 /** Pedra Alva: an invented plateau with a reservoir. Designators are magnetic, bearings true; variation 2\u00b0 west. Runway slope rises towards the first end named. */
 export const pedraAlva: Aerodrome = {
-  ident: 'ZPAV', name: 'Pedra Alva', elevationFt: 1345, variationDeg: -2, timeZone: 'Europe/Lisbon', latitudeDeg: 39.31, longitudeDeg: -7.42, circuitHeightFt: 1000,
+  ident: 'ZPAV',
+  name: 'Pedra Alva',
+  elevationFt: 1345,
+  variationDeg: -2,
+  timeZone: 'Europe/Lisbon',
+  latitudeDeg: 39.31,
+  longitudeDeg: -7.42,
+  circuitHeightFt: 1000,
   runways: [
-    { surface: 'asphalt', elevationFt: 1345, lengthM: 900, widthM: 18, slopePct: 0.4, centre: { eastM: 0, northM: 0 }, ends: [{ ident: '04', trueBearingDeg: 38, landmark: { name: 'fuel pump', alongM: 360 }, slopeLightsDeg: null }, { ident: '22', trueBearingDeg: 218, landmark: { name: 'windsock', alongM: 310 }, slopeLightsDeg: 3.5 }] },
-    { surface: 'grass', elevationFt: 1345, lengthM: 620, widthM: 25, slopePct: 0, centre: { eastM: -180, northM: 240 }, ends: [{ ident: '11', trueBearingDeg: 108, landmark: { name: 'lone oak', alongM: 250 }, slopeLightsDeg: null }, { ident: '29', trueBearingDeg: 288, landmark: { name: 'white stone', alongM: 260 }, slopeLightsDeg: null }] },
-    { surface: 'water', elevationFt: 1299, lengthM: 1400, widthM: 60, slopePct: 0, centre: { eastM: 1900, northM: -700 }, ends: [{ ident: '18W', trueBearingDeg: 178, landmark: { name: 'yellow buoy', alongM: 500 }, slopeLightsDeg: null }, { ident: '36W', trueBearingDeg: 358, landmark: { name: 'boathouse', alongM: 520 }, slopeLightsDeg: null }] },
+    {
+      surface: 'asphalt',
+      elevationFt: 1345,
+      lengthM: 900,
+      widthM: 18,
+      slopePct: 0.4,
+      centre: { eastM: 0, northM: 0 },
+      ends: [
+        { ident: '04', trueBearingDeg: 38, landmark: { name: 'fuel pump', alongM: 360 }, slopeLightsDeg: null },
+        { ident: '22', trueBearingDeg: 218, landmark: { name: 'windsock', alongM: 310 }, slopeLightsDeg: 3.5 },
+      ],
+    },
+    {
+      surface: 'grass',
+      elevationFt: 1345,
+      lengthM: 620,
+      widthM: 25,
+      slopePct: 0,
+      centre: { eastM: -180, northM: 240 },
+      ends: [
+        { ident: '11', trueBearingDeg: 108, landmark: { name: 'lone oak', alongM: 250 }, slopeLightsDeg: null },
+        { ident: '29', trueBearingDeg: 288, landmark: { name: 'white stone', alongM: 260 }, slopeLightsDeg: null },
+      ],
+    },
+    {
+      surface: 'water',
+      elevationFt: 1299,
+      lengthM: 1400,
+      widthM: 60,
+      slopePct: 0,
+      centre: { eastM: 1900, northM: -700 },
+      ends: [
+        { ident: '18W', trueBearingDeg: 178, landmark: { name: 'yellow buoy', alongM: 500 }, slopeLightsDeg: null },
+        { ident: '36W', trueBearingDeg: 358, landmark: { name: 'boathouse', alongM: 520 }, slopeLightsDeg: null },
+      ],
+    },
   ],
   airspace: [
     { name: 'ridge sector', fromKm: 0, toKm: 6, floorFt: 4500 },

@@ -4,20 +4,55 @@ import type { Attitude, EventType, LandingKind } from '@/domain/words';
 import { seeded, seededId } from './random';
 
 /** How a demo pilot lands. Shares are of landings; the rest are good. */
-export interface Hand { slight: number; bad: number; prompted: number; helped: number; bias: 'left' | 'none'; firm: number }
+export interface Hand {
+  slight: number;
+  bad: number;
+  prompted: number;
+  helped: number;
+  bias: 'left' | 'none';
+  firm: number;
+}
 
 export const STEADY: Hand = { slight: 0.08, bad: 0, prompted: 0, helped: 0, bias: 'none', firm: 0.1 };
 export const LEARNING: Hand = { slight: 0.3, bad: 0.16, prompted: 0.25, helped: 0.16, bias: 'none', firm: 0.3 };
 export const FIRST: Hand = { slight: 0.3, bad: 0.35, prompted: 0.25, helped: 0.4, bias: 'none', firm: 0.4 };
 export const LEFT: Hand = { slight: 0.2, bad: 0.06, prompted: 0.15, helped: 0.05, bias: 'left', firm: 0.25 };
 
-export interface Plan { attitude: Attitude; kind: LandingKind; hand: Hand; goAround?: CapturedLanding['goAroundWord']; trigger?: CapturedLanding['trigger']; /** What this pilot does each time, put over what the hand gives. */ habit?: (l: CapturedLanding, at: HabitAt) => CapturedLanding }
+export interface Plan {
+  attitude: Attitude;
+  kind: LandingKind;
+  hand: Hand;
+  goAround?: CapturedLanding['goAroundWord'];
+  trigger?: CapturedLanding['trigger'];
+  /** What this pilot does each time, put over what the hand gives. */ habit?: (
+    l: CapturedLanding,
+    at: HabitAt,
+  ) => CapturedLanding;
+}
 /** Which landing of the checkout it is, from 0, the gates of its brief, and chance. */
-export interface HabitAt { nth: number; gates: readonly { name: string; target: number | null }[]; random: () => number }
+export interface HabitAt {
+  nth: number;
+  gates: readonly { name: string; target: number | null }[];
+  random: () => number;
+}
 export interface LessonPlan {
-  seed: number; sortieId: string; author: string; startedAt: string; runwayEnd: string;
-  wind: { fromDegMag: number; kt: number; gustKt: number | null }; fenceTarget: number; gates?: readonly { name: string; target: number | null }[]; /** Landings flown in the lessons before. */ before?: number; landings: Plan[];
-  items: { itemId: string; verdict: 'within' | 'edge' | 'outside'; intervention: number; note?: string; detail?: AirworkDetail }[];
+  seed: number;
+  sortieId: string;
+  author: string;
+  startedAt: string;
+  runwayEnd: string;
+  wind: { fromDegMag: number; kt: number; gustKt: number | null };
+  fenceTarget: number;
+  gates?: readonly { name: string; target: number | null }[];
+  /** Landings flown in the lessons before. */ before?: number;
+  landings: Plan[];
+  items: {
+    itemId: string;
+    verdict: 'within' | 'edge' | 'outside';
+    intervention: number;
+    note?: string;
+    detail?: AirworkDetail;
+  }[];
   /** Where the flight was recorded: when each landing ended and each item was noted, UTC ms. */
   times?: { landings: readonly number[]; items: readonly number[] };
 }
@@ -30,11 +65,28 @@ export function lessonEvents(plan: LessonPlan): CaptureEvent[] {
   let seq = 0;
   let clock = Date.parse(plan.startedAt);
   const add = (type: EventType, subjectId: string, payload: unknown) =>
-    events.push({ eventId: seededId(random), deviceId, deviceSeq: ++seq, sortieId: plan.sortieId, subjectId, author: plan.author, type, v: 1, deviceTime: new Date(clock).toISOString(), payload });
+    events.push({
+      eventId: seededId(random),
+      deviceId,
+      deviceSeq: ++seq,
+      sortieId: plan.sortieId,
+      subjectId,
+      author: plan.author,
+      type,
+      v: 1,
+      deviceTime: new Date(clock).toISOString(),
+      payload,
+    });
 
   for (const [i, { itemId, verdict, intervention, note, detail }] of plan.items.entries()) {
     clock = plan.times?.items[i] ?? clock + 90_000;
-    add('item-observed', seededId(random), { itemId, verdict, intervention, note: note ?? '', ...(detail ? { detail } : {}) });
+    add('item-observed', seededId(random), {
+      itemId,
+      verdict,
+      intervention,
+      note: note ?? '',
+      ...(detail ? { detail } : {}),
+    });
   }
   for (const [i, landing] of plan.landings.entries()) {
     const ended = plan.times?.landings[i];
@@ -46,12 +98,22 @@ export function lessonEvents(plan: LessonPlan): CaptureEvent[] {
     clock += 40_000;
     const id = seededId(random);
     const plain = captured(landing, plan, wind, endedAt, random);
-    add('landing-saved', id, landing.habit ? landing.habit(plain, { nth: (plan.before ?? 0) + i, gates: plan.gates ?? [], random }) : plain);
+    add(
+      'landing-saved',
+      id,
+      landing.habit ? landing.habit(plain, { nth: (plan.before ?? 0) + i, gates: plan.gates ?? [], random }) : plain,
+    );
   }
   return events;
 }
 
-function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['wind']>, endedAt: string, random: () => number): CapturedLanding {
+function captured(
+  p: Plan,
+  plan: LessonPlan,
+  wind: NonNullable<CapturedLanding['wind']>,
+  endedAt: string,
+  random: () => number,
+): CapturedLanding {
   const { hand } = p;
   const side = hand.bias === 'left' || random() < 0.5 ? ('left' as const) : ('right' as const);
   const grade = (): 'good' | 'slight' | 'bad' => {
@@ -60,7 +122,9 @@ function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['
   };
   const sided = () => {
     const g = grade();
-    return g === 'good' ? { band: 'none' as const, side: null } : { band: g === 'slight' ? ('slight' as const) : ('marked' as const), side };
+    return g === 'good'
+      ? { band: 'none' as const, side: null }
+      : { band: g === 'slight' ? ('slight' as const) : ('marked' as const), side };
   };
   const swing = grade();
   const bounceGrade = grade();
@@ -68,23 +132,56 @@ function captured(p: Plan, plan: LessonPlan, wind: NonNullable<CapturedLanding['
   const intervention = x < hand.helped ? 2 : x < hand.helped + hand.prompted ? 1 : 0;
   const lateralLeft = hand.bias === 'left' && random() < 0.82;
   const across = random();
-  const blank: CapturedLanding = { ...UNSEEN, kind: p.kind, intended: p.attitude, intervention, trigger: p.trigger ?? 'not-met', wind, endedAt, runwayEnd: plan.runwayEnd };
+  const blank: CapturedLanding = {
+    ...UNSEEN,
+    kind: p.kind,
+    intended: p.attitude,
+    intervention,
+    trigger: p.trigger ?? 'not-met',
+    wind,
+    endedAt,
+    runwayEnd: plan.runwayEnd,
+  };
   if (p.kind === 'go-around') {
     const slow = grade();
     return {
-      ...blank, intervention: p.goAround === 'told-for-safety' ? 1 : intervention, goAroundWord: p.goAround ?? 'before', trigger: null,
-      goAroundExecution: { power: 'within', attitude: slow === 'bad' ? 'outside' : 'within', speed: slow === 'good' ? 'within' : 'edge', configurationOrder: 'within', tracking: 'within', secondContact: 'within' },
+      ...blank,
+      intervention: p.goAround === 'told-for-safety' ? 1 : intervention,
+      goAroundWord: p.goAround ?? 'before',
+      trigger: null,
+      goAroundExecution: {
+        power: 'within',
+        attitude: slow === 'bad' ? 'outside' : 'within',
+        speed: slow === 'good' ? 'within' : 'edge',
+        configurationOrder: 'within',
+        tracking: 'within',
+        secondContact: 'within',
+      },
     };
   }
   return {
     ...blank,
     touched: grade() === 'bad' ? (p.attitude === 'three-point' ? 'mains-first' : 'flat') : p.attitude,
     along: grade() === 'bad' ? 'long' : 'in-the-box',
-    lateral: lateralLeft ? (across < 0.25 ? 'beyond-left' : 'wheel-left') : across < hand.slight ? (side === 'left' ? 'wheel-left' : 'wheel-right') : 'line',
+    lateral: lateralLeft
+      ? across < 0.25
+        ? 'beyond-left'
+        : 'wheel-left'
+      : across < hand.slight
+        ? side === 'left'
+          ? 'wheel-left'
+          : 'wheel-right'
+        : 'line',
     fenceSpeed: Math.round(plan.fenceTarget + (random() - 0.4) * (hand.bad > 0.1 ? 10 : 4)),
-    drift: sided(), crab: sided(),
+    drift: sided(),
+    crab: sided(),
     swing: swing === 'good' ? { band: 'none', side: null } : { band: swing === 'slight' ? 'small' : 'large', side },
-    bounce: bounceGrade === 'good' ? { count: 0, handling: null } : bounceGrade === 'slight' ? { count: 1, handling: 'held' } : { count: 2, handling: random() < 0.5 ? 'power' : 'pushed' },
+    bounce:
+      bounceGrade === 'good'
+        ? { count: 0, handling: null }
+        : bounceGrade === 'slight'
+          ? { count: 1, handling: 'held' }
+          : { count: 2, handling: random() < 0.5 ? 'power' : 'pushed' },
     aileron: grade() === 'bad' ? 'released-early' : 'kept',
     stick: grade() === 'bad' ? 'released-early' : 'kept',
     firmness: random() < hand.firm ? 'firm' : 'normal',
@@ -100,20 +197,44 @@ const arrived = (l: CapturedLanding): boolean => l.kind !== 'go-around' && l.kin
 export const plateau: Habit = (l, { nth, gates, random }) => {
   if (!arrived(l)) return l;
   const stands = nth % 5 !== 0 && random() < 0.75;
-  const read = gates.slice(0, -1).flatMap((g, i): [string, number][] => (g.target === null ? [] : [[g.name, Math.round(stands && i > 0 ? (gates[i - 1]?.target ?? g.target) : g.target + (random() - 0.5) * 2)]]));
+  const read = gates
+    .slice(0, -1)
+    .flatMap((g, i): [string, number][] =>
+      g.target === null
+        ? []
+        : [
+            [
+              g.name,
+              Math.round(stands && i > 0 ? (gates[i - 1]?.target ?? g.target) : g.target + (random() - 0.5) * 2),
+            ],
+          ],
+    );
   const fence = gates[gates.length - 1]?.target ?? null;
-  return { ...l, gateSpeeds: Object.fromEntries(read), fenceSpeed: fence === null ? null : Math.round(fence + (stands ? 2 : random() * 2 - 1)) };
+  return {
+    ...l,
+    gateSpeeds: Object.fromEntries(read),
+    fenceSpeed: fence === null ? null : Math.round(fence + (stands ? 2 : random() * 2 - 1)),
+  };
 };
 /** In the box at first; from the second lesson the aim moves down the runway. */
 export const creeping: Habit = (l, { nth, random }) => {
   if (!arrived(l)) return l;
   const long = nth >= 9 && random() < 0.25 + (nth - 9) * 0.06;
-  return { ...l, along: long ? (nth > 18 && random() < 0.3 ? 'very-long' : 'long') : 'in-the-box', notes: long && random() < 0.5 ? [...l.notes, 'aim-point-crept-long'] : l.notes };
+  return {
+    ...l,
+    along: long ? (nth > 18 && random() < 0.3 ? 'very-long' : 'long') : 'in-the-box',
+    notes: long && random() < 0.5 ? [...l.notes, 'aim-point-crept-long'] : l.notes,
+  };
 };
 /** Wheel landings end with the tail held up until the rudder is gone. */
 export const tailUp: Habit = (l, { nth, random }) => {
   if (!arrived(l) || l.intended !== 'mains-first' || (nth % 3 === 0 && random() < 0.8)) return l;
-  return { ...l, notes: [...l.notes, 'tail-kept-up-long'], swing: random() < 0.6 ? { band: 'late-correction', side: nth % 2 === 0 ? 'left' : 'right' } : l.swing };
+  return {
+    ...l,
+    notes: [...l.notes, 'tail-kept-up-long'],
+    swing: random() < 0.6 ? { band: 'late-correction', side: nth % 2 === 0 ? 'left' : 'right' } : l.swing,
+  };
 };
 /** The crosswind aileron is kept in three-point landings and let go when wheel landings come in. */
-export const letsGo: Habit = (l, { nth }) => (!arrived(l) ? l : { ...l, aileron: l.intended === 'mains-first' && nth % 5 !== 0 ? 'not' : 'kept' });
+export const letsGo: Habit = (l, { nth }) =>
+  !arrived(l) ? l : { ...l, aileron: l.intended === 'mains-first' && nth % 5 !== 0 ? 'not' : 'kept' };

@@ -3,16 +3,54 @@ import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
 test.use({ spec: 'access' });
 
 test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
-  for (const path of ['/board', '/checkouts', '/checkouts/new', '/checkouts/00000000-0000-4000-8000-000000000000/sign', '/ledger', '/people', '/hangar', '/rules', '/rules/house/house', '/account', '/schedule', '/schedule/times', '/settings', '/notices', '/people/pilot-ines', '/people/new', '/people/pilot-ines/import']) {
+  for (const path of [
+    '/board',
+    '/checkouts',
+    '/checkouts/new',
+    '/checkouts/00000000-0000-4000-8000-000000000000/sign',
+    '/ledger',
+    '/people',
+    '/hangar',
+    '/rules',
+    '/rules/house/house',
+    '/account',
+    '/schedule',
+    '/schedule/times',
+    '/settings',
+    '/notices',
+    '/people/pilot-ines',
+    '/people/new',
+    '/people/pilot-ines/import',
+  ]) {
     await page.goto(path);
     await expect(page).toHaveURL(/\/sign-in$/);
   }
-  const bodies = await Promise.all(['/api/sorties/x', '/api/ledger/x/pdf', '/api/ledger/x/json', '/api/ledger/export', '/api/checkouts/x/booklet', '/api/people/x/logbook', '/api/people/x/record', '/api/rules/house/house', '/api/palette', '/api/bookings/x/ics', '/api/calendar/x.ics'].map(async (p) => { const r = await request.get(p); return `${r.status()} ${await r.text()}`; }));
+  const bodies = await Promise.all(
+    [
+      '/api/sorties/x',
+      '/api/ledger/x/pdf',
+      '/api/ledger/x/json',
+      '/api/ledger/export',
+      '/api/checkouts/x/booklet',
+      '/api/people/x/logbook',
+      '/api/people/x/record',
+      '/api/rules/house/house',
+      '/api/palette',
+      '/api/bookings/x/ics',
+      '/api/calendar/x.ics',
+    ].map(async (p) => {
+      const r = await request.get(p);
+      return `${r.status()} ${await r.text()}`;
+    }),
+  );
   expect(new Set(bodies)).toEqual(new Set(['404 {"message":"There is nothing here for you."}']));
   expect((await request.post('/api/sync', { data: { events: [] } })).status()).toBe(401);
 });
 
-test('a pilot sees what is theirs, and the same answer for what exists and what does not', async ({ browser, baseURL }) => {
+test('a pilot sees what is theirs, and the same answer for what exists and what does not', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const desk = await as(context, 'helena');
   const foreign = await checkoutOf(desk, 'Inês Vale Carmo');
@@ -23,7 +61,25 @@ test('a pilot sees what is theirs, and the same answer for what exists and what 
   await expect(pilot.getByRole('link', { name: 'People' })).toHaveCount(0);
   await expect(pilot.getByRole('link', { name: 'New checkout' })).toHaveCount(0);
   const answers: string[] = [];
-  for (const path of [foreign, `${foreign}/brief`, `${foreign}/debrief`, `${foreign}/sign`, `${foreign}/differences`, `/lab/sight-picture?checkout=${foreign.split('/').pop() ?? ''}`, `/lab/circuit?checkout=${foreign.split('/').pop() ?? ''}`, '/lab/ground?type=none', '/checkouts/00000000-0000-4000-8000-000000000000', '/people', '/people/pilot-clara', '/people/nobody', '/people/new', '/people/pilot-clara/import', '/checkouts/new', '/ledger/00000000-0000-4000-8000-000000000000', '/hangar/none']) {
+  for (const path of [
+    foreign,
+    `${foreign}/brief`,
+    `${foreign}/debrief`,
+    `${foreign}/sign`,
+    `${foreign}/differences`,
+    `/lab/sight-picture?checkout=${foreign.split('/').pop() ?? ''}`,
+    `/lab/circuit?checkout=${foreign.split('/').pop() ?? ''}`,
+    '/lab/ground?type=none',
+    '/checkouts/00000000-0000-4000-8000-000000000000',
+    '/people',
+    '/people/pilot-clara',
+    '/people/nobody',
+    '/people/new',
+    '/people/pilot-clara/import',
+    '/checkouts/new',
+    '/ledger/00000000-0000-4000-8000-000000000000',
+    '/hangar/none',
+  ]) {
     const response = await pilot.goto(path);
     answers.push(`${response?.status()} ${await pilot.locator('main').first().innerText()}`);
   }
@@ -45,7 +101,9 @@ test('an instructor sees their own checkout as a pilot', async ({ browser, baseU
   await go(vasco, `${own}/brief`);
   await expect(vasco.getByRole('button', { name: /Save/ })).toHaveCount(0);
   await go(vasco, '/checkouts/new');
-  await expect(vasco.getByLabel('Pilot', { exact: true }).getByRole('option', { name: 'Vasco Teles Brito' })).toHaveCount(0);
+  await expect(
+    vasco.getByLabel('Pilot', { exact: true }).getByRole('option', { name: 'Vasco Teles Brito' }),
+  ).toHaveCount(0);
   await context.close();
 });
 
@@ -66,11 +124,17 @@ test('the session cookie cannot be read by a page, and another site cannot write
   const page = await as(context, 'helena');
   const cookie = (await context.cookies()).find((c) => c.name === 'jeito_session');
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
-  const foreign = await page.request.post('/api/sync', { headers: { origin: 'https://elsewhere.example', 'sec-fetch-site': 'cross-site' }, data: { events: [] } });
+  const foreign = await page.request.post('/api/sync', {
+    headers: { origin: 'https://elsewhere.example', 'sec-fetch-site': 'cross-site' },
+    data: { events: [] },
+  });
   expect(foreign.status()).toBe(404);
   const home = await page.request.post('/api/sync', { data: { events: [] } });
   expect(await home.json()).toEqual({ accepted: [], refused: [], held: [], skewMs: null });
-  for (const data of ['not json', '[]', '{"events":3}']) expect((await page.request.post('/api/sync', { headers: { 'content-type': 'application/json' }, data })).status()).toBe(400);
+  for (const data of ['not json', '[]', '{"events":3}'])
+    expect(
+      (await page.request.post('/api/sync', { headers: { 'content-type': 'application/json' }, data })).status(),
+    ).toBe(400);
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL('**/sign-in');
   await page.goto('/board');

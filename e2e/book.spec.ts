@@ -12,7 +12,11 @@ import { PASSWORD, as, expect, go, prepareDevice, test } from './help';
 
 test.use({ spec: 'book' });
 
-const programmeOf = (goal: string): Programme => composeProgramme(ProgrammeSource.parse(JSON.parse(readFileSync(`content/programmes/${goal}.json`, 'utf8'))), 'us') as Programme;
+const programmeOf = (goal: string): Programme =>
+  composeProgramme(
+    ProgrammeSource.parse(JSON.parse(readFileSync(`content/programmes/${goal}.json`, 'utf8'))),
+    'us',
+  ) as Programme;
 
 async function openOn(page: Page, pilot: string, aeroplane: string): Promise<void> {
   await go(page, '/checkouts/new');
@@ -24,9 +28,23 @@ async function submitOpen(page: Page): Promise<string> {
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
   return new URL(page.url()).pathname.replace('/brief', '');
 }
-const clean = async (page: Page): Promise<void> => { expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 140) ?? ''}`)).toEqual([]); };
+const clean = async (page: Page): Promise<void> => {
+  expect(
+    (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 140) ?? ''}`),
+  ).toEqual([]);
+};
 /** Briefs a lesson, the pilot acknowledges, and a flight comes in from a device. */
-async function lesson(desk: Page, pilot: Page, checkout: string, author: string, day: string, runway: string, programme: Programme, without: readonly string[], second: boolean): Promise<string> {
+async function lesson(
+  desk: Page,
+  pilot: Page,
+  checkout: string,
+  author: string,
+  day: string,
+  runway: string,
+  programme: Programme,
+  without: readonly string[],
+  second: boolean,
+): Promise<string> {
   await go(desk, `${checkout}/brief`);
   await desk.getByLabel('METAR').fill('ZPAV 241425Z 29009KT CAVOK 14/06 Q1019');
   await desk.getByLabel('Runway', { exact: true }).selectOption(runway);
@@ -35,7 +53,20 @@ async function lesson(desk: Page, pilot: Page, checkout: string, author: string,
   await desk.waitForURL(`**${checkout}/fly`);
   await prepareDevice(desk, checkout);
   const sortieId = new URL(desk.url()).searchParams.get('sortie') ?? '';
-  const events = flightOf(programme, { sortieId, author, startedAt: `${day}T09:45:00Z`, runwayEnd: '22', waterEnd: '18W', fence: runway === '22' ? 54 : 76, windDeg: 290 }, without, second);
+  const events = flightOf(
+    programme,
+    {
+      sortieId,
+      author,
+      startedAt: `${day}T09:45:00Z`,
+      runwayEnd: '22',
+      waterEnd: '18W',
+      fence: runway === '22' ? 54 : 76,
+      windDeg: 290,
+    },
+    without,
+    second,
+  );
   const answer = await desk.request.post('/api/sync', { data: { events, sentAt: new Date().toISOString() } });
   expect(((await answer.json()) as { refused: unknown[] }).refused).toEqual([]);
   await go(pilot, `${checkout}/brief`);
@@ -44,10 +75,17 @@ async function lesson(desk: Page, pilot: Page, checkout: string, author: string,
   return sortieId;
 }
 
-test('a whole tailwheel programme to sign-off with a waiver and an override, verified by a stranger, voided by the chief', async ({ browser, baseURL }) => {
+test('a whole tailwheel programme to sign-off with a waiver and an override, verified by a stranger, voided by the chief', async ({
+  browser,
+  baseURL,
+}) => {
   test.setTimeout(240_000);
   const contexts = await Promise.all([0, 1, 2, 3].map(() => browser.newContext({ baseURL })));
-  const [desk, pilot, chief] = await Promise.all([as(contexts[0] as never, 'helena'), as(contexts[1] as never, 'gaspar'), as(contexts[2] as never, 'bento')]);
+  const [desk, pilot, chief] = await Promise.all([
+    as(contexts[0] as never, 'helena'),
+    as(contexts[1] as never, 'gaspar'),
+    as(contexts[2] as never, 'bento'),
+  ]);
   await openOn(desk, 'Gaspar Ribeira Alta', 'ZP-URZ · Serrana Urze');
   await expect(desk.getByLabel(/Tailwheel endorsement/)).toBeChecked();
   const checkout = await submitOpen(desk);
@@ -57,7 +95,9 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
 
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('15 of 17 items met');
-  await expect(desk.getByRole('link', { name: /F5 Wheel landings is a safety item and nothing of it has been seen/ })).toBeVisible();
+  await expect(
+    desk.getByRole('link', { name: /F5 Wheel landings is a safety item and nothing of it has been seen/ }),
+  ).toBeVisible();
   await expect(desk.getByRole('button', { name: 'Not yet: see what is missing' })).toBeDisabled();
   // A cell opens to what stands behind it.
   await desk.getByRole('button', { name: 'F8, lesson 1: 2 of 2 support it' }).click();
@@ -89,12 +129,34 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await desk.locator('canvas.sigpad').scrollIntoViewIfNeeded();
   await desk.waitForLoadState('networkidle');
   const box = await desk.locator('canvas.sigpad').boundingBox();
-  if (box) { await desk.mouse.move(box.x + 30, box.y + 50); await desk.mouse.down(); for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24); await desk.mouse.up(); }
+  if (box) {
+    await desk.mouse.move(box.x + 30, box.y + 50);
+    await desk.mouse.down();
+    for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24);
+    await desk.mouse.up();
+  }
   await desk.getByLabel('Crosswind up to').fill('8');
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
   // Something comes in from a device meanwhile: what the page shows is stale, nothing is signed, and what was typed stays.
-  const late = { eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: 1, sortieId: flown, subjectId: randomUUID(), author: 'user-helena', type: 'item-observed', v: 1, deviceTime: '2026-11-24T11:50:00.000Z', payload: { itemId: 'F10', verdict: 'within', intervention: 0, note: 'once more', detail: null, pilotId: null } };
-  expect(((await (await desk.request.post('/api/sync', { data: { events: [late], sentAt: new Date().toISOString() } })).json()) as { accepted: string[] }).accepted).toEqual([late.eventId]);
+  const late = {
+    eventId: randomUUID(),
+    deviceId: randomUUID(),
+    deviceSeq: 1,
+    sortieId: flown,
+    subjectId: randomUUID(),
+    author: 'user-helena',
+    type: 'item-observed',
+    v: 1,
+    deviceTime: '2026-11-24T11:50:00.000Z',
+    payload: { itemId: 'F10', verdict: 'within', intervention: 0, note: 'once more', detail: null, pilotId: null },
+  };
+  expect(
+    (
+      (await (
+        await desk.request.post('/api/sync', { data: { events: [late], sentAt: new Date().toISOString() } })
+      ).json()) as { accepted: string[] }
+    ).accepted,
+  ).toEqual([late.eventId]);
   await desk.getByRole('button', { name: 'Sign this checkout' }).click();
   await expect(desk.getByText('This checkout has changed since this page was shown.')).toBeVisible();
   await expect(desk.getByLabel('Crosswind up to')).toHaveValue('8');
@@ -102,7 +164,11 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await expect(desk.getByRole('button', { name: 'F10, lesson 2: 2 of 2 support it' })).toBeVisible();
   await desk.getByRole('button', { name: 'Sign this checkout' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
-  await expect(desk.getByText('overridden: The third go-around was flown with me last week Asked by Helena Serpa Dorna, approved by Bento Quadra Luz.')).toBeVisible();
+  await expect(
+    desk.getByText(
+      'overridden: The third go-around was flown with me last week Asked by Helena Serpa Dorna, approved by Bento Quadra Luz.',
+    ),
+  ).toBeVisible();
   await expect(desk.getByAltText('Drawn signature of Helena Serpa Dorna')).toBeVisible();
   const entry = new URL(desk.url()).pathname;
   const pdf = await (await desk.request.get(`/api${entry}/pdf`)).body();
@@ -110,19 +176,31 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   // A stranger with the paper: no account, a file or the code.
   const stranger = await (contexts[3] as (typeof contexts)[number]).newPage();
   await go(stranger, '/verify');
-  await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the book').setInputFiles({ name: 'sign-off.pdf', mimeType: 'application/pdf', buffer: pdf });
+  await stranger
+    .getByLabel('The PDF of an entry, its JSON, or an export of the book')
+    .setInputFiles({ name: 'sign-off.pdf', mimeType: 'application/pdf', buffer: pdf });
   await expect(stranger.getByRole('heading', { name: /stands in this book as it was signed/ })).toBeVisible();
   await expect(stranger.getByText('Signed with an override of F8')).toBeVisible();
   await clean(stranger);
   const json = await (await desk.request.get(`/api${entry}/json`)).text();
-  await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the book').setInputFiles({ name: 'entry.json', mimeType: 'application/json', buffer: Buffer.from(json.replaceAll('Gaspar', 'Caspar')) });
+  await stranger
+    .getByLabel('The PDF of an entry, its JSON, or an export of the book')
+    .setInputFiles({
+      name: 'entry.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(json.replaceAll('Gaspar', 'Caspar')),
+    });
   await expect(stranger.getByRole('heading', { name: 'This entry does not hold: it was changed' })).toBeVisible();
 
   // Away from the server, with the published key.
   const away = mkdtempSync(path.join(tmpdir(), 'jeito-away-'));
   writeFileSync(path.join(away, 'sheet.pdf'), pdf);
   writeFileSync(path.join(away, 'key.pem'), await (await stranger.request.get('/api/ledger/key')).body());
-  const check = (...args: string[]) => execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts', ...args], { encoding: 'utf8', env: { ...process.env, JEITO_DATA: away } });
+  const check = (...args: string[]) =>
+    execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts', ...args], {
+      encoding: 'utf8',
+      env: { ...process.env, JEITO_DATA: away },
+    });
   expect(check(path.join(away, 'sheet.pdf'), '--key', path.join(away, 'key.pem'))).toContain('The entry holds');
 
   // Voided by the chief: the entry stays, the checkout is open again, the code says so.
@@ -164,7 +242,9 @@ test('a sea rating to a recommendation, and the examiner\u2019s result', async (
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
   await desk.getByRole('button', { name: 'Sign the recommendation' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(/^Recommendation to the examiner \d+: Sara Lapa Funda, sea$/);
+  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
+    /^Recommendation to the examiner \d+: Sara Lapa Funda, sea$/,
+  );
   await go(desk, '/people');
   await expect(desk.getByRole('row', { name: /Sara Lapa Funda/ })).not.toContainText('multi-engine sea');
   await go(desk, `${checkout}/sign`);
@@ -176,13 +256,18 @@ test('a sea rating to a recommendation, and the examiner\u2019s result', async (
   await desk.getByLabel('Your password').fill(PASSWORD);
   await desk.getByRole('button', { name: 'Enter the result' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(/^Examiner\u2019s result \d+: Sara Lapa Funda, sea$/);
+  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
+    /^Examiner\u2019s result \d+: Sara Lapa Funda, sea$/,
+  );
   await go(desk, '/people');
   await expect(desk.getByRole('row', { name: /Sara Lapa Funda/ })).toContainText('multi-engine sea');
   await Promise.all([one.close(), two.close()]);
 });
 
-test('the chief changes a programme, with the difference and a reason; an exported pack comes back changed', async ({ browser, baseURL }) => {
+test('the chief changes a programme, with the difference and a reason; an exported pack comes back changed', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, '/rules/programme/short-field-house');
@@ -199,12 +284,18 @@ test('the chief changes a programme, with the difference and a reason; an export
   await page.getByRole('button', { name: 'Save as version 2' }).click();
   await page.waitForURL('**/rules/programme/short-field-house');
   await expect(page.getByText('Version 2, Bento Quadra Luz')).toBeVisible();
-  const file = JSON.parse(await (await page.request.get('/api/rules/pack/us')).text()) as { body: { notCovered: string[] } };
+  const file = JSON.parse(await (await page.request.get('/api/rules/pack/us')).text()) as {
+    body: { notCovered: string[] };
+  };
   file.body.notCovered.push('Ski landing gear.');
   await go(page, '/rules/pack/us/edit');
-  await page.getByLabel('An export of this, changed elsewhere').setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name": 3}') });
+  await page
+    .getByLabel('An export of this, changed elsewhere')
+    .setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name": 3}') });
   await expect(page.getByText(/has not the form of what is edited here/)).toBeVisible();
-  await page.getByLabel('An export of this, changed elsewhere').setInputFiles({ name: 'us.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
+  await page
+    .getByLabel('An export of this, changed elsewhere')
+    .setInputFiles({ name: 'us.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
   await expect(page.getByText(/Ski landing gear\./).last()).toBeVisible();
   await page.getByLabel('Reason').fill('asked by the examiners');
   await page.getByRole('button', { name: 'Save as version 2' }).click();
@@ -213,11 +304,19 @@ test('the chief changes a programme, with the difference and a reason; an export
   await context.close();
 });
 
-test('out of recency in the twin the instructor cannot sign; three landings logged, he can', async ({ browser, baseURL }) => {
+test('out of recency in the twin the instructor cannot sign; three landings logged, he can', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, '/checkouts');
-  const twin = await page.locator('main').getByRole('row', { name: /ZP-PDO/ }).getByRole('link').first().getAttribute('href');
+  const twin = await page
+    .locator('main')
+    .getByRole('row', { name: /ZP-PDO/ })
+    .getByRole('link')
+    .first()
+    .getAttribute('href');
   await go(page, `${twin ?? ''}/sign`);
   await page.getByRole('link', { name: /You are out of recency to teach this type/ }).click();
   await page.waitForURL('**/account');

@@ -48,7 +48,13 @@ test('an old wind gives no verdict, a wind heard now does', async ({ browser, ba
   await page.getByLabel('Mean (kt)').fill('14');
   await page.getByLabel('Gust (kt)').fill('22');
   // Heavy tailwheel, 14 gusting 22 almost square across: beyond the house, beyond the flap table.
-  await expect(page.getByText(/^Outside: .*The instructor.s own limit of 15 kt governs|^Outside: .*instructor.s own limit of 15 kt governs/).first()).toBeVisible();
+  await expect(
+    page
+      .getByText(
+        /^Outside: .*The instructor.s own limit of 15 kt governs|^Outside: .*instructor.s own limit of 15 kt governs/,
+      )
+      .first(),
+  ).toBeVisible();
   await expect(page.getByText('no flap setting in this crosswind')).toBeVisible();
   await page.getByLabel('Runway', { exact: true }).selectOption('29');
   await expect(page.getByRole('region', { name: 'Runway and wind' }).getByText(/^Flap at most/)).toBeVisible();

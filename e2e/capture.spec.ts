@@ -4,9 +4,13 @@ import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, t
 test.use({ spec: 'capture' });
 
 const DUARTE = 'Duarte Sá Nogal';
-const saved = (page: Page, text: string | RegExp) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
+const saved = (page: Page, text: string | RegExp) =>
+  expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
 
-test('three taps save a landing; dots and box are hidden until then; one is put right and keeps its number; ten come from paper', async ({ browser, baseURL }) => {
+test('three taps save a landing; dots and box are hidden until then; one is put right and keeps its number; ten come from paper', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, DUARTE);
@@ -65,7 +69,10 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   await context.close();
 });
 
-test('airwork by extremes, lists in order, the surprise, and a power setting that reaches the sheet by the chief', async ({ browser, baseURL }) => {
+test('airwork by extremes, lists in order, the surprise, and a power setting that reaches the sheet by the chief', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, DUARTE);
@@ -78,7 +85,9 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await expect(page.getByText('By what is tapped: edge.')).toBeVisible();
   // Made worse it is worse; the numbers cannot be made better.
   await tap(page, 'F9 how it went', 'in standard');
-  await expect(page.getByRole('group', { name: 'F9 how it went' }).getByRole('button', { name: 'edge, just in' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    page.getByRole('group', { name: 'F9 how it went' }).getByRole('button', { name: 'edge, just in' }),
+  ).toHaveAttribute('aria-pressed', 'true');
   // Half-tapped, the page closed: it is still there.
   await page.reload();
   await page.getByRole('button', { name: /^F9/ }).click();
@@ -108,10 +117,16 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await page.getByRole('button', { name: 'Save this setting' }).click();
   await saved(page, 'Power for Downwind saved.');
   await page.getByRole('button', { name: /^Make-believe ground/ }).click();
-  for (const [step, times] of [['Speed', 1], ['Ground at, QNH', 1]] as const) for (let i = 0; i < times; i++) await page.getByRole('button', { name: `${step} more`, exact: true }).click();
+  for (const [step, times] of [
+    ['Speed', 1],
+    ['Ground at, QNH', 1],
+  ] as const)
+    for (let i = 0; i < times; i++) await page.getByRole('button', { name: `${step} more`, exact: true }).click();
   await tap(page, 'Descent arrested', 'partly');
   await page.getByRole('button', { name: 'Save this trial' }).click();
-  await expect(page.getByRole('button', { name: /^Make-believe ground/ })).toContainText('1 flown: 0 fully, 1 partly, 0 not arrested');
+  await expect(page.getByRole('button', { name: /^Make-believe ground/ })).toContainText(
+    '1 flown: 0 fully, 1 partly, 0 not arrested',
+  );
   await view(page, 'Ground');
   await page.getByRole('button', { name: /^Before take-off/ }).click();
   const flow = page.getByRole('group', { name: 'Before take-off', exact: true }).getByRole('button');
@@ -126,19 +141,28 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
 
   // The sheet has the finding only when the chief says so.
   await go(page, '/hangar/serrana-urze');
-  const panel = page.locator('section.panel').filter({ has: page.getByRole('heading', { name: 'Power found in flight' }) });
+  const panel = page
+    .locator('section.panel')
+    .filter({ has: page.getByRole('heading', { name: 'Power found in flight' }) });
   await expect(panel).toContainText('Downwind: 1850 rpm gave');
   await expect(panel.getByRole('button')).toHaveCount(0);
   const other = await browser.newContext({ baseURL });
   const chief = await as(other, 'bento');
   await go(chief, '/hangar/serrana-urze');
-  const decide = chief.locator('section.panel').filter({ has: chief.getByRole('heading', { name: 'Power found in flight' }) });
+  const decide = chief
+    .locator('section.panel')
+    .filter({ has: chief.getByRole('heading', { name: 'Power found in flight' }) });
   await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
   await expect(decide.getByText('Say why, in a few words')).toBeVisible();
   await decide.getByLabel('Why').fill('Agrees with two earlier flights.');
   await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
   await expect(decide).toContainText('On the sheet since version');
-  await expect(chief.locator('section.panel').filter({ has: chief.getByRole('heading', { name: 'Power, expected speed and flow' }) }).getByRole('row', { name: /Downwind/ })).toContainText('1850 rpm');
+  await expect(
+    chief
+      .locator('section.panel')
+      .filter({ has: chief.getByRole('heading', { name: 'Power, expected speed and flow' }) })
+      .getByRole('row', { name: /Downwind/ }),
+  ).toContainText('1850 rpm');
   await context.close();
   await other.close();
 });
@@ -149,7 +173,9 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   const duarte = await checkoutOf(page, DUARTE);
   const tome = await checkoutOf(page, 'Tomé Arruda Lis');
   await go(page, `${duarte}/fly`);
-  await page.getByLabel('Who else swaps seats in this flight').selectOption({ label: 'Tomé Arruda Lis, own checkout on this aeroplane' });
+  await page
+    .getByLabel('Who else swaps seats in this flight')
+    .selectOption({ label: 'Tomé Arruda Lis, own checkout on this aeroplane' });
   await page.waitForLoadState('networkidle');
   await prepareDevice(page, duarte);
   const before = Number(/Landing (\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
@@ -167,12 +193,21 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
 });
 
 test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) => {
-  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const context = await browser.newContext({
+    baseURL,
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  });
   const page = await as(context, 'helena');
   await prepareDevice(page, await checkoutOf(page, DUARTE));
   const heading = page.getByRole('heading', { level: 1 });
   const number = Number(/(\d+)/.exec(await heading.innerText())?.[1]);
-  const touch = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' }).first().tap();
+  const touch = (name: string | RegExp) =>
+    page
+      .getByRole('button', { name, exact: typeof name === 'string' })
+      .first()
+      .tap();
   for (const v of ['Airwork', 'Ground', 'Landings'] as const) {
     await touch(v);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), v).toBeLessThanOrEqual(390);
@@ -204,7 +239,10 @@ test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) 
   const reach = async (name: RegExp) => {
     for (let i = 0; i < 80; i++) {
       await press('Tab');
-      const text = await keys.evaluate(() => `${document.activeElement?.getAttribute('aria-label') ?? ''} ${document.activeElement?.textContent ?? ''}`);
+      const text = await keys.evaluate(
+        () =>
+          `${document.activeElement?.getAttribute('aria-label') ?? ''} ${document.activeElement?.textContent ?? ''}`,
+      );
       if (name.test(text)) return;
     }
     throw new Error(`${String(name)} is not reached by Tab`);
@@ -227,7 +265,7 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await prepareDevice(page, await checkoutOf(page, DUARTE));
   await page.getByRole('button', { name: /^Flight clock/ }).click();
   const panel = page.getByRole('dialog', { name: 'Clock of this flight' });
-  const left = async () => Number(/^(\d+), /.exec((await panel.getByText(/limits$/).innerText()))?.[1]);
+  const left = async () => Number(/^(\d+), /.exec(await panel.getByText(/limits$/).innerText())?.[1]);
   const start = await left();
   await panel.getByRole('button', { name: /^off blocks/ }).click();
   await panel.getByRole('button', { name: /^take-off/ }).click();
@@ -240,7 +278,10 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await context.close();
 });
 
-test('a double tap is one landing and says nothing of the next; what the field refuses is kept and shown with its reason', async ({ browser, baseURL }) => {
+test('a double tap is one landing and says nothing of the next; what the field refuses is kept and shown with its reason', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   await prepareDevice(page, await checkoutOf(page, DUARTE));
@@ -252,7 +293,14 @@ test('a double tap is one landing and says nothing of the next; what the field r
     if (!landed || refusedOnce) return route.continue();
     refusedOnce = true;
     const rest = events.filter((e) => e !== landed).map((e) => e.eventId);
-    await route.fulfill({ json: { accepted: rest, refused: [{ eventId: landed.eventId, message: 'The field does not know this runway.' }], held: [], skewMs: null } });
+    await route.fulfill({
+      json: {
+        accepted: rest,
+        refused: [{ eventId: landed.eventId, message: 'The field does not know this runway.' }],
+        held: [],
+        skewMs: null,
+      },
+    });
   });
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
@@ -265,7 +313,9 @@ test('a double tap is one landing and says nothing of the next; what the field r
   await expect(own).toHaveAttribute('aria-pressed', 'false');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
   await page.getByRole('button', { name: '1 not taken by the field: see why' }).click();
-  await expect(page.getByRole('dialog', { name: 'Not taken by the field' })).toContainText('The field does not know this runway.');
+  await expect(page.getByRole('dialog', { name: 'Not taken by the field' })).toContainText(
+    'The field does not know this runway.',
+  );
   await page.getByRole('button', { name: 'Done' }).click();
   await page.reload();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
@@ -279,22 +329,44 @@ test('a flight taken along before an upgrade still opens and records', async ({ 
   await prepareDevice(page, await checkoutOf(page, DUARTE));
   const number = Number(/(\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
   // What the first release did not put on the device.
-  await page.evaluate(() => new Promise<void>((resolve) => {
-    const open = indexedDB.open('jeito');
-    open.onsuccess = () => {
-      const t = open.result.transaction('packs', 'readwrite');
-      const all = t.objectStore('packs').getAll();
-      all.onsuccess = () => {
-        for (const pack of all.result as Record<string, unknown>[]) {
-          for (const key of ['pilotId', 'second', 'gates', 'speedLimitKt', 'ktPerUnit', 'airwork', 'flapSteps', 'lists', 'landmark', 'clock', 'failures', 'reach', 'cues', 'gearLamps']) delete pack[key];
-          pack.items = (pack.items as Record<string, unknown>[]).map(({ forms: _forms, ...i }) => i);
-          pack.runways = (pack.runways as Record<string, unknown>[]).map(({ surface: _surface, ...r }) => r);
-          t.objectStore('packs').put(pack);
-        }
-      };
-      t.oncomplete = () => { open.result.close(); resolve(); };
-    };
-  }));
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const open = indexedDB.open('jeito');
+        open.onsuccess = () => {
+          const t = open.result.transaction('packs', 'readwrite');
+          const all = t.objectStore('packs').getAll();
+          all.onsuccess = () => {
+            for (const pack of all.result as Record<string, unknown>[]) {
+              for (const key of [
+                'pilotId',
+                'second',
+                'gates',
+                'speedLimitKt',
+                'ktPerUnit',
+                'airwork',
+                'flapSteps',
+                'lists',
+                'landmark',
+                'clock',
+                'failures',
+                'reach',
+                'cues',
+                'gearLamps',
+              ])
+                delete pack[key];
+              pack.items = (pack.items as Record<string, unknown>[]).map(({ forms: _forms, ...i }) => i);
+              pack.runways = (pack.runways as Record<string, unknown>[]).map(({ surface: _surface, ...r }) => r);
+              t.objectStore('packs').put(pack);
+            }
+          };
+          t.oncomplete = () => {
+            open.result.close();
+            resolve();
+          };
+        };
+      }),
+  );
   const broken: string[] = [];
   page.on('pageerror', (e) => broken.push(e.message));
   await page.reload();
@@ -308,7 +380,13 @@ test('a flight taken along before an upgrade still opens and records', async ({ 
   await saved(page, 'F2 saved: within.');
   await view(page, 'Ground');
   await expect(page.getByRole('heading', { name: 'Ground', exact: true })).toBeVisible();
-  await expect(page.getByText(new RegExp(`^${number} on this device, ${number - 1} at the field|^${number} on this device, ${number} at the field`))).toBeVisible({ timeout: 20_000 });
+  await expect(
+    page.getByText(
+      new RegExp(
+        `^${number} on this device, ${number - 1} at the field|^${number} on this device, ${number} at the field`,
+      ),
+    ),
+  ).toBeVisible({ timeout: 20_000 });
   expect(broken).toEqual([]);
   await context.close();
 });

@@ -5,35 +5,61 @@ import Papa from 'papaparse';
 import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, test } from './help';
 
 test.use({ spec: 'debrief' });
-const clean = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 120) ?? ''}`)).toEqual([]);
+const clean = async (page: Page) =>
+  expect(
+    (await new AxeBuilder({ page }).analyze()).violations.map(
+      (v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 120) ?? ''}`,
+    ),
+  ).toEqual([]);
 const finding = (page: Page, id: string) => page.locator(`[data-finding="${id}"]`);
 
-test('all lessons: what is drawn, what the table says and what the file holds are the same numbers, filtered and sorted', async ({ browser, baseURL }) => {
+test('all lessons: what is drawn, what the table says and what the file holds are the same numbers, filtered and sorted', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, acceptDownloads: true });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, 'Vale Carmo');
   await go(page, `${checkout}/progress`);
-  await expect(page.locator('[data-forecast]')).toContainText(/At this rate about \d+ more landings|annot tell yet/, { timeout: 20_000 });
+  await expect(page.locator('[data-forecast]')).toContainText(/At this rate about \d+ more landings|annot tell yet/, {
+    timeout: 20_000,
+  });
   await clean(page);
   await page.getByLabel('Lesson', { exact: true }).selectOption('2');
   const table = page.getByRole('region', { name: 'Landings' });
   const heads = (await table.locator('thead th').allInnerTexts()).map((h) => h.trim());
-  const column = async (name: string) => { const i = heads.findIndex((h) => h.startsWith(name)); return (await table.locator(`tbody tr td:nth-child(${i + 1})`).allInnerTexts()).map((t) => t.trim()); };
+  const column = async (name: string) => {
+    const i = heads.findIndex((h) => h.startsWith(name));
+    return (await table.locator(`tbody tr td:nth-child(${i + 1})`).allInnerTexts()).map((t) => t.trim());
+  };
   await table.getByRole('button', { name: 'right of the line (m)' }).click();
-  await expect(table.getByRole('columnheader', { name: 'right of the line (m)' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(table.getByRole('columnheader', { name: 'right of the line (m)' })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  );
   const lateral = (await column('right of the line')).filter(Boolean).map(Number);
   expect(lateral.length).toBeGreaterThan(5);
   expect(lateral).toEqual([...lateral].sort((a, b) => a - b));
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'These rows as CSV' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'These rows as CSV' }).click(),
+  ]);
   const file = Papa.parse<Record<string, string>>(readFileSync(await download.path(), 'utf8'), { header: true }).data;
   expect(file.map((r) => r['right of the line (m)'] ?? '')).toEqual(await column('right of the line'));
   expect(file.map((r) => r['past the aim (m)'] ?? '')).toEqual(await column('past the aim'));
   expect(file.map((r) => r.class ?? '')).toEqual(await column('class'));
   // The drawing's own words: mean of those flown without hands on, rounded as it says.
-  const rows = file.filter((r) => r['right of the line (m)'] !== '' && !['helped', 'I took it', 'my demonstration'].includes(r.whose ?? ''));
+  const rows = file.filter(
+    (r) => r['right of the line (m)'] !== '' && !['helped', 'I took it', 'my demonstration'].includes(r.whose ?? ''),
+  );
   const mean = rows.reduce((a, r) => a + Number(r['right of the line (m)']), 0) / rows.length;
-  await expect(page.locator('[data-summary]').first()).toContainText(`mean ${Math.abs(mean).toFixed(1)} m ${mean < 0 ? 'left' : 'right'}`);
-  await expect(page.getByRole('img', { name: /^Touchdown map/ })).toHaveAttribute('aria-label', new RegExp(`mean ${Math.abs(mean).toFixed(1)} m`));
+  await expect(page.locator('[data-summary]').first()).toContainText(
+    `mean ${Math.abs(mean).toFixed(1)} m ${mean < 0 ? 'left' : 'right'}`,
+  );
+  await expect(page.getByRole('img', { name: /^Touchdown map/ })).toHaveAttribute(
+    'aria-label',
+    new RegExp(`mean ${Math.abs(mean).toFixed(1)} m`),
+  );
   await page.getByLabel('Measure', { exact: true }).selectOption('lateral');
   await expect(page.getByRole('img', { name: /^Place across: / })).toBeVisible();
   await page.getByLabel('Wind', { exact: true }).selectOption('gusts');
@@ -41,7 +67,10 @@ test('all lessons: what is drawn, what the table says and what the file holds ar
   await clean(page);
 });
 
-test('left of the line: its mean and interval, its landings, the exercise; planned, briefed, flown right eight times, and closed', async ({ browser, baseURL }) => {
+test('left of the line: its mean and interval, its landings, the exercise; planned, briefed, flown right eight times, and closed', async ({
+  browser,
+  baseURL,
+}) => {
   test.setTimeout(120_000);
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
@@ -53,7 +82,10 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await expect(left).toContainText('Low passes with one wheel on the line');
   await left.getByText(/\d+ behind it/).click();
   expect(await left.getByRole('link', { name: /^lesson 2, landing/ }).count()).toBeGreaterThan(3);
-  await left.getByRole('link', { name: /^landing/ }).last().click();
+  await left
+    .getByRole('link', { name: /^landing/ })
+    .last()
+    .click();
   await expect(page.locator('#landing-reasons')).toContainText(/^Landing \d+:/);
   await page.getByRole('button', { name: 'Confirm Left of the line' }).click();
   await expect(left).toContainText('confirmed by Helena Serpa Dorna');
@@ -63,12 +95,17 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await page.getByRole('link', { name: 'Plan the next lesson' }).click();
   await page.waitForURL('**/plan');
   await page.waitForLoadState('networkidle');
-  await expect(page.getByRole('list').filter({ hasText: 'Low passes with one wheel on the line' })).toContainText('end well');
+  await expect(page.getByRole('list').filter({ hasText: 'Low passes with one wheel on the line' })).toContainText(
+    'end well',
+  );
   await clean(page);
   const steps = page.locator('ol.plan > li');
   const before = await steps.allInnerTexts();
   await page.getByRole('button', { name: /^Move step 1,/ }).focus();
-  for (const key of ['Space', 'ArrowDown', 'Space']) { await page.keyboard.press(key); await page.waitForTimeout(300); }
+  for (const key of ['Space', 'ArrowDown', 'Space']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(300);
+  }
   await expect(steps.nth(1)).toContainText(before[0]?.split('\n')[1] ?? 'nothing');
   await page.getByRole('button', { name: 'Step 2 up' }).click();
   const minutes = page.getByLabel(/^Minutes of step 1,/);
@@ -82,7 +119,12 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await page.getByLabel(/^Title of step/).fill('Look at the fuel gauge');
   await page.getByLabel(/^Minutes of step \d+, Look at the fuel gauge$/).fill('1');
   await page.getByRole('button', { name: /^Keep the plan/ }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Kept as version 1' }).or(page.getByText('Version 1, kept by Helena Serpa Dorna.'))).toBeVisible();
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: 'Kept as version 1' })
+      .or(page.getByText('Version 1, kept by Helena Serpa Dorna.')),
+  ).toBeVisible();
   await go(page, `${checkout}/brief`);
   await expect(page.getByRole('region', { name: 'The plan of this lesson' })).toContainText('Look at the fuel gauge');
   await expect(page.getByLabel('One thing to think of')).toHaveValue(/Low passes with one wheel on the line/);
@@ -105,7 +147,10 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await context.close();
 });
 
-test('the pilot speaks first, then sees both; the instructor keeps two things to think of; the pilot acknowledges and has it on paper', async ({ browser, baseURL }) => {
+test('the pilot speaks first, then sees both; the instructor keeps two things to think of; the pilot acknowledges and has it on paper', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const pilot = await as(context, 'joana');
   await go(pilot, '/checkouts');
@@ -116,11 +161,20 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await expect(pilot.getByRole('heading', { level: 1 })).toHaveText('Lesson 2: you first');
   await expect(pilot.getByText('Landing by landing')).toHaveCount(0);
   await clean(pilot);
-  await pilot.getByRole('group', { name: 'What to work on' }).getByRole('button', { name: 'the touch and the bounce' }).click();
+  await pilot
+    .getByRole('group', { name: 'What to work on' })
+    .getByRole('button', { name: 'the touch and the bounce' })
+    .click();
   await expect(pilot.getByText('Tap the first two, then this.')).toBeVisible();
   await pilot.getByRole('group', { name: 'How many were your own' }).getByRole('button', { name: '4' }).click();
-  await pilot.getByRole('group', { name: 'Which was the best' }).getByRole('button', { name: '2', exact: true }).click();
-  await pilot.getByRole('group', { name: 'What to work on' }).getByRole('button', { name: 'the touch and the bounce' }).click();
+  await pilot
+    .getByRole('group', { name: 'Which was the best' })
+    .getByRole('button', { name: '2', exact: true })
+    .click();
+  await pilot
+    .getByRole('group', { name: 'What to work on' })
+    .getByRole('button', { name: 'the touch and the bounce' })
+    .click();
   await expect(pilot.locator('[data-self]')).toContainText(/4 said, \d recorded/);
   await expect(finding(pilot, 'pushes-in-bounce')).toContainText('After a bounce you pushed');
   await expect(pilot.getByRole('button', { name: /^Dismiss/ })).toHaveCount(0);
@@ -148,9 +202,14 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await bento.getByRole('group', { name: 'Say otherwise of drift' }).getByLabel('It is').selectOption('outside');
   await bento.getByRole('button', { name: 'Overrule' }).click();
   await expect(bento.getByText('Say why, in a few words.')).toBeVisible();
-  await bento.getByRole('group', { name: 'Say otherwise of drift' }).getByLabel('Because').fill('A wing length of sideways, I was slow to tap.');
+  await bento
+    .getByRole('group', { name: 'Say otherwise of drift' })
+    .getByLabel('Because')
+    .fill('A wing length of sideways, I was slow to tap.');
   await bento.getByRole('button', { name: 'Overrule' }).click();
-  await expect(bento.locator('#landing-reasons')).toContainText(/Bento Quadra Luz says outside: A wing length of sideways, I was slow to tap\. \(\d+ Nov 2026; computed \w+\)/);
+  await expect(bento.locator('#landing-reasons')).toContainText(
+    /Bento Quadra Luz says outside: A wing length of sideways, I was slow to tap\. \(\d+ Nov 2026; computed \w+\)/,
+  );
   await clean(bento);
 
   await bento.getByLabel('First', { exact: true }).fill('Second touch: go around');

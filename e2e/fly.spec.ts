@@ -7,7 +7,10 @@ test('a flight not on the device says so', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Not prepared on this device' })).toBeVisible();
 });
 
-test('without network nothing is lost: saved here, draft back after a closed page, sent later', async ({ browser, baseURL }) => {
+test('without network nothing is lost: saved here, draft back after a closed page, sent later', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, 'Duarte Sá Nogal');
@@ -31,8 +34,12 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   const again = await context.newPage();
   await go(again, address);
   await expect(again.getByRole('heading', { level: 1 })).toHaveText('Landing 3');
-  await expect(again.getByRole('group', { name: 'Touched', exact: true }).getByRole('button', { name: 'flat' })).toHaveAttribute('aria-pressed', 'true');
-  await expect(again.getByRole('group', { name: 'Swing in the roll-out', exact: true }).getByRole('button', { name: /^left/ })).toContainText('late correction');
+  await expect(
+    again.getByRole('group', { name: 'Touched', exact: true }).getByRole('button', { name: 'flat' }),
+  ).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    again.getByRole('group', { name: 'Swing in the roll-out', exact: true }).getByRole('button', { name: /^left/ }),
+  ).toContainText('late correction');
   await allSent(again, 2);
 
   // Saving twice at once is one landing; undo brings it back as a draft.
@@ -41,7 +48,9 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await allSent(again, 3);
   await again.getByRole('button', { name: 'Undo' }).click();
   await expect(again.getByText('Landing 3 taken back. It stands here again as a draft.')).toBeVisible();
-  await expect(again.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^helped/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    again.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^helped/ }),
+  ).toHaveAttribute('aria-pressed', 'true');
   await allSent(again, 2);
   await go(again, `${checkout}/debrief`);
   await expect(again.getByRole('heading', { level: 1 })).toHaveText('Lesson 4: 2 landings, 1 the pilot\u2019s own');
@@ -70,7 +79,10 @@ test('a sync request the server never answered is sent again and counted once', 
   await context.close();
 });
 
-test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for nothing', async ({ browser, baseURL }) => {
+test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for nothing', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'bento');
   const checkout = await checkoutOf(page, 'Vasco Teles Brito');
@@ -89,7 +101,10 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   await expect(dark).toBeVisible();
   expect(await dark.getByRole('button').allInnerTexts()).toEqual(['Stopped', 'Climbing away']);
   await dark.getByRole('button', { name: 'Climbing away' }).click();
-  await expect(page.getByRole('group', { name: 'Kind' }).getByRole('button', { name: 'touch and go' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('group', { name: 'Kind' }).getByRole('button', { name: 'touch and go' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toBeEnabled();
   await context.close();
 });
@@ -98,7 +113,17 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
-  const small = await page.locator('.cap button').evaluateAll((all) => all.map((b) => ({ text: b.textContent || b.getAttribute('aria-label'), w: b.getBoundingClientRect().width, h: b.getBoundingClientRect().height })).filter((b) => b.w < 55.5 || b.h < 55.5));
+  const small = await page
+    .locator('.cap button')
+    .evaluateAll((all) =>
+      all
+        .map((b) => ({
+          text: b.textContent || b.getAttribute('aria-label'),
+          w: b.getBoundingClientRect().width,
+          h: b.getBoundingClientRect().height,
+        }))
+        .filter((b) => b.w < 55.5 || b.h < 55.5),
+    );
   expect(small).toEqual([]);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
   const heading = page.getByRole('heading', { level: 1 });
@@ -109,8 +134,13 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
   await page.getByRole('button', { name: 'Stopped' }).press('Enter');
   await page.locator('body').click({ position: { x: 410, y: 90 } });
   for (const key of ['ArrowUp', 'ArrowLeft', '2', 'c']) await page.keyboard.press(key);
-  await expect(page.getByRole('button', { name: 'in the box, a wheel off left', exact: true })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^prompted/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'in the box, a wheel off left', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(
+    page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^prompted/ }),
+  ).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Enter');
   await expect(heading).toHaveText(`Landing ${number + 1}`);

@@ -5,7 +5,10 @@ import { as, checkoutOf, expect, go, test } from './help';
 
 test.use({ spec: 'hangar' });
 
-test('a flap limit that a gate breaks: found, saved as a version, briefed and carded once the checkout is moved', async ({ browser, baseURL }) => {
+test('a flap limit that a gate breaks: found, saved as a version, briefed and carded once the checkout is moved', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const chief = await as(context, 'bento');
   const gaspar = await checkoutOf(chief, 'Gaspar Ribeira Alta');
@@ -74,7 +77,11 @@ test('an empty number is refused beside its field and nothing typed is lost', as
   await expect(chief.getByLabel('reference of masses.emptyKg')).toHaveValue('weighed again');
   for (const name of ['approach schedule', 'loading', 'handling attributes', 'geometry', 'electrics']) {
     await chief.getByRole('button', { name, exact: true }).click();
-    expect((await new AxeBuilder({ page: chief }).analyze()).violations.map((v) => `${name} ${v.id} ${v.nodes[0]?.html ?? ''}`)).toEqual([]);
+    expect(
+      (await new AxeBuilder({ page: chief }).analyze()).violations.map(
+        (v) => `${name} ${v.id} ${v.nodes[0]?.html ?? ''}`,
+      ),
+    ).toEqual([]);
   }
   await context.close();
   const other = await browser.newContext({ baseURL });
@@ -85,7 +92,8 @@ test('an empty number is refused beside its field and nothing typed is lost', as
 });
 
 const RUNWAY = pedraAlva.runways[0]?.ends[1]?.trueBearingDeg ?? 0;
-const said = (kt: number, gust: number | null, from: string) => `Crosswind ${Math.round(kt)} kt from the ${from}${gust === null ? '' : `, ${Math.round(gust)} in gusts`}.`;
+const said = (kt: number, gust: number | null, from: string) =>
+  `Crosswind ${Math.round(kt)} kt from the ${from}${gust === null ? '' : `, ${Math.round(gust)} in gusts`}.`;
 
 test('three reports give the verdicts core gives; three damaged ones are named', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
@@ -95,22 +103,34 @@ test('three reports give the verdicts core gives; three damaged ones are named',
   const metar = page.getByLabel('METAR');
   const wind = page.getByRole('region', { name: 'Runway and wind' });
 
-  const gusting = worstCase({ variable: false, arcFromDeg: null, arcToDeg: null, windFromDeg: 260, windKt: 11, gustKt: 17 }, RUNWAY);
+  const gusting = worstCase(
+    { variable: false, arcFromDeg: null, arcToDeg: null, windFromDeg: 260, windKt: 11, gustKt: 17 },
+    RUNWAY,
+  );
   await metar.fill('METAR ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
   await expect(wind.getByText(said(gusting.worstCrosswindKt, gusting.worstGustCrosswindKt, 'right'))).toBeVisible();
   await expect(wind.getByText(/260° true, 262° magnetic/)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Runway needed' })).toContainText('Take-off');
 
-  const north = worstCase({ variable: false, arcFromDeg: 330, arcToDeg: 30, windFromDeg: 360, windKt: 8, gustKt: null }, RUNWAY);
+  const north = worstCase(
+    { variable: false, arcFromDeg: 330, arcToDeg: 30, windFromDeg: 360, windKt: 8, gustKt: null },
+    RUNWAY,
+  );
   await metar.fill('METAR ZPAV 241425Z 36008KT 330V030 CAVOK 18/07 Q1016');
-  await expect(wind.getByText(said(north.worstCrosswindKt, null, north.maxFromRightKt >= north.maxFromLeftKt ? 'right' : 'left'))).toBeVisible();
+  await expect(
+    wind.getByText(said(north.worstCrosswindKt, null, north.maxFromRightKt >= north.maxFromLeftKt ? 'right' : 'left')),
+  ).toBeVisible();
   await expect(wind.getByText(/^Outside: .*tailwind beyond its limit/)).toBeVisible();
 
   await metar.fill('METAR ZPAV 241425Z VRB04KT CAVOK 18/07 Q1016');
   await expect(wind.getByText('Crosswind 4 kt from the right.')).toBeVisible();
   await expect(wind.getByText(/^variable;/)).toBeVisible();
 
-  for (const [text, group] of [['ZPAV 241425Z 26O11G17KT CAVOK 18/07 Q1016', '"26O11G17KT"'], ['ZPAV 241425Z 37011KT CAVOK 18/07 Q1016', '"37011KT"'], ['ZPAV 241425Z 26011KT CAV0K 18/07 Q1016', '"CAV0K"']] as const) {
+  for (const [text, group] of [
+    ['ZPAV 241425Z 26O11G17KT CAVOK 18/07 Q1016', '"26O11G17KT"'],
+    ['ZPAV 241425Z 37011KT CAVOK 18/07 Q1016', '"37011KT"'],
+    ['ZPAV 241425Z 26011KT CAV0K 18/07 Q1016', '"CAV0K"'],
+  ] as const) {
     await metar.fill(text);
     await expect(page.getByRole('alert').filter({ hasText: group })).toBeVisible();
     await expect(metar).toHaveValue(text);
@@ -118,7 +138,9 @@ test('three reports give the verdicts core gives; three damaged ones are named',
   }
   await metar.fill('METAR ZPAV 241425Z 26011KT CAVOK 18/07');
   await expect(page.getByText(/QNH not known\. Density altitude/)).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Runway needed' }).getByText('QNH not known: runway not computed.').first()).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Runway needed' }).getByText('QNH not known: runway not computed.').first(),
+  ).toBeVisible();
   await context.close();
 });
 
@@ -133,7 +155,13 @@ test('a change marks every number that follows from it', async ({ browser, baseU
   const gates = page.getByRole('region', { name: 'Gate by gate' });
   await expect(gates.locator('.fresh').first()).toBeVisible();
   await expect(gates.locator('td.num').last()).not.toHaveText(before);
-  await expect(gates.locator('td.num .fresh').last()).toHaveAttribute('data-was', before.replace(/\s*\(was.*/, '').trim().replace(' ', '\u00a0'));
+  await expect(gates.locator('td.num .fresh').last()).toHaveAttribute(
+    'data-was',
+    before
+      .replace(/\s*\(was.*/, '')
+      .trim()
+      .replace(' ', '\u00a0'),
+  );
   await expect(page.getByRole('region', { name: 'Runway needed' }).locator('.fresh').first()).toBeVisible();
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('60');
   await expect(page.getByRole('region', { name: 'Mass and balance' }).locator('.fresh').first()).toBeVisible();
@@ -155,13 +183,17 @@ test('a change marks every number that follows from it', async ({ browser, baseU
   await context.close();
 });
 
-test('a brief is arranged by keyboard, own items stand on the card, the chief makes it the house’s order', async ({ browser, baseURL }) => {
+test('a brief is arranged by keyboard, own items stand on the card, the chief makes it the house’s order', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   const joana = await checkoutOf(page, 'Joana Pires Atalaia');
   await go(page, `${joana}/brief`);
   await page.getByRole('button', { name: 'Arrange' }).click();
-  const order = () => page.locator('.blocks > section').evaluateAll((all) => all.map((s) => s.getAttribute('aria-label')));
+  const order = () =>
+    page.locator('.blocks > section').evaluateAll((all) => all.map((s) => s.getAttribute('aria-label')));
   await page.getByRole('button', { name: 'Fuel and time up' }).click();
   const moved = await order();
   expect(moved.indexOf('Fuel and time')).toBe(moved.indexOf('Mass and balance') - 1);
@@ -171,13 +203,17 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   await page.keyboard.press('ArrowLeft');
   await page.waitForTimeout(250);
   await page.keyboard.press('Space');
-  await expect.poll(async () => (await order()).indexOf('Who has control')).toBeLessThan(moved.indexOf('Who has control'));
+  await expect
+    .poll(async () => (await order()).indexOf('Who has control'))
+    .toBeLessThan(moved.indexOf('Who has control'));
   await page.getByRole('button', { name: 'Hide Floors on the way out' }).click();
   await page.getByLabel('Own item').fill('Gliders');
   await page.getByLabel('Text', { exact: true }).fill('West of the field until noon');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('West of the field until noon')).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html ?? ''}`)).toEqual([]);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html ?? ''}`)).toEqual(
+    [],
+  );
   await page.getByRole('button', { name: 'Make it the house’s order' }).click();
   await expect(page.getByText('Kept: new briefs of this goal start in this order.')).toBeVisible();
   await page.getByRole('button', { name: 'Done arranging' }).click();
@@ -193,7 +229,11 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   await context.close();
 });
 
-test('the HTTP interface reads with a token, imports a sheet back exactly, and answers alike when denied', async ({ browser, baseURL, playwright }) => {
+test('the HTTP interface reads with a token, imports a sheet back exactly, and answers alike when denied', async ({
+  browser,
+  baseURL,
+  playwright,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, '/account');
@@ -203,17 +243,40 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   await page.getByRole('button', { name: 'Make a token' }).click();
   const token = (await page.locator('[data-token]').innerText()).trim();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  const api = await playwright.request.newContext({ baseURL: baseURL ?? '', extraHTTPHeaders: { authorization: `Bearer ${token}` } });
+  const api = await playwright.request.newContext({
+    baseURL: baseURL ?? '',
+    extraHTTPHeaders: { authorization: `Bearer ${token}` },
+  });
   const one = (await (await api.get('/api/v1/types/orla-mare')).json()) as { version: number; sheet: unknown };
-  const back = await api.put('/api/v1/types/orla-mare', { data: { baseVersion: one.version, reason: 'there and back', sheet: one.sheet } });
+  const back = await api.put('/api/v1/types/orla-mare', {
+    data: { baseVersion: one.version, reason: 'there and back', sheet: one.sheet },
+  });
   expect(await back.json()).toEqual({ version: one.version, unchanged: true });
-  const bad = await api.put('/api/v1/types/orla-mare', { data: { baseVersion: one.version, reason: 'no stalls', sheet: { ...(one.sheet as object), stalls: [] } } });
+  const bad = await api.put('/api/v1/types/orla-mare', {
+    data: { baseVersion: one.version, reason: 'no stalls', sheet: { ...(one.sheet as object), stalls: [] } },
+  });
   expect(bad.status()).toBe(400);
   expect(JSON.stringify(await bad.json())).toContain('sheet.stalls');
   expect(((await (await api.get('/api/v1/airframes')).json()) as unknown[]).length).toBe(14);
   const nobody = await playwright.request.newContext({ baseURL: baseURL ?? '' });
-  const denied = await Promise.all(['/api/v1/types', '/api/v1/types/orla-mare', '/api/v1/types/none', '/api/v1/airframes/ZP-URZ', '/api/v1/briefs/none'].map(async (p) => { const r = await nobody.get(p); return `${r.status()} ${await r.text()}`; }));
-  denied.push(await (async () => { const r = await api.get('/api/v1/types/none'); return `${r.status()} ${await r.text()}`; })());
+  const denied = await Promise.all(
+    [
+      '/api/v1/types',
+      '/api/v1/types/orla-mare',
+      '/api/v1/types/none',
+      '/api/v1/airframes/ZP-URZ',
+      '/api/v1/briefs/none',
+    ].map(async (p) => {
+      const r = await nobody.get(p);
+      return `${r.status()} ${await r.text()}`;
+    }),
+  );
+  denied.push(
+    await (async () => {
+      const r = await api.get('/api/v1/types/none');
+      return `${r.status()} ${await r.text()}`;
+    })(),
+  );
   expect(new Set(denied).size).toBe(1);
   await page.getByRole('button', { name: 'End it spreadsheet' }).click();
   await expect(page.getByText('No token yet.')).toBeVisible();
@@ -254,7 +317,10 @@ test('an airframe is edited as a difference from its type, and shown as one', as
   await context.close();
 });
 
-test('two aeroplanes: the block appears, the interval becomes metres, and a bad one is refused beside its field', async ({ browser, baseURL }) => {
+test('two aeroplanes: the block appears, the interval becomes metres, and a bad one is refused beside its field', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   await go(page, `${await checkoutOf(page, 'Tomé Arruda Lis')}/brief`);

@@ -11,15 +11,18 @@ export const mail = (key: string): string => `${key}@pedra-alva.example`;
 /** A server per spec file, on a copy of the seeded demo: each file names itself by `test.use({ spec })`, and another name is another worker. */
 export const test = base.extend<object, { server: RunningServer; spec: string }>({
   spec: ['', { scope: 'worker', option: true }],
-  server: [async ({ spec: _spec }, use) => {
-    const folder = mkdtempSync(path.join(tmpdir(), 'jeito-e2e-'));
-    cpSync(SEEDED, folder, { recursive: true });
-    rmSync(path.join(folder, 'server.lock'), { force: true });
-    const server = await startServer(folder);
-    await use(server);
-    await server.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }, { scope: 'worker', timeout: 60_000 }],
+  server: [
+    async ({ spec: _spec }, use) => {
+      const folder = mkdtempSync(path.join(tmpdir(), 'jeito-e2e-'));
+      cpSync(SEEDED, folder, { recursive: true });
+      rmSync(path.join(folder, 'server.lock'), { force: true });
+      const server = await startServer(folder);
+      await use(server);
+      await server.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
   baseURL: async ({ server }, use) => use(server.url),
 });
 export { expect };
@@ -51,7 +54,11 @@ export async function checkoutOf(page: Page, name: string): Promise<string> {
   return href ?? '';
 }
 
-export const tap = (page: Page, group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
+export const tap = (page: Page, group: string, name: string | RegExp) =>
+  page
+    .getByRole('group', { name: group, exact: true })
+    .getByRole('button', { name, exact: typeof name === 'string' })
+    .click();
 
 export async function prepareDevice(page: Page, checkout: string): Promise<void> {
   await go(page, `${checkout}/fly`);
@@ -70,7 +77,8 @@ export async function logWind(page: Page, tens: number, kt: number): Promise<voi
 }
 
 /** The number the next landing will have: what is said of an earlier one is not taken for it. */
-const nextNumber = async (page: Page): Promise<number> => Number(/\d+/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[0]);
+const nextNumber = async (page: Page): Promise<number> =>
+  Number(/\d+/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[0]);
 
 export async function landing(page: Page, meant: 'three-point' | 'wheel', whose: RegExp = /^own/): Promise<void> {
   const number = await nextNumber(page);
@@ -95,9 +103,12 @@ export async function goAround(page: Page, when: string): Promise<void> {
 }
 
 /** The views of the cockpit. */
-export const view = (page: Page, name: 'Landings' | 'Airwork' | 'Ground' | 'Wheels') => page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name, exact: true }).click();
+export const view = (page: Page, name: 'Landings' | 'Airwork' | 'Ground' | 'Wheels') =>
+  page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name, exact: true }).click();
 
 /** Waits until everything on the device is at the field. */
 export async function allSent(page: Page, landings: number): Promise<void> {
-  await expect(page.getByText(`${landings} on this device, ${landings} at the field`, { exact: true })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(`${landings} on this device, ${landings} at the field`, { exact: true })).toBeVisible({
+    timeout: 20_000,
+  });
 }

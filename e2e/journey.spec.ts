@@ -51,7 +51,9 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await allSent(desk, 6);
 
   await go(desk, `${checkout}/debrief`);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Lesson 2: 4 landings, 4 the pilot\u2019s own, 2 go-arounds');
+  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
+    'Lesson 2: 4 landings, 4 the pilot\u2019s own, 2 go-arounds',
+  );
   await expect(desk.getByText('4 of 4 in the box; 0 left of the line, 4 on it, 0 right.')).toBeVisible();
   await expect(desk.locator('[role=img] svg').first()).toBeVisible();
 

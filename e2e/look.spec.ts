@@ -2,7 +2,10 @@ import { as, checkoutOf, expect, go, test } from './help';
 
 test.use({ spec: 'look' });
 
-test('keys go places, the finder finds, natives win on a control, and they can be turned off', async ({ browser, baseURL }) => {
+test('keys go places, the finder finds, natives win on a control, and they can be turned off', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   await page.getByRole('heading', { name: 'What waits for you' }).waitFor();
@@ -37,7 +40,24 @@ test('pages fit a narrow screen', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   const ines = await checkoutOf(page, 'Inês Vale Carmo');
-  for (const path of ['/board', ines, `${ines}/brief`, `${ines}/debrief`, `${ines}/progress`, `${ines}/plan`, `${ines}/sign`, '/hangar/serrana-urze', '/ledger', '/rules/programme/tailwheel-us', '/verify', '/account', '/schedule', '/people', '/people/pilot-ines', '/settings']) {
+  for (const path of [
+    '/board',
+    ines,
+    `${ines}/brief`,
+    `${ines}/debrief`,
+    `${ines}/progress`,
+    `${ines}/plan`,
+    `${ines}/sign`,
+    '/hangar/serrana-urze',
+    '/ledger',
+    '/rules/programme/tailwheel-us',
+    '/verify',
+    '/account',
+    '/schedule',
+    '/people',
+    '/people/pilot-ines',
+    '/settings',
+  ]) {
     await go(page, path);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
   }

@@ -9,7 +9,11 @@ import { SEEDED } from './setup';
 test.use({ spec: 'offline' });
 
 /** A device of its own: a profile on disk that outlives the browser, and a field that can be switched off. */
-async function field(): Promise<{ server: RunningServer; device: (offline?: boolean) => Promise<BrowserContext>; close: () => Promise<void> }> {
+async function field(): Promise<{
+  server: RunningServer;
+  device: (offline?: boolean) => Promise<BrowserContext>;
+  close: () => Promise<void>;
+}> {
   const folder = mkdtempSync(path.join(tmpdir(), 'jeito-offline-'));
   const profile = mkdtempSync(path.join(tmpdir(), 'jeito-profile-'));
   cpSync(SEEDED, folder, { recursive: true });
@@ -17,8 +21,17 @@ async function field(): Promise<{ server: RunningServer; device: (offline?: bool
   const server = await startServer(folder);
   return {
     server,
-    device: () => chromium.launchPersistentContext(profile, { ...CHROMIUM, headless: true, baseURL: server.url, viewport: { width: 820, height: 1180 } }),
-    close: async () => { await server.stop(); for (const f of [folder, profile]) rmSync(f, { recursive: true, force: true }); },
+    device: () =>
+      chromium.launchPersistentContext(profile, {
+        ...CHROMIUM,
+        headless: true,
+        baseURL: server.url,
+        viewport: { width: 820, height: 1180 },
+      }),
+    close: async () => {
+      await server.stop();
+      for (const f of [folder, profile]) rmSync(f, { recursive: true, force: true });
+    },
   };
 }
 async function signedIn(context: BrowserContext): Promise<Page> {
@@ -95,9 +108,18 @@ test('prepared with the network, opened cold without it: six landings and four i
   const back = await startServer(server.dataFolder, {}, server.port);
   await page.reload();
   await expect(page.getByText(/^6 on this device, 6 at the field/)).toBeVisible({ timeout: 30_000 });
-  const { events } = (await (await context.request.get(`/api/sorties/${sortie}`)).json()) as { events: { type: string; deviceSeq: number; payload: { touched?: string; itemId?: string } }[] };
+  const { events } = (await (await context.request.get(`/api/sorties/${sortie}`)).json()) as {
+    events: { type: string; deviceSeq: number; payload: { touched?: string; itemId?: string } }[];
+  };
   const ordered = [...events].sort((a, b) => a.deviceSeq - b.deviceSeq);
-  expect(ordered.filter((e) => e.type === 'landing-saved').map((e) => e.payload.touched)).toEqual(['three-point', 'mains-first', 'three-point', 'flat', 'tail-first', 'three-point']);
+  expect(ordered.filter((e) => e.type === 'landing-saved').map((e) => e.payload.touched)).toEqual([
+    'three-point',
+    'mains-first',
+    'three-point',
+    'flat',
+    'tail-first',
+    'three-point',
+  ]);
   expect(ordered.filter((e) => e.type === 'item-observed').map((e) => e.payload.itemId)).toEqual(names);
   expect(new Set(ordered.map((e) => e.deviceSeq)).size).toBe(ordered.length);
   await context.close();
@@ -124,7 +146,10 @@ test('flights A and B taken along, the field gone: B opens as B, what was not ta
   await cold.goto(`${server.url}/fly`);
   const here = cold.getByRole('list', { name: 'Flights on this device' }).getByRole('link');
   await expect(here).toHaveCount(2);
-  expect((await here.allInnerTexts()).map((t) => t.split(',')[0]).sort()).toEqual(['Duarte Sá Nogal', 'Tomé Arruda Lis']);
+  expect((await here.allInnerTexts()).map((t) => t.split(',')[0]).sort()).toEqual([
+    'Duarte Sá Nogal',
+    'Tomé Arruda Lis',
+  ]);
   await context.close();
   await close();
 });
@@ -149,7 +174,10 @@ test('a full device says so, keeps what is on the screen, and records again when
   await tap(full, 'Whose landing was it', /^own/);
   await expect(full.getByRole('alert').filter({ hasText: 'NOT SAVED' })).toBeVisible();
   await expect(full.getByRole('heading', { level: 1 })).toHaveText('Landing 1');
-  await expect(full.getByRole('button', { name: 'short, on the line', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(full.getByRole('button', { name: 'short, on the line', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await cdp.send('Storage.overrideQuotaForOrigin', { origin });
   await tap(full, 'Whose landing was it', /^own/);
   await expect(full.getByText(/Landing 1 saved on this device/)).toBeVisible();

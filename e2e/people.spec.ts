@@ -2,7 +2,8 @@ import { as, expect, go, signIn, test } from './help';
 
 test.use({ spec: 'people' });
 
-const CSV = 'Date;Aircraft Type;Registration;Total time;PIC;Landings day;Landings night;Remarks\n10/11/2026;Alvor C1;ZP-ALV;1:12;1:12;3;0;circuits\n12/11/2026;Alvor C1;ZP-ALV;0:48;0:48;2;1;dusk\n17/11/2026;Serrana Urze;ZP-URZ;0:55;0;7;0;lesson here\n20/09/2026;Tern 2;ZP-TRN;1:20;1:20;2;0;away\n';
+const CSV =
+  'Date;Aircraft Type;Registration;Total time;PIC;Landings day;Landings night;Remarks\n10/11/2026;Alvor C1;ZP-ALV;1:12;1:12;3;0;circuits\n12/11/2026;Alvor C1;ZP-ALV;0:48;0:48;2;1;dusk\n17/11/2026;Serrana Urze;ZP-URZ;0:55;0;7;0;lesson here\n20/09/2026;Tern 2;ZP-TRN;1:20;1:20;2;0;away\n';
 
 test('a pilot reads a logbook in, once; recency and habits follow; it is taken back', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
@@ -24,11 +25,18 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await page.getByRole('button', { name: /^Read 4 flights in/ }).click();
   await page.getByRole('link', { name: 'See what holds now' }).click();
   await page.waitForURL('**/people/pilot-tome');
-  await expect(page.getByRole('listitem').filter({ hasText: /^passengers, single-engine land(?!,)/ }).first()).toContainText('to 15 Feb 2027');
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /^passengers, single-engine land(?!,)/ })
+      .first(),
+  ).toContainText('to 15 Feb 2027');
   await expect(page.getByRole('row', { name: /Tern 2/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Serrana Urze/ }).first()).toContainText('0.9 h');
   await go(page, '/people/pilot-tome/import');
-  await page.getByLabel(/Logbook as CSV/).setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
+  await page
+    .getByLabel(/Logbook as CSV/)
+    .setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
   await expect(page.getByText('Columns, as the last file of this form was read')).toBeVisible();
   await expect(page.getByText('0 new flights, 0 h; 4 in the record already; 0 refused.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Read 0 flights/ })).toBeDisabled();
@@ -39,7 +47,10 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await context.close();
 });
 
-test('the chief adds an instructor who signs in; dates, notes and roles; a person is erased and the book stays', async ({ browser, baseURL }) => {
+test('the chief adds an instructor who signs in; dates, notes and roles; a person is erased and the book stays', async ({
+  browser,
+  baseURL,
+}) => {
   const [one, two] = await Promise.all([browser.newContext({ baseURL }), browser.newContext({ baseURL })]);
   const page = await as(one, 'bento');
   await go(page, '/people/new');
@@ -62,7 +73,9 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await expect(dates.getByText('Give the day it was done, or the last day it is good for.')).toBeVisible();
   await dates.getByLabel('Good to').fill('2026-12-10');
   await dates.getByRole('button', { name: 'Keep the date' }).click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText('to 10 Dec 2026, 16 days');
+  await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText(
+    'to 10 Dec 2026, 16 days',
+  );
   await page.getByLabel('On the day').fill('2026-12-11');
   await page.getByRole('button', { name: 'Show', exact: true }).click();
   await page.waitForURL('**on=2026-12-11');
@@ -74,7 +87,13 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   const his = await two.newPage();
   await signIn(his, 'otelo', password);
   await his.waitForURL('**/board');
-  await go(his, page.url().replace(/\?.*/, '').replace(/^https?:\/\/[^/]+/, ''));
+  await go(
+    his,
+    page
+      .url()
+      .replace(/\?.*/, '')
+      .replace(/^https?:\/\/[^/]+/, ''),
+  );
   await expect(his.getByRole('heading', { level: 1 })).toHaveText('Otelo Penha Mar');
   await expect(his.getByText('Came from another school.')).toHaveCount(0);
   // A password of his own, and the session goes on.
@@ -101,12 +120,18 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await Promise.all([one.close(), two.close()]);
 });
 
-test('the board: one tap books the flight that keeps recent; the chief edits the aerodrome and sees it drawn; the finder knows people and things to do', async ({ browser, baseURL }) => {
+test('the board: one tap books the flight that keeps recent; the chief edits the aerodrome and sees it drawn; the finder knows people and things to do', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('Teresa Olmo Vidal');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('ZP-URA in the line');
-  await page.getByRole('button', { name: /^Book ZP-\w+ for Bento Quadra Luz/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Book ZP-\w+ for Bento Quadra Luz/ })
+    .first()
+    .click();
   await expect(page.getByText(/^Booked \w{3} \d+ \w{3} \d\d:\d\d in ZP-/)).toBeVisible();
   await page.keyboard.press('/');
   await page.getByRole('combobox').fill('zp-cav');
@@ -116,7 +141,9 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await page.waitForURL('**/people/pilot-lidia');
   await go(page, '/rules/aerodrome/ZPAV/edit');
   await page.getByRole('button', { name: 'runways', exact: true }).click();
-  await expect(page.getByRole('img', { name: /Pedra Alva, drawn to scale.*11 and 29, grass, 620 by 25 m/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /Pedra Alva, drawn to scale.*11 and 29, grass, 620 by 25 m/ }),
+  ).toBeVisible();
   const length = page.getByLabel(/^length/).nth(1);
   await length.fill('6');
   await page.getByLabel('Reason').fill('surveyed anew this autumn');
@@ -141,6 +168,8 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await down.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('Kept. These bookings must be moved or cancelled')).toBeVisible();
   await go(page, '/board');
-  await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('ZP-URA is down: tailwheel spring cracked');
+  await expect(page.getByRole('region', { name: 'Next booking' })).toContainText(
+    'ZP-URA is down: tailwheel spring cracked',
+  );
   await context.close();
 });

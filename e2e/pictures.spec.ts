@@ -4,21 +4,32 @@ import { as, checkoutOf, expect, go, prepareDevice, tap, test, view } from './he
 
 test.use({ spec: 'pictures' });
 
-interface Worked { fn: string; case: string; expected: { lostAtHeightFt: number | null } }
+interface Worked {
+  fn: string;
+  case: string;
+  expected: { lostAtHeightFt: number | null };
+}
 const worked = (JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Worked[] }).cases;
-const lostAt = worked.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected.lostAtHeightFt ?? NaN;
+const lostAt =
+  worked.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected.lostAtHeightFt ??
+  NaN;
 const slide = async (page: Page, name: string, value: number) => {
   const slider = page.getByRole('slider', { name, exact: true });
   await slider.focus();
   await slider.fill(String(value));
 };
 
-test('the blind nose loses the runway straight in, keeps it with the least offset, and a narrow runway shows a thinner wedge', async ({ browser, baseURL }) => {
+test('the blind nose loses the runway straight in, keeps it with the least offset, and a narrow runway shows a thinner wedge', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   // The geometry of the worked case: 6° from the horizon to the nose, 4° down, aim 60 m in.
   await go(page, '/lab/sight-picture?type=lume-faisca&old=alvor-c1&slope=4&aim=60&pitch=-1');
-  await expect(page.getByTestId('straight-in')).toContainText(`goes under the nose at ${Math.ceil(lostAt)} ft; with 3° in hand it is never seen`);
+  await expect(page.getByTestId('straight-in')).toContainText(
+    `goes under the nose at ${Math.ceil(lostAt)} ft; with 3° in hand it is never seen`,
+  );
   // As the sheet has it: straight in it is lost, and the button flies the offset that keeps it.
   await page.getByRole('button', { name: 'Back to the sheet' }).click();
   await expect(page.getByTestId('straight-in')).toContainText('with 3° in hand it is never seen');
@@ -29,12 +40,27 @@ test('the blind nose loses the runway straight in, keeps it with the least offse
   // All the way down: the slider speaks, and the table has the same facts.
   for (const t of [0, 0.3, 0.6]) {
     await slide(page, 'Along the approach', t);
-    await expect(page.getByRole('img', { name: /Lume Faísca: what will be seen/ })).toHaveAttribute('aria-label', /\d+ ft, \d+ m to the aim point/);
+    await expect(page.getByRole('img', { name: /Lume Faísca: what will be seen/ })).toHaveAttribute(
+      'aria-label',
+      /\d+ ft, \d+ m to the aim point/,
+    );
   }
-  await expect(page.getByRole('table', { name: 'The aim point at each gate' }).getByRole('row', { name: /Final/ })).toContainText('seen');
+  await expect(
+    page.getByRole('table', { name: 'The aim point at each gate' }).getByRole('row', { name: /Final/ }),
+  ).toContainText('seen');
   await page.getByRole('button', { name: 'Touchdown' }).click();
   await expect(page.getByText('on the ground, three-point attitude').first()).toBeVisible();
-  const wedge = async (width: number): Promise<number> => Number.parseFloat((await page.getByRole('table', { name: 'Wedges by runway width' }).getByRole('row', { name: new RegExp(`^${width} m`) }).getByRole('cell').nth(1).innerText()).replace(',', '.'));
+  const wedge = async (width: number): Promise<number> =>
+    Number.parseFloat(
+      (
+        await page
+          .getByRole('table', { name: 'Wedges by runway width' })
+          .getByRole('row', { name: new RegExp(`^${width} m`) })
+          .getByRole('cell')
+          .nth(1)
+          .innerText()
+      ).replace(',', '.'),
+    );
   await expect(page.getByRole('table', { name: 'Wedges by runway width' })).toHaveAttribute('aria-busy', 'false');
   expect(await wedge(12)).toBeLessThan(await wedge(18));
   expect(await wedge(18)).toBeLessThan(await wedge(40));
@@ -46,7 +72,10 @@ test('the blind nose loses the runway straight in, keeps it with the least offse
   await context.close();
 });
 
-test('300 h on the trainer, checked out on the heavy tailwheel: the first three to drop stand in brief, card and cockpit', async ({ browser, baseURL }) => {
+test('300 h on the trainer, checked out on the heavy tailwheel: the first three to drop stand in brief, card and cockpit', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   const checkout = await checkoutOf(page, 'Gaspar Ribeira Alta');
@@ -62,7 +91,11 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await expect(page.getByText('Kept. The ranks follow.')).toBeVisible();
   await expect(page.getByText('From Alvor C1 300 h')).toBeVisible();
   // By hand: the swerve that grows and the stick that stays back are opposite reflexes; then feet that rest as power comes.
-  await expect(page.getByRole('list', { name: 'First to drop' }).getByRole('heading')).toHaveText(['swerve on the ground', 'tail', 'rudder with power']);
+  await expect(page.getByRole('list', { name: 'First to drop' }).getByRole('heading')).toHaveText([
+    'swerve on the ground',
+    'tail',
+    'rudder with power',
+  ]);
   await page.getByRole('link', { name: 'Brief with these' }).click();
   await page.waitForURL('**/brief');
   await page.waitForLoadState('networkidle');
@@ -75,7 +108,12 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await page.getByRole('link', { name: 'Card', exact: true }).click();
   await page.waitForURL('**/print/kneeboard/*');
   const front = page.getByRole('article', { name: 'Card, front' });
-  for (const line of ['swerve on the ground: Do not wait', 'tail: After touchdown the stick goes back', 'rudder with power: No resting feet']) await expect(front).toContainText(line);
+  for (const line of [
+    'swerve on the ground: Do not wait',
+    'tail: After touchdown the stick goes back',
+    'rudder with power: No resting feet',
+  ])
+    await expect(front).toContainText(line);
   await expect(page.getByRole('article', { name: 'Card, back' }).getByRole('img')).toHaveCount(4);
   await go(page, `${checkout}/fly`);
   await page.getByRole('button', { name: 'Take this flight' }).click();
@@ -122,19 +160,32 @@ test('taxi: two techniques beside each other, and the wheel that lets go', async
   await expect(page.getByTestId('caster')).toContainText('it steers');
   await slide(page, 'Turn radius of the axle', 1.6);
   await slide(page, 'Taxiway width', 7.5);
-  await expect(page.getByTestId('corner-centreline')).toContainText(/runs [\d.]+ m off the outer edge, over a lip of 8 cm, over the lights/);
+  await expect(page.getByTestId('corner-centreline')).toContainText(
+    /runs [\d.]+ m off the outer edge, over a lip of 8 cm, over the lights/,
+  );
   await expect(page.getByTestId('corner-hugInside')).not.toContainText('inner corner');
   await context.close();
 });
 
-test('a view not measured says what to measure and how; measured, it is drawn, and the chief keeps it', async ({ browser, baseURL }) => {
+test('a view not measured says what to measure and how; measured, it is drawn, and the chief keeps it', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, '/lab/sight-picture?type=planalto-p1r&old=alvor-c1');
   await expect(page.getByText(/A helper walks out from the nose/)).toBeVisible();
   await page.getByRole('button', { name: 'Draw it' }).click();
   await expect(page.getByText(/Walk out straight ahead and to at least two sides/)).toBeVisible();
-  for (const [label, value] of [['Pitch at Final (°)', '-1'], ['Pitch at Fence (°)', '1'], ['-30°', '9'], ['0°', '14'], ['30°', '10'], ['Measured by, when, how', 'tape, 24 Nov 2026']] as const) await page.getByLabel(label, { exact: true }).fill(value);
+  for (const [label, value] of [
+    ['Pitch at Final (°)', '-1'],
+    ['Pitch at Fence (°)', '1'],
+    ['-30°', '9'],
+    ['0°', '14'],
+    ['30°', '10'],
+    ['Measured by, when, how', 'tape, 24 Nov 2026'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(value);
   // Nothing typed is lost by a reload.
   await page.reload();
   await page.waitForLoadState('networkidle');
@@ -170,7 +221,9 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   // What is proposed for this aeroplane is taken off again: each box by its own id, because the list of those checked shrinks.
   const boxes = page.getByRole('checkbox');
   await expect(boxes.first()).toBeVisible();
-  const ids = await boxes.evaluateAll((all) => all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id));
+  const ids = await boxes.evaluateAll((all) =>
+    all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id),
+  );
   for (const id of ids) await page.locator(`[id="${id}"]`).uncheck({ timeout: 5000 });
   await page.getByRole('checkbox', { name: /high.performance/i }).check({ timeout: 5000 });
   await page.getByRole('button', { name: 'Open and brief' }).click();

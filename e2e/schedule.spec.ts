@@ -18,16 +18,32 @@ async function drag(page: Page, what: Locator, columns: number, quarters: number
   await page.mouse.move(x + columns * column.width, y + quarters * 15 * 0.78, { steps: 8 });
   await page.mouse.up();
 }
-const times = (text: string) => new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((v) => { const e = new ICAL.Event(v); return { from: e.startDate.toJSDate().toISOString(), to: e.endDate.toJSDate().toISOString(), summary: e.summary, alarms: v.getAllSubcomponents('valarm').length }; });
+const times = (text: string) =>
+  new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((v) => {
+    const e = new ICAL.Event(v);
+    return {
+      from: e.startDate.toJSDate().toISOString(),
+      to: e.endDate.toJSDate().toISOString(),
+      summary: e.summary,
+      alarms: v.getAllSubcomponents('valarm').length,
+    };
+  });
 
-test('a booking dragged onto a conflict says why; the free time offered is taken; the calendar file has the right times', async ({ browser, baseURL }) => {
+test('a booking dragged onto a conflict says why; the free time offered is taken; the calendar file has the right times', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   await go(page, '/schedule?whose=mine');
   // In\u00eas on Thursday at ten, onto Clara on Wednesday at nine.
   const ines = block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas Vale Carmo/);
   await drag(page, ines, -1, -3);
-  await expect(page.getByText('Helena Serpa Dorna is taken Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.')).toBeVisible();
+  await expect(
+    page.getByText(
+      'Helena Serpa Dorna is taken Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
+    ),
+  ).toBeVisible();
   await expect(block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas/)).toBeVisible();
   await page.getByRole('button', { name: 'Move to Wed 25 Nov 10:45' }).click();
   await expect(page.getByText('Moved to Wed 25 Nov 10:45.')).toBeVisible();
@@ -35,7 +51,14 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await expect(moved).toBeVisible();
   await moved.click();
   const href = await page.getByRole('link', { name: 'Calendar file' }).getAttribute('href');
-  expect(times(await (await page.request.get(href ?? '')).text())).toEqual([{ from: '2026-11-25T10:45:00.000Z', to: '2026-11-25T12:30:00.000Z', summary: 'ZP-URA, In\u00eas Vale Carmo, lesson', alarms: 1 }]);
+  expect(times(await (await page.request.get(href ?? '')).text())).toEqual([
+    {
+      from: '2026-11-25T10:45:00.000Z',
+      to: '2026-11-25T12:30:00.000Z',
+      summary: 'ZP-URA, In\u00eas Vale Carmo, lesson',
+      alarms: 1,
+    },
+  ]);
 
   // The same by the keyboard: Space takes it up, the arrows move it, Space puts it down.
   await moved.focus();
@@ -47,11 +70,17 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await expect(page.getByText('Thu 26 Nov, 11:00')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(block(page, /^Thu 26 Nov 11:00 to 12:45: lesson, In\u00eas/)).toHaveCount(0);
-  await expect(page.getByText(/Helena Serpa Dorna can be booked 08:30 to 12:30 and 13:30 to 18:00 on Thu 26 Nov\./)).toBeVisible();
+  await expect(
+    page.getByText(/Helena Serpa Dorna can be booked 08:30 to 12:30 and 13:30 to 18:00 on Thu 26 Nov\./),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Leave it where it was' }).click();
 
   // Best three slots, and one of them booked.
-  await page.getByRole('button', { name: 'New booking' }).or(page.getByRole('button', { name: 'Find a slot for Rui Casal Ferro' })).last().click();
+  await page
+    .getByRole('button', { name: 'New booking' })
+    .or(page.getByRole('button', { name: 'Find a slot for Rui Casal Ferro' }))
+    .last()
+    .click();
   await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-URA Serrana Urze' });
   await page.getByRole('button', { name: 'Best three slots' }).click();
   const offers = page.getByRole('button', { name: /^Book \w{3} \d/ });
@@ -75,7 +104,10 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await context.close();
 });
 
-test('out of recency in the twin the instructor cannot be booked to teach it; three landings, and he is; a pilot hears of it and sees only their own', async ({ browser, baseURL }) => {
+test('out of recency in the twin the instructor cannot be booked to teach it; three landings, and he is; a pilot hears of it and sees only their own', async ({
+  browser,
+  baseURL,
+}) => {
   const [one, two] = await Promise.all([browser.newContext({ baseURL }), browser.newContext({ baseURL })]);
   const [desk, pilot] = await Promise.all([as(one, 'bento'), as(two, 'nuno')]);
   await expect(desk.getByRole('row', { name: /Bento Quadra Luz/ }).filter({ hasText: 'Planalto P2' })).toBeVisible();
@@ -83,14 +115,20 @@ test('out of recency in the twin the instructor cannot be booked to teach it; th
   await expect(desk.getByRole('row', { name: /^Bento Quadra Luz/ }).first()).toContainText('ended 25 Oct');
   const tryIt = async () => {
     await go(desk, '/schedule?kind=lesson');
-    await desk.getByLabel('Checkout', { exact: true }).selectOption({ label: 'Nuno Castro Bravo, ZP-PDO, multi-engine' });
+    await desk
+      .getByLabel('Checkout', { exact: true })
+      .selectOption({ label: 'Nuno Castro Bravo, ZP-PDO, multi-engine' });
     await desk.getByLabel('Day', { exact: true }).fill('2026-12-03');
     await desk.getByLabel('Start, local').fill('10:00');
     await desk.getByLabel('Length').fill('105');
     await desk.getByRole('button', { name: 'Book', exact: true }).click();
   };
   await tryIt();
-  await expect(desk.getByText('Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (House rules, flying order 7).')).toBeVisible();
+  await expect(
+    desk.getByText(
+      'Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (House rules, flying order 7).',
+    ),
+  ).toBeVisible();
   await expect(desk.getByLabel('Start, local')).toHaveValue('10:00');
   await go(desk, '/people/pilot-bento');
   const whatIf = desk.getByRole('form', { name: 'What if' });
@@ -106,7 +144,9 @@ test('out of recency in the twin the instructor cannot be booked to teach it; th
   await desk.locator('details').getByLabel('of them full stops').fill('3');
   await desk.getByRole('button', { name: 'Log this flight' }).click();
   await expect(desk.getByText('Logged.')).toBeVisible();
-  await expect(desk.getByRole('listitem').filter({ hasText: 'to teach Planalto P2' })).toContainText('to 22 Feb 2027, 90 days');
+  await expect(desk.getByRole('listitem').filter({ hasText: 'to teach Planalto P2' })).toContainText(
+    'to 22 Feb 2027, 90 days',
+  );
   await tryIt();
   await expect(desk.getByText('Booked.', { exact: true })).toBeVisible();
   // The pilot hears of it, and sees the others only as taken.

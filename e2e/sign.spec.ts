@@ -3,7 +3,11 @@ import { PASSWORD, as, checkoutOf, expect, go, test } from './help';
 
 test.use({ spec: 'sign' });
 
-test('two tabs signing the same checkout make one entry, and the book still checks', async ({ browser, baseURL, server }) => {
+test('two tabs signing the same checkout make one entry, and the book still checks', async ({
+  browser,
+  baseURL,
+  server,
+}) => {
   const context = await browser.newContext({ baseURL });
   const one = await as(context, 'helena');
   const sign = `${await checkoutOf(one, 'Rui Casal Ferro')}/sign`;
@@ -20,7 +24,10 @@ test('two tabs signing the same checkout make one entry, and the book still chec
   expect(one.url()).toBe(two.url());
   await go(one, '/ledger');
   await expect(one.getByText(`Checked just now: all ${entries} entries`)).toBeVisible();
-  const said = execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts'], { encoding: 'utf8', env: { ...process.env, JEITO_DATA: server.dataFolder } });
+  const said = execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts'], {
+    encoding: 'utf8',
+    env: { ...process.env, JEITO_DATA: server.dataFolder },
+  });
   expect(said).toContain(`The book is whole: ${entries} entries.`);
   await go(one, sign);
   await expect(one.getByText('This checkout is in the book.')).toBeVisible();
@@ -31,7 +38,9 @@ test('what is missing is named and leads to where it is done', async ({ browser,
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, `${await checkoutOf(page, 'Joana Pires Atalaia')}/sign`);
-  await expect(page.getByRole('link', { name: /the go-around trigger was met and the approach continued/ })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: /the go-around trigger was met and the approach continued/ }),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: /Not yet/ })).toBeDisabled();
   await page.getByText('Waive an item').click();
   await page.getByLabel('Reason', { exact: true }).fill('short');

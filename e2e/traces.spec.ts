@@ -16,23 +16,74 @@ test.use({ spec: 'traces' });
 const urze = types.find((t) => t.code === 'serrana-urze');
 const frame = airframes.find((a) => a.registration === 'ZP-URZ');
 function flight(change: Partial<RecorderChoices> = {}) {
-  const choices: RecorderChoices = { runwayEnd: '22', windFromDeg: 250, windKt: 6, side: 'left', arrivals: ['touch-and-go', 'go-around'], airwork: [], errors: [], rateHz: 5, sensors: 'panel', ...change };
-  const made = planFor(effectiveSheet(TypeSheet.parse(urze), Airframe.parse(frame)), 'ZP-URZ', pedraAlva, choices, seeded(11));
+  const choices: RecorderChoices = {
+    runwayEnd: '22',
+    windFromDeg: 250,
+    windKt: 6,
+    side: 'left',
+    arrivals: ['touch-and-go', 'go-around'],
+    airwork: [],
+    errors: [],
+    rateHz: 5,
+    sensors: 'panel',
+    ...change,
+  };
+  const made = planFor(
+    effectiveSheet(TypeSheet.parse(urze), Airframe.parse(frame)),
+    'ZP-URZ',
+    pedraAlva,
+    choices,
+    seeded(11),
+  );
   if (!made) throw new Error('no plan');
-  const rows = sense(flyCircuits(made.plan), made.plan.runway, { ...sensorsOf(choices), wanderM: 0.3, noiseM: 0.05 }, seeded(12));
+  const rows = sense(
+    flyCircuits(made.plan),
+    made.plan.runway,
+    { ...sensorsOf(choices), wanderM: 0.3, noiseM: 0.05 },
+    seeded(12),
+  );
   return { rows, context: made.context };
 }
 const START = Date.UTC(2026, 10, 18, 10);
 /** The table of a recorder whose header nobody knows. */
-const odd = (rows: ReturnType<typeof flight>['rows']): string => ['zaehler;breite;laenge;hoehe;fahrt', ...rows.map((r) => [r.tS.toFixed(1), r.lat.toFixed(7), r.lon.toFixed(7), (r.altFt * 0.3048).toFixed(2), (r.iasKt * 1.852).toFixed(1)].join(';').replaceAll('.', ','))].join('\n');
-const choose = async (page: Page, name: string, text: string | Buffer) => { await page.getByLabel('Recording').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) }); };
-const panelOf = async (page: Page): Promise<void> => { await go(page, '/traces'); await page.getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ }).getByRole('link').click(); await page.waitForURL('**/traces/trace-*'); await expect(page.locator('.curves canvas').first()).toBeVisible(); };
+const odd = (rows: ReturnType<typeof flight>['rows']): string =>
+  [
+    'zaehler;breite;laenge;hoehe;fahrt',
+    ...rows.map((r) =>
+      [r.tS.toFixed(1), r.lat.toFixed(7), r.lon.toFixed(7), (r.altFt * 0.3048).toFixed(2), (r.iasKt * 1.852).toFixed(1)]
+        .join(';')
+        .replaceAll('.', ','),
+    ),
+  ].join('\n');
+const choose = async (page: Page, name: string, text: string | Buffer) => {
+  await page.getByLabel('Recording').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+};
+const panelOf = async (page: Page): Promise<void> => {
+  await go(page, '/traces');
+  await page
+    .getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ })
+    .getByRole('link')
+    .click();
+  await page.waitForURL('**/traces/trace-*');
+  await expect(page.locator('.curves canvas').first()).toBeVisible();
+};
 
-test('import: columns nobody knows are asked for once, previewed, kept on this device; then the flight has its recording', async ({ browser, baseURL }) => {
+test('import: columns nobody knows are asked for once, previewed, kept on this device; then the flight has its recording', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   await go(page, '/traces/new');
-  await page.getByLabel('Flight', { exact: true }).selectOption({ label: await page.getByLabel('Flight', { exact: true }).locator('option', { hasText: 'Clara Moita Reis' }).first().innerText() });
+  await page
+    .getByLabel('Flight', { exact: true })
+    .selectOption({
+      label: await page
+        .getByLabel('Flight', { exact: true })
+        .locator('option', { hasText: 'Clara Moita Reis' })
+        .first()
+        .innerText(),
+    });
   await page.waitForURL('**sortie=*');
   await page.waitForLoadState('networkidle');
   await choose(page, 'nothing.csv', 'hello');
@@ -54,7 +105,9 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await page.getByRole('button', { name: 'Add it to the flight' }).click();
   await page.waitForURL('**/traces/trace-*');
-  await expect(page.getByText('3 arrivals, 0 items of airwork, 0 limits passed.', { exact: false }).first()).toBeVisible();
+  await expect(
+    page.getByText('3 arrivals, 0 items of airwork, 0 limits passed.', { exact: false }).first(),
+  ).toBeVisible();
   await expect(page.locator('.found')).toContainText('Go-around');
 
   // The same header again: not asked, because this device knows it.
@@ -80,10 +133,25 @@ test('a long file is read beside the page, which stays awake; stopping stops it'
   await page.waitForLoadState('networkidle');
   const { rows } = flight({ rateHz: 10, arrivals: Array.from({ length: 9 }, () => 'touch-and-go' as const) });
   const lines = csvOf(rows, START).split('\n');
-  const long = [...lines, ...Array.from({ length: 5 }, (_, k) => lines.slice(1).map((l) => l.replace(/^\S+?Z/, new Date(Date.parse(l.slice(0, 24)) + (k + 1) * 3_600_000).toISOString()))).flat()].join('\n');
+  const long = [
+    ...lines,
+    ...Array.from({ length: 5 }, (_, k) =>
+      lines
+        .slice(1)
+        .map((l) => l.replace(/^\S+?Z/, new Date(Date.parse(l.slice(0, 24)) + (k + 1) * 3_600_000).toISOString())),
+    ).flat(),
+  ].join('\n');
   expect(long.length).toBeGreaterThan(10e6);
   // Frames drawn while the bar stands: a page that waits for the reading draws none.
-  await page.evaluate(() => { const w = window as unknown as { frames: number }; w.frames = 0; const tick = () => { if (document.querySelector('[role=progressbar]')) w.frames++; requestAnimationFrame(tick); }; requestAnimationFrame(tick); });
+  await page.evaluate(() => {
+    const w = window as unknown as { frames: number };
+    w.frames = 0;
+    const tick = () => {
+      if (document.querySelector('[role=progressbar]')) w.frames++;
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
   await choose(page, 'long.csv', long);
   await expect(page.getByRole('progressbar', { name: 'Reading' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
@@ -95,15 +163,23 @@ test('a long file is read beside the page, which stays awake; stopping stops it'
   await context.close();
 });
 
-test('replay: events, curves with one cursor, two arrivals beside each other, the flight in other formats', async ({ browser, baseURL }) => {
+test('replay: events, curves with one cursor, two arrivals beside each other, the flight in other formats', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   await panelOf(page);
   const arrivals = page.locator('.found button', { hasText: 'Stop and go' });
   await arrivals.nth(2).click();
   await expect(page.getByRole('region', { name: 'Chosen arrival' })).toContainText('past the threshold');
-  await expect(page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Fence/ })).toContainText('mph');
-  await page.getByRole('checkbox', { name: /Stop and go/ }).nth(5).check();
+  await expect(page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Fence/ })).toContainText(
+    'mph',
+  );
+  await page
+    .getByRole('checkbox', { name: /Stop and go/ })
+    .nth(5)
+    .check();
   await expect(page.getByRole('heading', { name: /beside Stop and go/ })).toBeVisible();
   await expect(page.getByRole('img', { name: /^Load about the touch/ })).toBeVisible();
   // Pointing at a curve moves the cursor of the plan and the numbers.
@@ -123,15 +199,27 @@ test('replay: events, curves with one cursor, two arrivals beside each other, th
   await page.getByText('Everything found, as a table').click();
   await expect(page.getByRole('row', { name: /Emergency descent/ })).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  for (const [name, ending, part] of [['GPX', 'gpx', '<trkpt '], ['KML', 'kml', '<LineString>'], ['GeoJSON', 'geojson', '"FeatureCollection"'], ['results, CSV', 'csv', 'sink (fpm)'], ['results, JSON', 'json', 'trace-analysis/1']] as const) {
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name, exact: true }).click()]);
+  for (const [name, ending, part] of [
+    ['GPX', 'gpx', '<trkpt '],
+    ['KML', 'kml', '<LineString>'],
+    ['GeoJSON', 'geojson', '"FeatureCollection"'],
+    ['results, CSV', 'csv', 'sink (fpm)'],
+    ['results, JSON', 'json', 'trace-analysis/1'],
+  ] as const) {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name, exact: true }).click(),
+    ]);
     expect(file.suggestedFilename()).toMatch(new RegExp(`^ZP-URZ.*\\.${ending}$`));
     expect(readFileSync(await file.path(), 'utf8')).toContain(part);
   }
   await context.close();
 });
 
-test('join: what is ticked counts as measured and stands in the debrief; the eye’s word stays beside it', async ({ browser, baseURL }) => {
+test('join: what is ticked counts as measured and stands in the debrief; the eye’s word stays beside it', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   await panelOf(page);
@@ -171,7 +259,9 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   await bento.getByText('Release the aeroplane').click();
   await bento.getByRole('button', { name: 'It is done: release it' }).click();
   await expect(bento.getByText('Say what was done and by whom, in a few words.')).toBeVisible();
-  await bento.getByLabel('What was done, by whom').fill('Fabric, hinges and stops inspected, no damage: work order 118.');
+  await bento
+    .getByLabel('What was done, by whom')
+    .fill('Fabric, hinges and stops inspected, no damage: work order 118.');
   await bento.getByRole('button', { name: 'It is done: release it' }).click();
   await expect(bento.getByText(/Released by Bento/)).toBeVisible();
   await go(helena, '/hangar');
@@ -180,28 +270,54 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   await teacher.close();
 });
 
-test('the interface for programs gives each format of one flight the same events, and says what is wrong', async ({ browser, baseURL }) => {
+test('the interface for programs gives each format of one flight the same events, and says what is wrong', async ({
+  browser,
+  baseURL,
+}) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   const { rows, context: asked } = flight({ arrivals: ['touch-and-go', 'low-pass', 'stop-and-go'] });
-  const ask = async (name: string, buffer: Buffer) => page.request.post('/api/v1/traces/analyse', { multipart: { file: { name, mimeType: 'application/octet-stream', buffer }, context: JSON.stringify(asked) } });
+  const ask = async (name: string, buffer: Buffer) =>
+    page.request.post('/api/v1/traces/analyse', {
+      multipart: { file: { name, mimeType: 'application/octet-stream', buffer }, context: JSON.stringify(asked) },
+    });
   const kinds: string[][] = [];
-  for (const [name, text] of [['a.csv', csvOf(rows, START)], ['b.gpx', gpxOf(rows, START)], ['c.igc', igcOf(rows, START)]] as const) {
+  for (const [name, text] of [
+    ['a.csv', csvOf(rows, START)],
+    ['b.gpx', gpxOf(rows, START)],
+    ['c.igc', igcOf(rows, START)],
+  ] as const) {
     const answer = await ask(name, Buffer.from(text));
     expect(answer.status()).toBe(200);
     kinds.push(TraceAnalysis.parse(await answer.json()).events.map((e) => e.kind));
   }
-  kinds.push(TraceAnalysis.parse(await (await ask('d.gz', gzipSync(csvOf(rows, START)))).json()).events.map((e) => e.kind));
+  kinds.push(
+    TraceAnalysis.parse(await (await ask('d.gz', gzipSync(csvOf(rows, START)))).json()).events.map((e) => e.kind),
+  );
   expect(kinds[0]).toEqual(['takeoff', 'touch-and-go', 'low-pass', 'stop-and-go', 'landing']);
   for (const k of kinds) expect(k).toEqual(kinds[0]);
-  const json = await page.request.post('/api/v1/traces/analyse', { data: { text: csvOf(rows, START), context: asked } });
+  const json = await page.request.post('/api/v1/traces/analyse', {
+    data: { text: csvOf(rows, START), context: asked },
+  });
   expect(TraceAnalysis.parse(await json.json()).events).toHaveLength(5);
   expect((await ask('x.csv', Buffer.from('hello'))).status()).toBe(422);
   expect((await page.request.post('/api/v1/traces/analyse', { data: { text: 'x', context: {} } })).status()).toBe(400);
-  expect((await page.request.post('/api/v1/traces/analyse', { headers: { 'content-type': 'application/json' }, data: '{' })).status()).toBe(400);
+  expect(
+    (
+      await page.request.post('/api/v1/traces/analyse', { headers: { 'content-type': 'application/json' }, data: '{' })
+    ).status(),
+  ).toBe(400);
   const stranger = await browser.newContext({ baseURL });
-  expect((await stranger.request.post('/api/v1/traces/analyse', { data: { text: 'x', context: asked } })).status()).toBe(404);
-  expect((await stranger.request.post('/api/traces', { multipart: { sortie: 'x', file: { name: 'a', mimeType: 'text/csv', buffer: Buffer.from('x') } } })).status()).toBe(401);
+  expect(
+    (await stranger.request.post('/api/v1/traces/analyse', { data: { text: 'x', context: asked } })).status(),
+  ).toBe(404);
+  expect(
+    (
+      await stranger.request.post('/api/traces', {
+        multipart: { sortie: 'x', file: { name: 'a', mimeType: 'text/csv', buffer: Buffer.from('x') } },
+      })
+    ).status(),
+  ).toBe(401);
   await stranger.close();
   await context.close();
 });
@@ -213,7 +329,13 @@ test('another pilot’s recording answers like one that is not there', async ({ 
   const address = new URL(helena.url()).pathname;
   const other = await browser.newContext({ baseURL });
   const duarte = await as(other, 'duarte');
-  for (const path of [address, `${address}/join`, `/api${address}/series`, `/api${address}/export?as=csv`, `/api/v1${address}`]) {
+  for (const path of [
+    address,
+    `${address}/join`,
+    `/api${address}/series`,
+    `/api${address}/export?as=csv`,
+    `/api/v1${address}`,
+  ]) {
     const denied = await duarte.request.get(path);
     const absent = await duarte.request.get(path.replace(/trace-[^/?]+/, 'trace-none'));
     expect([path, denied.status()]).toEqual([path, 404]);
@@ -238,7 +360,10 @@ test('the simulated recorder flies, writes and finds', async ({ browser, baseURL
   await page.getByRole('button', { name: 'Fly and record' }).click();
   await expect(page.getByText('Everything flown was found, nothing was invented.')).toBeVisible({ timeout: 20_000 });
   await expect(page.getByRole('row', { name: /Low pass/ })).toContainText('found');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'The file' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'The file' }).click(),
+  ]);
   expect(readFileSync(await file.path(), 'utf8')).toContain('#simulated panel log');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await context.close();

@@ -9,11 +9,19 @@ import { z } from 'zod';
 import { MAX_TEXT, analyseTrace, readTrace } from '@/core/trace';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
 
-const fail = (message: string): never => { console.error(message); process.exit(1); };
+const fail = (message: string): never => {
+  console.error(message);
+  process.exit(1);
+};
 
-const { values, positionals } = parseArgs({ options: { context: { type: 'string' }, schema: { type: 'boolean' } }, allowPositionals: true });
+const { values, positionals } = parseArgs({
+  options: { context: { type: 'string' }, schema: { type: 'boolean' } },
+  allowPositionals: true,
+});
 if (values.schema) {
-  console.log(JSON.stringify({ context: z.toJSONSchema(TraceContext), analysis: z.toJSONSchema(TraceAnalysis) }, null, 2));
+  console.log(
+    JSON.stringify({ context: z.toJSONSchema(TraceContext), analysis: z.toJSONSchema(TraceAnalysis) }, null, 2),
+  );
   process.exit(0);
 }
 const [file] = positionals;
@@ -30,8 +38,17 @@ function textOf(name: string): string {
   }
 }
 
-const parsed = (() => { try { return TraceContext.safeParse(JSON.parse(textOf(values.context ?? ''))); } catch { return fail('The context is not JSON.'); } })();
-if (!parsed.success) fail(`The context does not fit trace-context/1: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`);
+const parsed = (() => {
+  try {
+    return TraceContext.safeParse(JSON.parse(textOf(values.context ?? '')));
+  } catch {
+    return fail('The context is not JSON.');
+  }
+})();
+if (!parsed.success)
+  fail(
+    `The context does not fit trace-context/1: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+  );
 const read = readTrace(textOf(file ?? ''));
 if (!read.ok) fail(`${read.code}: ${read.message}`);
 else if (parsed.success) console.log(JSON.stringify(analyseTrace(read.trace, parsed.data)));

@@ -22,12 +22,22 @@ const { checkoutHead, landingsOf, readCheckoutRecord } = await import('@/server/
 const { debriefFacts } = await import('@/server/queries/debrief');
 const { refreshAggregates } = await import('@/server/aggregates');
 
-const bare = (db: sqlite3.Database, sql: string) => new Promise<unknown[]>((resolve, reject) => db.all(sql, (e, r) => (e ? reject(e) : resolve(r))));
+const bare = (db: sqlite3.Database, sql: string) =>
+  new Promise<unknown[]>((resolve, reject) => db.all(sql, (e, r) => (e ? reject(e) : resolve(r))));
 const fixed = (x: number | undefined, digits = 2): string => (x ?? NaN).toFixed(digits);
 /** Medians of several pieces of work, done in turn. */
-async function inTurn(works: readonly (() => Promise<unknown>)[], warm: number, times: number): Promise<[number, number, ...number[]]> {
+async function inTurn(
+  works: readonly (() => Promise<unknown>)[],
+  warm: number,
+  times: number,
+): Promise<[number, number, ...number[]]> {
   const seen = works.map((): number[] => []);
-  for (let i = 0; i < warm + times; i++) for (const [k, work] of works.entries()) { const t = performance.now(); await work(); if (i >= warm) seen[k]?.push(performance.now() - t); }
+  for (let i = 0; i < warm + times; i++)
+    for (const [k, work] of works.entries()) {
+      const t = performance.now();
+      await work();
+      if (i >= warm) seen[k]?.push(performance.now() - t);
+    }
   return seen.map(median) as [number, number, ...number[]];
 }
 
@@ -52,14 +62,27 @@ for (const [k, size] of sizes.entries()) {
   const said: string[] = [];
   const sequelize = database().sequelize as unknown as { options: { logging: false | ((sql: string) => void) } };
   const read = async () => debriefFacts(await readCheckoutRecord(head));
-  sequelize.options.logging = (sql) => { said.push(sql.replace(/^Executing \([^)]*\): /, '')); };
+  sequelize.options.logging = (sql) => {
+    said.push(sql.replace(/^Executing \([^)]*\): /, ''));
+  };
   await read();
   sequelize.options.logging = false;
   const connection = new sqlite3.Database(path.join(here, 'jeito.sqlite'), sqlite3.OPEN_READONLY);
   const landingsSql = said.find((s) => s.includes('FROM landings l JOIN sorties s')) ?? '';
   const [landings, landingsFloor] = await inTurn([() => landingsOf(id), () => bare(connection, landingsSql)], 20, 100);
-  const [whole, floor] = await inTurn([read, async () => { for (const sql of said) await bare(connection, sql); }], 10, 50);
-  console.log(`  debrief query: landings ${fixed(landings)} ms, bare ${fixed(landingsFloor)} ms, ${fixed(landings / landingsFloor)} x floor; everything a debrief reads, judged and found, ${fixed(whole)} ms in ${said.length} statements, bare ${fixed(floor)} ms, ${fixed(whole / floor)} x floor`);
+  const [whole, floor] = await inTurn(
+    [
+      read,
+      async () => {
+        for (const sql of said) await bare(connection, sql);
+      },
+    ],
+    10,
+    50,
+  );
+  console.log(
+    `  debrief query: landings ${fixed(landings)} ms, bare ${fixed(landingsFloor)} ms, ${fixed(landings / landingsFloor)} x floor; everything a debrief reads, judged and found, ${fixed(whole)} ms in ${said.length} statements, bare ${fixed(floor)} ms, ${fixed(whole / floor)} x floor`,
+  );
   await new Promise<void>((r) => connection.close(() => r()));
   await closeDatabase();
 }
@@ -69,8 +92,25 @@ const cookies: string[] = [];
 for (const server of servers) cookies.push(await signInCookie(server.url, 'helena@pedra-alva.example'));
 // Each size in turn, so that a busy machine is busy for all of them.
 for (const view of ['debrief', 'progress', 'plan']) {
-  const ms = await inTurn(servers.map((server, k) => async () => { const r = await fetch(`${server.url}/checkouts/${ids[k] ?? ''}/${view}`, { headers: { cookie: cookies[k] ?? '' } }); await r.arrayBuffer(); if (r.status !== 200) throw new Error(`${view} answered ${r.status}`); }), 25, 50);
-  console.log(`/checkouts/[id]/${view}`.padEnd(26), sizes.map((n, k) => `${n}: ${fixed(ms[k] ?? NaN, 1)} ms${k > 0 ? `, ${fixed((ms[k] ?? NaN) / (ms[0] ?? NaN))} x` : ''}`).join('   '));
+  const ms = await inTurn(
+    servers.map((server, k) => async () => {
+      const r = await fetch(`${server.url}/checkouts/${ids[k] ?? ''}/${view}`, {
+        headers: { cookie: cookies[k] ?? '' },
+      });
+      await r.arrayBuffer();
+      if (r.status !== 200) throw new Error(`${view} answered ${r.status}`);
+    }),
+    25,
+    50,
+  );
+  console.log(
+    `/checkouts/[id]/${view}`.padEnd(26),
+    sizes
+      .map(
+        (n, k) => `${n}: ${fixed(ms[k] ?? NaN, 1)} ms${k > 0 ? `, ${fixed((ms[k] ?? NaN) / (ms[0] ?? NaN))} x` : ''}`,
+      )
+      .join('   '),
+  );
 }
 for (const server of servers) await server.stop();
 for (const f of [folder, ...folders]) rmSync(f, { recursive: true, force: true });

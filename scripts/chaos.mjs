@@ -10,4 +10,6 @@ try {
   console.error(error.message);
   process.exit(1);
 }
-spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/chaos.ts', ...process.argv.slice(2)], { stdio: 'inherit' }).on('close', (code) => process.exit(code ?? 1));
+spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/chaos.ts', ...process.argv.slice(2)], {
+  stdio: 'inherit',
+}).on('close', (code) => process.exit(code ?? 1));

@@ -3,7 +3,11 @@ import { spawn } from 'node:child_process';
 import { build, freePort, installPackages, run } from './lib/setup.mjs';
 
 const fresh = process.argv.includes('--fresh');
-const env = { JEITO_DATA: process.env.JEITO_DATA ?? 'data/demo', NEXT_TELEMETRY_DISABLED: '1', JEITO_LOG: process.env.JEITO_LOG ?? 'warn' };
+const env = {
+  JEITO_DATA: process.env.JEITO_DATA ?? 'data/demo',
+  NEXT_TELEMETRY_DISABLED: '1',
+  JEITO_LOG: process.env.JEITO_LOG ?? 'warn',
+};
 try {
   await installPackages();
   await build();
@@ -13,7 +17,10 @@ try {
   process.exit(1);
 }
 const port = await freePort(Number(process.env.PORT ?? 3000));
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port)], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port)], {
+  env: { ...process.env, ...env },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 server.stdout.on('data', (chunk) => {
   if (!/Ready/.test(String(chunk))) return;
   console.log(`

@@ -13,7 +13,10 @@ import { closeDatabase, row } from '@/server/db/connection';
 import { keyOfBook, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, exportPrivateKey, importPrivateKey } from '@/server/ledger/keys';
 
-const { positionals, values } = parseArgs({ allowPositionals: true, options: { out: { type: 'string' }, by: { type: 'string' }, reason: { type: 'string' } } });
+const { positionals, values } = parseArgs({
+  allowPositionals: true,
+  options: { out: { type: 'string' }, by: { type: 'string' }, reason: { type: 'string' } },
+});
 const fail = (message: string): never => {
   console.error(message);
   process.exit(1);
@@ -30,28 +33,41 @@ try {
       break;
     }
     case 'export': {
-      if (!values.out || existsSync(values.out)) fail(values.out ? `${values.out} exists already: nothing is overwritten.` : 'Say where: --out FILE');
+      if (!values.out || existsSync(values.out))
+        fail(values.out ? `${values.out} exists already: nothing is overwritten.` : 'Say where: --out FILE');
       writeFileSync(values.out ?? '', exportPrivateKey(passphrase()), { mode: 0o600, flag: 'wx' });
-      console.log(`${values.out ?? ''}: the private key, encrypted. Keep it and its passphrase apart from the backups.`);
+      console.log(
+        `${values.out ?? ''}: the private key, encrypted. Keep it and its passphrase apart from the backups.`,
+      );
       break;
     }
     case 'import': {
       const file = positionals[1] ?? fail('Say which file: npm run keys -- import FILE');
-      console.log(`Key ${importPrivateKey(readFileSync(file, 'utf8'), passphrase(), await keyOfBook())} is back: the book can be signed.`);
+      console.log(
+        `Key ${importPrivateKey(readFileSync(file, 'utf8'), passphrase(), await keyOfBook())} is back: the book can be signed.`,
+      );
       break;
     }
     case 'rotate': {
       const holder = folderHolder();
-      if (holder !== null) fail(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
+      if (holder !== null)
+        fail(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
       if (!values.reason || values.reason.trim().length < 10) fail('Say why, in a sentence: --reason TEXT');
-      const by = await row<{ id: string; name: string; roles: string }>('SELECT id, name, roles FROM users WHERE email = :email', { email: values.by ?? '' });
-      if (!by || !(JSON.parse(by.roles) as string[]).includes('chief')) fail('The chief instructor changes the key: --by EMAIL');
+      const by = await row<{ id: string; name: string; roles: string }>(
+        'SELECT id, name, roles FROM users WHERE email = :email',
+        { email: values.by ?? '' },
+      );
+      if (!by || !(JSON.parse(by.roles) as string[]).includes('chief'))
+        fail('The chief instructor changes the key: --by EMAIL');
       holdFolder();
       const done = await rotateKey({ id: by?.id ?? '', name: by?.name ?? '' }, (values.reason ?? '').trim(), nowIso());
-      console.log(`The book goes from key ${done.from} to ${done.to}. Export the new one now: npm run keys -- export --out FILE`);
+      console.log(
+        `The book goes from key ${done.from} to ${done.to}. Export the new one now: npm run keys -- export --out FILE`,
+      );
       break;
     }
-    default: fail('Say what: show, export, import or rotate.');
+    default:
+      fail('Say what: show, export, import or rotate.');
   }
 } catch (error) {
   fail(error instanceof Error ? error.message : String(error));

@@ -6,12 +6,18 @@ import { restore } from '@/server/backup';
 const { positionals, values } = parseArgs({ allowPositionals: true, options: { to: { type: 'string' } } });
 const [archive] = positionals;
 if (!archive || !values.to || !existsSync(archive)) {
-  console.error(archive && !existsSync(archive) ? `There is no file ${archive}.` : 'Say which archive and into which folder: npm run restore -- ARCHIVE --to FOLDER');
+  console.error(
+    archive && !existsSync(archive)
+      ? `There is no file ${archive}.`
+      : 'Say which archive and into which folder: npm run restore -- ARCHIVE --to FOLDER',
+  );
   process.exit(2);
 }
 try {
   const done = await restore(archive, values.to);
-  console.log(`Restored to ${values.to}: ${done.manifest.files.length} files by their hashes, ${Object.keys(done.manifest.tables).length} tables by their rows, ${done.entries} entries of the book by chain, signature and head, ${done.traces} traces by content.`);
+  console.log(
+    `Restored to ${values.to}: ${done.manifest.files.length} files by their hashes, ${Object.keys(done.manifest.tables).length} tables by their rows, ${done.entries} entries of the book by chain, signature and head, ${done.traces} traces by content.`,
+  );
   console.log('Bring the private key back before signing: npm run keys -- import FILE.');
 } catch (error) {
   console.error(`Nothing was restored. ${error instanceof Error ? error.message : String(error)}`);

@@ -10,8 +10,10 @@ import { generateSW } from 'workbox-build';
 const shell = readFileSync('.next/server/app/fly.html', 'utf8');
 const wanted = new Set();
 const read = (text, from) => {
-  for (const [, name] of text.matchAll(/((?:static\/)?(?:chunks|media)\/[\w.~-]+\.(?:js|css|woff2))/g)) add(name.startsWith('static/') ? name : `static/${name}`);
-  for (const [, name] of text.matchAll(/url\(["']?(\.\.?\/[\w./~-]+\.woff2)/g)) add(path.posix.normalize(path.posix.join(path.posix.dirname(from), name)));
+  for (const [, name] of text.matchAll(/((?:static\/)?(?:chunks|media)\/[\w.~-]+\.(?:js|css|woff2))/g))
+    add(name.startsWith('static/') ? name : `static/${name}`);
+  for (const [, name] of text.matchAll(/url\(["']?(\.\.?\/[\w./~-]+\.woff2)/g))
+    add(path.posix.normalize(path.posix.join(path.posix.dirname(from), name)));
 };
 function add(file) {
   if (wanted.has(file) || !existsSync(path.join('.next', file))) return;
@@ -19,15 +21,37 @@ function add(file) {
   if (!file.endsWith('.woff2')) read(readFileSync(path.join('.next', file), 'utf8'), file);
 }
 read(shell, 'static/chunks/x');
-if (wanted.size < 5) throw new Error('the cockpit shell names fewer chunks than it can run with: look at .next/server/app/fly.html');
+if (wanted.size < 5)
+  throw new Error('the cockpit shell names fewer chunks than it can run with: look at .next/server/app/fly.html');
 
 const revision = createHash('sha256').update(shell).digest('hex').slice(0, 16);
 const { count, size, warnings } = await generateSW({
-  globDirectory: '.next', globPatterns: [...wanted], modifyURLPrefix: { 'static/': '/_next/static/' }, dontCacheBustURLsMatching: /\/_next\/static\//, maximumFileSizeToCacheInBytes: 8_000_000,
-  additionalManifestEntries: [{ url: '/fly', revision }, ...['/icon-192.png', '/icon-512.png'].map((url) => ({ url, revision: createHash('sha256').update(readFileSync(`public${url}`)).digest('hex').slice(0, 16) }))],
-  navigateFallback: '/fly', navigateFallbackAllowlist: [/^\/fly(\?|$)/], ignoreURLParametersMatching: [],
+  globDirectory: '.next',
+  globPatterns: [...wanted],
+  modifyURLPrefix: { 'static/': '/_next/static/' },
+  dontCacheBustURLsMatching: /\/_next\/static\//,
+  maximumFileSizeToCacheInBytes: 8_000_000,
+  additionalManifestEntries: [
+    { url: '/fly', revision },
+    ...['/icon-192.png', '/icon-512.png'].map((url) => ({
+      url,
+      revision: createHash('sha256')
+        .update(readFileSync(`public${url}`))
+        .digest('hex')
+        .slice(0, 16),
+    })),
+  ],
+  navigateFallback: '/fly',
+  navigateFallbackAllowlist: [/^\/fly(\?|$)/],
+  ignoreURLParametersMatching: [],
   // A flight in progress keeps the version it began with: a new one takes over when the last page is closed.
-  skipWaiting: false, clientsClaim: true, cleanupOutdatedCaches: true, inlineWorkboxRuntime: true, sourcemap: false, swDest: 'public/sw.js', mode: 'production',
+  skipWaiting: false,
+  clientsClaim: true,
+  cleanupOutdatedCaches: true,
+  inlineWorkboxRuntime: true,
+  sourcemap: false,
+  swDest: 'public/sw.js',
+  mode: 'production',
 });
 for (const w of warnings) console.warn(w);
 console.log(`service worker: ${count} files, ${Math.round(size / 1000)} kB kept on the device`);

@@ -6,7 +6,15 @@ import { parseArgs } from 'node:util';
 import { type Page, chromium } from '@playwright/test';
 import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
 
-const { values } = parseArgs({ options: { only: { type: 'string' }, out: { type: 'string', default: 'docs/screenshots' }, theme: { type: 'string' }, full: { type: 'boolean' }, tablet: { type: 'boolean' } } });
+const { values } = parseArgs({
+  options: {
+    only: { type: 'string' },
+    out: { type: 'string', default: 'docs/screenshots' },
+    theme: { type: 'string' },
+    full: { type: 'boolean' },
+    tablet: { type: 'boolean' },
+  },
+});
 const only = values.only?.split(',');
 mkdirSync(values.out, { recursive: true });
 const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
@@ -16,7 +24,11 @@ const browser = await chromium.launch(CHROMIUM);
 
 async function open(email: string, size: { width: number; height: number }): Promise<Page> {
   const context = await browser.newContext({ viewport: size, baseURL: server.url });
-  if (values.theme) await context.addInitScript((t) => { localStorage.setItem('jeito-theme', t); localStorage.setItem('jeito-theme-fly', t); }, values.theme);
+  if (values.theme)
+    await context.addInitScript((t) => {
+      localStorage.setItem('jeito-theme', t);
+      localStorage.setItem('jeito-theme-fly', t);
+    }, values.theme);
   const page = await context.newPage();
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(email);
@@ -47,14 +59,21 @@ async function cockpitOn(size: { width: number; height: number }) {
     for (let i = 0; i < 8; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
     await page.getByRole('button', { name: 'Log this wind' }).click();
   }
-  const tap = async (group: string, name: string | RegExp) => page.getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: typeof name === 'string' }).click();
+  const tap = async (group: string, name: string | RegExp) =>
+    page
+      .getByRole('group', { name: group, exact: true })
+      .getByRole('button', { name, exact: typeof name === 'string' })
+      .click();
   return { page, tap };
 }
 /** The panel's recording of the demo. */
 async function traceOn(email: string): Promise<Page> {
   const page = await open(email, wide);
   await page.goto('/traces');
-  await page.getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ }).getByRole('link').click();
+  await page
+    .getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ })
+    .getByRole('link')
+    .click();
   await page.locator('.curves canvas').waitFor();
   await page.waitForTimeout(500);
   return page;
@@ -63,7 +82,11 @@ const BENTO = 'bento@pedra-alva.example';
 const HELENA = 'helena@pedra-alva.example';
 
 const shots: Record<string, () => Promise<Page>> = {
-  board: async () => { const page = await open(HELENA, wide); await page.getByRole('heading', { name: 'What waits for you' }).waitFor(); return page; },
+  board: async () => {
+    const page = await open(HELENA, wide);
+    await page.getByRole('heading', { name: 'What waits for you' }).waitFor();
+    return page;
+  },
   open: async () => {
     const page = await open(HELENA, wide);
     await page.goto('/checkouts/new');
@@ -72,7 +95,11 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-CAV · Serrana Carvalho' });
     return page;
   },
-  checkout: async () => { const page = await open(HELENA, wide); await page.goto(await checkoutOf(page, 'Clara Moita Reis')); return page; },
+  checkout: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(await checkoutOf(page, 'Clara Moita Reis'));
+    return page;
+  },
   brief: async () => {
     const page = await open(HELENA, wide);
     await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`);
@@ -95,7 +122,10 @@ const shots: Record<string, () => Promise<Page>> = {
   },
   'capture-airwork': async () => {
     const { page, tap } = await cockpitOn(tablet);
-    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
     await page.getByRole('button', { name: /^F9/ }).click();
     for (const q of ['height', 'speed', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
     await tap('speed, greatest seen', /^\+5/);
@@ -113,9 +143,13 @@ const shots: Record<string, () => Promise<Page>> = {
   },
   'capture-airwork-landscape': async () => {
     const { page, tap } = await cockpitOn(wide);
-    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
     await page.getByRole('button', { name: /^Steep turn/ }).click();
-    for (const q of ['height', 'speed', 'bank', 'heading']) await page.getByRole('button', { name: `Set ${q} more` }).click();
+    for (const q of ['height', 'speed', 'bank', 'heading'])
+      await page.getByRole('button', { name: `Set ${q} more` }).click();
     await tap('bank, greatest seen', 'inside');
     await tap('height, greatest seen', /^\+100/);
     await page.getByRole('button', { name: /^Steep turn/ }).evaluate((b) => b.scrollIntoView());
@@ -123,13 +157,63 @@ const shots: Record<string, () => Promise<Page>> = {
   },
   // Not for the README: looked at while working.
   'circuits-phone': async () => (await cockpitOn(phone)).page,
-  'airwork-phone': async () => { const { page } = await cockpitOn(phone); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F9/ }).click(); return page; },
-  'fly-ground': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click(); await page.getByRole('button', { name: /^Exchange of control/ }).click(); return page; },
-  'fly-stall': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Stall/ }).click(); return page; },
-  'fly-surprise': async () => { const { page, tap } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^F13/ }).click(); await tap('Where we are', 'downwind'); await tap('“If it stops now, where?” The pilot says', '22'); return page; },
-  'fly-found': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click(); await page.getByRole('button', { name: /^Power found/ }).click(); await page.getByRole('button', { name: /^Make-believe ground/ }).click(); return page; },
-  'fly-more': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('button', { name: /^More/ }).click(); await page.getByRole('button', { name: /^Downwind.* more$/ }).click(); return page; },
-  'fly-clock': async () => { const { page } = await cockpitOn(tablet); await page.getByRole('button', { name: /^Flight clock/ }).click(); await page.getByRole('button', { name: /^off blocks/ }).click(); return page; },
+  'airwork-phone': async () => {
+    const { page } = await cockpitOn(phone);
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
+    await page.getByRole('button', { name: /^F9/ }).click();
+    return page;
+  },
+  'fly-ground': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Ground' }).click();
+    await page.getByRole('button', { name: /^Exchange of control/ }).click();
+    return page;
+  },
+  'fly-stall': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
+    await page.getByRole('button', { name: /^Stall/ }).click();
+    return page;
+  },
+  'fly-surprise': async () => {
+    const { page, tap } = await cockpitOn(tablet);
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
+    await page.getByRole('button', { name: /^F13/ }).click();
+    await tap('Where we are', 'downwind');
+    await tap('“If it stops now, where?” The pilot says', '22');
+    return page;
+  },
+  'fly-found': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
+    await page.getByRole('button', { name: /^Power found/ }).click();
+    await page.getByRole('button', { name: /^Make-believe ground/ }).click();
+    return page;
+  },
+  'fly-more': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page.getByRole('button', { name: /^More/ }).click();
+    await page.getByRole('button', { name: /^Downwind.* more$/ }).click();
+    return page;
+  },
+  'fly-clock': async () => {
+    const { page } = await cockpitOn(tablet);
+    await page.getByRole('button', { name: /^Flight clock/ }).click();
+    await page.getByRole('button', { name: /^off blocks/ }).click();
+    return page;
+  },
   'fly-between': async () => {
     const { page, tap } = await cockpitOn(tablet);
     for (const cell of ['in the box, on the line', 'long, a wheel off left', 'in the box, a wheel off left']) {
@@ -142,10 +226,17 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.locator('.sofar summary').click();
     return page;
   },
-  'fly-stage': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`); return page; },
+  'fly-stage': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
+    return page;
+  },
   'fly-power': async () => {
     const { page, tap } = await cockpitOn(tablet);
-    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
     await page.getByRole('button', { name: /^Power found/ }).click();
     await tap('Phase as on the sheet', /^Downwind/);
     await page.getByRole('button', { name: 'Speed it gave more' }).click();
@@ -164,7 +255,10 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
     const boxes = page.getByRole('checkbox');
     await boxes.first().waitFor();
-    for (const id of await boxes.evaluateAll((all) => all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id))) await page.locator(`[id="${id}"]`).uncheck();
+    for (const id of await boxes.evaluateAll((all) =>
+      all.filter((b) => (b as HTMLInputElement).checked && !(b as HTMLInputElement).disabled).map((b) => b.id),
+    ))
+      await page.locator(`[id="${id}"]`).uncheck();
     await page.getByRole('checkbox', { name: /high.performance/i }).check();
     await page.getByRole('button', { name: 'Open and brief' }).click();
     await page.waitForURL(/\/brief$/);
@@ -184,7 +278,10 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, three-point/ }).click();
     await page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^own/ }).click();
-    await page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name: 'Airwork' }).click();
+    await page
+      .getByRole('navigation', { name: 'Views of the flight' })
+      .getByRole('button', { name: 'Airwork' })
+      .click();
     await page.getByRole('button', { name: /^Stall/ }).click();
     await page.getByRole('group', { name: 'Recovery' }).getByRole('button', { name: 'unloaded first' }).click();
     await page.getByRole('group', { name: 'Stall whose it was' }).getByRole('button', { name: /^own/ }).click();
@@ -197,22 +294,113 @@ const shots: Record<string, () => Promise<Page>> = {
   'fly-paper': async () => {
     const { page } = await cockpitOn(tablet);
     await page.goto(page.url().replace('view=circuits', 'view=paper'));
-    await page.getByLabel('Landings', { exact: true }).fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
+    await page
+      .getByLabel('Landings', { exact: true })
+      .fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
     return page;
   },
-  'touchdown-map': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`); await page.waitForSelector('[role=img] svg'); await page.locator('[data-forecast] strong').or(page.getByText('annot tell yet')).first().waitFor(); return page; },
-  'lesson-plan': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/plan`); await page.waitForLoadState('networkidle'); return page; },
-  'debrief-findings': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Ivo Salgado')}/debrief#findings`); await page.waitForSelector('[role=img] svg'); await page.locator('#findings').scrollIntoViewIfNeeded(); await page.evaluate(() => { document.getElementById('findings')?.scrollIntoView(); window.scrollBy(0, -70); }); return page; },
-  'debrief-self': async () => { const page = await open('joana@pedra-alva.example', wide); await page.goto('/checkouts'); await page.locator('main').getByRole('link').first().click(); await page.waitForURL('**/checkouts/*-*'); await page.goto(`${page.url()}/debrief`); await page.waitForLoadState('networkidle'); return page; },
-  'debrief-standard': async () => { const page = await open(BENTO, wide); await page.goto('/people/standard'); return page; },
-  debrief: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`); await page.waitForSelector('[role=img] svg'); return page; },
-  'trace-replay': async () => { const page = await traceOn(HELENA); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('button', { name: 'Runway', exact: true }).click(); await page.waitForTimeout(600); return page; },
-  'trace-join': async () => { const page = await traceOn(HELENA); await page.goto(`${page.url()}/join`); return page; },
-  'trace-work-replay': async () => { const page = await traceOn(BENTO); await page.getByRole('button', { name: /Stop and go/ }).nth(2).click(); await page.getByRole('checkbox', { name: /Stop and go/ }).nth(5).check(); await page.waitForTimeout(900); return page; },
-  'trace-work-whole': async () => { const page = await traceOn(BENTO); await page.getByRole('button', { name: 'Whole flight' }).click(); await page.waitForTimeout(600); return page; },
-  'trace-work-tablet': async () => { const page = await open(HELENA, tablet); await page.goto('/traces'); await page.getByRole('row', { name: /tablet-/ }).getByRole('link').click(); await page.locator('.curves canvas').waitFor(); await page.waitForTimeout(600); return page; },
-  'trace-work-recorder': async () => { const page = await open(BENTO, wide); await page.goto('/lab/recorder'); await page.getByRole('button', { name: 'Fly and record' }).click(); await page.getByText(/nothing was invented/).waitFor(); await page.waitForTimeout(400); return page; },
-  'trace-work-list': async () => { const page = await open(BENTO, wide); await page.goto('/traces'); return page; },
+  'touchdown-map': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`);
+    await page.waitForSelector('[role=img] svg');
+    await page.locator('[data-forecast] strong').or(page.getByText('annot tell yet')).first().waitFor();
+    return page;
+  },
+  'lesson-plan': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/plan`);
+    await page.waitForLoadState('networkidle');
+    return page;
+  },
+  'debrief-findings': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto(`${await checkoutOf(page, 'Ivo Salgado')}/debrief#findings`);
+    await page.waitForSelector('[role=img] svg');
+    await page.locator('#findings').scrollIntoViewIfNeeded();
+    await page.evaluate(() => {
+      document.getElementById('findings')?.scrollIntoView();
+      window.scrollBy(0, -70);
+    });
+    return page;
+  },
+  'debrief-self': async () => {
+    const page = await open('joana@pedra-alva.example', wide);
+    await page.goto('/checkouts');
+    await page.locator('main').getByRole('link').first().click();
+    await page.waitForURL('**/checkouts/*-*');
+    await page.goto(`${page.url()}/debrief`);
+    await page.waitForLoadState('networkidle');
+    return page;
+  },
+  'debrief-standard': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people/standard');
+    return page;
+  },
+  debrief: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/debrief`);
+    await page.waitForSelector('[role=img] svg');
+    return page;
+  },
+  'trace-replay': async () => {
+    const page = await traceOn(HELENA);
+    await page
+      .getByRole('button', { name: /Stop and go/ })
+      .nth(2)
+      .click();
+    await page.getByRole('button', { name: 'Runway', exact: true }).click();
+    await page.waitForTimeout(600);
+    return page;
+  },
+  'trace-join': async () => {
+    const page = await traceOn(HELENA);
+    await page.goto(`${page.url()}/join`);
+    return page;
+  },
+  'trace-work-replay': async () => {
+    const page = await traceOn(BENTO);
+    await page
+      .getByRole('button', { name: /Stop and go/ })
+      .nth(2)
+      .click();
+    await page
+      .getByRole('checkbox', { name: /Stop and go/ })
+      .nth(5)
+      .check();
+    await page.waitForTimeout(900);
+    return page;
+  },
+  'trace-work-whole': async () => {
+    const page = await traceOn(BENTO);
+    await page.getByRole('button', { name: 'Whole flight' }).click();
+    await page.waitForTimeout(600);
+    return page;
+  },
+  'trace-work-tablet': async () => {
+    const page = await open(HELENA, tablet);
+    await page.goto('/traces');
+    await page
+      .getByRole('row', { name: /tablet-/ })
+      .getByRole('link')
+      .click();
+    await page.locator('.curves canvas').waitFor();
+    await page.waitForTimeout(600);
+    return page;
+  },
+  'trace-work-recorder': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/lab/recorder');
+    await page.getByRole('button', { name: 'Fly and record' }).click();
+    await page.getByText(/nothing was invented/).waitFor();
+    await page.waitForTimeout(400);
+    return page;
+  },
+  'trace-work-list': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/traces');
+    return page;
+  },
   'trace-work-columns': async () => {
     const page = await open(HELENA, wide);
     await page.goto('/traces');
@@ -220,45 +408,214 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByLabel('Flight', { exact: true }).selectOption({ index: 1 });
     await page.waitForURL('**sortie=*');
     await page.waitForLoadState('networkidle');
-    const rows = Array.from({ length: 40 }, (_, i) => `${i},${(39.31 + i * 1e-5).toFixed(6)},${(-7.42 - i * 1e-5).toFixed(6)},${1400 + i},${60 + (i % 5)}`);
-    await page.getByLabel('Recording').setInputFiles({ name: 'odd.csv', mimeType: 'text/csv', buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')) });
+    const rows = Array.from(
+      { length: 40 },
+      (_, i) => `${i},${(39.31 + i * 1e-5).toFixed(6)},${(-7.42 - i * 1e-5).toFixed(6)},${1400 + i},${60 + (i % 5)}`,
+    );
+    await page
+      .getByLabel('Recording')
+      .setInputFiles({
+        name: 'odd.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')),
+      });
     await page.getByRole('heading', { name: 'Which column is what?' }).waitFor();
     return page;
   },
-  sign: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`); return page; },
-  'ledger-verify': async () => { const page = await open(HELENA, wide); await page.goto('/ledger'); return page; },
-  'book-ready': async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Rui Casal Ferro')}/sign`); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: /^F7, lesson/ }).last().click(); return page; },
-  'book-blocked': async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Nuno Castro')}/sign`); return page; },
-  'book-entry': async () => { const page = await open(BENTO, wide); await page.goto('/ledger?q=Sara'); await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click(); await page.waitForURL('**/ledger/*-*'); return page; },
-  verify: async () => { const page = await open(BENTO, wide); await page.goto('/ledger?q=Sara'); await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click(); await page.waitForURL('**/ledger/*-*'); await page.getByRole('link', { name: 'Check this entry' }).click(); await page.waitForURL('**/verify*'); return page; },
-  'book-rules': async () => { const page = await open(BENTO, wide); await page.goto('/rules'); return page; },
-  'book-programme': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/sea-eu'); return page; },
-  'book-edit': async () => { const page = await open(BENTO, wide); await page.goto('/rules/programme/tailwheel-us/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'items', exact: true }).click(); return page; },
-  'book-account': async () => { const page = await open(BENTO, wide); await page.goto('/account'); return page; },
-  'people-recency': async () => { const page = await open(BENTO, wide); await page.goto('/people'); return page; },
-  schedule: async () => { const page = await open(BENTO, wide); await page.goto('/schedule'); await page.waitForLoadState('networkidle'); return page; },
-  'work-schedule-day': async () => { const page = await open(BENTO, wide); await page.goto('/schedule?day=2026-11-25'); await page.waitForLoadState('networkidle'); return page; },
-  'work-booking': async () => { const page = await open(HELENA, wide); await page.goto('/schedule?kind=lesson'); await page.waitForLoadState('networkidle'); await page.getByLabel('Checkout', { exact: true }).selectOption({ index: 1 }); await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-URA Serrana Urze' }); await page.getByRole('button', { name: 'Best three slots' }).click(); await page.getByRole('button', { name: /^Book / }).first().waitFor(); return page; },
-  'work-person': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-ines'); return page; },
-  'work-person-instructor': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-helena'); return page; },
-  'work-settings': async () => { const page = await open(BENTO, wide); await page.goto('/settings'); return page; },
-  'work-times': async () => { const page = await open(BENTO, wide); await page.goto('/schedule/times'); return page; },
-  'work-notices': async () => { const page = await open(HELENA, wide); await page.goto('/notices'); return page; },
-  'work-new-person': async () => { const page = await open(BENTO, wide); await page.goto('/people/new'); await page.waitForLoadState('networkidle'); await page.getByLabel('instructor').check(); return page; },
+  sign: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Clara Moita Reis')}/sign`);
+    return page;
+  },
+  'ledger-verify': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/ledger');
+    return page;
+  },
+  'book-ready': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Rui Casal Ferro')}/sign`);
+    await page.waitForLoadState('networkidle');
+    await page
+      .getByRole('button', { name: /^F7, lesson/ })
+      .last()
+      .click();
+    return page;
+  },
+  'book-blocked': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto(`${await checkoutOf(page, 'Nuno Castro')}/sign`);
+    return page;
+  },
+  'book-entry': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/ledger?q=Sara');
+    await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click();
+    await page.waitForURL('**/ledger/*-*');
+    return page;
+  },
+  verify: async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/ledger?q=Sara');
+    await page.locator('main').getByRole('link', { name: 'Sara Lapa Funda' }).first().click();
+    await page.waitForURL('**/ledger/*-*');
+    await page.getByRole('link', { name: 'Check this entry' }).click();
+    await page.waitForURL('**/verify*');
+    return page;
+  },
+  'book-rules': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/rules');
+    return page;
+  },
+  'book-programme': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/rules/programme/sea-eu');
+    return page;
+  },
+  'book-edit': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/rules/programme/tailwheel-us/edit');
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: 'items', exact: true }).click();
+    return page;
+  },
+  'book-account': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/account');
+    return page;
+  },
+  'people-recency': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people');
+    return page;
+  },
+  schedule: async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/schedule');
+    await page.waitForLoadState('networkidle');
+    return page;
+  },
+  'work-schedule-day': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/schedule?day=2026-11-25');
+    await page.waitForLoadState('networkidle');
+    return page;
+  },
+  'work-booking': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/schedule?kind=lesson');
+    await page.waitForLoadState('networkidle');
+    await page.getByLabel('Checkout', { exact: true }).selectOption({ index: 1 });
+    await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-URA Serrana Urze' });
+    await page.getByRole('button', { name: 'Best three slots' }).click();
+    await page
+      .getByRole('button', { name: /^Book / })
+      .first()
+      .waitFor();
+    return page;
+  },
+  'work-person': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people/pilot-ines');
+    return page;
+  },
+  'work-person-instructor': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people/pilot-helena');
+    return page;
+  },
+  'work-settings': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/settings');
+    return page;
+  },
+  'work-times': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/schedule/times');
+    return page;
+  },
+  'work-notices': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/notices');
+    return page;
+  },
+  'work-new-person': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people/new');
+    await page.waitForLoadState('networkidle');
+    await page.getByLabel('instructor').check();
+    return page;
+  },
   'work-board-chief': async () => open(BENTO, wide),
   'work-board-pilot': async () => open('duarte@pedra-alva.example', wide),
-  'work-aerodrome': async () => { const page = await open(BENTO, wide); await page.goto('/rules/aerodrome/ZPAV/edit'); await page.waitForLoadState('networkidle'); await page.getByRole('button', { name: 'runways', exact: true }).click(); return page; },
-  'work-import': async () => { const page = await open(BENTO, wide); await page.goto('/people/pilot-duarte/import'); await page.waitForLoadState('networkidle'); await page.getByLabel(/Logbook as CSV/).setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from('Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landings night,Remarks\n2026-10-02,Alvor C1,ZP-ALV,1:10,1:10,3,0,circuits\n2026-10-09,Alvor C1,ZP-ALV,0:50,0:50,2,1,dusk\n2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson\n17/13/2026,Alvor C1,ZP-ALV,1:00,,1,0,odd\n2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away\n') }); await page.getByText(/new flights/).waitFor(); return page; },
-  hangar: async () => { const page = await open(HELENA, wide); await page.goto('/hangar'); return page; },
-  kneeboard: async () => { const page = await open(HELENA, wide); await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`); await page.waitForLoadState('networkidle'); await page.getByRole('link', { name: 'Card' }).click(); await page.waitForURL('**/print/kneeboard/*'); return page; },
-  'hangar-type': async () => { const page = await open(HELENA, wide); await page.goto('/hangar/serrana-carvalho'); return page; },
-  differences: async () => { const page = await open(BENTO, wide); await page.goto(`${await checkoutOf(page, 'Gaspar')}/differences`); return page; },
-  'sight-picture': async () => { const page = await open(BENTO, wide); await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&offset=15&t=0.34'); await page.waitForTimeout(500); return page; },
-  'circuit-pace': async () => { const page = await open(BENTO, wide); await page.goto(`/lab/circuit?checkout=${(await checkoutOf(page, 'Gaspar')).split('/').pop() ?? ''}&at=92`); await page.waitForTimeout(1500); return page; },
-  lab: async () => { const page = await open(BENTO, wide); await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8'); return page; },
+  'work-aerodrome': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/rules/aerodrome/ZPAV/edit');
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: 'runways', exact: true }).click();
+    return page;
+  },
+  'work-import': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/people/pilot-duarte/import');
+    await page.waitForLoadState('networkidle');
+    await page
+      .getByLabel(/Logbook as CSV/)
+      .setInputFiles({
+        name: 'log.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(
+          'Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landings night,Remarks\n2026-10-02,Alvor C1,ZP-ALV,1:10,1:10,3,0,circuits\n2026-10-09,Alvor C1,ZP-ALV,0:50,0:50,2,1,dusk\n2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson\n17/13/2026,Alvor C1,ZP-ALV,1:00,,1,0,odd\n2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away\n',
+        ),
+      });
+    await page.getByText(/new flights/).waitFor();
+    return page;
+  },
+  hangar: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/hangar');
+    return page;
+  },
+  kneeboard: async () => {
+    const page = await open(HELENA, wide);
+    await page.goto(`${await checkoutOf(page, 'Duarte')}/brief`);
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('link', { name: 'Card' }).click();
+    await page.waitForURL('**/print/kneeboard/*');
+    return page;
+  },
+  'hangar-type': async () => {
+    const page = await open(HELENA, wide);
+    await page.goto('/hangar/serrana-carvalho');
+    return page;
+  },
+  differences: async () => {
+    const page = await open(BENTO, wide);
+    await page.goto(`${await checkoutOf(page, 'Gaspar')}/differences`);
+    return page;
+  },
+  'sight-picture': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/lab/sight-picture?type=lume-faisca&old=alvor-c1&offset=15&t=0.34');
+    await page.waitForTimeout(500);
+    return page;
+  },
+  'circuit-pace': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto(`/lab/circuit?checkout=${(await checkoutOf(page, 'Gaspar')).split('/').pop() ?? ''}&at=92`);
+    await page.waitForTimeout(1500);
+    return page;
+  },
+  lab: async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8');
+    return page;
+  },
 };
 
-const WORKING = /^(lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+const WORKING =
+  /^(lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

@@ -47,11 +47,25 @@ await desk.waitForURL('**/fly?sortie=*');
 const fly = desk.url().replace(server.url, '');
 
 const named: [string, string][] = [
-  ['/sign-in', '/sign-in'], ['/board', '/board'], ['/checkouts', '/checkouts'], ['/checkouts/new', '/checkouts/new'], ['/checkouts/[id]', checkout], ['/checkouts/[id]/brief', `${checkout}/brief`],
-  ['/fly', fly], ['/checkouts/[id]/debrief', `${checkout}/debrief`], ['/checkouts/[id]/sign', `${checkout}/sign`], ['/hangar', '/hangar'], ['/hangar/[type]', '/hangar/serrana-carvalho'], ['/ledger', '/ledger'],
+  ['/sign-in', '/sign-in'],
+  ['/board', '/board'],
+  ['/checkouts', '/checkouts'],
+  ['/checkouts/new', '/checkouts/new'],
+  ['/checkouts/[id]', checkout],
+  ['/checkouts/[id]/brief', `${checkout}/brief`],
+  ['/fly', fly],
+  ['/checkouts/[id]/debrief', `${checkout}/debrief`],
+  ['/checkouts/[id]/sign', `${checkout}/sign`],
+  ['/hangar', '/hangar'],
+  ['/hangar/[type]', '/hangar/serrana-carvalho'],
+  ['/ledger', '/ledger'],
 ];
 // A cold browser: nothing kept by the service worker, so that every script is counted as it comes over the network.
-const cold = await browser.newContext({ baseURL: server.url, serviceWorkers: 'block', storageState: await context.storageState() });
+const cold = await browser.newContext({
+  baseURL: server.url,
+  serviceWorkers: 'block',
+  storageState: await context.storageState(),
+});
 let over = false;
 for (const [name, route] of named) {
   const kB = (await scriptBytes(cold, route)) / 1000;
@@ -59,7 +73,9 @@ for (const [name, route] of named) {
   const budget = BUDGET_KB[name];
   const bad = budget !== undefined && kB > budget;
   over ||= bad;
-  console.log(`${name.padEnd(26)} ${kB.toFixed(0).padStart(5)} kB${budget === undefined ? '' : `  budget ${budget} kB: ${bad ? 'PASSED OVER' : 'kept'}`}`);
+  console.log(
+    `${name.padEnd(26)} ${kB.toFixed(0).padStart(5)} kB${budget === undefined ? '' : `  budget ${budget} kB: ${bad ? 'PASSED OVER' : 'kept'}`}`,
+  );
 }
 await browser.close();
 await server.stop();

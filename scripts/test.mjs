@@ -12,7 +12,13 @@ let failed = 0;
 async function step(name, command, args, count) {
   console.log(`\n== ${name}`);
   const started = Date.now();
-  const ok = await run(command, args, { env }).then(() => true, (error) => { console.error(error.message); return false; });
+  const ok = await run(command, args, { env }).then(
+    () => true,
+    (error) => {
+      console.error(error.message);
+      return false;
+    },
+  );
   if (!ok) failures.push(name);
   const counted = count?.() ?? { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
   passed += counted.passed;
@@ -40,15 +46,33 @@ rmSync(RESULTS, { recursive: true, force: true });
 ensure(RESULTS);
 await step('lint', 'npm', ['run', '-s', 'lint']);
 await step('types', 'npm', ['run', '-s', 'types']);
-await step('unit tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${RESULTS}/unit.json`],
-  tally('unit.json', (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })));
-await step('worked values', 'npm', ['run', '-s', 'test:vectors', '--', '--json', `${RESULTS}/vectors.json`],
-  tally('vectors.json', (r) => ({ passed: r.passed, failed: r.failed })));
+await step(
+  'unit tests',
+  'npx',
+  ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${RESULTS}/unit.json`],
+  tally('unit.json', (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })),
+);
+await step(
+  'worked values',
+  'npm',
+  ['run', '-s', 'test:vectors', '--', '--json', `${RESULTS}/vectors.json`],
+  tally('vectors.json', (r) => ({ passed: r.passed, failed: r.failed })),
+);
 console.log('\n== build');
-const built = await build().then(() => true, (error) => { console.error(error.message); return false; });
+const built = await build().then(
+  () => true,
+  (error) => {
+    console.error(error.message);
+    return false;
+  },
+);
 if (built) {
-  await step('browser tests', 'npx', ['playwright', 'test'],
-    tally('e2e.json', (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky })));
+  await step(
+    'browser tests',
+    'npx',
+    ['playwright', 'test'],
+    tally('e2e.json', (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky })),
+  );
 } else {
   failures.push('build');
   failed += 1;

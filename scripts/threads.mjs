@@ -1,4 +1,15 @@
 /** After a build: bundles the server's threads, which run beside it, into .next/threads. */
 import { build } from 'esbuild';
 
-await build({ entryPoints: { trace: 'src/workers/trace.thread.ts' }, outdir: '.next/threads', outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', minify: true, tsconfig: 'tsconfig.json', logLevel: 'warning' });
+await build({
+  entryPoints: { trace: 'src/workers/trace.thread.ts' },
+  outdir: '.next/threads',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  minify: true,
+  tsconfig: 'tsconfig.json',
+  logLevel: 'warning',
+});

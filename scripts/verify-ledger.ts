@@ -14,8 +14,12 @@ import { idOf, publicKeys } from '@/server/ledger/keys';
 import { attachedJson } from '@/server/ledger/pdf';
 import { checkDocument } from '@/server/ledger/verify';
 
-const { positionals, values } = parseArgs({ allowPositionals: true, options: { key: { type: 'string', multiple: true } } });
-if (!process.env.JEITO_DATA && existsSync('data/demo/jeito.sqlite') && !existsSync('data/local/jeito.sqlite')) process.env.JEITO_DATA = 'data/demo';
+const { positionals, values } = parseArgs({
+  allowPositionals: true,
+  options: { key: { type: 'string', multiple: true } },
+});
+if (!process.env.JEITO_DATA && existsSync('data/demo/jeito.sqlite') && !existsSync('data/local/jeito.sqlite'))
+  process.env.JEITO_DATA = 'data/demo';
 const [file] = positionals;
 process.exit(file ? await checkFile(file, values.key ?? []) : await checkFolder());
 
@@ -27,7 +31,11 @@ async function checkFolder(): Promise<number> {
   const { entries, problems } = await checkBook();
   await closeDatabase();
   for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${p.what}`);
-  console.log(problems.length === 0 ? `The book is whole: ${entries} entries.` : `The book does not check: ${problems.length} findings in ${entries} entries.`);
+  console.log(
+    problems.length === 0
+      ? `The book is whole: ${entries} entries.`
+      : `The book does not check: ${problems.length} findings in ${entries} entries.`,
+  );
   return problems.length === 0 ? 0 : 1;
 }
 
@@ -51,9 +59,15 @@ async function checkFile(name: string, keyFiles: readonly string[]): Promise<num
   if (found.what === 'unreadable') return 2;
   const named = found.what === 'entry' ? 'The entry' : `The book of ${found.entries} entries`;
   if (found.ownKeyOnly) {
-    console.log(`${named} fits together, but only by the key inside the file: that says nothing of who made it. Give the published key with --key.`);
+    console.log(
+      `${named} fits together, but only by the key inside the file: that says nothing of who made it. Give the published key with --key.`,
+    );
     return 3;
   }
-  console.log(found.ok ? `${named} holds: text, hash and signature fit the key you trust.${found.what === 'entry' ? ' Whether it was voided later only the book can say.' : ''}` : `${named} does not hold.`);
+  console.log(
+    found.ok
+      ? `${named} holds: text, hash and signature fit the key you trust.${found.what === 'entry' ? ' Whether it was voided later only the book can say.' : ''}`
+      : `${named} does not hold.`,
+  );
   return found.ok ? 0 : 1;
 }

@@ -5,39 +5,160 @@ import { UNSEEN } from '@/domain/unseen';
 import type { EventType } from '@/domain/words';
 
 const NONE = { band: 'none', side: null } as const;
-const SIX = { power: 'within', attitude: 'within', speed: 'within', configurationOrder: 'within', tracking: 'within', secondContact: 'within' } as const;
-export interface Flight { sortieId: string; author: string; startedAt: string; runwayEnd: string; waterEnd?: string; fence: number; /** Magnetic direction that blows across the runway. */ windDeg: number }
+const SIX = {
+  power: 'within',
+  attitude: 'within',
+  speed: 'within',
+  configurationOrder: 'within',
+  tracking: 'within',
+  secondContact: 'within',
+} as const;
+export interface Flight {
+  sortieId: string;
+  author: string;
+  startedAt: string;
+  runwayEnd: string;
+  waterEnd?: string;
+  fence: number;
+  /** Magnetic direction that blows across the runway. */ windDeg: number;
+}
 
 /**
  * Capture events of one flight that go half-way to every item of a programme: two such flights on two days meet them all. What is named in `without`
  * is left out. Landings are full stops of the pilot's own, in nine knots across. The second flight begins with wheel landings, so that each attitude is the first of a flight once.
  */
-export function flightOf(programme: Programme, flight: Flight, without: readonly string[] = [], wheelFirst = false): CaptureEvent[] {
+export function flightOf(
+  programme: Programme,
+  flight: Flight,
+  without: readonly string[] = [],
+  wheelFirst = false,
+): CaptureEvent[] {
   const deviceId = randomUUID();
   const events: CaptureEvent[] = [];
   let clock = Date.parse(flight.startedAt);
-  const add = (type: EventType, payload: unknown) => { clock += 60_000; events.push({ eventId: randomUUID(), deviceId, deviceSeq: events.length + 1, sortieId: flight.sortieId, subjectId: randomUUID(), author: flight.author, type, v: 1, deviceTime: new Date(clock).toISOString(), payload }); };
+  const add = (type: EventType, payload: unknown) => {
+    clock += 60_000;
+    events.push({
+      eventId: randomUUID(),
+      deviceId,
+      deviceSeq: events.length + 1,
+      sortieId: flight.sortieId,
+      subjectId: randomUUID(),
+      author: flight.author,
+      type,
+      v: 1,
+      deviceTime: new Date(clock).toISOString(),
+      payload,
+    });
+  };
   const wind = () => ({ fromDegMag: flight.windDeg, kt: 9, gustKt: null, at: new Date(clock).toISOString() });
-  const land = (attitude: CapturedLanding['intended'], water: boolean) => add('landing-saved', {
-    ...UNSEEN, kind: 'full-stop', runwayEnd: water ? (flight.waterEnd ?? flight.runwayEnd) : flight.runwayEnd, intended: attitude, touched: attitude, along: 'in-the-box', lateral: 'line', drift: NONE, crab: NONE, swing: NONE, bounce: { count: 0, handling: null }, aileron: 'kept', stick: 'kept', rollout: 'kept', configuration: 'right', firmness: 'normal', intervention: 0, trigger: 'not-met', fenceSpeed: flight.fence, wind: wind(), endedAt: new Date(clock).toISOString(),
-  } satisfies CapturedLanding);
-  const around = (water: boolean) => add('landing-saved', { ...UNSEEN, kind: 'go-around', runwayEnd: water ? (flight.waterEnd ?? flight.runwayEnd) : flight.runwayEnd, intended: null, goAroundWord: 'at', goAroundExecution: SIX, intervention: 0, wind: wind(), endedAt: new Date(clock).toISOString() } satisfies CapturedLanding);
-  const detail = (v: string): AirworkDetail => (v === 'clean' || v === 'landing' ? { form: 'stall', stall: v, lookOut: true, cue: 'horn', cueSpeed: null, recovery: 'unloaded-first', heightLostFt: null, seen: {} } : { form: 'asymmetric', item: v as 'control-speed', heightFt: 4000, saidSimulated: true, firstCue: null, recovery: null, set: {}, seen: {} });
-  const see = (itemId: string, d: AirworkDetail | null, minutes: number | null = null) => add('item-observed', { itemId, verdict: 'within', intervention: 0, note: '', detail: d, pilotId: null, ...(minutes === null ? {} : { minutes }) });
+  const land = (attitude: CapturedLanding['intended'], water: boolean) =>
+    add('landing-saved', {
+      ...UNSEEN,
+      kind: 'full-stop',
+      runwayEnd: water ? (flight.waterEnd ?? flight.runwayEnd) : flight.runwayEnd,
+      intended: attitude,
+      touched: attitude,
+      along: 'in-the-box',
+      lateral: 'line',
+      drift: NONE,
+      crab: NONE,
+      swing: NONE,
+      bounce: { count: 0, handling: null },
+      aileron: 'kept',
+      stick: 'kept',
+      rollout: 'kept',
+      configuration: 'right',
+      firmness: 'normal',
+      intervention: 0,
+      trigger: 'not-met',
+      fenceSpeed: flight.fence,
+      wind: wind(),
+      endedAt: new Date(clock).toISOString(),
+    } satisfies CapturedLanding);
+  const around = (water: boolean) =>
+    add('landing-saved', {
+      ...UNSEEN,
+      kind: 'go-around',
+      runwayEnd: water ? (flight.waterEnd ?? flight.runwayEnd) : flight.runwayEnd,
+      intended: null,
+      goAroundWord: 'at',
+      goAroundExecution: SIX,
+      intervention: 0,
+      wind: wind(),
+      endedAt: new Date(clock).toISOString(),
+    } satisfies CapturedLanding);
+  const detail = (v: string): AirworkDetail =>
+    v === 'clean' || v === 'landing'
+      ? {
+          form: 'stall',
+          stall: v,
+          lookOut: true,
+          cue: 'horn',
+          cueSpeed: null,
+          recovery: 'unloaded-first',
+          heightLostFt: null,
+          seen: {},
+        }
+      : {
+          form: 'asymmetric',
+          item: v as 'control-speed',
+          heightFt: 4000,
+          saidSimulated: true,
+          firstCue: null,
+          recovery: null,
+          set: {},
+          seen: {},
+        };
+  const see = (itemId: string, d: AirworkDetail | null, minutes: number | null = null) =>
+    add('item-observed', {
+      itemId,
+      verdict: 'within',
+      intervention: 0,
+      note: '',
+      detail: d,
+      pilotId: null,
+      ...(minutes === null ? {} : { minutes }),
+    });
   add('timer-marked', { mark: 'off-block', at: new Date(clock).toISOString() });
   const asked = programme.items.filter((i) => !without.includes(i.id));
-  const wheel = (i: (typeof asked)[number]): number => ('attitude' in i.evidence && i.evidence.attitude === 'mains-first' ? 0 : 1);
+  const wheel = (i: (typeof asked)[number]): number =>
+    'attitude' in i.evidence && i.evidence.attitude === 'mains-first' ? 0 : 1;
   for (const { id, evidence: rule } of wheelFirst ? [...asked].sort((a, b) => wheel(a) - wheel(b)) : asked) {
     const water = 'surface' in rule && rule.surface === 'water';
     const half = (n: number) => Array.from({ length: Math.max(1, Math.ceil(n / 2)) });
     switch (rule.kind) {
-      case 'run': half(rule.needed).forEach(() => land((rule.attitude ?? 'three-point') as CapturedLanding['intended'], water)); break;
-      case 'count': half(rule.needed).forEach(() => land((rule.attitude ?? 'three-point') as CapturedLanding['intended'], water)); break;
-      case 'go-arounds': half(Math.max(rule.sound, rule.good)).forEach(() => around(water)); break;
-      case 'observed': for (const v of rule.variants.length > 0 ? rule.variants : [null]) half(rule.needed).forEach(() => see(id, v === null ? null : detail(v))); break;
-      case 'hours': see(id, null, Math.ceil(rule.needed * 30)); break;
-      case 'gear-checks': half(rule.needed).forEach(() => add('gear-checked', { surface: water ? 'water' : 'land', lamps: {}, seen: {}, spoken: 'up', onFinal: true, decision: 'agree', reasons: [] })); break;
-      case 'briefs': break;
+      case 'run':
+        half(rule.needed).forEach(() => land((rule.attitude ?? 'three-point') as CapturedLanding['intended'], water));
+        break;
+      case 'count':
+        half(rule.needed).forEach(() => land((rule.attitude ?? 'three-point') as CapturedLanding['intended'], water));
+        break;
+      case 'go-arounds':
+        half(Math.max(rule.sound, rule.good)).forEach(() => around(water));
+        break;
+      case 'observed':
+        for (const v of rule.variants.length > 0 ? rule.variants : [null])
+          half(rule.needed).forEach(() => see(id, v === null ? null : detail(v)));
+        break;
+      case 'hours':
+        see(id, null, Math.ceil(rule.needed * 30));
+        break;
+      case 'gear-checks':
+        half(rule.needed).forEach(() =>
+          add('gear-checked', {
+            surface: water ? 'water' : 'land',
+            lamps: {},
+            seen: {},
+            spoken: 'up',
+            onFinal: true,
+            decision: 'agree',
+            reasons: [],
+          }),
+        );
+        break;
+      case 'briefs':
+        break;
     }
   }
   clock += 600_000;

@@ -3,16 +3,22 @@ import path from 'node:path';
 import sqlite3 from 'sqlite3';
 
 const TEMPLATE = 'pilot-rui';
-const SERIES = (from: number, to: number) => `WITH RECURSIVE n(i) AS (SELECT ${from} UNION ALL SELECT i + 1 FROM n WHERE i < ${to})`;
+const SERIES = (from: number, to: number) =>
+  `WITH RECURSIVE n(i) AS (SELECT ${from} UNION ALL SELECT i + 1 FROM n WHERE i < ${to})`;
 
 export function grow(dataFolder: string, landings: number): Promise<number> {
   const db = new sqlite3.Database(path.join(dataFolder, 'jeito.sqlite'));
   const run = (sql: string) => new Promise<void>((resolve, reject) => db.exec(sql, (e) => (e ? reject(e) : resolve())));
-  const one = <T>(sql: string) => new Promise<T>((resolve, reject) => db.get(sql, (e, r) => (e ? reject(e) : resolve(r as T))));
+  const one = <T>(sql: string) =>
+    new Promise<T>((resolve, reject) => db.get(sql, (e, r) => (e ? reject(e) : resolve(r as T))));
   return (async () => {
-    await run('PRAGMA journal_mode = WAL; PRAGMA synchronous = OFF; PRAGMA temp_store = MEMORY; PRAGMA cache_size = -200000;');
+    await run(
+      'PRAGMA journal_mode = WAL; PRAGMA synchronous = OFF; PRAGMA temp_store = MEMORY; PRAGMA cache_size = -200000;',
+    );
     const now = await one<{ n: number }>('SELECT COUNT(*) AS n FROM landings');
-    const template = await one<{ id: string; n: number }>(`SELECT c.id, (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS n FROM checkouts c WHERE c.pilot_id = '${TEMPLATE}' LIMIT 1`);
+    const template = await one<{ id: string; n: number }>(
+      `SELECT c.id, (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS n FROM checkouts c WHERE c.pilot_id = '${TEMPLATE}' LIMIT 1`,
+    );
     const known = await one<{ n: number }>("SELECT COUNT(*) AS n FROM pilots WHERE id LIKE 'grown-%'");
     const more = Math.max(0, Math.ceil((landings - now.n) / template.n));
     if (more > 0) {

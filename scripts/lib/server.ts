@@ -6,36 +6,71 @@ import path from 'node:path';
 /** The fixed instant of pictures and browser tests. */
 export const FIXED_NOW = '2026-11-24T14:30:00.000Z';
 
-export interface RunningServer { url: string; port: number; dataFolder: string; child: ChildProcess; stop: () => Promise<void>; /** As a power cut would. */ kill: () => Promise<void> }
+export interface RunningServer {
+  url: string;
+  port: number;
+  dataFolder: string;
+  child: ChildProcess;
+  stop: () => Promise<void>;
+  /** As a power cut would. */ kill: () => Promise<void>;
+}
 
-const freePort = (): Promise<number> => new Promise((resolve, reject) => {
-  const probe = createServer();
-  probe.once('error', reject);
-  probe.listen(0, () => {
-    const address = probe.address();
-    probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+const freePort = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
   });
-});
 
 export function seedFolder(dataFolder: string, now = FIXED_NOW): void {
-  const done = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/seed.ts', '--demo', '--fresh'], { env: { ...process.env, JEITO_DATA: dataFolder, JEITO_NOW: now }, encoding: 'utf8' });
+  const done = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/seed.ts', '--demo', '--fresh'], {
+    env: { ...process.env, JEITO_DATA: dataFolder, JEITO_NOW: now },
+    encoding: 'utf8',
+  });
   if (done.status !== 0) throw new Error(`seeding failed\n${done.stdout}\n${done.stderr}`);
 }
 
 /** Starts the built application on its own data folder and waits until it answers. */
-export async function startServer(dataFolder: string, env: Record<string, string> = {}, onPort?: number): Promise<RunningServer> {
+export async function startServer(
+  dataFolder: string,
+  env: Record<string, string> = {},
+  onPort?: number,
+): Promise<RunningServer> {
   const port = onPort ?? (await freePort());
-  const child = spawn(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', String(port)], {
-    env: { ...process.env, JEITO_DATA: dataFolder, JEITO_NOW: FIXED_NOW, JEITO_LOG: 'error', NEXT_TELEMETRY_DISABLED: '1', ...env }, stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const child = spawn(
+    process.execPath,
+    [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', String(port)],
+    {
+      env: {
+        ...process.env,
+        JEITO_DATA: dataFolder,
+        JEITO_NOW: FIXED_NOW,
+        JEITO_LOG: 'error',
+        NEXT_TELEMETRY_DISABLED: '1',
+        ...env,
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    },
+  );
   let said = '';
-  child.stdout?.on('data', (d) => { said += String(d); });
-  child.stderr?.on('data', (d) => { said += String(d); });
+  child.stdout?.on('data', (d) => {
+    said += String(d);
+  });
+  child.stderr?.on('data', (d) => {
+    said += String(d);
+  });
   const url = `http://localhost:${port}`;
   for (let i = 0; i < 300; i++) {
     if (child.exitCode !== null) break;
-    const answered = await fetch(`${url}/sign-in`).then((r) => r.ok, () => false);
-    if (answered) return { url, port, dataFolder, child, stop: () => stopChild(child), kill: () => killHard(child, dataFolder) };
+    const answered = await fetch(`${url}/sign-in`).then(
+      (r) => r.ok,
+      () => false,
+    );
+    if (answered)
+      return { url, port, dataFolder, child, stop: () => stopChild(child), kill: () => killHard(child, dataFolder) };
     await new Promise((r) => setTimeout(r, 100));
   }
   child.kill('SIGKILL');
@@ -60,7 +95,18 @@ async function killHard(child: ChildProcess, dataFolder: string): Promise<void> 
   await stopChild(child, 'SIGKILL');
 }
 
-export const CHROMIUM = { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'] };
+export const CHROMIUM = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+  ],
+};
 
 /** The session cookie of one of the demo's people, signed in as they would. */
 export async function signInCookie(url: string, email: string): Promise<string> {

@@ -9,12 +9,21 @@ const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`], { stdi
 
 export function run(command, args, { env = {}, quiet = false } = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
+    const child = spawn(command, args, {
+      stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
     let kept = '';
     child.stdout?.on('data', (d) => (kept += d));
     child.stderr?.on('data', (d) => (kept += d));
     child.on('error', reject);
-    child.on('close', (code) => (code === 0 ? resolve(kept) : reject(Object.assign(new Error(`${command} ${args.join(' ')} ended with ${code}\n${kept.slice(-3000)}`), { code }))));
+    child.on('close', (code) =>
+      code === 0
+        ? resolve(kept)
+        : reject(
+            Object.assign(new Error(`${command} ${args.join(' ')} ended with ${code}\n${kept.slice(-3000)}`), { code }),
+          ),
+    );
   });
 }
 
@@ -26,7 +35,10 @@ export async function installPackages() {
   const lock = hashOf(readFileSync('package-lock.json', 'utf8'));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   const missing = ['python3', 'make', 'g++'].filter((c) => !has(c));
-  if (missing.length > 0) console.log(`Note: ${missing.join(', ')} not found; sqlite3 is compiled at install and needs python3, make and g++.`);
+  if (missing.length > 0)
+    console.log(
+      `Note: ${missing.join(', ')} not found; sqlite3 is compiled at install and needs python3, make and g++.`,
+    );
   const env = {};
   const headers = path.join(path.dirname(process.execPath), '..');
   if (existsSync(path.join(headers, 'include/node/node.h'))) env.npm_config_nodedir = headers;
@@ -45,7 +57,8 @@ function sourcesHash() {
     }
   };
   for (const dir of ['src', 'content', 'public'].filter((d) => existsSync(d))) walk(dir);
-  for (const file of ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/service-worker.mjs']) parts.push(file, hashOf(readFileSync(file)));
+  for (const file of ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/service-worker.mjs'])
+    parts.push(file, hashOf(readFileSync(file)));
   return hashOf(parts.join('\n'));
 }
 
@@ -68,7 +81,10 @@ export async function chromium() {
   }
   console.log('Installing Chromium ...');
   await run('apt-get', ['update', '-qq'], { quiet: true });
-  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    quiet: true,
+    env: { DEBIAN_FRONTEND: 'noninteractive' },
+  });
 }
 
 /** The first free port from `from` on. */

@@ -5,14 +5,49 @@ import { LogEntry } from '@/domain/recency';
 import { createToken, endToken } from '@/server/api/tokens';
 import { endSession, requireUser, sameOrigin, startSession } from '@/server/auth/session';
 import { recordEvents, shareFlight } from '@/server/commands/capture';
-import { acknowledgeBrief, chooseSchools, moveCheckout, openCheckout, saveBrief, saveBriefTemplate } from '@/server/commands/checkout';
+import {
+  acknowledgeBrief,
+  chooseSchools,
+  moveCheckout,
+  openCheckout,
+  saveBrief,
+  saveBriefTemplate,
+} from '@/server/commands/checkout';
 import { adoptContent, saveContent } from '@/server/commands/content';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
-import { acknowledgeDebrief, assessSelf, decideFinding, overrule, saveDebrief, savePlan } from '@/server/commands/debrief';
+import {
+  acknowledgeDebrief,
+  assessSelf,
+  decideFinding,
+  overrule,
+  saveDebrief,
+  savePlan,
+} from '@/server/commands/debrief';
 import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '@/server/commands/people';
 import { saveEye, saveHours } from '@/server/commands/pilot';
-import { addHeld, addPerson, endHeld, erasePerson, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
-import { book, cancelBooking, endAway, endFeed, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
+import {
+  addHeld,
+  addPerson,
+  endHeld,
+  erasePerson,
+  saveDate,
+  saveRoles,
+  takeBackImport,
+  withdrawNote,
+  writeNote,
+} from '@/server/commands/persons';
+import {
+  book,
+  cancelBooking,
+  endAway,
+  endFeed,
+  joinWaiting,
+  leaveWaiting,
+  moveBooking,
+  openFeed,
+  saveAway,
+  saveWindows,
+} from '@/server/commands/schedule';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
@@ -336,7 +371,16 @@ export async function proposeSlotsAction(form: unknown) {
   return proposeSlots(await requireUser(), form);
 }
 
-const WhatIfForm = z.object({ pilotId: z.string().min(1), onDate: z.iso.date('Give the day as year-month-day.'), planned: z.array(LogEntry.pick({ flownOn: true, typeCode: true, landings: true, fullStops: true, night: true, surface: true })).min(1, 'Add a flight.').max(12, 'At most twelve flights.') });
+const WhatIfForm = z.object({
+  pilotId: z.string().min(1),
+  onDate: z.iso.date('Give the day as year-month-day.'),
+  planned: z
+    .array(
+      LogEntry.pick({ flownOn: true, typeCode: true, landings: true, fullStops: true, night: true, surface: true }),
+    )
+    .min(1, 'Add a flight.')
+    .max(12, 'At most twelve flights.'),
+});
 /** Reads only: what a pilot would have after flying what is planned. */
 export async function whatIfAction(form: unknown) {
   const user = await requireUser();

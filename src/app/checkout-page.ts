@@ -9,7 +9,9 @@ import { bookingNow } from '@/server/queries/schedule';
 import type { StripFacts } from '@/ui/shared/strip';
 
 /** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */
-export async function checkoutPage(params: Promise<{ id: string }>): Promise<{ user: CurrentUser; record: CheckoutRecord; strip: StripFacts; runs: boolean }> {
+export async function checkoutPage(
+  params: Promise<{ id: string }>,
+): Promise<{ user: CurrentUser; record: CheckoutRecord; strip: StripFacts; runs: boolean }> {
   const user = await requireUser();
   const head = await checkoutHead((await params).id);
   denyUnless(head !== null && may.viewCheckout(user, head));
@@ -19,9 +21,18 @@ export async function checkoutPage(params: Promise<{ id: string }>): Promise<{ u
   const running = await bookingNow(head.id, now);
   const wind = stationWind((await homeAerodrome()).ident, nowIso());
   return {
-    user, record, runs: may.runCheckout(user, head),
+    user,
+    record,
+    runs: may.runCheckout(user, head),
     strip: {
-      checkoutId: head.id, pilotName: head.pilotName, registration: head.registration, typeName: head.typeName, goals: head.goals, stage: stageOf(record), lesson: latest?.lesson ?? 0, signed: head.status === 'signed',
+      checkoutId: head.id,
+      pilotName: head.pilotName,
+      registration: head.registration,
+      typeName: head.typeName,
+      goals: head.goals,
+      stage: stageOf(record),
+      lesson: latest?.lesson ?? 0,
+      signed: head.status === 'signed',
       leftMin: running ? Math.max(0, Math.floor((Date.parse(running.ends_at) - Date.parse(now)) / 60_000)) : null,
       wind: wind ? { text: windText(wind), age: `station, true · ${wind.observedAt.slice(11, 16)} UTC` } : null,
     },

@@ -7,13 +7,18 @@ import '@/ui/shared/theme.css';
 import type { Metadata, Viewport } from 'next';
 import { THEME_SCRIPT } from '@/ui/shared/theme-script';
 
-export const metadata: Metadata = { title: { default: 'Jeito', template: '%s · Jeito' }, description: 'Checkouts of licensed pilots: brief, fly, debrief and sign with the evidence beside it.' };
+export const metadata: Metadata = {
+  title: { default: 'Jeito', template: '%s · Jeito' },
+  description: 'Checkouts of licensed pilots: brief, fly, debrief and sign with the evidence beside it.',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default function RootLayout({ children }: { children: React.ReactNode }) {
   return (
     <html lang="en" data-bs-theme="day" suppressHydrationWarning>
-      <head><script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} /></head>
+      <head>
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
       <body>{children}</body>
     </html>
   );

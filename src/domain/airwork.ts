@@ -3,33 +3,90 @@
 /** What a manoeuvre is judged by, each in its own unit. */
 export const AIRWORK_QUANTITIES = ['height', 'speed', 'heading', 'bank', 'rollOut', 'levelOff', 'entryRate'] as const;
 export type AirworkQuantity = (typeof AIRWORK_QUANTITIES)[number];
-export const QUANTITY_NAME: Record<AirworkQuantity, string> = { height: 'height', speed: 'speed', heading: 'heading', bank: 'bank', rollOut: 'roll-out heading', levelOff: 'level-off height', entryRate: 'slowing at entry' };
+export const QUANTITY_NAME: Record<AirworkQuantity, string> = {
+  height: 'height',
+  speed: 'speed',
+  heading: 'heading',
+  bank: 'bank',
+  rollOut: 'roll-out heading',
+  levelOff: 'level-off height',
+  entryRate: 'slowing at entry',
+};
 
 /** Manoeuvres with numbers in the standard. */
-export const AIRWORK_KINDS = ['steep-turn', 'slow-flight', 'stall', 'energy', 'asymmetric', 'emergency-descent'] as const;
+export const AIRWORK_KINDS = [
+  'steep-turn',
+  'slow-flight',
+  'stall',
+  'energy',
+  'asymmetric',
+  'emergency-descent',
+] as const;
 export type AirworkKind = (typeof AIRWORK_KINDS)[number];
 
 /** How an item is captured; what a programme's item names, and what the cockpit offers beside it. */
-export const CAPTURE_FORMS = ['plain', ...AIRWORK_KINDS, 'power-table', 'trial', 'flow', 'speeds', 'exchange', 'surprise'] as const;
+export const CAPTURE_FORMS = [
+  'plain',
+  ...AIRWORK_KINDS,
+  'power-table',
+  'trial',
+  'flow',
+  'speeds',
+  'exchange',
+  'surprise',
+] as const;
 export type CaptureForm = (typeof CAPTURE_FORMS)[number];
 export const FORM_NAME: Record<CaptureForm, string> = {
-  plain: 'As seen', 'steep-turn': 'Steep turn', 'slow-flight': 'Slow flight', stall: 'Stall', energy: 'Energy item', asymmetric: 'One engine', 'emergency-descent': 'Emergency descent',
-  'power-table': 'Power found', trial: 'Make-believe ground', flow: 'Systems order', speeds: 'Speeds from memory', exchange: 'Exchange of control', surprise: 'If it stops now',
+  plain: 'As seen',
+  'steep-turn': 'Steep turn',
+  'slow-flight': 'Slow flight',
+  stall: 'Stall',
+  energy: 'Energy item',
+  asymmetric: 'One engine',
+  'emergency-descent': 'Emergency descent',
+  'power-table': 'Power found',
+  trial: 'Make-believe ground',
+  flow: 'Systems order',
+  speeds: 'Speeds from memory',
+  exchange: 'Exchange of control',
+  surprise: 'If it stops now',
 };
 
 /** Sides of a tolerance in the standard's unit, about the set value. */
-export interface AirworkLimit { quantity: AirworkQuantity; low: number; high: number; unit: string; citation: string }
-export interface AirworkStandard { kind: AirworkKind; set: Partial<Record<AirworkQuantity, number>>; limits: AirworkLimit[] }
+export interface AirworkLimit {
+  quantity: AirworkQuantity;
+  low: number;
+  high: number;
+  unit: string;
+  citation: string;
+}
+export interface AirworkStandard {
+  kind: AirworkKind;
+  set: Partial<Record<AirworkQuantity, number>>;
+  limits: AirworkLimit[];
+}
 /** The greatest deviation seen, *inside* when nothing left the tolerance, absent when nobody looked. */
 export type SeenExtreme = number | 'inside';
 
 export const STALLS = ['clean', 'landing', 'departure', 'turning', 'accelerated'] as const;
 export type StallKind = (typeof STALLS)[number];
 export const STALL_CUES = ['horn', 'buffet', 'mush', 'break', 'wing-drop'] as const;
-export const STALL_RECOVERIES = ['unloaded-first', 'power-first', 'aileron-first', 'rudder-first', 'secondary-stall'] as const;
+export const STALL_RECOVERIES = [
+  'unloaded-first',
+  'power-first',
+  'aileron-first',
+  'rudder-first',
+  'secondary-stall',
+] as const;
 export type StallRecovery = (typeof STALL_RECOVERIES)[number];
 export const ENERGY_ITEMS = ['wing-over', 'climbing-reversal', 'barrel', 'loop', 'roll'] as const;
-export const ASYMMETRIC_ITEMS = ['control-speed', 'failure-in-the-climb', 'failure-in-the-cruise', 'one-engine-circuit', 'one-engine-go-around'] as const;
+export const ASYMMETRIC_ITEMS = [
+  'control-speed',
+  'failure-in-the-climb',
+  'failure-in-the-cruise',
+  'one-engine-circuit',
+  'one-engine-go-around',
+] as const;
 export const FIRST_CUES = ['heading-moved', 'stall-warning', 'buffet'] as const;
 export const CUE_RECOVERIES = ['at-first-cue', 'after-a-second-cue'] as const;
 export const ARRESTED = ['full', 'part', 'none'] as const;
@@ -45,7 +102,20 @@ export type HelpControl = (typeof HELP_CONTROLS)[number];
 /** Where the landmark was when the wheels touched or the power came. */
 export const LANDMARK_WORDS = ['down-before-it', 'passed-not-down'] as const;
 /** Notes offered for one tap; each is a thing looked for, in the words it is debriefed with. */
-export const LANDING_NOTES = ['high-round-out', 'ballooned', 'floated', 'drifted-in-the-flare', 'pushed-forward-early', 'tail-kept-up-long', 'brakes-used-to-steer', 'feet-late-on-power', 'flat-approach', 'aim-point-crept-long', 'speed-did-not-fall', 'looked-inside'] as const;
+export const LANDING_NOTES = [
+  'high-round-out',
+  'ballooned',
+  'floated',
+  'drifted-in-the-flare',
+  'pushed-forward-early',
+  'tail-kept-up-long',
+  'brakes-used-to-steer',
+  'feet-late-on-power',
+  'flat-approach',
+  'aim-point-crept-long',
+  'speed-did-not-fall',
+  'looked-inside',
+] as const;
 export type LandingNote = (typeof LANDING_NOTES)[number];
 
 /** Marks of the flight's clock, each a tap. */

@@ -4,12 +4,26 @@ export const CRITERION_VERDICTS = ['within', 'edge', 'outside', 'not-seen'] as c
 export type CriterionVerdict = (typeof CRITERION_VERDICTS)[number];
 export type CriterionForm = 'measured' | 'eye' | 'asserted';
 
-export const LANDING_CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged', 'demonstration'] as const;
+export const LANDING_CLASSES = [
+  'own',
+  'own-off-target',
+  'prompted',
+  'assisted',
+  'outside',
+  'not-judged',
+  'demonstration',
+] as const;
 export type LandingClass = (typeof LANDING_CLASSES)[number];
 
 export const BOUNCE_HANDLING = ['held', 'power', 'pushed', 'went-around'] as const;
-export interface BounceEye { count: number; handling: (typeof BOUNCE_HANDLING)[number] | null }
-export interface BandEye { band: string; side: 'left' | 'right' | null }
+export interface BounceEye {
+  count: number;
+  handling: (typeof BOUNCE_HANDLING)[number] | null;
+}
+export interface BandEye {
+  band: string;
+  side: 'left' | 'right' | null;
+}
 export type EyeValue = string | BandEye | BounceEye;
 
 export const TRIGGER_WORDS = ['not-met', 'met-and-left', 'met-and-continued', 'continued-on-instructors-word'] as const;
@@ -32,4 +46,7 @@ export interface StandardRow {
   eye: EyeForm | null;
   required: ('trace' | 'eye')[];
 }
-export interface LandingStandard { edgeShare: number; criteria: StandardRow[] }
+export interface LandingStandard {
+  edgeShare: number;
+  criteria: StandardRow[];
+}

@@ -2,7 +2,16 @@ import { z } from 'zod';
 import type { Goal } from './words';
 
 /** Kinds of entries in the book. Only a sign-off, a recommendation, a part and a result may be voided. */
-export const ENTRY_KINDS = ['sign-off', 'recommendation', 'part-sign-off', 'test-result', 'not-yet', 'void', 'correction', 'key-rotated'] as const;
+export const ENTRY_KINDS = [
+  'sign-off',
+  'recommendation',
+  'part-sign-off',
+  'test-result',
+  'not-yet',
+  'void',
+  'correction',
+  'key-rotated',
+] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 export const VOIDABLE: readonly string[] = ['sign-off', 'recommendation', 'part-sign-off', 'test-result', 'not-yet'];
 
@@ -17,21 +26,63 @@ export const Limitations = z.object({
 export type Limitations = z.infer<typeof Limitations>;
 
 /** A drawn signature: a small PNG as the pad gives it. */
-export const DrawnSignature = z.string().max(80_000, 'The drawn signature is too large: draw it again, more simply.').regex(/^data:image\/png;base64,iVBORw0KGgo[A-Za-z0-9+/]+={0,2}$/, 'The drawn signature is not a PNG: draw it again.');
+export const DrawnSignature = z
+  .string()
+  .max(80_000, 'The drawn signature is too large: draw it again, more simply.')
+  .regex(
+    /^data:image\/png;base64,iVBORw0KGgo[A-Za-z0-9+/]+={0,2}$/,
+    'The drawn signature is not a PNG: draw it again.',
+  );
 
 /** What stands in an entry. Fields added later are absent in entries of before: an entry is read as it was written, for ever. */
-export interface BookItem { id: string; title: string; citation: string; have: string; waived: string | null; evidence: string[]; state?: string; asks?: string; credited?: string | null; overridden?: { reason: string; askedBy: string; approvedBy: string | null } | null; safety?: boolean; missing?: string[] }
+export interface BookItem {
+  id: string;
+  title: string;
+  citation: string;
+  have: string;
+  waived: string | null;
+  evidence: string[];
+  state?: string;
+  asks?: string;
+  credited?: string | null;
+  overridden?: { reason: string; askedBy: string; approvedBy: string | null } | null;
+  safety?: boolean;
+  missing?: string[];
+}
 export interface SignOffBody {
   pilot: { id: string; name: string; certificate?: string };
   signer: { id: string; name: string; certificate?: string; certificateUntil?: string | null };
   airframe: { registration: string; type: string; typeVersion: number; airframeVersion: number };
   goals: Goal[];
-  rules: { pack: string; name: string; citations: { goal: Goal; title?: string; citation: string; written: string; decides: 'instructor' | 'examiner'; confirm?: boolean }[]; caution?: string };
+  rules: {
+    pack: string;
+    name: string;
+    citations: {
+      goal: Goal;
+      title?: string;
+      citation: string;
+      written: string;
+      decides: 'instructor' | 'examiner';
+      confirm?: boolean;
+    }[];
+    caution?: string;
+  };
   programmes: string[];
   standard: { id: string; name: string };
   schools: Record<string, string>;
   items: BookItem[];
-  landings: { id: string; lesson: number; number: number; date: string; kind: string; intended: string | null; class: string; crosswindKt: number | null; overruled?: boolean; surface?: string }[];
+  landings: {
+    id: string;
+    lesson: number;
+    number: number;
+    date: string;
+    kind: string;
+    intended: string | null;
+    class: string;
+    crosswindKt: number | null;
+    overruled?: boolean;
+    surface?: string;
+  }[];
   observations: { id: string; lesson: number; itemId: string; verdict: string; intervention: number; note: string }[];
   counts: { lessons: number; landings: number; own: number };
   limitations: Limitations;

@@ -36,8 +36,22 @@ export const BriefChoices = z.object({
   night: z.boolean(),
   bookingMin: z.number(),
   /** A second aeroplane when two fly together. */
-  second: z.object({ registration: z.string(), leads: z.enum(['this', 'other']), position: z.string(), place: z.string(), heightFt: z.number().nullable(), at: z.string(), breakS: z.number().nullable() }).nullable(),
-  layout: z.object({ order: z.array(z.string()), hidden: z.array(z.string()), own: z.array(z.object({ id: z.string(), title: z.string(), text: z.string() })) }),
+  second: z
+    .object({
+      registration: z.string(),
+      leads: z.enum(['this', 'other']),
+      position: z.string(),
+      place: z.string(),
+      heightFt: z.number().nullable(),
+      at: z.string(),
+      breakS: z.number().nullable(),
+    })
+    .nullable(),
+  layout: z.object({
+    order: z.array(z.string()),
+    hidden: z.array(z.string()),
+    own: z.array(z.object({ id: z.string(), title: z.string(), text: z.string() })),
+  }),
   gustSchool: z.enum(['none', 'half', 'full']),
   speedSchool: z.enum(['constant', 'reducing']),
   intended: z.enum(ATTITUDES),

@@ -1,13 +1,46 @@
 import { z } from 'zod';
-import { ARRESTED, ASYMMETRIC_ITEMS, AIRWORK_KINDS, AIRWORK_QUANTITIES, CUE_RECOVERIES, ENERGY_ITEMS, FIRST_CUES, HELP_CONTROLS, LANDING_NOTES, LANDMARK_WORDS, STALLS, STALL_CUES, STALL_RECOVERIES, STOP_LEGS, TIMER_MARKS, VERTICALS } from './airwork';
+import {
+  ARRESTED,
+  ASYMMETRIC_ITEMS,
+  AIRWORK_KINDS,
+  AIRWORK_QUANTITIES,
+  CUE_RECOVERIES,
+  ENERGY_ITEMS,
+  FIRST_CUES,
+  HELP_CONTROLS,
+  LANDING_NOTES,
+  LANDMARK_WORDS,
+  STALLS,
+  STALL_CUES,
+  STALL_RECOVERIES,
+  STOP_LEGS,
+  TIMER_MARKS,
+  VERTICALS,
+} from './airwork';
 import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, TRIGGER_WORDS } from './assess-words';
-import { ALONG_BANDS, ATTITUDES, CONFIGURATION_WORDS, EVENT_TYPES, FIRMNESS_WORDS, KEPT_WORDS, LANDING_KINDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS } from './words';
+import {
+  ALONG_BANDS,
+  ATTITUDES,
+  CONFIGURATION_WORDS,
+  EVENT_TYPES,
+  FIRMNESS_WORDS,
+  KEPT_WORDS,
+  LANDING_KINDS,
+  LATERAL_BANDS,
+  SIDED_BANDS,
+  SWING_BANDS,
+} from './words';
 
 const Side = z.enum(['left', 'right']).nullable();
 const Instant = z.iso.datetime({ offset: true });
 const seen = <T extends z.ZodType>(schema: T) => schema.nullable();
 
-export const LoggedWind = z.object({ fromDegMag: z.number().min(0).max(360), kt: z.number().min(0).max(99), gustKt: z.number().min(0).max(150).nullable(), at: Instant });
+export const LoggedWind = z.object({
+  fromDegMag: z.number().min(0).max(360),
+  kt: z.number().min(0).max(99),
+  gustKt: z.number().min(0).max(150).nullable(),
+  at: Instant,
+});
 export type LoggedWind = z.infer<typeof LoggedWind>;
 
 /** One landing as captured by eye. Null everywhere means *not seen*: nothing is assumed. */
@@ -33,7 +66,10 @@ export const CapturedLanding = z.object({
   /** Set by the clean tap: what had been tapped when it was offered. */
   cleanTap: seen(z.enum(['stopped', 'climbing-away'])),
   goAroundWord: seen(z.enum(GO_AROUND_WORDS)),
-  goAroundExecution: z.partialRecord(z.enum(['power', 'attitude', 'speed', 'configurationOrder', 'tracking', 'secondContact']), z.enum(CRITERION_VERDICTS)),
+  goAroundExecution: z.partialRecord(
+    z.enum(['power', 'attitude', 'speed', 'configurationOrder', 'tracking', 'secondContact']),
+    z.enum(CRITERION_VERDICTS),
+  ),
   wind: seen(LoggedWind),
   /** When the aeroplane had stopped or was climbing away, and so how old the memory was at saving. */
   endedAt: seen(Instant),
@@ -58,32 +94,90 @@ export type CapturedLanding = z.infer<typeof CapturedLanding>;
 
 const Quantity = z.enum(AIRWORK_QUANTITIES);
 const SeenExtremes = z.partialRecord(Quantity, z.union([z.number().min(-20000).max(20000), z.literal('inside')]));
-const Box = z.object({ heightFt: z.number().min(-1000).max(30000).nullable(), speed: z.number().min(0).max(500).nullable(), headingDeg: z.number().min(0).max(360).nullable() });
-const Steps = z.object({ list: z.string().max(60), steps: z.array(z.string().max(120)).max(40), /** Which step, in the order said or done. */ ticks: z.array(z.number().int().min(0).max(39)).max(60) });
+const Box = z.object({
+  heightFt: z.number().min(-1000).max(30000).nullable(),
+  speed: z.number().min(0).max(500).nullable(),
+  headingDeg: z.number().min(0).max(360).nullable(),
+});
+const Steps = z.object({
+  list: z.string().max(60),
+  steps: z.array(z.string().max(120)).max(40),
+  /** Which step, in the order said or done. */ ticks: z.array(z.number().int().min(0).max(39)).max(60),
+});
 
 /** What was seen of one item, by the form it was captured with. */
 export const AirworkDetail = z.discriminatedUnion('form', [
-  z.object({ form: z.literal('numbers'), kind: z.enum(AIRWORK_KINDS), set: z.partialRecord(Quantity, z.number()), seen: SeenExtremes }),
-  z.object({ form: z.literal('stall'), stall: z.enum(STALLS), lookOut: z.boolean().nullable(), cue: z.enum(STALL_CUES).nullable(), cueSpeed: z.number().min(0).max(400).nullable(), recovery: z.enum(STALL_RECOVERIES).nullable(), heightLostFt: z.number().min(0).max(10000).nullable(), seen: SeenExtremes }),
+  z.object({
+    form: z.literal('numbers'),
+    kind: z.enum(AIRWORK_KINDS),
+    set: z.partialRecord(Quantity, z.number()),
+    seen: SeenExtremes,
+  }),
+  z.object({
+    form: z.literal('stall'),
+    stall: z.enum(STALLS),
+    lookOut: z.boolean().nullable(),
+    cue: z.enum(STALL_CUES).nullable(),
+    cueSpeed: z.number().min(0).max(400).nullable(),
+    recovery: z.enum(STALL_RECOVERIES).nullable(),
+    heightLostFt: z.number().min(0).max(10000).nullable(),
+    seen: SeenExtremes,
+  }),
   z.object({ form: z.literal('energy'), item: z.enum(ENERGY_ITEMS), reciprocal: z.boolean(), entry: Box, exit: Box }),
-  z.object({ form: z.literal('asymmetric'), item: z.enum(ASYMMETRIC_ITEMS), heightFt: z.number().min(0).max(30000).nullable(), saidSimulated: z.boolean().nullable(), firstCue: z.enum(FIRST_CUES).nullable(), recovery: z.enum(CUE_RECOVERIES).nullable(), set: z.partialRecord(Quantity, z.number()), seen: SeenExtremes }),
+  z.object({
+    form: z.literal('asymmetric'),
+    item: z.enum(ASYMMETRIC_ITEMS),
+    heightFt: z.number().min(0).max(30000).nullable(),
+    saidSimulated: z.boolean().nullable(),
+    firstCue: z.enum(FIRST_CUES).nullable(),
+    recovery: z.enum(CUE_RECOVERIES).nullable(),
+    set: z.partialRecord(Quantity, z.number()),
+    seen: SeenExtremes,
+  }),
   Steps.extend({ form: z.literal('steps'), kind: z.enum(['flow', 'speeds']) }),
   Steps.extend({ form: z.literal('exchange'), feetClear: z.boolean().nullable() }),
-  z.object({ form: z.literal('surprise'), leg: z.enum(STOP_LEGS), heightFt: z.number(), answer: z.string().max(16), model: z.string().max(16), verdict: z.enum(['reaches', 'doubtful', 'no']), marginFt: z.number().nullable() }),
+  z.object({
+    form: z.literal('surprise'),
+    leg: z.enum(STOP_LEGS),
+    heightFt: z.number(),
+    answer: z.string().max(16),
+    model: z.string().max(16),
+    verdict: z.enum(['reaches', 'doubtful', 'no']),
+    marginFt: z.number().nullable(),
+  }),
 ]);
 export type AirworkDetail = z.infer<typeof AirworkDetail>;
 
 export const ItemObserved = z.object({
-  itemId: z.string().min(1).max(40), verdict: z.enum(['within', 'edge', 'outside']), intervention: z.number().int().min(0).max(3), note: z.string().max(500),
-  detail: AirworkDetail.nullable().default(null), pilotId: z.string().max(64).nullable().default(null),
+  itemId: z.string().min(1).max(40),
+  verdict: z.enum(['within', 'edge', 'outside']),
+  intervention: z.number().int().min(0).max(3),
+  note: z.string().max(500),
+  detail: AirworkDetail.nullable().default(null),
+  pilotId: z.string().max(64).nullable().default(null),
   /** Minutes spent on it, where the item counts time. */
   minutes: z.number().int().min(1, 'At least a minute.').max(720, 'At most 12 h.').nullish(),
 });
 /** A power setting and what it gave: a row of the table as found, not yet on any sheet. */
-export const PowerFound = z.object({ phase: z.string().trim().min(1).max(60), setting: z.string().trim().min(1).max(60), speed: z.number().min(10).max(400), vertical: z.enum(VERTICALS) });
+export const PowerFound = z.object({
+  phase: z.string().trim().min(1).max(60),
+  setting: z.string().trim().min(1).max(60),
+  speed: z.number().min(10).max(400),
+  vertical: z.enum(VERTICALS),
+});
 export type PowerFound = z.infer<typeof PowerFound>;
 /** One approach to a make-believe ground at height. */
-export const TrialFlown = z.object({ flapDeg: z.number().min(0).max(90), power: z.string().max(60), idle: z.boolean(), speed: z.number().min(10).max(400), sinkFpm: z.number().min(0).max(4000).nullable(), groundFt: z.number().min(0).max(20000), arrested: z.enum(ARRESTED), elevatorAtStop: z.boolean().nullable(), heightErrorFt: z.number().min(-2000).max(2000).nullable() });
+export const TrialFlown = z.object({
+  flapDeg: z.number().min(0).max(90),
+  power: z.string().max(60),
+  idle: z.boolean(),
+  speed: z.number().min(10).max(400),
+  sinkFpm: z.number().min(0).max(4000).nullable(),
+  groundFt: z.number().min(0).max(20000),
+  arrested: z.enum(ARRESTED),
+  elevatorAtStop: z.boolean().nullable(),
+  heightErrorFt: z.number().min(-2000).max(2000).nullable(),
+});
 export type TrialFlown = z.infer<typeof TrialFlown>;
 export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
 /**
@@ -91,16 +185,24 @@ export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
  * Values in the standard's terms: speed about its target in knots, place along past the aim point and across in metres, sink in feet a minute, angles in degrees, right positive.
  */
 export const Measured = z.object({
-  traceId: z.string().min(1).max(64), atS: z.number().min(0),
+  traceId: z.string().min(1).max(64),
+  atS: z.number().min(0),
   values: z.record(z.string().max(16), z.number()),
-  item: z.object({ verdict: z.enum(['within', 'edge', 'outside']), detail: AirworkDetail }).nullable().default(null),
+  item: z
+    .object({ verdict: z.enum(['within', 'edge', 'outside']), detail: AirworkDetail })
+    .nullable()
+    .default(null),
 });
 /** An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back. `what` is a criterion, `class` for the whole landing, `item` for airwork. */
 const Why = z.string().trim().min(8).max(300);
 export const Overruling = z.union([
   z.object({ what: z.literal('class'), to: z.enum(LANDING_CLASSES).nullable(), reason: Why }),
   z.object({ what: z.literal('item'), to: z.enum(['within', 'edge', 'outside']).nullable(), reason: Why }),
-  z.object({ what: z.string().regex(/^(?!class$|item$)[a-zA-Z]{1,24}$/), to: z.enum(CRITERION_VERDICTS).nullable(), reason: Why }),
+  z.object({
+    what: z.string().regex(/^(?!class$|item$)[a-zA-Z]{1,24}$/),
+    to: z.enum(CRITERION_VERDICTS).nullable(),
+    reason: Why,
+  }),
 ]);
 export type Overruling = z.infer<typeof Overruling>;
 export type Measured = z.infer<typeof Measured>;
@@ -110,8 +212,13 @@ export type ItemObserved = z.infer<typeof ItemObserved>;
 const Word = z.string().max(24);
 /** Wheels against surface, as said and seen; the decision is the device's, from the same core function, kept as evidence. */
 export const GearChecked = z.object({
-  surface: z.enum(['water', 'land']).nullable(), lamps: z.record(Word, Word.nullable()), seen: z.record(Word, z.enum(['up', 'down']).nullable()), spoken: Word.nullable(), onFinal: z.boolean(),
-  decision: z.enum(['agree', 'stop']), reasons: z.array(z.string().max(40)).max(30),
+  surface: z.enum(['water', 'land']).nullable(),
+  lamps: z.record(Word, Word.nullable()),
+  seen: z.record(Word, z.enum(['up', 'down']).nullable()),
+  spoken: Word.nullable(),
+  onFinal: z.boolean(),
+  decision: z.enum(['agree', 'stop']),
+  reasons: z.array(z.string().max(40)).max(30),
 });
 export type GearChecked = z.infer<typeof GearChecked>;
 

@@ -1,7 +1,18 @@
 import { z } from 'zod';
 import type { FormNode } from './form-node';
 
-interface JsonSchema { type?: string | string[]; const?: unknown; enum?: unknown[]; anyOf?: JsonSchema[]; oneOf?: JsonSchema[]; additionalProperties?: JsonSchema | boolean; propertyNames?: JsonSchema; properties?: Record<string, JsonSchema>; items?: JsonSchema; format?: string }
+interface JsonSchema {
+  type?: string | string[];
+  const?: unknown;
+  enum?: unknown[];
+  anyOf?: JsonSchema[];
+  oneOf?: JsonSchema[];
+  additionalProperties?: JsonSchema | boolean;
+  propertyNames?: JsonSchema;
+  properties?: Record<string, JsonSchema>;
+  items?: JsonSchema;
+  format?: string;
+}
 
 /** Turns a schema of the domain into form nodes. A number with a source is one node. */
 export function formNode(schema: z.ZodType): FormNode {
@@ -12,9 +23,16 @@ function fromJson(s: JsonSchema): FormNode {
   if (s.const !== undefined) return { kind: 'fixed', value: String(s.const) };
   if (s.enum) return { kind: 'choice', options: s.enum.map(String) };
   const options = (s.oneOf ?? s.anyOf ?? []).filter((x) => x.type !== 'null');
-  const tag = options.length > 1 ? ['kind', 'form', 'schema', 'by'].find((t) => options.every((o) => o.properties?.[t]?.const !== undefined)) : undefined;
+  const tag =
+    options.length > 1
+      ? ['kind', 'form', 'schema', 'by'].find((t) => options.every((o) => o.properties?.[t]?.const !== undefined))
+      : undefined;
   if (tag) {
-    const variants: FormNode = { kind: 'variants', tag, options: options.map((o) => ({ value: String(o.properties?.[tag]?.const), node: fromJson(o) })) };
+    const variants: FormNode = {
+      kind: 'variants',
+      tag,
+      options: options.map((o) => ({ value: String(o.properties?.[tag]?.const), node: fromJson(o) })),
+    };
     return options.length < (s.oneOf ?? s.anyOf ?? []).length ? { kind: 'optional', inner: variants } : variants;
   }
   if (s.anyOf) {
@@ -34,6 +52,7 @@ function fromJson(s: JsonSchema): FormNode {
     if (p.value?.type === 'number' && p.source && p.ref && p.others) return { kind: 'sourced' };
     return { kind: 'object', fields: Object.entries(p).map(([key, x]) => ({ key, node: fromJson(x) })) };
   }
-  if (s.type === 'object' && typeof s.additionalProperties === 'object') return { kind: 'map', value: fromJson(s.additionalProperties), keys: s.propertyNames?.enum?.map(String) ?? null };
+  if (s.type === 'object' && typeof s.additionalProperties === 'object')
+    return { kind: 'map', value: fromJson(s.additionalProperties), keys: s.propertyNames?.enum?.map(String) ?? null };
   return { kind: s.format === 'date' ? 'date' : 'text' };
 }

@@ -17,20 +17,37 @@ export const Standard = z.object({
   edgeShare: z.number().min(0).max(1),
   /** The touchdown box, metres past the aim point. */
   boxM: z.object({ before: z.number(), past: z.number() }),
-  criteria: z.array(z.object({
-    id: z.string(),
-    group: z.enum(['control', 'precision']),
-    unit: z.string(),
-    citation: z.string(),
-    measured: z.object({ low: z.number(), high: z.number() }).nullable(),
-    eye: EyeFormSchema.nullable(),
-    required: z.array(z.enum(['trace', 'eye'])),
-  })),
+  criteria: z.array(
+    z.object({
+      id: z.string(),
+      group: z.enum(['control', 'precision']),
+      unit: z.string(),
+      citation: z.string(),
+      measured: z.object({ low: z.number(), high: z.number() }).nullable(),
+      eye: EyeFormSchema.nullable(),
+      required: z.array(z.enum(['trace', 'eye'])),
+    }),
+  ),
   /** Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a second. */
-  airwork: z.array(z.object({
-    kind: z.enum(AIRWORK_KINDS), set: z.partialRecord(z.enum(AIRWORK_QUANTITIES), z.number()),
-    limits: z.array(z.object({ quantity: z.enum(AIRWORK_QUANTITIES), low: z.number(), high: z.number(), unit: z.string(), citation: z.string() })).min(1),
-  })).default([]),
+  airwork: z
+    .array(
+      z.object({
+        kind: z.enum(AIRWORK_KINDS),
+        set: z.partialRecord(z.enum(AIRWORK_QUANTITIES), z.number()),
+        limits: z
+          .array(
+            z.object({
+              quantity: z.enum(AIRWORK_QUANTITIES),
+              low: z.number(),
+              high: z.number(),
+              unit: z.string(),
+              citation: z.string(),
+            }),
+          )
+          .min(1),
+      }),
+    )
+    .default([]),
 });
 export type Standard = z.infer<typeof Standard>;
 
@@ -38,17 +55,38 @@ export type Standard = z.infer<typeof Standard>;
 const Recent = { withinDays: z.number().int().min(1).nullable().default(null) };
 const Where = { surface: z.enum(['land', 'water']).nullable().default(null) };
 export const EvidenceRule = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('run'), needed: z.number().int(), attitude: z.string().nullable(), windKt: z.number().nullable(), accuracy: z.boolean(), minSorties: z.number().int(), minDays: z.number().int(), ...Recent, ...Where }),
   z.object({
-    kind: z.literal('count'), needed: z.number().int(), attitude: z.string().nullable(), fullStop: z.boolean(), minCrosswindKt: z.number().nullable(), ...Recent, ...Where,
+    kind: z.literal('run'),
+    needed: z.number().int(),
+    attitude: z.string().nullable(),
+    windKt: z.number().nullable(),
+    accuracy: z.boolean(),
+    minSorties: z.number().int(),
+    minDays: z.number().int(),
+    ...Recent,
+    ...Where,
+  }),
+  z.object({
+    kind: z.literal('count'),
+    needed: z.number().int(),
+    attitude: z.string().nullable(),
+    fullStop: z.boolean(),
+    minCrosswindKt: z.number().nullable(),
+    ...Recent,
+    ...Where,
     /** Only landings on target count; landings with a word count too. */
-    accuracy: z.boolean().default(false), prompted: z.boolean().default(false),
+    accuracy: z.boolean().default(false),
+    prompted: z.boolean().default(false),
   }),
   z.object({ kind: z.literal('go-arounds'), sound: z.number().int(), good: z.number().int(), ...Recent, ...Where }),
   z.object({
-    kind: z.literal('observed'), needed: z.number().int(), maxIntervention: z.number().int(), ...Recent,
+    kind: z.literal('observed'),
+    needed: z.number().int(),
+    maxIntervention: z.number().int(),
+    ...Recent,
     /** On at least so many days, and each of these seen at least once (stalls, energy and one-engine items by name). */
-    minDays: z.number().int().min(1).default(1), variants: z.array(z.string()).default([]),
+    minDays: z.number().int().min(1).default(1),
+    variants: z.array(z.string()).default([]),
   }),
   /** Hours of dual flight by the clock of the flights, or minutes entered for this item. */
   z.object({ kind: z.literal('hours'), needed: z.number().min(0), from: z.enum(['flights', 'item']), ...Recent }),
@@ -71,7 +109,14 @@ export const ProgrammeItem = z.object({
   prerequisites: z.array(z.string()),
   evidence: EvidenceRule,
   /** By what a pilot may already have it: something held, or hours in aeroplanes of the same gear and mass. */
-  credit: z.object({ text: z.string(), holds: z.array(z.string()).default([]), groupHours: z.number().nullable().default(null) }).nullable().default(null),
+  credit: z
+    .object({
+      text: z.string(),
+      holds: z.array(z.string()).default([]),
+      groupHours: z.number().nullable().default(null),
+    })
+    .nullable()
+    .default(null),
   /** The authors were not sure of it: check the current text. */
   confirm: z.boolean().default(false),
   /** How it is captured in the aeroplane. */
@@ -100,7 +145,13 @@ export const ProgrammeSource = z.object({
   title: z.string(),
   note: z.string(),
   minHours: z.number(),
-  items: z.array(ProgrammeItem.omit({ source: true, citation: true }).extend({ citations: z.partialRecord(z.enum([...PACKS, 'house']), z.string()) })).min(1),
+  items: z
+    .array(
+      ProgrammeItem.omit({ source: true, citation: true }).extend({
+        citations: z.partialRecord(z.enum([...PACKS, 'house']), z.string()),
+      }),
+    )
+    .min(1),
 });
 export type ProgrammeSource = z.infer<typeof ProgrammeSource>;
 
@@ -118,13 +169,34 @@ export const PackGoal = z.object({
   confirm: z.boolean(),
   // Added later; absent in versions of before.
   /** What the pilot must hold or have flown before. A number of hours is in command. */
-  prerequisites: z.array(z.object({ text: z.string(), holds: z.string().nullable().default(null), picHours: z.number().nullable().default(null), confirm: z.boolean().default(false) })).default([]),
+  prerequisites: z
+    .array(
+      z.object({
+        text: z.string(),
+        holds: z.string().nullable().default(null),
+        picHours: z.number().nullable().default(null),
+        confirm: z.boolean().default(false),
+      }),
+    )
+    .default([]),
   /** What the instructor must have: hours in command in the make and model, beside holding what the aeroplane demands. */
-  instructor: z.object({ modelHours: z.number().nullable().default(null), citation: z.string() }).nullable().default(null),
+  instructor: z
+    .object({ modelHours: z.number().nullable().default(null), citation: z.string() })
+    .nullable()
+    .default(null),
   /** The entry as it is written; words in braces are filled in, and the signer may change it. */
   template: z.string().default(''),
   /** Of a recommendation: how long it holds, and how long the course may take. */
-  recommendation: z.object({ validMonths: z.number().int(), monthEnd: z.boolean(), courseMonths: z.number().int().nullable(), text: z.string(), confirm: z.boolean() }).nullable().default(null),
+  recommendation: z
+    .object({
+      validMonths: z.number().int(),
+      monthEnd: z.boolean(),
+      courseMonths: z.number().int().nullable(),
+      text: z.string(),
+      confirm: z.boolean(),
+    })
+    .nullable()
+    .default(null),
   /** Training at an approved or declared organisation, not by an instructor alone. */
   organisation: z.string().nullable().default(null),
 });
@@ -144,9 +216,27 @@ export const RulePack = z.object({
   notCovered: z.array(z.string()).default([]),
   /** Recent experience, by count, and what lapses by date. */
   recency: z.array(RecencyRule).default([]),
-  dated: z.array(z.object({ id: z.string(), title: z.string(), citation: z.string(), days: z.number().int().nullable(), months: z.number().int().nullable(), monthEnd: z.boolean(), confirm: z.boolean().default(false), /** Of what it speaks: everybody, or holders of the named kind. */ of: z.string().nullable().default(null) })).default([]),
+  dated: z
+    .array(
+      z.object({
+        id: z.string(),
+        title: z.string(),
+        citation: z.string(),
+        days: z.number().int().nullable(),
+        months: z.number().int().nullable(),
+        monthEnd: z.boolean(),
+        confirm: z.boolean().default(false),
+        /** Of what it speaks: everybody, or holders of the named kind. */ of: z.string().nullable().default(null),
+      }),
+    )
+    .default([]),
   /** Night as this pack means it, for the logbook and for recent experience: they may differ. */
-  night: z.object({ logging: NightRule, recency: NightRule }).default({ logging: { by: 'twilight', citation: 'civil twilight' }, recency: { by: 'twilight', citation: 'civil twilight' } }),
+  night: z
+    .object({ logging: NightRule, recency: NightRule })
+    .default({
+      logging: { by: 'twilight', citation: 'civil twilight' },
+      recency: { by: 'twilight', citation: 'civil twilight' },
+    }),
 });
 export type RulePack = z.infer<typeof RulePack>;
 
@@ -162,43 +252,87 @@ export const House = z.object({
   stabilisedFt: z.number(),
   /** Null = 30 min by day, 45 by night. */
   reserveMin: z.number().nullable(),
-  groundMin: z.number(), circuitMin: z.number(), bookingMin: z.number(),
+  groundMin: z.number(),
+  circuitMin: z.number(),
+  bookingMin: z.number(),
   runway: z.object({
-    surfaces: z.array(z.object({ surface: z.string(), state: z.enum(['dry', 'wet']), takeoff: z.number(), landing: z.number() })),
-    slopePerPct: z.number(), headwindShare: z.number(), tailwindShare: z.number(), headKtPerTenth: z.number(), tailKtPerTenth: z.number(),
-    safetyTakeoff: z.number(), safetyLanding: z.number(), source: z.string(),
+    surfaces: z.array(
+      z.object({ surface: z.string(), state: z.enum(['dry', 'wet']), takeoff: z.number(), landing: z.number() }),
+    ),
+    slopePerPct: z.number(),
+    headwindShare: z.number(),
+    tailwindShare: z.number(),
+    headKtPerTenth: z.number(),
+    tailKtPerTenth: z.number(),
+    safetyTakeoff: z.number(),
+    safetyLanding: z.number(),
+    source: z.string(),
   }),
   /** Reach without the engine: no turn back is shown below this height; reaction and bank as the house teaches them. */
-  reach: z.object({ turnBackFt: z.number(), reactionS: z.number(), bankDeg: z.number(), source: z.string() }).default({ turnBackFt: 700, reactionS: 4, bankDeg: 35, source: 'product default' }),
+  reach: z
+    .object({ turnBackFt: z.number(), reactionS: z.number(), bankDeg: z.number(), source: z.string() })
+    .default({ turnBackFt: 700, reactionS: 4, bankDeg: 35, source: 'product default' }),
   /** Taxiways of the field. */
-  taxiway: z.object({ widthM: z.number(), lightsM: z.number(), lipCm: z.number(), source: z.string() }).default({ widthM: 10, lightsM: 0.5, lipCm: 0, source: 'product default' }),
-  exchangeWords: z.array(z.string()), finalChecks: z.array(z.string()), simulatedFailures: z.array(z.string()),
+  taxiway: z
+    .object({ widthM: z.number(), lightsM: z.number(), lipCm: z.number(), source: z.string() })
+    .default({ widthM: 10, lightsM: 0.5, lipCm: 0, source: 'product default' }),
+  exchangeWords: z.array(z.string()),
+  finalChecks: z.array(z.string()),
+  simulatedFailures: z.array(z.string()),
   /** Least height above ground of a simulated failure, and of a loss-of-control-speed demonstration's completion; the house may only be stricter. */
-  failureFloorFt: z.number().min(500).default(500), demonstrationFt: z.number().min(3000).default(3000),
+  failureFloorFt: z.number().min(500).default(500),
+  demonstrationFt: z.number().min(3000).default(3000),
   /** The rule pack whose words and rules hold where no checkout says another. */
   homePack: z.enum(PACKS).default('us'),
   /** Bookings: hours of the day, minutes since midnight; the step of the grid; what a lesson usually takes where too few were flown to learn from. */
-  schedule: z.object({
-    openFromMin: z.number().int().min(0).max(1440), openToMin: z.number().int().min(0).max(1440), stepMin: z.number().int().min(5).max(60), nightFlying: z.boolean(),
-    briefMin: z.number().int().min(5), prepareMin: z.number().int().min(5), flightMin: z.number().int().min(10), debriefMin: z.number().int().min(5),
-    /** Days without a lesson after which an open checkout has stalled. */
-    stalledDays: z.number().int().min(1), source: z.string(),
-  }).default({ openFromMin: 420, openToMin: 1260, stepMin: 15, nightFlying: false, briefMin: 15, prepareMin: 20, flightMin: 50, debriefMin: 20, stalledDays: 14, source: 'product default' }),
+  schedule: z
+    .object({
+      openFromMin: z.number().int().min(0).max(1440),
+      openToMin: z.number().int().min(0).max(1440),
+      stepMin: z.number().int().min(5).max(60),
+      nightFlying: z.boolean(),
+      briefMin: z.number().int().min(5),
+      prepareMin: z.number().int().min(5),
+      flightMin: z.number().int().min(10),
+      debriefMin: z.number().int().min(5),
+      /** Days without a lesson after which an open checkout has stalled. */
+      stalledDays: z.number().int().min(1),
+      source: z.string(),
+    })
+    .default({
+      openFromMin: 420,
+      openToMin: 1260,
+      stepMin: 15,
+      nightFlying: false,
+      briefMin: 15,
+      prepareMin: 20,
+      flightMin: 50,
+      debriefMin: 20,
+      stalledDays: 14,
+      source: 'product default',
+    }),
   twinFailures: z.array(z.string()),
   reference: z.string(),
   /** Signing: what an instructor must have flown to teach and sign a type, how long a part sign-off holds, who says yes to an override, and when a check falls due. */
-  signing: z.object({
-    teach: z.array(RecencyRule), partDays: z.number().int().min(1), overrideNeedsChief: z.enum(['always', 'safety', 'never']),
-    /** Days without flying the type after which a check is due; a gear-and-mass group or a type code, the type first. */
-    intervals: z.array(z.object({ of: z.string(), days: z.number().int().min(1) })), source: z.string(),
-  }).default({ teach: [], partDays: 60, overrideNeedsChief: 'safety', intervals: [], source: 'product default' }),
+  signing: z
+    .object({
+      teach: z.array(RecencyRule),
+      partDays: z.number().int().min(1),
+      overrideNeedsChief: z.enum(['always', 'safety', 'never']),
+      /** Days without flying the type after which a check is due; a gear-and-mass group or a type code, the type first. */
+      intervals: z.array(z.object({ of: z.string(), days: z.number().int().min(1) })),
+      source: z.string(),
+    })
+    .default({ teach: [], partDays: 60, overrideNeedsChief: 'safety', intervals: [], source: 'product default' }),
 });
 export type House = z.infer<typeof House>;
 
 export const SchoolTopic = z.object({
-  key: z.string(), topic: z.string(),
+  key: z.string(),
+  topic: z.string(),
   sides: z.array(z.object({ key: z.string(), name: z.string(), reason: z.string() })).min(2),
-  changes: z.string(), fallback: z.string(),
+  changes: z.string(),
+  fallback: z.string(),
 });
 export const Schools = z.object({ schema: z.literal('schools/1'), topics: z.array(SchoolTopic) });
 export type Schools = z.infer<typeof Schools>;

@@ -50,7 +50,12 @@ export interface RecencyEvent {
 /** When night begins and ends: by civil twilight, or so many minutes after sunset and before sunrise. */
 export const NightRule = z.discriminatedUnion('by', [
   z.object({ by: z.literal('twilight'), citation: z.string() }),
-  z.object({ by: z.literal('sun'), afterMin: z.number().int().min(0).max(180), beforeMin: z.number().int().min(0).max(180), citation: z.string() }),
+  z.object({
+    by: z.literal('sun'),
+    afterMin: z.number().int().min(0).max(180),
+    beforeMin: z.number().int().min(0).max(180),
+    citation: z.string(),
+  }),
 ]);
 export type NightRule = z.infer<typeof NightRule>;
 /** What the office or the pilot wrote of a flight that was not recorded here. */

@@ -2,23 +2,90 @@ import { z } from 'zod';
 
 export const BOOKING_KINDS = ['lesson', 'hire', 'currency', 'other'] as const;
 export type BookingKind = (typeof BOOKING_KINDS)[number];
-export const BOOKING_NAME: Record<BookingKind, string> = { lesson: 'lesson', hire: 'hire', currency: 'own practice', other: 'other' };
+export const BOOKING_NAME: Record<BookingKind, string> = {
+  lesson: 'lesson',
+  hire: 'hire',
+  currency: 'own practice',
+  other: 'other',
+};
 const Clock = z.iso.datetime({ message: 'Give the day and the time.' });
 export const BookForm = z.object({
   requestId: z.uuid(),
   kind: z.enum(BOOKING_KINDS),
   /** Of a lesson: it names pilot, goal and programme. */
-  checkoutId: z.string().nullable(), pilotId: z.string().nullable(), instructorId: z.string().nullable(), airframeId: z.string().nullable(),
-  startsAt: Clock, minutes: z.number('Give whole minutes.').int('Give whole minutes.').min(30, 'At least 30 min.').max(600, 'At most 600 min: split it.'),
-  passengers: z.number('Give a number.').int().min(0).max(9, 'At most nine.'), surface: z.enum(['any', 'asphalt', 'grass', 'water']), note: z.string().trim().max(300, 'Keep it under 300 characters.'),
+  checkoutId: z.string().nullable(),
+  pilotId: z.string().nullable(),
+  instructorId: z.string().nullable(),
+  airframeId: z.string().nullable(),
+  startsAt: Clock,
+  minutes: z
+    .number('Give whole minutes.')
+    .int('Give whole minutes.')
+    .min(30, 'At least 30 min.')
+    .max(600, 'At most 600 min: split it.'),
+  passengers: z.number('Give a number.').int().min(0).max(9, 'At most nine.'),
+  surface: z.enum(['any', 'asphalt', 'grass', 'water']),
+  note: z.string().trim().max(300, 'Keep it under 300 characters.'),
   /** The wish it fulfils. */
   waitingId: z.string().nullable().default(null),
 });
 export type BookForm = z.infer<typeof BookForm>;
-export const MoveForm = z.object({ bookingId: z.string().min(1), version: z.number().int(), startsAt: Clock, minutes: BookForm.shape.minutes, airframeId: z.string().nullable().optional(), instructorId: z.string().nullable().optional() });
-export const CancelForm = z.object({ bookingId: z.string().min(1), version: z.number().int(), reason: z.string().trim().min(3, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.') });
-export const ProposeForm = BookForm.pick({ kind: true, checkoutId: true, pilotId: true, instructorId: true, airframeId: true, passengers: true, surface: true }).extend({ minutes: z.number().int().min(30).max(600).nullable(), fromDate: z.iso.date('Give the day as year-month-day.'), days: z.number().int().min(1).max(28) });
-export const WindowsForm = z.object({ person: z.string().min(3), validFrom: z.iso.date('Give the day as year-month-day.'), windows: z.array(z.object({ weekday: z.number().int().min(1).max(7), fromMin: z.number().int().min(0).max(1440), toMin: z.number().int().min(0).max(1440) })).max(28) });
-export const AwayForm = z.object({ requestId: z.uuid(), who: z.string().min(3), fromAt: Clock, toAt: Clock.nullable(), why: z.string().trim().min(3, 'Say why, in a few words.').max(200, 'Keep it under 200 characters.') });
-export const EndAwayForm = z.object({ id: z.string().min(1), why: z.string().trim().max(200, 'Keep it under 200 characters.') });
-export const WaitForm = z.object({ requestId: z.uuid(), pilotId: z.string().min(1), checkoutId: z.string().nullable(), minutes: z.number().int().min(30).max(600), fromDate: z.iso.date('Give the day as year-month-day.'), toDate: z.iso.date('Give the day as year-month-day.'), note: z.string().trim().max(200, 'Keep it under 200 characters.') });
+export const MoveForm = z.object({
+  bookingId: z.string().min(1),
+  version: z.number().int(),
+  startsAt: Clock,
+  minutes: BookForm.shape.minutes,
+  airframeId: z.string().nullable().optional(),
+  instructorId: z.string().nullable().optional(),
+});
+export const CancelForm = z.object({
+  bookingId: z.string().min(1),
+  version: z.number().int(),
+  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
+});
+export const ProposeForm = BookForm.pick({
+  kind: true,
+  checkoutId: true,
+  pilotId: true,
+  instructorId: true,
+  airframeId: true,
+  passengers: true,
+  surface: true,
+}).extend({
+  minutes: z.number().int().min(30).max(600).nullable(),
+  fromDate: z.iso.date('Give the day as year-month-day.'),
+  days: z.number().int().min(1).max(28),
+});
+export const WindowsForm = z.object({
+  person: z.string().min(3),
+  validFrom: z.iso.date('Give the day as year-month-day.'),
+  windows: z
+    .array(
+      z.object({
+        weekday: z.number().int().min(1).max(7),
+        fromMin: z.number().int().min(0).max(1440),
+        toMin: z.number().int().min(0).max(1440),
+      }),
+    )
+    .max(28),
+});
+export const AwayForm = z.object({
+  requestId: z.uuid(),
+  who: z.string().min(3),
+  fromAt: Clock,
+  toAt: Clock.nullable(),
+  why: z.string().trim().min(3, 'Say why, in a few words.').max(200, 'Keep it under 200 characters.'),
+});
+export const EndAwayForm = z.object({
+  id: z.string().min(1),
+  why: z.string().trim().max(200, 'Keep it under 200 characters.'),
+});
+export const WaitForm = z.object({
+  requestId: z.uuid(),
+  pilotId: z.string().min(1),
+  checkoutId: z.string().nullable(),
+  minutes: z.number().int().min(30).max(600),
+  fromDate: z.iso.date('Give the day as year-month-day.'),
+  toDate: z.iso.date('Give the day as year-month-day.'),
+  note: z.string().trim().max(200, 'Keep it under 200 characters.'),
+});

@@ -37,7 +37,20 @@ export type Gate = z.infer<typeof Gate>;
 
 export const DistanceRow = z.object({ massKg: Num, pressureAltFt: Num, oatC: Num, groundRollM: Num, over50FtM: Num });
 
-export const SEAT_CONTROLS = ['stick or wheel', 'rudder', 'brakes', 'throttle', 'mixture', 'flap', 'gear', 'trim', 'fuel', 'ignition', 'canopy or doors', 'airspeed indicator'] as const;
+export const SEAT_CONTROLS = [
+  'stick or wheel',
+  'rudder',
+  'brakes',
+  'throttle',
+  'mixture',
+  'flap',
+  'gear',
+  'trim',
+  'fuel',
+  'ignition',
+  'canopy or doors',
+  'airspeed indicator',
+] as const;
 export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
 
 /** A direction fixed to the airframe: azimuth from straight ahead, right positive; depression below the longitudinal axis. */
@@ -46,12 +59,15 @@ const BodyDirection = { azimuthDeg: Num, depressionDeg: Num };
 export const Sight = z.object({
   /** Where the nose ends. One side is enough when the seat is in the middle. */
   profile: z.array(z.object(BodyDirection)).min(2, 'Give at least two directions: straight ahead and one to the side.'),
-  source: Source, ref: Ref,
+  source: Source,
+  ref: Ref,
   /** From the aeroplane's centreline, right positive. */
   eyeLateralM: Sourced,
   attitudes: z.array(z.object({ name: z.enum(SIGHT_ATTITUDES), pitchDeg: Sourced, bankDeg: Num, yawDeg: Num })),
   /** Parts that stand in the view, drawn as a line between two directions. */
-  parts: z.array(z.object({ name: Text, fromAzimuthDeg: Num, fromDepressionDeg: Num, toAzimuthDeg: Num, toDepressionDeg: Num })),
+  parts: z.array(
+    z.object({ name: Text, fromAzimuthDeg: Num, fromDepressionDeg: Num, toAzimuthDeg: Num, toDepressionDeg: Num }),
+  ),
   /** A named part that lies on the horizon, or near it, in one attitude. */
   references: z.array(z.object({ name: Text, ...BodyDirection, attitude: z.enum(SIGHT_ATTITUDES) })),
 });
@@ -95,49 +111,104 @@ export const TypeSheet = z.object({
   masses: z.object({ maxTakeoffKg: Sourced, emptyKg: Sourced, maxBaggageKg: Sourced, refMassKg: Num }),
   wing: z.object({ areaM2: Sourced, spanM: Sourced, bestGlideRatio: Sourced }),
   /** Drag the polar has not: per flap setting, gear, stopped propeller. */
-  drag: z.object({ flap: z.array(z.object({ flapDeg: Num, deltaCd0: Sourced })), gearDeltaCd0: Sourced.nullable(), windmillingDeltaCd0: Sourced.nullable() }),
+  drag: z.object({
+    flap: z.array(z.object({ flapDeg: Num, deltaCd0: Sourced })),
+    gearDeltaCd0: Sourced.nullable(),
+    windmillingDeltaCd0: Sourced.nullable(),
+  }),
   loadFactor: z.object({ positive: Sourced, negative: Sourced }),
   speeds: z.object({
-    vr: Sourced.nullable(), vx: Sourced, vy: Sourced, va: Sourced, bestGlide: Sourced, vno: Sourced, vne: Sourced,
-    vloExtend: Sourced.nullable(), vloRetract: Sourced.nullable(), vle: Sourced.nullable(),
+    vr: Sourced.nullable(),
+    vx: Sourced,
+    vy: Sourced,
+    va: Sourced,
+    bestGlide: Sourced,
+    vno: Sourced,
+    vne: Sourced,
+    vloExtend: Sourced.nullable(),
+    vloRetract: Sourced.nullable(),
+    vle: Sourced.nullable(),
     vfe: z.array(z.object({ flapDeg: Num, speed: Sourced })),
   }),
-  twin: z.object({ vmca: Sourced, vsse: Sourced, vyse: Sourced, oneEngineClimbFpm: Sourced, oneEngineCeilingFt: Sourced, goAroundDecisionFt: Sourced }).nullable(),
+  twin: z
+    .object({
+      vmca: Sourced,
+      vsse: Sourced,
+      vyse: Sourced,
+      oneEngineClimbFpm: Sourced,
+      oneEngineCeilingFt: Sourced,
+      goAroundDecisionFt: Sourced,
+    })
+    .nullable(),
   /** Power off, 1 g, at the reference mass, in the dial's unit. */
   stalls: z.array(z.object({ flapDeg: Num, speed: Sourced })).min(1),
   approach: z.array(Gate).min(2),
   sanctionedMargin: z.object({ ratio: Num, source: Text }).nullable(),
   powerTable: z.array(z.object({ phase: Text, setting: Text, ias: Sourced.nullable(), flowLPerH: Sourced.nullable() })),
-  temperatures: z.array(z.object({ name: Text, unit: Text, low: Sourced.nullable(), high: Sourced.nullable(), note: z.string() })),
+  temperatures: z.array(
+    z.object({ name: Text, unit: Text, low: Sourced.nullable(), high: Sourced.nullable(), note: z.string() }),
+  ),
   /** Climb speed that trades climb for cooling. */
   coolingClimb: Sourced.nullable(),
-  crosswind: z.object({ limitationKt: Sourced.nullable(), demonstratedKt: Sourced.nullable(), tailwindLimitKt: Sourced.nullable(), flapTable: z.array(FlapRow), flapTableSource: z.string().nullable() }),
-  landing: z.object({ usualAttitude: z.enum(ATTITUDES), wheelLandings: z.enum(['allowed', 'advised against', 'not applicable']), aimPointM: Sourced, minWidthM: Sourced.nullable(), speedSchool: z.enum(['constant', 'reducing']) }),
+  crosswind: z.object({
+    limitationKt: Sourced.nullable(),
+    demonstratedKt: Sourced.nullable(),
+    tailwindLimitKt: Sourced.nullable(),
+    flapTable: z.array(FlapRow),
+    flapTableSource: z.string().nullable(),
+  }),
+  landing: z.object({
+    usualAttitude: z.enum(ATTITUDES),
+    wheelLandings: z.enum(['allowed', 'advised against', 'not applicable']),
+    aimPointM: Sourced,
+    minWidthM: Sourced.nullable(),
+    speedSchool: z.enum(['constant', 'reducing']),
+  }),
   distances: z.object({ takeoff: z.array(DistanceRow), landing: z.array(DistanceRow), ref: Ref }).nullable(),
   /** Metres aft of the datum. */
-  loading: z.object({
-    datum: Text,
-    emptyArmM: Sourced,
-    stations: z.array(z.object({ name: Text, role: z.enum(STATION_ROLES), armM: Sourced, maxKg: Sourced.nullable() })).min(1),
-    fuelArmM: Sourced,
-    envelope: z.array(z.object({ armM: Num, massKg: Num })).min(3),
-    envelopeRef: Ref,
-    trim: z.object({ unit: Text, rows: z.array(z.object({ armM: Num, trim: Num })).min(2), ref: Ref }).nullable(),
-  }).nullable(),
-  electrical: z.object({
-    batteryAh: Sourced,
-    usableShare: Sourced.nullable(),
-    consumers: z.array(z.object({ name: Text, amps: Num, shedAtMin: Num.nullable(), dependsOn: z.array(Text), backupMin: Num })).min(1),
-    ref: Ref,
-  }).nullable(),
+  loading: z
+    .object({
+      datum: Text,
+      emptyArmM: Sourced,
+      stations: z
+        .array(z.object({ name: Text, role: z.enum(STATION_ROLES), armM: Sourced, maxKg: Sourced.nullable() }))
+        .min(1),
+      fuelArmM: Sourced,
+      envelope: z.array(z.object({ armM: Num, massKg: Num })).min(3),
+      envelopeRef: Ref,
+      trim: z.object({ unit: Text, rows: z.array(z.object({ armM: Num, trim: Num })).min(2), ref: Ref }).nullable(),
+    })
+    .nullable(),
+  electrical: z
+    .object({
+      batteryAh: Sourced,
+      usableShare: Sourced.nullable(),
+      consumers: z
+        .array(z.object({ name: Text, amps: Num, shedAtMin: Num.nullable(), dependsOn: z.array(Text), backupMin: Num }))
+        .min(1),
+      ref: Ref,
+    })
+    .nullable(),
   geometry: z.object({
     wing: z.enum(['high', 'low', 'biplane', 'shoulder']),
-    lengthM: Sourced.nullable(), heightM: Sourced.nullable(), noseToMainM: Sourced.nullable(), propDiameterM: Sourced.nullable(), tyreDiameterM: Sourced.nullable(),
-    groundPitchDeg: Sourced.nullable(), eyeHeightM: Sourced.nullable(), noseToEyeM: Sourced.nullable(),
+    lengthM: Sourced.nullable(),
+    heightM: Sourced.nullable(),
+    noseToMainM: Sourced.nullable(),
+    propDiameterM: Sourced.nullable(),
+    tyreDiameterM: Sourced.nullable(),
+    groundPitchDeg: Sourced.nullable(),
+    eyeHeightM: Sourced.nullable(),
+    noseToEyeM: Sourced.nullable(),
   }),
   /** Null = the view was not measured yet. */
   sight: Sight.nullable().default(null),
-  instructorSeat: z.array(z.object({ control: z.enum(SEAT_CONTROLS), reach: z.enum(['reached', 'seen only', 'not reached']), note: z.string() })),
+  instructorSeat: z.array(
+    z.object({
+      control: z.enum(SEAT_CONTROLS),
+      reach: z.enum(['reached', 'seen only', 'not reached']),
+      note: z.string(),
+    }),
+  ),
   equipment: z.array(Text),
   flows: z.array(z.object({ name: Text, steps: z.array(Text).min(1), source: Source, ref: Ref })),
   exits: z.array(SourcedText).min(1),
@@ -165,25 +236,42 @@ export const Airframe = z.object({
   attributes: z.array(z.object({ key: z.enum(ATTRIBUTE_KEYS), value: Text, source: Source, ref: Ref })),
   equipment: z.array(Text),
   hoursToInspection: Sourced.nullable(),
-  deferredDefects: z.array(z.object({ text: Text, since: z.iso.date('Give the day as year-month-day.'), until: z.string() })),
+  deferredDefects: z.array(
+    z.object({ text: Text, since: z.iso.date('Give the day as year-month-day.'), until: z.string() }),
+  ),
   insurer: SourcedText.nullable(),
 });
 export type Airframe = z.infer<typeof Airframe>;
 
 export const RunwayEndSchema = z.object({
-  ident: z.string(), trueBearingDeg: z.number(),
+  ident: z.string(),
+  trueBearingDeg: z.number(),
   /** Where to go around if not down: a thing to see beside the runway, and how far past the threshold it stands. */
   landmark: z.object({ name: z.string(), alongM: z.number() }).nullable(),
   /** Nominal angle of the slope lights; null = none. */
   slopeLightsDeg: z.number().nullable(),
 });
 export const Aerodrome = z.object({
-  ident: z.string(), name: z.string(), elevationFt: z.number(), variationDeg: z.number(), timeZone: z.string(), latitudeDeg: z.number(), longitudeDeg: z.number(),
+  ident: z.string(),
+  name: z.string(),
+  elevationFt: z.number(),
+  variationDeg: z.number(),
+  timeZone: z.string(),
+  latitudeDeg: z.number(),
+  longitudeDeg: z.number(),
   circuitHeightFt: z.number(),
-  runways: z.array(z.object({ surface: z.enum(['asphalt', 'grass', 'water']), elevationFt: z.number(), lengthM: z.number(), widthM: z.number(), slopePct: z.number(),
-    /** Its middle from the aerodrome's reference point, metres. */
-    centre: z.object({ eastM: z.number(), northM: z.number() }).default({ eastM: 0, northM: 0 }),
-    ends: z.array(RunwayEndSchema).length(2) })),
+  runways: z.array(
+    z.object({
+      surface: z.enum(['asphalt', 'grass', 'water']),
+      elevationFt: z.number(),
+      lengthM: z.number(),
+      widthM: z.number(),
+      slopePct: z.number(),
+      /** Its middle from the aerodrome's reference point, metres. */
+      centre: z.object({ eastM: z.number(), northM: z.number() }).default({ eastM: 0, northM: 0 }),
+      ends: z.array(RunwayEndSchema).length(2),
+    }),
+  ),
   /** Floors on the way out, nearest first. */
   airspace: z.array(z.object({ name: z.string(), fromKm: z.number(), toKm: z.number(), floorFt: z.number() })),
   source: z.string(),

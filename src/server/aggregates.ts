@@ -21,11 +21,13 @@ export function refreshLater(checkoutIds: readonly string[]): void {
   const idle = s.waiting.size === 0;
   for (const id of checkoutIds) s.waiting.add(id);
   if (!idle) return;
-  s.tail = s.tail.then(async () => {
-    const ids = [...s.waiting];
-    s.waiting.clear();
-    await refreshAggregates(ids);
-  }).catch((error: unknown) => log.warn({ error: String(error) }, 'aggregates not refreshed'));
+  s.tail = s.tail
+    .then(async () => {
+      const ids = [...s.waiting];
+      s.waiting.clear();
+      await refreshAggregates(ids);
+    })
+    .catch((error: unknown) => log.warn({ error: String(error) }, 'aggregates not refreshed'));
 }
 
 /** Resolves when nothing waits to be refreshed. */
@@ -37,12 +39,22 @@ export async function aggregatesSettled(): Promise<void> {
 
 /** Checkouts with landings and no counts: after an upgrade, or when a refresh was lost. */
 export async function refreshMissing(): Promise<number> {
-  const missing = await rows<{ id: string }>('SELECT c.id FROM checkouts c WHERE EXISTS (SELECT 1 FROM landings l WHERE l.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM stage_tallies s WHERE s.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM side_tallies s WHERE s.checkout_id = c.id)');
+  const missing = await rows<{ id: string }>(
+    'SELECT c.id FROM checkouts c WHERE EXISTS (SELECT 1 FROM landings l WHERE l.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM stage_tallies s WHERE s.checkout_id = c.id) AND NOT EXISTS (SELECT 1 FROM side_tallies s WHERE s.checkout_id = c.id)',
+  );
   refreshLater(missing.map((m) => m.id));
   return missing.length;
 }
 
-interface LandingCount { landing_class: string; intervention: number | null; lateral: string | null; demonstration: number; author: string; flown_on: string; saved_at: string }
+interface LandingCount {
+  landing_class: string;
+  intervention: number | null;
+  lateral: string | null;
+  demonstration: number;
+  author: string;
+  flown_on: string;
+  saved_at: string;
+}
 
 export async function refreshAggregates(checkoutIds: readonly string[]): Promise<void> {
   await write(async (t) => {
@@ -55,19 +67,33 @@ export async function refreshAggregates(checkoutIds: readonly string[]): Promise
   });
 }
 
-const run = async (sql: string, replacements: Record<string, unknown>, t: Transaction): Promise<void> => void (await database().sequelize.query(sql, { replacements, transaction: t }));
+const run = async (sql: string, replacements: Record<string, unknown>, t: Transaction): Promise<void> =>
+  void (await database().sequelize.query(sql, { replacements, transaction: t }));
 
 async function refreshCheckout(id: string, t: Transaction): Promise<string | null> {
-  const c = await row<{ pilot_id: string; airframe_id: string; code: string }>("SELECT c.pilot_id, c.airframe_id, ty.code FROM checkouts c JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id WHERE c.id = :id", { id }, t);
+  const c = await row<{ pilot_id: string; airframe_id: string; code: string }>(
+    'SELECT c.pilot_id, c.airframe_id, ty.code FROM checkouts c JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id WHERE c.id = :id',
+    { id },
+    t,
+  );
   if (!c) return null;
   const landings = await rows<LandingCount>(
     `SELECT l.landing_class, json_extract(l.captured, '$.intervention') AS intervention, json_extract(l.captured, '$.lateral') AS lateral, json_extract(l.captured, '$.demonstration') AS demonstration, l.author, l.flown_on, l.saved_at
-     FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :id ORDER BY s.lesson, l.number`, { id }, t,
+     FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :id ORDER BY s.lesson, l.number`,
+    { id },
+    t,
   );
   await run('DELETE FROM stage_tallies WHERE checkout_id = :id', { id }, t);
   await run('DELETE FROM side_tallies WHERE checkout_id = :id', { id }, t);
-  for (const s of stageTallies(c.pilot_id, landings.map((l) => ({ landingClass: l.landing_class, intervention: l.intervention })))) {
-    await run('INSERT INTO stage_tallies (checkout_id, pilot_id, type_code, stage, landings, own, in_standard, part_sum, part_count) VALUES (:id, :pilot, :type, :stage, :landings, :own, :inStandard, :partSum, :partCount)', { id, pilot: c.pilot_id, type: c.code, ...s }, t);
+  for (const s of stageTallies(
+    c.pilot_id,
+    landings.map((l) => ({ landingClass: l.landing_class, intervention: l.intervention })),
+  )) {
+    await run(
+      'INSERT INTO stage_tallies (checkout_id, pilot_id, type_code, stage, landings, own, in_standard, part_sum, part_count) VALUES (:id, :pilot, :type, :stage, :landings, :own, :inStandard, :partSum, :partCount)',
+      { id, pilot: c.pilot_id, type: c.code, ...s },
+      t,
+    );
   }
   const byAuthor = new Map<string, { left: number; line: number; right: number; newest: string }>();
   for (const l of landings) {
@@ -78,7 +104,12 @@ async function refreshCheckout(id: string, t: Transaction): Promise<string | nul
     a[side]++;
     if (l.flown_on > a.newest) a.newest = l.flown_on;
   }
-  for (const [author, a] of byAuthor) await run('INSERT INTO side_tallies (checkout_id, author, pilot_id, airframe_id, newest, left_n, line_n, right_n) VALUES (:id, :author, :pilot, :airframe, :newest, :left, :line, :right)', { id, author, pilot: c.pilot_id, airframe: c.airframe_id, ...a }, t);
+  for (const [author, a] of byAuthor)
+    await run(
+      'INSERT INTO side_tallies (checkout_id, author, pilot_id, airframe_id, newest, left_n, line_n, right_n) VALUES (:id, :author, :pilot, :airframe, :newest, :left, :line, :right)',
+      { id, author, pilot: c.pilot_id, airframe: c.airframe_id, ...a },
+      t,
+    );
   return c.code;
 }
 
@@ -88,9 +119,35 @@ function sideOf(l: Pick<LandingCount, 'lateral'>): 'left' | 'line' | 'right' | n
 }
 
 async function refreshMedians(type: string, t: Transaction): Promise<void> {
-  const tallies = await rows<{ pilot_id: string; stage: number; landings: number; own: number; in_standard: number; part_sum: number; part_count: number }>('SELECT pilot_id, stage, landings, own, in_standard, part_sum, part_count FROM stage_tallies WHERE type_code = :type', { type }, t);
+  const tallies = await rows<{
+    pilot_id: string;
+    stage: number;
+    landings: number;
+    own: number;
+    in_standard: number;
+    part_sum: number;
+    part_count: number;
+  }>(
+    'SELECT pilot_id, stage, landings, own, in_standard, part_sum, part_count FROM stage_tallies WHERE type_code = :type',
+    { type },
+    t,
+  );
   await run('DELETE FROM stage_medians WHERE type_code = :type', { type }, t);
-  for (const m of stageMedians(tallies.map((x): StageTally => ({ pilotId: x.pilot_id, stage: x.stage, landings: x.landings, own: x.own, inStandard: x.in_standard, partSum: x.part_sum, partCount: x.part_count })))) {
-    await run('INSERT INTO stage_medians (type_code, stage, pilots, own, in_standard, part, refreshed_at) VALUES (:type, :stage, :pilots, :own, :inStandard, :part, :at)', { type, ...m, at: nowIso() }, t);
+  for (const m of stageMedians(
+    tallies.map((x): StageTally => ({
+      pilotId: x.pilot_id,
+      stage: x.stage,
+      landings: x.landings,
+      own: x.own,
+      inStandard: x.in_standard,
+      partSum: x.part_sum,
+      partCount: x.part_count,
+    })),
+  )) {
+    await run(
+      'INSERT INTO stage_medians (type_code, stage, pilots, own, in_standard, part, refreshed_at) VALUES (:type, :stage, :pilots, :own, :inStandard, :part, :at)',
+      { type, ...m, at: nowIso() },
+      t,
+    );
   }
 }

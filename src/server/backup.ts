@@ -1,5 +1,18 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, rmdirSync, statSync, writeFileSync } from 'node:fs';
+import {
+  createReadStream,
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  rmdirSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import path from 'node:path';
 import { create, extract, list } from 'tar';
@@ -15,8 +28,19 @@ import { hashOf, keptFile } from './traces/files';
  * trace it names, the public keys and the signed head, with the hash of each. The private key and the session key stay outside.
  */
 const Manifest = z.object({
-  schema: z.literal('jeito-backup/1'), madeAt: z.string(), files: z.array(z.object({ name: z.string().regex(/^(jeito\.sqlite|ledger-head\.json|keys\/ledger-[0-9a-f]{16}\.pub\.pem|traces\/[0-9a-f]{64}\.gz)$/), bytes: z.number(), sha256: z.string() })),
-  ledger: z.object({ entries: z.number(), hash: z.string().nullable() }), tables: z.record(z.string(), z.number()),
+  schema: z.literal('jeito-backup/1'),
+  madeAt: z.string(),
+  files: z.array(
+    z.object({
+      name: z
+        .string()
+        .regex(/^(jeito\.sqlite|ledger-head\.json|keys\/ledger-[0-9a-f]{16}\.pub\.pem|traces\/[0-9a-f]{64}\.gz)$/),
+      bytes: z.number(),
+      sha256: z.string(),
+    }),
+  ),
+  ledger: z.object({ entries: z.number(), hash: z.string().nullable() }),
+  tables: z.record(z.string(), z.number()),
 });
 export type Manifest = z.infer<typeof Manifest>;
 
@@ -39,9 +63,13 @@ function ask<T extends object>(file: string, sql: string, mode = sqlite3.OPEN_RE
 
 /** Rows of every table, by name. */
 async function tableCounts(file: string): Promise<Record<string, number>> {
-  const names = await ask<{ name: string }>(file, "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name");
+  const names = await ask<{ name: string }>(
+    file,
+    "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name",
+  );
   const counts: Record<string, number> = {};
-  for (const { name } of names) counts[name] = (await ask<{ n: number }>(file, `SELECT COUNT(*) AS n FROM "${name}"`))[0]?.n ?? 0;
+  for (const { name } of names)
+    counts[name] = (await ask<{ n: number }>(file, `SELECT COUNT(*) AS n FROM "${name}"`))[0]?.n ?? 0;
   return counts;
 }
 
@@ -53,18 +81,36 @@ export async function backup(out: string, at: string): Promise<Manifest> {
   try {
     const kept = path.join(work, 'jeito.sqlite');
     // The head first: it may then count fewer entries than the copy, never more.
-    if (existsSync(inData('ledger-head.json'))) copyFileSync(inData('ledger-head.json'), path.join(work, 'ledger-head.json'));
+    if (existsSync(inData('ledger-head.json')))
+      copyFileSync(inData('ledger-head.json'), path.join(work, 'ledger-head.json'));
     mkdirSync(path.join(work, 'keys'));
     await ask(inData('jeito.sqlite'), `VACUUM INTO '${kept.replaceAll("'", "''")}'`);
-    for (const f of readdirSync(inData('keys')).filter((n) => /^ledger-[0-9a-f]{16}\.pub\.pem$/.test(n))) copyFileSync(inData('keys', f), path.join(work, 'keys', f));
+    for (const f of readdirSync(inData('keys')).filter((n) => /^ledger-[0-9a-f]{16}\.pub\.pem$/.test(n)))
+      copyFileSync(inData('keys', f), path.join(work, 'keys', f));
     mkdirSync(path.join(work, 'traces'));
-    const hashes = (await ask<{ hash: string }>(kept, 'SELECT DISTINCT hash FROM traces ORDER BY hash')).map((t) => t.hash);
+    const hashes = (await ask<{ hash: string }>(kept, 'SELECT DISTINCT hash FROM traces ORDER BY hash')).map(
+      (t) => t.hash,
+    );
     for (const hash of hashes) copyFileSync(inData('traces', `${hash}.gz`), path.join(work, 'traces', `${hash}.gz`));
-    const names = ['jeito.sqlite', ...(existsSync(path.join(work, 'ledger-head.json')) ? ['ledger-head.json'] : []), ...readdirSync(path.join(work, 'keys')).map((f) => `keys/${f}`), ...hashes.map((h) => `traces/${h}.gz`)];
+    const names = [
+      'jeito.sqlite',
+      ...(existsSync(path.join(work, 'ledger-head.json')) ? ['ledger-head.json'] : []),
+      ...readdirSync(path.join(work, 'keys')).map((f) => `keys/${f}`),
+      ...hashes.map((h) => `traces/${h}.gz`),
+    ];
     const files = [];
-    for (const name of names) files.push({ name, bytes: statSync(path.join(work, name)).size, sha256: await sha256(path.join(work, name)) });
-    const last = (await ask<{ seq: number; hash: string }>(kept, 'SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1'))[0];
-    const manifest: Manifest = { schema: 'jeito-backup/1', madeAt: at, files, ledger: { entries: last?.seq ?? 0, hash: last?.hash ?? null }, tables: await tableCounts(kept) };
+    for (const name of names)
+      files.push({ name, bytes: statSync(path.join(work, name)).size, sha256: await sha256(path.join(work, name)) });
+    const last = (
+      await ask<{ seq: number; hash: string }>(kept, 'SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1')
+    )[0];
+    const manifest: Manifest = {
+      schema: 'jeito-backup/1',
+      madeAt: at,
+      files,
+      ledger: { entries: last?.seq ?? 0, hash: last?.hash ?? null },
+      tables: await tableCounts(kept),
+    };
     writeFileSync(path.join(work, 'manifest.json'), `${JSON.stringify(manifest, null, 2)}\n`, { flush: true });
     const part = path.join(path.dirname(path.resolve(out)), `.${path.basename(out)}.part`);
     await create({ gzip: true, cwd: work, file: part, portable: true }, ['manifest.json', ...names]);
@@ -75,14 +121,19 @@ export async function backup(out: string, at: string): Promise<Manifest> {
   }
 }
 
-export interface Restored { manifest: Manifest; entries: number; traces: number }
+export interface Restored {
+  manifest: Manifest;
+  entries: number;
+  traces: number;
+}
 /**
  * Unpacks an archive beside the folder, checks all of it, and only then gives it the name: every hash, the database's own checks, rows of
  * every table, the whole book against its head, every trace by its content. Nothing is put in place when one of them fails.
  */
 export async function restore(archive: string, to: string): Promise<Restored> {
   const target = path.resolve(to);
-  if (existsSync(target) && readdirSync(target).length > 0) throw new Error(`${to} is not empty. Restore into an empty folder, look at it, then point JEITO_DATA to it.`);
+  if (existsSync(target) && readdirSync(target).length > 0)
+    throw new Error(`${to} is not empty. Restore into an empty folder, look at it, then point JEITO_DATA to it.`);
   mkdirSync(path.dirname(target), { recursive: true });
   const work = mkdtempSync(path.join(path.dirname(target), '.jeito-restore-'));
   const before = process.env.JEITO_DATA;
@@ -91,18 +142,27 @@ export async function restore(archive: string, to: string): Promise<Restored> {
     const manifest = await checkFiles(work);
     const file = path.join(work, 'jeito.sqlite');
     const integrity = await ask<{ integrity_check: string }>(file, 'PRAGMA integrity_check');
-    if (integrity[0]?.integrity_check !== 'ok') throw new Error(`The database is damaged: ${integrity[0]?.integrity_check ?? 'no answer'}.`);
+    if (integrity[0]?.integrity_check !== 'ok')
+      throw new Error(`The database is damaged: ${integrity[0]?.integrity_check ?? 'no answer'}.`);
     const broken = await ask(file, 'PRAGMA foreign_key_check');
-    if (broken.length > 0) throw new Error(`The database does not hold together: ${broken.length} rows refer to nothing.`);
+    if (broken.length > 0)
+      throw new Error(`The database does not hold together: ${broken.length} rows refer to nothing.`);
     const counts = await tableCounts(file);
-    const differs = [...new Set([...Object.keys(counts), ...Object.keys(manifest.tables)])].filter((name) => counts[name] !== manifest.tables[name]);
+    const differs = [...new Set([...Object.keys(counts), ...Object.keys(manifest.tables)])].filter(
+      (name) => counts[name] !== manifest.tables[name],
+    );
     if (differs.length > 0) throw new Error(`Rows of ${differs.join(', ')} differ from the manifest.`);
     process.env.JEITO_DATA = work;
     await closeDatabase();
     const book = await checkBook();
-    if (book.problems.length > 0) throw new Error(`The book does not check: entry ${book.problems[0]?.seq ?? '?'} ${book.problems[0]?.what ?? ''}.`);
+    if (book.problems.length > 0)
+      throw new Error(
+        `The book does not check: entry ${book.problems[0]?.seq ?? '?'} ${book.problems[0]?.what ?? ''}.`,
+      );
     const traces = await rows<{ hash: string }>('SELECT DISTINCT hash FROM traces');
-    for (const { hash } of traces) if (hashOf(await keptFile(hash)) !== hash) throw new Error(`Trace ${hash.slice(0, 12)} is not what was recorded.`);
+    for (const { hash } of traces)
+      if (hashOf(await keptFile(hash)) !== hash)
+        throw new Error(`Trace ${hash.slice(0, 12)} is not what was recorded.`);
     await closeDatabase();
     rmSync(path.join(work, 'manifest.json'));
     if (existsSync(target)) rmdirSync(target);
@@ -121,23 +181,39 @@ export async function restore(archive: string, to: string): Promise<Restored> {
 /** Only plain files with the names a backup has come out of an archive. */
 async function unpack(archive: string, into: string): Promise<void> {
   const wrong: string[] = [];
-  await list({ file: archive, onReadEntry: (entry) => { if (entry.type !== 'File' || (entry.path !== 'manifest.json' && !Manifest.shape.files.element.shape.name.safeParse(entry.path).success)) wrong.push(entry.path); } });
+  await list({
+    file: archive,
+    onReadEntry: (entry) => {
+      if (
+        entry.type !== 'File' ||
+        (entry.path !== 'manifest.json' && !Manifest.shape.files.element.shape.name.safeParse(entry.path).success)
+      )
+        wrong.push(entry.path);
+    },
+  });
   if (wrong.length > 0) throw new Error(`This is not a backup of ours: it holds ${wrong[0] ?? ''}.`);
   mkdirSync(path.join(into, 'keys'), { mode: 0o700 });
   await extract({ file: archive, cwd: into, strict: true });
-  if (!existsSync(path.join(into, 'manifest.json'))) throw new Error('This archive has no manifest: it is not a backup of ours, or it is cut short.');
+  if (!existsSync(path.join(into, 'manifest.json')))
+    throw new Error('This archive has no manifest: it is not a backup of ours, or it is cut short.');
 }
 
 async function checkFiles(work: string): Promise<Manifest> {
   const manifest = Manifest.safeParse(JSON.parse(readFileSync(path.join(work, 'manifest.json'), 'utf8')));
   if (!manifest.success) throw new Error('The manifest of this archive cannot be read.');
-  const there = (folder: string) => (existsSync(path.join(work, folder)) ? readdirSync(path.join(work, folder)).filter((n) => statSync(path.join(work, folder, n)).isFile()).map((n) => (folder === '' ? n : `${folder}/${n}`)) : []);
+  const there = (folder: string) =>
+    existsSync(path.join(work, folder))
+      ? readdirSync(path.join(work, folder))
+          .filter((n) => statSync(path.join(work, folder, n)).isFile())
+          .map((n) => (folder === '' ? n : `${folder}/${n}`))
+      : [];
   const found = [...there(''), ...there('keys'), ...there('traces')].filter((n) => n !== 'manifest.json');
   const extra = found.find((n) => !manifest.data.files.some((f) => f.name === n));
   if (extra) throw new Error(`${extra} is not in the manifest.`);
   for (const f of manifest.data.files) {
     if (!found.includes(f.name)) throw new Error(`${f.name} is missing from the archive.`);
-    if ((await sha256(path.join(work, f.name))) !== f.sha256) throw new Error(`${f.name} is not what was backed up: its hash differs.`);
+    if ((await sha256(path.join(work, f.name))) !== f.sha256)
+      throw new Error(`${f.name} is not what was backed up: its hash differs.`);
   }
   return manifest.data;
 }

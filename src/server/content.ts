@@ -16,14 +16,30 @@ import { row } from './db/connection';
 import { model } from './db/models';
 
 /** Kinds of versioned content and the schema each is validated with, when it is imported and when it is read. */
-export const CONTENT = { standard: Standard, programme: Programme, pack: RulePack, house: House, schools: Schools, differences: DifferenceRules, findings: Findings, aerodrome: Aerodrome } as const;
+export const CONTENT = {
+  standard: Standard,
+  programme: Programme,
+  pack: RulePack,
+  house: House,
+  schools: Schools,
+  differences: DifferenceRules,
+  findings: Findings,
+  aerodrome: Aerodrome,
+} as const;
 export type ContentKind = keyof typeof CONTENT;
 export type ContentOf<K extends ContentKind> = z.infer<(typeof CONTENT)[K]>;
 
-interface Seed { kind: ContentKind; key: string; body: unknown }
+interface Seed {
+  kind: ContentKind;
+  key: string;
+  body: unknown;
+}
 const folder = path.join(process.cwd(), 'content');
 const readJson = (...names: string[]): unknown => JSON.parse(readFileSync(path.join(folder, ...names), 'utf8'));
-const filesOf = (name: string): string[] => readdirSync(path.join(folder, name)).filter((f) => f.endsWith('.json')).sort();
+const filesOf = (name: string): string[] =>
+  readdirSync(path.join(folder, name))
+    .filter((f) => f.endsWith('.json'))
+    .sort();
 
 /** The content shipped with the product, validated. A file that does not fit its schema stops the start, by name. */
 export function shippedContent(): Seed[] {
@@ -42,7 +58,12 @@ export function shippedContent(): Seed[] {
       if (programme) seeds.push(check('programme', programme.key, programme));
     }
   }
-  seeds.push(check('house', 'house', readJson('house.json')), check('schools', 'schools', readJson('schools.json')), check('differences', 'differences', readJson('differences.json')), check('findings', 'findings', readJson('findings.json')));
+  seeds.push(
+    check('house', 'house', readJson('house.json')),
+    check('schools', 'schools', readJson('schools.json')),
+    check('differences', 'differences', readJson('differences.json')),
+    check('findings', 'findings', readJson('findings.json')),
+  );
   return seeds;
 }
 
@@ -55,13 +76,41 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
   for (const { kind, key, body } of seeds) {
     const text = canonicalText(body);
     const hash = createHash('sha256').update(text).digest('hex');
-    const newest = await row<{ version: number; hash: string; origin: string }>('SELECT version, hash, origin FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1', { kind, key }, t);
-    const known = await row('SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND hash = :hash', { kind, key, hash }, t);
+    const newest = await row<{ version: number; hash: string; origin: string }>(
+      'SELECT version, hash, origin FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1',
+      { kind, key },
+      t,
+    );
+    const known = await row(
+      'SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND hash = :hash',
+      { kind, key, hash },
+      t,
+    );
     if (known) continue;
-    const own = await row('SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin = :house', { kind, key, house: 'house' }, t);
+    const own = await row(
+      'SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin = :house',
+      { kind, key, house: 'house' },
+      t,
+    );
     const version = (newest?.version ?? 0) + 1;
     await model('content_versions').create(
-      { id: `${kind}:${key}:${version}`, kind, key, version, hash, origin: own ? 'proposed' : 'product', body: text, author, reason: version === 1 ? 'shipped with the product' : own ? 'product update, proposed beside the house’s own' : 'product update', created_at: nowIso() },
+      {
+        id: `${kind}:${key}:${version}`,
+        kind,
+        key,
+        version,
+        hash,
+        origin: own ? 'proposed' : 'product',
+        body: text,
+        author,
+        reason:
+          version === 1
+            ? 'shipped with the product'
+            : own
+              ? 'product update, proposed beside the house’s own'
+              : 'product update',
+        created_at: nowIso(),
+      },
       { transaction: t },
     );
     added++;
@@ -76,7 +125,11 @@ const parsedCache = new Map<string, unknown>();
 export async function contentById<K extends ContentKind>(kind: K, id: string, t?: Transaction): Promise<ContentOf<K>> {
   const hit = parsedCache.get(`${kind} ${id}`);
   if (hit) return hit as ContentOf<K>;
-  const found = await row<{ body: string }>('SELECT body FROM content_versions WHERE id = :id AND kind = :kind', { id, kind }, t);
+  const found = await row<{ body: string }>(
+    'SELECT body FROM content_versions WHERE id = :id AND kind = :kind',
+    { id, kind },
+    t,
+  );
   if (!found) throw new Error(`no ${kind} ${id}`);
   const parsed = CONTENT[kind].parse(JSON.parse(found.body)) as ContentOf<K>;
   parsedCache.set(`${kind} ${id}`, parsed);
@@ -97,7 +150,12 @@ export function contentMoved(t: Transaction): void {
   newestIds().clear();
   t.afterCommit(() => newestIds().clear());
 }
-async function newestId(name: string, sql: string, values: Record<string, unknown>, t?: Transaction): Promise<string | null> {
+async function newestId(
+  name: string,
+  sql: string,
+  values: Record<string, unknown>,
+  t?: Transaction,
+): Promise<string | null> {
   const known = t ? undefined : newestIds().get(name);
   if (known !== undefined) return known;
   const id = (await row<{ id: string }>(sql, values, t))?.id ?? null;
@@ -107,14 +165,28 @@ async function newestId(name: string, sql: string, values: Record<string, unknow
 }
 
 /** The newest version of a piece of content, with its id for pinning; null when there is none. */
-export async function newestContent<K extends ContentKind>(kind: K, key: string, t?: Transaction): Promise<{ id: string; body: ContentOf<K> } | null> {
-  const id = await newestId(`${kind} ${key}`, "SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1", { kind, key }, t);
+export async function newestContent<K extends ContentKind>(
+  kind: K,
+  key: string,
+  t?: Transaction,
+): Promise<{ id: string; body: ContentOf<K> } | null> {
+  const id = await newestId(
+    `${kind} ${key}`,
+    "SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1",
+    { kind, key },
+    t,
+  );
   return id === null ? null : { id, body: await contentById(kind, id, t) };
 }
 
 /** The aerodrome this school flies from (one data folder = one school): the first one entered is home, of it the newest version stands. */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
-  const id = await newestId('home', "SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1", {}, t);
+  const id = await newestId(
+    'home',
+    "SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1",
+    {},
+    t,
+  );
   if (id === null) throw new Error('no aerodrome is set up in this data folder');
   return contentById('aerodrome', id, t);
 }

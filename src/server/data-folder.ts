@@ -2,7 +2,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import path from 'node:path';
 
 /** One school = one data folder: database, keys, signed head, traces. */
-export const dataFolder = (): string => path.resolve(/* turbopackIgnore: true */ process.env.JEITO_DATA ?? 'data/local');
+export const dataFolder = (): string =>
+  path.resolve(/* turbopackIgnore: true */ process.env.JEITO_DATA ?? 'data/local');
 export const inData = (...names: string[]): string => path.join(/* turbopackIgnore: true */ dataFolder(), ...names);
 
 export function ensureDataFolder(): void {
@@ -31,11 +32,13 @@ export function folderHolder(): number | null {
 export function holdFolder(): void {
   ensureDataFolder();
   const holder = folderHolder();
-  if (holder !== null) throw new Error(`The data folder ${dataFolder()} is in use by process ${holder}. Stop it first.`);
+  if (holder !== null)
+    throw new Error(`The data folder ${dataFolder()} is in use by process ${holder}. Stop it first.`);
   writeFileSync(lockFile(), String(process.pid));
   process.once('exit', releaseFolder);
 }
 
 export function releaseFolder(): void {
-  if (existsSync(lockFile()) && readFileSync(lockFile(), 'utf8') === String(process.pid)) rmSync(lockFile(), { force: true });
+  if (existsSync(lockFile()) && readFileSync(lockFile(), 'utf8') === String(process.pid))
+    rmSync(lockFile(), { force: true });
 }

@@ -11,12 +11,21 @@ export const INK = rgb(0.086, 0.149, 0.227);
 export const SLATE = rgb(0.333, 0.392, 0.435);
 export const BLACK = rgb(0, 0, 0);
 
-export interface Fonts { regular: PDFFont; bold: PDFFont; mono: PDFFont; monoBold: PDFFont }
+export interface Fonts {
+  regular: PDFFont;
+  bold: PDFFont;
+  mono: PDFFont;
+  monoBold: PDFFont;
+}
 /** The shipped web fonts as TrueType: a PDF cannot hold WOFF2 (viewers show nothing), so each is unpacked once per process.
  * Copied, because what the unpacker hands out lies in memory it uses again. */
 const unpacked = new Map<string, Promise<Uint8Array>>();
 function font(pkg: string, name: string): Promise<Uint8Array> {
-  const known = unpacked.get(name) ?? decompress(readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name))).then((view) => Uint8Array.from(view));
+  const known =
+    unpacked.get(name) ??
+    decompress(readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name))).then((view) =>
+      Uint8Array.from(view),
+    );
   unpacked.set(name, known);
   return known;
 }
@@ -26,8 +35,10 @@ export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocum
   pdf.registerFontkit(fontkit);
   const embed = async (pkg: string, name: string) => pdf.embedFont(await font(pkg, name), { subset: true });
   const fonts: Fonts = {
-    regular: await embed('b612', 'b612-latin-400-normal.woff2'), bold: await embed('b612', 'b612-latin-700-normal.woff2'),
-    mono: await embed('b612-mono', 'b612-mono-latin-400-normal.woff2'), monoBold: await embed('b612-mono', 'b612-mono-latin-700-normal.woff2'),
+    regular: await embed('b612', 'b612-latin-400-normal.woff2'),
+    bold: await embed('b612', 'b612-latin-700-normal.woff2'),
+    mono: await embed('b612-mono', 'b612-mono-latin-400-normal.woff2'),
+    monoBold: await embed('b612-mono', 'b612-mono-latin-700-normal.woff2'),
   };
   pdf.setTitle(title);
   pdf.setCreator('Jeito');
@@ -36,13 +47,25 @@ export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocum
   return { pdf, fonts };
 }
 
-export interface Style { font?: PDFFont; size?: number; gap?: number; color?: RGB; indent?: number; /** Points kept free at the right. */ right?: number }
+export interface Style {
+  font?: PDFFont;
+  size?: number;
+  gap?: number;
+  color?: RGB;
+  indent?: number;
+  /** Points kept free at the right. */ right?: number;
+}
 
 /** Writes lines down the page, wrapped, onto as many pages as it takes. */
 export class Pen {
   page: PDFPage;
   y: number;
-  constructor(private readonly pdf: PDFDocument, readonly fonts: Fonts, private readonly paper: { w: number; h: number }, readonly margin: number) {
+  constructor(
+    private readonly pdf: PDFDocument,
+    readonly fonts: Fonts,
+    private readonly paper: { w: number; h: number },
+    readonly margin: number,
+  ) {
     this.page = pdf.addPage([paper.w, paper.h]);
     this.y = paper.h - margin;
   }
@@ -57,12 +80,20 @@ export class Pen {
     this.y -= points;
   }
   rule(color: RGB = BLACK, thickness = 0.8): void {
-    this.page.drawLine({ start: { x: this.margin, y: this.y }, end: { x: this.margin + this.width, y: this.y }, thickness, color });
+    this.page.drawLine({
+      start: { x: this.margin, y: this.y },
+      end: { x: this.margin + this.width, y: this.y },
+      thickness,
+      color,
+    });
   }
   text(text: string, x: number, { font: face = this.fonts.regular, size = 10, color = INK }: Style = {}): void {
     this.page.drawText(text.replaceAll('\u00a0', ' '), { x: this.margin + x, y: this.y, size, font: face, color });
   }
-  line(text: string, { font: face = this.fonts.regular, size = 10, gap = 3, color = INK, indent = 0, right = 0 }: Style = {}): void {
+  line(
+    text: string,
+    { font: face = this.fonts.regular, size = 10, gap = 3, color = INK, indent = 0, right = 0 }: Style = {},
+  ): void {
     for (const part of wrap(text.replaceAll('\u00a0', ' '), face, size, this.width - indent - right)) {
       if (this.y - size < this.margin) this.newPage();
       this.y -= size * 1.25;

@@ -18,16 +18,57 @@ const MARK = String.fromCharCode(0xfeff);
 const csv = (rows_: object[]): string => `${MARK}${Papa.unparse(rows_, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 
 export function bookCsv(lines: readonly BookLine[]): string {
-  return csv(lines.map((l) => ({
-    number: l.seq, signed_on: l.signedOn, kind: say(l.kind), void: l.voidedBy ? `by entry ${l.voidedBy.seq}` : '', pilot: l.pilotName, goals: list(l.goals.map(say)), registration: l.registration, type: l.type, signed_by: l.signerName,
-    about_entry: l.later?.of.seq ?? '', result: l.later?.result ?? '', limitations: l.body && (l.kind === 'sign-off' || l.kind === 'recommendation') ? limitationText(l.body.limitations) : '', overridden: l.body ? l.body.items.filter((i) => i.overridden).map((i) => i.id).join(' ') : '', text: l.later?.text ?? l.body?.text ?? '', id: l.id, sha256: l.hash,
-  })));
+  return csv(
+    lines.map((l) => ({
+      number: l.seq,
+      signed_on: l.signedOn,
+      kind: say(l.kind),
+      void: l.voidedBy ? `by entry ${l.voidedBy.seq}` : '',
+      pilot: l.pilotName,
+      goals: list(l.goals.map(say)),
+      registration: l.registration,
+      type: l.type,
+      signed_by: l.signerName,
+      about_entry: l.later?.of.seq ?? '',
+      result: l.later?.result ?? '',
+      limitations:
+        l.body && (l.kind === 'sign-off' || l.kind === 'recommendation') ? limitationText(l.body.limitations) : '',
+      overridden: l.body
+        ? l.body.items
+            .filter((i) => i.overridden)
+            .map((i) => i.id)
+            .join(' ')
+        : '',
+      text: l.later?.text ?? l.body?.text ?? '',
+      id: l.id,
+      sha256: l.hash,
+    })),
+  );
 }
 
-interface FlightRow { flown_on: string; registration: string; type_name: string; instructor: string; lesson: number | null; land_full: number; land_touch: number; water: number; go_arounds: number; night: number; own: number; minutes: number | null; goals: string | null; remark: string; source: string; takeoffs: number; hours: number | null }
+interface FlightRow {
+  flown_on: string;
+  registration: string;
+  type_name: string;
+  instructor: string;
+  lesson: number | null;
+  land_full: number;
+  land_touch: number;
+  water: number;
+  go_arounds: number;
+  night: number;
+  own: number;
+  minutes: number | null;
+  goals: string | null;
+  remark: string;
+  source: string;
+  takeoffs: number;
+  hours: number | null;
+}
 /** Flights of one pilot: recorded here, and logged. Minutes are block to block as tapped, else take-off to landing; empty when the clock was not tapped. */
 export async function flightsOf(pilotId: string, t?: Transaction): Promise<FlightRow[]> {
-  const mark = (which: string, fn: 'MIN' | 'MAX') => `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}' AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;
+  const mark = (which: string, fn: 'MIN' | 'MAX') =>
+    `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}' AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;
   const from = `COALESCE(${mark('off-block', 'MIN')}, ${mark('take-off', 'MIN')})`;
   const to = `COALESCE(${mark('on-block', 'MAX')}, ${mark('landed', 'MAX')})`;
   return rows<FlightRow>(
@@ -44,7 +85,8 @@ export async function flightsOf(pilotId: string, t?: Transaction): Promise<Fligh
      SELECT g.flown_on, g.registration, COALESCE(ty.name, g.type_written), '', NULL, NULL, CASE WHEN g.surface = 'land' THEN g.full_stops_day + g.full_stops_night ELSE 0 END, CASE WHEN g.surface = 'land' THEN g.landings_day + g.landings_night - g.full_stops_day - g.full_stops_night ELSE 0 END, CASE WHEN g.surface = 'water' THEN g.landings_day + g.landings_night ELSE 0 END, 0, g.landings_night > 0, 0, g.takeoffs_day + g.takeoffs_night, NULL, g.hours, g.remark, 'read in from a logbook'
      FROM logbook_flights g JOIN logbook_imports i ON i.id = g.import_id LEFT JOIN types ty ON ty.code = g.type_code WHERE g.pilot_id = :pilotId AND i.taken_back_at IS NULL
      ORDER BY 1, 5`,
-    { pilotId }, t,
+    { pilotId },
+    t,
   );
 }
 
@@ -52,17 +94,47 @@ export async function flightsOf(pilotId: string, t?: Transaction): Promise<Fligh
 export async function logbookCsv(pilotId: string): Promise<string> {
   const place = (await homeAerodrome()).ident;
   const flights = await flightsOf(pilotId);
-  return csv(flights.map((f) => ({
-    date: f.flown_on, aerodrome: f.source === 'recorded here' ? place : '', type: f.type_name, registration: f.registration, minutes: f.minutes ?? (f.hours === null ? '' : Math.round(f.hours * 60)), dual: f.instructor ? 'yes' : '', instructor: f.instructor, takeoffs: f.takeoffs,
-    landings_full_stop: f.land_full, landings_touch_and_go: f.land_touch, landings_water: f.water, night: f.night ? 'yes' : '', go_arounds: f.go_arounds, lesson: f.lesson ?? '', goals: f.goals ? list((JSON.parse(f.goals) as string[]).map(say)) : '', source: f.source, remarks: f.remark,
-  })));
+  return csv(
+    flights.map((f) => ({
+      date: f.flown_on,
+      aerodrome: f.source === 'recorded here' ? place : '',
+      type: f.type_name,
+      registration: f.registration,
+      minutes: f.minutes ?? (f.hours === null ? '' : Math.round(f.hours * 60)),
+      dual: f.instructor ? 'yes' : '',
+      instructor: f.instructor,
+      takeoffs: f.takeoffs,
+      landings_full_stop: f.land_full,
+      landings_touch_and_go: f.land_touch,
+      landings_water: f.water,
+      night: f.night ? 'yes' : '',
+      go_arounds: f.go_arounds,
+      lesson: f.lesson ?? '',
+      goals: f.goals ? list((JSON.parse(f.goals) as string[]).map(say)) : '',
+      source: f.source,
+      remarks: f.remark,
+    })),
+  );
 }
 
 /** Everything kept about one pilot, as JSON: the documented form is `record/1`. */
 export async function recordJson(user: CurrentUser, pilotId: string): Promise<object | null> {
-  const pilot = await row<{ id: string; name: string; mass_kg: number; hours: number; experience: string; certificate: string; crosswind_credit: string | null; experience_since: string; created_at: string; email: string | null }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE p.id = :pilotId', { pilotId });
+  const pilot = await row<{
+    id: string;
+    name: string;
+    mass_kg: number;
+    hours: number;
+    experience: string;
+    certificate: string;
+    crosswind_credit: string | null;
+    experience_since: string;
+    created_at: string;
+    email: string | null;
+  }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE p.id = :pilotId', { pilotId });
   if (!pilot || !may.exportRecord(user, { pilotId })) return null;
-  const heads = await rows<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :pilotId ORDER BY created_at', { pilotId });
+  const heads = await rows<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :pilotId ORDER BY created_at', {
+    pilotId,
+  });
   const checkouts = [];
   for (const { id } of heads) {
     const head = await checkoutHead(id);
@@ -74,29 +146,103 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
     if (entry) entries.push(signedEntry(entry));
   }
   return {
-    schema: 'record/1', madeOn: await localToday(),
-    pilot: { id: pilot.id, name: pilot.name, email: pilot.email, massKg: pilot.mass_kg, hours: pilot.hours, experience: pilot.experience, certificate: pilot.certificate, crosswindCredit: pilot.crosswind_credit === null ? null : (JSON.parse(pilot.crosswind_credit) as unknown), experienceSince: JSON.parse(pilot.experience_since) as unknown, since: pilot.created_at },
-    qualifications: await rows('SELECT kind, gained_on AS gainedOn, note, ledger_id AS ledgerId, ended_at AS endedAt FROM qualifications WHERE pilot_id = :pilotId ORDER BY gained_on', { pilotId }),
+    schema: 'record/1',
+    madeOn: await localToday(),
+    pilot: {
+      id: pilot.id,
+      name: pilot.name,
+      email: pilot.email,
+      massKg: pilot.mass_kg,
+      hours: pilot.hours,
+      experience: pilot.experience,
+      certificate: pilot.certificate,
+      crosswindCredit: pilot.crosswind_credit === null ? null : (JSON.parse(pilot.crosswind_credit) as unknown),
+      experienceSince: JSON.parse(pilot.experience_since) as unknown,
+      since: pilot.created_at,
+    },
+    qualifications: await rows(
+      'SELECT kind, gained_on AS gainedOn, note, ledger_id AS ledgerId, ended_at AS endedAt FROM qualifications WHERE pilot_id = :pilotId ORDER BY gained_on',
+      { pilotId },
+    ),
     hoursByType: await hoursOf(pilotId),
-    eyes: await rows('SELECT type_code AS typeCode, seat, eye_height_m AS eyeHeightM, how, entered_at AS enteredAt FROM pilot_eyes WHERE pilot_id = :pilotId ORDER BY seq', { pilotId }),
-    log: await rows('SELECT f.flown_on AS flownOn, f.type_code AS typeCode, f.takeoffs, f.landings, f.full_stops AS fullStops, f.night, f.surface, f.hours, f.remark, f.entered_at AS enteredAt, x.reason AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on', { pilotId }),
-    dates: await rows('SELECT d.key, d.title, d.done_on AS doneOn, d.until, d.note, u.name AS enteredBy, d.entered_at AS enteredAt FROM person_dates d JOIN users u ON u.id = d.entered_by WHERE d.pilot_id = :pilotId ORDER BY d.key, d.seq', { pilotId }),
+    eyes: await rows(
+      'SELECT type_code AS typeCode, seat, eye_height_m AS eyeHeightM, how, entered_at AS enteredAt FROM pilot_eyes WHERE pilot_id = :pilotId ORDER BY seq',
+      { pilotId },
+    ),
+    log: await rows(
+      'SELECT f.flown_on AS flownOn, f.type_code AS typeCode, f.takeoffs, f.landings, f.full_stops AS fullStops, f.night, f.surface, f.hours, f.remark, f.entered_at AS enteredAt, x.reason AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on',
+      { pilotId },
+    ),
+    dates: await rows(
+      'SELECT d.key, d.title, d.done_on AS doneOn, d.until, d.note, u.name AS enteredBy, d.entered_at AS enteredAt FROM person_dates d JOIN users u ON u.id = d.entered_by WHERE d.pilot_id = :pilotId ORDER BY d.key, d.seq',
+      { pilotId },
+    ),
     // What stands about a pilot is theirs to read when they ask for it; what the chief noted for the chief alone is told as that.
-    notes: await rows("SELECT CASE WHEN n.visible = 'chief' THEN NULL ELSE n.text END AS text, n.visible, u.name AS author, n.written_at AS writtenAt, n.withdrawn_at AS withdrawnAt FROM person_notes n JOIN users u ON u.id = n.author WHERE n.pilot_id = :pilotId ORDER BY n.written_at", { pilotId }),
-    logbooks: await rows('SELECT i.file_name AS fileName, i.imported_at AS importedAt, i.added, i.doubled, i.refused, i.taken_back_at AS takenBackAt FROM logbook_imports i WHERE i.pilot_id = :pilotId ORDER BY i.imported_at', { pilotId }),
-    logbookFlights: await rows('SELECT f.flown_on AS flownOn, f.type_written AS typeWritten, f.registration, f.type_code AS typeCode, f.hours, f.pic_hours AS picHours, f.dual, f.takeoffs_day AS takeoffsDay, f.takeoffs_night AS takeoffsNight, f.landings_day AS landingsDay, f.landings_night AS landingsNight, f.full_stops_day AS fullStopsDay, f.full_stops_night AS fullStopsNight, f.remark, i.taken_back_at AS takenBackAt FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on, f.fingerprint', { pilotId }),
-    bookings: await rows('SELECT b.kind, b.starts_at AS startsAt, b.ends_at AS endsAt, b.state, a.registration, u.name AS instructor, b.passengers, b.note FROM bookings b LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN users u ON u.id = b.instructor_id WHERE b.pilot_id = :pilotId ORDER BY b.starts_at', { pilotId }),
-    flights: await flightsOf(pilotId), checkouts, entries,
+    notes: await rows(
+      "SELECT CASE WHEN n.visible = 'chief' THEN NULL ELSE n.text END AS text, n.visible, u.name AS author, n.written_at AS writtenAt, n.withdrawn_at AS withdrawnAt FROM person_notes n JOIN users u ON u.id = n.author WHERE n.pilot_id = :pilotId ORDER BY n.written_at",
+      { pilotId },
+    ),
+    logbooks: await rows(
+      'SELECT i.file_name AS fileName, i.imported_at AS importedAt, i.added, i.doubled, i.refused, i.taken_back_at AS takenBackAt FROM logbook_imports i WHERE i.pilot_id = :pilotId ORDER BY i.imported_at',
+      { pilotId },
+    ),
+    logbookFlights: await rows(
+      'SELECT f.flown_on AS flownOn, f.type_written AS typeWritten, f.registration, f.type_code AS typeCode, f.hours, f.pic_hours AS picHours, f.dual, f.takeoffs_day AS takeoffsDay, f.takeoffs_night AS takeoffsNight, f.landings_day AS landingsDay, f.landings_night AS landingsNight, f.full_stops_day AS fullStopsDay, f.full_stops_night AS fullStopsNight, f.remark, i.taken_back_at AS takenBackAt FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on, f.fingerprint',
+      { pilotId },
+    ),
+    bookings: await rows(
+      'SELECT b.kind, b.starts_at AS startsAt, b.ends_at AS endsAt, b.state, a.registration, u.name AS instructor, b.passengers, b.note FROM bookings b LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN users u ON u.id = b.instructor_id WHERE b.pilot_id = :pilotId ORDER BY b.starts_at',
+      { pilotId },
+    ),
+    flights: await flightsOf(pilotId),
+    checkouts,
+    entries,
   };
 }
 
 function checkoutJson(record: CheckoutRecord): object {
   const { head } = record;
   return {
-    id: head.id, registration: head.registration, type: head.typeName, goals: head.goals, pack: head.pack, status: head.status, openedAt: head.createdAt, standard: record.standard.name, programmes: head.programmeIds, note: head.note,
-    lessons: record.sorties.map((s) => ({ lesson: s.lesson, flownOn: s.flownOn, briefAcknowledgedAt: s.brief?.acknowledgedAt ?? null, brief: s.brief ? { choices: s.brief.choices } : null })),
-    landings: record.landings.map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, reason: l.judged.reason, crosswindKt: l.crosswindKt, surface: l.surface ?? 'land', captured: l.captured, measured: l.measured })),
-    items: record.items.map((i) => ({ id: i.item.id, title: i.item.title, citation: i.item.citation, state: i.state, asks: i.asks, have: i.have, missing: i.missing, evidence: i.evidence })),
+    id: head.id,
+    registration: head.registration,
+    type: head.typeName,
+    goals: head.goals,
+    pack: head.pack,
+    status: head.status,
+    openedAt: head.createdAt,
+    standard: record.standard.name,
+    programmes: head.programmeIds,
+    note: head.note,
+    lessons: record.sorties.map((s) => ({
+      lesson: s.lesson,
+      flownOn: s.flownOn,
+      briefAcknowledgedAt: s.brief?.acknowledgedAt ?? null,
+      brief: s.brief ? { choices: s.brief.choices } : null,
+    })),
+    landings: record.landings.map((l) => ({
+      id: l.id,
+      lesson: l.lesson,
+      number: l.number,
+      date: l.date,
+      kind: l.kind,
+      intended: l.intended,
+      class: l.judged.landingClass,
+      reason: l.judged.reason,
+      crosswindKt: l.crosswindKt,
+      surface: l.surface ?? 'land',
+      captured: l.captured,
+      measured: l.measured,
+    })),
+    items: record.items.map((i) => ({
+      id: i.item.id,
+      title: i.item.title,
+      citation: i.item.citation,
+      state: i.state,
+      asks: i.asks,
+      have: i.have,
+      missing: i.missing,
+      evidence: i.evidence,
+    })),
     observations: record.evidence.observations,
   };
 }
@@ -107,27 +253,44 @@ export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Pro
   const today = await localToday();
   const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`);
   const pen = new Pen(pdf, fonts, A4, 48);
-  const title = (text: string) => { pen.space(8); pen.line(text, { font: fonts.bold, size: 13, gap: 3 }); };
+  const title = (text: string) => {
+    pen.space(8);
+    pen.line(text, { font: fonts.bold, size: 13, gap: 3 });
+  };
   pen.line(head.pilotName, { font: fonts.bold, size: 22, gap: 4 });
   pen.line(`${list(head.goals.map(say))} on ${head.registration} ${head.typeName}`, { font: fonts.bold, size: 14 });
-  pen.line(`${record.pack.name}; standard ${record.standard.name}; programme ${list(head.programmeIds.map(versionWords))}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`, { gap: 4 });
+  pen.line(
+    `${record.pack.name}; standard ${record.standard.name}; programme ${list(head.programmeIds.map(versionWords))}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`,
+    { gap: 4 },
+  );
   pen.rule();
   const entries = await bookLines(user, { checkoutId: head.id });
   if (entries.length > 0) {
     title('In the book');
     for (const e of [...entries].reverse()) {
-      pen.line(`Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ${e.signerName}${e.voidedBy ? `; void by entry ${e.voidedBy.seq}` : ''}`, { font: fonts.bold });
+      pen.line(
+        `Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ${e.signerName}${e.voidedBy ? `; void by entry ${e.voidedBy.seq}` : ''}`,
+        { font: fonts.bold },
+      );
       const text = e.later?.text ?? e.body?.text;
       for (const part of (text ?? '').split('\n').filter(Boolean)) pen.line(part, { indent: 10 });
-      if (e.body && (e.kind === 'sign-off' || e.kind === 'recommendation')) pen.line(`Limitations: ${limitationText(e.body.limitations)}`, { indent: 10 });
-      for (const i of (e.body?.items ?? []).filter((x) => x.overridden || x.waived)) pen.line(`${i.id} ${i.title}: ${itemWords(i).text}`, { indent: 10, size: 9 });
+      if (e.body && (e.kind === 'sign-off' || e.kind === 'recommendation'))
+        pen.line(`Limitations: ${limitationText(e.body.limitations)}`, { indent: 10 });
+      for (const i of (e.body?.items ?? []).filter((x) => x.overridden || x.waived))
+        pen.line(`${i.id} ${i.title}: ${itemWords(i).text}`, { indent: 10, size: 9 });
       pen.line(`SHA-256 ${e.hash}`, { indent: 10, font: fonts.mono, size: 7, color: SLATE });
     }
   }
   title('What was asked, and what stands');
   for (const i of items) {
-    pen.line(`${i.item.id}  ${i.item.title}: ${i.state === 'not' ? 'open' : say(i.state)}`, { font: fonts.bold, gap: 0 });
-    pen.line(`Asks ${i.asks}. Has ${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ${i.item.citation}`, { size: 9, indent: 10, gap: 4 });
+    pen.line(`${i.item.id}  ${i.item.title}: ${i.state === 'not' ? 'open' : say(i.state)}`, {
+      font: fonts.bold,
+      gap: 0,
+    });
+    pen.line(
+      `Asks ${i.asks}. Has ${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ${i.item.citation}`,
+      { size: 9, indent: 10, gap: 4 },
+    );
   }
   for (const s of sorties) {
     const flown = landings.filter((l) => l.sortieId === s.id);
@@ -135,11 +298,24 @@ export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Pro
     if (flown.length === 0 && seen.length === 0) continue;
     title(`Lesson ${s.lesson}, ${dateText(s.flownOn)}`);
     const minutes = evidence.flights?.find((f) => f.id === s.id)?.minutes;
-    pen.line(`${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`);
-    for (const l of flown) pen.line(`${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ${l.judged.reason}`, { size: 8.5, indent: 10, gap: 1 });
-    for (const o of seen) pen.line(`${o.data.itemId.startsWith('also:') ? say(o.data.itemId.slice(5)) : o.data.itemId}: ${say(o.data.verdict)}${o.data.note ? `, ${o.data.note}` : ''}`, { size: 8.5, indent: 10, gap: 1 });
+    pen.line(
+      `${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`,
+    );
+    for (const l of flown)
+      pen.line(
+        `${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ${l.judged.reason}`,
+        { size: 8.5, indent: 10, gap: 1 },
+      );
+    for (const o of seen)
+      pen.line(
+        `${o.data.itemId.startsWith('also:') ? say(o.data.itemId.slice(5)) : o.data.itemId}: ${say(o.data.verdict)}${o.data.note ? `, ${o.data.note}` : ''}`,
+        { size: 8.5, indent: 10, gap: 1 },
+      );
   }
   pen.space(8);
-  pen.line('The flight manual, the placards, the law of the place and the instructor in the seat outrank this booklet. What is signed stands in the book; this is a copy to read.', { size: 9, color: SLATE });
+  pen.line(
+    'The flight manual, the placards, the law of the place and the instructor in the seat outrank this booklet. What is signed stands in the book; this is a copy to read.',
+    { size: 9, color: SLATE },
+  );
   return pdf.save();
 }

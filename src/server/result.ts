@@ -1,10 +1,16 @@
 import type { z } from 'zod';
 
 /** What every command answers: errors are values, with the path of the field they belong to. */
-export interface Problem { path: string; message: string }
+export interface Problem {
+  path: string;
+  message: string;
+}
 export type Result<T> = ({ ok: true } & T) | { ok: false; problems: Problem[] };
 
-export const problem = (path: string, message: string): { ok: false; problems: Problem[] } => ({ ok: false, problems: [{ path, message }] });
+export const problem = (path: string, message: string): { ok: false; problems: Problem[] } => ({
+  ok: false,
+  problems: [{ path, message }],
+});
 
 export const zodProblems = (error: z.ZodError): { ok: false; problems: Problem[] } => ({
   ok: false,

@@ -11,6 +11,8 @@ export function labWorker(): Remote<LabWorker> {
 
 let forecasts: Remote<ForecastWorker> | null = null;
 export function forecastWorker(): Remote<ForecastWorker> {
-  forecasts ??= wrap<ForecastWorker>(new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module', name: 'forecast' }));
+  forecasts ??= wrap<ForecastWorker>(
+    new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module', name: 'forecast' }),
+  );
   return forecasts;
 }

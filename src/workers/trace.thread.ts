@@ -2,4 +2,6 @@
 import { parentPort } from 'node:worker_threads';
 import { type TraceJob, traceWork } from '@/core/trace';
 
-parentPort?.once('message', (job: TraceJob) => { parentPort?.postMessage(traceWork(job)); });
+parentPort?.once('message', (job: TraceJob) => {
+  parentPort?.postMessage(traceWork(job));
+});

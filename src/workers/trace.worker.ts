@@ -9,7 +9,11 @@ async function textOf(file: Blob): Promise<string> {
   if (head[0] === 0xff && head[1] === 0xfe) return new TextDecoder('utf-16le').decode(await file.arrayBuffer());
   return packed ? new Response(file.stream().pipeThrough(new DecompressionStream('gzip'))).text() : file.text();
 }
-export interface Preview { headers: string[]; known: (string | null)[]; rows: string[][] }
+export interface Preview {
+  headers: string[];
+  known: (string | null)[];
+  rows: string[][];
+}
 
 export const tracing = {
   /** The header as found with what is known of each column, and some rows below it. Null when the file is no table. */
@@ -18,21 +22,53 @@ export const tracing = {
     if (text.trimStart().startsWith('<')) return null;
     const found = findHeader(text, mapping);
     if (found) {
-      const rows = text.slice(found.dataAt).split(/\r?\n/).slice(0, 5).map((l) => l.split(found.separator));
-      return { headers: found.headers.map((h) => h.trim()), known: found.roles.map((r) => (r === null ? null : 'time' in r ? `time:${r.time}` : r.channel)), rows };
+      const rows = text
+        .slice(found.dataAt)
+        .split(/\r?\n/)
+        .slice(0, 5)
+        .map((l) => l.split(found.separator));
+      return {
+        headers: found.headers.map((h) => h.trim()),
+        known: found.roles.map((r) => (r === null ? null : 'time' in r ? `time:${r.time}` : r.channel)),
+        rows,
+      };
     }
     // Nothing known in it: the first line with the most cells is offered as the header.
     const lines = text.split(/\r?\n/).slice(0, 40);
-    const separator = [',', ';', '\t'].reduce((a, b) => (lines.filter((l) => l.split(b).length > 2).length > lines.filter((l) => l.split(a).length > 2).length ? b : a), ',');
+    const separator = [',', ';', '\t'].reduce(
+      (a, b) =>
+        lines.filter((l) => l.split(b).length > 2).length > lines.filter((l) => l.split(a).length > 2).length ? b : a,
+      ',',
+    );
     const width = Math.max(...lines.map((l) => l.split(separator).length));
     const at = lines.findIndex((l) => l.split(separator).length === width);
-    return width < 3 ? null : { headers: (lines[at] ?? '').split(separator).map((h) => h.trim()), known: Array.from({ length: width }, () => null), rows: lines.slice(at + 1, at + 6).map((l) => l.split(separator)) };
+    return width < 3
+      ? null
+      : {
+          headers: (lines[at] ?? '').split(separator).map((h) => h.trim()),
+          known: Array.from({ length: width }, () => null),
+          rows: lines.slice(at + 1, at + 6).map((l) => l.split(separator)),
+        };
   },
-  analyse: async (file: Blob, mapping: ColumnMapping | null, context: TraceContext, progress: (share: number) => void): Promise<TraceDone> => {
+  analyse: async (
+    file: Blob,
+    mapping: ColumnMapping | null,
+    context: TraceContext,
+    progress: (share: number) => void,
+  ): Promise<TraceDone> => {
     let text: string;
-    try { text = await textOf(file); } catch { return { ok: false, code: 'not-a-trace', message: 'The file cannot be unpacked: it is cut short or is no gzip.' }; }
+    try {
+      text = await textOf(file);
+    } catch {
+      return { ok: false, code: 'not-a-trace', message: 'The file cannot be unpacked: it is cut short or is no gzip.' };
+    }
     let said = 0;
-    return traceWork({ text, mapping, context }, (share) => { if (share - said > 0.02) { said = share; progress(share); } });
+    return traceWork({ text, mapping, context }, (share) => {
+      if (share - said > 0.02) {
+        said = share;
+        progress(share);
+      }
+    });
   },
 };
 export type Tracing = typeof tracing;

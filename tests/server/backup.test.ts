@@ -18,12 +18,37 @@ import { demoFolder } from './folder';
 import { user } from './signed';
 
 const run = promisify(execFile);
-const script = async (name: string, args: string[], env: Record<string, string> = {}): Promise<{ code: number; out: string }> => run(process.execPath, ['node_modules/tsx/dist/cli.mjs', `scripts/${name}.ts`, ...args], { env: { ...process.env, ...env }, encoding: 'utf8' })
-  .then((r) => ({ code: 0, out: r.stdout }), (e: { code: number; stdout: string; stderr: string }) => ({ code: e.code, out: `${e.stdout}${e.stderr}` }));
-const all = (file: string, sql: string): Promise<Record<string, unknown>[]> => new Promise((resolve, reject) => { const db = new sqlite3.Database(file); db.all<Record<string, unknown>>(sql, (error, rows) => db.close(() => (error ? reject(error) : resolve(rows)))); });
-const tables = async (file: string): Promise<string[]> => (await all(file, "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name")).map((t) => String(t.name));
+const script = async (
+  name: string,
+  args: string[],
+  env: Record<string, string> = {},
+): Promise<{ code: number; out: string }> =>
+  run(process.execPath, ['node_modules/tsx/dist/cli.mjs', `scripts/${name}.ts`, ...args], {
+    env: { ...process.env, ...env },
+    encoding: 'utf8',
+  }).then(
+    (r) => ({ code: 0, out: r.stdout }),
+    (e: { code: number; stdout: string; stderr: string }) => ({ code: e.code, out: `${e.stdout}${e.stderr}` }),
+  );
+const all = (file: string, sql: string): Promise<Record<string, unknown>[]> =>
+  new Promise((resolve, reject) => {
+    const db = new sqlite3.Database(file);
+    db.all<Record<string, unknown>>(sql, (error, rows) => db.close(() => (error ? reject(error) : resolve(rows))));
+  });
+const tables = async (file: string): Promise<string[]> =>
+  (
+    await all(file, "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name")
+  ).map((t) => String(t.name));
 /** Every row of every table, as text, sorted. */
-const everything = async (file: string): Promise<Record<string, string[]>> => Object.fromEntries(await Promise.all((await tables(file)).map(async (t): Promise<[string, string[]]> => [t, (await all(file, `SELECT * FROM "${t}"`)).map((r) => JSON.stringify(r)).sort()])));
+const everything = async (file: string): Promise<Record<string, string[]>> =>
+  Object.fromEntries(
+    await Promise.all(
+      (await tables(file)).map(async (t): Promise<[string, string[]]> => [
+        t,
+        (await all(file, `SELECT * FROM "${t}"`)).map((r) => JSON.stringify(r)).sort(),
+      ]),
+    ),
+  );
 
 let close: () => Promise<void>;
 let out: string;
@@ -31,19 +56,40 @@ beforeAll(async () => {
   ({ close } = await demoFolder());
   out = mkdtempSync(path.join(tmpdir(), 'jeito-backup-'));
 }, 120_000);
-afterAll(async () => { await close(); rmSync(out, { recursive: true, force: true }); });
+afterAll(async () => {
+  await close();
+  rmSync(out, { recursive: true, force: true });
+});
 
 describe('backup and restore', () => {
   it('under write load: whole, checked, and every row as it was', async () => {
     const helena = await user('helena');
-    const sortie = (await row<{ id: string }>("SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = 'pilot-duarte' ORDER BY s.lesson DESC"))?.id ?? '';
+    const sortie =
+      (
+        await row<{ id: string }>(
+          "SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = 'pilot-duarte' ORDER BY s.lesson DESC",
+        )
+      )?.id ?? '';
     const deviceId = randomUUID();
     let sent = 0;
     let stop = false;
     const load = (async () => {
       while (!stop) {
         sent++;
-        const answer = await recordEvents(helena, [{ eventId: randomUUID(), deviceId, deviceSeq: sent, sortieId: sortie, subjectId: randomUUID(), author: helena.id, type: 'landing-saved', v: 1, deviceTime: new Date(Date.parse('2026-11-24T10:00:00Z') + sent * 1000).toISOString(), payload: { ...UNSEEN, kind: 'full-stop', runwayEnd: '22' } }]);
+        const answer = await recordEvents(helena, [
+          {
+            eventId: randomUUID(),
+            deviceId,
+            deviceSeq: sent,
+            sortieId: sortie,
+            subjectId: randomUUID(),
+            author: helena.id,
+            type: 'landing-saved',
+            v: 1,
+            deviceTime: new Date(Date.parse('2026-11-24T10:00:00Z') + sent * 1000).toISOString(),
+            payload: { ...UNSEEN, kind: 'full-stop', runwayEnd: '22' },
+          },
+        ]);
         expect(answer.refused).toEqual([]);
       }
     })();
@@ -55,7 +101,10 @@ describe('backup and restore', () => {
     expect(sent).toBeGreaterThan(3);
     const to = path.join(out, 'restored');
     const done = await script('restore', [archive, '--to', to]);
-    expect(done).toMatchObject({ code: 0, out: expect.stringContaining('6 entries of the book by chain, signature and head') });
+    expect(done).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('6 entries of the book by chain, signature and head'),
+    });
     // What was written after the copy began is not in it; everything in it is as it is here.
     const here = await everything(inData('jeito.sqlite'));
     const there = await everything(path.join(to, 'jeito.sqlite'));
@@ -63,12 +112,22 @@ describe('backup and restore', () => {
     for (const [name, found] of Object.entries(there)) {
       if (derived.has(name)) continue;
       const known = new Set(here[name]);
-      expect(found.filter((r) => !known.has(r)), name).toEqual([]);
+      expect(
+        found.filter((r) => !known.has(r)),
+        name,
+      ).toEqual([]);
       if (name !== 'capture_events') expect(found.length, name).toBe(here[name]?.length);
     }
-    const copied = (there.capture_events ?? []).filter((r) => r.includes(deviceId)).map((r) => (JSON.parse(r) as { device_seq: number }).device_seq).sort((a, b) => a - b);
+    const copied = (there.capture_events ?? [])
+      .filter((r) => r.includes(deviceId))
+      .map((r) => (JSON.parse(r) as { device_seq: number }).device_seq)
+      .sort((a, b) => a - b);
     expect(copied).toEqual(Array.from({ length: copied.length }, (_, i) => i + 1));
-    expect(readdirSync(path.join(to, 'traces')).sort()).toEqual(readdirSync(inData('traces')).filter((f) => f.endsWith('.gz')).sort());
+    expect(readdirSync(path.join(to, 'traces')).sort()).toEqual(
+      readdirSync(inData('traces'))
+        .filter((f) => f.endsWith('.gz'))
+        .sort(),
+    );
     expect(existsSync(path.join(to, 'keys', 'ledger-private.pem'))).toBe(false);
     expect(existsSync(path.join(to, 'keys', 'session.key'))).toBe(false);
   }, 60_000);
@@ -81,36 +140,83 @@ describe('backup and restore', () => {
     expect((await script('restore', [archive, '--to', path.join(out, 'rest')])).out).toContain('is not empty');
   }, 60_000);
   it.each<[string, (folder: string) => void | Promise<void>, RegExp]>([
-    ['a byte of the database', (f) => { const file = path.join(f, 'jeito.sqlite'); const bytes = readFileSync(file); bytes[bytes.length - 900] = (bytes[bytes.length - 900] ?? 0) ^ 1; writeFileSync(file, bytes); }, /its hash differs/],
-    ['a trace taken out', (f) => { rmSync(path.join(f, 'traces', readdirSync(path.join(f, 'traces'))[0] ?? '')); }, /is missing from the archive/],
-    ['a file put in', (f) => writeFileSync(path.join(f, 'keys', 'ledger-0123456789abcdef.pub.pem'), 'x'), /is not in the manifest/],
+    [
+      'a byte of the database',
+      (f) => {
+        const file = path.join(f, 'jeito.sqlite');
+        const bytes = readFileSync(file);
+        bytes[bytes.length - 900] = (bytes[bytes.length - 900] ?? 0) ^ 1;
+        writeFileSync(file, bytes);
+      },
+      /its hash differs/,
+    ],
+    [
+      'a trace taken out',
+      (f) => {
+        rmSync(path.join(f, 'traces', readdirSync(path.join(f, 'traces'))[0] ?? ''));
+      },
+      /is missing from the archive/,
+    ],
+    [
+      'a file put in',
+      (f) => writeFileSync(path.join(f, 'keys', 'ledger-0123456789abcdef.pub.pem'), 'x'),
+      /is not in the manifest/,
+    ],
     ['another name', (f) => writeFileSync(path.join(f, 'evil.sh'), 'x'), /holds evil\.sh/],
-    ['an entry changed, with the manifest put right', async (f) => {
-      const file = path.join(f, 'jeito.sqlite');
-      await all(file, 'DROP TRIGGER ledger_fixed');
-      await all(file, "UPDATE ledger SET canonical = replace(canonical, 'Sara', 'Sira') WHERE seq = 3");
-      await putRight(f, 'jeito.sqlite');
-    }, /The book does not check: entry 3/],
-    ['the tail of the book cut, with the manifest put right', async (f) => { const file = path.join(f, 'jeito.sqlite'); await all(file, 'DROP TRIGGER ledger_kept'); await all(file, 'DELETE FROM ledger WHERE seq = 6'); await putRight(f, 'jeito.sqlite', { ledger: 5 }); }, /The book does not check: entry 6/],
-  ])('refuses %s and puts nothing in place', async (_, spoil, said) => {
-    const work = mkdtempSync(path.join(out, 'spoil-'));
-    await extract({ file: path.join(out, 'at-rest.tar.gz'), cwd: work });
-    await spoil(work);
-    const archive = path.join(out, `${path.basename(work)}.tar.gz`);
-    const names = ['manifest.json', ...readdirSync(work).filter((n) => n !== 'manifest.json').flatMap((n) => (statSync(path.join(work, n)).isDirectory() ? readdirSync(path.join(work, n)).map((m) => `${n}/${m}`) : [n]))];
-    await create({ gzip: true, cwd: work, file: archive }, names);
-    const to = path.join(out, `${path.basename(work)}-to`);
-    const done = await script('restore', [archive, '--to', to]);
-    expect(done.code).toBe(1);
-    expect(done.out).toMatch(said);
-    expect(done.out).toContain('Nothing was restored');
-    expect(existsSync(to)).toBe(false);
-  }, 30_000);
+    [
+      'an entry changed, with the manifest put right',
+      async (f) => {
+        const file = path.join(f, 'jeito.sqlite');
+        await all(file, 'DROP TRIGGER ledger_fixed');
+        await all(file, "UPDATE ledger SET canonical = replace(canonical, 'Sara', 'Sira') WHERE seq = 3");
+        await putRight(f, 'jeito.sqlite');
+      },
+      /The book does not check: entry 3/,
+    ],
+    [
+      'the tail of the book cut, with the manifest put right',
+      async (f) => {
+        const file = path.join(f, 'jeito.sqlite');
+        await all(file, 'DROP TRIGGER ledger_kept');
+        await all(file, 'DELETE FROM ledger WHERE seq = 6');
+        await putRight(f, 'jeito.sqlite', { ledger: 5 });
+      },
+      /The book does not check: entry 6/,
+    ],
+  ])(
+    'refuses %s and puts nothing in place',
+    async (_, spoil, said) => {
+      const work = mkdtempSync(path.join(out, 'spoil-'));
+      await extract({ file: path.join(out, 'at-rest.tar.gz'), cwd: work });
+      await spoil(work);
+      const archive = path.join(out, `${path.basename(work)}.tar.gz`);
+      const names = [
+        'manifest.json',
+        ...readdirSync(work)
+          .filter((n) => n !== 'manifest.json')
+          .flatMap((n) =>
+            statSync(path.join(work, n)).isDirectory() ? readdirSync(path.join(work, n)).map((m) => `${n}/${m}`) : [n],
+          ),
+      ];
+      await create({ gzip: true, cwd: work, file: archive }, names);
+      const to = path.join(out, `${path.basename(work)}-to`);
+      const done = await script('restore', [archive, '--to', to]);
+      expect(done.code).toBe(1);
+      expect(done.out).toMatch(said);
+      expect(done.out).toContain('Nothing was restored');
+      expect(existsSync(to)).toBe(false);
+    },
+    30_000,
+  );
   it('a restored folder signs only when its own key is back, and then the book goes on', async () => {
     const before = process.env.JEITO_DATA;
     const key = path.join(out, 'key.pem');
-    expect((await script('keys', ['export', '--out', key], { JEITO_KEY_PASSPHRASE: 'short' })).out).toContain('at least twelve');
-    expect((await script('keys', ['export', '--out', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).code).toBe(0);
+    expect((await script('keys', ['export', '--out', key], { JEITO_KEY_PASSPHRASE: 'short' })).out).toContain(
+      'at least twelve',
+    );
+    expect(
+      (await script('keys', ['export', '--out', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).code,
+    ).toBe(0);
     expect(readFileSync(key, 'utf8')).toContain('ENCRYPTED PRIVATE KEY');
     expect(statSync(key).mode & 0o077).toBe(0);
     const to = path.join(out, 'rest');
@@ -118,17 +224,34 @@ describe('backup and restore', () => {
     const elsewhere = mkdtempSync(path.join(tmpdir(), 'jeito-else-'));
     cpSync(to, path.join(elsewhere, 'x'), { recursive: true });
     await script('keys', ['show'], { JEITO_DATA: path.join(elsewhere, 'fresh') });
-    expect((await script('keys', ['export', '--out', other], { JEITO_DATA: path.join(elsewhere, 'fresh'), JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).code).toBe(0);
+    expect(
+      (
+        await script('keys', ['export', '--out', other], {
+          JEITO_DATA: path.join(elsewhere, 'fresh'),
+          JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco',
+        })
+      ).code,
+    ).toBe(0);
     await closeDatabase();
     process.env.JEITO_DATA = to;
     try {
       expect(signingReady()).toBe(false);
-      expect((await script('keys', ['import', other], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out).toContain('the book is signed with');
+      expect(
+        (await script('keys', ['import', other], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
+      ).toContain('the book is signed with');
       expect((await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fraco' })).code).toBe(1);
-      expect((await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out).toContain('is back');
+      expect(
+        (await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
+      ).toContain('is back');
       expect(signingReady()).toBe(true);
-      expect((await script('keys', ['rotate', '--by', 'helena@pedra-alva.example', '--reason', 'the machine is replaced'])).out).toContain('The chief instructor changes the key');
-      expect((await script('keys', ['rotate', '--by', 'bento@pedra-alva.example', '--reason', 'the machine is replaced'])).out).toContain('goes from key');
+      expect(
+        (await script('keys', ['rotate', '--by', 'helena@pedra-alva.example', '--reason', 'the machine is replaced']))
+          .out,
+      ).toContain('The chief instructor changes the key');
+      expect(
+        (await script('keys', ['rotate', '--by', 'bento@pedra-alva.example', '--reason', 'the machine is replaced']))
+          .out,
+      ).toContain('goes from key');
       expect(await checkBook()).toMatchObject({ entries: 7, problems: [] });
       expect(readHead()?.count).toBe(7);
       expect(statSync(inData('keys', 'ledger-private.pem')).mode & 0o077).toBe(0);
@@ -144,7 +267,19 @@ describe('backup and restore', () => {
 async function putRight(folder: string, name: string, rows: Record<string, number> = {}): Promise<void> {
   const { createHash } = await import('node:crypto');
   const file = path.join(folder, 'manifest.json');
-  const manifest = JSON.parse(readFileSync(file, 'utf8')) as { files: { name: string; bytes: number; sha256: string }[]; tables: Record<string, number> };
+  const manifest = JSON.parse(readFileSync(file, 'utf8')) as {
+    files: { name: string; bytes: number; sha256: string }[];
+    tables: Record<string, number>;
+  };
   const bytes = readFileSync(path.join(folder, name));
-  writeFileSync(file, JSON.stringify({ ...manifest, tables: { ...manifest.tables, ...rows }, files: manifest.files.map((f) => (f.name === name ? { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') } : f)) }));
+  writeFileSync(
+    file,
+    JSON.stringify({
+      ...manifest,
+      tables: { ...manifest.tables, ...rows },
+      files: manifest.files.map((f) =>
+        f.name === name ? { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') } : f,
+      ),
+    }),
+  );
 }

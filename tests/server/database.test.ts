@@ -7,20 +7,35 @@ import { importContent, newestContent, shippedContent } from '@/server/content';
 import { freshFolder, shell } from './folder';
 
 let close: () => Promise<void>;
-beforeAll(async () => { ({ close } = await freshFolder()); });
+beforeAll(async () => {
+  ({ close } = await freshFolder());
+});
 afterAll(() => close());
 
-const pilot = (id: string) => ({ id, name: id, mass_kg: 70, experience: '', hours: 1, crosswind_credit: null, experience_since: '{}', created_at: '2026-01-01' });
+const pilot = (id: string) => ({
+  id,
+  name: id,
+  mass_kg: 70,
+  experience: '',
+  hours: 1,
+  crosswind_credit: null,
+  experience_since: '{}',
+  created_at: '2026-01-01',
+});
 
 describe('the one door for writers', () => {
   it('20 parallel writers all succeed in under two seconds', async () => {
     const started = performance.now();
-    await Promise.all(Array.from({ length: 20 }, (_, i) => write(async (t) => {
-      const before = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
-      await model('pilots').create(pilot(`p${i}`), { transaction: t });
-      const after = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
-      expect((after?.n ?? 0) - (before?.n ?? 0)).toBe(1);
-    })));
+    await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        write(async (t) => {
+          const before = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
+          await model('pilots').create(pilot(`p${i}`), { transaction: t });
+          const after = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
+          expect((after?.n ?? 0) - (before?.n ?? 0)).toBe(1);
+        }),
+      ),
+    );
     const tookMs = performance.now() - started;
     expect((await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots'))?.n).toBe(20);
     expect(tookMs).toBeLessThan(2000);
@@ -31,13 +46,26 @@ describe('the one door for writers', () => {
     await expect(write(async () => write(async () => 1))).rejects.toThrow('wait for itself');
   });
   it('rolls back whole, and the next writer goes on', async () => {
-    await expect(write(async (t) => { await model('pilots').create(pilot('half'), { transaction: t }); throw new Error('stop'); })).rejects.toThrow('stop');
+    await expect(
+      write(async (t) => {
+        await model('pilots').create(pilot('half'), { transaction: t });
+        throw new Error('stop');
+      }),
+    ).rejects.toThrow('stop');
     expect(await row('SELECT id FROM pilots WHERE id = :id', { id: 'half' })).toBeNull();
     await write(async (t) => void (await model('pilots').create(pilot('after'), { transaction: t })));
     expect(await row('SELECT id FROM pilots WHERE id = :id', { id: 'after' })).not.toBeNull();
   });
   it('holds foreign keys and durable settings on its connections', async () => {
-    await expect(write(async (t) => void (await model('qualifications').create({ id: 'q', pilot_id: 'nobody', kind: 'x', gained_on: null, note: '', ledger_id: null }, { transaction: t })))).rejects.toThrow();
+    await expect(
+      write(
+        async (t) =>
+          void (await model('qualifications').create(
+            { id: 'q', pilot_id: 'nobody', kind: 'x', gained_on: null, note: '', ledger_id: null },
+            { transaction: t },
+          )),
+      ),
+    ).rejects.toThrow();
     expect(await row('PRAGMA foreign_keys')).toEqual({ foreign_keys: 1 });
     expect(await row('PRAGMA synchronous')).toEqual({ synchronous: 2 });
     expect(await row('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
@@ -45,10 +73,72 @@ describe('the one door for writers', () => {
 });
 
 describe('migrations', () => {
-  it('run once', async () => { expect(await migrate()).toEqual([]); });
+  it('run once', async () => {
+    expect(await migrate()).toEqual([]);
+  });
   it('leave every guard in place', async () => {
-    const triggers = (await rows<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'trigger' ORDER BY name")).map((t) => t.name);
-    expect(triggers).toEqual(['airframe_versions_fixed', 'airframe_versions_kept', 'booking_changes_fixed', 'booking_changes_kept', 'booking_holds_apart', 'booking_holds_fixed', 'bookings_kept', 'briefs_fixed', 'briefs_kept', 'capture_events_fixed', 'capture_events_kept', 'capture_events_once', 'checkout_moves_fixed', 'checkout_moves_kept', 'content_versions_fixed', 'content_versions_kept', 'debriefs_fixed', 'debriefs_kept', 'erasures_fixed', 'erasures_kept', 'exceedance_releases_fixed', 'exceedance_releases_kept', 'exceedances_fixed', 'exceedances_kept', 'finding_decisions_fixed', 'finding_decisions_kept', 'flight_log_fixed', 'flight_log_kept', 'flight_log_struck_fixed', 'flight_log_struck_kept', 'ledger_fixed', 'ledger_in_order', 'ledger_kept', 'lesson_plans_fixed', 'lesson_plans_kept', 'logbook_flights_fixed', 'logbook_flights_kept', 'override_answers_fixed', 'override_answers_kept', 'person_dates_fixed', 'person_dates_kept', 'person_notes_fixed', 'person_notes_kept', 'pilot_eyes_fixed', 'pilot_eyes_kept', 'pilot_hours_fixed', 'pilot_hours_kept', 'power_decisions_fixed', 'power_decisions_kept', 'self_assessments_fixed', 'self_assessments_kept', 'sign_overrides_fixed', 'sign_overrides_kept', 'traces_fixed', 'traces_kept', 'type_versions_fixed', 'type_versions_kept']);
+    const triggers = (
+      await rows<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'trigger' ORDER BY name")
+    ).map((t) => t.name);
+    expect(triggers).toEqual([
+      'airframe_versions_fixed',
+      'airframe_versions_kept',
+      'booking_changes_fixed',
+      'booking_changes_kept',
+      'booking_holds_apart',
+      'booking_holds_fixed',
+      'bookings_kept',
+      'briefs_fixed',
+      'briefs_kept',
+      'capture_events_fixed',
+      'capture_events_kept',
+      'capture_events_once',
+      'checkout_moves_fixed',
+      'checkout_moves_kept',
+      'content_versions_fixed',
+      'content_versions_kept',
+      'debriefs_fixed',
+      'debriefs_kept',
+      'erasures_fixed',
+      'erasures_kept',
+      'exceedance_releases_fixed',
+      'exceedance_releases_kept',
+      'exceedances_fixed',
+      'exceedances_kept',
+      'finding_decisions_fixed',
+      'finding_decisions_kept',
+      'flight_log_fixed',
+      'flight_log_kept',
+      'flight_log_struck_fixed',
+      'flight_log_struck_kept',
+      'ledger_fixed',
+      'ledger_in_order',
+      'ledger_kept',
+      'lesson_plans_fixed',
+      'lesson_plans_kept',
+      'logbook_flights_fixed',
+      'logbook_flights_kept',
+      'override_answers_fixed',
+      'override_answers_kept',
+      'person_dates_fixed',
+      'person_dates_kept',
+      'person_notes_fixed',
+      'person_notes_kept',
+      'pilot_eyes_fixed',
+      'pilot_eyes_kept',
+      'pilot_hours_fixed',
+      'pilot_hours_kept',
+      'power_decisions_fixed',
+      'power_decisions_kept',
+      'self_assessments_fixed',
+      'self_assessments_kept',
+      'sign_overrides_fixed',
+      'sign_overrides_kept',
+      'traces_fixed',
+      'traces_kept',
+      'type_versions_fixed',
+      'type_versions_kept',
+    ]);
   });
 });
 
@@ -58,9 +148,14 @@ describe('content', () => {
     expect(first).toBeGreaterThan(8);
     expect(await write((t) => importContent(shippedContent(), 'test', t))).toBe(0);
     const house = await newestContent('house', 'house');
-    await write((t) => importContent([{ kind: 'house', key: 'house', body: { ...house?.body, signWithinDays: 21 } }], 'Bento', t));
+    await write((t) =>
+      importContent([{ kind: 'house', key: 'house', body: { ...house?.body, signWithinDays: 21 } }], 'Bento', t),
+    );
     expect((await newestContent('house', 'house'))?.body.signWithinDays).toBe(21);
-    expect(await rows("SELECT version FROM content_versions WHERE kind = 'house' ORDER BY version")).toEqual([{ version: 1 }, { version: 2 }]);
+    expect(await rows("SELECT version FROM content_versions WHERE kind = 'house' ORDER BY version")).toEqual([
+      { version: 1 },
+      { version: 2 },
+    ]);
     expect((await shell("UPDATE content_versions SET body = '{}'")).error).toContain('never changes');
   });
 });

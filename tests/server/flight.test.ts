@@ -20,17 +20,54 @@ let close: () => Promise<void>;
 let flight = '';
 let helena: CurrentUser;
 let bento: CurrentUser;
-const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
-const checkoutId = async (pilot: string): Promise<string> => (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
-const record = async (pilot: string) => { const head = await checkoutHead(await checkoutId(pilot)); if (!head) throw new Error(pilot); return checkoutRecord(head); };
+const user = async (key: string): Promise<CurrentUser> =>
+  toUser(
+    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
+      id: `user-${key}`,
+    })) as Parameters<typeof toUser>[0],
+  );
+const checkoutId = async (pilot: string): Promise<string> =>
+  (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
+const record = async (pilot: string) => {
+  const head = await checkoutHead(await checkoutId(pilot));
+  if (!head) throw new Error(pilot);
+  return checkoutRecord(head);
+};
 
 /** A device that counts its own events, with a clock of its own. */
 function device(clockSlowMs = 0) {
   const deviceId = randomUUID();
   let seq = 0;
-  return (type: CaptureEvent['type'], payload: unknown, atMin: number, subjectId: string = randomUUID()): CaptureEvent => ({ eventId: randomUUID(), deviceId, deviceSeq: ++seq, sortieId: flight, subjectId, author: 'user-helena', type, v: 1, deviceTime: new Date(Date.parse('2026-11-24T13:00:00Z') + atMin * 60_000 - clockSlowMs).toISOString(), payload });
+  return (
+    type: CaptureEvent['type'],
+    payload: unknown,
+    atMin: number,
+    subjectId: string = randomUUID(),
+  ): CaptureEvent => ({
+    eventId: randomUUID(),
+    deviceId,
+    deviceSeq: ++seq,
+    sortieId: flight,
+    subjectId,
+    author: 'user-helena',
+    type,
+    v: 1,
+    deviceTime: new Date(Date.parse('2026-11-24T13:00:00Z') + atMin * 60_000 - clockSlowMs).toISOString(),
+    payload,
+  });
 }
-const landing = (change: Partial<CapturedLanding> = {}): CapturedLanding => ({ ...UNSEEN, kind: 'full-stop', intended: 'three-point', touched: 'three-point', along: 'in-the-box', lateral: 'line', cleanTap: 'stopped', intervention: 0, runwayEnd: '22', ...change });
+const landing = (change: Partial<CapturedLanding> = {}): CapturedLanding => ({
+  ...UNSEEN,
+  kind: 'full-stop',
+  intended: 'three-point',
+  touched: 'three-point',
+  along: 'in-the-box',
+  lateral: 'line',
+  cleanTap: 'stopped',
+  intervention: 0,
+  runwayEnd: '22',
+  ...change,
+});
 const slow = (ms: number): SentClock => ({ sentAtMs: 1_800_000_000_000 - ms, receivedAtMs: 1_800_000_000_000 });
 const send = (events: CaptureEvent[], clock: SentClock | null = null) => recordEvents(helena, events, clock);
 
@@ -45,7 +82,12 @@ afterAll(() => close());
 describe('what a device takes along', () => {
   it('has every target, list and rule the cockpit asks for, and belongs to its author', async () => {
     const pack = await sortiePack(helena, flight);
-    expect(pack).toMatchObject({ author: 'user-helena', pilotId: 'pilot-duarte', second: null, speedLimitKt: { low: -5, high: 10 } });
+    expect(pack).toMatchObject({
+      author: 'user-helena',
+      pilotId: 'pilot-duarte',
+      second: null,
+      speedLimitKt: { low: -5, high: 10 },
+    });
     expect(pack?.gates?.map((g) => g.name)).toEqual(['Downwind', 'Base', 'Final', 'Fence']);
     expect(pack?.airwork?.rows.map((r) => r.kind)).toContain('steep-turn');
     expect(pack?.lists?.map((l) => l.key)).toEqual(expect.arrayContaining(['go-around', 'speeds', 'exchange']));
@@ -65,7 +107,8 @@ describe('clocks', () => {
     const three = a('landing-saved', third, 9);
     expect(await send([two], slow(3_600_000))).toMatchObject({ accepted: [two.eventId], skewMs: 3_600_000 });
     await send([one, three], slow(40));
-    const notes = async () => (await record('duarte')).landings.filter((l) => l.sortieId === flight).map((l) => l.captured.note);
+    const notes = async () =>
+      (await record('duarte')).landings.filter((l) => l.sortieId === flight).map((l) => l.captured.note);
     expect(await notes()).toEqual(['first', 'second', 'third']);
     // Sent again it stays where it was, with the clock as it was first measured.
     await send([two], slow(0));
@@ -91,18 +134,42 @@ describe('two pilots in one flight', () => {
     expect(list.some((p) => p.id === 'pilot-duarte')).toBe(false);
     expect(list.find((p) => p.id === 'pilot-tome')?.own).toBe(true);
     expect(list.findIndex((p) => !p.own)).toBeGreaterThan(list.findIndex((p) => p.id === 'pilot-tome'));
-    expect((await sharersOf(await user('vasco'), { pilotId: head?.pilotId ?? '', registration: 'ZP-URZ' })).some((p) => p.id === 'pilot-vasco')).toBe(false);
-    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-duarte' })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }] });
-    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-nobody' })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }] });
-    expect(await shareFlight(await user('duarte'), { sortieId: flight, pilotId: 'pilot-tome' })).toMatchObject({ ok: false });
+    expect(
+      (await sharersOf(await user('vasco'), { pilotId: head?.pilotId ?? '', registration: 'ZP-URZ' })).some(
+        (p) => p.id === 'pilot-vasco',
+      ),
+    ).toBe(false);
+    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-duarte' })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'pilotId' }],
+    });
+    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-nobody' })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'pilotId' }],
+    });
+    expect(await shareFlight(await user('duarte'), { sortieId: flight, pilotId: 'pilot-tome' })).toMatchObject({
+      ok: false,
+    });
   });
   it('each landing and item goes to its own pilot; the shared lesson is made once and undone with its landings', async () => {
-    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-tome' })).toEqual({ ok: true, checkoutId: await checkoutId('tome') });
+    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-tome' })).toEqual({
+      ok: true,
+      checkoutId: await checkoutId('tome'),
+    });
     const d = device();
     const tomes = d('landing-saved', landing({ pilotId: 'pilot-tome' }), 40);
-    await send([d('landing-saved', landing(), 39), tomes, d('landing-saved', landing({ pilotId: 'pilot-tome' }), 44), d('item-observed', { itemId: 'F1', verdict: 'within', intervention: 0, note: '', pilotId: 'pilot-tome' }, 45), d('item-observed', { itemId: 'F2', verdict: 'within', intervention: 0, note: '' }, 46)]);
+    await send([
+      d('landing-saved', landing(), 39),
+      tomes,
+      d('landing-saved', landing({ pilotId: 'pilot-tome' }), 44),
+      d('item-observed', { itemId: 'F1', verdict: 'within', intervention: 0, note: '', pilotId: 'pilot-tome' }, 45),
+      d('item-observed', { itemId: 'F2', verdict: 'within', intervention: 0, note: '' }, 46),
+    ]);
     const tome = await record('tome');
-    expect(tome.landings.map((l) => [l.lesson, l.number])).toEqual([[1, 1], [1, 2]]);
+    expect(tome.landings.map((l) => [l.lesson, l.number])).toEqual([
+      [1, 1],
+      [1, 2],
+    ]);
     expect(tome.evidence.observations.map((o) => [o.data.itemId, o.lesson])).toEqual([['F1', 1]]);
     const duarte = await record('duarte');
     expect(duarte.landings.filter((l) => l.sortieId === flight)).toHaveLength(1);
@@ -114,8 +181,11 @@ describe('two pilots in one flight', () => {
     expect((await sortiesOf(await checkoutId('tome'))).map((s) => [s.lesson, s.sharedWith])).toEqual([[1, flight]]);
     await send([d('undone', {}, 50, tomes.subjectId)]);
     expect((await record('tome')).landings.map((l) => l.number)).toEqual([1]);
-    expect((await rows('SELECT 1 FROM sorties WHERE shared_with = :f', { f: flight }))).toHaveLength(1);
-    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-gaspar' })).toMatchObject({ ok: false, problems: [{ message: 'Something of the second pilot is recorded already: it stays theirs.' }] });
+    expect(await rows('SELECT 1 FROM sorties WHERE shared_with = :f', { f: flight })).toHaveLength(1);
+    expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-gaspar' })).toMatchObject({
+      ok: false,
+      problems: [{ message: 'Something of the second pilot is recorded already: it stays theirs.' }],
+    });
     const dump = () => rows('SELECT * FROM landings ORDER BY id');
     const were = await dump();
     await shellScript('DELETE FROM landings;');
@@ -124,9 +194,14 @@ describe('two pilots in one flight', () => {
   });
   it('a pilot without a checkout here has landings of no checkout, for recency', async () => {
     const other = (await sortiesOf(await checkoutId('clara'))).at(-1)?.id ?? '';
-    expect(await shareFlight(helena, { sortieId: other, pilotId: 'pilot-gaspar' })).toEqual({ ok: true, checkoutId: null });
+    expect(await shareFlight(helena, { sortieId: other, pilotId: 'pilot-gaspar' })).toEqual({
+      ok: true,
+      checkoutId: null,
+    });
     await send([{ ...device()('landing-saved', landing({ pilotId: 'pilot-gaspar' }), 60), sortieId: other }]);
-    expect(await rows("SELECT checkout_id, surface, tailwheel, kind FROM landings WHERE pilot_id = 'pilot-gaspar'")).toEqual([{ checkout_id: null, surface: 'land', tailwheel: 1, kind: 'full-stop' }]);
+    expect(
+      await rows("SELECT checkout_id, surface, tailwheel, kind FROM landings WHERE pilot_id = 'pilot-gaspar'"),
+    ).toEqual([{ checkout_id: null, surface: 'land', tailwheel: 1, kind: 'full-stop' }]);
   });
 });
 
@@ -137,20 +212,35 @@ describe('power found in flight', () => {
     const gone = d('power-found', { phase: 'Climb', setting: 'full', speed: 60, vertical: 'climbing' }, 71);
     const left = d('power-found', { phase: 'Slow flight', setting: '2000 rpm', speed: 48, vertical: 'level' }, 72);
     await send([found, gone, left, d('undone', {}, 73, gone.subjectId)]);
-    expect((await powerFindings('serrana-urze')).map((f) => [f.data.phase, f.unit, f.decided])).toEqual([['Slow flight', 'mph', null], ['Downwind', 'mph', null]]);
+    expect((await powerFindings('serrana-urze')).map((f) => [f.data.phase, f.unit, f.decided])).toEqual([
+      ['Slow flight', 'mph', null],
+      ['Downwind', 'mph', null],
+    ]);
     expect(await powerFindings('alvor-c1')).toEqual([]);
     const form = { findingId: found.subjectId, decision: 'approved', reason: 'Agrees with two flights.' };
     expect(await decidePower(helena, form)).toMatchObject({ ok: false });
-    expect(await decidePower(bento, { ...form, reason: 'x' })).toMatchObject({ ok: false, problems: [{ path: 'reason' }] });
+    expect(await decidePower(bento, { ...form, reason: 'x' })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'reason' }],
+    });
     expect(await decidePower(bento, { ...form, findingId: gone.subjectId })).toMatchObject({ ok: false });
     const before = await typeVersions('serrana-urze');
     const answer = await decidePower(bento, form);
     expect(answer).toEqual({ ok: true, version: (before[0]?.version ?? 0) + 1 });
     const row_ = (await typeVersions('serrana-urze'))[0]?.sheet.powerTable.find((p) => p.phase === 'Downwind');
-    expect(row_).toMatchObject({ setting: '1850 rpm', flowLPerH: null, ias: { value: 67, source: 'measured', others: [{ value: 66, source: 'measured' }] } });
+    expect(row_).toMatchObject({
+      setting: '1850 rpm',
+      flowLPerH: null,
+      ias: { value: 67, source: 'measured', others: [{ value: 66, source: 'measured' }] },
+    });
     expect(row_?.ias?.ref).toContain('ZP-URZ');
-    expect(await decidePower(bento, form)).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('approved') as string }] });
-    expect(await decidePower(bento, { findingId: left.subjectId, decision: 'declined', reason: 'Read in turbulence.' })).toEqual({ ok: true, version: null });
+    expect(await decidePower(bento, form)).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('approved') as string }],
+    });
+    expect(
+      await decidePower(bento, { findingId: left.subjectId, decision: 'declined', reason: 'Read in turbulence.' }),
+    ).toEqual({ ok: true, version: null });
     expect(await typeVersions('serrana-urze')).toHaveLength(before.length + 1);
     expect((await shell("UPDATE power_decisions SET decision = 'declined'")).error).toContain('never changed');
   });
@@ -160,11 +250,50 @@ describe('the other things of a flight', () => {
   it('runway, clock, trial and swap come back as they were sent; nonsense is refused one by one', async () => {
     const d = device();
     const good = [
-      d('runway-set', { runwayEnd: '29' }, 80), d('timer-marked', { mark: 'off-block', at: '2026-11-24T13:00:00Z' }, 80), d('pilot-swapped', { pilotId: 'pilot-tome' }, 81),
-      d('trial-flown', { flapDeg: 0, power: 'idle', idle: true, speed: 44, sinkFpm: 700, groundFt: 3900, arrested: 'part', elevatorAtStop: true, heightErrorFt: -20 }, 82),
-      d('item-observed', { itemId: 'also:stall', verdict: 'outside', intervention: 1, note: '', detail: { form: 'stall', stall: 'clean', lookOut: false, cue: 'horn', cueSpeed: 44, recovery: 'unloaded-first', heightLostFt: 100, seen: {} } }, 83),
+      d('runway-set', { runwayEnd: '29' }, 80),
+      d('timer-marked', { mark: 'off-block', at: '2026-11-24T13:00:00Z' }, 80),
+      d('pilot-swapped', { pilotId: 'pilot-tome' }, 81),
+      d(
+        'trial-flown',
+        {
+          flapDeg: 0,
+          power: 'idle',
+          idle: true,
+          speed: 44,
+          sinkFpm: 700,
+          groundFt: 3900,
+          arrested: 'part',
+          elevatorAtStop: true,
+          heightErrorFt: -20,
+        },
+        82,
+      ),
+      d(
+        'item-observed',
+        {
+          itemId: 'also:stall',
+          verdict: 'outside',
+          intervention: 1,
+          note: '',
+          detail: {
+            form: 'stall',
+            stall: 'clean',
+            lookOut: false,
+            cue: 'horn',
+            cueSpeed: 44,
+            recovery: 'unloaded-first',
+            heightLostFt: 100,
+            seen: {},
+          },
+        },
+        83,
+      ),
     ];
-    const bad = [d('trial-flown', { flapDeg: 0 }, 84), d('item-observed', { itemId: 'F1', verdict: 'within', intervention: 0, note: '', detail: { form: 'dance' } }, 85), d('timer-marked', { mark: 'lunch', at: 'noon' }, 86)];
+    const bad = [
+      d('trial-flown', { flapDeg: 0 }, 84),
+      d('item-observed', { itemId: 'F1', verdict: 'within', intervention: 0, note: '', detail: { form: 'dance' } }, 85),
+      d('timer-marked', { mark: 'lunch', at: 'noon' }, 86),
+    ];
     const answer = await send([...good, ...bad]);
     expect(answer.accepted).toEqual(good.map((e) => e.eventId));
     expect(answer.refused.map((r) => r.eventId)).toEqual(bad.map((e) => e.eventId));
@@ -173,6 +302,9 @@ describe('the other things of a flight', () => {
     expect(folded.flying[flight]).toBe('pilot-tome');
     expect(folded.trials).toHaveLength(1);
     expect(folded.marks.some((m) => m.mark === 'off-block')).toBe(true);
-    expect(folded.items.find((i) => i.data.itemId === 'also:stall')?.data.detail).toMatchObject({ form: 'stall', lookOut: false });
+    expect(folded.items.find((i) => i.data.itemId === 'also:stall')?.data.detail).toMatchObject({
+      form: 'stall',
+      lookOut: false,
+    });
   });
 });

@@ -14,7 +14,13 @@ export async function freshFolder({ migrated = true } = {}): Promise<{ close: ()
   process.env.JEITO_DATA = folder;
   process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
   if (migrated) await migrate();
-  return { close: async () => { await aggregatesSettled(); await closeDatabase(); rmSync(folder, { recursive: true, force: true }); } };
+  return {
+    close: async () => {
+      await aggregatesSettled();
+      await closeDatabase();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
 }
 
 const WAIT_MS = 150;
@@ -24,8 +30,16 @@ export async function demoFolder(): Promise<{ close: () => Promise<void> }> {
   const seeded = path.join(cache, 'demo');
   const done = path.join(cache, 'done');
   let mine = false;
-  try { mkdirSync(path.join(cache, 'lock')); mine = true; } catch { /* another file seeds, or has seeded */ }
-  if (mine) { seedFolder(seeded); writeFileSync(done, ''); }
+  try {
+    mkdirSync(path.join(cache, 'lock'));
+    mine = true;
+  } catch {
+    /* another file seeds, or has seeded */
+  }
+  if (mine) {
+    seedFolder(seeded);
+    writeFileSync(done, '');
+  }
   while (!existsSync(done)) await new Promise((r) => setTimeout(r, WAIT_MS));
   const opened = await freshFolder({ migrated: false });
   cpSync(seeded, process.env.JEITO_DATA ?? '', { recursive: true });
@@ -37,7 +51,9 @@ export async function demoFolder(): Promise<{ close: () => Promise<void> }> {
 export function shell(sql: string): Promise<{ error: string | null; rows: Record<string, unknown>[] }> {
   return new Promise((resolve) => {
     const db = new sqlite3.Database(inData('jeito.sqlite'));
-    db.all<Record<string, unknown>>(sql, (error, rows) => db.close(() => resolve({ error: error?.message ?? null, rows: rows ?? [] })));
+    db.all<Record<string, unknown>>(sql, (error, rows) =>
+      db.close(() => resolve({ error: error?.message ?? null, rows: rows ?? [] })),
+    );
   });
 }
 /** Several statements; throws on the first that fails. */

@@ -10,7 +10,10 @@ export async function outlines(bytes: Uint8Array): Promise<number> {
     const file = object instanceof PDFDict ? object.get(PDFName.of('FontFile2')) : undefined;
     const stream = file ? pdf.context.lookup(file) : undefined;
     if (!(stream instanceof PDFRawStream)) continue;
-    const font = fontkit.create(inflateSync(stream.contents)) as unknown as { numGlyphs: number; getGlyph: (id: number) => { path: { commands: unknown[] } } };
+    const font = fontkit.create(inflateSync(stream.contents)) as unknown as {
+      numGlyphs: number;
+      getGlyph: (id: number) => { path: { commands: unknown[] } };
+    };
     for (let id = 0; id < font.numGlyphs; id++) if (font.getGlyph(id).path.commands.length > 0) drawn++;
   }
   return drawn;

@@ -6,13 +6,32 @@ import type { CurrentUser } from '@/server/auth/permissions';
 import { UNSEEN } from '@/domain/unseen';
 import { recordEvents } from '@/server/commands/capture';
 import { logFlight, strikeFlight } from '@/server/commands/people';
-import { addHeld, addPerson, endHeld, erasePerson, importLogbook, lookAtLogbook, saveDate, saveRoles, takeBackImport, withdrawNote, writeNote } from '@/server/commands/persons';
+import {
+  addHeld,
+  addPerson,
+  endHeld,
+  erasePerson,
+  importLogbook,
+  lookAtLogbook,
+  saveDate,
+  saveRoles,
+  takeBackImport,
+  withdrawNote,
+  writeNote,
+} from '@/server/commands/persons';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
 import { row, rows } from '@/server/db/connection';
 import { noticesOf } from '@/server/notices';
 import { boardData } from '@/server/queries/board';
 import { differencesOf, hoursOf } from '@/server/queries/pilot';
-import { everybodysStanding, houseRules, personFacts, personPage, readStandings, whatIfOf } from '@/server/queries/people';
+import {
+  everybodysStanding,
+  houseRules,
+  personFacts,
+  personPage,
+  readStandings,
+  whatIfOf,
+} from '@/server/queries/people';
 import { flyingOf } from '@/server/queries/flying';
 import { hoursInType } from '@/server/queries/recency';
 import { lapsesOf } from '@/core/recency';
@@ -39,26 +58,60 @@ describe('recency of everybody', () => {
     for (const on of [TODAY, addDays(TODAY, 25), addDays(TODAY, -40)]) {
       for (const p of await readStandings(rules, on)) {
         const alone = await personFacts(p.pilotId, rules, on);
-        const words = (l: { key: string; status: string; through: string | null; restore: string | null }) => [l.key, l.status, l.through, l.restore];
-        expect(p.lapses.map(words), `${p.name} on ${on}`).toEqual((alone ? lapsesOf(alone, rules.book, on) : []).map(words));
+        const words = (l: { key: string; status: string; through: string | null; restore: string | null }) => [
+          l.key,
+          l.status,
+          l.through,
+          l.restore,
+        ];
+        expect(p.lapses.map(words), `${p.name} on ${on}`).toEqual(
+          (alone ? lapsesOf(alone, rules.book, on) : []).map(words),
+        );
       }
     }
   });
   it('kept in memory it is the same, whatever was recorded, logged, struck, read in or taken back meanwhile', async () => {
     const rules = await houseRules();
     const same = async (what: string) => {
-      const words = (all: Awaited<ReturnType<typeof readStandings>>) => all.map((p) => [p.name, p.lastFlown, p.lapses.map((l) => [l.key, l.status, l.through])]);
-      for (const on of [TODAY, addDays(TODAY, 12)]) expect(words(await readStandings(rules, on, true)), what).toEqual(words(await readStandings(rules, on)));
+      const words = (all: Awaited<ReturnType<typeof readStandings>>) =>
+        all.map((p) => [p.name, p.lastFlown, p.lapses.map((l) => [l.key, l.status, l.through])]);
+      for (const on of [TODAY, addDays(TODAY, 12)])
+        expect(words(await readStandings(rules, on, true)), what).toEqual(words(await readStandings(rules, on)));
     };
     await same('first');
     const logId = randomUUID();
-    await logFlight(bento, { requestId: logId, pilotId: 'pilot-bento', flownOn: '2026-11-20', typeCode: 'bronze-b6', takeoffs: 1, landings: 1, fullStops: 1, night: true, surface: 'land', hours: 1, remark: '' });
+    await logFlight(bento, {
+      requestId: logId,
+      pilotId: 'pilot-bento',
+      flownOn: '2026-11-20',
+      typeCode: 'bronze-b6',
+      takeoffs: 1,
+      landings: 1,
+      fullStops: 1,
+      night: true,
+      surface: 'land',
+      hours: 1,
+      remark: '',
+    });
     await same('logged');
     await strikeFlight(bento, { logId, reason: 'logged twice' });
     await same('struck');
-    const id = (await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-duarte' AND status = 'open'"))?.id ?? '';
+    const id =
+      (await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-duarte' AND status = 'open'"))?.id ??
+      '';
     const sortieId = (await recordOf(id)).sorties.at(-1)?.id ?? '';
-    const event = (seq: number, payload: object) => ({ eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: seq, sortieId, subjectId: randomUUID(), author: helena.id, type: 'landing-saved', v: 1, deviceTime: `2026-11-24T11:0${seq}:00.000Z`, payload: { ...UNSEEN, kind: 'full-stop', runwayEnd: '22', intervention: 0, ...payload } });
+    const event = (seq: number, payload: object) => ({
+      eventId: randomUUID(),
+      deviceId: randomUUID(),
+      deviceSeq: seq,
+      sortieId,
+      subjectId: randomUUID(),
+      author: helena.id,
+      type: 'landing-saved',
+      v: 1,
+      deviceTime: `2026-11-24T11:0${seq}:00.000Z`,
+      payload: { ...UNSEEN, kind: 'full-stop', runwayEnd: '22', intervention: 0, ...payload },
+    });
     expect((await recordEvents(helena, [event(1, {}), event(2, { demonstration: true })])).refused).toEqual([]);
     await same('recorded');
     const file = CSV.replace('Remarks', 'Notes');
@@ -74,20 +127,45 @@ describe('recency of everybody', () => {
     const rules = await houseRules();
     const first = await everybodysStanding(rules, TODAY);
     expect(await everybodysStanding(rules, TODAY)).toBe(first);
-    expect((await saveDate(helena, { pilotId: 'pilot-tome', key: 'medical', title: 'Medical', doneOn: null, until: '2026-11-25', note: '' })).ok).toBe(true);
+    expect(
+      (
+        await saveDate(helena, {
+          pilotId: 'pilot-tome',
+          key: 'medical',
+          title: 'Medical',
+          doneOn: null,
+          until: '2026-11-25',
+          note: '',
+        })
+      ).ok,
+    ).toBe(true);
     const next = await everybodysStanding(rules, TODAY);
     expect(next).not.toBe(first);
-    expect(next.find((p) => p.pilotId === 'pilot-tome')?.lapses.find((l) => l.key === 'medical')).toMatchObject({ status: 'expiring', daysLeft: 1 });
+    expect(next.find((p) => p.pilotId === 'pilot-tome')?.lapses.find((l) => l.key === 'medical')).toMatchObject({
+      status: 'expiring',
+      daysLeft: 1,
+    });
   });
   it('night is the sun\u2019s at the instant of the landing, by the pack\u2019s own rule', async () => {
-    const landing = await row<{ id: string; sortie_id: string; flown_on: string }>("SELECT id, sortie_id, flown_on FROM landings WHERE pilot_id = 'pilot-rui' AND kind = 'full-stop' ORDER BY flown_on DESC LIMIT 1");
+    const landing = await row<{ id: string; sortie_id: string; flown_on: string }>(
+      "SELECT id, sortie_id, flown_on FROM landings WHERE pilot_id = 'pilot-rui' AND kind = 'full-stop' ORDER BY flown_on DESC LIMIT 1",
+    );
     const set = (at: string) => shell(`UPDATE landings SET ended_at = '${at}' WHERE id = '${landing?.id ?? ''}'`);
-    const night = async (rule: Parameters<typeof flyingOf>[2]) => (await flyingOf('pilot-rui', undefined, rule)).find((e) => e.id === landing?.id)?.night;
+    const night = async (rule: Parameters<typeof flyingOf>[2]) =>
+      (await flyingOf('pilot-rui', undefined, rule)).find((e) => e.id === landing?.id)?.night;
     const bySun = { by: 'sun' as const, afterMin: 60, beforeMin: 60, citation: '' };
     const byTwilight = { by: 'twilight' as const, citation: '' };
-    const was = (await row<{ at: string | null }>('SELECT ended_at AS at FROM landings WHERE id = :id', { id: landing?.id }))?.at ?? '';
+    const was =
+      (await row<{ at: string | null }>('SELECT ended_at AS at FROM landings WHERE id = :id', { id: landing?.id }))
+        ?.at ?? '';
     // Sunset at the field on that day is about 17:09 UTC, civil dusk half an hour later.
-    for (const [at, sun, dusk] of [['16:50', false, false], ['17:45', false, true], ['18:20', true, true], ['12:00', false, false], ['06:00', true, true]] as const) {
+    for (const [at, sun, dusk] of [
+      ['16:50', false, false],
+      ['17:45', false, true],
+      ['18:20', true, true],
+      ['12:00', false, false],
+      ['06:00', true, true],
+    ] as const) {
       await set(`${landing?.flown_on ?? ''}T${at}:00.000Z`);
       expect([await night(bySun), await night(byTwilight)], at).toEqual([sun, dusk]);
     }
@@ -97,19 +175,61 @@ describe('recency of everybody', () => {
 
 describe('what if, and then it is flown', () => {
   it('agrees with the evaluation once the flights are really recorded', async () => {
-    const plan = fc.array(fc.record({ back: fc.integer({ min: 0, max: 25 }), typeCode: fc.constantFrom('planalto-p2', 'alvor-c1', 'serrana-urze', 'orla-mare'), landings: fc.integer({ min: 1, max: 4 }), stops: fc.integer({ min: 0, max: 4 }), night: fc.boolean(), water: fc.boolean() }), { minLength: 1, maxLength: 3 });
-    await fc.assert(fc.asyncProperty(plan, fc.constantFrom('bento', 'lidia', 'elias', 'vasco'), fc.integer({ min: 0, max: 60 }), async (flights, key, ahead) => {
-      const pilotId = `pilot-${key}`;
-      const onDate = addDays(TODAY, ahead);
-      const planned = flights.map((f) => ({ flownOn: addDays(TODAY, -f.back), typeCode: f.typeCode, landings: f.landings, fullStops: Math.min(f.stops, f.landings), night: f.night, surface: f.water && f.typeCode === 'orla-mare' ? ('water' as const) : ('land' as const) }));
-      const foretold = await whatIfOf(pilotId, planned, onDate);
-      const who = await user(key);
-      for (const p of planned) expect(said(await logFlight(who, { requestId: randomUUID(), pilotId, takeoffs: p.landings, hours: 0.5, remark: '', ...p }))).toBe('done');
-      const rules = await houseRules();
-      const person = await personFacts(pilotId, rules, onDate);
-      const words = (l: { key: string; status: string; through: string | null; restore: string | null }) => [l.key, l.status, l.through, l.restore];
-      expect(foretold?.after.map(words)).toEqual((person ? lapsesOf(person, rules.book, onDate) : []).map(words));
-    }), { numRuns: 25 });
+    const plan = fc.array(
+      fc.record({
+        back: fc.integer({ min: 0, max: 25 }),
+        typeCode: fc.constantFrom('planalto-p2', 'alvor-c1', 'serrana-urze', 'orla-mare'),
+        landings: fc.integer({ min: 1, max: 4 }),
+        stops: fc.integer({ min: 0, max: 4 }),
+        night: fc.boolean(),
+        water: fc.boolean(),
+      }),
+      { minLength: 1, maxLength: 3 },
+    );
+    await fc.assert(
+      fc.asyncProperty(
+        plan,
+        fc.constantFrom('bento', 'lidia', 'elias', 'vasco'),
+        fc.integer({ min: 0, max: 60 }),
+        async (flights, key, ahead) => {
+          const pilotId = `pilot-${key}`;
+          const onDate = addDays(TODAY, ahead);
+          const planned = flights.map((f) => ({
+            flownOn: addDays(TODAY, -f.back),
+            typeCode: f.typeCode,
+            landings: f.landings,
+            fullStops: Math.min(f.stops, f.landings),
+            night: f.night,
+            surface: f.water && f.typeCode === 'orla-mare' ? ('water' as const) : ('land' as const),
+          }));
+          const foretold = await whatIfOf(pilotId, planned, onDate);
+          const who = await user(key);
+          for (const p of planned)
+            expect(
+              said(
+                await logFlight(who, {
+                  requestId: randomUUID(),
+                  pilotId,
+                  takeoffs: p.landings,
+                  hours: 0.5,
+                  remark: '',
+                  ...p,
+                }),
+              ),
+            ).toBe('done');
+          const rules = await houseRules();
+          const person = await personFacts(pilotId, rules, onDate);
+          const words = (l: { key: string; status: string; through: string | null; restore: string | null }) => [
+            l.key,
+            l.status,
+            l.through,
+            l.restore,
+          ];
+          expect(foretold?.after.map(words)).toEqual((person ? lapsesOf(person, rules.book, onDate) : []).map(words));
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 });
 
@@ -122,101 +242,239 @@ const CSV = `Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landing
 describe('a logbook read in', () => {
   it('feeds hours, recency and habits once; the same file again adds nothing; the mapping is remembered; taken back it counts no more', async () => {
     const duarte = await user('duarte');
-    const before = { hours: await hoursInType('pilot-duarte', 'alvor-c1'), flown: (await flyingOf('pilot-duarte')).length, types: (await hoursOf('pilot-duarte')).find((h) => h.typeCode === 'alvor-c1') };
+    const before = {
+      hours: await hoursInType('pilot-duarte', 'alvor-c1'),
+      flown: (await flyingOf('pilot-duarte')).length,
+      types: (await hoursOf('pilot-duarte')).find((h) => h.typeCode === 'alvor-c1'),
+    };
     const look = await lookAtLogbook(duarte, 'pilot-duarte', CSV, null);
-    expect(look).toMatchObject({ ok: true, look: { fresh: 2, remembered: false, doubled: [{ line: 4, what: 'recorded or logged here on that day, in that type' }] } });
+    expect(look).toMatchObject({
+      ok: true,
+      look: {
+        fresh: 2,
+        remembered: false,
+        doubled: [{ line: 4, what: 'recorded or logged here on that day, in that type' }],
+      },
+    });
     if (!look.ok) return;
     expect(look.look.refused.map((r) => r.line)).toEqual([5]);
-    const mapping = { ...look.look.mapping, types: { ...look.look.mapping.types, 'Tern 2': { typeCode: null, engines: 1, tailwheel: true, surface: 'land' as const } } };
+    const mapping = {
+      ...look.look.mapping,
+      types: {
+        ...look.look.mapping.types,
+        'Tern 2': { typeCode: null, engines: 1, tailwheel: true, surface: 'land' as const },
+      },
+    };
     const requestId = randomUUID();
-    expect(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, requestId)).toEqual({ ok: true, added: 3, doubled: 1, refused: 0 });
-    expect(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, requestId)).toMatchObject({ ok: false });
-    expect(said(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, randomUUID()))).toContain('in the record already');
+    expect(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, requestId)).toEqual({
+      ok: true,
+      added: 3,
+      doubled: 1,
+      refused: 0,
+    });
+    expect(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, requestId)).toMatchObject({
+      ok: false,
+    });
+    expect(said(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, randomUUID()))).toContain(
+      'in the record already',
+    );
     expect(await hoursInType('pilot-duarte', 'alvor-c1')).toBeCloseTo(before.hours + 2, 3);
     const events = await flyingOf('pilot-duarte');
-    expect(events.filter((e) => e.typeCode === 'alvor-c1' && e.kind === 'landing').reduce((a, e) => a + (e.times ?? 1), 0)).toBe(6);
+    expect(
+      events.filter((e) => e.typeCode === 'alvor-c1' && e.kind === 'landing').reduce((a, e) => a + (e.times ?? 1), 0),
+    ).toBe(6);
     expect(events.some((e) => e.night && e.typeCode === 'alvor-c1')).toBe(true);
     expect(events.some((e) => e.typeCode === '' && e.tailwheel && e.fullStop)).toBe(true);
     const alvor = (await hoursOf('pilot-duarte')).find((h) => h.typeCode === 'alvor-c1');
     expect(alvor?.lastFlown).toBe('2026-11-12');
-    const head = (await recordOf((await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-duarte' AND status = 'open'"))?.id ?? '')).head;
-    expect((await differencesOf(head, TODAY)).flown.find((f) => f.typeCode === 'alvor-c1')?.hours).toBeCloseTo((before.types?.hours ?? 0) + 2, 3);
-    const again = await lookAtLogbook(duarte, 'pilot-duarte', `${CSV}2026-11-20,Tern 2,ZP-TRN,0:30,0:30,1,0,new\n`, null);
+    const head = (
+      await recordOf(
+        (await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = 'pilot-duarte' AND status = 'open'"))
+          ?.id ?? '',
+      )
+    ).head;
+    expect((await differencesOf(head, TODAY)).flown.find((f) => f.typeCode === 'alvor-c1')?.hours).toBeCloseTo(
+      (before.types?.hours ?? 0) + 2,
+      3,
+    );
+    const again = await lookAtLogbook(
+      duarte,
+      'pilot-duarte',
+      `${CSV}2026-11-20,Tern 2,ZP-TRN,0:30,0:30,1,0,new\n`,
+      null,
+    );
     expect(again).toMatchObject({ ok: true, look: { remembered: true, fresh: 1 } });
-    const id = (await row<{ id: string }>('SELECT id FROM logbook_imports WHERE id = :requestId', { requestId }))?.id ?? '';
+    const id =
+      (await row<{ id: string }>('SELECT id FROM logbook_imports WHERE id = :requestId', { requestId }))?.id ?? '';
     expect((await takeBackImport(helena, id)).ok).toBe(false);
     expect((await takeBackImport(duarte, id)).ok).toBe(true);
     expect(await hoursInType('pilot-duarte', 'alvor-c1')).toBeCloseTo(before.hours, 3);
     expect((await flyingOf('pilot-duarte')).length).toBe(before.flown);
-    expect((await shell("DELETE FROM logbook_flights WHERE pilot_id = 'pilot-duarte'")).error).toContain('take the import back');
+    expect((await shell("DELETE FROM logbook_flights WHERE pilot_id = 'pilot-duarte'")).error).toContain(
+      'take the import back',
+    );
   });
   it('is for its pilot and the chief alone; odd files are refused with what to do', async () => {
     expect((await lookAtLogbook(helena, 'pilot-duarte', CSV, null)).ok).toBe(false);
     expect((await lookAtLogbook(await user('ines'), 'pilot-duarte', CSV, null)).ok).toBe(false);
     expect((await lookAtLogbook(bento, 'pilot-duarte', CSV, null)).ok).toBe(true);
-    for (const text of ['', 'hello', 'a,b,c\n', '{"a":1}']) expect(said(await lookAtLogbook(bento, 'pilot-duarte', text, null))).toContain('does not look like a table');
+    for (const text of ['', 'hello', 'a,b,c\n', '{"a":1}'])
+      expect(said(await lookAtLogbook(bento, 'pilot-duarte', text, null))).toContain('does not look like a table');
     expect(said(await lookAtLogbook(bento, 'pilot-duarte', CSV, { columns: {}, dates: 'never' }))).toContain('mapping');
   });
 });
 
 describe('people kept', () => {
   it('the chief adds a person who signs in with the password shown; roles and what they sign; a last chief stays', async () => {
-    const form = { requestId: randomUUID(), name: 'Otelo Penha Mar', email: 'otelo@pedra-alva.example', massKg: 81, hours: 900, certificate: 'ZP-PP 1', roles: ['pilot', 'instructor'], authorised: ['tailwheel'] };
+    const form = {
+      requestId: randomUUID(),
+      name: 'Otelo Penha Mar',
+      email: 'otelo@pedra-alva.example',
+      massKg: 81,
+      hours: 900,
+      certificate: 'ZP-PP 1',
+      roles: ['pilot', 'instructor'],
+      authorised: ['tailwheel'],
+    };
     expect(said(await addPerson(helena, form))).toContain('chief instructor adds people');
-    expect(said(await addPerson(bento, { ...form, email: 'no address' }))).toContain('email: This is no e-mail address');
-    expect(said(await addPerson(bento, { ...form, email: 'ines@pedra-alva.example' }))).toContain('has an account already');
+    expect(said(await addPerson(bento, { ...form, email: 'no address' }))).toContain(
+      'email: This is no e-mail address',
+    );
+    expect(said(await addPerson(bento, { ...form, email: 'ines@pedra-alva.example' }))).toContain(
+      'has an account already',
+    );
     expect(said(await addPerson(bento, { ...form, roles: ['pilot'] }))).toContain('Only an instructor');
     const made = await addPerson(bento, form);
     expect(made.ok).toBe(true);
     if (!made.ok) return;
     expect(await addPerson(bento, form)).toEqual({ ok: true, pilotId: made.pilotId, password: null });
     expect((await checkSignIn({ email: form.email, password: made.password })).ok).toBe(true);
-    expect((await saveRoles(bento, { userId: `user-${form.requestId}`, roles: ['pilot'], authorised: [], ownCrosswindKt: null })).ok).toBe(true);
-    expect(said(await saveRoles(bento, { userId: 'user-bento', roles: ['instructor'], authorised: [], ownCrosswindKt: null }))).toContain('at least one chief');
-    expect(said(await saveRoles(helena, { userId: 'user-helena', roles: ['chief'], authorised: [], ownCrosswindKt: null }))).toContain('chief instructor grants');
-    expect(said(await addHeld(bento, { requestId: randomUUID(), pilotId: made.pilotId, kind: 'tailwheel', gainedOn: '2020-02-29', note: '' }))).toBe('done');
-    expect(said(await addHeld(bento, { requestId: randomUUID(), pilotId: made.pilotId, kind: 'tailwheel', gainedOn: '2021-01-01', note: '' }))).toContain('held already');
-    const held = await row<{ id: string }>("SELECT id FROM qualifications WHERE pilot_id = :p", { p: made.pilotId });
+    expect(
+      (
+        await saveRoles(bento, {
+          userId: `user-${form.requestId}`,
+          roles: ['pilot'],
+          authorised: [],
+          ownCrosswindKt: null,
+        })
+      ).ok,
+    ).toBe(true);
+    expect(
+      said(
+        await saveRoles(bento, { userId: 'user-bento', roles: ['instructor'], authorised: [], ownCrosswindKt: null }),
+      ),
+    ).toContain('at least one chief');
+    expect(
+      said(await saveRoles(helena, { userId: 'user-helena', roles: ['chief'], authorised: [], ownCrosswindKt: null })),
+    ).toContain('chief instructor grants');
+    expect(
+      said(
+        await addHeld(bento, {
+          requestId: randomUUID(),
+          pilotId: made.pilotId,
+          kind: 'tailwheel',
+          gainedOn: '2020-02-29',
+          note: '',
+        }),
+      ),
+    ).toBe('done');
+    expect(
+      said(
+        await addHeld(bento, {
+          requestId: randomUUID(),
+          pilotId: made.pilotId,
+          kind: 'tailwheel',
+          gainedOn: '2021-01-01',
+          note: '',
+        }),
+      ),
+    ).toContain('held already');
+    const held = await row<{ id: string }>('SELECT id FROM qualifications WHERE pilot_id = :p', { p: made.pilotId });
     expect((await endHeld(bento, held?.id ?? '')).ok).toBe(true);
-    expect(said(await endHeld(bento, (await row<{ id: string }>('SELECT id FROM qualifications WHERE ledger_id IS NOT NULL'))?.id ?? ''))).toContain('void that entry');
+    expect(
+      said(
+        await endHeld(
+          bento,
+          (await row<{ id: string }>('SELECT id FROM qualifications WHERE ledger_id IS NOT NULL'))?.id ?? '',
+        ),
+      ),
+    ).toContain('void that entry');
   });
   it('a password is changed by who knows it, or given anew by the chief; every session of before ends', async () => {
     const vasco = await user('vasco');
-    const version = async () => (await row<{ session_version: number }>("SELECT session_version FROM users WHERE id = 'user-vasco'"))?.session_version ?? 0;
+    const version = async () =>
+      (await row<{ session_version: number }>("SELECT session_version FROM users WHERE id = 'user-vasco'"))
+        ?.session_version ?? 0;
     const before = await version();
-    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'short' }))).toContain('next: At least twelve characters');
-    expect(said(await changePassword(vasco, { password: 'not this one', next: 'a long one for once' }))).toContain('password: This is not your password. Type it again; nothing was changed.');
-    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: DEMO_PASSWORD }))).toContain('next: This is the one you have');
+    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'short' }))).toContain(
+      'next: At least twelve characters',
+    );
+    expect(said(await changePassword(vasco, { password: 'not this one', next: 'a long one for once' }))).toContain(
+      'password: This is not your password. Type it again; nothing was changed.',
+    );
+    expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: DEMO_PASSWORD }))).toContain(
+      'next: This is the one you have',
+    );
     expect(await version()).toBe(before);
-    expect(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'a long one for once' })).toEqual({ ok: true, sessionVersion: before + 1 });
+    expect(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'a long one for once' })).toEqual({
+      ok: true,
+      sessionVersion: before + 1,
+    });
     expect((await checkSignIn({ email: vasco.email, password: DEMO_PASSWORD })).ok).toBe(false);
     expect((await newFirstPassword(helena, vasco.id)).ok).toBe(false);
     expect((await newFirstPassword(bento, bento.id)).ok).toBe(false);
     expect((await newFirstPassword(bento, 'nobody')).ok).toBe(false);
     const given = await newFirstPassword(bento, vasco.id);
-    expect(given.ok && (await checkSignIn({ email: vasco.email, password: given.password }))).toMatchObject({ ok: true, sessionVersion: before + 2 });
+    expect(given.ok && (await checkSignIn({ email: vasco.email, password: given.password }))).toMatchObject({
+      ok: true,
+      sessionVersion: before + 2,
+    });
     expect((await checkSignIn({ email: vasco.email, password: 'a long one for once' })).ok).toBe(false);
   });
   it('dates: nobody enters their own; the newest governs and the earlier stay; what cannot be is told beside its field', async () => {
-    const form = { pilotId: 'pilot-helena', key: 'medical', title: 'Medical', doneOn: null, until: '2027-01-31', note: '' };
+    const form = {
+      pilotId: 'pilot-helena',
+      key: 'medical',
+      title: 'Medical',
+      doneOn: null,
+      until: '2027-01-31',
+      note: '',
+    };
     expect((await saveDate(helena, form)).ok).toBe(false);
     expect(said(await saveDate(bento, { ...form, until: null }))).toContain('until: Give the day');
     expect(said(await saveDate(bento, { ...form, doneOn: '2026-12-24' }))).toContain('doneOn: This day lies ahead');
-    expect(said(await saveDate(bento, { ...form, doneOn: '2026-11-01', until: '2026-10-01' }))).toContain('ends before it was done');
-    const before = (await rows("SELECT id FROM person_dates WHERE pilot_id = 'pilot-helena' AND key = 'medical'")).length;
+    expect(said(await saveDate(bento, { ...form, doneOn: '2026-11-01', until: '2026-10-01' }))).toContain(
+      'ends before it was done',
+    );
+    const before = (await rows("SELECT id FROM person_dates WHERE pilot_id = 'pilot-helena' AND key = 'medical'"))
+      .length;
     expect(said(await saveDate(bento, form))).toBe('done');
     expect(said(await saveDate(bento, form))).toBe('done');
-    expect((await rows("SELECT id FROM person_dates WHERE pilot_id = 'pilot-helena' AND key = 'medical'")).length).toBe(before + 1);
-    expect((await personPage(bento, 'pilot-helena', null))?.dates.find((d) => d.key === 'medical')?.until).toBe('2027-01-31');
+    expect((await rows("SELECT id FROM person_dates WHERE pilot_id = 'pilot-helena' AND key = 'medical'")).length).toBe(
+      before + 1,
+    );
+    expect((await personPage(bento, 'pilot-helena', null))?.dates.find((d) => d.key === 'medical')?.until).toBe(
+      '2027-01-31',
+    );
     expect((await shell("UPDATE person_dates SET until = '2030-01-01'")).error).toContain('never changed');
     expect((await shell('DELETE FROM person_dates')).error).toContain('never removed');
   });
   it('notes are read by those they name', async () => {
     const ines = await user('ines');
     const vasco = await user('vasco');
-    for (const visible of ['pilot', 'staff', 'chief']) expect((await writeNote(helena, { requestId: randomUUID(), pilotId: 'pilot-ines', text: `for ${visible}`, visible })).ok).toBe(true);
-    expect((await writeNote(ines, { requestId: randomUUID(), pilotId: 'pilot-ines', text: 'of myself', visible: 'staff' })).ok).toBe(false);
-    const seen = async (u: CurrentUser) => ((await personPage(u, 'pilot-ines', null))?.notes ?? []).flatMap((n) => (n.text.startsWith('for ') ? [n.text] : [])).sort();
+    for (const visible of ['pilot', 'staff', 'chief'])
+      expect(
+        (await writeNote(helena, { requestId: randomUUID(), pilotId: 'pilot-ines', text: `for ${visible}`, visible }))
+          .ok,
+      ).toBe(true);
+    expect(
+      (await writeNote(ines, { requestId: randomUUID(), pilotId: 'pilot-ines', text: 'of myself', visible: 'staff' }))
+        .ok,
+    ).toBe(false);
+    const seen = async (u: CurrentUser) =>
+      ((await personPage(u, 'pilot-ines', null))?.notes ?? [])
+        .flatMap((n) => (n.text.startsWith('for ') ? [n.text] : []))
+        .sort();
     expect(await seen(ines)).toEqual(['for pilot']);
     expect(await seen(vasco)).toEqual(['for pilot', 'for staff']);
     expect(await seen(helena)).toEqual(['for chief', 'for pilot', 'for staff']);
@@ -250,7 +508,9 @@ describe('erased', () => {
     const done = await erasePerson(bento, form);
     expect(done).toMatchObject({ ok: true });
     if (done.ok) expect(done.kept.join(' ')).toMatch(/entries of the book.*training records/);
-    const left = await row<Record<string, number>>("SELECT (SELECT COUNT(*) FROM person_dates WHERE pilot_id = 'pilot-amelia') AS dates, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = 'pilot-amelia') AS hours, (SELECT COUNT(*) FROM pilot_eyes WHERE pilot_id = 'pilot-amelia') AS eyes, (SELECT COUNT(*) FROM person_notes WHERE pilot_id = 'pilot-amelia') AS notes, (SELECT mass_kg FROM pilots WHERE id = 'pilot-amelia') AS mass");
+    const left = await row<Record<string, number>>(
+      "SELECT (SELECT COUNT(*) FROM person_dates WHERE pilot_id = 'pilot-amelia') AS dates, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = 'pilot-amelia') AS hours, (SELECT COUNT(*) FROM pilot_eyes WHERE pilot_id = 'pilot-amelia') AS eyes, (SELECT COUNT(*) FROM person_notes WHERE pilot_id = 'pilot-amelia') AS notes, (SELECT mass_kg FROM pilots WHERE id = 'pilot-amelia') AS mass",
+    );
     expect(left).toEqual({ dates: 0, hours: 0, eyes: 0, notes: 0, mass: 0 });
     expect((await bookLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length).toBe(entries);
     expect((await checkSignIn({ email: amelia.email, password: DEMO_PASSWORD })).ok).toBe(false);

@@ -23,9 +23,16 @@ let helena: CurrentUser;
 let duarte: CurrentUser;
 let vasco: CurrentUser;
 const NOW = '2026-11-24T14:30:00.000Z';
-const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
+const user = async (key: string): Promise<CurrentUser> =>
+  toUser(
+    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
+      id: `user-${key}`,
+    })) as Parameters<typeof toUser>[0],
+  );
 const headOf = async (pilot: string) => {
-  const found = await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open'", { p: `pilot-${pilot}` });
+  const found = await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open'", {
+    p: `pilot-${pilot}`,
+  });
   const head = found && (await checkoutHead(found.id));
   if (!head) throw new Error(pilot);
   return head;
@@ -38,35 +45,78 @@ beforeAll(async () => {
 afterAll(() => close());
 
 describe('hours by type', () => {
-  const form = (hours: number, more: object = {}) => ({ pilotId: 'pilot-gaspar', rows: [{ typeCode: 'alvor-c1', hours, lastFlown: '2026-11-10', ...more }] });
+  const form = (hours: number, more: object = {}) => ({
+    pilotId: 'pilot-gaspar',
+    rows: [{ typeCode: 'alvor-c1', hours, lastFlown: '2026-11-10', ...more }],
+  });
   it('are entered by staff, never by a pilot and never for oneself', async () => {
     expect(await saveHours(duarte, { pilotId: 'pilot-duarte', rows: [] })).toMatchObject({ ok: false });
-    expect(await saveHours(vasco, { pilotId: 'pilot-vasco', rows: [{ typeCode: 'bronze-b6', hours: 500, lastFlown: '2026-11-10' }] })).toMatchObject({ ok: false });
+    expect(
+      await saveHours(vasco, {
+        pilotId: 'pilot-vasco',
+        rows: [{ typeCode: 'bronze-b6', hours: 500, lastFlown: '2026-11-10' }],
+      }),
+    ).toMatchObject({ ok: false });
     expect(await saveHours(helena, form(300))).toEqual({ ok: true, added: 1 });
   });
   it('say beside the field what does not fit, and take nothing then', async () => {
-    expect(await saveHours(helena, form(-3))).toMatchObject({ ok: false, problems: [{ path: 'rows.0.hours', message: 'Hours cannot be negative.' }] });
-    expect(await saveHours(helena, form(10, { lastFlown: '2027-01-01' }))).toMatchObject({ ok: false, problems: [{ path: 'rows.0.lastFlown' }] });
-    expect(await saveHours(helena, form(10, { typeCode: 'no-such' }))).toMatchObject({ ok: false, problems: [{ path: 'rows.0.typeCode' }] });
-    expect(await saveHours(helena, { pilotId: 'pilot-gaspar', rows: [...form(20).rows, ...form(30).rows] })).toMatchObject({ ok: false, problems: [{ path: 'rows.1.typeCode' }] });
+    expect(await saveHours(helena, form(-3))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'rows.0.hours', message: 'Hours cannot be negative.' }],
+    });
+    expect(await saveHours(helena, form(10, { lastFlown: '2027-01-01' }))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'rows.0.lastFlown' }],
+    });
+    expect(await saveHours(helena, form(10, { typeCode: 'no-such' }))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'rows.0.typeCode' }],
+    });
+    expect(
+      await saveHours(helena, { pilotId: 'pilot-gaspar', rows: [...form(20).rows, ...form(30).rows] }),
+    ).toMatchObject({ ok: false, problems: [{ path: 'rows.1.typeCode' }] });
     expect((await hoursOf('pilot-gaspar'))[0]).toMatchObject({ hours: 300, lastFlown: '2026-11-10' });
   });
   it('add nothing when nothing changed, and keep what was entered before', async () => {
     expect(await saveHours(helena, form(300))).toEqual({ ok: true, added: 0 });
-    expect((await shell("SELECT hours FROM pilot_hours WHERE pilot_id = 'pilot-gaspar' ORDER BY seq")).rows).toEqual([{ hours: 900 }, { hours: 300 }]);
-    expect((await shell("UPDATE pilot_hours SET hours = 1 WHERE pilot_id = 'pilot-gaspar'")).error).toContain('never changed');
+    expect((await shell("SELECT hours FROM pilot_hours WHERE pilot_id = 'pilot-gaspar' ORDER BY seq")).rows).toEqual([
+      { hours: 900 },
+      { hours: 300 },
+    ]);
+    expect((await shell("UPDATE pilot_hours SET hours = 1 WHERE pilot_id = 'pilot-gaspar'")).error).toContain(
+      'never changed',
+    );
     expect((await shell('DELETE FROM pilot_hours')).error).toContain('never removed');
   });
   it('twenty at once are twenty entries, none lost', async () => {
-    await Promise.all(Array.from({ length: 20 }, (_, i) => saveHours(helena, { pilotId: 'pilot-marta', rows: [{ typeCode: 'serrana-urze', hours: 10 + i, lastFlown: '2026-11-10' }] })));
-    expect((await shell("SELECT COUNT(*) AS n, MAX(seq) AS s FROM pilot_hours WHERE pilot_id = 'pilot-marta' AND type_code = 'serrana-urze'")).rows).toEqual([{ n: 20, s: 20 }]);
+    await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        saveHours(helena, {
+          pilotId: 'pilot-marta',
+          rows: [{ typeCode: 'serrana-urze', hours: 10 + i, lastFlown: '2026-11-10' }],
+        }),
+      ),
+    );
+    expect(
+      (
+        await shell(
+          "SELECT COUNT(*) AS n, MAX(seq) AS s FROM pilot_hours WHERE pilot_id = 'pilot-marta' AND type_code = 'serrana-urze'",
+        )
+      ).rows,
+    ).toEqual([{ n: 20, s: 20 }]);
   });
   it('take a later day from landings recorded here; 0 hours leaves the type out', async () => {
     const duarteHours = await hoursOf('pilot-duarte');
     expect(duarteHours.map((h) => h.typeCode)).toEqual(['alvor-c1']);
-    await saveHours(helena, { pilotId: 'pilot-duarte', rows: [{ typeCode: 'serrana-urze', hours: 4, lastFlown: '2026-01-01' }] });
+    await saveHours(helena, {
+      pilotId: 'pilot-duarte',
+      rows: [{ typeCode: 'serrana-urze', hours: 4, lastFlown: '2026-01-01' }],
+    });
     expect((await hoursOf('pilot-duarte')).find((h) => h.typeCode === 'serrana-urze')?.lastFlown).toBe('2026-11-17');
-    await saveHours(helena, { pilotId: 'pilot-duarte', rows: [{ typeCode: 'serrana-urze', hours: 0, lastFlown: '2026-11-17' }] });
+    await saveHours(helena, {
+      pilotId: 'pilot-duarte',
+      rows: [{ typeCode: 'serrana-urze', hours: 0, lastFlown: '2026-11-17' }],
+    });
     expect((await hoursOf('pilot-duarte')).map((h) => h.typeCode)).toEqual(['alvor-c1']);
   });
 });
@@ -75,34 +125,70 @@ describe('habits of a checkout', () => {
   it('300 h on the trainer, heavy tailwheel: the first three to drop; brief, card and device carry them', async () => {
     const head = await headOf('gaspar');
     const { rows } = await differencesOf(head, NOW);
-    expect(rows.filter((r) => r.action === 'drop').slice(0, 3).map((r) => r.key)).toEqual(['ground-stability', 'tail-inertia', 'rudder-need']);
-    const seed = (await sortiesOf((await headOf('duarte')).id)).map((s) => s.brief).filter((b) => b !== null).pop();
+    expect(
+      rows
+        .filter((r) => r.action === 'drop')
+        .slice(0, 3)
+        .map((r) => r.key),
+    ).toEqual(['ground-stability', 'tail-inertia', 'rudder-need']);
+    const seed = (await sortiesOf((await headOf('duarte')).id))
+      .map((s) => s.brief)
+      .filter((b) => b !== null)
+      .pop();
     if (!seed) throw new Error('no brief to start from');
-    const saved = await saveBrief(chief, { requestId: randomUUID(), checkoutId: head.id, choices: { ...seed.choices, flownOn: '2026-11-24', fuelL: 100, pilotKg: 92, focus: 'Feet' } });
+    const saved = await saveBrief(chief, {
+      requestId: randomUUID(),
+      checkoutId: head.id,
+      choices: { ...seed.choices, flownOn: '2026-11-24', fuelL: 100, pilotKg: 92, focus: 'Feet' },
+    });
     if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
     const card = (await briefCard(chief, saved.briefId))?.card;
     const drop = card?.front.find((s) => s.title === 'Drop the old habit');
     expect(drop?.lines.map((l) => l.split(':')[0])).toEqual(['swerve on the ground', 'tail', 'rudder with power']);
     expect(card?.pictures.map((p) => p.title)).toEqual(['Final', 'Last look', 'Fence', 'Touchdown']);
-    const pdf = await getDocument({ data: await cardPdf(card ?? (() => { throw new Error('no card'); })(), NOW) }).promise;
+    const pdf = await getDocument({
+      data: await cardPdf(
+        card ??
+          (() => {
+            throw new Error('no card');
+          })(),
+        NOW,
+      ),
+    }).promise;
     expect(pdf.numPages).toBe(2);
-    const pages = await Promise.all([1, 2].map(async (n) => (await (await pdf.getPage(n)).getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ')));
+    const pages = await Promise.all(
+      [1, 2].map(async (n) =>
+        (await (await pdf.getPage(n)).getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' '),
+      ),
+    );
     expect(pages[0]).toContain('Drop the old habit');
     expect(pages[1]).toContain('What you will see');
     const pack = await sortiePack(chief, saved.sortieId);
     expect(pack?.cues?.filter((c) => c.opposite).map((c) => c.where)).toEqual(['ground', 'flight']);
   });
   it('are empty, and say so, for a pilot of whom nothing is known', async () => {
-    await saveHours(chief, { pilotId: 'pilot-tome', rows: [{ typeCode: 'alvor-c1', hours: 0, lastFlown: '2026-11-10' }] });
+    await saveHours(chief, {
+      pilotId: 'pilot-tome',
+      rows: [{ typeCode: 'alvor-c1', hours: 0, lastFlown: '2026-11-10' }],
+    });
     expect(await differencesOf(await headOf('tome'), NOW)).toEqual({ flown: [], rows: [] });
   });
 });
 
 describe('the eye in the seat', () => {
   it('is kept with how it was measured, by staff, and used by the brief', async () => {
-    const form = { pilotId: 'pilot-gaspar', typeCode: 'serrana-carvalho', seat: 'pilot', eyeHeightM: 2.02, how: 'tape, two cushions' };
+    const form = {
+      pilotId: 'pilot-gaspar',
+      typeCode: 'serrana-carvalho',
+      seat: 'pilot',
+      eyeHeightM: 2.02,
+      how: 'tape, two cushions',
+    };
     expect(await saveEye(duarte, { ...form, pilotId: 'pilot-duarte' })).toMatchObject({ ok: false });
-    expect(await saveEye(helena, { ...form, eyeHeightM: 20.2 })).toMatchObject({ ok: false, problems: [{ path: 'eyeHeightM', message: 'At most 5 m.' }] });
+    expect(await saveEye(helena, { ...form, eyeHeightM: 20.2 })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'eyeHeightM', message: 'At most 5 m.' }],
+    });
     expect(await saveEye(helena, { ...form, how: '' })).toMatchObject({ ok: false, problems: [{ path: 'how' }] });
     expect(await saveEye(helena, form)).toEqual({ ok: true });
     expect(await eyeHeightOf('pilot-gaspar', 'serrana-carvalho')).toBe(2.02);
@@ -115,15 +201,40 @@ describe('the eye in the seat', () => {
 describe('a view that was not measured', () => {
   const measured = (value: number) => ({ value, source: 'measured', ref: 'tape' });
   const form = (baseVersion: number) => ({
-    code: 'planalto-p1r', baseVersion, reason: 'view measured', eyeHeightM: measured(1.5), noseToEyeM: measured(2.2), groundPitchDeg: measured(3),
-    sight: { profile: [{ azimuthDeg: 0, depressionDeg: 9 }, { azimuthDeg: 30, depressionDeg: 14 }], source: 'measured', ref: 'tape', eyeLateralM: measured(-0.3), attitudes: [], parts: [], references: [] },
-    gatePitch: [{ name: 'Final', pitchDeg: measured(-1) }, { name: 'Fence', pitchDeg: measured(1) }],
+    code: 'planalto-p1r',
+    baseVersion,
+    reason: 'view measured',
+    eyeHeightM: measured(1.5),
+    noseToEyeM: measured(2.2),
+    groundPitchDeg: measured(3),
+    sight: {
+      profile: [
+        { azimuthDeg: 0, depressionDeg: 9 },
+        { azimuthDeg: 30, depressionDeg: 14 },
+      ],
+      source: 'measured',
+      ref: 'tape',
+      eyeLateralM: measured(-0.3),
+      attitudes: [],
+      parts: [],
+      references: [],
+    },
+    gatePitch: [
+      { name: 'Final', pitchDeg: measured(-1) },
+      { name: 'Fence', pitchDeg: measured(1) },
+    ],
   });
   it('is put on the sheet by the chief, as a new version, and then drawn', async () => {
     expect(await saveSight(helena, form(1))).toMatchObject({ ok: false });
-    expect(await saveSight(chief, { ...form(1), sight: { ...form(1).sight, profile: [] } })).toMatchObject({ ok: false, problems: [{ path: 'sight.profile' }] });
+    expect(await saveSight(chief, { ...form(1), sight: { ...form(1).sight, profile: [] } })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'sight.profile' }],
+    });
     expect(await saveSight(chief, form(1))).toMatchObject({ ok: true, version: 2 });
-    expect(await saveSight(chief, form(1))).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('Version 2 was saved meanwhile') }] });
+    expect(await saveSight(chief, form(1))).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('Version 2 was saved meanwhile') }],
+    });
     const now = (await typeVersions('planalto-p1r'))[0]?.sheet;
     expect(now && viewOf(now, null)).not.toBeNull();
     expect(now?.approach.map((g) => g.pitchDeg?.value ?? null)).toEqual([null, null, -1, 1]);
@@ -134,13 +245,21 @@ describe('the lab', () => {
   it('fills itself in from a checkout, for those who may see it', async () => {
     const head = await headOf('gaspar');
     const facts = await labFacts(helena, { checkout: head.id }, { type: 'serrana-urze', old: 'alvor-c1' });
-    expect(facts).toMatchObject({ type: { key: 'ZP-CAV' }, old: { key: 'alvor-c1' }, eyes: { now: [{ eyeHeightM: 2.02 }] } });
+    expect(facts).toMatchObject({
+      type: { key: 'ZP-CAV' },
+      old: { key: 'alvor-c1' },
+      eyes: { now: [{ eyeHeightM: 2.02 }] },
+    });
     expect(await labFacts(duarte, { checkout: head.id }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
     expect(await labFacts(duarte, { checkout: 'none' }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
   });
   it('in free play takes the types of the address, and none that is not there', async () => {
-    expect(await labFacts(duarte, { type: 'lume-faisca', old: 'serrana-urze' }, { type: 'serrana-urze', old: 'alvor-c1' })).toMatchObject({ head: null, type: { key: 'lume-faisca' }, old: { key: 'serrana-urze' } });
-    expect(await labFacts(duarte, { type: 'ZP-CGE' }, { type: 'serrana-urze', old: 'alvor-c1' })).toMatchObject({ type: { key: 'ZP-CGE' } });
+    expect(
+      await labFacts(duarte, { type: 'lume-faisca', old: 'serrana-urze' }, { type: 'serrana-urze', old: 'alvor-c1' }),
+    ).toMatchObject({ head: null, type: { key: 'lume-faisca' }, old: { key: 'serrana-urze' } });
+    expect(await labFacts(duarte, { type: 'ZP-CGE' }, { type: 'serrana-urze', old: 'alvor-c1' })).toMatchObject({
+      type: { key: 'ZP-CGE' },
+    });
     expect(await labFacts(duarte, { type: '../x' }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
   });
 });

@@ -25,12 +25,32 @@ import { outlines } from './pdf';
 
 let close: () => Promise<void>;
 let seeded: { checkouts: number; landings: number; signed: number };
-const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
-const checkoutId = async (pilot: string): Promise<string> => (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
-const record = async (pilot: string) => { const head = await checkoutHead(await checkoutId(pilot)); if (!head) throw new Error(pilot); return checkoutRecord(head); };
+const user = async (key: string): Promise<CurrentUser> =>
+  toUser(
+    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
+      id: `user-${key}`,
+    })) as Parameters<typeof toUser>[0],
+  );
+const checkoutId = async (pilot: string): Promise<string> =>
+  (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
+const record = async (pilot: string) => {
+  const head = await checkoutHead(await checkoutId(pilot));
+  if (!head) throw new Error(pilot);
+  return checkoutRecord(head);
+};
 /** What the sign page of this pilot's checkout shows this user, and the words it proposes. */
-const shownTo = async (key: string, pilot: string) => { const { stamp, text } = await signingState(await user(key), await record(pilot)); return { shown: stamp, text, signature: null }; };
-const noLimits = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null };
+const shownTo = async (key: string, pilot: string) => {
+  const { stamp, text } = await signingState(await user(key), await record(pilot));
+  return { shown: stamp, text, signature: null };
+};
+const noLimits = {
+  alone: false,
+  noPassengers: false,
+  crosswindKt: null,
+  attitude: 'any',
+  surface: 'any',
+  untilHours: null,
+};
 
 beforeAll(async () => {
   ({ close } = await freshFolder());
@@ -55,7 +75,9 @@ describe('the demo', () => {
     expect(seen.filter((s) => s.endsWith('left')).length / seen.length).toBeGreaterThan(0.6);
   });
   it('a signed checkout gives the pilot what it was for', async () => {
-    expect(await row("SELECT note FROM qualifications WHERE pilot_id = 'pilot-sara' AND kind = 'tailwheel'")).toEqual({ note: 'signed in this book' });
+    expect(await row("SELECT note FROM qualifications WHERE pilot_id = 'pilot-sara' AND kind = 'tailwheel'")).toEqual({
+      note: 'signed in this book',
+    });
   });
 });
 
@@ -63,11 +85,21 @@ describe('who may do what', () => {
   it('nobody acts as instructor on their own checkout, chief included', async () => {
     const vasco = await user('vasco');
     const own = { pilotId: 'pilot-vasco' };
-    expect([may.runCheckout(vasco, own), may.signCheckout(vasco, own), may.openCheckoutFor(vasco, own)]).toEqual([false, false, false]);
+    expect([may.runCheckout(vasco, own), may.signCheckout(vasco, own), may.openCheckoutFor(vasco, own)]).toEqual([
+      false,
+      false,
+      false,
+    ]);
     expect([may.viewCheckout(vasco, own), may.acknowledgeBrief(vasco, own)]).toEqual([true, true]);
     const chiefPilot = { ...(await user('bento')), pilotId: 'pilot-x' };
     expect(may.signCheckout(chiefPilot, { pilotId: 'pilot-x' })).toBe(false);
-    const answer = await signCheckout(vasco, { checkoutId: await checkoutId('vasco'), ...(await shownTo('bento', 'vasco')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
+    const answer = await signCheckout(vasco, {
+      checkoutId: await checkoutId('vasco'),
+      ...(await shownTo('bento', 'vasco')),
+      password: DEMO_PASSWORD,
+      limitations: noLimits,
+      remark: '',
+    });
     expect(answer).toMatchObject({ ok: false, problems: [{ message: 'There is no such checkout for you to sign.' }] });
   });
   it('a pilot sees only what is theirs', async () => {
@@ -77,7 +109,9 @@ describe('who may do what', () => {
     expect(may.viewCheckout(duarte, { pilotId: 'pilot-ines' })).toBe(false);
     const sortie = (await sortiesOf(await checkoutId('duarte'))).at(-1);
     expect(await sortiePack(duarte, sortie?.id ?? '')).toBeNull();
-    expect((await recordEvents(duarte, [{ ...sample(sortie?.id ?? '', 'user-duarte') }])).refused[0]?.message).toContain('no such flight');
+    expect(
+      (await recordEvents(duarte, [{ ...sample(sortie?.id ?? '', 'user-duarte') }])).refused[0]?.message,
+    ).toContain('no such flight');
   });
   it('only the pilot acknowledges, and once', async () => {
     const brief = (await sortiesOf(await checkoutId('duarte'))).at(-1)?.brief;
@@ -88,24 +122,56 @@ describe('who may do what', () => {
     expect((await acknowledgeBrief(await user('duarte'), brief?.id ?? '')).ok).toBe(true);
     process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
     expect(await row('SELECT acknowledged_at FROM briefs WHERE id = :id', { id: brief?.id })).toEqual(at);
-    expect((await shell(`UPDATE briefs SET snapshot = '{}' WHERE id = '${brief?.id}'`)).error).toContain('never changes');
+    expect((await shell(`UPDATE briefs SET snapshot = '{}' WHERE id = '${brief?.id}'`)).error).toContain(
+      'never changes',
+    );
   });
   it('an unknown address and a wrong password get the same answer, and tries slow down', async () => {
     const wrong = await checkSignIn({ email: 'helena@pedra-alva.example', password: 'no' });
     expect(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' })).toEqual(wrong);
     for (let i = 0; i < 6; i++) await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' });
-    expect(JSON.stringify(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }))).toContain('Too many tries');
-    expect(await checkSignIn({ email: 'helena@pedra-alva.example', password: DEMO_PASSWORD })).toMatchObject({ ok: true, userId: 'user-helena' });
+    expect(JSON.stringify(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }))).toContain(
+      'Too many tries',
+    );
+    expect(await checkSignIn({ email: 'helena@pedra-alva.example', password: DEMO_PASSWORD })).toMatchObject({
+      ok: true,
+      userId: 'user-helena',
+    });
   });
 });
 
-const sample = (sortieId: string, author: string): CaptureEvent => ({ eventId: randomUUID(), deviceId: randomUUID(), deviceSeq: 1, sortieId, subjectId: randomUUID(), author, type: 'item-observed', v: 1, deviceTime: '2026-11-24T14:00:00.000Z', payload: { itemId: 'F2', verdict: 'within', intervention: 0, note: '' } });
+const sample = (sortieId: string, author: string): CaptureEvent => ({
+  eventId: randomUUID(),
+  deviceId: randomUUID(),
+  deviceSeq: 1,
+  sortieId,
+  subjectId: randomUUID(),
+  author,
+  type: 'item-observed',
+  v: 1,
+  deviceTime: '2026-11-24T14:00:00.000Z',
+  payload: { itemId: 'F2', verdict: 'within', intervention: 0, note: '' },
+});
 
 describe('capture events', () => {
   it('sent twice are kept once; a bad one does not stop the others', async () => {
     const helena = await user('helena');
     const sortie = (await sortiesOf(await checkoutId('duarte'))).at(-1);
-    const events = lessonEvents({ seed: 5, sortieId: sortie?.id ?? '', author: helena.id, startedAt: '2026-11-24T13:00:00.000Z', runwayEnd: '22', wind: { fromDegMag: 290, kt: 7, gustKt: null }, fenceTarget: 57, landings: Array.from({ length: 4 }, () => ({ attitude: 'three-point' as const, kind: 'full-stop' as const, hand: STEADY })), items: [] });
+    const events = lessonEvents({
+      seed: 5,
+      sortieId: sortie?.id ?? '',
+      author: helena.id,
+      startedAt: '2026-11-24T13:00:00.000Z',
+      runwayEnd: '22',
+      wind: { fromDegMag: 290, kt: 7, gustKt: null },
+      fenceTarget: 57,
+      landings: Array.from({ length: 4 }, () => ({
+        attitude: 'three-point' as const,
+        kind: 'full-stop' as const,
+        hand: STEADY,
+      })),
+      items: [],
+    });
     const bad = { ...sample(sortie?.id ?? '', helena.id), payload: { itemId: 'F2', verdict: 'splendid' } };
     const first = await recordEvents(helena, [...events, bad, 'nonsense']);
     expect(first.accepted.length).toBe(events.length);
@@ -126,7 +192,9 @@ describe('capture events', () => {
     const helena = await user('helena');
     const before = (await record('duarte')).landings;
     const last = before.at(-1);
-    await recordEvents(helena, [{ ...sample(last?.sortieId ?? '', helena.id), subjectId: last?.id ?? '', type: 'undone', payload: {} }]);
+    await recordEvents(helena, [
+      { ...sample(last?.sortieId ?? '', helena.id), subjectId: last?.id ?? '', type: 'undone', payload: {} },
+    ]);
     expect((await record('duarte')).landings.length).toBe(before.length - 1);
     const dump = () => rows('SELECT * FROM landings ORDER BY id');
     const were = await dump();
@@ -137,55 +205,152 @@ describe('capture events', () => {
   it('are append-only, REPLACE INTO included', async () => {
     expect((await shell('DELETE FROM capture_events')).error).toContain('append-only');
     expect((await shell("UPDATE capture_events SET payload = '{}'")).error).toContain('append-only');
-    expect((await shell('REPLACE INTO capture_events SELECT * FROM capture_events LIMIT 1')).error).toContain('recorded already');
+    expect((await shell('REPLACE INTO capture_events SELECT * FROM capture_events LIMIT 1')).error).toContain(
+      'recorded already',
+    );
   });
 });
 
 describe('open and brief', () => {
   it('the same request twice opens one checkout; bad input names the field', async () => {
     const helena = await user('helena');
-    const form = { requestId: randomUUID(), pilotId: 'pilot-lidia', airframeId: 'air-ZP-CAV', pack: 'us', goals: ['high-performance'], standardKey: 'private-us', note: '' };
+    const form = {
+      requestId: randomUUID(),
+      pilotId: 'pilot-lidia',
+      airframeId: 'air-ZP-CAV',
+      pack: 'us',
+      goals: ['high-performance'],
+      standardKey: 'private-us',
+      note: '',
+    };
     const first = await openCheckout(helena, form);
     expect(await openCheckout(helena, form)).toEqual(first);
-    expect(await openCheckout(helena, { ...form, pilotId: '', goals: [] })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }, { path: 'goals' }] });
-    expect(await openCheckout(helena, { ...form, requestId: randomUUID(), goals: ['gliding'] })).toMatchObject({ ok: false, problems: [{ path: 'goals.0' }] });
-    expect(await openCheckout(await user('vasco'), { ...form, requestId: randomUUID(), pilotId: 'pilot-vasco' })).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }] });
+    expect(await openCheckout(helena, { ...form, pilotId: '', goals: [] })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'pilotId' }, { path: 'goals' }],
+    });
+    expect(await openCheckout(helena, { ...form, requestId: randomUUID(), goals: ['gliding'] })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'goals.0' }],
+    });
+    expect(
+      await openCheckout(await user('vasco'), { ...form, requestId: randomUUID(), pilotId: 'pilot-vasco' }),
+    ).toMatchObject({ ok: false, problems: [{ path: 'pilotId' }] });
   });
   it('a brief is stored as computed, replaced until something is recorded, and refused out of order', async () => {
     const helena = await user('helena');
     const id = await checkoutId('tome');
-    const choices = { flownOn: '2026-11-24', runwayEnd: '22', wind: null, maxFlapDeg: null, fuelL: 40, pilotKg: 71, instructorKg: 66, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: 'constant', gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '' };
+    const choices = {
+      flownOn: '2026-11-24',
+      runwayEnd: '22',
+      wind: null,
+      maxFlapDeg: null,
+      fuelL: 40,
+      pilotKg: 71,
+      instructorKg: 66,
+      baggageKg: 0,
+      rearKg: 0,
+      qnhHpa: null,
+      oatC: null,
+      surfaceState: 'dry',
+      night: false,
+      bookingMin: 90,
+      second: null,
+      layout: { order: [], hidden: [], own: [] },
+      speedSchool: 'constant',
+      gustSchool: 'half',
+      intended: 'three-point',
+      instructorLimitKt: 12,
+      focus: '',
+    };
     const first = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices });
-    const second = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices: { ...choices, fuelL: 30 } });
+    const second = await saveBrief(helena, {
+      requestId: randomUUID(),
+      checkoutId: id,
+      choices: { ...choices, fuelL: 30 },
+    });
     expect(first).toMatchObject({ ok: true, lesson: 1 });
     expect(second).toMatchObject({ ok: true, lesson: 1 });
-    expect((await sortiesOf(id))[0]?.brief).toMatchObject({ version: 2, snapshot: { massKg: expect.closeTo(356 + 71 + 66 + 30 * 0.72, 3) } });
+    expect((await sortiesOf(id))[0]?.brief).toMatchObject({
+      version: 2,
+      snapshot: { massKg: expect.closeTo(356 + 71 + 66 + 30 * 0.72, 3) },
+    });
     const sortieId = first.ok ? first.sortieId : '';
     await recordEvents(helena, [sample(sortieId, helena.id)]);
-    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices: { ...choices, flownOn: '2026-11-20' } })).toMatchObject({ ok: false, problems: [{ path: 'flownOn' }] });
-    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices })).toMatchObject({ ok: true, lesson: 2 });
-    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices: { ...choices, fuelL: -1, runwayEnd: '99' } })).toMatchObject({ ok: false, problems: [{ path: 'fuelL' }] });
+    expect(
+      await saveBrief(helena, {
+        requestId: randomUUID(),
+        checkoutId: id,
+        choices: { ...choices, flownOn: '2026-11-20' },
+      }),
+    ).toMatchObject({ ok: false, problems: [{ path: 'flownOn' }] });
+    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices })).toMatchObject({
+      ok: true,
+      lesson: 2,
+    });
+    expect(
+      await saveBrief(helena, {
+        requestId: randomUUID(),
+        checkoutId: id,
+        choices: { ...choices, fuelL: -1, runwayEnd: '99' },
+      }),
+    ).toMatchObject({ ok: false, problems: [{ path: 'fuelL' }] });
   });
 });
 
 describe('signing', () => {
   it('says what is missing instead of signing', async () => {
-    const answer = await signCheckout(await user('helena'), { checkoutId: await checkoutId('clara'), ...(await shownTo('helena', 'clara')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
+    const answer = await signCheckout(await user('helena'), {
+      checkoutId: await checkoutId('clara'),
+      ...(await shownTo('helena', 'clara')),
+      password: DEMO_PASSWORD,
+      limitations: noLimits,
+      remark: '',
+    });
     expect(answer.ok).toBe(false);
     if (!answer.ok) expect(answer.problems.map((p) => p.message).join(' ')).toContain('F8 Go-arounds');
-    const joana = await signCheckout(await user('bento'), { checkoutId: await checkoutId('joana'), ...(await shownTo('bento', 'joana')), password: DEMO_PASSWORD, limitations: noLimits, remark: '' });
-    if (!joana.ok) expect(joana.problems.map((p) => p.message).join(' ')).toMatch(/trigger was met[\s\S]*has not acknowledged/);
+    const joana = await signCheckout(await user('bento'), {
+      checkoutId: await checkoutId('joana'),
+      ...(await shownTo('bento', 'joana')),
+      password: DEMO_PASSWORD,
+      limitations: noLimits,
+      remark: '',
+    });
+    if (!joana.ok)
+      expect(joana.problems.map((p) => p.message).join(' ')).toMatch(/trigger was met[\s\S]*has not acknowledged/);
   });
   it('asks for the right password and an authorised signer', async () => {
-    const form = { checkoutId: await checkoutId('rui'), ...(await shownTo('helena', 'rui')), password: 'wrong', limitations: noLimits, remark: '' };
-    expect(await signCheckout(await user('helena'), form)).toMatchObject({ ok: false, problems: [{ path: 'password' }] });
+    const form = {
+      checkoutId: await checkoutId('rui'),
+      ...(await shownTo('helena', 'rui')),
+      password: 'wrong',
+      limitations: noLimits,
+      remark: '',
+    };
+    expect(await signCheckout(await user('helena'), form)).toMatchObject({
+      ok: false,
+      problems: [{ path: 'password' }],
+    });
     const bento = await signCheckout(await user('bento'), { ...form, password: DEMO_PASSWORD });
-    expect(bento).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('no flight with this pilot') }] });
+    expect(bento).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('no flight with this pilot') }],
+    });
   });
   it('two tabs at once make one entry', async () => {
     const helena = await user('helena');
-    const form = { checkoutId: await checkoutId('rui'), ...(await shownTo('helena', 'rui')), password: DEMO_PASSWORD, limitations: { ...noLimits, crosswindKt: 8 }, remark: 'Fica bem.' };
-    const answers = await Promise.all([signCheckout(helena, form), signCheckout(helena, form), signCheckout(helena, form)]);
+    const form = {
+      checkoutId: await checkoutId('rui'),
+      ...(await shownTo('helena', 'rui')),
+      password: DEMO_PASSWORD,
+      limitations: { ...noLimits, crosswindKt: 8 },
+      remark: 'Fica bem.',
+    };
+    const answers = await Promise.all([
+      signCheckout(helena, form),
+      signCheckout(helena, form),
+      signCheckout(helena, form),
+    ]);
     expect(answers.every((a) => a.ok)).toBe(true);
     expect(new Set(answers.map((a) => (a.ok ? a.entryId : ''))).size).toBe(1);
     expect(await checkBook()).toMatchObject({ entries: 7, problems: [] });
@@ -199,9 +364,23 @@ describe('signing', () => {
     const bytes = await entryPdf(line, entry, 'https://book.example');
     expect((await PDFDocument.load(bytes)).getPageCount()).toBeGreaterThan(0);
     const pdf = await getDocument({ data: bytes, verbosity: 0 }).promise;
-    const text = (await Promise.all(Array.from({ length: pdf.numPages }, async (_, i) => (await (await pdf.getPage(i + 1)).getTextContent()).items.map((t) => ('str' in t ? t.str : '')).join(' ')))).join(' ');
-    for (const part of ['Rui Casal Ferro', 'Helena Serpa Dorna', '14 CFR 61.31(i)', 'crosswind up to 8 kt', 'Fica bem.', entry.hash]) expect(text).toContain(part);
-    const attached = await pdf.getAttachments() as Record<string, { content: Uint8Array }>;
+    const text = (
+      await Promise.all(
+        Array.from({ length: pdf.numPages }, async (_, i) =>
+          (await (await pdf.getPage(i + 1)).getTextContent()).items.map((t) => ('str' in t ? t.str : '')).join(' '),
+        ),
+      )
+    ).join(' ');
+    for (const part of [
+      'Rui Casal Ferro',
+      'Helena Serpa Dorna',
+      '14 CFR 61.31(i)',
+      'crosswind up to 8 kt',
+      'Fica bem.',
+      entry.hash,
+    ])
+      expect(text).toContain(part);
+    const attached = (await pdf.getAttachments()) as Record<string, { content: Uint8Array }>;
     expect(JSON.parse(new TextDecoder().decode(attached['entry.json']?.content)).entry).toEqual(entry);
     expect(await outlines(await entryPdf(line, entry, 'https://book.example'))).toBeGreaterThan(60);
   });
@@ -210,7 +389,13 @@ describe('signing', () => {
 describe('the book against a database shell', () => {
   const verify = (): { code: number; out: string } => {
     try {
-      return { code: 0, out: execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts'], { encoding: 'utf8', env: process.env }) };
+      return {
+        code: 0,
+        out: execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/verify-ledger.ts'], {
+          encoding: 'utf8',
+          env: process.env,
+        }),
+      };
     } catch (error) {
       const e = error as { status: number; stdout: string };
       return { code: e.status, out: e.stdout };
@@ -218,16 +403,21 @@ describe('the book against a database shell', () => {
   };
   it('refuses every edit while its triggers stand', async () => {
     for (const sql of [
-      "UPDATE ledger SET signer_id = 'x' WHERE seq = 2", 'DELETE FROM ledger WHERE seq = 7', 'REPLACE INTO ledger SELECT * FROM ledger WHERE seq = 3',
-      "REPLACE INTO ledger SELECT 8, id, kind, checkout_id, signed_at, signer_id, canonical, hash, hash, signature, key_id FROM ledger WHERE seq = 7",
+      "UPDATE ledger SET signer_id = 'x' WHERE seq = 2",
+      'DELETE FROM ledger WHERE seq = 7',
+      'REPLACE INTO ledger SELECT * FROM ledger WHERE seq = 3',
+      'REPLACE INTO ledger SELECT 8, id, kind, checkout_id, signed_at, signer_id, canonical, hash, hash, signature, key_id FROM ledger WHERE seq = 7',
       "INSERT INTO ledger SELECT 9, 'new', kind, checkout_id, signed_at, signer_id, canonical, prev_hash, hash, signature, key_id FROM ledger WHERE seq = 7",
       "INSERT INTO ledger SELECT 8, 'new', kind, checkout_id, signed_at, signer_id, canonical, prev_hash, hash, signature, key_id FROM ledger WHERE seq = 7",
-    ]) expect((await shell(sql)).error, sql).toContain('append-only');
+    ])
+      expect((await shell(sql)).error, sql).toContain('append-only');
     expect(verify()).toMatchObject({ code: 0, out: expect.stringContaining('whole: 7') });
   });
   it('finds an edit, then a cut tail, made with the triggers dropped, and names the entry', async () => {
     const kept = (await shell('SELECT canonical FROM ledger WHERE seq = 3')).rows[0]?.canonical;
-    await shellScript("DROP TRIGGER ledger_fixed; UPDATE ledger SET canonical = REPLACE(canonical, 'Sara', 'Sofia') WHERE seq = 3;");
+    await shellScript(
+      "DROP TRIGGER ledger_fixed; UPDATE ledger SET canonical = REPLACE(canonical, 'Sara', 'Sofia') WHERE seq = 3;",
+    );
     const edited = verify();
     expect(edited.code).toBe(1);
     expect(edited.out).toMatch(/entry 3 \([0-9a-f-]{36}\): its hash does not match/);

@@ -6,7 +6,19 @@ import { addDays } from '@/core/recency';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { icsOf } from '@/server/calendar';
 import { logFlight } from '@/server/commands/people';
-import { book, cancelBooking, endAway, endFeed, feedOwner, joinWaiting, leaveWaiting, moveBooking, openFeed, saveAway, saveWindows } from '@/server/commands/schedule';
+import {
+  book,
+  cancelBooking,
+  endAway,
+  endFeed,
+  feedOwner,
+  joinWaiting,
+  leaveWaiting,
+  moveBooking,
+  openFeed,
+  saveAway,
+  saveWindows,
+} from '@/server/commands/schedule';
 import { releaseExceedance } from '@/server/commands/traces';
 import { row, rows } from '@/server/db/connection';
 import { noticesOf, seeNotices, unseenCount } from '@/server/notices';
@@ -24,15 +36,35 @@ let bento: CurrentUser;
 let checkout: Record<string, string>;
 const ZONE = 'Europe/Lisbon';
 const TODAY = '2026-11-24';
-const at = (inDays: number, hhmm: string) => localInstant(addDays(TODAY, inDays), Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3)), ZONE);
-const form = (more: object) => ({ requestId: randomUUID(), kind: 'lesson', checkoutId: null, pilotId: null, instructorId: null, airframeId: null, startsAt: at(10, '10:00'), minutes: 90, passengers: 0, surface: 'any', note: '', waitingId: null, ...more });
-const lesson = (pilot: string, by: string, frame: string, more: object = {}) => form({ checkoutId: checkout[pilot] ?? null, instructorId: `user-${by}`, airframeId: `air-ZP-${frame}`, ...more });
+const at = (inDays: number, hhmm: string) =>
+  localInstant(addDays(TODAY, inDays), Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3)), ZONE);
+const form = (more: object) => ({
+  requestId: randomUUID(),
+  kind: 'lesson',
+  checkoutId: null,
+  pilotId: null,
+  instructorId: null,
+  airframeId: null,
+  startsAt: at(10, '10:00'),
+  minutes: 90,
+  passengers: 0,
+  surface: 'any',
+  note: '',
+  waitingId: null,
+  ...more,
+});
+const lesson = (pilot: string, by: string, frame: string, more: object = {}) =>
+  form({ checkoutId: checkout[pilot] ?? null, instructorId: `user-${by}`, airframeId: `air-ZP-${frame}`, ...more });
 
 beforeAll(async () => {
   ({ close } = await demoFolder());
   helena = await user('helena');
   bento = await user('bento');
-  checkout = Object.fromEntries((await rows<{ id: string; pilot_id: string }>("SELECT id, pilot_id FROM checkouts WHERE status = 'open'")).map((c) => [c.pilot_id.slice(6), c.id]));
+  checkout = Object.fromEntries(
+    (await rows<{ id: string; pilot_id: string }>("SELECT id, pilot_id FROM checkouts WHERE status = 'open'")).map(
+      (c) => [c.pilot_id.slice(6), c.id],
+    ),
+  );
 }, 120_000);
 afterAll(() => close());
 
@@ -43,15 +75,36 @@ describe('a booking', () => {
     expect(made).toMatchObject({ ok: true, version: 1 });
     expect(await book(bento, f)).toEqual(made);
     if (!made.ok) return;
-    expect((await noticesOf(helena))[0]?.text).toMatch(/^Bento Quadra Luz booked In\u00eas Vale Carmo in ZP-URA with Helena Serpa Dorna, Fri 4 Dec, 10:00 to 11:30\.$/);
+    expect((await noticesOf(helena))[0]?.text).toMatch(
+      /^Bento Quadra Luz booked In\u00eas Vale Carmo in ZP-URA with Helena Serpa Dorna, Fri 4 Dec, 10:00 to 11:30\.$/,
+    );
     expect((await noticesOf(await user('ines')))[0]?.kind).toBe('booked');
     const move = { bookingId: made.bookingId, version: 1, startsAt: at(10, '14:00'), minutes: 90 };
     expect(await moveBooking(helena, move)).toMatchObject({ ok: true, version: 2 });
     expect(said(await moveBooking(helena, move))).toContain('changed meanwhile');
-    expect(await rows('SELECT holder, starts_at FROM booking_holds WHERE booking_id = :id ORDER BY holder', { id: made.bookingId })).toEqual([{ holder: 'a:air-ZP-URA', starts_at: at(10, '14:00') }, { holder: 'p:pilot-helena', starts_at: at(10, '14:00') }, { holder: 'p:pilot-ines', starts_at: at(10, '14:00') }]);
-    expect(said(await cancelBooking(helena, { bookingId: made.bookingId, version: 2, reason: '' }))).toContain('reason: Say why');
-    expect(await cancelBooking(helena, { bookingId: made.bookingId, version: 2, reason: 'fog' })).toMatchObject({ ok: true, version: 3 });
-    expect((await rows<{ what: string }>('SELECT what FROM booking_changes WHERE booking_id = :id ORDER BY version', { id: made.bookingId })).map((c) => c.what)).toEqual(['booked', 'moved', 'cancelled']);
+    expect(
+      await rows('SELECT holder, starts_at FROM booking_holds WHERE booking_id = :id ORDER BY holder', {
+        id: made.bookingId,
+      }),
+    ).toEqual([
+      { holder: 'a:air-ZP-URA', starts_at: at(10, '14:00') },
+      { holder: 'p:pilot-helena', starts_at: at(10, '14:00') },
+      { holder: 'p:pilot-ines', starts_at: at(10, '14:00') },
+    ]);
+    expect(said(await cancelBooking(helena, { bookingId: made.bookingId, version: 2, reason: '' }))).toContain(
+      'reason: Say why',
+    );
+    expect(await cancelBooking(helena, { bookingId: made.bookingId, version: 2, reason: 'fog' })).toMatchObject({
+      ok: true,
+      version: 3,
+    });
+    expect(
+      (
+        await rows<{ what: string }>('SELECT what FROM booking_changes WHERE booking_id = :id ORDER BY version', {
+          id: made.bookingId,
+        })
+      ).map((c) => c.what),
+    ).toEqual(['booked', 'moved', 'cancelled']);
     expect(await rows('SELECT 1 FROM booking_holds WHERE booking_id = :id', { id: made.bookingId })).toEqual([]);
     expect(await unseenCount(helena)).toBeGreaterThan(0);
     await seeNotices(helena);
@@ -60,10 +113,14 @@ describe('a booking', () => {
   it('names who and what is taken, and the nearest time at which everybody is free; booked there it holds', async () => {
     // Clara is with Helena from nine to a quarter to eleven tomorrow.
     const refused = await book(helena, lesson('ines', 'helena', 'URA', { startsAt: at(1, '10:00') }));
-    expect(said(refused)).toContain('instructorId: Helena Serpa Dorna is taken Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.');
+    expect(said(refused)).toContain(
+      'instructorId: Helena Serpa Dorna is taken Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
+    );
     if (refused.ok || !refused.nearest) throw new Error('no nearest');
     expect(refused.nearest.from).toBe(at(1, '10:45'));
-    expect(await book(helena, lesson('ines', 'helena', 'URA', { startsAt: refused.nearest.from }))).toMatchObject({ ok: true });
+    expect(await book(helena, lesson('ines', 'helena', 'URA', { startsAt: refused.nearest.from }))).toMatchObject({
+      ok: true,
+    });
     const third = await book(bento, lesson('joana', 'bento', 'URA', { startsAt: at(1, '11:30') }));
     expect(said(third)).toContain('airframeId: ZP-URA is taken Wed 25 Nov, 10:45 to 12:15');
     expect(said(third)).toContain('instructorId: Bento Quadra Luz is taken');
@@ -71,19 +128,61 @@ describe('a booking', () => {
   it('a person in two seats is one person: an instructor who is checked out does not teach meanwhile', async () => {
     const made = await book(bento, lesson('vasco', 'bento', 'CAV', { startsAt: at(12, '10:00'), minutes: 90 }));
     expect(said(made)).toBe('done');
-    const other = await book(bento, form({ kind: 'lesson', pilotId: 'pilot-elias', instructorId: 'user-vasco', airframeId: 'air-ZP-ALV', startsAt: at(12, '10:30') }));
+    const other = await book(
+      bento,
+      form({
+        kind: 'lesson',
+        pilotId: 'pilot-elias',
+        instructorId: 'user-vasco',
+        airframeId: 'air-ZP-ALV',
+        startsAt: at(12, '10:30'),
+      }),
+    );
     expect(said(other)).toContain('instructorId: Vasco Teles Brito is taken');
   });
   it.each([
-    ['in the past', { startsAt: at(-1, '10:00') }, 'startsAt: This time is past'], ['before the house opens', { startsAt: at(10, '06:00') }, 'startsAt: Bookings lie between 07:00 and 21:00'], ['after dark', { startsAt: at(10, '16:00') }, 'startsAt: The flight would end at'], ['beyond the windows of the instructor', { startsAt: at(10, '12:15') }, 'instructorId: Helena Serpa Dorna can be booked 08:30 to 12:30 and 13:30 to 18:00'],
-    ['on a day without windows', { startsAt: at(5, '10:00') }, 'instructorId: Helena Serpa Dorna can be booked at no time'], ['an aeroplane at its inspection', { airframeId: 'air-ZP-CAD', startsAt: at(3, '10:00') }, 'airframeId: ZP-CAD is down'], ['an aeroplane with a limit passed', { airframeId: 'air-ZP-URZ' }, 'airframeId: ZP-URZ is down from Sat 21 Nov until further notice: Vne passed and not released'],
-    ['without an aeroplane', { airframeId: null }, 'airframeId: Choose the aeroplane'], ['too short', { minutes: 20 }, 'minutes: At least 30 min'], ['no day at all', { startsAt: '' }, 'startsAt: Give the day and the time'], ['one\u2019s own instructor', { checkoutId: null, pilotId: 'pilot-helena' }, 'instructorId: Nobody is their own instructor'], ['by who is none', { instructorId: 'user-ines' }, 'instructorId: In\u00eas Vale Carmo is not an instructor'],
+    ['in the past', { startsAt: at(-1, '10:00') }, 'startsAt: This time is past'],
+    ['before the house opens', { startsAt: at(10, '06:00') }, 'startsAt: Bookings lie between 07:00 and 21:00'],
+    ['after dark', { startsAt: at(10, '16:00') }, 'startsAt: The flight would end at'],
+    [
+      'beyond the windows of the instructor',
+      { startsAt: at(10, '12:15') },
+      'instructorId: Helena Serpa Dorna can be booked 08:30 to 12:30 and 13:30 to 18:00',
+    ],
+    [
+      'on a day without windows',
+      { startsAt: at(5, '10:00') },
+      'instructorId: Helena Serpa Dorna can be booked at no time',
+    ],
+    [
+      'an aeroplane at its inspection',
+      { airframeId: 'air-ZP-CAD', startsAt: at(3, '10:00') },
+      'airframeId: ZP-CAD is down',
+    ],
+    [
+      'an aeroplane with a limit passed',
+      { airframeId: 'air-ZP-URZ' },
+      'airframeId: ZP-URZ is down from Sat 21 Nov until further notice: Vne passed and not released',
+    ],
+    ['without an aeroplane', { airframeId: null }, 'airframeId: Choose the aeroplane'],
+    ['too short', { minutes: 20 }, 'minutes: At least 30 min'],
+    ['no day at all', { startsAt: '' }, 'startsAt: Give the day and the time'],
+    [
+      'one\u2019s own instructor',
+      { checkoutId: null, pilotId: 'pilot-helena' },
+      'instructorId: Nobody is their own instructor',
+    ],
+    ['by who is none', { instructorId: 'user-ines' }, 'instructorId: In\u00eas Vale Carmo is not an instructor'],
   ])('is refused %s', async (_name, more, words) => {
     expect(said(await book(bento, lesson('ines', 'helena', 'URA', more)))).toContain(words);
   });
   it('an aeroplane is back in the line once the chief has released it', async () => {
-    const open = await row<{ id: string }>('SELECT e.id FROM exceedances e WHERE NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)');
-    expect(await releaseExceedance(bento, { exceedanceId: open?.id, done: 'inspected, nothing found' })).toMatchObject({ ok: true });
+    const open = await row<{ id: string }>(
+      'SELECT e.id FROM exceedances e WHERE NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)',
+    );
+    expect(await releaseExceedance(bento, { exceedanceId: open?.id, done: 'inspected, nothing found' })).toMatchObject({
+      ok: true,
+    });
     expect(said(await book(bento, lesson('ines', 'helena', 'URZ', { startsAt: at(10, '10:00') })))).toBe('done');
   });
 });
@@ -91,37 +190,114 @@ describe('a booking', () => {
 describe('who may not teach is not booked to teach', () => {
   it('out of recency in the twin; three landings logged, he is', async () => {
     const f = lesson('nuno', 'bento', 'PDO', { startsAt: at(9, '10:00'), minutes: 105 });
-    expect(said(await book(helena, f))).toContain('instructorId: Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (House rules, flying order 7).');
-    expect(await logFlight(bento, { requestId: randomUUID(), pilotId: 'pilot-bento', flownOn: '2026-11-23', typeCode: 'planalto-p2', takeoffs: 3, landings: 3, fullStops: 3, night: false, surface: 'land', hours: 0.8, remark: '' })).toMatchObject({ ok: true });
+    expect(said(await book(helena, f))).toContain(
+      'instructorId: Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (House rules, flying order 7).',
+    );
+    expect(
+      await logFlight(bento, {
+        requestId: randomUUID(),
+        pilotId: 'pilot-bento',
+        flownOn: '2026-11-23',
+        typeCode: 'planalto-p2',
+        takeoffs: 3,
+        landings: 3,
+        fullStops: 3,
+        night: false,
+        surface: 'land',
+        hours: 0.8,
+        remark: '',
+      }),
+    ).toMatchObject({ ok: true });
     expect(said(await book(helena, f))).toBe('done');
     // The right is looked at on the day of the booking, not on the day it is made.
-    expect(said(await book(helena, { ...f, requestId: randomUUID(), startsAt: at(100, '10:00') }))).toContain('out of recency to teach Planalto P2');
+    expect(said(await book(helena, { ...f, requestId: randomUUID(), startsAt: at(100, '10:00') }))).toContain(
+      'out of recency to teach Planalto P2',
+    );
   });
   it('whatever the booking is called, and in the aeroplane that is booked', async () => {
     const day = { startsAt: at(9, '14:00'), minutes: 60 };
-    for (const kind of ['hire', 'currency', 'other', 'lesson']) expect(said(await book(helena, form({ kind, pilotId: 'pilot-nuno', instructorId: 'user-helena', airframeId: 'air-ZP-PDO', ...day }))), kind).toContain('Helena Serpa Dorna does not hold multi-engine-land');
-    expect(said(await book(helena, lesson('ines', 'helena', 'PDO', day)))).toContain('airframeId: This checkout is on Serrana Urze: choose an aeroplane of that type');
+    for (const kind of ['hire', 'currency', 'other', 'lesson'])
+      expect(
+        said(
+          await book(
+            helena,
+            form({ kind, pilotId: 'pilot-nuno', instructorId: 'user-helena', airframeId: 'air-ZP-PDO', ...day }),
+          ),
+        ),
+        kind,
+      ).toContain('Helena Serpa Dorna does not hold multi-engine-land');
+    expect(said(await book(helena, lesson('ines', 'helena', 'PDO', day)))).toContain(
+      'airframeId: This checkout is on Serrana Urze: choose an aeroplane of that type',
+    );
   });
   it('who does not hold what the aeroplane demands', async () => {
-    expect(said(await book(bento, lesson('nuno', 'helena', 'PDO', { startsAt: at(16, '10:00') })))).toContain('Helena Serpa Dorna does not hold multi-engine-land');
+    expect(said(await book(bento, lesson('nuno', 'helena', 'PDO', { startsAt: at(16, '10:00') })))).toContain(
+      'Helena Serpa Dorna does not hold multi-engine-land',
+    );
   });
 });
 
 describe('flying alone', () => {
   it('what the aeroplane demands, a sign-off, the interval and its limitations', async () => {
-    const hire = (pilot: string, frame: string, more: object = {}) => form({ kind: 'hire', pilotId: `pilot-${pilot}`, airframeId: `air-ZP-${frame}`, startsAt: at(11, '10:00'), ...more });
-    expect(said(await book(helena, hire('tome', 'URA')))).toContain('demands tailwheel, which this pilot does not hold: book a lesson');
-    expect(said(await book(helena, hire('amelia', 'URA')))).toContain('60 days without the type are over since 23 Nov 2026');
+    const hire = (pilot: string, frame: string, more: object = {}) =>
+      form({
+        kind: 'hire',
+        pilotId: `pilot-${pilot}`,
+        airframeId: `air-ZP-${frame}`,
+        startsAt: at(11, '10:00'),
+        ...more,
+      });
+    expect(said(await book(helena, hire('tome', 'URA')))).toContain(
+      'demands tailwheel, which this pilot does not hold: book a lesson',
+    );
+    expect(said(await book(helena, hire('amelia', 'URA')))).toContain(
+      '60 days without the type are over since 23 Nov 2026',
+    );
     // Checked again in the type, the limitations of the sign-off bind: no passengers, 8 kt across, until 5 h.
-    await logFlight(await user('amelia'), { requestId: randomUUID(), pilotId: 'pilot-amelia', flownOn: '2026-11-20', typeCode: 'serrana-urze', takeoffs: 1, landings: 1, fullStops: 1, night: false, surface: 'land', hours: 1, remark: '' });
-    expect(said(await book(helena, hire('amelia', 'URA', { passengers: 1 })))).toMatch(/passengers: Entry \d+: signed without passengers until 5 h; 1\.0 h are flown: take them out/);
+    await logFlight(await user('amelia'), {
+      requestId: randomUUID(),
+      pilotId: 'pilot-amelia',
+      flownOn: '2026-11-20',
+      typeCode: 'serrana-urze',
+      takeoffs: 1,
+      landings: 1,
+      fullStops: 1,
+      night: false,
+      surface: 'land',
+      hours: 1,
+      remark: '',
+    });
+    expect(said(await book(helena, hire('amelia', 'URA', { passengers: 1 })))).toMatch(
+      /passengers: Entry \d+: signed without passengers until 5 h; 1\.0 h are flown: take them out/,
+    );
     const far = await book(helena, hire('amelia', 'URA'));
     expect(far).toMatchObject({ ok: true });
     if (far.ok) expect(far.warnings.join(' ')).toMatch(/Entry \d+ holds: to 8 kt across\. There is no forecast yet/);
-    await logFlight(await user('amelia'), { requestId: randomUUID(), pilotId: 'pilot-amelia', flownOn: '2026-11-21', typeCode: 'serrana-urze', takeoffs: 1, landings: 1, fullStops: 1, night: false, surface: 'land', hours: 4, remark: '' });
+    await logFlight(await user('amelia'), {
+      requestId: randomUUID(),
+      pilotId: 'pilot-amelia',
+      flownOn: '2026-11-21',
+      typeCode: 'serrana-urze',
+      takeoffs: 1,
+      landings: 1,
+      fullStops: 1,
+      night: false,
+      surface: 'land',
+      hours: 4,
+      remark: '',
+    });
     expect(said(await book(helena, hire('amelia', 'URA', { passengers: 1, startsAt: at(13, '10:00') })))).toBe('done');
-    expect(said(await book(helena, hire('elias', 'ALV', { passengers: 1 })))).toContain('passengers: Not recent for passengers in this class');
-    expect(said(await book(bento, form({ kind: 'currency', pilotId: 'pilot-bento', airframeId: 'air-ZP-BQZ', startsAt: at(11, '12:00') })))).toBe('done');
+    expect(said(await book(helena, hire('elias', 'ALV', { passengers: 1 })))).toContain(
+      'passengers: Not recent for passengers in this class',
+    );
+    expect(
+      said(
+        await book(
+          bento,
+          form({ kind: 'currency', pilotId: 'pilot-bento', airframeId: 'air-ZP-BQZ', startsAt: at(11, '12:00') }),
+        ),
+      ),
+    ).toBe('done');
   });
 });
 
@@ -129,14 +305,35 @@ describe('a pilot at the schedule', () => {
   it('books their own, sees others only as taken, and touches nothing of theirs', async () => {
     const clara = await user('clara');
     expect(said(await book(clara, lesson('clara', 'helena', 'URA', { startsAt: at(14, '10:00') })))).toBe('done');
-    expect(said(await book(clara, lesson('ines', 'helena', 'URA', { startsAt: at(14, '14:00') })))).toContain('nothing here for you to book');
+    expect(said(await book(clara, lesson('ines', 'helena', 'URA', { startsAt: at(14, '14:00') })))).toContain(
+      'nothing here for you to book',
+    );
     const all = await bookingsBetween(clara, at(0, '00:00'), at(20, '00:00'));
     const others = all.filter((b) => !b.mine);
     expect(others.length).toBeGreaterThan(4);
-    for (const b of others) expect([b.pilotName, b.instructorName, b.checkoutId, b.note, b.goals.length, b.split]).toEqual([null, null, null, '', 0, null]);
+    for (const b of others)
+      expect([b.pilotName, b.instructorName, b.checkoutId, b.note, b.goals.length, b.split]).toEqual([
+        null,
+        null,
+        null,
+        '',
+        0,
+        null,
+      ]);
     const other = others.find((b) => b.startsAt > at(1, '00:00'));
-    expect((await moveBooking(clara, { bookingId: other?.id, version: other?.version, startsAt: at(15, '10:00'), minutes: 90 })).ok).toBe(false);
-    expect((await cancelBooking(clara, { bookingId: other?.id, version: other?.version, reason: 'not mine' })).ok).toBe(false);
+    expect(
+      (
+        await moveBooking(clara, {
+          bookingId: other?.id,
+          version: other?.version,
+          startsAt: at(15, '10:00'),
+          minutes: 90,
+        })
+      ).ok,
+    ).toBe(false);
+    expect((await cancelBooking(clara, { bookingId: other?.id, version: other?.version, reason: 'not mine' })).ok).toBe(
+      false,
+    );
     const taken = await book(clara, lesson('clara', 'helena', 'URA', { startsAt: at(1, '11:00') }));
     expect(said(taken)).toContain('is taken Wed 25 Nov');
     expect(said(taken)).not.toContain('In\u00eas');
@@ -155,7 +352,23 @@ describe('two at once', () => {
     const attempts = Array.from({ length: 1000 }, () => {
       const pilot = pick(names);
       const by = pick(['helena', 'bento']);
-      return { requestId: randomUUID(), kind: 'lesson', checkoutId: checkout[pilot], pilotId: null, instructorId: `user-${by}`, airframeId: `air-ZP-${pick(['URZ', 'URA'])}`, startsAt: at(20 + Math.floor(random() * 3), `${String(9 + Math.floor(random() * 6)).padStart(2, '0')}:${pick(['00', '15', '30', '45'])}`), minutes: pick([45, 60, 90]), passengers: 0, surface: 'any', note: '', waitingId: null };
+      return {
+        requestId: randomUUID(),
+        kind: 'lesson',
+        checkoutId: checkout[pilot],
+        pilotId: null,
+        instructorId: `user-${by}`,
+        airframeId: `air-ZP-${pick(['URZ', 'URA'])}`,
+        startsAt: at(
+          20 + Math.floor(random() * 3),
+          `${String(9 + Math.floor(random() * 6)).padStart(2, '0')}:${pick(['00', '15', '30', '45'])}`,
+        ),
+        minutes: pick([45, 60, 90]),
+        passengers: 0,
+        surface: 'any',
+        note: '',
+        waitingId: null,
+      };
     });
     const answers = await Promise.all(attempts.map((a) => book(bento, a)));
     const made = answers.filter((a) => a.ok).length;
@@ -166,14 +379,26 @@ describe('two at once', () => {
       expect(a.nearest, said(a)).toBeTruthy();
       if (a.nearest) expect(a.nearest.from > at(0, '14:30')).toBe(true);
     }
-    const holds = await rows<{ holder: string; starts_at: string; ends_at: string }>('SELECT holder, starts_at, ends_at FROM booking_holds ORDER BY holder, starts_at');
-    for (const [i, h] of holds.entries()) { const n = holds[i + 1]; if (n && n.holder === h.holder) expect(n.starts_at >= h.ends_at).toBe(true); }
-    const booked = await row<{ n: number; held: number }>("SELECT (SELECT COUNT(*) FROM bookings WHERE state = 'booked') AS n, (SELECT COUNT(DISTINCT booking_id) FROM booking_holds) AS held");
+    const holds = await rows<{ holder: string; starts_at: string; ends_at: string }>(
+      'SELECT holder, starts_at, ends_at FROM booking_holds ORDER BY holder, starts_at',
+    );
+    for (const [i, h] of holds.entries()) {
+      const n = holds[i + 1];
+      if (n && n.holder === h.holder) expect(n.starts_at >= h.ends_at).toBe(true);
+    }
+    const booked = await row<{ n: number; held: number }>(
+      "SELECT (SELECT COUNT(*) FROM bookings WHERE state = 'booked') AS n, (SELECT COUNT(DISTINCT booking_id) FROM booking_holds) AS held",
+    );
     expect(booked?.held).toBe(booked?.n);
   }, 120_000);
   it('the database itself refuses, past every door of the application', async () => {
-    const h = await row<{ booking_id: string; holder: string; starts_at: string }>('SELECT * FROM booking_holds LIMIT 1');
-    const insert = (verb: string) => shell(`${verb} INTO booking_holds VALUES ('${h?.booking_id ?? ''}', '${h?.holder ?? ''}', '${new Date(Date.parse(h?.starts_at ?? '') + 60_000).toISOString()}', '2031-01-01T00:00:00.000Z')`);
+    const h = await row<{ booking_id: string; holder: string; starts_at: string }>(
+      'SELECT * FROM booking_holds LIMIT 1',
+    );
+    const insert = (verb: string) =>
+      shell(
+        `${verb} INTO booking_holds VALUES ('${h?.booking_id ?? ''}', '${h?.holder ?? ''}', '${new Date(Date.parse(h?.starts_at ?? '') + 60_000).toISOString()}', '2031-01-01T00:00:00.000Z')`,
+      );
     expect((await insert('INSERT')).error).toContain('taken already');
     expect((await insert('REPLACE')).error).toContain('taken already');
     expect((await shell('UPDATE booking_holds SET ends_at = starts_at')).error).toContain('never changed');
@@ -184,24 +409,49 @@ describe('two at once', () => {
 
 describe('times, away and waiting', () => {
   it('new windows hold from their day; they do not overlap; one keeps one\u2019s own', async () => {
-    const w = { person: 'p:pilot-helena', validFrom: addDays(TODAY, 30), windows: [{ weekday: 3, fromMin: 600, toMin: 720 }] };
+    const w = {
+      person: 'p:pilot-helena',
+      validFrom: addDays(TODAY, 30),
+      windows: [{ weekday: 3, fromMin: 600, toMin: 720 }],
+    };
     expect(said(await saveWindows(await user('vasco'), w))).toContain('keep your own times');
-    expect(said(await saveWindows(helena, { ...w, windows: [{ weekday: 3, fromMin: 720, toMin: 600 }] }))).toContain('windows.0.toMin: It ends before');
-    expect(said(await saveWindows(helena, { ...w, windows: [...w.windows, { weekday: 3, fromMin: 700, toMin: 800 }] }))).toContain('overlap');
+    expect(said(await saveWindows(helena, { ...w, windows: [{ weekday: 3, fromMin: 720, toMin: 600 }] }))).toContain(
+      'windows.0.toMin: It ends before',
+    );
+    expect(
+      said(await saveWindows(helena, { ...w, windows: [...w.windows, { weekday: 3, fromMin: 700, toMin: 800 }] })),
+    ).toContain('overlap');
     expect(said(await saveWindows(helena, w))).toBe('done');
-    expect(said(await book(bento, lesson('ines', 'helena', 'URA', { startsAt: at(35, '10:00') })))).toContain('Helena Serpa Dorna can be booked at no time');
-    expect(said(await book(bento, lesson('ines', 'helena', 'URA', { startsAt: at(28, '10:00') })))).not.toContain('can be booked at no time');
+    expect(said(await book(bento, lesson('ines', 'helena', 'URA', { startsAt: at(35, '10:00') })))).toContain(
+      'Helena Serpa Dorna can be booked at no time',
+    );
+    expect(said(await book(bento, lesson('ines', 'helena', 'URA', { startsAt: at(28, '10:00') })))).not.toContain(
+      'can be booked at no time',
+    );
   });
   it('an aeroplane taken out names the bookings it hits, and marks them until they are moved; back, it is free', async () => {
     const before = await schedulePage(bento, addDays(TODAY, 7), 1);
     const hit = before.bookings.filter((b) => b.registration === 'ZP-URA');
     expect(hit.length).toBeGreaterThan(0);
-    const down = await saveAway(helena, { requestId: randomUUID(), who: 'a:air-ZP-URA', fromAt: at(7, '00:00'), toAt: null, why: 'tailwheel spring cracked' });
+    const down = await saveAway(helena, {
+      requestId: randomUUID(),
+      who: 'a:air-ZP-URA',
+      fromAt: at(7, '00:00'),
+      toAt: null,
+      why: 'tailwheel spring cracked',
+    });
     expect(down).toMatchObject({ ok: true });
     if (down.ok) expect(down.hit.join(' ')).toContain('Clara Moita Reis in ZP-URA');
-    expect((await schedulePage(bento, addDays(TODAY, 7), 1)).bookings.filter((b) => b.hit.length > 0).map((b) => b.id).sort()).toEqual(hit.map((b) => b.id).sort());
+    expect(
+      (await schedulePage(bento, addDays(TODAY, 7), 1)).bookings
+        .filter((b) => b.hit.length > 0)
+        .map((b) => b.id)
+        .sort(),
+    ).toEqual(hit.map((b) => b.id).sort());
     expect((await noticesOf(await user('clara')))[0]?.text).toContain('must be moved or cancelled');
-    const id = (await row<{ id: string }>("SELECT id FROM times_away WHERE who = 'a:air-ZP-URA' AND ended_at IS NULL"))?.id ?? '';
+    const id =
+      (await row<{ id: string }>("SELECT id FROM times_away WHERE who = 'a:air-ZP-URA' AND ended_at IS NULL"))?.id ??
+      '';
     expect((await endAway(await user('clara'), { id, why: '' })).ok).toBe(false);
     expect((await endAway(helena, { id, why: 'replaced' })).ok).toBe(true);
     expect((await schedulePage(bento, addDays(TODAY, 7), 1)).bookings.filter((b) => b.hit.length > 0)).toEqual([]);
@@ -209,23 +459,65 @@ describe('times, away and waiting', () => {
   it('who waits hears of a slot that comes free and fits, and leaves the list when it is booked', async () => {
     const rui = await user('rui');
     const wish = randomUUID();
-    expect(said(await joinWaiting(rui, { requestId: wish, pilotId: 'pilot-rui', checkoutId: checkout.rui ?? null, minutes: 90, fromDate: addDays(TODAY, 17), toDate: addDays(TODAY, 18), note: '' }))).toBe('done');
-    expect((await joinWaiting(rui, { requestId: randomUUID(), pilotId: 'pilot-ines', checkoutId: null, minutes: 90, fromDate: TODAY, toDate: TODAY, note: '' })).ok).toBe(false);
+    expect(
+      said(
+        await joinWaiting(rui, {
+          requestId: wish,
+          pilotId: 'pilot-rui',
+          checkoutId: checkout.rui ?? null,
+          minutes: 90,
+          fromDate: addDays(TODAY, 17),
+          toDate: addDays(TODAY, 18),
+          note: '',
+        }),
+      ),
+    ).toBe('done');
+    expect(
+      (
+        await joinWaiting(rui, {
+          requestId: randomUUID(),
+          pilotId: 'pilot-ines',
+          checkoutId: null,
+          minutes: 90,
+          fromDate: TODAY,
+          toDate: TODAY,
+          note: '',
+        })
+      ).ok,
+    ).toBe(false);
     const made = await book(helena, lesson('clara', 'helena', 'URZ', { startsAt: at(17, '09:00') }));
     if (!made.ok) throw new Error(said(made));
     await cancelBooking(helena, { bookingId: made.bookingId, version: 1, reason: 'Clara is ill' });
     expect((await noticesOf(rui))[0]).toMatchObject({ kind: 'free' });
     expect((await noticesOf(rui))[0]?.text).toContain('came free; Rui Casal Ferro waits for 90 minutes');
-    expect(said(await book(helena, lesson('rui', 'helena', 'URZ', { startsAt: at(17, '09:00'), waitingId: wish })))).toBe('done');
+    expect(
+      said(await book(helena, lesson('rui', 'helena', 'URZ', { startsAt: at(17, '09:00'), waitingId: wish }))),
+    ).toBe('done');
     expect(await row('SELECT ended_how FROM waiting_list WHERE id = :wish', { wish })).toEqual({ ended_how: 'booked' });
     const other = await row<{ id: string }>('SELECT id FROM waiting_list WHERE ended_at IS NULL LIMIT 1');
-    expect((await leaveWaiting(rui, other?.id ?? '')).ok).toBe(other === null ? false : (await row<{ pilot_id: string }>('SELECT pilot_id FROM waiting_list WHERE id = :id', { id: other.id }))?.pilot_id === 'pilot-rui');
+    expect((await leaveWaiting(rui, other?.id ?? '')).ok).toBe(
+      other === null
+        ? false
+        : (await row<{ pilot_id: string }>('SELECT pilot_id FROM waiting_list WHERE id = :id', { id: other.id }))
+            ?.pilot_id === 'pilot-rui',
+    );
   });
 });
 
 describe('proposals', () => {
   it('the best three are free, apart, by day, and as long as lessons of the type took', async () => {
-    const answer = await proposeSlots(helena, { kind: 'lesson', checkoutId: checkout.duarte, pilotId: null, instructorId: 'user-helena', airframeId: 'air-ZP-URA', passengers: 0, surface: 'any', minutes: null, fromDate: TODAY, days: 7 });
+    const answer = await proposeSlots(helena, {
+      kind: 'lesson',
+      checkoutId: checkout.duarte,
+      pilotId: null,
+      instructorId: 'user-helena',
+      airframeId: 'air-ZP-URA',
+      passengers: 0,
+      surface: 'any',
+      minutes: null,
+      fromDate: TODAY,
+      days: 7,
+    });
     if (!answer.ok) throw new Error(said(answer));
     const split = await learnedSplit('serrana-urze', (await houseRules()).house);
     expect(split.lessons).toBeGreaterThan(20);
@@ -233,30 +525,73 @@ describe('proposals', () => {
     expect(answer.best).toHaveLength(3);
     for (const s of answer.best) {
       expect(s.from > at(0, '14:30')).toBe(true);
-      expect(await rows("SELECT 1 FROM booking_holds WHERE holder IN ('p:pilot-helena', 'p:pilot-duarte', 'a:air-ZP-URA') AND starts_at < :to AND ends_at > :from", { from: s.from, to: s.to })).toEqual([]);
+      expect(
+        await rows(
+          "SELECT 1 FROM booking_holds WHERE holder IN ('p:pilot-helena', 'p:pilot-duarte', 'a:air-ZP-URA') AND starts_at < :to AND ends_at > :from",
+          { from: s.from, to: s.to },
+        ),
+      ).toEqual([]);
     }
     expect(answer.best.map((s) => s.fit.score)).toEqual([...answer.best.map((s) => s.fit.score)].sort((a, b) => b - a));
-    expect(said(await book(helena, lesson('duarte', 'helena', 'URA', { startsAt: answer.best[0]?.from, minutes: answer.minutes })))).toBe('done');
+    expect(
+      said(
+        await book(
+          helena,
+          lesson('duarte', 'helena', 'URA', { startsAt: answer.best[0]?.from, minutes: answer.minutes }),
+        ),
+      ),
+    ).toBe('done');
   });
   it('a lesson that is about wind wants it', async () => {
-    const answer = await proposeSlots(helena, { kind: 'lesson', checkoutId: checkout.clara, pilotId: null, instructorId: 'user-helena', airframeId: 'air-ZP-URA', passengers: 0, surface: 'any', minutes: 90, fromDate: TODAY, days: 5 });
+    const answer = await proposeSlots(helena, {
+      kind: 'lesson',
+      checkoutId: checkout.clara,
+      pilotId: null,
+      instructorId: 'user-helena',
+      airframeId: 'air-ZP-URA',
+      passengers: 0,
+      surface: 'any',
+      minutes: 90,
+      fromDate: TODAY,
+      days: 5,
+    });
     if (!answer.ok) throw new Error(said(answer));
     if (answer.need.wantsKt !== null) expect(answer.best[0]?.fit.word).toBe('wanted');
     expect(answer.need.mostKt).toBeLessThanOrEqual(12);
   });
   it('a pilot asks for their own and nobody else\u2019s', async () => {
-    const ask = { kind: 'lesson', checkoutId: checkout.ines, pilotId: null, instructorId: 'user-helena', airframeId: 'air-ZP-URA', passengers: 0, surface: 'any', minutes: 90, fromDate: TODAY, days: 5 };
+    const ask = {
+      kind: 'lesson',
+      checkoutId: checkout.ines,
+      pilotId: null,
+      instructorId: 'user-helena',
+      airframeId: 'air-ZP-URA',
+      passengers: 0,
+      surface: 'any',
+      minutes: 90,
+      fromDate: TODAY,
+      days: 5,
+    };
     expect((await proposeSlots(await user('clara'), ask)).ok).toBe(false);
     expect((await proposeSlots(await user('ines'), ask)).ok).toBe(true);
   });
 });
 
 describe('the calendar', () => {
-  const parse = (text: string) => new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((v) => ({ event: new ICAL.Event(v), v }));
+  const parse = (text: string) =>
+    new ICAL.Component(ICAL.parse(text) as never)
+      .getAllSubcomponents('vevent')
+      .map((v) => ({ event: new ICAL.Event(v), v }));
   it('opens in another program\u2019s parser with the right times, an alarm, and a cancelled one marked', async () => {
     const mine = await ownBookings(helena, at(-10, '00:00'), true);
     expect(mine.some((b) => b.state === 'cancelled')).toBe(true);
-    const text = icsOf(mine, { place: 'Pedra Alva ZPAV', alarmMin: 45, now: at(0, '14:30'), origin: 'https://x.example', name: 'Jeito' });
+    const text = icsOf(mine, {
+      place: 'Pedra Alva ZPAV',
+      alarmMin: 45,
+      now: at(0, '14:30'),
+      origin: 'https://x.example',
+      name: 'Jeito',
+    });
     const events = parse(text);
     expect(events).toHaveLength(mine.length);
     for (const b of mine) {
@@ -288,13 +623,23 @@ describe('the board', () => {
   it('the next booking with what is ready; the day; what ends; what stalled; the chief sees across', async () => {
     const mine = await boardData(helena);
     expect(mine.next?.booking.pilotName).toBe('Duarte S\u00e1 Nogal');
-    expect(Object.fromEntries((mine.next?.ready ?? []).map((r) => [r.key, r.verdict]))).toMatchObject({ brief: 'edge', teach: 'within', papers: 'within' });
+    expect(Object.fromEntries((mine.next?.ready ?? []).map((r) => [r.key, r.verdict]))).toMatchObject({
+      brief: 'edge',
+      teach: 'within',
+      papers: 'within',
+    });
     expect(mine.cards[0]?.stage).toBe('sign');
     expect(mine.lapses.map((l) => l.name)).toContain('Joana Pires Atalaia');
     expect(mine.instructors).toEqual([]);
     const chief = await boardData(bento);
-    expect(chief.instructors.map((i) => i.name)).toEqual(['Bento Quadra Luz', 'Helena Serpa Dorna', 'Vasco Teles Brito']);
-    expect(chief.stats.find((s) => s.name === 'checkouts open')?.value).toBe(String((await row<{ n: number }>("SELECT COUNT(*) AS n FROM checkouts WHERE status <> 'signed'"))?.n));
+    expect(chief.instructors.map((i) => i.name)).toEqual([
+      'Bento Quadra Luz',
+      'Helena Serpa Dorna',
+      'Vasco Teles Brito',
+    ]);
+    expect(chief.stats.find((s) => s.name === 'checkouts open')?.value).toBe(
+      String((await row<{ n: number }>("SELECT COUNT(*) AS n FROM checkouts WHERE status <> 'signed'"))?.n),
+    );
     const own = await boardData(await user('duarte'));
     expect(own.waits.map((w) => w.text)).toContain('Read and acknowledge the brief of lesson 4.');
     expect(own.line.every((l) => l.booking.mine)).toBe(true);

@@ -19,9 +19,24 @@ import { demoFolder, shell } from './folder';
 let close: () => Promise<void>;
 let helena: CurrentUser;
 let bento: CurrentUser;
-const user = async (key: string): Promise<CurrentUser> => toUser((await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` })) as Parameters<typeof toUser>[0]);
-const panel = async (who: CurrentUser) => { const t = (await traceList(who)).find((x) => x.name.startsWith('ZP-URZ')); const view = t && (await traceById(who, t.id)); if (!view) throw new Error('no demo recording'); return view; };
-const inesRecord = async () => { const t = await panel(helena); const head = await checkoutHead(t.checkoutId); if (!head) throw new Error('no checkout'); return checkoutRecord(head); };
+const user = async (key: string): Promise<CurrentUser> =>
+  toUser(
+    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
+      id: `user-${key}`,
+    })) as Parameters<typeof toUser>[0],
+  );
+const panel = async (who: CurrentUser) => {
+  const t = (await traceList(who)).find((x) => x.name.startsWith('ZP-URZ'));
+  const view = t && (await traceById(who, t.id));
+  if (!view) throw new Error('no demo recording');
+  return view;
+};
+const inesRecord = async () => {
+  const t = await panel(helena);
+  const head = await checkoutHead(t.checkoutId);
+  if (!head) throw new Error('no checkout');
+  return checkoutRecord(head);
+};
 
 beforeAll(async () => {
   ({ close } = await demoFolder());
@@ -50,23 +65,46 @@ describe('a recording kept', () => {
   });
   it('the same file twice, packed or not, is one trace; a file that cannot be read leaves nothing', async () => {
     const flight = (await flightsToRecord(helena)).find((f) => f.pilotName.startsWith('Clara'));
-    const head = await checkoutHead((await row<{ checkout_id: string }>('SELECT checkout_id FROM sorties WHERE id = :id', { id: flight?.id ?? '' }))?.checkout_id ?? '');
+    const head = await checkoutHead(
+      (await row<{ checkout_id: string }>('SELECT checkout_id FROM sorties WHERE id = :id', { id: flight?.id ?? '' }))
+        ?.checkout_id ?? '',
+    );
     if (!flight || !head) throw new Error('no flight');
-    const choices = { runwayEnd: '22', windFromDeg: 250, windKt: 6, side: 'left' as const, arrivals: ['touch-and-go' as const], airwork: [], errors: [], rateHz: 5, sensors: 'panel' as const };
+    const choices = {
+      runwayEnd: '22',
+      windFromDeg: 250,
+      windKt: 6,
+      side: 'left' as const,
+      arrivals: ['touch-and-go' as const],
+      airwork: [],
+      errors: [],
+      rateHz: 5,
+      sensors: 'panel' as const,
+    };
     const made = planFor(head.sheet, 'ZP-URZ', pedraAlva, choices, seeded(2));
     if (!made) throw new Error('no plan');
-    const text = csvOf(sense(flyCircuits(made.plan), made.plan.runway, sensorsOf(choices), seeded(3)), Date.UTC(2026, 10, 18, 10));
-    const add = (bytes: Buffer, who = helena) => addTrace(who, { sortieId: flight.id, name: 'a.csv', bytes, mapping: null });
+    const text = csvOf(
+      sense(flyCircuits(made.plan), made.plan.runway, sensorsOf(choices), seeded(3)),
+      Date.UTC(2026, 10, 18, 10),
+    );
+    const add = (bytes: Buffer, who = helena) =>
+      addTrace(who, { sortieId: flight.id, name: 'a.csv', bytes, mapping: null });
     const [first, second] = await Promise.all([add(Buffer.from(text)), add(gzipSync(text))]);
     expect(first.ok && second.ok && first.id === second.id).toBe(true);
     expect(await add(Buffer.from(text))).toMatchObject({ ok: true, known: true });
     const before = readdirSync(inData('traces')).length;
     const count = await rows('SELECT id FROM traces');
     expect(await add(Buffer.from('no table at all'))).toMatchObject({ ok: false, problems: [{ path: 'file' }] });
-    expect(await add(gzipSync(text).subarray(0, 200))).toMatchObject({ ok: false, problems: [{ path: 'file', message: expect.stringContaining('cannot be unpacked') as string }] });
+    expect(await add(gzipSync(text).subarray(0, 200))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'file', message: expect.stringContaining('cannot be unpacked') as string }],
+    });
     const odd = await add(Buffer.from('zaehler,breite,laenge\n1,39.3,-7.4\n2,39.31,-7.41'));
     expect(odd.ok).toBe(false);
-    expect(await add(Buffer.from(text), await user('duarte'))).toMatchObject({ ok: false, problems: [{ path: 'sortieId' }] });
+    expect(await add(Buffer.from(text), await user('duarte'))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'sortieId' }],
+    });
     expect(readdirSync(inData('traces')).length).toBe(before);
     expect((await rows('SELECT id FROM traces')).length).toBe(count.length);
     if (first.ok) {
@@ -101,7 +139,12 @@ describe('measures taken over', () => {
     const pair = joined.landings.find((l) => l.measures.some((m) => m.id === 'lateral'));
     if (!pair?.landing) throw new Error('no measured landing');
     const was = (await inesRecord()).landings.find((l) => l.id === pair.landing?.id);
-    const take = (measures: string[]) => acceptMeasures(helena, { traceId: view.id, landings: [{ landingId: pair.landing?.id, foundIndex: pair.foundIndex, measures }], items: [] });
+    const take = (measures: string[]) =>
+      acceptMeasures(helena, {
+        traceId: view.id,
+        landings: [{ landingId: pair.landing?.id, foundIndex: pair.foundIndex, measures }],
+        items: [],
+      });
     expect(await take(['lateral', 'firmness'])).toEqual({ ok: true, accepted: 2 });
     const now = async () => (await inesRecord()).landings.find((l) => l.id === pair.landing?.id);
     const judged = await now();
@@ -119,7 +162,13 @@ describe('measures taken over', () => {
     const joined = await view.join();
     const [, second] = joined.items.filter((i) => i.tapped);
     if (!second?.tapped) throw new Error('no item');
-    expect(await acceptMeasures(helena, { traceId: view.id, landings: [], items: [{ itemId: second.tapped.id, foundIndex: second.foundIndex }] })).toMatchObject({ ok: true });
+    expect(
+      await acceptMeasures(helena, {
+        traceId: view.id,
+        landings: [],
+        items: [{ itemId: second.tapped.id, foundIndex: second.foundIndex }],
+      }),
+    ).toMatchObject({ ok: true });
     const item = (await inesRecord()).evidence.observations.find((o) => o.id === second.tapped?.id);
     expect(item?.data.verdict).toBe('outside');
     expect(item?.data.detail).toMatchObject({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 } });
@@ -129,11 +178,23 @@ describe('measures taken over', () => {
     const view = await panel(helena);
     const joined = await view.join();
     const [a, b] = joined.landings;
-    const form = { traceId: view.id, landings: [{ landingId: a?.landing?.id, foundIndex: a?.foundIndex, measures: ['lateral'] }], items: [] };
+    const form = {
+      traceId: view.id,
+      landings: [{ landingId: a?.landing?.id, foundIndex: a?.foundIndex, measures: ['lateral'] }],
+      items: [],
+    };
     const pilot = (await rows<{ id: string }>("SELECT id FROM users WHERE pilot_id = 'pilot-ines'"))[0];
-    if (pilot) expect(await acceptMeasures(await user(pilot.id.replace('user-', '')), form)).toMatchObject({ ok: false });
-    expect(await acceptMeasures(helena, { ...form, landings: [{ landingId: a?.landing?.id, foundIndex: b?.foundIndex, measures: ['lateral'] }] })).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('reload') as string }] });
-    expect(await acceptMeasures(helena, { ...form, landings: [{ ...form.landings[0], measures: ['colour'] }] })).toMatchObject({ ok: false });
+    if (pilot)
+      expect(await acceptMeasures(await user(pilot.id.replace('user-', '')), form)).toMatchObject({ ok: false });
+    expect(
+      await acceptMeasures(helena, {
+        ...form,
+        landings: [{ landingId: a?.landing?.id, foundIndex: b?.foundIndex, measures: ['lateral'] }],
+      }),
+    ).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('reload') as string }] });
+    expect(
+      await acceptMeasures(helena, { ...form, landings: [{ ...form.landings[0], measures: ['colour'] }] }),
+    ).toMatchObject({ ok: false });
   });
 });
 
@@ -144,14 +205,26 @@ describe('limits passed', () => {
     // The dial of this aeroplane is in miles per hour.
     expect(limit).toMatchObject({ registration: 'ZP-URZ', unit: 'mph', limit: 122, releases: true });
     expect(limit?.mustDo).toContain('Inspect');
-    const form = { exceedanceId: limit?.id, done: 'Fabric, hinges and stops inspected, no damage; engineer Telmo, work order 118.' };
+    const form = {
+      exceedanceId: limit?.id,
+      done: 'Fabric, hinges and stops inspected, no damage; engineer Telmo, work order 118.',
+    };
     expect(await releaseExceedance(helena, form)).toMatchObject({ ok: false });
     expect((await limitsPassed(helena, 'open'))[0]?.releases).toBe(false);
-    expect(await releaseExceedance(bento, { ...form, done: 'ok' })).toMatchObject({ ok: false, problems: [{ path: 'done' }] });
+    expect(await releaseExceedance(bento, { ...form, done: 'ok' })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'done' }],
+    });
     expect(await releaseExceedance(bento, form)).toEqual({ ok: true });
     expect(await openLimits()).toEqual([]);
-    expect((await limitsPassed(bento, { traceId: limit?.traceId ?? '' }))[0]?.released).toMatchObject({ by: bento.name, done: form.done });
-    expect(await releaseExceedance(bento, form)).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('meanwhile') as string }] });
+    expect((await limitsPassed(bento, { traceId: limit?.traceId ?? '' }))[0]?.released).toMatchObject({
+      by: bento.name,
+      done: form.done,
+    });
+    expect(await releaseExceedance(bento, form)).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('meanwhile') as string }],
+    });
     expect((await shell("UPDATE exceedance_releases SET done = 'x'")).error).toContain('never changed');
   });
 });

@@ -6,7 +6,10 @@ describe('an upgrade from the first release', () => {
   it('keeps every row, trigger and index, and adds its own', async () => {
     const upgraded = await freshFolder({ migrated: false });
     await migrate('001_foundation.sql');
-    const names = async () => (await shell("SELECT type || ' ' || name AS n FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY n")).rows.map((r) => String(r.n));
+    const names = async () =>
+      (
+        await shell("SELECT type || ' ' || name AS n FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY n")
+      ).rows.map((r) => String(r.n));
     const before = await names();
     await shellScript(`
       INSERT INTO pilots (id, name, mass_kg, created_at) VALUES ('p', 'Ada', 70, '2026-01-01');
@@ -20,13 +23,141 @@ describe('an upgrade from the first release', () => {
       INSERT INTO capture_events VALUES ('e', 'd', 1, 's', 'l', 'u', 'landing-saved', 1, '2026-01-02', '{}', '2026-01-02');
       INSERT INTO landings VALUES ('l', 's', 'k', 'p', 1, 'full-stop', 'own', 'three-point', 'light-tailwheel', 3.5, 2, '2026-01-02', '2026-01-02', 'u', '{}', '{}');
       INSERT INTO briefs VALUES ('b', 'k', 's', 1, '{}', '{}', 'u', '2026-01-02', NULL, NULL, 'rb');`);
-    expect(await migrate()).toEqual(['002_hangar_and_brief.sql', '003_pictures_and_habits.sql', '004_fly.sql', '005_traces.sql', '006_debrief.sql', '007_book.sql', '008_people_and_schedule.sql']);
+    expect(await migrate()).toEqual([
+      '002_hangar_and_brief.sql',
+      '003_pictures_and_habits.sql',
+      '004_fly.sql',
+      '005_traces.sql',
+      '006_debrief.sql',
+      '007_book.sql',
+      '008_people_and_schedule.sql',
+    ]);
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
-    expect(after.filter((n) => !before.includes(n))).toEqual(['index booking_holds_booking', 'index bookings_checkout', 'index bookings_instructor', 'index bookings_pilot', 'index bookings_time', 'index calendar_feeds_user', 'index checkout_moves_checkout', 'index exceedances_airframe', 'index exceedances_sortie', 'index finding_decisions_checkout', 'index flight_log_day', 'index flight_log_pilot', 'index landings_day', 'index landings_measured', 'index landings_shown', 'index ledger_checkout', 'index ledger_of', 'index logbook_flights_fingerprint', 'index logbook_flights_import', 'index logbook_flights_pilot', 'index logbook_imports_header', 'index logbook_imports_pilot', 'index notices_unseen', 'index notices_user', 'index person_dates_pilot', 'index person_notes_pilot', 'index personal_tokens_user', 'index pilot_eyes_pilot', 'index pilot_hours_pilot', 'index qualifications_ledger', 'index side_tallies_airframe', 'index side_tallies_author', 'index sign_overrides_checkout', 'index sorties_shared', 'index stage_tallies_type', 'index times_away_who', 'index traces_once', 'index waiting_list_open', 'index weekly_windows_person', 'table booking_changes', 'table booking_holds', 'table bookings', 'table brief_templates', 'table calendar_feeds', 'table checkout_moves', 'table debriefs', 'table erasures', 'table exceedance_releases', 'table exceedances', 'table finding_decisions', 'table flight_log', 'table flight_log_struck', 'table lesson_plans', 'table logbook_flights', 'table logbook_imports', 'table notices', 'table override_answers', 'table person_dates', 'table person_notes', 'table personal_tokens', 'table pilot_eyes', 'table pilot_hours', 'table power_decisions', 'table self_assessments', 'table side_tallies', 'table sign_overrides', 'table stage_medians', 'table stage_tallies', 'table times_away', 'table traces', 'table waiting_list', 'table weekly_windows', 'trigger booking_changes_fixed', 'trigger booking_changes_kept', 'trigger booking_holds_apart', 'trigger booking_holds_fixed', 'trigger bookings_kept', 'trigger checkout_moves_fixed', 'trigger checkout_moves_kept', 'trigger debriefs_fixed', 'trigger debriefs_kept', 'trigger erasures_fixed', 'trigger erasures_kept', 'trigger exceedance_releases_fixed', 'trigger exceedance_releases_kept', 'trigger exceedances_fixed', 'trigger exceedances_kept', 'trigger finding_decisions_fixed', 'trigger finding_decisions_kept', 'trigger flight_log_fixed', 'trigger flight_log_kept', 'trigger flight_log_struck_fixed', 'trigger flight_log_struck_kept', 'trigger lesson_plans_fixed', 'trigger lesson_plans_kept', 'trigger logbook_flights_fixed', 'trigger logbook_flights_kept', 'trigger override_answers_fixed', 'trigger override_answers_kept', 'trigger person_dates_fixed', 'trigger person_dates_kept', 'trigger person_notes_fixed', 'trigger person_notes_kept', 'trigger pilot_eyes_fixed', 'trigger pilot_eyes_kept', 'trigger pilot_hours_fixed', 'trigger pilot_hours_kept', 'trigger power_decisions_fixed', 'trigger power_decisions_kept', 'trigger self_assessments_fixed', 'trigger self_assessments_kept', 'trigger sign_overrides_fixed', 'trigger sign_overrides_kept', 'trigger traces_fixed', 'trigger traces_kept']);
+    expect(after.filter((n) => !before.includes(n))).toEqual([
+      'index booking_holds_booking',
+      'index bookings_checkout',
+      'index bookings_instructor',
+      'index bookings_pilot',
+      'index bookings_time',
+      'index calendar_feeds_user',
+      'index checkout_moves_checkout',
+      'index exceedances_airframe',
+      'index exceedances_sortie',
+      'index finding_decisions_checkout',
+      'index flight_log_day',
+      'index flight_log_pilot',
+      'index landings_day',
+      'index landings_measured',
+      'index landings_shown',
+      'index ledger_checkout',
+      'index ledger_of',
+      'index logbook_flights_fingerprint',
+      'index logbook_flights_import',
+      'index logbook_flights_pilot',
+      'index logbook_imports_header',
+      'index logbook_imports_pilot',
+      'index notices_unseen',
+      'index notices_user',
+      'index person_dates_pilot',
+      'index person_notes_pilot',
+      'index personal_tokens_user',
+      'index pilot_eyes_pilot',
+      'index pilot_hours_pilot',
+      'index qualifications_ledger',
+      'index side_tallies_airframe',
+      'index side_tallies_author',
+      'index sign_overrides_checkout',
+      'index sorties_shared',
+      'index stage_tallies_type',
+      'index times_away_who',
+      'index traces_once',
+      'index waiting_list_open',
+      'index weekly_windows_person',
+      'table booking_changes',
+      'table booking_holds',
+      'table bookings',
+      'table brief_templates',
+      'table calendar_feeds',
+      'table checkout_moves',
+      'table debriefs',
+      'table erasures',
+      'table exceedance_releases',
+      'table exceedances',
+      'table finding_decisions',
+      'table flight_log',
+      'table flight_log_struck',
+      'table lesson_plans',
+      'table logbook_flights',
+      'table logbook_imports',
+      'table notices',
+      'table override_answers',
+      'table person_dates',
+      'table person_notes',
+      'table personal_tokens',
+      'table pilot_eyes',
+      'table pilot_hours',
+      'table power_decisions',
+      'table self_assessments',
+      'table side_tallies',
+      'table sign_overrides',
+      'table stage_medians',
+      'table stage_tallies',
+      'table times_away',
+      'table traces',
+      'table waiting_list',
+      'table weekly_windows',
+      'trigger booking_changes_fixed',
+      'trigger booking_changes_kept',
+      'trigger booking_holds_apart',
+      'trigger booking_holds_fixed',
+      'trigger bookings_kept',
+      'trigger checkout_moves_fixed',
+      'trigger checkout_moves_kept',
+      'trigger debriefs_fixed',
+      'trigger debriefs_kept',
+      'trigger erasures_fixed',
+      'trigger erasures_kept',
+      'trigger exceedance_releases_fixed',
+      'trigger exceedance_releases_kept',
+      'trigger exceedances_fixed',
+      'trigger exceedances_kept',
+      'trigger finding_decisions_fixed',
+      'trigger finding_decisions_kept',
+      'trigger flight_log_fixed',
+      'trigger flight_log_kept',
+      'trigger flight_log_struck_fixed',
+      'trigger flight_log_struck_kept',
+      'trigger lesson_plans_fixed',
+      'trigger lesson_plans_kept',
+      'trigger logbook_flights_fixed',
+      'trigger logbook_flights_kept',
+      'trigger override_answers_fixed',
+      'trigger override_answers_kept',
+      'trigger person_dates_fixed',
+      'trigger person_dates_kept',
+      'trigger person_notes_fixed',
+      'trigger person_notes_kept',
+      'trigger pilot_eyes_fixed',
+      'trigger pilot_eyes_kept',
+      'trigger pilot_hours_fixed',
+      'trigger pilot_hours_kept',
+      'trigger power_decisions_fixed',
+      'trigger power_decisions_kept',
+      'trigger self_assessments_fixed',
+      'trigger self_assessments_kept',
+      'trigger sign_overrides_fixed',
+      'trigger sign_overrides_kept',
+      'trigger traces_fixed',
+      'trigger traces_kept',
+    ]);
     expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
-    expect((await shell('SELECT id, checkout_id, crosswind_kt, surface, tailwheel FROM landings')).rows).toEqual([{ id: 'l', checkout_id: 'k', crosswind_kt: 3.5, surface: 'land', tailwheel: null }]);
-    expect((await shell('SELECT event_id, skew_ms FROM capture_events')).rows).toEqual([{ event_id: 'e', skew_ms: null }]);
+    expect((await shell('SELECT id, checkout_id, crosswind_kt, surface, tailwheel FROM landings')).rows).toEqual([
+      { id: 'l', checkout_id: 'k', crosswind_kt: 3.5, surface: 'land', tailwheel: null },
+    ]);
+    expect((await shell('SELECT event_id, skew_ms FROM capture_events')).rows).toEqual([
+      { event_id: 'e', skew_ms: null },
+    ]);
     expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
     await upgraded.close();
   });

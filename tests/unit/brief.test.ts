@@ -13,14 +13,69 @@ import type { Airframe, TypeSheet } from '@/domain/sheet';
 const HOUSE = House.parse(house);
 
 const NOW = '2026-11-24T14:30:00.000Z';
-const sheetOf = (code: string): TypeSheet => { const s = types.find((t) => t.code === code); if (!s) throw new Error(code); return s; };
-const frameOf = (reg: string): Airframe => { const a = airframes.find((x) => x.registration === reg); if (!a) throw new Error(reg); return a; };
+const sheetOf = (code: string): TypeSheet => {
+  const s = types.find((t) => t.code === code);
+  if (!s) throw new Error(code);
+  return s;
+};
+const frameOf = (reg: string): Airframe => {
+  const a = airframes.find((x) => x.registration === reg);
+  if (!a) throw new Error(reg);
+  return a;
+};
 const urze = sheetOf('serrana-urze');
 const carvalho = sheetOf('serrana-carvalho');
 
-const wind = (fromDeg: number, kt: number, gustKt: number | null = null, ageMin = 4): WindSeen => ({ source: 'report', raw: '', reference: 'true', variable: false, fromDeg, kt, gustKt, arcFromDeg: null, arcToDeg: null, observedAt: new Date(Date.parse(NOW) - ageMin * 60_000).toISOString() });
-const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({ sheet, airframeCrosswindKt: null, aerodrome: pedraAlva, house: HOUSE, ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 }, pilotName: 'Duarte Nogal', habits: [], eyeHeightM: null, dual: true, groundSamplesMin: [], nowIso: NOW, ...more });
-const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({ flownOn: '2026-11-24', runwayEnd: '22', wind: wind(260, 11, 17), maxFlapDeg: null, fuelL: 40, pilotKg: 76, instructorKg: 66, baggageKg: 0, rearKg: 0, qnhHpa: 1016, oatC: 18, surfaceState: 'dry', night: false, bookingMin: 90, second: null, layout: { order: [], hidden: [], own: [] }, speedSchool: 'constant', gustSchool: 'half', intended: 'three-point', instructorLimitKt: 12, focus: '', ...more });
+const wind = (fromDeg: number, kt: number, gustKt: number | null = null, ageMin = 4): WindSeen => ({
+  source: 'report',
+  raw: '',
+  reference: 'true',
+  variable: false,
+  fromDeg,
+  kt,
+  gustKt,
+  arcFromDeg: null,
+  arcToDeg: null,
+  observedAt: new Date(Date.parse(NOW) - ageMin * 60_000).toISOString(),
+});
+const context = (sheet: TypeSheet, more: Partial<BriefContext> = {}): BriefContext => ({
+  sheet,
+  airframeCrosswindKt: null,
+  aerodrome: pedraAlva,
+  house: HOUSE,
+  ladder: { provenKt: 6, ladderKt: 8, decaySteps: 0, goodCount: 3, badCount: 0 },
+  pilotName: 'Duarte Nogal',
+  habits: [],
+  eyeHeightM: null,
+  dual: true,
+  groundSamplesMin: [],
+  nowIso: NOW,
+  ...more,
+});
+const choices = (more: Partial<BriefChoices> = {}): BriefChoices => ({
+  flownOn: '2026-11-24',
+  runwayEnd: '22',
+  wind: wind(260, 11, 17),
+  maxFlapDeg: null,
+  fuelL: 40,
+  pilotKg: 76,
+  instructorKg: 66,
+  baggageKg: 0,
+  rearKg: 0,
+  qnhHpa: 1016,
+  oatC: 18,
+  surfaceState: 'dry',
+  night: false,
+  bookingMin: 90,
+  second: null,
+  layout: { order: [], hidden: [], own: [] },
+  speedSchool: 'constant',
+  gustSchool: 'half',
+  intended: 'three-point',
+  instructorLimitKt: 12,
+  focus: '',
+  ...more,
+});
 
 describe('computeBrief, light tailwheel in miles per hour', () => {
   const result = computeBrief(choices(), context(urze));
@@ -88,22 +143,34 @@ describe('computeBrief, flap and crosswind', () => {
     expect(windy.warnings.join(' ')).toContain('longer landing');
   });
   it('the airframe with drooping ailerons gets its own table and limit', () => {
-    const r = computeBrief(choices({ wind: wind(275, 12), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    const r = computeBrief(
+      choices({ wind: wind(275, 12), intended: 'mains-first' }),
+      context(drooping, { airframeCrosswindKt: 12 }),
+    );
     expect(r.flap.maxFlapDeg).toBe(10);
     expect(r.limits.some((l) => l.kind === 'airframe' && l.valueKt === 12)).toBe(true);
   });
   it('beyond the table there is no setting and it says so', () => {
-    const r = computeBrief(choices({ wind: wind(308, 20), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    const r = computeBrief(
+      choices({ wind: wind(308, 20), intended: 'mains-first' }),
+      context(drooping, { airframeCrosswindKt: 12 }),
+    );
     expect(r.flap).toMatchObject({ verdict: 'outside', maxFlapDeg: null });
     expect(r.warnings.join(' ')).toContain('no flap setting');
     expect(r.gates.every((g) => g.flapWithheld && g.target === null)).toBe(true);
     expect(r.landing?.words).toBe('no speed over the fence: landing not computed');
     expect(gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true)).toBe('no flap setting');
-    const clean = computeBrief(choices({ wind: wind(308, 20), intended: 'mains-first', maxFlapDeg: 0 }), context(drooping, { airframeCrosswindKt: 12 }));
+    const clean = computeBrief(
+      choices({ wind: wind(308, 20), intended: 'mains-first', maxFlapDeg: 0 }),
+      context(drooping, { airframeCrosswindKt: 12 }),
+    );
     expect(clean.gates.map((g) => [g.flapDeg, g.target !== null])).toEqual(clean.gates.map(() => [0, true]));
   });
   it('a wind too old for a crosswind verdict gives none on flap', () => {
-    const r = computeBrief(choices({ wind: wind(308, 20, null, 11), intended: 'mains-first' }), context(drooping, { airframeCrosswindKt: 12 }));
+    const r = computeBrief(
+      choices({ wind: wind(308, 20, null, 11), intended: 'mains-first' }),
+      context(drooping, { airframeCrosswindKt: 12 }),
+    );
     expect(r.flap).toEqual({ verdict: null, maxFlapDeg: null, reason: null });
     expect(r.crosswind.reason).toBe('no-recent-wind');
   });
@@ -114,18 +181,28 @@ describe('computeBrief, flap and crosswind', () => {
     expect(r.warnings.join(' ')).toContain('no speed for flap 20');
   });
   it('warns above the maximum mass', () => {
-    expect(computeBrief(choices({ fuelL: 235, pilotKg: 150, instructorKg: 150, baggageKg: 200 }), context(carvalho)).warnings[0]).toContain('above the maximum');
+    expect(
+      computeBrief(choices({ fuelL: 235, pilotKg: 150, instructorKg: 150, baggageKg: 200 }), context(carvalho))
+        .warnings[0],
+    ).toContain('above the maximum');
   });
 });
 
 describe('sheets of the demo fleet', () => {
   it('the dial goes there and back', () => {
-    fc.assert(fc.property(fc.constantFrom(...types), fc.float({ min: 40, max: 140, noNaN: true }), (sheet, ias) => {
-      expect(casKtToDial(dialToCasKt(ias, sheet.dial), sheet.dial)).toBeCloseTo(ias, 4);
-    }));
+    fc.assert(
+      fc.property(fc.constantFrom(...types), fc.float({ min: 40, max: 140, noNaN: true }), (sheet, ias) => {
+        expect(casKtToDial(dialToCasKt(ias, sheet.dial), sheet.dial)).toBeCloseTo(ias, 4);
+      }),
+    );
   });
   it('groups by gear and mass', () => {
     const of = (code: string) => [gearMassGroup(sheetOf(code)), ladderStepKt(sheetOf(code))];
-    expect([of('alvor-c1'), of('serrana-urze'), of('serrana-carvalho'), of('orla-mare')]).toEqual([['medium-nosewheel', 3], ['light-tailwheel', 2], ['heavy-tailwheel', 3], ['heavy-hull', 3]]);
+    expect([of('alvor-c1'), of('serrana-urze'), of('serrana-carvalho'), of('orla-mare')]).toEqual([
+      ['medium-nosewheel', 3],
+      ['light-tailwheel', 2],
+      ['heavy-tailwheel', 3],
+      ['heavy-hull', 3],
+    ]);
   });
 });

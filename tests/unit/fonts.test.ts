@@ -11,7 +11,10 @@ function characters(): Map<string, string> {
       const file = path.join(dir, name);
       if (statSync(file).isDirectory()) walk(file);
       else if (/\.(tsx?|json)$/.test(name) && !/\.test\./.test(name)) {
-        const source = readFileSync(file, 'utf8').replace(/\/\*[\s\S]*?\*\//g, '').replace(/^\s*\/\/.*$/gm, '').replace(/\\u([0-9a-f]{4})/gi, (_, h: string) => String.fromCharCode(parseInt(h, 16)));
+        const source = readFileSync(file, 'utf8')
+          .replace(/\/\*[\s\S]*?\*\//g, '')
+          .replace(/^\s*\/\/.*$/gm, '')
+          .replace(/\\u([0-9a-f]{4})/gi, (_, h: string) => String.fromCharCode(parseInt(h, 16)));
         for (const c of source) if (c > '~') found.set(c, file);
       }
     }
@@ -21,9 +24,17 @@ function characters(): Map<string, string> {
 }
 
 describe('shipped fonts', () => {
-  it.each(['b612/files/b612-latin-400-normal.woff2', 'b612/files/b612-latin-700-normal.woff2', 'b612-mono/files/b612-mono-latin-400-normal.woff2'])('%s has every glyph of the texts', (file) => {
-    const font = fontkit.create(readFileSync(path.join('node_modules/@fontsource', file))) as unknown as { hasGlyphForCodePoint: (c: number) => boolean };
-    const missing = [...characters()].filter(([c]) => !font.hasGlyphForCodePoint(c.codePointAt(0) ?? 0)).map(([c, where]) => `${c} (U+${(c.codePointAt(0) ?? 0).toString(16)}) in ${where}`);
+  it.each([
+    'b612/files/b612-latin-400-normal.woff2',
+    'b612/files/b612-latin-700-normal.woff2',
+    'b612-mono/files/b612-mono-latin-400-normal.woff2',
+  ])('%s has every glyph of the texts', (file) => {
+    const font = fontkit.create(readFileSync(path.join('node_modules/@fontsource', file))) as unknown as {
+      hasGlyphForCodePoint: (c: number) => boolean;
+    };
+    const missing = [...characters()]
+      .filter(([c]) => !font.hasGlyphForCodePoint(c.codePointAt(0) ?? 0))
+      .map(([c, where]) => `${c} (U+${(c.codePointAt(0) ?? 0).toString(16)}) in ${where}`);
     expect(missing).toEqual([]);
   });
 });

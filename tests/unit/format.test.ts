@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { ageText, crosswindWords, dateText, direction, fixed, headwindWords, instantText, list, plural, windText, withUnit } from '@/core/format';
+import {
+  ageText,
+  crosswindWords,
+  dateText,
+  direction,
+  fixed,
+  headwindWords,
+  instantText,
+  list,
+  plural,
+  windText,
+  withUnit,
+} from '@/core/format';
 import { spread } from '@/ui/brief/drawings';
 import { readWindFields, windToFields } from '@/ui/brief/wind-entry';
 
@@ -36,16 +48,28 @@ describe('label layout', () => {
 describe('wind fields', () => {
   const now = '2026-11-24T14:30:00.000Z';
   const empty = windToFields(null);
-  it('an empty form is no wind and no problem', () => expect(readWindFields(empty, now)).toEqual({ wind: null, problem: null }));
+  it('an empty form is no wind and no problem', () =>
+    expect(readWindFields(empty, now)).toEqual({ wind: null, problem: null }));
   it('a typed wind is magnetic unless said otherwise and seen now unless timed', () => {
     const read = readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9' }, now);
     expect(read.wind).toMatchObject({ reference: 'magnetic', fromDeg: 250, kt: 9, gustKt: null, observedAt: now });
   });
-  it.each([['typedDir', { typedDir: '400' }], ['typedKt', { typedKt: 'nine' }], ['typedGust', { typedGust: '5' }], ['typedAt', { typedAt: '25:00' }]])('puts the message beside %s', (path, part) => {
-    expect(readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', ...part }, now).problem?.path).toBe(path);
+  it.each([
+    ['typedDir', { typedDir: '400' }],
+    ['typedKt', { typedKt: 'nine' }],
+    ['typedGust', { typedGust: '5' }],
+    ['typedAt', { typedAt: '25:00' }],
+  ])('puts the message beside %s', (path, part) => {
+    expect(
+      readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', ...part }, now).problem?.path,
+    ).toBe(path);
   });
   it('a stored wind comes back as it was typed', () => {
     const read = readWindFields({ ...empty, windKind: 'typed', typedDir: 'vrb', typedKt: '4', typedAt: '14:10' }, now);
-    expect(readWindFields(windToFields(read.wind), now).wind).toMatchObject({ variable: true, kt: 4, observedAt: '2026-11-24T14:10:00.000Z' });
+    expect(readWindFields(windToFields(read.wind), now).wind).toMatchObject({
+      variable: true,
+      kt: 4,
+      observedAt: '2026-11-24T14:10:00.000Z',
+    });
   });
 });

@@ -1,16 +1,38 @@
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { LEDGER_START_HASH, type LedgerHead, type LedgerRow, type LedgerTools, canonicalText, entryProblems, headText, newKeyOf, verifyLedger } from '@/core/ledger';
+import {
+  LEDGER_START_HASH,
+  type LedgerHead,
+  type LedgerRow,
+  type LedgerTools,
+  canonicalText,
+  entryProblems,
+  headText,
+  newKeyOf,
+  verifyLedger,
+} from '@/core/ledger';
 
 const sha256Hex = (t: string) => createHash('sha256').update(t).digest('hex');
 const sign = (t: string) => Buffer.from(sha256Hex(`key${t}`)).toString('base64');
-const tools: LedgerTools = { sha256Hex, verifySignature: (t, s) => sign(t) === Buffer.from(s, 'base64').toString('base64'), reencodeBase64: (t) => Buffer.from(t, 'base64').toString('base64') };
+const tools: LedgerTools = {
+  sha256Hex,
+  verifySignature: (t, s) => sign(t) === Buffer.from(s, 'base64').toString('base64'),
+  reencodeBase64: (t) => Buffer.from(t, 'base64').toString('base64'),
+};
 
 function book(n: number): { rows: LedgerRow[]; head: LedgerHead } {
   const rows: LedgerRow[] = [];
   let prevHash = LEDGER_START_HASH;
   for (let seq = 1; seq <= n; seq++) {
-    const base = { seq, id: `id${seq}`, kind: 'sign-off', checkoutId: `c${seq}`, signedAt: '2026-11-24T10:00:00.000Z', signerId: 'u', prevHash };
+    const base = {
+      seq,
+      id: `id${seq}`,
+      kind: 'sign-off',
+      checkoutId: `c${seq}`,
+      signedAt: '2026-11-24T10:00:00.000Z',
+      signerId: 'u',
+      prevHash,
+    };
     const canonical = canonicalText({ ...base, body: { pilot: 'A', n: seq } });
     const hash = sha256Hex(canonical);
     rows.push({ ...base, canonical, hash, signature: sign(canonical), keyId: 'k' });
@@ -21,7 +43,11 @@ function book(n: number): { rows: LedgerRow[]; head: LedgerHead } {
 }
 const change = (seq: number, by: (r: LedgerRow) => Partial<LedgerRow>) => {
   const { rows, head } = book(4);
-  return verifyLedger(rows.map((r) => (r.seq === seq ? { ...r, ...by(r) } : r)), head, tools);
+  return verifyLedger(
+    rows.map((r) => (r.seq === seq ? { ...r, ...by(r) } : r)),
+    head,
+    tools,
+  );
 };
 
 describe('verifyLedger', () => {
@@ -36,18 +62,33 @@ describe('verifyLedger', () => {
     expect(found.some((p) => p.seq === 2 && /hash/.test(p.what))).toBe(true);
     expect(found.some((p) => p.seq === 2 && /signature/.test(p.what))).toBe(true);
   });
-  it.each(['checkoutId', 'signerId', 'signedAt', 'kind'] as const)('names the entry whose column %s was changed', (column) => {
-    expect(change(3, () => ({ [column]: 'x' }))).toEqual([{ seq: 3, id: 'id3', what: `its column ${column} differs from its signed text` }]);
-  });
+  it.each(['checkoutId', 'signerId', 'signedAt', 'kind'] as const)(
+    'names the entry whose column %s was changed',
+    (column) => {
+      expect(change(3, () => ({ [column]: 'x' }))).toEqual([
+        { seq: 3, id: 'id3', what: `its column ${column} differs from its signed text` },
+      ]);
+    },
+  );
   it('sees text that only decodes to the same: spaces in JSON, letters of a hash, a loose signature', () => {
-    expect(change(2, (r) => ({ canonical: r.canonical.replace('{', '{ ') })).some((p) => /canonical form/.test(p.what))).toBe(true);
+    expect(
+      change(2, (r) => ({ canonical: r.canonical.replace('{', '{ ') })).some((p) => /canonical form/.test(p.what)),
+    ).toBe(true);
     expect(change(2, (r) => ({ hash: r.hash.toUpperCase() })).some((p) => p.seq === 2)).toBe(true);
-    expect(change(2, (r) => ({ signature: `${r.signature.slice(0, 5)} ${r.signature.slice(5)}` })).map((p) => p.what)).toEqual(['its signature is not written in the strict form']);
+    expect(
+      change(2, (r) => ({ signature: `${r.signature.slice(0, 5)} ${r.signature.slice(5)}` })).map((p) => p.what),
+    ).toEqual(['its signature is not written in the strict form']);
   });
   it('names the entries of a cut tail, and one taken from the middle', () => {
     const { rows, head } = book(4);
     expect(verifyLedger(rows.slice(0, 2), head, tools).map((p) => p.seq)).toEqual([3, 4]);
-    expect(verifyLedger(rows.filter((r) => r.seq !== 2), head, tools).some((p) => p.seq === 2 && /is missing/.test(p.what))).toBe(true);
+    expect(
+      verifyLedger(
+        rows.filter((r) => r.seq !== 2),
+        head,
+        tools,
+      ).some((p) => p.seq === 2 && /is missing/.test(p.what)),
+    ).toBe(true);
     expect(verifyLedger([], head, tools).length).toBe(4);
   });
   it('does not trust a head that was changed, nor a missing one', () => {
@@ -63,7 +104,15 @@ describe('keys of the book', () => {
     const rows: LedgerRow[] = [];
     let prevHash = LEDGER_START_HASH;
     for (let seq = 1; seq <= n; seq++) {
-      const base = { seq, id: `id${seq}`, kind: seq === at ? 'key-rotated' : 'sign-off', checkoutId: '', signedAt: '2026-11-24T10:00:00.000Z', signerId: 'u', prevHash };
+      const base = {
+        seq,
+        id: `id${seq}`,
+        kind: seq === at ? 'key-rotated' : 'sign-off',
+        checkoutId: '',
+        signedAt: '2026-11-24T10:00:00.000Z',
+        signerId: 'u',
+        prevHash,
+      };
       const canonical = canonicalText({ ...base, body: seq === at ? { newKeyId: names } : { n: seq } });
       const hash = sha256Hex(canonical);
       rows.push({ ...base, canonical, hash, signature: sign(canonical), keyId: seq > at ? then : 'k' });
@@ -76,20 +125,37 @@ describe('keys of the book', () => {
     const good = handedOver(6, 3, 'k2');
     expect(verifyLedger(good.rows, good.head, tools)).toEqual([]);
     const other = handedOver(6, 3, 'k3', 'k2');
-    expect(verifyLedger(other.rows, null, tools).filter((p) => p.what.includes('has not taken up')).map((p) => p.seq)).toEqual([4, 5, 6]);
+    expect(
+      verifyLedger(other.rows, null, tools)
+        .filter((p) => p.what.includes('has not taken up'))
+        .map((p) => p.seq),
+    ).toEqual([4, 5, 6]);
     const without = handedOver(6, 99, 'k2');
-    expect(verifyLedger(without.rows.map((r) => (r.seq > 4 ? { ...r, keyId: 'k2' } : r)), null, tools).some((p) => p.what.includes('has not taken up'))).toBe(true);
+    expect(
+      verifyLedger(
+        without.rows.map((r) => (r.seq > 4 ? { ...r, keyId: 'k2' } : r)),
+        null,
+        tools,
+      ).some((p) => p.what.includes('has not taken up')),
+    ).toBe(true);
   });
   it('a head signed with a key the book never took up says nothing for it', () => {
     const { rows, head } = book(4);
-    expect(verifyLedger(rows, { ...head, keyId: 'elsewhere' }, tools)).toEqual([{ seq: 4, id: null, what: 'the signed head is signed with a key that the book has not taken up' }]);
+    expect(verifyLedger(rows, { ...head, keyId: 'elsewhere' }, tools)).toEqual([
+      { seq: 4, id: null, what: 'the signed head is signed with a key that the book has not taken up' },
+    ]);
   });
   it('an entry is checked by itself, wherever it stood', () => {
     const [, second] = book(3).rows;
     if (!second) throw new Error('no entry');
     expect(entryProblems(second, tools)).toEqual([]);
-    expect(entryProblems({ ...second, canonical: second.canonical.replace('"n":2', '"n":3') }, tools)).toEqual(['its hash does not match its text', 'its signature does not match its text']);
-    expect(entryProblems({ ...second, canonical: '[]' }, tools)).toContain('its column seq differs from its signed text');
+    expect(entryProblems({ ...second, canonical: second.canonical.replace('"n":2', '"n":3') }, tools)).toEqual([
+      'its hash does not match its text',
+      'its signature does not match its text',
+    ]);
+    expect(entryProblems({ ...second, canonical: '[]' }, tools)).toContain(
+      'its column seq differs from its signed text',
+    );
     expect(newKeyOf({ canonical: 'not json' })).toBeNull();
     expect(newKeyOf({ canonical: '{"body":{"newKeyId":7}}' })).toBeNull();
   });

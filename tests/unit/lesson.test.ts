@@ -1,15 +1,93 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Finding, type ItemEvidence, SHOWN_MEASURES, bestAndWorst, bias, biasWords, byLesson, compareSelf, gateStrips, measureOf, measureTrend, ownHands, signed, sinceLastTime, stageMedians, stageOfLesson, stageRows, stageTallies, standardise, tableRows, trendWords } from '@/core/assess';
-import { type LessonInput, attitudeOwned, composeProgramme, flightMinutes, flightRoom, groundMinutes, proposeLesson } from '@/core/plan';
+import {
+  type Finding,
+  type ItemEvidence,
+  SHOWN_MEASURES,
+  bestAndWorst,
+  bias,
+  biasWords,
+  byLesson,
+  compareSelf,
+  gateStrips,
+  measureOf,
+  measureTrend,
+  ownHands,
+  signed,
+  sinceLastTime,
+  stageMedians,
+  stageOfLesson,
+  stageRows,
+  stageTallies,
+  standardise,
+  tableRows,
+  trendWords,
+} from '@/core/assess';
+import {
+  type LessonInput,
+  attitudeOwned,
+  composeProgramme,
+  flightMinutes,
+  flightRoom,
+  groundMinutes,
+  proposeLesson,
+} from '@/core/plan';
 import { ProgrammeSource } from '@/domain/programme';
 import { flown } from './landings';
 
-const programme = composeProgramme(ProgrammeSource.parse(JSON.parse(readFileSync('content/programmes/tailwheel.json', 'utf8'))), 'us');
-const items = (met: readonly string[]): ItemEvidence[] => (programme?.items ?? []).map((item) => ({ item, state: met.includes(item.id) ? 'met' : 'not', seen: false, asks: '', credited: null, part: null, met: met.includes(item.id), waived: null, progress: 0, have: '', missing: met.includes(item.id) ? [] : ['not seen yet'], evidence: [] }));
-const finding = (id: string, over: Partial<Finding> = {}): Finding => ({ id, title: id, positive: false, state: 'open', weight: 5, forPilot: true, pilot: 'p', instructor: 'i', numbers: [{ label: 'seen', text: '3 of 8' }], evidence: [], causes: ['c'], next: { title: `fly ${id}`, text: '', minutes: 12, where: 'circuit' }, clean: 0, closes: 8, sinceLesson: 1, ...over });
-const base: LessonInput = { items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3']), findings: [], firstLanding: 'three-point', wheelAllowed: true, flown: ['three-point'], owned: ['three-point'], ladder: { provenKt: 5, ladderKt: 7 }, forecastKt: 3, bookingMin: 90, fuelMin: 160, groundMin: 22, circuitMin: 6, daysAway: 7 };
+const programme = composeProgramme(
+  ProgrammeSource.parse(JSON.parse(readFileSync('content/programmes/tailwheel.json', 'utf8'))),
+  'us',
+);
+const items = (met: readonly string[]): ItemEvidence[] =>
+  (programme?.items ?? []).map((item) => ({
+    item,
+    state: met.includes(item.id) ? 'met' : 'not',
+    seen: false,
+    asks: '',
+    credited: null,
+    part: null,
+    met: met.includes(item.id),
+    waived: null,
+    progress: 0,
+    have: '',
+    missing: met.includes(item.id) ? [] : ['not seen yet'],
+    evidence: [],
+  }));
+const finding = (id: string, over: Partial<Finding> = {}): Finding => ({
+  id,
+  title: id,
+  positive: false,
+  state: 'open',
+  weight: 5,
+  forPilot: true,
+  pilot: 'p',
+  instructor: 'i',
+  numbers: [{ label: 'seen', text: '3 of 8' }],
+  evidence: [],
+  causes: ['c'],
+  next: { title: `fly ${id}`, text: '', minutes: 12, where: 'circuit' },
+  clean: 0,
+  closes: 8,
+  sinceLesson: 1,
+  ...over,
+});
+const base: LessonInput = {
+  items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3']),
+  findings: [],
+  firstLanding: 'three-point',
+  wheelAllowed: true,
+  flown: ['three-point'],
+  owned: ['three-point'],
+  ladder: { provenKt: 5, ladderKt: 7 },
+  forecastKt: 3,
+  bookingMin: 90,
+  fuelMin: 160,
+  groundMin: 22,
+  circuitMin: 6,
+  daysAway: 7,
+};
 const kinds = (i: Partial<LessonInput>) => proposeLesson({ ...base, ...i }).blocks.map((b) => b.kind);
 
 describe('the next lesson', () => {
@@ -34,19 +112,41 @@ describe('the next lesson', () => {
     expect(p.focus[0]).toBe('fly skill-lost-under-load');
   });
   it('takes the step of wind that was earned, not more', () => {
-    expect(proposeLesson({ ...base, forecastKt: 6.5 }).blocks.find((b) => b.kind === 'new')?.title).toBe('Crosswind 7 kt, the next step');
+    expect(proposeLesson({ ...base, forecastKt: 6.5 }).blocks.find((b) => b.kind === 'new')?.title).toBe(
+      'Crosswind 7 kt, the next step',
+    );
     expect(proposeLesson({ ...base, forecastKt: 12 })).toMatchObject({ wind: { state: 'above' } });
     expect(kinds({ forecastKt: 12 })).not.toContain('new');
     expect(proposeLesson({ ...base, forecastKt: null }).wind.state).toBe('none');
   });
   it('leaves out what asks for more wind than the forecast has', () => {
-    const p = proposeLesson({ ...base, ladder: { provenKt: 9, ladderKt: 12 }, forecastKt: 2, items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3', 'F4', 'F5', 'F8', 'F9', 'F10', 'F11', 'F13']), flown: ['three-point', 'mains-first'], owned: ['three-point'] });
-    expect(p.left.map((l) => l.title)).toEqual(['F6 Crosswind take-offs', 'F7 Crosswind landings', 'F12 Roll-out to a full stop in wind']);
+    const p = proposeLesson({
+      ...base,
+      ladder: { provenKt: 9, ladderKt: 12 },
+      forecastKt: 2,
+      items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3', 'F4', 'F5', 'F8', 'F9', 'F10', 'F11', 'F13']),
+      flown: ['three-point', 'mains-first'],
+      owned: ['three-point'],
+    });
+    expect(p.left.map((l) => l.title)).toEqual([
+      'F6 Crosswind take-offs',
+      'F7 Crosswind landings',
+      'F12 Roll-out to a full stop in wind',
+    ]);
     expect(p.left[1]?.why).toBe('it asks for 6 kt across, the forecast has 2');
   });
   it('an attitude is owned by four of the last five, passes and demonstrations left out', () => {
-    const of = (own: number, bad: number) => [...Array.from({ length: bad }, (_, i) => flown(i + 1, { intervention: 2 })), ...Array.from({ length: own }, (_, i) => flown(20 + i)), flown(60, { demonstration: true })];
-    expect([attitudeOwned(of(4, 1), 'three-point'), attitudeOwned(of(3, 2), 'three-point'), attitudeOwned(of(4, 0), 'three-point'), attitudeOwned(of(5, 0), 'mains-first')]).toEqual([true, false, true, false]);
+    const of = (own: number, bad: number) => [
+      ...Array.from({ length: bad }, (_, i) => flown(i + 1, { intervention: 2 })),
+      ...Array.from({ length: own }, (_, i) => flown(20 + i)),
+      flown(60, { demonstration: true }),
+    ];
+    expect([
+      attitudeOwned(of(4, 1), 'three-point'),
+      attitudeOwned(of(3, 2), 'three-point'),
+      attitudeOwned(of(4, 0), 'three-point'),
+      attitudeOwned(of(5, 0), 'mains-first'),
+    ]).toEqual([true, false, true, false]);
   });
   it('waits for prerequisites and says so', () => {
     const p = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4']) });
@@ -64,26 +164,68 @@ describe('the next lesson', () => {
   });
   it('always fits, has one new thing at most, flies nothing whose prerequisites are open, repeats no step, ends well when it flies', () => {
     const ids = (programme?.items ?? []).map((i) => i.id);
-    fc.assert(fc.property(
-      fc.subarray(ids), fc.subarray(['bounces', 'drift-at-touch', 'skill-lost-under-load', 'help-not-falling', 'weave', 'untrimmed']), fc.integer({ min: 10, max: 200 }), fc.integer({ min: 0, max: 240 }), fc.option(fc.integer({ min: 0, max: 20 }), { nil: null }), fc.subarray(['three-point', 'mains-first']), fc.integer({ min: 0, max: 12 }), fc.integer({ min: 4, max: 9 }),
-      (met, found, bookingMin, fuelMin, forecastKt, attitudes, provenKt, circuitMin) => {
-        const p = proposeLesson({ ...base, items: items(met), findings: found.map((f) => finding(f, f === 'weave' ? { next: { title: 'w', text: '', minutes: 10, where: 'ground' } } : f === 'untrimmed' ? { next: { title: 'u', text: '', minutes: 8, where: 'airwork' } } : {})), bookingMin, fuelMin, forecastKt, flown: attitudes, owned: attitudes.slice(0, 1), ladder: { provenKt, ladderKt: provenKt + 3 }, circuitMin });
-        expect(flightMinutes(p.blocks)).toBeLessThanOrEqual(flightRoom({ bookingMin, fuelMin, groundMin: 22 }, groundMinutes(p.blocks)).roomMin);
-        expect(p.blocks.filter((b) => b.kind === 'new').length).toBeLessThanOrEqual(1);
-        if (p.blocks.some((b) => b.kind === 'repeat')) expect(p.blocks.some((b) => b.kind === 'new')).toBe(p.blocks.some((b) => b.kind === 'new') && attitudes.length === 0);
-        for (const id of p.blocks.flatMap((b) => b.itemIds)) for (const before of programme?.items.find((i) => i.id === id)?.prerequisites ?? []) expect(met).toContain(before);
-        expect(new Set(p.blocks.map((b) => b.id)).size).toBe(p.blocks.length);
-        const flying = p.blocks.filter((b) => b.kind !== 'ground');
-        if (flying.length > 0) expect(flying.at(-1)?.kind).toBe('strength');
-        for (const b of p.blocks) expect(b.minutes).toBeGreaterThan(0);
-      },
-    ), { numRuns: 600 });
+    fc.assert(
+      fc.property(
+        fc.subarray(ids),
+        fc.subarray(['bounces', 'drift-at-touch', 'skill-lost-under-load', 'help-not-falling', 'weave', 'untrimmed']),
+        fc.integer({ min: 10, max: 200 }),
+        fc.integer({ min: 0, max: 240 }),
+        fc.option(fc.integer({ min: 0, max: 20 }), { nil: null }),
+        fc.subarray(['three-point', 'mains-first']),
+        fc.integer({ min: 0, max: 12 }),
+        fc.integer({ min: 4, max: 9 }),
+        (met, found, bookingMin, fuelMin, forecastKt, attitudes, provenKt, circuitMin) => {
+          const p = proposeLesson({
+            ...base,
+            items: items(met),
+            findings: found.map((f) =>
+              finding(
+                f,
+                f === 'weave'
+                  ? { next: { title: 'w', text: '', minutes: 10, where: 'ground' } }
+                  : f === 'untrimmed'
+                    ? { next: { title: 'u', text: '', minutes: 8, where: 'airwork' } }
+                    : {},
+              ),
+            ),
+            bookingMin,
+            fuelMin,
+            forecastKt,
+            flown: attitudes,
+            owned: attitudes.slice(0, 1),
+            ladder: { provenKt, ladderKt: provenKt + 3 },
+            circuitMin,
+          });
+          expect(flightMinutes(p.blocks)).toBeLessThanOrEqual(
+            flightRoom({ bookingMin, fuelMin, groundMin: 22 }, groundMinutes(p.blocks)).roomMin,
+          );
+          expect(p.blocks.filter((b) => b.kind === 'new').length).toBeLessThanOrEqual(1);
+          if (p.blocks.some((b) => b.kind === 'repeat'))
+            expect(p.blocks.some((b) => b.kind === 'new')).toBe(
+              p.blocks.some((b) => b.kind === 'new') && attitudes.length === 0,
+            );
+          for (const id of p.blocks.flatMap((b) => b.itemIds))
+            for (const before of programme?.items.find((i) => i.id === id)?.prerequisites ?? [])
+              expect(met).toContain(before);
+          expect(new Set(p.blocks.map((b) => b.id)).size).toBe(p.blocks.length);
+          const flying = p.blocks.filter((b) => b.kind !== 'ground');
+          if (flying.length > 0) expect(flying.at(-1)?.kind).toBe('strength');
+          for (const b of p.blocks) expect(b.minutes).toBeGreaterThan(0);
+        },
+      ),
+      { numRuns: 600 },
+    );
   });
 });
 
 describe('a lesson beside the ones before', () => {
   it('has a best and a worst that differ', () => {
-    const ls = [flown(1, { swing: { band: 'large', side: 'left' } }), flown(2), flown(3, { drift: { band: 'slight', side: 'left' } }), flown(4, { intervention: 1 })];
+    const ls = [
+      flown(1, { swing: { band: 'large', side: 'left' } }),
+      flown(2),
+      flown(3, { drift: { band: 'slight', side: 'left' } }),
+      flown(4, { intervention: 1 }),
+    ];
     expect([bestAndWorst(ls).best?.number, bestAndWorst(ls).worst?.number]).toEqual([2, 1]);
     expect(bestAndWorst([flown(1)])).toMatchObject({ worst: null });
     expect(bestAndWorst([flown(1, { demonstration: true })])).toEqual({ best: null, worst: null });
@@ -92,36 +234,73 @@ describe('a lesson beside the ones before', () => {
     const first = Array.from({ length: 5 }, (_, i) => flown(i + 1, { swing: { band: 'large', side: 'left' } }, 1));
     const second = Array.from({ length: 5 }, (_, i) => flown(i + 6, i < 2 ? { stick: 'not' } : {}, 2));
     const changed = sinceLastTime([...first, ...second], 2);
-    expect(changed).toContainEqual({ what: 'swing in the roll-out outside', now: '0 of 5', before: '5 of 5', direction: 'better' });
+    expect(changed).toContainEqual({
+      what: 'swing in the roll-out outside',
+      now: '0 of 5',
+      before: '5 of 5',
+      direction: 'better',
+    });
     expect(changed[0]).toEqual({ what: 'stick back outside', now: '2 of 5', before: '0 of 5', direction: 'worse' });
     expect(sinceLastTime(first, 1)).toEqual([]);
   });
   it('sets what the pilot said beside it', () => {
     const ls = [flown(1, { swing: { band: 'large', side: 'left' } }), flown(2), flown(3)];
-    expect(compareSelf({ own: 3, bestNumber: 3, workOn: 'roll-out' }, ls)).toEqual({ own: { said: 3, recorded: 2 }, best: { said: 3, recorded: 3, same: true }, workOn: { said: 'straight until stopped', recorded: 'straight until stopped', same: true } });
+    expect(compareSelf({ own: 3, bestNumber: 3, workOn: 'roll-out' }, ls)).toEqual({
+      own: { said: 3, recorded: 2 },
+      best: { said: 3, recorded: 3, same: true },
+      workOn: { said: 'straight until stopped', recorded: 'straight until stopped', same: true },
+    });
   });
   it('one row a landing, with nothing made of what was not seen', () => {
-    const [row] = tableRows([flown(1, { lateral: null, along: null })], { trackM: 1.7, boxM: { before: 0, past: 122 } });
+    const [row] = tableRows([flown(1, { lateral: null, along: null })], {
+      trackM: 1.7,
+      boxM: { before: 0, past: 122 },
+    });
     expect(row).toMatchObject({ alongM: null, across: null, placeFrom: null, class: 'not judged' });
-    expect(byLesson([flown(1), flown(2, { intervention: 1 })])).toEqual([expect.objectContaining({ lesson: 1, landings: 2, own: 1, inStandard: 1, authorship: 0.875 })]);
+    expect(byLesson([flown(1), flown(2, { intervention: 1 })])).toEqual([
+      expect.objectContaining({ lesson: 1, landings: 2, own: 1, inStandard: 1, authorship: 0.875 }),
+    ]);
   });
 });
 
 describe('measures of all lessons', () => {
-  const at = (n: number, values: Record<string, number>, over = {}) => flown(n, over, 1, { measured: { traceId: 't', atS: 1, values, item: null } });
+  const at = (n: number, values: Record<string, number>, over = {}) =>
+    flown(n, over, 1, { measured: { traceId: 't', atS: 1, values, item: null } });
   const across = SHOWN_MEASURES[2];
   it('come from a recording or a dial, never from the eye\u2019s bands', () => {
     expect(measureOf(flown(1, { lateral: 'beyond-left' }), 'lateral')).toBeNull();
     expect(measureOf(at(1, { lateral: -1.4 }), 'lateral')).toEqual({ value: -1.4, measured: true });
     expect(measureOf(flown(1, { fenceSpeed: 63 }), 'fence')).toEqual({ value: 3, measured: false });
-    expect([ownHands(flown(1)), ownHands(flown(1, { intervention: 2 })), ownHands(flown(1, { demonstration: true }))]).toEqual([true, false, false]);
+    expect([
+      ownHands(flown(1)),
+      ownHands(flown(1, { intervention: 2 })),
+      ownHands(flown(1, { demonstration: true })),
+    ]).toEqual([true, false, false]);
   });
   it('gate strips hold every reading, in the order of the approach', () => {
-    expect(gateStrips([flown(1, { fenceSpeed: 62 }), flown(2, { fenceSpeed: 58 }), flown(3, { fenceSpeed: null })])).toEqual([expect.objectContaining({ gate: 'Fence', mean: 0, values: [{ label: '1.1', offKt: 2, source: 'eye' }, { label: '1.2', offKt: -2, source: 'eye' }] })]);
+    expect(
+      gateStrips([flown(1, { fenceSpeed: 62 }), flown(2, { fenceSpeed: 58 }), flown(3, { fenceSpeed: null })]),
+    ).toEqual([
+      expect.objectContaining({
+        gate: 'Fence',
+        mean: 0,
+        values: [
+          { label: '1.1', offKt: 2, source: 'eye' },
+          { label: '1.2', offKt: -2, source: 'eye' },
+        ],
+      }),
+    ]);
   });
   it('a trend is said to go somewhere only when it surely does', () => {
-    const of = (f: (i: number) => number) => measureTrend(Array.from({ length: 10 }, (_, i) => at(i + 1, { lateral: f(i) })), across, { low: -2, high: 2 });
-    expect(trendWords(of((i) => i * 0.3))).toBe('Place across: +0.30 m a landing over 10, between +0.30 and +0.30. It grows.');
+    const of = (f: (i: number) => number) =>
+      measureTrend(
+        Array.from({ length: 10 }, (_, i) => at(i + 1, { lateral: f(i) })),
+        across,
+        { low: -2, high: 2 },
+      );
+    expect(trendWords(of((i) => i * 0.3))).toBe(
+      'Place across: +0.30 m a landing over 10, between +0.30 and +0.30. It grows.',
+    );
     expect(trendWords(of((i) => (i % 2 ? 1 : -1)))).toContain('No trend that is sure.');
     expect(trendWords(measureTrend([], across, null))).toBe('Place across: no trend to speak of yet.');
     expect(of((i) => i * 0.3).ewma.length).toBe(10);
@@ -137,22 +316,53 @@ describe('measures of all lessons', () => {
   });
   it('stages hold the pilot\u2019s counts beside the median where there is one', () => {
     const ls = Array.from({ length: 12 }, (_, i) => flown(i + 1, i < 3 ? { intervention: 2 } : {}));
-    expect(stageRows(ls, [{ stage: 0, pilots: 6, own: 0.5, inStandard: 0.4, part: null }])).toEqual([{ stage: 0, name: 'landings 1 to 10', n: 10, own: 7, inStandard: 7, median: expect.objectContaining({ pilots: 6 }) }, { stage: 1, name: '11 to 20', n: 2, own: 2, inStandard: 2, median: null }]);
+    expect(stageRows(ls, [{ stage: 0, pilots: 6, own: 0.5, inStandard: 0.4, part: null }])).toEqual([
+      {
+        stage: 0,
+        name: 'landings 1 to 10',
+        n: 10,
+        own: 7,
+        inStandard: 7,
+        median: expect.objectContaining({ pilots: 6 }),
+      },
+      { stage: 1, name: '11 to 20', n: 2, own: 2, inStandard: 2, median: null },
+    ]);
     expect([...stageOfLesson(ls)]).toEqual([[1, 1]]);
   });
 });
 
 describe('the school', () => {
-  const tally = (pilotId: string, own: number) => stageTallies(pilotId, Array.from({ length: 12 }, (_, i) => ({ landingClass: i < own ? 'own' : 'assisted', intervention: i < own ? 0 : 2 })));
+  const tally = (pilotId: string, own: number) =>
+    stageTallies(
+      pilotId,
+      Array.from({ length: 12 }, (_, i) => ({
+        landingClass: i < own ? 'own' : 'assisted',
+        intervention: i < own ? 0 : 2,
+      })),
+    );
   it('has a median for five pilots and none for four', () => {
     const of = (n: number) => stageMedians(Array.from({ length: n }, (_, i) => tally(`p${i}`, 2 + i)).flat());
     expect(of(4)).toEqual([]);
     expect(of(5)).toEqual([{ stage: 0, pilots: 5, own: 0.4, inStandard: 0.4, part: 0.55 }]);
   });
-  it('counts a pilot once however many checkouts', () => { expect(stageMedians([...tally('a', 3), ...tally('a', 4), ...tally('a', 5), ...tally('a', 6), ...tally('b', 6)])).toEqual([]); });
+  it('counts a pilot once however many checkouts', () => {
+    expect(
+      stageMedians([...tally('a', 3), ...tally('a', 4), ...tally('a', 5), ...tally('a', 6), ...tally('b', 6)]),
+    ).toEqual([]);
+  });
   it('sets instructors beside the measure they share', () => {
-    const pair = (author: string, eye: 'within' | 'edge' | 'outside', measured: 'within' | 'edge' | 'outside') => ({ author, criterion: 'lateral', eye, measured });
-    const [kind, fair] = standardise([...Array.from({ length: 8 }, () => pair('a', 'within', 'edge')), pair('a', 'edge', 'edge'), pair('b', 'edge', 'edge'), pair('b', 'outside', 'edge')]);
+    const pair = (author: string, eye: 'within' | 'edge' | 'outside', measured: 'within' | 'edge' | 'outside') => ({
+      author,
+      criterion: 'lateral',
+      eye,
+      measured,
+    });
+    const [kind, fair] = standardise([
+      ...Array.from({ length: 8 }, () => pair('a', 'within', 'edge')),
+      pair('a', 'edge', 'edge'),
+      pair('b', 'edge', 'edge'),
+      pair('b', 'outside', 'edge'),
+    ]);
     expect(kind).toMatchObject({ author: 'a', n: 9, agree: 1, kinder: 8, harder: 0 });
     expect(kind?.luck).toBeLessThan(0.01);
     expect(fair).toMatchObject({ n: 2, agree: 1, harder: 1, shift: 0.5 });

@@ -5,55 +5,176 @@ import type { LogbookMapping } from '@/domain/people';
 
 const NOSE = { typeCode: 'nose', engines: 1, tailwheel: false, surface: 'land' as const };
 const TAIL = { typeCode: null, engines: 1, tailwheel: true, surface: 'land' as const };
-const mapping = (text: string, more: Partial<LogbookMapping> = {}): LogbookMapping => { const t = readTable(text); return { columns: guessColumns(t.header), dates: 'ymd', time: 'hours', stops: 'tailwheel', types: { Nose: NOSE, Tail: TAIL }, ...more }; };
-const read = (text: string, more: Partial<LogbookMapping> = {}) => readLogbook(readTable(text), mapping(text, more), '2026-11-24');
+const mapping = (text: string, more: Partial<LogbookMapping> = {}): LogbookMapping => {
+  const t = readTable(text);
+  return {
+    columns: guessColumns(t.header),
+    dates: 'ymd',
+    time: 'hours',
+    stops: 'tailwheel',
+    types: { Nose: NOSE, Tail: TAIL },
+    ...more,
+  };
+};
+const read = (text: string, more: Partial<LogbookMapping> = {}) =>
+  readLogbook(readTable(text), mapping(text, more), '2026-11-24');
 
 describe('a logbook file', () => {
   it('finds columns by their names, each once', () => {
-    expect(guessColumns(['Date', 'Aircraft Make & Model', 'Ident', 'Total Flight Time', 'PIC', 'Day Landings', 'Night Landings', 'Full-stop landings', 'Night', 'Remarks'])).toEqual({ date: 'Date', type: 'Aircraft Make & Model', registration: 'Ident', total: 'Total Flight Time', pic: 'PIC', landingsDay: 'Day Landings', landingsNight: 'Night Landings', fullStops: 'Full-stop landings', night: 'Night', remark: 'Remarks' });
-    expect(guessColumns(['date', 'type', 'registration', 'minutes', 'dual', 'takeoffs', 'landings'])).toMatchObject({ date: 'date', total: 'minutes', takeoffs: 'takeoffs', landings: 'landings', dual: 'dual' });
+    expect(
+      guessColumns([
+        'Date',
+        'Aircraft Make & Model',
+        'Ident',
+        'Total Flight Time',
+        'PIC',
+        'Day Landings',
+        'Night Landings',
+        'Full-stop landings',
+        'Night',
+        'Remarks',
+      ]),
+    ).toEqual({
+      date: 'Date',
+      type: 'Aircraft Make & Model',
+      registration: 'Ident',
+      total: 'Total Flight Time',
+      pic: 'PIC',
+      landingsDay: 'Day Landings',
+      landingsNight: 'Night Landings',
+      fullStops: 'Full-stop landings',
+      night: 'Night',
+      remark: 'Remarks',
+    });
+    expect(guessColumns(['date', 'type', 'registration', 'minutes', 'dual', 'takeoffs', 'landings'])).toMatchObject({
+      date: 'date',
+      total: 'minutes',
+      takeoffs: 'takeoffs',
+      landings: 'landings',
+      dual: 'dual',
+    });
   });
   it('tells how dates are written from the dates themselves', () => {
-    expect([guessDates(['2026-10-02']), guessDates(['13/10/2026', '01/02/2026']), guessDates(['10/13/2026', '01/02/2026']), guessDates(['01/02/2026'])]).toEqual(['ymd', 'dmy', 'mdy', 'dmy']);
+    expect([
+      guessDates(['2026-10-02']),
+      guessDates(['13/10/2026', '01/02/2026']),
+      guessDates(['10/13/2026', '01/02/2026']),
+      guessDates(['01/02/2026']),
+    ]).toEqual(['ymd', 'dmy', 'mdy', 'dmy']);
   });
   it.each([
-    ['2026-02-28', 'dmy', '2026-02-28'], ['28.02.2026', 'dmy', '2026-02-28'], ['02/28/2026', 'mdy', '2026-02-28'], ['28/2/26', 'dmy', '2026-02-28'], ['29/02/2028', 'dmy', '2028-02-29'], ['29/02/2026', 'dmy', null], ['31/04/2026', 'dmy', null], ['2026-13-01', 'ymd', null], ['soon', 'ymd', null], ['', 'ymd', null],
-  ] as const)('%s as %s is %s', (text, order, iso) => { expect(readDate(text, order)).toBe(iso); });
-  it.each([['1:30', 1.5], ['0:05', 0.083], ['1.5', 1.5], ['1,5', 1.5], ['', 0], ['-', 0], ['1h20', 1.333], ['x', null], ['25', null], ['-1', null]] as const)('time %s', (text, hours) => { expect(readHours(text, 'hours')).toBe(hours); });
-  it('a bare number of minutes', () => { expect([readHours('90', 'minutes'), readHours('1:30', 'minutes'), readHours('1441', 'minutes')]).toEqual([1.5, 1.5, null]); });
+    ['2026-02-28', 'dmy', '2026-02-28'],
+    ['28.02.2026', 'dmy', '2026-02-28'],
+    ['02/28/2026', 'mdy', '2026-02-28'],
+    ['28/2/26', 'dmy', '2026-02-28'],
+    ['29/02/2028', 'dmy', '2028-02-29'],
+    ['29/02/2026', 'dmy', null],
+    ['31/04/2026', 'dmy', null],
+    ['2026-13-01', 'ymd', null],
+    ['soon', 'ymd', null],
+    ['', 'ymd', null],
+  ] as const)('%s as %s is %s', (text, order, iso) => {
+    expect(readDate(text, order)).toBe(iso);
+  });
+  it.each([
+    ['1:30', 1.5],
+    ['0:05', 0.083],
+    ['1.5', 1.5],
+    ['1,5', 1.5],
+    ['', 0],
+    ['-', 0],
+    ['1h20', 1.333],
+    ['x', null],
+    ['25', null],
+    ['-1', null],
+  ] as const)('time %s', (text, hours) => {
+    expect(readHours(text, 'hours')).toBe(hours);
+  });
+  it('a bare number of minutes', () => {
+    expect([readHours('90', 'minutes'), readHours('1:30', 'minutes'), readHours('1441', 'minutes')]).toEqual([
+      1.5,
+      1.5,
+      null,
+    ]);
+  });
   it('reads semicolons and a byte order mark, and refuses a ragged row by its line', () => {
-    const got = read('\uFEFFDate;Type;Registration;Total time;Landings\n2026-10-02;Nose;ZP-A;1:00;3\n2026-10-03;Nose;ZP-A;1:00\n');
+    const got = read(
+      '\uFEFFDate;Type;Registration;Total time;Landings\n2026-10-02;Nose;ZP-A;1:00;3\n2026-10-03;Nose;ZP-A;1:00\n',
+    );
     expect(got.flights).toHaveLength(1);
     expect(got.refused).toEqual([{ line: 3, message: 'has 4 fields where the header has 5' }]);
   });
   it('day and night by their columns; without, by night time that covers the flight', () => {
     const cols = read('Date,Type,Total time,Landings day,Landings night,Full stop\n2026-10-02,Tail,1:00,2,1,2\n');
-    expect(cols.flights[0]).toMatchObject({ landingsDay: 2, landingsNight: 1, fullStopsNight: 1, fullStopsDay: 1, takeoffsDay: 3, takeoffsNight: 0 });
-    const byTime = read('Date,Type,Total time,Landings,Night\n2026-10-02,Tail,1:00,2,1:00\n2026-10-03,Tail,1:00,2,0:20\n');
-    expect(byTime.flights.map((f) => [f.landingsDay, f.landingsNight, f.fullStopsDay, f.fullStopsNight])).toEqual([[0, 2, 0, 2], [2, 0, 2, 0]]);
+    expect(cols.flights[0]).toMatchObject({
+      landingsDay: 2,
+      landingsNight: 1,
+      fullStopsNight: 1,
+      fullStopsDay: 1,
+      takeoffsDay: 3,
+      takeoffsNight: 0,
+    });
+    const byTime = read(
+      'Date,Type,Total time,Landings,Night\n2026-10-02,Tail,1:00,2,1:00\n2026-10-03,Tail,1:00,2,0:20\n',
+    );
+    expect(byTime.flights.map((f) => [f.landingsDay, f.landingsNight, f.fullStopsDay, f.fullStopsNight])).toEqual([
+      [0, 2, 0, 2],
+      [2, 0, 2, 0],
+    ]);
   });
   it('full stops only as the pilot says where no column tells them', () => {
     const text = 'Date,Type,Total time,Landings\n2026-10-02,Nose,1:00,3\n2026-10-03,Tail,1:00,3\n';
     const stops = (s: LogbookMapping['stops']) => read(text, { stops: s }).flights.map((f) => f.fullStopsDay);
-    expect([stops('none'), stops('tailwheel'), stops('all')]).toEqual([[0, 0], [0, 3], [3, 3]]);
+    expect([stops('none'), stops('tailwheel'), stops('all')]).toEqual([
+      [0, 0],
+      [0, 3],
+      [3, 3],
+    ]);
   });
   it('says of each line why it is refused', () => {
-    const got = read('Date,Type,Total time,Landings,Full stop\n,Nose,1:00,1,0\n2027-01-01,Nose,1:00,1,0\n2026-10-02,,1:00,1,0\n2026-10-02,Tern,1:00,1,0\n2026-10-02,Nose,soon,1,0\n2026-10-02,Nose,1:00,many,0\n2026-10-02,Nose,1:00,1,2\n2026-10-02,Nose,,0,0\n2026-10-02,Nose,26:00,1,0\n');
+    const got = read(
+      'Date,Type,Total time,Landings,Full stop\n,Nose,1:00,1,0\n2027-01-01,Nose,1:00,1,0\n2026-10-02,,1:00,1,0\n2026-10-02,Tern,1:00,1,0\n2026-10-02,Nose,soon,1,0\n2026-10-02,Nose,1:00,many,0\n2026-10-02,Nose,1:00,1,2\n2026-10-02,Nose,,0,0\n2026-10-02,Nose,26:00,1,0\n',
+    );
     expect(got.flights).toEqual([]);
-    expect(got.refused.map((r) => `${r.line} ${r.message}`)).toEqual(['2 has no date', '3 2027-01-01 lies ahead', '4 has no type', '5 it is not said what \u201cTern\u201d is', '6 a time cannot be read: \u201csoon\u201d', '7 \u201cmany\u201d is no number of landings', '8 has 2 full stops and 1 landings', '9 has neither time nor landings', '10 a time cannot be read: \u201c26:00\u201d']);
-    expect(got.typesWritten).toEqual([{ name: 'Nose', flights: 7 }, { name: 'Tern', flights: 1 }]);
+    expect(got.refused.map((r) => `${r.line} ${r.message}`)).toEqual([
+      '2 has no date',
+      '3 2027-01-01 lies ahead',
+      '4 has no type',
+      '5 it is not said what \u201cTern\u201d is',
+      '6 a time cannot be read: \u201csoon\u201d',
+      '7 \u201cmany\u201d is no number of landings',
+      '8 has 2 full stops and 1 landings',
+      '9 has neither time nor landings',
+      '10 a time cannot be read: \u201c26:00\u201d',
+    ]);
+    expect(got.typesWritten).toEqual([
+      { name: 'Nose', flights: 7 },
+      { name: 'Tern', flights: 1 },
+    ]);
   });
   it('the same flight has the same name in any file and order; twice the same flight has two', () => {
-    const a = read('Date,Type,Registration,Total time,Landings\n2026-10-02,Nose,ZP-A,1:00,3\n2026-10-02,Nose,ZP-A,1:00,3\n2026-10-05,Nose,ZP-A,0:30,1\n').flights.map((f) => f.fingerprint);
-    const b = read('Landings;Total time;Registration;Type;Date\n1;0.5;zpa;Nose;2026-10-05\n3;1;zp-a;Nose;2026-10-02\n3;1.0;ZP A;Nose;2026-10-02\n').flights.map((f) => f.fingerprint);
+    const a = read(
+      'Date,Type,Registration,Total time,Landings\n2026-10-02,Nose,ZP-A,1:00,3\n2026-10-02,Nose,ZP-A,1:00,3\n2026-10-05,Nose,ZP-A,0:30,1\n',
+    ).flights.map((f) => f.fingerprint);
+    const b = read(
+      'Landings;Total time;Registration;Type;Date\n1;0.5;zpa;Nose;2026-10-05\n3;1;zp-a;Nose;2026-10-02\n3;1.0;ZP A;Nose;2026-10-02\n',
+    ).flights.map((f) => f.fingerprint);
     expect(new Set(a).size).toBe(3);
     expect([...a].sort()).toEqual([...b].sort());
   });
   it('never throws, and accounts for every row', () => {
-    fc.assert(fc.property(fc.array(fc.array(fc.string({ maxLength: 8 }), { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 8 }), (grid) => {
-      const text = ['Date,Type,Total time,Landings,Full stop', ...grid.map((r) => r.map((c) => `"${c.replaceAll('"', '""')}"`).join(','))].join('\n');
-      const got = read(text);
-      expect(got.flights.length + got.refused.length).toBe(readTable(text).rows.length);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.string({ maxLength: 8 }), { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 8 }),
+        (grid) => {
+          const text = [
+            'Date,Type,Total time,Landings,Full stop',
+            ...grid.map((r) => r.map((c) => `"${c.replaceAll('"', '""')}"`).join(',')),
+          ].join('\n');
+          const got = read(text);
+          expect(got.flights.length + got.refused.length).toBe(readTable(text).rows.length);
+        },
+      ),
+    );
   });
 });

@@ -7,8 +7,31 @@ import type { CaptureEvent } from '@/domain/capture';
 import { cleanOffered, freshDraft, movePlace, nextSided, toCaptured } from '@/ui/fly/draft';
 
 const pack: SortiePack = {
-  sortieId: 's1', checkoutId: 'c1', lesson: 1, flownOn: '2026-11-24', author: 'u1', authorName: 'H', pilotName: 'D', registration: 'ZP-URZ', typeName: 'Urze', pack: 'us', unit: 'mph', tailwheel: true, hasFlapOrGear: false,
-  runwayEnd: '22', runways: [], aimPointM: 60, box: { before: 0, past: 122 }, fenceTarget: 57, intended: 'three-point', focus: '', windText: '', triggers: [], items: [], preparedAt: '', events: [],
+  sortieId: 's1',
+  checkoutId: 'c1',
+  lesson: 1,
+  flownOn: '2026-11-24',
+  author: 'u1',
+  authorName: 'H',
+  pilotName: 'D',
+  registration: 'ZP-URZ',
+  typeName: 'Urze',
+  pack: 'us',
+  unit: 'mph',
+  tailwheel: true,
+  hasFlapOrGear: false,
+  runwayEnd: '22',
+  runways: [],
+  aimPointM: 60,
+  box: { before: 0, past: 122 },
+  fenceTarget: 57,
+  intended: 'three-point',
+  focus: '',
+  windText: '',
+  triggers: [],
+  items: [],
+  preparedAt: '',
+  events: [],
 };
 const at = new Date('2026-11-24T14:00:00Z');
 const saved = toCaptured({ ...freshDraft(pack), touched: 'three-point', intervention: 0 }, null, '22');
@@ -37,7 +60,9 @@ function field(behave: (n: number) => 'ok' | 'drop-answer' | 'down' | '401' | 'e
 
 describe('outbox', () => {
   it('numbers events without gaps, also when taps come together', async () => {
-    await Promise.all(Array.from({ length: 25 }, (_, i) => record(pack, 'field-set', 'a', { field: 'x', value: i }, at)));
+    await Promise.all(
+      Array.from({ length: 25 }, (_, i) => record(pack, 'field-set', 'a', { field: 'x', value: i }, at)),
+    );
     const seqs = (await store().events.toArray()).map((e) => e.deviceSeq).sort((a, b) => a - b);
     expect(seqs).toEqual(Array.from({ length: 25 }, (_, i) => i + 1));
     expect(new Set((await store().events.toArray()).map((e) => e.deviceId)).size).toBe(1);
@@ -59,23 +84,35 @@ describe('outbox', () => {
   it('keeps refused and held events on the device, each for its own reason', async () => {
     const one = await record(pack, 'landing-saved', 'a', saved, at);
     const two = await record(pack, 'landing-saved', 'b', saved, at);
-    const send = (async () => Response.json({ accepted: [], refused: [{ eventId: one.eventId, message: 'bad' }], held: [{ eventId: two.eventId, message: 'another account' }] })) as typeof fetch;
+    const send = (async () =>
+      Response.json({
+        accepted: [],
+        refused: [{ eventId: one.eventId, message: 'bad' }],
+        held: [{ eventId: two.eventId, message: 'another account' }],
+      })) as typeof fetch;
     expect((await flush(send)).waiting).toBe(1);
     expect(await store().events.get(one.eventId)).toMatchObject({ sent: 2, refusal: 'bad' });
     expect(await store().events.get(two.eventId)).toMatchObject({ sent: 0 });
   });
   it('whatever the network does, the field ends with every event exactly once', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(fc.constantFrom('ok', 'drop-answer', 'down', '401', 'error'), { maxLength: 12 }), fc.integer({ min: 1, max: 12 }), async (weather, n) => {
-      await store().events.clear();
-      const f = field((call) => (weather[call - 1] as 'ok' | undefined) ?? 'ok');
-      for (let i = 0; i < n; i++) {
-        await record(pack, 'landing-saved', `l${i}`, saved, at);
-        await flush(f.send);
-      }
-      for (let i = 0; i <= weather.length; i++) await flush(f.send);
-      expect(await waitingCount()).toBe(0);
-      expect(f.has.size).toBe(n);
-    }), { numRuns: 40 });
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.constantFrom('ok', 'drop-answer', 'down', '401', 'error'), { maxLength: 12 }),
+        fc.integer({ min: 1, max: 12 }),
+        async (weather, n) => {
+          await store().events.clear();
+          const f = field((call) => (weather[call - 1] as 'ok' | undefined) ?? 'ok');
+          for (let i = 0; i < n; i++) {
+            await record(pack, 'landing-saved', `l${i}`, saved, at);
+            await flush(f.send);
+          }
+          for (let i = 0; i <= weather.length; i++) await flush(f.send);
+          expect(await waitingCount()).toBe(0);
+          expect(f.has.size).toBe(n);
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
   it('a pack brings what the field has and never overwrites what waits here', async () => {
     const mine = await record(pack, 'landing-saved', 'a', saved, at);
@@ -84,32 +121,83 @@ describe('outbox', () => {
   });
 });
 
-const event = (type: CaptureEvent['type'], subjectId: string, payload: unknown, n: number, deviceId = 'd1'): CaptureEvent => ({ eventId: `${deviceId}-${n}-${type}`, deviceId, deviceSeq: n, sortieId: 's1', subjectId, author: 'u1', type, v: 1, deviceTime: new Date(at.getTime() + n * 1000).toISOString(), payload });
+const event = (
+  type: CaptureEvent['type'],
+  subjectId: string,
+  payload: unknown,
+  n: number,
+  deviceId = 'd1',
+): CaptureEvent => ({
+  eventId: `${deviceId}-${n}-${type}`,
+  deviceId,
+  deviceSeq: n,
+  sortieId: 's1',
+  subjectId,
+  author: 'u1',
+  type,
+  v: 1,
+  deviceTime: new Date(at.getTime() + n * 1000).toISOString(),
+  payload,
+});
 
 describe('fold', () => {
   it('drafts come back and are never counted', () => {
-    const f = fold([event('field-set', 'a', { field: 'touched', value: 'flat' }, 1), event('field-set', 'a', { field: 'intervention', value: 1 }, 2)]);
+    const f = fold([
+      event('field-set', 'a', { field: 'touched', value: 'flat' }, 1),
+      event('field-set', 'a', { field: 'intervention', value: 1 }, 2),
+    ]);
     expect(f.landings).toEqual([]);
     expect(f.drafts).toEqual({ a: { touched: 'flat', intervention: 1 } });
   });
   it('a double save is one landing; undone is gone; corrected is the newer', () => {
-    const twice = [event('landing-saved', 'a', saved, 1), event('landing-saved', 'a', { ...saved, touched: 'flat' }, 2)];
+    const twice = [
+      event('landing-saved', 'a', saved, 1),
+      event('landing-saved', 'a', { ...saved, touched: 'flat' }, 2),
+    ];
     expect(fold(twice).landings.map((l) => l.landing.touched)).toEqual(['three-point']);
     expect(fold([...twice, event('undone', 'a', {}, 3)]).landings).toEqual([]);
-    expect(fold([...twice, event('corrected', 'a', { ...saved, touched: 'tail-first' }, 4)]).landings[0]?.landing.touched).toBe('tail-first');
+    expect(
+      fold([...twice, event('corrected', 'a', { ...saved, touched: 'tail-first' }, 4)]).landings[0]?.landing.touched,
+    ).toBe('tail-first');
   });
   it('does not depend on the order or on repeats', () => {
-    const all = [event('landing-saved', 'a', saved, 1), event('landing-saved', 'b', saved, 2, 'd2'), event('undone', 'a', {}, 3), event('wind-logged', 'w', { kt: 1 }, 4), event('wind-logged', 'w2', { kt: 2 }, 5, 'd2'), event('item-observed', 'i', { itemId: 'F1' }, 6)];
+    const all = [
+      event('landing-saved', 'a', saved, 1),
+      event('landing-saved', 'b', saved, 2, 'd2'),
+      event('undone', 'a', {}, 3),
+      event('wind-logged', 'w', { kt: 1 }, 4),
+      event('wind-logged', 'w2', { kt: 2 }, 5, 'd2'),
+      event('item-observed', 'i', { itemId: 'F1' }, 6),
+    ];
     const expected = fold(all);
-    fc.assert(fc.property(fc.shuffledSubarray(all, { minLength: all.length }), fc.subarray(all), (order, repeats) => { expect(fold([...order, ...repeats])).toEqual(expected); }));
+    fc.assert(
+      fc.property(fc.shuffledSubarray(all, { minLength: all.length }), fc.subarray(all), (order, repeats) => {
+        expect(fold([...order, ...repeats])).toEqual(expected);
+      }),
+    );
   });
 });
 
 describe('wheels and surface', () => {
-  const check = { surface: 'water', lamps: {}, seen: {}, spoken: 'water-up', onFinal: false, decision: 'agree', reasons: [] };
+  const check = {
+    surface: 'water',
+    lamps: {},
+    seen: {},
+    spoken: 'water-up',
+    onFinal: false,
+    decision: 'agree',
+    reasons: [],
+  };
   it('the newest check stands, with what has happened since', () => {
     const go = { ...saved, kind: 'go-around' };
-    const f = fold([event('gear-checked', 'g1', check, 1), event('landing-saved', 'a', go, 2), event('gear-checked', 'g2', { ...check, onFinal: true }, 3), event('gear-event', 'x', { kind: 'lever-moved' }, 4), event('landing-saved', 'b', saved, 5), event('landing-saved', 'c', { ...saved, kind: 'touch-and-go' }, 6)]);
+    const f = fold([
+      event('gear-checked', 'g1', check, 1),
+      event('landing-saved', 'a', go, 2),
+      event('gear-checked', 'g2', { ...check, onFinal: true }, 3),
+      event('gear-event', 'x', { kind: 'lever-moved' }, 4),
+      event('landing-saved', 'b', saved, 5),
+      event('landing-saved', 'c', { ...saved, kind: 'touch-and-go' }, 6),
+    ]);
     expect(f.gear).toMatchObject({ check: { onFinal: true }, since: ['lever-moved', 'touch-and-go'] });
     expect(fold([event('landing-saved', 'a', go, 1)]).gear).toBeNull();
   });
@@ -118,13 +206,26 @@ describe('wheels and surface', () => {
 describe('draft', () => {
   it('nothing is chosen beforehand but the kind and the attitude meant', () => {
     const { kind, intended, demonstration, goAroundExecution, ...rest } = freshDraft(pack);
-    expect({ kind, intended, demonstration, goAroundExecution }).toEqual({ kind: 'full-stop', intended: 'three-point', demonstration: false, goAroundExecution: {} });
-    expect(Object.values(rest).every((v) => v === null || v === '' || (typeof v === 'object' && Object.keys(v).length === 0))).toBe(true);
+    expect({ kind, intended, demonstration, goAroundExecution }).toEqual({
+      kind: 'full-stop',
+      intended: 'three-point',
+      demonstration: false,
+      goAroundExecution: {},
+    });
+    expect(
+      Object.values(rest).every(
+        (v) => v === null || v === '' || (typeof v === 'object' && Object.keys(v).length === 0),
+      ),
+    ).toBe(true);
   });
   it('a side tapped again goes to the next band', () => {
     const bands = ['none', 'slight', 'marked'];
     const one = nextSided(null, 'left', bands);
-    expect([one, nextSided(one, 'left', bands), nextSided(one, 'right', bands)]).toEqual([{ band: 'slight', side: 'left' }, { band: 'marked', side: 'left' }, { band: 'slight', side: 'right' }]);
+    expect([one, nextSided(one, 'left', bands), nextSided(one, 'right', bands)]).toEqual([
+      { band: 'slight', side: 'left' },
+      { band: 'marked', side: 'left' },
+      { band: 'slight', side: 'right' },
+    ]);
   });
   it('arrows move the place and stop at the edges', () => {
     let d = { ...freshDraft(pack), ...movePlace(freshDraft(pack), 0, 0) };
@@ -137,7 +238,9 @@ describe('draft', () => {
     expect(cleanOffered({ ...freshDraft(pack), kind: 'go-around' }, 'stopped')).toBe(false);
   });
   it('a go-around carries no landing fields, a landing no go-around ones', () => {
-    expect(toCaptured({ ...freshDraft(pack), kind: 'go-around', touched: 'flat', goAroundWord: 'at' }, null, '22')).toMatchObject({ touched: null, goAroundWord: 'at' });
+    expect(
+      toCaptured({ ...freshDraft(pack), kind: 'go-around', touched: 'flat', goAroundWord: 'at' }, null, '22'),
+    ).toMatchObject({ touched: null, goAroundWord: 'at' });
     expect(toCaptured({ ...freshDraft(pack), goAroundWord: 'at' }, null, '22')).toMatchObject({ goAroundWord: null });
   });
 });

@@ -5,7 +5,11 @@ import eu from '@content/packs/eu.json';
 import { goalsRequired, openCheckout, sheetFacts } from '@/core/plan';
 import { RulePack } from '@/domain/programme';
 
-const facts = (code: string) => { const s = types.find((t) => t.code === code); if (!s) throw new Error(code); return sheetFacts(s); };
+const facts = (code: string) => {
+  const s = types.find((t) => t.code === code);
+  if (!s) throw new Error(code);
+  return sheetFacts(s);
+};
 const packUs = RulePack.parse(us);
 const packEu = RulePack.parse(eu);
 const sel = { kind: 'single-engine-land', gainedOn: '2015-01-01', note: '' };
@@ -27,16 +31,26 @@ describe('openCheckout', () => {
     expect(o.decides.every((d) => d.by === 'instructor')).toBe(true);
   });
   it('credits experience logged before the date of the law, and only that', () => {
-    expect(openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1996-06-01' }).credited.map((c) => c.kind)).toEqual(['high-performance']);
-    expect(openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1997-08-04' }).credited).toEqual([]);
+    expect(
+      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1996-06-01' }).credited.map(
+        (c) => c.kind,
+      ),
+    ).toEqual(['high-performance']);
+    expect(
+      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1997-08-04' }).credited,
+    ).toEqual([]);
   });
   it('who holds everything may be pilot in command, and a new type is proposed', () => {
-    expect(openCheckout(facts('serrana-urze'), packUs, [sel, { kind: 'tailwheel', gainedOn: null, note: '' }], {})).toMatchObject({ pic: 'pilot', missing: [], proposedGoals: ['new-type'] });
+    expect(
+      openCheckout(facts('serrana-urze'), packUs, [sel, { kind: 'tailwheel', gainedOn: null, note: '' }], {}),
+    ).toMatchObject({ pic: 'pilot', missing: [], proposedGoals: ['new-type'] });
   });
   it('names the European variants by their own goal', () => {
     expect(openCheckout(facts('serrana-carvalho'), packEu, [sel], {}).proposedGoals).toEqual(['tailwheel', 'complex']);
   });
   it('an unfinished sheet leaves it undecided', () => {
-    expect(openCheckout({ ...facts('alvor-c1'), powerHp: null }, packUs, [sel], {})).toMatchObject({ pic: 'undetermined' });
+    expect(openCheckout({ ...facts('alvor-c1'), powerHp: null }, packUs, [sel], {})).toMatchObject({
+      pic: 'undetermined',
+    });
   });
 });

@@ -1,22 +1,73 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '@demo/random';
-import { AIRWORK_FLOWN, type AirworkKind, type Arrival, GOOD_SENSORS, type RecorderPlan, csvOf, flyCircuits, gpxOf, igcOf, onEarth, sense } from '@/core/recorder';
+import {
+  AIRWORK_FLOWN,
+  type AirworkKind,
+  type Arrival,
+  GOOD_SENSORS,
+  type RecorderPlan,
+  csvOf,
+  flyCircuits,
+  gpxOf,
+  igcOf,
+  onEarth,
+  sense,
+} from '@/core/recorder';
 import { type Trace, readTrace } from '@/core/trace';
 
-const arrival = (end: Arrival['end'], change: Partial<Arrival> = {}): Arrival => ({ end, alongM: 130, lateralM: -1.2, crabDeg: 3, sinkFpm: 150, bounces: 0, swingDeg: 4, touchKt: 48, lowestFt: 60, ...change });
-const plan = (arrivals: Arrival[], change: Partial<RecorderPlan> = {}): RecorderPlan => ({
-  runway: { ident: '22', thresholdLat: 41.5, thresholdLon: -6.7, trueBearingDeg: 218, lengthM: 900, elevationFt: 1345 }, windFromDeg: 250, windKt: 8,
-  speeds: { liftOff: 48, climb: 60, downwind: 65, base: 60, final: 55 }, circuitFt: 1000, slopeDeg: 4.5, side: 'left', arrivals, ...change,
+const arrival = (end: Arrival['end'], change: Partial<Arrival> = {}): Arrival => ({
+  end,
+  alongM: 130,
+  lateralM: -1.2,
+  crabDeg: 3,
+  sinkFpm: 150,
+  bounces: 0,
+  swingDeg: 4,
+  touchKt: 48,
+  lowestFt: 60,
+  ...change,
 });
-const mixed = plan([arrival('touch-and-go'), arrival('go-around'), arrival('touch-and-go', { bounces: 1, lateralM: 1.5, alongM: 190 }), arrival('low-pass', { lowestFt: 40 }), arrival('stop-and-go'), arrival('full-stop', { alongM: 90 })]);
-const read = (text: string): Trace => { const r = readTrace(text); if (!r.ok) throw new Error(r.message); return r.trace; };
+const plan = (arrivals: Arrival[], change: Partial<RecorderPlan> = {}): RecorderPlan => ({
+  runway: { ident: '22', thresholdLat: 41.5, thresholdLon: -6.7, trueBearingDeg: 218, lengthM: 900, elevationFt: 1345 },
+  windFromDeg: 250,
+  windKt: 8,
+  speeds: { liftOff: 48, climb: 60, downwind: 65, base: 60, final: 55 },
+  circuitFt: 1000,
+  slopeDeg: 4.5,
+  side: 'left',
+  arrivals,
+  ...change,
+});
+const mixed = plan([
+  arrival('touch-and-go'),
+  arrival('go-around'),
+  arrival('touch-and-go', { bounces: 1, lateralM: 1.5, alongM: 190 }),
+  arrival('low-pass', { lowestFt: 40 }),
+  arrival('stop-and-go'),
+  arrival('full-stop', { alongM: 90 }),
+]);
+const read = (text: string): Trace => {
+  const r = readTrace(text);
+  if (!r.ok) throw new Error(r.message);
+  return r.trace;
+};
 
 describe('the flight', () => {
   const flown = flyCircuits(mixed);
   it('has the events of its plan, each at its time and place', () => {
-    expect(flown.events.map((e) => e.kind)).toEqual(['takeoff', 'touch-and-go', 'go-around', 'touch-and-go', 'low-pass', 'stop-and-go', 'full-stop']);
+    expect(flown.events.map((e) => e.kind)).toEqual([
+      'takeoff',
+      'touch-and-go',
+      'go-around',
+      'touch-and-go',
+      'low-pass',
+      'stop-and-go',
+      'full-stop',
+    ]);
     for (const e of flown.events.filter((x) => x.touchdownS !== null)) {
-      const s = flown.samples.reduce((a, b) => (Math.abs(b.tS - (e.touchdownS ?? 0)) < Math.abs(a.tS - (e.touchdownS ?? 0)) ? b : a));
+      const s = flown.samples.reduce((a, b) =>
+        Math.abs(b.tS - (e.touchdownS ?? 0)) < Math.abs(a.tS - (e.touchdownS ?? 0)) ? b : a,
+      );
       expect(Math.abs(s.alongM - (e.alongM ?? 0))).toBeLessThan(2);
       expect(s.lateralM).toBeCloseTo(e.lateralM ?? 0, 6);
       expect(s.heightFt).toBeLessThan(1);
@@ -50,7 +101,9 @@ describe('the flight', () => {
     expect(rolling && Math.abs(rolling.headingDeg - rolling.trackDeg)).toBeLessThan(0.5);
   });
   it('right-hand circuits lie on the right', () => {
-    expect(Math.max(...flyCircuits(plan([arrival('full-stop')], { side: 'right' })).samples.map((s) => s.lateralM))).toBeGreaterThan(1190);
+    expect(
+      Math.max(...flyCircuits(plan([arrival('full-stop')], { side: 'right' })).samples.map((s) => s.lateralM)),
+    ).toBeGreaterThan(1190);
   });
 });
 
@@ -60,7 +113,11 @@ describe('the recorder', () => {
   const rows = sense(flown, mixed.runway, GOOD_SENSORS, seeded(3));
   it('is as good as its sensors, and the same for the same seed', () => {
     expect(sense(flown, mixed.runway, GOOD_SENSORS, seeded(3))).toEqual(rows);
-    const off = rows.map((r) => { const s = flown.samples[Math.round(r.tS * 20)]; const p = onEarth(mixed.runway, s?.alongM ?? 0, s?.lateralM ?? 0); return Math.hypot((r.lat - p.lat) * 111_319, (r.lon - p.lon) * 111_319 * Math.cos((41.5 * Math.PI) / 180)); });
+    const off = rows.map((r) => {
+      const s = flown.samples[Math.round(r.tS * 20)];
+      const p = onEarth(mixed.runway, s?.alongM ?? 0, s?.lateralM ?? 0);
+      return Math.hypot((r.lat - p.lat) * 111_319, (r.lon - p.lon) * 111_319 * Math.cos((41.5 * Math.PI) / 180));
+    });
     const mean = off.reduce((a, b) => a + b, 0) / off.length;
     expect(mean).toBeGreaterThan(0.2);
     expect(mean).toBeLessThan(4);
@@ -82,7 +139,13 @@ describe('the recorder', () => {
     expect(igc.channels.ias?.[1000]).toBeCloseTo(rows[1000]?.iasKt ?? 0, -1);
   });
   it('a stretch not recorded is a gap, not an invention', () => {
-    const t = read(csvOf(sense(flown, mixed.runway, { ...GOOD_SENSORS, missing: [{ fromS: 100, toS: 112 }] }, seeded(3)), start, false));
+    const t = read(
+      csvOf(
+        sense(flown, mixed.runway, { ...GOOD_SENSORS, missing: [{ fromS: 100, toS: 112 }] }, seeded(3)),
+        start,
+        false,
+      ),
+    );
     expect(t.gaps).toHaveLength(1);
     expect((t.gaps[0]?.toS ?? 0) - (t.gaps[0]?.fromS ?? 0)).toBeGreaterThan(11.5);
     expect(Object.keys(t.channels).sort()).toEqual(['altGps', 'lat', 'lon']);
@@ -90,8 +153,20 @@ describe('the recorder', () => {
 });
 
 describe('airwork as flown', () => {
-  const fly = (kind: AirworkKind, change: Partial<{ heightErrorFt: number; overshootDeg: number; bankDeg: number }> = {}, direction: 'left' | 'right' = 'left') => {
-    const flown = flyCircuits(plan([arrival('full-stop')], { airwork: { heightFt: 3500, items: [{ kind, direction, ...change }], speeds: { cruise: 100, vs1: 48, glide: 70 } } }));
+  const fly = (
+    kind: AirworkKind,
+    change: Partial<{ heightErrorFt: number; overshootDeg: number; bankDeg: number }> = {},
+    direction: 'left' | 'right' = 'left',
+  ) => {
+    const flown = flyCircuits(
+      plan([arrival('full-stop')], {
+        airwork: {
+          heightFt: 3500,
+          items: [{ kind, direction, ...change }],
+          speeds: { cruise: 100, vs1: 48, glide: 70 },
+        },
+      }),
+    );
     const [item] = flown.airwork;
     if (!item) throw new Error(`no ${kind}`);
     return { flown, item, during: flown.samples.filter((s) => s.tS >= item.startS && s.tS <= item.endS) };
@@ -137,7 +212,13 @@ describe('airwork as flown', () => {
     expect(Math.max(...fly('engine-out').during.map((s) => s.rpm))).toBeLessThan(1000);
     expect(fly('climb-reversal').item.heightDeviationFt.max).toBeGreaterThan(200);
     expect(Math.abs(fly('clearing-turn').item.heightDeviationFt.max)).toBeLessThan(40);
-    expect(Math.max(...fly('slow-flight').during.slice(-600, -200).map((s) => s.iasKt))).toBeLessThan(58);
+    expect(
+      Math.max(
+        ...fly('slow-flight')
+          .during.slice(-600, -200)
+          .map((s) => s.iasKt),
+      ),
+    ).toBeLessThan(58);
   });
   it('a fast taxi before the flight stays on the ground and is no event', () => {
     const flown = flyCircuits(plan([arrival('full-stop')], { fastTaxi: true }));
@@ -158,13 +239,17 @@ describe('airwork as flown', () => {
     const flown = flyCircuits(mixed);
     const rows = sense(flown, mixed.runway, GOOD_SENSORS, seeded(3));
     const start = Date.UTC(2026, 10, 24, 9);
-    const [plain, metric, panel] = (['plain', 'metric', 'panel'] as const).map((style) => read(csvOf(rows, start, true, style)));
+    const [plain, metric, panel] = (['plain', 'metric', 'panel'] as const).map((style) =>
+      read(csvOf(rows, start, true, style)),
+    );
     if (!plain || !metric || !panel) throw new Error('unread');
     expect(panel.startUtcMs).toBe(start);
     expect(metric.startUtcMs).toBeNull();
     for (const t of [metric, panel]) {
       expect(t.rows).toBe(plain.rows);
-      for (const c of ['lat', 'altGps', 'ias', 'gs', 'nz', 'bank'] as const) for (const i of [0, 500, 2000]) expect(t.channels[c]?.[i], c).toBeCloseTo(plain.channels[c]?.[i] ?? 0, c === 'lat' ? 7 : c === 'nz' ? 3 : 0);
+      for (const c of ['lat', 'altGps', 'ias', 'gs', 'nz', 'bank'] as const)
+        for (const i of [0, 500, 2000])
+          expect(t.channels[c]?.[i], c).toBeCloseTo(plain.channels[c]?.[i] ?? 0, c === 'lat' ? 7 : c === 'nz' ? 3 : 0);
     }
   });
 });

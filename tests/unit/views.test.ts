@@ -3,7 +3,25 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circuitPace, endPlaces, placeAt, reachAlong, reachFrom, sheetSpacing, toNorth } from '@/core/circuit';
 import { cornerPaths, cornerVerdict, taxiCorner } from '@/core/ground';
-import { type PathInput, type View, TOUCHDOWN_AT, directionVisible, flyAt, missingMeasures, noseDepression, pathSlope, pictureStrip, pointVisible, profileFromWalk, raiseEye, scene, sightAnswers, stationAt, viewOf, withMargin } from '@/core/sightpicture';
+import {
+  type PathInput,
+  type View,
+  TOUCHDOWN_AT,
+  directionVisible,
+  flyAt,
+  missingMeasures,
+  noseDepression,
+  pathSlope,
+  pictureStrip,
+  pointVisible,
+  profileFromWalk,
+  raiseEye,
+  scene,
+  sightAnswers,
+  stationAt,
+  viewOf,
+  withMargin,
+} from '@/core/sightpicture';
 import type { TypeSheet } from '@/domain/sheet';
 import { pedraAlva } from '../../demo/aerodrome';
 import { types } from '../../demo/fleet';
@@ -18,8 +36,18 @@ const view = (name: string, eye: number | null = null): View => {
   if (!v) throw new Error(`${name} has no view`);
   return v;
 };
-const path = (v: View, more: Partial<PathInput> = {}): PathInput => ({ gates: v.gates, aimPointM: v.aimPointM, slopeDeg: null, offsetDeg: 0, side: 'left', downToFt: 150, crosswindKt: 0, ...more });
-const answers = (v: View, more: Partial<PathInput> = {}) => sightAnswers(v.profile, withMargin(v.profile), path(v, more), null);
+const path = (v: View, more: Partial<PathInput> = {}): PathInput => ({
+  gates: v.gates,
+  aimPointM: v.aimPointM,
+  slopeDeg: null,
+  offsetDeg: 0,
+  side: 'left',
+  downToFt: 150,
+  crosswindKt: 0,
+  ...more,
+});
+const answers = (v: View, more: Partial<PathInput> = {}) =>
+  sightAnswers(v.profile, withMargin(v.profile), path(v, more), null);
 
 describe('the eye', () => {
   it('five centimetres of cushion are about a degree and a half', () => {
@@ -36,17 +64,27 @@ describe('the eye', () => {
       let high = 400;
       for (let i = 0; i < 60; i++) {
         const mid = (low + high) / 2;
-        if (directionVisible(profile, { pitchDeg: groundPitchDeg, bankDeg: 0 }, azimuthDeg, (Math.atan(eyeHeightM / mid) * 180) / Math.PI).visible) high = mid;
+        if (
+          directionVisible(
+            profile,
+            { pitchDeg: groundPitchDeg, bankDeg: 0 },
+            azimuthDeg,
+            (Math.atan(eyeHeightM / mid) * 180) / Math.PI,
+          ).visible
+        )
+          high = mid;
         else low = mid;
       }
       return { azimuthDeg, distanceM: high };
     });
-    for (const p of profileFromWalk({ eyeHeightM, groundPitchDeg, walks })) expect(p.depressionDeg).toBeCloseTo(noseDepression(profile, p.azimuthDeg), 4);
+    for (const p of profileFromWalk({ eyeHeightM, groundPitchDeg, walks }))
+      expect(p.depressionDeg).toBeCloseTo(noseDepression(profile, p.azimuthDeg), 4);
     expect(profileFromWalk({ eyeHeightM, groundPitchDeg, walks: [{ azimuthDeg: 0, distanceM: 0 }] })).toEqual([]);
   });
   it('side by side the other seat sees the mirror image; in tandem the same', () => {
     const [left, right] = [viewOf(type('Carvalho'), null), viewOf(type('Carvalho'), null, 1, 'instructor')];
-    for (const a of [-60, -20, 0, 20, 60]) expect(noseDepression(right?.profile ?? [], a)).toBeCloseTo(noseDepression(left?.profile ?? [], -a), 9);
+    for (const a of [-60, -20, 0, 20, 60])
+      expect(noseDepression(right?.profile ?? [], a)).toBeCloseTo(noseDepression(left?.profile ?? [], -a), 9);
     expect(right?.eyeLateralM).toBe(0.3);
     expect(viewOf(type('Urze'), null, 1, 'instructor')).toEqual(viewOf(type('Urze'), null));
   });
@@ -61,11 +99,18 @@ describe('the eye', () => {
 
 describe('the way down', () => {
   it('the blind nose loses the runway straight in, at the height of the independent implementation', () => {
-    const vectors = JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: { fn: string; case: string; expected: { lostAtHeightFt: number | null } }[] };
-    const worked = vectors.cases.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected.lostAtHeightFt ?? NaN;
+    const vectors = JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as {
+      cases: { fn: string; case: string; expected: { lostAtHeightFt: number | null } }[];
+    };
+    const worked =
+      vectors.cases.find((c) => c.fn === 'sight.thresholdLost' && c.case === 'lost on short final')?.expected
+        .lostAtHeightFt ?? NaN;
     const v = view('Faísca');
     // The same geometry: nose 6° under the horizon, 4° down, aim 60 m in.
-    const held = sightAnswers(v.profile, withMargin(v.profile), path(v, { slopeDeg: 4, aimPointM: 60 }), { pitchDeg: -1, bankDeg: 0 });
+    const held = sightAnswers(v.profile, withMargin(v.profile), path(v, { slopeDeg: 4, aimPointM: 60 }), {
+      pitchDeg: -1,
+      bankDeg: 0,
+    });
     expect(held.lost.heightFt).toBeCloseTo(worked, 3);
     expect(held.lostWithMargin.neverSeen).toBe(true);
   });
@@ -76,7 +121,9 @@ describe('the way down', () => {
       expect(least, name).toBeGreaterThan(0);
       expect(answers(v, { offsetDeg: (least ?? 0) + 0.1 }).keptOnPath, name).toBe(true);
       expect(answers(v, { offsetDeg: (least ?? 0) - 1 }).keptOnPath, name).toBe(false);
-      expect(answers(v, { offsetDeg: (least ?? 0) + 0.1, side: 'right' }).keptOnPath, `${name}, the other side`).toBe(v.eyeLateralM === 0);
+      expect(answers(v, { offsetDeg: (least ?? 0) + 0.1, side: 'right' }).keptOnPath, `${name}, the other side`).toBe(
+        v.eyeLateralM === 0,
+      );
     }
   });
   it('a low nose needs none', () => {
@@ -86,20 +133,27 @@ describe('the way down', () => {
     expect(answers(view('Faísca', 1.7)).leastOffsetDeg).toBeLessThan(answers(view('Faísca')).leastOffsetDeg ?? 0);
   });
   it('holds the aim point at one angle on the curve, then ends on the centreline', () => {
-    fc.assert(fc.property(fc.double({ min: 2, max: 30, noNaN: true }), fc.constantFrom('left' as const, 'right' as const), fc.double({ min: -8, max: 8, noNaN: true }), (offsetDeg, side, crosswindKt) => {
-      const v = view('Faísca');
-      const input = path(v, { offsetDeg, side, crosswindKt });
-      const far = (v.gates.find((g) => g.finalGate)?.distanceM ?? 0) + v.aimPointM;
-      const s = stationAt(input, far * 0.9);
-      const crab = s.crabDeg * (side === 'left' ? -1 : 1);
-      if (offsetDeg + crab > 0.5) {
-        expect(Math.abs(s.aimAzimuthDeg)).toBeCloseTo(offsetDeg, 6);
-        // The angle drawn is the angle that is there.
-        const bearing = (Math.atan2(-s.y, v.aimPointM - s.x) * 180) / Math.PI;
-        expect(bearing - s.headingDeg).toBeCloseTo(s.aimAzimuthDeg, 6);
-      }
-      expect(Math.abs(stationAt(input, 20).y)).toBeLessThan(1e-9);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 2, max: 30, noNaN: true }),
+        fc.constantFrom('left' as const, 'right' as const),
+        fc.double({ min: -8, max: 8, noNaN: true }),
+        (offsetDeg, side, crosswindKt) => {
+          const v = view('Faísca');
+          const input = path(v, { offsetDeg, side, crosswindKt });
+          const far = (v.gates.find((g) => g.finalGate)?.distanceM ?? 0) + v.aimPointM;
+          const s = stationAt(input, far * 0.9);
+          const crab = s.crabDeg * (side === 'left' ? -1 : 1);
+          if (offsetDeg + crab > 0.5) {
+            expect(Math.abs(s.aimAzimuthDeg)).toBeCloseTo(offsetDeg, 6);
+            // The angle drawn is the angle that is there.
+            const bearing = (Math.atan2(-s.y, v.aimPointM - s.x) * 180) / Math.PI;
+            expect(bearing - s.headingDeg).toBeCloseTo(s.aimAzimuthDeg, 6);
+          }
+          expect(Math.abs(stationAt(input, 20).y)).toBeLessThan(1e-9);
+        },
+      ),
+    );
   });
   it('is one unbroken line: no jump in place or heading', () => {
     const v = view('Faísca');
@@ -125,21 +179,43 @@ describe('the way down', () => {
 describe('the drawing', () => {
   const ground = { lengthM: 900, widthM: 18, aimPointM: 60, slopePct: 0, landmark: { name: 'windsock', alongM: 310 } };
   const eye = { x: -600, y: 0, zM: 50, pitchDeg: -1, bankDeg: 0, headingDeg: 0 };
-  const draw = (more: Partial<typeof eye> = {}, halfViewDeg = 26) => scene({ halfViewDeg, eye: { ...eye, ...more }, ground, profile: view('Faísca').profile, parts: [], references: [] });
+  const draw = (more: Partial<typeof eye> = {}, halfViewDeg = 26) =>
+    scene({
+      halfViewDeg,
+      eye: { ...eye, ...more },
+      ground,
+      profile: view('Faísca').profile,
+      parts: [],
+      references: [],
+    });
   it('agrees with the computation: the aim point is drawn above the nose exactly when it is visible', () => {
-    fc.assert(fc.property(fc.double({ min: -8, max: 10, noNaN: true }), fc.double({ min: -25, max: 25, noNaN: true }), fc.double({ min: -20, max: 20, noNaN: true }), (pitchDeg, bankDeg, headingDeg) => {
-      const drawn = draw({ pitchDeg, bankDeg, headingDeg });
-      const seen = pointVisible({ profile: view('Faísca').profile, pitchDeg, bankDeg, eyeHeightM: 50, distanceM: 660, azimuthDeg: -headingDeg });
-      const nose = drawn.shapes.find((s) => s.id === 'nose')?.points ?? [];
-      const { aim } = drawn;
-      if (!aim || Math.abs(seen.marginDeg) < 0.3 || Math.abs(seen.bodyAzimuthDeg) > 40) return;
-      const i = nose.findIndex((p) => p.x >= aim.x);
-      const a = nose[i - 1];
-      const b = nose[i];
-      if (!a || !b) return;
-      const edge = a.y + ((aim.x - a.x) / (b.x - a.x)) * (b.y - a.y);
-      expect(aim.y < edge).toBe(seen.visible);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: -8, max: 10, noNaN: true }),
+        fc.double({ min: -25, max: 25, noNaN: true }),
+        fc.double({ min: -20, max: 20, noNaN: true }),
+        (pitchDeg, bankDeg, headingDeg) => {
+          const drawn = draw({ pitchDeg, bankDeg, headingDeg });
+          const seen = pointVisible({
+            profile: view('Faísca').profile,
+            pitchDeg,
+            bankDeg,
+            eyeHeightM: 50,
+            distanceM: 660,
+            azimuthDeg: -headingDeg,
+          });
+          const nose = drawn.shapes.find((s) => s.id === 'nose')?.points ?? [];
+          const { aim } = drawn;
+          if (!aim || Math.abs(seen.marginDeg) < 0.3 || Math.abs(seen.bodyAzimuthDeg) > 40) return;
+          const i = nose.findIndex((p) => p.x >= aim.x);
+          const a = nose[i - 1];
+          const b = nose[i];
+          if (!a || !b) return;
+          const edge = a.y + ((aim.x - a.x) / (b.x - a.x)) * (b.y - a.y);
+          expect(aim.y < edge).toBe(seen.visible);
+        },
+      ),
+    );
   });
   it('lies level wings level, and tilts against the bank', () => {
     const [a, b] = draw().horizon;
@@ -148,7 +224,9 @@ describe('the drawing', () => {
     expect(left.y).toBeGreaterThan(right.y);
   });
   it('never draws what is behind the eye, and keeps every coordinate small enough to draw', () => {
-    for (const x of [-1000, 100, 500, 899]) for (const s of draw({ x, zM: 1.6, pitchDeg: 13 }, 46).shapes) if (s.id !== 'nose') for (const p of s.points) expect(Math.max(Math.abs(p.x), Math.abs(p.y))).toBeLessThan(10);
+    for (const x of [-1000, 100, 500, 899])
+      for (const s of draw({ x, zM: 1.6, pitchDeg: 13 }, 46).shapes)
+        if (s.id !== 'nose') for (const p of s.points) expect(Math.max(Math.abs(p.x), Math.abs(p.y))).toBeLessThan(10);
   });
   it('on the ground the runway lies on both sides of the nose', () => {
     const runway = draw({ x: 100, zM: 1.6, pitchDeg: 13 }, 46).shapes.find((s) => s.id === 'runway');
@@ -164,8 +242,24 @@ describe('the drawing', () => {
 describe('pace', () => {
   const strip = pedraAlva.runways[0];
   if (!strip) throw new Error('no runway');
-  const runway = { ident: '22', trueBearingDeg: 218, lengthM: strip.lengthM, elevationFt: strip.elevationFt, surface: strip.surface };
-  const choices = { side: 'left' as const, windFromDeg: 260, windKt: 11, sigma: 0.95, circuitHeightFt: 1000, crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null };
+  const runway = {
+    ident: '22',
+    trueBearingDeg: 218,
+    lengthM: strip.lengthM,
+    elevationFt: strip.elevationFt,
+    surface: strip.surface,
+  };
+  const choices = {
+    side: 'left' as const,
+    windFromDeg: 260,
+    windKt: 11,
+    sigma: 0.95,
+    circuitHeightFt: 1000,
+    crosswindTurnFt: 500,
+    bankDeg: 25,
+    baseAngleDeg: 45,
+    spacingM: null,
+  };
   it('closes: every circuit begins at lift-off and ends at the threshold in use, tasks in order', () => {
     for (const t of types.filter((x) => x.surface === 'land')) {
       const p = circuitPace(t, runway, choices);
@@ -180,13 +274,22 @@ describe('pace', () => {
   });
   it('is shorter in the tourer’s speeds and mirrors left to right in calm air', () => {
     const calm = { ...choices, windKt: 0 };
-    const time = (name: string, side: 'left' | 'right', c = calm) => circuitPace(type(name), runway, { ...c, side, spacingM: 1300 }).totalTimeS ?? 0;
+    const time = (name: string, side: 'left' | 'right', c = calm) =>
+      circuitPace(type(name), runway, { ...c, side, spacingM: 1300 }).totalTimeS ?? 0;
     expect(time('C4G', 'left')).toBeLessThan(time('C1', 'left'));
     expect(time('C1', 'left')).toBeCloseTo(time('C1', 'right'), 6);
   });
   it('says when a leg cannot be flown, and when it does not climb', () => {
-    expect(circuitPace(type('Urze'), runway, { ...choices, windKt: 70, windFromDeg: 38 }).problem).toContain('cannot be flown');
-    expect(circuitPace({ ...type('C1'), engine: { ...type('C1').engine, powerHp: { value: 20, source: 'house', ref: 'x' } } }, runway, choices).problem).toContain('does not climb');
+    expect(circuitPace(type('Urze'), runway, { ...choices, windKt: 70, windFromDeg: 38 }).problem).toContain(
+      'cannot be flown',
+    );
+    expect(
+      circuitPace(
+        { ...type('C1'), engine: { ...type('C1').engine, powerHp: { value: 20, source: 'house', ref: 'x' } } },
+        runway,
+        choices,
+      ).problem,
+    ).toContain('does not climb');
   });
   it('keeps the sheet’s path from abeam to the threshold', () => {
     const p = circuitPace(type('Carvalho'), runway, choices);
@@ -197,16 +300,34 @@ describe('pace', () => {
   it('flies water circuits from the lane', () => {
     const lane = pedraAlva.runways[2];
     if (!lane) throw new Error('no lane');
-    expect(circuitPace(type('Maré'), { ident: '18W', trueBearingDeg: 178, lengthM: lane.lengthM, elevationFt: lane.elevationFt, surface: 'water' }, choices).problem).toBeNull();
+    expect(
+      circuitPace(
+        type('Maré'),
+        { ident: '18W', trueBearingDeg: 178, lengthM: lane.lengthM, elevationFt: lane.elevationFt, surface: 'water' },
+        choices,
+      ).problem,
+    ).toBeNull();
   });
 });
 
 describe('reach along the circuit', () => {
-  const strips = pedraAlva.runways.filter((r) => r.surface !== 'water').map((r) => ({ lengthM: r.lengthM, ...r.centre, ends: r.ends }));
+  const strips = pedraAlva.runways
+    .filter((r) => r.surface !== 'water')
+    .map((r) => ({ lengthM: r.lengthM, ...r.centre, ends: r.ends }));
   const runway = { ident: '22', trueBearingDeg: 218, lengthM: 900, elevationFt: 1345, surface: 'asphalt' };
   const ends = endPlaces(runway, strips);
   const reachChoices = { sigma: 0.95, windFromDeg: 260, windKt: 8, bankDeg: 35, reactionS: 4, turnBackFt: 700 };
-  const pace = circuitPace(type('Urze'), runway, { side: 'left', windFromDeg: 260, windKt: 8, sigma: 0.95, circuitHeightFt: 1000, crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null });
+  const pace = circuitPace(type('Urze'), runway, {
+    side: 'left',
+    windFromDeg: 260,
+    windKt: 8,
+    sigma: 0.95,
+    circuitHeightFt: 1000,
+    crosswindTurnFt: 500,
+    bankDeg: 25,
+    baseAngleDeg: 45,
+    spacingM: null,
+  });
   const along = reachAlong(type('Urze'), pace.points, runway, ends, reachChoices);
   it('puts the two ends of a strip its length apart, the one in use at the origin', () => {
     const [a, b] = [ends.find((e) => e.ident === '22'), ends.find((e) => e.ident === '04')];
@@ -220,7 +341,8 @@ describe('reach along the circuit', () => {
     expect(along[0]).toMatchObject({ ahead: true, verdict: 'reaches' });
   });
   it('never shows a turn back below the house height', () => {
-    for (const r of along) for (const e of r.ends) if (r.heightFt < 700 && e.id === '04' && r.leg === 'upwind') expect(e.verdict).toBe('no');
+    for (const r of along)
+      for (const e of r.ends) if (r.heightFt < 700 && e.id === '04' && r.leg === 'upwind') expect(e.verdict).toBe('no');
   });
   it('more height never hurts', () => {
     const rank = { no: 0, doubtful: 1, reaches: 2 };
@@ -235,7 +357,14 @@ describe('reach along the circuit', () => {
 });
 
 describe('the corner', () => {
-  const corner = { wheelbaseM: 6.05, trackM: 2.55, turnRadiusM: 8, taxiwayWidthM: 10, layout: 'tailwheel' as const, spanM: 11 };
+  const corner = {
+    wheelbaseM: 6.05,
+    trackM: 2.55,
+    turnRadiusM: 8,
+    taxiwayWidthM: 10,
+    layout: 'tailwheel' as const,
+    spanM: 11,
+  };
   it('the paths drawn swing as far as the figures say', () => {
     for (const technique of ['centreline', 'hugInside'] as const) {
       const frames = cornerPaths({ ...corner, technique }, 4000);
@@ -255,9 +384,13 @@ describe('the corner', () => {
     }
   });
   it('says what happens at the edge: inside, on it, over the lip and the lights', () => {
-    const say = (turnRadiusM: number, taxiwayWidthM: number, technique: 'centreline' | 'hugInside') => cornerVerdict({ ...corner, turnRadiusM, taxiwayWidthM, technique }, { lightsM: 0.6, lipCm: 8 });
+    const say = (turnRadiusM: number, taxiwayWidthM: number, technique: 'centreline' | 'hugInside') =>
+      cornerVerdict({ ...corner, turnRadiusM, taxiwayWidthM, technique }, { lightsM: 0.6, lipCm: 8 });
     expect(say(8, 10, 'centreline')).toMatchObject({ state: 'on' });
-    expect(say(1.6, 7.5, 'centreline')).toMatchObject({ state: 'off', words: expect.stringContaining('over a lip of 8 cm, over the lights') });
+    expect(say(1.6, 7.5, 'centreline')).toMatchObject({
+      state: 'off',
+      words: expect.stringContaining('over a lip of 8 cm, over the lights'),
+    });
     expect(say(1.6, 12, 'centreline').words).not.toContain('inner corner');
     expect(say(15, 8, 'centreline').words).toContain('inner corner');
   });

@@ -1,6 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ageMinutes, chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, readReport, reportInstant, reportedWind, worstCase } from '@/core/wind';
+import {
+  ageMinutes,
+  chooseRunway,
+  components,
+  convertReference,
+  crosswindVerdict,
+  flapVerdict,
+  pilotLadder,
+  readReport,
+  reportInstant,
+  reportedWind,
+  worstCase,
+} from '@/core/wind';
 
 const direction = fc.integer({ min: 1, max: 360 });
 const speed = fc.integer({ min: 0, max: 60 });
@@ -11,76 +23,143 @@ describe('components', () => {
     expect(components(270, 10, null, 360).crosswindKt).toBeCloseTo(-10);
   });
   it('keeps the speed: head² + cross² = wind²', () => {
-    fc.assert(fc.property(direction, speed, direction, (from, kt, runway) => {
-      const c = components(from, kt, null, runway);
-      expect(Math.hypot(c.headwindKt, c.crosswindKt)).toBeCloseTo(kt, 6);
-    }));
+    fc.assert(
+      fc.property(direction, speed, direction, (from, kt, runway) => {
+        const c = components(from, kt, null, runway);
+        expect(Math.hypot(c.headwindKt, c.crosswindKt)).toBeCloseTo(kt, 6);
+      }),
+    );
   });
   it('is opposite on the reciprocal runway', () => {
-    fc.assert(fc.property(direction, speed, direction, (from, kt, runway) => {
-      const one = components(from, kt, null, runway);
-      const other = components(from, kt, null, runway + 180);
-      expect(one.crosswindKt).toBeCloseTo(-other.crosswindKt, 6);
-      expect(one.headwindKt).toBeCloseTo(-other.headwindKt, 6);
-    }));
+    fc.assert(
+      fc.property(direction, speed, direction, (from, kt, runway) => {
+        const one = components(from, kt, null, runway);
+        const other = components(from, kt, null, runway + 180);
+        expect(one.crosswindKt).toBeCloseTo(-other.crosswindKt, 6);
+        expect(one.headwindKt).toBeCloseTo(-other.headwindKt, 6);
+      }),
+    );
   });
   it('true and magnetic go there and back', () => {
-    fc.assert(fc.property(direction, fc.integer({ min: -30, max: 30 }), (deg, variation) => {
-      const there = convertReference(deg, 'true', 'magnetic', variation);
-      expect(convertReference(there, 'magnetic', 'true', variation)).toBe(deg);
-    }));
+    fc.assert(
+      fc.property(direction, fc.integer({ min: -30, max: 30 }), (deg, variation) => {
+        const there = convertReference(deg, 'true', 'magnetic', variation);
+        expect(convertReference(there, 'magnetic', 'true', variation)).toBe(deg);
+      }),
+    );
   });
 });
 
 describe('worstCase', () => {
   it('is never better than any direction of the range', () => {
-    fc.assert(fc.property(direction, fc.integer({ min: 0, max: 180 }), fc.integer({ min: 0, max: 40 }), direction, (from, width, kt, runway) => {
-      const arcTo = ((from + width - 1) % 360) + 1;
-      const worst = worstCase({ variable: false, arcFromDeg: from, arcToDeg: arcTo, windFromDeg: null, windKt: kt, gustKt: null }, runway);
-      for (const dir of [from, from + Math.floor(width / 2), from + width]) {
-        expect(Math.abs(components(dir, kt, null, runway).crosswindKt)).toBeLessThanOrEqual(worst.worstCrosswindKt + 0.02);
-      }
-    }));
+    fc.assert(
+      fc.property(
+        direction,
+        fc.integer({ min: 0, max: 180 }),
+        fc.integer({ min: 0, max: 40 }),
+        direction,
+        (from, width, kt, runway) => {
+          const arcTo = ((from + width - 1) % 360) + 1;
+          const worst = worstCase(
+            { variable: false, arcFromDeg: from, arcToDeg: arcTo, windFromDeg: null, windKt: kt, gustKt: null },
+            runway,
+          );
+          for (const dir of [from, from + Math.floor(width / 2), from + width]) {
+            expect(Math.abs(components(dir, kt, null, runway).crosswindKt)).toBeLessThanOrEqual(
+              worst.worstCrosswindKt + 0.02,
+            );
+          }
+        },
+      ),
+    );
   });
 });
 
 describe('chooseRunway', () => {
   it('never proposes an end with too much tailwind', () => {
-    const ends = [{ id: '04', headingDeg: 38, lengthM: 900 }, { id: '22', headingDeg: 218, lengthM: 900 }];
-    fc.assert(fc.property(direction, speed, (from, kt) => {
-      const choice = chooseRunway({ windFromDeg: from, windKt: kt, gustKt: null }, { tailwindLimitKt: 5, requiredLengthM: 0 }, ends);
-      const chosen = choice.runways.find((r) => r.id === choice.chosenId);
-      if (chosen) expect(-chosen.headwindKt).toBeLessThanOrEqual(5);
-    }));
+    const ends = [
+      { id: '04', headingDeg: 38, lengthM: 900 },
+      { id: '22', headingDeg: 218, lengthM: 900 },
+    ];
+    fc.assert(
+      fc.property(direction, speed, (from, kt) => {
+        const choice = chooseRunway(
+          { windFromDeg: from, windKt: kt, gustKt: null },
+          { tailwindLimitKt: 5, requiredLengthM: 0 },
+          ends,
+        );
+        const chosen = choice.runways.find((r) => r.id === choice.chosenId);
+        if (chosen) expect(-chosen.headwindKt).toBeLessThanOrEqual(5);
+      }),
+    );
   });
 });
 
 describe('crosswindVerdict', () => {
-  const base = { gustCrosswindKt: null, tailwindKt: 0, gustTailwindKt: null, tailwindLimitKt: null, gustSpreadKt: null, gustSpreadLimitKt: null, windAgeMin: 2, dual: true };
-  const limits = [{ source: 'order 4', kind: 'house' as const, valueKt: 12 }, { source: 'step', kind: 'pilotStep' as const, valueKt: 6 }, { source: 'floor', kind: 'vs0Floor' as const, valueKt: 2 }];
+  const base = {
+    gustCrosswindKt: null,
+    tailwindKt: 0,
+    gustTailwindKt: null,
+    tailwindLimitKt: null,
+    gustSpreadKt: null,
+    gustSpreadLimitKt: null,
+    windAgeMin: 2,
+    dual: true,
+  };
+  const limits = [
+    { source: 'order 4', kind: 'house' as const, valueKt: 12 },
+    { source: 'step', kind: 'pilotStep' as const, valueKt: 6 },
+    { source: 'floor', kind: 'vs0Floor' as const, valueKt: 2 },
+  ];
   it('more wind is never a better verdict', () => {
     const rank = { within: 0, edge: 1, outside: 2 };
-    fc.assert(fc.property(fc.float({ min: 0, max: 30, noNaN: true }), fc.float({ min: 0, max: 10, noNaN: true }), fc.boolean(), (kt, more, dual) => {
-      const a = crosswindVerdict({ ...base, dual, crosswindKt: kt, limits }).verdict ?? 'within';
-      const b = crosswindVerdict({ ...base, dual, crosswindKt: kt + more, limits }).verdict ?? 'within';
-      expect(rank[b]).toBeGreaterThanOrEqual(rank[a]);
-    }));
+    fc.assert(
+      fc.property(
+        fc.float({ min: 0, max: 30, noNaN: true }),
+        fc.float({ min: 0, max: 10, noNaN: true }),
+        fc.boolean(),
+        (kt, more, dual) => {
+          const a = crosswindVerdict({ ...base, dual, crosswindKt: kt, limits }).verdict ?? 'within';
+          const b = crosswindVerdict({ ...base, dual, crosswindKt: kt + more, limits }).verdict ?? 'within';
+          expect(rank[b]).toBeGreaterThanOrEqual(rank[a]);
+        },
+      ),
+    );
   });
   it('names the step as advice in dual and as the governor solo', () => {
     const dual = crosswindVerdict({ ...base, crosswindKt: 8, limits });
     expect(dual).toMatchObject({ governingKind: 'house', verdict: 'within', abovePilotStep: true });
-    expect(crosswindVerdict({ ...base, dual: false, crosswindKt: 8, limits })).toMatchObject({ governingKind: 'pilotStep', verdict: 'outside' });
+    expect(crosswindVerdict({ ...base, dual: false, crosswindKt: 8, limits })).toMatchObject({
+      governingKind: 'pilotStep',
+      verdict: 'outside',
+    });
   });
   it('says nothing on an old wind', () => {
-    expect(crosswindVerdict({ ...base, windAgeMin: 10.1, crosswindKt: 1, limits })).toMatchObject({ reason: 'no-recent-wind', verdict: null });
+    expect(crosswindVerdict({ ...base, windAgeMin: 10.1, crosswindKt: 1, limits })).toMatchObject({
+      reason: 'no-recent-wind',
+      verdict: null,
+    });
   });
   it('gives no flap setting beyond the table', () => {
-    expect(flapVerdict(13, null, [{ upToKt: 12, maxFlapDeg: 10, reason: '' }])).toEqual({ verdict: 'outside', maxFlapDeg: null, reason: null });
+    expect(flapVerdict(13, null, [{ upToKt: 12, maxFlapDeg: 10, reason: '' }])).toEqual({
+      verdict: 'outside',
+      maxFlapDeg: null,
+      reason: null,
+    });
   });
 });
 
 describe('pilotLadder', () => {
-  const landing = (crosswindKt: number, ok: boolean, more = {}) => ({ date: '2026-11-01', group: 'light-tailwheel', crosswindKt, windAgeMin: 4, intervention: 0, demonstration: false, criteria: { drift: ok ? ('within' as const) : ('outside' as const) }, ...more });
+  const landing = (crosswindKt: number, ok: boolean, more = {}) => ({
+    date: '2026-11-01',
+    group: 'light-tailwheel',
+    crosswindKt,
+    windAgeMin: 4,
+    intervention: 0,
+    demonstration: false,
+    criteria: { drift: ok ? ('within' as const) : ('outside' as const) },
+    ...more,
+  });
   const ask = { group: 'light-tailwheel', onDate: '2026-11-10', stepKt: 2, credit: null };
   it('proves a wind by the last three that count', () => {
     expect(pilotLadder({ ...ask, landings: [landing(7, true), landing(7, true), landing(7, true)] }).ladderKt).toBe(9);
@@ -88,14 +167,29 @@ describe('pilotLadder', () => {
   });
   it('takes no account of another group, an old wind or a demonstration', () => {
     const three = (more: object) => [landing(9, true, more), landing(9, true, more), landing(9, true, more)];
-    for (const more of [{ group: 'heavy-tailwheel' }, { windAgeMin: 11 }, { demonstration: true }, { date: '2026-12-01' }]) expect(pilotLadder({ ...ask, landings: three(more) }).provenKt).toBe(0);
+    for (const more of [
+      { group: 'heavy-tailwheel' },
+      { windAgeMin: 11 },
+      { demonstration: true },
+      { date: '2026-12-01' },
+    ])
+      expect(pilotLadder({ ...ask, landings: three(more) }).provenKt).toBe(0);
   });
 });
 
 describe('readReport', () => {
   const good = 'METAR ZPAV 241420Z 26011G17KT 230V290 9999 FEW030 18/07 Q1016 NOSIG';
   it('reads wind, range, temperature and QNH', () => {
-    expect(readReport(good)).toMatchObject({ ok: true, report: { station: 'ZPAV', wind: { fromDeg: 260, kt: 11, gustKt: 17, arcFromDeg: 230, arcToDeg: 290 }, temperatureC: 18, dewPointC: 7, qnhHpa: 1016 } });
+    expect(readReport(good)).toMatchObject({
+      ok: true,
+      report: {
+        station: 'ZPAV',
+        wind: { fromDeg: 260, kt: 11, gustKt: 17, arcFromDeg: 230, arcToDeg: 290 },
+        temperatureC: 18,
+        dewPointC: 7,
+        qnhHpa: 1016,
+      },
+    });
   });
   it('accepts lower case, line breaks and a closing sign', () => {
     expect(readReport('zpav 241420z 26011kt\ncavok 18/07 q1016=').ok).toBe(true);
@@ -124,18 +218,49 @@ describe('readReport', () => {
     if (read.ok) expect(read.report.wind.kt).toBeCloseTo(19.44, 1);
   });
   it('never throws on any text', () => {
-    fc.assert(fc.property(fc.string(), (text) => { expect(() => readReport(text)).not.toThrow(); }));
-    fc.assert(fc.property(fc.array(fc.constantFrom('ZPAV', '241420Z', '26011KT', 'VRB03KT', 'CAVOK', '18/07', 'Q1016', 'RMK', '9999', '24V28', '///', 'M01/'), { maxLength: 8 }), (t) => { expect(() => readReport(t.join(' '))).not.toThrow(); }));
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        expect(() => readReport(text)).not.toThrow();
+      }),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom(
+            'ZPAV',
+            '241420Z',
+            '26011KT',
+            'VRB03KT',
+            'CAVOK',
+            '18/07',
+            'Q1016',
+            'RMK',
+            '9999',
+            '24V28',
+            '///',
+            'M01/',
+          ),
+          { maxLength: 8 },
+        ),
+        (t) => {
+          expect(() => readReport(t.join(' '))).not.toThrow();
+        },
+      ),
+    );
   });
   it('places the day in the right month', () => {
     const time = { hourUtc: 23, minuteUtc: 50 };
     expect(reportInstant({ dayOfMonth: 30, ...time }, '2026-12-01T00:10:00Z')).toBe('2026-11-30T23:50:00.000Z');
     expect(reportInstant({ dayOfMonth: 31, ...time }, '2026-12-01T00:10:00Z')).toBe('2026-10-31T23:50:00.000Z');
-    expect(reportInstant({ dayOfMonth: 24, hourUtc: 14, minuteUtc: 20 }, '2026-11-24T14:30:00Z')).toBe('2026-11-24T14:20:00.000Z');
+    expect(reportInstant({ dayOfMonth: 24, hourUtc: 14, minuteUtc: 20 }, '2026-11-24T14:30:00Z')).toBe(
+      '2026-11-24T14:20:00.000Z',
+    );
   });
   it('says how old it is', () => {
     const read = readReport(good);
     if (!read.ok) throw new Error('unreadable');
-    expect(ageMinutes(reportedWind(good, read.report, '2026-11-24T14:30:00Z')?.observedAt ?? '', '2026-11-24T14:30:00Z')).toBe(10);
+    expect(
+      ageMinutes(reportedWind(good, read.report, '2026-11-24T14:30:00Z')?.observedAt ?? '', '2026-11-24T14:30:00Z'),
+    ).toBe(10);
   });
 });

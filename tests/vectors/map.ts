@@ -1,7 +1,18 @@
 /** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
 import { daysSince, evaluateRecency, validThrough, validity } from '@/core/recency';
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
-import { assessCriterion, assessGoAround, assessLanding, authorship, bias, ewma, runRule, share, theilSen, touchdownSpread } from '@/core/assess';
+import {
+  assessCriterion,
+  assessGoAround,
+  assessLanding,
+  authorship,
+  bias,
+  ewma,
+  runRule,
+  share,
+  theilSen,
+  touchdownSpread,
+} from '@/core/assess';
 import { deceleration, scheduleFindings, slopeLights, speedPlateaus } from '@/core/approach';
 import { breakSpacing, circuitLegs, taskGaps, windTriangle } from '@/core/circuit';
 import { electricalTimeline } from '@/core/electrical';
@@ -12,10 +23,26 @@ import { insideEnvelope, massBalance, trimFor } from '@/core/loading';
 import { bestGlide, glidingTurn, reachEnds, reachPoint, straightGlide } from '@/core/reach';
 import { runwayNeeded, tableDistance } from '@/core/runway';
 import { goalsRequired } from '@/core/plan';
-import { bodyToHorizon, leastOffset, pointVisible, rotateProfile, runwayEdges, thresholdLost } from '@/core/sightpicture';
+import {
+  bodyToHorizon,
+  leastOffset,
+  pointVisible,
+  rotateProfile,
+  runwayEdges,
+  thresholdLost,
+} from '@/core/sightpicture';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
 import { gearSurface, gearSurfaceTable } from '@/core/water';
-import { chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, pilotLadder, vs0Floor, worstCase } from '@/core/wind';
+import {
+  chooseRunway,
+  components,
+  convertReference,
+  crosswindVerdict,
+  flapVerdict,
+  pilotLadder,
+  vs0Floor,
+  worstCase,
+} from '@/core/wind';
 
 /** A case of the reference file is untyped by nature; each line below says which core function reads it. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -29,7 +56,10 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'air.densityAltitude': (x) => ({ densityAltFt: densityAltitude(x.sigma) }),
   'air.tas': (x) => tas(x.casKt, x.sigma, x.pressureAltFt),
   'air.iasToCas': (x) => {
-    const r = iasToCas(x.iasKt, x.table.map((row: Case) => ({ ias: row.iasKt, correction: row.correctionKt })));
+    const r = iasToCas(
+      x.iasKt,
+      x.table.map((row: Case) => ({ ias: row.iasKt, correction: row.correctionKt })),
+    );
     return { casKt: r.cas, correctionKt: r.correction, outsideTable: r.outsideTable };
   },
   'wind.components': (x) => components(x.windFromDeg, x.windKt, x.gustKt, x.runwayDeg),

@@ -10,14 +10,26 @@ import { parseArgs } from 'node:util';
 import { type Tolerance, differences } from './compare';
 import { VECTOR_FUNCTIONS } from './map';
 
-interface VectorCase { block: string; fn: string; case: string; input: unknown; expected: unknown; tolerance: Tolerance }
+interface VectorCase {
+  block: string;
+  fn: string;
+  case: string;
+  input: unknown;
+  expected: unknown;
+  tolerance: Tolerance;
+}
 
 const here = (name: string) => new URL(name, import.meta.url);
 const { values } = parseArgs({ options: { blocks: { type: 'string' }, json: { type: 'string' } } });
 const file = process.env.JEITO_VECTORS ?? here('../fixtures/vectors.json');
 const { cases } = JSON.parse(readFileSync(file, 'utf8')) as { cases: VectorCase[] };
 const done = JSON.parse(readFileSync(here('../vectors.done.json'), 'utf8')) as string[];
-const wanted = values.blocks ? values.blocks.split(',').map((s) => s.trim()).filter(Boolean) : done;
+const wanted = values.blocks
+  ? values.blocks
+      .split(',')
+      .map((s) => s.trim())
+      .filter(Boolean)
+  : done;
 
 const unknownNames = wanted.filter((w) => !cases.some((c) => c.block === w || c.fn === w));
 if (unknownNames.length > 0) {

@@ -2,10 +2,16 @@
 
 export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
   return (
-    <main id="main"><div className="column"><div className="panel empty" role="alert">
-      <h1>This page could not be read</h1>
-      <p>Nothing recorded is lost. Try again; if it stays, go to the board and come back.</p>
-      <button type="button" className="btn btn-primary" onClick={reset}>Try again</button>
-    </div></div></main>
+    <main id="main">
+      <div className="column">
+        <div className="panel empty" role="alert">
+          <h1>This page could not be read</h1>
+          <p>Nothing recorded is lost. Try again; if it stays, go to the board and come back.</p>
+          <button type="button" className="btn btn-primary" onClick={reset}>
+            Try again
+          </button>
+        </div>
+      </div>
+    </main>
   );
 }

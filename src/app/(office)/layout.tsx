@@ -15,9 +15,16 @@ export default async function OfficeLayout({ children }: { children: React.React
   const demoDays = staleDemoDays(nowIso());
   return (
     <div className="shell">
-      <a href="#main" className="skip">Skip to the content</a>
+      <a href="#main" className="skip">
+        Skip to the content
+      </a>
       <Rail staff={may.seeEverybody(user)} notices={await unseenCount(user)} signOut={signOutAction} />
-      {demoDays !== null ? <p className="demo-note">This demo was filled in {demoDays} days ago and its dates have moved on. For a fresh start stop it and run <kbd>npm run demo -- --fresh</kbd>.</p> : null}
+      {demoDays !== null ? (
+        <p className="demo-note">
+          This demo was filled in {demoDays} days ago and its dates have moved on. For a fresh start stop it and run{' '}
+          <kbd>npm run demo -- --fresh</kbd>.
+        </p>
+      ) : null}
       {children}
       <OutboxNote />
       <Keys />

@@ -12,16 +12,30 @@ export default async function VerifyPage({ searchParams }: { searchParams: Promi
   const { e, h } = await searchParams;
   const first = e && h ? await verifyCode(e, h) : null;
   return (
-    <main id="main" className="verify"><div style={{ width: 'min(760px, 100%)', margin: '0 auto', padding: '28px 16px' }}>
-      <p className="mb-1"><Link href="/ledger" style={{ fontWeight: 700, fontSize: '1.2rem', textDecoration: 'none' }}>jeito</Link></p>
-      <h1>Is this sign-off real?</h1>
-      <p className="lead-line mb-3">Point a camera at the code on the sheet, or give the file. You need no account.</p>
-      <VerifyForm first={first} code={e ?? ''} hash={h ?? ''} />
-      <Panel title="Without this server">
-        <p>Keep the <a href="/api/ledger/key">public key of the book</a> where you trust it. With it, and no network, the PDF or its JSON is checked by</p>
-        <pre className="mono mb-2">npm run verify-ledger -- FILE --key jeito-book.pub.pem</pre>
-        <p className="mb-0 soft">That says whether the file was changed, not whether the entry was voided later: only the book knows that. A rewrite of everything by whoever holds the private key shows only against copies kept elsewhere.</p>
-      </Panel>
-    </div></main>
+    <main id="main" className="verify">
+      <div style={{ width: 'min(760px, 100%)', margin: '0 auto', padding: '28px 16px' }}>
+        <p className="mb-1">
+          <Link href="/ledger" style={{ fontWeight: 700, fontSize: '1.2rem', textDecoration: 'none' }}>
+            jeito
+          </Link>
+        </p>
+        <h1>Is this sign-off real?</h1>
+        <p className="lead-line mb-3">
+          Point a camera at the code on the sheet, or give the file. You need no account.
+        </p>
+        <VerifyForm first={first} code={e ?? ''} hash={h ?? ''} />
+        <Panel title="Without this server">
+          <p>
+            Keep the <a href="/api/ledger/key">public key of the book</a> where you trust it. With it, and no network,
+            the PDF or its JSON is checked by
+          </p>
+          <pre className="mono mb-2">npm run verify-ledger -- FILE --key jeito-book.pub.pem</pre>
+          <p className="mb-0 soft">
+            That says whether the file was changed, not whether the entry was voided later: only the book knows that. A
+            rewrite of everything by whoever holds the private key shows only against copies kept elsewhere.
+          </p>
+        </Panel>
+      </div>
+    </main>
   );
 }

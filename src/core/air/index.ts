@@ -4,7 +4,13 @@
  */
 import { G_MS2, M_PER_FT } from '../constants';
 
-const ISA = { pressureHpa: 1013.25, temperatureK: 288.15, lapseKPerM: 0.0065, gasConstant: 287.05287, densityKgM3: 1.225 };
+const ISA = {
+  pressureHpa: 1013.25,
+  temperatureK: 288.15,
+  lapseKPerM: 0.0065,
+  gasConstant: 287.05287,
+  densityKgM3: 1.225,
+};
 
 /**
  * Pressure altitude of a field.
@@ -16,7 +22,12 @@ export function pressureAltitude(elevFt: number, qnhHpa: number): number {
   return elevFt + 145366.45 * (1 - (qnhHpa / ISA.pressureHpa) ** 0.190284);
 }
 
-export interface AirDensity { pressureHpa: number; densityKgM3: number; sigma: number; isaDevC: number }
+export interface AirDensity {
+  pressureHpa: number;
+  densityKgM3: number;
+  sigma: number;
+  isaDevC: number;
+}
 
 /**
  * Air density at a pressure altitude.
@@ -32,7 +43,12 @@ export function density(pressureAltFt: number, oatC: number, dewPointC: number |
   const vapourHpa = dewPointC === null ? 0 : 6.112 * Math.exp((17.67 * dewPointC) / (dewPointC + 243.5));
   const virtualK = temperatureK / (1 - (0.378 * vapourHpa) / pressureHpa);
   const densityKgM3 = (100 * pressureHpa) / (ISA.gasConstant * virtualK);
-  return { pressureHpa, densityKgM3, sigma: densityKgM3 / ISA.densityKgM3, isaDevC: oatC - (15 - ISA.lapseKPerM * heightM) };
+  return {
+    pressureHpa,
+    densityKgM3,
+    sigma: densityKgM3 / ISA.densityKgM3,
+    isaDevC: oatC - (15 - ISA.lapseKPerM * heightM),
+  };
 }
 
 /** Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0). */
@@ -49,9 +65,16 @@ export function tas(casKt: number, sigma: number, pressureAltFt: number): { tasK
 }
 
 /** One row of an airspeed indicator's error table, in one unit throughout: `correction` = CAS - IAS. */
-export interface DialRow { ias: number; correction: number }
+export interface DialRow {
+  ias: number;
+  correction: number;
+}
 
-export interface Calibrated { cas: number; correction: number; outsideTable: boolean }
+export interface Calibrated {
+  cas: number;
+  correction: number;
+  outsideTable: boolean;
+}
 
 /**
  * Indicated to calibrated airspeed. The correction is linear between rows and held flat outside with a flag.
@@ -63,7 +86,8 @@ export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
   const first = rows[0];
   const last = rows[rows.length - 1];
   if (!first || !last) return { cas: ias, correction: 0, outsideTable: true };
-  if (ias <= first.ias) return { cas: ias + first.correction, correction: first.correction, outsideTable: ias < first.ias };
+  if (ias <= first.ias)
+    return { cas: ias + first.correction, correction: first.correction, outsideTable: ias < first.ias };
   for (let i = 1; i < rows.length; i++) {
     const low = rows[i - 1];
     const high = rows[i];

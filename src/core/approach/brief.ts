@@ -8,12 +8,44 @@ import type { ElectricalTimeline } from '../electrical';
 import { fixed } from '../format';
 import { gearMassGroup } from '../plan';
 import { configurationDrag, scheduleLimits, scheduleWords, sheetPolar, validateSheet } from '../sheet';
-import { type AirToday, type FuelToday, type LoadingToday, type RunwayToday, airToday, electricsToday, fuelToday, loadingToday, runwayToday, usableEnds } from './day';
-import { type Deceleration, deceleration, scheduleFindings, slopeLights } from './schedule';
-import { type GateTarget, type StallMargin, LIMIT_BUFFER_KT, casKtToDial, dialToCasKt, gateTarget, ktToDialDelta, scaleForMass, stallMargin } from '../speeds';
 import {
-  type CrosswindLimit, type CrosswindVerdict, type FlapVerdict, type Ladder, type WorstCase,
-  ageMinutes, chooseRunway, components, convertReference, crosswindVerdict, flapVerdict, vs0Floor, worstCase,
+  type AirToday,
+  type FuelToday,
+  type LoadingToday,
+  type RunwayToday,
+  airToday,
+  electricsToday,
+  fuelToday,
+  loadingToday,
+  runwayToday,
+  usableEnds,
+} from './day';
+import { type Deceleration, deceleration, scheduleFindings, slopeLights } from './schedule';
+import {
+  type GateTarget,
+  type StallMargin,
+  LIMIT_BUFFER_KT,
+  casKtToDial,
+  dialToCasKt,
+  gateTarget,
+  ktToDialDelta,
+  scaleForMass,
+  stallMargin,
+} from '../speeds';
+import {
+  type CrosswindLimit,
+  type CrosswindVerdict,
+  type FlapVerdict,
+  type Ladder,
+  type WorstCase,
+  ageMinutes,
+  chooseRunway,
+  components,
+  convertReference,
+  crosswindVerdict,
+  flapVerdict,
+  vs0Floor,
+  worstCase,
 } from '../wind';
 
 export interface BriefContext {
@@ -130,11 +162,22 @@ export interface BriefResult {
 export function computeBrief(choices: BriefChoices, context: BriefContext): BriefResult {
   const { sheet, aerodrome, house, nowIso } = context;
   const warnings: string[] = [];
-  const massKg = sheet.masses.emptyKg.value + choices.pilotKg + choices.instructorKg + choices.rearKg + choices.baggageKg + choices.fuelL * AVGAS_KG_PER_L;
+  const massKg =
+    sheet.masses.emptyKg.value +
+    choices.pilotKg +
+    choices.instructorKg +
+    choices.rearKg +
+    choices.baggageKg +
+    choices.fuelL * AVGAS_KG_PER_L;
   const maxMassKg = sheet.masses.maxTakeoffKg.value;
-  if (massKg > maxMassKg) warnings.push(`Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Take off fuel or load before anything else.`);
-  if (choices.baggageKg > sheet.masses.maxBaggageKg.value) warnings.push(`Baggage ${choices.baggageKg} kg is above the limit of ${sheet.masses.maxBaggageKg.value} kg.`);
-  if (choices.fuelL > sheet.engine.usableFuelL.value) warnings.push(`Fuel ${choices.fuelL} L is more than the ${sheet.engine.usableFuelL.value} L usable.`);
+  if (massKg > maxMassKg)
+    warnings.push(
+      `Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Take off fuel or load before anything else.`,
+    );
+  if (choices.baggageKg > sheet.masses.maxBaggageKg.value)
+    warnings.push(`Baggage ${choices.baggageKg} kg is above the limit of ${sheet.masses.maxBaggageKg.value} kg.`);
+  if (choices.fuelL > sheet.engine.usableFuelL.value)
+    warnings.push(`Fuel ${choices.fuelL} L is more than the ${sheet.engine.usableFuelL.value} L usable.`);
 
   const wind = choices.wind;
   const windAgeMin = wind === null ? null : ageMinutes(wind.observedAt, nowIso);
@@ -157,13 +200,24 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     limits,
   });
   // A wind too old for a crosswind verdict is too old for a flap verdict.
-  const flap = used && crosswind.reason !== 'no-recent-wind' ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable) : { verdict: null, maxFlapDeg: null, reason: null };
+  const flap =
+    used && crosswind.reason !== 'no-recent-wind'
+      ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable)
+      : { verdict: null, maxFlapDeg: null, reason: null };
   const sheetFlap = Math.max(...sheet.approach.map((g) => g.flapDeg));
   const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
-  if (flap.verdict === 'outside') warnings.push('The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.');
-  if (flapHeldDeg < sheetFlap) warnings.push(`Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`);
+  if (flap.verdict === 'outside')
+    warnings.push(
+      'The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.',
+    );
+  if (flapHeldDeg < sheetFlap)
+    warnings.push(
+      `Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`,
+    );
   const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
-  const gates = sheet.approach.map((gate) => briefGate(gate, flapHeldDeg, flap.verdict === 'outside', massKg, choices, context, elevationFt, used));
+  const gates = sheet.approach.map((gate) =>
+    briefGate(gate, flapHeldDeg, flap.verdict === 'outside', massKg, choices, context, elevationFt, used),
+  );
   const air = airToday(elevationFt, choices);
   const legs = flownLegs(gates, sheet, massKg, air, used?.headwindKt ?? 0);
   const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
@@ -171,35 +225,82 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   if (loading) warnings.push(...loadingWarnings(loading));
   const fence = gates[gates.length - 1];
   const speedShare = fence?.cas && fence.sheetCasToday ? fence.cas.targetKt / fence.sheetCasToday : 1;
-  const distance = (kind: 'takeoff' | 'landing') => (used === null ? null : kind === 'landing' && !fence?.cas ? noLandingSpeed(sheet) : runwayToday(kind, sheet, house, { massKg, air, oatC: choices.oatC, runway: used, wet: choices.surfaceState === 'wet', speedShare }));
+  const distance = (kind: 'takeoff' | 'landing') =>
+    used === null
+      ? null
+      : kind === 'landing' && !fence?.cas
+        ? noLandingSpeed(sheet)
+        : runwayToday(kind, sheet, house, {
+            massKg,
+            air,
+            oatC: choices.oatC,
+            runway: used,
+            wet: choices.surfaceState === 'wet',
+            speedShare,
+          });
   const takeoff = distance('takeoff');
   const landing = distance('landing');
-  for (const [name, r] of [['Take-off', takeoff], ['Landing', landing]] as const) {
-    if (r?.need.length === 'not-enough') warnings.push(`${name}: ${fixed(r.need.over50M ?? 0)} m needed with the house\u2019s margin, ${used?.lengthM ?? 0} m there.`);
-    if (r?.need.width === 'not-enough') warnings.push(`Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${sheet.landing.minWidthM?.value ?? 0} m are asked (${sheet.landing.minWidthM?.ref ?? ''}).`);
+  for (const [name, r] of [
+    ['Take-off', takeoff],
+    ['Landing', landing],
+  ] as const) {
+    if (r?.need.length === 'not-enough')
+      warnings.push(
+        `${name}: ${fixed(r.need.over50M ?? 0)} m needed with the house\u2019s margin, ${used?.lengthM ?? 0} m there.`,
+      );
+    if (r?.need.width === 'not-enough')
+      warnings.push(
+        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${sheet.landing.minWidthM?.value ?? 0} m are asked (${sheet.landing.minWidthM?.ref ?? ''}).`,
+      );
   }
-  warnings.push(...scheduleWarnings(gates, sheet, choices), ...validateSheet(sheet).map((f) => `Type sheet: ${f.what}`));
+  warnings.push(
+    ...scheduleWarnings(gates, sheet, choices),
+    ...validateSheet(sheet).map((f) => `Type sheet: ${f.what}`),
+  );
   for (const leg of legs) {
-    if (leg.canSlow === 'no') warnings.push(`${leg.to}: it cannot slow that fast from ${leg.from}; begin ${leg.latestStartM === null ? 'with a shallower path' : `${fixed(leg.latestStartM / 10) + '0'} m before it at the latest`}.`);
-    else if (leg.canSlow === 'tight') warnings.push(`${leg.to}: slowing from ${leg.from} is tight; power off ${fixed((leg.comfortableStartM ?? 0) / 10)}0 m before it.`);
+    if (leg.canSlow === 'no')
+      warnings.push(
+        `${leg.to}: it cannot slow that fast from ${leg.from}; begin ${leg.latestStartM === null ? 'with a shallower path' : `${fixed(leg.latestStartM / 10) + '0'} m before it at the latest`}.`,
+      );
+    else if (leg.canSlow === 'tight')
+      warnings.push(
+        `${leg.to}: slowing from ${leg.from} is tight; power off ${fixed((leg.comfortableStartM ?? 0) / 10)}0 m before it.`,
+      );
   }
 
   return {
     unit: sheet.dial.unit,
-    massKg, maxMassKg, landingRefMassKg: sheet.masses.refMassKg,
+    massKg,
+    maxMassKg,
+    landingRefMassKg: sheet.masses.refMassKg,
     windAgeMin,
     ...windDirections(wind, aerodrome.variationDeg),
-    chosenEnd, runways, limits, crosswind, flap, flapHeldDeg, gates,
+    chosenEnd,
+    runways,
+    limits,
+    crosswind,
+    flap,
+    flapHeldDeg,
+    gates,
     vsToday: sheet.stalls.map((s) => {
       const cas = scaleForMass('vs1', dialToCasKt(s.speed.value, sheet.dial), sheet.masses.refMassKg, massKg);
       return { flapDeg: s.flapDeg, dial: casKtToDial(cas, sheet.dial), cas, ref: s.speed.ref };
     }),
     vaDial: scaledDial('va', sheet.speeds.va.value, massKg, sheet),
     bestGlideDial: scaledDial('bestGlide', sheet.speeds.bestGlide.value, massKg, sheet),
-    vyDial: sheet.speeds.vy.value, coolingClimbDial: sheet.coolingClimb?.value ?? null,
-    air, takeoff, landing, legs, fuel, loading, electrics: electricsToday(sheet),
+    vyDial: sheet.speeds.vy.value,
+    coolingClimbDial: sheet.coolingClimb?.value ?? null,
+    air,
+    takeoff,
+    landing,
+    legs,
+    fuel,
+    loading,
+    electrics: electricsToday(sheet),
     stabilised: { heightFt: house.stabilisedFt, altimeterFt: Math.round(elevationFt + house.stabilisedFt) },
-    landmark: used?.landmark ?? null, habits: [...context.habits], eyeHeightM: context.eyeHeightM,
+    landmark: used?.landmark ?? null,
+    habits: [...context.habits],
+    eyeHeightM: context.eyeHeightM,
     breakM: breakMetres(gates[0], choices, air.sigma, used?.headwindKt ?? 0),
     warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
   };
@@ -210,46 +311,112 @@ const scaledDial = (kind: 'va' | 'bestGlide', ias: number, massKg: number, sheet
 
 /** Without a speed over the fence there is no landing distance. */
 const noLandingSpeed = (sheet: TypeSheet): RunwayToday => ({
-  need: { totalFactor: null, groundRollM: null, over50M: null, steps: [], marginM: null, length: null, width: null, verdict: null, words: null },
-  tableGroundM: null, tableOver50M: null, refused: 'no-speed', words: 'no speed over the fence: landing not computed', source: sheet.distances?.ref ?? null,
+  need: {
+    totalFactor: null,
+    groundRollM: null,
+    over50M: null,
+    steps: [],
+    marginM: null,
+    length: null,
+    width: null,
+    verdict: null,
+    words: null,
+  },
+  tableGroundM: null,
+  tableOver50M: null,
+  refused: 'no-speed',
+  words: 'no speed over the fence: landing not computed',
+  source: sheet.distances?.ref ?? null,
 });
 
 function loadingWarnings(loading: LoadingToday): string[] {
-  const points = [['take-off', loading.dual.takeOff], ['landing', loading.dual.landing], ['zero fuel', loading.dual.zeroFuel]] as const;
+  const points = [
+    ['take-off', loading.dual.takeOff],
+    ['landing', loading.dual.landing],
+    ['zero fuel', loading.dual.zeroFuel],
+  ] as const;
   return [
-    ...points.filter(([, p]) => !p.inside).map(([name, p]) => `Loading at ${name}: ${fixed(p.massKg)} kg at ${fixed(p.armM, 3)} m is outside the envelope.`),
+    ...points
+      .filter(([, p]) => !p.inside)
+      .map(
+        ([name, p]) => `Loading at ${name}: ${fixed(p.massKg)} kg at ${fixed(p.armM, 3)} m is outside the envelope.`,
+      ),
     ...loading.dual.overMax.map((name) => `${name} is loaded above its limit.`),
     ...(loading.solo.allInside ? [] : ['Solo with this fuel the loading is outside the envelope.']),
   ];
 }
 
 /** Seconds, slope and slowing between the gates as flown today: true airspeeds, today's headwind and density. */
-function flownLegs(gates: readonly BriefGate[], sheet: TypeSheet, massKg: number, air: AirToday, headwindKt: number): BriefResult['legs'] {
+function flownLegs(
+  gates: readonly BriefGate[],
+  sheet: TypeSheet,
+  massKg: number,
+  air: AirToday,
+  headwindKt: number,
+): BriefResult['legs'] {
   const polar = sheetPolar(sheet);
   const root = Math.sqrt(air.sigma ?? 1);
   return gates.slice(1).flatMap((to, i) => {
     const from = gates[i];
     if (!from?.cas || !to.cas || from.distanceM <= to.distanceM) return [];
-    return [{
-      from: from.name, to: to.name,
-      ...deceleration({ v1Kt: from.cas.targetKt / root, v2Kt: to.cas.targetKt / root, distanceM: from.distanceM - to.distanceM, heightLossFt: from.heightFt - to.heightFt, headwindKt, polar, deltaCd0: configurationDrag(sheet, from.flapDeg, from.gear), massKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: air.densityKgM3 ?? 1.225 }),
-    }];
+    return [
+      {
+        from: from.name,
+        to: to.name,
+        ...deceleration({
+          v1Kt: from.cas.targetKt / root,
+          v2Kt: to.cas.targetKt / root,
+          distanceM: from.distanceM - to.distanceM,
+          heightLossFt: from.heightFt - to.heightFt,
+          headwindKt,
+          polar,
+          deltaCd0: configurationDrag(sheet, from.flapDeg, from.gear),
+          massKg,
+          wingAreaM2: sheet.wing.areaM2.value,
+          rhoKgM3: air.densityKgM3 ?? 1.225,
+        }),
+      },
+    ];
   });
 }
 
 /** The schedule as flown today against the limits of the sheet; margins to the stall are said by the gates themselves. */
 function scheduleWarnings(gates: readonly BriefGate[], sheet: TypeSheet, choices: BriefChoices): string[] {
-  const flown = gates.map((g) => ({ name: g.name, distanceM: g.distanceM, heightFt: g.heightFt, targetKt: g.target ?? g.sheetValue, flapDeg: g.flapDeg, gear: g.gear, targetCasKt: g.cas?.targetKt ?? 0, vsCasKt: null, sanctionedRatio: null }));
+  const flown = gates.map((g) => ({
+    name: g.name,
+    distanceM: g.distanceM,
+    heightFt: g.heightFt,
+    targetKt: g.target ?? g.sheetValue,
+    flapDeg: g.flapDeg,
+    gear: g.gear,
+    targetCasKt: g.cas?.targetKt ?? 0,
+    vsCasKt: null,
+    sanctionedRatio: null,
+  }));
   const ordered = flown.every((g, i) => i === 0 || g.distanceM < (flown[i - 1]?.distanceM ?? 0));
-  return scheduleFindings({ gates: flown, ...scheduleLimits(sheet), school: choices.speedSchool, slopeMinDeg: 2, slopeMaxDeg: 7, bankDeg: 0 })
+  return scheduleFindings({
+    gates: flown,
+    ...scheduleLimits(sheet),
+    school: choices.speedSchool,
+    slopeMinDeg: 2,
+    slopeMaxDeg: 7,
+    bankDeg: 0,
+  })
     .filter((f) => ordered || f.code !== 'slope')
     .map((f) => scheduleWords(f, flown[f.gate]?.name ?? '', sheet.dial.unit).what);
 }
 
 /** Metres between two aeroplanes that break over the same point; true airspeed of the first gate. */
-function breakMetres(first: BriefGate | undefined, choices: BriefChoices, sigma: number | null, headwindKt: number): number | null {
+function breakMetres(
+  first: BriefGate | undefined,
+  choices: BriefChoices,
+  sigma: number | null,
+  headwindKt: number,
+): number | null {
   const intervalS = choices.second?.breakS ?? null;
-  return intervalS === null || !first?.cas ? null : breakSpacing({ tasKt: first.cas.targetKt / Math.sqrt(sigma ?? 1), intervalS, headwindKt, formation: 'trail' });
+  return intervalS === null || !first?.cas
+    ? null
+    : breakSpacing({ tasKt: first.cas.targetKt / Math.sqrt(sigma ?? 1), intervalS, headwindKt, formation: 'trail' });
 }
 
 function windDirections(wind: WindSeen | null, variationDeg: number) {
@@ -265,15 +432,40 @@ function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefCo
   const tailLimitKt = sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt;
   return ends.map((end) => {
     const facts = {
-      ident: end.ident, trueBearingDeg: end.trueBearingDeg, surface: end.surface, lengthM: end.lengthM, widthM: end.widthM,
-      slopePct: end.slopePct, elevationFt: end.elevationFt, landmark: end.landmark, slopeLightsDeg: end.slopeLightsDeg,
+      ident: end.ident,
+      trueBearingDeg: end.trueBearingDeg,
+      surface: end.surface,
+      lengthM: end.lengthM,
+      widthM: end.widthM,
+      slopePct: end.slopePct,
+      elevationFt: end.elevationFt,
+      landmark: end.landmark,
+      slopeLightsDeg: end.slopeLightsDeg,
       magneticBearingDeg: convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg),
     };
-    if (wind === null) return { ...facts, headwindKt: 0, crosswindKt: 0, gustCrosswindKt: null, tailwindKt: 0, gustTailwindKt: null, suitable: false, reasons: ['no wind known'] };
-    const toTrue = (deg: number | null) => (deg === null ? null : convertReference(deg, wind.reference, 'true', aerodrome.variationDeg));
+    if (wind === null)
+      return {
+        ...facts,
+        headwindKt: 0,
+        crosswindKt: 0,
+        gustCrosswindKt: null,
+        tailwindKt: 0,
+        gustTailwindKt: null,
+        suitable: false,
+        reasons: ['no wind known'],
+      };
+    const toTrue = (deg: number | null) =>
+      deg === null ? null : convertReference(deg, wind.reference, 'true', aerodrome.variationDeg);
     const from = toTrue(wind.fromDeg);
     const worst: WorstCase = worstCase(
-      { variable: wind.variable, arcFromDeg: toTrue(wind.arcFromDeg), arcToDeg: toTrue(wind.arcToDeg), windFromDeg: from, windKt: wind.kt, gustKt: wind.gustKt },
+      {
+        variable: wind.variable,
+        arcFromDeg: toTrue(wind.arcFromDeg),
+        arcToDeg: toTrue(wind.arcToDeg),
+        windFromDeg: from,
+        windKt: wind.kt,
+        gustKt: wind.gustKt,
+      },
       end.trueBearingDeg,
     );
     const mean = components(from ?? end.trueBearingDeg, wind.kt, wind.gustKt, end.trueBearingDeg);
@@ -292,18 +484,30 @@ function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefCo
   });
 }
 
-function proposeEnd(wind: WindSeen | null, runways: readonly RunwayWind[], { aerodrome, house, sheet }: BriefContext): string | null {
+function proposeEnd(
+  wind: WindSeen | null,
+  runways: readonly RunwayWind[],
+  { aerodrome, house, sheet }: BriefContext,
+): string | null {
   if (wind === null) return null;
-  if (wind.variable || wind.fromDeg === null) return [...runways].sort((a, b) => b.lengthM - a.lengthM)[0]?.ident ?? null;
+  if (wind.variable || wind.fromDeg === null)
+    return [...runways].sort((a, b) => b.lengthM - a.lengthM)[0]?.ident ?? null;
   return chooseRunway(
-    { windFromDeg: convertReference(wind.fromDeg, wind.reference, 'true', aerodrome.variationDeg), windKt: wind.kt, gustKt: wind.gustKt },
+    {
+      windFromDeg: convertReference(wind.fromDeg, wind.reference, 'true', aerodrome.variationDeg),
+      windKt: wind.kt,
+      gustKt: wind.gustKt,
+    },
     { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt, requiredLengthM: 0 },
     runways.map((r) => ({ id: r.ident, headingDeg: r.trueBearingDeg, lengthM: r.lengthM })),
   ).chosenId;
 }
 
 /** Every crosswind limit that bears on this flight, each with its source. */
-function limitLadder(choices: BriefChoices, { sheet, airframeCrosswindKt, house, ladder, pilotName }: BriefContext): CrosswindLimit[] {
+function limitLadder(
+  choices: BriefChoices,
+  { sheet, airframeCrosswindKt, house, ladder, pilotName }: BriefContext,
+): CrosswindLimit[] {
   const { limitationKt, demonstratedKt } = sheet.crosswind;
   const lowestStall = [...sheet.stalls].sort((a, b) => b.flapDeg - a.flapDeg)[0];
   const houseKt = house.crosswindKt[gearMassGroup(sheet)];
@@ -312,14 +516,35 @@ function limitLadder(choices: BriefChoices, { sheet, airframeCrosswindKt, house,
     demonstratedKt && { source: demonstratedKt.ref, kind: 'demonstrated', valueKt: demonstratedKt.value },
     airframeCrosswindKt === null ? null : { source: 'this airframe', kind: 'airframe', valueKt: airframeCrosswindKt },
     houseKt === undefined ? null : { source: house.reference, kind: 'house', valueKt: houseKt },
-    choices.instructorLimitKt === null ? null : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
-    { source: `${pilotName}: proven ${Math.round(ladder.provenKt)} kt, plus a step`, kind: 'pilotStep', valueKt: ladder.ladderKt },
-    lowestStall ? { source: '0.2 of the stall speed in landing configuration', kind: 'vs0Floor', valueKt: vs0Floor(dialToCasKt(lowestStall.speed.value, sheet.dial), 'kt') } : null,
+    choices.instructorLimitKt === null
+      ? null
+      : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
+    {
+      source: `${pilotName}: proven ${Math.round(ladder.provenKt)} kt, plus a step`,
+      kind: 'pilotStep',
+      valueKt: ladder.ladderKt,
+    },
+    lowestStall
+      ? {
+          source: '0.2 of the stall speed in landing configuration',
+          kind: 'vs0Floor',
+          valueKt: vs0Floor(dialToCasKt(lowestStall.speed.value, sheet.dial), 'kt'),
+        }
+      : null,
   ];
   return rows.filter((r): r is CrosswindLimit => r !== null);
 }
 
-function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, beyondTable: boolean, massKg: number, choices: BriefChoices, { sheet, house }: BriefContext, elevationFt: number, used: RunwayWind | null): BriefGate {
+function briefGate(
+  gate: TypeSheet['approach'][number],
+  flapHeldDeg: number,
+  beyondTable: boolean,
+  massKg: number,
+  choices: BriefChoices,
+  { sheet, house }: BriefContext,
+  elevationFt: number,
+  used: RunwayWind | null,
+): BriefGate {
   const { dial, stalls, masses } = sheet;
   const flapDeg = Math.min(gate.flapDeg, flapHeldDeg);
   const warnings: string[] = [];
@@ -328,9 +553,31 @@ function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, bey
     return row ? dialToCasKt(row.speed.value, dial) : null;
   };
   const base = {
-    name: gate.name, heightFt: gate.heightFt, altimeterFt: Math.round(elevationFt + gate.heightFt), distanceM: gate.distanceM, flapDeg, gear: gate.gear, bankDeg: gate.bankDeg,
-    whites: used?.slopeLightsDeg && gate.finalGate && gate.heightFt > 100 ? slopeLights({ heightFt: gate.heightFt, distanceM: gate.distanceM + sheet.landing.aimPointM.value, nominalDeg: used.slopeLightsDeg, speedDevKt: 0, fastTolKt: 1, slowTolKt: 1 }).whites : null,
-    flapWithheld: beyondTable && flapDeg > 0, power: gate.power, finalGate: gate.finalGate, sheetValue: gate.speed.value, sourceRef: gate.speed.ref, source: gate.speed.source, warnings,
+    name: gate.name,
+    heightFt: gate.heightFt,
+    altimeterFt: Math.round(elevationFt + gate.heightFt),
+    distanceM: gate.distanceM,
+    flapDeg,
+    gear: gate.gear,
+    bankDeg: gate.bankDeg,
+    whites:
+      used?.slopeLightsDeg && gate.finalGate && gate.heightFt > 100
+        ? slopeLights({
+            heightFt: gate.heightFt,
+            distanceM: gate.distanceM + sheet.landing.aimPointM.value,
+            nominalDeg: used.slopeLightsDeg,
+            speedDevKt: 0,
+            fastTolKt: 1,
+            slowTolKt: 1,
+          }).whites
+        : null,
+    flapWithheld: beyondTable && flapDeg > 0,
+    power: gate.power,
+    finalGate: gate.finalGate,
+    sheetValue: gate.speed.value,
+    sourceRef: gate.speed.ref,
+    source: gate.speed.source,
+    warnings,
   };
   if (base.flapWithheld) return { ...base, target: null, additive: 0, cas: null, margin: null, sheetCasToday: null };
   const sheetCasKt = dialToCasKt(gate.speed.value, dial);
@@ -344,21 +591,47 @@ function briefGate(gate: TypeSheet['approach'][number], flapHeldDeg: number, bey
     }
     casKt *= to / from;
   }
-  const vfe = sheet.speeds.vfe.filter((v) => v.flapDeg >= flapDeg && flapDeg > 0).sort((a, b) => a.flapDeg - b.flapDeg)[0];
+  const vfe = sheet.speeds.vfe
+    .filter((v) => v.flapDeg >= flapDeg && flapDeg > 0)
+    .sort((a, b) => a.flapDeg - b.flapDeg)[0];
   const cas = gateTarget({
-    speedKt: casKt, refMassKg: masses.refMassKg, massKg, school: choices.gustSchool, finalGate: gate.finalGate,
-    windKt: choices.wind?.kt ?? 0, gustKt: choices.wind?.gustKt ?? null, capKt: house.gustCapKt,
+    speedKt: casKt,
+    refMassKg: masses.refMassKg,
+    massKg,
+    school: choices.gustSchool,
+    finalGate: gate.finalGate,
+    windKt: choices.wind?.kt ?? 0,
+    gustKt: choices.wind?.gustKt ?? null,
+    capKt: house.gustCapKt,
     configLimitKt: vfe ? dialToCasKt(vfe.speed.value, dial) : null,
-    twin: sheet.twin ? { vyseKt: dialToCasKt(sheet.twin.vyse.value, dial), vsseKt: dialToCasKt(sheet.twin.vsse.value, dial), landingAssured: gate.heightFt <= 100 } : null,
+    twin: sheet.twin
+      ? {
+          vyseKt: dialToCasKt(sheet.twin.vyse.value, dial),
+          vsseKt: dialToCasKt(sheet.twin.vsse.value, dial),
+          landingAssured: gate.heightFt <= 100,
+        }
+      : null,
   });
   const margin = stallMargin({
-    casKt: cas.targetKt, flapDeg, stalls: stalls.flatMap((s) => ({ flapDeg: s.flapDeg, vsCasKt: dialToCasKt(s.speed.value, dial) })),
-    refMassKg: masses.refMassKg, massKg, bankDeg: gate.bankDeg, sanctioned: gate.finalGate ? sheet.sanctionedMargin : null,
+    casKt: cas.targetKt,
+    flapDeg,
+    stalls: stalls.flatMap((s) => ({ flapDeg: s.flapDeg, vsCasKt: dialToCasKt(s.speed.value, dial) })),
+    refMassKg: masses.refMassKg,
+    massKg,
+    bankDeg: gate.bankDeg,
+    sanctioned: gate.finalGate ? sheet.sanctionedMargin : null,
   });
   if (cas.limited) warnings.push(`target held ${LIMIT_BUFFER_KT} kt below the flap limit`);
   if (margin.reason) warnings.push(`no stall speed for flap ${flapDeg}\u00b0 on the sheet, margin not known`);
   if (margin.lowLevel) warnings.push(`only ${(margin.marginLevel ?? 0).toFixed(2)} of the stall speed, less than 1.3`);
   if (margin.lowBanked) warnings.push(`less than 1.1 of the stall speed in the planned ${gate.bankDeg}\u00b0 of bank`);
   if (cas.raisedToFloor) warnings.push(`held at ${gate.heightFt <= 100 ? 'Vsse' : 'Vyse'}, not scaled below it`);
-  return { ...base, target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05), additive: ktToDialDelta(cas.additiveKt, dial), cas, margin, sheetCasToday: scaleForMass('gate', sheetCasKt, masses.refMassKg, massKg) };
+  return {
+    ...base,
+    target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05),
+    additive: ktToDialDelta(cas.additiveKt, dial),
+    cas,
+    margin,
+    sheetCasToday: scaleForMass('gate', sheetCasKt, masses.refMassKg, massKg),
+  };
 }

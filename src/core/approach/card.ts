@@ -7,7 +7,10 @@ import type { BriefResult } from './brief';
 import { type StripPicture, pictureStrip, sightAnswers, viewOf, withMargin } from '../sightpicture';
 import { crosswindSentences, gateConfiguration } from './words';
 
-export interface CardSection { title: string; lines: string[] }
+export interface CardSection {
+  title: string;
+  lines: string[];
+}
 /** One A5 card, both sides, as plain words: the screen, the print view and the PDF all print these same strings. */
 export interface Card {
   title: string;
@@ -22,8 +25,18 @@ export interface Card {
   tally: { columns: { head: string; codes: string }[]; rows: number };
   caution: string;
 }
-export interface CardFacts { pilotName: string; registration: string; lesson: number; briefVersion: number; savedAt: string; typeVersion: number; sheet: TypeSheet; house: House; choices: BriefChoices; result: BriefResult }
-
+export interface CardFacts {
+  pilotName: string;
+  registration: string;
+  lesson: number;
+  briefVersion: number;
+  savedAt: string;
+  typeVersion: number;
+  sheet: TypeSheet;
+  house: House;
+  choices: BriefChoices;
+  result: BriefResult;
+}
 
 /** The kneeboard card of a stored brief. Same numbers as the screen, to the last digit. */
 export function kneeboardCard(f: CardFacts): Card {
@@ -31,42 +44,96 @@ export function kneeboardCard(f: CardFacts): Card {
   const { unit } = result;
   const said = crosswindSentences(result, choices.runwayEnd, f.pilotName.split(' ')[0] ?? f.pilotName);
   const fence = result.gates[result.gates.length - 1];
-  const need = (name: string, r: BriefResult['takeoff']) => (r === null ? `${name}: no runway chosen` : r.words ? `${name}: ${r.words}` : `${name} ${metresUp(r.need.over50M)} over 50 ft${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metresUp(Math.floor(r.need.marginM))} in hand` : `, ${metresUp(-r.need.marginM)} too short`}`);
+  const need = (name: string, r: BriefResult['takeoff']) =>
+    r === null
+      ? `${name}: no runway chosen`
+      : r.words
+        ? `${name}: ${r.words}`
+        : `${name} ${metresUp(r.need.over50M)} over 50 ft${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metresUp(Math.floor(r.need.marginM))} in hand` : `, ${metresUp(-r.need.marginM)} too short`}`;
   return {
     title: `${f.registration} ${sheet.name}`,
     line: `${f.pilotName}, lesson ${f.lesson}, ${dateText(choices.flownOn)}`,
     revision: `Brief version ${f.briefVersion}, saved ${instantText(f.savedAt)}; type sheet version ${f.typeVersion}, ${sheet.revision}`,
     warnings: result.warnings,
     gates: result.gates.map((g) => ({
-      name: g.name, speed: g.target === null ? 'no speed' : withUnit(g.target, unit), height: withUnit(g.heightFt, 'ft'), altimeter: `${g.altimeterFt} QNH`,
-      configuration: gateConfiguration(g, sheet.flapSteps.length > 1), power: g.power,
+      name: g.name,
+      speed: g.target === null ? 'no speed' : withUnit(g.target, unit),
+      height: withUnit(g.heightFt, 'ft'),
+      altimeter: `${g.altimeterFt} QNH`,
+      configuration: gateConfiguration(g, sheet.flapSteps.length > 1),
+      power: g.power,
     })),
     pictures: cardPictures(f),
     front: [
-      { title: `Runway ${choices.runwayEnd}`, lines: [choices.wind ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}` : 'No wind entered', said.lead, said.verdict, need('Take-off', result.takeoff), need('Landing', result.landing)] },
-      { title: 'Go around', lines: [
-        ...house.triggers.map((t) => (t.includes('fence') && fence?.target ? `${t} (${withUnit(fence.target, unit)})` : t.includes('landmark') && result.landmark ? `${t}: ${result.landmark.name}, ${result.landmark.alongM} m` : t)),
-        `not stabilised at ${withUnit(result.stabilised.heightFt, 'ft')}, ${result.stabilised.altimeterFt} QNH`, `Then: ${sheet.goAroundFlow.join(', ')}`,
-      ] },
+      {
+        title: `Runway ${choices.runwayEnd}`,
+        lines: [
+          choices.wind
+            ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}`
+            : 'No wind entered',
+          said.lead,
+          said.verdict,
+          need('Take-off', result.takeoff),
+          need('Landing', result.landing),
+        ],
+      },
+      {
+        title: 'Go around',
+        lines: [
+          ...house.triggers.map((t) =>
+            t.includes('fence') && fence?.target
+              ? `${t} (${withUnit(fence.target, unit)})`
+              : t.includes('landmark') && result.landmark
+                ? `${t}: ${result.landmark.name}, ${result.landmark.alongM} m`
+                : t,
+          ),
+          `not stabilised at ${withUnit(result.stabilised.heightFt, 'ft')}, ${result.stabilised.altimeterFt} QNH`,
+          `Then: ${sheet.goAroundFlow.join(', ')}`,
+        ],
+      },
       ...habitSection(result),
-      { title: 'Today', lines: [
-        `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
-        `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
-        `Stall ${result.vsToday.map((v) => `${withUnit(v.dial, unit)} flap ${v.flapDeg}\u00b0`).join(', ')}; best glide ${withUnit(result.bestGlideDial, unit)}; Va ${withUnit(result.vaDial, unit)}`,
-        result.air.densityAltFt === null ? `Density altitude: ${result.air.missing.join(' and ')} not known` : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
-        ...(choices.focus ? [`Think of: ${choices.focus}`] : []),
-        ...(choices.plan && choices.plan.length > 0 ? [`Plan: ${choices.plan.map((b) => `${b.title} ${b.minutes} min`).join('; ')}`] : []),
-      ] },
+      {
+        title: 'Today',
+        lines: [
+          `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
+          `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
+          `Stall ${result.vsToday.map((v) => `${withUnit(v.dial, unit)} flap ${v.flapDeg}\u00b0`).join(', ')}; best glide ${withUnit(result.bestGlideDial, unit)}; Va ${withUnit(result.vaDial, unit)}`,
+          result.air.densityAltFt === null
+            ? `Density altitude: ${result.air.missing.join(' and ')} not known`
+            : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
+          ...(choices.focus ? [`Think of: ${choices.focus}`] : []),
+          ...(choices.plan && choices.plan.length > 0
+            ? [`Plan: ${choices.plan.map((b) => `${b.title} ${b.minutes} min`).join('; ')}`]
+            : []),
+        ],
+      },
     ],
     back: [
-      { title: 'Who has control', lines: [`${house.exchangeWords.join(', ')}: hands and feet`, `Five on final: ${house.finalChecks.join(', ')}`] },
+      {
+        title: 'Who has control',
+        lines: [`${house.exchangeWords.join(', ')}: hands and feet`, `Five on final: ${house.finalChecks.join(', ')}`],
+      },
       ...sheet.flows.slice(0, 3).map((x) => ({ title: x.name, lines: [x.steps.join(', ')] })),
       { title: 'Out', lines: sheet.exits.map((e) => e.text) },
-      ...(choices.second ? [{ title: 'Two aeroplanes', lines: [`${choices.second.registration}: ${choices.second.leads === 'this' ? 'we lead' : 'the other leads'}${choices.second.position ? `, ${choices.second.position}` : ''}`, `Meet ${choices.second.place || 'as agreed'}${choices.second.heightFt === null ? '' : ` at ${withUnit(choices.second.heightFt, 'ft')}`}${choices.second.at ? `, ${choices.second.at}` : ''}`, choices.second.breakS === null ? 'Break interval as agreed' : `Break ${choices.second.breakS} s, ${metresUp(result.breakM)} apart`] }] : []),
+      ...(choices.second
+        ? [
+            {
+              title: 'Two aeroplanes',
+              lines: [
+                `${choices.second.registration}: ${choices.second.leads === 'this' ? 'we lead' : 'the other leads'}${choices.second.position ? `, ${choices.second.position}` : ''}`,
+                `Meet ${choices.second.place || 'as agreed'}${choices.second.heightFt === null ? '' : ` at ${withUnit(choices.second.heightFt, 'ft')}`}${choices.second.at ? `, ${choices.second.at}` : ''}`,
+                choices.second.breakS === null
+                  ? 'Break interval as agreed'
+                  : `Break ${choices.second.breakS} s, ${metresUp(result.breakM)} apart`,
+              ],
+            },
+          ]
+        : []),
       ...choices.layout.own.map((o) => ({ title: o.title, lines: [o.text] })),
     ],
     tally: { rows: 10, columns: TALLY },
-    caution: 'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
+    caution:
+      'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
   };
 }
 
@@ -77,9 +144,27 @@ function cardPictures({ sheet, result, choices }: CardFacts): StripPicture[] {
   const view = viewOf(sheet, result.eyeHeightM ?? null, result.air.sigma ?? 1);
   const used = result.runways.find((r) => r.ident === choices.runwayEnd);
   if (!view || !used) return [];
-  const path = { gates: view.gates, aimPointM: view.aimPointM, slopeDeg: null, offsetDeg: 0, side: 'left' as const, downToFt: LAST_LOOK_FT, crosswindKt: used.crosswindKt };
+  const path = {
+    gates: view.gates,
+    aimPointM: view.aimPointM,
+    slopeDeg: null,
+    offsetDeg: 0,
+    side: 'left' as const,
+    downToFt: LAST_LOOK_FT,
+    crosswindKt: used.crosswindKt,
+  };
   const least = sightAnswers(view.profile, withMargin(view.profile), path, null).leastOffsetDeg ?? 0;
-  return pictureStrip(view, { ...path, offsetDeg: Math.ceil(least * 10) / 10 }, { lengthM: used.lengthM, widthM: used.widthM, aimPointM: view.aimPointM, slopePct: used.slopePct, landmark: result.landmark });
+  return pictureStrip(
+    view,
+    { ...path, offsetDeg: Math.ceil(least * 10) / 10 },
+    {
+      lengthM: used.lengthM,
+      widthM: used.widthM,
+      aimPointM: view.aimPointM,
+      slopePct: used.slopePct,
+      landmark: result.landmark,
+    },
+  );
 }
 
 /** The three habits that matter most; on the card they are commands, without their numbers. */

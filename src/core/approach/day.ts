@@ -7,7 +7,14 @@ import { type ElectricalTimeline, electricalTimeline } from '../electrical';
 import { type CircuitsFit, type Endurance, bsfcFlow, circuitsThatFit, endurance } from '../fuel';
 import { fixed, list } from '../format';
 import { type MassBalance, type Station, massBalance, trimFor } from '../loading';
-import { type Refusal, type RunwayFactor, type RunwayNeed, runwayNeeded, tableDistance, tableFromRows } from '../runway';
+import {
+  type Refusal,
+  type RunwayFactor,
+  type RunwayNeed,
+  runwayNeeded,
+  tableDistance,
+  tableFromRows,
+} from '../runway';
 
 export interface AirToday {
   pressureAltFt: number | null;
@@ -25,90 +32,250 @@ export interface AirToday {
 export function airToday(elevationFt: number, choices: Pick<BriefChoices, 'qnhHpa' | 'oatC'>): AirToday {
   const missing = [choices.qnhHpa === null ? 'QNH' : '', choices.oatC === null ? 'temperature' : ''].filter(Boolean);
   const pressureAltFt = choices.qnhHpa === null ? null : pressureAltitude(elevationFt, choices.qnhHpa);
-  if (pressureAltFt === null || choices.oatC === null) return { pressureAltFt, densityAltFt: null, sigma: null, densityKgM3: null, isaDevC: null, tasShare: null, missing };
+  if (pressureAltFt === null || choices.oatC === null)
+    return {
+      pressureAltFt,
+      densityAltFt: null,
+      sigma: null,
+      densityKgM3: null,
+      isaDevC: null,
+      tasShare: null,
+      missing,
+    };
   const air = density(pressureAltFt, choices.oatC, null);
-  return { pressureAltFt, densityAltFt: densityAltitude(air.sigma), sigma: air.sigma, densityKgM3: air.densityKgM3, isaDevC: air.isaDevC, tasShare: tas(100, air.sigma, pressureAltFt).tasKt / 100, missing };
+  return {
+    pressureAltFt,
+    densityAltFt: densityAltitude(air.sigma),
+    sigma: air.sigma,
+    densityKgM3: air.densityKgM3,
+    isaDevC: air.isaDevC,
+    tasShare: tas(100, air.sigma, pressureAltFt).tasKt / 100,
+    missing,
+  };
 }
 
-export interface RunwayToday { need: RunwayNeed; tableGroundM: number | null; tableOver50M: number | null; refused: Refusal | 'no-air' | 'no-speed' | null; words: string | null; source: string | null }
+export interface RunwayToday {
+  need: RunwayNeed;
+  tableGroundM: number | null;
+  tableOver50M: number | null;
+  refused: Refusal | 'no-air' | 'no-speed' | null;
+  words: string | null;
+  source: string | null;
+}
 
 const REFUSED: Record<Refusal, string> = {
-  'no-table': 'no data on the sheet: runway not computed', 'no-data': 'no data on the sheet: runway not computed',
-  'outside-mass': 'the mass is outside the handbook table: runway not computed', 'outside-pressure-altitude': 'the pressure altitude is outside the handbook table: runway not computed', 'outside-temperature': 'the temperature is outside the handbook table: runway not computed',
+  'no-table': 'no data on the sheet: runway not computed',
+  'no-data': 'no data on the sheet: runway not computed',
+  'outside-mass': 'the mass is outside the handbook table: runway not computed',
+  'outside-pressure-altitude': 'the pressure altitude is outside the handbook table: runway not computed',
+  'outside-temperature': 'the temperature is outside the handbook table: runway not computed',
 };
 
-export interface RunwayFacts { surface: string; lengthM: number; widthM: number; /** Rising in the direction of use, per cent. */ slopePct: number; headwindKt: number; tailwindKt: number }
+export interface RunwayFacts {
+  surface: string;
+  lengthM: number;
+  widthM: number;
+  /** Rising in the direction of use, per cent. */ slopePct: number;
+  headwindKt: number;
+  tailwindKt: number;
+}
 
 /** Take-off or landing distance today from the handbook's table and the house's stated factors, against the declared length. */
-export function runwayToday(kind: 'takeoff' | 'landing', sheet: TypeSheet, house: House, at: { massKg: number; air: AirToday; oatC: number | null; runway: RunwayFacts; wet: boolean; /** Today's speed over the fence to the handbook's, at the same mass. */ speedShare: number }): RunwayToday {
+export function runwayToday(
+  kind: 'takeoff' | 'landing',
+  sheet: TypeSheet,
+  house: House,
+  at: {
+    massKg: number;
+    air: AirToday;
+    oatC: number | null;
+    runway: RunwayFacts;
+    wet: boolean;
+    /** Today's speed over the fence to the handbook's, at the same mass. */ speedShare: number;
+  },
+): RunwayToday {
   const { runway, air } = at;
   const rows = sheet.distances?.[kind] ?? [];
   const where = { massKg: at.massKg, pressureAltFt: air.pressureAltFt, oatC: at.oatC };
-  const roll = tableDistance(tableFromRows(rows, (r) => r.groundRollM), where);
-  const over = tableDistance(tableFromRows(rows, (r) => r.over50FtM), where);
+  const roll = tableDistance(
+    tableFromRows(rows, (r) => r.groundRollM),
+    where,
+  );
+  const over = tableDistance(
+    tableFromRows(rows, (r) => r.over50FtM),
+    where,
+  );
   const noAir = rows.length > 0 && (air.pressureAltFt === null || at.oatC === null);
   const rule = house.runway;
   const state = rule.surfaces.find((s) => s.surface === runway.surface && s.state === (at.wet ? 'wet' : 'dry'));
   const factors: RunwayFactor[] = [];
-  const add = (name: string, factor: number) => { if (Math.abs(factor - 1) > 1e-9) factors.push({ name, factor }); };
+  const add = (name: string, factor: number) => {
+    if (Math.abs(factor - 1) > 1e-9) factors.push({ name, factor });
+  };
   add(`${at.wet ? 'wet' : 'dry'} ${runway.surface}`, state ? state[kind] : 1);
   const against = kind === 'takeoff' ? runway.slopePct : -runway.slopePct;
-  if (against > 0) add(`${kind === 'takeoff' ? 'uphill' : 'downhill'} ${fixed(Math.abs(runway.slopePct), 1)} %`, 1 + rule.slopePerPct * against);
-  if (runway.tailwindKt > 0.5) add(`tailwind ${fixed(runway.tailwindKt)} kt, ${fixed(rule.tailwindShare * 100)} % of it`, 1 + (0.1 * rule.tailwindShare * runway.tailwindKt) / rule.tailKtPerTenth);
-  else if (runway.headwindKt > 0.5) add(`headwind ${fixed(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`, Math.max(0.7, 1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth));
+  if (against > 0)
+    add(
+      `${kind === 'takeoff' ? 'uphill' : 'downhill'} ${fixed(Math.abs(runway.slopePct), 1)} %`,
+      1 + rule.slopePerPct * against,
+    );
+  if (runway.tailwindKt > 0.5)
+    add(
+      `tailwind ${fixed(runway.tailwindKt)} kt, ${fixed(rule.tailwindShare * 100)} % of it`,
+      1 + (0.1 * rule.tailwindShare * runway.tailwindKt) / rule.tailKtPerTenth,
+    );
+  else if (runway.headwindKt > 0.5)
+    add(
+      `headwind ${fixed(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`,
+      Math.max(0.7, 1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth),
+    );
   if (kind === 'landing' && at.speedShare > 1.001) add('faster over the fence than the sheet', at.speedShare ** 2);
   const need = runwayNeeded({
-    groundRollM: roll.distanceM, over50M: over.distanceM, factors, safetyFactor: kind === 'takeoff' ? rule.safetyTakeoff : rule.safetyLanding,
-    declaredM: runway.lengthM, widthM: runway.widthM, requiredWidthM: sheet.landing.minWidthM?.value ?? null,
+    groundRollM: roll.distanceM,
+    over50M: over.distanceM,
+    factors,
+    safetyFactor: kind === 'takeoff' ? rule.safetyTakeoff : rule.safetyLanding,
+    declaredM: runway.lengthM,
+    widthM: runway.widthM,
+    requiredWidthM: sheet.landing.minWidthM?.value ?? null,
   });
   const refused = noAir ? 'no-air' : over.refused;
-  return { need, tableGroundM: roll.distanceM, tableOver50M: over.distanceM, refused, words: refused === 'no-air' ? `${list(air.missing)} not known: runway not computed` : refused ? REFUSED[refused] : need.words, source: sheet.distances?.ref ?? null };
+  return {
+    need,
+    tableGroundM: roll.distanceM,
+    tableOver50M: over.distanceM,
+    refused,
+    words:
+      refused === 'no-air'
+        ? `${list(air.missing)} not known: runway not computed`
+        : refused
+          ? REFUSED[refused]
+          : need.words,
+    source: sheet.distances?.ref ?? null,
+  };
 }
 
-export interface LoadingToday { dual: MassBalance; solo: MassBalance; trim: { dual: number; solo: number; unit: string; outside: boolean } | null; dualKg: number; stations: Station[] }
+export interface LoadingToday {
+  dual: MassBalance;
+  solo: MassBalance;
+  trim: { dual: number; solo: number; unit: string; outside: boolean } | null;
+  dualKg: number;
+  stations: Station[];
+}
 
 /** Loading with both aboard and solo, from the sheet's stations. Null when the sheet has none: nothing is guessed. */
 export function loadingToday(sheet: TypeSheet, choices: BriefChoices, burnL: number): LoadingToday | null {
   const { loading, masses } = sheet;
   if (!loading) return null;
-  const held: Record<string, number> = { pilot: choices.pilotKg, instructor: choices.instructorKg, rear: choices.rearKg, baggage: choices.baggageKg };
+  const held: Record<string, number> = {
+    pilot: choices.pilotKg,
+    instructor: choices.instructorKg,
+    rear: choices.rearKg,
+    baggage: choices.baggageKg,
+  };
   const stations = (solo: boolean): Station[] => [
     { name: 'Empty', massKg: masses.emptyKg.value, armM: loading.emptyArmM.value, maxKg: null },
-    ...loading.stations.map((s) => ({ name: s.name, massKg: solo && s.role !== 'pilot' ? 0 : (held[s.role] ?? 0), armM: s.armM.value, maxKg: s.maxKg?.value ?? null })),
+    ...loading.stations.map((s) => ({
+      name: s.name,
+      massKg: solo && s.role !== 'pilot' ? 0 : (held[s.role] ?? 0),
+      armM: s.armM.value,
+      maxKg: s.maxKg?.value ?? null,
+    })),
   ];
-  const balance = (solo: boolean) => massBalance({ stations: stations(solo), fuelL: choices.fuelL, fuelArmM: loading.fuelArmM.value, burnL, densityKgL: AVGAS_KG_PER_L, envelope: loading.envelope });
+  const balance = (solo: boolean) =>
+    massBalance({
+      stations: stations(solo),
+      fuelL: choices.fuelL,
+      fuelArmM: loading.fuelArmM.value,
+      burnL,
+      densityKgL: AVGAS_KG_PER_L,
+      envelope: loading.envelope,
+    });
   const dual = balance(false);
   const solo = balance(true);
   const { trim } = loading;
   const set = (b: MassBalance) => (trim ? trimFor(b.takeOff.armM, trim.rows) : null);
   const d = set(dual);
   const s = set(solo);
-  return { dual, solo, trim: trim && d && s ? { dual: d.trim, solo: s.trim, unit: trim.unit, outside: d.outsideTable || s.outsideTable } : null, dualKg: dual.takeOff.massKg, stations: stations(false) };
+  return {
+    dual,
+    solo,
+    trim:
+      trim && d && s
+        ? { dual: d.trim, solo: s.trim, unit: trim.unit, outside: d.outsideTable || s.outsideTable }
+        : null,
+    dualKg: dual.takeOff.massKg,
+    stations: stations(false),
+  };
 }
 
-export interface FuelToday { flowLPerH: number; flowSource: string; formulaLPerH: number; endurance: Endurance; circuits: CircuitsFit; /** Litres burnt by the end of the booking. */ burnL: number }
+export interface FuelToday {
+  flowLPerH: number;
+  flowSource: string;
+  formulaLPerH: number;
+  endurance: Endurance;
+  circuits: CircuitsFit;
+  /** Litres burnt by the end of the booking. */ burnL: number;
+}
 
 /** Endurance, circuits that fit, and the formula's flow beside the book's. */
-export function fuelToday(sheet: TypeSheet, house: House, choices: Pick<BriefChoices, 'fuelL' | 'night' | 'bookingMin'>, groundSamplesMin: readonly number[]): FuelToday {
+export function fuelToday(
+  sheet: TypeSheet,
+  house: House,
+  choices: Pick<BriefChoices, 'fuelL' | 'night' | 'bookingMin'>,
+  groundSamplesMin: readonly number[],
+): FuelToday {
   const flowLPerH = sheet.engine.flowLPerH.value;
-  const time = endurance({ usableL: choices.fuelL, flowLH: flowLPerH, night: choices.night, reserveMin: house.reserveMin });
+  const time = endurance({
+    usableL: choices.fuelL,
+    flowLH: flowLPerH,
+    night: choices.night,
+    reserveMin: house.reserveMin,
+  });
   return {
-    flowLPerH, flowSource: sheet.engine.flowLPerH.ref,
-    formulaLPerH: bsfcFlow({ ratedHp: sheet.engine.powerHp.value * sheet.engine.count, powerPct: 65, bsfcLbHpH: null, induction: sheet.engine.induction }).flowLH,
+    flowLPerH,
+    flowSource: sheet.engine.flowLPerH.ref,
+    formulaLPerH: bsfcFlow({
+      ratedHp: sheet.engine.powerHp.value * sheet.engine.count,
+      powerPct: 65,
+      bsfcLbHpH: null,
+      induction: sheet.engine.induction,
+    }).flowLH,
     endurance: time,
-    circuits: circuitsThatFit({ bookingLeftMin: choices.bookingMin, fuelTimeMin: time.usableMin, groundSamplesMin, groundDefaultMin: house.groundMin, circuitMin: house.circuitMin }),
+    circuits: circuitsThatFit({
+      bookingLeftMin: choices.bookingMin,
+      fuelTimeMin: time.usableMin,
+      groundSamplesMin,
+      groundDefaultMin: house.groundMin,
+      circuitMin: house.circuitMin,
+    }),
     burnL: Math.min(choices.fuelL, (flowLPerH * Math.max(0, choices.bookingMin - house.groundMin)) / 60),
   };
 }
 
 /** What dies when after the charging has failed; null when the sheet has no electrics. */
 export function electricsToday(sheet: TypeSheet): ElectricalTimeline | null {
-  return sheet.electrical ? electricalTimeline({ batteryAh: sheet.electrical.batteryAh.value, usableShare: sheet.electrical.usableShare?.value ?? null, consumers: sheet.electrical.consumers }) : null;
+  return sheet.electrical
+    ? electricalTimeline({
+        batteryAh: sheet.electrical.batteryAh.value,
+        usableShare: sheet.electrical.usableShare?.value ?? null,
+        consumers: sheet.electrical.consumers,
+      })
+    : null;
 }
 
 /** Ends of the runways this aeroplane can use, in listed order. */
 export function usableEnds(aerodrome: Aerodrome, surface: TypeSheet['surface']) {
   return aerodrome.runways
     .filter((r) => (surface === 'amphibian' ? true : surface === 'sea' ? r.surface === 'water' : r.surface !== 'water'))
-    .flatMap((r) => r.ends.map((end, i) => ({ ...end, surface: r.surface, elevationFt: r.elevationFt, lengthM: r.lengthM, widthM: r.widthM, slopePct: i === 0 ? r.slopePct : -r.slopePct })));
+    .flatMap((r) =>
+      r.ends.map((end, i) => ({
+        ...end,
+        surface: r.surface,
+        elevationFt: r.elevationFt,
+        lengthM: r.lengthM,
+        widthM: r.widthM,
+        slopePct: i === 0 ? r.slopePct : -r.slopePct,
+      })),
+    );
 }

@@ -28,7 +28,16 @@ export interface Deceleration {
   latestStartM: number | null;
   comfortableStartM: number | null;
 }
-const NO_WAY: Deceleration = { timeS: null, slopeDeg: null, airPathDeg: null, neededMs2: null, availableMs2: null, canSlow: null, latestStartM: null, comfortableStartM: null };
+const NO_WAY: Deceleration = {
+  timeS: null,
+  slopeDeg: null,
+  airPathDeg: null,
+  neededMs2: null,
+  availableMs2: null,
+  canSlow: null,
+  latestStartM: null,
+  comfortableStartM: null,
+};
 const deg = (rad: number): number => (rad * 180) / Math.PI;
 /** Share in hand that makes slowing comfortable; between it and none is *tight*. */
 const MARGIN = 1.2;
@@ -46,13 +55,27 @@ export function deceleration(input: DecelerationInput): Deceleration {
   const sinAir = dropM / timeS / meanMs;
   const lostMs = (input.v1Kt - input.v2Kt) * MS_PER_KT;
   const neededMs2 = lostMs / timeS;
-  const flown: Flown = { polar: input.polar, massKg: input.massKg, wingAreaM2: input.wingAreaM2, rhoKgM3: input.rhoKgM3, tasKt: meanMs / MS_PER_KT, deltaCd0: input.deltaCd0 };
+  const flown: Flown = {
+    polar: input.polar,
+    massKg: input.massKg,
+    wingAreaM2: input.wingAreaM2,
+    rhoKgM3: input.rhoKgM3,
+    tasKt: meanMs / MS_PER_KT,
+    deltaCd0: input.deltaCd0,
+  };
   const { dragN, weightN } = dragAt(flown);
   const availableMs2 = G_MS2 * (dragN / weightN - sinAir);
-  const base = { timeS, slopeDeg: deg(Math.atan(dropM / input.distanceM)), airPathDeg: deg(Math.asin(sinAir)), neededMs2, availableMs2 };
+  const base = {
+    timeS,
+    slopeDeg: deg(Math.atan(dropM / input.distanceM)),
+    airPathDeg: deg(Math.asin(sinAir)),
+    neededMs2,
+    availableMs2,
+  };
   if (lostMs <= 0) return { ...base, canSlow: 'yes', latestStartM: 0, comfortableStartM: 0 };
   const latestStartM = availableMs2 > 0 ? (groundMs * lostMs) / availableMs2 : null;
-  const canSlow = availableMs2 >= MARGIN * neededMs2 - SLACK ? 'yes' : availableMs2 >= neededMs2 - SLACK ? 'tight' : 'no';
+  const canSlow =
+    availableMs2 >= MARGIN * neededMs2 - SLACK ? 'yes' : availableMs2 >= neededMs2 - SLACK ? 'tight' : 'no';
   return { ...base, canSlow, latestStartM, comfortableStartM: latestStartM === null ? null : MARGIN * latestStartM };
 }
 
@@ -82,9 +105,23 @@ export interface ScheduleInput {
   /** Planned at every gate but the last. */
   bankDeg: number;
 }
-export const SCHEDULE_CODES = ['flapNoLimit', 'flapAboveLimit', 'gearAboveLimit', 'targetAboveLimit', 'notFalling', 'slope', 'stallMargin', 'stallMarginBank'] as const;
+export const SCHEDULE_CODES = [
+  'flapNoLimit',
+  'flapAboveLimit',
+  'gearAboveLimit',
+  'targetAboveLimit',
+  'notFalling',
+  'slope',
+  'stallMargin',
+  'stallMarginBank',
+] as const;
 export type ScheduleCode = (typeof SCHEDULE_CODES)[number];
-export interface ScheduleFinding { gate: number; code: ScheduleCode; value: number; limit: number | null }
+export interface ScheduleFinding {
+  gate: number;
+  code: ScheduleCode;
+  value: number;
+  limit: number | null;
+}
 
 /**
  * Findings on an approach schedule, by gate and then in the order of {@link SCHEDULE_CODES}.
@@ -93,7 +130,8 @@ export interface ScheduleFinding { gate: number; code: ScheduleCode; value: numb
  */
 export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
   const rows = [...input.vfe].sort((a, b) => a.flapDeg - b.flapDeg);
-  const flapLimit = (flapDeg: number): number | null | 'beyond' => (flapDeg <= 0 ? null : (rows.find((r) => r.flapDeg >= flapDeg - SLACK)?.vfeKt ?? 'beyond'));
+  const flapLimit = (flapDeg: number): number | null | 'beyond' =>
+    flapDeg <= 0 ? null : (rows.find((r) => r.flapDeg >= flapDeg - SLACK)?.vfeKt ?? 'beyond');
   return input.gates.flatMap((g, gate) => {
     const before = input.gates[gate - 1];
     const found: ScheduleFinding[] = [];
@@ -108,7 +146,8 @@ export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
     if (gearSelected && over(input.vloExtendKt)) add('gearAboveLimit', g.targetKt, input.vloExtendKt);
     const held = [!flapSelected ? vfeKt : null, g.gear === 'down' && !gearSelected ? input.vleKt : null].filter(over);
     if (held.length > 0) add('targetAboveLimit', g.targetKt, Math.min(...held));
-    if (before && input.school === 'reducing' && g.targetKt >= before.targetKt - SLACK) add('notFalling', g.targetKt, before.targetKt);
+    if (before && input.school === 'reducing' && g.targetKt >= before.targetKt - SLACK)
+      add('notFalling', g.targetKt, before.targetKt);
     if (before) {
       const slopeDeg = deg(Math.atan(((before.heightFt - g.heightFt) * M_PER_FT) / (before.distanceM - g.distanceM)));
       if (slopeDeg < input.slopeMinDeg - SLACK) add('slope', slopeDeg, input.slopeMinDeg);
@@ -137,7 +176,12 @@ export interface PlateauInput {
   /** True when the speed is a recorded airspeed. */
   airData: boolean;
 }
-export interface PlateauResult { status: 'plateau' | 'none' | 'not-seen'; plateaus: { startS: number; endS: number; meanKt: number }[]; worstRateKtS: number | null; thresholdKtS: number }
+export interface PlateauResult {
+  status: 'plateau' | 'none' | 'not-seen';
+  plateaus: { startS: number; endS: number; meanKt: number }[];
+  worstRateKtS: number | null;
+  thresholdKtS: number;
+}
 const WINDOW_S = 8;
 const GAP_S = 3;
 
@@ -193,7 +237,13 @@ function regressionSlope(points: readonly { tS: number; speedKt: number }[]): nu
   return bottom === 0 ? 0 : top / bottom;
 }
 
-export interface SlopeLights { angleDeg: number; whites: number; slope: 'high' | 'on' | 'low'; speed: 'fast' | 'on' | 'slow'; finding: 'fastAndHigh' | 'slowAndLow' | 'fastAndLow' | 'slowAndHigh' | null }
+export interface SlopeLights {
+  angleDeg: number;
+  whites: number;
+  slope: 'high' | 'on' | 'low';
+  speed: 'fast' | 'on' | 'slow';
+  finding: 'fastAndHigh' | 'slowAndLow' | 'fastAndLow' | 'slowAndHigh' | null;
+}
 
 /**
  * Four-unit slope lights read together with speed. Units change at θ0 − 30′, − 10′, + 10′, + 30′; a unit shows white above its setting.
@@ -201,11 +251,27 @@ export interface SlopeLights { angleDeg: number; whites: number; slope: 'high' |
  * @param distanceM horizontal to the lights, m, > 0
  * @param speedDevKt flown less target, kt
  */
-export function slopeLights(input: { heightFt: number; distanceM: number; nominalDeg: number; speedDevKt: number; fastTolKt: number; slowTolKt: number }): SlopeLights {
+export function slopeLights(input: {
+  heightFt: number;
+  distanceM: number;
+  nominalDeg: number;
+  speedDevKt: number;
+  fastTolKt: number;
+  slowTolKt: number;
+}): SlopeLights {
   const angleDeg = deg(Math.atan((input.heightFt * M_PER_FT) / input.distanceM));
   const whites = [-0.5, -1 / 6, 1 / 6, 0.5].filter((off) => angleDeg > input.nominalDeg + off).length;
   const slope = whites >= 3 ? 'high' : whites === 2 ? 'on' : 'low';
   const speed = input.speedDevKt > input.fastTolKt ? 'fast' : input.speedDevKt < -input.slowTolKt ? 'slow' : 'on';
-  const finding = slope === 'on' || speed === 'on' ? null : speed === 'fast' ? (slope === 'high' ? 'fastAndHigh' : 'fastAndLow') : slope === 'high' ? 'slowAndHigh' : 'slowAndLow';
+  const finding =
+    slope === 'on' || speed === 'on'
+      ? null
+      : speed === 'fast'
+        ? slope === 'high'
+          ? 'fastAndHigh'
+          : 'fastAndLow'
+        : slope === 'high'
+          ? 'slowAndHigh'
+          : 'slowAndLow';
   return { angleDeg, whites, slope, speed, finding };
 }

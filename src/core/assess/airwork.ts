@@ -1,15 +1,28 @@
 /** Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet, degrees. */
-import type { AirworkKind, AirworkLimit, AirworkQuantity, AirworkStandard, SeenExtreme, StallRecovery } from '@/domain/airwork';
+import type {
+  AirworkKind,
+  AirworkLimit,
+  AirworkQuantity,
+  AirworkStandard,
+  SeenExtreme,
+  StallRecovery,
+} from '@/domain/airwork';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AirworkDetail } from '@/domain/capture';
 import { SLACK, norm180 } from '../constants';
 
 export type AirworkVerdict = Exclude<CriterionVerdict, 'not-seen'>;
-export interface QuantityJudged { quantity: AirworkQuantity; verdict: CriterionVerdict; deviation: number | null; limit: AirworkLimit }
+export interface QuantityJudged {
+  quantity: AirworkQuantity;
+  verdict: CriterionVerdict;
+  deviation: number | null;
+  limit: AirworkLimit;
+}
 const WORSE: Record<CriterionVerdict, number> = { 'not-seen': -1, within: 0, edge: 1, outside: 2 };
 
 /** The worst of several verdicts; what nobody saw does not count. *Not seen* when nothing was seen at all. */
-export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict => verdicts.reduce<CriterionVerdict>((a, v) => (WORSE[v] > WORSE[a] ? v : a), 'not-seen');
+export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict =>
+  verdicts.reduce<CriterionVerdict>((a, v) => (WORSE[v] > WORSE[a] ? v : a), 'not-seen');
 
 /**
  * One quantity against its tolerance. Limits are inclusive; the last `edgeShare` of each side is edge.
@@ -24,11 +37,20 @@ export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edg
 }
 
 /** A manoeuvre against its row of the standard: every quantity of the row, and the worst of those seen. Null without a row. */
-export function judgeNumbers(standard: AirworkStandard | null, seen: Partial<Record<AirworkQuantity, SeenExtreme>>, edgeShare: number): { overall: CriterionVerdict; quantities: QuantityJudged[] } | null {
+export function judgeNumbers(
+  standard: AirworkStandard | null,
+  seen: Partial<Record<AirworkQuantity, SeenExtreme>>,
+  edgeShare: number,
+): { overall: CriterionVerdict; quantities: QuantityJudged[] } | null {
   if (!standard) return null;
   const quantities = standard.limits.map((limit): QuantityJudged => {
     const value = seen[limit.quantity] ?? null;
-    return { quantity: limit.quantity, limit, verdict: judgeQuantity(limit, value, edgeShare), deviation: typeof value === 'number' ? value : null };
+    return {
+      quantity: limit.quantity,
+      limit,
+      verdict: judgeQuantity(limit, value, edgeShare),
+      deviation: typeof value === 'number' ? value : null,
+    };
   });
   return { overall: worst(quantities.map((q) => q.verdict)), quantities };
 }
@@ -37,13 +59,30 @@ export function judgeNumbers(standard: AirworkStandard | null, seen: Partial<Rec
 export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>): number[] {
   const whole = Math.max(-low, high);
   const side = (limit: number): number[] => (limit > 0 ? [limit / 2, limit, limit * 1.5] : [whole / 2, whole]);
-  return [...side(-low).map((x) => -x).reverse(), ...side(high)].map((x) => Math.round(x * 10) / 10);
+  return [
+    ...side(-low)
+      .map((x) => -x)
+      .reverse(),
+    ...side(high),
+  ].map((x) => Math.round(x * 10) / 10);
 }
 
 /** Recovery of a stall: unloading first is the recovery; power first still unloads late; roll or yaw before unloading is the fault to judge. */
-export const stallVerdict = (recovery: StallRecovery | null): CriterionVerdict => (recovery === null ? 'not-seen' : recovery === 'unloaded-first' ? 'within' : recovery === 'power-first' ? 'edge' : 'outside');
+export const stallVerdict = (recovery: StallRecovery | null): CriterionVerdict =>
+  recovery === null
+    ? 'not-seen'
+    : recovery === 'unloaded-first'
+      ? 'within'
+      : recovery === 'power-first'
+        ? 'edge'
+        : 'outside';
 
-export interface OrderKept { missed: number[]; outOfOrder: number[]; repeated: number[]; verdict: CriterionVerdict }
+export interface OrderKept {
+  missed: number[];
+  outOfOrder: number[];
+  repeated: number[];
+  verdict: CriterionVerdict;
+}
 /**
  * Was a list said or done in order? Out of order are the ticks outside the longest rising run; with several such runs, the first found.
  * All there and in order: within. In order but for one, none missed: edge. Else outside. Nothing ticked: not seen.
@@ -58,35 +97,68 @@ export function orderKept(count: number, ticks: readonly number[]): OrderKept {
   first.forEach((t, i) => {
     length[i] = 1;
     before[i] = -1;
-    for (let j = 0; j < i; j++) if ((first[j] ?? 0) < t && (length[j] ?? 0) + 1 > (length[i] ?? 0)) { length[i] = (length[j] ?? 0) + 1; before[i] = j; }
+    for (let j = 0; j < i; j++)
+      if ((first[j] ?? 0) < t && (length[j] ?? 0) + 1 > (length[i] ?? 0)) {
+        length[i] = (length[j] ?? 0) + 1;
+        before[i] = j;
+      }
   });
   const kept = new Set<number>();
   for (let i = length.indexOf(Math.max(0, ...length)); i >= 0; i = before[i] ?? -1) kept.add(first[i] ?? -1);
   const outOfOrder = first.filter((t) => !kept.has(t));
   const missed = Array.from({ length: count }, (_, i) => i).filter((i) => !first.includes(i));
-  const verdict = first.length === 0 ? 'not-seen' : missed.length === 0 && outOfOrder.length === 0 ? 'within' : missed.length === 0 && outOfOrder.length === 1 ? 'edge' : 'outside';
+  const verdict =
+    first.length === 0
+      ? 'not-seen'
+      : missed.length === 0 && outOfOrder.length === 0
+        ? 'within'
+        : missed.length === 0 && outOfOrder.length === 1
+          ? 'edge'
+          : 'outside';
   return { missed, outOfOrder, repeated, verdict };
 }
 
-export interface EnergyBox { heightFt: number | null; speed: number | null; headingDeg: number | null }
+export interface EnergyBox {
+  heightFt: number | null;
+  speed: number | null;
+  headingDeg: number | null;
+}
 /** The exit of an energy item against its entry: same height, speed and heading, or the reciprocal heading. Null where one of the two was not seen. */
-export function energyExit(entry: EnergyBox, exit: EnergyBox, reciprocal: boolean): Record<'height' | 'speed' | 'heading', number | null> {
+export function energyExit(
+  entry: EnergyBox,
+  exit: EnergyBox,
+  reciprocal: boolean,
+): Record<'height' | 'speed' | 'heading', number | null> {
   const less = (a: number | null, b: number | null) => (a === null || b === null ? null : a - b);
   return {
-    height: less(exit.heightFt, entry.heightFt), speed: less(exit.speed, entry.speed),
-    heading: entry.headingDeg === null || exit.headingDeg === null ? null : norm180(exit.headingDeg - entry.headingDeg - (reciprocal ? 180 : 0)),
+    height: less(exit.heightFt, entry.heightFt),
+    speed: less(exit.speed, entry.speed),
+    heading:
+      entry.headingDeg === null || exit.headingDeg === null
+        ? null
+        : norm180(exit.headingDeg - entry.headingDeg - (reciprocal ? 180 : 0)),
   };
 }
 
-export interface DetailJudged { verdict: CriterionVerdict; reasons: string[]; quantities: QuantityJudged[] }
+export interface DetailJudged {
+  verdict: CriterionVerdict;
+  reasons: string[];
+  quantities: QuantityJudged[];
+}
 /**
  * What a captured item comes to by the numbers and the words seen, against the standard's airwork rows.
  * Deviations of speed are in the dial's unit and are turned to knots first.
  */
-export function judgeDetail(detail: AirworkDetail, standard: { airwork: readonly AirworkStandard[]; edgeShare: number }, ktPerUnit: number): DetailJudged {
+export function judgeDetail(
+  detail: AirworkDetail,
+  standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
+  ktPerUnit: number,
+): DetailJudged {
   const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
-  const inKt = (seen: Partial<Record<AirworkQuantity, SeenExtreme>>) => (typeof seen.speed === 'number' ? { ...seen, speed: seen.speed * ktPerUnit } : seen);
-  const byNumbers = (kind: AirworkKind, seen: Partial<Record<AirworkQuantity, SeenExtreme>>) => judgeNumbers(rowOf(kind), inKt(seen), standard.edgeShare) ?? { overall: 'not-seen' as const, quantities: [] };
+  const inKt = (seen: Partial<Record<AirworkQuantity, SeenExtreme>>) =>
+    typeof seen.speed === 'number' ? { ...seen, speed: seen.speed * ktPerUnit } : seen;
+  const byNumbers = (kind: AirworkKind, seen: Partial<Record<AirworkQuantity, SeenExtreme>>) =>
+    judgeNumbers(rowOf(kind), inKt(seen), standard.edgeShare) ?? { overall: 'not-seen' as const, quantities: [] };
   const reasons: string[] = [];
   switch (detail.form) {
     case 'numbers': {
@@ -97,12 +169,25 @@ export function judgeDetail(detail: AirworkDetail, standard: { airwork: readonly
       const n = byNumbers('stall', detail.seen);
       if (detail.lookOut === false) reasons.push('no look-out before it');
       const recovery = stallVerdict(detail.recovery);
-      if (recovery === 'outside') reasons.push(detail.recovery === 'secondary-stall' ? 'stalled again in the recovery' : 'rolled or yawed before unloading');
-      return { verdict: worst([n.overall, recovery, detail.lookOut === null ? 'not-seen' : detail.lookOut ? 'within' : 'outside']), reasons, quantities: n.quantities };
+      if (recovery === 'outside')
+        reasons.push(
+          detail.recovery === 'secondary-stall' ? 'stalled again in the recovery' : 'rolled or yawed before unloading',
+        );
+      return {
+        verdict: worst([
+          n.overall,
+          recovery,
+          detail.lookOut === null ? 'not-seen' : detail.lookOut ? 'within' : 'outside',
+        ]),
+        reasons,
+        quantities: n.quantities,
+      };
     }
     case 'energy': {
       const exit = energyExit(detail.entry, detail.exit, detail.reciprocal);
-      const seen = Object.fromEntries(Object.entries(exit).filter(([, v]) => v !== null)) as Partial<Record<AirworkQuantity, number>>;
+      const seen = Object.fromEntries(Object.entries(exit).filter(([, v]) => v !== null)) as Partial<
+        Record<AirworkQuantity, number>
+      >;
       const n = byNumbers('energy', seen);
       return { verdict: n.overall, reasons, quantities: n.quantities };
     }
@@ -110,14 +195,27 @@ export function judgeDetail(detail: AirworkDetail, standard: { airwork: readonly
       const n = byNumbers('asymmetric', detail.seen);
       if (detail.saidSimulated === false) reasons.push('the word simulated was not said');
       if (detail.recovery === 'after-a-second-cue') reasons.push('went on past the first cue');
-      const recovery: CriterionVerdict = detail.recovery === null ? 'not-seen' : detail.recovery === 'at-first-cue' ? 'within' : 'outside';
+      const recovery: CriterionVerdict =
+        detail.recovery === null ? 'not-seen' : detail.recovery === 'at-first-cue' ? 'within' : 'outside';
       return { verdict: worst([n.overall, recovery]), reasons, quantities: n.quantities };
     }
     case 'steps': {
       const o = orderKept(detail.steps.length, detail.ticks);
       if (o.missed.length > 0) reasons.push(`missed: ${o.missed.map((i) => detail.steps[i]).join(', ')}`);
       // Numbers from memory have no order; a flow has.
-      if (detail.kind === 'speeds') return { verdict: o.verdict === 'not-seen' ? 'not-seen' : o.missed.length === 0 ? 'within' : o.missed.length === 1 ? 'edge' : 'outside', reasons, quantities: [] };
+      if (detail.kind === 'speeds')
+        return {
+          verdict:
+            o.verdict === 'not-seen'
+              ? 'not-seen'
+              : o.missed.length === 0
+                ? 'within'
+                : o.missed.length === 1
+                  ? 'edge'
+                  : 'outside',
+          reasons,
+          quantities: [],
+        };
       if (o.outOfOrder.length > 0) reasons.push(`out of order: ${o.outOfOrder.map((i) => detail.steps[i]).join(', ')}`);
       return { verdict: o.verdict, reasons, quantities: [] };
     }
@@ -125,12 +223,20 @@ export function judgeDetail(detail: AirworkDetail, standard: { airwork: readonly
       const o = orderKept(detail.steps.length, detail.ticks);
       if (o.missed.length > 0) reasons.push(`not said: ${o.missed.map((i) => detail.steps[i]).join(', ')}`);
       if (detail.feetClear === false) reasons.push('feet stayed on');
-      return { verdict: worst([o.verdict, detail.feetClear === null ? 'not-seen' : detail.feetClear ? 'within' : 'outside']), reasons, quantities: [] };
+      return {
+        verdict: worst([o.verdict, detail.feetClear === null ? 'not-seen' : detail.feetClear ? 'within' : 'outside']),
+        reasons,
+        quantities: [],
+      };
     }
     case 'surprise': {
       if (detail.answer !== detail.model) reasons.push(`the model says ${detail.model}`);
       // A doubtful end chosen is an answer to talk about, not a good one.
-      return { verdict: detail.answer === detail.model ? (detail.verdict === 'doubtful' ? 'edge' : 'within') : 'outside', reasons, quantities: [] };
+      return {
+        verdict: detail.answer === detail.model ? (detail.verdict === 'doubtful' ? 'edge' : 'within') : 'outside',
+        reasons,
+        quantities: [],
+      };
     }
   }
 }

@@ -21,7 +21,12 @@ export interface JudgeContext {
   overruled?: Readonly<Record<string, Overruled>> | null;
 }
 /** An instructor's word over a computed verdict: to what, why, who and when. */
-export interface Overruled { to: string; reason: string; by: string; at: string }
+export interface Overruled {
+  to: string;
+  reason: string;
+  by: string;
+  at: string;
+}
 
 export interface CriterionJudged {
   id: string;
@@ -57,27 +62,63 @@ const ACROSS: Record<NonNullable<CapturedLanding['lateral']>, EyeValue> = {
 
 /** Judges one captured landing, go-around or low pass against a standard, with the reason for each verdict. */
 export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): JudgedLanding {
-  const empty = { criteria: [], controlOutside: [], precisionOutside: [], missingRequired: [], triggerContinued: false };
-  if (landing.kind === 'low-pass') return { ...empty, landingClass: 'low-pass', goAround: null, reason: 'A low pass: practised, not judged.' };
+  const empty = {
+    criteria: [],
+    controlOutside: [],
+    precisionOutside: [],
+    missingRequired: [],
+    triggerContinued: false,
+  };
+  if (landing.kind === 'low-pass')
+    return { ...empty, landingClass: 'low-pass', goAround: null, reason: 'A low pass: practised, not judged.' };
   if (landing.kind === 'go-around') {
-    const goAround = assessGoAround({ word: landing.goAroundWord, triggerS: null, goAroundS: null, execution: landing.goAroundExecution, intervention: landing.intervention, demonstration: landing.demonstration });
+    const goAround = assessGoAround({
+      word: landing.goAroundWord,
+      triggerS: null,
+      goAroundS: null,
+      execution: landing.goAroundExecution,
+      intervention: landing.intervention,
+      demonstration: landing.demonstration,
+    });
     return { ...empty, landingClass: 'go-around', goAround, reason: goAroundReason(goAround, landing) };
   }
   // Where three-point or tail-low is taught, the tail first is what was meant.
-  const tailLow = context.schools?.attitude === 'three-point' && landing.intended === 'three-point' && landing.touched === 'tail-first';
-  const fence = landing.fenceSpeed !== null && context.fenceTarget !== null ? (landing.fenceSpeed - context.fenceTarget) * context.ktPerUnit : null;
+  const tailLow =
+    context.schools?.attitude === 'three-point' &&
+    landing.intended === 'three-point' &&
+    landing.touched === 'tail-first';
+  const fence =
+    landing.fenceSpeed !== null && context.fenceTarget !== null
+      ? (landing.fenceSpeed - context.fenceTarget) * context.ktPerUnit
+      : null;
   const eye: Record<string, EyeValue | null> = {
-    drift: landing.drift, crab: landing.crab, swing: landing.swing, bounce: landing.bounce, aileron: landing.aileron, stick: landing.stick, rollout: landing.rollout ?? null,
-    configuration: landing.configuration, attitude: tailLow ? 'three-point' : landing.touched, lateral: landing.lateral && ACROSS[landing.lateral],
-    along: landing.along, firmness: landing.firmness,
+    drift: landing.drift,
+    crab: landing.crab,
+    swing: landing.swing,
+    bounce: landing.bounce,
+    aileron: landing.aileron,
+    stick: landing.stick,
+    rollout: landing.rollout ?? null,
+    configuration: landing.configuration,
+    attitude: tailLow ? 'three-point' : landing.touched,
+    lateral: landing.lateral && ACROSS[landing.lateral],
+    along: landing.along,
+    firmness: landing.firmness,
   };
   const traced = context.measured ?? {};
   const measured: Record<string, number | null> = { speed: fence, ...traced };
   const result = assessLanding({
     standard: context.standard,
     landing: {
-      source: 'eye', intended: landing.intended, measured, eye, cleanTap: landing.cleanTap, intervention: landing.intervention,
-      instructorCorrection: false, demonstration: landing.demonstration, trigger: landing.trigger,
+      source: 'eye',
+      intended: landing.intended,
+      measured,
+      eye,
+      cleanTap: landing.cleanTap,
+      intervention: landing.intervention,
+      instructorCorrection: false,
+      demonstration: landing.demonstration,
+      trigger: landing.trigger,
     },
   });
   const criteria = context.standard.criteria.map((row): CriterionJudged => ({
@@ -86,36 +127,100 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     verdict: result.verdicts[row.id] ?? 'not-seen',
     form: result.forms[row.id] ?? null,
     required: row.required.includes('eye'),
-    reason: criterionReason(row, eye[row.id] ?? null, measured[row.id] ?? null, row.id in traced, result.forms[row.id] ?? null, landing.intended),
+    reason: criterionReason(
+      row,
+      eye[row.id] ?? null,
+      measured[row.id] ?? null,
+      row.id in traced,
+      result.forms[row.id] ?? null,
+      landing.intended,
+    ),
   }));
   const bySchool = criteria.map((c) => schoolWord(c, landing, context));
   const said = bySchool.map((c) => overruledCriterion(c, context.overruled?.[c.id]));
-  const after: LandingResult = said.some((c, i) => c.verdict !== criteria[i]?.verdict) ? { ...result, ...regroup(said), landingClass: 'own' } : result;
-  if (after !== result) after.landingClass = classOf({ ...after, demonstration: landing.demonstration, intervention: landing.intervention, instructorCorrection: false });
+  const after: LandingResult = said.some((c, i) => c.verdict !== criteria[i]?.verdict)
+    ? { ...result, ...regroup(said), landingClass: 'own' }
+    : result;
+  if (after !== result)
+    after.landingClass = classOf({
+      ...after,
+      demonstration: landing.demonstration,
+      intervention: landing.intervention,
+      instructorCorrection: false,
+    });
   const { controlOutside, precisionOutside, missingRequired, triggerContinued } = after;
   const whole = context.overruled?.class;
-  const judged = { criteria: said, controlOutside, precisionOutside, missingRequired, triggerContinued, landingClass: after.landingClass, goAround: null, reason: classReason(after, landing.intervention) };
-  return whole ? { ...judged, landingClass: whole.to as LandingClass, overruled: { ...whole, computed: judged.landingClass }, reason: `${whole.by} says ${say(whole.to)}: ${whole.reason}. Computed: ${judged.reason}` } : judged;
+  const judged = {
+    criteria: said,
+    controlOutside,
+    precisionOutside,
+    missingRequired,
+    triggerContinued,
+    landingClass: after.landingClass,
+    goAround: null,
+    reason: classReason(after, landing.intervention),
+  };
+  return whole
+    ? {
+        ...judged,
+        landingClass: whole.to as LandingClass,
+        overruled: { ...whole, computed: judged.landingClass },
+        reason: `${whole.by} says ${say(whole.to)}: ${whole.reason}. Computed: ${judged.reason}`,
+      }
+    : judged;
 }
 
 /** What the chosen school makes of a verdict: a second contact that was not left, a speed that stopped falling. */
 function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, unit }: JudgeContext): CriterionJudged {
-  if (c.id === 'bounce' && schools?.bounce === 'go' && (l.bounce?.count ?? 0) > 0 && l.bounce?.handling !== 'went-around' && c.verdict !== 'outside') return { ...c, verdict: 'outside', reason: `${c.reason} In the school of this checkout any second contact is a go-around.` };
-  if (c.id === 'attitude' && schools?.attitude === 'three-point' && l.touched === 'tail-first' && l.intended === 'three-point') return { ...c, reason: 'Seen tail first. Meant three-point; tail-low counts as meant in the school of this checkout.' };
+  if (
+    c.id === 'bounce' &&
+    schools?.bounce === 'go' &&
+    (l.bounce?.count ?? 0) > 0 &&
+    l.bounce?.handling !== 'went-around' &&
+    c.verdict !== 'outside'
+  )
+    return {
+      ...c,
+      verdict: 'outside',
+      reason: `${c.reason} In the school of this checkout any second contact is a go-around.`,
+    };
+  if (
+    c.id === 'attitude' &&
+    schools?.attitude === 'three-point' &&
+    l.touched === 'tail-first' &&
+    l.intended === 'three-point'
+  )
+    return {
+      ...c,
+      reason: 'Seen tail first. Meant three-point; tail-low counts as meant in the school of this checkout.',
+    };
   if (c.id === 'speed' && schools?.speed === 'reducing' && c.verdict !== 'outside') {
     const stood = plateauIn(l, gates ?? []);
-    if (stood) return { ...c, verdict: 'outside', form: c.form ?? 'eye', reason: `${c.form === null ? '' : `${c.reason} `}The speed stopped falling${stood.between ? ` between ${stood.between} (${fixed(stood.from ?? 0)} to ${fixed(stood.to ?? 0)} ${unit})` : ', as noted'}: on a falling schedule that is the fault.` };
+    if (stood)
+      return {
+        ...c,
+        verdict: 'outside',
+        form: c.form ?? 'eye',
+        reason: `${c.form === null ? '' : `${c.reason} `}The speed stopped falling${stood.between ? ` between ${stood.between} (${fixed(stood.from ?? 0)} to ${fixed(stood.to ?? 0)} ${unit})` : ', as noted'}: on a falling schedule that is the fault.`,
+      };
   }
   return c;
 }
 
 /** A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the unit of the dial. */
-export function plateauIn(l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>, gates: readonly { name: string; target: number | null }[]): { between: string | null; from: number | null; to: number | null } | null {
-  const read = gates.map((g, i) => ({ ...g, speed: i === gates.length - 1 ? l.fenceSpeed : (l.gateSpeeds[g.name] ?? null) }));
+export function plateauIn(
+  l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>,
+  gates: readonly { name: string; target: number | null }[],
+): { between: string | null; from: number | null; to: number | null } | null {
+  const read = gates.map((g, i) => ({
+    ...g,
+    speed: i === gates.length - 1 ? l.fenceSpeed : (l.gateSpeeds[g.name] ?? null),
+  }));
   for (let i = 1; i < read.length; i++) {
     const [a, b] = [read[i - 1], read[i]];
     if (a?.speed == null || b?.speed == null || a.target === null || b.target === null) continue;
-    if (a.target - b.target >= 2 && a.speed - b.speed < STANDS_STILL && b.speed > b.target) return { between: `${a.name.toLowerCase()} and ${b.name.toLowerCase()}`, from: a.speed, to: b.speed };
+    if (a.target - b.target >= 2 && a.speed - b.speed < STANDS_STILL && b.speed > b.target)
+      return { between: `${a.name.toLowerCase()} and ${b.name.toLowerCase()}`, from: a.speed, to: b.speed };
   }
   return l.notes.includes('speed-did-not-fall') ? { between: null, from: null, to: null } : null;
 }
@@ -126,16 +231,31 @@ function overruledCriterion(c: CriterionJudged, o: Overruled | undefined): Crite
   return o ? { ...c, verdict: o.to as CriterionVerdict, overruled: { ...o, computed: c.verdict } } : c;
 }
 /** The same sorting as the standard's, over verdicts of which some were overruled. */
-function regroup(criteria: readonly CriterionJudged[]): Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired'> {
-  const outside = (group: string) => criteria.filter((c) => c.group === group && c.verdict === 'outside').map((c) => c.id);
-  return { controlOutside: outside('control'), precisionOutside: outside('precision'), missingRequired: criteria.filter((c) => c.required && c.verdict === 'not-seen').map((c) => c.id) };
+function regroup(
+  criteria: readonly CriterionJudged[],
+): Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired'> {
+  const outside = (group: string) =>
+    criteria.filter((c) => c.group === group && c.verdict === 'outside').map((c) => c.id);
+  return {
+    controlOutside: outside('control'),
+    precisionOutside: outside('precision'),
+    missingRequired: criteria.filter((c) => c.required && c.verdict === 'not-seen').map((c) => c.id),
+  };
 }
 
-function criterionReason(row: StandardRow & { unit: string }, eye: EyeValue | null, measured: number | null, traced: boolean, form: CriterionForm | null, intended: string | null): string {
+function criterionReason(
+  row: StandardRow & { unit: string },
+  eye: EyeValue | null,
+  measured: number | null,
+  traced: boolean,
+  form: CriterionForm | null,
+  intended: string | null,
+): string {
   if (form === null) return 'Nobody looked: not seen, and not assumed good.';
   if (form === 'measured' && measured !== null && row.measured) {
     const { low, high } = row.measured;
-    if (row.id === 'speed') return `${traced ? 'Measured' : 'Read'} ${measured >= 0 ? '+' : ''}${fixed(measured)} ${row.unit} from the target; the standard allows ${fixed(low)} to +${fixed(high)} ${row.unit}.`;
+    if (row.id === 'speed')
+      return `${traced ? 'Measured' : 'Read'} ${measured >= 0 ? '+' : ''}${fixed(measured)} ${row.unit} from the target; the standard allows ${fixed(low)} to +${fixed(high)} ${row.unit}.`;
     const digits = row.unit === 'count' || row.unit === 'fpm' ? 0 : 1;
     return `Measured ${low < 0 && measured >= 0 ? '+' : ''}${fixed(measured, digits)}${row.unit === 'count' ? '' : ` ${row.unit}`}; the standard allows ${fixed(low)} to ${low < 0 ? '+' : ''}${fixed(high)}${row.unit === 'count' ? '' : ` ${row.unit}`}.`;
   }
@@ -143,9 +263,12 @@ function criterionReason(row: StandardRow & { unit: string }, eye: EyeValue | nu
   if (form === 'asserted') return `Asserted by the clean tap: none. ${asked}`;
   if (eye !== null && typeof eye === 'object' && 'count' in eye) {
     const handling = eye.handling ? `, ${say(eye.handling)}` : '';
-    return eye.handling === 'pushed' && eye.count > 0 ? `${eye.count} \u00d7 ${handling.slice(2)}: a push in a bounce is outside at any count.` : `Seen ${eye.count}${handling}. ${asked}`;
+    return eye.handling === 'pushed' && eye.count > 0
+      ? `${eye.count} \u00d7 ${handling.slice(2)}: a push in a bounce is outside at any count.`
+      : `Seen ${eye.count}${handling}. ${asked}`;
   }
-  const word = typeof eye === 'string' ? say(eye) : eye ? `${say(eye.band)}${eye.side ? ` ${eye.side}` : ''}` : 'not seen';
+  const word =
+    typeof eye === 'string' ? say(eye) : eye ? `${say(eye.band)}${eye.side ? ` ${eye.side}` : ''}` : 'not seen';
   return `Seen ${word}. ${asked}`;
 }
 
@@ -160,24 +283,46 @@ function standardAsks(row: StandardRow, intended: string | null): string {
 function classReason(result: ReturnType<typeof assessLanding>, intervention: number | null): string {
   const names = (ids: string[]) => ids.map(say).join(', ');
   switch (result.landingClass) {
-    case 'demonstration': return 'Flown by the instructor: not counted for the pilot.';
-    case 'outside': return result.controlOutside.length > 0 ? `Outside in control: ${names(result.controlOutside)}.` : 'The go-around trigger was met and the approach continued.';
-    case 'assisted': return intervention === 3 ? 'The instructor took control.' : 'Flown with help on the controls.';
-    case 'not-judged': return intervention === null ? 'Whose landing it was is not recorded, so it is not judged.' : `Not judged: ${names(result.missingRequired)} not seen.`;
-    case 'prompted': return 'Flown by the pilot after a word from the instructor.';
-    case 'own-off-target': return `The pilot\u2019s own; off target: ${names(result.precisionOutside)}.`;
-    case 'own': return 'The pilot\u2019s own and in standard.';
+    case 'demonstration':
+      return 'Flown by the instructor: not counted for the pilot.';
+    case 'outside':
+      return result.controlOutside.length > 0
+        ? `Outside in control: ${names(result.controlOutside)}.`
+        : 'The go-around trigger was met and the approach continued.';
+    case 'assisted':
+      return intervention === 3 ? 'The instructor took control.' : 'Flown with help on the controls.';
+    case 'not-judged':
+      return intervention === null
+        ? 'Whose landing it was is not recorded, so it is not judged.'
+        : `Not judged: ${names(result.missingRequired)} not seen.`;
+    case 'prompted':
+      return 'Flown by the pilot after a word from the instructor.';
+    case 'own-off-target':
+      return `The pilot\u2019s own; off target: ${names(result.precisionOutside)}.`;
+    case 'own':
+      return 'The pilot\u2019s own and in standard.';
   }
 }
 
 function goAroundReason(result: GoAroundResult, landing: CapturedLanding): string {
   const decision: Record<GoAroundResult['decision'], string> = {
-    sound: `A sound decision, ${say(landing.goAroundWord ?? 'before')}`, late: 'Decided late, and better than continued', told: 'Told to go, for safety',
-    neutral: `Flown as ${landing.goAroundWord === 'traffic' ? 'the traffic asked' : 'an exercise'}`, 'not-judged': 'When it was decided is not recorded', demonstration: 'The instructor\u2019s demonstration',
+    sound: `A sound decision, ${say(landing.goAroundWord ?? 'before')}`,
+    late: 'Decided late, and better than continued',
+    told: 'Told to go, for safety',
+    neutral: `Flown as ${landing.goAroundWord === 'traffic' ? 'the traffic asked' : 'an exercise'}`,
+    'not-judged': 'When it was decided is not recorded',
+    demonstration: 'The instructor\u2019s demonstration',
   };
-  const outside = Object.entries(landing.goAroundExecution).filter(([, v]) => v === 'outside').map(([k]) => say(k));
+  const outside = Object.entries(landing.goAroundExecution)
+    .filter(([, v]) => v === 'outside')
+    .map(([k]) => say(k));
   const execution: Record<GoAroundResult['execution'], string> = {
-    good: 'flown well', prompted: 'flown after a word', assisted: 'flown with help', outside: `outside in ${outside.join(', ')}`, 'not-judged': 'how it was flown was not all seen', demonstration: 'not counted',
+    good: 'flown well',
+    prompted: 'flown after a word',
+    assisted: 'flown with help',
+    outside: `outside in ${outside.join(', ')}`,
+    'not-judged': 'how it was flown was not all seen',
+    demonstration: 'not counted',
   };
   return `${decision[result.decision]}; ${execution[result.execution]}.`;
 }

@@ -2,30 +2,74 @@ import { list, plural } from '../format';
 import type { RecordedLanding } from './evidence';
 import { type Share, share } from './stats';
 
-export interface LessonSummary { lesson: number; date: string; own: number; prompted: number; assisted: number; outside: number; notJudged: number; demonstrations: number; goArounds: number; landings: number }
+export interface LessonSummary {
+  lesson: number;
+  date: string;
+  own: number;
+  prompted: number;
+  assisted: number;
+  outside: number;
+  notJudged: number;
+  demonstrations: number;
+  goArounds: number;
+  landings: number;
+}
 
 /** Landings of each lesson counted by class; go-arounds and low passes beside them, demonstrations apart. */
 export function lessonSummaries(landings: readonly RecordedLanding[]): LessonSummary[] {
   const lessons = new Map<number, LessonSummary>();
   for (const l of landings) {
-    const s = lessons.get(l.lesson) ?? { lesson: l.lesson, date: l.date, own: 0, prompted: 0, assisted: 0, outside: 0, notJudged: 0, demonstrations: 0, goArounds: 0, landings: 0 };
+    const s = lessons.get(l.lesson) ?? {
+      lesson: l.lesson,
+      date: l.date,
+      own: 0,
+      prompted: 0,
+      assisted: 0,
+      outside: 0,
+      notJudged: 0,
+      demonstrations: 0,
+      goArounds: 0,
+      landings: 0,
+    };
     lessons.set(l.lesson, s);
     switch (l.judged.landingClass) {
-      case 'go-around': s.goArounds++; continue;
-      case 'low-pass': continue;
-      case 'demonstration': s.demonstrations++; continue;
-      case 'own': case 'own-off-target': s.own++; break;
-      case 'prompted': s.prompted++; break;
-      case 'assisted': s.assisted++; break;
-      case 'outside': s.outside++; break;
-      case 'not-judged': s.notJudged++; break;
+      case 'go-around':
+        s.goArounds++;
+        continue;
+      case 'low-pass':
+        continue;
+      case 'demonstration':
+        s.demonstrations++;
+        continue;
+      case 'own':
+      case 'own-off-target':
+        s.own++;
+        break;
+      case 'prompted':
+        s.prompted++;
+        break;
+      case 'assisted':
+        s.assisted++;
+        break;
+      case 'outside':
+        s.outside++;
+        break;
+      case 'not-judged':
+        s.notJudged++;
+        break;
     }
     s.landings++;
   }
   return [...lessons.values()];
 }
 
-export interface RecentShare { window: number; own: number; onTarget: number; notJudged: number; stats: Share }
+export interface RecentShare {
+  window: number;
+  own: number;
+  onTarget: number;
+  notJudged: number;
+  stats: Share;
+}
 
 /** The last `window` judged landings (demonstrations, go-arounds and low passes excluded) and how many were the pilot's own. */
 export function recentShare(landings: readonly RecordedLanding[], window = 12): RecentShare {
@@ -33,7 +77,13 @@ export function recentShare(landings: readonly RecordedLanding[], window = 12): 
   const judged = counted.filter((l) => l.judged.landingClass !== 'not-judged').slice(-window);
   const onTarget = judged.filter((l) => l.judged.landingClass === 'own').length;
   const own = onTarget + judged.filter((l) => l.judged.landingClass === 'own-off-target').length;
-  return { window: judged.length, own, onTarget, notJudged: counted.slice(-window).filter((l) => l.judged.landingClass === 'not-judged').length, stats: share(own, judged.length) };
+  return {
+    window: judged.length,
+    own,
+    onTarget,
+    notJudged: counted.slice(-window).filter((l) => l.judged.landingClass === 'not-judged').length,
+    stats: share(own, judged.length),
+  };
 }
 
 /** The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures. */
@@ -44,8 +94,15 @@ export function lessonHeadline(s: LessonSummary): string {
 
 /** Where to look first: the landings outside or assisted, by number. */
 export function lookFirst(landings: readonly RecordedLanding[]): string {
-  const worst = landings.filter((l) => l.judged.landingClass === 'outside' || l.judged.landingClass === 'assisted').map((l) => String(l.number));
+  const worst = landings
+    .filter((l) => l.judged.landingClass === 'outside' || l.judged.landingClass === 'assisted')
+    .map((l) => String(l.number));
   const best = [...landings].reverse().find((l) => l.judged.landingClass === 'own');
-  const parts = [best ? `Best: landing ${best.number}.` : '', worst.length > 0 ? `Look first at ${worst.length === 1 ? 'landing' : 'landings'} ${list(worst.slice(0, 4))}.` : 'Nothing outside.'];
+  const parts = [
+    best ? `Best: landing ${best.number}.` : '',
+    worst.length > 0
+      ? `Look first at ${worst.length === 1 ? 'landing' : 'landings'} ${list(worst.slice(0, 4))}.`
+      : 'Nothing outside.',
+  ];
   return parts.filter(Boolean).join(' ');
 }

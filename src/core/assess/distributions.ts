@@ -1,9 +1,14 @@
 /** Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz), quantiles by bisection. */
-const LANCZOS = [76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2, -0.5395239384953e-5];
+const LANCZOS = [
+  76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2,
+  -0.5395239384953e-5,
+];
 
 function logGamma(x: number): number {
   const t = x + 5.5 - (x + 0.5) * Math.log(x + 5.5);
-  return -t + Math.log((2.5066282746310005 * LANCZOS.reduce((sum, c, i) => sum + c / (x + 1 + i), 1.000000000190015)) / x);
+  return (
+    -t + Math.log((2.5066282746310005 * LANCZOS.reduce((sum, c, i) => sum + c / (x + 1 + i), 1.000000000190015)) / x)
+  );
 }
 
 /** Regularised incomplete beta I_x(a, b); a, b > 0, x in 0..1. Good to about 1e-9. */
@@ -20,7 +25,10 @@ function betaFraction(a: number, b: number, x: number): number {
   let d = 1 / Math.max(tiny, 1 - ((a + b) * x) / (a + 1));
   let h = d;
   for (let m = 1; m <= 300; m++) {
-    for (const step of [(m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)), (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1))]) {
+    for (const step of [
+      (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)),
+      (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1)),
+    ]) {
       d = 1 + step * d;
       c = 1 + step / c;
       d = 1 / (Math.abs(d) < tiny ? tiny : d);

@@ -28,12 +28,34 @@ export interface RecordedLanding {
   surface?: 'land' | 'water';
   judged: JudgedLanding;
 }
-export interface Observation { id: string; date: string; lesson: number; /** Instant of capture; orders what was seen in one lesson. */ at?: string; data: ItemObserved; /** An instructor's later word; the verdict that was captured or measured stays. */ overruled?: { reason: string; computed: ItemObserved['verdict'] } | null }
-export interface Waiver { itemId: string; reason: string }
+export interface Observation {
+  id: string;
+  date: string;
+  lesson: number;
+  /** Instant of capture; orders what was seen in one lesson. */ at?: string;
+  data: ItemObserved;
+  /** An instructor's later word; the verdict that was captured or measured stays. */ overruled?: {
+    reason: string;
+    computed: ItemObserved['verdict'];
+  } | null;
+}
+export interface Waiver {
+  itemId: string;
+  reason: string;
+}
 /** An item signed before the rest, by an instructor who saw it; lapses by the house's rule. */
-export interface PartSignOff { itemId: string; entryId: string; by: string; on: string; lapsesOn: string }
+export interface PartSignOff {
+  itemId: string;
+  entryId: string;
+  by: string;
+  on: string;
+  lapsesOn: string;
+}
 /** What the pilot holds and has flown, for items that may be credited. */
-export interface Experience { held: readonly string[]; /** Hours in aeroplanes of the same gear and mass. */ groupHours: number }
+export interface Experience {
+  held: readonly string[];
+  /** Hours in aeroplanes of the same gear and mass. */ groupHours: number;
+}
 /** Everything a checkout has to show, in any order. */
 export interface EvidenceRecord {
   landings: readonly RecordedLanding[];
@@ -45,7 +67,12 @@ export interface EvidenceRecord {
   /** Flights with their minutes by the clock; null = the clock was not tapped. */
   flights?: readonly { id: string; lesson: number; date: string; minutes: number | null }[];
   briefs?: readonly { id: string; lesson: number; date: string; acknowledged: boolean }[];
-  gearChecks?: readonly { id: string; lesson: number; date: string; check: Pick<GearChecked, 'decision' | 'onFinal' | 'surface'> }[];
+  gearChecks?: readonly {
+    id: string;
+    lesson: number;
+    date: string;
+    check: Pick<GearChecked, 'decision' | 'onFinal' | 'surface'>;
+  }[];
   parts?: readonly PartSignOff[];
   experience?: Experience | null;
 }
@@ -94,13 +121,24 @@ function inOrder(r: EvidenceRecord): Ordered {
   const day = r.onDate ?? [...r.landings, ...r.observations].reduce((d, x) => (x.date > d ? x.date : d), '');
   const until = <T extends { date: string }>(all: readonly T[]): T[] => all.filter((x) => day === '' || x.date <= day);
   return {
-    ...r, day,
-    landings: until(r.landings).sort((a, b) => later(a.date, b.date) || a.lesson - b.lesson || a.number - b.number || later(a.id, b.id)),
-    observations: until(r.observations).sort((a, b) => later(a.date, b.date) || a.lesson - b.lesson || later(a.at ?? '', b.at ?? '') || (a.at === undefined ? 0 : later(a.id, b.id))),
+    ...r,
+    day,
+    landings: until(r.landings).sort(
+      (a, b) => later(a.date, b.date) || a.lesson - b.lesson || a.number - b.number || later(a.id, b.id),
+    ),
+    observations: until(r.observations).sort(
+      (a, b) =>
+        later(a.date, b.date) ||
+        a.lesson - b.lesson ||
+        later(a.at ?? '', b.at ?? '') ||
+        (a.at === undefined ? 0 : later(a.id, b.id)),
+    ),
     flights: until(r.flights ?? []).sort((a, b) => later(a.date, b.date) || later(a.id, b.id)),
     briefs: until(r.briefs ?? []).sort((a, b) => later(a.date, b.date) || later(a.id, b.id)),
     gearChecks: until(r.gearChecks ?? []).sort((a, b) => later(a.date, b.date) || later(a.id, b.id)),
-    parts: [...(r.parts ?? [])].filter((p) => p.on <= day || day === '').sort((a, b) => later(b.on, a.on) || later(a.entryId, b.entryId)),
+    parts: [...(r.parts ?? [])]
+      .filter((p) => p.on <= day || day === '')
+      .sort((a, b) => later(b.on, a.on) || later(a.entryId, b.entryId)),
     waivers: [...r.waivers].sort((a, b) => later(a.itemId, b.itemId) || later(a.reason, b.reason)),
   };
 }
@@ -110,34 +148,67 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
   const base = { item, asks: asksOf(item.evidence), waived: null, credited: null, part: null, seen: found.seen };
   const settled = { met: true, progress: 1, missing: [] };
   const waiver = item.waivable === null ? undefined : record.waivers.find((w) => w.itemId === item.id);
-  if (waiver) return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: 'waived with reason', evidence: [] };
+  if (waiver)
+    return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: 'waived with reason', evidence: [] };
   if (found.met) return { ...base, ...found, state: 'met' };
   const part = record.parts?.find((p) => p.itemId === item.id) ?? null;
-  if (part && part.lapsesOn >= record.day) return { ...base, ...settled, state: 'met', part, seen: true, have: `signed in part by ${part.by} on ${dateText(part.on)}, holds to ${dateText(part.lapsesOn)}`, evidence: [part.entryId] };
+  if (part && part.lapsesOn >= record.day)
+    return {
+      ...base,
+      ...settled,
+      state: 'met',
+      part,
+      seen: true,
+      have: `signed in part by ${part.by} on ${dateText(part.on)}, holds to ${dateText(part.lapsesOn)}`,
+      evidence: [part.entryId],
+    };
   const credit = creditOf(item, record.experience ?? null);
   if (credit) return { ...base, ...settled, state: 'credited', credited: credit, have: credit, evidence: [] };
-  return { ...base, ...found, state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not', missing: [...found.missing, ...(part ? [`the part sign-off of ${dateText(part.on)} lapsed on ${dateText(part.lapsesOn)}`] : [])] };
+  return {
+    ...base,
+    ...found,
+    state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not',
+    missing: [
+      ...found.missing,
+      ...(part ? [`the part sign-off of ${dateText(part.on)} lapsed on ${dateText(part.lapsesOn)}`] : []),
+    ],
+  };
 }
 
 function creditOf(item: ProgrammeItem, x: Experience | null): string | null {
   if (!item.credit || !x) return null;
   const held = item.credit.holds.find((h) => x.held.includes(h));
   if (held) return `credited: holds ${say(held)}. ${item.credit.text}`;
-  if (item.credit.groupHours !== null && x.groupHours >= item.credit.groupHours) return `credited: ${fixed(x.groupHours)} h in this gear and mass, ${fixed(item.credit.groupHours)} h asked. ${item.credit.text}`;
+  if (item.credit.groupHours !== null && x.groupHours >= item.credit.groupHours)
+    return `credited: ${fixed(x.groupHours)} h in this gear and mass, ${fixed(item.credit.groupHours)} h asked. ${item.credit.text}`;
   return null;
 }
 
-interface RuleOutcome { met: boolean; seen: boolean; progress: number; have: string; missing: string[]; evidence: string[] }
+interface RuleOutcome {
+  met: boolean;
+  seen: boolean;
+  progress: number;
+  have: string;
+  missing: string[];
+  evidence: string[];
+}
 
 function assessRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): RuleOutcome {
   switch (rule.kind) {
-    case 'run': return runEvidence(rule, record);
-    case 'count': return countEvidence(rule, record);
-    case 'go-arounds': return goAroundEvidence(rule, record);
-    case 'observed': return observedEvidence(item.id, rule, record);
-    case 'hours': return hoursEvidence(item.id, rule, record);
-    case 'briefs': return briefEvidence(rule, record);
-    case 'gear-checks': return gearEvidence(rule, record);
+    case 'run':
+      return runEvidence(rule, record);
+    case 'count':
+      return countEvidence(rule, record);
+    case 'go-arounds':
+      return goAroundEvidence(rule, record);
+    case 'observed':
+      return observedEvidence(item.id, rule, record);
+    case 'hours':
+      return hoursEvidence(item.id, rule, record);
+    case 'briefs':
+      return briefEvidence(rule, record);
+    case 'gear-checks':
+      return gearEvidence(rule, record);
   }
 }
 
@@ -145,10 +216,19 @@ const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${
 const onSurface = (surface: 'land' | 'water' | null | undefined): string => (surface ? ` on ${surface}` : '');
 const lately = (days: number | null | undefined): string => (days ? ` within ${days} days` : '');
 /** Landings a rule looks at: of its surface, and as recent as it asks. */
-function looked(rule: { withinDays?: number | null; surface?: 'land' | 'water' | null }, record: Ordered): RecordedLanding[] {
-  return recently(rule, record, record.landings).filter((l) => l.kind !== 'low-pass' && (!rule.surface || (l.surface ?? 'land') === rule.surface));
+function looked(
+  rule: { withinDays?: number | null; surface?: 'land' | 'water' | null },
+  record: Ordered,
+): RecordedLanding[] {
+  return recently(rule, record, record.landings).filter(
+    (l) => l.kind !== 'low-pass' && (!rule.surface || (l.surface ?? 'land') === rule.surface),
+  );
 }
-function recently<T extends { date: string }>(rule: { withinDays?: number | null }, record: Ordered, all: readonly T[]): T[] {
+function recently<T extends { date: string }>(
+  rule: { withinDays?: number | null },
+  record: Ordered,
+  all: readonly T[],
+): T[] {
   const from = rule.withinDays && record.day !== '' ? addDays(record.day, -rule.withinDays) : '';
   return all.filter((x) => x.date >= from);
 }
@@ -156,8 +236,22 @@ function recently<T extends { date: string }>(rule: { withinDays?: number | null
 function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: Ordered): RuleOutcome {
   const landings = looked(rule, record);
   const run = runRule({
-    landings: landings.map((l) => ({ sortieId: l.sortieId, date: l.date, firstOfSortie: l.firstOfSortie, group: l.group, attitude: l.intended, crosswindKt: l.crosswindKt, landingClass: l.judged.landingClass })),
-    needed: rule.needed, group: record.group, attitude: rule.attitude, windKt: rule.windKt, accuracyItem: rule.accuracy, minSorties: rule.minSorties, minDays: rule.minDays,
+    landings: landings.map((l) => ({
+      sortieId: l.sortieId,
+      date: l.date,
+      firstOfSortie: l.firstOfSortie,
+      group: l.group,
+      attitude: l.intended,
+      crosswindKt: l.crosswindKt,
+      landingClass: l.judged.landingClass,
+    })),
+    needed: rule.needed,
+    group: record.group,
+    attitude: rule.attitude,
+    windKt: rule.windKt,
+    accuracyItem: rule.accuracy,
+    minSorties: rule.minSorties,
+    minDays: rule.minDays,
   });
   const kind = rule.attitude ? `${say(rule.attitude)} ` : '';
   const where = `${onSurface(rule.surface)}${lately(rule.withinDays)}`;
@@ -170,8 +264,16 @@ function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: Order
   };
   return {
     met: run.met,
-    seen: landings.some((l) => l.group === record.group && l.kind !== 'go-around' && l.judged.landingClass !== 'demonstration' && (rule.attitude === null || l.intended === rule.attitude)),
-    progress: run.met ? 1 : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (run.missing.length > 1 ? 0.9 : 1),
+    seen: landings.some(
+      (l) =>
+        l.group === record.group &&
+        l.kind !== 'go-around' &&
+        l.judged.landingClass !== 'demonstration' &&
+        (rule.attitude === null || l.intended === rule.attitude),
+    ),
+    progress: run.met
+      ? 1
+      : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (run.missing.length > 1 ? 0.9 : 1),
     have: `the last ${run.currentRun} ${kind}landings his or her own`,
     missing: run.missing.map((c) => words[c]),
     evidence: run.counted.flatMap((i) => landings[i]?.id ?? []),
@@ -181,15 +283,22 @@ function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: Order
 function countEvidence(rule: Extract<EvidenceRule, { kind: 'count' }>, record: Ordered): RuleOutcome {
   const windKt = rule.minCrosswindKt;
   const classes = ['own', ...(rule.accuracy ? [] : ['own-off-target']), ...(rule.prompted ? ['prompted'] : [])];
-  const tried = looked(rule, record).filter((l) =>
-    l.kind !== 'go-around' && l.judged.landingClass !== 'demonstration'
-    && l.group === record.group
-    && (rule.attitude === null || l.intended === rule.attitude)
-    && (!rule.fullStop || l.kind === 'full-stop')
-    && (windKt === null || (l.crosswindKt !== null && Math.abs(l.crosswindKt) >= windKt - SLACK)));
+  const tried = looked(rule, record).filter(
+    (l) =>
+      l.kind !== 'go-around' &&
+      l.judged.landingClass !== 'demonstration' &&
+      l.group === record.group &&
+      (rule.attitude === null || l.intended === rule.attitude) &&
+      (!rule.fullStop || l.kind === 'full-stop') &&
+      (windKt === null || (l.crosswindKt !== null && Math.abs(l.crosswindKt) >= windKt - SLACK)),
+  );
   const good = tried.filter((l) => classes.includes(l.judged.landingClass));
   const what = `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`;
-  const whose = rule.prompted ? ' without help on the controls' : rule.accuracy ? ' of the pilot\u2019s own, on target' : ' of the pilot\u2019s own';
+  const whose = rule.prompted
+    ? ' without help on the controls'
+    : rule.accuracy
+      ? ' of the pilot\u2019s own, on target'
+      : ' of the pilot\u2019s own';
   const where = `${onSurface(rule.surface)}${windKt === null ? '' : ` in ${windKt} kt or more across`}${lately(rule.withinDays)}`;
   const short = rule.needed - good.length;
   return {
@@ -207,12 +316,17 @@ function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, r
   const sound = flown.filter((f) => f.g.decisionEvidence);
   const good = flown.filter((f) => f.g.executionEvidence);
   const missing: string[] = [];
-  if (sound.length < rule.sound) missing.push(`${rule.sound - sound.length} more decided by the pilot, before or at the trigger${lately(rule.withinDays)}`);
-  if (good.length < rule.good) missing.push(`${rule.good - good.length} more flown well without help${lately(rule.withinDays)}`);
+  if (sound.length < rule.sound)
+    missing.push(
+      `${rule.sound - sound.length} more decided by the pilot, before or at the trigger${lately(rule.withinDays)}`,
+    );
+  if (good.length < rule.good)
+    missing.push(`${rule.good - good.length} more flown well without help${lately(rule.withinDays)}`);
   return {
     met: missing.length === 0,
     seen: flown.length > 0,
-    progress: (Math.min(1, sound.length / Math.max(1, rule.sound)) + Math.min(1, good.length / Math.max(1, rule.good))) / 2,
+    progress:
+      (Math.min(1, sound.length / Math.max(1, rule.sound)) + Math.min(1, good.length / Math.max(1, rule.good))) / 2,
     have: `${plural(sound.length, 'sound decision')}, ${good.length} flown well`,
     missing,
     evidence: [...new Set([...sound, ...good].map((f) => f.id))],
@@ -220,12 +334,21 @@ function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, r
 }
 
 /** Which of the named kinds an observation was: the stall, the energy item, the failure. */
-const variantOf = ({ detail }: ItemObserved): string | null => (detail?.form === 'stall' ? detail.stall : detail?.form === 'energy' || detail?.form === 'asymmetric' ? detail.item : null);
+const variantOf = ({ detail }: ItemObserved): string | null =>
+  detail?.form === 'stall'
+    ? detail.stall
+    : detail?.form === 'energy' || detail?.form === 'asymmetric'
+      ? detail.item
+      : null;
 
 /** A variant in words; a stall *landing* is one in that configuration, not the phase of flight. */
 const variantWord = (v: string): string => (v === 'landing' ? 'landing configuration' : say(v));
 
-function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'observed' }>, record: Ordered): RuleOutcome {
+function observedEvidence(
+  itemId: string,
+  rule: Extract<EvidenceRule, { kind: 'observed' }>,
+  record: Ordered,
+): RuleOutcome {
   const all = record.observations.filter((o) => o.data.itemId === itemId);
   const seen = recently(rule, record, all);
   const good = seen.filter((o) => o.data.verdict !== 'outside' && o.data.intervention <= rule.maxIntervention);
@@ -235,7 +358,12 @@ function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'o
   const days = new Set(good.map((o) => o.date)).size;
   const unseen = (rule.variants ?? []).filter((v) => !good.some((o) => variantOf(o.data) === v));
   const missing: string[] = [];
-  if (short > 0) missing.push(all.length === 0 ? 'not seen yet' : `${plural(short, 'more time', 'more times')} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${lately(rule.withinDays)}`);
+  if (short > 0)
+    missing.push(
+      all.length === 0
+        ? 'not seen yet'
+        : `${plural(short, 'more time', 'more times')} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${lately(rule.withinDays)}`,
+    );
   if (days < (rule.minDays ?? 1) && good.length > 0) missing.push(`on at least ${rule.minDays} days`);
   if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(variantWord))}`);
   if (latestBad) missing.push('the last time it was outside: see it again');
@@ -245,33 +373,54 @@ function observedEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'o
     met: missing.length === 0 && short <= 0 && unseen.length === 0,
     seen: all.length > 0,
     progress: missing.length === 0 ? 1 : Math.min(0.9, Math.max(0, done / Math.max(1, parts))),
-    have: seen.length === 0 ? (all.length === 0 ? 'nothing recorded' : `nothing${lately(rule.withinDays)}`) : `seen ${times(seen.length)}, ${good.length === seen.length ? 'within' : `${good.length} within`}`,
+    have:
+      seen.length === 0
+        ? all.length === 0
+          ? 'nothing recorded'
+          : `nothing${lately(rule.withinDays)}`
+        : `seen ${times(seen.length)}, ${good.length === seen.length ? 'within' : `${good.length} within`}`,
     missing,
     evidence: good.map((o) => o.id),
   };
 }
 
 function hoursEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'hours' }>, record: Ordered): RuleOutcome {
-  const entered = recently(rule, record, record.observations).filter((o) => o.data.itemId === itemId && typeof o.data.minutes === 'number').map((o) => ({ id: o.id, minutes: o.data.minutes ?? 0 }));
-  const clocked = rule.from === 'flights' ? recently(rule, record, record.flights ?? []).filter((f) => f.minutes !== null).map((f) => ({ id: f.id, minutes: f.minutes ?? 0 })) : [];
+  const entered = recently(rule, record, record.observations)
+    .filter((o) => o.data.itemId === itemId && typeof o.data.minutes === 'number')
+    .map((o) => ({ id: o.id, minutes: o.data.minutes ?? 0 }));
+  const clocked =
+    rule.from === 'flights'
+      ? recently(rule, record, record.flights ?? [])
+          .filter((f) => f.minutes !== null)
+          .map((f) => ({ id: f.id, minutes: f.minutes ?? 0 }))
+      : [];
   const all = [...clocked, ...entered];
   const have = all.reduce((a, x) => a + x.minutes, 0);
   const needed = Math.round(rule.needed * 60);
   const what = rule.from === 'flights' ? 'dual flight' : 'this';
   return {
-    met: have >= needed, seen: all.length > 0, progress: needed === 0 ? 1 : Math.min(1, have / needed), have: `${hours(have)} of ${what}`,
-    missing: have >= needed ? [] : [`${hours(needed - have)} more of ${what}${lately(rule.withinDays)}`], evidence: all.map((x) => x.id),
+    met: have >= needed,
+    seen: all.length > 0,
+    progress: needed === 0 ? 1 : Math.min(1, have / needed),
+    have: `${hours(have)} of ${what}`,
+    missing: have >= needed ? [] : [`${hours(needed - have)} more of ${what}${lately(rule.withinDays)}`],
+    evidence: all.map((x) => x.id),
   };
 }
-const hours = (minutes: number): string => `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`;
+const hours = (minutes: number): string =>
+  `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`;
 
 function briefEvidence(rule: Extract<EvidenceRule, { kind: 'briefs' }>, record: Ordered): RuleOutcome {
   const all = recently(rule, record, record.briefs ?? []);
   const good = all.filter((b) => b.acknowledged);
   const short = rule.needed - good.length;
   return {
-    met: short <= 0, seen: all.length > 0, progress: Math.min(1, good.length / Math.max(1, rule.needed)), have: `${plural(good.length, 'brief')} acknowledged by the pilot`,
-    missing: short > 0 ? [`${plural(short, 'more brief')} acknowledged by the pilot${lately(rule.withinDays)}`] : [], evidence: good.map((b) => b.id),
+    met: short <= 0,
+    seen: all.length > 0,
+    progress: Math.min(1, good.length / Math.max(1, rule.needed)),
+    have: `${plural(good.length, 'brief')} acknowledged by the pilot`,
+    missing: short > 0 ? [`${plural(short, 'more brief')} acknowledged by the pilot${lately(rule.withinDays)}`] : [],
+    evidence: good.map((b) => b.id),
   };
 }
 
@@ -281,8 +430,12 @@ function gearEvidence(rule: Extract<EvidenceRule, { kind: 'gear-checks' }>, reco
   const short = rule.needed - good.length;
   const what = `agreed on final${onSurface(rule.surface)}`;
   return {
-    met: short <= 0, seen: all.length > 0, progress: Math.min(1, good.length / Math.max(1, rule.needed)), have: `${plural(good.length, 'check')} of wheels against surface ${what}`,
-    missing: short > 0 ? [`${plural(short, 'more check')} ${what}`] : [], evidence: good.map((g) => g.id),
+    met: short <= 0,
+    seen: all.length > 0,
+    progress: Math.min(1, good.length / Math.max(1, rule.needed)),
+    have: `${plural(good.length, 'check')} of wheels against surface ${what}`,
+    missing: short > 0 ? [`${plural(short, 'more check')} ${what}`] : [],
+    evidence: good.map((g) => g.id),
   };
 }
 
@@ -290,31 +443,105 @@ function gearEvidence(rule: Extract<EvidenceRule, { kind: 'gear-checks' }>, reco
 export function asksOf(rule: EvidenceRule): string {
   const recent = lately('withinDays' in rule ? rule.withinDays : null);
   switch (rule.kind) {
-    case 'run': return `${rule.needed} ${rule.attitude ? `${say(rule.attitude)} ` : ''}landings of the pilot\u2019s own in a row${onSurface(rule.surface)}, over ${plural(rule.minSorties, 'flight')} and ${plural(rule.minDays, 'day')}, one the first of a flight${rule.windKt === null ? '' : `, one in ${rule.windKt} kt or more across`}${rule.accuracy ? ', all on target' : ''}${recent}`;
-    case 'count': return `${plural(rule.needed, `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`)}${rule.prompted ? ' without help on the controls' : ' of the pilot\u2019s own'}${rule.accuracy ? ', on target' : ''}${onSurface(rule.surface)}${rule.minCrosswindKt === null ? '' : `, in ${rule.minCrosswindKt} kt or more across`}${recent}`;
-    case 'go-arounds': return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${recent}`;
-    case 'observed': return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(variantWord))}` : ''}${recent}`;
-    case 'hours': return `${fixed(rule.needed, Number.isInteger(rule.needed) ? 0 : 1)} h of ${rule.from === 'flights' ? 'dual flight' : 'it'}${recent}`;
-    case 'briefs': return `${plural(rule.needed, 'brief')} acknowledged by the pilot${recent}`;
-    case 'gear-checks': return `${plural(rule.needed, 'check')} of wheels against surface agreed on final${onSurface(rule.surface)}`;
+    case 'run':
+      return `${rule.needed} ${rule.attitude ? `${say(rule.attitude)} ` : ''}landings of the pilot\u2019s own in a row${onSurface(rule.surface)}, over ${plural(rule.minSorties, 'flight')} and ${plural(rule.minDays, 'day')}, one the first of a flight${rule.windKt === null ? '' : `, one in ${rule.windKt} kt or more across`}${rule.accuracy ? ', all on target' : ''}${recent}`;
+    case 'count':
+      return `${plural(rule.needed, `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`)}${rule.prompted ? ' without help on the controls' : ' of the pilot\u2019s own'}${rule.accuracy ? ', on target' : ''}${onSurface(rule.surface)}${rule.minCrosswindKt === null ? '' : `, in ${rule.minCrosswindKt} kt or more across`}${recent}`;
+    case 'go-arounds':
+      return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${recent}`;
+    case 'observed':
+      return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(variantWord))}` : ''}${recent}`;
+    case 'hours':
+      return `${fixed(rule.needed, Number.isInteger(rule.needed) ? 0 : 1)} h of ${rule.from === 'flights' ? 'dual flight' : 'it'}${recent}`;
+    case 'briefs':
+      return `${plural(rule.needed, 'brief')} acknowledged by the pilot${recent}`;
+    case 'gear-checks':
+      return `${plural(rule.needed, 'check')} of wheels against surface agreed on final${onSurface(rule.surface)}`;
   }
 }
 
 /** One record an item looks at: does it support the item, and what is it in a few words. */
-export interface ItemRecord { id: string; lesson: number; kind: 'landing' | 'seen' | 'time' | 'brief' | 'gear-check'; number: number | null; supports: boolean; words: string }
+export interface ItemRecord {
+  id: string;
+  lesson: number;
+  kind: 'landing' | 'seen' | 'time' | 'brief' | 'gear-check';
+  number: number | null;
+  supports: boolean;
+  words: string;
+}
 /** Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix. */
 export function recordsOf(entry: Pick<ItemEvidence, 'item' | 'evidence'>, given: EvidenceRecord): ItemRecord[] {
   const record = inOrder(given);
   const { id: itemId, evidence: rule } = entry.item;
   const used = new Set(entry.evidence);
-  const landing = (l: RecordedLanding): ItemRecord => ({ id: l.id, lesson: l.lesson, kind: 'landing', number: l.number, supports: used.has(l.id), words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}` });
-  const seen = (o: Observation): ItemRecord => ({ id: o.id, lesson: o.lesson, kind: typeof o.data.minutes === 'number' ? 'time' : 'seen', number: null, supports: used.has(o.id), words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}` });
+  const landing = (l: RecordedLanding): ItemRecord => ({
+    id: l.id,
+    lesson: l.lesson,
+    kind: 'landing',
+    number: l.number,
+    supports: used.has(l.id),
+    words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}`,
+  });
+  const seen = (o: Observation): ItemRecord => ({
+    id: o.id,
+    lesson: o.lesson,
+    kind: typeof o.data.minutes === 'number' ? 'time' : 'seen',
+    number: null,
+    supports: used.has(o.id),
+    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}`,
+  });
   switch (rule.kind) {
-    case 'run': case 'count': return looked(rule, record).filter((l) => l.kind !== 'go-around' && l.group === record.group && (rule.attitude === null || l.intended === rule.attitude)).map(landing);
-    case 'go-arounds': return looked(rule, record).filter((l) => l.judged.goAround !== null).map(landing);
-    case 'observed': return record.observations.filter((o) => o.data.itemId === itemId).map(seen);
-    case 'hours': return [...(rule.from === 'flights' ? (record.flights ?? []).filter((f) => f.minutes !== null).map((f): ItemRecord => ({ id: f.id, lesson: f.lesson, kind: 'time', number: null, supports: used.has(f.id), words: `${hours(f.minutes ?? 0)} by the clock` })) : []), ...record.observations.filter((o) => o.data.itemId === itemId).map(seen)];
-    case 'briefs': return (record.briefs ?? []).map((b) => ({ id: b.id, lesson: b.lesson, kind: 'brief', number: null, supports: used.has(b.id), words: b.acknowledged ? 'acknowledged by the pilot' : 'not acknowledged' }));
-    case 'gear-checks': return (record.gearChecks ?? []).filter((g) => !rule.surface || g.check.surface === rule.surface).map((g) => ({ id: g.id, lesson: g.lesson, kind: 'gear-check', number: null, supports: used.has(g.id), words: `${g.check.decision === 'agree' ? 'agreed' : 'stopped'}${g.check.onFinal ? ' on final' : ''}` }));
+    case 'run':
+    case 'count':
+      return looked(rule, record)
+        .filter(
+          (l) =>
+            l.kind !== 'go-around' &&
+            l.group === record.group &&
+            (rule.attitude === null || l.intended === rule.attitude),
+        )
+        .map(landing);
+    case 'go-arounds':
+      return looked(rule, record)
+        .filter((l) => l.judged.goAround !== null)
+        .map(landing);
+    case 'observed':
+      return record.observations.filter((o) => o.data.itemId === itemId).map(seen);
+    case 'hours':
+      return [
+        ...(rule.from === 'flights'
+          ? (record.flights ?? [])
+              .filter((f) => f.minutes !== null)
+              .map((f): ItemRecord => ({
+                id: f.id,
+                lesson: f.lesson,
+                kind: 'time',
+                number: null,
+                supports: used.has(f.id),
+                words: `${hours(f.minutes ?? 0)} by the clock`,
+              }))
+          : []),
+        ...record.observations.filter((o) => o.data.itemId === itemId).map(seen),
+      ];
+    case 'briefs':
+      return (record.briefs ?? []).map((b) => ({
+        id: b.id,
+        lesson: b.lesson,
+        kind: 'brief',
+        number: null,
+        supports: used.has(b.id),
+        words: b.acknowledged ? 'acknowledged by the pilot' : 'not acknowledged',
+      }));
+    case 'gear-checks':
+      return (record.gearChecks ?? [])
+        .filter((g) => !rule.surface || g.check.surface === rule.surface)
+        .map((g) => ({
+          id: g.id,
+          lesson: g.lesson,
+          kind: 'gear-check',
+          number: null,
+          supports: used.has(g.id),
+          words: `${g.check.decision === 'agree' ? 'agreed' : 'stopped'}${g.check.onFinal ? ' on final' : ''}`,
+        }));
   }
 }

@@ -10,9 +10,24 @@ import { plateauIn } from './captured';
 export type Fact = string | number | boolean | null;
 export type Facts = Readonly<Record<string, Fact>>;
 /** A speed or a height at a gate about its target: knots and feet. Height only from a recording. */
-export interface GateReading { gate: string; offKt: number | null; highFt: number | null; source: 'eye' | 'measured' }
-export interface DebriefLanding extends RecordedLanding { captured: CapturedLanding; measured: Measured | null; gates: readonly GateReading[]; /** The gates of its brief, in the unit of the dial. */ briefed: readonly { name: string; target: number | null }[] }
-export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> { blindNose: boolean; reducing: boolean; /** The standard’s upper side about the speed at the fence, knots; null = it asks nothing of it. */ speedHighKt: number | null }
+export interface GateReading {
+  gate: string;
+  offKt: number | null;
+  highFt: number | null;
+  source: 'eye' | 'measured';
+}
+export interface DebriefLanding extends RecordedLanding {
+  captured: CapturedLanding;
+  measured: Measured | null;
+  gates: readonly GateReading[];
+  /** The gates of its brief, in the unit of the dial. */ briefed: readonly { name: string; target: number | null }[];
+}
+export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> {
+  blindNose: boolean;
+  reducing: boolean;
+  /** The standard’s upper side about the speed at the fence, knots; null = it asks nothing of it. */ speedHighKt:
+    number | null;
+}
 
 const CHASE_KT = 3;
 
@@ -28,8 +43,10 @@ export function selected(facts: Facts, { all, any }: Select): boolean {
   return all.every(holds) && (any.length === 0 || any.some(holds));
 }
 
-const sideOf = (v: { band: string; side: string | null } | null): string | null => (v === null ? null : v.band === 'none' ? 'none' : v.side);
-const sideOfWord = (word: string): string => (word.endsWith('left') ? 'left' : word.endsWith('right') ? 'right' : word === 'line' ? 'line' : 'none');
+const sideOf = (v: { band: string; side: string | null } | null): string | null =>
+  v === null ? null : v.band === 'none' ? 'none' : v.side;
+const sideOfWord = (word: string): string =>
+  word.endsWith('left') ? 'left' : word.endsWith('right') ? 'right' : word === 'line' ? 'line' : 'none';
 
 /** Facts of a landing or a go-around. What a recording measured goes before the eye. */
 export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c: FactContext): Facts {
@@ -42,30 +59,75 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
   const final = l.gates[l.gates.length - 2] ?? fence;
   const offs = l.gates.flatMap((g) => (g.offKt === null ? [] : [g.offKt]));
   const errors = offs.filter((x) => Math.abs(x) >= CHASE_KT);
-  const swing = m.swing === undefined ? k.swing : { band: eyeWord('swing', m.swing, c).split(' ')[0] ?? 'none', side: m.swing < 0 ? 'left' : 'right' };
+  const swing =
+    m.swing === undefined
+      ? k.swing
+      : { band: eyeWord('swing', m.swing, c).split(' ')[0] ?? 'none', side: m.swing < 0 ? 'left' : 'right' };
   const swingSide = sideOf(swing);
   const lastSide = before ? sideOf(before.captured.swing) : null;
   return {
-    ...verdicts, ...Object.fromEntries(k.notes.map((n): [string, Fact] => [`n.${n}`, true])), ...Object.fromEntries(k.helpedOn.map((h): [string, Fact] => [`help.${h}`, true])),
+    ...verdicts,
+    ...Object.fromEntries(k.notes.map((n): [string, Fact] => [`n.${n}`, true])),
+    ...Object.fromEntries(k.helpedOn.map((h): [string, Fact] => [`help.${h}`, true])),
     ...Object.fromEntries(Object.entries(k.goAroundExecution).map(([id, v]): [string, Fact] => [`ga.${id}`, v])),
-    kind: l.kind, class: judged.landingClass, intended: k.intended, touched: k.touched, intervention: k.intervention, lesson: l.lesson,
-    along: m.along === undefined ? k.along : eyeWord('along', m.along, c), alongM: m.along ?? null, lateralSide: lateral === null ? null : sideOfWord(lateral), lateralM: m.lateral ?? null, crabDeg: m.crab ?? null, sinkFpm: m.firmness ?? null,
-    driftSide: m.drift === undefined ? sideOf(k.drift) : sideOfWord(eyeWord('drift', m.drift, c)), crabSide: m.crab === undefined ? sideOf(k.crab) : sideOfWord(eyeWord('crab', m.crab, c)),
-    swing: swing?.band ?? null, swingSide, alternating: swingSide === null ? null : swingSide !== 'none' && lastSide !== null && lastSide !== 'none' && swingSide !== lastSide,
-    bounces: m.bounce ?? k.bounce?.count ?? null, handling: k.bounce === null || k.bounce.count === 0 ? null : k.bounce.handling,
-    aileron: k.aileron, stick: k.stick, rollout: k.rollout, configuration: k.configuration, firmness: k.firmness, landmark: k.landmark,
-    windKt: l.crosswindKt === null ? null : Math.abs(l.crosswindKt), gustSpread: k.wind === null ? null : k.wind.gustKt === null ? 0 : k.wind.gustKt - k.wind.kt,
-    fenceOff: fence?.offKt ?? null, fenceFast: fence?.offKt == null || c.speedHighKt === null ? null : fence.offKt > c.speedHighKt, finalOff: final?.offKt ?? null, finalHigh: final?.highFt ?? null,
-    reversals: offs.length < 3 ? null : errors.filter((x, i) => i > 0 && Math.sign(x) !== Math.sign(errors[i - 1] ?? x)).length,
-    reducing: c.reducing, plateau: c.reducing ? plateauIn(k, l.briefed) !== null : null, blindNose: c.blindNose,
-    trigger: k.trigger, gaDecision: judged.goAround?.decision ?? null, gaExecution: judged.goAround?.execution ?? null,
+    kind: l.kind,
+    class: judged.landingClass,
+    intended: k.intended,
+    touched: k.touched,
+    intervention: k.intervention,
+    lesson: l.lesson,
+    along: m.along === undefined ? k.along : eyeWord('along', m.along, c),
+    alongM: m.along ?? null,
+    lateralSide: lateral === null ? null : sideOfWord(lateral),
+    lateralM: m.lateral ?? null,
+    crabDeg: m.crab ?? null,
+    sinkFpm: m.firmness ?? null,
+    driftSide: m.drift === undefined ? sideOf(k.drift) : sideOfWord(eyeWord('drift', m.drift, c)),
+    crabSide: m.crab === undefined ? sideOf(k.crab) : sideOfWord(eyeWord('crab', m.crab, c)),
+    swing: swing?.band ?? null,
+    swingSide,
+    alternating:
+      swingSide === null
+        ? null
+        : swingSide !== 'none' && lastSide !== null && lastSide !== 'none' && swingSide !== lastSide,
+    bounces: m.bounce ?? k.bounce?.count ?? null,
+    handling: k.bounce === null || k.bounce.count === 0 ? null : k.bounce.handling,
+    aileron: k.aileron,
+    stick: k.stick,
+    rollout: k.rollout,
+    configuration: k.configuration,
+    firmness: k.firmness,
+    landmark: k.landmark,
+    windKt: l.crosswindKt === null ? null : Math.abs(l.crosswindKt),
+    gustSpread: k.wind === null ? null : k.wind.gustKt === null ? 0 : k.wind.gustKt - k.wind.kt,
+    fenceOff: fence?.offKt ?? null,
+    fenceFast: fence?.offKt == null || c.speedHighKt === null ? null : fence.offKt > c.speedHighKt,
+    finalOff: final?.offKt ?? null,
+    finalHigh: final?.highFt ?? null,
+    reversals:
+      offs.length < 3 ? null : errors.filter((x, i) => i > 0 && Math.sign(x) !== Math.sign(errors[i - 1] ?? x)).length,
+    reducing: c.reducing,
+    plateau: c.reducing ? plateauIn(k, l.briefed) !== null : null,
+    blindNose: c.blindNose,
+    trigger: k.trigger,
+    gaDecision: judged.goAround?.decision ?? null,
+    gaExecution: judged.goAround?.execution ?? null,
   };
 }
 
 /** Facts of an item. */
-export function itemFacts(o: Observation, standard: { airwork: readonly AirworkStandard[]; edgeShare: number }, ktPerUnit: number): Facts {
+export function itemFacts(
+  o: Observation,
+  standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
+  ktPerUnit: number,
+): Facts {
   const d = o.data.detail;
-  const kind = d?.form === 'numbers' ? d.kind : d?.form === 'stall' || d?.form === 'energy' || d?.form === 'asymmetric' ? d.form : null;
+  const kind =
+    d?.form === 'numbers'
+      ? d.kind
+      : d?.form === 'stall' || d?.form === 'energy' || d?.form === 'asymmetric'
+        ? d.form
+        : null;
   const seen = d && 'seen' in d ? d.seen : {};
   const row = standard.airwork.find((a) => a.kind === kind);
   const out = (q: 'height' | 'speed'): Fact => {
@@ -73,14 +135,28 @@ export function itemFacts(o: Observation, standard: { airwork: readonly AirworkS
     const raw = seen[q];
     if (!limit || raw === undefined) return null;
     const value = typeof raw === 'number' && q === 'speed' ? raw * ktPerUnit : raw;
-    return judgeQuantity(limit, value, standard.edgeShare) !== 'outside' || typeof value !== 'number' ? 'inside' : value > 0 ? 'high' : 'low';
+    return judgeQuantity(limit, value, standard.edgeShare) !== 'outside' || typeof value !== 'number'
+      ? 'inside'
+      : value > 0
+        ? 'high'
+        : 'low';
   };
   const speed = out('speed');
   const steps = d?.form === 'steps' ? orderKept(d.steps.length, d.ticks) : null;
   return {
-    item: o.data.itemId, verdict: o.data.verdict, intervention: o.data.intervention, lesson: o.lesson, form: d?.form ?? 'plain', kind, noteAileron: /aileron/i.test(o.data.note),
-    recovery: d?.form === 'stall' || d?.form === 'asymmetric' ? d.recovery : null, lookOut: d?.form === 'stall' ? d.lookOut : null, entryRate: typeof seen.entryRate === 'number' ? seen.entryRate : seen.entryRate === 'inside' ? 1 : null,
-    heightOut: out('height'), speedOut: speed === null ? null : speed !== 'inside', outOfOrder: steps && steps.verdict !== 'not-seen' ? steps.outOfOrder.length : null,
+    item: o.data.itemId,
+    verdict: o.data.verdict,
+    intervention: o.data.intervention,
+    lesson: o.lesson,
+    form: d?.form ?? 'plain',
+    kind,
+    noteAileron: /aileron/i.test(o.data.note),
+    recovery: d?.form === 'stall' || d?.form === 'asymmetric' ? d.recovery : null,
+    lookOut: d?.form === 'stall' ? d.lookOut : null,
+    entryRate: typeof seen.entryRate === 'number' ? seen.entryRate : seen.entryRate === 'inside' ? 1 : null,
+    heightOut: out('height'),
+    speedOut: speed === null ? null : speed !== 'inside',
+    outOfOrder: steps && steps.verdict !== 'not-seen' ? steps.outOfOrder.length : null,
   };
 }
 export const gearFacts = (g: GearChecked): Facts => ({ decision: g.decision, onFinal: g.onFinal });

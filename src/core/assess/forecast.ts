@@ -8,14 +8,28 @@ export interface ForecastInput {
   /** Judged landings that count, oldest first: was it the pilot's own and in standard? */
   own: readonly boolean[];
   /** Landings in a row the programme asks for, and the run at the end of the record. */
-  needed: number; currentRun: number;
+  needed: number;
+  currentRun: number;
   /** Landings of an ordinary lesson, for the same answer in lessons; null = not known. */
   perLesson: number | null;
-  seed: number; draws?: number;
+  seed: number;
+  draws?: number;
 }
 export type Forecast =
   | { tells: false; why: string }
-  | { tells: true; landings: { median: number; low: number; high: number }; lessons: { median: number; low: number; high: number } | null; /** Chance that the next landing is own, from the curve, median and 80 in 100 range. */ next: { median: number; low: number; high: number }; /** Share of draws that never got there within the horizon. */ never: number; a: number; b: number };
+  | {
+      tells: true;
+      landings: { median: number; low: number; high: number };
+      lessons: { median: number; low: number; high: number } | null;
+      /** Chance that the next landing is own, from the curve, median and 80 in 100 range. */ next: {
+        median: number;
+        low: number;
+        high: number;
+      };
+      /** Share of draws that never got there within the horizon. */ never: number;
+      a: number;
+      b: number;
+    };
 
 export const FEWEST = 6;
 const HORIZON = 150;
@@ -38,12 +52,17 @@ export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
       const p = logistic(a + b * x);
       const r = (own[i] ? 1 : 0) - p;
       const w = p * (1 - p);
-      ga += r; gb += r * x; haa += w; hab += w * x; hbb += w * x * x;
+      ga += r;
+      gb += r * x;
+      haa += w;
+      hab += w * x;
+      hbb += w * x * x;
     }
     const det = haa * hbb - hab * hab;
     const da = (ga * hbb - gb * hab) / det;
     const db = (gb * haa - ga * hab) / det;
-    a += da; b += db;
+    a += da;
+    b += db;
     if (Math.abs(da) + Math.abs(db) < 1e-8) break;
   }
   return { a, b };
@@ -52,7 +71,11 @@ export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
 /** The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a signature. */
 export function forecast(input: ForecastInput): Forecast {
   const n = input.own.length;
-  if (n < FEWEST) return { tells: false, why: `cannot tell yet: ${n} judged ${n === 1 ? 'landing' : 'landings'}, at least ${FEWEST} are needed` };
+  if (n < FEWEST)
+    return {
+      tells: false,
+      why: `cannot tell yet: ${n} judged ${n === 1 ? 'landing' : 'landings'}, at least ${FEWEST} are needed`,
+    };
   if (input.currentRun >= input.needed) return { tells: false, why: 'the run is there already' };
   const draws = input.draws ?? 2000;
   const random = seeded(input.seed);
@@ -66,15 +89,32 @@ export function forecast(input: ForecastInput): Forecast {
     next.push(logistic(a + b * Math.log(n + 1)));
     let run = input.currentRun;
     let flown = 0;
-    while (run < input.needed && flown < HORIZON) { flown++; run = random() < logistic(a + b * Math.log(n + flown)) ? run + 1 : 0; }
+    while (run < input.needed && flown < HORIZON) {
+      flown++;
+      run = random() < logistic(a + b * Math.log(n + flown)) ? run + 1 : 0;
+    }
     if (run < input.needed) never++;
     needed.push(flown);
   }
-  const at = (xs: number[], q: number) => { const s = [...xs].sort((x, y) => x - y); return s[Math.min(s.length - 1, Math.floor(q * s.length))] ?? 0; };
+  const at = (xs: number[], q: number) => {
+    const s = [...xs].sort((x, y) => x - y);
+    return s[Math.min(s.length - 1, Math.floor(q * s.length))] ?? 0;
+  };
   const low = at(needed, 0.1);
   const high = at(needed, 0.9);
   const median = at(needed, 0.5);
-  if (never / draws > 0.1 || median >= HORIZON) return { tells: false, why: `cannot tell yet: in ${Math.round((100 * never) / draws)} of 100 trials it takes more than ${HORIZON} landings` };
+  if (never / draws > 0.1 || median >= HORIZON)
+    return {
+      tells: false,
+      why: `cannot tell yet: in ${Math.round((100 * never) / draws)} of 100 trials it takes more than ${HORIZON} landings`,
+    };
   const lessons = (k: number) => (input.perLesson === null ? 0 : Math.max(1, Math.ceil(k / input.perLesson)));
-  return { tells: true, landings: { median, low, high }, lessons: input.perLesson === null ? null : { median: lessons(median), low: lessons(low), high: lessons(high) }, next: { median: at(next, 0.5), low: at(next, 0.1), high: at(next, 0.9) }, never: never / draws, ...fitted };
+  return {
+    tells: true,
+    landings: { median, low, high },
+    lessons: input.perLesson === null ? null : { median: lessons(median), low: lessons(low), high: lessons(high) },
+    next: { median: at(next, 0.5), low: at(next, 0.1), high: at(next, 0.9) },
+    never: never / draws,
+    ...fitted,
+  };
 }

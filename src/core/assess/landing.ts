@@ -1,7 +1,16 @@
 import { SLACK } from '../constants';
 import type {
-  BounceEye, CriterionForm, CriterionVerdict, EyeValue, GoAroundDecision, GoAroundExecution, GoAroundWord, LandingClass,
-  LandingStandard, StandardRow, TriggerWord,
+  BounceEye,
+  CriterionForm,
+  CriterionVerdict,
+  EyeValue,
+  GoAroundDecision,
+  GoAroundExecution,
+  GoAroundWord,
+  LandingClass,
+  LandingStandard,
+  StandardRow,
+  TriggerWord,
 } from '@/domain/assess-words';
 
 export interface CriterionInput {
@@ -15,7 +24,11 @@ export interface CriterionInput {
   intended: string | null;
   edgeShare: number;
 }
-export interface CriterionResult { verdict: CriterionVerdict; form: CriterionForm | null; group: 'control' | 'precision' }
+export interface CriterionResult {
+  verdict: CriterionVerdict;
+  form: CriterionForm | null;
+  group: 'control' | 'precision';
+}
 
 /** Criteria that one *clean* tap asserts as none; never firmness, speed or place. */
 export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
@@ -26,9 +39,15 @@ export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
  */
 export function assessCriterion(input: CriterionInput): CriterionResult {
   const { standardRow: row, measured, eye } = input;
-  const result = (verdict: CriterionVerdict, form: CriterionForm | null): CriterionResult => ({ verdict, form, group: row.group });
-  if (row.eye?.kind === 'bounce' && isBounce(eye) && eye.handling === 'pushed' && eye.count > 0) return result('outside', 'eye');
-  if (measured !== null && row.measured) return result(judgeMeasured(measured, row.measured, input.edgeShare), 'measured');
+  const result = (verdict: CriterionVerdict, form: CriterionForm | null): CriterionResult => ({
+    verdict,
+    form,
+    group: row.group,
+  });
+  if (row.eye?.kind === 'bounce' && isBounce(eye) && eye.handling === 'pushed' && eye.count > 0)
+    return result('outside', 'eye');
+  if (measured !== null && row.measured)
+    return result(judgeMeasured(measured, row.measured, input.edgeShare), 'measured');
   if (eye !== null && row.eye) {
     const verdict = judgeEye(eye, row.eye, input.intended);
     return result(verdict, verdict === 'not-seen' ? null : 'eye');
@@ -100,7 +119,12 @@ export function assessLanding({ standard, landing }: LandingInput): LandingResul
   const missingRequired: string[] = [];
   for (const row of standard.criteria) {
     const judged = assessCriterion({
-      standardRow: row, measured: landing.measured[row.id] ?? null, eye: landing.eye[row.id] ?? null, clean, intended: landing.intended, edgeShare: standard.edgeShare,
+      standardRow: row,
+      measured: landing.measured[row.id] ?? null,
+      eye: landing.eye[row.id] ?? null,
+      clean,
+      intended: landing.intended,
+      edgeShare: standard.edgeShare,
     });
     verdicts[row.id] = judged.verdict;
     forms[row.id] = judged.form;
@@ -109,11 +133,22 @@ export function assessLanding({ standard, landing }: LandingInput): LandingResul
     if (required && judged.verdict === 'not-seen') missingRequired.push(row.id);
   }
   const triggerContinued = landing.trigger === 'met-and-continued';
-  return { verdicts, forms, controlOutside, precisionOutside, missingRequired, landingClass: classOf({ ...landing, controlOutside, precisionOutside, missingRequired, triggerContinued }), triggerContinued };
+  return {
+    verdicts,
+    forms,
+    controlOutside,
+    precisionOutside,
+    missingRequired,
+    landingClass: classOf({ ...landing, controlOutside, precisionOutside, missingRequired, triggerContinued }),
+    triggerContinued,
+  };
 }
 
 /** The class of a landing from what is outside, what is missing and whose it was; the first that applies. */
-export function classOf(l: Pick<LandingInput['landing'], 'demonstration' | 'intervention' | 'instructorCorrection'> & Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired' | 'triggerContinued'>): LandingClass {
+export function classOf(
+  l: Pick<LandingInput['landing'], 'demonstration' | 'intervention' | 'instructorCorrection'> &
+    Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired' | 'triggerContinued'>,
+): LandingClass {
   if (l.demonstration) return 'demonstration';
   if (l.controlOutside.length > 0 || l.triggerContinued) return 'outside';
   if ((l.intervention ?? 0) >= 2 || l.instructorCorrection) return 'assisted';
@@ -122,7 +157,14 @@ export function classOf(l: Pick<LandingInput['landing'], 'demonstration' | 'inte
   return l.precisionOutside.length > 0 ? 'own-off-target' : 'own';
 }
 
-export const GO_AROUND_CHECKS = ['power', 'attitude', 'speed', 'configurationOrder', 'tracking', 'secondContact'] as const;
+export const GO_AROUND_CHECKS = [
+  'power',
+  'attitude',
+  'speed',
+  'configurationOrder',
+  'tracking',
+  'secondContact',
+] as const;
 export interface GoAroundInput {
   word: GoAroundWord | null;
   triggerS: number | null;
@@ -148,12 +190,24 @@ export function assessGoAround(input: GoAroundInput): GoAroundResult {
   const word = input.word ?? wordFromTimes(input.triggerS, input.goAroundS);
   const decision: GoAroundDecision = input.demonstration
     ? 'demonstration'
-    : word === null ? 'not-judged'
-    : word === 'before' || word === 'at' ? 'sound'
-    : word === 'late' ? 'late'
-    : word === 'told-for-safety' ? 'told' : 'neutral';
+    : word === null
+      ? 'not-judged'
+      : word === 'before' || word === 'at'
+        ? 'sound'
+        : word === 'late'
+          ? 'late'
+          : word === 'told-for-safety'
+            ? 'told'
+            : 'neutral';
   const execution = input.demonstration ? 'demonstration' : judgeExecution(input);
-  return { word, decision, execution, decisionEvidence: decision === 'sound', executionEvidence: execution === 'good', breaksRun: false };
+  return {
+    word,
+    decision,
+    execution,
+    decisionEvidence: decision === 'sound',
+    executionEvidence: execution === 'good',
+    breaksRun: false,
+  };
 }
 
 function wordFromTimes(triggerS: number | null, goAroundS: number | null): GoAroundWord | null {

@@ -8,7 +8,11 @@ import type { DetailJudged } from './airwork';
 const signed = (x: number): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x))}`;
 
 /** Gates read, load, landmark, help and notes, each only when it was seen; empty when nothing was. */
-export function landingNoted(l: Partial<CapturedLanding>, gates: readonly { name: string; target: number | null }[], unit: string): string[] {
+export function landingNoted(
+  l: Partial<CapturedLanding>,
+  gates: readonly { name: string; target: number | null }[],
+  unit: string,
+): string[] {
   const read = Object.entries(l.gateSpeeds ?? {}).map(([name, speed]) => {
     const target = gates.find((g) => g.name === name)?.target ?? null;
     return `${name.toLowerCase()} ${withUnit(speed, unit)}${target === null ? '' : ` (${signed(speed - target)})`}`;
@@ -27,23 +31,78 @@ export function landingNoted(l: Partial<CapturedLanding>, gates: readonly { name
 /** An item's detail in one line: what was set, the extremes, the cue, the answer. Empty for one judged as seen. */
 export function detailNoted(d: AirworkDetail | null, unit: string): string {
   if (!d) return '';
-  const extremes = (seen: Extract<AirworkDetail, { form: 'numbers' }>['seen']) => AIRWORK_QUANTITIES.flatMap((q) => (seen[q] === undefined ? [] : [`${QUANTITY_NAME[q]} ${seen[q] === 'inside' ? 'inside' : `${signed(seen[q])} ${unitOf(q, unit)}`}`]));
-  const set = (values: Partial<Record<string, number>>) => AIRWORK_QUANTITIES.flatMap((q) => (values[q] === undefined ? [] : [`${QUANTITY_NAME[q]} ${fixed(values[q])} ${unitOf(q, unit)}`]));
+  const extremes = (seen: Extract<AirworkDetail, { form: 'numbers' }>['seen']) =>
+    AIRWORK_QUANTITIES.flatMap((q) =>
+      seen[q] === undefined
+        ? []
+        : [`${QUANTITY_NAME[q]} ${seen[q] === 'inside' ? 'inside' : `${signed(seen[q])} ${unitOf(q, unit)}`}`],
+    );
+  const set = (values: Partial<Record<string, number>>) =>
+    AIRWORK_QUANTITIES.flatMap((q) =>
+      values[q] === undefined ? [] : [`${QUANTITY_NAME[q]} ${fixed(values[q])} ${unitOf(q, unit)}`],
+    );
   const parts = (...p: (string | false | null)[]) => p.filter((x): x is string => Boolean(x)).join('; ');
   switch (d.form) {
-    case 'numbers': return parts(FORM_NAME[d.kind], set(d.set).length > 0 && `set ${list(set(d.set))}`, extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`);
-    case 'stall': return parts(`${d.stall} stall`, d.cue && `${say(d.cue)}${d.cueSpeed === null ? '' : ` at ${withUnit(d.cueSpeed, unit)}`}`, d.recovery && say(d.recovery), d.heightLostFt !== null && `${withUnit(d.heightLostFt, 'ft')} lost`, extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`);
-    case 'energy': return parts(say(d.item), `in ${box(d.entry, unit)}`, `out ${box(d.exit, unit)}${d.reciprocal ? ' on the reciprocal' : ''}`);
-    case 'asymmetric': return parts(say(d.item), d.firstCue && `first cue ${say(d.firstCue)}`, d.recovery && `recovered ${say(d.recovery)}`, extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`);
-    case 'steps': case 'exchange': return parts(d.list, `${new Set(d.ticks).size} of ${d.steps.length} said`);
-    case 'surprise': return parts(`asked on ${d.leg} at ${withUnit(d.heightFt, 'ft')}`, `answered ${d.answer}`, `the model ${d.model}`);
+    case 'numbers':
+      return parts(
+        FORM_NAME[d.kind],
+        set(d.set).length > 0 && `set ${list(set(d.set))}`,
+        extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`,
+      );
+    case 'stall':
+      return parts(
+        `${d.stall} stall`,
+        d.cue && `${say(d.cue)}${d.cueSpeed === null ? '' : ` at ${withUnit(d.cueSpeed, unit)}`}`,
+        d.recovery && say(d.recovery),
+        d.heightLostFt !== null && `${withUnit(d.heightLostFt, 'ft')} lost`,
+        extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`,
+      );
+    case 'energy':
+      return parts(
+        say(d.item),
+        `in ${box(d.entry, unit)}`,
+        `out ${box(d.exit, unit)}${d.reciprocal ? ' on the reciprocal' : ''}`,
+      );
+    case 'asymmetric':
+      return parts(
+        say(d.item),
+        d.firstCue && `first cue ${say(d.firstCue)}`,
+        d.recovery && `recovered ${say(d.recovery)}`,
+        extremes(d.seen).length > 0 && `greatest ${list(extremes(d.seen))}`,
+      );
+    case 'steps':
+    case 'exchange':
+      return parts(d.list, `${new Set(d.ticks).size} of ${d.steps.length} said`);
+    case 'surprise':
+      return parts(
+        `asked on ${d.leg} at ${withUnit(d.heightFt, 'ft')}`,
+        `answered ${d.answer}`,
+        `the model ${d.model}`,
+      );
   }
 }
-const unitOf = (q: string, unit: string): string => (q === 'speed' ? unit : q === 'height' || q === 'levelOff' ? 'ft' : q === 'entryRate' ? 'kt/s' : '\u00b0');
-const box = (b: { heightFt: number | null; speed: number | null; headingDeg: number | null }, unit: string): string => [b.heightFt === null ? null : withUnit(b.heightFt, 'ft'), b.speed === null ? null : withUnit(b.speed, unit), b.headingDeg === null ? null : `${String(Math.round(b.headingDeg)).padStart(3, '0')}\u00b0`].filter(Boolean).join(', ') || 'not seen';
+const unitOf = (q: string, unit: string): string =>
+  q === 'speed' ? unit : q === 'height' || q === 'levelOff' ? 'ft' : q === 'entryRate' ? 'kt/s' : '\u00b0';
+const box = (b: { heightFt: number | null; speed: number | null; headingDeg: number | null }, unit: string): string =>
+  [
+    b.heightFt === null ? null : withUnit(b.heightFt, 'ft'),
+    b.speed === null ? null : withUnit(b.speed, unit),
+    b.headingDeg === null ? null : `${String(Math.round(b.headingDeg)).padStart(3, '0')}\u00b0`,
+  ]
+    .filter(Boolean)
+    .join(', ') || 'not seen';
 
 /** Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong, in words. Speeds in knots. */
 export function detailReasons(judged: DetailJudged): string[] {
-  const side = (x: number) => `${x > 0 ? '+' : x < 0 ? '\u2013' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;
-  return [...judged.quantities.filter((q) => q.verdict !== 'not-seen').map((q) => `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${side(q.deviation)} ${q.limit.unit}`}; the standard allows ${side(q.limit.low)} to ${side(q.limit.high)} ${q.limit.unit}`), ...judged.reasons];
+  const side = (x: number) =>
+    `${x > 0 ? '+' : x < 0 ? '\u2013' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;
+  return [
+    ...judged.quantities
+      .filter((q) => q.verdict !== 'not-seen')
+      .map(
+        (q) =>
+          `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${side(q.deviation)} ${q.limit.unit}`}; the standard allows ${side(q.limit.low)} to ${side(q.limit.high)} ${q.limit.unit}`,
+      ),
+    ...judged.reasons,
+  ];
 }

@@ -3,7 +3,11 @@ import { dateText } from '../format';
 import { daysBetween } from '../recency/dates';
 import type { EvidenceRecord, ItemEvidence } from './evidence';
 
-export interface OverrideWish { itemId: string; reason: string; /** A chief has said yes, or the house does not ask one. */ approved: boolean }
+export interface OverrideWish {
+  itemId: string;
+  reason: string;
+  /** A chief has said yes, or the house does not ask one. */ approved: boolean;
+}
 export interface SigningFacts {
   authorised: boolean;
   ownCheckout: boolean;
@@ -30,7 +34,21 @@ export interface SigningFacts {
 }
 export type SigningTarget = 'brief' | 'fly' | 'debrief' | 'people' | 'trace' | 'override' | 'none';
 export interface SigningProblem {
-  code: 'not-authorised' | 'own' | 'certificate' | 'lacks' | 'model-hours' | 'not-recent' | 'not-flown' | 'limit' | 'item' | 'not-seen' | 'override' | 'trigger' | 'acknowledge' | 'prerequisite';
+  code:
+    | 'not-authorised'
+    | 'own'
+    | 'certificate'
+    | 'lacks'
+    | 'model-hours'
+    | 'not-recent'
+    | 'not-flown'
+    | 'limit'
+    | 'item'
+    | 'not-seen'
+    | 'override'
+    | 'trigger'
+    | 'acknowledge'
+    | 'prerequisite';
   message: string;
   target: SigningTarget;
   itemId?: string;
@@ -45,7 +63,11 @@ export interface SigningProblem {
  * Source: the packs' duties of the signing instructor (14 CFR 61.189, 61.195; Part-FCL FCL.710) and the house's signing rules.
  * @param items those to be signed: the whole programme, or the part
  */
-export function signingProblems(items: readonly ItemEvidence[], record: EvidenceRecord, facts: SigningFacts): SigningProblem[] {
+export function signingProblems(
+  items: readonly ItemEvidence[],
+  record: EvidenceRecord,
+  facts: SigningFacts,
+): SigningProblem[] {
   const open = items.filter((i) => !i.met);
   const overridden = (id: string) => facts.overrides.find((o) => o.itemId === id && o.approved);
   return [
@@ -53,38 +75,124 @@ export function signingProblems(items: readonly ItemEvidence[], record: Evidence
     ...open.flatMap((entry): SigningProblem[] => {
       const { item, missing, seen } = entry;
       const target: SigningTarget = item.where === 'ground' ? 'brief' : 'fly';
-      if (item.safety && !seen) return [{ code: 'not-seen', itemId: item.id, message: `${item.id} ${item.title} is a safety item and nothing of it has been seen: ${missing.join('; ')}. It cannot be overridden.`, target, overridable: false }];
+      if (item.safety && !seen)
+        return [
+          {
+            code: 'not-seen',
+            itemId: item.id,
+            message: `${item.id} ${item.title} is a safety item and nothing of it has been seen: ${missing.join('; ')}. It cannot be overridden.`,
+            target,
+            overridable: false,
+          },
+        ];
       if (overridden(item.id)) return [];
       const asked = facts.overrides.find((o) => o.itemId === item.id);
-      if (asked) return [{ code: 'override', itemId: item.id, message: `${item.id} ${item.title}: the override waits for the chief instructor.`, target: 'override', overridable: false }];
-      return [{ code: 'item', itemId: item.id, message: `${item.id} ${item.title}: ${missing.join('; ')}.`, target, overridable: true }];
+      if (asked)
+        return [
+          {
+            code: 'override',
+            itemId: item.id,
+            message: `${item.id} ${item.title}: the override waits for the chief instructor.`,
+            target: 'override',
+            overridable: false,
+          },
+        ];
+      return [
+        {
+          code: 'item',
+          itemId: item.id,
+          message: `${item.id} ${item.title}: ${missing.join('; ')}.`,
+          target,
+          overridable: true,
+        },
+      ];
     }),
-    ...facts.openLimits.map((l): SigningProblem => ({ code: 'limit', message: `A limit was passed on ${dateText(l.flownOn)} and is not released: ${l.what}. A chief who neither flew nor taught it releases it.`, target: 'trace', traceId: l.traceId, overridable: false })),
-    ...unresolvedTriggers(record).map((l): SigningProblem => ({ code: 'trigger', message: `Lesson ${l.lesson}, landing ${l.number}: the go-around trigger was met and the approach continued. It is resolved by a go-around decided in time.`, target: 'debrief', overridable: false })),
-    ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({ code: 'acknowledge', message: `The pilot has not acknowledged the brief of lesson ${lesson}.`, target: 'brief', overridable: false })),
-    ...facts.prerequisites.filter((p) => p.met === false).map((p): SigningProblem => ({ code: 'prerequisite', message: `Before this goal: ${p.text}.`, target: 'people', overridable: false })),
+    ...facts.openLimits.map((l): SigningProblem => ({
+      code: 'limit',
+      message: `A limit was passed on ${dateText(l.flownOn)} and is not released: ${l.what}. A chief who neither flew nor taught it releases it.`,
+      target: 'trace',
+      traceId: l.traceId,
+      overridable: false,
+    })),
+    ...unresolvedTriggers(record).map((l): SigningProblem => ({
+      code: 'trigger',
+      message: `Lesson ${l.lesson}, landing ${l.number}: the go-around trigger was met and the approach continued. It is resolved by a go-around decided in time.`,
+      target: 'debrief',
+      overridable: false,
+    })),
+    ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({
+      code: 'acknowledge',
+      message: `The pilot has not acknowledged the brief of lesson ${lesson}.`,
+      target: 'brief',
+      overridable: false,
+    })),
+    ...facts.prerequisites
+      .filter((p) => p.met === false)
+      .map((p): SigningProblem => ({
+        code: 'prerequisite',
+        message: `Before this goal: ${p.text}.`,
+        target: 'people',
+        overridable: false,
+      })),
   ];
 }
 
 /** What the signer lacks. The same for a whole sign-off, a part of it and a recommendation. */
-export function signerProblems(facts: Pick<SigningFacts, 'ownCheckout' | 'authorised' | 'certificateUntil' | 'signerLacks' | 'modelHours' | 'notRecent' | 'lastFlownTogether' | 'onDate' | 'withinDays'>): SigningProblem[] {
+export function signerProblems(
+  facts: Pick<
+    SigningFacts,
+    | 'ownCheckout'
+    | 'authorised'
+    | 'certificateUntil'
+    | 'signerLacks'
+    | 'modelHours'
+    | 'notRecent'
+    | 'lastFlownTogether'
+    | 'onDate'
+    | 'withinDays'
+  >,
+): SigningProblem[] {
   const problems: SigningProblem[] = [];
-  const say_ = (code: SigningProblem['code'], message: string, target: SigningTarget = 'people') => problems.push({ code, message, target, overridable: false });
+  const say_ = (code: SigningProblem['code'], message: string, target: SigningTarget = 'people') =>
+    problems.push({ code, message, target, overridable: false });
   if (facts.ownCheckout) say_('own', 'Nobody signs for themselves. Another instructor signs this checkout.', 'none');
-  if (!facts.authorised) say_('not-authorised', 'You are not authorised to sign this goal. The chief instructor grants it.');
-  if (facts.certificateUntil === null) say_('certificate', 'The end of your certificate or recent experience is not in the book of people. Enter it there.');
-  else if (facts.certificateUntil < facts.onDate) say_('certificate', `Your certificate or recent experience ended on ${dateText(facts.certificateUntil)}.`);
-  if (facts.signerLacks.length > 0) say_('lacks', `This aeroplane demands what you do not hold: ${facts.signerLacks.map(say).join(', ')}.`);
-  if (facts.modelHours && facts.modelHours.have < facts.modelHours.needed) say_('model-hours', `You have ${Math.floor(facts.modelHours.have * 10) / 10} h in command in this model; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`);
-  for (const r of facts.notRecent) say_('not-recent', `You are out of recency to teach this type. ${r.title}: fly ${r.restore} first (${r.citation}).`);
+  if (!facts.authorised)
+    say_('not-authorised', 'You are not authorised to sign this goal. The chief instructor grants it.');
+  if (facts.certificateUntil === null)
+    say_(
+      'certificate',
+      'The end of your certificate or recent experience is not in the book of people. Enter it there.',
+    );
+  else if (facts.certificateUntil < facts.onDate)
+    say_('certificate', `Your certificate or recent experience ended on ${dateText(facts.certificateUntil)}.`);
+  if (facts.signerLacks.length > 0)
+    say_('lacks', `This aeroplane demands what you do not hold: ${facts.signerLacks.map(say).join(', ')}.`);
+  if (facts.modelHours && facts.modelHours.have < facts.modelHours.needed)
+    say_(
+      'model-hours',
+      `You have ${Math.floor(facts.modelHours.have * 10) / 10} h in command in this model; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`,
+    );
+  for (const r of facts.notRecent)
+    say_(
+      'not-recent',
+      `You are out of recency to teach this type. ${r.title}: fly ${r.restore} first (${r.citation}).`,
+    );
   const days = facts.lastFlownTogether === null ? null : daysBetween(facts.lastFlownTogether, facts.onDate);
-  if (days === null) say_('not-flown', 'You have no flight with this pilot in this type. The signer has flown with the pilot.', 'fly');
-  else if (days > facts.withinDays) say_('not-flown', `Your last flight with this pilot was ${days} days ago; the house asks for ${facts.withinDays} at most.`, 'fly');
+  if (days === null)
+    say_('not-flown', 'You have no flight with this pilot in this type. The signer has flown with the pilot.', 'fly');
+  else if (days > facts.withinDays)
+    say_(
+      'not-flown',
+      `Your last flight with this pilot was ${days} days ago; the house asks for ${facts.withinDays} at most.`,
+      'fly',
+    );
   return problems;
 }
 
 function unresolvedTriggers(record: EvidenceRecord) {
-  const landings = [...record.landings].sort((a, b) => (a.date === b.date ? a.lesson - b.lesson || a.number - b.number : a.date < b.date ? -1 : 1));
+  const landings = [...record.landings].sort((a, b) =>
+    a.date === b.date ? a.lesson - b.lesson || a.number - b.number : a.date < b.date ? -1 : 1,
+  );
   const lastSound = landings.reduce((last, l, i) => (l.judged.goAround?.decisionEvidence ? i : last), -1);
   return landings.filter((l, i) => l.judged.triggerContinued && i > lastSound);
 }
@@ -95,7 +203,10 @@ const WORD = /\{([a-zA-Z]+)\}/g;
  * Fills a template. A word nothing is known of stays in braces, so that the signer sees it and cannot sign past it.
  * @returns the text, and the words still open
  */
-export function fillTemplate(template: string, words: Readonly<Record<string, string | null | undefined>>): { text: string; open: string[] } {
+export function fillTemplate(
+  template: string,
+  words: Readonly<Record<string, string | null | undefined>>,
+): { text: string; open: string[] } {
   const text = template.replace(WORD, (whole, name: string) => words[name] ?? whole);
   return { text, open: openWords(text) };
 }

@@ -3,12 +3,20 @@ import { SLACK, median } from '../constants';
 import { normalQuantile, tQuantile } from './distributions';
 
 type Seen = number | null | undefined;
-const known = (xs: readonly Seen[]): number[] => xs.filter((x): x is number => typeof x === 'number' && Number.isFinite(x));
+const known = (xs: readonly Seen[]): number[] =>
+  xs.filter((x): x is number => typeof x === 'number' && Number.isFinite(x));
 const meanOf = (xs: readonly number[]): number => xs.reduce((a, b) => a + b, 0) / xs.length;
 /** Median, null of nothing. */
 export const medianOf = (xs: readonly number[]): number | null => (xs.length === 0 ? null : median(xs));
 
-export interface Bias { n: number; mean: number | null; sd: number | null; lower: number | null; upper: number | null; flag: boolean }
+export interface Bias {
+  n: number;
+  mean: number | null;
+  sd: number | null;
+  lower: number | null;
+  upper: number | null;
+  flag: boolean;
+}
 /**
  * Mean with its t interval. Flagged when the interval excludes 0 and the mean is beyond the practical size.
  * @param values in one unit; null is skipped
@@ -28,9 +36,16 @@ export function bias(values: readonly Seen[], practicalSize: number, confidence 
 }
 
 export interface TouchdownSpread {
-  n: number; meanLateralM: number | null; meanAlongM: number | null; medianLateralM: number | null; medianAlongM: number | null; madLateralM: number | null; madAlongM: number | null;
+  n: number;
+  meanLateralM: number | null;
+  meanAlongM: number | null;
+  medianLateralM: number | null;
+  medianAlongM: number | null;
+  madLateralM: number | null;
+  madAlongM: number | null;
   /** Half axes of the 1-sigma ellipse, which holds 39 % in two dimensions; the 2-sigma one is twice as large and holds 86 %. */
-  majorSd: number | null; minorSd: number | null;
+  majorSd: number | null;
+  minorSd: number | null;
   /** From along the runway, positive towards the right, in (-90, 90]; null for a circle. */
   majorAngleDeg: number | null;
 }
@@ -39,12 +54,23 @@ export interface TouchdownSpread {
  * @param lateralM right of the line positive; @param alongM beyond the aim positive; a pair with a null is skipped
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
-  const pairs = lateralM.flatMap((x, i): [number, number][] => { const y = alongM[i]; return typeof x === 'number' && typeof y === 'number' ? [[x, y]] : []; });
+  const pairs = lateralM.flatMap((x, i): [number, number][] => {
+    const y = alongM[i];
+    return typeof x === 'number' && typeof y === 'number' ? [[x, y]] : [];
+  });
   const n = pairs.length;
   const xs = pairs.map(([x]) => x);
   const ys = pairs.map(([, y]) => y);
   const [mx, my] = [medianOf(xs), medianOf(ys)];
-  const base = { n, meanLateralM: n ? meanOf(xs) : null, meanAlongM: n ? meanOf(ys) : null, medianLateralM: mx, medianAlongM: my, madLateralM: mx === null ? null : medianOf(xs.map((x) => Math.abs(x - mx))), madAlongM: my === null ? null : medianOf(ys.map((y) => Math.abs(y - my))) };
+  const base = {
+    n,
+    meanLateralM: n ? meanOf(xs) : null,
+    meanAlongM: n ? meanOf(ys) : null,
+    medianLateralM: mx,
+    medianAlongM: my,
+    madLateralM: mx === null ? null : medianOf(xs.map((x) => Math.abs(x - mx))),
+    madAlongM: my === null ? null : medianOf(ys.map((y) => Math.abs(y - my))),
+  };
   if (n < 3) return { ...base, majorSd: null, minorSd: null, majorAngleDeg: null };
   const [ax, ay] = [meanOf(xs), meanOf(ys)];
   const cov = (f: (p: [number, number]) => number) => pairs.reduce((a, p) => a + f(p), 0) / (n - 1);
@@ -54,7 +80,12 @@ export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen
   const half = Math.hypot((sxx - syy) / 2, sxy);
   const mid = (sxx + syy) / 2;
   const angle = half < SLACK ? null : (0.5 * Math.atan2(2 * sxy, syy - sxx) * 180) / Math.PI;
-  return { ...base, majorSd: Math.sqrt(Math.max(0, mid + half)), minorSd: Math.sqrt(Math.max(0, mid - half)), majorAngleDeg: angle === null ? null : angle <= -90 + SLACK ? 90 : angle };
+  return {
+    ...base,
+    majorSd: Math.sqrt(Math.max(0, mid + half)),
+    minorSd: Math.sqrt(Math.max(0, mid - half)),
+    majorAngleDeg: angle === null ? null : angle <= -90 + SLACK ? 90 : angle,
+  };
 }
 
 /** Points of an ellipse of `sigma` standard deviations, for drawing: [lateral, along] in metres. Empty without an ellipse. */
@@ -69,41 +100,70 @@ export function ellipsePoints(s: TouchdownSpread, sigma: number, steps = 60): [n
   });
 }
 
-export interface Trend { slope: number | null; intercept: number | null; lower: number | null; upper: number | null }
+export interface Trend {
+  slope: number | null;
+  intercept: number | null;
+  lower: number | null;
+  upper: number | null;
+}
 /**
  * Theil-Sen: the median of all pair slopes, with Sen's interval (rank based, ties allowed for).
  * @param y null is skipped with its x
  * @returns all null when no two points have different x
  */
 export function theilSen(x: readonly number[], y: readonly Seen[], confidence = 0.95): Trend {
-  const points = x.flatMap((a, i): [number, number][] => { const b = y[i]; return typeof b === 'number' ? [[a, b]] : []; });
+  const points = x.flatMap((a, i): [number, number][] => {
+    const b = y[i];
+    return typeof b === 'number' ? [[a, b]] : [];
+  });
   const n = points.length;
   const slopes: number[] = [];
-  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) {
-    const [p, q] = [points[i], points[j]];
-    if (p && q && p[0] !== q[0]) slopes.push((q[1] - p[1]) / (q[0] - p[0]));
-  }
+  for (let i = 0; i < n; i++)
+    for (let j = i + 1; j < n; j++) {
+      const [p, q] = [points[i], points[j]];
+      if (p && q && p[0] !== q[0]) slopes.push((q[1] - p[1]) / (q[0] - p[0]));
+    }
   if (slopes.length === 0) return { slope: null, intercept: null, lower: null, upper: null };
   slopes.sort((a, b) => a - b);
   const slope = median(slopes);
-  const tied = (of: number[]) => { const c = new Map<number, number>(); for (const v of of) c.set(v, (c.get(v) ?? 0) + 1); return [...c.values()].reduce((s, k) => s + k * (k - 1) * (2 * k + 5), 0); };
+  const tied = (of: number[]) => {
+    const c = new Map<number, number>();
+    for (const v of of) c.set(v, (c.get(v) ?? 0) + 1);
+    return [...c.values()].reduce((s, k) => s + k * (k - 1) * (2 * k + 5), 0);
+  };
   const variance = (n * (n - 1) * (2 * n + 5) - tied(points.map((p) => p[0])) - tied(points.map((p) => p[1]))) / 18;
   const c = normalQuantile((1 + confidence) / 2) * Math.sqrt(Math.max(0, variance));
   const round = (v: number) => Math.floor(v + 0.5);
   const count = slopes.length;
   return {
-    slope, intercept: median(points.map((p) => p[1])) - slope * median(points.map((p) => p[0])),
-    lower: slopes[Math.max(0, round((count - c) / 2) - 1)] ?? null, upper: slopes[Math.min(count - 1, round((count + c) / 2))] ?? null,
+    slope,
+    intercept: median(points.map((p) => p[1])) - slope * median(points.map((p) => p[0])),
+    lower: slopes[Math.max(0, round((count - c) / 2) - 1)] ?? null,
+    upper: slopes[Math.min(count - 1, round((count + c) / 2))] ?? null,
   };
 }
 
-export interface EwmaPoint { z: number; lower: number; upper: number; signal: boolean }
+export interface EwmaPoint {
+  z: number;
+  lower: number;
+  upper: number;
+  signal: boolean;
+}
 /** Exponentially weighted mean with its control limits. A null repeats the last point and does not count on. @param sigma sd of one value */
-export function ewma(values: readonly Seen[], centre: number, sigma: number, lam = 0.3, limitL = 3): { points: EwmaPoint[]; firstSignal: number | null } {
+export function ewma(
+  values: readonly Seen[],
+  centre: number,
+  sigma: number,
+  lam = 0.3,
+  limitL = 3,
+): { points: EwmaPoint[]; firstSignal: number | null } {
   let z = centre;
   let i = 0;
   const points = values.map((x): EwmaPoint => {
-    if (typeof x === 'number') { z = lam * x + (1 - lam) * z; i++; }
+    if (typeof x === 'number') {
+      z = lam * x + (1 - lam) * z;
+      i++;
+    }
     const half = limitL * sigma * Math.sqrt((lam / (2 - lam)) * (1 - (1 - lam) ** (2 * i)));
     return { z, lower: centre - half, upper: centre + half, signal: z < centre - half || z > centre + half };
   });
@@ -114,7 +174,10 @@ export function ewma(values: readonly Seen[], centre: number, sigma: number, lam
 /** The pilot's part of a landing at each level of intervention, as the debrief weighs it. */
 export const PILOTS_PART = [1, 0.75, 0.25, 0] as const;
 /** How much of the flying was the pilot's: mean weight over landings with a level. */
-export function authorship(levels: readonly (number | null)[], weights: readonly number[] | Readonly<Record<string, number>> = PILOTS_PART): { counted: number; sum: number; share: number | null } {
+export function authorship(
+  levels: readonly (number | null)[],
+  weights: readonly number[] | Readonly<Record<string, number>> = PILOTS_PART,
+): { counted: number; sum: number; share: number | null } {
   const at = weights as Readonly<Record<string, number>>;
   const parts = levels.flatMap((l) => (l === null ? [] : [at[String(l)] ?? 0]));
   const sum = parts.reduce((a, b) => a + b, 0);

@@ -18,7 +18,12 @@ const Z90_ONE_SIDED = 1.2815515655446004;
  */
 export function share(successes: number, trials: number): Share {
   const quantile = (p: number) => betaQuantile(p, successes, trials);
-  const posterior = { posteriorMean: (successes + 1) / (trials + 2), posteriorQ10: quantile(0.1), posteriorQ50: quantile(0.5), posteriorQ90: quantile(0.9) };
+  const posterior = {
+    posteriorMean: (successes + 1) / (trials + 2),
+    posteriorQ10: quantile(0.1),
+    posteriorQ50: quantile(0.5),
+    posteriorQ90: quantile(0.9),
+  };
   if (trials === 0) return { share: null, wilsonLower90: null, ...posterior };
   const p = successes / trials;
   const z2 = Z90_ONE_SIDED ** 2;
@@ -73,7 +78,13 @@ export interface RunRuleInput {
   minDays?: number;
 }
 export type RunCondition = 'count' | 'sorties' | 'days' | 'first-landing' | 'wind';
-export interface RunResult { currentRun: number; met: boolean; stillNeeded: number; missing: RunCondition[]; counted: number[] }
+export interface RunResult {
+  currentRun: number;
+  met: boolean;
+  stillNeeded: number;
+  missing: RunCondition[];
+  counted: number[];
+}
 
 /**
  * The run of own landings at the end of the record, and the conditions it has yet to meet.
@@ -103,5 +114,11 @@ export function runRule(input: RunRuleInput): RunResult {
     wind: windKt !== null && !members.some((l) => l.crosswindKt !== null && Math.abs(l.crosswindKt) >= windKt - SLACK),
   };
   const missing = (Object.keys(unmet) as RunCondition[]).filter((k) => unmet[k]);
-  return { currentRun: members.length, met: missing.length === 0, stillNeeded: Math.max(0, input.needed - members.length), missing, counted: run };
+  return {
+    currentRun: members.length,
+    met: missing.length === 0,
+    stillNeeded: Math.max(0, input.needed - members.length),
+    missing,
+    counted: run,
+  };
 }

@@ -2,16 +2,56 @@
 import type { CapturedLanding } from '@/domain/capture';
 import type { AlongBand, Attitude, LandingKind, LateralBand } from '@/domain/words';
 
-export const TALLY_COLUMNS = ['kind', 'meant', 'touched', 'along', 'across', 'drift', 'crab', 'swing', 'bounce', 'whose'] as const;
+export const TALLY_COLUMNS = [
+  'kind',
+  'meant',
+  'touched',
+  'along',
+  'across',
+  'drift',
+  'crab',
+  'swing',
+  'bounce',
+  'whose',
+] as const;
 export type TallyColumn = (typeof TALLY_COLUMNS)[number];
-export type TallyLanding = Pick<CapturedLanding, 'kind' | 'intended' | 'touched' | 'along' | 'lateral' | 'drift' | 'crab' | 'swing' | 'bounce' | 'intervention' | 'demonstration'>;
-export interface TallyLine { line: number; landing: TallyLanding | null; problem: string | null }
+export type TallyLanding = Pick<
+  CapturedLanding,
+  | 'kind'
+  | 'intended'
+  | 'touched'
+  | 'along'
+  | 'lateral'
+  | 'drift'
+  | 'crab'
+  | 'swing'
+  | 'bounce'
+  | 'intervention'
+  | 'demonstration'
+>;
+export interface TallyLine {
+  line: number;
+  landing: TallyLanding | null;
+  problem: string | null;
+}
 
 const KINDS: Record<string, LandingKind> = { F: 'full-stop', T: 'touch-and-go', G: 'go-around', L: 'low-pass' };
 const MEANT: Record<string, Attitude> = { 3: 'three-point', W: 'mains-first' };
-const TOUCHED: Record<string, Attitude> = { 3: 'three-point', W: 'mains-first', T: 'tail-first', F: 'flat', N: 'nose-first' };
+const TOUCHED: Record<string, Attitude> = {
+  3: 'three-point',
+  W: 'mains-first',
+  T: 'tail-first',
+  F: 'flat',
+  N: 'nose-first',
+};
 const ALONG: Record<string, AlongBand> = { S: 'short', B: 'in-the-box', L: 'long', V: 'very-long' };
-const ACROSS: Record<string, LateralBand> = { '2L': 'beyond-left', '1L': 'wheel-left', 0: 'line', '1R': 'wheel-right', '2R': 'beyond-right' };
+const ACROSS: Record<string, LateralBand> = {
+  '2L': 'beyond-left',
+  '1L': 'wheel-left',
+  0: 'line',
+  '1R': 'wheel-right',
+  '2R': 'beyond-right',
+};
 const SIDE = { L: 'left', R: 'right' } as const;
 const BANDS = { S: 'slight', M: 'marked' } as const;
 const SWINGS = { S: 'small', T: 'late-correction', B: 'large' } as const;
@@ -19,14 +59,25 @@ const HANDLING = { H: 'held', P: 'power', X: 'pushed', G: 'went-around' } as con
 
 /** Codes a column takes, for a keypad. */
 export const TALLY_CODES: Record<TallyColumn, string[]> = {
-  kind: ['F', 'T', 'G', 'L'], meant: ['3', 'W', '-'], touched: ['3', 'W', 'T', 'F', 'N', '-'], along: ['S', 'B', 'L', 'V', '-'], across: ['2L', '1L', '0', '1R', '2R', '-'],
-  drift: ['0', 'SL', 'SR', 'ML', 'MR', '-'], crab: ['0', 'SL', 'SR', 'ML', 'MR', '-'], swing: ['0', 'SL', 'SR', 'TL', 'TR', 'BL', 'BR', '-'], bounce: ['0', '1H', '1P', '1X', '2H', '2P', '2X', '1G', '-'], whose: ['0', '1', '2', '3', 'D', '-'],
+  kind: ['F', 'T', 'G', 'L'],
+  meant: ['3', 'W', '-'],
+  touched: ['3', 'W', 'T', 'F', 'N', '-'],
+  along: ['S', 'B', 'L', 'V', '-'],
+  across: ['2L', '1L', '0', '1R', '2R', '-'],
+  drift: ['0', 'SL', 'SR', 'ML', 'MR', '-'],
+  crab: ['0', 'SL', 'SR', 'ML', 'MR', '-'],
+  swing: ['0', 'SL', 'SR', 'TL', 'TR', 'BL', 'BR', '-'],
+  bounce: ['0', '1H', '1P', '1X', '2H', '2P', '2X', '1G', '-'],
+  whose: ['0', '1', '2', '3', 'D', '-'],
 };
 
 function code<T>(table: Record<string, T>, text: string): T | null | undefined {
   return text === '-' ? null : table[text];
 }
-function sided<B extends Record<string, string>>(bands: B, text: string): { band: B[keyof B] | 'none'; side: 'left' | 'right' | null } | null | undefined {
+function sided<B extends Record<string, string>>(
+  bands: B,
+  text: string,
+): { band: B[keyof B] | 'none'; side: 'left' | 'right' | null } | null | undefined {
   if (text === '-') return null;
   if (text === '0') return { band: 'none', side: null };
   const band = bands[text[0] ?? ''] as B[keyof B] | undefined;
@@ -47,7 +98,11 @@ function bounced(text: string): CapturedLanding['bounce'] | undefined {
 export function readTally(text: string): TallyLine[] {
   let above: string[] = [];
   return text.split('\n').flatMap((raw, i): TallyLine[] => {
-    const written = raw.trim().toUpperCase().split(/[\s,;]+/).filter((x) => x !== '');
+    const written = raw
+      .trim()
+      .toUpperCase()
+      .split(/[\s,;]+/)
+      .filter((x) => x !== '');
     if (written.length === 0) return [];
     const fail = (problem: string): TallyLine[] => [{ line: i + 1, landing: null, problem }];
     const unclear = written.findIndex((x, c) => x === '=' && above[c] === undefined);
@@ -56,19 +111,57 @@ export function readTally(text: string): TallyLine[] {
     const kind = KINDS[cells[0] ?? ''];
     if (!kind) return fail(`${cells[0] ?? ''} is no kind: write F, T, G or L first.`);
     // A go-around has no touch: G 0 is a go-around of the pilot's own.
-    if ((kind === 'go-around' || kind === 'low-pass') && cells.length <= 2) cells = [cells[0] ?? '', ...Array.from({ length: 8 }, () => '-'), cells[1] ?? '-'];
-    if (cells.length !== TALLY_COLUMNS.length) return fail(`${cells.length} columns of ${TALLY_COLUMNS.length}: write a dash for what was not seen.`);
-    const [, meant, touched, along, across, drift, crab, swing, bounce, whose] = cells as [string, string, string, string, string, string, string, string, string, string];
+    if ((kind === 'go-around' || kind === 'low-pass') && cells.length <= 2)
+      cells = [cells[0] ?? '', ...Array.from({ length: 8 }, () => '-'), cells[1] ?? '-'];
+    if (cells.length !== TALLY_COLUMNS.length)
+      return fail(`${cells.length} columns of ${TALLY_COLUMNS.length}: write a dash for what was not seen.`);
+    const [, meant, touched, along, across, drift, crab, swing, bounce, whose] = cells as [
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+    ];
     const read = {
-      meant: code(MEANT, meant), touched: code(TOUCHED, touched), along: code(ALONG, along), across: code(ACROSS, across), drift: sided(BANDS, drift), crab: sided(BANDS, crab), swing: sided(SWINGS, swing), bounce: bounced(bounce),
+      meant: code(MEANT, meant),
+      touched: code(TOUCHED, touched),
+      along: code(ALONG, along),
+      across: code(ACROSS, across),
+      drift: sided(BANDS, drift),
+      crab: sided(BANDS, crab),
+      swing: sided(SWINGS, swing),
+      bounce: bounced(bounce),
       whose: whose === 'D' ? 0 : whose === '-' ? null : /^[0-3]$/.test(whose) ? Number(whose) : undefined,
     };
     const wrong = (Object.keys(read) as (keyof typeof read)[]).find((k) => read[k] === undefined);
-    if (wrong) return fail(`${cells[TALLY_COLUMNS.indexOf(wrong)] ?? ''} is no code for ${wrong}: use ${TALLY_CODES[wrong].join(' ')}.`);
+    if (wrong)
+      return fail(
+        `${cells[TALLY_COLUMNS.indexOf(wrong)] ?? ''} is no code for ${wrong}: use ${TALLY_CODES[wrong].join(' ')}.`,
+      );
     above = cells;
-    return [{ line: i + 1, problem: null, landing: {
-      kind, intended: read.meant ?? null, touched: read.touched ?? null, along: read.along ?? null, lateral: read.across ?? null, drift: read.drift ?? null, crab: read.crab ?? null, swing: read.swing ?? null, bounce: read.bounce ?? null,
-      intervention: read.whose ?? null, demonstration: whose === 'D',
-    } }];
+    return [
+      {
+        line: i + 1,
+        problem: null,
+        landing: {
+          kind,
+          intended: read.meant ?? null,
+          touched: read.touched ?? null,
+          along: read.along ?? null,
+          lateral: read.across ?? null,
+          drift: read.drift ?? null,
+          crab: read.crab ?? null,
+          swing: read.swing ?? null,
+          bounce: read.bounce ?? null,
+          intervention: read.whose ?? null,
+          demonstration: whose === 'D',
+        },
+      },
+    ];
   });
 }

@@ -1,13 +1,24 @@
 /** The circuit to scale: wind triangle on each leg, times, spacing of two aeroplanes, seconds between tasks. Knots, metres, seconds, degrees. */
 import { G_MS2, MS_PER_KT, SLACK, cosDeg, norm360, sinDeg, tanDeg } from '../constants';
 
-export interface WindTriangle { feasible: boolean; headingDeg: number | null; crabDeg: number | null; driftDeg: number | null; groundSpeedKt: number | null }
+export interface WindTriangle {
+  feasible: boolean;
+  headingDeg: number | null;
+  crabDeg: number | null;
+  driftDeg: number | null;
+  groundSpeedKt: number | null;
+}
 
 /**
  * Heading, drift and ground speed that hold a track; directions in one reference.
  * @returns all null when the wind is too strong to hold the track or to make way along it
  */
-export function windTriangle(input: { trackDeg: number; tasKt: number; windFromDeg: number; windKt: number }): WindTriangle {
+export function windTriangle(input: {
+  trackDeg: number;
+  tasKt: number;
+  windFromDeg: number;
+  windKt: number;
+}): WindTriangle {
   const none: WindTriangle = { feasible: false, headingDeg: null, crabDeg: null, driftDeg: null, groundSpeedKt: null };
   const angle = input.windFromDeg - input.trackDeg;
   const across = input.windKt * sinDeg(angle);
@@ -20,7 +31,13 @@ export function windTriangle(input: { trackDeg: number; tasKt: number; windFromD
 
 export const CIRCUIT_LEGS = ['upwind', 'crosswind', 'downwind', 'base', 'final'] as const;
 export type CircuitLegName = (typeof CIRCUIT_LEGS)[number];
-export interface CircuitLeg extends WindTriangle { leg: CircuitLegName; trackDeg: number; lengthM: number; timeS: number | null; turnRadiusM: number }
+export interface CircuitLeg extends WindTriangle {
+  leg: CircuitLegName;
+  trackDeg: number;
+  lengthM: number;
+  timeS: number | null;
+  turnRadiusM: number;
+}
 export interface CircuitInput {
   runwayDeg: number;
   side: 'left' | 'right';
@@ -45,31 +62,58 @@ export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTim
   const finalM = input.spacingM * tanDeg(input.baseAngleDeg);
   const track: Record<CircuitLegName, number> = { upwind: 0, crosswind: turn, downwind: 180, base: -turn, final: 0 };
   const length: Record<CircuitLegName, number> = {
-    upwind: input.runwayLengthM + input.beyondEndM - input.liftOffM, crosswind: input.spacingM, downwind: input.runwayLengthM + input.beyondEndM + finalM, base: input.spacingM, final: finalM,
+    upwind: input.runwayLengthM + input.beyondEndM - input.liftOffM,
+    crosswind: input.spacingM,
+    downwind: input.runwayLengthM + input.beyondEndM + finalM,
+    base: input.spacingM,
+    final: finalM,
   };
   const legs = CIRCUIT_LEGS.map((leg): CircuitLeg => {
     const trackDeg = norm360(input.runwayDeg + track[leg]);
     const tasKt = input.tasKt[leg];
     const w = windTriangle({ trackDeg, tasKt, windFromDeg: input.windFromDeg, windKt: input.windKt });
-    return { leg, trackDeg, lengthM: length[leg], ...w, timeS: w.groundSpeedKt === null ? null : length[leg] / (w.groundSpeedKt * MS_PER_KT), turnRadiusM: (tasKt * MS_PER_KT) ** 2 / (G_MS2 * tanDeg(input.bankDeg)) };
+    return {
+      leg,
+      trackDeg,
+      lengthM: length[leg],
+      ...w,
+      timeS: w.groundSpeedKt === null ? null : length[leg] / (w.groundSpeedKt * MS_PER_KT),
+      turnRadiusM: (tasKt * MS_PER_KT) ** 2 / (G_MS2 * tanDeg(input.bankDeg)),
+    };
   });
-  return { legs, totalTimeS: legs.reduce<number | null>((sum, l) => (sum === null || l.timeS === null ? null : sum + l.timeS), 0) };
+  return {
+    legs,
+    totalTimeS: legs.reduce<number | null>((sum, l) => (sum === null || l.timeS === null ? null : sum + l.timeS), 0),
+  };
 }
 
 /**
  * Metres between two aeroplanes on the downwind after a break at an interval: over the same point (trail) the second has the headwind
  * against it, (V + headwind)·t; abreast (echelon) it flies on while the first comes back, 2·V·t.
  */
-export function breakSpacing(input: { tasKt: number; intervalS: number; headwindKt: number; formation: 'trail' | 'echelon' }): number {
+export function breakSpacing(input: {
+  tasKt: number;
+  intervalS: number;
+  headwindKt: number;
+  formation: 'trail' | 'echelon';
+}): number {
   const kt = input.formation === 'trail' ? input.tasKt + input.headwindKt : 2 * input.tasKt;
   return kt * MS_PER_KT * input.intervalS;
 }
 
-export interface TaskGaps { shortestGapS: number | null; tooClose: { first: string; second: string; gapS: number }[] }
+export interface TaskGaps {
+  shortestGapS: number | null;
+  tooClose: { first: string; second: string; gapS: number }[];
+}
 
 /** Seconds between consecutive pilot tasks; those nearer than `minGapS` are named, in time order. */
 export function taskGaps(tasks: readonly { name: string; tS: number }[], minGapS: number): TaskGaps {
   const sorted = tasks.map((t, i) => ({ ...t, i })).sort((a, b) => a.tS - b.tS || a.i - b.i);
-  const gaps = sorted.slice(1).map((t, i) => ({ first: sorted[i]?.name ?? '', second: t.name, gapS: t.tS - (sorted[i]?.tS ?? t.tS) }));
-  return { shortestGapS: gaps.length === 0 ? null : Math.min(...gaps.map((g) => g.gapS)), tooClose: gaps.filter((g) => g.gapS < minGapS - SLACK) };
+  const gaps = sorted
+    .slice(1)
+    .map((t, i) => ({ first: sorted[i]?.name ?? '', second: t.name, gapS: t.tS - (sorted[i]?.tS ?? t.tS) }));
+  return {
+    shortestGapS: gaps.length === 0 ? null : Math.min(...gaps.map((g) => g.gapS)),
+    tooClose: gaps.filter((g) => g.gapS < minGapS - SLACK),
+  };
 }

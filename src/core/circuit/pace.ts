@@ -9,11 +9,35 @@ import { sheetCas, sheetPolar } from '../sheet';
 import { type CircuitLeg, type CircuitLegName, CIRCUIT_LEGS, circuitLegs, taskGaps } from './legs';
 
 /** What pace and reach need of a sheet. */
-export type PaceSheet = Pick<TypeSheet, 'name' | 'dial' | 'gear' | 'engine' | 'wing' | 'masses' | 'drag' | 'speeds' | 'stalls' | 'approach' | 'flows' | 'flapSteps' | 'distances' | 'surface' | 'twin'>;
-export interface PaceRunway { ident: string; trueBearingDeg: number; lengthM: number; elevationFt: number; surface: string }
+export type PaceSheet = Pick<
+  TypeSheet,
+  | 'name'
+  | 'dial'
+  | 'gear'
+  | 'engine'
+  | 'wing'
+  | 'masses'
+  | 'drag'
+  | 'speeds'
+  | 'stalls'
+  | 'approach'
+  | 'flows'
+  | 'flapSteps'
+  | 'distances'
+  | 'surface'
+  | 'twin'
+>;
+export interface PaceRunway {
+  ident: string;
+  trueBearingDeg: number;
+  lengthM: number;
+  elevationFt: number;
+  surface: string;
+}
 export interface PaceChoices {
   side: 'left' | 'right';
-  windFromDeg: number; windKt: number;
+  windFromDeg: number;
+  windKt: number;
   /** Air density over that of the standard at sea level. */
   sigma: number;
   circuitHeightFt: number;
@@ -27,8 +51,22 @@ export interface PaceChoices {
 export const TASK_GAP_S = 4;
 const LIFT_OFF_FALLBACK_M = 300;
 
-export interface PaceTask { name: string; tS: number; leg: CircuitLegName; /** Things to do in it. */ items: number }
-export interface PacePoint { x: number; y: number; heightFt: number; tS: number; leg: CircuitLegName; trackDeg: number; headingDeg: number; tasKt: number }
+export interface PaceTask {
+  name: string;
+  tS: number;
+  leg: CircuitLegName;
+  /** Things to do in it. */ items: number;
+}
+export interface PacePoint {
+  x: number;
+  y: number;
+  heightFt: number;
+  tS: number;
+  leg: CircuitLegName;
+  trackDeg: number;
+  headingDeg: number;
+  tasKt: number;
+}
 export interface Pace {
   legs: (CircuitLeg & { tasks: number; perMinute: number | null })[];
   totalTimeS: number | null;
@@ -44,9 +82,15 @@ export interface Pace {
   problem: string | null;
 }
 
-const approachLegs = (gates: readonly Gate[]): { downwind: Gate | undefined; base: Gate | undefined; final: Gate | undefined } => {
+const approachLegs = (
+  gates: readonly Gate[],
+): { downwind: Gate | undefined; base: Gate | undefined; final: Gate | undefined } => {
   const before = gates.filter((g) => !g.finalGate);
-  return { base: before[before.length - 1], downwind: before[before.length - 2] ?? before[before.length - 1], final: gates.find((g) => g.finalGate) };
+  return {
+    base: before[before.length - 1],
+    downwind: before[before.length - 2] ?? before[before.length - 1],
+    final: gates.find((g) => g.finalGate),
+  };
 };
 
 /** Downwind to centreline so that the path from abeam the threshold has the length the sheet gives its first gate. */
@@ -56,37 +100,88 @@ export function sheetSpacing(sheet: PaceSheet, baseAngleDeg: number): number {
 }
 
 /** True airspeed of an indicated one. */
-export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number => sheetCas(sheet, ias) / Math.sqrt(sigma);
+export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =>
+  sheetCas(sheet, ias) / Math.sqrt(sigma);
 
 /** One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null. */
 export function circuitPace(sheet: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
   const { downwind, base, final } = approachLegs(sheet.approach);
   // The sheet's own downwind height, where it is lower, is the height flown.
-  const c = { ...choices, circuitHeightFt: Math.min(choices.circuitHeightFt, downwind?.heightFt ?? choices.circuitHeightFt) };
+  const c = {
+    ...choices,
+    circuitHeightFt: Math.min(choices.circuitHeightFt, downwind?.heightFt ?? choices.circuitHeightFt),
+  };
   const spacingM = c.spacingM ?? sheetSpacing(sheet, c.baseAngleDeg);
   const vyTas = sheetTas(sheet, sheet.speeds.vy.value, c.sigma);
   const tasOf = (g: Gate | undefined): number => (g ? sheetTas(sheet, g.speed.value, c.sigma) : vyTas);
   const climb = powered(
-    { polar: sheetPolar(sheet), massKg: sheet.masses.refMassKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: 1.225 * c.sigma, tasKt: vyTas, deltaCd0: [] },
+    {
+      polar: sheetPolar(sheet),
+      massKg: sheet.masses.refMassKg,
+      wingAreaM2: sheet.wing.areaM2.value,
+      rhoKgM3: 1.225 * c.sigma,
+      tasKt: vyTas,
+      deltaCd0: [],
+    },
     // Unboosted power falls with density.
-    { powerHp: sheet.engine.powerHp.value * sheet.engine.count * (c.sigma - (1 - c.sigma) / 7.55), eta: sheet.engine.propEfficiency?.value ?? null, staticThrustN: sheet.engine.staticThrustN === null ? null : sheet.engine.staticThrustN.value * sheet.engine.count },
+    {
+      powerHp: sheet.engine.powerHp.value * sheet.engine.count * (c.sigma - (1 - c.sigma) / 7.55),
+      eta: sheet.engine.propEfficiency?.value ?? null,
+      staticThrustN: sheet.engine.staticThrustN === null ? null : sheet.engine.staticThrustN.value * sheet.engine.count,
+    },
   );
   const liftOffM = Math.min(runway.lengthM, rollOf(sheet) ?? LIFT_OFF_FALLBACK_M);
   const climbDeg = climb.gammaDeg;
-  const none: Pace = { legs: [], totalTimeS: null, spacingM, liftOffM, climbDeg, tasks: [], shortestGapS: null, tooClose: [], busiestLeg: null, points: [], problem: null };
-  if (climbDeg === null || climbDeg <= 0.2) return { ...none, problem: 'By the sheet’s power and drag it does not climb here: check power, mass and temperature.' };
+  const none: Pace = {
+    legs: [],
+    totalTimeS: null,
+    spacingM,
+    liftOffM,
+    climbDeg,
+    tasks: [],
+    shortestGapS: null,
+    tooClose: [],
+    busiestLeg: null,
+    points: [],
+    problem: null,
+  };
+  if (climbDeg === null || climbDeg <= 0.2)
+    return {
+      ...none,
+      problem: 'By the sheet’s power and drag it does not climb here: check power, mass and temperature.',
+    };
   const headwind = c.windKt * cosDeg(c.windFromDeg - runway.trueBearingDeg);
   const groundShare = Math.max(0.2, (vyTas - headwind) / vyTas);
   const climbM = (ft: number): number => ((ft * M_PER_FT) / tanDeg(climbDeg)) * groundShare;
   const turnFt = Math.min(c.crosswindTurnFt, c.circuitHeightFt);
   const beyondEndM = Math.max(0, liftOffM + climbM(turnFt) - runway.lengthM);
-  const tasKt: Record<CircuitLegName, number> = { upwind: vyTas, crosswind: vyTas, downwind: tasOf(downwind), base: tasOf(base), final: tasOf(final) };
+  const tasKt: Record<CircuitLegName, number> = {
+    upwind: vyTas,
+    crosswind: vyTas,
+    downwind: tasOf(downwind),
+    base: tasOf(base),
+    final: tasOf(final),
+  };
   const { legs, totalTimeS } = circuitLegs({
-    runwayDeg: runway.trueBearingDeg, side: c.side, windFromDeg: c.windFromDeg, windKt: c.windKt, runwayLengthM: runway.lengthM, liftOffM, beyondEndM, spacingM, baseAngleDeg: c.baseAngleDeg, bankDeg: c.bankDeg,
+    runwayDeg: runway.trueBearingDeg,
+    side: c.side,
+    windFromDeg: c.windFromDeg,
+    windKt: c.windKt,
+    runwayLengthM: runway.lengthM,
+    liftOffM,
+    beyondEndM,
+    spacingM,
+    baseAngleDeg: c.baseAngleDeg,
+    bankDeg: c.bankDeg,
     tasKt,
   });
   const stuck = legs.find((l) => l.timeS === null);
-  if (stuck) return { ...none, legs: legs.map((l) => ({ ...l, tasks: 0, perMinute: null })), problem: `In this wind the ${stuck.leg} leg cannot be flown at its speed.` };
+  if (stuck)
+    return {
+      ...none,
+      legs: legs.map((l) => ({ ...l, tasks: 0, perMinute: null })),
+      problem: `In this wind the ${stuck.leg} leg cannot be flown at its speed.`,
+    };
   const points = shape(legs, c, tasKt, { runway, liftOffM, gates: sheet.approach, climbFtPerM: 1 / (climbM(1) || 1) });
   const tasks = tasksOf(sheet, points, c, downwind);
   const gaps = taskGaps(tasks, TASK_GAP_S);
@@ -94,22 +189,54 @@ export function circuitPace(sheet: PaceSheet, runway: PaceRunway, choices: PaceC
     const n = tasks.filter((t) => t.leg === l.leg).reduce((sum, t) => sum + t.items, 0);
     return { ...l, tasks: n, perMinute: l.timeS === null || l.timeS === 0 ? null : (n * 60) / l.timeS };
   });
-  const busiest = withTasks.reduce<(typeof withTasks)[number] | null>((a, l) => (a === null || (l.perMinute ?? 0) > (a.perMinute ?? 0) ? l : a), null);
-  return { legs: withTasks, totalTimeS, spacingM, liftOffM, climbDeg, tasks, shortestGapS: gaps.shortestGapS, tooClose: gaps.tooClose, busiestLeg: busiest?.leg ?? null, points, problem: null };
+  const busiest = withTasks.reduce<(typeof withTasks)[number] | null>(
+    (a, l) => (a === null || (l.perMinute ?? 0) > (a.perMinute ?? 0) ? l : a),
+    null,
+  );
+  return {
+    legs: withTasks,
+    totalTimeS,
+    spacingM,
+    liftOffM,
+    climbDeg,
+    tasks,
+    shortestGapS: gaps.shortestGapS,
+    tooClose: gaps.tooClose,
+    busiestLeg: busiest?.leg ?? null,
+    points,
+    problem: null,
+  };
 }
 
 /** The handbook's roll nearest to the reference mass, sea level and 15 °C: only where the upwind leg begins. */
 function rollOf(sheet: PaceSheet): number | null {
   const rows = sheet.distances?.takeoff ?? [];
-  const best = [...rows].sort((a, b) => Math.abs(a.massKg - sheet.masses.refMassKg) + Math.abs(a.pressureAltFt) / 10 + Math.abs(a.oatC - 15) - (Math.abs(b.massKg - sheet.masses.refMassKg) + Math.abs(b.pressureAltFt) / 10 + Math.abs(b.oatC - 15)))[0];
+  const best = [...rows].sort(
+    (a, b) =>
+      Math.abs(a.massKg - sheet.masses.refMassKg) +
+      Math.abs(a.pressureAltFt) / 10 +
+      Math.abs(a.oatC - 15) -
+      (Math.abs(b.massKg - sheet.masses.refMassKg) + Math.abs(b.pressureAltFt) / 10 + Math.abs(b.oatC - 15)),
+  )[0];
   return best?.groundRollM ?? null;
 }
 
 /** Corners, the end of the climb and every gate, with height and second. */
-function shape(legs: readonly CircuitLeg[], c: PaceChoices, tasKt: Readonly<Record<CircuitLegName, number>>, s: { runway: PaceRunway; liftOffM: number; gates: readonly Gate[]; climbFtPerM: number }): PacePoint[] {
+function shape(
+  legs: readonly CircuitLeg[],
+  c: PaceChoices,
+  tasKt: Readonly<Record<CircuitLegName, number>>,
+  s: { runway: PaceRunway; liftOffM: number; gates: readonly Gate[]; climbFtPerM: number },
+): PacePoint[] {
   const total = legs.reduce((m, l) => m + l.lengthM, 0);
   const away = c.side === 'left' ? -1 : 1;
-  const direction: Record<CircuitLegName, [number, number]> = { upwind: [1, 0], crosswind: [0, away], downwind: [-1, 0], base: [0, -away], final: [1, 0] };
+  const direction: Record<CircuitLegName, [number, number]> = {
+    upwind: [1, 0],
+    crosswind: [0, away],
+    downwind: [-1, 0],
+    base: [0, -away],
+    final: [1, 0],
+  };
   const stops = new Set<number>([0]);
   let at = 0;
   for (const l of legs) stops.add((at += l.lengthM));
@@ -124,7 +251,8 @@ function shape(legs: readonly CircuitLeg[], c: PaceChoices, tasKt: Readonly<Reco
     let y = 0;
     for (const [i, leg] of legs.entries()) {
       const last = i === legs.length - 1;
-      if (m <= from + leg.lengthM + 1e-6 || last) return { leg, into: Math.min(leg.lengthM, m - from), startS, start: [x, y] };
+      if (m <= from + leg.lengthM + 1e-6 || last)
+        return { leg, into: Math.min(leg.lengthM, m - from), startS, start: [x, y] };
       const d = direction[leg.leg];
       x += d[0] * leg.lengthM;
       y += d[1] * leg.lengthM;
@@ -142,19 +270,32 @@ function shape(legs: readonly CircuitLeg[], c: PaceChoices, tasKt: Readonly<Reco
     if (!low || !high || low === high) return low?.heightFt ?? null;
     return low.heightFt + ((toGoM - low.distanceM) / (high.distanceM - low.distanceM)) * (high.heightFt - low.heightFt);
   };
-  return [...stops].sort((a, b) => a - b).map((m) => {
-    const { leg, into, startS, start } = legAt(m);
-    const d = direction[leg.leg];
-    const climbed = Math.min(c.circuitHeightFt, m * s.climbFtPerM);
-    const down = descentFt(total - m);
-    return {
-      x: start[0] + d[0] * into, y: start[1] + d[1] * into, heightFt: down === null ? climbed : Math.min(climbed, down), tS: startS + (leg.lengthM === 0 ? 0 : (into / leg.lengthM) * (leg.timeS ?? 0)),
-      leg: leg.leg, trackDeg: leg.trackDeg, headingDeg: leg.headingDeg ?? leg.trackDeg, tasKt: tasKt[leg.leg],
-    };
-  });
+  return [...stops]
+    .sort((a, b) => a - b)
+    .map((m) => {
+      const { leg, into, startS, start } = legAt(m);
+      const d = direction[leg.leg];
+      const climbed = Math.min(c.circuitHeightFt, m * s.climbFtPerM);
+      const down = descentFt(total - m);
+      return {
+        x: start[0] + d[0] * into,
+        y: start[1] + d[1] * into,
+        heightFt: down === null ? climbed : Math.min(climbed, down),
+        tS: startS + (leg.lengthM === 0 ? 0 : (into / leg.lengthM) * (leg.timeS ?? 0)),
+        leg: leg.leg,
+        trackDeg: leg.trackDeg,
+        headingDeg: leg.headingDeg ?? leg.trackDeg,
+        tasKt: tasKt[leg.leg],
+      };
+    });
 }
 /** Every task of the circuit at its second. A gate's changes are one task with as many items as it has changes. */
-function tasksOf(sheet: PaceSheet, points: readonly PacePoint[], c: PaceChoices, downwind: Gate | undefined): PaceTask[] {
+function tasksOf(
+  sheet: PaceSheet,
+  points: readonly PacePoint[],
+  c: PaceChoices,
+  downwind: Gate | undefined,
+): PaceTask[] {
   const tasks: PaceTask[] = [];
   const put = (name: string, tS: number, items = 1) => {
     const at = [...points].reverse().find((p) => p.tS <= tS + 1e-6) ?? points[0];
@@ -163,7 +304,13 @@ function tasksOf(sheet: PaceSheet, points: readonly PacePoint[], c: PaceChoices,
   };
   const when = (heightFt: number): number => timeAtHeight(points, heightFt);
   if (sheet.gear.retractable) put('positive climb, gear up', when(60));
-  put([sheet.flapSteps.length > 1 ? 'flap up' : '', sheet.engine.propeller === 'constant-speed' ? 'climb power' : 'trim'].filter(Boolean).join(', '), when(300), sheet.flapSteps.length > 1 ? 2 : 1);
+  put(
+    [sheet.flapSteps.length > 1 ? 'flap up' : '', sheet.engine.propeller === 'constant-speed' ? 'climb power' : 'trim']
+      .filter(Boolean)
+      .join(', '),
+    when(300),
+    sheet.flapSteps.length > 1 ? 2 : 1,
+  );
   for (const leg of CIRCUIT_LEGS.slice(1)) {
     const start = points.find((p) => p.leg === leg);
     const corner = points[Math.max(0, points.indexOf(start as PacePoint) - 1)];
@@ -172,7 +319,8 @@ function tasksOf(sheet: PaceSheet, points: readonly PacePoint[], c: PaceChoices,
   put('level, power, trim', when(c.circuitHeightFt), 3);
   const gates = sheet.approach.filter((g) => !downwind || g.distanceM <= downwind.distanceM);
   const total = points[points.length - 1]?.tS ?? 0;
-  const gateTime = (g: Gate): number => points.find((p) => Math.abs(distanceToGo(points, p) - g.distanceM) < 1)?.tS ?? total;
+  const gateTime = (g: Gate): number =>
+    points.find((p) => Math.abs(distanceToGo(points, p) - g.distanceM) < 1)?.tS ?? total;
   // The checks before landing are spread over the downwind leg up to its gate.
   const steps = sheet.flows.find((f) => /landing|downwind/i.test(f.name))?.steps ?? [];
   const turned = points.filter((p) => p.leg === 'crosswind').pop();
@@ -181,7 +329,12 @@ function tasksOf(sheet: PaceSheet, points: readonly PacePoint[], c: PaceChoices,
   steps.forEach((s, i) => put(s, fromS + ((i + 1) / (steps.length + 1)) * Math.max(0, gateS - fromS)));
   gates.forEach((g, i) => {
     const before = gates[i - 1] ?? { flapDeg: 0, gear: sheet.gear.retractable ? 'up' : 'fixed', power: '' };
-    const changes = [g.power && g.power !== before.power ? g.power : '', g.gear !== before.gear && g.gear !== 'fixed' ? `gear ${g.gear}` : '', g.flapDeg !== before.flapDeg ? `flap ${g.flapDeg}°` : '', `${g.speed.value} ${sheet.dial.unit}`].filter(Boolean);
+    const changes = [
+      g.power && g.power !== before.power ? g.power : '',
+      g.gear !== before.gear && g.gear !== 'fixed' ? `gear ${g.gear}` : '',
+      g.flapDeg !== before.flapDeg ? `flap ${g.flapDeg}°` : '',
+      `${g.speed.value} ${sheet.dial.unit}`,
+    ].filter(Boolean);
     put(`${g.name}: ${changes.join(', ')}`, gateTime(g), changes.length);
   });
   return tasks.sort((a, b) => a.tS - b.tS);
@@ -203,9 +356,11 @@ function timeAtHeight(points: readonly PacePoint[], heightFt: number): number {
   for (let i = 1; i < points.length; i++) {
     const a = points[i - 1];
     const b = points[i];
-    if (a && b && b.heightFt >= heightFt - 0.01 && a.heightFt < heightFt - 0.01) return a.tS + ((heightFt - a.heightFt) / (b.heightFt - a.heightFt)) * (b.tS - a.tS);
+    if (a && b && b.heightFt >= heightFt - 0.01 && a.heightFt < heightFt - 0.01)
+      return a.tS + ((heightFt - a.heightFt) / (b.heightFt - a.heightFt)) * (b.tS - a.tS);
   }
-  return [...points].reduce((best, p) => (p.heightFt > best.heightFt ? p : best), points[0] ?? { heightFt: 0, tS: 0 }).tS;
+  return [...points].reduce((best, p) => (p.heightFt > best.heightFt ? p : best), points[0] ?? { heightFt: 0, tS: 0 })
+    .tS;
 }
 
 /** The flown place at a second, between two points. */
@@ -215,9 +370,16 @@ export function placeAt(points: readonly PacePoint[], tS: number): PacePoint | n
   const a = points[Math.max(0, (i < 0 ? points.length : i) - 1)];
   if (!a || !b) return null;
   const t = b.tS === a.tS ? 0 : Math.min(1, Math.max(0, (tS - a.tS) / (b.tS - a.tS)));
-  return { ...b, x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y), heightFt: a.heightFt + t * (b.heightFt - a.heightFt), tS };
+  return {
+    ...b,
+    x: a.x + t * (b.x - a.x),
+    y: a.y + t * (b.y - a.y),
+    heightFt: a.heightFt + t * (b.heightFt - a.heightFt),
+    tS,
+  };
 }
 /** Runway frame (x along, y right) to true east and north, metres from the threshold. */
 export const toNorth = (p: { x: number; y: number }, trueBearingDeg: number): { east: number; north: number } => ({
-  east: p.x * sinDeg(trueBearingDeg) + p.y * cosDeg(trueBearingDeg), north: p.x * cosDeg(trueBearingDeg) - p.y * sinDeg(trueBearingDeg),
+  east: p.x * sinDeg(trueBearingDeg) + p.y * cosDeg(trueBearingDeg),
+  north: p.x * cosDeg(trueBearingDeg) - p.y * sinDeg(trueBearingDeg),
 });

@@ -9,10 +9,27 @@ export interface StopField {
   circuitHeightFt: number;
   /** Air density over that of the standard at sea level. */
   sigma: number;
-  turnBackFt: number; reactionS: number; bankDeg: number;
-  strips: readonly { surface: string; lengthM: number; elevationFt: number; eastM: number; northM: number; ends: readonly { ident: string; trueBearingDeg: number }[] }[];
+  turnBackFt: number;
+  reactionS: number;
+  bankDeg: number;
+  strips: readonly {
+    surface: string;
+    lengthM: number;
+    elevationFt: number;
+    eastM: number;
+    northM: number;
+    ends: readonly { ident: string; trueBearingDeg: number }[];
+  }[];
 }
-export interface StopHere { heightFt: number; leg: PacePoint['leg']; /** `ahead`, `field` or the runway end the model would take. */ answer: string; verdict: ReachSample['verdict']; marginFt: number | null; ends: ReachSample['ends']; ahead: boolean }
+export interface StopHere {
+  heightFt: number;
+  leg: PacePoint['leg'];
+  /** `ahead`, `field` or the runway end the model would take. */ answer: string;
+  verdict: ReachSample['verdict'];
+  marginFt: number | null;
+  ends: ReachSample['ends'];
+  ahead: boolean;
+}
 
 /** Circuits are left-hand here, turned where the lab starts from: 500 ft, base at 45 degrees. */
 const SHAPE = { side: 'left' as const, crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null };
@@ -21,7 +38,9 @@ const SAMPLES = 240;
 /** The part of the circuit flown at a height on a leg: the middle of what is nearest to it. Null when the leg is not flown. */
 function placeOn(points: readonly PacePoint[], leg: PacePoint['leg'], heightFt: number): PacePoint | null {
   const total = points[points.length - 1]?.tS ?? 0;
-  const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter((p): p is PacePoint => p !== null && p.leg === leg);
+  const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter(
+    (p): p is PacePoint => p !== null && p.leg === leg,
+  );
   if (on.length === 0) return null;
   const best = Math.min(...on.map((p) => Math.abs(p.heightFt - heightFt)));
   const near = on.filter((p) => Math.abs(p.heightFt - heightFt) <= best + 1);
@@ -29,10 +48,17 @@ function placeOn(points: readonly PacePoint[], leg: PacePoint['leg'], heightFt: 
 }
 
 /** The height flown on a leg of today's circuit, to start the question from; null when the leg is not flown. */
-export function heightOn(field: StopField, runwayEnd: string, wind: { fromMagneticDeg: number; kt: number }, leg: PacePoint['leg']): number | null {
+export function heightOn(
+  field: StopField,
+  runwayEnd: string,
+  wind: { fromMagneticDeg: number; kt: number },
+  leg: PacePoint['leg'],
+): number | null {
   const points = circuitOf(field, runwayEnd, wind)?.points ?? [];
   const total = points[points.length - 1]?.tS ?? 0;
-  const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter((p): p is PacePoint => p !== null && p.leg === leg);
+  const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter(
+    (p): p is PacePoint => p !== null && p.leg === leg,
+  );
   return on[Math.floor(on.length / 2)]?.heightFt ?? null;
 }
 
@@ -41,7 +67,17 @@ function circuitOf(field: StopField, runwayEnd: string, wind: { fromMagneticDeg:
   const end = strip?.ends.find((e) => e.ident === runwayEnd);
   if (!strip || !end) return null;
   const windFromDeg = convertReference(wind.fromMagneticDeg, 'magnetic', 'true', field.variationDeg);
-  const pace = circuitPace(field.sheet, { ident: end.ident, trueBearingDeg: end.trueBearingDeg, lengthM: strip.lengthM, elevationFt: strip.elevationFt, surface: strip.surface }, { ...SHAPE, windFromDeg, windKt: wind.kt, sigma: field.sigma, circuitHeightFt: field.circuitHeightFt });
+  const pace = circuitPace(
+    field.sheet,
+    {
+      ident: end.ident,
+      trueBearingDeg: end.trueBearingDeg,
+      lengthM: strip.lengthM,
+      elevationFt: strip.elevationFt,
+      surface: strip.surface,
+    },
+    { ...SHAPE, windFromDeg, windKt: wind.kt, sigma: field.sigma, circuitHeightFt: field.circuitHeightFt },
+  );
   return { points: pace.points, strip, end, windFromDeg };
 }
 
@@ -51,13 +87,49 @@ function circuitOf(field: StopField, runwayEnd: string, wind: { fromMagneticDeg:
  * @param heightFt above the field, as read now
  * @returns null when the runway is not known, or the circuit cannot be flown by the sheet's numbers
  */
-export function stopHere(field: StopField, runwayEnd: string, wind: { fromMagneticDeg: number; kt: number }, leg: PacePoint['leg'], heightFt: number): StopHere | null {
+export function stopHere(
+  field: StopField,
+  runwayEnd: string,
+  wind: { fromMagneticDeg: number; kt: number },
+  leg: PacePoint['leg'],
+  heightFt: number,
+): StopHere | null {
   const circuit = circuitOf(field, runwayEnd, wind);
   const at = circuit && placeOn(circuit.points, leg, heightFt);
   if (!circuit || !at) return null;
-  const usable = field.strips.filter((s) => (field.sheet.surface === 'amphibian' ? true : field.sheet.surface === 'sea' ? s.surface === 'water' : s.surface !== 'water'));
-  const ends = endPlaces({ ident: circuit.end.ident, trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM }, usable);
-  const found = reachFrom(field.sheet, { ...at, heightFt }, { trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM }, ends, { sigma: field.sigma, windFromDeg: circuit.windFromDeg, windKt: wind.kt, bankDeg: field.bankDeg, reactionS: field.reactionS, turnBackFt: field.turnBackFt });
+  const usable = field.strips.filter((s) =>
+    field.sheet.surface === 'amphibian'
+      ? true
+      : field.sheet.surface === 'sea'
+        ? s.surface === 'water'
+        : s.surface !== 'water',
+  );
+  const ends = endPlaces(
+    { ident: circuit.end.ident, trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM },
+    usable,
+  );
+  const found = reachFrom(
+    field.sheet,
+    { ...at, heightFt },
+    { trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM },
+    ends,
+    {
+      sigma: field.sigma,
+      windFromDeg: circuit.windFromDeg,
+      windKt: wind.kt,
+      bankDeg: field.bankDeg,
+      reactionS: field.reactionS,
+      turnBackFt: field.turnBackFt,
+    },
+  );
   const best = found.ends.find((e) => e.id === found.bestId) ?? null;
-  return { heightFt, leg, answer: found.ahead ? 'ahead' : found.verdict === 'no' ? 'field' : (found.bestId ?? 'field'), verdict: found.verdict, marginFt: found.ahead ? null : (best?.marginFt ?? null), ends: found.ends, ahead: found.ahead };
+  return {
+    heightFt,
+    leg,
+    answer: found.ahead ? 'ahead' : found.verdict === 'no' ? 'field' : (found.bestId ?? 'field'),
+    verdict: found.verdict,
+    marginFt: found.ahead ? null : (best?.marginFt ?? null),
+    ends: found.ends,
+    ahead: found.ahead,
+  };
 }

@@ -16,8 +16,17 @@ export const HABIT_DAYS = 180;
 const LEAST_HABIT = 0.02;
 
 type Attributes = TypeSheet['attributes'];
-export interface FlownType { typeName: string; attributes: Attributes; hours: number; lastFlown: string }
-export interface Habit { value: string; weight: number; from: { typeName: string; hours: number; daysSince: number }[] }
+export interface FlownType {
+  typeName: string;
+  attributes: Attributes;
+  hours: number;
+  lastFlown: string;
+}
+export interface Habit {
+  value: string;
+  weight: number;
+  from: { typeName: string; hours: number; daysSince: number }[];
+}
 export interface Difference {
   key: AttributeKey;
   name: string;
@@ -40,7 +49,8 @@ export interface Difference {
 }
 
 const DAY_MS = 86_400_000;
-export const daysBetween = (fromDate: string, toDate: string): number => Math.max(0, Math.round((Date.parse(toDate.slice(0, 10)) - Date.parse(fromDate.slice(0, 10))) / DAY_MS));
+export const daysBetween = (fromDate: string, toDate: string): number =>
+  Math.max(0, Math.round((Date.parse(toDate.slice(0, 10)) - Date.parse(fromDate.slice(0, 10))) / DAY_MS));
 
 /**
  * The pilot's habits of one attribute, strongest first.
@@ -61,7 +71,9 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
     habit.from.push({ typeName: f.typeName, hours: f.hours, daysSince });
     found.set(value, habit);
   }
-  return total === 0 ? [] : [...found.values()].map((h) => ({ ...h, weight: h.weight / total })).sort((a, b) => b.weight - a.weight);
+  return total === 0
+    ? []
+    : [...found.values()].map((h) => ({ ...h, weight: h.weight / total })).sort((a, b) => b.weight - a.weight);
 }
 
 /**
@@ -70,7 +82,14 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
  * @param to attributes of the aeroplane, its modifications counted
  * @param goals exposure is the greatest of them
  */
-export function rankDifferences(input: { flown: readonly FlownType[]; to: Attributes; typeAttributes: Attributes; goals: readonly Goal[]; rules: DifferenceRules; onDate: string }): Difference[] {
+export function rankDifferences(input: {
+  flown: readonly FlownType[];
+  to: Attributes;
+  typeAttributes: Attributes;
+  goals: readonly Goal[];
+  rules: DifferenceRules;
+  onDate: string;
+}): Difference[] {
   const rows = ATTRIBUTE_KEYS.flatMap((key): Difference[] => {
     const to = input.to.find((a) => a.key === key);
     const rule = input.rules.attributes.find((r) => r.key === key);
@@ -82,40 +101,122 @@ export function rankDifferences(input: { flown: readonly FlownType[]; to: Attrib
     const airframe = ofType && ofType.value !== to.value ? to.ref : null;
     const base = { key, name: ATTRIBUTES[key].name, phase: rule.phase, to: to.value, exposure, airframe };
     const kept = known.find((h) => h.value === to.value);
-    const candidates = known.filter((h) => h.value !== to.value && h.weight >= LEAST_HABIT).map((h) => {
-      const pair = rule.pairs.find((p) => (p.from === h.value || p.from === '*') && (p.to === to.value || p.to === '*'));
-      const severity = pair?.severity ?? rule.severity;
-      return { habit: h, pair, severity, score: severity * h.weight * exposure };
-    });
-    const worst = candidates.reduce<(typeof candidates)[number] | null>((a, c) => (a === null || above(c, a) ? c : a), null);
+    const candidates = known
+      .filter((h) => h.value !== to.value && h.weight >= LEAST_HABIT)
+      .map((h) => {
+        const pair = rule.pairs.find(
+          (p) => (p.from === h.value || p.from === '*') && (p.to === to.value || p.to === '*'),
+        );
+        const severity = pair?.severity ?? rule.severity;
+        return { habit: h, pair, severity, score: severity * h.weight * exposure };
+      });
+    const worst = candidates.reduce<(typeof candidates)[number] | null>(
+      (a, c) => (a === null || above(c, a) ? c : a),
+      null,
+    );
     if (!worst || worst.severity === 0) {
       const h = kept ?? known[0];
-      return h ? [{ ...base, action: 'same', opposite: false, from: h.value, severity: 0, habit: h.weight, score: 0, cue: rule.same, numbers: numbersOf(h) }] : [];
+      return h
+        ? [
+            {
+              ...base,
+              action: 'same',
+              opposite: false,
+              from: h.value,
+              severity: 0,
+              habit: h.weight,
+              score: 0,
+              cue: rule.same,
+              numbers: numbersOf(h),
+            },
+          ]
+        : [];
     }
-    return [{
-      ...base, action: worst.pair?.action ?? 'add', opposite: worst.pair?.opposite ?? false, from: worst.habit.value, severity: worst.severity, habit: worst.habit.weight, score: worst.score,
-      cue: worst.pair?.cue ?? rule.cue, numbers: `${numbersOf(worst.habit)}; severity ${worst.severity} of 10, exposure ${fixed(exposure * 100)} %`,
-    }];
+    return [
+      {
+        ...base,
+        action: worst.pair?.action ?? 'add',
+        opposite: worst.pair?.opposite ?? false,
+        from: worst.habit.value,
+        severity: worst.severity,
+        habit: worst.habit.weight,
+        score: worst.score,
+        cue: worst.pair?.cue ?? rule.cue,
+        numbers: `${numbersOf(worst.habit)}; severity ${worst.severity} of 10, exposure ${fixed(exposure * 100)} %`,
+      },
+    ];
   });
-  return rows.map((r, i) => ({ r, i })).sort((a, b) => (a.r.action === 'same' ? 1 : 0) - (b.r.action === 'same' ? 1 : 0) || Number(b.r.opposite) - Number(a.r.opposite) || b.r.score - a.r.score || a.i - b.i).map(({ r }) => r);
+  return rows
+    .map((r, i) => ({ r, i }))
+    .sort(
+      (a, b) =>
+        (a.r.action === 'same' ? 1 : 0) - (b.r.action === 'same' ? 1 : 0) ||
+        Number(b.r.opposite) - Number(a.r.opposite) ||
+        b.r.score - a.r.score ||
+        a.i - b.i,
+    )
+    .map(({ r }) => r);
 }
 
-const above = (a: { pair?: { opposite: boolean } | undefined; score: number }, b: { pair?: { opposite: boolean } | undefined; score: number }): boolean =>
-  Number(a.pair?.opposite ?? false) - Number(b.pair?.opposite ?? false) > 0 || ((a.pair?.opposite ?? false) === (b.pair?.opposite ?? false) && a.score > b.score);
+const above = (
+  a: { pair?: { opposite: boolean } | undefined; score: number },
+  b: { pair?: { opposite: boolean } | undefined; score: number },
+): boolean =>
+  Number(a.pair?.opposite ?? false) - Number(b.pair?.opposite ?? false) > 0 ||
+  ((a.pair?.opposite ?? false) === (b.pair?.opposite ?? false) && a.score > b.score);
 
-function exposureOf(rule: DifferenceRules['attributes'][number], goals: readonly Goal[], rules: DifferenceRules): number {
+function exposureOf(
+  rule: DifferenceRules['attributes'][number],
+  goals: readonly Goal[],
+  rules: DifferenceRules,
+): number {
   return Math.max(...goals.map((g) => rule.exposure?.[g] ?? rules.exposure[g]?.[rule.phase] ?? 0.5), 0);
 }
 
 function numbersOf(h: Habit): string {
-  const flown = [...h.from].sort((a, b) => b.hours - a.hours).slice(0, 2).map((f) => `${f.typeName} ${fixed(f.hours)} h, ${f.daysSince === 0 ? 'today' : f.daysSince === 1 ? 'yesterday' : `${f.daysSince} days ago`}`);
+  const flown = [...h.from]
+    .sort((a, b) => b.hours - a.hours)
+    .slice(0, 2)
+    .map(
+      (f) =>
+        `${f.typeName} ${fixed(f.hours)} h, ${f.daysSince === 0 ? 'today' : f.daysSince === 1 ? 'yesterday' : `${f.daysSince} days ago`}`,
+    );
   return `${fixed(h.weight * 100)} % of the habit: ${flown.join('; ')}${h.from.length > 2 ? ` and ${h.from.length - 2} more` : ''}`;
 }
 
 /** What goes into a brief, a card and the cockpit: the first rows to drop or add. */
-export interface HabitCue { key: string; name: string; action: 'drop' | 'add'; opposite: boolean; phase: Phase; from: string; to: string; cue: string; numbers: string }
+export interface HabitCue {
+  key: string;
+  name: string;
+  action: 'drop' | 'add';
+  opposite: boolean;
+  phase: Phase;
+  from: string;
+  to: string;
+  cue: string;
+  numbers: string;
+}
 export const habitCues = (rows: readonly Difference[], most = 6): HabitCue[] =>
-  rows.flatMap((r): HabitCue[] => (r.action === 'same' || r.from === null ? [] : [{ key: r.key, name: r.name, action: r.action, opposite: r.opposite, phase: r.phase, from: r.from, to: r.to, cue: r.cue, numbers: r.numbers }])).slice(0, most);
+  rows
+    .flatMap((r): HabitCue[] =>
+      r.action === 'same' || r.from === null
+        ? []
+        : [
+            {
+              key: r.key,
+              name: r.name,
+              action: r.action,
+              opposite: r.opposite,
+              phase: r.phase,
+              from: r.from,
+              to: r.to,
+              cue: r.cue,
+              numbers: r.numbers,
+            },
+          ],
+    )
+    .slice(0, most);
 
 /** Rows in the order of the flight; within a phase the rank stands. */
-export const byPhase = (rows: readonly Difference[]): { phase: Phase; rows: Difference[] }[] => PHASES.map((phase) => ({ phase, rows: rows.filter((r) => r.phase === phase) })).filter((g) => g.rows.length > 0);
+export const byPhase = (rows: readonly Difference[]): { phase: Phase; rows: Difference[] }[] =>
+  PHASES.map((phase) => ({ phase, rows: rows.filter((r) => r.phase === phase) })).filter((g) => g.rows.length > 0);

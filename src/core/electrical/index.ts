@@ -11,8 +11,16 @@ export interface Consumer {
   /** Minutes it lives on its own cell after the bus dies; 0 = none. */
   backupMin: number;
 }
-export interface ElectricalEvent { tMin: number; name: string; cause: 'shed' | 'battery' | 'dependency' }
-export interface ElectricalTimeline { enduranceAllOnMin: number | null; busDeadMin: number | null; events: ElectricalEvent[] }
+export interface ElectricalEvent {
+  tMin: number;
+  name: string;
+  cause: 'shed' | 'battery' | 'dependency';
+}
+export interface ElectricalTimeline {
+  enduranceAllOnMin: number | null;
+  busDeadMin: number | null;
+  events: ElectricalEvent[];
+}
 
 const DEFAULT_USABLE_SHARE = 0.7;
 
@@ -22,7 +30,11 @@ const DEFAULT_USABLE_SHARE = 0.7;
  * @param usableShare share of the battery that may be used; null = 0.7
  * @returns `busDeadMin` null when nothing draws after the last shed
  */
-export function electricalTimeline(input: { batteryAh: number; usableShare: number | null; consumers: readonly Consumer[] }): ElectricalTimeline {
+export function electricalTimeline(input: {
+  batteryAh: number;
+  usableShare: number | null;
+  consumers: readonly Consumer[];
+}): ElectricalTimeline {
   const { consumers } = input;
   const usableAh = input.batteryAh * (input.usableShare ?? DEFAULT_USABLE_SHARE);
   const total = consumers.reduce((a, c) => a + c.amps, 0);
@@ -40,7 +52,14 @@ export function electricalTimeline(input: { batteryAh: number; usableShare: numb
     if (at === null) return [];
     return mine !== null && mine.tMin <= at + SLACK ? [mine] : [{ tMin: at, name: c.name, cause: 'dependency' }];
   });
-  return { enduranceAllOnMin: total === 0 ? null : (usableAh / total) * 60, busDeadMin, events: events.map((e, i) => ({ e, i })).sort((a, b) => a.e.tMin - b.e.tMin || a.i - b.i).map(({ e }) => e) };
+  return {
+    enduranceAllOnMin: total === 0 ? null : (usableAh / total) * 60,
+    busDeadMin,
+    events: events
+      .map((e, i) => ({ e, i }))
+      .sort((a, b) => a.e.tMin - b.e.tMin || a.i - b.i)
+      .map(({ e }) => e),
+  };
 }
 
 /** When each consumer is lost: its own time, or the earliest of what it depends on. */
@@ -59,11 +78,18 @@ function lossTimes(consumers: readonly Consumer[], own: (c: Consumer) => number 
 }
 
 function busDeath(consumers: readonly Consumer[], offAt: Map<string, number | null>, usableAh: number): number | null {
-  const changes = [...new Set([...offAt.values()].filter((t): t is number => t !== null && t > 0))].sort((a, b) => a - b);
+  const changes = [...new Set([...offAt.values()].filter((t): t is number => t !== null && t > 0))].sort(
+    (a, b) => a - b,
+  );
   let leftAmpMin = usableAh * 60;
   let now = 0;
   for (const next of [...changes, Infinity]) {
-    const load = consumers.filter((c) => { const off = offAt.get(c.name) ?? null; return off === null || off > now; }).reduce((a, c) => a + c.amps, 0);
+    const load = consumers
+      .filter((c) => {
+        const off = offAt.get(c.name) ?? null;
+        return off === null || off > now;
+      })
+      .reduce((a, c) => a + c.amps, 0);
     if (load > 0 && leftAmpMin / load <= next - now) return now + leftAmpMin / load;
     if (next === Infinity) return null;
     leftAmpMin -= load * (next - now);

@@ -1,7 +1,10 @@
 import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, W_PER_HP, sinDeg } from '../constants';
 
 /** Parabolic drag polar CD = cd0 + k·CL². Dimensionless. */
-export interface Polar { cd0: number; k: number }
+export interface Polar {
+  cd0: number;
+  k: number;
+}
 
 /**
  * Polar from the published best glide: CL_g = 2mg/(ρSV²), cd0 = CL_g/(2·(L/D)max), k = 1/(4·cd0·(L/D)max²).
@@ -9,15 +12,33 @@ export interface Polar { cd0: number; k: number }
  * @param ldMax best glide ratio, > 0
  * @param bestGlideKt true airspeed at `rhoKgM3`, kt, > 0
  */
-export function polarFromGlide(input: { ldMax: number; bestGlideKt: number; massKg: number; wingAreaM2: number; rhoKgM3: number }): Polar & { clBestGlide: number } {
+export function polarFromGlide(input: {
+  ldMax: number;
+  bestGlideKt: number;
+  massKg: number;
+  wingAreaM2: number;
+  rhoKgM3: number;
+}): Polar & { clBestGlide: number } {
   const v = input.bestGlideKt * MS_PER_KT;
   const clBestGlide = (2 * input.massKg * G_MS2) / (input.rhoKgM3 * input.wingAreaM2 * v ** 2);
   const cd0 = clBestGlide / (2 * input.ldMax);
   return { clBestGlide, cd0, k: 1 / (4 * cd0 * input.ldMax ** 2) };
 }
 
-export interface Flown { polar: Polar; massKg: number; wingAreaM2: number; rhoKgM3: number; tasKt: number; /** Flap, gear, propeller increments that apply. */ deltaCd0: readonly number[] }
-export interface DragState { cl: number; cd: number; dragN: number; weightN: number }
+export interface Flown {
+  polar: Polar;
+  massKg: number;
+  wingAreaM2: number;
+  rhoKgM3: number;
+  tasKt: number;
+  /** Flap, gear, propeller increments that apply. */ deltaCd0: readonly number[];
+}
+export interface DragState {
+  cl: number;
+  cd: number;
+  dragN: number;
+  weightN: number;
+}
 
 /**
  * Lift and drag coefficients and drag at a true airspeed.
@@ -33,24 +54,42 @@ export function dragAt(flown: Flown, loadFactor = 1, slipCd = 0): DragState {
   return { cl, cd, dragN: qS * cd, weightN };
 }
 
-export interface Glide { cl: number; cd: number; dragN: number; glideRatio: number; sinkFpm: number | null; descentAngleDeg: number | null }
+export interface Glide {
+  cl: number;
+  cd: number;
+  dragN: number;
+  glideRatio: number;
+  sinkFpm: number | null;
+  descentAngleDeg: number | null;
+}
 
 /**
  * Power-off sink at a speed, also in a turn (sink = V·D/W, which is n·V·CD/CL) and in a slip (k_β·sin²β).
  * @returns sink and angle null when drag exceeds weight: no steady glide
  */
-export function glide(flown: Flown, turn: { loadFactor: number; kBeta: number; sideslipDeg: number } = { loadFactor: 1, kBeta: 0, sideslipDeg: 0 }): Glide {
+export function glide(
+  flown: Flown,
+  turn: { loadFactor: number; kBeta: number; sideslipDeg: number } = { loadFactor: 1, kBeta: 0, sideslipDeg: 0 },
+): Glide {
   const { cl, cd, dragN, weightN } = dragAt(flown, turn.loadFactor, turn.kBeta * sinDeg(turn.sideslipDeg) ** 2);
   const steep = dragN / weightN;
   const steady = steep <= 1;
   return {
-    cl, cd, dragN, glideRatio: weightN / dragN,
+    cl,
+    cd,
+    dragN,
+    glideRatio: weightN / dragN,
     sinkFpm: steady ? flown.tasKt * MS_PER_KT * steep * FT_PER_MIN_PER_MS : null,
     descentAngleDeg: steady ? (Math.asin(steep) * 180) / Math.PI : null,
   };
 }
 
-export interface Powered { thrustN: number; dragN: number; gammaDeg: number | null; verticalSpeedFpm: number | null }
+export interface Powered {
+  thrustN: number;
+  dragN: number;
+  gammaDeg: number | null;
+  verticalSpeedFpm: number | null;
+}
 
 /**
  * Flight path with power: sin γ = (T − D)/W, T = min(η·P/V, static thrust cap).
@@ -58,11 +97,19 @@ export interface Powered { thrustN: number; dragN: number; gammaDeg: number | nu
  * @param staticThrustN cap, N; null = none
  * @returns angle and vertical speed positive up; null when |T − D| > W
  */
-export function powered(flown: Flown, power: { powerHp: number; eta: number | null; staticThrustN: number | null }): Powered {
+export function powered(
+  flown: Flown,
+  power: { powerHp: number; eta: number | null; staticThrustN: number | null },
+): Powered {
   const v = flown.tasKt * MS_PER_KT;
   const { dragN, weightN } = dragAt(flown);
   const thrustN = Math.min(((power.eta ?? 0.75) * power.powerHp * W_PER_HP) / v, power.staticThrustN ?? Infinity);
   const sinGamma = (thrustN - dragN) / weightN;
   if (Math.abs(sinGamma) > 1) return { thrustN, dragN, gammaDeg: null, verticalSpeedFpm: null };
-  return { thrustN, dragN, gammaDeg: (Math.asin(sinGamma) * 180) / Math.PI, verticalSpeedFpm: v * sinGamma * FT_PER_MIN_PER_MS };
+  return {
+    thrustN,
+    dragN,
+    gammaDeg: (Math.asin(sinGamma) * 180) / Math.PI,
+    verticalSpeedFpm: v * sinGamma * FT_PER_MIN_PER_MS,
+  };
 }

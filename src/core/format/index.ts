@@ -30,13 +30,20 @@ export function headwindWords(kt: number): string {
 export const metresUp = (m: number | null): string => withUnit(m === null ? null : Math.ceil(m), 'm');
 
 /** Time in hand, rounded down: `2 h 42`. */
-export const hoursText = (minutes: number): string => `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
+export const hoursText = (minutes: number): string =>
+  `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
 
 /** Three-figure direction, `045`; north is 360. */
-export const direction = (deg: number): string => String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
+export const direction = (deg: number): string =>
+  String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
 
 /** `260/11 G17`, `VRB/03`, `calm`. */
-export function windText(wind: { variable: boolean; fromDeg: number | null; kt: number; gustKt: number | null }): string {
+export function windText(wind: {
+  variable: boolean;
+  fromDeg: number | null;
+  kt: number;
+  gustKt: number | null;
+}): string {
   if (wind.kt === 0 && wind.gustKt === null) return 'calm';
   const from = wind.variable || wind.fromDeg === null ? 'VRB' : direction(wind.fromDeg);
   return `${from}/${String(Math.round(wind.kt)).padStart(2, '0')}${wind.gustKt === null ? '' : ` G${Math.round(wind.gustKt)}`}`;
@@ -55,7 +62,8 @@ export const instantText = (iso: string): string => `${dateText(iso)} ${new Date
 /** `3 min`, `2 h 05`, `4 days`. */
 export function ageText(minutes: number): string {
   if (minutes < 60) return `${Math.max(0, Math.round(minutes))}${NBSP}min`;
-  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)}${NBSP}h${NBSP}${String(Math.round(minutes % 60)).padStart(2, '0')}`;
+  if (minutes < 48 * 60)
+    return `${Math.floor(minutes / 60)}${NBSP}h${NBSP}${String(Math.round(minutes % 60)).padStart(2, '0')}`;
   return `${Math.round(minutes / 1440)} days`;
 }
 
@@ -79,6 +87,15 @@ export function localText(iso: string, timeZone: string): string {
   return `${dateText(localDate(iso, timeZone))} ${part('hour')}:${part('minute')} ${part('timeZoneName')}`;
 }
 function parts(iso: string, timeZone: string, named = false): (type: string) => string {
-  const found = new Intl.DateTimeFormat('en-GB', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23', ...(named ? { timeZoneName: 'short' } : {}) }).formatToParts(new Date(iso));
+  const found = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+    ...(named ? { timeZoneName: 'short' } : {}),
+  }).formatToParts(new Date(iso));
   return (type) => found.find((p) => p.type === type)?.value ?? '';
 }

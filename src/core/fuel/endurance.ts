@@ -7,29 +7,59 @@ const DEFAULT_BSFC = { injected: 0.45, carburetted: 0.49 } as const;
  * Flow from power and specific consumption: P·%·BSFC/6 US gal/h.
  * @param bsfcLbHpH lb/hp/h; null = 0.45 injected, 0.49 carburetted
  */
-export function bsfcFlow(input: { ratedHp: number; powerPct: number; bsfcLbHpH: number | null; induction: 'injected' | 'carburetted' }): { flowGalH: number; flowLH: number } {
-  const flowGalH = ((input.ratedHp * input.powerPct) / 100) * (input.bsfcLbHpH ?? DEFAULT_BSFC[input.induction]) / 6;
+export function bsfcFlow(input: {
+  ratedHp: number;
+  powerPct: number;
+  bsfcLbHpH: number | null;
+  induction: 'injected' | 'carburetted';
+}): { flowGalH: number; flowLH: number } {
+  const flowGalH = (((input.ratedHp * input.powerPct) / 100) * (input.bsfcLbHpH ?? DEFAULT_BSFC[input.induction])) / 6;
   return { flowGalH, flowLH: flowGalH * L_PER_US_GAL };
 }
 
-export interface Endurance { totalMin: number; reserveMin: number; usableMin: number }
+export interface Endurance {
+  totalMin: number;
+  reserveMin: number;
+  usableMin: number;
+}
 
 /** Endurance less the reserve (null = 30 min by day, 45 by night, at the same flow). `usableMin` is never below 0. */
-export function endurance(input: { usableL: number; flowLH: number; night: boolean; reserveMin: number | null }): Endurance {
+export function endurance(input: {
+  usableL: number;
+  flowLH: number;
+  night: boolean;
+  reserveMin: number | null;
+}): Endurance {
   const totalMin = (input.usableL / input.flowLH) * 60;
   const reserveMin = input.reserveMin ?? (input.night ? 45 : 30);
   return { totalMin, reserveMin, usableMin: Math.max(0, totalMin - reserveMin) };
 }
 
-export interface CircuitsFit { groundMin: number; availableMin: number; circuits: number; limitedBy: 'booking' | 'fuel' }
+export interface CircuitsFit {
+  groundMin: number;
+  availableMin: number;
+  circuits: number;
+  limitedBy: 'booking' | 'fuel';
+}
 
 /**
  * How many circuits fit: (min(booking left, fuel time) − ground time)/circuit time, whole ones.
  * Ground time is the median of past flights; `groundDefaultMin` when there are none. Ground time burns fuel at the same flow.
  * @param circuitMin minutes each, > 0
  */
-export function circuitsThatFit(input: { bookingLeftMin: number; fuelTimeMin: number; groundSamplesMin: readonly number[]; groundDefaultMin: number; circuitMin: number }): CircuitsFit {
+export function circuitsThatFit(input: {
+  bookingLeftMin: number;
+  fuelTimeMin: number;
+  groundSamplesMin: readonly number[];
+  groundDefaultMin: number;
+  circuitMin: number;
+}): CircuitsFit {
   const groundMin = input.groundSamplesMin.length === 0 ? input.groundDefaultMin : median(input.groundSamplesMin);
   const availableMin = Math.max(0, Math.min(input.bookingLeftMin, input.fuelTimeMin) - groundMin);
-  return { groundMin, availableMin, circuits: Math.floor(availableMin / input.circuitMin + SLACK), limitedBy: input.fuelTimeMin < input.bookingLeftMin ? 'fuel' : 'booking' };
+  return {
+    groundMin,
+    availableMin,
+    circuits: Math.floor(availableMin / input.circuitMin + SLACK),
+    limitedBy: input.fuelTimeMin < input.bookingLeftMin ? 'fuel' : 'booking',
+  };
 }

@@ -20,8 +20,18 @@ export interface LedgerRow {
   keyId: string;
 }
 /** A statement kept outside the database: how many entries there were, and the newest hash. */
-export interface LedgerHead { count: number; hash: string; at: string; signature: string; keyId: string }
-export interface LedgerProblem { seq: number; id: string | null; what: string }
+export interface LedgerHead {
+  count: number;
+  hash: string;
+  at: string;
+  signature: string;
+  keyId: string;
+}
+export interface LedgerProblem {
+  seq: number;
+  id: string | null;
+  what: string;
+}
 export interface LedgerTools {
   sha256Hex: (text: string) => string;
   /** True when `signature` (canonical base64) is the installation's over `text`. */
@@ -38,7 +48,8 @@ export function canonicalText(value: unknown): string {
 }
 
 /** The text a head's signature covers. */
-export const headText = (head: Pick<LedgerHead, 'count' | 'hash' | 'at'>): string => canonicalText({ at: head.at, count: head.count, hash: head.hash });
+export const headText = (head: Pick<LedgerHead, 'count' | 'hash' | 'at'>): string =>
+  canonicalText({ at: head.at, count: head.count, hash: head.hash });
 
 const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'prevHash'] as const;
 
@@ -100,22 +111,40 @@ function checkText(row: LedgerRow, say: (what: string) => void): void {
   if (typeof parsed !== 'object' || parsed === null) return say('its text is not an entry');
   if (canonicalText(parsed) !== row.canonical) say('its text is not in canonical form');
   for (const column of COLUMNS) {
-    if ((parsed as Record<string, unknown>)[column] !== row[column]) say(`its column ${column} differs from its signed text`);
+    if ((parsed as Record<string, unknown>)[column] !== row[column])
+      say(`its column ${column} differs from its signed text`);
   }
 }
 
-function checkHead(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools, keys: ReadonlySet<string>): LedgerProblem[] {
-  if (head === null) return rows.length === 0 ? [] : [{ seq: rows.length, id: null, what: 'the signed head is missing, so a cut tail cannot be excluded' }];
-  if (rows.length > 0 && !keys.has(head.keyId)) return [{ seq: head.count, id: null, what: 'the signed head is signed with a key that the book has not taken up' }];
-  if (tools.reencodeBase64(head.signature) !== head.signature || !tools.verifySignature(headText(head), head.signature, head.keyId)) {
+function checkHead(
+  rows: readonly LedgerRow[],
+  head: LedgerHead | null,
+  tools: LedgerTools,
+  keys: ReadonlySet<string>,
+): LedgerProblem[] {
+  if (head === null)
+    return rows.length === 0
+      ? []
+      : [{ seq: rows.length, id: null, what: 'the signed head is missing, so a cut tail cannot be excluded' }];
+  if (rows.length > 0 && !keys.has(head.keyId))
+    return [{ seq: head.count, id: null, what: 'the signed head is signed with a key that the book has not taken up' }];
+  if (
+    tools.reencodeBase64(head.signature) !== head.signature ||
+    !tools.verifySignature(headText(head), head.signature, head.keyId)
+  ) {
     return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
   }
   const present = new Set(rows.map((r) => r.seq));
   const missing = Array.from({ length: head.count }, (_, i) => i + 1).filter((seq) => !present.has(seq));
   if (missing.length > 0) {
-    return missing.map((seq) => ({ seq, id: null, what: `is missing: the signed head of ${head.at} counts ${head.count} entries` }));
+    return missing.map((seq) => ({
+      seq,
+      id: null,
+      what: `is missing: the signed head of ${head.at} counts ${head.count} entries`,
+    }));
   }
   const atHead = rows.find((r) => r.seq === head.count);
-  if (head.count > 0 && atHead && atHead.hash !== head.hash) return [{ seq: atHead.seq, id: atHead.id, what: 'differs from what the signed head recorded' }];
+  if (head.count > 0 && atHead && atHead.hash !== head.hash)
+    return [{ seq: atHead.seq, id: atHead.id, what: 'differs from what the signed head recorded' }];
   return [];
 }

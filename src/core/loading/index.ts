@@ -1,7 +1,10 @@
 /** Mass and balance: kilograms, metres aft of the datum. The envelope is a polygon; its edges count as inside. */
 import { AVGAS_KG_PER_L, SLACK } from '../constants';
 
-export interface EnvelopePoint { armM: number; massKg: number }
+export interface EnvelopePoint {
+  armM: number;
+  massKg: number;
+}
 export interface EnvelopeResult {
   inside: boolean;
   /** To the nearest edge in span-normalised units: positive inside, negative outside, 0 on the edge. */
@@ -24,25 +27,50 @@ export function insideEnvelope(massKg: number, armM: number, envelope: readonly 
   const at = { x: armM / armSpan, y: massKg / massSpan };
   const edges = envelope.map((p, i) => {
     const q = envelope[(i + 1) % envelope.length] ?? p;
-    return { a: { x: p.armM / armSpan, y: p.massKg / massSpan }, b: { x: q.armM / armSpan, y: q.massKg / massSpan }, p, q };
+    return {
+      a: { x: p.armM / armSpan, y: p.massKg / massSpan },
+      b: { x: q.armM / armSpan, y: q.massKg / massSpan },
+      p,
+      q,
+    };
   });
   const nearest = Math.min(...edges.map(({ a, b }) => distanceToSegment(at, a, b)));
   const onEdge = nearest <= SLACK;
-  const inside = onEdge || edges.reduce((odd, { p, q }) => ((p.massKg > massKg) !== (q.massKg > massKg) && armM < p.armM + ((massKg - p.massKg) / (q.massKg - p.massKg)) * (q.armM - p.armM) ? !odd : odd), false);
+  const inside =
+    onEdge ||
+    edges.reduce(
+      (odd, { p, q }) =>
+        p.massKg > massKg !== q.massKg > massKg &&
+        armM < p.armM + ((massKg - p.massKg) / (q.massKg - p.massKg)) * (q.armM - p.armM)
+          ? !odd
+          : odd,
+      false,
+    );
   const edgeDistance = onEdge ? 0 : inside ? nearest : -nearest;
   if (!inside) return { inside, edgeDistance, forwardMarginM: null, aftMarginM: null, massMarginKg: null };
-  const across = crossings(edges.map(({ p, q }) => ({ along: [p.massKg, q.massKg], value: [p.armM, q.armM] })), massKg);
-  const up = crossings(edges.map(({ p, q }) => ({ along: [p.armM, q.armM], value: [p.massKg, q.massKg] })), armM);
+  const across = crossings(
+    edges.map(({ p, q }) => ({ along: [p.massKg, q.massKg], value: [p.armM, q.armM] })),
+    massKg,
+  );
+  const up = crossings(
+    edges.map(({ p, q }) => ({ along: [p.armM, q.armM], value: [p.massKg, q.massKg] })),
+    armM,
+  );
   const least = (xs: number[]): number | null => (xs.length === 0 ? null : Math.max(0, Math.min(...xs)));
   return {
-    inside, edgeDistance,
+    inside,
+    edgeDistance,
     forwardMarginM: least(across.filter((x) => x <= armM + SLACK).map((x) => armM - x)),
     aftMarginM: least(across.filter((x) => x >= armM - SLACK).map((x) => x - armM)),
     massMarginKg: least(up.filter((y) => y >= massKg - SLACK).map((y) => y - massKg)),
   };
 }
 
-function distanceToSegment(at: { x: number; y: number }, a: { x: number; y: number }, b: { x: number; y: number }): number {
+function distanceToSegment(
+  at: { x: number; y: number },
+  a: { x: number; y: number },
+  b: { x: number; y: number },
+): number {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const length2 = dx * dx + dy * dy;
@@ -59,9 +87,26 @@ function crossings(edges: { along: [number, number]; value: [number, number] }[]
   });
 }
 
-export interface Station { name: string; massKg: number; armM: number; maxKg: number | null }
-export interface LoadPoint { massKg: number; momentKgM: number; armM: number; inside: boolean; edgeDistance: number }
-export interface MassBalance { takeOff: LoadPoint; landing: LoadPoint; zeroFuel: LoadPoint; allInside: boolean; overMax: string[] }
+export interface Station {
+  name: string;
+  massKg: number;
+  armM: number;
+  maxKg: number | null;
+}
+export interface LoadPoint {
+  massKg: number;
+  momentKgM: number;
+  armM: number;
+  inside: boolean;
+  edgeDistance: number;
+}
+export interface MassBalance {
+  takeOff: LoadPoint;
+  landing: LoadPoint;
+  zeroFuel: LoadPoint;
+  allInside: boolean;
+  overMax: string[];
+}
 
 /**
  * Mass, moment and CG at take-off, landing and zero fuel. The three points are judged; the line between them is not.
@@ -69,9 +114,19 @@ export interface MassBalance { takeOff: LoadPoint; landing: LoadPoint; zeroFuel:
  * @param densityKgL kg/L; null = 0.72 (avgas)
  * @returns `overMax` names stations loaded above their own limit
  */
-export function massBalance(input: { stations: readonly Station[]; fuelL: number; fuelArmM: number; burnL: number; densityKgL: number | null; envelope: readonly EnvelopePoint[] }): MassBalance {
+export function massBalance(input: {
+  stations: readonly Station[];
+  fuelL: number;
+  fuelArmM: number;
+  burnL: number;
+  densityKgL: number | null;
+  envelope: readonly EnvelopePoint[];
+}): MassBalance {
   const density = input.densityKgL ?? AVGAS_KG_PER_L;
-  const dry = input.stations.reduce((s, x) => ({ massKg: s.massKg + x.massKg, momentKgM: s.momentKgM + x.massKg * x.armM }), { massKg: 0, momentKgM: 0 });
+  const dry = input.stations.reduce(
+    (s, x) => ({ massKg: s.massKg + x.massKg, momentKgM: s.momentKgM + x.massKg * x.armM }),
+    { massKg: 0, momentKgM: 0 },
+  );
   const point = (litres: number): LoadPoint => {
     const massKg = dry.massKg + litres * density;
     const momentKgM = dry.momentKgM + litres * density * input.fuelArmM;
@@ -82,11 +137,20 @@ export function massBalance(input: { stations: readonly Station[]; fuelL: number
   const takeOff = point(input.fuelL);
   const landing = point(Math.max(0, input.fuelL - input.burnL));
   const zeroFuel = point(0);
-  return { takeOff, landing, zeroFuel, allInside: takeOff.inside && landing.inside && zeroFuel.inside, overMax: input.stations.filter((s) => s.maxKg !== null && s.massKg > s.maxKg).map((s) => s.name) };
+  return {
+    takeOff,
+    landing,
+    zeroFuel,
+    allInside: takeOff.inside && landing.inside && zeroFuel.inside,
+    overMax: input.stations.filter((s) => s.maxKg !== null && s.massKg > s.maxKg).map((s) => s.name),
+  };
 }
 
 /** Trim setting for a CG: linear between points, held flat outside with the flag. `trim` in the wheel's own units. */
-export function trimFor(armM: number, table: readonly { armM: number; trim: number }[]): { trim: number; outsideTable: boolean } {
+export function trimFor(
+  armM: number,
+  table: readonly { armM: number; trim: number }[],
+): { trim: number; outsideTable: boolean } {
   const rows = [...table].sort((a, b) => a.armM - b.armM);
   const first = rows[0];
   const last = rows[rows.length - 1];
@@ -96,5 +160,8 @@ export function trimFor(armM: number, table: readonly { armM: number; trim: numb
   const i = rows.findIndex((r) => r.armM >= armM);
   const low = rows[i - 1] ?? first;
   const high = rows[i] ?? last;
-  return { trim: low.trim + ((armM - low.armM) / (high.armM - low.armM)) * (high.trim - low.trim), outsideTable: false };
+  return {
+    trim: low.trim + ((armM - low.armM) / (high.armM - low.armM)) * (high.trim - low.trim),
+    outsideTable: false,
+  };
 }

@@ -11,7 +11,11 @@ export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
     loading: type.loading && airframe.emptyArmM ? { ...type.loading, emptyArmM: airframe.emptyArmM } : type.loading,
     equipment: [...type.equipment, ...airframe.equipment],
     attributes: type.attributes.map((a) => airframe.attributes.find((b) => b.key === a.key) ?? a),
-    crosswind: { ...type.crosswind, flapTable: airframe.flapTable ?? type.crosswind.flapTable, flapTableSource: airframe.flapTable ? airframe.flapTableSource : type.crosswind.flapTableSource },
+    crosswind: {
+      ...type.crosswind,
+      flapTable: airframe.flapTable ?? type.crosswind.flapTable,
+      flapTableSource: airframe.flapTable ? airframe.flapTableSource : type.crosswind.flapTableSource,
+    },
   };
 }
 
@@ -42,10 +46,15 @@ export function gearMassGroup(sheet: TypeSheet): string {
 export const ladderStepKt = (sheet: TypeSheet): number => (sheet.masses.maxTakeoffKg.value <= 600 ? 2 : 3);
 
 /** Attributes as the schools of a checkout have them. What the handbook says stays: it locks the choice. */
-export function attributesBySchool(attributes: TypeSheet['attributes'], schools: Readonly<Record<string, string>>): TypeSheet['attributes'] {
+export function attributesBySchool(
+  attributes: TypeSheet['attributes'],
+  schools: Readonly<Record<string, string>>,
+): TypeSheet['attributes'] {
   return attributes.map((a) => {
     const value = SCHOOL_VALUES[a.key]?.[schools[SCHOOL_OF[a.key] ?? ''] ?? ''];
-    return value === undefined || a.source === 'handbook' || a.value === value ? a : { ...a, value, source: 'house', ref: 'school chosen on this checkout' };
+    return value === undefined || a.source === 'handbook' || a.value === value
+      ? a
+      : { ...a, value, source: 'house', ref: 'school chosen on this checkout' };
   });
 }
 const SCHOOL_OF: Partial<Record<AttributeKey, string>> = { 'wing-drop': 'wing-drop', 'speed-school': 'approach-speed' };

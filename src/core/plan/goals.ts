@@ -17,7 +17,12 @@ export interface AirframeFacts {
   hull?: boolean;
 }
 export type Pack = 'us' | 'eu' | 'au';
-export interface Demands { classRatings: string[] | null; endorsements: string[]; testNeededFor: string[] | null; unknown: string[] }
+export interface Demands {
+  classRatings: string[] | null;
+  endorsements: string[];
+  testNeededFor: string[] | null;
+  unknown: string[];
+}
 
 /** true, false, or null = cannot tell. */
 type Tri = boolean | null;
@@ -40,8 +45,13 @@ export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
   const is = (...words: string[]): Tri => (surface === null ? null : words.includes(surface));
   const unknown = new Set<SheetKey>();
   const known: Record<SheetKey, boolean> = {
-    tailwheel: sheet.tailwheel !== null, powerHp: sheet.powerHp !== null, retractable: sheet.retractable !== null,
-    constantSpeedProp: sheet.constantSpeedProp !== null, flaps: sheet.flaps !== null, surface: surface !== null, engines: sheet.engines !== null,
+    tailwheel: sheet.tailwheel !== null,
+    powerHp: sheet.powerHp !== null,
+    retractable: sheet.retractable !== null,
+    constantSpeedProp: sheet.constantSpeedProp !== null,
+    flaps: sheet.flaps !== null,
+    surface: surface !== null,
+    engines: sheet.engines !== null,
   };
   const undecided = (uses: SheetKey[]) => uses.filter((k) => !known[k]).forEach((k) => unknown.add(k));
 
@@ -52,7 +62,10 @@ export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
   } else if (surface === null || sheet.engines === null) undecided(['surface', 'engines']);
   else {
     const engines = sheet.engines > 1 ? 'multi-engine' : 'single-engine';
-    classRatings = [...(surface === 'sea' ? [] : [`${engines}-land`]), ...(surface === 'land' ? [] : [`${engines}-sea`])];
+    classRatings = [
+      ...(surface === 'sea' ? [] : [`${engines}-land`]),
+      ...(surface === 'land' ? [] : [`${engines}-sea`]),
+    ];
   }
 
   const endorsements: string[] = [];
@@ -64,7 +77,12 @@ export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
   if (pack === 'us') {
     rule('tailwheel', tailwheelOnLand, ['tailwheel', 'surface']);
     const controllable = any(sheet.constantSpeedProp, sheet.digitalEngineControl ?? false);
-    rule('complex', all(sheet.flaps, controllable, any(sheet.retractable, is('sea', 'amphibian'))), ['flaps', 'constantSpeedProp', 'retractable', 'surface']);
+    rule('complex', all(sheet.flaps, controllable, any(sheet.retractable, is('sea', 'amphibian'))), [
+      'flaps',
+      'constantSpeedProp',
+      'retractable',
+      'surface',
+    ]);
     rule('high-performance', sheet.powerHp === null ? null : sheet.powerHp > 200, ['powerHp']);
   } else if (pack === 'au') {
     rule('AU-tailwheel', tailwheelOnLand, ['tailwheel', 'surface']);
@@ -80,9 +98,17 @@ export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
     rule('TW', all(single, tailwheelOnLand), ['tailwheel', 'surface', 'engines']);
     rule('RU', all(single, sheet.retractable), ['retractable', 'engines']);
     rule('VP', all(single, sheet.constantSpeedProp), ['constantSpeedProp', 'engines']);
-    const flags: [string, boolean | undefined][] = [['T', sheet.turbocharged], ['P', sheet.pressurised], ['EFIS', sheet.glass], ['SLPC', sheet.singleLeverPower]];
+    const flags: [string, boolean | undefined][] = [
+      ['T', sheet.turbocharged],
+      ['P', sheet.pressurised],
+      ['EFIS', sheet.glass],
+      ['SLPC', sheet.singleLeverPower],
+    ];
     for (const [name, flag] of flags) rule(name, all(single, flag ?? false), ['engines']);
   }
-  const testNeededFor = classRatings === null ? null : classRatings.filter((c) => c !== 'single-engine-land' && c !== 'single-engine-aeroplane');
+  const testNeededFor =
+    classRatings === null
+      ? null
+      : classRatings.filter((c) => c !== 'single-engine-land' && c !== 'single-engine-aeroplane');
   return { classRatings, endorsements, testNeededFor, unknown: SHEET_KEYS.filter((k) => unknown.has(k)) };
 }

@@ -15,52 +15,99 @@ export interface LessonInput {
   /** Open and not dismissed, the weightiest first. */
   findings: readonly Finding[];
   /** School of the first landing taught, and whether the handbook lets wheel landings be flown. */
-  firstLanding: string; wheelAllowed: boolean;
+  firstLanding: string;
+  wheelAllowed: boolean;
   /** Attitudes meant so far, and those of which the last landings were the pilot's own. */
-  flown: readonly string[]; owned: readonly string[];
+  flown: readonly string[];
+  owned: readonly string[];
   ladder: { provenKt: number; ladderKt: number };
   /** Strongest wind across (gust counted) that the forecast has for this flight; null = no forecast. */
   forecastKt: number | null;
-  bookingMin: number; fuelMin: number; groundMin: number; circuitMin: number;
+  bookingMin: number;
+  fuelMin: number;
+  groundMin: number;
+  circuitMin: number;
   /** Days since the pilot last flew; null = never here. */
   daysAway: number | null;
 }
 export interface LessonProposal {
   blocks: PlanBlock[];
   /** Minutes in the air and on the ground, and what there is. */
-  flightMin: number; flightRoomMin: number; groundMin: number; limitedBy: 'booking' | 'fuel';
+  flightMin: number;
+  flightRoomMin: number;
+  groundMin: number;
+  limitedBy: 'booking' | 'fuel';
   wind: { words: string; state: 'none' | 'below' | 'step' | 'above' };
   /** What did not find room, each with its reason. */
   left: { title: string; why: string }[];
   focus: string[];
 }
 
-const AIRWORK_FORMS = new Set(['steep-turn', 'slow-flight', 'stall', 'energy', 'asymmetric', 'emergency-descent', 'power-table', 'trial']);
+const AIRWORK_FORMS = new Set([
+  'steep-turn',
+  'slow-flight',
+  'stall',
+  'energy',
+  'asymmetric',
+  'emergency-descent',
+  'power-table',
+  'trial',
+]);
 const NOT_FLOWN: ReadonlySet<string> = new Set(['hours', 'briefs', 'gear-checks']);
 const ITEM_MIN = 6;
 const AIRWORK_MIN = 10;
 const GROUND_MIN = 10;
 /** Days away after which a lesson settles in for longer. */
 const AWAY_DAYS = 30;
-const ORDER: Record<PlanBlock['kind'], number> = { ground: 0, airwork: 1, 'warm-up': 2, repeat: 3, exercise: 4, circuits: 5, own: 6, new: 7, strength: 8 };
+const ORDER: Record<PlanBlock['kind'], number> = {
+  ground: 0,
+  airwork: 1,
+  'warm-up': 2,
+  repeat: 3,
+  exercise: 4,
+  circuits: 5,
+  own: 6,
+  new: 7,
+  strength: 8,
+};
 
 /** Of the last so many judged landings in an attitude, so many the pilot's own make it owned. */
 const OWNED = { of: 5, own: 4 } as const;
 /** Is an attitude owned? @param landings oldest first */
-export function attitudeOwned(landings: readonly Pick<RecordedLanding, 'intended' | 'judged'>[], attitude: string): boolean {
-  const last = landings.filter((l) => l.intended === attitude && !['go-around', 'low-pass', 'demonstration', 'not-judged'].includes(l.judged.landingClass)).slice(-OWNED.of);
-  return last.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length >= OWNED.own;
+export function attitudeOwned(
+  landings: readonly Pick<RecordedLanding, 'intended' | 'judged'>[],
+  attitude: string,
+): boolean {
+  const last = landings
+    .filter(
+      (l) =>
+        l.intended === attitude &&
+        !['go-around', 'low-pass', 'demonstration', 'not-judged'].includes(l.judged.landingClass),
+    )
+    .slice(-OWNED.of);
+  return (
+    last.filter((l) => l.judged.landingClass === 'own' || l.judged.landingClass === 'own-off-target').length >=
+    OWNED.own
+  );
 }
 
 /** Minutes in the air; ground blocks count apart. */
-export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number => blocks.filter((b) => b.kind !== 'ground').reduce((a, b) => a + b.minutes, 0);
+export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
+  blocks.filter((b) => b.kind !== 'ground').reduce((a, b) => a + b.minutes, 0);
 /** Minutes of ground blocks. */
-export const groundMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number => blocks.filter((b) => b.kind === 'ground').reduce((a, b) => a + b.minutes, 0);
+export const groundMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
+  blocks.filter((b) => b.kind === 'ground').reduce((a, b) => a + b.minutes, 0);
 /** What is left for flying: the booking less the house's ground time and the ground blocks, or the fuel less the ground time burnt. */
-export function flightRoom(i: Pick<LessonInput, 'bookingMin' | 'fuelMin' | 'groundMin'>, onGroundMin: number): { roomMin: number; limitedBy: 'booking' | 'fuel' } {
+export function flightRoom(
+  i: Pick<LessonInput, 'bookingMin' | 'fuelMin' | 'groundMin'>,
+  onGroundMin: number,
+): { roomMin: number; limitedBy: 'booking' | 'fuel' } {
   const booking = i.bookingMin - i.groundMin - onGroundMin;
   const fuel = i.fuelMin - i.groundMin;
-  return { roomMin: Math.max(0, Math.floor(Math.min(booking, fuel) + SLACK)), limitedBy: fuel < booking ? 'fuel' : 'booking' };
+  return {
+    roomMin: Math.max(0, Math.floor(Math.min(booking, fuel) + SLACK)),
+    limitedBy: fuel < booking ? 'fuel' : 'booking',
+  };
 }
 
 export function proposeLesson(input: LessonInput): LessonProposal {
@@ -75,8 +122,21 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const wind = windStep(input);
 
   const groundBlocks: PlanBlock[] = [
-    ...findings.filter((f) => f.next.where === 'ground' && f.id !== lost?.id).slice(0, 1).map((f) => fromFinding(f, 'ground')),
-    ...open.filter((i) => i.item.where === 'ground' && ready(i)).map((i): PlanBlock => ({ id: `item-${i.item.id}`, kind: 'ground', title: `${i.item.id} ${i.item.title}`, why: `Open: ${i.missing.join('; ')}.`, minutes: GROUND_MIN, itemIds: [i.item.id], findingId: null })),
+    ...findings
+      .filter((f) => f.next.where === 'ground' && f.id !== lost?.id)
+      .slice(0, 1)
+      .map((f) => fromFinding(f, 'ground')),
+    ...open
+      .filter((i) => i.item.where === 'ground' && ready(i))
+      .map((i): PlanBlock => ({
+        id: `item-${i.item.id}`,
+        kind: 'ground',
+        title: `${i.item.id} ${i.item.title}`,
+        why: `Open: ${i.missing.join('; ')}.`,
+        minutes: GROUND_MIN,
+        itemIds: [i.item.id],
+        findingId: null,
+      })),
   ];
   // At least a settling-in and an ending must stay flyable.
   const least = 2 * input.circuitMin;
@@ -93,18 +153,40 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const ends = roomMin >= strength.minutes;
   let room = ends ? roomMin - strength.minutes : 0;
   const add = (b: PlanBlock): boolean => {
-    if (b.minutes > room) { left.push({ title: b.title, why: `${b.minutes} min do not fit in the ${Math.max(0, room)} left by the ${limitedBy}` }); return false; }
+    if (b.minutes > room) {
+      left.push({
+        title: b.title,
+        why: `${b.minutes} min do not fit in the ${Math.max(0, room)} left by the ${limitedBy}`,
+      });
+      return false;
+    }
     blocks.push(b);
     room -= b.minutes;
     return true;
   };
   if (input.flown.length > 0 || inCircuit.length > 0) {
     const circuits = Math.min(settle, Math.floor(room / input.circuitMin));
-    if (circuits > 0 && input.flown.length > 0) add({ id: 'warm-up', kind: 'warm-up', title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`, why: (input.daysAway ?? 0) > AWAY_DAYS ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.` : input.owned.length > 0 ? 'What is owned, to settle in.' : 'What was flown before, to settle in.', minutes: circuits * input.circuitMin, itemIds: [], findingId: null });
+    if (circuits > 0 && input.flown.length > 0)
+      add({
+        id: 'warm-up',
+        kind: 'warm-up',
+        title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`,
+        why:
+          (input.daysAway ?? 0) > AWAY_DAYS
+            ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.`
+            : input.owned.length > 0
+              ? 'What is owned, to settle in.'
+              : 'What was flown before, to settle in.',
+        minutes: circuits * input.circuitMin,
+        itemIds: [],
+        findingId: null,
+      });
   }
   if (lost) add(fromFinding(lost, 'repeat'));
-  for (const i of open.filter((x) => x.missing.some((m) => m.startsWith('the last time it was outside')))) add(itemBlock(i, input, 'repeat'));
-  for (const f of findings.filter((x) => x.id !== lost?.id && x.next.where !== 'ground').slice(0, 2)) add(fromFinding(f, f.next.where === 'airwork' ? 'airwork' : 'exercise'));
+  for (const i of open.filter((x) => x.missing.some((m) => m.startsWith('the last time it was outside'))))
+    add(itemBlock(i, input, 'repeat'));
+  for (const f of findings.filter((x) => x.id !== lost?.id && x.next.where !== 'ground').slice(0, 2))
+    add(fromFinding(f, f.next.where === 'airwork' ? 'airwork' : 'exercise'));
   const planned = () => new Set(blocks.flatMap((b) => b.itemIds));
   const fresh = newLoad(input, inCircuit.filter(ready), wind, lost !== null || blocks.some((b) => b.kind === 'repeat'));
   const laterNew = new Set(inCircuit.filter((i) => isNewLoad(i, input)).map((i) => i.item.id));
@@ -112,11 +194,35 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const freshFits = fresh !== null && ends && roomMin - flightMinutes(blocks) - strength.minutes >= fresh.minutes;
   for (const i of inCircuit) {
     if (planned().has(i.item.id) || (fresh?.itemIds.includes(i.item.id) ?? false)) continue;
-    if (!ready(i)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}` }); continue; }
-    if (laterNew.has(i.item.id)) { left.push({ title: `${i.item.id} ${i.item.title}`, why: fresh ? `one new thing at a time: ${fresh.title}` : lost ? 'nothing new while something is being rebuilt' : wind.state === 'none' || wind.state === 'below' ? 'the forecast has too little wind for it' : 'not today' }); continue; }
+    if (!ready(i)) {
+      left.push({
+        title: `${i.item.id} ${i.item.title}`,
+        why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}`,
+      });
+      continue;
+    }
+    if (laterNew.has(i.item.id)) {
+      left.push({
+        title: `${i.item.id} ${i.item.title}`,
+        why: fresh
+          ? `one new thing at a time: ${fresh.title}`
+          : lost
+            ? 'nothing new while something is being rebuilt'
+            : wind.state === 'none' || wind.state === 'below'
+              ? 'the forecast has too little wind for it'
+              : 'not today',
+      });
+      continue;
+    }
     const whole = itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits');
     const asked = windAsked(i);
-    if (asked !== null && input.forecastKt !== null && input.forecastKt < asked - 0.5) { left.push({ title: `${i.item.id} ${i.item.title}`, why: `it asks for ${fixed(asked)} kt across, the forecast has ${fixed(input.forecastKt)}` }); continue; }
+    if (asked !== null && input.forecastKt !== null && input.forecastKt < asked - 0.5) {
+      left.push({
+        title: `${i.item.id} ${i.item.title}`,
+        why: `it asks for ${fixed(asked)} kt across, the forecast has ${fixed(input.forecastKt)}`,
+      });
+      continue;
+    }
     // Circuits shrink to the room there is: two are worth flying, one is not.
     const fit = Math.floor(room / input.circuitMin);
     add(whole.minutes > room && circuitsOf(i) > 0 && fit >= 2 ? itemBlock(i, input, 'circuits', fit) : whole);
@@ -125,22 +231,57 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   else if (fresh) left.push({ title: fresh.title, why: `no room left by the ${limitedBy}` });
   if (ends) blocks.push(strength);
   blocks.sort((a, b) => ORDER[a.kind] - ORDER[b.kind]);
-  const focus = [...blocks.filter((b) => b.kind === 'repeat' || b.kind === 'exercise').map((b) => b.title), ...blocks.filter((b) => b.kind === 'new').map((b) => b.title)].slice(0, 2);
-  return { blocks, flightMin: flightMinutes(blocks), flightRoomMin: roomMin, groundMin: groundMinutes(blocks), limitedBy, wind, left, focus };
+  const focus = [
+    ...blocks.filter((b) => b.kind === 'repeat' || b.kind === 'exercise').map((b) => b.title),
+    ...blocks.filter((b) => b.kind === 'new').map((b) => b.title),
+  ].slice(0, 2);
+  return {
+    blocks,
+    flightMin: flightMinutes(blocks),
+    flightRoomMin: roomMin,
+    groundMin: groundMinutes(blocks),
+    limitedBy,
+    wind,
+    left,
+    focus,
+  };
 }
 
 const isAirwork = (i: ItemEvidence): boolean => i.item.forms.some((f) => AIRWORK_FORMS.has(f));
-const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({ id: `finding-${f.id}`, kind, title: f.next.title, why: `${f.title}: ${f.numbers.slice(0, 2).map((n) => `${n.label}: ${n.text}`).join(', ')}.`, minutes: f.next.minutes, itemIds: [], findingId: f.id });
+const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({
+  id: `finding-${f.id}`,
+  kind,
+  title: f.next.title,
+  why: `${f.title}: ${f.numbers
+    .slice(0, 2)
+    .map((n) => `${n.label}: ${n.text}`)
+    .join(', ')}.`,
+  minutes: f.next.minutes,
+  itemIds: [],
+  findingId: f.id,
+});
 
 /** A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown once. */
 function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): PlanBlock {
   const { id, title } = i.item;
   const circuits = Math.min(most, circuitsOf(i));
-  return { id: `item-${id}`, kind, title: circuits > 0 ? `${id} ${title}, ${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}` : `${id} ${title}`, why: `Open: ${i.missing.join('; ') || 'to be shown'}.`, minutes: circuits > 0 ? circuits * input.circuitMin : isAirwork(i) ? AIRWORK_MIN : ITEM_MIN, itemIds: [id], findingId: null };
+  return {
+    id: `item-${id}`,
+    kind,
+    title: circuits > 0 ? `${id} ${title}, ${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}` : `${id} ${title}`,
+    why: `Open: ${i.missing.join('; ') || 'to be shown'}.`,
+    minutes: circuits > 0 ? circuits * input.circuitMin : isAirwork(i) ? AIRWORK_MIN : ITEM_MIN,
+    itemIds: [id],
+    findingId: null,
+  };
 }
 
 function circuitsOf({ item: { evidence } }: ItemEvidence): number {
-  return evidence.kind === 'run' || evidence.kind === 'count' ? Math.min(4, Math.max(1, evidence.needed)) : evidence.kind === 'go-arounds' ? Math.min(2, Math.max(evidence.sound, evidence.good)) : 0;
+  return evidence.kind === 'run' || evidence.kind === 'count'
+    ? Math.min(4, Math.max(1, evidence.needed))
+    : evidence.kind === 'go-arounds'
+      ? Math.min(2, Math.max(evidence.sound, evidence.good))
+      : 0;
 }
 
 /** Does an item bring something this pilot has not met: an attitude never meant, more wind than proven? */
@@ -151,41 +292,89 @@ function isNewLoad(i: ItemEvidence, input: LessonInput): boolean {
 }
 /** Knots across that an item asks for before it counts; null = any wind. A run gathers landings in any wind and asks for its wind once. */
 function windAsked({ item }: ItemEvidence): number | null {
-  return item.evidence.kind === 'count' ? item.evidence.minCrosswindKt : item.evidence.kind === 'run' ? null : (item.needsWindKt ?? null);
+  return item.evidence.kind === 'count'
+    ? item.evidence.minCrosswindKt
+    : item.evidence.kind === 'run'
+      ? null
+      : (item.needsWindKt ?? null);
 }
 
-function newLoad(input: LessonInput, ready: readonly ItemEvidence[], wind: LessonProposal['wind'], rebuilding: boolean): PlanBlock | null {
+function newLoad(
+  input: LessonInput,
+  ready: readonly ItemEvidence[],
+  wind: LessonProposal['wind'],
+  rebuilding: boolean,
+): PlanBlock | null {
   if (rebuilding || input.flown.length === 0) return firstLandings(input, ready);
   if (wind.state === 'step') {
     const ids = ready.filter((i) => isNewLoad(i, input) && !attitudeIsNew(i, input)).map((i) => i.item.id);
-    return { id: 'wind-step', kind: 'new', title: `Crosswind ${fixed(input.forecastKt ?? 0)} kt, the next step`, why: `Proven ${fixed(input.ladder.provenKt)} kt, the step allows ${fixed(input.ladder.ladderKt)}; ${wind.words}`, minutes: 3 * input.circuitMin, itemIds: ids, findingId: null };
+    return {
+      id: 'wind-step',
+      kind: 'new',
+      title: `Crosswind ${fixed(input.forecastKt ?? 0)} kt, the next step`,
+      why: `Proven ${fixed(input.ladder.provenKt)} kt, the step allows ${fixed(input.ladder.ladderKt)}; ${wind.words}`,
+      minutes: 3 * input.circuitMin,
+      itemIds: ids,
+      findingId: null,
+    };
   }
   // More wind than proven is a load already: no other beside it. Another attitude comes when the first is owned.
   if (wind.state === 'above' || input.owned.length === 0) return null;
-  const other = ready.find((i) => attitudeIsNew(i, input) && (input.wheelAllowed || !('attitude' in i.item.evidence) || i.item.evidence.attitude !== 'mains-first'));
+  const other = ready.find(
+    (i) =>
+      attitudeIsNew(i, input) &&
+      (input.wheelAllowed || !('attitude' in i.item.evidence) || i.item.evidence.attitude !== 'mains-first'),
+  );
   if (!other) return null;
   const b = itemBlock(other, input, 'new');
   return { ...b, why: `New: ${list(input.owned.map(say))} is owned. ${b.why}` };
 }
-const attitudeIsNew = (i: ItemEvidence, input: LessonInput): boolean => 'attitude' in i.item.evidence && i.item.evidence.attitude !== null && !input.flown.includes(i.item.evidence.attitude);
+const attitudeIsNew = (i: ItemEvidence, input: LessonInput): boolean =>
+  'attitude' in i.item.evidence && i.item.evidence.attitude !== null && !input.flown.includes(i.item.evidence.attitude);
 
 /** Before any landing: the school's first attitude, and nothing else new. */
 function firstLandings(input: LessonInput, ready: readonly ItemEvidence[]): PlanBlock | null {
   if (input.flown.length > 0) return null;
-  const first = ready.find((i) => attitudeIsNew(i, input) && 'attitude' in i.item.evidence && i.item.evidence.attitude === input.firstLanding) ?? ready.find((i) => attitudeIsNew(i, input));
-  return first ? { ...itemBlock(first, input, 'new'), why: 'The first landings of this checkout, in the attitude of its school.' } : null;
+  const first =
+    ready.find(
+      (i) =>
+        attitudeIsNew(i, input) && 'attitude' in i.item.evidence && i.item.evidence.attitude === input.firstLanding,
+    ) ?? ready.find((i) => attitudeIsNew(i, input));
+  return first
+    ? { ...itemBlock(first, input, 'new'), why: 'The first landings of this checkout, in the attitude of its school.' }
+    : null;
 }
 
 /** The forecast against what the pilot has earned. */
 function windStep({ forecastKt, ladder }: LessonInput): LessonProposal['wind'] {
   if (forecastKt === null) return { words: 'no forecast for this time', state: 'none' };
   const said = `forecast up to ${fixed(forecastKt)} kt across`;
-  if (forecastKt > ladder.ladderKt + SLACK) return { words: `${said}, more than the ${fixed(ladder.ladderKt)} of the step: another time, another runway, or the instructor\u2019s landings`, state: 'above' };
-  if (forecastKt > ladder.provenKt + 0.5) return { words: `${said}: between the ${fixed(ladder.provenKt)} proven and the ${fixed(ladder.ladderKt)} of the step`, state: 'step' };
+  if (forecastKt > ladder.ladderKt + SLACK)
+    return {
+      words: `${said}, more than the ${fixed(ladder.ladderKt)} of the step: another time, another runway, or the instructor\u2019s landings`,
+      state: 'above',
+    };
+  if (forecastKt > ladder.provenKt + 0.5)
+    return {
+      words: `${said}: between the ${fixed(ladder.provenKt)} proven and the ${fixed(ladder.ladderKt)} of the step`,
+      state: 'step',
+    };
   return { words: `${said}, within the ${fixed(ladder.provenKt)} proven`, state: 'below' };
 }
 
 function strengthBlock(input: LessonInput, attitude: string): PlanBlock {
   const good = input.findings.find((f) => f.positive);
-  return { id: 'strength', kind: 'strength', title: `End well: ${input.owned.length > 0 ? `one ${say(attitude)} landing, full stop` : 'one quiet circuit, full stop'}`, why: good ? `And say it: ${good.title.charAt(0).toLowerCase()}${good.title.slice(1)}, ${good.numbers[0]?.text ?? ''}.` : input.owned.length > 0 ? `${say(attitude)} landings are owned: end on one.` : 'Stop while it goes well.', minutes: input.circuitMin, itemIds: [], findingId: good?.id ?? null };
+  return {
+    id: 'strength',
+    kind: 'strength',
+    title: `End well: ${input.owned.length > 0 ? `one ${say(attitude)} landing, full stop` : 'one quiet circuit, full stop'}`,
+    why: good
+      ? `And say it: ${good.title.charAt(0).toLowerCase()}${good.title.slice(1)}, ${good.numbers[0]?.text ?? ''}.`
+      : input.owned.length > 0
+        ? `${say(attitude)} landings are owned: end on one.`
+        : 'Stop while it goes well.',
+    minutes: input.circuitMin,
+    itemIds: [],
+    findingId: good?.id ?? null,
+  };
 }

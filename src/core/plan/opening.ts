@@ -4,12 +4,20 @@ import type { TypeSheet } from '@/domain/sheet';
 import { type AirframeFacts, type Demands, goalsRequired } from './goals';
 
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
-export interface Held { kind: string; gainedOn: string | null; note: string }
+export interface Held {
+  kind: string;
+  gainedOn: string | null;
+  note: string;
+}
 
 /** What of one pack stands for a class of another. */
-const SAME_AS: Record<string, string[]> = { 'single-engine-aeroplane': ['single-engine-land', 'single-engine-sea'], 'multi-engine-aeroplane': ['multi-engine-land', 'multi-engine-sea'] };
+const SAME_AS: Record<string, string[]> = {
+  'single-engine-aeroplane': ['single-engine-land', 'single-engine-sea'],
+  'multi-engine-aeroplane': ['multi-engine-land', 'multi-engine-sea'],
+};
 /** Does a pilot hold a kind, by its own name or by what stands for it? */
-export const holdsKind = (holdings: readonly Pick<Held, 'kind'>[], kind: string): boolean => holdings.some((h) => h.kind === kind || (SAME_AS[kind] ?? []).includes(h.kind));
+export const holdsKind = (holdings: readonly Pick<Held, 'kind'>[], kind: string): boolean =>
+  holdings.some((h) => h.kind === kind || (SAME_AS[kind] ?? []).includes(h.kind));
 
 export interface Opening {
   demands: Demands;
@@ -29,14 +37,21 @@ export interface Opening {
  * who must be pilot in command until then, who makes the final decision.
  * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
  */
-export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: readonly Held[], experienceSince: Readonly<Record<string, string>>): Opening {
+export function openCheckout(
+  facts: AirframeFacts,
+  pack: RulePack,
+  holdings: readonly Held[],
+  experienceSince: Readonly<Record<string, string>>,
+): Opening {
   const demands = goalsRequired(facts, pack.key as PackId);
   const needed = [...(demands.classRatings ?? []), ...demands.endorsements];
   const holds = (kind: string) => holdsKind(holdings, kind);
   const credited = demands.endorsements.flatMap((kind) => {
     const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[kind])?.credit;
     const since = experienceSince[kind];
-    return credit && since && since < credit.before && !holds(kind) ? [{ kind, why: `${credit.text} First logged ${since}.` }] : [];
+    return credit && since && since < credit.before && !holds(kind)
+      ? [{ kind, why: `${credit.text} First logged ${since}.` }]
+      : [];
   });
   const isCredited = (kind: string) => credited.some((c) => c.kind === kind);
   const missing = needed.filter((kind) => !holds(kind) && !isCredited(kind));
@@ -52,9 +67,11 @@ export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: rea
     proposedGoals: proposedGoals.length > 0 ? proposedGoals : ['new-type'],
     pic,
     picReason:
-      pic === 'instructor' ? pack.picRule
-      : pic === 'pilot' ? 'The pilot holds everything this airframe demands and may act as pilot in command.'
-      : `The sheet does not give ${demands.unknown.join(', ')}, so what it demands is not decided. Complete the sheet first.`,
+      pic === 'instructor'
+        ? pack.picRule
+        : pic === 'pilot'
+          ? 'The pilot holds everything this airframe demands and may act as pilot in command.'
+          : `The sheet does not give ${demands.unknown.join(', ')}, so what it demands is not decided. Complete the sheet first.`,
     logs: pack.logRule,
     decides: (proposedGoals.length > 0 ? proposedGoals : ['new-type']).flatMap((goal) => {
       const entry = pack.goals.find((g) => g.goal === goal);
@@ -70,8 +87,12 @@ export function openCheckout(facts: AirframeFacts, pack: RulePack, holdings: rea
 export function schoolDefaults(sheet: TypeSheet, topics: readonly SchoolTopic[]): Record<string, string> {
   const wingDrop = sheet.attributes.find((a) => a.key === 'wing-drop')?.value ?? '';
   const said: Record<string, string | undefined> = {
-    'first-landing': sheet.landing.usualAttitude, 'approach-speed': sheet.landing.speedSchool, 'wing-drop': wingDrop.includes('together') ? 'together' : 'rudder',
+    'first-landing': sheet.landing.usualAttitude,
+    'approach-speed': sheet.landing.speedSchool,
+    'wing-drop': wingDrop.includes('together') ? 'together' : 'rudder',
     'touch-and-go': sheet.gear.layout === 'tailwheel' ? 'full-stop' : 'allowed',
   };
-  return Object.fromEntries(topics.map((t) => [t.key, t.sides.some((s) => s.key === said[t.key]) ? (said[t.key] ?? t.fallback) : t.fallback]));
+  return Object.fromEntries(
+    topics.map((t) => [t.key, t.sides.some((s) => s.key === said[t.key]) ? (said[t.key] ?? t.fallback) : t.fallback]),
+  );
 }

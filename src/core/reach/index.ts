@@ -2,19 +2,49 @@
  * Reach without the engine, from one point of the circuit to a key point and into line with the runway. A model for talking, never a
  * permission. Knots, feet, metres, degrees; directions in one reference. Method: steady glide from the polar at the load factor of the turn.
  */
-import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, SLACK, cosDeg, norm180, norm360, sinDeg, tanDeg } from '../constants';
+import {
+  FT_PER_MIN_PER_MS,
+  G_MS2,
+  MS_PER_KT,
+  M_PER_FT,
+  SLACK,
+  cosDeg,
+  norm180,
+  norm360,
+  sinDeg,
+  tanDeg,
+} from '../constants';
 import { type Flown, dragAt } from '../energy';
 
-export interface GlideBody { massKg: number; wingAreaM2: number; /** Stopped or windmilling propeller and configuration included. */ cd0: number; inducedK: number; airDensityKgM3: number }
+export interface GlideBody {
+  massKg: number;
+  wingAreaM2: number;
+  /** Stopped or windmilling propeller and configuration included. */ cd0: number;
+  inducedK: number;
+  airDensityKgM3: number;
+}
 
-const flown = (b: GlideBody, tasKt: number): Flown => ({ polar: { cd0: b.cd0, k: b.inducedK }, massKg: b.massKg, wingAreaM2: b.wingAreaM2, rhoKgM3: b.airDensityKgM3, tasKt, deltaCd0: [] });
+const flown = (b: GlideBody, tasKt: number): Flown => ({
+  polar: { cd0: b.cd0, k: b.inducedK },
+  massKg: b.massKg,
+  wingAreaM2: b.wingAreaM2,
+  rhoKgM3: b.airDensityKgM3,
+  tasKt,
+  deltaCd0: [],
+});
 /** Sink, m/s, at a load factor: V·D/W with the lift of that load factor. */
 function sinkMs(b: GlideBody, tasKt: number, loadFactor: number): number {
   const { dragN, weightN } = dragAt(flown(b, tasKt), loadFactor);
   return (tasKt * MS_PER_KT * dragN) / weightN;
 }
 
-export interface GlidingTurn { loadFactor: number; radiusM: number; timeS: number; sinkFpm: number; heightLostFt: number }
+export interface GlidingTurn {
+  loadFactor: number;
+  radiusM: number;
+  timeS: number;
+  sinkFpm: number;
+  heightLostFt: number;
+}
 
 /** Height lost in a gliding turn. Null outside 0 < bank < 90 or at no speed. */
 export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDeg: number): GlidingTurn | null {
@@ -23,7 +53,13 @@ export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDe
   const loadFactor = 1 / cosDeg(bankDeg);
   const sink = sinkMs(b, tasKt, loadFactor);
   const timeS = ((Math.abs(turnDeg) * Math.PI) / 180) * (vMs / (G_MS2 * tanDeg(bankDeg)));
-  return { loadFactor, radiusM: vMs ** 2 / (G_MS2 * tanDeg(bankDeg)), timeS, sinkFpm: sink * FT_PER_MIN_PER_MS, heightLostFt: (sink * timeS) / M_PER_FT };
+  return {
+    loadFactor,
+    radiusM: vMs ** 2 / (G_MS2 * tanDeg(bankDeg)),
+    timeS,
+    sinkFpm: sink * FT_PER_MIN_PER_MS,
+    heightLostFt: (sink * timeS) / M_PER_FT,
+  };
 }
 
 /** Best glide from the polar: CL = √(cd0/k). True airspeed. */
@@ -34,11 +70,29 @@ export function bestGlide(b: GlideBody): { tasKt: number; glideRatio: number; si
   return { tasKt: vMs / MS_PER_KT, glideRatio, sinkFpm: (vMs / glideRatio) * FT_PER_MIN_PER_MS };
 }
 
-export interface StraightGlide { sinkFpm: number | null; headwindKt: number | null; crosswindKt: number | null; groundSpeedKt: number | null; distanceM: number | null; groundGlideRatio: number | null }
+export interface StraightGlide {
+  sinkFpm: number | null;
+  headwindKt: number | null;
+  crosswindKt: number | null;
+  groundSpeedKt: number | null;
+  distanceM: number | null;
+  groundGlideRatio: number | null;
+}
 
 /** Straight glide over the ground in wind. Distance 0 when it makes no headway; all null for a negative height or no speed. */
-export function straightGlide(b: GlideBody, input: { heightFt: number; tasKt: number; trackDeg: number; windFromDeg: number; windKt: number }): StraightGlide {
-  if (input.heightFt < 0 || input.tasKt <= 0) return { sinkFpm: null, headwindKt: null, crosswindKt: null, groundSpeedKt: null, distanceM: null, groundGlideRatio: null };
+export function straightGlide(
+  b: GlideBody,
+  input: { heightFt: number; tasKt: number; trackDeg: number; windFromDeg: number; windKt: number },
+): StraightGlide {
+  if (input.heightFt < 0 || input.tasKt <= 0)
+    return {
+      sinkFpm: null,
+      headwindKt: null,
+      crosswindKt: null,
+      groundSpeedKt: null,
+      distanceM: null,
+      groundGlideRatio: null,
+    };
   const angle = input.windFromDeg - input.trackDeg;
   const headwindKt = input.windKt * cosDeg(angle);
   const crosswindKt = input.windKt * sinDeg(angle);
@@ -67,7 +121,12 @@ export interface ReachFrom extends GlideBody {
   /** Least height for a turn back; null = none. */
   houseTurnBackFt: number | null;
 }
-export interface ReachTarget { targetBearingDeg: number; targetDistanceM: number; landingHeadingDeg: number; neededHeightFt: number }
+export interface ReachTarget {
+  targetBearingDeg: number;
+  targetDistanceM: number;
+  landingHeadingDeg: number;
+  neededHeightFt: number;
+}
 export type ReachVerdict = 'reaches' | 'doubtful' | 'no';
 export interface Reach {
   verdict: ReachVerdict;
@@ -95,9 +154,22 @@ const TURN_SCAN_DEG = 0.25;
  * @returns numbers null where no path exists or the stall margin of 1.1 in the turn would be broken
  */
 export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
-  const none: Reach = { verdict: 'no', reason: 'no-path', zoomFt: null, turnSide: null, turnDeg: null, alignDeg: null, timeS: null, reactionLossFt: null, heightLostFt: null, heightAtPointFt: null, marginFt: null };
+  const none: Reach = {
+    verdict: 'no',
+    reason: 'no-path',
+    zoomFt: null,
+    turnSide: null,
+    turnDeg: null,
+    alignDeg: null,
+    timeS: null,
+    reactionLossFt: null,
+    heightLostFt: null,
+    heightAtPointFt: null,
+    marginFt: null,
+  };
   const loadFactor = 1 / cosDeg(from.bankDeg);
-  if (from.stallTasKt !== null && from.glideTasKt < 1.1 * from.stallTasKt * Math.sqrt(loadFactor) - SLACK) return { ...none, reason: 'stall-margin' };
+  if (from.stallTasKt !== null && from.glideTasKt < 1.1 * from.stallTasKt * Math.sqrt(loadFactor) - SLACK)
+    return { ...none, reason: 'stall-margin' };
   const reactionS = from.reactionS ?? 4;
   const windTo = unit(from.windFromDeg);
   const wind: Vec = { x: -windTo.x * from.windKt * MS_PER_KT, y: -windTo.y * from.windKt * MS_PER_KT };
@@ -106,7 +178,10 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
   const reactionLossFt = (sinkMs(from, from.tasKt, 1) * reactionS) / M_PER_FT;
   const zoomFt = (v1 ** 2 - v2 ** 2) / (2 * G_MS2) / M_PER_FT;
   const start = unit(from.headingDeg);
-  const target: Vec = { x: unit(to.targetBearingDeg).x * to.targetDistanceM, y: unit(to.targetBearingDeg).y * to.targetDistanceM };
+  const target: Vec = {
+    x: unit(to.targetBearingDeg).x * to.targetDistanceM,
+    y: unit(to.targetBearingDeg).y * to.targetDistanceM,
+  };
   const after: Vec = { x: (start.x * v1 + wind.x) * reactionS, y: (start.y * v1 + wind.y) * reactionS };
   const lagS = (0.5 * from.bankDeg) / (from.rollRateDegS ?? 15);
   const sink1 = sinkMs(from, from.glideTasKt, 1);
@@ -117,12 +192,20 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
   const turned = (side: -1 | 1, deg: number): { at: Vec; headingDeg: number; turnS: number; rollS: number } => {
     if (deg <= 0) return { at: after, headingDeg: from.headingDeg, turnS: 0, rollS: 0 };
     const radius = v2 / omega;
-    const turnS = ((deg * Math.PI) / 180) / omega;
+    const turnS = (deg * Math.PI) / 180 / omega;
     const right = unit(from.headingDeg + 90);
     const end = from.headingDeg + side * deg;
     const endRight = unit(end + 90);
     const rolled: Vec = { x: after.x + (start.x * v2 + wind.x) * lagS, y: after.y + (start.y * v2 + wind.y) * lagS };
-    return { at: { x: rolled.x + side * radius * (right.x - endRight.x) + wind.x * turnS, y: rolled.y + side * radius * (right.y - endRight.y) + wind.y * turnS }, headingDeg: end, turnS, rollS: lagS };
+    return {
+      at: {
+        x: rolled.x + side * radius * (right.x - endRight.x) + wind.x * turnS,
+        y: rolled.y + side * radius * (right.y - endRight.y) + wind.y * turnS,
+      },
+      headingDeg: end,
+      turnS,
+      rollS: lagS,
+    };
   };
   /** How far the ground track on that heading misses the target, and the seconds along it. */
   const aim = (side: -1 | 1, deg: number) => {
@@ -130,7 +213,12 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
     const u = unit(t.headingDeg);
     const g: Vec = { x: u.x * v2 + wind.x, y: u.y * v2 + wind.y };
     const d: Vec = { x: target.x - t.at.x, y: target.y - t.at.y };
-    return { ...t, miss: g.x * d.y - g.y * d.x, timeS: (g.x * d.x + g.y * d.y) / (g.x ** 2 + g.y ** 2), far: Math.hypot(d.x, d.y) };
+    return {
+      ...t,
+      miss: g.x * d.y - g.y * d.x,
+      timeS: (g.x * d.x + g.y * d.y) / (g.x ** 2 + g.y ** 2),
+      far: Math.hypot(d.x, d.y),
+    };
   };
   /** The miss alone, in plain numbers: the scan asks for it some thousand times. */
   const startRad = (from.headingDeg * Math.PI) / 180;
@@ -151,7 +239,8 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
   };
   const solve = (side: -1 | 1): { deg: number; state: ReturnType<typeof aim> } | null => {
     const straight = aim(side, 0);
-    if (Math.abs(straight.miss) <= 1e-6 * Math.max(1, straight.far) * v2 && straight.timeS > 0) return { deg: 0, state: straight };
+    if (Math.abs(straight.miss) <= 1e-6 * Math.max(1, straight.far) * v2 && straight.timeS > 0)
+      return { deg: 0, state: straight };
     let before = miss(side, 1e-9);
     for (let deg = TURN_SCAN_DEG; deg <= 360 + SLACK; deg += TURN_SCAN_DEG) {
       const now = miss(side, deg);
@@ -176,32 +265,83 @@ export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
     if (!s) return [];
     const short = norm180(to.landingHeadingDeg - s.state.headingDeg);
     const alignDeg = Math.abs(short) <= 1e-6 ? 0 : Math.abs(Math.abs(short) - 180) < 1e-9 ? -180 : short;
-    const alignS = alignDeg === 0 ? 0 : ((Math.abs(alignDeg) * Math.PI) / 180) / omega;
+    const alignS = alignDeg === 0 ? 0 : (Math.abs(alignDeg) * Math.PI) / 180 / omega;
     const alignRollS = alignDeg === 0 ? 0 : 2 * lagS;
     const lostM = sink1 * (s.state.rollS + s.state.timeS + alignRollS) + sinkN * (s.state.turnS + alignS);
-    return [{ side, deg: s.deg, alignDeg, timeS: reactionS + s.state.rollS + s.state.turnS + s.state.timeS + alignS + alignRollS, heightLostFt: lostM / M_PER_FT }];
+    return [
+      {
+        side,
+        deg: s.deg,
+        alignDeg,
+        timeS: reactionS + s.state.rollS + s.state.turnS + s.state.timeS + alignS + alignRollS,
+        heightLostFt: lostM / M_PER_FT,
+      },
+    ];
   });
-  const best = candidates.reduce<(typeof candidates)[number] | null>((a, c) => (a === null || c.heightLostFt < a.heightLostFt - 1e-9 ? c : a), null);
+  const best = candidates.reduce<(typeof candidates)[number] | null>(
+    (a, c) => (a === null || c.heightLostFt < a.heightLostFt - 1e-9 ? c : a),
+    null,
+  );
   if (best === null) return { ...none, zoomFt, reactionLossFt };
   const heightAtPointFt = from.heightFt + zoomFt - reactionLossFt - best.heightLostFt;
   const marginFt = heightAtPointFt - to.neededHeightFt;
   const result: Reach = {
-    verdict: marginFt >= IN_HAND_FT - SLACK ? 'reaches' : marginFt >= -SLACK ? 'doubtful' : 'no', reason: null,
-    zoomFt, reactionLossFt, turnSide: best.deg === 0 ? 'none' : best.side === 1 ? 'right' : 'left', turnDeg: best.deg, alignDeg: best.alignDeg, timeS: best.timeS, heightLostFt: best.heightLostFt, heightAtPointFt, marginFt,
+    verdict: marginFt >= IN_HAND_FT - SLACK ? 'reaches' : marginFt >= -SLACK ? 'doubtful' : 'no',
+    reason: null,
+    zoomFt,
+    reactionLossFt,
+    turnSide: best.deg === 0 ? 'none' : best.side === 1 ? 'right' : 'left',
+    turnDeg: best.deg,
+    alignDeg: best.alignDeg,
+    timeS: best.timeS,
+    heightLostFt: best.heightLostFt,
+    heightAtPointFt,
+    marginFt,
   };
-  const turnBack = from.houseTurnBackFt !== null && from.heightFt < from.houseTurnBackFt && best.deg + Math.abs(best.alignDeg) > 90 + SLACK;
+  const turnBack =
+    from.houseTurnBackFt !== null &&
+    from.heightFt < from.houseTurnBackFt &&
+    best.deg + Math.abs(best.alignDeg) > 90 + SLACK;
   return turnBack ? { ...result, verdict: 'no', reason: 'turn-back-below-house-height' } : result;
 }
 
-export interface RunwayEndReach { id: string; verdict: ReachVerdict; reason: Reach['reason']; marginFt: number | null }
+export interface RunwayEndReach {
+  id: string;
+  verdict: ReachVerdict;
+  reason: Reach['reason'];
+  marginFt: number | null;
+}
 const RANK: Record<ReachVerdict, number> = { reaches: 2, doubtful: 1, no: 0 };
 
 /** Every runway end from one point of the circuit; the best by verdict, then margin, then listed order. */
-export function reachEnds(from: ReachFrom, ends: readonly { id: string; bearingDeg: number; distanceM: number; landingHeadingDeg: number; neededHeightFt: number }[]): { ends: RunwayEndReach[]; bestId: string | null; nothingReached: boolean } {
+export function reachEnds(
+  from: ReachFrom,
+  ends: readonly {
+    id: string;
+    bearingDeg: number;
+    distanceM: number;
+    landingHeadingDeg: number;
+    neededHeightFt: number;
+  }[],
+): { ends: RunwayEndReach[]; bestId: string | null; nothingReached: boolean } {
   const seen = ends.map((e): RunwayEndReach => {
-    const { verdict, reason, marginFt } = reachPoint(from, { targetBearingDeg: norm360(e.bearingDeg), targetDistanceM: e.distanceM, landingHeadingDeg: e.landingHeadingDeg, neededHeightFt: e.neededHeightFt });
+    const { verdict, reason, marginFt } = reachPoint(from, {
+      targetBearingDeg: norm360(e.bearingDeg),
+      targetDistanceM: e.distanceM,
+      landingHeadingDeg: e.landingHeadingDeg,
+      neededHeightFt: e.neededHeightFt,
+    });
     return { id: e.id, verdict, reason, marginFt };
   });
-  const best = seen.reduce<RunwayEndReach | null>((a, e) => (e.verdict !== 'no' && (a === null || RANK[e.verdict] > RANK[a.verdict] || (RANK[e.verdict] === RANK[a.verdict] && (e.marginFt ?? 0) > (a.marginFt ?? 0))) ? e : a), null);
+  const best = seen.reduce<RunwayEndReach | null>(
+    (a, e) =>
+      e.verdict !== 'no' &&
+      (a === null ||
+        RANK[e.verdict] > RANK[a.verdict] ||
+        (RANK[e.verdict] === RANK[a.verdict] && (e.marginFt ?? 0) > (a.marginFt ?? 0)))
+        ? e
+        : a,
+    null,
+  );
   return { ends: seen, bestId: best?.id ?? null, nothingReached: !seen.some((e) => e.verdict === 'reaches') };
 }

@@ -3,46 +3,98 @@ import { type RecencyResult, evaluateOrdered, firstToLapse, newestFirst, worstOf
 import { type Period, type RecencyStatus, WARN_DAYS, validity } from './dates';
 
 /** The aeroplane a rule is asked of. */
-export interface RecencyFor { typeCode: string; class: string; tailwheel: boolean; water: boolean; night: boolean }
-export interface TypedEvent extends RecencyEvent { typeCode: string }
+export interface RecencyFor {
+  typeCode: string;
+  class: string;
+  tailwheel: boolean;
+  water: boolean;
+  night: boolean;
+}
+export interface TypedEvent extends RecencyEvent {
+  typeCode: string;
+}
 
 /** Rules that speak of this aeroplane; the others say nothing of it. */
 export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): RecencyRule[] =>
-  rules.filter((r) => r.when === 'always' || (r.when === 'tailwheel' && of.tailwheel) || (r.when === 'night' && of.night) || (r.when === 'water' && of.water));
+  rules.filter(
+    (r) =>
+      r.when === 'always' ||
+      (r.when === 'tailwheel' && of.tailwheel) ||
+      (r.when === 'night' && of.night) ||
+      (r.when === 'water' && of.water),
+  );
 
 /**
  * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that class, a rule within
  * the type at flying of that type.
  */
-export function recencyIn(rules: readonly RecencyRule[], events: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
+export function recencyIn(
+  rules: readonly RecencyRule[],
+  events: readonly TypedEvent[],
+  of: RecencyFor,
+  onDate: string,
+): RecencyResult & { asked: RecencyRule[] } {
   return recencyOrdered(rulesFor(rules, of), newestFirst(events, onDate), of, onDate);
 }
 
 /** The same for rules already chosen and events in order, the newest first, none after the day. */
-export function recencyOrdered(asked: RecencyRule[], ordered: readonly TypedEvent[], of: RecencyFor, onDate: string): RecencyResult & { asked: RecencyRule[] } {
+export function recencyOrdered(
+  asked: RecencyRule[],
+  ordered: readonly TypedEvent[],
+  of: RecencyFor,
+  onDate: string,
+): RecencyResult & { asked: RecencyRule[] } {
   const sameType = (e: TypedEvent) => e.typeCode === of.typeCode;
   const sameClass = (e: TypedEvent) => e.class === of.class;
-  const each = asked.map((rule) => evaluateOrdered([rule], ordered, onDate, WARN_DAYS, rule.within === 'type' ? sameType : sameClass));
+  const each = asked.map((rule) =>
+    evaluateOrdered([rule], ordered, onDate, WARN_DAYS, rule.within === 'type' ? sameType : sameClass),
+  );
   // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from its own flying.
   const rulesOf = each.flatMap((e) => e.rules);
-  const most = (pick: (e: RecencyResult['leastFlying']) => number) => Math.max(0, ...each.map((e) => pick(e.leastFlying)));
+  const most = (pick: (e: RecencyResult['leastFlying']) => number) =>
+    Math.max(0, ...each.map((e) => pick(e.leastFlying)));
   const surfaces = [...new Set(each.flatMap((e) => Object.keys(e.leastFlying.bySurface)))];
   const bySurface = Object.fromEntries(surfaces.map((s) => [s, most((l) => l.bySurface[s] ?? 0)]));
   return {
-    asked, rules: rulesOf, overall: worstOf(rulesOf), ...firstToLapse(rulesOf),
-    leastFlying: { circuits: Math.max(most((l) => l.circuits), Object.values(bySurface).reduce((a, b) => a + b, 0)), bySurface, atNight: most((l) => l.atNight), fullStop: most((l) => l.fullStop), tailwheel: most((l) => l.tailwheel) },
+    asked,
+    rules: rulesOf,
+    overall: worstOf(rulesOf),
+    ...firstToLapse(rulesOf),
+    leastFlying: {
+      circuits: Math.max(
+        most((l) => l.circuits),
+        Object.values(bySurface).reduce((a, b) => a + b, 0),
+      ),
+      bySurface,
+      atNight: most((l) => l.atNight),
+      fullStop: most((l) => l.fullStop),
+      tailwheel: most((l) => l.tailwheel),
+    },
   };
 }
 
-export interface IntervalState { status: RecencyStatus | 'never'; from: string | null; because: 'flight' | 'check' | null; validThrough: string | null; daysLeft: number | null }
+export interface IntervalState {
+  status: RecencyStatus | 'never';
+  from: string | null;
+  because: 'flight' | 'check' | null;
+  validThrough: string | null;
+  daysLeft: number | null;
+}
 /**
  * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again, whichever is later.
  * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
  */
-export function intervalState(i: { flownOn: readonly string[]; checkedOn: readonly string[]; onDate: string; days: number }): IntervalState {
-  const newest = (dates: readonly string[]) => dates.reduce<string | null>((a, d) => (d <= i.onDate && (a === null || d > a) ? d : a), null);
+export function intervalState(i: {
+  flownOn: readonly string[];
+  checkedOn: readonly string[];
+  onDate: string;
+  days: number;
+}): IntervalState {
+  const newest = (dates: readonly string[]) =>
+    dates.reduce<string | null>((a, d) => (d <= i.onDate && (a === null || d > a) ? d : a), null);
   const [flight, check] = [newest(i.flownOn), newest(i.checkedOn)];
-  if (flight === null && check === null) return { status: 'never', from: null, because: null, validThrough: null, daysLeft: null };
+  if (flight === null && check === null)
+    return { status: 'never', from: null, because: null, validThrough: null, daysLeft: null };
   const because = (check ?? '') >= (flight ?? '') ? 'check' : 'flight';
   const from = because === 'check' ? check : flight;
   const period: Period = { days: i.days, months: null, monthEnd: false };

@@ -2,7 +2,11 @@
  * Validity of something dated. Days are calendar days at the aerodrome, written ISO; a day named as the last is still valid.
  * Source of the method: 14 CFR 61.56 and 61.57, FCL.060 and FCL.740, as the packs cite them.
  */
-export interface Period { days: number | null; months: number | null; /** Pushed to the last day of that month. */ monthEnd: boolean }
+export interface Period {
+  days: number | null;
+  months: number | null;
+  /** Pushed to the last day of that month. */ monthEnd: boolean;
+}
 export type RecencyStatus = 'current' | 'expiring' | 'expired';
 /** Days before the end from which something is said to expire. */
 export const WARN_DAYS = 30;
@@ -40,14 +44,29 @@ export function validThrough(fromDate: string, { days, months, monthEnd }: Perio
 }
 
 /** Current, expiring (fewer than `warnDays` left) or expired on a day. */
-export function validity(i: Period & { fromDate: string; onDate: string; warnDays?: number }): { validThrough: string; daysLeft: number; status: RecencyStatus } {
+export function validity(i: Period & { fromDate: string; onDate: string; warnDays?: number }): {
+  validThrough: string;
+  daysLeft: number;
+  status: RecencyStatus;
+} {
   const through = validThrough(i.fromDate, i);
   const daysLeft = daysBetween(i.onDate, through);
-  return { validThrough: through, daysLeft, status: daysLeft < 0 ? 'expired' : daysLeft < (i.warnDays ?? WARN_DAYS) ? 'expiring' : 'current' };
+  return {
+    validThrough: through,
+    daysLeft,
+    status: daysLeft < 0 ? 'expired' : daysLeft < (i.warnDays ?? WARN_DAYS) ? 'expiring' : 'current',
+  };
 }
 
 /** Days since the newest event not after `onDate`; the day itself is 0. */
-export function daysSince(eventDates: readonly string[], onDate: string): { daysSinceLast: number | null; lastDate: string | null } {
-  const last = eventDates.filter((d) => d <= onDate).sort().at(-1) ?? null;
+export function daysSince(
+  eventDates: readonly string[],
+  onDate: string,
+): { daysSinceLast: number | null; lastDate: string | null } {
+  const last =
+    eventDates
+      .filter((d) => d <= onDate)
+      .sort()
+      .at(-1) ?? null;
   return { daysSinceLast: last === null ? null : daysBetween(last, onDate), lastDate: last };
 }

@@ -2,16 +2,43 @@ import type { RecencyEvent } from '@/domain/recency';
 import type { TypedEvent } from './apply';
 
 /** Flying as it is logged, or planned: one row of one type on one day. */
-export interface LoggedFlying { id: string; date: string; takeoffs: number; landings: number; fullStops: number; night: boolean; surface: 'land' | 'water' }
+export interface LoggedFlying {
+  id: string;
+  date: string;
+  takeoffs: number;
+  landings: number;
+  fullStops: number;
+  night: boolean;
+  surface: 'land' | 'water';
+}
 /** What the rules look at of an aeroplane. `typeCode` empty = not in the hangar. */
-export interface FlownIn { typeCode: string; engines: number; tailwheel: boolean }
+export interface FlownIn {
+  typeCode: string;
+  engines: number;
+  tailwheel: boolean;
+}
 
 /** The class an aeroplane is flown in, by its engines and what it stood on. */
-export const classOf = (engines: number, surface: 'land' | 'water'): string => `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'water' ? 'sea' : 'land'}`;
+export const classOf = (engines: number, surface: 'land' | 'water'): string =>
+  `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'water' ? 'sea' : 'land'}`;
 
 /** A logged row as recency counts it: full stops first, then the other landings, then the take-offs. */
 export function loggedEvents(flying: LoggedFlying, of: FlownIn): TypedEvent[] {
-  const base: Omit<TypedEvent, 'id' | 'kind'> = { date: flying.date, typeCode: of.typeCode, class: classOf(of.engines, flying.surface), tailwheel: of.tailwheel, surface: flying.surface, night: flying.night, intervention: null, demonstration: false };
-  const row = (id: string, kind: RecencyEvent['kind'], times: number, fullStop?: boolean): TypedEvent[] => (times > 0 ? [{ ...base, id, kind, times, ...(fullStop === undefined ? {} : { fullStop }) }] : []);
-  return [...row(`${flying.id}:off`, 'takeoff', flying.takeoffs), ...row(`${flying.id}:more`, 'landing', flying.landings - flying.fullStops, false), ...row(flying.id, 'landing', flying.fullStops, true)];
+  const base: Omit<TypedEvent, 'id' | 'kind'> = {
+    date: flying.date,
+    typeCode: of.typeCode,
+    class: classOf(of.engines, flying.surface),
+    tailwheel: of.tailwheel,
+    surface: flying.surface,
+    night: flying.night,
+    intervention: null,
+    demonstration: false,
+  };
+  const row = (id: string, kind: RecencyEvent['kind'], times: number, fullStop?: boolean): TypedEvent[] =>
+    times > 0 ? [{ ...base, id, kind, times, ...(fullStop === undefined ? {} : { fullStop }) }] : [];
+  return [
+    ...row(`${flying.id}:off`, 'takeoff', flying.takeoffs),
+    ...row(`${flying.id}:more`, 'landing', flying.landings - flying.fullStops, false),
+    ...row(flying.id, 'landing', flying.fullStops, true),
+  ];
 }

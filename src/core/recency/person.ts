@@ -4,22 +4,60 @@ import { type RecencyStatus, daysBetween, validity } from './dates';
 import { newestFirst } from './evaluate';
 
 /** A type as a person flies it. */
-export interface PersonType { code: string; name: string; class: string; tailwheel: boolean; water: boolean; /** The house's days without flying it; null = no rule. */ intervalDays: number | null; /** Days on which a check in it was signed. */ checkedOn: readonly string[]; /** Days flown that are known only as the office entered them. */ flownOn: readonly string[] }
-export interface DatedRule { id: string; title: string; citation: string; days: number | null; months: number | null; monthEnd: boolean; of: string | null }
+export interface PersonType {
+  code: string;
+  name: string;
+  class: string;
+  tailwheel: boolean;
+  water: boolean;
+  /** The house's days without flying it; null = no rule. */ intervalDays: number | null;
+  /** Days on which a check in it was signed. */ checkedOn: readonly string[];
+  /** Days flown that are known only as the office entered them. */ flownOn: readonly string[];
+}
+export interface DatedRule {
+  id: string;
+  title: string;
+  citation: string;
+  days: number | null;
+  months: number | null;
+  monthEnd: boolean;
+  of: string | null;
+}
 /** Something with a date: done on a day and lasting as its rule says, or good until a day. */
-export interface PersonDate { key: string; title: string; doneOn: string | null; until: string | null }
-export interface Person { events: readonly TypedEvent[]; types: readonly PersonType[]; holds: readonly string[]; dates: readonly PersonDate[]; teaches: boolean; certificateUntil: string | null }
-export interface RuleBook { recency: readonly RecencyRule[]; dated: readonly DatedRule[]; teach: readonly RecencyRule[]; intervalSource: string }
+export interface PersonDate {
+  key: string;
+  title: string;
+  doneOn: string | null;
+  until: string | null;
+}
+export interface Person {
+  events: readonly TypedEvent[];
+  types: readonly PersonType[];
+  holds: readonly string[];
+  dates: readonly PersonDate[];
+  teaches: boolean;
+  certificateUntil: string | null;
+}
+export interface RuleBook {
+  recency: readonly RecencyRule[];
+  dated: readonly DatedRule[];
+  teach: readonly RecencyRule[];
+  intervalSource: string;
+}
 
 export const LAPSE_KINDS = ['dated', 'certificate', 'interval', 'passengers', 'teach', 'night'] as const;
 export type LapseKind = (typeof LAPSE_KINDS)[number];
 /** One thing of a person that holds for a time. */
 export interface Lapse {
-  key: string; kind: LapseKind; what: string; citation: string;
+  key: string;
+  kind: LapseKind;
+  what: string;
+  citation: string;
   /** 'never' = nothing to count from; 'missing' = the office has no date. */
   status: RecencyStatus | 'never' | 'missing';
   /** Last day on which it holds. */
-  through: string | null; daysLeft: number | null;
+  through: string | null;
+  daysLeft: number | null;
   /** The least flying that restores it, or keeps it when flown on that day. */
   restore: string | null;
   typeCode: string | null;
@@ -27,8 +65,18 @@ export interface Lapse {
   eventId: string | null;
 }
 
-const WORDS: Record<string, string> = { 'single-engine-land': 'single-engine land', 'single-engine-sea': 'single-engine sea', 'multi-engine-land': 'multi-engine land', 'multi-engine-sea': 'multi-engine sea' };
-const SOLD: Record<RecencyRule['when'], string> = { always: '', tailwheel: ', tailwheel', night: ' at night', water: ' on water' };
+const WORDS: Record<string, string> = {
+  'single-engine-land': 'single-engine land',
+  'single-engine-sea': 'single-engine sea',
+  'multi-engine-land': 'multi-engine land',
+  'multi-engine-sea': 'multi-engine sea',
+};
+const SOLD: Record<RecencyRule['when'], string> = {
+  always: '',
+  tailwheel: ', tailwheel',
+  night: ' at night',
+  water: ' on water',
+};
 
 /**
  * Everything of one person that holds for a time, on one day, what ends first in front. Passengers by class, and again for a tailwheel and for the
@@ -42,12 +90,28 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
   for (const [cls, types] of classes) {
     const first = types[0];
     if (!first) continue;
-    const of = { typeCode: first.code, class: cls, tailwheel: types.some((t) => t.tailwheel), water: types.some((t) => t.water), night: true };
+    const of = {
+      typeCode: first.code,
+      class: cls,
+      tailwheel: types.some((t) => t.tailwheel),
+      water: types.some((t) => t.water),
+      night: true,
+    };
     const asked = rulesFor(book.recency, of);
     for (const when of ['always', 'tailwheel', 'water', 'night'] as const) {
       const rules = asked.filter((r) => r.when === when);
       if (rules.length === 0) continue;
-      lines.push(counted(`${when}:${cls}`, when === 'night' ? 'night' : 'passengers', `passengers, ${WORDS[cls] ?? cls}${SOLD[when]}`, rules, ordered, of, onDate));
+      lines.push(
+        counted(
+          `${when}:${cls}`,
+          when === 'night' ? 'night' : 'passengers',
+          `passengers, ${WORDS[cls] ?? cls}${SOLD[when]}`,
+          rules,
+          ordered,
+          of,
+          onDate,
+        ),
+      );
     }
   }
   for (const t of person.types) {
@@ -55,54 +119,145 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
       const last = ordered.find((e) => e.typeCode === t.code && e.kind === 'landing');
       const flownOn = last ? [...t.flownOn, last.date] : t.flownOn;
       const s: IntervalState = intervalState({ flownOn, checkedOn: t.checkedOn, onDate, days: t.intervalDays });
-      lines.push({ key: `interval:${t.code}`, kind: 'interval', what: `interval of ${t.name} (${t.intervalDays} days)`, citation: book.intervalSource, status: s.status, through: s.validThrough, daysLeft: s.daysLeft, restore: s.status === 'expired' || s.status === 'never' ? 'an interval check' : 'one flight in the type', typeCode: t.code, eventId: null });
+      lines.push({
+        key: `interval:${t.code}`,
+        kind: 'interval',
+        what: `interval of ${t.name} (${t.intervalDays} days)`,
+        citation: book.intervalSource,
+        status: s.status,
+        through: s.validThrough,
+        daysLeft: s.daysLeft,
+        restore: s.status === 'expired' || s.status === 'never' ? 'an interval check' : 'one flight in the type',
+        typeCode: t.code,
+        eventId: null,
+      });
     }
     if (!person.teaches || book.teach.length === 0) continue;
     const of = { typeCode: t.code, class: t.class, tailwheel: t.tailwheel, water: t.water, night: false };
-    lines.push({ ...counted(`teach:${t.code}`, 'teach', `to teach ${t.name}`, rulesFor(book.teach, of), ordered, of, onDate), typeCode: t.code });
+    lines.push({
+      ...counted(`teach:${t.code}`, 'teach', `to teach ${t.name}`, rulesFor(book.teach, of), ordered, of, onDate),
+      typeCode: t.code,
+    });
   }
   return lines.sort(byUrgency);
 }
 
-function counted(key: string, kind: LapseKind, what: string, rules: RecencyRule[], ordered: readonly TypedEvent[], of: Parameters<typeof recencyOrdered>[2], onDate: string): Lapse {
+function counted(
+  key: string,
+  kind: LapseKind,
+  what: string,
+  rules: RecencyRule[],
+  ordered: readonly TypedEvent[],
+  of: Parameters<typeof recencyOrdered>[2],
+  onDate: string,
+): Lapse {
   const r = recencyOrdered(rules, ordered, of, onDate);
   const ends = r.rules.map((x) => x.validThrough);
-  const through = ends.some((x) => x === null) ? null : (ends as string[]).sort()[0] ?? null;
+  const through = ends.some((x) => x === null) ? null : ((ends as string[]).sort()[0] ?? null);
   const restore = r.rules.flatMap((x) => x.restore ?? []);
-  return { key, kind, what, citation: [...new Set(rules.map((x) => x.citation))].join('; '), status: through === null ? 'never' : r.overall, through, daysLeft: through === null ? null : daysBetween(onDate, through), restore: restore.length > 0 ? restore.join(' and ') : null, typeCode: null, eventId: r.firstToLapseEventId };
+  return {
+    key,
+    kind,
+    what,
+    citation: [...new Set(rules.map((x) => x.citation))].join('; '),
+    status: through === null ? 'never' : r.overall,
+    through,
+    daysLeft: through === null ? null : daysBetween(onDate, through),
+    restore: restore.length > 0 ? restore.join(' and ') : null,
+    typeCode: null,
+    eventId: r.firstToLapseEventId,
+  };
 }
 
 function datedLines(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const lines: Lapse[] = [];
-  const line = (key: string, kind: LapseKind, what: string, citation: string, restore: string, state: { status: RecencyStatus; validThrough: string; daysLeft: number } | null): Lapse => ({ key, kind, what, citation, status: state?.status ?? 'missing', through: state?.validThrough ?? null, daysLeft: state?.daysLeft ?? null, restore, typeCode: null, eventId: null });
+  const line = (
+    key: string,
+    kind: LapseKind,
+    what: string,
+    citation: string,
+    restore: string,
+    state: { status: RecencyStatus; validThrough: string; daysLeft: number } | null,
+  ): Lapse => ({
+    key,
+    kind,
+    what,
+    citation,
+    status: state?.status ?? 'missing',
+    through: state?.validThrough ?? null,
+    daysLeft: state?.daysLeft ?? null,
+    restore,
+    typeCode: null,
+    eventId: null,
+  });
   const plain = { days: 0, months: null, monthEnd: false };
   for (const rule of book.dated) {
     if (rule.of !== null && !person.holds.includes(rule.of)) continue;
     const kept = person.dates.find((d) => d.key === rule.id);
-    const state = kept?.until ? validity({ ...plain, fromDate: kept.until, onDate }) : kept?.doneOn ? validity({ days: rule.days, months: rule.months, monthEnd: rule.monthEnd, fromDate: kept.doneOn, onDate }) : null;
-    lines.push(line(rule.id, 'dated', rule.title.toLowerCase(), rule.citation, `a new ${rule.title.toLowerCase()}`, state));
+    const state = kept?.until
+      ? validity({ ...plain, fromDate: kept.until, onDate })
+      : kept?.doneOn
+        ? validity({ days: rule.days, months: rule.months, monthEnd: rule.monthEnd, fromDate: kept.doneOn, onDate })
+        : null;
+    lines.push(
+      line(rule.id, 'dated', rule.title.toLowerCase(), rule.citation, `a new ${rule.title.toLowerCase()}`, state),
+    );
   }
   for (const d of person.dates) {
     if (book.dated.some((r) => r.id === d.key) || d.until === null) continue;
-    lines.push(line(d.key, 'dated', d.title.toLowerCase(), 'as shown to the office', `a new ${d.title.toLowerCase()}`, validity({ ...plain, fromDate: d.until, onDate })));
+    lines.push(
+      line(
+        d.key,
+        'dated',
+        d.title.toLowerCase(),
+        'as shown to the office',
+        `a new ${d.title.toLowerCase()}`,
+        validity({ ...plain, fromDate: d.until, onDate }),
+      ),
+    );
   }
-  if (person.certificateUntil !== null) lines.push(line('certificate', 'certificate', 'instructor’s certificate', 'as shown to the office', 'its renewal', validity({ ...plain, fromDate: person.certificateUntil, onDate })));
+  if (person.certificateUntil !== null)
+    lines.push(
+      line(
+        'certificate',
+        'certificate',
+        'instructor’s certificate',
+        'as shown to the office',
+        'its renewal',
+        validity({ ...plain, fromDate: person.certificateUntil, onDate }),
+      ),
+    );
   return lines;
 }
 
 const RANK: Record<Lapse['status'], number> = { expired: 0, missing: 1, expiring: 2, current: 3, never: 4 };
-const byUrgency = (a: Lapse, b: Lapse): number => RANK[a.status] - RANK[b.status] || (a.through ?? '9999').localeCompare(b.through ?? '9999') || a.key.localeCompare(b.key);
+const byUrgency = (a: Lapse, b: Lapse): number =>
+  RANK[a.status] - RANK[b.status] ||
+  (a.through ?? '9999').localeCompare(b.through ?? '9999') ||
+  a.key.localeCompare(b.key);
 
 /** What holds today and ends first; the night is told apart and does not count here. */
 export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
-  return lapses.filter((l) => l.kind !== 'night' && l.through !== null && (l.status === 'current' || l.status === 'expiring')).sort((a, b) => (a.through ?? '').localeCompare(b.through ?? '') || a.key.localeCompare(b.key))[0] ?? null;
+  return (
+    lapses
+      .filter((l) => l.kind !== 'night' && l.through !== null && (l.status === 'current' || l.status === 'expiring'))
+      .sort((a, b) => (a.through ?? '').localeCompare(b.through ?? '') || a.key.localeCompare(b.key))[0] ?? null
+  );
 }
 /** What ended longer ago than this by not flying is a type given up, and no alarm. */
 const GIVEN_UP_DAYS = 180;
 /** The state of a person in one word: the worst of what once held. The night, what never held and what was given up do not count. */
 export function standingOf(lapses: readonly Lapse[]): RecencyStatus {
-  const seen = lapses.filter((l) => l.kind !== 'night' && (l.kind === 'dated' || l.kind === 'certificate' || (l.daysLeft ?? 0) >= -GIVEN_UP_DAYS));
-  return seen.some((l) => l.status === 'expired') ? 'expired' : seen.some((l) => l.status === 'expiring') ? 'expiring' : 'current';
+  const seen = lapses.filter(
+    (l) =>
+      l.kind !== 'night' && (l.kind === 'dated' || l.kind === 'certificate' || (l.daysLeft ?? 0) >= -GIVEN_UP_DAYS),
+  );
+  return seen.some((l) => l.status === 'expired')
+    ? 'expired'
+    : seen.some((l) => l.status === 'expiring')
+      ? 'expiring'
+      : 'current';
 }
 /** What a person would have on a day after flying what is planned: the same rules over what is recorded and what would be. */
-export const whatIf = (person: Person, planned: readonly TypedEvent[], book: RuleBook, onDate: string): Lapse[] => lapsesOf({ ...person, events: [...person.events, ...planned] }, book, onDate);
+export const whatIf = (person: Person, planned: readonly TypedEvent[], book: RuleBook, onDate: string): Lapse[] =>
+  lapsesOf({ ...person, events: [...person.events, ...planned] }, book, onDate);

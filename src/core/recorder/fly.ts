@@ -6,12 +6,23 @@ import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, norm180, norm360, sinDeg
 
 import { type AirworkPlan, type FlownAirwork, type Raw, airwork, departure, homing } from './airwork';
 
-export interface RecorderRunway { ident: string; thresholdLat: number; thresholdLon: number; trueBearingDeg: number; lengthM: number; elevationFt: number; /** Rise to the other end. */ riseFt?: number }
+export interface RecorderRunway {
+  ident: string;
+  thresholdLat: number;
+  thresholdLon: number;
+  trueBearingDeg: number;
+  lengthM: number;
+  elevationFt: number;
+  /** Rise to the other end. */ riseFt?: number;
+}
 export interface Arrival {
   end: 'full-stop' | 'touch-and-go' | 'stop-and-go' | 'go-around' | 'low-pass';
-  alongM: number; lateralM: number;
+  alongM: number;
+  lateralM: number;
   /** Nose right of the track at touchdown. */
-  crabDeg: number; sinkFpm: number; bounces: number;
+  crabDeg: number;
+  sinkFpm: number;
+  bounces: number;
   /** Largest heading swing in the roll-out, right positive. */
   swingDeg: number;
   touchKt: number;
@@ -25,13 +36,26 @@ export interface Arrival {
   weaveM?: number;
 }
 /** What moves and what turns, for the channels of a panel log. */
-export interface Configuration { flapDeg: number; /** Metres to go at which flap and gear come down. */ flapAtM: number; gearAtM: number | null; rpm: { climb: number; cruise: number; approach: number; idle: number } }
-export const PLAIN: Configuration = { flapDeg: 0, flapAtM: 1500, gearAtM: null, rpm: { climb: 2500, cruise: 2300, approach: 1600, idle: 900 } };
+export interface Configuration {
+  flapDeg: number;
+  /** Metres to go at which flap and gear come down. */ flapAtM: number;
+  gearAtM: number | null;
+  rpm: { climb: number; cruise: number; approach: number; idle: number };
+}
+export const PLAIN: Configuration = {
+  flapDeg: 0,
+  flapAtM: 1500,
+  gearAtM: null,
+  rpm: { climb: 2500, cruise: 2300, approach: 1600, idle: 900 },
+};
 export interface RecorderPlan {
   runway: RecorderRunway;
-  windFromDeg: number; windKt: number;
+  windFromDeg: number;
+  windKt: number;
   speeds: { liftOff: number; climb: number; downwind: number; base: number; final: number };
-  circuitFt: number; slopeDeg: number; side: 'left' | 'right';
+  circuitFt: number;
+  slopeDeg: number;
+  side: 'left' | 'right';
   arrivals: readonly Arrival[];
   /** Flown between the first take-off and the first arrival, at this height above the field. */
   airwork?: { heightFt: number; items: readonly AirworkPlan[]; speeds: { cruise: number; vs1: number; glide: number } };
@@ -39,9 +63,42 @@ export interface RecorderPlan {
   /** A fast taxi down the runway and back before the flight. */
   fastTaxi?: boolean;
 }
-export interface FlownSample { tS: number; alongM: number; lateralM: number; heightFt: number; iasKt: number; gsKt: number; trackDeg: number; headingDeg: number; vsFpm: number; bankDeg: number; pitchDeg: number; nz: number; rpm: number; flapDeg: number; gearDown: boolean }
-export interface FlownEvent { kind: 'takeoff' | Arrival['end']; liftoffS: number | null; touchdownS: number | null; alongM: number | null; lateralM: number | null; touchKt: number | null; lowestFt: number | null; lowestS: number | null; bounces: number; swingDeg: number; crabDeg: number; sinkFpm: number }
-export interface Flown { samples: FlownSample[]; events: FlownEvent[]; airwork: FlownAirwork[] }
+export interface FlownSample {
+  tS: number;
+  alongM: number;
+  lateralM: number;
+  heightFt: number;
+  iasKt: number;
+  gsKt: number;
+  trackDeg: number;
+  headingDeg: number;
+  vsFpm: number;
+  bankDeg: number;
+  pitchDeg: number;
+  nz: number;
+  rpm: number;
+  flapDeg: number;
+  gearDown: boolean;
+}
+export interface FlownEvent {
+  kind: 'takeoff' | Arrival['end'];
+  liftoffS: number | null;
+  touchdownS: number | null;
+  alongM: number | null;
+  lateralM: number | null;
+  touchKt: number | null;
+  lowestFt: number | null;
+  lowestS: number | null;
+  bounces: number;
+  swingDeg: number;
+  crabDeg: number;
+  sinkFpm: number;
+}
+export interface Flown {
+  samples: FlownSample[];
+  events: FlownEvent[];
+  airwork: FlownAirwork[];
+}
 
 const STEP_M = 1;
 const RATE_HZ = 20;
@@ -55,7 +112,12 @@ const WALKING_MS = 2;
 /** Height from which the flare begins. */
 const FLARE_M = 5;
 
-interface Point { x: number; y: number; track: number; /** Signed turn radius, right positive; 0 = straight. */ radius: number }
+interface Point {
+  x: number;
+  y: number;
+  track: number;
+  /** Signed turn radius, right positive; 0 = straight. */ radius: number;
+}
 
 /** A path through corners, each rounded with one radius. */
 function rounded(corners: readonly { x: number; y: number }[], radius: number): Point[] {
@@ -64,13 +126,17 @@ function rounded(corners: readonly { x: number; y: number }[], radius: number): 
   const line = (to: { x: number; y: number }) => {
     const length = Math.hypot(to.x - at.x, to.y - at.y);
     const track = (Math.atan2(to.y - at.y, to.x - at.x) * 180) / Math.PI;
-    for (let s = 0; s < length; s += STEP_M) out.push({ x: at.x + ((to.x - at.x) * s) / length, y: at.y + ((to.y - at.y) * s) / length, track, radius: 0 });
+    for (let s = 0; s < length; s += STEP_M)
+      out.push({ x: at.x + ((to.x - at.x) * s) / length, y: at.y + ((to.y - at.y) * s) / length, track, radius: 0 });
     at = to;
   };
   for (let i = 1; i < corners.length; i++) {
     const here = corners[i] ?? at;
     const next = corners[i + 1];
-    if (!next) { line(here); break; }
+    if (!next) {
+      line(here);
+      break;
+    }
     const before = corners[i - 1] ?? at;
     const inDeg = (Math.atan2(here.y - before.y, here.x - before.x) * 180) / Math.PI;
     const turn = norm180((Math.atan2(next.y - here.y, next.x - here.x) * 180) / Math.PI - inDeg);
@@ -81,7 +147,12 @@ function rounded(corners: readonly { x: number; y: number }[], radius: number): 
     const arc = (Math.abs(turn) * Math.PI * radius) / 180;
     for (let s = 0; s < arc; s += STEP_M) {
       const track = inDeg + (turn * s) / arc;
-      out.push({ x: centre.x + side * radius * sinDeg(track), y: centre.y - side * radius * cosDeg(track), track, radius: side * radius });
+      out.push({
+        x: centre.x + side * radius * sinDeg(track),
+        y: centre.y - side * radius * cosDeg(track),
+        track,
+        radius: side * radius,
+      });
     }
     const end = inDeg + turn;
     at = { x: centre.x + side * radius * sinDeg(end), y: centre.y - side * radius * cosDeg(end) };
@@ -89,13 +160,32 @@ function rounded(corners: readonly { x: number; y: number }[], radius: number): 
   return out;
 }
 
-interface Leg { points: Point[]; heightM: number[]; /** Airspeed in the air, speed over the ground on it, m/s. */ speed: number[]; ground: boolean[]; touch: number; lift: number; goal: number }
-interface From { x: number; y: number; v: number; heightM: number; rolling: boolean; /** Already abeam: joins the downwind leg. */ joins?: boolean }
+interface Leg {
+  points: Point[];
+  heightM: number[];
+  /** Airspeed in the air, speed over the ground on it, m/s. */ speed: number[];
+  ground: boolean[];
+  touch: number;
+  lift: number;
+  goal: number;
+}
+interface From {
+  x: number;
+  y: number;
+  v: number;
+  heightM: number;
+  rolling: boolean;
+  /** Already abeam: joins the downwind leg. */ joins?: boolean;
+}
 
 /** One circuit from where the last ended: the roll or the climb, the rectangle, the approach, and what its end is. */
 function circuit(plan: RecorderPlan, a: Arrival, from: From): { leg: Leg; end: From } {
   const ms = (kt: number) => kt * MS_PER_KT;
-  const speeds = { ...plan.speeds, final: plan.speeds.final + (a.fastKt ?? 0), base: plan.speeds.base + (a.fastKt ?? 0) };
+  const speeds = {
+    ...plan.speeds,
+    final: plan.speeds.final + (a.fastKt ?? 0),
+    base: plan.speeds.base + (a.fastKt ?? 0),
+  };
   const away = plan.side === 'left' ? -1 : 1;
   const radius = ms(speeds.downwind) ** 2 / (G_MS2 * tanDeg(BANK_DEG));
   const H = plan.circuitFt * M_PER_FT;
@@ -115,8 +205,22 @@ function circuit(plan: RecorderPlan, a: Arrival, from: From): { leg: Leg; end: F
   const slow = a.end === 'touch-and-go' ? rollMs * 0.7 : WALKING_MS;
   const stopM = contact ? (rollMs ** 2 - slow ** 2) / (2 * BRAKING) : 0;
   const tailM = a.end === 'full-stop' ? 60 : 0;
-  const upwind = from.joins ? [] : [{ x: turnX, y: from.y }, { x: turnX, y: away * SPACING_M }];
-  const points = rounded([{ x: from.x, y: from.y }, ...upwind, { x: -BASE_M, y: away * SPACING_M }, { x: -BASE_M, y: a.lateralM }, { x: goalX + levelM + stopM + tailM + (contact ? 0 : 30), y: a.lateralM }], radius);
+  const upwind = from.joins
+    ? []
+    : [
+        { x: turnX, y: from.y },
+        { x: turnX, y: away * SPACING_M },
+      ];
+  const points = rounded(
+    [
+      { x: from.x, y: from.y },
+      ...upwind,
+      { x: -BASE_M, y: away * SPACING_M },
+      { x: -BASE_M, y: a.lateralM },
+      { x: goalX + levelM + stopM + tailM + (contact ? 0 : 30), y: a.lateralM },
+    ],
+    radius,
+  );
   const n = points.length;
   // Of the final leg, the point nearest to where it is to happen.
   let goal = n - 1;
@@ -126,7 +230,8 @@ function circuit(plan: RecorderPlan, a: Arrival, from: From): { leg: Leg; end: F
   const sinkTan = a.sinkFpm / FT_PER_MIN_PER_MS / rollMs;
   const flareM = (2 * FLARE_M) / (tan + sinkTan);
   const bend = (tan - sinkTan) / (2 * flareM);
-  const approach = (d: number): number => (!contact ? lowM + d * tan : d < flareM ? bend * d * d + sinkTan * d : FLARE_M + (d - flareM) * tan);
+  const approach = (d: number): number =>
+    !contact ? lowM + d * tan : d < flareM ? bend * d * d + sinkTan * d : FLARE_M + (d - flareM) * tan;
   const lift = from.rolling ? Math.round(roll / STEP_M) : 0;
   const heightM: number[] = [];
   const speed: number[] = [];
@@ -137,15 +242,45 @@ function circuit(plan: RecorderPlan, a: Arrival, from: From): { leg: Leg; end: F
     const after = -d;
     const climbed = i < lift ? 0 : from.heightM + (s - lift * STEP_M) * tanDeg(CLIMB_DEG);
     const onGround = (from.rolling && i < lift) || (contact && after > 0);
-    const down = d >= 0 ? approach(d) : contact ? 0 : after < levelM ? lowM : lowM + (after - levelM) * tanDeg(CLIMB_DEG);
+    const down =
+      d >= 0 ? approach(d) : contact ? 0 : after < levelM ? lowM : lowM + (after - levelM) * tanDeg(CLIMB_DEG);
     heightM.push(onGround ? 0 : Math.min(H, climbed, down));
     ground.push(onGround);
     if (from.rolling && i < lift) speed.push(Math.sqrt(from.v ** 2 + 2 * ACCELERATION * Math.max(0.2, s)));
-    else if (contact && after > 0) speed.push(Math.max(after > stopM ? WALKING_MS : 0, Math.sqrt(Math.max(slow ** 2, rollMs ** 2 - 2 * BRAKING * after))));
-    else speed.push(along(d, contact ? [[0, touchMs], [Math.max(flareM, 200), ms(speeds.final)], [900, ms(speeds.final)], [1800, ms(speeds.base)], [3000, ms(speeds.downwind)]] : [[-200, ms(speeds.climb)], [0, ms(speeds.final)], [900, ms(speeds.final)], [1800, ms(speeds.base)], [3000, ms(speeds.downwind)]], ms(i - lift < 400 ? speeds.liftOff + ((speeds.climb - speeds.liftOff) * (i - lift)) / 400 : speeds.climb), i - lift, ms(speeds.downwind)));
+    else if (contact && after > 0)
+      speed.push(
+        Math.max(after > stopM ? WALKING_MS : 0, Math.sqrt(Math.max(slow ** 2, rollMs ** 2 - 2 * BRAKING * after))),
+      );
+    else
+      speed.push(
+        along(
+          d,
+          contact
+            ? [
+                [0, touchMs],
+                [Math.max(flareM, 200), ms(speeds.final)],
+                [900, ms(speeds.final)],
+                [1800, ms(speeds.base)],
+                [3000, ms(speeds.downwind)],
+              ]
+            : [
+                [-200, ms(speeds.climb)],
+                [0, ms(speeds.final)],
+                [900, ms(speeds.final)],
+                [1800, ms(speeds.base)],
+                [3000, ms(speeds.downwind)],
+              ],
+          ms(i - lift < 400 ? speeds.liftOff + ((speeds.climb - speeds.liftOff) * (i - lift)) / 400 : speeds.climb),
+          i - lift,
+          ms(speeds.downwind),
+        ),
+      );
   }
   const last = points[n - 1] ?? { x: 0, y: 0 };
-  return { leg: { points, heightM, speed, ground, goal, touch: contact ? goal : -1, lift: from.rolling ? lift : -1 }, end: { x: last.x, y: last.y, v: speed[n - 1] ?? 0, heightM: heightM[n - 1] ?? 0, rolling: contact } };
+  return {
+    leg: { points, heightM, speed, ground, goal, touch: contact ? goal : -1, lift: from.rolling ? lift : -1 },
+    end: { x: last.x, y: last.y, v: speed[n - 1] ?? 0, heightM: heightM[n - 1] ?? 0, rolling: contact },
+  };
 }
 /** Weaving before the touch, drift into it and out of it: the path moved sideways, its track with it. */
 function sideways(points: Point[], goal: number, a: Arrival, touchMs: number): void {
@@ -170,9 +305,18 @@ function sideways(points: Point[], goal: number, a: Arrival, touchMs: number): v
   }
 }
 /** Speed by distance to go, between the marks; before the first mark the climb, blended into the downwind speed. */
-function along(d: number, marks: readonly (readonly [number, number])[], climbMs: number, sinceLiftM: number, downwindMs: number): number {
+function along(
+  d: number,
+  marks: readonly (readonly [number, number])[],
+  climbMs: number,
+  sinceLiftM: number,
+  downwindMs: number,
+): number {
   const last = marks[marks.length - 1] ?? [0, 0];
-  if (d >= last[0]) return sinceLiftM < 2500 ? climbMs : Math.min(downwindMs, climbMs + ((downwindMs - climbMs) * (sinceLiftM - 2500)) / 500);
+  if (d >= last[0])
+    return sinceLiftM < 2500
+      ? climbMs
+      : Math.min(downwindMs, climbMs + ((downwindMs - climbMs) * (sinceLiftM - 2500)) / 500);
   for (let i = 1; i < marks.length; i++) {
     const [d0, v0] = marks[i - 1] ?? [0, 0];
     const [d1, v1] = marks[i] ?? [0, 0];
@@ -191,20 +335,56 @@ export function flyCircuits(plan: RecorderPlan): Flown {
   let t = 0;
   if (plan.fastTaxi) t = fastTaxi(raw, set);
   // A minute at the holding point, slowly onto the line.
-  for (let i = 0; i < 60; i++) { raw.push({ t, x: -30 + i * 0.5, y: 0, h: 0, ias: 0, gs: 1 / MS_PER_KT, track: 0, bank: 0, ground: true, crab: 0, nz: 1, pitch: 0, rpm: set.rpm.idle, flap: 0, gear: true, exact: false }); t += 0.5; }
+  for (let i = 0; i < 60; i++) {
+    raw.push({
+      t,
+      x: -30 + i * 0.5,
+      y: 0,
+      h: 0,
+      ias: 0,
+      gs: 1 / MS_PER_KT,
+      track: 0,
+      bank: 0,
+      ground: true,
+      crab: 0,
+      nz: 1,
+      pitch: 0,
+      rpm: set.rpm.idle,
+      flap: 0,
+      gear: true,
+      exact: false,
+    });
+    t += 0.5;
+  }
   let from: From = { x: 0, y: 0, v: 1, heightM: 0, rolling: true };
   if (plan.airwork) {
-    const air = { wind: { fromDeg: plan.windFromDeg - bearing, kt: plan.windKt }, speeds: { ...plan.speeds, ...plan.airwork.speeds }, rpm: set.rpm, tailSide: plan.side === 'left' ? -1 : 1 } as const;
+    const air = {
+      wind: { fromDeg: plan.windFromDeg - bearing, kt: plan.windKt },
+      speeds: { ...plan.speeds, ...plan.airwork.speeds },
+      rpm: set.rpm,
+      tailSide: plan.side === 'left' ? -1 : 1,
+    } as const;
     const gone = departure(air, plan.airwork.heightFt, t);
     raw.push(...gone.raw);
     events.push({ ...NOTHING, kind: 'takeoff', liftoffS: gone.liftoffS });
     const worked = airwork(air, gone.state, plan.airwork.items);
     raw.push(...worked.raw);
     done.push(...worked.done);
-    const home = homing(air, worked.state, { heightFt: plan.circuitFt, lateralM: air.tailSide * SPACING_M, towardsM: -BASE_M });
+    const home = homing(air, worked.state, {
+      heightFt: plan.circuitFt,
+      lateralM: air.tailSide * SPACING_M,
+      towardsM: -BASE_M,
+    });
     raw.push(...home.raw);
     t = home.state.t;
-    from = { x: home.state.x, y: home.state.y, v: plan.speeds.downwind * MS_PER_KT, heightM: home.state.h, rolling: false, joins: true };
+    from = {
+      x: home.state.x,
+      y: home.state.y,
+      v: plan.speeds.downwind * MS_PER_KT,
+      heightM: home.state.h,
+      rolling: false,
+      joins: true,
+    };
   }
   plan.arrivals.forEach((a, index) => {
     const { leg, end } = circuit(plan, a, from);
@@ -228,41 +408,134 @@ export function flyCircuits(plan: RecorderPlan): Flown {
       const leaving = i < leg.lift + 800 && toGoM > 2500;
       const pitch = ground ? 0 : Math.max(-4, Math.min(8, leaving ? 7 : toGoM < 120 && leg.touch >= 0 ? 6 : -1));
       raw.push({
-        t, x: p.x, y: p.y, h, ias, gs, track: p.track, bank: ground || p.radius === 0 ? 0 : (Math.atan((gs * MS_PER_KT) ** 2 / (G_MS2 * p.radius)) * 180) / Math.PI, ground, crab: drift, nz: 1, pitch, exact: false,
-        rpm: ground && toGoM < 0 ? set.rpm.idle : leaving || (leg.touch < 0 && toGoM < 0) ? set.rpm.climb : toGoM < 2500 ? set.rpm.approach : set.rpm.cruise,
-        flap: toGoM < set.flapAtM ? set.flapDeg : 0, gear: set.gearAtM === null || ground || toGoM < set.gearAtM || (i < leg.lift + 500 && i >= leg.lift && leg.lift >= 0),
+        t,
+        x: p.x,
+        y: p.y,
+        h,
+        ias,
+        gs,
+        track: p.track,
+        bank: ground || p.radius === 0 ? 0 : (Math.atan((gs * MS_PER_KT) ** 2 / (G_MS2 * p.radius)) * 180) / Math.PI,
+        ground,
+        crab: drift,
+        nz: 1,
+        pitch,
+        exact: false,
+        rpm:
+          ground && toGoM < 0
+            ? set.rpm.idle
+            : leaving || (leg.touch < 0 && toGoM < 0)
+              ? set.rpm.climb
+              : toGoM < 2500
+                ? set.rpm.approach
+                : set.rpm.cruise,
+        flap: toGoM < set.flapAtM ? set.flapDeg : 0,
+        gear:
+          set.gearAtM === null ||
+          ground ||
+          toGoM < set.gearAtM ||
+          (i < leg.lift + 500 && i >= leg.lift && leg.lift >= 0),
       });
       t += STEP_M / Math.max(0.5, gs * MS_PER_KT);
     });
     // What leaves the ground after a touch or a stop on the runway belongs to that event.
     if (index === 0 && !plan.airwork) events.push({ ...NOTHING, kind: 'takeoff', liftoffS: liftedAt });
-    else if (!Number.isNaN(liftedAt)) { const before = events[events.length - 1]; if (before) before.liftoffS = liftedAt; }
+    else if (!Number.isNaN(liftedAt)) {
+      const before = events[events.length - 1];
+      if (before) before.liftoffS = liftedAt;
+    }
     if (leg.touch >= 0) {
       shapeTouch(raw, began, touchedAt, a);
-      events.push({ kind: a.end, liftoffS: null, touchdownS: touchedAt, alongM: leg.points[leg.touch]?.x ?? a.alongM, lateralM: a.lateralM, touchKt: raw[began + leg.touch]?.ias ?? a.touchKt, lowestFt: null, lowestS: null, bounces: a.bounces, swingDeg: a.swingDeg, crabDeg: a.crabDeg, sinkFpm: a.sinkFpm });
+      events.push({
+        kind: a.end,
+        liftoffS: null,
+        touchdownS: touchedAt,
+        alongM: leg.points[leg.touch]?.x ?? a.alongM,
+        lateralM: a.lateralM,
+        touchKt: raw[began + leg.touch]?.ias ?? a.touchKt,
+        lowestFt: null,
+        lowestS: null,
+        bounces: a.bounces,
+        swingDeg: a.swingDeg,
+        crabDeg: a.crabDeg,
+        sinkFpm: a.sinkFpm,
+      });
     } else {
       let low = began;
-      for (let i = began + 1000; i < raw.length; i++) if ((raw[i]?.h ?? Infinity) < (raw[low]?.h === 0 || low === began ? Infinity : (raw[low]?.h ?? Infinity))) low = i;
-      if (a.lowestFt < 2) for (const r of raw.slice(began)) if (Math.abs(r.t - (raw[low]?.t ?? t)) < 0.2) r.nz = Math.max(r.nz, 1 + a.sinkFpm / 400);
+      for (let i = began + 1000; i < raw.length; i++)
+        if ((raw[i]?.h ?? Infinity) < (raw[low]?.h === 0 || low === began ? Infinity : (raw[low]?.h ?? Infinity)))
+          low = i;
+      if (a.lowestFt < 2)
+        for (const r of raw.slice(began))
+          if (Math.abs(r.t - (raw[low]?.t ?? t)) < 0.2) r.nz = Math.max(r.nz, 1 + a.sinkFpm / 400);
       events.push({ ...NOTHING, kind: a.end, lowestFt: a.lowestFt, lowestS: raw[low]?.t ?? t });
     }
-    if (a.end === 'stop-and-go') for (let i = 0; i < 20; i++) { raw.push({ ...(raw[raw.length - 1] as Raw), t, ias: 0, gs: 0 }); t += 0.5; }
+    if (a.end === 'stop-and-go')
+      for (let i = 0; i < 20; i++) {
+        raw.push({ ...(raw[raw.length - 1] as Raw), t, ias: 0, gs: 0 });
+        t += 0.5;
+      }
     from = { ...end, v: a.end === 'stop-and-go' ? 1 : end.v };
   });
   return { samples: atRate(raw, bearing), events, airwork: done };
 }
-const NOTHING: FlownEvent = { kind: 'takeoff', liftoffS: null, touchdownS: null, alongM: null, lateralM: null, touchKt: null, lowestFt: null, lowestS: null, bounces: 0, swingDeg: 0, crabDeg: 0, sinkFpm: 0 };
+const NOTHING: FlownEvent = {
+  kind: 'takeoff',
+  liftoffS: null,
+  touchdownS: null,
+  alongM: null,
+  lateralM: null,
+  touchKt: null,
+  lowestFt: null,
+  lowestS: null,
+  bounces: 0,
+  swingDeg: 0,
+  crabDeg: 0,
+  sinkFpm: 0,
+};
 
 /** Down the runway at some 25 kt, slowly round, and back: no take-off. */
 function fastTaxi(raw: Raw[], set: Configuration): number {
   let t = 0;
   let x = -20;
   let v = 1;
-  const at = (track: number, y: number) => raw.push({ t, x, y, h: 0, ias: v / MS_PER_KT, gs: v / MS_PER_KT, track, bank: 0, ground: true, crab: 0, nz: 1, pitch: 0, rpm: 1500, flap: 0, gear: true, exact: false });
-  for (; x < 420; t += 0.5) { v = Math.min(13, v + 0.6, Math.max(2, Math.sqrt(Math.max(4, (400 - x) * 2)))); x += v * 0.5; at(0, 0); }
-  for (let turn = 0; turn <= 180; turn += 10, t += 0.5) { v = 2; at(turn, 3 * sinDeg(turn)); }
-  for (; x > -30; t += 0.5) { v = Math.min(9, v + 0.5, Math.max(1, Math.sqrt(Math.max(1, (x + 30) * 2)))); x -= v * 0.5; at(180, 0); }
-  for (let turn = 180; turn >= 0; turn -= 10, t += 0.5) { v = 1; at(turn, 0); }
+  const at = (track: number, y: number) =>
+    raw.push({
+      t,
+      x,
+      y,
+      h: 0,
+      ias: v / MS_PER_KT,
+      gs: v / MS_PER_KT,
+      track,
+      bank: 0,
+      ground: true,
+      crab: 0,
+      nz: 1,
+      pitch: 0,
+      rpm: 1500,
+      flap: 0,
+      gear: true,
+      exact: false,
+    });
+  for (; x < 420; t += 0.5) {
+    v = Math.min(13, v + 0.6, Math.max(2, Math.sqrt(Math.max(4, (400 - x) * 2))));
+    x += v * 0.5;
+    at(0, 0);
+  }
+  for (let turn = 0; turn <= 180; turn += 10, t += 0.5) {
+    v = 2;
+    at(turn, 3 * sinDeg(turn));
+  }
+  for (; x > -30; t += 0.5) {
+    v = Math.min(9, v + 0.5, Math.max(1, Math.sqrt(Math.max(1, (x + 30) * 2))));
+    x -= v * 0.5;
+    at(180, 0);
+  }
+  for (let turn = 180; turn >= 0; turn -= 10, t += 0.5) {
+    v = 1;
+    at(turn, 0);
+  }
   v = 0;
   at(0, 0);
   raw.push({ ...(raw[raw.length - 1] as Raw), t: t + 1, rpm: set.rpm.idle });
@@ -283,7 +556,10 @@ function shapeTouch(raw: Raw[], began: number, touchedAt: number, a: Arrival): v
       const contact = b * hopS;
       if (since >= contact && since < contact + 0.25) r.nz = Math.max(r.nz, 1 + (a.sinkFpm / 400) * 0.8 ** b);
       // A hop: off the ground again for a moment, its height halved each time.
-      if (b < a.bounces && since > contact + 0.1 && since < contact + hopS) { r.h = 0.9 * 0.5 ** b * Math.sin((Math.PI * (since - contact)) / hopS); r.ground = false; }
+      if (b < a.bounces && since > contact + 0.1 && since < contact + hopS) {
+        r.h = 0.9 * 0.5 ** b * Math.sin((Math.PI * (since - contact)) / hopS);
+        r.ground = false;
+      }
     }
     const swingS = since - a.bounces * hopS - 2;
     if (swingS > 0 && swingS < 4) r.crab += a.swingDeg * Math.sin((Math.PI * swingS) / 4);
@@ -305,7 +581,23 @@ function atRate(raw: readonly Raw[], bearing: number): FlownSample[] {
     const w = b.t === a.t ? 0 : (t - a.t) / (b.t - a.t);
     const mix = (x: number, y: number) => x + (y - x) * w;
     const track = norm360(a.track + norm180(b.track - a.track) * w + bearing);
-    out.push({ tS: t, alongM: mix(a.x, b.x), lateralM: mix(a.y, b.y), heightFt: mix(a.h, b.h) / M_PER_FT, iasKt: mix(a.ias, b.ias), gsKt: mix(a.gs, b.gs), trackDeg: track, headingDeg: norm360(track + mix(a.crab, b.crab)), vsFpm: 0, bankDeg: mix(a.bank, b.bank), pitchDeg: mix(a.pitch, b.pitch), nz: a.exact ? mix(a.nz, b.nz) : Math.max(a.nz, b.nz), rpm: mix(a.rpm, b.rpm), flapDeg: b.flap, gearDown: b.gear });
+    out.push({
+      tS: t,
+      alongM: mix(a.x, b.x),
+      lateralM: mix(a.y, b.y),
+      heightFt: mix(a.h, b.h) / M_PER_FT,
+      iasKt: mix(a.ias, b.ias),
+      gsKt: mix(a.gs, b.gs),
+      trackDeg: track,
+      headingDeg: norm360(track + mix(a.crab, b.crab)),
+      vsFpm: 0,
+      bankDeg: mix(a.bank, b.bank),
+      pitchDeg: mix(a.pitch, b.pitch),
+      nz: a.exact ? mix(a.nz, b.nz) : Math.max(a.nz, b.nz),
+      rpm: mix(a.rpm, b.rpm),
+      flapDeg: b.flap,
+      gearDown: b.gear,
+    });
     exact.push(a.exact);
   }
   const before = out.map((s) => s.bankDeg);
@@ -313,11 +605,17 @@ function atRate(raw: readonly Raw[], bearing: number): FlownSample[] {
     const p = out[i - 2];
     const q = out[i + 2];
     s.vsFpm = p && q ? ((q.heightFt - p.heightFt) / (q.tS - p.tS)) * 60 : 0;
-    if (exact[i]) { s.bankDeg = norm180(s.bankDeg); return; }
+    if (exact[i]) {
+      s.bankDeg = norm180(s.bankDeg);
+      return;
+    }
     // Nobody rolls in no time: the bank is what it is over a second and a half.
     let sum = 0;
     let n = 0;
-    for (let k = Math.max(0, i - 15); k <= Math.min(out.length - 1, i + 15); k++) { sum += before[k] ?? 0; n++; }
+    for (let k = Math.max(0, i - 15); k <= Math.min(out.length - 1, i + 15); k++) {
+      sum += before[k] ?? 0;
+      n++;
+    }
     s.bankDeg = sum / n;
     if (s.heightFt > 3) s.nz = Math.max(s.nz, 1 / cosDeg(s.bankDeg));
   });

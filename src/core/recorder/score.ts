@@ -6,8 +6,12 @@ import type { FlownAirwork } from './airwork';
 export type FoundEvent = TraceAnalysis['events'][number];
 export type FoundAirwork = TraceAnalysis['airwork'][number];
 export interface Score {
-  events: { flown: FlownEvent; found: FoundEvent }[]; missed: FlownEvent[]; invented: FoundEvent[];
-  airwork: { flown: FlownAirwork; found: FoundAirwork }[]; airworkMissed: FlownAirwork[]; airworkInvented: FoundAirwork[];
+  events: { flown: FlownEvent; found: FoundEvent }[];
+  missed: FlownEvent[];
+  invented: FoundEvent[];
+  airwork: { flown: FlownAirwork; found: FoundAirwork }[];
+  airworkMissed: FlownAirwork[];
+  airworkInvented: FoundAirwork[];
 }
 /** A flown kind in the analysis' words. */
 export const kindOf = (e: FlownEvent): FoundEvent['kind'] => (e.kind === 'full-stop' ? 'landing' : e.kind);
@@ -20,13 +24,31 @@ export function score(flown: Flown, found: Pick<TraceAnalysis, 'events' | 'airwo
   const usedAir = new Set<FoundAirwork>();
   const out: Score = { events: [], missed: [], invented: [], airwork: [], airworkMissed: [], airworkInvented: [] };
   for (const t of flown.events) {
-    const near = found.events.find((e) => !used.has(e) && e.kind === kindOf(t) && (t.lowestS === null ? Math.abs(momentFound(e) - momentFlown(t) + firstS) < 8 : momentFlown(t) - firstS > e.startS - 20 && momentFlown(t) - firstS < e.endS + 20));
-    if (near) { used.add(near); out.events.push({ flown: t, found: near }); } else out.missed.push(t);
+    const near = found.events.find(
+      (e) =>
+        !used.has(e) &&
+        e.kind === kindOf(t) &&
+        (t.lowestS === null
+          ? Math.abs(momentFound(e) - momentFlown(t) + firstS) < 8
+          : momentFlown(t) - firstS > e.startS - 20 && momentFlown(t) - firstS < e.endS + 20),
+    );
+    if (near) {
+      used.add(near);
+      out.events.push({ flown: t, found: near });
+    } else out.missed.push(t);
   }
   out.invented = found.events.filter((e) => !used.has(e));
   for (const t of flown.airwork) {
-    const near = found.airwork.find((e) => !usedAir.has(e) && e.kind === t.kind && Math.min(e.endS, t.endS - firstS) - Math.max(e.startS, t.startS - firstS) > 0);
-    if (near) { usedAir.add(near); out.airwork.push({ flown: t, found: near }); } else out.airworkMissed.push(t);
+    const near = found.airwork.find(
+      (e) =>
+        !usedAir.has(e) &&
+        e.kind === t.kind &&
+        Math.min(e.endS, t.endS - firstS) - Math.max(e.startS, t.startS - firstS) > 0,
+    );
+    if (near) {
+      usedAir.add(near);
+      out.airwork.push({ flown: t, found: near });
+    } else out.airworkMissed.push(t);
   }
   out.airworkInvented = found.airwork.filter((e) => !usedAir.has(e));
   return out;

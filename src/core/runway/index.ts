@@ -9,7 +9,11 @@ export interface DistanceTable {
   valuesM: Nested;
 }
 export type Refusal = 'no-table' | 'outside-mass' | 'outside-pressure-altitude' | 'outside-temperature' | 'no-data';
-export interface TableDistance { distanceM: number | null; refused: Refusal | null; words: string | null }
+export interface TableDistance {
+  distanceM: number | null;
+  refused: Refusal | null;
+  words: string | null;
+}
 
 export const NO_DATA_WORDS = 'no data on the sheet: runway not computed';
 
@@ -17,8 +21,15 @@ export const NO_DATA_WORDS = 'no data on the sheet: runway not computed';
  * A distance from the table, linear between its points on each axis, refused outside (low as well as high) and where a cell it needs is
  * missing. On a table point only that point is used.
  */
-export function tableDistance(table: DistanceTable | null, at: { massKg: number | null; pressureAltFt: number | null; oatC: number | null }): TableDistance {
-  const refuse = (refused: Refusal): TableDistance => ({ distanceM: null, refused, words: refused === 'no-table' || refused === 'no-data' ? NO_DATA_WORDS : null });
+export function tableDistance(
+  table: DistanceTable | null,
+  at: { massKg: number | null; pressureAltFt: number | null; oatC: number | null },
+): TableDistance {
+  const refuse = (refused: Refusal): TableDistance => ({
+    distanceM: null,
+    refused,
+    words: refused === 'no-table' || refused === 'no-data' ? NO_DATA_WORDS : null,
+  });
   if (table === null) return refuse('no-table');
   const axes = [
     { points: table.axes.massKg, value: at.massKg, outside: 'outside-mass' },
@@ -41,7 +52,8 @@ export function tableDistance(table: DistanceTable | null, at: { massKg: number 
       else missing = true;
       return;
     }
-    for (const c of corners) walk(Array.isArray(node) ? ((node as readonly Nested[])[c.index] ?? null) : null, depth + 1, weight * c.weight);
+    for (const c of corners)
+      walk(Array.isArray(node) ? ((node as readonly Nested[])[c.index] ?? null) : null, depth + 1, weight * c.weight);
   };
   walk(table.valuesM, 0, 1);
   return missing ? refuse('no-data') : { distanceM: sum, refused: null, words: null };
@@ -55,10 +67,16 @@ function place(points: readonly number[], x: number): { index: number; weight: n
   const low = points[above - 1] ?? 0;
   const high = points[above] ?? 0;
   const share = (x - low) / (high - low);
-  return [{ index: above - 1, weight: 1 - share }, { index: above, weight: share }];
+  return [
+    { index: above - 1, weight: 1 - share },
+    { index: above, weight: share },
+  ];
 }
 
-export interface RunwayFactor { name: string; factor: number }
+export interface RunwayFactor {
+  name: string;
+  factor: number;
+}
 export interface RunwayNeed {
   totalFactor: number | null;
   groundRollM: number | null;
@@ -77,9 +95,30 @@ export interface RunwayNeed {
  * @param safetyFactor the house's or authority's; null = none
  * @returns words and no verdict when the table gave nothing or a factor is not above 0
  */
-export function runwayNeeded(input: { groundRollM: number | null; over50M: number | null; factors: readonly RunwayFactor[]; safetyFactor: number | null; declaredM: number | null; widthM: number | null; requiredWidthM: number | null }): RunwayNeed {
-  const all = [...input.factors, ...(input.safetyFactor === null ? [] : [{ name: 'safety', factor: input.safetyFactor }])];
-  const nothing: RunwayNeed = { totalFactor: null, groundRollM: null, over50M: null, steps: [], marginM: null, length: null, width: null, verdict: null, words: null };
+export function runwayNeeded(input: {
+  groundRollM: number | null;
+  over50M: number | null;
+  factors: readonly RunwayFactor[];
+  safetyFactor: number | null;
+  declaredM: number | null;
+  widthM: number | null;
+  requiredWidthM: number | null;
+}): RunwayNeed {
+  const all = [
+    ...input.factors,
+    ...(input.safetyFactor === null ? [] : [{ name: 'safety', factor: input.safetyFactor }]),
+  ];
+  const nothing: RunwayNeed = {
+    totalFactor: null,
+    groundRollM: null,
+    over50M: null,
+    steps: [],
+    marginM: null,
+    length: null,
+    width: null,
+    verdict: null,
+    words: null,
+  };
   if (all.some((f) => f.factor <= 0)) return { ...nothing, words: 'factor not valid: runway not computed' };
   let running = 1;
   const steps = all.map((f) => {
@@ -90,15 +129,30 @@ export function runwayNeeded(input: { groundRollM: number | null; over50M: numbe
   if (input.over50M === null) return { ...nothing, totalFactor: running, groundRollM, steps, words: NO_DATA_WORDS };
   const over50M = input.over50M * running;
   const length = input.declaredM === null ? null : over50M <= input.declaredM + SLACK ? 'enough' : 'not-enough';
-  const width = input.widthM === null || input.requiredWidthM === null ? null : input.widthM >= input.requiredWidthM ? 'enough' : 'not-enough';
+  const width =
+    input.widthM === null || input.requiredWidthM === null
+      ? null
+      : input.widthM >= input.requiredWidthM
+        ? 'enough'
+        : 'not-enough';
   return {
-    totalFactor: running, groundRollM, over50M, steps, marginM: input.declaredM === null ? null : input.declaredM - over50M, length, width,
-    verdict: length === 'not-enough' || width === 'not-enough' ? 'not-enough' : length, words: null,
+    totalFactor: running,
+    groundRollM,
+    over50M,
+    steps,
+    marginM: input.declaredM === null ? null : input.declaredM - over50M,
+    length,
+    width,
+    verdict: length === 'not-enough' || width === 'not-enough' ? 'not-enough' : length,
+    words: null,
   };
 }
 
 /** A table of loose rows as a grid; a combination that has no row is a hole. */
-export function tableFromRows<R extends { massKg: number; pressureAltFt: number; oatC: number }>(rows: readonly R[], pick: (row: R) => number): DistanceTable | null {
+export function tableFromRows<R extends { massKg: number; pressureAltFt: number; oatC: number }>(
+  rows: readonly R[],
+  pick: (row: R) => number,
+): DistanceTable | null {
   if (rows.length === 0) return null;
   const axis = (of: (r: R) => number) => [...new Set(rows.map(of))].sort((a, b) => a - b);
   const masses = axis((r) => r.massKg);
@@ -108,5 +162,8 @@ export function tableFromRows<R extends { massKg: number; pressureAltFt: number;
     const row = rows.find((r) => r.massKg === m && r.pressureAltFt === p && r.oatC === t);
     return row ? pick(row) : null;
   };
-  return { axes: { massKg: masses, pressureAltFt: heights, oatC: airs }, valuesM: masses.map((m) => heights.map((p) => airs.map((t) => cell(m, p, t)))) };
+  return {
+    axes: { massKg: masses, pressureAltFt: heights, oatC: airs },
+    valuesM: masses.map((m) => heights.map((p) => airs.map((t) => cell(m, p, t)))),
+  };
 }

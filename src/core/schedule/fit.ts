@@ -11,27 +11,48 @@ export interface WindNeed {
   /** Whose limit that is, in words. */
   mostOf: string;
 }
-export interface WindAt { crosswindKt: number; runwayEnd: string; /** 1 = a forecast for these hours, less the further away, 0 = nothing known. */ sureness: number }
+export interface WindAt {
+  crosswindKt: number;
+  runwayEnd: string;
+  /** 1 = a forecast for these hours, less the further away, 0 = nothing known. */ sureness: number;
+}
 export type FitWord = 'wanted' | 'fits' | 'light' | 'too-much' | 'unknown';
-export interface WindFit { score: number; word: FitWord; words: string }
+export interface WindFit {
+  score: number;
+  word: FitWord;
+  words: string;
+}
 /** A slot of which nothing is known of the wind stands between a good one and a bad one. */
 const UNKNOWN = 50;
 
 /** How well the wind of a slot suits a lesson, 0 to 100. A lesson about wind wants it, every other likes it calm; more than the limit is never good. */
 export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
-  if (wind === null || wind.sureness <= 0) return { score: UNKNOWN, word: 'unknown', words: 'too far ahead for a forecast' };
+  if (wind === null || wind.sureness <= 0)
+    return { score: UNKNOWN, word: 'unknown', words: 'too far ahead for a forecast' };
   const x = wind.crosswindKt;
   const said = `${fixed(x)} kt across on ${wind.runwayEnd}`;
   const mixed = (score: number) => Math.round(score * wind.sureness + UNKNOWN * (1 - wind.sureness));
-  if (x > need.mostKt + SLACK) return { score: mixed(Math.max(0, 20 - 5 * (x - need.mostKt))), word: 'too-much', words: `${said}, over the ${fixed(need.mostKt)} of ${need.mostOf}` };
+  if (x > need.mostKt + SLACK)
+    return {
+      score: mixed(Math.max(0, 20 - 5 * (x - need.mostKt))),
+      word: 'too-much',
+      words: `${said}, over the ${fixed(need.mostKt)} of ${need.mostOf}`,
+    };
   if (need.wantsKt !== null) {
-    if (x >= need.wantsKt - 0.5) return { score: mixed(100), word: 'wanted', words: `${said}: the lesson wants ${fixed(need.wantsKt)}` };
-    return { score: mixed(30 + (50 * x) / Math.max(1, need.wantsKt)), word: 'light', words: `${said}, less than the ${fixed(need.wantsKt)} the lesson wants` };
+    if (x >= need.wantsKt - 0.5)
+      return { score: mixed(100), word: 'wanted', words: `${said}: the lesson wants ${fixed(need.wantsKt)}` };
+    return {
+      score: mixed(30 + (50 * x) / Math.max(1, need.wantsKt)),
+      word: 'light',
+      words: `${said}, less than the ${fixed(need.wantsKt)} the lesson wants`,
+    };
   }
   return { score: mixed(100 - (35 * x) / Math.max(1, need.mostKt)), word: 'fits', words: said };
 }
 
-export interface RankedSlot extends Span { fit: WindFit }
+export interface RankedSlot extends Span {
+  fit: WindFit;
+}
 /** The best so many, well apart from each other; of two as good the earlier. In order of goodness. */
 export function bestSlots<S extends RankedSlot>(slots: readonly S[], n = 3, apartMin = 120): S[] {
   const chosen: S[] = [];

@@ -2,7 +2,13 @@ import type { Limitations } from '@/domain/book';
 import { fixed } from '../format';
 
 /** What a flight is to be, as far as a limitation of a sign-off speaks of it. */
-export interface LimitedFlight { dual: boolean; passengers: number; surfaces: readonly string[]; /** Forecast across, gusts counted; null = not known so far ahead. */ crosswindKt: number | null; /** Hours flown in the type since the sign-off. */ hoursSince: number }
+export interface LimitedFlight {
+  dual: boolean;
+  passengers: number;
+  surfaces: readonly string[];
+  /** Forecast across, gusts counted; null = not known so far ahead. */ crosswindKt: number | null;
+  /** Hours flown in the type since the sign-off. */ hoursSince: number;
+}
 
 /**
  * Limitations of a sign-off that forbid a flight, in words. With an instructor on board none of them binds. A limit on hours ends every other once they are flown.
@@ -10,11 +16,16 @@ export interface LimitedFlight { dual: boolean; passengers: number; surfaces: re
  */
 export function limitationProblems(l: Limitations, flight: LimitedFlight): string[] {
   if (flight.dual || (l.untilHours !== null && flight.hoursSince >= l.untilHours)) return [];
-  const until = l.untilHours === null ? '' : ` until ${fixed(l.untilHours)} h; ${fixed(flight.hoursSince, 1)} h are flown`;
+  const until =
+    l.untilHours === null ? '' : ` until ${fixed(l.untilHours)} h; ${fixed(flight.hoursSince, 1)} h are flown`;
   const problems: string[] = [];
   if (l.alone && flight.passengers > 0) problems.push(`signed alone on board${until}: take the passengers out`);
   else if (l.noPassengers && flight.passengers > 0) problems.push(`signed without passengers${until}: take them out`);
-  if (l.surface !== 'any' && !flight.surfaces.every((s) => s === l.surface)) problems.push(`signed on ${l.surface} only${until}: choose such a runway`);
-  if (l.crosswindKt !== null && flight.crosswindKt !== null && flight.crosswindKt > l.crosswindKt) problems.push(`signed to ${fixed(l.crosswindKt)} kt across${until}: the forecast has ${fixed(flight.crosswindKt)}. Choose a calmer time`);
+  if (l.surface !== 'any' && !flight.surfaces.every((s) => s === l.surface))
+    problems.push(`signed on ${l.surface} only${until}: choose such a runway`);
+  if (l.crosswindKt !== null && flight.crosswindKt !== null && flight.crosswindKt > l.crosswindKt)
+    problems.push(
+      `signed to ${fixed(l.crosswindKt)} kt across${until}: the forecast has ${fixed(flight.crosswindKt)}. Choose a calmer time`,
+    );
   return problems;
 }

@@ -2,26 +2,58 @@
 import { addDays } from '../recency/dates';
 import { later, localInstant, minutesBetween, weekday } from './time';
 
-export interface Span { from: string; to: string }
+export interface Span {
+  from: string;
+  to: string;
+}
 /** Somebody or something is taken for a time. */
-export interface Hold extends Span { holder: string; bookingId: string }
+export interface Hold extends Span {
+  holder: string;
+  bookingId: string;
+}
 /** A weekly window in which a person can be booked, in local minutes of the day, between two dates. */
-export interface Weekly { person: string; weekday: number; fromMin: number; toMin: number; validFrom: string; validUntil: string | null }
+export interface Weekly {
+  person: string;
+  weekday: number;
+  fromMin: number;
+  toMin: number;
+  validFrom: string;
+  validUntil: string | null;
+}
 /** A time a person is away, or an aeroplane is down. `to` null = until further notice. */
-export interface Away { who: string; from: string; to: string | null; why: string }
+export interface Away {
+  who: string;
+  from: string;
+  to: string | null;
+  why: string;
+}
 
 export const overlaps = (a: Span, b: Span): boolean => a.from < b.to && b.from < a.to;
 
 /** Holds in the way of a span, for any of the holders. */
-export const conflictsOf = (span: Span, holders: readonly string[], holds: readonly Hold[], except: string | null = null): Hold[] => holds.filter((h) => h.bookingId !== except && holders.includes(h.holder) && overlaps(span, h)).sort((a, b) => a.from.localeCompare(b.from));
+export const conflictsOf = (
+  span: Span,
+  holders: readonly string[],
+  holds: readonly Hold[],
+  except: string | null = null,
+): Hold[] =>
+  holds
+    .filter((h) => h.bookingId !== except && holders.includes(h.holder) && overlaps(span, h))
+    .sort((a, b) => a.from.localeCompare(b.from));
 /** Times away in the way of a span. */
-export const awayIn = (span: Span, who: readonly string[], away: readonly Away[]): Away[] => away.filter((a) => who.includes(a.who) && a.from < span.to && (a.to === null || a.to > span.from));
+export const awayIn = (span: Span, who: readonly string[], away: readonly Away[]): Away[] =>
+  away.filter((a) => who.includes(a.who) && a.from < span.to && (a.to === null || a.to > span.from));
 
 /** The windows of a person on a local day; null = nothing is kept, so any time of the day will do. */
 export function windowsOn(person: string, date: string, weekly: readonly Weekly[], timeZone: string): Span[] | null {
-  const own = weekly.filter((w) => w.person === person && w.validFrom <= date && (w.validUntil === null || w.validUntil >= date));
+  const own = weekly.filter(
+    (w) => w.person === person && w.validFrom <= date && (w.validUntil === null || w.validUntil >= date),
+  );
   if (own.length === 0) return null;
-  return own.filter((w) => w.weekday === weekday(date)).sort((a, b) => a.fromMin - b.fromMin).map((w) => ({ from: localInstant(date, w.fromMin, timeZone), to: localInstant(date, w.toMin, timeZone) }));
+  return own
+    .filter((w) => w.weekday === weekday(date))
+    .sort((a, b) => a.fromMin - b.fromMin)
+    .map((w) => ({ from: localInstant(date, w.fromMin, timeZone), to: localInstant(date, w.toMin, timeZone) }));
 }
 /** Does a span lie within what a person keeps open that day? Windows that touch count as one. */
 export function withinWindows(span: Span, windows: readonly Span[] | null): boolean {
@@ -32,13 +64,21 @@ export function withinWindows(span: Span, windows: readonly Span[] | null): bool
 }
 
 export interface SlotAsk {
-  minutes: number; holders: readonly string[]; /** Of the holders, those with weekly windows. */ people: readonly string[];
-  holds: readonly Hold[]; away: readonly Away[]; weekly: readonly Weekly[]; timeZone: string;
+  minutes: number;
+  holders: readonly string[];
+  /** Of the holders, those with weekly windows. */ people: readonly string[];
+  holds: readonly Hold[];
+  away: readonly Away[];
+  weekly: readonly Weekly[];
+  timeZone: string;
   /** First and last local day looked at. */
-  fromDate: string; toDate: string; notBefore: string;
+  fromDate: string;
+  toDate: string;
+  notBefore: string;
   /** Hours of the day in which flying is done, from the sun or the house: local day to span; null = none that day. */
   dayOf: (date: string) => Span | null;
-  stepMin: number; except?: string | null;
+  stepMin: number;
+  except?: string | null;
 }
 /** Every start, on the step, at which all holders are free for so long. In order of time. */
 export function freeSlots(ask: SlotAsk): Span[] {
@@ -48,7 +88,9 @@ export function freeSlots(ask: SlotAsk): Span[] {
     const day = ask.dayOf(date);
     if (!day) continue;
     const windows = ask.people.map((p) => windowsOn(p, date, ask.weekly, ask.timeZone));
-    const taken = ask.holds.filter((h) => h.bookingId !== (ask.except ?? null) && ask.holders.includes(h.holder) && overlaps(day, h));
+    const taken = ask.holds.filter(
+      (h) => h.bookingId !== (ask.except ?? null) && ask.holders.includes(h.holder) && overlaps(day, h),
+    );
     const gone = ask.away.filter((a) => ask.holders.includes(a.who));
     const midnight = localInstant(date, 0, ask.timeZone);
     // On a day of 24 hours the clock runs with the instants; on the two others each time is looked up.
@@ -59,7 +101,12 @@ export function freeSlots(ask: SlotAsk): Span[] {
       if (from < day.from || span.to > day.to || from < ask.notBefore) continue;
       // The hour that is not names the same instants as the one after it.
       if (known.has(from)) continue;
-      if (taken.some((h) => overlaps(span, h)) || awayIn(span, ask.holders, gone).length > 0 || !windows.every((w) => withinWindows(span, w))) continue;
+      if (
+        taken.some((h) => overlaps(span, h)) ||
+        awayIn(span, ask.holders, gone).length > 0 ||
+        !windows.every((w) => withinWindows(span, w))
+      )
+        continue;
       known.add(from);
       found.push(span);
     }
@@ -70,6 +117,7 @@ export function freeSlots(ask: SlotAsk): Span[] {
 export function nearestSlot(slots: readonly Span[], wished: string): Span | null {
   const at = Date.parse(wished);
   let best: Span | null = null;
-  for (const s of slots) if (best === null || Math.abs(Date.parse(s.from) - at) <= Math.abs(Date.parse(best.from) - at)) best = s;
+  for (const s of slots)
+    if (best === null || Math.abs(Date.parse(s.from) - at) <= Math.abs(Date.parse(best.from) - at)) best = s;
   return best;
 }

@@ -12,7 +12,10 @@ const MIN_MS = 60_000;
 export function localInstant(date: string, minutes: number, timeZone: string): string {
   const [y, m, d] = date.slice(0, 10).split('-').map(Number) as [number, number, number];
   const ms = new TZDate(y, m - 1, d, Math.floor(minutes / 60), minutes % 60, 0, 0, timeZone).getTime();
-  const clock = (at: number) => { const c = new TZDate(at, timeZone); return `${c.getDate()} ${c.getHours()}:${c.getMinutes()}`; };
+  const clock = (at: number) => {
+    const c = new TZDate(at, timeZone);
+    return `${c.getDate()} ${c.getHours()}:${c.getMinutes()}`;
+  };
   const earlier = SET_BACK_MIN.map((min) => ms - min * MIN_MS).find((at) => clock(at) === clock(ms));
   return new Date(earlier ?? ms).toISOString();
 }
@@ -22,11 +25,15 @@ const SET_BACK_MIN = [120, 60, 30];
 /** Local date and minutes since local midnight of an instant. */
 export function localClock(instant: string, timeZone: string): { date: string; minutes: number } {
   const at = new TZDate(new Date(instant).getTime(), timeZone);
-  return { date: `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`, minutes: at.getHours() * 60 + at.getMinutes() };
+  return {
+    date: `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`,
+    minutes: at.getHours() * 60 + at.getMinutes(),
+  };
 }
 
 /** `09:30`, local. */
-export const clockText = (instant: string, timeZone: string): string => minutesText(localClock(instant, timeZone).minutes);
+export const clockText = (instant: string, timeZone: string): string =>
+  minutesText(localClock(instant, timeZone).minutes);
 /** `09:30`, from minutes since midnight. */
 export const minutesText = (minutes: number): string => `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
 /** Minutes since midnight of `09:30`; null when it is no time. */
@@ -38,9 +45,13 @@ export function readClock(text: string): number | null {
 }
 
 /** Monday = 1 to Sunday = 7. */
-export const weekday = (date: string): number => { const d = new Date(`${date.slice(0, 10)}T12:00:00Z`).getUTCDay(); return d === 0 ? 7 : d; };
+export const weekday = (date: string): number => {
+  const d = new Date(`${date.slice(0, 10)}T12:00:00Z`).getUTCDay();
+  return d === 0 ? 7 : d;
+};
 /** The Monday of a day's week. */
-export const mondayOf = (date: string): string => new Date(Date.parse(`${date.slice(0, 10)}T12:00:00Z`) - (weekday(date) - 1) * 86_400_000).toISOString().slice(0, 10);
+export const mondayOf = (date: string): string =>
+  new Date(Date.parse(`${date.slice(0, 10)}T12:00:00Z`) - (weekday(date) - 1) * 86_400_000).toISOString().slice(0, 10);
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 /** `Tue 24 Nov`. */
 export function dayText(date: string): string {
@@ -48,6 +59,8 @@ export function dayText(date: string): string {
   return `${(WEEKDAYS[weekday(date) - 1] ?? '').slice(0, 3)} ${Number(date.slice(8, 10))} ${months[Number(date.slice(5, 7)) - 1] ?? ''}`;
 }
 /** Minutes from one instant to another. */
-export const minutesBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MIN_MS);
+export const minutesBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(to) - Date.parse(from)) / MIN_MS);
 /** An instant so many minutes later. */
-export const later = (instant: string, minutes: number): string => new Date(Date.parse(instant) + minutes * MIN_MS).toISOString();
+export const later = (instant: string, minutes: number): string =>
+  new Date(Date.parse(instant) + minutes * MIN_MS).toISOString();

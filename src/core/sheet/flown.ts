@@ -16,14 +16,25 @@ export function stallCas(sheet: Pick<TypeSheet, 'dial' | 'stalls'>, flapDeg: num
 }
 
 /** Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level. */
-export function sheetPolar(sheet: Pick<TypeSheet, 'dial' | 'wing' | 'speeds' | 'masses'>): Polar & { clBestGlide: number } {
-  return polarFromGlide({ ldMax: sheet.wing.bestGlideRatio.value, bestGlideKt: sheetCas(sheet, sheet.speeds.bestGlide.value), massKg: sheet.masses.refMassKg, wingAreaM2: sheet.wing.areaM2.value, rhoKgM3: SEA_LEVEL_RHO });
+export function sheetPolar(
+  sheet: Pick<TypeSheet, 'dial' | 'wing' | 'speeds' | 'masses'>,
+): Polar & { clBestGlide: number } {
+  return polarFromGlide({
+    ldMax: sheet.wing.bestGlideRatio.value,
+    bestGlideKt: sheetCas(sheet, sheet.speeds.bestGlide.value),
+    massKg: sheet.masses.refMassKg,
+    wingAreaM2: sheet.wing.areaM2.value,
+    rhoKgM3: SEA_LEVEL_RHO,
+  });
 }
 
 /** Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when slowing. */
 export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: number, gear: Gate['gear']): number[] {
   const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
-  return [...(flap ? [flap.deltaCd0.value] : []), ...(gear === 'down' && sheet.drag.gearDeltaCd0 ? [sheet.drag.gearDeltaCd0.value] : [])];
+  return [
+    ...(flap ? [flap.deltaCd0.value] : []),
+    ...(gear === 'down' && sheet.drag.gearDeltaCd0 ? [sheet.drag.gearDeltaCd0.value] : []),
+  ];
 }
 
 /** Limits of the sheet in indicated units, as the schedule checks want them. */
@@ -35,10 +46,19 @@ export const scheduleLimits = (sheet: TypeSheet) => ({
 });
 
 /** The sheet's own schedule at the reference mass. */
-export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] => sheet.approach.map((g) => ({
-  name: g.name, distanceM: g.distanceM, heightFt: g.heightFt, targetKt: g.speed.value, flapDeg: g.flapDeg, gear: g.gear,
-  targetCasKt: sheetCas(sheet, g.speed.value), vsCasKt: stallCas(sheet, g.flapDeg), sanctionedRatio: g.finalGate ? (sheet.sanctionedMargin?.ratio ?? null) : null,
-}));
+export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] =>
+  sheet.approach.map((g) => ({
+    name: g.name,
+    distanceM: g.distanceM,
+    heightFt: g.heightFt,
+    targetKt: g.speed.value,
+    flapDeg: g.flapDeg,
+    gear: g.gear,
+    targetCasKt: sheetCas(sheet, g.speed.value),
+    vsCasKt: stallCas(sheet, g.flapDeg),
+    sanctionedRatio: g.finalGate ? (sheet.sanctionedMargin?.ratio ?? null) : null,
+  }));
 
 /** Lift coefficient at the stall, power off, sea level. */
-export const stallLift = (sheet: TypeSheet, casKt: number): number => (2 * sheet.masses.refMassKg * G_MS2) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);
+export const stallLift = (sheet: TypeSheet, casKt: number): number =>
+  (2 * sheet.masses.refMassKg * G_MS2) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);

@@ -8,7 +8,8 @@ const atanDeg = (x: number): number => (Math.atan(x) * 180) / Math.PI;
 export const SIGHT_MARGIN_DEG = 3;
 
 /** The nose taken higher by a margin, so that what is called visible stays visible. */
-export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_MARGIN_DEG): ProfilePoint[] => profile.map((p) => ({ ...p, depressionDeg: p.depressionDeg - marginDeg }));
+export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_MARGIN_DEG): ProfilePoint[] =>
+  profile.map((p) => ({ ...p, depressionDeg: p.depressionDeg - marginDeg }));
 
 /**
  * The profile seen by an eye raised (positive) or lowered in the same seat: every limiting edge is taken at the distance of the nose.
@@ -22,7 +23,10 @@ export function raiseEye(profile: readonly ProfilePoint[], noseToEyeM: number, r
 }
 
 /** Looking along an azimuth from the heading, the nearest place on the ground that the eye sees, so many metres away. */
-export interface Walk { azimuthDeg: number; distanceM: number }
+export interface Walk {
+  azimuthDeg: number;
+  distanceM: number;
+}
 
 /**
  * A cowling profile from a tape: somebody walks out along an azimuth until the pilot sees their shoe; three wheels down, level floor.
@@ -30,11 +34,20 @@ export interface Walk { azimuthDeg: number; distanceM: number }
  * @param groundPitchDeg of the longitudinal axis on three wheels
  * @returns directions in body axes, ascending azimuth; walks with no distance are left out
  */
-export function profileFromWalk(input: { eyeHeightM: number; groundPitchDeg: number; walks: readonly Walk[] }): ProfilePoint[] {
+export function profileFromWalk(input: {
+  eyeHeightM: number;
+  groundPitchDeg: number;
+  walks: readonly Walk[];
+}): ProfilePoint[] {
   return input.walks
     .filter((w) => w.distanceM > 0)
     .map((w) => {
-      const seen = directionVisible([], { pitchDeg: input.groundPitchDeg, bankDeg: 0 }, w.azimuthDeg, atanDeg(input.eyeHeightM / w.distanceM));
+      const seen = directionVisible(
+        [],
+        { pitchDeg: input.groundPitchDeg, bankDeg: 0 },
+        w.azimuthDeg,
+        atanDeg(input.eyeHeightM / w.distanceM),
+      );
       return { azimuthDeg: seen.bodyAzimuthDeg, depressionDeg: seen.bodyDepressionDeg };
     })
     .sort((a, b) => a.azimuthDeg - b.azimuthDeg);

@@ -4,7 +4,10 @@
  */
 import { M_PER_FT, SLACK, cosDeg, sinDeg, tanDeg } from '../constants';
 
-export interface ProfilePoint { azimuthDeg: number; depressionDeg: number }
+export interface ProfilePoint {
+  azimuthDeg: number;
+  depressionDeg: number;
+}
 const deg = (rad: number): number => (rad * 180) / Math.PI;
 
 const whole = new WeakMap<readonly ProfilePoint[], ProfilePoint[]>();
@@ -15,7 +18,11 @@ export function fullProfile(profile: readonly ProfilePoint[]): readonly ProfileP
   return known;
 }
 function mirrored(profile: readonly ProfilePoint[]): ProfilePoint[] {
-  const left = profile.some((p) => p.azimuthDeg < 0) ? [] : profile.filter((p) => p.azimuthDeg > 0).map((p) => ({ azimuthDeg: -p.azimuthDeg, depressionDeg: p.depressionDeg }));
+  const left = profile.some((p) => p.azimuthDeg < 0)
+    ? []
+    : profile
+        .filter((p) => p.azimuthDeg > 0)
+        .map((p) => ({ azimuthDeg: -p.azimuthDeg, depressionDeg: p.depressionDeg }));
   return [...left, ...profile].sort((a, b) => a.azimuthDeg - b.azimuthDeg);
 }
 
@@ -30,14 +37,33 @@ export function noseDepression(profile: readonly ProfilePoint[], bodyAzimuthDeg:
   if (i < 0) return last.depressionDeg;
   const high = rows[i] ?? last;
   const low = rows[i - 1] ?? first;
-  return high.azimuthDeg === low.azimuthDeg ? high.depressionDeg : low.depressionDeg + ((bodyAzimuthDeg - low.azimuthDeg) / (high.azimuthDeg - low.azimuthDeg)) * (high.depressionDeg - low.depressionDeg);
+  return high.azimuthDeg === low.azimuthDeg
+    ? high.depressionDeg
+    : low.depressionDeg +
+        ((bodyAzimuthDeg - low.azimuthDeg) / (high.azimuthDeg - low.azimuthDeg)) *
+          (high.depressionDeg - low.depressionDeg);
 }
 
-export interface PointSeen { depressionDeg: number; bodyAzimuthDeg: number; bodyDepressionDeg: number; noseDepressionDeg: number; visible: boolean; marginDeg: number }
-export interface Attitude { pitchDeg: number; bankDeg: number }
+export interface PointSeen {
+  depressionDeg: number;
+  bodyAzimuthDeg: number;
+  bodyDepressionDeg: number;
+  noseDepressionDeg: number;
+  visible: boolean;
+  marginDeg: number;
+}
+export interface Attitude {
+  pitchDeg: number;
+  bankDeg: number;
+}
 
 /** Is a direction (azimuth from the heading, depression below the horizon) above the nose? */
-export function directionVisible(profile: readonly ProfilePoint[], attitude: Attitude, azimuthDeg: number, depressionDeg: number): PointSeen {
+export function directionVisible(
+  profile: readonly ProfilePoint[],
+  attitude: Attitude,
+  azimuthDeg: number,
+  depressionDeg: number,
+): PointSeen {
   const x = cosDeg(depressionDeg) * cosDeg(azimuthDeg);
   const y = cosDeg(depressionDeg) * sinDeg(azimuthDeg);
   const z = sinDeg(depressionDeg);
@@ -48,11 +74,20 @@ export function directionVisible(profile: readonly ProfilePoint[], attitude: Att
   const bodyAzimuthDeg = deg(Math.atan2(yb, x1));
   const bodyDepressionDeg = deg(Math.atan2(zb, Math.hypot(x1, yb)));
   const noseDepressionDeg = noseDepression(profile, bodyAzimuthDeg);
-  return { depressionDeg, bodyAzimuthDeg, bodyDepressionDeg, noseDepressionDeg, visible: bodyDepressionDeg < noseDepressionDeg, marginDeg: noseDepressionDeg - bodyDepressionDeg };
+  return {
+    depressionDeg,
+    bodyAzimuthDeg,
+    bodyDepressionDeg,
+    noseDepressionDeg,
+    visible: bodyDepressionDeg < noseDepressionDeg,
+    marginDeg: noseDepressionDeg - bodyDepressionDeg,
+  };
 }
 
 /** Is a ground point visible over the nose? `eyeHeightM` above the point, `distanceM` horizontal, azimuth with offset and crab together. */
-export function pointVisible(input: { profile: readonly ProfilePoint[]; eyeHeightM: number; distanceM: number; azimuthDeg: number } & Attitude): PointSeen {
+export function pointVisible(
+  input: { profile: readonly ProfilePoint[]; eyeHeightM: number; distanceM: number; azimuthDeg: number } & Attitude,
+): PointSeen {
   return directionVisible(input.profile, input, input.azimuthDeg, deg(Math.atan2(input.eyeHeightM, input.distanceM)));
 }
 
@@ -69,7 +104,8 @@ export function bodyToHorizon(point: ProfilePoint, attitude: Attitude): ProfileP
 }
 
 /** The cowling seen in the horizon frame, in order of body azimuth, mirrored points included. */
-export const rotateProfile = (profile: readonly ProfilePoint[], attitude: Attitude): ProfilePoint[] => fullProfile(profile).map((p) => bodyToHorizon(p, attitude));
+export const rotateProfile = (profile: readonly ProfilePoint[], attitude: Attitude): ProfilePoint[] =>
+  fullProfile(profile).map((p) => bodyToHorizon(p, attitude));
 
 const SCAN_DEG = 0.05;
 
@@ -95,19 +131,37 @@ function bisect(low: number, high: number, holds: (x: number) => boolean): numbe
   return (a + b) / 2;
 }
 
-export interface SightGate extends Attitude { heightFt: number; distanceM: number }
+export interface SightGate extends Attitude {
+  heightFt: number;
+  distanceM: number;
+}
 
 /**
  * Least offset angle that keeps the aim point beside the nose at every gate down to a height.
  * @returns 0 when straight in works, null when no angle up to 90° does; the gate that needs most
  */
-export function leastOffset(input: { profile: readonly ProfilePoint[]; gates: readonly SightGate[]; downToFt: number; side: 'left' | 'right' }): { offsetDeg: number | null; governingGate: number | null } {
+export function leastOffset(input: {
+  profile: readonly ProfilePoint[];
+  gates: readonly SightGate[];
+  downToFt: number;
+  side: 'left' | 'right';
+}): { offsetDeg: number | null; governingGate: number | null } {
   const sign = input.side === 'left' ? -1 : 1;
   let best = 0;
   let governingGate: number | null = null;
   for (const [i, g] of input.gates.entries()) {
     if (g.heightFt < input.downToFt - SLACK) continue;
-    const a = leastAzimuth((az) => pointVisible({ profile: input.profile, pitchDeg: g.pitchDeg, bankDeg: g.bankDeg, eyeHeightM: g.heightFt * M_PER_FT, distanceM: g.distanceM, azimuthDeg: sign * az }).visible);
+    const a = leastAzimuth(
+      (az) =>
+        pointVisible({
+          profile: input.profile,
+          pitchDeg: g.pitchDeg,
+          bankDeg: g.bankDeg,
+          eyeHeightM: g.heightFt * M_PER_FT,
+          distanceM: g.distanceM,
+          azimuthDeg: sign * az,
+        }).visible,
+    );
     if (a === null) return { offsetDeg: null, governingGate: null };
     if (a > best + 1e-6) {
       best = a;
@@ -117,20 +171,42 @@ export function leastOffset(input: { profile: readonly ProfilePoint[]; gates: re
   return { offsetDeg: best, governingGate };
 }
 
-export interface ThresholdLost { noseBelowHorizonDeg: number; lostAtHeightFt: number | null; state: 'lostAt' | 'neverVisible' | 'neverLost' }
+export interface ThresholdLost {
+  noseBelowHorizonDeg: number;
+  lostAtHeightFt: number | null;
+  state: 'lostAt' | 'neverVisible' | 'neverLost';
+}
 
 /** Eye height at which the threshold goes under the nose on a straight-in, wings level: h = A·tan D·tan γ/(tan D − tan γ). */
-export function thresholdLost(input: { profile: readonly ProfilePoint[]; pitchDeg: number; slopeDeg: number; aimPastThresholdM: number }): ThresholdLost {
+export function thresholdLost(input: {
+  profile: readonly ProfilePoint[];
+  pitchDeg: number;
+  slopeDeg: number;
+  aimPastThresholdM: number;
+}): ThresholdLost {
   const noseBelowHorizonDeg = noseDepression(input.profile, 0) - input.pitchDeg;
-  if (noseBelowHorizonDeg <= input.slopeDeg + SLACK) return { noseBelowHorizonDeg, lostAtHeightFt: null, state: 'neverVisible' };
+  if (noseBelowHorizonDeg <= input.slopeDeg + SLACK)
+    return { noseBelowHorizonDeg, lostAtHeightFt: null, state: 'neverVisible' };
   if (input.aimPastThresholdM === 0) return { noseBelowHorizonDeg, lostAtHeightFt: null, state: 'neverLost' };
   const d = tanDeg(noseBelowHorizonDeg);
   const g = tanDeg(input.slopeDeg);
-  return { noseBelowHorizonDeg, lostAtHeightFt: (input.aimPastThresholdM * d * g) / (d - g) / M_PER_FT, state: 'lostAt' };
+  return {
+    noseBelowHorizonDeg,
+    lostAtHeightFt: (input.aimPastThresholdM * d * g) / (d - g) / M_PER_FT,
+    state: 'lostAt',
+  };
 }
 
-export interface EdgeSeen { nearestM: number | null; farthestM: number | null; wedgeDeg: number }
-export interface RunwayEdges { left: EdgeSeen; right: EdgeSeen; equalWedgeOffsetM: number | null }
+export interface EdgeSeen {
+  nearestM: number | null;
+  farthestM: number | null;
+  wedgeDeg: number;
+}
+export interface RunwayEdges {
+  left: EdgeSeen;
+  right: EdgeSeen;
+  equalWedgeOffsetM: number | null;
+}
 export interface EdgesInput extends Attitude {
   profile: readonly ProfilePoint[];
   /** Nose right positive. */
@@ -150,7 +226,13 @@ const EDGE_SCAN_DEG = 0.1;
 /** One edge: where along the runway it is seen, and in how many degrees of azimuth. */
 function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
   const lateral = input.runwayWidthM / 2 - side * (offsetM + input.eyeLateralM);
-  const sees = (psi: number): boolean => directionVisible(input.profile, input, side * psi - input.crabDeg, deg(Math.atan2(input.eyeHeightM * sinDeg(psi), lateral))).visible;
+  const sees = (psi: number): boolean =>
+    directionVisible(
+      input.profile,
+      input,
+      side * psi - input.crabDeg,
+      deg(Math.atan2(input.eyeHeightM * sinDeg(psi), lateral)),
+    ).visible;
   const ahead = (psi: number): number => (psi <= 0 ? Infinity : psi >= 90 ? 0 : lateral / tanDeg(psi));
   const steps = Math.ceil(input.maxAzimuthDeg / EDGE_SCAN_DEG);
   let wedgeDeg = 0;
@@ -168,7 +250,10 @@ function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
     const now = sees(b);
     if (now && from === null) from = bisect(a, b, sees);
     else if (!now && from !== null) {
-      close(from, bisect(a, b, (x) => !sees(x)));
+      close(
+        from,
+        bisect(a, b, (x) => !sees(x)),
+      );
       from = null;
     }
   }
@@ -181,9 +266,14 @@ function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
  * @returns distances ahead along the runway, null when no part of the edge is seen; `equalWedgeOffsetM` null when the wedges do not tell
  */
 export function runwayEdges(input: EdgesInput): RunwayEdges {
-  const difference = (offsetM: number): number => edgeSeen(input, 1, offsetM).wedgeDeg - edgeSeen(input, -1, offsetM).wedgeDeg;
+  const difference = (offsetM: number): number =>
+    edgeSeen(input, 1, offsetM).wedgeDeg - edgeSeen(input, -1, offsetM).wedgeDeg;
   const reach = input.runwayWidthM / 2 - 0.5;
-  return { left: edgeSeen(input, -1, input.offsetM), right: edgeSeen(input, 1, input.offsetM), equalWedgeOffsetM: equalWedges(difference, -reach - input.eyeLateralM, reach - input.eyeLateralM) };
+  return {
+    left: edgeSeen(input, -1, input.offsetM),
+    right: edgeSeen(input, 1, input.offsetM),
+    equalWedgeOffsetM: equalWedges(difference, -reach - input.eyeLateralM, reach - input.eyeLateralM),
+  };
 }
 
 function equalWedges(difference: (offsetM: number) => number, low: number, high: number): number | null {
@@ -197,5 +287,9 @@ function equalWedges(difference: (offsetM: number) => number, low: number, high:
   }
   const at = (a + b) / 2;
   const flat = Math.abs(difference(at - 0.025)) <= 1e-6 && Math.abs(difference(at + 0.025)) <= 1e-6;
-  return flat || Math.abs(difference(Math.min(high, at + 0.05))) <= 1e-6 || Math.abs(difference(Math.max(low, at - 0.05))) <= 1e-6 ? null : at;
+  return flat ||
+    Math.abs(difference(Math.min(high, at + 0.05))) <= 1e-6 ||
+    Math.abs(difference(Math.max(low, at - 0.05))) <= 1e-6
+    ? null
+    : at;
 }

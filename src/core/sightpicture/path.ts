@@ -6,7 +6,14 @@
 import { G_MS2, MS_PER_KT, M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
 import { type ProfilePoint, type SightGate, leastOffset, pointVisible, thresholdLost } from './nose';
 
-export interface PathGate { name: string; heightFt: number; /** To the threshold. */ distanceM: number; pitchDeg: number; tasKt: number; finalGate: boolean }
+export interface PathGate {
+  name: string;
+  heightFt: number;
+  /** To the threshold. */ distanceM: number;
+  pitchDeg: number;
+  tasKt: number;
+  finalGate: boolean;
+}
 export interface PathInput {
   gates: readonly PathGate[];
   aimPointM: number;
@@ -29,7 +36,9 @@ export interface Station {
   /** Of the nose from the runway direction, right positive: track and crab. */
   headingDeg: number;
   crabDeg: number;
-  x: number; y: number; zM: number;
+  x: number;
+  y: number;
+  zM: number;
   tasKt: number;
   /** Azimuth of the aim point from the nose. */
   aimAzimuthDeg: number;
@@ -46,14 +55,22 @@ export function pathSlope(gates: readonly PathGate[], aimPointM: number): number
   const first = firstFinal(gates);
   return first ? atan2Deg(first.heightFt * M_PER_FT, first.distanceM + aimPointM) : 3;
 }
-const firstFinal = (gates: readonly PathGate[]): PathGate | undefined => gates.find((g) => g.finalGate) ?? gates[gates.length - 1];
+const firstFinal = (gates: readonly PathGate[]): PathGate | undefined =>
+  gates.find((g) => g.finalGate) ?? gates[gates.length - 1];
 
 /** Height above the field at a distance from the aim point, and the pitch and speed there. */
 function profileAt(input: PathInput, toAimM: number): { heightFt: number; pitchDeg: number; tasKt: number } {
   const slope = input.slopeDeg ?? pathSlope(input.gates, input.aimPointM);
   const first = firstFinal(input.gates);
   const onSlopeFt = (m: number) => (m * tanDeg(slope)) / M_PER_FT;
-  const rows = input.gates.map((g) => ({ m: g.distanceM + input.aimPointM, ft: first && g.distanceM > first.distanceM ? g.heightFt : onSlopeFt(g.distanceM + input.aimPointM), pitchDeg: g.pitchDeg, tasKt: g.tasKt })).sort((a, b) => b.m - a.m);
+  const rows = input.gates
+    .map((g) => ({
+      m: g.distanceM + input.aimPointM,
+      ft: first && g.distanceM > first.distanceM ? g.heightFt : onSlopeFt(g.distanceM + input.aimPointM),
+      pitchDeg: g.pitchDeg,
+      tasKt: g.tasKt,
+    }))
+    .sort((a, b) => b.m - a.m);
   const last = rows[rows.length - 1];
   if (!last) return { heightFt: onSlopeFt(toAimM), pitchDeg: 0, tasKt: 60 };
   if (toAimM <= last.m) return { heightFt: onSlopeFt(toAimM), pitchDeg: last.pitchDeg, tasKt: last.tasKt };
@@ -61,7 +78,11 @@ function profileAt(input: PathInput, toAimM: number): { heightFt: number; pitchD
   const low = rows[i] ?? last;
   const high = rows[i - 1] ?? low;
   const t = high.m === low.m ? 0 : Math.min(1, (toAimM - low.m) / (high.m - low.m));
-  return { heightFt: low.ft + t * (high.ft - low.ft), pitchDeg: low.pitchDeg + t * (high.pitchDeg - low.pitchDeg), tasKt: low.tasKt + t * (high.tasKt - low.tasKt) };
+  return {
+    heightFt: low.ft + t * (high.ft - low.ft),
+    pitchDeg: low.pitchDeg + t * (high.pitchDeg - low.pitchDeg),
+    tasKt: low.tasKt + t * (high.tasKt - low.tasKt),
+  };
 }
 
 /** Distances from the aim point between which the offset is held, metres. */
@@ -104,8 +125,13 @@ export function stationAt(input: PathInput, toAimM: number): Station {
     // Seen from above with the runway on the left the aeroplane stands left of the centreline and turns left; mirrored for the right.
     const mirror = -sign;
     return {
-      ...base, phase, bankDeg: -mirror * bank, headingDeg: mirror * track + crabDeg,
-      x: input.aimPointM - toAimM * cosDeg(bearing), y: -mirror * toAimM * sinDeg(bearing), aimAzimuthDeg: mirror * (bearing - track) - crabDeg,
+      ...base,
+      phase,
+      bankDeg: -mirror * bank,
+      headingDeg: mirror * track + crabDeg,
+      x: input.aimPointM - toAimM * cosDeg(bearing),
+      y: -mirror * toAimM * sinDeg(bearing),
+      aimAzimuthDeg: mirror * (bearing - track) - crabDeg,
     };
   };
   if (trackOffset < 1e-6) return place(0, 0, 0, toAimM > span.from ? 'gates' : 'final');
@@ -114,7 +140,12 @@ export function stationAt(input: PathInput, toAimM: number): Station {
   if (toAimM >= span.to) {
     const far = Math.min(toAimM, span.from);
     const bearing = atAlign + (tanDeg(trackOffset) * Math.log(far / span.to) * 180) / Math.PI;
-    return place(bearing, bearing + trackOffset, bankFor(toAimM / sinDeg(trackOffset)), toAimM > span.from ? 'gates' : 'offset');
+    return place(
+      bearing,
+      bearing + trackOffset,
+      bankFor(toAimM / sinDeg(trackOffset)),
+      toAimM > span.from ? 'gates' : 'offset',
+    );
   }
   const endM = ALIGNED_AT * span.to;
   if (toAimM <= endM) return place(0, 0, 0, 'final');
@@ -126,12 +157,26 @@ export function stationAt(input: PathInput, toAimM: number): Station {
   const across = radius * (1 - cosDeg(left));
   const mirror = -sign;
   return {
-    ...base, phase: 'alignment', bankDeg: -mirror * bankFor(radius), headingDeg: mirror * left + crabDeg, x: input.aimPointM - along, y: -mirror * across,
+    ...base,
+    phase: 'alignment',
+    bankDeg: -mirror * bankFor(radius),
+    headingDeg: mirror * left + crabDeg,
+    x: input.aimPointM - along,
+    y: -mirror * across,
     aimAzimuthDeg: mirror * (atan2Deg(across, along) - left) - crabDeg,
   };
 }
 
-export interface GateSeen { name: string; heightFt: number; pitchDeg: number; depressionDeg: number; noseBelowHorizonDeg: number; straightInMarginDeg: number; marginDeg: number; visible: boolean }
+export interface GateSeen {
+  name: string;
+  heightFt: number;
+  pitchDeg: number;
+  depressionDeg: number;
+  noseBelowHorizonDeg: number;
+  straightInMarginDeg: number;
+  marginDeg: number;
+  visible: boolean;
+}
 export interface SightAnswers {
   slopeDeg: number;
   gates: GateSeen[];
@@ -153,24 +198,51 @@ export interface SightAnswers {
  * What is seen on the way down. `profile` as the eye has it; `keep` the same nose with the margin.
  * @param attitude one attitude held all the way (level, glide, …); null = the gates' own
  */
-export function sightAnswers(profile: readonly ProfilePoint[], keep: readonly ProfilePoint[], input: PathInput, attitude: { pitchDeg: number; bankDeg: number } | null): SightAnswers {
+export function sightAnswers(
+  profile: readonly ProfilePoint[],
+  keep: readonly ProfilePoint[],
+  input: PathInput,
+  attitude: { pitchDeg: number; bankDeg: number } | null,
+): SightAnswers {
   const slopeDeg = input.slopeDeg ?? pathSlope(input.gates, input.aimPointM);
   const finals = input.gates.filter((g) => g.finalGate);
   const span = offsetSpan(input);
   const at = profileAt(input, span.to);
   // The lowest place at which the aim point is still wanted counts as a gate of its own.
-  const lowest = { name: `${Math.round(input.downToFt)} ft`, heightFt: at.heightFt, distanceM: span.to - input.aimPointM, pitchDeg: at.pitchDeg, tasKt: at.tasKt, finalGate: true };
-  const wanted = [...finals.filter((g) => g.distanceM + input.aimPointM > span.to + 1), lowest, ...finals.filter((g) => g.distanceM + input.aimPointM <= span.to + 1)];
+  const lowest = {
+    name: `${Math.round(input.downToFt)} ft`,
+    heightFt: at.heightFt,
+    distanceM: span.to - input.aimPointM,
+    pitchDeg: at.pitchDeg,
+    tasKt: at.tasKt,
+    finalGate: true,
+  };
+  const wanted = [
+    ...finals.filter((g) => g.distanceM + input.aimPointM > span.to + 1),
+    lowest,
+    ...finals.filter((g) => g.distanceM + input.aimPointM <= span.to + 1),
+  ];
   const sightGates = wanted.map((g): SightGate & { name: string } => {
     const at = profileAt(input, g.distanceM + input.aimPointM);
-    return { name: g.name, heightFt: at.heightFt, distanceM: g.distanceM + input.aimPointM, pitchDeg: attitude?.pitchDeg ?? g.pitchDeg, bankDeg: attitude?.bankDeg ?? 0 };
+    return {
+      name: g.name,
+      heightFt: at.heightFt,
+      distanceM: g.distanceM + input.aimPointM,
+      pitchDeg: attitude?.pitchDeg ?? g.pitchDeg,
+      bankDeg: attitude?.bankDeg ?? 0,
+    };
   });
   const least = leastOffset({ profile: keep, gates: sightGates, downToFt: input.downToFt, side: input.side });
   const straight = { ...input, offsetDeg: 0, crosswindKt: 0 };
   const lostAt = (nose: readonly ProfilePoint[]) => {
     const first = finals[0];
     if (attitude || finals.length < 2) {
-      const t = thresholdLost({ profile: nose, pitchDeg: attitude?.pitchDeg ?? first?.pitchDeg ?? 0, slopeDeg, aimPastThresholdM: input.aimPointM });
+      const t = thresholdLost({
+        profile: nose,
+        pitchDeg: attitude?.pitchDeg ?? first?.pitchDeg ?? 0,
+        slopeDeg,
+        aimPastThresholdM: input.aimPointM,
+      });
       return { heightFt: t.lostAtHeightFt, neverSeen: t.state === 'neverVisible' };
     }
     return lostStraightIn(nose, straight);
@@ -182,31 +254,70 @@ export function sightAnswers(profile: readonly ProfilePoint[], keep: readonly Pr
     const m = span.from - (i / STEPS) * (span.from - span.to);
     const s = stationAt(input, m);
     curveBankDeg = Math.max(curveBankDeg, Math.abs(s.bankDeg));
-    if (keptOnPath && !pointVisible({ profile: keep, pitchDeg: attitude?.pitchDeg ?? s.pitchDeg, bankDeg: 0, eyeHeightM: s.zM, distanceM: m, azimuthDeg: s.aimAzimuthDeg }).visible) {
+    if (
+      keptOnPath &&
+      !pointVisible({
+        profile: keep,
+        pitchDeg: attitude?.pitchDeg ?? s.pitchDeg,
+        bankDeg: 0,
+        eyeHeightM: s.zM,
+        distanceM: m,
+        azimuthDeg: s.aimAzimuthDeg,
+      }).visible
+    ) {
       keptOnPath = false;
       lostOnPathFt = s.heightFt;
     }
   }
   return {
-    slopeDeg, leastOffsetDeg: least.offsetDeg, governingGate: least.governingGate === null ? null : (sightGates[least.governingGate]?.name ?? null),
-    lost: lostAt(profile), lostWithMargin: lostAt(keep), keptOnPath, lostOnPathFt, curveBankDeg,
+    slopeDeg,
+    leastOffsetDeg: least.offsetDeg,
+    governingGate: least.governingGate === null ? null : (sightGates[least.governingGate]?.name ?? null),
+    lost: lostAt(profile),
+    lostWithMargin: lostAt(keep),
+    keptOnPath,
+    lostOnPathFt,
+    curveBankDeg,
     gates: sightGates.map((g) => {
       const s = stationAt(input, g.distanceM);
-      const see = (azimuthDeg: number) => pointVisible({ profile, pitchDeg: g.pitchDeg, bankDeg: g.bankDeg, eyeHeightM: g.heightFt * M_PER_FT, distanceM: g.distanceM, azimuthDeg });
+      const see = (azimuthDeg: number) =>
+        pointVisible({
+          profile,
+          pitchDeg: g.pitchDeg,
+          bankDeg: g.bankDeg,
+          eyeHeightM: g.heightFt * M_PER_FT,
+          distanceM: g.distanceM,
+          azimuthDeg,
+        });
       const here = see(s.aimAzimuthDeg);
       const ahead = see(0);
-      return { name: g.name, heightFt: g.heightFt, pitchDeg: g.pitchDeg, depressionDeg: here.depressionDeg, noseBelowHorizonDeg: ahead.noseDepressionDeg - g.pitchDeg, straightInMarginDeg: ahead.marginDeg, marginDeg: here.marginDeg, visible: here.visible };
+      return {
+        name: g.name,
+        heightFt: g.heightFt,
+        pitchDeg: g.pitchDeg,
+        depressionDeg: here.depressionDeg,
+        noseBelowHorizonDeg: ahead.noseDepressionDeg - g.pitchDeg,
+        straightInMarginDeg: ahead.marginDeg,
+        marginDeg: here.marginDeg,
+        visible: here.visible,
+      };
     }),
   };
 }
 const STEPS = 160;
 
 /** Straight in with the gates' own, changing pitch: the height at which the threshold or the aim point goes under. */
-function lostStraightIn(nose: readonly ProfilePoint[], input: PathInput): { heightFt: number | null; neverSeen: boolean } {
+function lostStraightIn(
+  nose: readonly ProfilePoint[],
+  input: PathInput,
+): { heightFt: number | null; neverSeen: boolean } {
   const span = offsetSpan(input);
   const sees = (m: number): boolean => {
     const s = stationAt(input, m);
-    const see = (distanceM: number) => distanceM <= 0 || pointVisible({ profile: nose, pitchDeg: s.pitchDeg, bankDeg: 0, eyeHeightM: s.zM, distanceM, azimuthDeg: 0 }).visible;
+    const see = (distanceM: number) =>
+      distanceM <= 0 ||
+      pointVisible({ profile: nose, pitchDeg: s.pitchDeg, bankDeg: 0, eyeHeightM: s.zM, distanceM, azimuthDeg: 0 })
+        .visible;
     return see(m) && see(m - input.aimPointM);
   };
   if (!sees(span.from)) return { heightFt: null, neverSeen: true };

@@ -3,13 +3,17 @@ import { KT_PER_MPH } from '../constants';
 
 export type DialUnit = 'kt' | 'mph';
 /** An airspeed indicator: the unit painted on it and its error table in that unit. */
-export interface Dial { unit: DialUnit; table: readonly DialRow[] }
+export interface Dial {
+  unit: DialUnit;
+  table: readonly DialRow[];
+}
 
 /** Knots in one unit of the dial. */
 export const ktPerUnit = (unit: DialUnit): number => (unit === 'mph' ? KT_PER_MPH : 1);
 
 /** Calibrated knots behind a reading of this dial. */
-export const dialToCasKt = (reading: number, dial: Dial): number => iasToCas(reading, dial.table).cas * ktPerUnit(dial.unit);
+export const dialToCasKt = (reading: number, dial: Dial): number =>
+  iasToCas(reading, dial.table).cas * ktPerUnit(dial.unit);
 
 /** The reading of this dial, in its own unit, that means `casKt`. */
 export const casKtToDial = (casKt: number, dial: Dial): number => casToIas(casKt / ktPerUnit(dial.unit), dial.table);

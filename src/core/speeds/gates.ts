@@ -2,7 +2,21 @@ import { SLACK, cosDeg } from '../constants';
 
 /** Speeds that follow the stall and so the square root of mass. */
 const SCALES = new Set(['vs0', 'vs1', 'vref', 'gate', 'va', 'bestGlide']);
-export type SpeedKind = 'vs0' | 'vs1' | 'vref' | 'gate' | 'va' | 'bestGlide' | 'vfe' | 'vlo' | 'vle' | 'vno' | 'vne' | 'vmca' | 'vsse' | 'vyse';
+export type SpeedKind =
+  | 'vs0'
+  | 'vs1'
+  | 'vref'
+  | 'gate'
+  | 'va'
+  | 'bestGlide'
+  | 'vfe'
+  | 'vlo'
+  | 'vle'
+  | 'vno'
+  | 'vne'
+  | 'vmca'
+  | 'vsse'
+  | 'vyse';
 
 /**
  * A sheet speed at today's mass: stall-based speeds by √(m/m_ref), above as well as below the reference;
@@ -97,7 +111,15 @@ export interface StallMargin {
 export function stallMargin(input: StallMarginInput): StallMargin {
   const stall = input.stalls.find((s) => s.flapDeg === input.flapDeg);
   if (!stall) {
-    return { reason: 'no-stall-speed-for-flap', vsTodayKt: null, marginLevel: null, marginBanked: null, lowLevel: null, lowBanked: null, sanctionedBy: null };
+    return {
+      reason: 'no-stall-speed-for-flap',
+      vsTodayKt: null,
+      marginLevel: null,
+      marginBanked: null,
+      lowLevel: null,
+      lowBanked: null,
+      sanctionedBy: null,
+    };
   }
   const vsTodayKt = scaleForMass('vs0', stall.vsCasKt, input.refMassKg, input.massKg);
   const marginLevel = input.casKt / vsTodayKt;

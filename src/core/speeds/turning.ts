@@ -1,6 +1,11 @@
 import { G_MS2, MS_PER_KT, acosDeg, cosDeg, tanDeg } from '../constants';
 
-export interface LevelTurn { loadFactor: number | null; radiusM: number | null; rateDegS: number | null; time360S: number | null }
+export interface LevelTurn {
+  loadFactor: number | null;
+  radiusM: number | null;
+  rateDegS: number | null;
+  time360S: number | null;
+}
 
 /**
  * Level co-ordinated turn: n = 1/cos φ, r = V²/(g·tan φ), rate = g·tan φ/V.
@@ -12,16 +17,31 @@ export function levelTurn(tasKt: number, bankDeg: number): LevelTurn {
   if (bankDeg === 0) return { loadFactor: 1, radiusM: null, rateDegS: 0, time360S: null };
   const vMs = tasKt * MS_PER_KT;
   const rateDegS = ((G_MS2 * tanDeg(bankDeg)) / vMs) * (180 / Math.PI);
-  return { loadFactor: 1 / cosDeg(bankDeg), radiusM: vMs ** 2 / (G_MS2 * tanDeg(Math.abs(bankDeg))), rateDegS, time360S: 360 / Math.abs(rateDegS) };
+  return {
+    loadFactor: 1 / cosDeg(bankDeg),
+    radiusM: vMs ** 2 / (G_MS2 * tanDeg(Math.abs(bankDeg))),
+    rateDegS,
+    time360S: 360 / Math.abs(rateDegS),
+  };
 }
 
-export interface AcceleratedStall { vsnKt: number | null; stallLoadFactor: number; stallBankDeg: number | null; buffetMarginKt: number | null }
+export interface AcceleratedStall {
+  vsnKt: number | null;
+  stallLoadFactor: number;
+  stallBankDeg: number | null;
+  buffetMarginKt: number | null;
+}
 
 /**
  * Positive-g stall: Vs·√n, the load factor at which `speedKt` is the stall speed, the bank of a level turn with it,
  * and the buffet margin. `vsnKt` is null for negative n; `stallBankDeg` null when that load factor is below 1.
  */
-export function acceleratedStall(vsKt: number, loadFactor: number, speedKt: number, buffetKt: number | null): AcceleratedStall {
+export function acceleratedStall(
+  vsKt: number,
+  loadFactor: number,
+  speedKt: number,
+  buffetKt: number | null,
+): AcceleratedStall {
   const stallLoadFactor = (speedKt / vsKt) ** 2;
   return {
     vsnKt: loadFactor < 0 ? null : vsKt * Math.sqrt(loadFactor),

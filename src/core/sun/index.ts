@@ -2,9 +2,18 @@
 import { getPosition, getTimes } from 'suncalc';
 import type { NightRule } from '@/domain/recency';
 
-export interface Place { latitudeDeg: number; longitudeDeg: number }
+export interface Place {
+  latitudeDeg: number;
+  longitudeDeg: number;
+}
 /** Null where the sun does not cross that height on that day. */
-export interface SunTimes { dawn: string | null; sunrise: string | null; sunset: string | null; dusk: string | null; always: 'day' | 'night' | null }
+export interface SunTimes {
+  dawn: string | null;
+  sunrise: string | null;
+  sunset: string | null;
+  dusk: string | null;
+  always: 'day' | 'night' | null;
+}
 
 const MIN_MS = 60_000;
 const HOUR_MS = 60 * MIN_MS;
@@ -12,7 +21,8 @@ const kept = new Map<string, SunTimes>();
 const MOST_KEPT = 4000;
 
 /** The sun's day that an instant falls in, as the calendar writes it. */
-const solarDate = (ms: number, longitudeDeg: number): string => new Date(ms + (longitudeDeg / 15) * HOUR_MS).toISOString().slice(0, 10);
+const solarDate = (ms: number, longitudeDeg: number): string =>
+  new Date(ms + (longitudeDeg / 15) * HOUR_MS).toISOString().slice(0, 10);
 
 /** Times of one day at a place. @param date ISO date, the place's own */
 export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): SunTimes {
@@ -22,7 +32,13 @@ export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): Su
   const noon = Date.parse(`${date.slice(0, 10)}T12:00:00Z`) - (longitudeDeg / 15) * HOUR_MS;
   const t = getTimes(new Date(noon), latitudeDeg, longitudeDeg);
   const iso = (d: Date | null) => (d === null || Number.isNaN(d.getTime()) ? null : d.toISOString());
-  const times: SunTimes = { dawn: iso(t.dawn), sunrise: iso(t.sunrise), sunset: iso(t.sunset), dusk: iso(t.dusk), always: t.alwaysUp ? 'day' : t.alwaysDown ? 'night' : null };
+  const times: SunTimes = {
+    dawn: iso(t.dawn),
+    sunrise: iso(t.sunrise),
+    sunset: iso(t.sunset),
+    dusk: iso(t.dusk),
+    always: t.alwaysUp ? 'day' : t.alwaysDown ? 'night' : null,
+  };
   if (kept.size >= MOST_KEPT) kept.clear();
   kept.set(key, times);
   return times;
@@ -36,10 +52,13 @@ export function isNight(instant: string, place: Place, rule: NightRule): boolean
   const ms = Date.parse(instant);
   const times = sunTimes(solarDate(ms, place.longitudeDeg), place);
   if (rule.by === 'twilight') {
-    if (times.dawn === null || times.dusk === null) return getPosition(new Date(ms), place.latitudeDeg, place.longitudeDeg).altitude < CIVIL_DEG;
+    if (times.dawn === null || times.dusk === null)
+      return getPosition(new Date(ms), place.latitudeDeg, place.longitudeDeg).altitude < CIVIL_DEG;
     return ms <= Date.parse(times.dawn) || ms >= Date.parse(times.dusk);
   }
   if (times.sunrise === null || times.sunset === null) return times.always === 'night';
-  return ms >= Date.parse(times.sunset) + rule.afterMin * MIN_MS || ms <= Date.parse(times.sunrise) - rule.beforeMin * MIN_MS;
+  return (
+    ms >= Date.parse(times.sunset) + rule.afterMin * MIN_MS || ms <= Date.parse(times.sunrise) - rule.beforeMin * MIN_MS
+  );
 }
 const CIVIL_DEG = -6;

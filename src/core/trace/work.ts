@@ -4,13 +4,23 @@ import { type ColumnMapping, MAX_TEXT, readTrace } from './read';
 import { packSeries, seriesOf } from './replay';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 
-export interface TraceJob { text: string; mapping: ColumnMapping | null; context: TraceContext }
-export type TraceDone = { ok: true; analysis: TraceAnalysis; startUtcMs: number | null; series: Uint8Array } | { ok: false; code: string; message: string; headers?: string[] };
+export interface TraceJob {
+  text: string;
+  mapping: ColumnMapping | null;
+  context: TraceContext;
+}
+export type TraceDone =
+  | { ok: true; analysis: TraceAnalysis; startUtcMs: number | null; series: Uint8Array }
+  | { ok: false; code: string; message: string; headers?: string[] };
 
 /** Reads and analyses. @param progress share done, 0 to 1 */
-export function traceWork({ text, mapping, context }: TraceJob, progress: (share: number) => void = () => undefined): TraceDone {
+export function traceWork(
+  { text, mapping, context }: TraceJob,
+  progress: (share: number) => void = () => undefined,
+): TraceDone {
   progress(0.05);
-  if (text.length > MAX_TEXT) return { ok: false, code: 'too-large', message: 'The file is too long: cut it to the flight.' };
+  if (text.length > MAX_TEXT)
+    return { ok: false, code: 'too-large', message: 'The file is too long: cut it to the flight.' };
   const read = readTrace(text, mapping, (share) => progress(0.05 + 0.65 * share));
   if (!read.ok) return read;
   progress(0.7);

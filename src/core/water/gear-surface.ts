@@ -8,8 +8,21 @@ export type WheelState = 'up' | 'down' | 'transit';
 export const GEAR_EVENTS = ['lever-moved', 'surface-changed', 'go-around', 'touch-and-go'] as const;
 export type GearEvent = (typeof GEAR_EVENTS)[number];
 export const STOP_REASONS = [
-  'surface-not-stated', 'no-wheels', 'lamp-missing', 'lamp-failed', 'lamp-unmapped', 'lamp-in-transit', 'lamp-wrong', 'lamps-disagree', 'wheel-not-seen', 'wheel-seen-wrong',
-  'word-missing', 'word-wrong', 'expired', ...GEAR_EVENTS, 'repeat-on-final',
+  'surface-not-stated',
+  'no-wheels',
+  'lamp-missing',
+  'lamp-failed',
+  'lamp-unmapped',
+  'lamp-in-transit',
+  'lamp-wrong',
+  'lamps-disagree',
+  'wheel-not-seen',
+  'wheel-seen-wrong',
+  'word-missing',
+  'word-wrong',
+  'expired',
+  ...GEAR_EVENTS,
+  'repeat-on-final',
 ] as const;
 export type StopReason = (typeof STOP_REASONS)[number];
 /** Seconds for which an agreement stands. */
@@ -34,7 +47,12 @@ export interface GearCheck {
   onFinal: boolean;
   madeOnFinal: boolean;
 }
-export interface GearAnswer { decision: 'agree' | 'stop'; reasons: StopReason[]; next: 'abnormal-check' | null; words: string | null }
+export interface GearAnswer {
+  decision: 'agree' | 'stop';
+  reasons: StopReason[];
+  next: 'abnormal-check' | null;
+  words: string | null;
+}
 
 function own<T>(table: Readonly<Record<string, T>>, key: string): T | undefined {
   return Object.hasOwn(table, key) ? table[key] : undefined;
@@ -65,12 +83,15 @@ export function gearSurface(check: GearCheck): GearAnswer {
     'no-wheels': wheels.length === 0,
     'lamp-missing': wheels.some((w) => lamp(w) === null),
     'lamp-failed': failed,
-    'lamp-unmapped': strangeLamp || wheels.some((w) => lamp(w) !== null && lamp(w) !== FAILED_LAMP && meaning(w) === null),
+    'lamp-unmapped':
+      strangeLamp || wheels.some((w) => lamp(w) !== null && lamp(w) !== FAILED_LAMP && meaning(w) === null),
     'lamp-in-transit': meanings.includes('transit'),
     'lamp-wrong': need !== null && meanings.some((m) => m !== 'transit' && m !== need),
     'lamps-disagree': new Set(meanings).size > 1,
     'wheel-not-seen': wheels.some((w) => !isUpOrDown(own(check.seen, w))),
-    'wheel-seen-wrong': need !== null && Object.keys(check.seen).some((w) => isUpOrDown(own(check.seen, w)) && own(check.seen, w) !== need),
+    'wheel-seen-wrong':
+      need !== null &&
+      Object.keys(check.seen).some((w) => isUpOrDown(own(check.seen, w)) && own(check.seen, w) !== need),
     'word-missing': spoken === null,
     'word-wrong': spoken !== null && (surface === null || spoken !== `${surface}-${need ?? ''}`),
     expired: check.ageS === null || !(check.ageS <= AGREEMENT_S),
@@ -82,25 +103,63 @@ export function gearSurface(check: GearCheck): GearAnswer {
   };
   const reasons = STOP_REASONS.filter((r) => holds[r]);
   const agree = reasons.length === 0 && surface !== null;
-  return { decision: agree ? 'agree' : 'stop', reasons, next: failed ? 'abnormal-check' : null, words: agree ? `checks agree: wheels ${surface === 'water' ? 'UP for WATER' : 'DOWN for LAND'}. Look again.` : null };
+  return {
+    decision: agree ? 'agree' : 'stop',
+    reasons,
+    next: failed ? 'abnormal-check' : null,
+    words: agree ? `checks agree: wheels ${surface === 'water' ? 'UP for WATER' : 'DOWN for LAND'}. Look again.` : null,
+  };
 }
 
-export interface TableRow { surface: string | null; spoken: string | null; lamps: Record<string, string | null>; seen: Record<string, string | null> }
-export interface GearTable { total: number; agree: TableRow[]; stop: number; reasonCounts: Partial<Record<StopReason, number>> }
+export interface TableRow {
+  surface: string | null;
+  spoken: string | null;
+  lamps: Record<string, string | null>;
+  seen: Record<string, string | null>;
+}
+export interface GearTable {
+  total: number;
+  agree: TableRow[];
+  stop: number;
+  reasonCounts: Partial<Record<StopReason, number>>;
+}
 
 /** The whole truth table over given domains; fresh, no events, not on final. Loops: surface, word, lamps (first wheel slowest), eyes. */
-export function gearSurfaceTable(input: { surfaces: readonly (string | null)[]; lampMeaning: LampMeaning; lampStates: readonly (string | null)[]; seenStates: readonly (string | null)[]; spokens: readonly (string | null)[] }): GearTable {
+export function gearSurfaceTable(input: {
+  surfaces: readonly (string | null)[];
+  lampMeaning: LampMeaning;
+  lampStates: readonly (string | null)[];
+  seenStates: readonly (string | null)[];
+  spokens: readonly (string | null)[];
+}): GearTable {
   const wheels = Object.keys(input.lampMeaning);
-  const every = (states: readonly (string | null)[]): Record<string, string | null>[] => wheels.reduce<Record<string, string | null>[]>((rows, w) => rows.flatMap((r) => states.map((s) => ({ ...r, [w]: s }))), [{}]);
+  const every = (states: readonly (string | null)[]): Record<string, string | null>[] =>
+    wheels.reduce<Record<string, string | null>[]>(
+      (rows, w) => rows.flatMap((r) => states.map((s) => ({ ...r, [w]: s }))),
+      [{}],
+    );
   const table: GearTable = { total: 0, agree: [], stop: 0, reasonCounts: {} };
   const lampRows = every(input.lampStates);
   const seenRows = every(input.seenStates);
-  for (const surface of input.surfaces) for (const spoken of input.spokens) for (const lamps of lampRows) for (const seen of seenRows) {
-    const answer = gearSurface({ surface, lampMeaning: input.lampMeaning, lamps, seen, spoken, ageS: 0, eventsSince: [], onFinal: false, madeOnFinal: false });
-    table.total++;
-    if (answer.decision === 'agree') table.agree.push({ surface, spoken, lamps, seen });
-    else table.stop++;
-    for (const r of answer.reasons) table.reasonCounts[r] = (table.reasonCounts[r] ?? 0) + 1;
-  }
+  for (const surface of input.surfaces)
+    for (const spoken of input.spokens)
+      for (const lamps of lampRows)
+        for (const seen of seenRows) {
+          const answer = gearSurface({
+            surface,
+            lampMeaning: input.lampMeaning,
+            lamps,
+            seen,
+            spoken,
+            ageS: 0,
+            eventsSince: [],
+            onFinal: false,
+            madeOnFinal: false,
+          });
+          table.total++;
+          if (answer.decision === 'agree') table.agree.push({ surface, spoken, lamps, seen });
+          else table.stop++;
+          for (const r of answer.reasons) table.reasonCounts[r] = (table.reasonCounts[r] ?? 0) + 1;
+        }
   return table;
 }

@@ -16,7 +16,12 @@ export interface WindComponents {
  * @param runwayDeg runway direction, degrees
  * @returns crosswind positive from the right, headwind negative when it is a tailwind
  */
-export function components(windFromDeg: number, windKt: number, gustKt: number | null, runwayDeg: number): WindComponents {
+export function components(
+  windFromDeg: number,
+  windKt: number,
+  gustKt: number | null,
+  runwayDeg: number,
+): WindComponents {
   const angleDeg = norm180(windFromDeg - runwayDeg);
   const along = cosDeg(angleDeg);
   const across = sinDeg(angleDeg);
@@ -59,7 +64,14 @@ export function worstCase(wind: WindReportDirection, runwayDeg: number): WorstCa
     worstGustTailwindKt: gustKt === null ? null : gustKt * tail,
   });
   if (wind.variable) {
-    return { worstCrosswindKt: windKt, worstCrosswindFromDeg: null, maxFromRightKt: windKt, maxFromLeftKt: windKt, worstTailwindKt: windKt, ...scaled(1, 1) };
+    return {
+      worstCrosswindKt: windKt,
+      worstCrosswindFromDeg: null,
+      maxFromRightKt: windKt,
+      maxFromLeftKt: windKt,
+      worstTailwindKt: windKt,
+      ...scaled(1, 1),
+    };
   }
   let across = 0;
   let from: number | null = null;
@@ -102,12 +114,21 @@ export type NorthReference = 'true' | 'magnetic';
  * Direction between true and magnetic: true = magnetic + variation (east positive).
  * @returns degrees in (0, 360]
  */
-export function convertReference(directionDeg: number, from: NorthReference, to: NorthReference, variationDeg: number): number {
+export function convertReference(
+  directionDeg: number,
+  from: NorthReference,
+  to: NorthReference,
+  variationDeg: number,
+): number {
   if (from === to) return norm360(directionDeg);
   return norm360(to === 'true' ? directionDeg + variationDeg : directionDeg - variationDeg);
 }
 
-export interface RunwayEnd { id: string; headingDeg: number; lengthM: number }
+export interface RunwayEnd {
+  id: string;
+  headingDeg: number;
+  lengthM: number;
+}
 export type UnsuitableReason = 'tailwind' | 'length';
 export interface RunwayChoice {
   chosenId: string | null;

@@ -2,7 +2,11 @@ import { KT_PER_MPH, SLACK } from '../constants';
 
 export type Verdict = 'within' | 'edge' | 'outside';
 export type LimitKind = 'limitation' | 'demonstrated' | 'airframe' | 'house' | 'instructor' | 'pilotStep' | 'vs0Floor';
-export interface CrosswindLimit { source: string; kind: LimitKind; valueKt: number }
+export interface CrosswindLimit {
+  source: string;
+  kind: LimitKind;
+  valueKt: number;
+}
 
 export interface CrosswindInput {
   crosswindKt: number;
@@ -41,12 +45,25 @@ const RANK: Record<Verdict, number> = { within: 0, edge: 1, outside: 2 };
 
 /** The worse of the verdicts given; null when none is known. */
 export function worstVerdict(verdicts: readonly (Verdict | null)[]): Verdict | null {
-  return verdicts.reduce<Verdict | null>((worst, v) => (v !== null && (worst === null || RANK[v] > RANK[worst]) ? v : worst), null);
+  return verdicts.reduce<Verdict | null>(
+    (worst, v) => (v !== null && (worst === null || RANK[v] > RANK[worst]) ? v : worst),
+    null,
+  );
 }
 
 const NOTHING: CrosswindVerdict = {
-  reason: 'no-recent-wind', governingSource: null, governingKind: null, governingKt: null, meanVerdict: null, gustVerdict: null,
-  tailwindVerdict: null, gustSpreadVerdict: null, verdict: null, marginKt: null, aboveDemonstrated: null, abovePilotStep: null,
+  reason: 'no-recent-wind',
+  governingSource: null,
+  governingKind: null,
+  governingKt: null,
+  meanVerdict: null,
+  gustVerdict: null,
+  tailwindVerdict: null,
+  gustSpreadVerdict: null,
+  verdict: null,
+  marginKt: null,
+  aboveDemonstrated: null,
+  abovePilotStep: null,
 };
 
 /**
@@ -61,20 +78,32 @@ export function crosswindVerdict(input: CrosswindInput): CrosswindVerdict {
   const mean = Math.abs(input.crosswindKt);
   const gust = input.gustCrosswindKt === null ? null : Math.abs(input.gustCrosswindKt);
   const ofKind = (kind: LimitKind) => input.limits.filter((l) => l.kind === kind);
-  const hard = input.limits.filter((l) => l.kind === 'limitation' || l.kind === 'airframe' || l.kind === 'house' || l.kind === 'instructor');
+  const hard = input.limits.filter(
+    (l) => l.kind === 'limitation' || l.kind === 'airframe' || l.kind === 'house' || l.kind === 'instructor',
+  );
   const steps = ofKind('pilotStep');
   const acting = input.limits.filter((l) => hard.includes(l) || (!input.dual && l.kind === 'pilotStep'));
-  const governing = acting.reduce<CrosswindLimit | null>((least, l) => (least === null || l.valueKt < least.valueKt - SLACK ? l : least), null);
+  const governing = acting.reduce<CrosswindLimit | null>(
+    (least, l) => (least === null || l.valueKt < least.valueKt - SLACK ? l : least),
+    null,
+  );
   const strongest = Math.max(mean, gust ?? 0);
-  const above = (limits: readonly CrosswindLimit[], kt: number | null) => kt !== null && limits.some((l) => kt > l.valueKt + SLACK);
+  const above = (limits: readonly CrosswindLimit[], kt: number | null) =>
+    kt !== null && limits.some((l) => kt > l.valueKt + SLACK);
   const demonstrated = ofKind('demonstrated');
-  const atLeastEdge = (v: Verdict, kt: number | null): Verdict => (v === 'within' && above(demonstrated, kt) ? 'edge' : v);
+  const atLeastEdge = (v: Verdict, kt: number | null): Verdict =>
+    v === 'within' && above(demonstrated, kt) ? 'edge' : v;
 
   const meanVerdict = governing === null ? null : atLeastEdge(judgeMean(mean, governing.valueKt), mean);
-  const gustVerdict = governing === null || gust === null ? null : atLeastEdge(judgeGust(gust, hard, input.dual ? [] : steps), gust);
+  const gustVerdict =
+    governing === null || gust === null ? null : atLeastEdge(judgeGust(gust, hard, input.dual ? [] : steps), gust);
   const tailwindVerdict = judgeTailwind(input);
   const gustSpreadVerdict: Verdict | null =
-    input.gustSpreadKt === null || input.gustSpreadLimitKt === null ? null : input.gustSpreadKt > input.gustSpreadLimitKt + SLACK ? 'outside' : 'within';
+    input.gustSpreadKt === null || input.gustSpreadLimitKt === null
+      ? null
+      : input.gustSpreadKt > input.gustSpreadLimitKt + SLACK
+        ? 'outside'
+        : 'within';
   const worst = worstVerdict([meanVerdict, gustVerdict, tailwindVerdict, gustSpreadVerdict]);
 
   return {
@@ -111,20 +140,34 @@ function judgeTailwind({ tailwindKt, gustTailwindKt, tailwindLimitKt }: Crosswin
   return tailwindKt > 0 && tailwindLimitKt - tailwindKt <= 2 + SLACK ? 'edge' : 'within';
 }
 
-export interface FlapRow { upToKt: number | null; maxFlapDeg: number; reason: string }
-export interface FlapVerdict { verdict: 'within' | 'outside' | null; maxFlapDeg: number | null; reason: string | null }
+export interface FlapRow {
+  upToKt: number | null;
+  maxFlapDeg: number;
+  reason: string;
+}
+export interface FlapVerdict {
+  verdict: 'within' | 'outside' | null;
+  maxFlapDeg: number | null;
+  reason: string | null;
+}
 
 /**
  * Greatest flap allowed in today's crosswind by the airframe's table. Beyond every row: *outside*, never a flap setting.
  * @param table rows in any order; `upToKt` null = any wind; [] = the airframe has no table (verdict null)
  */
-export function flapVerdict(crosswindKt: number, gustCrosswindKt: number | null, table: readonly FlapRow[]): FlapVerdict {
+export function flapVerdict(
+  crosswindKt: number,
+  gustCrosswindKt: number | null,
+  table: readonly FlapRow[],
+): FlapVerdict {
   if (table.length === 0) return { verdict: null, maxFlapDeg: null, reason: null };
   const strongest = Math.max(Math.abs(crosswindKt), Math.abs(gustCrosswindKt ?? 0));
   const row = [...table]
     .sort((a, b) => (a.upToKt ?? Infinity) - (b.upToKt ?? Infinity))
     .find((r) => r.upToKt === null || strongest <= r.upToKt + SLACK);
-  return row ? { verdict: 'within', maxFlapDeg: row.maxFlapDeg, reason: row.reason } : { verdict: 'outside', maxFlapDeg: null, reason: null };
+  return row
+    ? { verdict: 'within', maxFlapDeg: row.maxFlapDeg, reason: row.reason }
+    : { verdict: 'outside', maxFlapDeg: null, reason: null };
 }
 
 /**

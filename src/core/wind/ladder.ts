@@ -21,7 +21,13 @@ export interface LadderInput {
   stepKt: number;
   credit: { kt: number; date: string } | null;
 }
-export interface Ladder { provenKt: number; ladderKt: number; decaySteps: 0 | 1 | 2; goodCount: number; badCount: number }
+export interface Ladder {
+  provenKt: number;
+  ladderKt: number;
+  decaySteps: 0 | 1 | 2;
+  goodCount: number;
+  badCount: number;
+}
 
 const CONTROL_CRITERIA = ['drift', 'crab', 'lateral', 'swing', 'aileron'] as const;
 const DAY_MS = 86_400_000;
@@ -34,7 +40,8 @@ const DAY_MS = 86_400_000;
  */
 export function pilotLadder(input: LadderInput): Ladder {
   const records: { kt: number; good: boolean; date: string }[] = [];
-  if (input.credit) for (let i = 0; i < 3; i++) records.push({ kt: input.credit.kt, good: true, date: input.credit.date });
+  if (input.credit)
+    for (let i = 0; i < 3; i++) records.push({ kt: input.credit.kt, good: true, date: input.credit.date });
   let goodCount = 0;
   let badCount = 0;
   for (const landing of input.landings) {
@@ -50,21 +57,33 @@ export function pilotLadder(input: LadderInput): Ladder {
     const decay = provenDecay(kt, records, input.onDate);
     if (decay === null) continue;
     const left = Math.max(0, kt - decay * input.stepKt);
-    if (left > best.kt + SLACK || (Math.abs(left - best.kt) <= SLACK && decay < best.steps)) best = { kt: left, steps: decay };
+    if (left > best.kt + SLACK || (Math.abs(left - best.kt) <= SLACK && decay < best.steps))
+      best = { kt: left, steps: decay };
   }
-  return { provenKt: best.kt, ladderKt: best.kt + input.stepKt, decaySteps: best.kt === 0 ? 0 : best.steps, goodCount, badCount };
+  return {
+    provenKt: best.kt,
+    ladderKt: best.kt + input.stepKt,
+    decaySteps: best.kt === 0 ? 0 : best.steps,
+    goodCount,
+    badCount,
+  };
 }
 
 function judgeForLadder(landing: LadderLanding, group: string, onDate: string): 'good' | 'bad' | null {
   const fits = landing.group === group && landing.date.slice(0, 10) <= onDate.slice(0, 10) && !landing.demonstration;
-  if (!fits || landing.crosswindKt === null || landing.windAgeMin === null || landing.windAgeMin > WIND_GOOD_FOR_MIN) return null;
+  if (!fits || landing.crosswindKt === null || landing.windAgeMin === null || landing.windAgeMin > WIND_GOOD_FOR_MIN)
+    return null;
   const seen = CONTROL_CRITERIA.map((id) => landing.criteria[id] ?? 'not-seen').filter((v) => v !== 'not-seen');
   if (seen.includes('outside') || (landing.intervention ?? 0) >= 2) return 'bad';
   return landing.intervention === 0 && seen.length > 0 ? 'good' : null;
 }
 
 /** Steps of decay of a proven wind, or null when it is not proven. */
-function provenDecay(kt: number, records: readonly { kt: number; good: boolean; date: string }[], onDate: string): 0 | 1 | 2 | null {
+function provenDecay(
+  kt: number,
+  records: readonly { kt: number; good: boolean; date: string }[],
+  onDate: string,
+): 0 | 1 | 2 | null {
   const counting = records.filter((r) => (r.good ? r.kt >= kt - SLACK : r.kt <= kt + SLACK));
   if (counting.length < 3 || !counting.slice(-3).every((r) => r.good)) return null;
   const latest = counting.filter((r) => r.good).reduce((d, r) => (r.date > d ? r.date : d), '');

@@ -20,7 +20,14 @@ function unit(key: string): number {
   return ((h ^ (h >>> 16)) >>> 0) / 4294967296;
 }
 
-export interface SimulatedAir { fromDeg: number; kt: number; gustKt: number | null; temperatureC: number; dewPointC: number; qnhHpa: number }
+export interface SimulatedAir {
+  fromDeg: number;
+  kt: number;
+  gustKt: number | null;
+  temperatureC: number;
+  dewPointC: number;
+  qnhHpa: number;
+}
 
 /** The air at an instant: a day's own wind that freshens in the afternoon, with small changes from one observation to the next. `steady` leaves those out (for the forecast). */
 function airAt(station: string, ms: number, steady: boolean): SimulatedAir {
@@ -39,8 +46,12 @@ function airAt(station: string, ms: number, steady: boolean): SimulatedAir {
   const season = Math.cos(((new Date(ms).getUTCMonth() - 6.5) / 12) * 2 * Math.PI);
   const temperatureC = 14 + 9 * season + 7 * (warm - 0.4) + 4 * (of('temp') - 0.5);
   return {
-    fromDeg, kt, gustKt: gusty ? kt + spread + 1.5 * wobble('gust') : null,
-    temperatureC, dewPointC: temperatureC - 4 - 9 * warm - 3 * of('dew'), qnhHpa: 1008 + 20 * of('qnh') + 1.5 * wobble('qnh'),
+    fromDeg,
+    kt,
+    gustKt: gusty ? kt + spread + 1.5 * wobble('gust') : null,
+    temperatureC,
+    dewPointC: temperatureC - 4 - 9 * warm - 3 * of('dew'),
+    qnhHpa: 1008 + 20 * of('qnh') + 1.5 * wobble('qnh'),
   };
 }
 
@@ -52,7 +63,7 @@ function windGroup(a: Pick<SimulatedAir, 'fromDeg' | 'kt' | 'gustKt'>): string {
   const kt = Math.round(a.kt);
   if (kt < 1) return '00000KT';
   if (kt <= 2) return `VRB${two(kt)}KT`;
-  const tens = ((Math.round(a.fromDeg / 10) * 10) % 360 + 360) % 360;
+  const tens = (((Math.round(a.fromDeg / 10) * 10) % 360) + 360) % 360;
   const gust = a.gustKt === null ? 0 : Math.round(a.gustKt);
   return `${String(tens === 0 ? 360 : tens).padStart(3, '0')}${two(kt)}${gust >= kt + 5 ? `G${two(gust)}` : ''}KT`;
 }
@@ -69,7 +80,10 @@ export function stationObservation(station: string, nowIso: string): { text: str
   const high = Math.round((a.fromDeg + swing / 2) / 10) * 10;
   const wrap = (d: number) => String(((d % 360) + 360) % 360 || 360).padStart(3, '0');
   const arc = kt > 3 && high - low >= 60 ? ` ${wrap(low)}V${wrap(high)}` : '';
-  return { observedAt: iso, text: `METAR ${station} ${iso.slice(8, 10)}${iso.slice(11, 13)}${iso.slice(14, 16)}Z AUTO ${windGroup(a)}${arc} 9999 FEW040 ${degrees(a.temperatureC)}/${degrees(a.dewPointC)} Q${Math.round(a.qnhHpa)}` };
+  return {
+    observedAt: iso,
+    text: `METAR ${station} ${iso.slice(8, 10)}${iso.slice(11, 13)}${iso.slice(14, 16)}Z AUTO ${windGroup(a)}${arc} 9999 FEW040 ${degrees(a.temperatureC)}/${degrees(a.dewPointC)} Q${Math.round(a.qnhHpa)}`,
+  };
 }
 
 /** The newest observation as a wind for the brief; null only if the station's own report cannot be read. */
@@ -79,23 +93,54 @@ export function stationWind(station: string, nowIso: string): WindSeen | null {
   return read.ok ? reportedWind(text, read.report, nowIso) : null;
 }
 
-export interface ForecastPart { fromIso: string; toIso: string; kind: 'base' | 'becoming'; fromDeg: number; kt: number; gustKt: number | null }
+export interface ForecastPart {
+  fromIso: string;
+  toIso: string;
+  kind: 'base' | 'becoming';
+  fromDeg: number;
+  kt: number;
+  gustKt: number | null;
+}
 
 /** The newest forecast at or before an instant: nine hours in parts of three, with its TAF text. */
-export function stationForecast(station: string, nowIso: string): { text: string; issuedAt: string; parts: ForecastPart[] } {
+export function stationForecast(
+  station: string,
+  nowIso: string,
+): { text: string; issuedAt: string; parts: ForecastPart[] } {
   const issued = Math.floor(Date.parse(nowIso) / FORECAST_EVERY_MS) * FORECAST_EVERY_MS;
   const start = issued + HOUR_MS;
   const parts = Array.from({ length: 3 }, (_, i): ForecastPart => {
     const from = start + i * 3 * HOUR_MS;
     const a = airAt(station, from + 1.5 * HOUR_MS, true);
-    return { fromIso: new Date(from).toISOString(), toIso: new Date(from + 3 * HOUR_MS).toISOString(), kind: i === 0 ? 'base' : 'becoming', fromDeg: ((a.fromDeg % 360) + 360) % 360, kt: a.kt, gustKt: a.gustKt };
+    return {
+      fromIso: new Date(from).toISOString(),
+      toIso: new Date(from + 3 * HOUR_MS).toISOString(),
+      kind: i === 0 ? 'base' : 'becoming',
+      fromDeg: ((a.fromDeg % 360) + 360) % 360,
+      kt: a.kt,
+      gustKt: a.gustKt,
+    };
   });
   const end = start + 9 * HOUR_MS;
-  const groups = parts.map((p, i) => (i === 0 ? `${windGroup(p)} 9999 FEW040` : `BECMG ${dayHour(Date.parse(p.fromIso))}/${dayHour(Date.parse(p.fromIso) + HOUR_MS)} ${windGroup(p)}`));
-  return { issuedAt: new Date(issued).toISOString(), parts, text: `TAF ${station} ${dayHour(issued)}00Z ${dayHour(start)}/${dayHour(end)} ${groups.join(' ')}` };
+  const groups = parts.map((p, i) =>
+    i === 0
+      ? `${windGroup(p)} 9999 FEW040`
+      : `BECMG ${dayHour(Date.parse(p.fromIso))}/${dayHour(Date.parse(p.fromIso) + HOUR_MS)} ${windGroup(p)}`,
+  );
+  return {
+    issuedAt: new Date(issued).toISOString(),
+    parts,
+    text: `TAF ${station} ${dayHour(issued)}00Z ${dayHour(start)}/${dayHour(end)} ${groups.join(' ')}`,
+  };
 }
 
-export interface Outlook { fromDeg: number; kt: number; gustKt: number | null; /** 1 within the forecast's hours, less the further ahead. */ sureness: number; kind: 'forecast' | 'outlook' }
+export interface Outlook {
+  fromDeg: number;
+  kt: number;
+  gustKt: number | null;
+  /** 1 within the forecast's hours, less the further ahead. */ sureness: number;
+  kind: 'forecast' | 'outlook';
+}
 const OUTLOOK_DAYS = 5;
 /**
  * Wind for a planned hour: within the hours of the newest forecast what it says, up to five days ahead an outlook that is less sure with each day, null beyond and for the past.
@@ -112,5 +157,11 @@ export function stationOutlook(station: string, nowIso: string, atIso: string): 
   const off = (name: string) => 2 * unit(`${station}|${issue}|${Math.floor(at / (3 * HOUR_MS))}|${name}`) - 1;
   const a = airAt(station, at, true);
   const kt = Math.max(0, a.kt + 1.6 * days * off('kt'));
-  return { fromDeg: (((a.fromDeg + 12 * days * off('dir')) % 360) + 360) % 360, kt, gustKt: a.gustKt === null ? null : Math.max(kt, a.gustKt + 1.6 * days * off('kt')), sureness: Math.max(0.2, 0.9 - 0.14 * days), kind: 'outlook' };
+  return {
+    fromDeg: (((a.fromDeg + 12 * days * off('dir')) % 360) + 360) % 360,
+    kt,
+    gustKt: a.gustKt === null ? null : Math.max(kt, a.gustKt + 1.6 * days * off('kt')),
+    sureness: Math.max(0.2, 0.9 - 0.14 * days),
+    kind: 'outlook',
+  };
 }

@@ -13,7 +13,10 @@ export async function keepShell(): Promise<ShellState> {
   if (!('serviceWorker' in navigator)) return { kept: false, reason: 'this browser keeps no pages (private window?)' };
   try {
     await navigator.serviceWorker.register('/sw.js', { scope: '/' });
-    const ready = await Promise.race([navigator.serviceWorker.ready, new Promise<null>((resolve) => setTimeout(() => resolve(null), SHELL_WAIT_MS))]);
+    const ready = await Promise.race([
+      navigator.serviceWorker.ready,
+      new Promise<null>((resolve) => setTimeout(() => resolve(null), SHELL_WAIT_MS)),
+    ]);
     if (!ready) return { kept: false, reason: 'the page was not stored in time' };
     if (!(await shellKept())) return { kept: false, reason: 'the page could not be stored (is the device full?)' };
     const lasting = (await navigator.storage?.persist?.().catch(() => false)) ?? false;

@@ -8,7 +8,10 @@ export interface StoredEvent extends CaptureEvent {
   sent: 0 | 1 | 2;
   refusal?: string;
 }
-interface Meta { key: string; value: string | number }
+interface Meta {
+  key: string;
+  value: string | number;
+}
 
 class JeitoStore extends Dexie {
   events!: EntityTable<StoredEvent, 'eventId'>;
@@ -44,7 +47,13 @@ export async function keepPack(pack: SortiePack): Promise<void> {
  * only then may the screen say *saved*. The counter and the event go in one transaction.
  * Spoken to the browser's store directly: between a tap and its answer there is no room for a layer more.
  */
-export async function record(pack: SortiePack, type: EventType, subjectId: string, payload: unknown, at: Date): Promise<StoredEvent> {
+export async function record(
+  pack: SortiePack,
+  type: EventType,
+  subjectId: string,
+  payload: unknown,
+  at: Date,
+): Promise<StoredEvent> {
   const db = store();
   if (!db.isOpen()) await db.open();
   return new Promise((resolve, reject) => {
@@ -57,7 +66,19 @@ export async function record(pack: SortiePack, type: EventType, subjectId: strin
     seq.onsuccess = () => {
       const deviceId = String((device.result as Meta | undefined)?.value ?? crypto.randomUUID());
       const deviceSeq = Number((seq.result as Meta | undefined)?.value ?? 0) + 1;
-      event = { eventId: crypto.randomUUID(), deviceId, deviceSeq, sortieId: pack.sortieId, subjectId, author: pack.author, type, v: 1, deviceTime: at.toISOString(), payload, sent: 0 };
+      event = {
+        eventId: crypto.randomUUID(),
+        deviceId,
+        deviceSeq,
+        sortieId: pack.sortieId,
+        subjectId,
+        author: pack.author,
+        type,
+        v: 1,
+        deviceTime: at.toISOString(),
+        payload,
+        sent: 0,
+      };
       try {
         t.objectStore('events').add(event);
         meta.put({ key: 'seq', value: deviceSeq });

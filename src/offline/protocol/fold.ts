@@ -1,12 +1,50 @@
-import type { CaptureEvent, CapturedLanding, GearChecked, ItemObserved, LoggedWind, Measured, Overruling, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
+import type {
+  CaptureEvent,
+  CapturedLanding,
+  GearChecked,
+  ItemObserved,
+  LoggedWind,
+  Measured,
+  Overruling,
+  PowerFound,
+  TimerMarked,
+  TrialFlown,
+} from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import { ordered } from './order';
 
-export interface FoldedLanding { id: string; sortieId: string; author: string; savedAt: string; landing: CapturedLanding; /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null; /** By criterion, or `class`. */ overruled: Readonly<Record<string, FoldedOverruling>> }
-export interface FoldedItem { id: string; sortieId: string; at: string; data: ItemObserved; /** Quantities whose extreme came from a trace. */ measured: readonly string[]; /** The verdict as captured or measured stays beside the instructor's later word. */ overruled: (FoldedOverruling & { computed: ItemObserved['verdict'] }) | null }
-export interface FoldedOverruling { to: string; reason: string; author: string; at: string }
+export interface FoldedLanding {
+  id: string;
+  sortieId: string;
+  author: string;
+  savedAt: string;
+  landing: CapturedLanding;
+  /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null;
+  /** By criterion, or `class`. */ overruled: Readonly<Record<string, FoldedOverruling>>;
+}
+export interface FoldedItem {
+  id: string;
+  sortieId: string;
+  at: string;
+  data: ItemObserved;
+  /** Quantities whose extreme came from a trace. */ measured: readonly string[];
+  /** The verdict as captured or measured stays beside the instructor's later word. */ overruled:
+    (FoldedOverruling & { computed: ItemObserved['verdict'] }) | null;
+}
+export interface FoldedOverruling {
+  to: string;
+  reason: string;
+  author: string;
+  at: string;
+}
 /** Something noted in flight that stands on its own. */
-export interface FoldedRow<T> { id: string; sortieId: string; author: string; at: string; data: T }
+export interface FoldedRow<T> {
+  id: string;
+  sortieId: string;
+  author: string;
+  at: string;
+  data: T;
+}
 export interface Folded {
   landings: FoldedLanding[];
   /** Fields tapped for a landing that was never saved: they come back as a draft and are never counted. */
@@ -28,7 +66,10 @@ export interface Folded {
 
 /** What was recorded before a field existed says nothing of it. */
 const landingOf = (payload: unknown): CapturedLanding => ({ ...UNSEEN, ...(payload as CapturedLanding) });
-const itemOf = (payload: unknown): ItemObserved => ({ ...{ detail: null, pilotId: null }, ...(payload as ItemObserved) });
+const itemOf = (payload: unknown): ItemObserved => ({
+  ...{ detail: null, pilotId: null },
+  ...(payload as ItemObserved),
+});
 
 /** Folds events, in any order and with repeats, into what they mean now. An event type not known here is passed over. */
 export function fold(events: readonly CaptureEvent[]): Folded {
@@ -66,7 +107,16 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'landing-saved':
-        if (!landings.has(subjectId)) landings.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, savedAt: event.deviceTime, landing: landingOf(event.payload), measured: null, overruled: {} });
+        if (!landings.has(subjectId))
+          landings.set(subjectId, {
+            id: subjectId,
+            sortieId: event.sortieId,
+            author: event.author,
+            savedAt: event.deviceTime,
+            landing: landingOf(event.payload),
+            measured: null,
+            overruled: {},
+          });
         break;
       case 'measured':
         measured.set(subjectId, event.payload as Measured);
@@ -74,7 +124,10 @@ export function fold(events: readonly CaptureEvent[]): Folded {
       case 'overruled': {
         const { what, to, reason } = event.payload as Overruling;
         const rest = Object.fromEntries(Object.entries(overruled.get(subjectId) ?? {}).filter(([k]) => k !== what));
-        overruled.set(subjectId, to === null ? rest : { ...rest, [what]: { to, reason, author: event.author, at: event.deviceTime } });
+        overruled.set(
+          subjectId,
+          to === null ? rest : { ...rest, [what]: { to, reason, author: event.author, at: event.deviceTime } },
+        );
         break;
       }
       case 'corrected': {
@@ -83,13 +136,32 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         break;
       }
       case 'item-observed':
-        items.set(subjectId, { id: subjectId, sortieId: event.sortieId, at: event.deviceTime, data: itemOf(event.payload), measured: [], overruled: null });
+        items.set(subjectId, {
+          id: subjectId,
+          sortieId: event.sortieId,
+          at: event.deviceTime,
+          data: itemOf(event.payload),
+          measured: [],
+          overruled: null,
+        });
         break;
       case 'power-found':
-        powers.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as PowerFound });
+        powers.set(subjectId, {
+          id: subjectId,
+          sortieId: event.sortieId,
+          author: event.author,
+          at: event.deviceTime,
+          data: event.payload as PowerFound,
+        });
         break;
       case 'trial-flown':
-        trials.set(subjectId, { id: subjectId, sortieId: event.sortieId, author: event.author, at: event.deviceTime, data: event.payload as TrialFlown });
+        trials.set(subjectId, {
+          id: subjectId,
+          sortieId: event.sortieId,
+          author: event.author,
+          at: event.deviceTime,
+          data: event.payload as TrialFlown,
+        });
         break;
       case 'timer-marked':
         marks.set(subjectId, event.payload as TimerMarked);
@@ -107,16 +179,38 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     const landing = landings.get(id);
     if (landing && Object.keys(m.values).length > 0) landings.set(id, { ...landing, measured: m });
     const item = items.get(id);
-    if (item && m.item) items.set(id, { ...item, data: { ...item.data, verdict: m.item.verdict, detail: m.item.detail }, measured: Object.keys(m.values) });
+    if (item && m.item)
+      items.set(id, {
+        ...item,
+        data: { ...item.data, verdict: m.item.verdict, detail: m.item.detail },
+        measured: Object.keys(m.values),
+      });
   }
   for (const [id, by] of overruled) {
     const landing = landings.get(id);
     if (landing) landings.set(id, { ...landing, overruled: by });
     const item = items.get(id);
-    if (item && by.item) items.set(id, { ...item, overruled: { ...by.item, computed: item.data.verdict }, data: { ...item.data, verdict: by.item.to as ItemObserved['verdict'] } });
+    if (item && by.item)
+      items.set(id, {
+        ...item,
+        overruled: { ...by.item, computed: item.data.verdict },
+        data: { ...item.data, verdict: by.item.to as ItemObserved['verdict'] },
+      });
   }
   for (const id of landings.keys()) drafts.delete(id);
-  return { landings: [...landings.values()], drafts: Object.fromEntries(drafts), items: [...items.values()], waivers: [...waivers.values()], gear: gear.now, powers: [...powers.values()], trials: [...trials.values()], marks: [...marks.values()], runways, flying, winds };
+  return {
+    landings: [...landings.values()],
+    drafts: Object.fromEntries(drafts),
+    items: [...items.values()],
+    waivers: [...waivers.values()],
+    gear: gear.now,
+    powers: [...powers.values()],
+    trials: [...trials.values()],
+    marks: [...marks.values()],
+    runways,
+    flying,
+    winds,
+  };
 }
 
 /** What an event does to an agreement of wheels and surface. */

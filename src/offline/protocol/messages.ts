@@ -7,7 +7,10 @@ import type { Attitude, PackId } from '@/domain/words';
 export const SYNC_BATCH = 100;
 
 /** `sentAt` is the device's clock as it sends: what the field reads against its own. */
-export interface SyncRequest { events: CaptureEvent[]; sentAt: string }
+export interface SyncRequest {
+  events: CaptureEvent[];
+  sentAt: string;
+}
 export interface SyncAnswer {
   /** On the server now, whether this request or an earlier one brought them. */
   accepted: string[];
@@ -43,7 +46,14 @@ export interface SortiePack {
   focus: string;
   windText: string;
   triggers: string[];
-  items: { id: string; title: string; text: string; where: 'ground' | 'flight'; waivable: string | null; forms?: CaptureForm[] }[];
+  items: {
+    id: string;
+    title: string;
+    text: string;
+    where: 'ground' | 'flight';
+    waivable: string | null;
+    forms?: CaptureForm[];
+  }[];
   /** Wheel, lamp state, what it means; null or absent where there is no water to land on. */
   gearLamps?: Record<string, Record<string, 'up' | 'down' | 'transit'>> | null;
   /** Habits to watch, most dangerous first; absent in packs taken before this was added. */
@@ -64,11 +74,44 @@ export interface SortiePack {
   /** Lists said or done in order: checks and flows, speeds, the words of an exchange. */
   lists?: { key: string; title: string; kind: 'flow' | 'speeds' | 'exchange'; steps: string[] }[];
   landmark?: { name: string; alongM: number } | null;
-  clock?: { bookingMin: number; fuelL: number; flowLPerH: number; night: boolean; reserveMin: number | null; groundMin: number; circuitMin: number };
+  clock?: {
+    bookingMin: number;
+    fuelL: number;
+    flowLPerH: number;
+    night: boolean;
+    reserveMin: number | null;
+    groundMin: number;
+    circuitMin: number;
+  };
   /** Rules of simulated failures, and the speeds of a twin in the dial's unit. */
-  failures?: { words: string[]; floorFt: number; demonstrationFt: number; source: string; twin: { vsse: number; vmca: number } | null };
+  failures?: {
+    words: string[];
+    floorFt: number;
+    demonstrationFt: number;
+    source: string;
+    twin: { vsse: number; vmca: number } | null;
+  };
   /** What the reach without the engine is computed from. */
-  reach?: { sheet: TypeSheet; elevationFt: number; variationDeg: number; circuitHeightFt: number; sigma: number; windFromTrueDeg: number; windKt: number; turnBackFt: number; reactionS: number; bankDeg: number; strips: { surface: string; lengthM: number; elevationFt: number; eastM: number; northM: number; ends: { ident: string; trueBearingDeg: number }[] }[] };
+  reach?: {
+    sheet: TypeSheet;
+    elevationFt: number;
+    variationDeg: number;
+    circuitHeightFt: number;
+    sigma: number;
+    windFromTrueDeg: number;
+    windKt: number;
+    turnBackFt: number;
+    reactionS: number;
+    bankDeg: number;
+    strips: {
+      surface: string;
+      lengthM: number;
+      elevationFt: number;
+      eastM: number;
+      northM: number;
+      ends: { ident: string; trueBearingDeg: number }[];
+    }[];
+  };
   /** Events already at the field, so that a second device continues the count. */
   events: CaptureEvent[];
 }

@@ -4,7 +4,8 @@ import type { CaptureEvent } from '@/domain/capture';
 export const SKEW_FLOOR_MS = 5_000;
 
 /** The time an event happened by the field's clock, as well as it is known. */
-export const correctedMs = (e: Pick<CaptureEvent, 'deviceTime' | 'skewMs'>): number => Date.parse(e.deviceTime) + (Math.abs(e.skewMs ?? 0) > SKEW_FLOOR_MS ? (e.skewMs ?? 0) : 0);
+export const correctedMs = (e: Pick<CaptureEvent, 'deviceTime' | 'skewMs'>): number =>
+  Date.parse(e.deviceTime) + (Math.abs(e.skewMs ?? 0) > SKEW_FLOOR_MS ? (e.skewMs ?? 0) : 0);
 
 /**
  * Events in the order they happened: corrected time, then device, then the device's own counter. Within one device the counter governs, so a clock
@@ -12,10 +13,22 @@ export const correctedMs = (e: Pick<CaptureEvent, 'deviceTime' | 'skewMs'>): num
  */
 export function ordered(events: readonly CaptureEvent[]): CaptureEvent[] {
   const latest = new Map<string, number>();
-  const timed = [...events].sort((a, b) => a.deviceSeq - b.deviceSeq).map((event) => {
-    const t = Math.max(latest.get(event.deviceId) ?? -Infinity, correctedMs(event));
-    latest.set(event.deviceId, t);
-    return { event, t };
-  });
-  return timed.sort((a, b) => a.t - b.t || (a.event.deviceId < b.event.deviceId ? -1 : a.event.deviceId > b.event.deviceId ? 1 : a.event.deviceSeq - b.event.deviceSeq)).map((x) => x.event);
+  const timed = [...events]
+    .sort((a, b) => a.deviceSeq - b.deviceSeq)
+    .map((event) => {
+      const t = Math.max(latest.get(event.deviceId) ?? -Infinity, correctedMs(event));
+      latest.set(event.deviceId, t);
+      return { event, t };
+    });
+  return timed
+    .sort(
+      (a, b) =>
+        a.t - b.t ||
+        (a.event.deviceId < b.event.deviceId
+          ? -1
+          : a.event.deviceId > b.event.deviceId
+            ? 1
+            : a.event.deviceSeq - b.event.deviceSeq),
+    )
+    .map((x) => x.event);
 }

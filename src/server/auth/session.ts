@@ -10,7 +10,10 @@ import type { CurrentUser } from './permissions';
 import { type UserRow, toUser } from './session-user';
 
 /** The sealed cookie holds these two and nothing else: it cannot be revoked, so roles are read on every request. */
-interface SessionData { userId?: string; sessionVersion?: number }
+interface SessionData {
+  userId?: string;
+  sessionVersion?: number;
+}
 
 const WEEK_S = 7 * 24 * 3600;
 
@@ -21,7 +24,9 @@ function sessionOptions(): SessionOptions {
     writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600, flag: 'wx' });
   }
   return {
-    cookieName: 'jeito_session', password: readFileSync(file, 'utf8'), ttl: WEEK_S,
+    cookieName: 'jeito_session',
+    password: readFileSync(file, 'utf8'),
+    ttl: WEEK_S,
     cookieOptions: { httpOnly: true, sameSite: 'lax', secure: process.env.JEITO_HTTPS === '1', path: '/' },
   };
 }

@@ -59,7 +59,13 @@ function section(pen: Pen, title: string, lines: readonly string[], k: number): 
 }
 
 const GREY = rgb(0.62, 0.62, 0.62);
-const FILL: Partial<Record<Shape['id'], typeof GREY>> = { runway: rgb(0.85, 0.85, 0.85), nose: GREY, threshold: rgb(1, 1, 1), centreline: rgb(1, 1, 1), aim: BLACK };
+const FILL: Partial<Record<Shape['id'], typeof GREY>> = {
+  runway: rgb(0.85, 0.85, 0.85),
+  nose: GREY,
+  threshold: rgb(1, 1, 1),
+  centreline: rgb(1, 1, 1),
+  aim: BLACK,
+};
 
 /** The strip of pictures, one beside the other, each clipped to its frame. */
 function pictures(pen: Pen, { pictures: strip }: Card): void {
@@ -74,15 +80,29 @@ function pictures(pen: Pen, { pictures: strip }: Card): void {
     const { page } = pen;
     page.pushOperators(pushGraphicsState(), rectangle(left, top - h, w, h), clip(), endPath());
     // Glass units to points, y down from the top left of the frame.
-    const at = (q: { x: number; y: number }) => `${((w / 2) * (1 + q.x)).toFixed(2)} ${(h * 0.44 + (w / 2) * q.y).toFixed(2)}`;
-    const draw = (path: string, fill: typeof GREY | undefined, borderWidth: number) => page.drawSvgPath(path, { x: left, y: top, borderColor: BLACK, borderWidth, ...(fill ? { color: fill } : {}) });
+    const at = (q: { x: number; y: number }) =>
+      `${((w / 2) * (1 + q.x)).toFixed(2)} ${(h * 0.44 + (w / 2) * q.y).toFixed(2)}`;
+    const draw = (path: string, fill: typeof GREY | undefined, borderWidth: number) =>
+      page.drawSvgPath(path, { x: left, y: top, borderColor: BLACK, borderWidth, ...(fill ? { color: fill } : {}) });
     const order: Shape['id'][] = ['runway', 'threshold', 'centreline', 'aim', 'landmark', 'part', 'nose'];
     draw(`M${at(p.scene.horizon[0])}L${at(p.scene.horizon[1])}`, undefined, 0.6);
-    for (const id of order) for (const s of p.scene.shapes.filter((x) => x.id === id)) draw(`${s.points.map((q, k) => `${k === 0 ? 'M' : 'L'}${at(q)}`).join('')}${s.closed ? 'Z' : ''}`, s.closed ? FILL[id] : undefined, id === 'part' ? 1.6 : 0.6);
+    for (const id of order)
+      for (const s of p.scene.shapes.filter((x) => x.id === id))
+        draw(
+          `${s.points.map((q, k) => `${k === 0 ? 'M' : 'L'}${at(q)}`).join('')}${s.closed ? 'Z' : ''}`,
+          s.closed ? FILL[id] : undefined,
+          id === 'part' ? 1.6 : 0.6,
+        );
     page.pushOperators(popGraphicsState());
     page.drawRectangle({ x: left, y: top - h, width: w, height: h, borderColor: BLACK, borderWidth: 0.6 });
     page.drawText(p.title, { x: left, y: top - h - 9, size: 8, font: pen.fonts.bold, color: BLACK });
-    page.drawText(p.line.replaceAll('\u00a0', ' '), { x: left, y: top - h - 18, size: 7, font: pen.fonts.regular, color: BLACK });
+    page.drawText(p.line.replaceAll('\u00a0', ' '), {
+      x: left,
+      y: top - h - 18,
+      size: 7,
+      font: pen.fonts.regular,
+      color: BLACK,
+    });
   });
   pen.space(h + 24);
 }
@@ -106,7 +126,13 @@ function tally(pen: Pen, { tally: t }: Card, k: number): void {
     pen.text(String(r + 1), 4, { font: pen.fonts.mono, size: 9, color: BLACK });
     pen.y -= 4;
   }
-  for (let i = 0; i <= t.columns.length; i++) pen.page.drawLine({ start: { x: pen.margin + first + i * w, y: top }, end: { x: pen.margin + first + i * w, y: pen.y }, thickness: 0.4, color: BLACK });
+  for (let i = 0; i <= t.columns.length; i++)
+    pen.page.drawLine({
+      start: { x: pen.margin + first + i * w, y: top },
+      end: { x: pen.margin + first + i * w, y: pen.y },
+      thickness: 0.4,
+      color: BLACK,
+    });
   pen.space(2);
   for (const c of t.columns) pen.line(`${c.head}: ${c.codes}`, { size: 7 * k, gap: 0, color: BLACK });
 }

@@ -19,7 +19,10 @@ import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } 
 import { type Result, problem, zodProblems } from '../result';
 
 /** When the device said it sent, and when it came in, by the clock that never stands still: their difference is the device's error. */
-export interface SentClock { sentAtMs: number; receivedAtMs: number }
+export interface SentClock {
+  sentAtMs: number;
+  receivedAtMs: number;
+}
 /** A difference beyond this says that a clock was never set; the order then rests on the device's own counter. */
 const SKEW_CEILING_MS = 400 * 86_400_000;
 
@@ -27,7 +30,11 @@ const SKEW_CEILING_MS = 400 * 86_400_000;
  * Takes capture events from a device. An event already here counts as accepted, so that sending twice is harmless.
  * Events are refused one by one with a reason; the rest of the batch is kept.
  */
-export async function recordEvents(user: CurrentUser, raw: readonly unknown[], clock: SentClock | null = null): Promise<SyncAnswer> {
+export async function recordEvents(
+  user: CurrentUser,
+  raw: readonly unknown[],
+  clock: SentClock | null = null,
+): Promise<SyncAnswer> {
   const measured = clock ? Math.round(clock.receivedAtMs - clock.sentAtMs) : null;
   const skewMs = measured !== null && Math.abs(measured) <= SKEW_CEILING_MS ? measured : null;
   const answer: SyncAnswer = { accepted: [], refused: [], held: [], skewMs };
@@ -42,7 +49,10 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
     const sorties = new Map<string, Owner | null>();
     for (const event of events) {
       if (event.author !== user.id) {
-        answer.held.push({ eventId: event.eventId, message: 'These belong to another account. They wait here until their author signs in.' });
+        answer.held.push({
+          eventId: event.eventId,
+          message: 'These belong to another account. They wait here until their author signs in.',
+        });
         continue;
       }
       const refusal = await refuse(user, event, sorties, t);
@@ -50,16 +60,34 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
         answer.refused.push({ eventId: event.eventId, message: refusal });
         continue;
       }
-      const known = await row<{ event_id: string }>('SELECT event_id FROM capture_events WHERE event_id = :e OR (device_id = :d AND device_seq = :s)', { e: event.eventId, d: event.deviceId, s: event.deviceSeq }, t);
+      const known = await row<{ event_id: string }>(
+        'SELECT event_id FROM capture_events WHERE event_id = :e OR (device_id = :d AND device_seq = :s)',
+        { e: event.eventId, d: event.deviceId, s: event.deviceSeq },
+        t,
+      );
       if (known && known.event_id !== event.eventId) {
-        answer.refused.push({ eventId: event.eventId, message: 'This device has used the same counter for another event. Reload the page so that it takes a new device number.' });
+        answer.refused.push({
+          eventId: event.eventId,
+          message:
+            'This device has used the same counter for another event. Reload the page so that it takes a new device number.',
+        });
         continue;
       }
       if (!known) {
         await model('capture_events').create(
           {
-            event_id: event.eventId, device_id: event.deviceId, device_seq: event.deviceSeq, sortie_id: event.sortieId, subject_id: event.subjectId, author: event.author,
-            type: event.type, v: event.v, device_time: new Date(event.deviceTime).toISOString(), payload: JSON.stringify(event.payload), received_at: nowIso(), skew_ms: skewMs,
+            event_id: event.eventId,
+            device_id: event.deviceId,
+            device_seq: event.deviceSeq,
+            sortie_id: event.sortieId,
+            subject_id: event.subjectId,
+            author: event.author,
+            type: event.type,
+            v: event.v,
+            device_time: new Date(event.deviceTime).toISOString(),
+            payload: JSON.stringify(event.payload),
+            received_at: nowIso(),
+            skew_ms: skewMs,
           },
           { transaction: t },
         );
@@ -73,67 +101,152 @@ export async function recordEvents(user: CurrentUser, raw: readonly unknown[], c
 }
 
 /** Types that change a landing or whose it was. */
-const PROJECTED: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled']);
+const PROJECTED: ReadonlySet<string> = new Set([
+  'landing-saved',
+  'corrected',
+  'undone',
+  'item-observed',
+  'measured',
+  'overruled',
+]);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const parsed = CaptureEventSchema.safeParse(item);
   if (!parsed.success) {
     const id = (item as { eventId?: unknown } | null)?.eventId;
-    return { eventId: typeof id === 'string' ? id : 'unknown', message: `Not a capture event: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}` };
+    return {
+      eventId: typeof id === 'string' ? id : 'unknown',
+      message: `Not a capture event: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+    };
   }
   const event = parsed.data;
   const payload = PAYLOADS[event.type].safeParse(event.payload);
-  if (!payload.success) return { eventId: event.eventId, message: `${event.type}: ${payload.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}` };
+  if (!payload.success)
+    return {
+      eventId: event.eventId,
+      message: `${event.type}: ${payload.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+    };
   return { event: { ...event, payload: payload.data } };
 }
 
-interface Owner { pilotId: string; signed: boolean }
+interface Owner {
+  pilotId: string;
+  signed: boolean;
+}
 const AT_A_DESK: ReadonlySet<string> = new Set(['measured', 'overruled', 'item-waived']);
-async function refuse(user: CurrentUser, event: CaptureEvent, sorties: Map<string, Owner | null>, t: Transaction): Promise<string | null> {
+async function refuse(
+  user: CurrentUser,
+  event: CaptureEvent,
+  sorties: Map<string, Owner | null>,
+  t: Transaction,
+): Promise<string | null> {
   if (!sorties.has(event.sortieId)) {
-    const found = await row<{ pilot_id: string; status: string }>('SELECT c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id', { id: event.sortieId }, t);
+    const found = await row<{ pilot_id: string; status: string }>(
+      'SELECT c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id',
+      { id: event.sortieId },
+      t,
+    );
     sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status !== 'open' } : null);
   }
   const owner = sorties.get(event.sortieId) ?? null;
   if (owner === null || !may.runCheckout(user, owner)) return 'There is no such flight for you to record.';
   // What was flown may come in late from a device; what is made of it at a desk may not change under a signature.
-  return owner.signed && AT_A_DESK.has(event.type) ? 'This checkout is signed: what it rests on stays as it was signed.' : null;
+  return owner.signed && AT_A_DESK.has(event.type)
+    ? 'This checkout is signed: what it rests on stays as it was signed.'
+    : null;
 }
 
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
 export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
-  const where = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>('SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId', { sortieId }, t);
+  const where = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>(
+    'SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId',
+    { sortieId },
+    t,
+  );
   const head = where && (await checkoutHead(where.checkout_id, t));
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
   t.afterCommit(() => refreshLater([head.id, ...(where.second_checkout_id ? [where.second_checkout_id] : [])]));
-  const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled'], t));
+  const folded = fold(
+    await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled'], t),
+  );
   const second = where.second_pilot_id;
-  const theirs = second !== null && [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
+  const theirs =
+    second !== null &&
+    [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
   const shared = theirs && where.second_checkout_id ? await sharedLesson(sortie, where.second_checkout_id, t) : null;
   const gates = sortie.brief?.snapshot.gates ?? [];
   const fenceTarget = gates[gates.length - 1]?.target ?? null;
   const aerodrome = await homeAerodrome(t);
   const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
-  await model('landings').destroy({ where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] }, transaction: t });
+  await model('landings').destroy({
+    where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
+    transaction: t,
+  });
   const seats = [
-    { of: (pilotId: string | null) => pilotId !== second || second === null, head: head as CheckoutHead | null, pilotId: head.pilotId, sortieId },
-    ...(second === null ? [] : [{ of: (pilotId: string | null) => pilotId === second, head: shared?.head ?? null, pilotId: second, sortieId: shared?.sortieId ?? sortieId }]),
+    {
+      of: (pilotId: string | null) => pilotId !== second || second === null,
+      head: head as CheckoutHead | null,
+      pilotId: head.pilotId,
+      sortieId,
+    },
+    ...(second === null
+      ? []
+      : [
+          {
+            of: (pilotId: string | null) => pilotId === second,
+            head: shared?.head ?? null,
+            pilotId: second,
+            sortieId: shared?.sortieId ?? sortieId,
+          },
+        ]),
   ];
   for (const seat of seats) {
     // A pilot without a checkout here is judged by the standard of the flight, and the landing counts for recency only.
     const by = seat.head ?? head;
     const standard = await contentById('standard', by.standardId, t);
     const { unit } = by.sheet.dial;
-    for (const [index, { id, author, savedAt, landing, measured, overruled }] of folded.landings.filter((l) => seat.of(l.landing.pilotId)).entries()) {
-      const judged = judgeCaptured(landing, { standard, fenceTarget, ktPerUnit: ktPerUnit(unit), unit, measured: measured?.values ?? null, overruled: await namedOverrulings(overruled, t), schools: { bounce: by.schools.bounce, speed: by.schools['approach-speed'] ?? by.sheet.landing.speedSchool, attitude: by.schools['crosswind-attitude'] }, gates });
+    for (const [index, { id, author, savedAt, landing, measured, overruled }] of folded.landings
+      .filter((l) => seat.of(l.landing.pilotId))
+      .entries()) {
+      const judged = judgeCaptured(landing, {
+        standard,
+        fenceTarget,
+        ktPerUnit: ktPerUnit(unit),
+        unit,
+        measured: measured?.values ?? null,
+        overruled: await namedOverrulings(overruled, t),
+        schools: {
+          bounce: by.schools.bounce,
+          speed: by.schools['approach-speed'] ?? by.sheet.landing.speedSchool,
+          attitude: by.schools['crosswind-attitude'],
+        },
+        gates,
+      });
       await model('landings').create(
         {
-          id, sortie_id: seat.sortieId, checkout_id: seat.head?.id ?? null, pilot_id: seat.pilotId, number: index + 1, kind: landing.kind, landing_class: judged.landingClass, intended: landing.intended,
-          gear_group: gearMassGroup(by.sheet), ...loggedCrosswind(landing, savedAt, aerodrome), flown_on: sortie.flownOn, saved_at: savedAt, author,
-          captured: JSON.stringify(landing), judged: JSON.stringify(judged), surface: surfaceOf(landing.runwayEnd, aerodrome), tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
-          measured: measured ? JSON.stringify(measured) : null, level: landing.intervention, shown: landing.demonstration ? 1 : 0, ended_at: landing.endedAt ?? savedAt,
+          id,
+          sortie_id: seat.sortieId,
+          checkout_id: seat.head?.id ?? null,
+          pilot_id: seat.pilotId,
+          number: index + 1,
+          kind: landing.kind,
+          landing_class: judged.landingClass,
+          intended: landing.intended,
+          gear_group: gearMassGroup(by.sheet),
+          ...loggedCrosswind(landing, savedAt, aerodrome),
+          flown_on: sortie.flownOn,
+          saved_at: savedAt,
+          author,
+          captured: JSON.stringify(landing),
+          judged: JSON.stringify(judged),
+          surface: surfaceOf(landing.runwayEnd, aerodrome),
+          tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
+          measured: measured ? JSON.stringify(measured) : null,
+          level: landing.intervention,
+          shown: landing.demonstration ? 1 : 0,
+          ended_at: landing.endedAt ?? savedAt,
         },
         { transaction: t },
       );
@@ -142,27 +255,65 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
 }
 
 /** Overrulings with the names of those who made them. */
-async function namedOverrulings(of: FoldedLanding['overruled'], t: Transaction): Promise<Record<string, Overruled> | null> {
+async function namedOverrulings(
+  of: FoldedLanding['overruled'],
+  t: Transaction,
+): Promise<Record<string, Overruled> | null> {
   if (Object.keys(of).length === 0) return null;
-  const names = await rows<{ id: string; name: string }>('SELECT id, name FROM users WHERE id IN (:ids)', { ids: Object.values(of).map((o) => o.author) }, t);
-  return Object.fromEntries(Object.entries(of).map(([what, { author, ...o }]): [string, Overruled] => [what, { ...o, by: names.find((n) => n.id === author)?.name ?? '' }]));
+  const names = await rows<{ id: string; name: string }>(
+    'SELECT id, name FROM users WHERE id IN (:ids)',
+    { ids: Object.values(of).map((o) => o.author) },
+    t,
+  );
+  return Object.fromEntries(
+    Object.entries(of).map(([what, { author, ...o }]): [string, Overruled] => [
+      what,
+      { ...o, by: names.find((n) => n.id === author)?.name ?? '' },
+    ]),
+  );
 }
 
 /** The second pilot's own lesson of a shared flight; made once, when the first thing of theirs comes in. */
-async function sharedLesson(sortie: SortieRow, checkoutId: string, t: Transaction): Promise<{ head: CheckoutHead; sortieId: string } | null> {
+async function sharedLesson(
+  sortie: SortieRow,
+  checkoutId: string,
+  t: Transaction,
+): Promise<{ head: CheckoutHead; sortieId: string } | null> {
   const head = await checkoutHead(checkoutId, t);
   if (!head) return null;
   const known = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :id', { id: sortie.id }, t);
   if (known) return { head, sortieId: known.id };
-  const last = await row<{ lesson: number | null }>('SELECT MAX(lesson) AS lesson FROM sorties WHERE checkout_id = :checkoutId', { checkoutId }, t);
+  const last = await row<{ lesson: number | null }>(
+    'SELECT MAX(lesson) AS lesson FROM sorties WHERE checkout_id = :checkoutId',
+    { checkoutId },
+    t,
+  );
   const id = `${sortie.id}-second`;
-  await model('sorties').create({ id, checkout_id: checkoutId, lesson: (last?.lesson ?? 0) + 1, flown_on: sortie.flownOn, instructor_id: sortie.instructorId, created_at: nowIso(), second_pilot_id: null, second_checkout_id: null, shared_with: sortie.id }, { transaction: t });
+  await model('sorties').create(
+    {
+      id,
+      checkout_id: checkoutId,
+      lesson: (last?.lesson ?? 0) + 1,
+      flown_on: sortie.flownOn,
+      instructor_id: sortie.instructorId,
+      created_at: nowIso(),
+      second_pilot_id: null,
+      second_checkout_id: null,
+      shared_with: sortie.id,
+    },
+    { transaction: t },
+  );
   return { head, sortieId: id };
 }
 
-const surfaceOf = (runwayEnd: string, aerodrome: Aerodrome): 'land' | 'water' => (aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd))?.surface === 'water' ? 'water' : 'land');
+const surfaceOf = (runwayEnd: string, aerodrome: Aerodrome): 'land' | 'water' =>
+  aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd))?.surface === 'water' ? 'water' : 'land';
 
-function loggedCrosswind(landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null }, savedAt: string, aerodrome: Aerodrome) {
+function loggedCrosswind(
+  landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null },
+  savedAt: string,
+  aerodrome: Aerodrome,
+) {
   const end = usableEnds(aerodrome, 'amphibian').find((e) => e.ident === landing.runwayEnd);
   if (!landing.wind || !end) return { crosswind_kt: null, wind_age_min: null };
   const runwayMag = convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg);
@@ -181,19 +332,49 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
   if (!parsed.success) return zodProblems(parsed.error);
   const { sortieId, pilotId } = parsed.data;
   return write(async (t): Promise<Result<{ checkoutId: string | null }>> => {
-    const flight = await row<{ checkout_id: string; pilot_id: string; airframe_id: string; second_pilot_id: string | null; shared_with: string | null }>('SELECT s.checkout_id, s.second_pilot_id, s.shared_with, c.pilot_id, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId', { sortieId }, t);
-    if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id })) return problem('', 'There is no such flight for you to record.');
+    const flight = await row<{
+      checkout_id: string;
+      pilot_id: string;
+      airframe_id: string;
+      second_pilot_id: string | null;
+      shared_with: string | null;
+    }>(
+      'SELECT s.checkout_id, s.second_pilot_id, s.shared_with, c.pilot_id, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
+      { sortieId },
+      t,
+    );
+    if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id }))
+      return problem('', 'There is no such flight for you to record.');
     if (flight.second_pilot_id === pilotId) return { ok: true, checkoutId: null };
-    if (pilotId === flight.pilot_id) return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
-    if (pilotId !== null && !may.runCheckout(user, { pilotId })) return problem('pilotId', 'You cannot record yourself: choose another pilot.');
+    if (pilotId === flight.pilot_id)
+      return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
+    if (pilotId !== null && !may.runCheckout(user, { pilotId }))
+      return problem('pilotId', 'You cannot record yourself: choose another pilot.');
     if (flight.second_pilot_id !== null) {
       const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
-      if ([...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(flight.second_pilot_id)) return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
+      if (
+        [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(
+          flight.second_pilot_id,
+        )
+      )
+        return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
     }
-    const known = pilotId === null ? null : await row<{ id: string }>('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
-    if (pilotId !== null && !known) return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
-    const open = pilotId === null ? null : await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :pilotId AND airframe_id = :airframe AND status = 'open' ORDER BY created_at DESC LIMIT 1", { pilotId, airframe: flight.airframe_id }, t);
-    await model('sorties').update({ second_pilot_id: pilotId, second_checkout_id: open?.id ?? null }, { where: { id: sortieId }, transaction: t });
+    const known =
+      pilotId === null ? null : await row<{ id: string }>('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
+    if (pilotId !== null && !known)
+      return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+    const open =
+      pilotId === null
+        ? null
+        : await row<{ id: string }>(
+            "SELECT id FROM checkouts WHERE pilot_id = :pilotId AND airframe_id = :airframe AND status = 'open' ORDER BY created_at DESC LIMIT 1",
+            { pilotId, airframe: flight.airframe_id },
+            t,
+          );
+    await model('sorties').update(
+      { second_pilot_id: pilotId, second_checkout_id: open?.id ?? null },
+      { where: { id: sortieId }, transaction: t },
+    );
     return { ok: true, checkoutId: open?.id ?? null };
   });
 }
@@ -206,4 +387,3 @@ export async function rebuildLandings(): Promise<number> {
   });
   return sorties.length;
 }
-

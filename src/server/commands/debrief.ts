@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { WORK_ON, bestAndWorst, compareSelf, lessonHeadline, lessonSummaries, sinceLastTime, tableRows } from '@/core/assess';
+import {
+  WORK_ON,
+  bestAndWorst,
+  compareSelf,
+  lessonHeadline,
+  lessonSummaries,
+  sinceLastTime,
+  tableRows,
+} from '@/core/assess';
 import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
 import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
 import { Exercise } from '@/domain/findings';
@@ -19,29 +27,63 @@ import { type Result, problem, zodProblems } from '../result';
 import { projectSortie } from './capture';
 import { addOfficeEvent } from './office';
 
-interface SortieOwner { checkout_id: string; pilot_id: string; status: string; lesson: number; shared_with: string | null }
-const ownerOf = (sortieId: string, t?: Transaction) => row<SortieOwner>('SELECT s.checkout_id, s.lesson, s.shared_with, c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId', { sortieId }, t);
+interface SortieOwner {
+  checkout_id: string;
+  pilot_id: string;
+  status: string;
+  lesson: number;
+  shared_with: string | null;
+}
+const ownerOf = (sortieId: string, t?: Transaction) =>
+  row<SortieOwner>(
+    'SELECT s.checkout_id, s.lesson, s.shared_with, c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
+    { sortieId },
+    t,
+  );
 const NONE = 'There is no such lesson for you to debrief.';
 const SIGNED = 'This checkout is signed: what it rests on stays as it was signed.';
 const Reason = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
 
-export const OverruleForm = z.object({ sortieId: z.string().min(1), subjectId: z.string().min(1), what: z.string().min(1).max(24), to: z.string().max(24).nullable(), reason: Reason });
+export const OverruleForm = z.object({
+  sortieId: z.string().min(1),
+  subjectId: z.string().min(1),
+  what: z.string().min(1).max(24),
+  to: z.string().max(24).nullable(),
+  reason: Reason,
+});
 
 /** An instructor says otherwise of one criterion, a whole landing or an item. What was computed stays beside it; `to` null takes the word back. */
 export async function overrule(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverruleForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { sortieId, subjectId, what, to, reason } = parsed.data;
-  const allowed: readonly string[] = what === 'class' ? LANDING_CLASSES.filter((c) => c !== 'demonstration') : what === 'item' ? ['within', 'edge', 'outside'] : CRITERION_VERDICTS;
+  const allowed: readonly string[] =
+    what === 'class'
+      ? LANDING_CLASSES.filter((c) => c !== 'demonstration')
+      : what === 'item'
+        ? ['within', 'edge', 'outside']
+        : CRITERION_VERDICTS;
   if (to !== null && !allowed.includes(to)) return problem('to', 'Choose one of the verdicts.');
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
     if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
     if (s.status !== 'open') return problem('', SIGNED);
     const flight = s.shared_with ?? sortieId;
-    const known = what === 'item' ? await row("SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'", { flight, subjectId }, t) : await row<{ kind: string }>('SELECT kind FROM landings WHERE id = :subjectId AND sortie_id = :sortieId', { subjectId, sortieId }, t);
+    const known =
+      what === 'item'
+        ? await row(
+            "SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'",
+            { flight, subjectId },
+            t,
+          )
+        : await row<{ kind: string }>(
+            'SELECT kind FROM landings WHERE id = :subjectId AND sortie_id = :sortieId',
+            { subjectId, sortieId },
+            t,
+          );
     if (!known) return problem('', 'This landing is not there any more. Reload the page.');
-    if ('kind' in known && (known.kind === 'go-around' || known.kind === 'low-pass')) return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
+    if ('kind' in known && (known.kind === 'go-around' || known.kind === 'low-pass'))
+      return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
     await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
     await projectSortie(flight, t);
     return { ok: true };
@@ -49,8 +91,18 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
 }
 
 export const DecideForm = z.object({
-  checkoutId: z.string().min(1), findingId: z.string().min(1).max(60), decision: z.enum(['confirmed', 'dismissed', 'own', 'withdrawn']), reason: z.string().trim().max(300, 'Keep it under 300 characters.'), lesson: z.number().int().min(0),
-  own: z.object({ title: z.string().trim().min(3, 'Give it a title.').max(80, 'Under 80 characters.'), text: z.string().trim().min(10, 'Say what you saw, in a sentence.').max(300, 'Keep it under 300 characters.'), next: Exercise }).nullable(),
+  checkoutId: z.string().min(1),
+  findingId: z.string().min(1).max(60),
+  decision: z.enum(['confirmed', 'dismissed', 'own', 'withdrawn']),
+  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
+  lesson: z.number().int().min(0),
+  own: z
+    .object({
+      title: z.string().trim().min(3, 'Give it a title.').max(80, 'Under 80 characters.'),
+      text: z.string().trim().min(10, 'Say what you saw, in a sentence.').max(300, 'Keep it under 300 characters.'),
+      next: Exercise,
+    })
+    .nullable(),
 });
 
 /** Confirms or dismisses a finding, or adds the instructor's own. The newest word stands; a dismissed one is not spoken of again until it is taken back. */
@@ -58,23 +110,53 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
   const parsed = DecideForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (d.decision === 'dismissed' && d.reason.length < 8) return problem('reason', 'Say why it is dismissed, in a few words: the record keeps it.');
+  if (d.decision === 'dismissed' && d.reason.length < 8)
+    return problem('reason', 'Say why it is dismissed, in a few words: the record keeps it.');
   if (d.decision === 'own' && !d.own) return problem('own.title', 'Give it a title and say what you saw.');
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(d.checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
     if (head.status !== 'open') return problem('', SIGNED);
     const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
-    const theirs = await row("SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'", { id: head.id, finding: d.findingId }, t);
-    if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId)) return problem('', 'This finding is not there any more. Reload the page.');
-    const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM finding_decisions WHERE checkout_id = :id', { id: head.id }, t);
-    const findingId = d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
-    await model('finding_decisions').create({ id: randomUUID(), checkout_id: head.id, finding_id: findingId, decision: d.decision, reason: d.reason, lesson: d.lesson, own: d.own && d.decision === 'own' ? JSON.stringify(d.own) : null, decided_by: user.id, decided_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
+    const theirs = await row(
+      "SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'",
+      { id: head.id, finding: d.findingId },
+      t,
+    );
+    if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId))
+      return problem('', 'This finding is not there any more. Reload the page.');
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM finding_decisions WHERE checkout_id = :id',
+      { id: head.id },
+      t,
+    );
+    const findingId =
+      d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
+    await model('finding_decisions').create(
+      {
+        id: randomUUID(),
+        checkout_id: head.id,
+        finding_id: findingId,
+        decision: d.decision,
+        reason: d.reason,
+        lesson: d.lesson,
+        own: d.own && d.decision === 'own' ? JSON.stringify(d.own) : null,
+        decided_by: user.id,
+        decided_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
     return { ok: true };
   });
 }
 
-export const SelfForm = z.object({ sortieId: z.string().min(1), own: z.number().int().min(0).max(99), bestNumber: z.number().int().min(1).max(99).nullable(), workOn: z.enum(WORK_ON) });
+export const SelfForm = z.object({
+  sortieId: z.string().min(1),
+  own: z.number().int().min(0).max(99),
+  bestNumber: z.number().int().min(1).max(99).nullable(),
+  workOn: z.enum(WORK_ON),
+});
 
 /** The pilot's three taps, before what was recorded is shown. Once said it stays; saying it again adds to it. */
 export async function assessSelf(user: CurrentUser, form: unknown): Promise<Result<object>> {
@@ -84,14 +166,33 @@ export async function assessSelf(user: CurrentUser, form: unknown): Promise<Resu
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
     if (!s || !may.assessSelf(user, { pilotId: s.pilot_id })) return problem('', NONE);
-    const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM self_assessments WHERE sortie_id = :sortieId', { sortieId }, t);
-    await model('self_assessments').create({ id: randomUUID(), sortie_id: sortieId, said: JSON.stringify(said), told_by: user.id, told_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM self_assessments WHERE sortie_id = :sortieId',
+      { sortieId },
+      t,
+    );
+    await model('self_assessments').create(
+      {
+        id: randomUUID(),
+        sortie_id: sortieId,
+        said: JSON.stringify(said),
+        told_by: user.id,
+        told_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
     return { ok: true };
   });
 }
 
 export const DebriefForm = z.object({
-  requestId: z.uuid(), sortieId: z.string().min(1), focus: z.array(z.string().trim().min(3, 'Say it in a few words.').max(120, 'Under 120 characters.')).max(2, 'Two things at most: a third is not remembered.'), remark: z.string().trim().max(1000, 'Keep the remark under 1000 characters.'),
+  requestId: z.uuid(),
+  sortieId: z.string().min(1),
+  focus: z
+    .array(z.string().trim().min(3, 'Say it in a few words.').max(120, 'Under 120 characters.'))
+    .max(2, 'Two things at most: a third is not remembered.'),
+  remark: z.string().trim().max(1000, 'Keep the remark under 1000 characters.'),
 });
 
 /** What a debrief says, frozen: it is this that is printed and that the pilot acknowledges. */
@@ -108,12 +209,45 @@ export async function debriefSnapshot(checkoutId: string, sortieId: string) {
   const self = await selfOf(sortieId);
   const rows = tableRows(landings, { trackM: head.sheet.gear.trackM.value, boxM: record.standard.boxM });
   return {
-    schema: 'debrief/1' as const, pilot: head.pilotName, registration: head.registration, type: head.typeName, instructor: head.instructorName, lesson, flownOn: sortie?.flownOn ?? '', standard: record.standard.name,
+    schema: 'debrief/1' as const,
+    pilot: head.pilotName,
+    registration: head.registration,
+    type: head.typeName,
+    instructor: head.instructorName,
+    lesson,
+    flownOn: sortie?.flownOn ?? '',
+    standard: record.standard.name,
     headline: summary ? lessonHeadline(summary) : `Lesson ${lesson}: no landing`,
-    best: best && { number: best.number, reason: best.judged.reason }, worst: worst && { number: worst.number, reason: worst.judged.reason },
-    self: self && compareSelf(self.said, landings), changed: sinceLastTime(facts.landings, lesson),
-    findings: standing(facts.findings).filter((f) => f.forPilot).slice(0, 6).map((f) => ({ id: f.id, title: f.title, positive: f.positive, text: f.pilot, numbers: f.numbers, next: f.positive ? null : { title: f.next.title, text: f.next.text, minutes: f.next.minutes } })),
-    landings: rows.map(({ number, kind, meant, class: landingClass, computed, whose, alongM, lateralM, along, across, outside }) => ({ number, kind, meant, class: landingClass, computed, whose, alongM, lateralM, along, across, outside })),
+    best: best && { number: best.number, reason: best.judged.reason },
+    worst: worst && { number: worst.number, reason: worst.judged.reason },
+    self: self && compareSelf(self.said, landings),
+    changed: sinceLastTime(facts.landings, lesson),
+    findings: standing(facts.findings)
+      .filter((f) => f.forPilot)
+      .slice(0, 6)
+      .map((f) => ({
+        id: f.id,
+        title: f.title,
+        positive: f.positive,
+        text: f.pilot,
+        numbers: f.numbers,
+        next: f.positive ? null : { title: f.next.title, text: f.next.text, minutes: f.next.minutes },
+      })),
+    landings: rows.map(
+      ({ number, kind, meant, class: landingClass, computed, whose, alongM, lateralM, along, across, outside }) => ({
+        number,
+        kind,
+        meant,
+        class: landingClass,
+        computed,
+        whose,
+        alongM,
+        lateralM,
+        along,
+        across,
+        outside,
+      }),
+    ),
   };
 }
 export type DebriefSnapshot = Awaited<ReturnType<typeof debriefSnapshot>>;
@@ -126,13 +260,33 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
   const s = await ownerOf(sortieId);
   if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
   const snapshot = await debriefSnapshot(s.checkout_id, sortieId);
-  if (snapshot.landings.length === 0) return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
+  if (snapshot.landings.length === 0)
+    return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
   return write(async (t): Promise<Result<{ debriefId: string }>> => {
     const done = await row<{ id: string }>('SELECT id FROM debriefs WHERE request_id = :requestId', { requestId }, t);
     if (done) return { ok: true, debriefId: done.id };
-    const last = await row<{ n: number | null }>('SELECT MAX(version) AS n FROM debriefs WHERE sortie_id = :sortieId', { sortieId }, t);
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(version) AS n FROM debriefs WHERE sortie_id = :sortieId',
+      { sortieId },
+      t,
+    );
     const id = randomUUID();
-    await model('debriefs').create({ id, sortie_id: sortieId, version: (last?.n ?? 0) + 1, focus: JSON.stringify(focus), remark, snapshot: JSON.stringify(snapshot), request_id: requestId, created_by: user.id, created_at: nowIso(), acknowledged_by: null, acknowledged_at: null }, { transaction: t });
+    await model('debriefs').create(
+      {
+        id,
+        sortie_id: sortieId,
+        version: (last?.n ?? 0) + 1,
+        focus: JSON.stringify(focus),
+        remark,
+        snapshot: JSON.stringify(snapshot),
+        request_id: requestId,
+        created_by: user.id,
+        created_at: nowIso(),
+        acknowledged_by: null,
+        acknowledged_at: null,
+      },
+      { transaction: t },
+    );
     return { ok: true, debriefId: id };
   });
 }
@@ -140,15 +294,28 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
 /** The pilot says: read and talked through. Twice is once. */
 export async function acknowledgeDebrief(user: CurrentUser, debriefId: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
-    const d = await row<{ acknowledged_at: string | null; pilot_id: string }>('SELECT d.acknowledged_at, c.pilot_id FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE d.id = :debriefId', { debriefId }, t);
-    if (!d || !may.acknowledgeDebrief(user, { pilotId: d.pilot_id })) return problem('', 'There is no such debrief for you to acknowledge.');
-    if (!d.acknowledged_at) await model('debriefs').update({ acknowledged_by: user.id, acknowledged_at: nowIso() }, { where: { id: debriefId }, transaction: t });
+    const d = await row<{ acknowledged_at: string | null; pilot_id: string }>(
+      'SELECT d.acknowledged_at, c.pilot_id FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE d.id = :debriefId',
+      { debriefId },
+      t,
+    );
+    if (!d || !may.acknowledgeDebrief(user, { pilotId: d.pilot_id }))
+      return problem('', 'There is no such debrief for you to acknowledge.');
+    if (!d.acknowledged_at)
+      await model('debriefs').update(
+        { acknowledged_by: user.id, acknowledged_at: nowIso() },
+        { where: { id: debriefId }, transaction: t },
+      );
     return { ok: true };
   });
 }
 
 export const PlanForm = z.object({
-  requestId: z.uuid(), checkoutId: z.string().min(1), lesson: z.number().int().min(1), blocks: z.array(PlanBlock).min(1, 'A plan has at least one step.').max(30, 'Thirty steps at most.'), focus: z.array(z.string().trim().min(3).max(120)).max(2, 'Two things at most.'),
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  lesson: z.number().int().min(1),
+  blocks: z.array(PlanBlock).min(1, 'A plan has at least one step.').max(30, 'Thirty steps at most.'),
+  focus: z.array(z.string().trim().min(3).max(120)).max(2, 'Two things at most.'),
   bookingMin: z.number().min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
 });
 
@@ -164,18 +331,45 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
   // Time and fuel are reckoned here once more: what a page sends is not taken for them.
   const record = await checkoutRecord(planned);
   const reckoned = await planFacts(record, await debriefFacts(record));
-  const { roomMin, limitedBy } = flightRoom({ bookingMin, fuelMin: reckoned.fuelMin, groundMin: reckoned.input.groundMin }, groundMinutes(blocks));
-  if (flightMinutes(blocks) > roomMin) return problem('blocks', `${flightMinutes(blocks)} min of flying do not fit in ${roomMin}: the ${limitedBy} limits. Shorten a step or take one out.`);
+  const { roomMin, limitedBy } = flightRoom(
+    { bookingMin, fuelMin: reckoned.fuelMin, groundMin: reckoned.input.groundMin },
+    groundMinutes(blocks),
+  );
+  if (flightMinutes(blocks) > roomMin)
+    return problem(
+      'blocks',
+      `${flightMinutes(blocks)} min of flying do not fit in ${roomMin}: the ${limitedBy} limits. Shorten a step or take one out.`,
+    );
   return write(async (t): Promise<Result<{ planId: string; version: number }>> => {
     const head = await checkoutHead(checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
     if (head.status !== 'open') return problem('', SIGNED);
-    const done = await row<{ id: string; version: number }>('SELECT id, version FROM lesson_plans WHERE request_id = :requestId', { requestId }, t);
+    const done = await row<{ id: string; version: number }>(
+      'SELECT id, version FROM lesson_plans WHERE request_id = :requestId',
+      { requestId },
+      t,
+    );
     if (done) return { ok: true, planId: done.id, version: done.version };
-    const last = await row<{ n: number | null }>('SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson', { checkoutId, lesson }, t);
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson',
+      { checkoutId, lesson },
+      t,
+    );
     const id = randomUUID();
     const version = (last?.n ?? 0) + 1;
-    await model('lesson_plans').create({ id, checkout_id: checkoutId, lesson, version, plan: JSON.stringify({ blocks, focus, bookingMin }), request_id: requestId, created_by: user.id, created_at: nowIso() }, { transaction: t });
+    await model('lesson_plans').create(
+      {
+        id,
+        checkout_id: checkoutId,
+        lesson,
+        version,
+        plan: JSON.stringify({ blocks, focus, bookingMin }),
+        request_id: requestId,
+        created_by: user.id,
+        created_at: nowIso(),
+      },
+      { transaction: t },
+    );
     return { ok: true, planId: id, version };
   });
 }

@@ -24,31 +24,67 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
     const known = await row('SELECT id FROM flight_log WHERE id = :id', { id: requestId }, t);
     if (known) return { ok: true };
     const pilot = await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
-    const type = await row<{ surface: string }>('SELECT tv.surface FROM types ty JOIN type_versions tv ON tv.type_id = ty.id WHERE ty.code = :code ORDER BY tv.version DESC LIMIT 1', { code: e.typeCode }, t);
+    const type = await row<{ surface: string }>(
+      'SELECT tv.surface FROM types ty JOIN type_versions tv ON tv.type_id = ty.id WHERE ty.code = :code ORDER BY tv.version DESC LIMIT 1',
+      { code: e.typeCode },
+      t,
+    );
     if (!pilot) return problem('pilotId', 'This pilot is not in the book of people.');
     if (!type) return problem('typeCode', 'This type is not in the hangar. Choose another.');
-    if (e.surface === 'water' && type.surface === 'land') return problem('surface', 'This type does not land on water.');
-    await model('flight_log').create({ id: requestId, pilot_id: pilotId, flown_on: e.flownOn, type_code: e.typeCode, takeoffs: e.takeoffs, landings: e.landings, full_stops: e.fullStops, night: e.night ? 1 : 0, surface: e.surface, hours: e.hours, remark: e.remark, entered_by: user.id, entered_at: nowIso() }, { transaction: t });
+    if (e.surface === 'water' && type.surface === 'land')
+      return problem('surface', 'This type does not land on water.');
+    await model('flight_log').create(
+      {
+        id: requestId,
+        pilot_id: pilotId,
+        flown_on: e.flownOn,
+        type_code: e.typeCode,
+        takeoffs: e.takeoffs,
+        landings: e.landings,
+        full_stops: e.fullStops,
+        night: e.night ? 1 : 0,
+        surface: e.surface,
+        hours: e.hours,
+        remark: e.remark,
+        entered_by: user.id,
+        entered_at: nowIso(),
+      },
+      { transaction: t },
+    );
     return { ok: true };
   });
 }
 
-export const StrikeForm = z.object({ logId: z.string().min(1), reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.') });
+export const StrikeForm = z.object({
+  logId: z.string().min(1),
+  reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
+});
 /** Strikes a logged flight that was wrong. It stays, with the reason, and counts no more. */
 export async function strikeFlight(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = StrikeForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { logId, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const entry = await row<{ pilot_id: string; struck: string | null }>('SELECT f.pilot_id, x.id AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.id = :logId', { logId }, t);
-    if (!entry || !may.logFlying(user, { pilotId: entry.pilot_id })) return problem('', 'There is no such flight for you to strike.');
-    if (!entry.struck) await model('flight_log_struck').create({ id: randomUUID(), log_id: logId, reason, struck_by: user.id, struck_at: nowIso() }, { transaction: t });
+    const entry = await row<{ pilot_id: string; struck: string | null }>(
+      'SELECT f.pilot_id, x.id AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.id = :logId',
+      { logId },
+      t,
+    );
+    if (!entry || !may.logFlying(user, { pilotId: entry.pilot_id }))
+      return problem('', 'There is no such flight for you to strike.');
+    if (!entry.struck)
+      await model('flight_log_struck').create(
+        { id: randomUUID(), log_id: logId, reason, struck_by: user.id, struck_at: nowIso() },
+        { transaction: t },
+      );
     return { ok: true };
   });
 }
 
 export const CertificateForm = z.object({
-  userId: z.string().min(1), certificate: z.string().trim().max(80, 'Keep it under 80 characters.'), until: z.iso.date('Give the day as year-month-day.').nullable(),
+  userId: z.string().min(1),
+  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
+  until: z.iso.date('Give the day as year-month-day.').nullable(),
 });
 /** The certificate an instructor’s entries name, and its last day. Chief only. */
 export async function saveCertificate(user: CurrentUser, form: unknown): Promise<Result<object>> {
@@ -64,7 +100,10 @@ export async function saveCertificate(user: CurrentUser, form: unknown): Promise
   });
 }
 
-export const PilotCertificateForm = z.object({ pilotId: z.string().min(1), certificate: z.string().trim().max(80, 'Keep it under 80 characters.') });
+export const PilotCertificateForm = z.object({
+  pilotId: z.string().min(1),
+  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
+});
 /** The licence a pilot’s entries name. */
 export async function savePilotCertificate(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = PilotCertificateForm.safeParse(form);

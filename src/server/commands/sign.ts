@@ -1,7 +1,16 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { type ItemEvidence, type OverrideWish, type SigningFacts, type SigningProblem, fillTemplate, openWords, signerProblems, signingProblems } from '@/core/assess';
+import {
+  type ItemEvidence,
+  type OverrideWish,
+  type SigningFacts,
+  type SigningProblem,
+  fillTemplate,
+  openWords,
+  signerProblems,
+  signingProblems,
+} from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { type LedgerRow, canonicalText } from '@/core/ledger';
 import { validThrough } from '@/core/recency';
@@ -21,7 +30,11 @@ import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } fro
 import { prerequisitesOf, teachState } from '../queries/recency';
 import { inDial } from '../queries/traces';
 
-const Text = z.string().trim().min(20, 'Say what is signed, in a sentence.').max(2000, 'Keep it under 2000 characters.');
+const Text = z
+  .string()
+  .trim()
+  .min(20, 'Say what is signed, in a sentence.')
+  .max(2000, 'Keep it under 2000 characters.');
 export const SignForm = z.object({
   checkoutId: z.string().min(1),
   /** What the page showed, by its stamp: anything else is refused. */
@@ -34,31 +47,93 @@ export const SignForm = z.object({
 });
 export type SignForm = z.infer<typeof SignForm>;
 const ItemIds = z.array(z.string()).min(1, 'Choose the items to sign.');
-export const PartForm = SignForm.omit({ limitations: true, signature: true }).extend({ requestId: z.uuid(), items: ItemIds });
-export const NotYetForm = z.object({ requestId: z.uuid(), checkoutId: z.string().min(1), shown: z.string().min(1), password: z.string().min(1, 'Type your password to sign.'), text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.') });
+export const PartForm = SignForm.omit({ limitations: true, signature: true }).extend({
+  requestId: z.uuid(),
+  items: ItemIds,
+});
+export const NotYetForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  shown: z.string().min(1),
+  password: z.string().min(1, 'Type your password to sign.'),
+  text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.'),
+});
 
-export interface Override extends OverrideWish { id: string; askedBy: string; askedById: string; askedAt: string; answer: 'approved' | 'declined' | 'withdrawn' | null; answeredBy: string | null; answerReason: string | null; needsChief: boolean }
+export interface Override extends OverrideWish {
+  id: string;
+  askedBy: string;
+  askedById: string;
+  askedAt: string;
+  answer: 'approved' | 'declined' | 'withdrawn' | null;
+  answeredBy: string | null;
+  answerReason: string | null;
+  needsChief: boolean;
+}
 
 /** Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`. */
-export async function overridesOf(record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>, t?: Transaction, all = false): Promise<Override[]> {
-  const found = await rows<{ id: string; item_id: string; reason: string; asked_at: string; asked_by: string; asked_name: string; asked_roles: string; answer: Override['answer']; answer_reason: string | null; answered_name: string | null; seq: number; after_entry: number }>(
+export async function overridesOf(
+  record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>,
+  t?: Transaction,
+  all = false,
+): Promise<Override[]> {
+  const found = await rows<{
+    id: string;
+    item_id: string;
+    reason: string;
+    asked_at: string;
+    asked_by: string;
+    asked_name: string;
+    asked_roles: string;
+    answer: Override['answer'];
+    answer_reason: string | null;
+    answered_name: string | null;
+    seq: number;
+    after_entry: number;
+  }>(
     `SELECT o.*, u.name AS asked_name, u.roles AS asked_roles, a.answer, a.reason AS answer_reason, v.name AS answered_name FROM sign_overrides o JOIN users u ON u.id = o.asked_by LEFT JOIN override_answers a ON a.override_id = o.id LEFT JOIN users v ON v.id = a.answered_by
      WHERE o.checkout_id = :id ORDER BY o.seq`,
-    { id: record.head.id }, t,
+    { id: record.head.id },
+    t,
   );
-  const closed = await row<{ seq: number | null }>("SELECT MAX(seq) AS seq FROM ledger WHERE checkout_id = :id AND kind IN ('sign-off', 'recommendation', 'void')", { id: record.head.id }, t);
+  const closed = await row<{ seq: number | null }>(
+    "SELECT MAX(seq) AS seq FROM ledger WHERE checkout_id = :id AND kind IN ('sign-off', 'recommendation', 'void')",
+    { id: record.head.id },
+    t,
+  );
   const newest = new Map<string, (typeof found)[number]>();
   // What was asked for one entry does not carry over to the next, after a void or a test that was not passed.
   for (const o of found) if (all || o.after_entry >= (closed?.seq ?? 0)) newest.set(o.item_id, o);
   const rule = record.house.signing.overrideNeedsChief;
-  return [...newest.values()].map((o): Override => {
-    const item = record.items.find((i) => i.item.id === o.item_id)?.item;
-    const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
-    return { id: o.id, itemId: o.item_id, reason: o.reason, askedBy: o.asked_name, askedById: o.asked_by, askedAt: o.asked_at, answer: o.answer, answeredBy: o.answered_name, answerReason: o.answer_reason, needsChief, approved: o.answer === 'approved' || (o.answer === null && !needsChief) };
-  }).filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
+  return [...newest.values()]
+    .map((o): Override => {
+      const item = record.items.find((i) => i.item.id === o.item_id)?.item;
+      const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
+      return {
+        id: o.id,
+        itemId: o.item_id,
+        reason: o.reason,
+        askedBy: o.asked_name,
+        askedById: o.asked_by,
+        askedAt: o.asked_at,
+        answer: o.answer,
+        answeredBy: o.answered_name,
+        answerReason: o.answer_reason,
+        needsChief,
+        approved: o.answer === 'approved' || (o.answer === null && !needsChief),
+      };
+    })
+    .filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
 }
 
-export const OverrideForm = z.object({ checkoutId: z.string().min(1), itemId: z.string().min(1), reason: z.string().trim().min(15, 'Say why, in a sentence: it is printed on the sign-off.').max(500, 'Keep it under 500 characters.') });
+export const OverrideForm = z.object({
+  checkoutId: z.string().min(1),
+  itemId: z.string().min(1),
+  reason: z
+    .string()
+    .trim()
+    .min(15, 'Say why, in a sentence: it is printed on the sign-off.')
+    .max(500, 'Keep it under 500 characters.'),
+});
 /** Asks to sign an item without its evidence. The reason is printed on the sign-off. */
 export async function askOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverrideForm.safeParse(form);
@@ -66,42 +141,108 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
   const { checkoutId, itemId, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(checkoutId, t);
-    if (!head || !may.askOverride(user, head) || head.status !== 'open') return problem('', 'There is no such checkout for you to sign.');
+    if (!head || !may.askOverride(user, head) || head.status !== 'open')
+      return problem('', 'There is no such checkout for you to sign.');
     const record = await readCheckoutRecord(head, t);
     const entry = record.items.find((i) => i.item.id === itemId);
-    if (!entry || entry.met) return problem('itemId', 'This item is met or not of this programme: nothing to override.');
-    if (entry.item.safety && !entry.seen) return problem('itemId', 'This is a safety item and nothing of it has been seen. It cannot be overridden: fly it.');
+    if (!entry || entry.met)
+      return problem('itemId', 'This item is met or not of this programme: nothing to override.');
+    if (entry.item.safety && !entry.seen)
+      return problem(
+        'itemId',
+        'This is a safety item and nothing of it has been seen. It cannot be overridden: fly it.',
+      );
     const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
     if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
-    const last = await row<{ n: number | null }>('SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id', { id: checkoutId }, t);
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id',
+      { id: checkoutId },
+      t,
+    );
     const newest = await row<{ seq: number | null }>('SELECT MAX(seq) AS seq FROM ledger', {}, t);
     const id = randomUUID();
-    await model('sign_overrides').create({ after_entry: newest?.seq ?? 0, id, checkout_id: checkoutId, item_id: itemId, reason, asked_by: user.id, asked_at: nowIso(), seq: (last?.n ?? 0) + 1 }, { transaction: t });
+    await model('sign_overrides').create(
+      {
+        after_entry: newest?.seq ?? 0,
+        id,
+        checkout_id: checkoutId,
+        item_id: itemId,
+        reason,
+        asked_by: user.id,
+        asked_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
     // A chief who asks has said yes.
-    if (may.answerOverride(user, head)) await model('override_answers').create({ id: randomUUID(), override_id: id, answer: 'approved', reason: 'asked by the chief instructor', answered_by: user.id, answered_at: nowIso() }, { transaction: t });
+    if (may.answerOverride(user, head))
+      await model('override_answers').create(
+        {
+          id: randomUUID(),
+          override_id: id,
+          answer: 'approved',
+          reason: 'asked by the chief instructor',
+          answered_by: user.id,
+          answered_at: nowIso(),
+        },
+        { transaction: t },
+      );
     return { ok: true };
   });
 }
 
-export const OverrideAnswerForm = z.object({ overrideId: z.string().min(1), answer: z.enum(['approved', 'declined', 'withdrawn']), reason: z.string().trim().max(300, 'Keep it under 300 characters.') });
+export const OverrideAnswerForm = z.object({
+  overrideId: z.string().min(1),
+  answer: z.enum(['approved', 'declined', 'withdrawn']),
+  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
+});
 /** A chief's yes or no to an override; who asked may withdraw it. */
 export async function answerOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverrideAnswerForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { overrideId, answer, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const wish = await row<{ checkout_id: string; asked_by: string; pilot_id: string; status: string; answered: string | null }>('SELECT o.checkout_id, o.asked_by, c.pilot_id, c.status, a.id AS answered FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id LEFT JOIN override_answers a ON a.override_id = o.id WHERE o.id = :id', { id: overrideId }, t);
-    const allowed = wish && (answer === 'withdrawn' ? wish.asked_by === user.id && may.askOverride(user, { pilotId: wish.pilot_id }) : may.answerOverride(user, { pilotId: wish.pilot_id }));
+    const wish = await row<{
+      checkout_id: string;
+      asked_by: string;
+      pilot_id: string;
+      status: string;
+      answered: string | null;
+    }>(
+      'SELECT o.checkout_id, o.asked_by, c.pilot_id, c.status, a.id AS answered FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id LEFT JOIN override_answers a ON a.override_id = o.id WHERE o.id = :id',
+      { id: overrideId },
+      t,
+    );
+    const allowed =
+      wish &&
+      (answer === 'withdrawn'
+        ? wish.asked_by === user.id && may.askOverride(user, { pilotId: wish.pilot_id })
+        : may.answerOverride(user, { pilotId: wish.pilot_id }));
     if (!wish || !allowed || wish.status !== 'open') return problem('', 'There is no such override for you to answer.');
     if (answer === 'declined' && reason.length < 5) return problem('reason', 'Say why not, in a few words.');
     if (wish.answered) return problem('', 'It is answered already. Open the page again.');
-    await model('override_answers').create({ id: randomUUID(), override_id: overrideId, answer, reason, answered_by: user.id, answered_at: nowIso() }, { transaction: t });
+    await model('override_answers').create(
+      { id: randomUUID(), override_id: overrideId, answer, reason, answered_by: user.id, answered_at: nowIso() },
+      { transaction: t },
+    );
     return { ok: true };
   });
 }
 
-export interface SigningView { problems: SigningProblem[]; overrides: Override[]; prerequisites: { text: string; met: boolean | null; confirm: boolean }[]; stamp: string; text: string; recommends: Goal[]; validThrough: string | null; today: string; partDays: number; facts: SigningFacts }
-const goalsOf = (record: CheckoutRecord): PackGoal[] => record.head.goals.flatMap((g) => record.pack.goals.find((x) => x.goal === g) ?? []);
+export interface SigningView {
+  problems: SigningProblem[];
+  overrides: Override[];
+  prerequisites: { text: string; met: boolean | null; confirm: boolean }[];
+  stamp: string;
+  text: string;
+  recommends: Goal[];
+  validThrough: string | null;
+  today: string;
+  partDays: number;
+  facts: SigningFacts;
+}
+const goalsOf = (record: CheckoutRecord): PackGoal[] =>
+  record.head.goals.flatMap((g) => record.pack.goals.find((x) => x.goal === g) ?? []);
 
 /** What stands between this user and the signature, now, and what would be signed. */
 export async function signingState(user: CurrentUser, record: CheckoutRecord, t?: Transaction): Promise<SigningView> {
@@ -110,11 +251,21 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
   const flown = await row<{ last: string | null }>(
     `SELECT MAX(l.flown_on) AS last FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id
      WHERE l.pilot_id = :pilotId AND s.instructor_id = :userId AND a.type_id = (SELECT a2.type_id FROM airframes a2 JOIN checkouts c2 ON c2.airframe_id = a2.id WHERE c2.id = :id)`,
-    { pilotId: head.pilotId, userId: user.id, id: head.id }, t,
+    { pilotId: head.pilotId, userId: user.id, id: head.id },
+    t,
   );
-  const limits = await rows<{ trace_id: string; channel: LimitChannel; limit_value: number; peak: number; unit: string; dial: 'kt' | 'mph'; flown_on: string }>(
+  const limits = await rows<{
+    trace_id: string;
+    channel: LimitChannel;
+    limit_value: number;
+    peak: number;
+    unit: string;
+    dial: 'kt' | 'mph';
+    flown_on: string;
+  }>(
     `SELECT e.trace_id, e.channel, e.limit_value, e.peak, e.unit, json_extract(tv.sheet, '$.dial.unit') AS dial, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
-    { pilotId: head.pilotId }, t,
+    { pilotId: head.pilotId },
+    t,
   );
   const withLandings = new Set(record.landings.map((l) => l.sortieId));
   const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
@@ -128,7 +279,9 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     onDate: today,
     withinDays: house.signWithinDays,
     // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
-    unacknowledgedLessons: record.sorties.filter((s) => withLandings.has(s.id) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null)).map((s) => s.lesson),
+    unacknowledgedLessons: record.sorties
+      .filter((s) => withLandings.has(s.id) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null))
+      .map((s) => s.lesson),
     certificateUntil: teach.certificateUntil,
     signerLacks: teach.lacks,
     modelHours: teach.modelHours,
@@ -140,13 +293,29 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
   const recommends = goals.filter((g) => g.decides === 'examiner').map((g) => g.goal);
   const recommendation = goals.find((g) => g.recommendation)?.recommendation ?? null;
   return {
-    problems: signingProblems(record.items, record.evidence, facts), overrides, prerequisites, stamp: stampOf(record, overrides, facts), text: signText(user, record, goals, today), recommends,
-    validThrough: recommendation ? validThrough(today, { days: null, months: recommendation.validMonths, monthEnd: recommendation.monthEnd }) : null, today, partDays: house.signing.partDays, facts,
+    problems: signingProblems(record.items, record.evidence, facts),
+    overrides,
+    prerequisites,
+    stamp: stampOf(record, overrides, facts),
+    text: signText(user, record, goals, today),
+    recommends,
+    validThrough: recommendation
+      ? validThrough(today, { days: null, months: recommendation.validMonths, monthEnd: recommendation.monthEnd })
+      : null,
+    today,
+    partDays: house.signing.partDays,
+    facts,
   };
 }
 
 /** A limit passed, in the unit of the dial. */
-function limitWords(l: { channel: LimitChannel; limit_value: number; peak: number; unit: string; dial: 'kt' | 'mph' }): string {
+function limitWords(l: {
+  channel: LimitChannel;
+  limit_value: number;
+  peak: number;
+  unit: string;
+  dial: 'kt' | 'mph';
+}): string {
   const { limit, peak, unit } = inDial(l.limit_value, l.peak, l.unit, l.dial);
   return `${LIMIT_NAME[l.channel]} ${limit} ${unit}, ${Math.round(peak * 10) / 10} ${unit} reached`;
 }
@@ -155,9 +324,22 @@ function limitWords(l: { channel: LimitChannel; limit_value: number; peak: numbe
 function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: SigningFacts): string {
   const { head } = record;
   const seen = {
-    checkout: head.id, status: head.status, airframe: head.airframeVersionId, type: head.typeVersionId, programmes: head.programmeIds, standard: head.standardId, pack: head.packId, house: head.houseId, schools: head.schools, goals: head.goals,
-    items: record.items.map((i) => [i.item.id, i.state, i.have, i.evidence, i.missing]), landings: record.landings.map((l) => [l.id, l.judged.landingClass, l.date]), observations: record.evidence.observations.map((o) => [o.id, o.data.verdict, o.data.intervention]),
-    overrides: overrides.map((o) => [o.id, o.approved]), day: facts.onDate, limits: facts.openLimits.map((l) => l.traceId),
+    checkout: head.id,
+    status: head.status,
+    airframe: head.airframeVersionId,
+    type: head.typeVersionId,
+    programmes: head.programmeIds,
+    standard: head.standardId,
+    pack: head.packId,
+    house: head.houseId,
+    schools: head.schools,
+    goals: head.goals,
+    items: record.items.map((i) => [i.item.id, i.state, i.have, i.evidence, i.missing]),
+    landings: record.landings.map((l) => [l.id, l.judged.landingClass, l.date]),
+    observations: record.evidence.observations.map((o) => [o.id, o.data.verdict, o.data.intervention]),
+    overrides: overrides.map((o) => [o.id, o.approved]),
+    day: facts.onDate,
+    limits: facts.openLimits.map((l) => l.traceId),
   };
   return createHash('sha256').update(canonicalText(seen)).digest('hex');
 }
@@ -167,15 +349,33 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
   const { head } = record;
   const certificate = record.pilotCertificate;
   const wheel = record.items.find((i) => i.item.id === 'F5');
-  const filled = (g: PackGoal) => fillTemplate(g.template === '' ? `${g.title}: {pilot} in {type} {registration}. {date}. {instructor}.` : g.template, {
-    pilot: head.pilotName, pilotCertificate: certificate === '' ? null : certificate, type: head.typeName, registration: head.registration, goal: g.title, date: dateText(today), instructor: user.name,
-    instructorCertificate: user.certificate === '' ? null : user.certificate, recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),
-    wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings', variants: list(record.head.opening.missing.filter((k) => record.pack.endorsementGoals[k] === g.goal).map(say)) || g.title,
-  }).text;
+  const filled = (g: PackGoal) =>
+    fillTemplate(
+      g.template === '' ? `${g.title}: {pilot} in {type} {registration}. {date}. {instructor}.` : g.template,
+      {
+        pilot: head.pilotName,
+        pilotCertificate: certificate === '' ? null : certificate,
+        type: head.typeName,
+        registration: head.registration,
+        goal: g.title,
+        date: dateText(today),
+        instructor: user.name,
+        instructorCertificate: user.certificate === '' ? null : user.certificate,
+        recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),
+        wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings',
+        variants:
+          list(record.head.opening.missing.filter((k) => record.pack.endorsementGoals[k] === g.goal).map(say)) ||
+          g.title,
+      },
+    ).text;
   return goals.map(filled).join('\n');
 }
 
-const stale = () => problem('', 'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.');
+const stale = () =>
+  problem(
+    '',
+    'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.',
+  );
 
 /**
  * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second tab or a double tap gets the
@@ -195,14 +395,35 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
     if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
     const record = await readCheckoutRecord(head, t);
     const state = await signingState(user, record, t);
-    if (state.problems.length > 0) return { ok: false, problems: state.problems.map((p) => ({ path: '', message: p.message })) };
+    if (state.problems.length > 0)
+      return { ok: false, problems: state.problems.map((p) => ({ path: '', message: p.message })) };
     if (state.stamp !== data.shown) return stale();
     const waits = state.recommends.length > 0;
     const kind = waits && state.recommends.length === head.goals.length ? 'recommendation' : 'sign-off';
-    const body: SignOffBody = { ...(await snapshot(user, record, record.items, state, t)), limitations: data.limitations, remark: data.remark, text: data.text, signature: data.signature, validThrough: waits ? state.validThrough : null, recommends: state.recommends };
-    const entry = await appendEntry({ id: randomUUID(), kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body }, t);
-    await model('checkouts').update({ status: waits ? 'recommended' : 'signed', signed_ledger_id: entry.id }, { where: { id: head.id }, transaction: t });
-    await grantQualifications(record, head.goals.filter((g) => !state.recommends.includes(g)), entry, state.today, t);
+    const body: SignOffBody = {
+      ...(await snapshot(user, record, record.items, state, t)),
+      limitations: data.limitations,
+      remark: data.remark,
+      text: data.text,
+      signature: data.signature,
+      validThrough: waits ? state.validThrough : null,
+      recommends: state.recommends,
+    };
+    const entry = await appendEntry(
+      { id: randomUUID(), kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body },
+      t,
+    );
+    await model('checkouts').update(
+      { status: waits ? 'recommended' : 'signed', signed_ledger_id: entry.id },
+      { where: { id: head.id }, transaction: t },
+    );
+    await grantQualifications(
+      record,
+      head.goals.filter((g) => !state.recommends.includes(g)),
+      entry,
+      state.today,
+      t,
+    );
     return { ok: true, entryId: entry.id, already: false };
   });
 }
@@ -214,11 +435,18 @@ export async function signPart(user: CurrentUser, form: unknown): Promise<Added>
   const data = parsed.data;
   return addSigned(user, data, 'part-sign-off', async (record, state) => {
     const chosen = record.items.filter((i) => data.items.includes(i.item.id));
-    if (chosen.length !== new Set(data.items).size) return problem('items', 'One of these items is not of this programme. Open the page again.');
+    if (chosen.length !== new Set(data.items).size)
+      return problem('items', 'One of these items is not of this programme. Open the page again.');
     const missing = chosen.filter((i) => i.state !== 'met' || i.part !== null);
-    if (missing.length > 0) return problem('items', `Only what is met by its own evidence is signed in part: not ${list(missing.map((i) => i.item.id))}.`);
+    if (missing.length > 0)
+      return problem(
+        'items',
+        `Only what is met by its own evidence is signed in part: not ${list(missing.map((i) => i.item.id))}.`,
+      );
     const lacking = signerProblems(state.facts);
-    return lacking.length > 0 ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) } : { ok: true, items: chosen, text: data.text };
+    return lacking.length > 0
+      ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) }
+      : { ok: true, items: chosen, text: data.text };
   });
 }
 
@@ -228,15 +456,28 @@ export async function signNotYet(user: CurrentUser, form: unknown): Promise<Adde
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   return addSigned(user, data, 'not-yet', async (record, state) => {
-    if (!state.facts.authorised) return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
+    if (!state.facts.authorised)
+      return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
     return { ok: true, items: record.items.filter((i) => !i.met), text: data.text };
   });
 }
 
-const NO_LIMITS: Limitations = { alone: false, noPassengers: false, crosswindKt: null, attitude: 'any', surface: 'any', untilHours: null };
+const NO_LIMITS: Limitations = {
+  alone: false,
+  noPassengers: false,
+  crosswindKt: null,
+  attitude: 'any',
+  surface: 'any',
+  untilHours: null,
+};
 type Chosen = Result<{ items: readonly ItemEvidence[]; text: string }>;
 /** An entry that leaves the checkout open. The same request twice gives the same entry. */
-async function addSigned(user: CurrentUser, data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string }, kind: 'part-sign-off' | 'not-yet', choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>): Promise<Added> {
+async function addSigned(
+  user: CurrentUser,
+  data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string },
+  kind: 'part-sign-off' | 'not-yet',
+  choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>,
+): Promise<Added> {
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
   return addToBook(user, data.password, async (t): Promise<Added> => {
@@ -250,43 +491,139 @@ async function addSigned(user: CurrentUser, data: { requestId: string; checkoutI
     if (state.stamp !== data.shown) return stale();
     const chosen = await choose(record, state);
     if (!chosen.ok) return chosen;
-    const body: SignOffBody = { ...(await snapshot(user, record, chosen.items, state, t)), limitations: NO_LIMITS, remark: data.remark ?? '', text: chosen.text, signature: null };
-    const entry = await appendEntry({ id: data.requestId, kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body }, t);
+    const body: SignOffBody = {
+      ...(await snapshot(user, record, chosen.items, state, t)),
+      limitations: NO_LIMITS,
+      remark: data.remark ?? '',
+      text: chosen.text,
+      signature: null,
+    };
+    const entry = await appendEntry(
+      { id: data.requestId, kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body },
+      t,
+    );
     return { ok: true, entryId: entry.id, already: false };
   });
 }
 
 /** The full snapshot: who, which aeroplane and versions, every item with its evidence, the landings that support it. */
-async function snapshot(user: CurrentUser, record: CheckoutRecord, items: readonly ItemEvidence[], state: SigningView, t: Transaction): Promise<Omit<SignOffBody, 'limitations' | 'remark' | 'text' | 'signature'>> {
+async function snapshot(
+  user: CurrentUser,
+  record: CheckoutRecord,
+  items: readonly ItemEvidence[],
+  state: SigningView,
+  t: Transaction,
+): Promise<Omit<SignOffBody, 'limitations' | 'remark' | 'text' | 'signature'>> {
   const { head, standard, pack } = record;
   const used = new Set(items.flatMap((i) => i.evidence));
   return {
     pilot: { id: head.pilotId, name: head.pilotName, certificate: record.pilotCertificate },
     signer: { id: user.id, name: user.name, certificate: user.certificate, certificateUntil: user.certificateUntil },
-    airframe: { registration: head.registration, type: head.typeName, typeVersion: head.typeVersion, airframeVersion: head.airframeVersion },
+    airframe: {
+      registration: head.registration,
+      type: head.typeName,
+      typeVersion: head.typeVersion,
+      airframeVersion: head.airframeVersion,
+    },
     goals: head.goals,
-    rules: { pack: pack.key, name: pack.name, caution: pack.caution, citations: pack.goals.filter((g) => head.goals.includes(g.goal)).map((g) => ({ goal: g.goal, title: g.title, citation: g.citation, written: g.written, decides: g.decides, confirm: g.confirm })) },
+    rules: {
+      pack: pack.key,
+      name: pack.name,
+      caution: pack.caution,
+      citations: pack.goals
+        .filter((g) => head.goals.includes(g.goal))
+        .map((g) => ({
+          goal: g.goal,
+          title: g.title,
+          citation: g.citation,
+          written: g.written,
+          decides: g.decides,
+          confirm: g.confirm,
+        })),
+    },
     programmes: head.programmeIds,
     standard: { id: head.standardId, name: standard.name },
     schools: head.schools,
     items: items.map((i) => {
       const o = state.overrides.find((x) => x.itemId === i.item.id && x.approved);
-      return { id: i.item.id, title: i.item.title, citation: i.item.citation, safety: i.item.safety, state: i.met ? i.state : o ? 'overridden' : i.state, asks: i.asks, have: i.have, missing: i.missing, waived: i.waived, credited: i.credited, overridden: o && !i.met ? { reason: o.reason, askedBy: o.askedBy, approvedBy: o.answeredBy } : null, evidence: i.evidence };
+      return {
+        id: i.item.id,
+        title: i.item.title,
+        citation: i.item.citation,
+        safety: i.item.safety,
+        state: i.met ? i.state : o ? 'overridden' : i.state,
+        asks: i.asks,
+        have: i.have,
+        missing: i.missing,
+        waived: i.waived,
+        credited: i.credited,
+        overridden: o && !i.met ? { reason: o.reason, askedBy: o.askedBy, approvedBy: o.answeredBy } : null,
+        evidence: i.evidence,
+      };
     }),
-    landings: record.landings.filter((l) => used.has(l.id)).map((l) => ({ id: l.id, lesson: l.lesson, number: l.number, date: l.date, kind: l.kind, intended: l.intended, class: l.judged.landingClass, surface: l.surface ?? 'land', ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}), crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10 })),
-    observations: record.evidence.observations.filter((o) => used.has(o.id)).map((o) => ({ id: o.id, lesson: o.lesson, itemId: o.data.itemId, verdict: o.data.verdict, intervention: o.data.intervention, note: o.data.note })),
-    counts: { lessons: record.sorties.length, landings: record.landings.length, own: record.landings.filter((l) => l.judged.landingClass === 'own').length },
+    landings: record.landings
+      .filter((l) => used.has(l.id))
+      .map((l) => ({
+        id: l.id,
+        lesson: l.lesson,
+        number: l.number,
+        date: l.date,
+        kind: l.kind,
+        intended: l.intended,
+        class: l.judged.landingClass,
+        surface: l.surface ?? 'land',
+        ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}),
+        crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10,
+      })),
+    observations: record.evidence.observations
+      .filter((o) => used.has(o.id))
+      .map((o) => ({
+        id: o.id,
+        lesson: o.lesson,
+        itemId: o.data.itemId,
+        verdict: o.data.verdict,
+        intervention: o.data.intervention,
+        note: o.data.note,
+      })),
+    counts: {
+      lessons: record.sorties.length,
+      landings: record.landings.length,
+      own: record.landings.filter((l) => l.judged.landingClass === 'own').length,
+    },
     signedOn: state.today,
     timeZone: (await homeAerodrome(t)).timeZone,
   };
 }
 
 /** What the signed goals give the pilot: the kinds missing when the checkout was opened. */
-export async function grantQualifications(record: Pick<CheckoutRecord, 'head' | 'pack'>, goals: readonly Goal[], entry: Pick<LedgerRow, 'id'>, on: string, t: Transaction): Promise<void> {
+export async function grantQualifications(
+  record: Pick<CheckoutRecord, 'head' | 'pack'>,
+  goals: readonly Goal[],
+  entry: Pick<LedgerRow, 'id'>,
+  on: string,
+  t: Transaction,
+): Promise<void> {
   const { head, pack } = record;
-  const kinds = Object.entries(pack.endorsementGoals).filter(([kind, goal]) => goals.includes(goal as Goal) && head.opening.missing.includes(kind)).map(([kind]) => kind);
-  const held = await rows<{ kind: string }>('SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL', { p: head.pilotId }, t);
+  const kinds = Object.entries(pack.endorsementGoals)
+    .filter(([kind, goal]) => goals.includes(goal as Goal) && head.opening.missing.includes(kind))
+    .map(([kind]) => kind);
+  const held = await rows<{ kind: string }>(
+    'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',
+    { p: head.pilotId },
+    t,
+  );
   for (const kind of kinds.filter((k) => !held.some((h) => h.kind === k))) {
-    await model('qualifications').create({ id: randomUUID(), pilot_id: head.pilotId, kind, gained_on: on, note: 'signed in this book', ledger_id: entry.id, ended_at: null }, { transaction: t });
+    await model('qualifications').create(
+      {
+        id: randomUUID(),
+        pilot_id: head.pilotId,
+        kind,
+        gained_on: on,
+        note: 'signed in this book',
+        ledger_id: entry.id,
+        ended_at: null,
+      },
+      { transaction: t },
+    );
   }
 }

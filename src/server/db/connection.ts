@@ -12,7 +12,12 @@ class PragmaDatabase extends sqlite3.Database {
   }
 }
 
-interface Shared { sequelize: Sequelize; writing: AsyncLocalStorage<Transaction>; tail: Promise<unknown>; /** Writes this process has made: while it stands, nothing read before has changed. */ writes: number }
+interface Shared {
+  sequelize: Sequelize;
+  writing: AsyncLocalStorage<Transaction>;
+  tail: Promise<unknown>;
+  /** Writes this process has made: while it stands, nothing read before has changed. */ writes: number;
+}
 declare global {
   var __jeitoDb: { file: string; shared: Shared } | undefined;
 }
@@ -28,15 +33,21 @@ export function database(): Shared {
   const file = inData('jeito.sqlite');
   if (globalThis.__jeitoDb?.file === file) return globalThis.__jeitoDb.shared;
   const sequelize = new Sequelize({
-    dialect: 'sqlite', storage: file, logging: false,
+    dialect: 'sqlite',
+    storage: file,
+    logging: false,
     dialectModule: { ...sqlite3, Database: PragmaDatabase },
   });
   const writing = new AsyncLocalStorage<Transaction>();
-  const plainQuery = sequelize.query.bind(sequelize) as (sql: unknown, options?: { transaction?: Transaction | null }) => Promise<unknown>;
+  const plainQuery = sequelize.query.bind(sequelize) as (
+    sql: unknown,
+    options?: { transaction?: Transaction | null },
+  ) => Promise<unknown>;
   const guarded = (sql: unknown, options?: { transaction?: Transaction | null }) => {
     const active = writing.getStore();
     const text = typeof sql === 'string' ? sql : ((sql as { query?: string }).query ?? '');
-    if (active && options?.transaction !== active) return Promise.reject(new Error(`A query inside write() does not carry its transaction: ${text.slice(0, 80)}`));
+    if (active && options?.transaction !== active)
+      return Promise.reject(new Error(`A query inside write() does not carry its transaction: ${text.slice(0, 80)}`));
     if (!active && WRITES.test(text)) return Promise.reject(new Error(`A write outside write(): ${text.slice(0, 80)}`));
     return plainQuery(sql, options);
   };
@@ -47,11 +58,19 @@ export function database(): Shared {
 }
 
 /** Rows of a raw SELECT. `t` is needed inside `write()`. */
-export async function rows<T extends object>(sql: string, replacements: Record<string, unknown> = {}, t?: Transaction): Promise<T[]> {
+export async function rows<T extends object>(
+  sql: string,
+  replacements: Record<string, unknown> = {},
+  t?: Transaction,
+): Promise<T[]> {
   return database().sequelize.query<T>(sql, { type: QueryTypes.SELECT, replacements, transaction: t ?? null });
 }
 
-export async function row<T extends object>(sql: string, replacements: Record<string, unknown> = {}, t?: Transaction): Promise<T | null> {
+export async function row<T extends object>(
+  sql: string,
+  replacements: Record<string, unknown> = {},
+  t?: Transaction,
+): Promise<T | null> {
   return (await rows<T>(sql, replacements, t))[0] ?? null;
 }
 

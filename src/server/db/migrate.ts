@@ -14,15 +14,22 @@ const folder = path.join(process.cwd(), 'src/server/db/migrations');
 export async function migrate(upTo?: string): Promise<string[]> {
   ensureDataFolder();
   const db = new sqlite3.Database(inData('jeito.sqlite'));
-  const exec = (sql: string) => new Promise<void>((resolve, reject) => db.exec(sql, (e) => (e ? reject(e) : resolve())));
-  const all = <T>(sql: string, ...params: unknown[]) => new Promise<T[]>((resolve, reject) => db.all<T>(sql, params, (e, r) => (e ? reject(e) : resolve(r))));
-  await exec('PRAGMA journal_mode = WAL; CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY, run_at TEXT NOT NULL);');
+  const exec = (sql: string) =>
+    new Promise<void>((resolve, reject) => db.exec(sql, (e) => (e ? reject(e) : resolve())));
+  const all = <T>(sql: string, ...params: unknown[]) =>
+    new Promise<T[]>((resolve, reject) => db.all<T>(sql, params, (e, r) => (e ? reject(e) : resolve(r))));
+  await exec(
+    'PRAGMA journal_mode = WAL; CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY, run_at TEXT NOT NULL);',
+  );
   const storage: UmzugStorage = {
     executed: async () => (await all<{ name: string }>('SELECT name FROM migrations ORDER BY name')).map((m) => m.name),
-    logMigration: async ({ name }) => void (await all('INSERT INTO migrations (name, run_at) VALUES (?, ?)', name, new Date().toISOString())),
+    logMigration: async ({ name }) =>
+      void (await all('INSERT INTO migrations (name, run_at) VALUES (?, ?)', name, new Date().toISOString())),
     unlogMigration: async () => undefined,
   };
-  const files = readdirSync(folder).filter((f) => /^\d{3}_.*\.sql$/.test(f)).sort();
+  const files = readdirSync(folder)
+    .filter((f) => /^\d{3}_.*\.sql$/.test(f))
+    .sort();
   const umzug = new Umzug({
     migrations: files.map((name) => ({
       name,

@@ -8,9 +8,14 @@ import { database } from './connection';
  */
 export function write<T>(work: (t: Transaction) => Promise<T>): Promise<T> {
   const db = database();
-  if (db.writing.getStore()) return Promise.reject(new Error('write() inside write() would wait for itself: pass the transaction on'));
-  const run = () => db.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => db.writing.run(t, () => work(t)));
-  const counted = () => run().finally(() => { db.writes++; });
+  if (db.writing.getStore())
+    return Promise.reject(new Error('write() inside write() would wait for itself: pass the transaction on'));
+  const run = () =>
+    db.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => db.writing.run(t, () => work(t)));
+  const counted = () =>
+    run().finally(() => {
+      db.writes++;
+    });
   const result = db.tail.then(counted, counted);
   db.tail = result.catch(() => undefined);
   return result;

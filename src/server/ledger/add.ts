@@ -11,19 +11,42 @@ import { signingReady } from './keys';
 export type Added = Result<{ entryId: string; already: boolean }>;
 
 /** A write that adds to the book: the password once more, the key at hand, one write, then the signed head. */
-export async function addToBook(user: CurrentUser, password: string, work: (t: Transaction) => Promise<Added>): Promise<Added> {
+export async function addToBook(
+  user: CurrentUser,
+  password: string,
+  work: (t: Transaction) => Promise<Added>,
+): Promise<Added> {
   const again = await passwordAgain(user, password);
   if (!again.ok) return again;
-  if (!signingReady()) return problem('', 'The key of the book is not on this machine, so nothing can be signed. Bring it back with npm run keys, as the README says.');
+  if (!signingReady())
+    return problem(
+      '',
+      'The key of the book is not on this machine, so nothing can be signed. Bring it back with npm run keys, as the README says.',
+    );
   const outcome = await write(work);
   if (outcome.ok) await publishHead(nowIso());
   return outcome;
 }
 
 /** The entry this request made before, so that sending twice makes one; a request used for something else is refused. Null = it is new. */
-export async function madeBefore(user: CurrentUser, requestId: string, is: { kind: string; checkoutId: string; of?: string }, t: Transaction): Promise<Added | null> {
-  const found = await row<{ checkout_id: string; kind: string; signer_id: string; of: string | null }>("SELECT checkout_id, kind, signer_id, json_extract(canonical, '$.body.of.id') AS \"of\" FROM ledger WHERE id = :id", { id: requestId }, t);
+export async function madeBefore(
+  user: CurrentUser,
+  requestId: string,
+  is: { kind: string; checkoutId: string; of?: string },
+  t: Transaction,
+): Promise<Added | null> {
+  const found = await row<{ checkout_id: string; kind: string; signer_id: string; of: string | null }>(
+    'SELECT checkout_id, kind, signer_id, json_extract(canonical, \'$.body.of.id\') AS "of" FROM ledger WHERE id = :id',
+    { id: requestId },
+    t,
+  );
   if (!found) return null;
-  const same = found.kind === is.kind && found.checkout_id === is.checkoutId && found.signer_id === user.id && (is.of === undefined || found.of === is.of);
-  return same ? { ok: true, entryId: requestId, already: true } : problem('', 'Open the page again: this request was used before.');
+  const same =
+    found.kind === is.kind &&
+    found.checkout_id === is.checkoutId &&
+    found.signer_id === user.id &&
+    (is.of === undefined || found.of === is.of);
+  return same
+    ? { ok: true, entryId: requestId, already: true }
+    : problem('', 'Open the page again: this request was used before.');
 }

@@ -1,13 +1,54 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { LEDGER_START_HASH, type LedgerProblem, type LedgerRow, canonicalText, newKeyOf, verifyLedger } from '@/core/ledger';
+import {
+  LEDGER_START_HASH,
+  type LedgerProblem,
+  type LedgerRow,
+  canonicalText,
+  newKeyOf,
+  verifyLedger,
+} from '@/core/ledger';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
-import { currentPublicKey, ledgerTools, prepareNextKey, readHead, sha256Hex, signText, signingReady, takeUpNextKey, writeHead } from './keys';
+import {
+  currentPublicKey,
+  ledgerTools,
+  prepareNextKey,
+  readHead,
+  sha256Hex,
+  signText,
+  signingReady,
+  takeUpNextKey,
+  writeHead,
+} from './keys';
 
-interface DbRow { seq: number; id: string; kind: string; checkout_id: string; signed_at: string; signer_id: string; canonical: string; prev_hash: string; hash: string; signature: string; key_id: string }
-const fromDb = (r: DbRow): LedgerRow => ({ seq: r.seq, id: r.id, kind: r.kind, checkoutId: r.checkout_id, signedAt: r.signed_at, signerId: r.signer_id, canonical: r.canonical, prevHash: r.prev_hash, hash: r.hash, signature: r.signature, keyId: r.key_id });
+interface DbRow {
+  seq: number;
+  id: string;
+  kind: string;
+  checkout_id: string;
+  signed_at: string;
+  signer_id: string;
+  canonical: string;
+  prev_hash: string;
+  hash: string;
+  signature: string;
+  key_id: string;
+}
+const fromDb = (r: DbRow): LedgerRow => ({
+  seq: r.seq,
+  id: r.id,
+  kind: r.kind,
+  checkoutId: r.checkout_id,
+  signedAt: r.signed_at,
+  signerId: r.signer_id,
+  canonical: r.canonical,
+  prevHash: r.prev_hash,
+  hash: r.hash,
+  signature: r.signature,
+  keyId: r.key_id,
+});
 
 export async function ledgerRows(): Promise<LedgerRow[]> {
   return (await rows<DbRow>('SELECT * FROM ledger ORDER BY seq')).map(fromDb);
@@ -22,15 +63,47 @@ export async function ledgerEntry(id: string): Promise<LedgerRow | null> {
  * Appends one entry inside a write. The caller updates the signed head with {@link publishHead} after the write has committed.
  * @param body the full snapshot; seq, previous hash and identity are added to it and signed with it
  */
-export async function appendEntry(entry: { id: string; kind: string; checkoutId: string; signedAt: string; signerId: string; body: unknown }, t: Transaction): Promise<LedgerRow> {
-  const last = await row<{ seq: number; hash: string }>('SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1', {}, t);
+export async function appendEntry(
+  entry: { id: string; kind: string; checkoutId: string; signedAt: string; signerId: string; body: unknown },
+  t: Transaction,
+): Promise<LedgerRow> {
+  const last = await row<{ seq: number; hash: string }>(
+    'SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1',
+    {},
+    t,
+  );
   const seq = (last?.seq ?? 0) + 1;
   const prevHash = last?.hash ?? LEDGER_START_HASH;
   const { id, kind, checkoutId, signedAt, signerId, body } = entry;
-  const canonical = canonicalText({ schema: 'ledger-entry/1', seq, id, kind, checkoutId, signedAt, signerId, prevHash, body });
+  const canonical = canonicalText({
+    schema: 'ledger-entry/1',
+    seq,
+    id,
+    kind,
+    checkoutId,
+    signedAt,
+    signerId,
+    prevHash,
+    body,
+  });
   const hash = sha256Hex(canonical);
   const { signature, keyId } = signText(canonical);
-  await model('ledger').create({ seq, id, kind, checkout_id: checkoutId, signed_at: signedAt, signer_id: signerId, canonical, prev_hash: prevHash, hash, signature, key_id: keyId }, { transaction: t });
+  await model('ledger').create(
+    {
+      seq,
+      id,
+      kind,
+      checkout_id: checkoutId,
+      signed_at: signedAt,
+      signer_id: signerId,
+      canonical,
+      prev_hash: prevHash,
+      hash,
+      signature,
+      key_id: keyId,
+    },
+    { transaction: t },
+  );
   return { seq, id, kind, checkoutId, signedAt, signerId, canonical, prevHash, hash, signature, keyId };
 }
 
@@ -50,22 +123,42 @@ export async function checkBook(): Promise<{ entries: number; problems: LedgerPr
 
 /** Finishes, or undoes, a change of key that was stopped half-way. Run at start, with nothing else writing. */
 export async function settleKey(): Promise<void> {
-  const named = await row<{ id: string | null }>("SELECT json_extract(canonical, '$.body.newKeyId') AS id FROM ledger WHERE kind = 'key-rotated' ORDER BY seq DESC LIMIT 1");
+  const named = await row<{ id: string | null }>(
+    "SELECT json_extract(canonical, '$.body.newKeyId') AS id FROM ledger WHERE kind = 'key-rotated' ORDER BY seq DESC LIMIT 1",
+  );
   takeUpNextKey(named?.id ?? null);
 }
 
 /** The key the book is signed with by its own account; null = nothing is signed yet. */
 export async function keyOfBook(): Promise<string | null> {
-  const last = await row<{ key_id: string; kind: string; canonical: string }>('SELECT key_id, kind, canonical FROM ledger ORDER BY seq DESC LIMIT 1');
+  const last = await row<{ key_id: string; kind: string; canonical: string }>(
+    'SELECT key_id, kind, canonical FROM ledger ORDER BY seq DESC LIMIT 1',
+  );
   return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.key_id;
 }
 
 /** Hands the book over to a new key: an entry signed with the old one names the new. */
-export async function rotateKey(by: { id: string; name: string }, reason: string, at: string): Promise<{ from: string; to: string }> {
+export async function rotateKey(
+  by: { id: string; name: string },
+  reason: string,
+  at: string,
+): Promise<{ from: string; to: string }> {
   await settleKey();
   const { keyId: from } = currentPublicKey();
   const next = prepareNextKey();
-  await write((t) => appendEntry({ id: randomUUID(), kind: 'key-rotated', checkoutId: '', signedAt: at, signerId: by.id, body: { oldKeyId: from, newKeyId: next.keyId, newPublicKey: next.publicPem, reason, signer: by } }, t));
+  await write((t) =>
+    appendEntry(
+      {
+        id: randomUUID(),
+        kind: 'key-rotated',
+        checkoutId: '',
+        signedAt: at,
+        signerId: by.id,
+        body: { oldKeyId: from, newKeyId: next.keyId, newPublicKey: next.publicPem, reason, signer: by },
+      },
+      t,
+    ),
+  );
   await settleKey();
   await publishHead(at);
   return { from, to: next.keyId };

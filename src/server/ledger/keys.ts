@@ -1,19 +1,34 @@
 import { createHash, createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto';
-import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync, openSync, fsyncSync, closeSync } from 'node:fs';
+import {
+  existsSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+  openSync,
+  fsyncSync,
+  closeSync,
+} from 'node:fs';
 import { type LedgerHead, type LedgerTools, headText } from '@/core/ledger';
 import { ensureDataFolder, inData } from '../data-folder';
 
 const privateFile = (): string => inData('keys', 'ledger-private.pem');
 const nextFile = (): string => inData('keys', 'ledger-private.next.pem');
-const publicFiles = (): string[] => (existsSync(inData('keys')) ? readdirSync(inData('keys')).filter((n) => n.endsWith('.pub.pem')) : []);
-const publicOf = (privatePem: string): string => createPublicKey(createPrivateKey(privatePem)).export({ type: 'spki', format: 'pem' }).toString();
+const publicFiles = (): string[] =>
+  existsSync(inData('keys')) ? readdirSync(inData('keys')).filter((n) => n.endsWith('.pub.pem')) : [];
+const publicOf = (privatePem: string): string =>
+  createPublicKey(createPrivateKey(privatePem)).export({ type: 'spki', format: 'pem' }).toString();
 
 /** Can this installation sign? Not after a restore, until its private key is brought back: a new key would not be the book's. */
 export const signingReady = (): boolean => existsSync(privateFile()) || publicFiles().length === 0;
 
 function newPair(file: string): { keyId: string; publicPem: string } {
   ensureDataFolder();
-  const pair = generateKeyPairSync('ed25519', { privateKeyEncoding: { type: 'pkcs8', format: 'pem' }, publicKeyEncoding: { type: 'spki', format: 'pem' } });
+  const pair = generateKeyPairSync('ed25519', {
+    privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
+    publicKeyEncoding: { type: 'spki', format: 'pem' },
+  });
   writeFileSync(inData('keys', `ledger-${idOf(pair.publicKey)}.pub.pem`), pair.publicKey);
   writeFileSync(file, pair.privateKey, { mode: 0o600, flag: 'wx' });
   return { keyId: idOf(pair.publicKey), publicPem: pair.publicKey };
@@ -33,7 +48,12 @@ export function currentPublicKey(): { keyId: string; publicPem: string } {
   return { keyId, publicPem: publicOf(privatePem) };
 }
 /** Every public key this book was ever signed with, by id. */
-export const publicKeys = (): Record<string, string> => Object.fromEntries(publicFiles().map((f) => readFileSync(inData('keys', f), 'utf8')).map((pem) => [idOf(pem), pem]));
+export const publicKeys = (): Record<string, string> =>
+  Object.fromEntries(
+    publicFiles()
+      .map((f) => readFileSync(inData('keys', f), 'utf8'))
+      .map((pem) => [idOf(pem), pem]),
+  );
 
 /** A key waiting to take over; it does so by {@link takeUpNextKey}, once an entry of the book names it. */
 export function prepareNextKey(): { keyId: string; publicPem: string } {
@@ -53,14 +73,17 @@ export function takeUpNextKey(named: string | null): void {
 
 /** The private key, encrypted with a passphrase, for a safe outside the backups. */
 export function exportPrivateKey(passphrase: string): string {
-  return createPrivateKey(keyPair().privatePem).export({ type: 'pkcs8', format: 'pem', cipher: 'aes-256-cbc', passphrase }).toString();
+  return createPrivateKey(keyPair().privatePem)
+    .export({ type: 'pkcs8', format: 'pem', cipher: 'aes-256-cbc', passphrase })
+    .toString();
 }
 /** Brings the private key back. Refused when it is not the one the book is signed with, or one is here already. @returns its id */
 export function importPrivateKey(encryptedPem: string, passphrase: string, expected: string | null): string {
   const key = createPrivateKey({ key: encryptedPem, passphrase });
   const pem = key.export({ type: 'pkcs8', format: 'pem' }).toString();
   const keyId = idOf(publicOf(pem));
-  if (expected !== null && keyId !== expected) throw new Error(`This is key ${keyId}; the book is signed with ${expected}.`);
+  if (expected !== null && keyId !== expected)
+    throw new Error(`This is key ${keyId}; the book is signed with ${expected}.`);
   ensureDataFolder();
   writeFileSync(inData('keys', `ledger-${keyId}.pub.pem`), publicOf(pem));
   writeFileSync(privateFile(), pem, { mode: 0o600, flag: 'wx' });
@@ -84,7 +107,11 @@ export function toolsWith(keys: Readonly<Record<string, string>>): LedgerTools {
     reencodeBase64: (text) => Buffer.from(text, 'base64').toString('base64'),
     verifySignature: (text, signature, keyId) => {
       const pem = Object.hasOwn(keys, keyId) ? keys[keyId] : undefined;
-      return pem !== undefined && idOf(pem) === keyId && verify(null, Buffer.from(text, 'utf8'), pem, Buffer.from(signature, 'base64'));
+      return (
+        pem !== undefined &&
+        idOf(pem) === keyId &&
+        verify(null, Buffer.from(text, 'utf8'), pem, Buffer.from(signature, 'base64'))
+      );
     },
   };
 }

@@ -8,14 +8,29 @@ import { type BookLine, itemWords } from '../queries/book';
 import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { publicKeys, readHead } from './keys';
 
-const TITLES: Record<string, string> = { 'sign-off': 'Sign-off', recommendation: 'Recommendation to the examiner', 'part-sign-off': 'Part sign-off', 'test-result': 'Examiner\u2019s result', 'not-yet': 'Further training', void: 'Void', correction: 'Correction', 'key-rotated': 'New key of the book' };
+const TITLES: Record<string, string> = {
+  'sign-off': 'Sign-off',
+  recommendation: 'Recommendation to the examiner',
+  'part-sign-off': 'Part sign-off',
+  'test-result': 'Examiner\u2019s result',
+  'not-yet': 'Further training',
+  void: 'Void',
+  correction: 'Correction',
+  'key-rotated': 'New key of the book',
+};
 export const entryTitle = (kind: string): string => TITLES[kind] ?? kind;
 
 /** Where a printed code leads: the page that checks it, with the entry and its hash. */
-export const codeAddress = (origin: string, entry: Pick<LedgerRow, 'id' | 'hash'>): string => `${origin}/verify?e=${entry.id}&h=${entry.hash}`;
+export const codeAddress = (origin: string, entry: Pick<LedgerRow, 'id' | 'hash'>): string =>
+  `${origin}/verify?e=${entry.id}&h=${entry.hash}`;
 
 /** What a copy of an entry carries, so that it can be checked away from here: the entry, the signed head, and the public key it names. */
-export function signedEntry(entry: LedgerRow): { schema: 'signed-entry/1'; entry: LedgerRow; head: ReturnType<typeof readHead>; publicKeys: Record<string, string> } {
+export function signedEntry(entry: LedgerRow): {
+  schema: 'signed-entry/1';
+  entry: LedgerRow;
+  head: ReturnType<typeof readHead>;
+  publicKeys: Record<string, string>;
+} {
   const key = publicKeys()[entry.keyId];
   return { schema: 'signed-entry/1', entry, head: readHead(), publicKeys: key ? { [entry.keyId]: key } : {} };
 }
@@ -26,24 +41,50 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
   const { bold, mono } = fonts;
   const pen = new Pen(pdf, fonts, A4, 48);
   const { body, later } = line;
-  const qr = await pdf.embedPng(await toBuffer(codeAddress(origin, entry), { errorCorrectionLevel: 'M', margin: 1, width: 360 }));
+  const qr = await pdf.embedPng(
+    await toBuffer(codeAddress(origin, entry), { errorCorrectionLevel: 'M', margin: 1, width: 360 }),
+  );
   const side = 92;
   pen.page.drawImage(qr, { x: A4.w - 48 - side, y: A4.h - 48 - side, width: side, height: side });
   const head = { right: side + 14 };
   pen.line(`${entryTitle(line.kind)} ${entry.seq}`, { font: bold, size: 20, gap: 6, ...head });
-  if (line.voidedBy) pen.line(`VOID by entry ${line.voidedBy.seq} of ${dateText(line.voidedBy.on)}, ${line.voidedBy.by}: ${line.voidedBy.text}`, { font: bold, size: 11, gap: 6, ...head });
-  pen.line(`${line.pilotName}${line.goals.length > 0 ? `: ${list(line.goals.map(say))}` : ''}`, { font: bold, size: 14, ...head });
-  pen.line(`${line.registration} ${line.type}${body ? `, type sheet version ${body.airframe.typeVersion}, airframe version ${body.airframe.airframeVersion}` : ''}`, head);
-  const at = line.timeZone ? localText(entry.signedAt, line.timeZone) : `${dateText(entry.signedAt)} ${entry.signedAt.slice(11, 16)} UTC`;
+  if (line.voidedBy)
+    pen.line(
+      `VOID by entry ${line.voidedBy.seq} of ${dateText(line.voidedBy.on)}, ${line.voidedBy.by}: ${line.voidedBy.text}`,
+      { font: bold, size: 11, gap: 6, ...head },
+    );
+  pen.line(`${line.pilotName}${line.goals.length > 0 ? `: ${list(line.goals.map(say))}` : ''}`, {
+    font: bold,
+    size: 14,
+    ...head,
+  });
+  pen.line(
+    `${line.registration} ${line.type}${body ? `, type sheet version ${body.airframe.typeVersion}, airframe version ${body.airframe.airframeVersion}` : ''}`,
+    head,
+  );
+  const at = line.timeZone
+    ? localText(entry.signedAt, line.timeZone)
+    : `${dateText(entry.signedAt)} ${entry.signedAt.slice(11, 16)} UTC`;
   pen.line(`Signed by ${line.signerName}, ${at}`, { gap: 6, ...head });
   pen.line('The code leads to the page that checks this sheet.', { size: 8.5, color: SLATE, gap: 4, ...head });
   pen.y = Math.min(pen.y, A4.h - 48 - side - 10);
 
-  for (const c of line.corrections) pen.line(`Corrected by entry ${c.seq} of ${dateText(c.on)}, ${c.by}: ${c.text}`, { font: bold });
-  for (const r of line.results) pen.line(`Examiner\u2019s result, entry ${r.seq}: ${r.result} on ${dateText(r.testOn)}, ${r.examiner}.`, { font: bold });
+  for (const c of line.corrections)
+    pen.line(`Corrected by entry ${c.seq} of ${dateText(c.on)}, ${c.by}: ${c.text}`, { font: bold });
+  for (const r of line.results)
+    pen.line(`Examiner\u2019s result, entry ${r.seq}: ${r.result} on ${dateText(r.testOn)}, ${r.examiner}.`, {
+      font: bold,
+    });
   if (later) {
-    pen.line(`Speaks of entry ${later.of.seq}, ${entryTitle(later.of.kind).toLowerCase()}, ${later.of.hash.slice(0, 16)}`, { gap: 8 });
-    if (later.result) pen.line(`${later.result === 'passed' ? 'Passed' : 'Not passed'} on ${dateText(later.testOn ?? '')}. Examiner: ${later.examiner ?? ''}${later.reference ? `, ${later.reference}` : ''}`, { font: bold, size: 12 });
+    pen.line(
+      `Speaks of entry ${later.of.seq}, ${entryTitle(later.of.kind).toLowerCase()}, ${later.of.hash.slice(0, 16)}`,
+      { gap: 8 },
+    );
+    if (later.result)
+      pen.line(
+        `${later.result === 'passed' ? 'Passed' : 'Not passed'} on ${dateText(later.testOn ?? '')}. Examiner: ${later.examiner ?? ''}${later.reference ? `, ${later.reference}` : ''}`,
+        { font: bold, size: 12 },
+      );
     for (const part of later.text.split('\n')) pen.line(part, { gap: 4 });
   }
   if (body) {
@@ -57,9 +98,15 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
     }
     pen.space(4);
     pen.line(body.rules.name, { font: bold });
-    for (const c of body.rules.citations) pen.line(`${c.title ?? say(c.goal)}: ${c.citation}. ${c.written}${c.decides === 'examiner' ? ' A recommendation: an examiner decides.' : ''}${c.confirm ? ' To be confirmed against the current text.' : ''}`);
+    for (const c of body.rules.citations)
+      pen.line(
+        `${c.title ?? say(c.goal)}: ${c.citation}. ${c.written}${c.decides === 'examiner' ? ' A recommendation: an examiner decides.' : ''}${c.confirm ? ' To be confirmed against the current text.' : ''}`,
+      );
     if (body.validThrough) pen.line(`The recommendation holds to ${dateText(body.validThrough)}.`, { font: bold });
-    pen.line(`Standard ${body.standard.name} (${versionWords(body.standard.id)}); programme ${list(body.programmes.map(versionWords))}; ${plural(body.counts.lessons, 'lesson')}, ${plural(body.counts.landings, 'landing')}, ${body.counts.own} the pilot\u2019s own and in standard.`, { gap: 8 });
+    pen.line(
+      `Standard ${body.standard.name} (${versionWords(body.standard.id)}); programme ${list(body.programmes.map(versionWords))}; ${plural(body.counts.lessons, 'lesson')}, ${plural(body.counts.landings, 'landing')}, ${body.counts.own} the pilot\u2019s own and in standard.`,
+      { gap: 8 },
+    );
     if (line.kind === 'sign-off' || line.kind === 'recommendation') {
       pen.line('Limitations', { font: bold });
       pen.line(limitationText(body.limitations), { gap: body.remark ? 2 : 8 });
@@ -72,20 +119,31 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
       pen.space(4);
     }
     pen.line(line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on', { font: bold });
-    for (const item of body.items.filter((i) => !i.overridden)) pen.line(`${item.id}  ${item.title}: ${itemWords(item).text}. ${item.citation}`, { size: 9 });
+    for (const item of body.items.filter((i) => !i.overridden))
+      pen.line(`${item.id}  ${item.title}: ${itemWords(item).text}. ${item.citation}`, { size: 9 });
     if (body.landings.length > 0) {
       pen.space(6);
       pen.line('Landings in evidence', { font: bold });
-      for (const l of body.landings) pen.line(`${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}`, { size: 8.5, gap: 1 });
+      for (const l of body.landings)
+        pen.line(
+          `${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}`,
+          { size: 8.5, gap: 1 },
+        );
     }
   }
   pen.space(6);
-  pen.line(`The flight manual, the placards, the law of the place and the instructor in the seat outrank this sheet. ${body?.rules.caution ?? 'Check the current text; the authority\u2019s wording governs.'}`, { size: 9, color: SLATE, gap: 6 });
+  pen.line(
+    `The flight manual, the placards, the law of the place and the instructor in the seat outrank this sheet. ${body?.rules.caution ?? 'Check the current text; the authority\u2019s wording governs.'}`,
+    { size: 9, color: SLATE, gap: 6 },
+  );
   pen.line(`Entry ${entry.id}`, { font: mono, size: 7.5, gap: 1 });
   pen.line(`SHA-256 ${entry.hash}`, { font: mono, size: 7.5, gap: 1 });
   pen.line(`Ed25519 ${entry.signature.slice(0, 44)}`, { font: mono, size: 7.5, gap: 0 });
   pen.line(`        ${entry.signature.slice(44)} key ${entry.keyId}`, { font: mono, size: 7.5 });
-  await pdf.attach(new TextEncoder().encode(JSON.stringify(signedEntry(entry), null, 2)), 'entry.json', { mimeType: 'application/json', description: 'The signed entry and the signed head of the book' });
+  await pdf.attach(new TextEncoder().encode(JSON.stringify(signedEntry(entry), null, 2)), 'entry.json', {
+    mimeType: 'application/json',
+    description: 'The signed entry and the signed head of the book',
+  });
   return pdf.save();
 }
 
@@ -94,8 +152,11 @@ export const versionWords = (id: string): string => id.replace(/^[a-z]+:(.+):(\d
 
 export function limitationText(l: Limitations): string {
   const parts = [
-    l.alone ? 'alone on board' : '', l.noPassengers ? 'no passengers' : '', l.crosswindKt === null ? '' : `crosswind up to ${l.crosswindKt} kt`,
-    l.attitude === 'any' ? '' : `${say(l.attitude)} landings only`, l.surface === 'any' ? '' : `${l.surface} only`,
+    l.alone ? 'alone on board' : '',
+    l.noPassengers ? 'no passengers' : '',
+    l.crosswindKt === null ? '' : `crosswind up to ${l.crosswindKt} kt`,
+    l.attitude === 'any' ? '' : `${say(l.attitude)} landings only`,
+    l.surface === 'any' ? '' : `${l.surface} only`,
   ].filter(Boolean);
   const until = l.untilHours === null ? '' : ` until ${l.untilHours} h on type`;
   return parts.length === 0 ? 'None.' : `${list(parts)}${until}.`;
@@ -119,7 +180,9 @@ export function attachedJson(bytes: Uint8Array): string | null {
     const header = text.slice(Math.max(0, text.lastIndexOf(' obj', at.index)), begins);
     const data = buffer.subarray(from, until);
     try {
-      const plain = header.includes('/FlateDecode') ? inflateSync(data, { maxOutputLength: MAX_ATTACHED, finishFlush: constants.Z_SYNC_FLUSH }) : data;
+      const plain = header.includes('/FlateDecode')
+        ? inflateSync(data, { maxOutputLength: MAX_ATTACHED, finishFlush: constants.Z_SYNC_FLUSH })
+        : data;
       if (plain[0] === 0x7b) return plain.toString('utf8').trimEnd();
     } catch {
       continue;

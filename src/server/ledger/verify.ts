@@ -4,11 +4,33 @@ import { type LedgerProblem, type LedgerRow, type LedgerTools, entryProblems, ve
 import { toolsWith } from './keys';
 
 const text = (max: number) => z.string().max(max);
-const Entry = z.object({ seq: z.number().int(), id: text(64), kind: text(40), checkoutId: text(64), signedAt: text(40), signerId: text(64), canonical: text(2_000_000), prevHash: text(64), hash: text(64), signature: text(120), keyId: text(64) });
+const Entry = z.object({
+  seq: z.number().int(),
+  id: text(64),
+  kind: text(40),
+  checkoutId: text(64),
+  signedAt: text(40),
+  signerId: text(64),
+  canonical: text(2_000_000),
+  prevHash: text(64),
+  hash: text(64),
+  signature: text(120),
+  keyId: text(64),
+});
 const Head = z.object({ count: z.number().int(), hash: text(64), at: text(40), signature: text(120), keyId: text(64) });
 const Keys = z.record(text(64), text(400)).default({});
-export const SignedEntry = z.object({ schema: z.literal('signed-entry/1'), entry: Entry, head: Head.nullable(), publicKeys: Keys });
-export const BookExport = z.object({ schema: z.literal('ledger-export/1'), entries: z.array(Entry).max(200_000), head: Head.nullable(), publicKeys: Keys });
+export const SignedEntry = z.object({
+  schema: z.literal('signed-entry/1'),
+  entry: Entry,
+  head: Head.nullable(),
+  publicKeys: Keys,
+});
+export const BookExport = z.object({
+  schema: z.literal('ledger-export/1'),
+  entries: z.array(Entry).max(200_000),
+  head: Head.nullable(),
+  publicKeys: Keys,
+});
 
 export interface Checked {
   what: 'entry' | 'book' | 'unreadable';
@@ -21,7 +43,15 @@ export interface Checked {
   entries: number;
   entry: LedgerRow | null;
 }
-const unreadable = (why: string): Checked => ({ what: 'unreadable', ok: false, ownKeyOnly: false, problems: [why], line: null, entries: 0, entry: null });
+const unreadable = (why: string): Checked => ({
+  what: 'unreadable',
+  ok: false,
+  ownKeyOnly: false,
+  problems: [why],
+  line: null,
+  entries: 0,
+  entry: null,
+});
 const words = (p: LedgerProblem): string => `Entry ${p.seq}${p.id ? ` (${p.id})` : ''} ${p.what}.`;
 
 /**
@@ -37,7 +67,8 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   }
   const one = SignedEntry.safeParse(parsed);
   const book = one.success ? null : BookExport.safeParse(parsed);
-  if (!one.success && !book?.success) return unreadable('This JSON is neither a signed entry nor an export of the book.');
+  if (!one.success && !book?.success)
+    return unreadable('This JSON is neither a signed entry nor an export of the book.');
   const carried = one.success ? one.data.publicKeys : (book?.data?.publicKeys ?? {});
   const tools = (keys: Readonly<Record<string, string>>): LedgerTools => toolsWith(keys);
   const judge = (problems: (t: LedgerTools) => string[]): { problems: string[]; ownKeyOnly: boolean } => {
@@ -50,17 +81,39 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   if (one.success) {
     const { entry } = one.data;
     const j = judge((t) => entryProblems(entry, t).map((w) => `Entry ${entry.seq} (${entry.id}): ${w}.`));
-    return { what: 'entry', ok: j.problems.length === 0 && !j.ownKeyOnly, ...j, line: lineOf(entry), entries: 1, entry };
+    return {
+      what: 'entry',
+      ok: j.problems.length === 0 && !j.ownKeyOnly,
+      ...j,
+      line: lineOf(entry),
+      entries: 1,
+      entry,
+    };
   }
   const { entries, head } = book?.data ?? { entries: [], head: null };
   const j = judge((t) => verifyLedger(entries, head, t).map(words));
-  return { what: 'book', ok: j.problems.length === 0 && !j.ownKeyOnly, ...j, line: null, entries: entries.length, entry: null };
+  return {
+    what: 'book',
+    ok: j.problems.length === 0 && !j.ownKeyOnly,
+    ...j,
+    line: null,
+    entries: entries.length,
+    entry: null,
+  };
 }
 
 /** An entry in a line, from its signed text. */
 function lineOf(entry: LedgerRow): string | null {
   try {
-    const { body } = JSON.parse(entry.canonical) as { body: { pilot?: { name?: string }; signer?: { name?: string }; signedOn?: string; airframe?: { registration?: string; type?: string }; goals?: string[] } };
+    const { body } = JSON.parse(entry.canonical) as {
+      body: {
+        pilot?: { name?: string };
+        signer?: { name?: string };
+        signedOn?: string;
+        airframe?: { registration?: string; type?: string };
+        goals?: string[];
+      };
+    };
     return `${entryTitle(entry.kind)} ${entry.seq}: ${body.pilot?.name ?? ''}${body.goals ? `, ${body.goals.join(', ')}` : ''}${body.airframe ? `, ${body.airframe.registration} ${body.airframe.type}` : ''}; signed by ${body.signer?.name ?? ''} on ${body.signedOn ?? entry.signedAt.slice(0, 10)}`;
   } catch {
     return null;

@@ -7,7 +7,11 @@ import { runTrace } from './thread';
 export async function seriesBytes(trace: TraceView): Promise<Uint8Array | null> {
   const kept = keptSeries(trace.id);
   if (kept) return kept.length > 0 ? kept : null;
-  const done = await runTrace({ text: textOf(await keptFile(trace.hash)), mapping: trace.mapping as ColumnMapping | null, context: trace.context });
+  const done = await runTrace({
+    text: textOf(await keptFile(trace.hash)),
+    mapping: trace.mapping as ColumnMapping | null,
+    context: trace.context,
+  });
   if (!done.ok || done.series.length === 0) return null;
   keepSeries(trace.id, done.series);
   return done.series;

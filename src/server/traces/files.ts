@@ -9,7 +9,11 @@ import { inData } from '../data-folder';
 export const MAX_BYTES = 120_000_000;
 const pack = promisify(gzip);
 const unpack = promisify(gunzip);
-const folder = (): string => { const f = inData('traces'); mkdirSync(f, { recursive: true, mode: 0o700 }); return f; };
+const folder = (): string => {
+  const f = inData('traces');
+  mkdirSync(f, { recursive: true, mode: 0o700 });
+  return f;
+};
 
 /** The plain bytes of a file that may be gzipped. Throws with a sentence for the user when it is too long or cut short. */
 export async function plainBytes(bytes: Buffer): Promise<Buffer> {
@@ -18,11 +22,17 @@ export async function plainBytes(bytes: Buffer): Promise<Buffer> {
   try {
     return await unpack(bytes, { maxOutputLength: MAX_BYTES });
   } catch (error) {
-    throw new Error((error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE' ? TOO_LONG : 'The file cannot be unpacked: it is cut short or is no gzip. Take it from the recorder again.', { cause: error });
+    throw new Error(
+      (error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE'
+        ? TOO_LONG
+        : 'The file cannot be unpacked: it is cut short or is no gzip. Take it from the recorder again.',
+      { cause: error },
+    );
   }
 }
 const TOO_LONG = `The file has more than ${MAX_BYTES / 1e6} MB: cut it to the flight.`;
-export const textOf = (plain: Buffer): string => (plain[0] === 0xff && plain[1] === 0xfe ? plain.toString('utf16le') : plain.toString('utf8'));
+export const textOf = (plain: Buffer): string =>
+  plain[0] === 0xff && plain[1] === 0xfe ? plain.toString('utf16le') : plain.toString('utf8');
 export const hashOf = (plain: Buffer): string => createHash('sha256').update(plain).digest('hex');
 
 /** Whole or not at all: written beside, then renamed. */
@@ -33,8 +43,14 @@ function put(name: string, data: Uint8Array): void {
   writeFileSync(beside, data, { mode: 0o600, flush: true });
   renameSync(beside, file);
 }
-export async function keepFile(hash: string, plain: Buffer): Promise<void> { put(`${hash}.gz`, await pack(plain)); }
-export const keptFile = async (hash: string): Promise<Buffer> => unpack(readFileSync(path.join(folder(), `${hash}.gz`)));
+export async function keepFile(hash: string, plain: Buffer): Promise<void> {
+  put(`${hash}.gz`, await pack(plain));
+}
+export const keptFile = async (hash: string): Promise<Buffer> =>
+  unpack(readFileSync(path.join(folder(), `${hash}.gz`)));
 /** What the drawing needs, made from the file; made again when it is gone. */
 export const keepSeries = (traceId: string, series: Uint8Array): void => put(`${traceId}.series`, series);
-export function keptSeries(traceId: string): Buffer | null { const file = path.join(folder(), `${traceId}.series`); return existsSync(file) ? readFileSync(file) : null; }
+export function keptSeries(traceId: string): Buffer | null {
+  const file = path.join(folder(), `${traceId}.series`);
+  return existsSync(file) ? readFileSync(file) : null;
+}

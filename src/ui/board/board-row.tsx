@@ -5,7 +5,16 @@ import { dateText, list, plural } from '@/core/format';
 import { Wheel } from './wheel';
 
 interface Props {
-  summary: { id: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; lessons: number; landings: number; lastFlown: string | null };
+  summary: {
+    id: string;
+    pilotName: string;
+    registration: string;
+    typeName: string;
+    goals: Goal[];
+    lessons: number;
+    landings: number;
+    lastFlown: string | null;
+  };
   met: number;
   total: number;
   stage: Stage;
@@ -15,12 +24,47 @@ interface Props {
 /** One open checkout: who, which aeroplane, how far, and the one next action. */
 export function BoardRow({ summary: c, met, total, stage, action }: Props) {
   return (
-    <article className="linkrow" style={{ gridTemplateColumns: '54px minmax(0, 1.2fr) minmax(0, 1.6fr) 104px', gap: '4px 18px' }} aria-label={c.pilotName}>
-      <Wheel segments={Array.from({ length: total }, (_, i) => ({ progress: i < met ? 1 : 0, met: i < met, label: '' }))} size={50} centre={`${met}`} label={`${met} of ${total} items met`} />
-      <div><Link href={`/checkouts/${c.id}`} style={{ fontWeight: 700 }}>{c.pilotName}</Link><br /><span className="mono">{c.registration}</span> <span className="soft">{c.typeName} · {list(c.goals.map(say))}</span></div>
-      <div><span style={{ fontWeight: 700 }}>{action.text}</span><br /><span className="soft">{c.lessons === 0 ? 'No lesson flown yet' : `${plural(c.lessons, 'lesson')}, ${plural(c.landings, 'landing')}${c.lastFlown ? `, last ${dateText(c.lastFlown)}` : ''}`} · {met} of {total} items met</span></div>
-      <Link className="btn btn-outline-primary" href={action.href} aria-label={`${STAGE_NAME[stage]}: ${c.pilotName}`}>{STAGE_NAME[stage]}</Link>
+    <article
+      className="linkrow"
+      style={{ gridTemplateColumns: '54px minmax(0, 1.2fr) minmax(0, 1.6fr) 104px', gap: '4px 18px' }}
+      aria-label={c.pilotName}
+    >
+      <Wheel
+        segments={Array.from({ length: total }, (_, i) => ({ progress: i < met ? 1 : 0, met: i < met, label: '' }))}
+        size={50}
+        centre={`${met}`}
+        label={`${met} of ${total} items met`}
+      />
+      <div>
+        <Link href={`/checkouts/${c.id}`} style={{ fontWeight: 700 }}>
+          {c.pilotName}
+        </Link>
+        <br />
+        <span className="mono">{c.registration}</span>{' '}
+        <span className="soft">
+          {c.typeName} · {list(c.goals.map(say))}
+        </span>
+      </div>
+      <div>
+        <span style={{ fontWeight: 700 }}>{action.text}</span>
+        <br />
+        <span className="soft">
+          {c.lessons === 0
+            ? 'No lesson flown yet'
+            : `${plural(c.lessons, 'lesson')}, ${plural(c.landings, 'landing')}${c.lastFlown ? `, last ${dateText(c.lastFlown)}` : ''}`}{' '}
+          · {met} of {total} items met
+        </span>
+      </div>
+      <Link className="btn btn-outline-primary" href={action.href} aria-label={`${STAGE_NAME[stage]}: ${c.pilotName}`}>
+        {STAGE_NAME[stage]}
+      </Link>
     </article>
   );
 }
-const STAGE_NAME: Record<Stage, string> = { open: 'Open', brief: 'Brief', fly: 'Fly', debrief: 'Debrief', sign: 'Sign' };
+const STAGE_NAME: Record<Stage, string> = {
+  open: 'Open',
+  brief: 'Brief',
+  fly: 'Fly',
+  debrief: 'Debrief',
+  sign: 'Sign',
+};

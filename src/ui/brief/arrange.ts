@@ -1,7 +1,11 @@
 import type { BriefChoices } from '@/domain/brief';
 
 export type Layout = BriefChoices['layout'];
-export interface BlockMeta { id: string; title: string; wide: 'full' | 'two-thirds' | 'half' | 'third' }
+export interface BlockMeta {
+  id: string;
+  title: string;
+  wide: 'full' | 'two-thirds' | 'half' | 'third';
+}
 
 /** Blocks of a brief in the order a house starts from. */
 export const BLOCKS: readonly BlockMeta[] = [

@@ -9,31 +9,78 @@ import { BLOCK_BODIES, type Shown } from './blocks';
 
 export type { BriefFacts } from './blocks';
 const META = new Map(BLOCKS.map((b) => [b.id, b]));
-interface Arranging { change: (layout: Layout) => void; saveTemplate: (() => Promise<string>) | null }
+interface Arranging {
+  change: (layout: Layout) => void;
+  saveTemplate: (() => Promise<string>) | null;
+}
 
 /** The blocks of a brief in the order chosen, warnings first. With `arranging` each block can be moved, hidden or added to. */
 export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arranging | null }) {
   const layout = completeLayout(shown.choices.layout);
   const { result } = shown;
-  const visible = layout.order.filter((id) => !layout.hidden.includes(id) && (id !== 'second' || shown.choices.second !== null || arranging) && (id !== 'plan' || shown.choices.plan !== undefined || arranging));
+  const visible = layout.order.filter(
+    (id) =>
+      !layout.hidden.includes(id) &&
+      (id !== 'second' || shown.choices.second !== null || arranging) &&
+      (id !== 'plan' || shown.choices.plan !== undefined || arranging),
+  );
   const own = (id: string) => layout.own.find((o) => o.id === id);
   const meta = (id: string): BlockMeta => META.get(id) ?? { id, title: own(id)?.title ?? id, wide: 'third' };
   const body = (id: string): ReactNode => {
     const mine = own(id);
-    return mine ? <p className="mb-0" style={{ whiteSpace: 'pre-line' }}>{mine.text}</p> : BLOCK_BODIES[id]?.(shown);
+    return mine ? (
+      <p className="mb-0" style={{ whiteSpace: 'pre-line' }}>
+        {mine.text}
+      </p>
+    ) : (
+      BLOCK_BODIES[id]?.(shown)
+    );
   };
   return (
     <>
-      {result.warnings.length > 0 ? <div className="trouble" role="status" aria-label="Warnings"><strong>Look at this first</strong><ul>{result.warnings.map((w) => <li key={w}>{w}</li>)}</ul></div> : null}
-      {arranging
-        ? <Arrange layout={layout} visible={visible} meta={meta} body={body} arranging={arranging} />
-        : <div className="blocks">{visible.map((id) => <section key={id} className={`panel b-${meta(id).wide}`} aria-label={meta(id).title}><h2>{id === 'wind' ? `Runway ${shown.choices.runwayEnd} and the wind` : meta(id).title}</h2>{body(id)}</section>)}</div>}
+      {result.warnings.length > 0 ? (
+        <div className="trouble" role="status" aria-label="Warnings">
+          <strong>Look at this first</strong>
+          <ul>
+            {result.warnings.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      {arranging ? (
+        <Arrange layout={layout} visible={visible} meta={meta} body={body} arranging={arranging} />
+      ) : (
+        <div className="blocks">
+          {visible.map((id) => (
+            <section key={id} className={`panel b-${meta(id).wide}`} aria-label={meta(id).title}>
+              <h2>{id === 'wind' ? `Runway ${shown.choices.runwayEnd} and the wind` : meta(id).title}</h2>
+              {body(id)}
+            </section>
+          ))}
+        </div>
+      )}
     </>
   );
 }
 
-function Arrange({ layout, visible, meta, body, arranging }: { layout: Layout; visible: string[]; meta: (id: string) => BlockMeta; body: (id: string) => ReactNode; arranging: Arranging }) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+function Arrange({
+  layout,
+  visible,
+  meta,
+  body,
+  arranging,
+}: {
+  layout: Layout;
+  visible: string[];
+  meta: (id: string) => BlockMeta;
+  body: (id: string) => ReactNode;
+  arranging: Arranging;
+}) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const [title, setTitle] = useState('');
   const [text, setText] = useState('');
   const [word, setWord] = useState('');
@@ -41,7 +88,11 @@ function Arrange({ layout, visible, meta, body, arranging }: { layout: Layout; v
   const add = () => {
     if (title.trim() === '' || text.trim() === '') return setWord('Give the item a title and a text.');
     const id = `own-${crypto.randomUUID().slice(0, 8)}`;
-    arranging.change({ ...layout, order: [id, ...layout.order], own: [...layout.own, { id, title: title.trim().slice(0, 60), text: text.trim().slice(0, 600) }] });
+    arranging.change({
+      ...layout,
+      order: [id, ...layout.order],
+      own: [...layout.own, { id, title: title.trim().slice(0, 60), text: text.trim().slice(0, 600) }],
+    });
     setTitle('');
     setText('');
     setWord(`“${title.trim()}” added at the top.`);
@@ -50,41 +101,158 @@ function Arrange({ layout, visible, meta, body, arranging }: { layout: Layout; v
     <>
       <div className="panel">
         <h2>Arrange this brief</h2>
-        <p className="mb-2">Drag a block by its handle, or focus the handle and use space and the arrows. Hidden blocks come back from here.</p>
-        <div className="d-flex flex-wrap gap-2 mb-2">{layout.hidden.map((id) => <button key={id} type="button" className="btn btn-outline-primary btn-sm" onClick={() => arranging.change({ ...layout, hidden: layout.hidden.filter((h) => h !== id) })}>Show {meta(id).title.toLowerCase()}</button>)}</div>
-        <div className="d-grid gap-2" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr) auto auto', alignItems: 'end' }}>
-          <div><label className="form-label" htmlFor="own-title">Own item</label><input id="own-title" className="form-control" value={title} maxLength={60} onChange={(e) => setTitle(e.target.value)} /></div>
-          <div><label className="form-label" htmlFor="own-text">Text</label><input id="own-text" className="form-control" value={text} maxLength={600} onChange={(e) => setText(e.target.value)} /></div>
-          <button type="button" className="btn btn-outline-primary" onClick={add}>Add</button>
-          {arranging.saveTemplate ? <button type="button" className="btn btn-outline-primary" onClick={() => void arranging.saveTemplate?.().then(setWord)}>Make it the house’s order</button> : null}
+        <p className="mb-2">
+          Drag a block by its handle, or focus the handle and use space and the arrows. Hidden blocks come back from
+          here.
+        </p>
+        <div className="d-flex flex-wrap gap-2 mb-2">
+          {layout.hidden.map((id) => (
+            <button
+              key={id}
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              onClick={() => arranging.change({ ...layout, hidden: layout.hidden.filter((h) => h !== id) })}
+            >
+              Show {meta(id).title.toLowerCase()}
+            </button>
+          ))}
         </div>
-        <div role="status" className="soft small" style={{ minHeight: 20 }}>{word}</div>
+        <div
+          className="d-grid gap-2"
+          style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr) auto auto', alignItems: 'end' }}
+        >
+          <div>
+            <label className="form-label" htmlFor="own-title">
+              Own item
+            </label>
+            <input
+              id="own-title"
+              className="form-control"
+              value={title}
+              maxLength={60}
+              onChange={(e) => setTitle(e.target.value)}
+            />
+          </div>
+          <div>
+            <label className="form-label" htmlFor="own-text">
+              Text
+            </label>
+            <input
+              id="own-text"
+              className="form-control"
+              value={text}
+              maxLength={600}
+              onChange={(e) => setText(e.target.value)}
+            />
+          </div>
+          <button type="button" className="btn btn-outline-primary" onClick={add}>
+            Add
+          </button>
+          {arranging.saveTemplate ? (
+            <button
+              type="button"
+              className="btn btn-outline-primary"
+              onClick={() => void arranging.saveTemplate?.().then(setWord)}
+            >
+              Make it the house’s order
+            </button>
+          ) : null}
+        </div>
+        <div role="status" className="soft small" style={{ minHeight: 20 }}>
+          {word}
+        </div>
       </div>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={({ active, over }) => { if (over && active.id !== over.id) put(String(active.id), layout.order.indexOf(String(over.id))); }}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) => {
+          if (over && active.id !== over.id) put(String(active.id), layout.order.indexOf(String(over.id)));
+        }}
+      >
         <SortableContext items={visible} strategy={rectSortingStrategy}>
-          <div className="blocks">{visible.map((id) => (
-            <Movable key={id} id={id} meta={meta(id)} up={() => put(id, Math.max(0, layout.order.indexOf(visible[visible.indexOf(id) - 1] ?? id)))} down={() => put(id, layout.order.indexOf(visible[visible.indexOf(id) + 1] ?? id))}
-              hide={id.startsWith('own-') ? () => arranging.change({ ...layout, order: layout.order.filter((o) => o !== id), own: layout.own.filter((o) => o.id !== id) }) : () => arranging.change({ ...layout, hidden: [...layout.hidden, id] })}>
-              {body(id)}
-            </Movable>
-          ))}</div>
+          <div className="blocks">
+            {visible.map((id) => (
+              <Movable
+                key={id}
+                id={id}
+                meta={meta(id)}
+                up={() => put(id, Math.max(0, layout.order.indexOf(visible[visible.indexOf(id) - 1] ?? id)))}
+                down={() => put(id, layout.order.indexOf(visible[visible.indexOf(id) + 1] ?? id))}
+                hide={
+                  id.startsWith('own-')
+                    ? () =>
+                        arranging.change({
+                          ...layout,
+                          order: layout.order.filter((o) => o !== id),
+                          own: layout.own.filter((o) => o.id !== id),
+                        })
+                    : () => arranging.change({ ...layout, hidden: [...layout.hidden, id] })
+                }
+              >
+                {body(id)}
+              </Movable>
+            ))}
+          </div>
         </SortableContext>
       </DndContext>
     </>
   );
 }
 
-function Movable({ id, meta, up, down, hide, children }: { id: string; meta: BlockMeta; up: () => void; down: () => void; hide: () => void; children: ReactNode }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id });
+function Movable({
+  id,
+  meta,
+  up,
+  down,
+  hide,
+  children,
+}: {
+  id: string;
+  meta: BlockMeta;
+  up: () => void;
+  down: () => void;
+  hide: () => void;
+  children: ReactNode;
+}) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id,
+  });
   const own = id.startsWith('own-');
   return (
-    <section ref={setNodeRef} className={`panel b-${meta.wide}${isDragging ? ' dragging' : ''}`} style={{ transform: CSS.Translate.toString(transform), transition }} aria-label={meta.title}>
+    <section
+      ref={setNodeRef}
+      className={`panel b-${meta.wide}${isDragging ? ' dragging' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      aria-label={meta.title}
+    >
       <div className="d-flex align-items-center gap-1 mb-2">
-        <button type="button" ref={setActivatorNodeRef} className="btn btn-sm grab" aria-label={`Move ${meta.title}`} {...attributes} {...listeners}><GripVertical size={18} aria-hidden /></button>
-        <h2 className="mb-0" style={{ flex: 1 }}>{meta.title}</h2>
-        <button type="button" className="btn btn-sm" aria-label={`${meta.title} up`} onClick={up}><ArrowUp size={18} aria-hidden /></button>
-        <button type="button" className="btn btn-sm" aria-label={`${meta.title} down`} onClick={down}><ArrowDown size={18} aria-hidden /></button>
-        <button type="button" className="btn btn-sm" aria-label={own ? `Remove ${meta.title}` : `Hide ${meta.title}`} onClick={hide}>{own ? <Trash2 size={18} aria-hidden /> : <EyeOff size={18} aria-hidden />}</button>
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          className="btn btn-sm grab"
+          aria-label={`Move ${meta.title}`}
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical size={18} aria-hidden />
+        </button>
+        <h2 className="mb-0" style={{ flex: 1 }}>
+          {meta.title}
+        </h2>
+        <button type="button" className="btn btn-sm" aria-label={`${meta.title} up`} onClick={up}>
+          <ArrowUp size={18} aria-hidden />
+        </button>
+        <button type="button" className="btn btn-sm" aria-label={`${meta.title} down`} onClick={down}>
+          <ArrowDown size={18} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          aria-label={own ? `Remove ${meta.title}` : `Hide ${meta.title}`}
+          onClick={hide}
+        >
+          {own ? <Trash2 size={18} aria-hidden /> : <EyeOff size={18} aria-hidden />}
+        </button>
       </div>
       {children}
     </section>

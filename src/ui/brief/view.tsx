@@ -12,7 +12,13 @@ import { SourceKey } from '../shared/source';
 import { type BriefFacts, BriefPanels } from './panels';
 
 interface Props extends BriefFacts {
-  lesson: number; choices: BriefChoices; result: BriefResult; briefId: string; acknowledgedAt: string | null; acknowledgedByName: string | null; mayAcknowledge: boolean;
+  lesson: number;
+  choices: BriefChoices;
+  result: BriefResult;
+  briefId: string;
+  acknowledgedAt: string | null;
+  acknowledgedByName: string | null;
+  mayAcknowledge: boolean;
   acknowledge: (briefId: string) => Promise<ActionResult>;
 }
 
@@ -31,14 +37,35 @@ export function BriefView(props: Props) {
   };
   return (
     <>
-      <Title title={`Brief for lesson ${lesson}`} line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings meant.`}>
-        <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>Card</Link>
-        {mayAcknowledge ? <button type="button" className="btn btn-primary" onClick={() => void say_()} disabled={busy}>{busy ? 'Sending' : 'I have read and understood it'}</button> : null}
+      <Title
+        title={`Brief for lesson ${lesson}`}
+        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings meant.`}
+      >
+        <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>
+          Card
+        </Link>
+        {mayAcknowledge ? (
+          <button type="button" className="btn btn-primary" onClick={() => void say_()} disabled={busy}>
+            {busy ? 'Sending' : 'I have read and understood it'}
+          </button>
+        ) : null}
       </Title>
       <Problems problems={trouble} />
-      {acknowledgedAt ? <p className="note-good">Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.</p> : null}
-      {choices.focus ? <p><strong>Think of one thing:</strong> {choices.focus}</p> : null}
-      <div className="grid"><BriefPanels shown={{ ...props, result: props.result }} arranging={null} /><Outranked extra="Wind and mass are those of the moment it was saved." /><SourceKey /></div>
+      {acknowledgedAt ? (
+        <p className="note-good">
+          Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.
+        </p>
+      ) : null}
+      {choices.focus ? (
+        <p>
+          <strong>Think of one thing:</strong> {choices.focus}
+        </p>
+      ) : null}
+      <div className="grid">
+        <BriefPanels shown={{ ...props, result: props.result }} arranging={null} />
+        <Outranked extra="Wind and mass are those of the moment it was saved." />
+        <SourceKey />
+      </div>
     </>
   );
 }

@@ -3,19 +3,82 @@ import { say } from '@/domain/words';
 import { Verdict } from '../shared/verdict';
 import { Otherwise, type Overrule } from './otherwise';
 
-export interface AirworkLine { id: string; sortieId: string; code: string | null; name: string; verdict: 'within' | 'edge' | 'outside'; was: { verdict: string; reason: string } | null; whose: string; noted: string; note: string; reasons: string[] }
+export interface AirworkLine {
+  id: string;
+  sortieId: string;
+  code: string | null;
+  name: string;
+  verdict: 'within' | 'edge' | 'outside';
+  was: { verdict: string; reason: string } | null;
+  whose: string;
+  noted: string;
+  note: string;
+  reasons: string[];
+}
 
 /** Ground and airwork of a lesson, each verdict opened to what the standard asks and what was seen. */
 export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[]; overrule: Overrule | null }) {
   return (
-    <div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>How it went</th><th>Whose</th><th>Seen, and why</th></tr></thead>
-      <tbody>{rows.map((o) => (
-        <tr key={o.id}>
-          <td>{o.code ? <><span className="mono">{o.code}</span> {o.name}</> : <>{o.name} <span className="soft small">beside the programme</span></>}</td>
-          <td style={{ whiteSpace: 'nowrap' }}><Verdict verdict={o.verdict} />{o.was ? <div className="soft small" style={{ whiteSpace: 'normal' }}>computed {say(o.was.verdict)}; {o.was.reason}</div> : null}</td>
-          <td>{o.whose}</td>
-          <td>{o.noted}{o.note ? <div className="small">{o.note}</div> : null}{o.reasons.length > 0 ? <ul className="small mb-0 ps-3">{o.reasons.map((r) => <li key={r}>{r}</li>)}</ul> : null}{overrule ? <Otherwise what="item" name={o.name} words={['within', 'edge', 'outside']} now={o.verdict} taken={o.was !== null} sortieId={o.sortieId} subjectId={o.id} overrule={overrule} /> : null}</td>
-        </tr>
-      ))}</tbody></table></div>
+    <div className="scroll-x">
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Item</th>
+            <th>How it went</th>
+            <th>Whose</th>
+            <th>Seen, and why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((o) => (
+            <tr key={o.id}>
+              <td>
+                {o.code ? (
+                  <>
+                    <span className="mono">{o.code}</span> {o.name}
+                  </>
+                ) : (
+                  <>
+                    {o.name} <span className="soft small">beside the programme</span>
+                  </>
+                )}
+              </td>
+              <td style={{ whiteSpace: 'nowrap' }}>
+                <Verdict verdict={o.verdict} />
+                {o.was ? (
+                  <div className="soft small" style={{ whiteSpace: 'normal' }}>
+                    computed {say(o.was.verdict)}; {o.was.reason}
+                  </div>
+                ) : null}
+              </td>
+              <td>{o.whose}</td>
+              <td>
+                {o.noted}
+                {o.note ? <div className="small">{o.note}</div> : null}
+                {o.reasons.length > 0 ? (
+                  <ul className="small mb-0 ps-3">
+                    {o.reasons.map((r) => (
+                      <li key={r}>{r}</li>
+                    ))}
+                  </ul>
+                ) : null}
+                {overrule ? (
+                  <Otherwise
+                    what="item"
+                    name={o.name}
+                    words={['within', 'edge', 'outside']}
+                    now={o.verdict}
+                    taken={o.was !== null}
+                    sortieId={o.sortieId}
+                    subjectId={o.id}
+                    overrule={overrule}
+                  />
+                ) : null}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

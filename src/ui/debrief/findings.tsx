@@ -5,10 +5,20 @@ import type { Finding } from '@/core/assess';
 import { dateText } from '@/core/format';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
 
-export interface ShownFinding extends Finding { own: boolean; decided: { decision: string; reason: string; by: string; at: string } | null }
-export interface FindingLink { id: string; label: string; href: string }
+export interface ShownFinding extends Finding {
+  own: boolean;
+  decided: { decision: string; reason: string; by: string; at: string } | null;
+}
+export interface FindingLink {
+  id: string;
+  label: string;
+  href: string;
+}
 interface Props {
-  checkoutId: string; lesson: number; findings: readonly ShownFinding[]; links: readonly FindingLink[];
+  checkoutId: string;
+  lesson: number;
+  findings: readonly ShownFinding[];
+  links: readonly FindingLink[];
   /** Null for the pilot: what is said is the pilot's wording, and nothing can be decided. */
   decide: ((form: unknown) => Promise<ActionResult>) | null;
 }
@@ -18,18 +28,40 @@ export function FindingList({ checkoutId, lesson, findings, links, decide }: Pro
   const dismissed = findings.filter((f) => f.decided?.decision === 'dismissed');
   const closed = findings.filter((f) => f.state === 'closed' && f.decided?.decision !== 'dismissed');
   const open = findings.filter((f) => f.state === 'open' && f.decided?.decision !== 'dismissed');
-  const item = (f: ShownFinding) => <FindingItem key={f.id} f={f} links={links} checkoutId={checkoutId} lesson={lesson} decide={decide} />;
+  const item = (f: ShownFinding) => (
+    <FindingItem key={f.id} f={f} links={links} checkoutId={checkoutId} lesson={lesson} decide={decide} />
+  );
   return (
     <>
-      {open.length === 0 ? <p className="mb-2">Nothing stands out in what was recorded. That is an answer, not a lack of one.</p> : <ul className="finding-list">{open.map(item)}</ul>}
+      {open.length === 0 ? (
+        <p className="mb-2">Nothing stands out in what was recorded. That is an answer, not a lack of one.</p>
+      ) : (
+        <ul className="finding-list">{open.map(item)}</ul>
+      )}
       {decide ? <OwnFinding checkoutId={checkoutId} lesson={lesson} decide={decide} /> : null}
-      {closed.length > 0 ? <details className="mt-2"><summary>Closed, {closed.length}</summary><ul className="finding-list">{closed.map(item)}</ul></details> : null}
-      {decide && dismissed.length > 0 ? <details className="mt-2"><summary>Dismissed, {dismissed.length}</summary><ul className="finding-list">{dismissed.map(item)}</ul></details> : null}
+      {closed.length > 0 ? (
+        <details className="mt-2">
+          <summary>Closed, {closed.length}</summary>
+          <ul className="finding-list">{closed.map(item)}</ul>
+        </details>
+      ) : null}
+      {decide && dismissed.length > 0 ? (
+        <details className="mt-2">
+          <summary>Dismissed, {dismissed.length}</summary>
+          <ul className="finding-list">{dismissed.map(item)}</ul>
+        </details>
+      ) : null}
     </>
   );
 }
 
-function FindingItem({ f, links, checkoutId, lesson, decide }: { f: ShownFinding; links: readonly FindingLink[] } & Pick<Props, 'checkoutId' | 'lesson' | 'decide'>) {
+function FindingItem({
+  f,
+  links,
+  checkoutId,
+  lesson,
+  decide,
+}: { f: ShownFinding; links: readonly FindingLink[] } & Pick<Props, 'checkoutId' | 'lesson' | 'decide'>) {
   const router = useRouter();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
@@ -51,33 +83,169 @@ function FindingItem({ f, links, checkoutId, lesson, decide }: { f: ShownFinding
   const field = `dismiss-${f.id}`;
   return (
     <li className={`finding${f.positive ? ' good' : f.state === 'closed' ? ' closed' : ''}`} data-finding={f.id}>
-      <h3>{f.title}{f.state === 'closed' ? <span className="soft small"> {'\u00b7'} closed</span> : null}{word === 'confirmed' ? <span className="soft small"> {'\u00b7'} confirmed by {f.decided?.by}</span> : f.own ? <span className="soft small"> {'\u00b7'} {f.decided?.by}{'\u2019'}s own</span> : null}{decide && !f.forPilot ? <span className="v-edge small"> {'\u00b7'} not told to the pilot</span> : null}</h3>
+      <h3>
+        {f.title}
+        {f.state === 'closed' ? <span className="soft small"> {'\u00b7'} closed</span> : null}
+        {word === 'confirmed' ? (
+          <span className="soft small">
+            {' '}
+            {'\u00b7'} confirmed by {f.decided?.by}
+          </span>
+        ) : f.own ? (
+          <span className="soft small">
+            {' '}
+            {'\u00b7'} {f.decided?.by}
+            {'\u2019'}s own
+          </span>
+        ) : null}
+        {decide && !f.forPilot ? <span className="v-edge small"> {'\u00b7'} not told to the pilot</span> : null}
+      </h3>
       <p className="mb-1">{decide ? f.instructor.charAt(0).toUpperCase() + f.instructor.slice(1) : f.pilot}</p>
       {decide && f.pilot !== f.instructor ? <p className="soft mb-1 small">To the pilot: {f.pilot}</p> : null}
       {f.positive ? null : (
         <dl className="finding-facts">
-          {f.causes.length > 0 ? <div><dt>Likely</dt><dd>{f.causes.map((c, i) => <span key={c}>{i > 0 ? `; ${i === 1 ? 'or ' : ''}` : ''}{i > 0 ? c.charAt(0).toLowerCase() + c.slice(1) : c}</span>)}</dd></div> : null}
-          <div><dt>Next</dt><dd><strong>{f.next.title}</strong> ({f.next.minutes} min): {f.next.text}</dd></div>
+          {f.causes.length > 0 ? (
+            <div>
+              <dt>Likely</dt>
+              <dd>
+                {f.causes.map((c, i) => (
+                  <span key={c}>
+                    {i > 0 ? `; ${i === 1 ? 'or ' : ''}` : ''}
+                    {i > 0 ? c.charAt(0).toLowerCase() + c.slice(1) : c}
+                  </span>
+                ))}
+              </dd>
+            </div>
+          ) : null}
+          <div>
+            <dt>Next</dt>
+            <dd>
+              <strong>{f.next.title}</strong> ({f.next.minutes} min): {f.next.text}
+            </dd>
+          </div>
         </dl>
       )}
-      <p className="small mb-1">{f.numbers.map((n, i) => <span key={n.label}>{i > 0 ? ' \u00b7 ' : ''}<span className="soft">{n.label}</span> <span className="mono">{n.text}</span></span>)}</p>
-      {behind.length > 0 ? <details className="small"><summary>{behind.length} behind it</summary><p className="mb-0 mt-1">{behind.map((l) => <a key={l.id} className="me-2 d-inline-block" href={l.href}>{l.label}</a>)}</p></details> : null}
-      {f.positive || f.own ? null : <p className="soft small mb-0">{f.state === 'closed' ? `${f.clean} without it since.` : `Closes after ${f.closes} without it; ${f.clean === 0 ? 'none yet' : `${f.clean} so far`}.`}</p>}
+      <p className="small mb-1">
+        {f.numbers.map((n, i) => (
+          <span key={n.label}>
+            {i > 0 ? ' \u00b7 ' : ''}
+            <span className="soft">{n.label}</span> <span className="mono">{n.text}</span>
+          </span>
+        ))}
+      </p>
+      {behind.length > 0 ? (
+        <details className="small">
+          <summary>{behind.length} behind it</summary>
+          <p className="mb-0 mt-1">
+            {behind.map((l) => (
+              <a key={l.id} className="me-2 d-inline-block" href={l.href}>
+                {l.label}
+              </a>
+            ))}
+          </p>
+        </details>
+      ) : null}
+      {f.positive || f.own ? null : (
+        <p className="soft small mb-0">
+          {f.state === 'closed'
+            ? `${f.clean} without it since.`
+            : `Closes after ${f.closes} without it; ${f.clean === 0 ? 'none yet' : `${f.clean} so far`}.`}
+        </p>
+      )}
       {decide ? (
         <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
-          {word === 'dismissed' ? <><span className="small">Dismissed by {f.decided?.by} on {dateText(f.decided?.at ?? '')}: {f.decided?.reason}</span><button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send('withdrawn')}>Take it back</button></> : asking ? (
+          {word === 'dismissed' ? (
             <>
-              <div style={{ flex: '1 1 240px' }}><label className="form-label" htmlFor={field}>Why it is dismissed</label><input id={field} className={`form-control${problems.length > 0 ? ' is-invalid' : ''}`} value={reason} maxLength={300} aria-describedby={problems.length > 0 ? `${field}-error` : undefined} aria-invalid={problems.length > 0} onChange={(e) => setReason(e.target.value)} />{problems.map((p) => <div key={p.message} id={`${field}-error`} className="invalid-feedback" role="alert">{p.message}</div>)}</div>
-              <button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void send('dismissed')}>Dismiss it</button>
-              <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => { setAsking(false); setProblems([]); }}>Keep it</button>
+              <span className="small">
+                Dismissed by {f.decided?.by} on {dateText(f.decided?.at ?? '')}: {f.decided?.reason}
+              </span>
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                disabled={busy}
+                onClick={() => void send('withdrawn')}
+              >
+                Take it back
+              </button>
             </>
-          ) : f.own ? <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send('withdrawn')} aria-label={`Withdraw ${f.title}`}>Withdraw</button> : (
+          ) : asking ? (
             <>
-              {word === 'confirmed' ? null : <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send('confirmed')} aria-label={`Confirm ${f.title}`}>Confirm</button>}
-              <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setAsking(true)} aria-label={`Dismiss ${f.title}`}>Dismiss</button>
+              <div style={{ flex: '1 1 240px' }}>
+                <label className="form-label" htmlFor={field}>
+                  Why it is dismissed
+                </label>
+                <input
+                  id={field}
+                  className={`form-control${problems.length > 0 ? ' is-invalid' : ''}`}
+                  value={reason}
+                  maxLength={300}
+                  aria-describedby={problems.length > 0 ? `${field}-error` : undefined}
+                  aria-invalid={problems.length > 0}
+                  onChange={(e) => setReason(e.target.value)}
+                />
+                {problems.map((p) => (
+                  <div key={p.message} id={`${field}-error`} className="invalid-feedback" role="alert">
+                    {p.message}
+                  </div>
+                ))}
+              </div>
+              <button
+                type="button"
+                className="btn btn-sm btn-primary"
+                disabled={busy}
+                onClick={() => void send('dismissed')}
+              >
+                Dismiss it
+              </button>
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                onClick={() => {
+                  setAsking(false);
+                  setProblems([]);
+                }}
+              >
+                Keep it
+              </button>
+            </>
+          ) : f.own ? (
+            <button
+              type="button"
+              className="btn btn-sm btn-outline-primary"
+              disabled={busy}
+              onClick={() => void send('withdrawn')}
+              aria-label={`Withdraw ${f.title}`}
+            >
+              Withdraw
+            </button>
+          ) : (
+            <>
+              {word === 'confirmed' ? null : (
+                <button
+                  type="button"
+                  className="btn btn-sm btn-outline-primary"
+                  disabled={busy}
+                  onClick={() => void send('confirmed')}
+                  aria-label={`Confirm ${f.title}`}
+                >
+                  Confirm
+                </button>
+              )}
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                onClick={() => setAsking(true)}
+                aria-label={`Dismiss ${f.title}`}
+              >
+                Dismiss
+              </button>
             </>
           )}
-          {!asking && problems.length > 0 ? <span className="invalid-feedback" role="alert">{problems[0]?.message}</span> : null}
+          {!asking && problems.length > 0 ? (
+            <span className="invalid-feedback" role="alert">
+              {problems[0]?.message}
+            </span>
+          ) : null}
         </div>
       ) : null}
     </li>
@@ -85,14 +253,35 @@ function FindingItem({ f, links, checkoutId, lesson, decide }: { f: ShownFinding
 }
 
 /** A finding the instructor saw and no pattern has. */
-function OwnFinding({ checkoutId, lesson, decide }: { checkoutId: string; lesson: number; decide: NonNullable<Props['decide']> }) {
+function OwnFinding({
+  checkoutId,
+  lesson,
+  decide,
+}: {
+  checkoutId: string;
+  lesson: number;
+  decide: NonNullable<Props['decide']>;
+}) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const [v, setV] = useState({ title: '', text: '', next: '', minutes: '10' });
   const [problems, setProblems] = useState<ActionProblem[]>([]);
   const set = (k: keyof typeof v) => (e: { target: { value: string } }) => setV({ ...v, [k]: e.target.value });
   const add = async () => {
-    const answer = await runAction(() => decide({ checkoutId, findingId: 'own-new', decision: 'own', reason: '', lesson, own: { title: v.title, text: v.text, next: { title: v.next, text: '', minutes: Number(v.minutes), where: 'circuit' } } }));
+    const answer = await runAction(() =>
+      decide({
+        checkoutId,
+        findingId: 'own-new',
+        decision: 'own',
+        reason: '',
+        lesson,
+        own: {
+          title: v.title,
+          text: v.text,
+          next: { title: v.next, text: '', minutes: Number(v.minutes), where: 'circuit' },
+        },
+      }),
+    );
     if (!answer.ok) return setProblems(answer.problems);
     setProblems([]);
     setV({ title: '', text: '', next: '', minutes: '10' });
@@ -100,16 +289,102 @@ function OwnFinding({ checkoutId, lesson, decide }: { checkoutId: string; lesson
     router.refresh();
   };
   const said = (path: string) => problems.find((p) => p.path === path)?.message;
-  const field = (id: string, path: string, label: string, control: React.ReactElement<{ id?: string; className?: string }>) => <div><label className="form-label" htmlFor={id}>{label}</label>{control}{said(path) ? <div className="invalid-feedback" role="alert">{said(path)}</div> : null}</div>;
-  if (!open) return <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(true)}>Add what you saw</button>;
+  const field = (
+    id: string,
+    path: string,
+    label: string,
+    control: React.ReactElement<{ id?: string; className?: string }>,
+  ) => (
+    <div>
+      <label className="form-label" htmlFor={id}>
+        {label}
+      </label>
+      {control}
+      {said(path) ? (
+        <div className="invalid-feedback" role="alert">
+          {said(path)}
+        </div>
+      ) : null}
+    </div>
+  );
+  if (!open)
+    return (
+      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(true)}>
+        Add what you saw
+      </button>
+    );
   return (
     <div className="fields mt-2" role="group" aria-label="Your own finding">
-      {field('own-finding-title', 'own.title', 'What', <input id="own-finding-title" className="form-control" value={v.title} maxLength={80} onChange={set('title')} />)}
-      {field('own-finding-next', 'own.next.title', 'What to fly because of it', <input id="own-finding-next" className="form-control" value={v.next} maxLength={80} onChange={set('next')} />)}
-      {field('own-finding-minutes', 'own.next.minutes', 'Minutes', <input id="own-finding-minutes" className="form-control" inputMode="numeric" value={v.minutes} onChange={set('minutes')} />)}
-      <div style={{ gridColumn: '1 / -1' }}><label className="form-label" htmlFor="own-finding-text">What you saw</label><textarea id="own-finding-text" className="form-control" rows={2} value={v.text} maxLength={300} onChange={set('text')} />{said('own.text') ? <div className="invalid-feedback" role="alert">{said('own.text')}</div> : null}</div>
-      {problems.filter((p) => !p.path.startsWith('own.')).map((p) => <p key={p.message} className="invalid-feedback mb-0" role="alert">{p.message}</p>)}
-      <div className="d-flex gap-2"><button type="button" className="btn btn-sm btn-primary" onClick={() => void add()}>Add it</button><button type="button" className="btn btn-sm btn-outline-primary" onClick={() => { setOpen(false); setProblems([]); }}>Leave it</button></div>
+      {field(
+        'own-finding-title',
+        'own.title',
+        'What',
+        <input
+          id="own-finding-title"
+          className="form-control"
+          value={v.title}
+          maxLength={80}
+          onChange={set('title')}
+        />,
+      )}
+      {field(
+        'own-finding-next',
+        'own.next.title',
+        'What to fly because of it',
+        <input id="own-finding-next" className="form-control" value={v.next} maxLength={80} onChange={set('next')} />,
+      )}
+      {field(
+        'own-finding-minutes',
+        'own.next.minutes',
+        'Minutes',
+        <input
+          id="own-finding-minutes"
+          className="form-control"
+          inputMode="numeric"
+          value={v.minutes}
+          onChange={set('minutes')}
+        />,
+      )}
+      <div style={{ gridColumn: '1 / -1' }}>
+        <label className="form-label" htmlFor="own-finding-text">
+          What you saw
+        </label>
+        <textarea
+          id="own-finding-text"
+          className="form-control"
+          rows={2}
+          value={v.text}
+          maxLength={300}
+          onChange={set('text')}
+        />
+        {said('own.text') ? (
+          <div className="invalid-feedback" role="alert">
+            {said('own.text')}
+          </div>
+        ) : null}
+      </div>
+      {problems
+        .filter((p) => !p.path.startsWith('own.'))
+        .map((p) => (
+          <p key={p.message} className="invalid-feedback mb-0" role="alert">
+            {p.message}
+          </p>
+        ))}
+      <div className="d-flex gap-2">
+        <button type="button" className="btn btn-sm btn-primary" onClick={() => void add()}>
+          Add it
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm btn-outline-primary"
+          onClick={() => {
+            setOpen(false);
+            setProblems([]);
+          }}
+        >
+          Leave it
+        </button>
+      </div>
     </div>
   );
 }

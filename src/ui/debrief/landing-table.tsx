@@ -7,49 +7,162 @@ import { INTERVENTIONS, say } from '@/domain/words';
 import { Verdict, VerdictMark } from '../shared/verdict';
 import { Otherwise, type Overrule } from './otherwise';
 
-export interface LandingLine { id: string; sortieId: string; number: number; kind: string; intended: string | null; crosswindKt: number | null; windAgeMin: number | null; intervention: number | null; memoryS: number | null; judged: JudgedLanding; /** Beside the criteria. */ noted: string[]; /** Where it is in a recording. */ replay: string | null }
+export interface LandingLine {
+  id: string;
+  sortieId: string;
+  number: number;
+  kind: string;
+  intended: string | null;
+  crosswindKt: number | null;
+  windAgeMin: number | null;
+  intervention: number | null;
+  memoryS: number | null;
+  judged: JudgedLanding;
+  /** Beside the criteria. */ noted: string[];
+  /** Where it is in a recording. */ replay: string | null;
+}
 const CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged'] as const;
 
 /** Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may say otherwise. */
-export function LandingTable({ rows, criteria, first, overrule }: { rows: LandingLine[]; criteria: { id: string; group: string }[]; /** Opened at the start. */ first: number | null; overrule: Overrule | null }) {
-  const worst = rows.find((r) => r.number === first) ?? rows.find((r) => r.judged.landingClass === 'outside') ?? rows[0];
+export function LandingTable({
+  rows,
+  criteria,
+  first,
+  overrule,
+}: {
+  rows: LandingLine[];
+  criteria: { id: string; group: string }[];
+  /** Opened at the start. */ first: number | null;
+  overrule: Overrule | null;
+}) {
+  const worst =
+    rows.find((r) => r.number === first) ?? rows.find((r) => r.judged.landingClass === 'outside') ?? rows[0];
   const [open, setOpen] = useState<string | null>(worst?.id ?? null);
   const chosen = rows.find((r) => r.id === open);
   // A link from a finding or from the best and worst opens its landing.
   useEffect(() => {
-    const follow = () => { const number = Number(/^#landing-(\d+)$/.exec(window.location.hash)?.[1]); const row = rows.find((r) => r.number === number); if (row) setOpen(row.id); };
+    const follow = () => {
+      const number = Number(/^#landing-(\d+)$/.exec(window.location.hash)?.[1]);
+      const row = rows.find((r) => r.number === number);
+      if (row) setOpen(row.id);
+    };
     follow();
     window.addEventListener('hashchange', follow);
     return () => window.removeEventListener('hashchange', follow);
   }, [rows]);
   return (
     <>
-      <div className="scroll-x"><table className="plain">
-        <thead><tr><th>Landing</th><th>Class</th>{criteria.map((c) => <th key={c.id} style={{ fontSize: 12, textAlign: 'center', minWidth: 50 }}>{SHORT[c.id] ?? say(c.id)}</th>)}<th>Whose</th></tr></thead>
-        <tbody>{rows.map((r) => (
-          <tr key={r.id} id={`landing-${r.number}`} style={r.id === open ? { background: 'var(--lagoon-wash)' } : undefined}>
-            <td><button type="button" className="btn btn-sm btn-outline-primary" aria-expanded={r.id === open} aria-controls="landing-reasons" onClick={() => setOpen(r.id)}>{r.number}</button> {r.kind === 'go-around' ? 'go-around' : r.kind === 'low-pass' ? 'low pass' : say(r.intended ?? '')}</td>
-            <td style={{ whiteSpace: 'nowrap' }}>{r.judged.goAround ? `${say(r.judged.goAround.decision)}, ${r.judged.goAround.execution === 'good' ? 'flown well' : say(r.judged.goAround.execution)}` : say(r.judged.landingClass)}{r.judged.overruled ? <div className="soft small">computed {say(r.judged.overruled.computed)}</div> : null}</td>
-            {criteria.map((c) => {
-              const j = r.judged.criteria.find((x) => x.id === c.id);
-              return <td key={c.id} style={{ textAlign: 'center' }}>{j ? <><VerdictMark verdict={j.verdict} label={say(c.id)} />{j.overruled ? <sup className="src" title={`computed ${say(j.overruled.computed)}`}>I</sup> : null}</> : null}</td>;
-            })}
-            <td>{r.intervention === null ? 'not recorded' : INTERVENTIONS[r.intervention]?.word}</td>
-          </tr>
-        ))}</tbody>
-      </table></div>
+      <div className="scroll-x">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Landing</th>
+              <th>Class</th>
+              {criteria.map((c) => (
+                <th key={c.id} style={{ fontSize: 12, textAlign: 'center', minWidth: 50 }}>
+                  {SHORT[c.id] ?? say(c.id)}
+                </th>
+              ))}
+              <th>Whose</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r) => (
+              <tr
+                key={r.id}
+                id={`landing-${r.number}`}
+                style={r.id === open ? { background: 'var(--lagoon-wash)' } : undefined}
+              >
+                <td>
+                  <button
+                    type="button"
+                    className="btn btn-sm btn-outline-primary"
+                    aria-expanded={r.id === open}
+                    aria-controls="landing-reasons"
+                    onClick={() => setOpen(r.id)}
+                  >
+                    {r.number}
+                  </button>{' '}
+                  {r.kind === 'go-around' ? 'go-around' : r.kind === 'low-pass' ? 'low pass' : say(r.intended ?? '')}
+                </td>
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  {r.judged.goAround
+                    ? `${say(r.judged.goAround.decision)}, ${r.judged.goAround.execution === 'good' ? 'flown well' : say(r.judged.goAround.execution)}`
+                    : say(r.judged.landingClass)}
+                  {r.judged.overruled ? (
+                    <div className="soft small">computed {say(r.judged.overruled.computed)}</div>
+                  ) : null}
+                </td>
+                {criteria.map((c) => {
+                  const j = r.judged.criteria.find((x) => x.id === c.id);
+                  return (
+                    <td key={c.id} style={{ textAlign: 'center' }}>
+                      {j ? (
+                        <>
+                          <VerdictMark verdict={j.verdict} label={say(c.id)} />
+                          {j.overruled ? (
+                            <sup className="src" title={`computed ${say(j.overruled.computed)}`}>
+                              I
+                            </sup>
+                          ) : null}
+                        </>
+                      ) : null}
+                    </td>
+                  );
+                })}
+                <td>{r.intervention === null ? 'not recorded' : INTERVENTIONS[r.intervention]?.word}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <div id="landing-reasons" className="mt-3" aria-live="polite">
         {chosen ? (
           <>
-            <p className="mb-1"><strong>Landing {chosen.number}: {chosen.judged.reason}</strong>{chosen.replay ? <> <a href={chosen.replay}>Replay</a></> : null}</p>
-            <p className="soft mb-2" style={{ fontSize: 14 }}>{chosen.crosswindKt === null ? 'No wind logged' : `${crosswindWords(chosen.crosswindKt)}, wind logged ${ageText(chosen.windAgeMin ?? 0)} from touchdown${(chosen.windAgeMin ?? 0) > 10 ? ' (too old to count)' : ''}`}; {chosen.memoryS === null ? 'recorded later' : `recorded ${Math.round(chosen.memoryS)} s after`}.</p>
+            <p className="mb-1">
+              <strong>
+                Landing {chosen.number}: {chosen.judged.reason}
+              </strong>
+              {chosen.replay ? (
+                <>
+                  {' '}
+                  <a href={chosen.replay}>Replay</a>
+                </>
+              ) : null}
+            </p>
+            <p className="soft mb-2" style={{ fontSize: 14 }}>
+              {chosen.crosswindKt === null
+                ? 'No wind logged'
+                : `${crosswindWords(chosen.crosswindKt)}, wind logged ${ageText(chosen.windAgeMin ?? 0)} from touchdown${(chosen.windAgeMin ?? 0) > 10 ? ' (too old to count)' : ''}`}
+              ; {chosen.memoryS === null ? 'recorded later' : `recorded ${Math.round(chosen.memoryS)} s after`}.
+            </p>
             {chosen.noted.length > 0 ? <p className="mb-2">{chosen.noted.join('; ')}.</p> : null}
             <div className="grid g-1-1" style={{ gap: '0 32px' }}>
               {(['control', 'precision'] as const).map((group) => (
-                <div key={group}>{chosen.judged.criteria.filter((c) => c.group === group).map((c) => <Reason key={`${chosen.id}-${c.id}`} c={c} landing={chosen} overrule={overrule} />)}</div>
+                <div key={group}>
+                  {chosen.judged.criteria
+                    .filter((c) => c.group === group)
+                    .map((c) => (
+                      <Reason key={`${chosen.id}-${c.id}`} c={c} landing={chosen} overrule={overrule} />
+                    ))}
+                </div>
               ))}
             </div>
-            {overrule && chosen.judged.criteria.length > 0 ? <div className="mt-2"><Otherwise key={chosen.id} what="class" name="the whole landing" words={CLASSES} now={chosen.judged.landingClass} taken={chosen.judged.overruled !== undefined} sortieId={chosen.sortieId} subjectId={chosen.id} overrule={overrule} /></div> : null}
+            {overrule && chosen.judged.criteria.length > 0 ? (
+              <div className="mt-2">
+                <Otherwise
+                  key={chosen.id}
+                  what="class"
+                  name="the whole landing"
+                  words={CLASSES}
+                  now={chosen.judged.landingClass}
+                  taken={chosen.judged.overruled !== undefined}
+                  sortieId={chosen.sortieId}
+                  subjectId={chosen.id}
+                  overrule={overrule}
+                />
+              </div>
+            ) : null}
           </>
         ) : null}
       </div>
@@ -59,15 +172,54 @@ export function LandingTable({ rows, criteria, first, overrule }: { rows: Landin
 
 function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: LandingLine; overrule: Overrule | null }) {
   return (
-    <div className="linkrow" style={{ gridTemplateColumns: '150px minmax(0, 1fr)', padding: '5px 0', alignItems: 'start' }}>
+    <div
+      className="linkrow"
+      style={{ gridTemplateColumns: '150px minmax(0, 1fr)', padding: '5px 0', alignItems: 'start' }}
+    >
       <Verdict verdict={c.verdict}>{say(c.id)}</Verdict>
       <div style={{ fontSize: 14 }}>
-        {c.overruled ? <><strong>{c.overruled.by} says {say(c.overruled.to)}:</strong> {c.overruled.reason} <span className="soft">({dateText(c.overruled.at)}; computed {say(c.overruled.computed)})</span> </> : null}
-        {c.reason}{c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
-        {overrule ? <Otherwise what={c.id} name={say(c.id)} words={CRITERION_VERDICTS} now={c.verdict} taken={c.overruled !== undefined} sortieId={landing.sortieId} subjectId={landing.id} overrule={overrule} /> : null}
+        {c.overruled ? (
+          <>
+            <strong>
+              {c.overruled.by} says {say(c.overruled.to)}:
+            </strong>{' '}
+            {c.overruled.reason}{' '}
+            <span className="soft">
+              ({dateText(c.overruled.at)}; computed {say(c.overruled.computed)})
+            </span>{' '}
+          </>
+        ) : null}
+        {c.reason}
+        {c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
+        {overrule ? (
+          <Otherwise
+            what={c.id}
+            name={say(c.id)}
+            words={CRITERION_VERDICTS}
+            now={c.verdict}
+            taken={c.overruled !== undefined}
+            sortieId={landing.sortieId}
+            subjectId={landing.id}
+            overrule={overrule}
+          />
+        ) : null}
       </div>
     </div>
   );
 }
 
-const SHORT: Record<string, string> = { swing: 'swing', bounce: 'bounce', aileron: 'aileron', stick: 'stick', rollout: 'roll-out', configuration: 'config.', lateral: 'across', along: 'along', speed: 'speed', firmness: 'firm', attitude: 'attitude', drift: 'drift', crab: 'crab' };
+const SHORT: Record<string, string> = {
+  swing: 'swing',
+  bounce: 'bounce',
+  aileron: 'aileron',
+  stick: 'stick',
+  rollout: 'roll-out',
+  configuration: 'config.',
+  lateral: 'across',
+  along: 'along',
+  speed: 'speed',
+  firmness: 'firm',
+  attitude: 'attitude',
+  drift: 'drift',
+  crab: 'crab',
+};

@@ -1,6 +1,11 @@
 'use client';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, GripVertical, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
@@ -12,14 +17,43 @@ import { moved } from '../brief/arrange';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 
-export interface ForecastSlot { key: string; name: string; crosswindKt: number; runwayEnd: string; gust: boolean }
+export interface ForecastSlot {
+  key: string;
+  name: string;
+  crosswindKt: number;
+  runwayEnd: string;
+  gust: boolean;
+}
 interface Props {
-  checkoutId: string; lesson: number; input: Omit<LessonInput, 'forecastKt' | 'bookingMin' | 'fuelMin'>; slots: readonly ForecastSlot[]; firstSlot: string; bookingMin: number; fuelMin: number; fuelWords: string;
+  checkoutId: string;
+  lesson: number;
+  input: Omit<LessonInput, 'forecastKt' | 'bookingMin' | 'fuelMin'>;
+  slots: readonly ForecastSlot[];
+  firstSlot: string;
+  bookingMin: number;
+  fuelMin: number;
+  fuelWords: string;
   saved: { version: number; by: string; at: string; blocks: PlanBlock[]; focus: string[] } | null;
   action: (form: unknown) => Promise<ActionResult<{ planId: string; version: number }>>;
 }
-const FILL: Record<PlanBlock['kind'], string> = { ground: 'var(--line)', airwork: 'var(--strip-soft)', 'warm-up': 'var(--wash)', repeat: 'var(--ochre)', exercise: 'var(--ochre)', circuits: 'var(--lagoon-wash)', new: 'var(--lagoon)', strength: 'var(--meadow)', own: 'var(--wash)' };
-const INK: Partial<Record<PlanBlock['kind'], string>> = { repeat: 'var(--card)', exercise: 'var(--card)', new: 'var(--on-lagoon)', strength: 'var(--card)', airwork: '#16263a' };
+const FILL: Record<PlanBlock['kind'], string> = {
+  ground: 'var(--line)',
+  airwork: 'var(--strip-soft)',
+  'warm-up': 'var(--wash)',
+  repeat: 'var(--ochre)',
+  exercise: 'var(--ochre)',
+  circuits: 'var(--lagoon-wash)',
+  new: 'var(--lagoon)',
+  strength: 'var(--meadow)',
+  own: 'var(--wash)',
+};
+const INK: Partial<Record<PlanBlock['kind'], string>> = {
+  repeat: 'var(--card)',
+  exercise: 'var(--card)',
+  new: 'var(--on-lagoon)',
+  strength: 'var(--card)',
+  airwork: '#16263a',
+};
 
 /** The proposal as it is worked on: minutes and wind change it, the instructor's hand has the last word, and what is kept goes into the brief. */
 export function PlanWorkbench(p: Props) {
@@ -34,25 +68,69 @@ export function PlanWorkbench(p: Props) {
   const bookingMin = Math.round(Number(booking));
   const bookingOk = Number.isFinite(bookingMin) && bookingMin >= 10 && bookingMin <= 720;
   const forecastKt = p.slots.find((s) => s.key === slot)?.crosswindKt ?? null;
-  const input = useMemo<LessonInput>(() => ({ ...p.input, forecastKt, bookingMin: bookingOk ? bookingMin : p.bookingMin, fuelMin: p.fuelMin }), [p.input, forecastKt, bookingMin, bookingOk, p.bookingMin, p.fuelMin]);
+  const input = useMemo<LessonInput>(
+    () => ({ ...p.input, forecastKt, bookingMin: bookingOk ? bookingMin : p.bookingMin, fuelMin: p.fuelMin }),
+    [p.input, forecastKt, bookingMin, bookingOk, p.bookingMin, p.fuelMin],
+  );
   const proposal = useMemo(() => proposeLesson(input), [input]);
   const blocks = hand ?? proposal.blocks;
-  const change = (next: PlanBlock[]) => { setHand(next); setSaid(''); setProblems([]); };
+  const change = (next: PlanBlock[]) => {
+    setHand(next);
+    setSaid('');
+    setProblems([]);
+  };
   const room = flightRoom(input, groundMinutes(blocks));
   const flying = flightMinutes(blocks);
   const over = flying - room.roomMin;
   const [focus, setFocus] = useState<string | null>(p.saved ? p.saved.focus.join('; ') : null);
   const focusText = focus ?? proposal.focus.join('; ');
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = blocks.map((b) => b.id);
-  const put = (id: string, to: number) => { const order = moved(ids, id, to); change(order.flatMap((x) => blocks.find((b) => b.id === x) ?? [])); };
-  const add = () => change([...blocks, { id: `own-${crypto.randomUUID().slice(0, 8)}`, kind: 'own', title: 'My own step', why: '', minutes: 6, itemIds: [], findingId: null }]);
+  const put = (id: string, to: number) => {
+    const order = moved(ids, id, to);
+    change(order.flatMap((x) => blocks.find((b) => b.id === x) ?? []));
+  };
+  const add = () =>
+    change([
+      ...blocks,
+      {
+        id: `own-${crypto.randomUUID().slice(0, 8)}`,
+        kind: 'own',
+        title: 'My own step',
+        why: '',
+        minutes: 6,
+        itemIds: [],
+        findingId: null,
+      },
+    ]);
   const save = async () => {
-    if (!bookingOk) { setProblems([{ path: 'bookingMin', message: 'Give the minutes of the booking, 10 to 720.' }]); return; }
+    if (!bookingOk) {
+      setProblems([{ path: 'bookingMin', message: 'Give the minutes of the booking, 10 to 720.' }]);
+      return;
+    }
     setBusy(true);
-    const answer = await runAction(() => p.action({ requestId, checkoutId: p.checkoutId, lesson: p.lesson, blocks, focus: focusText.split(';').map((f) => f.trim()).filter((f) => f.length >= 3).slice(0, 2), bookingMin }));
+    const answer = await runAction(() =>
+      p.action({
+        requestId,
+        checkoutId: p.checkoutId,
+        lesson: p.lesson,
+        blocks,
+        focus: focusText
+          .split(';')
+          .map((f) => f.trim())
+          .filter((f) => f.length >= 3)
+          .slice(0, 2),
+        bookingMin,
+      }),
+    );
     setBusy(false);
-    if (!answer.ok) { setSaid(''); return setProblems(answer.problems); }
+    if (!answer.ok) {
+      setSaid('');
+      return setProblems(answer.problems);
+    }
     setProblems([]);
     setRequestId(crypto.randomUUID());
     setSaid(`Kept as version ${answer.version}. The brief of lesson ${p.lesson} takes it over.`);
@@ -63,33 +141,191 @@ export function PlanWorkbench(p: Props) {
     <div className="grid">
       <div className="grid g-2-1">
         <Panel title={`Lesson ${p.lesson}, step by step`}>
-          <p className="mb-1" role="status">{flying} min of flying in {room.roomMin} ({room.limitedBy === 'fuel' ? `the fuel limits: ${p.fuelWords}` : `the booking of ${bookingOk ? bookingMin : p.bookingMin} min limits`}){groundMinutes(blocks) > 0 ? `, ${groundMinutes(blocks)} min on the ground before` : ''}. {over > 0 ? <strong className="v-outside">{over} min too long: shorten a step or take one out.</strong> : hand === null ? 'As proposed.' : 'As you arranged it.'}</p>
-          <div className="minutes-bar mb-3" aria-hidden>{blocks.filter((b) => b.kind !== 'ground').map((b) => <span key={b.id} style={{ width: `${(100 * b.minutes) / total}%`, background: FILL[b.kind], color: INK[b.kind] ?? 'var(--ink)' }} title={b.title}>{b.minutes}</span>)}</div>
-          {blocks.length === 0 ? <p>There is no time for a lesson in this booking. Make it longer, or do the ground items alone.</p> : (
-            <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={({ active, over: at }) => { if (at && active.id !== at.id) put(String(active.id), ids.indexOf(String(at.id))); }}>
+          <p className="mb-1" role="status">
+            {flying} min of flying in {room.roomMin} (
+            {room.limitedBy === 'fuel'
+              ? `the fuel limits: ${p.fuelWords}`
+              : `the booking of ${bookingOk ? bookingMin : p.bookingMin} min limits`}
+            ){groundMinutes(blocks) > 0 ? `, ${groundMinutes(blocks)} min on the ground before` : ''}.{' '}
+            {over > 0 ? (
+              <strong className="v-outside">{over} min too long: shorten a step or take one out.</strong>
+            ) : hand === null ? (
+              'As proposed.'
+            ) : (
+              'As you arranged it.'
+            )}
+          </p>
+          <div className="minutes-bar mb-3" aria-hidden>
+            {blocks
+              .filter((b) => b.kind !== 'ground')
+              .map((b) => (
+                <span
+                  key={b.id}
+                  style={{
+                    width: `${(100 * b.minutes) / total}%`,
+                    background: FILL[b.kind],
+                    color: INK[b.kind] ?? 'var(--ink)',
+                  }}
+                  title={b.title}
+                >
+                  {b.minutes}
+                </span>
+              ))}
+          </div>
+          {blocks.length === 0 ? (
+            <p>There is no time for a lesson in this booking. Make it longer, or do the ground items alone.</p>
+          ) : (
+            <DndContext
+              sensors={sensors}
+              collisionDetection={closestCenter}
+              onDragEnd={({ active, over: at }) => {
+                if (at && active.id !== at.id) put(String(active.id), ids.indexOf(String(at.id)));
+              }}
+            >
               <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-                <ol className="plan">{blocks.map((b, i) => <Step key={b.id} block={b} n={i + 1} up={i > 0 ? () => put(b.id, i - 1) : null} down={i < blocks.length - 1 ? () => put(b.id, i + 1) : null} change={(next) => change(blocks.map((x) => (x.id === b.id ? next : x)))} remove={() => change(blocks.filter((x) => x.id !== b.id))} />)}</ol>
+                <ol className="plan">
+                  {blocks.map((b, i) => (
+                    <Step
+                      key={b.id}
+                      block={b}
+                      n={i + 1}
+                      up={i > 0 ? () => put(b.id, i - 1) : null}
+                      down={i < blocks.length - 1 ? () => put(b.id, i + 1) : null}
+                      change={(next) => change(blocks.map((x) => (x.id === b.id ? next : x)))}
+                      remove={() => change(blocks.filter((x) => x.id !== b.id))}
+                    />
+                  ))}
+                </ol>
               </SortableContext>
             </DndContext>
           )}
-          <div className="d-flex gap-2 flex-wrap mt-3"><button type="button" className="btn btn-sm btn-outline-primary" onClick={add}>Add a step of my own</button>{hand === null ? null : <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => { setHand(null); setFocus(null); setSaid('The proposal again.'); }}>Back to the proposal</button>}</div>
+          <div className="d-flex gap-2 flex-wrap mt-3">
+            <button type="button" className="btn btn-sm btn-outline-primary" onClick={add}>
+              Add a step of my own
+            </button>
+            {hand === null ? null : (
+              <button
+                type="button"
+                className="btn btn-sm btn-outline-primary"
+                onClick={() => {
+                  setHand(null);
+                  setFocus(null);
+                  setSaid('The proposal again.');
+                }}
+              >
+                Back to the proposal
+              </button>
+            )}
+          </div>
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
           <Panel title="Time, fuel and wind">
-            <div className="mb-2"><label className="form-label" htmlFor="plan-booking">Booking <span className="soft">(min)</span></label><input id="plan-booking" className={`form-control${bookingOk ? '' : ' is-invalid'}`} inputMode="numeric" value={booking} aria-invalid={!bookingOk} aria-describedby={bookingOk ? undefined : 'plan-booking-error'} onChange={(e) => { setBooking(e.target.value); setSaid(''); }} />{bookingOk ? null : <div className="invalid-feedback" id="plan-booking-error" role="alert">Give whole minutes, 10 to 720.</div>}</div>
-            <p className="small mb-2">Fuel for {hoursText(p.fuelMin)} to the reserve: {p.fuelWords}. {fixed(p.input.groundMin)} min on the ground, {fixed(p.input.circuitMin)} min a circuit, as the house reckons.</p>
-            <fieldset><legend>When</legend>{p.slots.length === 0 ? <p className="small mb-0">The station has no forecast.</p> : p.slots.map((s) => <div key={s.key} className="form-check"><input className="form-check-input" type="radio" name="plan-slot" id={`slot-${s.key}`} checked={slot === s.key} onChange={() => { setSlot(s.key); setSaid(''); }} /><label className="form-check-label small" htmlFor={`slot-${s.key}`}>{s.name}: {fixed(s.crosswindKt)} kt across on {s.runwayEnd}{s.gust ? ', in gusts' : ''}</label></div>)}</fieldset>
-            <p className="mb-0 mt-2"><strong>{proposal.wind.state === 'above' ? 'Too much wind.' : proposal.wind.state === 'step' ? 'The next step of wind.' : proposal.wind.state === 'below' ? 'Wind already proven.' : 'Wind not known.'}</strong> {proposal.wind.words.charAt(0).toUpperCase() + proposal.wind.words.slice(1)}. <span className="soft small">Simulated station; the instructor looks at the sky.</span></p>
+            <div className="mb-2">
+              <label className="form-label" htmlFor="plan-booking">
+                Booking <span className="soft">(min)</span>
+              </label>
+              <input
+                id="plan-booking"
+                className={`form-control${bookingOk ? '' : ' is-invalid'}`}
+                inputMode="numeric"
+                value={booking}
+                aria-invalid={!bookingOk}
+                aria-describedby={bookingOk ? undefined : 'plan-booking-error'}
+                onChange={(e) => {
+                  setBooking(e.target.value);
+                  setSaid('');
+                }}
+              />
+              {bookingOk ? null : (
+                <div className="invalid-feedback" id="plan-booking-error" role="alert">
+                  Give whole minutes, 10 to 720.
+                </div>
+              )}
+            </div>
+            <p className="small mb-2">
+              Fuel for {hoursText(p.fuelMin)} to the reserve: {p.fuelWords}. {fixed(p.input.groundMin)} min on the
+              ground, {fixed(p.input.circuitMin)} min a circuit, as the house reckons.
+            </p>
+            <fieldset>
+              <legend>When</legend>
+              {p.slots.length === 0 ? (
+                <p className="small mb-0">The station has no forecast.</p>
+              ) : (
+                p.slots.map((s) => (
+                  <div key={s.key} className="form-check">
+                    <input
+                      className="form-check-input"
+                      type="radio"
+                      name="plan-slot"
+                      id={`slot-${s.key}`}
+                      checked={slot === s.key}
+                      onChange={() => {
+                        setSlot(s.key);
+                        setSaid('');
+                      }}
+                    />
+                    <label className="form-check-label small" htmlFor={`slot-${s.key}`}>
+                      {s.name}: {fixed(s.crosswindKt)} kt across on {s.runwayEnd}
+                      {s.gust ? ', in gusts' : ''}
+                    </label>
+                  </div>
+                ))
+              )}
+            </fieldset>
+            <p className="mb-0 mt-2">
+              <strong>
+                {proposal.wind.state === 'above'
+                  ? 'Too much wind.'
+                  : proposal.wind.state === 'step'
+                    ? 'The next step of wind.'
+                    : proposal.wind.state === 'below'
+                      ? 'Wind already proven.'
+                      : 'Wind not known.'}
+              </strong>{' '}
+              {proposal.wind.words.charAt(0).toUpperCase() + proposal.wind.words.slice(1)}.{' '}
+              <span className="soft small">Simulated station; the instructor looks at the sky.</span>
+            </p>
           </Panel>
           <Panel title="Not in it, and why">
-            {proposal.left.length === 0 ? <p className="mb-0">Everything open found room.</p> : <ul className="mb-0 ps-3">{proposal.left.map((l) => <li key={l.title}>{l.title}: <span className="soft">{l.why}</span></li>)}</ul>}
+            {proposal.left.length === 0 ? (
+              <p className="mb-0">Everything open found room.</p>
+            ) : (
+              <ul className="mb-0 ps-3">
+                {proposal.left.map((l) => (
+                  <li key={l.title}>
+                    {l.title}: <span className="soft">{l.why}</span>
+                  </li>
+                ))}
+              </ul>
+            )}
           </Panel>
           <Panel title="Keep it">
-            <label className="form-label" htmlFor="plan-focus">Focus, two things at most <span className="soft">(separate with a semicolon)</span></label>
-            <textarea id="plan-focus" className="form-control mb-2" rows={3} value={focusText} maxLength={240} onChange={(e) => { setFocus(e.target.value); setSaid(''); }} />
+            <label className="form-label" htmlFor="plan-focus">
+              Focus, two things at most <span className="soft">(separate with a semicolon)</span>
+            </label>
+            <textarea
+              id="plan-focus"
+              className="form-control mb-2"
+              rows={3}
+              value={focusText}
+              maxLength={240}
+              onChange={(e) => {
+                setFocus(e.target.value);
+                setSaid('');
+              }}
+            />
             <Problems problems={problems} title="Not kept" />
-            <p className="small soft mb-2" role="status">{said || (p.saved ? `Version ${p.saved.version}, kept by ${p.saved.by}.` : 'Not kept yet.')}</p>
-            <button type="button" className="btn btn-primary" disabled={busy || blocks.length === 0} onClick={() => void save()}>Keep the plan of lesson {p.lesson}</button>
+            <p className="small soft mb-2" role="status">
+              {said || (p.saved ? `Version ${p.saved.version}, kept by ${p.saved.by}.` : 'Not kept yet.')}
+            </p>
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={busy || blocks.length === 0}
+              onClick={() => void save()}
+            >
+              Keep the plan of lesson {p.lesson}
+            </button>
           </Panel>
         </div>
       </div>
@@ -97,15 +333,85 @@ export function PlanWorkbench(p: Props) {
   );
 }
 
-function Step({ block: b, n, up, down, change, remove }: { block: PlanBlock; n: number; up: (() => void) | null; down: (() => void) | null; change: (b: PlanBlock) => void; remove: () => void }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: b.id });
+function Step({
+  block: b,
+  n,
+  up,
+  down,
+  change,
+  remove,
+}: {
+  block: PlanBlock;
+  n: number;
+  up: (() => void) | null;
+  down: (() => void) | null;
+  change: (b: PlanBlock) => void;
+  remove: () => void;
+}) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: b.id,
+  });
   return (
-    <li ref={setNodeRef} className={`${b.kind}${isDragging ? ' dragging' : ''}`} style={{ transform: CSS.Translate.toString(transform), transition }}>
-      <button type="button" ref={setActivatorNodeRef} className="btn btn-sm grab" aria-label={`Move step ${n}, ${b.title}`} {...attributes} {...listeners}><GripVertical size={18} aria-hidden /></button>
+    <li
+      ref={setNodeRef}
+      className={`${b.kind}${isDragging ? ' dragging' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        className="btn btn-sm grab"
+        aria-label={`Move step ${n}, ${b.title}`}
+        {...attributes}
+        {...listeners}
+      >
+        <GripVertical size={18} aria-hidden />
+      </button>
       <span className="small soft">{BLOCK_NAME[b.kind]}</span>
-      <div className="plan-text">{b.kind === 'own' ? <input className="form-control form-control-sm" aria-label={`Title of step ${n}`} value={b.title} maxLength={80} onChange={(e) => change({ ...b, title: e.target.value })} /> : <strong>{b.title}</strong>}{b.why ? <div className="small soft">{b.why}</div> : null}</div>
-      <div className="input-group input-group-sm" style={{ width: 116 }}><input className="form-control" inputMode="numeric" aria-label={`Minutes of step ${n}, ${b.title}`} value={b.minutes} onChange={(e) => { const m = Math.round(Number(e.target.value)); if (Number.isFinite(m)) change({ ...b, minutes: Math.max(0, Math.min(120, m)) }); }} /><span className="input-group-text">min</span></div>
-      <div className="d-flex"><button type="button" className="btn btn-sm" aria-label={`Step ${n} up`} disabled={!up} onClick={() => up?.()}><ArrowUp size={18} aria-hidden /></button><button type="button" className="btn btn-sm" aria-label={`Step ${n} down`} disabled={!down} onClick={() => down?.()}><ArrowDown size={18} aria-hidden /></button><button type="button" className="btn btn-sm" aria-label={`Take out step ${n}, ${b.title}`} onClick={remove}><Trash2 size={18} aria-hidden /></button></div>
+      <div className="plan-text">
+        {b.kind === 'own' ? (
+          <input
+            className="form-control form-control-sm"
+            aria-label={`Title of step ${n}`}
+            value={b.title}
+            maxLength={80}
+            onChange={(e) => change({ ...b, title: e.target.value })}
+          />
+        ) : (
+          <strong>{b.title}</strong>
+        )}
+        {b.why ? <div className="small soft">{b.why}</div> : null}
+      </div>
+      <div className="input-group input-group-sm" style={{ width: 116 }}>
+        <input
+          className="form-control"
+          inputMode="numeric"
+          aria-label={`Minutes of step ${n}, ${b.title}`}
+          value={b.minutes}
+          onChange={(e) => {
+            const m = Math.round(Number(e.target.value));
+            if (Number.isFinite(m)) change({ ...b, minutes: Math.max(0, Math.min(120, m)) });
+          }}
+        />
+        <span className="input-group-text">min</span>
+      </div>
+      <div className="d-flex">
+        <button type="button" className="btn btn-sm" aria-label={`Step ${n} up`} disabled={!up} onClick={() => up?.()}>
+          <ArrowUp size={18} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          aria-label={`Step ${n} down`}
+          disabled={!down}
+          onClick={() => down?.()}
+        >
+          <ArrowDown size={18} aria-hidden />
+        </button>
+        <button type="button" className="btn btn-sm" aria-label={`Take out step ${n}, ${b.title}`} onClick={remove}>
+          <Trash2 size={18} aria-hidden />
+        </button>
+      </div>
     </li>
   );
 }

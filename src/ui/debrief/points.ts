@@ -5,18 +5,41 @@ import type { AlongBand, LateralBand } from '@/domain/words';
 import type { TouchdownPoint } from './touchdown-map';
 
 /** The shape a landing has on a map, from its class. */
-export const classVerdict = (c: string): CriterionVerdict => (c === 'own' ? 'within' : c === 'outside' || c === 'assisted' ? 'outside' : c === 'not-judged' || c === 'demonstration' ? 'not-seen' : 'edge');
-export const labelOf = (l: Pick<DebriefLanding, 'lesson' | 'number'>, withLesson: boolean): string => (withLesson ? `${l.lesson}.${l.number}` : String(l.number));
+export const classVerdict = (c: string): CriterionVerdict =>
+  c === 'own'
+    ? 'within'
+    : c === 'outside' || c === 'assisted'
+      ? 'outside'
+      : c === 'not-judged' || c === 'demonstration'
+        ? 'not-seen'
+        : 'edge';
+export const labelOf = (l: Pick<DebriefLanding, 'lesson' | 'number'>, withLesson: boolean): string =>
+  withLesson ? `${l.lesson}.${l.number}` : String(l.number);
 
 /** Landings as points of the map; what was measured stands for the eye's band too. Those whose place nobody saw are named. */
-export function touchdownPoints(landings: readonly DebriefLanding[], c: { trackM: number; boxM: { before: number; past: number } }, withLesson: boolean): { points: TouchdownPoint[]; notSeen: string[] } {
-  const touched = landings.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration');
+export function touchdownPoints(
+  landings: readonly DebriefLanding[],
+  c: { trackM: number; boxM: { before: number; past: number } },
+  withLesson: boolean,
+): { points: TouchdownPoint[]; notSeen: string[] } {
+  const touched = landings.filter(
+    (l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration',
+  );
   const points = touched.map((l): TouchdownPoint => {
     const m = l.measured?.values ?? {};
     return {
-      label: labelOf(l, withLesson), along: m.along === undefined ? l.captured.along : (eyeWord('along', m.along, c) as AlongBand), lateral: m.lateral === undefined ? l.captured.lateral : (eyeWord('lateral', m.lateral, c) as LateralBand),
-      verdict: classVerdict(l.judged.landingClass), word: l.judged.reason, helped: (l.captured.intervention ?? 0) >= 2, alongM: m.along ?? null, lateralM: m.lateral ?? null,
+      label: labelOf(l, withLesson),
+      along: m.along === undefined ? l.captured.along : (eyeWord('along', m.along, c) as AlongBand),
+      lateral: m.lateral === undefined ? l.captured.lateral : (eyeWord('lateral', m.lateral, c) as LateralBand),
+      verdict: classVerdict(l.judged.landingClass),
+      word: l.judged.reason,
+      helped: (l.captured.intervention ?? 0) >= 2,
+      alongM: m.along ?? null,
+      lateralM: m.lateral ?? null,
     };
   });
-  return { points: points.filter((p) => p.along !== null && p.lateral !== null), notSeen: points.filter((p) => p.along === null || p.lateral === null).map((p) => p.label) };
+  return {
+    points: points.filter((p) => p.along !== null && p.lateral !== null),
+    notSeen: points.filter((p) => p.along === null || p.lateral === null).map((p) => p.label),
+  };
 }

@@ -5,30 +5,82 @@ import { WORK_ON, WORK_ON_NAME, type WorkOn, type compareSelf } from '@/core/ass
 import { type ActionResult, runAction } from '../shared/forms';
 
 /** Three taps, before anything is shown: how many were your own, which was the best, what to work on. */
-export function SelfAsk({ sortieId, landings, numbers, forPilot, save }: { sortieId: string; landings: number; numbers: readonly number[]; forPilot: boolean; save: (form: unknown) => Promise<ActionResult> }) {
+export function SelfAsk({
+  sortieId,
+  landings,
+  numbers,
+  forPilot,
+  save,
+}: {
+  sortieId: string;
+  landings: number;
+  numbers: readonly number[];
+  forPilot: boolean;
+  save: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const [own, setOwn] = useState<number | null>(null);
   const [best, setBest] = useState<number | null | undefined>(undefined);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const send = async (workOn: WorkOn) => {
-    if (own === null || best === undefined || busy) { setProblem('Tap the first two, then this.'); return; }
+    if (own === null || best === undefined || busy) {
+      setProblem('Tap the first two, then this.');
+      return;
+    }
     setBusy(true);
     const answer = await runAction(() => save({ sortieId, own, bestNumber: best, workOn }));
     setBusy(false);
     if (answer.ok) router.refresh();
     else setProblem(answer.problems[0]?.message ?? 'This was not kept.');
   };
-  const chip = (key: string, text: string, on: boolean, tap: () => void) => <button key={key} type="button" className={`btn ${on ? 'btn-primary' : 'btn-outline-primary'}`} aria-pressed={on} disabled={busy} onClick={tap}>{text}</button>;
+  const chip = (key: string, text: string, on: boolean, tap: () => void) => (
+    <button
+      key={key}
+      type="button"
+      className={`btn ${on ? 'btn-primary' : 'btn-outline-primary'}`}
+      aria-pressed={on}
+      disabled={busy}
+      onClick={tap}
+    >
+      {text}
+    </button>
+  );
   return (
     <section className={`panel mb-3 self-ask${forPilot ? '' : ' small-ask'}`} aria-label="The pilot first">
-      <h2>{forPilot ? 'You first: three taps, then what was recorded' : 'The pilot first: ask, and tap what he or she says'}</h2>
+      <h2>
+        {forPilot
+          ? 'You first: three taps, then what was recorded'
+          : 'The pilot first: ask, and tap what he or she says'}
+      </h2>
       <div className="self-rows">
-        <div role="group" aria-label="How many were your own"><span>{forPilot ? `How many of the ${landings} were your own?` : `Own, of ${landings}`}</span><div className="d-flex gap-1 flex-wrap">{Array.from({ length: landings + 1 }, (_, n) => chip(`o${n}`, String(n), own === n, () => setOwn(n)))}</div></div>
-        <div role="group" aria-label="Which was the best"><span>{forPilot ? 'Which was the best?' : 'The best'}</span><div className="d-flex gap-1 flex-wrap">{numbers.map((n) => chip(`b${n}`, String(n), best === n, () => setBest(n)))}{chip('none', 'none', best === null, () => setBest(null))}</div></div>
-        <div role="group" aria-label="What to work on"><span>{forPilot ? 'What to work on?' : 'To work on'}</span><div className="d-flex gap-1 flex-wrap">{WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => void send(w)))}</div></div>
+        <div role="group" aria-label="How many were your own">
+          <span>{forPilot ? `How many of the ${landings} were your own?` : `Own, of ${landings}`}</span>
+          <div className="d-flex gap-1 flex-wrap">
+            {Array.from({ length: landings + 1 }, (_, n) => chip(`o${n}`, String(n), own === n, () => setOwn(n)))}
+          </div>
+        </div>
+        <div role="group" aria-label="Which was the best">
+          <span>{forPilot ? 'Which was the best?' : 'The best'}</span>
+          <div className="d-flex gap-1 flex-wrap">
+            {numbers.map((n) => chip(`b${n}`, String(n), best === n, () => setBest(n)))}
+            {chip('none', 'none', best === null, () => setBest(null))}
+          </div>
+        </div>
+        <div role="group" aria-label="What to work on">
+          <span>{forPilot ? 'What to work on?' : 'To work on'}</span>
+          <div className="d-flex gap-1 flex-wrap">
+            {WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => void send(w)))}
+          </div>
+        </div>
       </div>
-      <p className="mb-0 small" role="status">{problem ? <span className="v-outside">{problem}</span> : <span className="soft">The third tap keeps it and shows what was recorded beside it.</span>}</p>
+      <p className="mb-0 small" role="status">
+        {problem ? (
+          <span className="v-outside">{problem}</span>
+        ) : (
+          <span className="soft">The third tap keeps it and shows what was recorded beside it.</span>
+        )}
+      </p>
     </section>
   );
 }
@@ -39,9 +91,34 @@ export function SelfBeside({ compared, toldBy }: { compared: ReturnType<typeof c
   const off = own.said - own.recorded;
   return (
     <div className="self-beside" data-self>
-      <div><span className="soft small">own</span><strong className="mono">{own.said} said, {own.recorded} recorded</strong><span className="small">{off === 0 ? 'the same' : off > 0 ? `${off} kinder than the record` : `${-off} harder than the record`}</span></div>
-      <div><span className="soft small">best</span><strong className="mono">{best.said === null ? 'none' : `landing ${best.said}`} said, {best.recorded === null ? 'none' : `landing ${best.recorded}`} recorded</strong><span className="small">{best.same ? 'the same' : 'look at both'}</span></div>
-      <div><span className="soft small">to work on</span><strong>{workOn.said}</strong><span className="small">{workOn.recorded === null ? 'nothing was outside' : workOn.same ? 'the record says so too' : `most was outside in ${workOn.recorded}`}</span></div>
+      <div>
+        <span className="soft small">own</span>
+        <strong className="mono">
+          {own.said} said, {own.recorded} recorded
+        </strong>
+        <span className="small">
+          {off === 0 ? 'the same' : off > 0 ? `${off} kinder than the record` : `${-off} harder than the record`}
+        </span>
+      </div>
+      <div>
+        <span className="soft small">best</span>
+        <strong className="mono">
+          {best.said === null ? 'none' : `landing ${best.said}`} said,{' '}
+          {best.recorded === null ? 'none' : `landing ${best.recorded}`} recorded
+        </strong>
+        <span className="small">{best.same ? 'the same' : 'look at both'}</span>
+      </div>
+      <div>
+        <span className="soft small">to work on</span>
+        <strong>{workOn.said}</strong>
+        <span className="small">
+          {workOn.recorded === null
+            ? 'nothing was outside'
+            : workOn.same
+              ? 'the record says so too'
+              : `most was outside in ${workOn.recorded}`}
+        </span>
+      </div>
       <p className="soft small mb-0">Said first, tapped by {toldBy}.</p>
     </div>
   );

@@ -6,29 +6,113 @@ import type { CriterionVerdict } from '@/domain/assess-words';
 import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
 import { Drawing } from '../shared/drawing';
 
-export interface TouchdownPoint { /** What it is called on the map: its number, with the lesson where there are several. */ label: string; along: AlongBand | null; lateral: LateralBand | null; verdict: CriterionVerdict; word: string; /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean; /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM: number | null; lateralM: number | null }
-interface Props { points: readonly TouchdownPoint[]; notSeen: readonly string[]; aimPointM: number; trackM: number; widthM: number; box: { before: number; past: number }; limitM: number | null; height?: number }
+export interface TouchdownPoint {
+  /** What it is called on the map: its number, with the lesson where there are several. */ label: string;
+  along: AlongBand | null;
+  lateral: LateralBand | null;
+  verdict: CriterionVerdict;
+  word: string;
+  /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean;
+  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM:
+    number | null;
+  lateralM: number | null;
+}
+interface Props {
+  points: readonly TouchdownPoint[];
+  notSeen: readonly string[];
+  aimPointM: number;
+  trackM: number;
+  widthM: number;
+  box: { before: number; past: number };
+  limitM: number | null;
+  height?: number;
+}
 
 const side = (m: number): string => `${fixed(Math.abs(m), 1)} m ${m < 0 ? 'left' : 'right'}`;
 
 /** Where the wheels met the runway, drawn on it: measured touches with their mean and ellipses, the eye's as soft bands. Counts and table say the same. */
 export function TouchdownMap({ points, notSeen, aimPointM, trackM, widthM, box, limitM, height = 250 }: Props) {
   const measured = useMemo(() => points.filter((p) => p.alongM !== null && p.lateralM !== null), [points]);
-  const spread = useMemo(() => { const own = measured.filter((p) => !p.helped); return touchdownSpread(own.map((p) => p.lateralM), own.map((p) => p.alongM)); }, [measured]);
-  const draw = useCallback(async (element: HTMLElement) => (await import('./charts')).drawTouchdowns(element, points, { aimPointM, trackM, widthM, box, limitM, spread: spread.n >= 3 ? spread : null }), [points, aimPointM, trackM, widthM, box, limitM, spread]);
+  const spread = useMemo(() => {
+    const own = measured.filter((p) => !p.helped);
+    return touchdownSpread(
+      own.map((p) => p.lateralM),
+      own.map((p) => p.alongM),
+    );
+  }, [measured]);
+  const draw = useCallback(
+    async (element: HTMLElement) =>
+      (await import('./charts')).drawTouchdowns(element, points, {
+        aimPointM,
+        trackM,
+        widthM,
+        box,
+        limitM,
+        spread: spread.n >= 3 ? spread : null,
+      }),
+    [points, aimPointM, trackM, widthM, box, limitM, spread],
+  );
   const placed = points.filter((p) => p.along !== null && p.lateral !== null);
   const count = (l: readonly LateralBand[]) => placed.filter((p) => p.lateral !== null && l.includes(p.lateral)).length;
-  const summary = placed.length === 0 ? 'No touchdown place was seen.' : `${placed.filter((p) => p.along === 'in-the-box').length} of ${placed.length} in the box; ${count(['beyond-left', 'wheel-left'])} left of the line, ${count(['line'])} on it, ${count(['wheel-right', 'beyond-right'])} right.`;
+  const summary =
+    placed.length === 0
+      ? 'No touchdown place was seen.'
+      : `${placed.filter((p) => p.along === 'in-the-box').length} of ${placed.length} in the box; ${count(['beyond-left', 'wheel-left'])} left of the line, ${count(['line'])} on it, ${count(['wheel-right', 'beyond-right'])} right.`;
   const s = spread;
-  const said = s.n >= 3 && s.meanLateralM !== null && s.meanAlongM !== null ? `${s.n} measured${measured.length > s.n ? ` and flown without hands on, of ${measured.length}` : ''}: mean ${side(s.meanLateralM)}, ${fixed(s.meanAlongM)} m past the aim; median ${side(s.medianLateralM ?? 0)}, ${fixed(s.medianAlongM ?? 0)} m, median deviation ${fixed(s.madLateralM ?? 0, 1)} and ${fixed(s.madAlongM ?? 0)} m.` : measured.length > 0 ? `${measured.length} measured: too few for an ellipse.` : '';
+  const said =
+    s.n >= 3 && s.meanLateralM !== null && s.meanAlongM !== null
+      ? `${s.n} measured${measured.length > s.n ? ` and flown without hands on, of ${measured.length}` : ''}: mean ${side(s.meanLateralM)}, ${fixed(s.meanAlongM)} m past the aim; median ${side(s.medianLateralM ?? 0)}, ${fixed(s.medianAlongM ?? 0)} m, median deviation ${fixed(s.madLateralM ?? 0, 1)} and ${fixed(s.madAlongM ?? 0)} m.`
+      : measured.length > 0
+        ? `${measured.length} measured: too few for an ellipse.`
+        : '';
   return (
     <>
-      <p className="mb-1" data-summary>{summary}{said ? ` ${said}` : ''}{notSeen.length > 0 ? ` Place not seen: ${notSeen.join(', ')}.` : ''}</p>
+      <p className="mb-1" data-summary>
+        {summary}
+        {said ? ` ${said}` : ''}
+        {notSeen.length > 0 ? ` Place not seen: ${notSeen.join(', ')}.` : ''}
+      </p>
       <Drawing draw={draw} label={`Touchdown map. ${summary} ${said}`} height={height} />
-      <p className="soft mb-1 small">Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or assisted, dash not judged. {s.n >= 3 ? 'The full ellipse is one standard deviation and holds 39 in 100, the dashed one two and 86 in 100; the cross is the mean. ' : ''}{placed.length > measured.length ? <>Small and pale: the eye{'\u2019'}s band, not a metre.</> : null}</p>
-      <details><summary style={{ fontSize: 14 }}>As a table</summary>
-        <div className="scroll-x"><table className="plain"><thead><tr><th>along</th>{LATERAL_BANDS.map((l) => <th key={l}>{say(l)}</th>)}</tr></thead>
-          <tbody>{[...ALONG_BANDS].reverse().map((a) => <tr key={a}><th scope="row">{say(a)}</th>{LATERAL_BANDS.map((l) => <td key={l} className="mono">{placed.filter((p) => p.along === a && p.lateral === l).map((p) => `${p.label}${p.alongM !== null && p.lateralM !== null ? ` (${fixed(p.alongM)} m, ${side(p.lateralM)})` : ''}`).join('; ')}</td>)}</tr>)}</tbody></table></div>
+      <p className="soft mb-1 small">
+        Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or
+        assisted, dash not judged.{' '}
+        {s.n >= 3
+          ? 'The full ellipse is one standard deviation and holds 39 in 100, the dashed one two and 86 in 100; the cross is the mean. '
+          : ''}
+        {placed.length > measured.length ? <>Small and pale: the eye{'\u2019'}s band, not a metre.</> : null}
+      </p>
+      <details>
+        <summary style={{ fontSize: 14 }}>As a table</summary>
+        <div className="scroll-x">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>along</th>
+                {LATERAL_BANDS.map((l) => (
+                  <th key={l}>{say(l)}</th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {[...ALONG_BANDS].reverse().map((a) => (
+                <tr key={a}>
+                  <th scope="row">{say(a)}</th>
+                  {LATERAL_BANDS.map((l) => (
+                    <td key={l} className="mono">
+                      {placed
+                        .filter((p) => p.along === a && p.lateral === l)
+                        .map(
+                          (p) =>
+                            `${p.label}${p.alongM !== null && p.lateralM !== null ? ` (${fixed(p.alongM)} m, ${side(p.lateralM)})` : ''}`,
+                        )
+                        .join('; ')}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       </details>
     </>
   );

@@ -13,27 +13,70 @@ import { PowerTable, Trials } from './found';
 import { StepsForm } from './steps-form';
 import { Surprise } from './surprise';
 
-export interface ViewProps { pack: SortiePack; folded: Folded; record: Record_; say: (line: string) => void; runwayEnd: string; wind: LoggedWind | null }
+export interface ViewProps {
+  pack: SortiePack;
+  folded: Folded;
+  record: Record_;
+  say: (line: string) => void;
+  runwayEnd: string;
+  wind: LoggedWind | null;
+}
 type Verdict = 'within' | 'edge' | 'outside';
 type Item = SortiePack['items'][number] & { extra?: boolean };
 
 /** What each form asks, in a line. */
 const ALSO: Partial<Record<CaptureForm, string>> = {
-  'steep-turn': 'set bank, speed, height; the extremes and the roll-out', 'slow-flight': 'set speed and height; the extremes', stall: 'look-out, cue, recovery, height lost', energy: 'entry box and exit box: height, speed, heading',
-  'emergency-descent': 'speed, bank, level-off', asymmetric: 'first cue, recovery, heading and speed held', flow: 'checks and systems in order', surprise: 'where to, held against the model of the glide',
+  'steep-turn': 'set bank, speed, height; the extremes and the roll-out',
+  'slow-flight': 'set speed and height; the extremes',
+  stall: 'look-out, cue, recovery, height lost',
+  energy: 'entry box and exit box: height, speed, heading',
+  'emergency-descent': 'speed, bank, level-off',
+  asymmetric: 'first cue, recovery, heading and speed held',
+  flow: 'checks and systems in order',
+  surprise: 'where to, held against the model of the glide',
 };
 
 /** Airwork of this lesson and what else may be flown: what was set, the extremes seen, whose it was. */
 export function Airwork(props: ViewProps) {
   const { pack } = props;
-  const also: CaptureForm[] = ['steep-turn', 'slow-flight', 'stall', 'energy', 'emergency-descent', ...(pack.failures?.twin ? (['asymmetric'] as const) : []), ...((pack.lists ?? []).some((l) => l.kind === 'flow') ? (['flow'] as const) : []), ...(pack.reach ? (['surprise'] as const) : [])];
+  const also: CaptureForm[] = [
+    'steep-turn',
+    'slow-flight',
+    'stall',
+    'energy',
+    'emergency-descent',
+    ...(pack.failures?.twin ? (['asymmetric'] as const) : []),
+    ...((pack.lists ?? []).some((l) => l.kind === 'flow') ? (['flow'] as const) : []),
+    ...(pack.reach ? (['surprise'] as const) : []),
+  ];
   const items = pack.items.filter((i) => i.where === 'flight');
   return (
     <section aria-label="Airwork" className="rows" style={{ paddingTop: 12 }}>
       <h1>Airwork</h1>
       <Cues pack={pack} where="flight" />
-      {items.map((item) => <ItemRow key={item.id} item={item} {...props} />)}
-      {pack.airwork ? <><h2 className="group">Also flown, beside the programme</h2>{also.map((form) => <ItemRow key={form} item={{ id: `also:${form}`, title: FORM_NAME[form], text: ALSO[form] ?? '', where: 'flight', waivable: null, forms: [form], extra: true }} {...props} />)}</> : null}
+      {items.map((item) => (
+        <ItemRow key={item.id} item={item} {...props} />
+      ))}
+      {pack.airwork ? (
+        <>
+          <h2 className="group">Also flown, beside the programme</h2>
+          {also.map((form) => (
+            <ItemRow
+              key={form}
+              item={{
+                id: `also:${form}`,
+                title: FORM_NAME[form],
+                text: ALSO[form] ?? '',
+                where: 'flight',
+                waivable: null,
+                forms: [form],
+                extra: true,
+              }}
+              {...props}
+            />
+          ))}
+        </>
+      ) : null}
       <h2 className="group">Found in flight</h2>
       <PowerTable {...props} />
       <Trials {...props} />
@@ -50,9 +93,35 @@ export function Ground(props: ViewProps) {
     <section aria-label="Ground" className="rows" style={{ paddingTop: 12 }}>
       <h1>Ground</h1>
       <Cues pack={pack} where="ground" />
-      {items.map((item) => <ItemRow key={item.id} item={item} {...props} />)}
-      {lists.length > 0 ? <><h2 className="group">From memory</h2>{lists.map((l) => <ItemRow key={l.key} item={{ id: `list:${l.key}`, title: l.title, text: `${l.steps.length} steps, tapped as they are said`, where: 'ground', waivable: null, forms: [l.kind === 'exchange' ? 'exchange' : l.kind], extra: true }} only={l.key} {...props} />)}</> : null}
-      {pack.failures ? <p className="mb-0" style={{ fontSize: 15 }}><strong>Simulated failures:</strong> {pack.failures.words.join('; ')}.</p> : null}
+      {items.map((item) => (
+        <ItemRow key={item.id} item={item} {...props} />
+      ))}
+      {lists.length > 0 ? (
+        <>
+          <h2 className="group">From memory</h2>
+          {lists.map((l) => (
+            <ItemRow
+              key={l.key}
+              item={{
+                id: `list:${l.key}`,
+                title: l.title,
+                text: `${l.steps.length} steps, tapped as they are said`,
+                where: 'ground',
+                waivable: null,
+                forms: [l.kind === 'exchange' ? 'exchange' : l.kind],
+                extra: true,
+              }}
+              only={l.key}
+              {...props}
+            />
+          ))}
+        </>
+      ) : null}
+      {pack.failures ? (
+        <p className="mb-0" style={{ fontSize: 15 }}>
+          <strong>Simulated failures:</strong> {pack.failures.words.join('; ')}.
+        </p>
+      ) : null}
     </section>
   );
 }
@@ -61,9 +130,15 @@ export function Ground(props: ViewProps) {
 function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: string }) {
   const { pack, folded, record, say: tell } = props;
   const [open, setOpen] = useState(false);
-  const forms = (item.forms ?? []).filter((f) => f === 'plain' || f === 'surprise' ? f !== 'surprise' || pack.reach : pack.airwork);
+  const forms = (item.forms ?? []).filter((f) =>
+    f === 'plain' || f === 'surprise' ? f !== 'surprise' || pack.reach : pack.airwork,
+  );
   const choices: CaptureForm[] = item.extra ? forms : [...forms, 'plain'];
-  const blank: { form: CaptureForm; detail: AirworkDetail | null; tapped: Verdict | null } = { form: choices[0] ?? 'plain', detail: null, tapped: null };
+  const blank: { form: CaptureForm; detail: AirworkDetail | null; tapped: Verdict | null } = {
+    form: choices[0] ?? 'plain',
+    detail: null,
+    tapped: null,
+  };
   const [half, setHalf] = useKept(`item-${pack.sortieId}-${item.id}`, blank);
   const { detail, tapped } = half;
   const form = choices.includes(half.form) ? half.form : blank.form;
@@ -71,7 +146,10 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
   const [busy, setBusy] = useState(false);
   const seen = folded.items.filter((i) => i.data.itemId === item.id);
   const last = seen[seen.length - 1];
-  const judge = (d: AirworkDetail | null): DetailJudged | null => (d && pack.airwork ? judgeDetail(d, { airwork: pack.airwork.rows, edgeShare: pack.airwork.edgeShare }, pack.ktPerUnit ?? 1) : null);
+  const judge = (d: AirworkDetail | null): DetailJudged | null =>
+    d && pack.airwork
+      ? judgeDetail(d, { airwork: pack.airwork.rows, edgeShare: pack.airwork.edgeShare }, pack.ktPerUnit ?? 1)
+      : null;
   const judged = judge(detail);
   const computed = judged?.verdict ?? 'not-seen';
   const final = worst([computed, tapped ?? 'not-seen']);
@@ -82,30 +160,90 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     const verdict = worst([by?.verdict ?? 'not-seen', tapped ?? 'not-seen']);
     if (verdict === 'not-seen' || busy) return;
     setBusy(true);
-    await record('item-observed', crypto.randomUUID(), { itemId: item.id, verdict, intervention, note: by?.reasons.join('; ').slice(0, 500) ?? '', detail: answered, pilotId: flying === pack.pilotId ? null : flying })
-      .then(() => { tell(`${item.extra ? item.title : item.id} saved: ${say(verdict)}.`); setOpen(false); clear(); }, () => undefined);
+    await record('item-observed', crypto.randomUUID(), {
+      itemId: item.id,
+      verdict,
+      intervention,
+      note: by?.reasons.join('; ').slice(0, 500) ?? '',
+      detail: answered,
+      pilotId: flying === pack.pilotId ? null : flying,
+    }).then(
+      () => {
+        tell(`${item.extra ? item.title : item.id} saved: ${say(verdict)}.`);
+        setOpen(false);
+        clear();
+      },
+      () => undefined,
+    );
     setBusy(false);
   };
   const takeBack = async (it: FoldedItem) => {
-    await record('undone', it.id, {}).then(() => tell(`${item.title}: the last one is taken back.`), () => undefined);
+    await record('undone', it.id, {}).then(
+      () => tell(`${item.title}: the last one is taken back.`),
+      () => undefined,
+    );
   };
   const name = item.extra ? item.title : item.id;
   return (
     <div className="rowline">
       <button type="button" className="tap left" aria-expanded={open} onClick={() => setOpen(!open)}>
         {item.extra ? null : <span className="mono">{item.id}</span>} {item.title}
-        <small>{folded.waivers.some((w) => w.itemId === item.id) ? 'waived' : last ? `this flight: ${say(last.data.verdict)}, ${INTERVENTIONS[last.data.intervention]?.word ?? ''}${seen.length > 1 ? `, ${seen.length} times` : ''}` : item.text}</small>
+        <small>
+          {folded.waivers.some((w) => w.itemId === item.id)
+            ? 'waived'
+            : last
+              ? `this flight: ${say(last.data.verdict)}, ${INTERVENTIONS[last.data.intervention]?.word ?? ''}${seen.length > 1 ? `, ${seen.length} times` : ''}`
+              : item.text}
+        </small>
       </button>
       {open ? (
         <>
-          {choices.length > 1 ? <div className={`taps t${Math.min(4, choices.length)}`} role="group" aria-label={`${name} form`}>{choices.map((f) => <button key={f} type="button" className="tap" aria-pressed={form === f} onClick={() => setHalf({ ...blank, form: f })}>{FORM_NAME[f]}</button>)}</div> : null}
-          {form === 'surprise' ? <Surprise {...props} save={(d, level) => void keep(level, d)} /> : (
+          {choices.length > 1 ? (
+            <div className={`taps t${Math.min(4, choices.length)}`} role="group" aria-label={`${name} form`}>
+              {choices.map((f) => (
+                <button
+                  key={f}
+                  type="button"
+                  className="tap"
+                  aria-pressed={form === f}
+                  onClick={() => setHalf({ ...blank, form: f })}
+                >
+                  {FORM_NAME[f]}
+                </button>
+              ))}
+            </div>
+          ) : null}
+          {form === 'surprise' ? (
+            <Surprise {...props} save={(d, level) => void keep(level, d)} />
+          ) : (
             <>
               <Form form={form} only={only} detail={detail} set={setDetail} judged={judged} {...props} />
-              <Words title={`${name} how it went`} options={['within', 'edge', 'outside'] as const} now={computed === 'not-seen' ? tapped : (final as Verdict)} columns={3} name={(v) => (v === 'within' ? 'in standard' : v === 'edge' ? 'edge, just in' : 'outside')} choose={(v) => setHalf({ ...half, form, tapped: v })} />
-              {judged && computed !== 'not-seen' ? <p className="mb-0 judged"><VerdictMark verdict={computed} label="by what is tapped" /> By what is tapped: {say(computed)}{judged.reasons.length > 0 ? `; ${judged.reasons.join('; ')}` : ''}. You may make it worse, not better.</p> : null}
-              <Whose title={`${name} whose it was`} now={null} off={final === 'not-seen' || busy} choose={(level) => void keep(level)} />
-              {last ? <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => void takeBack(last)}>Take back the last one saved</button> : null}
+              <Words
+                title={`${name} how it went`}
+                options={['within', 'edge', 'outside'] as const}
+                now={computed === 'not-seen' ? tapped : (final as Verdict)}
+                columns={3}
+                name={(v) => (v === 'within' ? 'in standard' : v === 'edge' ? 'edge, just in' : 'outside')}
+                choose={(v) => setHalf({ ...half, form, tapped: v })}
+              />
+              {judged && computed !== 'not-seen' ? (
+                <p className="mb-0 judged">
+                  <VerdictMark verdict={computed} label="by what is tapped" /> By what is tapped: {say(computed)}
+                  {judged.reasons.length > 0 ? `; ${judged.reasons.join('; ')}` : ''}. You may make it worse, not
+                  better.
+                </p>
+              ) : null}
+              <Whose
+                title={`${name} whose it was`}
+                now={null}
+                off={final === 'not-seen' || busy}
+                choose={(level) => void keep(level)}
+              />
+              {last ? (
+                <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => void takeBack(last)}>
+                  Take back the last one saved
+                </button>
+              ) : null}
             </>
           )}
         </>
@@ -114,15 +252,64 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
   );
 }
 
-function Form({ form, only, detail, set, judged, ...props }: ViewProps & { form: CaptureForm; only?: string; detail: AirworkDetail | null; set: (d: AirworkDetail | null) => void; judged: DetailJudged | null }) {
+function Form({
+  form,
+  only,
+  detail,
+  set,
+  judged,
+  ...props
+}: ViewProps & {
+  form: CaptureForm;
+  only?: string;
+  detail: AirworkDetail | null;
+  set: (d: AirworkDetail | null) => void;
+  judged: DetailJudged | null;
+}) {
   switch (form) {
-    case 'steep-turn': case 'slow-flight': case 'emergency-descent':
-      return <NumbersForm kind={form} pack={props.pack} detail={detail?.form === 'numbers' ? detail : null} set={set} judged={judged} />;
-    case 'stall': return <StallForm pack={props.pack} detail={detail?.form === 'stall' ? detail : null} set={set} judged={judged} />;
-    case 'energy': return <EnergyForm pack={props.pack} detail={detail?.form === 'energy' ? detail : null} set={set} judged={judged} />;
-    case 'asymmetric': return <AsymmetricForm pack={props.pack} detail={detail?.form === 'asymmetric' ? detail : null} set={set} judged={judged} />;
-    case 'flow': case 'speeds': case 'exchange': return <StepsForm form={form} only={only} pack={props.pack} detail={detail?.form === 'steps' || detail?.form === 'exchange' ? detail : null} set={set} />;
-    default: return null;
+    case 'steep-turn':
+    case 'slow-flight':
+    case 'emergency-descent':
+      return (
+        <NumbersForm
+          kind={form}
+          pack={props.pack}
+          detail={detail?.form === 'numbers' ? detail : null}
+          set={set}
+          judged={judged}
+        />
+      );
+    case 'stall':
+      return (
+        <StallForm pack={props.pack} detail={detail?.form === 'stall' ? detail : null} set={set} judged={judged} />
+      );
+    case 'energy':
+      return (
+        <EnergyForm pack={props.pack} detail={detail?.form === 'energy' ? detail : null} set={set} judged={judged} />
+      );
+    case 'asymmetric':
+      return (
+        <AsymmetricForm
+          pack={props.pack}
+          detail={detail?.form === 'asymmetric' ? detail : null}
+          set={set}
+          judged={judged}
+        />
+      );
+    case 'flow':
+    case 'speeds':
+    case 'exchange':
+      return (
+        <StepsForm
+          form={form}
+          only={only}
+          pack={props.pack}
+          detail={detail?.form === 'steps' || detail?.form === 'exchange' ? detail : null}
+          set={set}
+        />
+      );
+    default:
+      return null;
   }
 }
 
@@ -133,7 +320,16 @@ function Cues({ pack, where }: { pack: SortiePack; where: 'ground' | 'flight' })
   return (
     <section aria-label="Habits to watch" className="cues">
       <h2>{where === 'ground' ? 'Watch on the ground' : 'Watch in the air'}</h2>
-      <ul>{here.map((c) => <li key={c.name}><strong>{c.opposite ? 'Opposite' : c.action === 'drop' ? 'Drop' : 'Add'}: {c.name}.</strong> {c.cue}</li>)}</ul>
+      <ul>
+        {here.map((c) => (
+          <li key={c.name}>
+            <strong>
+              {c.opposite ? 'Opposite' : c.action === 'drop' ? 'Drop' : 'Add'}: {c.name}.
+            </strong>{' '}
+            {c.cue}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

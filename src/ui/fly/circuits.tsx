@@ -2,7 +2,17 @@
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import { HELP_CONTROLS } from '@/domain/airwork';
-import { ALONG_BANDS, type Attitude, FIRMNESS_WORDS, KEPT_WORDS, LATERAL_BANDS, SIDED_BANDS, SWING_BANDS, packWords, say } from '@/domain/words';
+import {
+  ALONG_BANDS,
+  type Attitude,
+  FIRMNESS_WORDS,
+  KEPT_WORDS,
+  LATERAL_BANDS,
+  SIDED_BANDS,
+  SWING_BANDS,
+  packWords,
+  say,
+} from '@/domain/words';
 import { BOUNCE_HANDLING, GO_AROUND_WORDS, TRIGGER_WORDS } from '@/domain/assess-words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 import { onControl, shortcutsOff } from '../shared/events';
@@ -15,9 +25,26 @@ const More = lazy(async () => ({ default: (await import('./more')).More }));
 
 type Ended = 'stopped' | 'climbing-away' | null;
 const DOUBLE_TAP_MS = 600;
-interface Props { pack: SortiePack; folded: Folded; wind: LoggedWind | null; runwayEnd: string; record: Record_; counts: string; say: (line: string) => void; askWind: () => void; toPaper: () => void }
+interface Props {
+  pack: SortiePack;
+  folded: Folded;
+  wind: LoggedWind | null;
+  runwayEnd: string;
+  record: Record_;
+  counts: string;
+  say: (line: string) => void;
+  askWind: () => void;
+  toPaper: () => void;
+}
 
-const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [['power', 'power'], ['attitude', 'attitude'], ['speed', 'speed'], ['configurationOrder', 'flap and gear order'], ['tracking', 'tracking'], ['secondContact', 'no second contact']];
+const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [
+  ['power', 'power'],
+  ['attitude', 'attitude'],
+  ['speed', 'speed'],
+  ['configurationOrder', 'flap and gear order'],
+  ['tracking', 'tracking'],
+  ['secondContact', 'no second contact'],
+];
 const KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
 const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 
@@ -25,9 +52,14 @@ const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: tell, askWind, toPaper }: Props) {
   const newest = Object.keys(folded.drafts).at(-1);
   const [subject, setSubject] = useState(() => newest ?? crypto.randomUUID());
-  const [draft, setDraft] = useState<Draft>(() => ({ ...freshDraft(pack), ...(newest ? (folded.drafts[newest] as Partial<Draft>) : {}) }));
+  const [draft, setDraft] = useState<Draft>(() => ({
+    ...freshDraft(pack),
+    ...(newest ? (folded.drafts[newest] as Partial<Draft>) : {}),
+  }));
   const [eyesOut, setEyesOut] = useState(false);
-  const [ended, setEnded] = useState<Ended>(() => (newest ? ((folded.drafts[newest]?.ended as Ended | undefined) ?? null) : null));
+  const [ended, setEnded] = useState<Ended>(() =>
+    newest ? ((folded.drafts[newest]?.ended as Ended | undefined) ?? null) : null,
+  );
   /** The saved landing that is being put right: it keeps its place and its number. */
   const [correcting, setCorrecting] = useState<FoldedLanding | null>(null);
   const [between, setBetween] = useState(newest === undefined && folded.landings.length > 0);
@@ -41,16 +73,21 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
   const whose = flying === null || flying === pack.pilotId ? null : flying;
 
-  const set = useCallback((change: Partial<Draft>) => {
-    if (busy.current) {
-      early.current.change = { ...early.current.change, ...change };
-      return;
-    }
-    setDraft((d) => ({ ...d, ...change }));
-    setBetween(false);
-    // A correction is one event when it is saved; the landing itself stands until then.
-    if (!correcting) for (const [field, value] of Object.entries(change)) record('field-set', subject, { field, value }).catch(() => undefined);
-  }, [correcting, record, subject]);
+  const set = useCallback(
+    (change: Partial<Draft>) => {
+      if (busy.current) {
+        early.current.change = { ...early.current.change, ...change };
+        return;
+      }
+      setDraft((d) => ({ ...d, ...change }));
+      setBetween(false);
+      // A correction is one event when it is saved; the landing itself stands until then.
+      if (!correcting)
+        for (const [field, value] of Object.entries(change))
+          record('field-set', subject, { field, value }).catch(() => undefined);
+    },
+    [correcting, record, subject],
+  );
 
   const fresh = useCallback(() => {
     const { change, ended: how } = early.current;
@@ -62,51 +99,74 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
     setCorrecting(null);
     setMore(false);
     setBetween(Object.keys(change).length === 0);
-    for (const [field, value] of Object.entries({ ...change, ...(how ? { ended: how } : {}) })) record('field-set', id, { field, value }).catch(() => undefined);
+    for (const [field, value] of Object.entries({ ...change, ...(how ? { ended: how } : {}) }))
+      record('field-set', id, { field, value }).catch(() => undefined);
     window.scrollTo(0, 0);
   }, [pack, record]);
 
-  const out = () => { setBetween(false); setEyesOut(true); };
+  const out = () => {
+    setBetween(false);
+    setEyesOut(true);
+  };
   const end = (how: Exclude<Ended, null>) => {
     setEyesOut(false);
     if (busy.current) early.current.ended = how;
     else setEnded(how);
-    set({ endedAt: new Date().toISOString(), ...(how === 'climbing-away' && draft.kind === 'full-stop' ? { kind: 'touch-and-go' as const } : {}) });
+    set({
+      endedAt: new Date().toISOString(),
+      ...(how === 'climbing-away' && draft.kind === 'full-stop' ? { kind: 'touch-and-go' as const } : {}),
+    });
     if (!busy.current) record('field-set', subject, { field: 'ended', value: how }).catch(() => undefined);
   };
 
   /** The second half of a double tap that saved: no word about the next landing, of which nothing is tapped yet. */
   const secondHalf = useCallback(() => between && performance.now() - savedAt.current < DOUBLE_TAP_MS, [between]);
 
-  const save = useCallback(async (with_: Partial<Draft> = {}) => {
-    if (busy.current || secondHalf()) return;
-    const full = { ...draft, ...with_ };
-    if (full.kind !== 'go-around' && full.kind !== 'low-pass' && full.touched === null && full.intervention === null && full.along === null && full.cleanTap === null) {
-      tell('Nothing is tapped yet. Tap what you saw, then save.');
-      return;
-    }
-    busy.current = true;
-    let kept = false;
-    try {
-      if (correcting) await record('corrected', correcting.id, { ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, correcting.landing.pilotId), fromPaper: correcting.landing.fromPaper });
-      else await record('landing-saved', subject, toCaptured(full, wind, runwayEnd, whose));
-      tell(`${full.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} ${correcting ? 'put right and saved' : 'saved'} on this device.`);
-      kept = true;
-    } catch {
-      // The shell has said that nothing was kept; the draft stays on the screen.
-    } finally {
-      busy.current = false;
-    }
-    if (kept) {
-      savedAt.current = performance.now();
-      return fresh();
-    }
-    // Not saved: what was tapped meanwhile was about this landing after all.
-    const { change, ended: how } = early.current;
-    early.current = { change: {}, ended: null };
-    if (how) setEnded(how);
-    set(change);
-  }, [correcting, draft, fresh, number, record, runwayEnd, secondHalf, set, subject, tell, whose, wind]);
+  const save = useCallback(
+    async (with_: Partial<Draft> = {}) => {
+      if (busy.current || secondHalf()) return;
+      const full = { ...draft, ...with_ };
+      if (
+        full.kind !== 'go-around' &&
+        full.kind !== 'low-pass' &&
+        full.touched === null &&
+        full.intervention === null &&
+        full.along === null &&
+        full.cleanTap === null
+      ) {
+        tell('Nothing is tapped yet. Tap what you saw, then save.');
+        return;
+      }
+      busy.current = true;
+      let kept = false;
+      try {
+        if (correcting)
+          await record('corrected', correcting.id, {
+            ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, correcting.landing.pilotId),
+            fromPaper: correcting.landing.fromPaper,
+          });
+        else await record('landing-saved', subject, toCaptured(full, wind, runwayEnd, whose));
+        tell(
+          `${full.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} ${correcting ? 'put right and saved' : 'saved'} on this device.`,
+        );
+        kept = true;
+      } catch {
+        // The shell has said that nothing was kept; the draft stays on the screen.
+      } finally {
+        busy.current = false;
+      }
+      if (kept) {
+        savedAt.current = performance.now();
+        return fresh();
+      }
+      // Not saved: what was tapped meanwhile was about this landing after all.
+      const { change, ended: how } = early.current;
+      early.current = { change: {}, ended: null };
+      if (how) setEnded(how);
+      set(change);
+    },
+    [correcting, draft, fresh, number, record, runwayEnd, secondHalf, set, subject, tell, whose, wind],
+  );
 
   const undo = useCallback(async () => {
     if (correcting) return fresh();
@@ -121,7 +181,8 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       setDraft(back);
       setEnded(back.cleanTap ?? null);
       setBetween(false);
-      for (const [field, value] of Object.entries(back)) record('field-set', id, { field, value }).catch(() => undefined);
+      for (const [field, value] of Object.entries(back))
+        record('field-set', id, { field, value }).catch(() => undefined);
       tell(`Landing ${folded.landings.length} taken back. It stands here again as a draft.`);
     } catch {
       // Said by the shell.
@@ -140,16 +201,23 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   };
 
   /** Whose it was; in the common case it is the third tap, and saves. */
-  const choose = useCallback((level: number) => {
-    if (busy.current || secondHalf()) return;
-    if (!correcting && savesNow(draft, level)) return void save({ intervention: level });
-    set({ intervention: draft.intervention === level ? null : level });
-  }, [correcting, draft, save, secondHalf, set]);
+  const choose = useCallback(
+    (level: number) => {
+      if (busy.current || secondHalf()) return;
+      if (!correcting && savesNow(draft, level)) return void save({ intervention: level });
+      set({ intervention: draft.intervention === level ? null : level });
+    },
+    [correcting, draft, save, secondHalf, set],
+  );
 
-  const clean = useCallback((touched: Attitude | null) => {
-    if (!cleanOffered(draft, ended) || ended === null) return tell('Clean is offered once you are stopped or climbing away.');
-    set(cleanTap(draft, ended, touched ?? draft.intended ?? pack.intended));
-  }, [draft, ended, pack.intended, set, tell]);
+  const clean = useCallback(
+    (touched: Attitude | null) => {
+      if (!cleanOffered(draft, ended) || ended === null)
+        return tell('Clean is offered once you are stopped or climbing away.');
+      set(cleanTap(draft, ended, touched ?? draft.intended ?? pack.intended));
+    },
+    [draft, ended, pack.intended, set, tell],
+  );
 
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
@@ -184,8 +252,12 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       <div className="eyes" role="dialog" aria-label="Eyes out">
         <div className="word">eyes out</div>
         <div className="taps t2">
-          <button type="button" className="tap" autoFocus onClick={() => end('stopped')}>Stopped</button>
-          <button type="button" className="tap" onClick={() => end('climbing-away')}>Climbing away</button>
+          <button type="button" className="tap" autoFocus onClick={() => end('stopped')}>
+            Stopped
+          </button>
+          <button type="button" className="tap" onClick={() => end('climbing-away')}>
+            Climbing away
+          </button>
         </div>
       </div>
     );
@@ -196,70 +268,236 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   return (
     <section aria-label={`Landing ${number}`}>
       <div className="head">
-        <h1>{goAround ? 'Go-around' : 'Landing'} {number}{correcting ? ', put right' : ''}</h1>
+        <h1>
+          {goAround ? 'Go-around' : 'Landing'} {number}
+          {correcting ? ', put right' : ''}
+        </h1>
         <span className={between ? 'focus' : undefined}>{pack.focus ? `Now: ${pack.focus}` : ''}</span>
         <span className="status">{counts}</span>
       </div>
       {between && !correcting ? <SoFar pack={pack} folded={folded} correct={correct} toPaper={toPaper} /> : null}
-      {!wind ? <p className="mb-2" style={{ fontSize: 17 }}>No wind logged yet: <button type="button" className="tap" style={{ width: 'auto', display: 'inline-block' }} onClick={askWind}>log the wind</button> so that the landing counts for wind.</p> : null}
+      {!wind ? (
+        <p className="mb-2" style={{ fontSize: 17 }}>
+          No wind logged yet:{' '}
+          <button type="button" className="tap" style={{ width: 'auto', display: 'inline-block' }} onClick={askWind}>
+            log the wind
+          </button>{' '}
+          so that the landing counts for wind.
+        </p>
+      ) : null}
       <div className="cap">
-        {goAround ? <GoAround draft={draft} set={set} /> : <Landing draft={draft} set={set} pack={pack} runwayEnd={correcting?.landing.runwayEnd ?? runwayEnd} />}
+        {goAround ? (
+          <GoAround draft={draft} set={set} />
+        ) : (
+          <Landing draft={draft} set={set} pack={pack} runwayEnd={correcting?.landing.runwayEnd ?? runwayEnd} />
+        )}
         <div className="wide rest" style={{ display: 'grid', gap: 10 }}>
           {goAround ? null : <Rest draft={draft} set={set} pack={pack} />}
-          <Whose title={`Whose ${goAround ? 'go-around' : 'landing'} was it`} now={draft.intervention} choose={choose} />
-          {helped ? <div><h2>Helped on</h2><div className="taps of6" role="group" aria-label="Helped on">{HELP_CONTROLS.map((c) => <button key={c} type="button" className="tap" aria-pressed={draft.helpedOn.includes(c)} onClick={() => set({ helpedOn: draft.helpedOn.includes(c) ? draft.helpedOn.filter((x) => x !== c) : [...draft.helpedOn, c] })}>{say(c)}</button>)}</div></div> : null}
+          <Whose
+            title={`Whose ${goAround ? 'go-around' : 'landing'} was it`}
+            now={draft.intervention}
+            choose={choose}
+          />
+          {helped ? (
+            <div>
+              <h2>Helped on</h2>
+              <div className="taps of6" role="group" aria-label="Helped on">
+                {HELP_CONTROLS.map((c) => (
+                  <button
+                    key={c}
+                    type="button"
+                    className="tap"
+                    aria-pressed={draft.helpedOn.includes(c)}
+                    onClick={() =>
+                      set({
+                        helpedOn: draft.helpedOn.includes(c)
+                          ? draft.helpedOn.filter((x) => x !== c)
+                          : [...draft.helpedOn, c],
+                      })
+                    }
+                  >
+                    {say(c)}
+                  </button>
+                ))}
+              </div>
+            </div>
+          ) : null}
           <div className="taps ends">
-            <button type="button" className="tap" aria-pressed={draft.demonstration} onClick={() => set({ demonstration: !draft.demonstration })}>My demonstration</button>
-            <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>Stopped<small>device may be touched</small></button>
-            <button type="button" className="tap" aria-pressed={ended === 'climbing-away'} onClick={() => end('climbing-away')}>Climbing away<small>climb established</small></button>
-            <button type="button" className="tap" aria-haspopup="dialog" onClick={() => setMore(true)}>More<small>gates, roll-out, note</small></button>
+            <button
+              type="button"
+              className="tap"
+              aria-pressed={draft.demonstration}
+              onClick={() => set({ demonstration: !draft.demonstration })}
+            >
+              My demonstration
+            </button>
+            <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>
+              Stopped<small>device may be touched</small>
+            </button>
+            <button
+              type="button"
+              className="tap"
+              aria-pressed={ended === 'climbing-away'}
+              onClick={() => end('climbing-away')}
+            >
+              Climbing away<small>climb established</small>
+            </button>
+            <button type="button" className="tap" aria-haspopup="dialog" onClick={() => setMore(true)}>
+              More<small>gates, roll-out, note</small>
+            </button>
           </div>
         </div>
         <div className={`wide foot taps ${cleans.length > 1 ? 'two' : ''}`}>
-          <button type="button" className="tap big" onClick={() => void undo()}>{correcting ? 'Leave it' : 'Undo'}</button>
-          {cleans.map((a) => <button key={a} type="button" className="tap big" aria-pressed={draft.cleanTap !== null && draft.touched === a} disabled={!cleanOffered(draft, ended)} onClick={() => clean(a)}>Clean, <span className="nb">{touchName(a)}</span><small>no drift, crab, swing, bounce</small></button>)}
-          <button type="button" className="tap big" disabled={correcting !== null} onClick={out}>Eyes out<small>turning base, {words.circuit}</small></button>
-          <button type="button" className="tap big go" onClick={() => void save()}>Save {goAround ? 'go-around' : 'landing'}</button>
+          <button type="button" className="tap big" onClick={() => void undo()}>
+            {correcting ? 'Leave it' : 'Undo'}
+          </button>
+          {cleans.map((a) => (
+            <button
+              key={a}
+              type="button"
+              className="tap big"
+              aria-pressed={draft.cleanTap !== null && draft.touched === a}
+              disabled={!cleanOffered(draft, ended)}
+              onClick={() => clean(a)}
+            >
+              Clean, <span className="nb">{touchName(a)}</span>
+              <small>no drift, crab, swing, bounce</small>
+            </button>
+          ))}
+          <button type="button" className="tap big" disabled={correcting !== null} onClick={out}>
+            Eyes out<small>turning base, {words.circuit}</small>
+          </button>
+          <button type="button" className="tap big go" onClick={() => void save()}>
+            Save {goAround ? 'go-around' : 'landing'}
+          </button>
         </div>
-        <p className="wide mb-0" style={{ fontSize: 15 }}>Help early; the record forgives it. Untouched rows are <em>not seen</em>, never assumed good. Place, clean, whose: the third tap saves.</p>
+        <p className="wide mb-0" style={{ fontSize: 15 }}>
+          Help early; the record forgives it. Untouched rows are <em>not seen</em>, never assumed good. Place, clean,
+          whose: the third tap saves.
+        </p>
       </div>
-      {more ? <Suspense fallback={null}><More pack={pack} draft={draft} set={set} close={() => setMore(false)} /></Suspense> : null}
+      {more ? (
+        <Suspense fallback={null}>
+          <More pack={pack} draft={draft} set={set} close={() => setMore(false)} />
+        </Suspense>
+      ) : null}
     </section>
   );
 }
 
 export type Setter = (change: Partial<Draft>) => void;
 
-function Sided<K extends 'drift' | 'crab' | 'swing'>({ title, field, draft, set, bands, left, right }: { title: string; field: K; draft: Draft; set: Setter; bands: readonly string[]; left: string; right: string }) {
+function Sided<K extends 'drift' | 'crab' | 'swing'>({
+  title,
+  field,
+  draft,
+  set,
+  bands,
+  left,
+  right,
+}: {
+  title: string;
+  field: K;
+  draft: Draft;
+  set: Setter;
+  bands: readonly string[];
+  left: string;
+  right: string;
+}) {
   const now = draft[field];
   const tap = (side: 'left' | 'right') => set({ [field]: nextSided(now, side, bands) } as Partial<Draft>);
   const band = (side: 'left' | 'right') => (now?.side === side ? <small>{say(now.band)}</small> : null);
   return (
-    <div><h2>{title}</h2><div className="taps t3" role="group" aria-label={title}>
-      <button type="button" className="tap" aria-pressed={now?.side === 'left'} onClick={() => tap('left')}>{left}{band('left')}</button>
-      <button type="button" className="tap" aria-pressed={now?.band === 'none'} onClick={() => set({ [field]: now?.band === 'none' ? null : { band: 'none', side: null } } as Partial<Draft>)}>none</button>
-      <button type="button" className="tap" aria-pressed={now?.side === 'right'} onClick={() => tap('right')}>{right}{band('right')}</button>
-    </div></div>
+    <div>
+      <h2>{title}</h2>
+      <div className="taps t3" role="group" aria-label={title}>
+        <button type="button" className="tap" aria-pressed={now?.side === 'left'} onClick={() => tap('left')}>
+          {left}
+          {band('left')}
+        </button>
+        <button
+          type="button"
+          className="tap"
+          aria-pressed={now?.band === 'none'}
+          onClick={() => set({ [field]: now?.band === 'none' ? null : { band: 'none', side: null } } as Partial<Draft>)}
+        >
+          none
+        </button>
+        <button type="button" className="tap" aria-pressed={now?.side === 'right'} onClick={() => tap('right')}>
+          {right}
+          {band('right')}
+        </button>
+      </div>
+    </div>
   );
 }
 
 function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const meant = pack.tailwheel ? (['three-point', 'mains-first'] as const) : (['mains-first'] as const);
-  const touched = pack.tailwheel ? (['three-point', 'mains-first', 'tail-first', 'flat'] as const) : (['mains-first', 'flat', 'nose-first'] as const);
+  const touched = pack.tailwheel
+    ? (['three-point', 'mains-first', 'tail-first', 'flat'] as const)
+    : (['mains-first', 'flat', 'nose-first'] as const);
   return (
     <>
       <div className="col">
-        <Words title="Kind" options={KINDS} now={draft.kind} choose={(v) => set({ kind: v ?? 'full-stop' })} columns={2} />
-        <Words title="Meant" options={meant} now={draft.intended as never} choose={(v) => set({ intended: v ?? pack.intended })} columns={pack.tailwheel ? 2 : 1} />
-        <Words title="Touched" options={touched} now={draft.touched as never} choose={(v) => set({ touched: v })} columns={2} name={touchName} />
+        <Words
+          title="Kind"
+          options={KINDS}
+          now={draft.kind}
+          choose={(v) => set({ kind: v ?? 'full-stop' })}
+          columns={2}
+        />
+        <Words
+          title="Meant"
+          options={meant}
+          now={draft.intended as never}
+          choose={(v) => set({ intended: v ?? pack.intended })}
+          columns={pack.tailwheel ? 2 : 1}
+        />
+        <Words
+          title="Touched"
+          options={touched}
+          now={draft.touched as never}
+          choose={(v) => set({ touched: v })}
+          columns={2}
+          name={touchName}
+        />
         <Fence draft={draft} set={set} pack={pack} />
       </div>
       <Runway draft={draft} set={set} pack={pack} runwayEnd={runwayEnd} />
       <div className="col">
-        <Sided title="Drift at touchdown" field="drift" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
+        <Sided
+          title="Drift at touchdown"
+          field="drift"
+          draft={draft}
+          set={set}
+          bands={SIDED_BANDS}
+          left="left"
+          right="right"
+        />
         <Sided title="Nose, crab" field="crab" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
-        <Sided title="Swing in the roll-out" field="swing" draft={draft} set={set} bands={SWING_BANDS} left="left" right="right" />
-        <Words title="Bounces" options={['0', '1', '2', '3'] as const} now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')} choose={(v) => set({ bounce: v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) } })} columns={2} name={(v) => (v === '3' ? '3+' : v)} />
+        <Sided
+          title="Swing in the roll-out"
+          field="swing"
+          draft={draft}
+          set={set}
+          bands={SWING_BANDS}
+          left="left"
+          right="right"
+        />
+        <Words
+          title="Bounces"
+          options={['0', '1', '2', '3'] as const}
+          now={draft.bounce === null ? null : (String(Math.min(3, draft.bounce.count)) as '0')}
+          choose={(v) =>
+            set({
+              bounce:
+                v === null ? null : { count: Number(v), handling: v === '0' ? null : (draft.bounce?.handling ?? null) },
+            })
+          }
+          columns={2}
+          name={(v) => (v === '3' ? '3+' : v)}
+        />
       </div>
     </>
   );
@@ -267,27 +505,71 @@ function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; p
 
 /** The speed over the threshold as read; it starts at the briefed target but counts only once touched. */
 function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
-  return <Stepper title={`At the fence${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`} name="Speed at the fence" unit={pack.unit} start={pack.fenceTarget ?? 60} step={1} least={10} most={400} now={draft.fenceSpeed} set={(fenceSpeed) => set({ fenceSpeed })} />;
+  return (
+    <Stepper
+      title={`At the fence${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`}
+      name="Speed at the fence"
+      unit={pack.unit}
+      start={pack.fenceTarget ?? 60}
+      step={1}
+      least={10}
+      most={400}
+      now={draft.fenceSpeed}
+      set={(fenceSpeed) => set({ fenceSpeed })}
+    />
+  );
 }
 
 /** The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so that they do not pull the tap. */
 function Runway({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const along = [...ALONG_BANDS].reverse();
   const { aimPointM: aim, box } = pack;
-  const metres: Record<string, string> = { short: `${aim - box.before}`, 'in-the-box': `${aim + box.past}`, long: `${aim + 2 * box.past}`, 'very-long': 'm' };
-  const reach: Record<string, string> = { short: `before ${aim - box.before} m`, 'in-the-box': `${aim - box.before} to ${aim + box.past} m`, long: `${aim + box.past} to ${aim + 2 * box.past} m`, 'very-long': `beyond ${aim + 2 * box.past} m` };
+  const metres: Record<string, string> = {
+    short: `${aim - box.before}`,
+    'in-the-box': `${aim + box.past}`,
+    long: `${aim + 2 * box.past}`,
+    'very-long': 'm',
+  };
+  const reach: Record<string, string> = {
+    short: `before ${aim - box.before} m`,
+    'in-the-box': `${aim - box.before} to ${aim + box.past} m`,
+    long: `${aim + box.past} to ${aim + 2 * box.past} m`,
+    'very-long': `beyond ${aim + 2 * box.past} m`,
+  };
   return (
     <div className="runway" data-drawing role="group" aria-label="Where the wheels touched">
-      <div className="scale" aria-hidden>{along.map((a) => <span key={a} style={{ alignSelf: 'start', transform: a === 'very-long' ? 'none' : 'translateY(-10px)' }}>{metres[a]}</span>)}</div>
+      <div className="scale" aria-hidden>
+        {along.map((a) => (
+          <span key={a} style={{ alignSelf: 'start', transform: a === 'very-long' ? 'none' : 'translateY(-10px)' }}>
+            {metres[a]}
+          </span>
+        ))}
+      </div>
       <div className="cells">
         <div className="line" aria-hidden />
-        {along.flatMap((a) => LATERAL_BANDS.map((l) => (
-          <button key={`${a}${l}`} type="button" aria-pressed={draft.along === a && draft.lateral === l} aria-label={`${say(a)}, ${say(l)}`} 
-            onClick={() => set(draft.along === a && draft.lateral === l ? { along: null, lateral: null } : { along: a, lateral: l })} />
-        )))}
+        {along.flatMap((a) =>
+          LATERAL_BANDS.map((l) => (
+            <button
+              key={`${a}${l}`}
+              type="button"
+              aria-pressed={draft.along === a && draft.lateral === l}
+              aria-label={`${say(a)}, ${say(l)}`}
+              onClick={() =>
+                set(
+                  draft.along === a && draft.lateral === l ? { along: null, lateral: null } : { along: a, lateral: l },
+                )
+              }
+            />
+          )),
+        )}
       </div>
       <div className="thr" aria-hidden />
-      <div className="under" aria-hidden><span>runway {runwayEnd}</span><span>{draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}</span></div>
+      <div className="under" aria-hidden>
+        <span>runway {runwayEnd}</span>
+        <span>
+          {draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}
+        </span>
+      </div>
     </div>
   );
 }
@@ -296,13 +578,54 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
   return (
     <>
       <div className="pair">
-        <Words title="Into-wind aileron" options={KEPT_WORDS} now={draft.aileron} choose={(v) => set({ aileron: v })} columns={3} />
-        {pack.tailwheel ? <Words title="Stick back" options={KEPT_WORDS} now={draft.stick} choose={(v) => set({ stick: v })} columns={3} /> : null}
-        <Words title="Bounce handled by" options={BOUNCE_HANDLING} now={draft.bounce?.handling ?? null} choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })} columns={4} off={(draft.bounce?.count ?? 0) === 0} />
-        <Words title="Firmness" options={FIRMNESS_WORDS} now={draft.firmness} choose={(v) => set({ firmness: v })} columns={4} />
-        {pack.hasFlapOrGear ? <Words title="Configuration" options={['right', 'late', 'wrong'] as const} now={draft.configuration} choose={(v) => set({ configuration: v })} columns={3} /> : null}
+        <Words
+          title="Into-wind aileron"
+          options={KEPT_WORDS}
+          now={draft.aileron}
+          choose={(v) => set({ aileron: v })}
+          columns={3}
+        />
+        {pack.tailwheel ? (
+          <Words
+            title="Stick back"
+            options={KEPT_WORDS}
+            now={draft.stick}
+            choose={(v) => set({ stick: v })}
+            columns={3}
+          />
+        ) : null}
+        <Words
+          title="Bounce handled by"
+          options={BOUNCE_HANDLING}
+          now={draft.bounce?.handling ?? null}
+          choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })}
+          columns={4}
+          off={(draft.bounce?.count ?? 0) === 0}
+        />
+        <Words
+          title="Firmness"
+          options={FIRMNESS_WORDS}
+          now={draft.firmness}
+          choose={(v) => set({ firmness: v })}
+          columns={4}
+        />
+        {pack.hasFlapOrGear ? (
+          <Words
+            title="Configuration"
+            options={['right', 'late', 'wrong'] as const}
+            now={draft.configuration}
+            choose={(v) => set({ configuration: v })}
+            columns={3}
+          />
+        ) : null}
       </div>
-      <Words title="Go-around trigger" options={TRIGGER_WORDS} now={draft.trigger} choose={(v) => set({ trigger: v })} columns={4} />
+      <Words
+        title="Go-around trigger"
+        options={TRIGGER_WORDS}
+        now={draft.trigger}
+        choose={(v) => set({ trigger: v })}
+        columns={4}
+      />
     </>
   );
 }
@@ -311,12 +634,52 @@ function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
   const all = CHECKS.every(([id]) => draft.goAroundExecution[id] === 'within');
   return (
     <div className="wide" style={{ display: 'grid', gap: 14 }}>
-      <Words title="Kind" options={KINDS} now={draft.kind} choose={(v) => set({ kind: v ?? 'full-stop' })} columns={4} />
-      <Words title="Went around: a decision, recorded as one. When?" options={GO_AROUND_WORDS} now={draft.goAroundWord} choose={(v) => set({ goAroundWord: v })} columns={3} name={(w) => (w === 'before' ? 'before the trigger' : w === 'late' ? 'after the trigger' : say(w))} />
-      <div><h2>How it was flown</h2>
-        <button type="button" className="tap mb-2" aria-pressed={all} onClick={() => set({ goAroundExecution: all ? {} : Object.fromEntries(CHECKS.map(([id]) => [id, 'within'])) as Draft['goAroundExecution'] })}>All six seen, all good</button>
+      <Words
+        title="Kind"
+        options={KINDS}
+        now={draft.kind}
+        choose={(v) => set({ kind: v ?? 'full-stop' })}
+        columns={4}
+      />
+      <Words
+        title="Went around: a decision, recorded as one. When?"
+        options={GO_AROUND_WORDS}
+        now={draft.goAroundWord}
+        choose={(v) => set({ goAroundWord: v })}
+        columns={3}
+        name={(w) => (w === 'before' ? 'before the trigger' : w === 'late' ? 'after the trigger' : say(w))}
+      />
+      <div>
+        <h2>How it was flown</h2>
+        <button
+          type="button"
+          className="tap mb-2"
+          aria-pressed={all}
+          onClick={() =>
+            set({
+              goAroundExecution: all
+                ? {}
+                : (Object.fromEntries(CHECKS.map(([id]) => [id, 'within'])) as Draft['goAroundExecution']),
+            })
+          }
+        >
+          All six seen, all good
+        </button>
         <div className="taps" style={{ gridTemplateColumns: 'repeat(2, 1fr)' }}>
-          {CHECKS.map(([id, title]) => <Words key={id} title={title} options={['within', 'edge', 'outside'] as const} now={(draft.goAroundExecution[id] ?? null) as 'within' | null} choose={(v) => { const { [id]: _old, ...others } = draft.goAroundExecution; set({ goAroundExecution: v ? { ...others, [id]: v } : others }); }} columns={3} name={(v) => (v === 'within' ? 'good' : v)} />)}
+          {CHECKS.map(([id, title]) => (
+            <Words
+              key={id}
+              title={title}
+              options={['within', 'edge', 'outside'] as const}
+              now={(draft.goAroundExecution[id] ?? null) as 'within' | null}
+              choose={(v) => {
+                const { [id]: _old, ...others } = draft.goAroundExecution;
+                set({ goAroundExecution: v ? { ...others, [id]: v } : others });
+              }}
+              columns={3}
+              name={(v) => (v === 'within' ? 'good' : v)}
+            />
+          ))}
         </div>
       </div>
     </div>

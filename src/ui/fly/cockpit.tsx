@@ -16,11 +16,24 @@ const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }
 const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).GearCheck }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
-type State = { kind: 'reading' } | { kind: 'not-prepared'; sortieId: string | null; here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[] } | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
+type State =
+  | { kind: 'reading' }
+  | {
+      kind: 'not-prepared';
+      sortieId: string | null;
+      here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[];
+    }
+  | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
 export type Record_ = (type: EventType, subjectId: string, payload: unknown) => Promise<void>;
 const VIEWS = ['circuits', 'airwork', 'ground', 'wheels', 'paper'] as const;
 type View = (typeof VIEWS)[number];
-const VIEW_NAME: Record<View, string> = { circuits: 'Landings', airwork: 'Airwork', ground: 'Ground', wheels: 'Wheels', paper: 'From paper' };
+const VIEW_NAME: Record<View, string> = {
+  circuits: 'Landings',
+  airwork: 'Airwork',
+  ground: 'Ground',
+  wheels: 'Wheels',
+  paper: 'From paper',
+};
 
 /** The cockpit shell. The flight comes from the address and from this device only; the network is never waited for. */
 export function Cockpit() {
@@ -43,7 +56,15 @@ export function Cockpit() {
       const { store } = client.current;
       const pack = sortieId ? await store().packs.get(sortieId) : undefined;
       if (!pack) {
-        const here = (await store().packs.toArray()).sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1)).map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({ sortieId: id, pilotName, registration, lesson, flownOn }));
+        const here = (await store().packs.toArray())
+          .sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1))
+          .map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({
+            sortieId: id,
+            pilotName,
+            registration,
+            lesson,
+            flownOn,
+          }));
         return setState({ kind: 'not-prepared', sortieId, here });
       }
       const events = await store().events.where('sortieId').equals(pack.sortieId).toArray();
@@ -67,11 +88,20 @@ export function Cockpit() {
     const kept = await store().events.where('sortieId').equals(sortieId).toArray();
     const known = new Set(kept.map((e) => e.eventId));
     // An event recorded while this was read is not in it yet: keep it.
-    setState((s) => (s.kind === 'ready' ? { ...s, events: [...kept, ...s.events.filter((e) => !known.has(e.eventId))] } : s));
+    setState((s) =>
+      s.kind === 'ready' ? { ...s, events: [...kept, ...s.events.filter((e) => !known.has(e.eventId))] } : s,
+    );
     // Another tab is sending, or this one was: look again for what came in meanwhile.
     if (result.state === 'busy') sendSoon.current(1000);
     // What was just confirmed stays readable beside the news of the network.
-    if (result.message) setLine((l) => (/ saved/.test(l) && !l.includes(result.message) ? `${l} ${result.message}` : l.includes(result.message) ? l : result.message));
+    if (result.message)
+      setLine((l) =>
+        / saved/.test(l) && !l.includes(result.message)
+          ? `${l} ${result.message}`
+          : l.includes(result.message)
+            ? l
+            : result.message,
+      );
     else if (result.state === 'sent') setLine((l) => (/network|kept|field/i.test(l) ? '' : l));
   }, []);
 
@@ -80,7 +110,9 @@ export function Cockpit() {
       if (later.current) clearTimeout(later.current);
       later.current = setTimeout(() => void send(), ms);
     };
-    return () => { if (later.current) clearTimeout(later.current); };
+    return () => {
+      if (later.current) clearTimeout(later.current);
+    };
   }, [send]);
 
   useEffect(() => {
@@ -95,33 +127,68 @@ export function Cockpit() {
   }, [state.kind, send]);
 
   const pack = state.kind === 'ready' ? state.pack : null;
-  const record: Record_ = useCallback(async (type, subjectId, payload) => {
-    if (!pack) return;
-    client.current ??= await import('@/offline/client');
-    try {
-      const event = await client.current.record(pack, type, subjectId, payload, new Date());
-      setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
-      setWaiting((n) => n + 1);
-    } catch (error) {
-      setLine('NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.');
-      throw error;
-    }
-    // First the answer to the tap, then the network.
-    sendSoon.current(type === 'field-set' ? 2000 : 300);
-  }, [pack]);
+  const record: Record_ = useCallback(
+    async (type, subjectId, payload) => {
+      if (!pack) return;
+      client.current ??= await import('@/offline/client');
+      try {
+        const event = await client.current.record(pack, type, subjectId, payload, new Date());
+        setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
+        setWaiting((n) => n + 1);
+      } catch (error) {
+        setLine('NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.');
+        throw error;
+      }
+      // First the answer to the tap, then the network.
+      sendSoon.current(type === 'field-set' ? 2000 : 300);
+    },
+    [pack],
+  );
 
   const folded = useMemo(() => (state.kind === 'ready' ? fold(state.events) : null), [state]);
 
-  if (state.kind === 'reading') return <main className="fly" id="main"><p role="status" style={{ paddingTop: 40 }}>Reading what is on this device …</p>{line ? <p role="alert">{line}</p> : null}</main>;
+  if (state.kind === 'reading')
+    return (
+      <main className="fly" id="main">
+        <p role="status" style={{ paddingTop: 40 }}>
+          Reading what is on this device …
+        </p>
+        {line ? <p role="alert">{line}</p> : null}
+      </main>
+    );
   if (state.kind === 'not-prepared' || !folded) {
     return (
       <main className="fly" id="main" style={{ paddingTop: 60, maxWidth: 640 }}>
-        <h1>{state.kind === 'not-prepared' && state.sortieId === null ? 'Flights on this device' : 'Not prepared on this device'}</h1>
-        {state.kind === 'not-prepared' && state.sortieId !== null ? <p>This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose <em>Take this flight</em>.</p> : null}
-        {state.kind === 'not-prepared' && state.here.length > 0
-          ? <ul className="here" aria-label="Flights on this device">{state.here.map((p) => <li key={p.sortieId}><a className="tap" href={`/fly?sortie=${p.sortieId}&view=circuits`}>{p.pilotName}, lesson {p.lesson}<small>{p.registration}, {p.flownOn}</small></a></li>)}</ul>
-          : <p>No flight is kept here yet.</p>}
-        <p><a href="/board">To the board</a></p>
+        <h1>
+          {state.kind === 'not-prepared' && state.sortieId === null
+            ? 'Flights on this device'
+            : 'Not prepared on this device'}
+        </h1>
+        {state.kind === 'not-prepared' && state.sortieId !== null ? (
+          <p>
+            This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose{' '}
+            <em>Take this flight</em>.
+          </p>
+        ) : null}
+        {state.kind === 'not-prepared' && state.here.length > 0 ? (
+          <ul className="here" aria-label="Flights on this device">
+            {state.here.map((p) => (
+              <li key={p.sortieId}>
+                <a className="tap" href={`/fly?sortie=${p.sortieId}&view=circuits`}>
+                  {p.pilotName}, lesson {p.lesson}
+                  <small>
+                    {p.registration}, {p.flownOn}
+                  </small>
+                </a>
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <p>No flight is kept here yet.</p>
+        )}
+        <p>
+          <a href="/board">To the board</a>
+        </p>
       </main>
     );
   }
@@ -129,46 +196,140 @@ export function Cockpit() {
   const wind = folded.winds[state.pack.sortieId] ?? null;
   const runwayEnd = folded.runways[state.pack.sortieId] ?? state.pack.runwayEnd;
   const saved = folded.landings.length;
-  const sentLandings = folded.landings.filter((l) => events.some((e) => e.subjectId === l.id && e.type === 'landing-saved' && e.sent === 1)).length;
+  const sentLandings = folded.landings.filter((l) =>
+    events.some((e) => e.subjectId === l.id && e.type === 'landing-saved' && e.sent === 1),
+  ).length;
   const refused = events.filter((e) => e.sent === 2);
-  const shown = VIEWS.filter((v) => v === 'circuits' || v === 'airwork' || v === 'ground' || (v === 'wheels' && state.pack.gearLamps) || (v === 'paper' && view === 'paper'));
+  const shown = VIEWS.filter(
+    (v) =>
+      v === 'circuits' ||
+      v === 'airwork' ||
+      v === 'ground' ||
+      (v === 'wheels' && state.pack.gearLamps) ||
+      (v === 'paper' && view === 'paper'),
+  );
   const counts = `${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
   const props = { pack: state.pack, folded, record, say: setLine };
   return (
     <main className="fly" id="main">
       <header>
-        <Flying pack={state.pack} folded={folded} record={record} /><span className="mono">{state.pack.registration}</span>
-        <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>{runwayEnd}</button>
-        <button type="button" onClick={() => setOpen('wind')} aria-label={`Wind ${windWords(wind)}. Log the wind`}>{windWords(wind)}</button>
-        {state.pack.clock ? <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} record={record} /> : null}
-        <nav className="push" aria-label="Views of the flight">{shown.map((v) => <button key={v} type="button" aria-current={view === v ? 'page' : undefined} onClick={() => go(v)}>{VIEW_NAME[v]}</button>)}<a href={`/checkouts/${state.pack.checkoutId}/debrief`} onClick={(e) => { if (!navigator.onLine) { e.preventDefault(); setLine('No network: the debrief is at the field. Everything is kept on this device.'); } }}>Debrief</a></nav>
+        <Flying pack={state.pack} folded={folded} record={record} />
+        <span className="mono">{state.pack.registration}</span>
+        <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>
+          {runwayEnd}
+        </button>
+        <button type="button" onClick={() => setOpen('wind')} aria-label={`Wind ${windWords(wind)}. Log the wind`}>
+          {windWords(wind)}
+        </button>
+        {state.pack.clock ? (
+          <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} record={record} />
+        ) : null}
+        <nav className="push" aria-label="Views of the flight">
+          {shown.map((v) => (
+            <button key={v} type="button" aria-current={view === v ? 'page' : undefined} onClick={() => go(v)}>
+              {VIEW_NAME[v]}
+            </button>
+          ))}
+          <a
+            href={`/checkouts/${state.pack.checkoutId}/debrief`}
+            onClick={(e) => {
+              if (!navigator.onLine) {
+                e.preventDefault();
+                setLine('No network: the debrief is at the field. Everything is kept on this device.');
+              }
+            }}
+          >
+            Debrief
+          </a>
+        </nav>
       </header>
-      <p className="said mb-0" role={/NOT SAVED/.test(line) ? 'alert' : 'status'} style={line ? undefined : { minHeight: 0 }}>{line}</p>
-      {refused.length > 0 ? <p className="mb-2"><button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>{refused.length} not taken by the field: see why</button></p> : null}
-      {view === 'circuits'
-        ? <Circuits {...props} runwayEnd={runwayEnd} wind={wind} counts={counts} askWind={() => setOpen('wind')} toPaper={() => go('paper')} />
-        : (
-          <>
+      <p
+        className="said mb-0"
+        role={/NOT SAVED/.test(line) ? 'alert' : 'status'}
+        style={line ? undefined : { minHeight: 0 }}
+      >
+        {line}
+      </p>
+      {refused.length > 0 ? (
+        <p className="mb-2">
+          <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>
+            {refused.length} not taken by the field: see why
+          </button>
+        </p>
+      ) : null}
+      {view === 'circuits' ? (
+        <Circuits
+          {...props}
+          runwayEnd={runwayEnd}
+          wind={wind}
+          counts={counts}
+          askWind={() => setOpen('wind')}
+          toPaper={() => go('paper')}
+        />
+      ) : (
+        <>
           <p className="status mb-0 counts">{counts}</p>
           <Suspense fallback={<p role="status">One moment …</p>}>
-            {view === 'wheels' && state.pack.gearLamps ? <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
-              : view === 'ground' ? <Ground {...props} runwayEnd={runwayEnd} wind={wind} />
-              : view === 'paper' ? <Paper {...props} runwayEnd={runwayEnd} done={() => go('circuits')} />
-              : <Airwork {...props} runwayEnd={runwayEnd} wind={wind} />}
+            {view === 'wheels' && state.pack.gearLamps ? (
+              <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
+            ) : view === 'ground' ? (
+              <Ground {...props} runwayEnd={runwayEnd} wind={wind} />
+            ) : view === 'paper' ? (
+              <Paper {...props} runwayEnd={runwayEnd} done={() => go('circuits')} />
+            ) : (
+              <Airwork {...props} runwayEnd={runwayEnd} wind={wind} />
+            )}
           </Suspense>
-          </>
-        )}
-      {open === 'wind' ? <WindSheet runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360} wind={wind} close={() => setOpen(null)} record={record} /> : null}
+        </>
+      )}
+      {open === 'wind' ? (
+        <WindSheet
+          runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360}
+          wind={wind}
+          close={() => setOpen(null)}
+          record={record}
+        />
+      ) : null}
       {open === 'runway' ? (
         <Sheet title="Runway in use" close={() => setOpen(null)}>
-          <p className="mb-0">Landings from now on are on it; those already saved keep theirs. The numbers of the brief were for {state.pack.runwayEnd}.</p>
-          <div className="taps t4" role="group" aria-label="Runway in use">{state.pack.runways.map((r) => <button key={r.ident} type="button" className="tap" aria-pressed={r.ident === runwayEnd} onClick={() => void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(() => setOpen(null), () => undefined)}>{r.ident}<small>{r.surface ?? ''}</small></button>)}</div>
+          <p className="mb-0">
+            Landings from now on are on it; those already saved keep theirs. The numbers of the brief were for{' '}
+            {state.pack.runwayEnd}.
+          </p>
+          <div className="taps t4" role="group" aria-label="Runway in use">
+            {state.pack.runways.map((r) => (
+              <button
+                key={r.ident}
+                type="button"
+                className="tap"
+                aria-pressed={r.ident === runwayEnd}
+                onClick={() =>
+                  void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(
+                    () => setOpen(null),
+                    () => undefined,
+                  )
+                }
+              >
+                {r.ident}
+                <small>{r.surface ?? ''}</small>
+              </button>
+            ))}
+          </div>
         </Sheet>
       ) : null}
       {open === 'refused' ? (
         <Sheet title="Not taken by the field" close={() => setOpen(null)}>
-          <p className="mb-0">These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell the chief.</p>
-          <ul>{refused.map((e) => <li key={e.eventId}><strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}</li>)}</ul>
+          <p className="mb-0">
+            These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell
+            the chief.
+          </p>
+          <ul>
+            {refused.map((e) => (
+              <li key={e.eventId}>
+                <strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}
+              </li>
+            ))}
+          </ul>
         </Sheet>
       ) : null}
     </main>
@@ -184,7 +345,18 @@ function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; re
   const names = { [pilotId]: first, [second.pilotId]: second.name.split(' ')[0] ?? second.name };
   return (
     <span className="flying" role="group" aria-label="Who flies now">
-      {[pilotId, second.pilotId].map((id) => <button key={id} type="button" aria-pressed={now === id} onClick={() => now !== id && void record('pilot-swapped', crypto.randomUUID(), { pilotId: id }).catch(() => undefined)}>{names[id]}</button>)}
+      {[pilotId, second.pilotId].map((id) => (
+        <button
+          key={id}
+          type="button"
+          aria-pressed={now === id}
+          onClick={() =>
+            now !== id && void record('pilot-swapped', crypto.randomUUID(), { pilotId: id }).catch(() => undefined)
+          }
+        >
+          {names[id]}
+        </button>
+      ))}
     </span>
   );
 }
@@ -196,22 +368,75 @@ function windWords(wind: LoggedWind | null): string {
 }
 
 /** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
-function WindSheet({ runwayDeg, wind, close, record }: { runwayDeg: number; wind: LoggedWind | null; close: () => void; record: Record_ }) {
+function WindSheet({
+  runwayDeg,
+  wind,
+  close,
+  record,
+}: {
+  runwayDeg: number;
+  wind: LoggedWind | null;
+  close: () => void;
+  record: Record_;
+}) {
   const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
   const [kt, setKt] = useState(wind?.kt ?? 0);
   const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
   const step = (label: string, text: string, down: () => void, up: () => void) => (
-    <div><h2>{label}</h2><div className="stepper"><button type="button" className="tap" aria-label={`${label} less`} onClick={down}>–</button><span className="num">{text}</span><button type="button" className="tap" aria-label={`${label} more`} onClick={up}>+</button></div></div>
+    <div>
+      <h2>{label}</h2>
+      <div className="stepper">
+        <button type="button" className="tap" aria-label={`${label} less`} onClick={down}>
+          –
+        </button>
+        <span className="num">{text}</span>
+        <button type="button" className="tap" aria-label={`${label} more`} onClick={up}>
+          +
+        </button>
+      </div>
+    </div>
   );
-  const turn = (by: number) => setFrom((d) => { const next = (((d + by) % 360) + 360) % 360; return next === 0 ? 360 : next; });
+  const turn = (by: number) =>
+    setFrom((d) => {
+      const next = (((d + by) % 360) + 360) % 360;
+      return next === 0 ? 360 : next;
+    });
   return (
     <Sheet title="Wind now" close={close}>
       <div className="taps t3">
-        {step('From, magnetic', `${direction(from)}°`, () => turn(-10), () => turn(10))}
-        {step('Mean, kt', String(kt), () => setKt(Math.max(0, kt - 1)), () => setKt(kt + 1))}
-        {step('Gust, kt', gust === null ? 'none' : String(gust), () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1), () => setGust(gust === null ? kt + 3 : gust + 1))}
+        {step(
+          'From, magnetic',
+          `${direction(from)}°`,
+          () => turn(-10),
+          () => turn(10),
+        )}
+        {step(
+          'Mean, kt',
+          String(kt),
+          () => setKt(Math.max(0, kt - 1)),
+          () => setKt(kt + 1),
+        )}
+        {step(
+          'Gust, kt',
+          gust === null ? 'none' : String(gust),
+          () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1),
+          () => setGust(gust === null ? kt + 3 : gust + 1),
+        )}
       </div>
-      <button type="button" className="tap go" onClick={() => void record('wind-logged', crypto.randomUUID(), { fromDegMag: from, kt, gustKt: gust !== null && gust > kt ? gust : null, at: new Date().toISOString() }).then(close, () => undefined)}>Log this wind</button>
+      <button
+        type="button"
+        className="tap go"
+        onClick={() =>
+          void record('wind-logged', crypto.randomUUID(), {
+            fromDegMag: from,
+            kt,
+            gustKt: gust !== null && gust > kt ? gust : null,
+            at: new Date().toISOString(),
+          }).then(close, () => undefined)
+        }
+      >
+        Log this wind
+      </button>
     </Sheet>
   );
 }

@@ -12,10 +12,40 @@ export function freshDraft(pack: Pick<SortiePack, 'intended'>): Draft {
 }
 
 /** The draft as saved: with the wind logged, the runway and whose it was; the fields that do not belong to its kind emptied. */
-export function toCaptured(draft: Draft, wind: LoggedWind | null, runwayEnd: string, pilotId: string | null = null): CapturedLanding {
-  const full = { ...draft, wind, runwayEnd, pilotId, fromPaper: false, helpedOn: (draft.intervention ?? 0) >= 2 ? draft.helpedOn : [] };
+export function toCaptured(
+  draft: Draft,
+  wind: LoggedWind | null,
+  runwayEnd: string,
+  pilotId: string | null = null,
+): CapturedLanding {
+  const full = {
+    ...draft,
+    wind,
+    runwayEnd,
+    pilotId,
+    fromPaper: false,
+    helpedOn: (draft.intervention ?? 0) >= 2 ? draft.helpedOn : [],
+  };
   if (draft.kind === 'go-around') {
-    return { ...full, touched: null, along: null, lateral: null, fenceSpeed: null, drift: null, crab: null, swing: null, bounce: null, aileron: null, stick: null, configuration: null, firmness: null, trigger: null, cleanTap: null, rollout: null, peakG: null };
+    return {
+      ...full,
+      touched: null,
+      along: null,
+      lateral: null,
+      fenceSpeed: null,
+      drift: null,
+      crab: null,
+      swing: null,
+      bounce: null,
+      aileron: null,
+      stick: null,
+      configuration: null,
+      firmness: null,
+      trigger: null,
+      cleanTap: null,
+      rollout: null,
+      peakG: null,
+    };
   }
   return { ...full, goAroundWord: null, goAroundExecution: {} };
 }
@@ -23,13 +53,21 @@ export function toCaptured(draft: Draft, wind: LoggedWind | null, runwayEnd: str
 /** Moves the touchdown place by keyboard; the first press lands on the line, in the box. */
 export function movePlace(draft: Draft, along: -1 | 0 | 1, across: -1 | 0 | 1): Pick<Draft, 'along' | 'lateral'> {
   if (draft.along === null || draft.lateral === null) return { along: 'in-the-box', lateral: 'line' };
-  const step = <T extends string>(bands: readonly T[], now: T, by: number): T => bands[Math.max(0, Math.min(bands.length - 1, bands.indexOf(now) + by))] ?? now;
-  return { along: step<AlongBand>(ALONG_BANDS, draft.along, along), lateral: step<LateralBand>(LATERAL_BANDS, draft.lateral, across) };
+  const step = <T extends string>(bands: readonly T[], now: T, by: number): T =>
+    bands[Math.max(0, Math.min(bands.length - 1, bands.indexOf(now) + by))] ?? now;
+  return {
+    along: step<AlongBand>(ALONG_BANDS, draft.along, along),
+    lateral: step<LateralBand>(LATERAL_BANDS, draft.lateral, across),
+  };
 }
 
 type Sided = { band: string; side: 'left' | 'right' | null } | null;
 /** A tap on a side: the first band, then the next ones in turn. */
-export function nextSided(now: Sided, side: 'left' | 'right', bands: readonly string[]): { band: string; side: 'left' | 'right' } {
+export function nextSided(
+  now: Sided,
+  side: 'left' | 'right',
+  bands: readonly string[],
+): { band: string; side: 'left' | 'right' } {
   const levels = bands.filter((b) => b !== 'none');
   const at = now?.side === side ? levels.indexOf(now.band) : -1;
   return { band: levels[(at + 1) % levels.length] ?? 'slight', side };
@@ -37,15 +75,23 @@ export function nextSided(now: Sided, side: 'left' | 'right', bands: readonly st
 
 type Ended = 'stopped' | 'climbing-away' | null;
 /** *Clean* asserts drift, crab, swing and bounce none, and nothing else. It is offered only when stopped or climbing away. */
-export const cleanOffered = (draft: Draft, ended: Ended): boolean => ended !== null && draft.kind !== 'go-around' && draft.kind !== 'low-pass';
+export const cleanOffered = (draft: Draft, ended: Ended): boolean =>
+  ended !== null && draft.kind !== 'go-around' && draft.kind !== 'low-pass';
 
 /**
  * One tap says two things that are both read on its label: clean, and how it touched. The attitude is *seen*, the four others are *asserted*.
  * The same tap again takes both back.
  */
-export function cleanTap(draft: Draft, ended: Exclude<Ended, null>, touched: Attitude): Pick<Draft, 'cleanTap' | 'touched'> {
-  return draft.cleanTap !== null && draft.touched === touched ? { cleanTap: null, touched: null } : { cleanTap: ended, touched };
+export function cleanTap(
+  draft: Draft,
+  ended: Exclude<Ended, null>,
+  touched: Attitude,
+): Pick<Draft, 'cleanTap' | 'touched'> {
+  return draft.cleanTap !== null && draft.touched === touched
+    ? { cleanTap: null, touched: null }
+    : { cleanTap: ended, touched };
 }
 
 /** The third tap of the common case saves: where it touched and *clean* are there, and nobody's help is to be described. */
-export const savesNow = (draft: Draft, level: number): boolean => level <= 1 && draft.along !== null && draft.lateral !== null && draft.cleanTap !== null && draft.kind !== 'go-around';
+export const savesNow = (draft: Draft, level: number): boolean =>
+  level <= 1 && draft.along !== null && draft.lateral !== null && draft.cleanTap !== null && draft.kind !== 'go-around';

@@ -15,27 +15,95 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
   const mark = (value: number | undefined, target: number | null) => {
     if (value === undefined || target === null || !limit) return null;
     const off = value - target;
-    const verdict = judgeQuantity({ quantity: 'speed', unit: 'kt', citation: '', ...limit }, off * (pack.ktPerUnit ?? 1), pack.airwork?.edgeShare ?? 0.2);
-    return <><VerdictMark verdict={verdict} label="speed" /> {off >= 0 ? '+' : '–'}{Math.abs(Math.round(off))}</>;
+    const verdict = judgeQuantity(
+      { quantity: 'speed', unit: 'kt', citation: '', ...limit },
+      off * (pack.ktPerUnit ?? 1),
+      pack.airwork?.edgeShare ?? 0.2,
+    );
+    return (
+      <>
+        <VerdictMark verdict={verdict} label="speed" /> {off >= 0 ? '+' : '–'}
+        {Math.abs(Math.round(off))}
+      </>
+    );
   };
-  const note = (n: Draft['notes'][number]) => set({ notes: draft.notes.includes(n) ? draft.notes.filter((x) => x !== n) : [...draft.notes, n] });
+  const note = (n: Draft['notes'][number]) =>
+    set({ notes: draft.notes.includes(n) ? draft.notes.filter((x) => x !== n) : [...draft.notes, n] });
   return (
     <Sheet title="More of this landing" close={close}>
       {gates.length > 0 ? (
         <div className="taps gates">
           {gates.map((g) => (
-            <Stepper key={g.name} title={`${g.name}${g.target === null ? '' : `, target ${g.target}`}`} unit={pack.unit} start={g.target ?? 60} step={1} least={10} most={400} now={draft.gateSpeeds[g.name] ?? null} note={mark(draft.gateSpeeds[g.name], g.target)}
-              set={(v) => { const { [g.name]: _old, ...others } = draft.gateSpeeds; set({ gateSpeeds: v === null ? others : { ...others, [g.name]: v } }); }} />
+            <Stepper
+              key={g.name}
+              title={`${g.name}${g.target === null ? '' : `, target ${g.target}`}`}
+              unit={pack.unit}
+              start={g.target ?? 60}
+              step={1}
+              least={10}
+              most={400}
+              now={draft.gateSpeeds[g.name] ?? null}
+              note={mark(draft.gateSpeeds[g.name], g.target)}
+              set={(v) => {
+                const { [g.name]: _old, ...others } = draft.gateSpeeds;
+                set({ gateSpeeds: v === null ? others : { ...others, [g.name]: v } });
+              }}
+            />
           ))}
         </div>
       ) : null}
-      {limit ? <p className="mb-0" style={{ fontSize: 15 }}>Targets of today’s brief; the marks are the standard’s {limit.low < 0 ? '–' : ''}{Math.abs(limit.low)} to +{limit.high} kt. A dial read in the turn is a memory: leave out what you did not read.</p> : null}
+      {limit ? (
+        <p className="mb-0" style={{ fontSize: 15 }}>
+          Targets of today’s brief; the marks are the standard’s {limit.low < 0 ? '–' : ''}
+          {Math.abs(limit.low)} to +{limit.high} kt. A dial read in the turn is a memory: leave out what you did not
+          read.
+        </p>
+      ) : null}
       <div className="pair">
-        <Words title="Roll-out flown until stopped" options={KEPT_WORDS} now={draft.rollout} choose={(v) => set({ rollout: v })} columns={3} />
-        <Stepper title="Greatest load" unit="g" start={1.5} step={0.1} digits={1} least={0.5} most={9} now={draft.peakG} set={(v) => set({ peakG: v })} />
-        {pack.landmark ? <Words title={`Landmark: ${pack.landmark.name}, ${pack.landmark.alongM} m`} options={LANDMARK_WORDS} now={draft.landmark} choose={(v) => set({ landmark: v })} columns={2} /> : null}
+        <Words
+          title="Roll-out flown until stopped"
+          options={KEPT_WORDS}
+          now={draft.rollout}
+          choose={(v) => set({ rollout: v })}
+          columns={3}
+        />
+        <Stepper
+          title="Greatest load"
+          unit="g"
+          start={1.5}
+          step={0.1}
+          digits={1}
+          least={0.5}
+          most={9}
+          now={draft.peakG}
+          set={(v) => set({ peakG: v })}
+        />
+        {pack.landmark ? (
+          <Words
+            title={`Landmark: ${pack.landmark.name}, ${pack.landmark.alongM} m`}
+            options={LANDMARK_WORDS}
+            now={draft.landmark}
+            choose={(v) => set({ landmark: v })}
+            columns={2}
+          />
+        ) : null}
       </div>
-      <div><h2>Also seen</h2><div className="taps t4" role="group" aria-label="Also seen">{LANDING_NOTES.map((n) => <button key={n} type="button" className="tap" aria-pressed={draft.notes.includes(n)} onClick={() => note(n)}>{n.replaceAll('-', ' ')}</button>)}</div></div>
+      <div>
+        <h2>Also seen</h2>
+        <div className="taps t4" role="group" aria-label="Also seen">
+          {LANDING_NOTES.map((n) => (
+            <button
+              key={n}
+              type="button"
+              className="tap"
+              aria-pressed={draft.notes.includes(n)}
+              onClick={() => note(n)}
+            >
+              {n.replaceAll('-', ' ')}
+            </button>
+          ))}
+        </div>
+      </div>
       <Typed label="Note" value={draft.note} max={500} keep={(text) => set({ note: text })} />
     </Sheet>
   );

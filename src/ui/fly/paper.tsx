@@ -7,18 +7,41 @@ import type { Folded, SortiePack } from '@/offline/protocol';
 import type { Record_ } from './cockpit';
 
 /** The tally of the card's back, typed or tapped in: the same codes, one landing a line. Kept on the device while it is written. */
-export function Paper({ pack, folded, record, runwayEnd, done, say: tell }: { pack: SortiePack; folded: Folded; record: Record_; runwayEnd: string; done: () => void; say: (line: string) => void }) {
+export function Paper({
+  pack,
+  folded,
+  record,
+  runwayEnd,
+  done,
+  say: tell,
+}: {
+  pack: SortiePack;
+  folded: Folded;
+  record: Record_;
+  runwayEnd: string;
+  done: () => void;
+  say: (line: string) => void;
+}) {
   const key = `jeito-paper-${pack.sortieId}`;
   const [text, setText] = useState('');
   const [busy, setBusy] = useState(false);
   const box = useRef<HTMLTextAreaElement>(null);
-  useEffect(() => { setText(localStorage.getItem(key) ?? ''); box.current?.focus(); }, [key]);
-  const write = (next: string) => { setText(next); localStorage.setItem(key, next); };
+  useEffect(() => {
+    setText(localStorage.getItem(key) ?? '');
+    box.current?.focus();
+  }, [key]);
+  const write = (next: string) => {
+    setText(next);
+    localStorage.setItem(key, next);
+  };
   const lines = useMemo(() => readTally(text), [text]);
   const good = lines.filter((l): l is typeof l & { landing: TallyLanding } => l.landing !== null);
   const cells = (text.split('\n').at(-1) ?? '').trim().split(/\s+/).filter(Boolean).length;
   const column = TALLY_COLUMNS[cells % TALLY_COLUMNS.length] ?? 'kind';
-  const tap = (code: string) => write(`${text.replace(/[ \t]+$/, '')}${text === '' || text.endsWith('\n') ? '' : cells >= TALLY_COLUMNS.length ? '\n' : ' '}${code}${cells + 1 === TALLY_COLUMNS.length ? '\n' : ''}`);
+  const tap = (code: string) =>
+    write(
+      `${text.replace(/[ \t]+$/, '')}${text === '' || text.endsWith('\n') ? '' : cells >= TALLY_COLUMNS.length ? '\n' : ' '}${code}${cells + 1 === TALLY_COLUMNS.length ? '\n' : ''}`,
+    );
   const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
   const enter = async () => {
     if (busy || good.length === 0 || good.length < lines.length) return;
@@ -29,7 +52,13 @@ export function Paper({ pack, folded, record, runwayEnd, done, say: tell }: { pa
     localStorage.setItem(`${key}-ids`, JSON.stringify({ text, ids }));
     try {
       for (const [i, l] of good.entries()) {
-        await record('landing-saved', ids[i] ?? crypto.randomUUID(), { ...UNSEEN, ...l.landing, runwayEnd, fromPaper: true, pilotId: flying === pack.pilotId ? null : flying });
+        await record('landing-saved', ids[i] ?? crypto.randomUUID(), {
+          ...UNSEEN,
+          ...l.landing,
+          runwayEnd,
+          fromPaper: true,
+          pilotId: flying === pack.pilotId ? null : flying,
+        });
       }
       write('');
       localStorage.removeItem(`${key}-ids`);
@@ -44,11 +73,57 @@ export function Paper({ pack, folded, record, runwayEnd, done, say: tell }: { pa
   return (
     <section aria-label="From paper" className="rows" style={{ paddingTop: 12 }}>
       <h1>From paper</h1>
-      <p className="mb-0">One landing a line, the ten columns of the card: {TALLY_COLUMNS.join(', ')}. A dash is <em>not seen</em>, = repeats the line above. Runway {runwayEnd}; no wind is taken, so these do not move the crosswind step.</p>
-      <div className="typed"><label htmlFor="paper-lines">Landings</label><textarea id="paper-lines" ref={box} className="mono" rows={Math.max(5, text.split('\n').length + 1)} value={text} spellCheck={false} autoCapitalize="characters" aria-describedby="paper-read" placeholder="T 3 3 B 0 0 0 0 0 0" onChange={(e) => write(e.target.value)} /></div>
-      <div><h2>Next: {column}</h2><div className="taps t8" role="group" aria-label={`Next code, ${column}`}>{[...TALLY_CODES[column], '='].map((c) => <button key={c} type="button" className="tap mono" onClick={() => tap(c)}>{c}</button>)}</div></div>
-      <ol id="paper-read" className="paper-read">{lines.map((l) => <li key={l.line} value={l.line} className={l.problem ? 'wrong' : undefined}>{l.problem ?? words(l.landing)}</li>)}</ol>
-      <div className="taps t2"><button type="button" className="tap big" onClick={done}>Not now<small>what is written stays</small></button><button type="button" className="tap big go" disabled={busy || good.length === 0 || good.length < lines.length} onClick={() => void enter()}>{good.length < lines.length ? 'Mend the marked lines first' : `Enter ${good.length} landing${good.length === 1 ? '' : 's'}`}</button></div>
+      <p className="mb-0">
+        One landing a line, the ten columns of the card: {TALLY_COLUMNS.join(', ')}. A dash is <em>not seen</em>, =
+        repeats the line above. Runway {runwayEnd}; no wind is taken, so these do not move the crosswind step.
+      </p>
+      <div className="typed">
+        <label htmlFor="paper-lines">Landings</label>
+        <textarea
+          id="paper-lines"
+          ref={box}
+          className="mono"
+          rows={Math.max(5, text.split('\n').length + 1)}
+          value={text}
+          spellCheck={false}
+          autoCapitalize="characters"
+          aria-describedby="paper-read"
+          placeholder="T 3 3 B 0 0 0 0 0 0"
+          onChange={(e) => write(e.target.value)}
+        />
+      </div>
+      <div>
+        <h2>Next: {column}</h2>
+        <div className="taps t8" role="group" aria-label={`Next code, ${column}`}>
+          {[...TALLY_CODES[column], '='].map((c) => (
+            <button key={c} type="button" className="tap mono" onClick={() => tap(c)}>
+              {c}
+            </button>
+          ))}
+        </div>
+      </div>
+      <ol id="paper-read" className="paper-read">
+        {lines.map((l) => (
+          <li key={l.line} value={l.line} className={l.problem ? 'wrong' : undefined}>
+            {l.problem ?? words(l.landing)}
+          </li>
+        ))}
+      </ol>
+      <div className="taps t2">
+        <button type="button" className="tap big" onClick={done}>
+          Not now<small>what is written stays</small>
+        </button>
+        <button
+          type="button"
+          className="tap big go"
+          disabled={busy || good.length === 0 || good.length < lines.length}
+          onClick={() => void enter()}
+        >
+          {good.length < lines.length
+            ? 'Mend the marked lines first'
+            : `Enter ${good.length} landing${good.length === 1 ? '' : 's'}`}
+        </button>
+      </div>
     </section>
   );
 }
@@ -56,7 +131,12 @@ export function Paper({ pack, folded, record, runwayEnd, done, say: tell }: { pa
 /** A line read back in words, so that a slip of a column is seen. */
 function words(l: TallyLanding | null): string {
   if (!l) return '';
-  const sided = (name: string, x: { band: string; side: string | null } | null) => (x === null || x.band === 'none' ? '' : `, ${name} ${say(x.band)} ${x.side ?? ''}`);
-  const whose = l.demonstration ? 'my demonstration' : l.intervention === null ? 'whose not noted' : (INTERVENTIONS[l.intervention]?.word ?? '');
+  const sided = (name: string, x: { band: string; side: string | null } | null) =>
+    x === null || x.band === 'none' ? '' : `, ${name} ${say(x.band)} ${x.side ?? ''}`;
+  const whose = l.demonstration
+    ? 'my demonstration'
+    : l.intervention === null
+      ? 'whose not noted'
+      : (INTERVENTIONS[l.intervention]?.word ?? '');
   return `${say(l.kind)}${l.touched ? `, touched ${l.touched === 'mains-first' ? 'mains first' : say(l.touched)}` : ''}${l.along ? `, ${say(l.along)}` : ''}${l.lateral ? `, ${say(l.lateral)}` : ''}${sided('drift', l.drift)}${sided('crab', l.crab)}${sided('swing', l.swing)}${l.bounce && l.bounce.count > 0 ? `, ${l.bounce.count} bounce${l.bounce.count > 1 ? 's' : ''}${l.bounce.handling ? ` ${say(l.bounce.handling)}` : ''}` : ''}: ${whose}`;
 }

@@ -3,7 +3,14 @@ import { useState } from 'react';
 import type { SortiePack } from '@/offline/protocol';
 
 /** Puts the flight and the page on this device, then opens the cockpit. Says what is here, and why when something is not. */
-interface Share { pilots: { id: string; name: string; own: boolean }[]; secondId: string | null; save: (form: { sortieId: string; pilotId: string | null }) => Promise<{ ok: true } | { ok: false; problems: { message: string }[] }> }
+interface Share {
+  pilots: { id: string; name: string; own: boolean }[];
+  secondId: string | null;
+  save: (form: {
+    sortieId: string;
+    pilotId: string | null;
+  }) => Promise<{ ok: true } | { ok: false; problems: { message: string }[] }>;
+}
 
 export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share }) {
   const [second, setSecond] = useState(share.secondId ?? '');
@@ -12,14 +19,29 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
     const before = second;
     setSecond(id);
     setProblem('');
-    const answer = await share.save({ sortieId, pilotId: id === '' ? null : id }).catch(() => ({ ok: false as const, problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }] }));
-    if (!answer.ok) { setSecond(before); setProblem(answer.problems[0]?.message ?? 'This was not done.'); }
+    const answer = await share
+      .save({ sortieId, pilotId: id === '' ? null : id })
+      .catch(() => ({
+        ok: false as const,
+        problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }],
+      }));
+    if (!answer.ok) {
+      setSecond(before);
+      setProblem(answer.problems[0]?.message ?? 'This was not done.');
+    }
   };
-  const [word, setWord] = useState<{ busy: boolean; text: string; onlyWith: boolean }>({ busy: false, text: '', onlyWith: false });
+  const [word, setWord] = useState<{ busy: boolean; text: string; onlyWith: boolean }>({
+    busy: false,
+    text: '',
+    onlyWith: false,
+  });
   const address = `/fly?sortie=${sortieId}&view=circuits`;
   const say = (text: string, busy = false, onlyWith = false) => setWord({ busy, text, onlyWith });
   const take = async () => {
-    if (!window.isSecureContext) return say('This address is not secure (neither https nor this machine), so the browser keeps nothing for the flight. Open Jeito by https.');
+    if (!window.isSecureContext)
+      return say(
+        'This address is not secure (neither https nor this machine), so the browser keeps nothing for the flight. Open Jeito by https.',
+      );
     say('Taking it along …', true);
     try {
       const response = await fetch(`/api/sorties/${sortieId}`);
@@ -27,7 +49,12 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
       const { keepPack, keepShell } = await import('@/offline/client');
       await keepPack((await response.json()) as SortiePack);
       const shell = await keepShell();
-      if (!shell.kept) return say(`The flight is on this device, but the page is not: ${shell.reason}. It works as long as the page stays open; without a network it does not open again.`, false, true);
+      if (!shell.kept)
+        return say(
+          `The flight is on this device, but the page is not: ${shell.reason}. It works as long as the page stays open; without a network it does not open again.`,
+          false,
+          true,
+        );
       window.location.href = address;
     } catch {
       say('It could not be put on this device. Check the network and the room left on the device, then try again.');
@@ -35,17 +62,39 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
   };
   return (
     <>
-      <p>The flight, its targets and what is already recorded are kept on this device. What you tap is kept here first and sent when there is a network.</p>
+      <p>
+        The flight, its targets and what is already recorded are kept on this device. What you tap is kept here first
+        and sent when there is a network.
+      </p>
       <div className="mb-3">
-        <label className="form-label mb-1" htmlFor="second">Who else swaps seats in this flight</label>
-        <select id="second" className={`form-select ${problem ? 'is-invalid' : ''}`} value={second} aria-describedby="second-note" onChange={(e) => void choose(e.target.value)}>
+        <label className="form-label mb-1" htmlFor="second">
+          Who else swaps seats in this flight
+        </label>
+        <select
+          id="second"
+          className={`form-select ${problem ? 'is-invalid' : ''}`}
+          value={second}
+          aria-describedby="second-note"
+          onChange={(e) => void choose(e.target.value)}
+        >
           <option value="">nobody</option>
-          {share.pilots.map((p) => <option key={p.id} value={p.id}>{p.name}{p.own ? ', own checkout on this aeroplane' : ''}</option>)}
+          {share.pilots.map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.name}
+              {p.own ? ', own checkout on this aeroplane' : ''}
+            </option>
+          ))}
         </select>
-        <div id="second-note" className={problem ? 'invalid-feedback' : 'form-text'}>{problem || 'Each landing belongs to the one who flew it: to their own checkout, or to their recency alone.'}</div>
+        <div id="second-note" className={problem ? 'invalid-feedback' : 'form-text'}>
+          {problem || 'Each landing belongs to the one who flew it: to their own checkout, or to their recency alone.'}
+        </div>
       </div>
-      <button type="button" className="btn btn-primary btn-lg" onClick={() => void take()} disabled={word.busy}>Take this flight</button>
-      <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>{word.text} {word.onlyWith ? <a href={address}>Fly with the page kept open</a> : null}</p>
+      <button type="button" className="btn btn-primary btn-lg" onClick={() => void take()} disabled={word.busy}>
+        Take this flight
+      </button>
+      <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>
+        {word.text} {word.onlyWith ? <a href={address}>Fly with the page kept open</a> : null}
+      </p>
     </>
   );
 }

@@ -13,7 +13,12 @@ import { Panel, Problems, Title } from '../shared/parts';
 import { DifferenceList, FindingList } from './findings';
 
 type Path = readonly (string | number)[];
-interface Tools { set: (path: Path, value: unknown) => void; problems: Map<string, string>; dialUnit: string; /** Said of what is not entered. */ absent: string }
+interface Tools {
+  set: (path: Path, value: unknown) => void;
+  problems: Map<string, string>;
+  dialUnit: string;
+  /** Said of what is not entered. */ absent: string;
+}
 interface Props {
   kind: 'type' | 'airframe' | 'content';
   title: string;
@@ -23,7 +28,11 @@ interface Props {
   dialUnit: string;
   /** The type under an airframe, so that its findings can be shown while editing. */
   type: TypeSheet | null;
-  save: (form: { reason: string; value: unknown; baseVersion: number }) => Promise<ActionResult<{ version: number; unchanged: boolean }>>;
+  save: (form: {
+    reason: string;
+    value: unknown;
+    baseVersion: number;
+  }) => Promise<ActionResult<{ version: number; unchanged: boolean }>>;
   back: string;
   /** Drawn beside the fields while they are edited. */
   drawn?: 'aerodrome';
@@ -51,7 +60,9 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   const findings = useMemo(() => {
     if (kind === 'content') return [];
     try {
-      return validateSheet(kind === 'type' ? (settled as TypeSheet) : effectiveSheet(type as TypeSheet, settled as Airframe));
+      return validateSheet(
+        kind === 'type' ? (settled as TypeSheet) : effectiveSheet(type as TypeSheet, settled as Airframe),
+      );
     } catch {
       return null;
     }
@@ -78,29 +89,144 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   const reasonProblem = trouble.find((p) => p.path === 'reason')?.message;
   return (
     <>
-      <Title title={title} line={`From version ${version}. Saving makes version ${version + 1}; checkouts keep theirs until they are moved on purpose.`} />
-      <Problems problems={trouble.filter((p) => !p.path.startsWith('sheet.') && p.path !== 'reason')} title="Not saved" />
-      {problems.size > 0 ? <div className="trouble mb-3" role="alert"><strong>Not saved: {problems.size === 1 ? 'one field' : `${problems.size} fields`} to put right</strong><ul>{[...problems].slice(0, 6).map(([path, m]) => <li key={path}><button type="button" className="btn btn-link btn-sm p-0" onClick={() => setSection(sections.includes(path.split('.')[0] ?? '') ? (path.split('.')[0] ?? '') : 'general')}>{path.split('.').map((p) => fieldName(p)).join(', ')}</button>: {m}</li>)}</ul></div> : null}
+      <Title
+        title={title}
+        line={`From version ${version}. Saving makes version ${version + 1}; checkouts keep theirs until they are moved on purpose.`}
+      />
+      <Problems
+        problems={trouble.filter((p) => !p.path.startsWith('sheet.') && p.path !== 'reason')}
+        title="Not saved"
+      />
+      {problems.size > 0 ? (
+        <div className="trouble mb-3" role="alert">
+          <strong>Not saved: {problems.size === 1 ? 'one field' : `${problems.size} fields`} to put right</strong>
+          <ul>
+            {[...problems].slice(0, 6).map(([path, m]) => (
+              <li key={path}>
+                <button
+                  type="button"
+                  className="btn btn-link btn-sm p-0"
+                  onClick={() =>
+                    setSection(sections.includes(path.split('.')[0] ?? '') ? (path.split('.')[0] ?? '') : 'general')
+                  }
+                >
+                  {path
+                    .split('.')
+                    .map((p) => fieldName(p))
+                    .join(', ')}
+                </button>
+                : {m}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
       <div className="editor">
-        <nav aria-label="Sections"><ul>{sections.map((s) => <li key={s}><button type="button" className={`secbtn${now === s ? ' on' : ''}`} aria-current={now === s ? 'true' : undefined} onClick={() => setSection(s)}>{s === 'general' ? 'in general' : fieldName(s)}{[...problems.keys()].some((p) => p.startsWith(`${s}.`)) ? ' *' : ''}</button></li>)}</ul></nav>
+        <nav aria-label="Sections">
+          <ul>
+            {sections.map((s) => (
+              <li key={s}>
+                <button
+                  type="button"
+                  className={`secbtn${now === s ? ' on' : ''}`}
+                  aria-current={now === s ? 'true' : undefined}
+                  onClick={() => setSection(s)}
+                >
+                  {s === 'general' ? 'in general' : fieldName(s)}
+                  {[...problems.keys()].some((p) => p.startsWith(`${s}.`)) ? ' *' : ''}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </nav>
         <Panel title={now === 'general' ? 'In general' : fieldName(now)}>
           <div className="d-grid gap-2">
             {now === 'general'
-              ? fields.filter((f) => isPlain(f.node)).map((f) => <NodeField key={f.key} node={f.node} path={[f.key]} value={(draft as Record<string, unknown>)[f.key]} tools={tools} />)
-              : fields.filter((f) => f.key === now).map((f) => <NodeField key={f.key} node={f.node} path={[f.key]} value={(draft as Record<string, unknown>)[f.key]} tools={tools} bare />)}
+              ? fields
+                  .filter((f) => isPlain(f.node))
+                  .map((f) => (
+                    <NodeField
+                      key={f.key}
+                      node={f.node}
+                      path={[f.key]}
+                      value={(draft as Record<string, unknown>)[f.key]}
+                      tools={tools}
+                    />
+                  ))
+              : fields
+                  .filter((f) => f.key === now)
+                  .map((f) => (
+                    <NodeField
+                      key={f.key}
+                      node={f.node}
+                      path={[f.key]}
+                      value={(draft as Record<string, unknown>)[f.key]}
+                      tools={tools}
+                      bare
+                    />
+                  ))}
           </div>
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
-          {drawn === 'aerodrome' ? <Panel title="As it is drawn"><AerodromeDrawing runways={(settled as { runways: Parameters<typeof AerodromeDrawing>[0]['runways'] }).runways ?? []} name={(settled as { name?: string }).name ?? ''} /></Panel> : null}
+          {drawn === 'aerodrome' ? (
+            <Panel title="As it is drawn">
+              <AerodromeDrawing
+                runways={(settled as { runways: Parameters<typeof AerodromeDrawing>[0]['runways'] }).runways ?? []}
+                name={(settled as { name?: string }).name ?? ''}
+              />
+            </Panel>
+          ) : null}
           {kind === 'content' ? <ImportFile node={node} take={keep} /> : null}
-          {kind === 'content' ? null : <Panel title="What the validator says">{findings === null ? <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p> : <FindingList findings={findings} go={(path) => { const first = path.split('.')[0] ?? ''; setSection(sections.includes(first) ? first : 'general'); }} />}</Panel>}
-          <Panel title="What changes">{differences.length === 0 ? <p className="soft mb-0">Nothing yet.</p> : <DifferenceList differences={differences} />}</Panel>
+          {kind === 'content' ? null : (
+            <Panel title="What the validator says">
+              {findings === null ? (
+                <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p>
+              ) : (
+                <FindingList
+                  findings={findings}
+                  go={(path) => {
+                    const first = path.split('.')[0] ?? '';
+                    setSection(sections.includes(first) ? first : 'general');
+                  }}
+                />
+              )}
+            </Panel>
+          )}
+          <Panel title="What changes">
+            {differences.length === 0 ? (
+              <p className="soft mb-0">Nothing yet.</p>
+            ) : (
+              <DifferenceList differences={differences} />
+            )}
+          </Panel>
           <Panel title="Save">
-            <label className="form-label" htmlFor="reason">Reason</label>
-            <textarea id="reason" className={`form-control${reasonProblem ? ' is-invalid' : ''}`} rows={2} value={reason} aria-describedby="reason-problem" onChange={(e) => setReason(e.target.value)} />
-            <div className="invalid-feedback" id="reason-problem" role="alert">{reasonProblem}</div>
-            <button type="button" className="btn btn-primary mt-2" disabled={busy || differences.length === 0} onClick={() => void send()}>{busy ? 'Saving' : `Save as version ${version + 1}`}</button>
-            {findings && findings.length > 0 ? <p className="soft small mb-0 mt-2">It can be saved with findings: they stay on the sheet and in every brief until they are put right.</p> : null}
+            <label className="form-label" htmlFor="reason">
+              Reason
+            </label>
+            <textarea
+              id="reason"
+              className={`form-control${reasonProblem ? ' is-invalid' : ''}`}
+              rows={2}
+              value={reason}
+              aria-describedby="reason-problem"
+              onChange={(e) => setReason(e.target.value)}
+            />
+            <div className="invalid-feedback" id="reason-problem" role="alert">
+              {reasonProblem}
+            </div>
+            <button
+              type="button"
+              className="btn btn-primary mt-2"
+              disabled={busy || differences.length === 0}
+              onClick={() => void send()}
+            >
+              {busy ? 'Saving' : `Save as version ${version + 1}`}
+            </button>
+            {findings && findings.length > 0 ? (
+              <p className="soft small mb-0 mt-2">
+                It can be saved with findings: they stay on the sheet and in every brief until they are put right.
+              </p>
+            ) : null}
           </Panel>
         </div>
       </div>
@@ -108,7 +234,14 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   );
 }
 
-const isPlain = (n: FormNode): boolean => n.kind === 'text' || n.kind === 'number' || n.kind === 'choice' || n.kind === 'yes-no' || n.kind === 'sourced' || n.kind === 'date' || (n.kind === 'optional' && isPlain(n.inner));
+const isPlain = (n: FormNode): boolean =>
+  n.kind === 'text' ||
+  n.kind === 'number' ||
+  n.kind === 'choice' ||
+  n.kind === 'yes-no' ||
+  n.kind === 'sourced' ||
+  n.kind === 'date' ||
+  (n.kind === 'optional' && isPlain(n.inner));
 
 function put(root: unknown, path: Path, value: unknown): unknown {
   const [key, ...rest] = path;
@@ -118,52 +251,280 @@ function put(root: unknown, path: Path, value: unknown): unknown {
   return { ...object, [key]: put(object[key], rest, value) };
 }
 
-function NodeField({ node, path, value, tools, bare = false }: { node: FormNode; path: Path; value: unknown; tools: Tools; bare?: boolean }) {
+function NodeField({
+  node,
+  path,
+  value,
+  tools,
+  bare = false,
+}: {
+  node: FormNode;
+  path: Path;
+  value: unknown;
+  tools: Tools;
+  bare?: boolean;
+}) {
   const id = path.join('.');
   const name = fieldName(id);
   const unit = fieldUnit(id, tools.dialUnit);
   const problem = tools.problems.get(id);
-  const label = <>{name}{unit ? <span className="soft"> ({unit})</span> : null}</>;
-  const note = problem ? <div className="invalid-feedback" role="alert" id={`${id}-p`}>{problem}</div> : null;
+  const label = (
+    <>
+      {name}
+      {unit ? <span className="soft"> ({unit})</span> : null}
+    </>
+  );
+  const note = problem ? (
+    <div className="invalid-feedback" role="alert" id={`${id}-p`}>
+      {problem}
+    </div>
+  ) : null;
   const cls = (base: string) => `${base}${problem ? ' is-invalid' : ''}`;
   switch (node.kind) {
-    case 'fixed': return null;
-    case 'number': return <div><label className="form-label" htmlFor={id}>{label}</label><NumberInput id={id} className={cls('form-control form-control-sm')} value={value} change={(x) => tools.set(path, x)} />{note}</div>;
-    case 'text': return <div><label className="form-label" htmlFor={id}>{label}</label><TextInput id={id} className={cls('form-control form-control-sm')} value={String(value ?? '')} path={path} change={(x) => tools.set(path, x)} />{note}</div>;
-    case 'date': return <div><label className="form-label" htmlFor={id}>{label}</label><input id={id} type="date" className={cls('form-control form-control-sm')} value={String(value ?? '')} onChange={(e) => tools.set(path, e.target.value)} />{note}</div>;
-    case 'choice': return <div><label className="form-label" htmlFor={id}>{label}</label><select id={id} className={cls('form-select form-select-sm')} value={String(value)} onChange={(e) => tools.set(path, e.target.value)}>{node.options.map((o) => <option key={o} value={o}>{path[path.length - 1] === 'key' ? (ATTRIBUTES[o as AttributeKey]?.name ?? o) : o}</option>)}</select>{note}</div>;
-    case 'yes-no': return <div className="form-check"><input type="checkbox" id={id} className="form-check-input" checked={Boolean(value)} onChange={(e) => tools.set(path, e.target.checked)} /><label className="form-check-label" htmlFor={id}>{label}</label>{note}</div>;
-    case 'sourced': return <SourcedField id={id} label={label} path={path} value={value as Sourced_} tools={tools} />;
+    case 'fixed':
+      return null;
+    case 'number':
+      return (
+        <div>
+          <label className="form-label" htmlFor={id}>
+            {label}
+          </label>
+          <NumberInput
+            id={id}
+            className={cls('form-control form-control-sm')}
+            value={value}
+            change={(x) => tools.set(path, x)}
+          />
+          {note}
+        </div>
+      );
+    case 'text':
+      return (
+        <div>
+          <label className="form-label" htmlFor={id}>
+            {label}
+          </label>
+          <TextInput
+            id={id}
+            className={cls('form-control form-control-sm')}
+            value={String(value ?? '')}
+            path={path}
+            change={(x) => tools.set(path, x)}
+          />
+          {note}
+        </div>
+      );
+    case 'date':
+      return (
+        <div>
+          <label className="form-label" htmlFor={id}>
+            {label}
+          </label>
+          <input
+            id={id}
+            type="date"
+            className={cls('form-control form-control-sm')}
+            value={String(value ?? '')}
+            onChange={(e) => tools.set(path, e.target.value)}
+          />
+          {note}
+        </div>
+      );
+    case 'choice':
+      return (
+        <div>
+          <label className="form-label" htmlFor={id}>
+            {label}
+          </label>
+          <select
+            id={id}
+            className={cls('form-select form-select-sm')}
+            value={String(value)}
+            onChange={(e) => tools.set(path, e.target.value)}
+          >
+            {node.options.map((o) => (
+              <option key={o} value={o}>
+                {path[path.length - 1] === 'key' ? (ATTRIBUTES[o as AttributeKey]?.name ?? o) : o}
+              </option>
+            ))}
+          </select>
+          {note}
+        </div>
+      );
+    case 'yes-no':
+      return (
+        <div className="form-check">
+          <input
+            type="checkbox"
+            id={id}
+            className="form-check-input"
+            checked={Boolean(value)}
+            onChange={(e) => tools.set(path, e.target.checked)}
+          />
+          <label className="form-check-label" htmlFor={id}>
+            {label}
+          </label>
+          {note}
+        </div>
+      );
+    case 'sourced':
+      return <SourcedField id={id} label={label} path={path} value={value as Sourced_} tools={tools} />;
     case 'optional':
-      return value === null || value === undefined
-        ? <div className="optional d-flex gap-2 align-items-center"><span className="form-label mb-0">{label}: <span className="soft">{tools.absent}</span></span><button type="button" className="btn btn-outline-primary btn-sm" onClick={() => tools.set(path, emptyOf(node.inner))}>{tools.absent === 'none' ? 'Add' : 'Enter'} {name}</button>{note}</div>
-        : <div className="optional"><NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} /><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>{tools.absent === 'none' ? `Take ${name} out` : `Take ${name} off the sheet`}</button></div>;
+      return value === null || value === undefined ? (
+        <div className="optional d-flex gap-2 align-items-center">
+          <span className="form-label mb-0">
+            {label}: <span className="soft">{tools.absent}</span>
+          </span>
+          <button
+            type="button"
+            className="btn btn-outline-primary btn-sm"
+            onClick={() => tools.set(path, emptyOf(node.inner))}
+          >
+            {tools.absent === 'none' ? 'Add' : 'Enter'} {name}
+          </button>
+          {note}
+        </div>
+      ) : (
+        <div className="optional">
+          <NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} />
+          <button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>
+            {tools.absent === 'none' ? `Take ${name} out` : `Take ${name} off the sheet`}
+          </button>
+        </div>
+      );
     case 'object': {
-      const inner = <div className="fields">{node.fields.map((f) => <NodeField key={f.key} node={f.node} path={[...path, f.key]} value={(value as Record<string, unknown>)[f.key]} tools={tools} />)}</div>;
-      return bare ? inner : <fieldset className="nested"><legend>{name}</legend>{inner}</fieldset>;
+      const inner = (
+        <div className="fields">
+          {node.fields.map((f) => (
+            <NodeField
+              key={f.key}
+              node={f.node}
+              path={[...path, f.key]}
+              value={(value as Record<string, unknown>)[f.key]}
+              tools={tools}
+            />
+          ))}
+        </div>
+      );
+      return bare ? (
+        inner
+      ) : (
+        <fieldset className="nested">
+          <legend>{name}</legend>
+          {inner}
+        </fieldset>
+      );
     }
     case 'variants': {
       const at = (value as Record<string, unknown> | null)?.[node.tag];
       const now = node.options.find((o) => o.value === at);
-      return <fieldset className="nested"><legend>{name}</legend><div><label className="form-label" htmlFor={`${id}-kind`}>kind</label><select id={`${id}-kind`} className="form-select form-select-sm" value={String(at ?? '')} onChange={(e) => { const next = node.options.find((o) => o.value === e.target.value); if (next) tools.set(path, emptyOf(next.node)); }}>{node.options.map((o) => <option key={o.value} value={o.value}>{say(o.value)}</option>)}</select></div>{now ? <NodeField node={now.node} path={path} value={value} tools={tools} bare /> : null}{note}</fieldset>;
+      return (
+        <fieldset className="nested">
+          <legend>{name}</legend>
+          <div>
+            <label className="form-label" htmlFor={`${id}-kind`}>
+              kind
+            </label>
+            <select
+              id={`${id}-kind`}
+              className="form-select form-select-sm"
+              value={String(at ?? '')}
+              onChange={(e) => {
+                const next = node.options.find((o) => o.value === e.target.value);
+                if (next) tools.set(path, emptyOf(next.node));
+              }}
+            >
+              {node.options.map((o) => (
+                <option key={o.value} value={o.value}>
+                  {say(o.value)}
+                </option>
+              ))}
+            </select>
+          </div>
+          {now ? <NodeField node={now.node} path={path} value={value} tools={tools} bare /> : null}
+          {note}
+        </fieldset>
+      );
     }
-    case 'map': return <MapField node={node} path={path} value={(value ?? {}) as Record<string, unknown>} tools={tools} name={name} />;
-    case 'list': return <ListField node={node} path={path} value={value as unknown[]} tools={tools} name={name} />;
+    case 'map':
+      return (
+        <MapField node={node} path={path} value={(value ?? {}) as Record<string, unknown>} tools={tools} name={name} />
+      );
+    case 'list':
+      return <ListField node={node} path={path} value={value as unknown[]} tools={tools} name={name} />;
   }
 }
 
 /** Names and what stands under each. */
-function MapField({ node, path, value, tools, name }: { node: Extract<FormNode, { kind: 'map' }>; path: Path; value: Record<string, unknown>; tools: Tools; name: string }) {
+function MapField({
+  node,
+  path,
+  value,
+  tools,
+  name,
+}: {
+  node: Extract<FormNode, { kind: 'map' }>;
+  path: Path;
+  value: Record<string, unknown>;
+  tools: Tools;
+  name: string;
+}) {
   const [key, setKey] = useState('');
   const left = node.keys?.filter((k) => !(k in value)) ?? null;
-  const add = () => { const k = key.trim(); if (k !== '' && !(k in value)) { tools.set(path, { ...value, [k]: emptyOf(node.value) }); setKey(''); } };
+  const add = () => {
+    const k = key.trim();
+    if (k !== '' && !(k in value)) {
+      tools.set(path, { ...value, [k]: emptyOf(node.value) });
+      setKey('');
+    }
+  };
   return (
-    <fieldset className="nested"><legend>{name}</legend>
-      {Object.entries(value).map(([k, x]) => <div key={k} className="listrow"><strong className="small">{k}</strong><NodeField node={node.value} path={[...path, k]} value={x} tools={tools} bare /><div><button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, Object.fromEntries(Object.entries(value).filter(([other]) => other !== k)))}>remove {k}</button></div></div>)}
+    <fieldset className="nested">
+      <legend>{name}</legend>
+      {Object.entries(value).map(([k, x]) => (
+        <div key={k} className="listrow">
+          <strong className="small">{k}</strong>
+          <NodeField node={node.value} path={[...path, k]} value={x} tools={tools} bare />
+          <div>
+            <button
+              type="button"
+              className="btn btn-link btn-sm p-0"
+              onClick={() =>
+                tools.set(path, Object.fromEntries(Object.entries(value).filter(([other]) => other !== k)))
+              }
+            >
+              remove {k}
+            </button>
+          </div>
+        </div>
+      ))}
       {left?.length === 0 ? null : (
         <div className="d-flex gap-2">
-          {left ? <select aria-label={`name to add to ${name}`} className="form-select form-select-sm" value={key} onChange={(e) => setKey(e.target.value)}><option value="">Choose</option>{left.map((k) => <option key={k} value={k}>{k}</option>)}</select> : <input aria-label={`name to add to ${name}`} className="form-control form-control-sm" value={key} onChange={(e) => setKey(e.target.value)} />}
-          <button type="button" className="btn btn-outline-primary btn-sm" onClick={add}>Add to {name}</button>
+          {left ? (
+            <select
+              aria-label={`name to add to ${name}`}
+              className="form-select form-select-sm"
+              value={key}
+              onChange={(e) => setKey(e.target.value)}
+            >
+              <option value="">Choose</option>
+              {left.map((k) => (
+                <option key={k} value={k}>
+                  {k}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <input
+              aria-label={`name to add to ${name}`}
+              className="form-control form-control-sm"
+              value={key}
+              onChange={(e) => setKey(e.target.value)}
+            />
+          )}
+          <button type="button" className="btn btn-outline-primary btn-sm" onClick={add}>
+            Add to {name}
+          </button>
         </div>
       )}
     </fieldset>
@@ -175,78 +536,267 @@ function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => 
   const [problem, setProblem] = useState('');
   return (
     <Panel title="From a file">
-      <label className="form-label" htmlFor="import">An export of this, changed elsewhere</label>
-      <input id="import" type="file" accept=".json,application/json" className="form-control form-control-sm" onChange={(e) => {
-        const file = e.target.files?.[0];
-        void file?.text().then((text) => {
-          const parsed = JSON.parse(text) as { schema?: string; body?: unknown };
-          const body: unknown = parsed.schema === 'content/1' ? parsed.body : parsed;
-          const wrong = misfit(node, body);
-          if (wrong !== null) return setProblem(`This file has not the form of what is edited here (${wrong}). Export it here first, change that file, and bring it back.`);
-          take(body);
-          setProblem('');
-        }).catch(() => setProblem('This is not JSON. Export it here first, change that file, and bring it back.'));
-      }} />
-      {problem ? <div className="invalid-feedback d-block" role="alert">{problem}</div> : null}
+      <label className="form-label" htmlFor="import">
+        An export of this, changed elsewhere
+      </label>
+      <input
+        id="import"
+        type="file"
+        accept=".json,application/json"
+        className="form-control form-control-sm"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          void file
+            ?.text()
+            .then((text) => {
+              const parsed = JSON.parse(text) as { schema?: string; body?: unknown };
+              const body: unknown = parsed.schema === 'content/1' ? parsed.body : parsed;
+              const wrong = misfit(node, body);
+              if (wrong !== null)
+                return setProblem(
+                  `This file has not the form of what is edited here (${wrong}). Export it here first, change that file, and bring it back.`,
+                );
+              take(body);
+              setProblem('');
+            })
+            .catch(() => setProblem('This is not JSON. Export it here first, change that file, and bring it back.'));
+        }}
+      />
+      {problem ? (
+        <div className="invalid-feedback d-block" role="alert">
+          {problem}
+        </div>
+      ) : null}
     </Panel>
   );
 }
 
-function ListField({ node, path, value, tools, name }: { node: Extract<FormNode, { kind: 'list' }>; path: Path; value: unknown[]; tools: Tools; name: string }) {
+function ListField({
+  node,
+  path,
+  value,
+  tools,
+  name,
+}: {
+  node: Extract<FormNode, { kind: 'list' }>;
+  path: Path;
+  value: unknown[];
+  tools: Tools;
+  name: string;
+}) {
   const rows = value ?? [];
   const change = (next: unknown[]) => tools.set(path, next);
   return (
-    <fieldset className="nested"><legend>{name}</legend>
+    <fieldset className="nested">
+      <legend>{name}</legend>
       {rows.map((row, i) => (
         <div key={i} className="listrow">
           {node.item.kind === 'object' ? <strong className="small">{rowName(row, i)}</strong> : null}
           <NodeField node={node.item} path={[...path, i]} value={row} tools={tools} bare />
           <div className="d-flex gap-2">
-            {i > 0 ? <button type="button" className="btn btn-link btn-sm p-0" onClick={() => change([...rows.slice(0, i - 1), row, rows[i - 1], ...rows.slice(i + 1)])}>move up</button> : null}
-            <button type="button" className="btn btn-link btn-sm p-0" onClick={() => change(rows.filter((_, j) => j !== i))}>remove {rowName(row, i)}</button>
+            {i > 0 ? (
+              <button
+                type="button"
+                className="btn btn-link btn-sm p-0"
+                onClick={() => change([...rows.slice(0, i - 1), row, rows[i - 1], ...rows.slice(i + 1)])}
+              >
+                move up
+              </button>
+            ) : null}
+            <button
+              type="button"
+              className="btn btn-link btn-sm p-0"
+              onClick={() => change(rows.filter((_, j) => j !== i))}
+            >
+              remove {rowName(row, i)}
+            </button>
           </div>
         </div>
       ))}
-      <button type="button" className="btn btn-outline-primary btn-sm" onClick={() => change([...rows, emptyOf(node.item)])}>Add to {name}</button>
+      <button
+        type="button"
+        className="btn btn-outline-primary btn-sm"
+        onClick={() => change([...rows, emptyOf(node.item)])}
+      >
+        Add to {name}
+      </button>
     </fieldset>
   );
 }
 
-interface Claim_ { value: number | null; source: string; ref: string }
-interface Sourced_ extends Claim_ { others?: Claim_[] }
+interface Claim_ {
+  value: number | null;
+  source: string;
+  ref: string;
+}
+interface Sourced_ extends Claim_ {
+  others?: Claim_[];
+}
 
 /** A number, who says it and where; what others say stands below, with the difference. */
-function SourcedField({ id, label, path, value, tools }: { id: string; label: React.ReactNode; path: Path; value: Sourced_; tools: Tools }) {
+function SourcedField({
+  id,
+  label,
+  path,
+  value,
+  tools,
+}: {
+  id: string;
+  label: React.ReactNode;
+  path: Path;
+  value: Sourced_;
+  tools: Tools;
+}) {
   const others = value.others ?? [];
   const claim = (at: Path, c: Claim_, first: boolean) => {
     const key = at.join('.');
     const problem = tools.problems.get(`${key}.value`) ?? tools.problems.get(`${key}.ref`);
     return (
       <div className="claim" key={key}>
-        <NumberInput id={first ? id : key} className="form-control form-control-sm" value={c.value} change={(x) => tools.set([...at, 'value'], x)} label={first ? undefined : `other value ${at[at.length - 1]}`} />
-        <select aria-label={`source of ${key}`} className="form-select form-select-sm" value={c.source} onChange={(e) => tools.set([...at, 'source'], e.target.value)}>{SOURCES.map((s) => <option key={s} value={s}>{s}</option>)}</select>
-        <input aria-label={`reference of ${key}`} className="form-control form-control-sm" value={c.ref} onChange={(e) => tools.set([...at, 'ref'], e.target.value)} />
-        {first
-          ? <button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set([...path, 'others'], [...others, { value: null, source: 'instructor', ref: '' }])}>add another source<span className="visually-hidden"> of {fieldName(id)}</span></button>
-          : <span className="small">{c.value !== null && value.value !== null ? `${c.value - value.value > 0 ? '+' : ''}${Math.round((c.value - value.value) * 100) / 100}` : ''} <button type="button" className="btn btn-link btn-sm p-0" onClick={() => { const i = Number(at[at.length - 1]); const governing = { value: c.value, source: c.source, ref: c.ref }; tools.set(path, { ...governing, others: others.map((o, j) => (j === i ? { value: value.value, source: value.source, ref: value.ref } : o)) }); }}>let it govern</button> <button type="button" className="btn btn-link btn-sm p-0" onClick={() => { const left = others.filter((_, j) => j !== Number(at[at.length - 1])); tools.set(path, left.length > 0 ? { ...value, others: left } : { value: value.value, source: value.source, ref: value.ref }); }}>remove</button></span>}
-        {problem ? <div className="invalid-feedback" role="alert">{problem}</div> : null}
+        <NumberInput
+          id={first ? id : key}
+          className="form-control form-control-sm"
+          value={c.value}
+          change={(x) => tools.set([...at, 'value'], x)}
+          label={first ? undefined : `other value ${at[at.length - 1]}`}
+        />
+        <select
+          aria-label={`source of ${key}`}
+          className="form-select form-select-sm"
+          value={c.source}
+          onChange={(e) => tools.set([...at, 'source'], e.target.value)}
+        >
+          {SOURCES.map((s) => (
+            <option key={s} value={s}>
+              {s}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label={`reference of ${key}`}
+          className="form-control form-control-sm"
+          value={c.ref}
+          onChange={(e) => tools.set([...at, 'ref'], e.target.value)}
+        />
+        {first ? (
+          <button
+            type="button"
+            className="btn btn-link btn-sm p-0"
+            onClick={() => tools.set([...path, 'others'], [...others, { value: null, source: 'instructor', ref: '' }])}
+          >
+            add another source<span className="visually-hidden"> of {fieldName(id)}</span>
+          </button>
+        ) : (
+          <span className="small">
+            {c.value !== null && value.value !== null
+              ? `${c.value - value.value > 0 ? '+' : ''}${Math.round((c.value - value.value) * 100) / 100}`
+              : ''}{' '}
+            <button
+              type="button"
+              className="btn btn-link btn-sm p-0"
+              onClick={() => {
+                const i = Number(at[at.length - 1]);
+                const governing = { value: c.value, source: c.source, ref: c.ref };
+                tools.set(path, {
+                  ...governing,
+                  others: others.map((o, j) =>
+                    j === i ? { value: value.value, source: value.source, ref: value.ref } : o,
+                  ),
+                });
+              }}
+            >
+              let it govern
+            </button>{' '}
+            <button
+              type="button"
+              className="btn btn-link btn-sm p-0"
+              onClick={() => {
+                const left = others.filter((_, j) => j !== Number(at[at.length - 1]));
+                tools.set(
+                  path,
+                  left.length > 0
+                    ? { ...value, others: left }
+                    : { value: value.value, source: value.source, ref: value.ref },
+                );
+              }}
+            >
+              remove
+            </button>
+          </span>
+        )}
+        {problem ? (
+          <div className="invalid-feedback" role="alert">
+            {problem}
+          </div>
+        ) : null}
       </div>
     );
   };
-  return <div><label className="form-label" htmlFor={id}>{label}</label>{claim(path, value, true)}{others.map((o, i) => claim([...path, 'others', i], o, false))}</div>;
+  return (
+    <div>
+      <label className="form-label" htmlFor={id}>
+        {label}
+      </label>
+      {claim(path, value, true)}
+      {others.map((o, i) => claim([...path, 'others', i], o, false))}
+    </div>
+  );
 }
 
 /** Keeps what is typed even while it is not a number; an empty field is null and said as missing when saved. */
-function NumberInput({ id, value, change, className, label }: { id: string; value: unknown; change: (x: number | null) => void; className: string; label?: string | undefined }) {
+function NumberInput({
+  id,
+  value,
+  change,
+  className,
+  label,
+}: {
+  id: string;
+  value: unknown;
+  change: (x: number | null) => void;
+  className: string;
+  label?: string | undefined;
+}) {
   const [text, setText] = useState(value === null || value === undefined ? '' : String(value));
   const parsed = text.trim() === '' ? null : Number(text.replace(',', '.'));
-  if (typeof value === 'number' && parsed !== value && !(parsed !== null && Number.isNaN(parsed))) setText(String(value));
+  if (typeof value === 'number' && parsed !== value && !(parsed !== null && Number.isNaN(parsed)))
+    setText(String(value));
   const bad = parsed !== null && Number.isNaN(parsed);
-  return <input id={id} aria-label={label} inputMode="decimal" className={`${className} mono${bad ? ' is-invalid' : ''}`} aria-invalid={bad} value={text} onChange={(e) => { setText(e.target.value); const n = e.target.value.trim() === '' ? null : Number(e.target.value.replace(',', '.')); if (n === null || !Number.isNaN(n)) change(n); }} />;
+  return (
+    <input
+      id={id}
+      aria-label={label}
+      inputMode="decimal"
+      className={`${className} mono${bad ? ' is-invalid' : ''}`}
+      aria-invalid={bad}
+      value={text}
+      onChange={(e) => {
+        setText(e.target.value);
+        const n = e.target.value.trim() === '' ? null : Number(e.target.value.replace(',', '.'));
+        if (n === null || !Number.isNaN(n)) change(n);
+      }}
+    />
+  );
 }
 
-function TextInput({ id, value, change, className, path }: { id: string; value: string; change: (x: string) => void; className: string; path: Path }) {
-  return path[path.length - 1] === 'text' || path[path.length - 1] === 'summary' || path[path.length - 1] === 'effect'
-    ? <textarea id={id} rows={2} className={className} value={value} onChange={(e) => change(e.target.value)} />
-    : <input id={id} className={className} value={value} onChange={(e) => change(e.target.value)} />;
+function TextInput({
+  id,
+  value,
+  change,
+  className,
+  path,
+}: {
+  id: string;
+  value: string;
+  change: (x: string) => void;
+  className: string;
+  path: Path;
+}) {
+  return path[path.length - 1] === 'text' ||
+    path[path.length - 1] === 'summary' ||
+    path[path.length - 1] === 'effect' ? (
+    <textarea id={id} rows={2} className={className} value={value} onChange={(e) => change(e.target.value)} />
+  ) : (
+    <input id={id} className={className} value={value} onChange={(e) => change(e.target.value)} />
+  );
 }

@@ -4,14 +4,43 @@ import { Verdict } from '../shared/verdict';
 
 /** What the validator found: what is wrong, why it matters, and where it is put right. */
 export function FindingList({ findings, go }: { findings: readonly SheetFinding[]; go?: (path: string) => void }) {
-  if (findings.length === 0) return <p className="mb-0"><Verdict verdict="within">The sheet agrees with itself.</Verdict></p>;
+  if (findings.length === 0)
+    return (
+      <p className="mb-0">
+        <Verdict verdict="within">The sheet agrees with itself.</Verdict>
+      </p>
+    );
   return (
-    <ul className="findings">{findings.map((f) => (
-      <li key={`${f.code} ${f.path}`}><Verdict verdict="outside"><strong>{f.what}</strong></Verdict><div className="small">{f.why} {go ? <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => go(f.path)}>Put it right in {fieldName(f.path.split('.')[0] ?? '')}</button> : <span className="soft">Put right in: {fieldName(f.path.split('.')[0] ?? '')}.</span>}</div></li>
-    ))}</ul>
+    <ul className="findings">
+      {findings.map((f) => (
+        <li key={`${f.code} ${f.path}`}>
+          <Verdict verdict="outside">
+            <strong>{f.what}</strong>
+          </Verdict>
+          <div className="small">
+            {f.why}{' '}
+            {go ? (
+              <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => go(f.path)}>
+                Put it right in {fieldName(f.path.split('.')[0] ?? '')}
+              </button>
+            ) : (
+              <span className="soft">Put right in: {fieldName(f.path.split('.')[0] ?? '')}.</span>
+            )}
+          </div>
+        </li>
+      ))}
+    </ul>
   );
 }
 
 export function DifferenceList({ differences }: { differences: readonly SheetDifference[] }) {
-  return <ul className="ps-3 mb-0 small">{differences.map((d) => <li key={d.path + d.label}><strong>{d.label}</strong>: {d.from} <span aria-label="becomes">»</span> {d.to}</li>)}</ul>;
+  return (
+    <ul className="ps-3 mb-0 small">
+      {differences.map((d) => (
+        <li key={d.path + d.label}>
+          <strong>{d.label}</strong>: {d.from} <span aria-label="becomes">»</span> {d.to}
+        </li>
+      ))}
+    </ul>
+  );
 }

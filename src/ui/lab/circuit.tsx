@@ -1,6 +1,16 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Pace, type PaceRunway, type PaceSheet, type ReachEnd, type ReachSample, TASK_GAP_S, circuitPace, endPlaces, sheetSpacing } from '@/core/circuit';
+import {
+  type Pace,
+  type PaceRunway,
+  type PaceSheet,
+  type ReachEnd,
+  type ReachSample,
+  TASK_GAP_S,
+  circuitPace,
+  endPlaces,
+  sheetSpacing,
+} from '@/core/circuit';
 import { density, pressureAltitude } from '@/core/air';
 import { direction, fixed, plural, withUnit } from '@/core/format';
 import { labWorker } from '@/workers';
@@ -14,33 +24,103 @@ import { Range } from './range';
 import type { CircuitState } from './starts';
 import { useWorker } from './use-worker';
 
-export interface LabStrip { surface: string; lengthM: number; widthM: number; elevationFt: number; eastM: number; northM: number; ends: { ident: string; trueBearingDeg: number }[] }
-interface Props { context: LabContext; sheet: PaceSheet; oldSheet: PaceSheet; strips: LabStrip[]; initial: CircuitState; start: CircuitState; turnBack: { heightFt: number; source: string }; windSource: string; word: string }
+export interface LabStrip {
+  surface: string;
+  lengthM: number;
+  widthM: number;
+  elevationFt: number;
+  eastM: number;
+  northM: number;
+  ends: { ident: string; trueBearingDeg: number }[];
+}
+interface Props {
+  context: LabContext;
+  sheet: PaceSheet;
+  oldSheet: PaceSheet;
+  strips: LabStrip[];
+  initial: CircuitState;
+  start: CircuitState;
+  turnBack: { heightFt: number; source: string };
+  windSource: string;
+  word: string;
+}
 
 /** The circuit to scale and against the clock, the old type under the new; and where it comes down if the engine stops. */
 export function Circuit(props: Props) {
   const { context, sheet, oldSheet, strips, start } = props;
   const [state, set] = useQueryState(start, props.initial);
-  const usable = useMemo(() => strips.filter((s) => (sheet.surface === 'amphibian' ? true : sheet.surface === 'sea' ? s.surface === 'water' : s.surface !== 'water')), [strips, sheet.surface]);
+  const usable = useMemo(
+    () =>
+      strips.filter((s) =>
+        sheet.surface === 'amphibian' ? true : sheet.surface === 'sea' ? s.surface === 'water' : s.surface !== 'water',
+      ),
+    [strips, sheet.surface],
+  );
   const strip = usable.find((s) => s.ends.some((e) => e.ident === state.runway)) ?? usable[0];
   const end = strip?.ends.find((e) => e.ident === state.runway) ?? strip?.ends[0];
-  const runway: PaceRunway | null = strip && end ? { ident: end.ident, trueBearingDeg: end.trueBearingDeg, lengthM: strip.lengthM, elevationFt: strip.elevationFt, surface: strip.surface } : null;
+  const runway: PaceRunway | null =
+    strip && end
+      ? {
+          ident: end.ident,
+          trueBearingDeg: end.trueBearingDeg,
+          lengthM: strip.lengthM,
+          elevationFt: strip.elevationFt,
+          surface: strip.surface,
+        }
+      : null;
   const sigma = density(pressureAltitude(strip?.elevationFt ?? 0, 1013.25), state.oat, null).sigma;
-  const choices = { side: state.side, windFromDeg: state.wdir, windKt: state.wkt, sigma, circuitHeightFt: state.height, crosswindTurnFt: state.turn, bankDeg: state.bank, baseAngleDeg: state.base };
+  const choices = {
+    side: state.side,
+    windFromDeg: state.wdir,
+    windKt: state.wkt,
+    sigma,
+    circuitHeightFt: state.height,
+    crosswindTurnFt: state.turn,
+    bankDeg: state.bank,
+    baseAngleDeg: state.base,
+  };
   const key = JSON.stringify([choices, state.spacing, runway]);
-  const [pace, old] = useMemo(() => (runway ? [circuitPace(sheet, runway, { ...choices, spacingM: state.spacing }), circuitPace(oldSheet, runway, { ...choices, spacingM: null })] : [null, null]),
+  const [pace, old] = useMemo(
+    () =>
+      runway
+        ? [
+            circuitPace(sheet, runway, { ...choices, spacingM: state.spacing }),
+            circuitPace(oldSheet, runway, { ...choices, spacingM: null }),
+          ]
+        : [null, null],
     // The key holds every choice.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [key, sheet, oldSheet]);
+    [key, sheet, oldSheet],
+  );
   const ends: ReachEnd[] = useMemo(() => (runway ? endPlaces(runway, usable) : []), [runway?.ident, usable]); // eslint-disable-line react-hooks/exhaustive-deps
-  const reachChoices = { sigma, windFromDeg: state.wdir, windKt: state.wkt, bankDeg: state.glide, reactionS: state.react, turnBackFt: props.turnBack.heightFt };
+  const reachChoices = {
+    sigma,
+    windFromDeg: state.wdir,
+    windKt: state.wkt,
+    bankDeg: state.glide,
+    reactionS: state.react,
+    turnBackFt: props.turnBack.heightFt,
+  };
   const asked = pace && runway && pace.points.length > 0 ? JSON.stringify([key, reachChoices, sheet.name]) : null;
-  const reach = useWorker<ReachSample[]>(asked, () => labWorker().reach(sheet, pace?.points ?? [], { trueBearingDeg: runway?.trueBearingDeg ?? 0, lengthM: runway?.lengthM ?? 0 }, ends, reachChoices));
+  const reach = useWorker<ReachSample[]>(asked, () =>
+    labWorker().reach(
+      sheet,
+      pace?.points ?? [],
+      { trueBearingDeg: runway?.trueBearingDeg ?? 0, lengthM: runway?.lengthM ?? 0 },
+      ends,
+      reachChoices,
+    ),
+  );
   const [surprise, setSurprise] = useState<{ at: ReachSample; answer: string | null } | null>(null);
   const total = Math.max(pace?.totalTimeS ?? 0, old?.totalTimeS ?? 0);
   const atS = Math.min(state.at, total);
   const playing = usePlayClock(atS, total, (at) => set({ at }));
-  if (!runway || !pace || !old) return <Panel title="No runway"><p className="mb-0">This type finds no surface here: no runway of this aerodrome takes it.</p></Panel>;
+  if (!runway || !pace || !old)
+    return (
+      <Panel title="No runway">
+        <p className="mb-0">This type finds no surface here: no runway of this aerodrome takes it.</p>
+      </Panel>
+    );
   const hidden = surprise !== null && surprise.answer === null;
   const windText = `${direction(state.wdir)}/${String(Math.round(state.wkt)).padStart(2, '0')} true`;
   const ask = () => {
@@ -48,53 +128,253 @@ export function Circuit(props: Props) {
     if (!samples || samples.length === 0) return;
     playing.stop();
     const pick = samples[Math.floor(Math.random() * samples.length)];
-    if (pick) { setSurprise({ at: pick, answer: null }); set({ at: pick.tS }); }
+    if (pick) {
+      setSurprise({ at: pick, answer: null });
+      set({ at: pick.tS });
+    }
   };
   return (
     <div className="grid">
       <LabBar context={context} withOld />
       <div className="grid g-2-1">
         <Panel title={`${runway.ident}, ${state.side}-hand, wind ${windText}`}>
-          {pace.problem ? <p className="trouble">{pace.problem}</p> : (
+          {pace.problem ? (
+            <p className="trouble">{pace.problem}</p>
+          ) : (
             <>
-              <CircuitDrawing pace={pace} old={old} reach={hidden ? null : reach.value} runwayDeg={runway.trueBearingDeg} atS={atS} windFromDeg={state.wdir} windKt={state.wkt} windText={windText} names={[sheet.name, oldSheet.name]} picked={surprise?.at ?? null}
-                strips={usable.map((s): Strip => ({ ident: s.ends[0]?.ident ?? '', other: s.ends[1]?.ident ?? '', east: s.eastM + shift(runway, usable).east, north: s.northM + shift(runway, usable).north, lengthM: s.lengthM, widthM: s.widthM, bearingDeg: s.ends[0]?.trueBearingDeg ?? 0, surface: s.surface }))} />
+              <CircuitDrawing
+                pace={pace}
+                old={old}
+                reach={hidden ? null : reach.value}
+                runwayDeg={runway.trueBearingDeg}
+                atS={atS}
+                windFromDeg={state.wdir}
+                windKt={state.wkt}
+                windText={windText}
+                names={[sheet.name, oldSheet.name]}
+                picked={surprise?.at ?? null}
+                strips={usable.map((s): Strip => ({
+                  ident: s.ends[0]?.ident ?? '',
+                  other: s.ends[1]?.ident ?? '',
+                  east: s.eastM + shift(runway, usable).east,
+                  north: s.northM + shift(runway, usable).north,
+                  lengthM: s.lengthM,
+                  widthM: s.widthM,
+                  bearingDeg: s.ends[0]?.trueBearingDeg ?? 0,
+                  surface: s.surface,
+                }))}
+              />
               <ul className="legend">
-                <li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--meadow)" strokeWidth="9" /></svg> reaches, 200 ft in hand</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--ochre)" strokeWidth="6" strokeDasharray="10 6" /></svg> doubtful</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--brick)" strokeWidth="4" strokeDasharray="2 7" /></svg> no runway reached</li><li><svg width="34" height="12" aria-hidden><path d="M1 6H33" stroke="var(--slate)" strokeWidth="2" strokeDasharray="3 6" /></svg> {oldSheet.name}</li>
+                <li>
+                  <svg width="34" height="12" aria-hidden>
+                    <path d="M1 6H33" stroke="var(--meadow)" strokeWidth="9" />
+                  </svg>{' '}
+                  reaches, 200 ft in hand
+                </li>
+                <li>
+                  <svg width="34" height="12" aria-hidden>
+                    <path d="M1 6H33" stroke="var(--ochre)" strokeWidth="6" strokeDasharray="10 6" />
+                  </svg>{' '}
+                  doubtful
+                </li>
+                <li>
+                  <svg width="34" height="12" aria-hidden>
+                    <path d="M1 6H33" stroke="var(--brick)" strokeWidth="4" strokeDasharray="2 7" />
+                  </svg>{' '}
+                  no runway reached
+                </li>
+                <li>
+                  <svg width="34" height="12" aria-hidden>
+                    <path d="M1 6H33" stroke="var(--slate)" strokeWidth="2" strokeDasharray="3 6" />
+                  </svg>{' '}
+                  {oldSheet.name}
+                </li>
               </ul>
-              <div className="fly-row"><button type="button" className="btn btn-outline-primary" aria-pressed={playing.on} onClick={playing.toggle}>{playing.on ? 'Hold' : 'Fly both'}</button><input type="range" className="fly-slider" aria-label="Seconds from lift-off" min={0} max={total} step={0.5} value={atS} aria-valuetext={`${fixed(atS)} s`} onChange={(e) => { playing.stop(); set({ at: Number(e.target.value) }); }} /><output className="mono">{fixed(atS)} s</output></div>
+              <div className="fly-row">
+                <button
+                  type="button"
+                  className="btn btn-outline-primary"
+                  aria-pressed={playing.on}
+                  onClick={playing.toggle}
+                >
+                  {playing.on ? 'Hold' : 'Fly both'}
+                </button>
+                <input
+                  type="range"
+                  className="fly-slider"
+                  aria-label="Seconds from lift-off"
+                  min={0}
+                  max={total}
+                  step={0.5}
+                  value={atS}
+                  aria-valuetext={`${fixed(atS)} s`}
+                  onChange={(e) => {
+                    playing.stop();
+                    set({ at: Number(e.target.value) });
+                  }}
+                />
+                <output className="mono">{fixed(atS)} s</output>
+              </div>
             </>
           )}
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
-          <Panel title="Pace"><PaceWords pace={pace} old={old} names={[sheet.name, oldSheet.name]} word={props.word} /></Panel>
+          <Panel title="Pace">
+            <PaceWords pace={pace} old={old} names={[sheet.name, oldSheet.name]} word={props.word} />
+          </Panel>
           <Panel title="If it stops now, where?">
-            <Surprise reach={reach.value} old={reach.old} failed={reach.failed} surprise={surprise} ask={ask} answer={(answer) => setSurprise(surprise && { ...surprise, answer })} ends={ends.map((e) => e.ident)} name={sheet.name} />
+            <Surprise
+              reach={reach.value}
+              old={reach.old}
+              failed={reach.failed}
+              surprise={surprise}
+              ask={ask}
+              answer={(answer) => setSurprise(surprise && { ...surprise, answer })}
+              ends={ends.map((e) => e.ident)}
+              name={sheet.name}
+            />
           </Panel>
         </div>
       </div>
-      {pace.problem ? null : <Panel title="Tasks against the clock"><TaskTimeline rows={[{ name: sheet.name, pace, strong: true }, { name: oldSheet.name, pace: old, strong: false }]} atS={atS} /><p className="soft small mb-0">Each mark is a task, taller where several things change at once; a triangle under it: less than {TASK_GAP_S} s after the one before. The shaded leg is the busiest.</p></Panel>}
+      {pace.problem ? null : (
+        <Panel title="Tasks against the clock">
+          <TaskTimeline
+            rows={[
+              { name: sheet.name, pace, strong: true },
+              { name: oldSheet.name, pace: old, strong: false },
+            ]}
+            atS={atS}
+          />
+          <p className="soft small mb-0">
+            Each mark is a task, taller where several things change at once; a triangle under it: less than {TASK_GAP_S}{' '}
+            s after the one before. The shaded leg is the busiest.
+          </p>
+        </Panel>
+      )}
       <Panel title="Conditions">
         <div className="brief-form">
-          <Field label="Runway" id="c-runway"><select value={runway.ident} onChange={(e) => set({ runway: e.target.value })}>{usable.flatMap((s) => s.ends.map((x) => <option key={x.ident} value={x.ident}>{x.ident} {s.surface} {s.lengthM} m</option>))}</select></Field>
-          <Field label="Turns" id="c-side"><select value={state.side} onChange={(e) => set({ side: e.target.value as CircuitState['side'] })}><option value="left">left</option><option value="right">right</option></select></Field>
+          <Field label="Runway" id="c-runway">
+            <select value={runway.ident} onChange={(e) => set({ runway: e.target.value })}>
+              {usable.flatMap((s) =>
+                s.ends.map((x) => (
+                  <option key={x.ident} value={x.ident}>
+                    {x.ident} {s.surface} {s.lengthM} m
+                  </option>
+                )),
+              )}
+            </select>
+          </Field>
+          <Field label="Turns" id="c-side">
+            <select value={state.side} onChange={(e) => set({ side: e.target.value as CircuitState['side'] })}>
+              <option value="left">left</option>
+              <option value="right">right</option>
+            </select>
+          </Field>
         </div>
         <div className="ranges">
-          <Range label="Wind from, true" id="wdir" value={state.wdir} min={10} max={360} step={10} unit="°" onChange={(wdir) => set({ wdir })} />
+          <Range
+            label="Wind from, true"
+            id="wdir"
+            value={state.wdir}
+            min={10}
+            max={360}
+            step={10}
+            unit="°"
+            onChange={(wdir) => set({ wdir })}
+          />
           <Range label="Wind" id="wkt" value={state.wkt} min={0} max={35} unit="kt" onChange={(wkt) => set({ wkt })} />
-          <Range label="Outside air" id="oat" value={state.oat} min={-20} max={45} unit="°C" onChange={(oat) => set({ oat })} />
-          <Range label="Circuit height, at most" id="height" value={state.height} min={500} max={1500} step={50} unit="ft" onChange={(height) => set({ height })} />
-          <Range label="Crosswind turn at" id="turn" value={state.turn} min={300} max={1000} step={50} unit="ft" onChange={(turn) => set({ turn })} />
-          <Range label="Downwind to runway" id="spacing" value={state.spacing ?? sheetSpacing(sheet, state.base)} min={500} max={3000} step={10} unit="m" onChange={(spacing) => set({ spacing })} />
-          <Range label="Base turn, past abeam" id="base" value={state.base} min={20} max={60} unit="°" onChange={(base) => set({ base })} />
-          <Range label="Bank in turns" id="bank" value={state.bank} min={10} max={45} unit="°" onChange={(bank) => set({ bank })} />
-          <Range label="Bank gliding" id="glide" value={state.glide} min={20} max={60} unit="°" onChange={(glide) => set({ glide })} />
+          <Range
+            label="Outside air"
+            id="oat"
+            value={state.oat}
+            min={-20}
+            max={45}
+            unit="°C"
+            onChange={(oat) => set({ oat })}
+          />
+          <Range
+            label="Circuit height, at most"
+            id="height"
+            value={state.height}
+            min={500}
+            max={1500}
+            step={50}
+            unit="ft"
+            onChange={(height) => set({ height })}
+          />
+          <Range
+            label="Crosswind turn at"
+            id="turn"
+            value={state.turn}
+            min={300}
+            max={1000}
+            step={50}
+            unit="ft"
+            onChange={(turn) => set({ turn })}
+          />
+          <Range
+            label="Downwind to runway"
+            id="spacing"
+            value={state.spacing ?? sheetSpacing(sheet, state.base)}
+            min={500}
+            max={3000}
+            step={10}
+            unit="m"
+            onChange={(spacing) => set({ spacing })}
+          />
+          <Range
+            label="Base turn, past abeam"
+            id="base"
+            value={state.base}
+            min={20}
+            max={60}
+            unit="°"
+            onChange={(base) => set({ base })}
+          />
+          <Range
+            label="Bank in turns"
+            id="bank"
+            value={state.bank}
+            min={10}
+            max={45}
+            unit="°"
+            onChange={(bank) => set({ bank })}
+          />
+          <Range
+            label="Bank gliding"
+            id="glide"
+            value={state.glide}
+            min={20}
+            max={60}
+            unit="°"
+            onChange={(glide) => set({ glide })}
+          />
         </div>
       </Panel>
-      <Panel title="Leg by leg"><LegTable pace={pace} old={old} names={[sheet.name, oldSheet.name]} /></Panel>
-      <Panel title={`${sheet.name}, task by task`}><ol className="tasks mb-0">{pace.tasks.map((t, i) => <li key={`${t.name}${t.tS}`}><span className="mono">{fixed(t.tS)} s</span> {t.name} <span className="soft small">{t.leg}{i > 0 ? `, ${fixed(t.tS - (pace.tasks[i - 1]?.tS ?? t.tS))} s after the last` : ''}</span></li>)}</ol></Panel>
+      <Panel title="Leg by leg">
+        <LegTable pace={pace} old={old} names={[sheet.name, oldSheet.name]} />
+      </Panel>
+      <Panel title={`${sheet.name}, task by task`}>
+        <ol className="tasks mb-0">
+          {pace.tasks.map((t, i) => (
+            <li key={`${t.name}${t.tS}`}>
+              <span className="mono">{fixed(t.tS)} s</span> {t.name}{' '}
+              <span className="soft small">
+                {t.leg}
+                {i > 0 ? `, ${fixed(t.tS - (pace.tasks[i - 1]?.tS ?? t.tS))} s after the last` : ''}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </Panel>
       <Panel title="What this rests on">
-        <p className="small mb-1">Wind {windText}, {props.windSource}; air {fixed(state.oat)} °C at standard pressure, density {fixed(sigma * 100)} % of standard. Speeds and gates of the sheet at its reference mass; climb from power less drag of the glide polar; corners are sharp. Reach: {fixed(state.react)} s of reaction, best glide of the polar with the propeller as the sheet has it, bank {fixed(state.glide)}°, 50 ft wanted over the threshold, no turn back below {props.turnBack.heightFt} ft ({props.turnBack.source}).</p>
+        <p className="small mb-1">
+          Wind {windText}, {props.windSource}; air {fixed(state.oat)} °C at standard pressure, density{' '}
+          {fixed(sigma * 100)} % of standard. Speeds and gates of the sheet at its reference mass; climb from power less
+          drag of the glide polar; corners are sharp. Reach: {fixed(state.react)} s of reaction, best glide of the polar
+          with the propeller as the sheet has it, bank {fixed(state.glide)}°, 50 ft wanted over the threshold, no turn
+          back below {props.turnBack.heightFt} ft ({props.turnBack.source}).
+        </p>
         <Outranked extra="Reach is a model for talking about, never a permission to turn back." />
       </Panel>
     </div>
@@ -105,7 +385,10 @@ export function Circuit(props: Props) {
 function shift(runway: PaceRunway, strips: readonly LabStrip[]): { east: number; north: number } {
   const own = strips.find((s) => s.ends.some((e) => e.ident === runway.ident));
   const r = (runway.trueBearingDeg * Math.PI) / 180;
-  return { east: -(own?.eastM ?? 0) + (runway.lengthM / 2) * Math.sin(r), north: -(own?.northM ?? 0) + (runway.lengthM / 2) * Math.cos(r) };
+  return {
+    east: -(own?.eastM ?? 0) + (runway.lengthM / 2) * Math.sin(r),
+    north: -(own?.northM ?? 0) + (runway.lengthM / 2) * Math.cos(r),
+  };
 }
 
 function PaceWords({ pace, old, names, word }: { pace: Pace; old: Pace; names: [string, string]; word: string }) {
@@ -114,64 +397,234 @@ function PaceWords({ pace, old, names, word }: { pace: Pace; old: Pace; names: [
   const busiest = pace.legs.find((l) => l.leg === pace.busiestLeg);
   return (
     <>
-      <p className="mb-1"><span className="num" style={{ fontSize: 30 }}>{fixed(pace.totalTimeS)} s</span> for one {word}, {fixed(old.totalTimeS)} s in the {names[1]}: {Math.abs(share) < 3 ? 'the same pace' : `${fixed(Math.abs(share))} % ${share > 0 ? 'less' : 'more'} time`}.</p>
-      <p className="mb-1" data-testid="shortest-gap">Shortest gap <strong>{withUnit(pace.shortestGapS, 's', 1)}</strong>{old.shortestGapS === null ? '' : `, ${withUnit(old.shortestGapS, 's', 1)} before`}. {pace.tooClose.length === 0 ? <Verdict verdict="within">no two tasks nearer than {TASK_GAP_S} s</Verdict> : <Verdict verdict="edge">{pace.tooClose.map((g) => `${g.first}, then ${g.second}`).slice(0, 2).join('; ')}</Verdict>}</p>
-      <p className="mb-0" data-testid="busiest-leg">Busiest: <strong>{pace.busiestLeg}</strong>, {fixed(busiest?.perMinute ?? 0, 1)} things a minute{`; ${fixed(old.legs.find((l) => l.leg === pace.busiestLeg)?.perMinute ?? 0, 1)} before`}.</p>
+      <p className="mb-1">
+        <span className="num" style={{ fontSize: 30 }}>
+          {fixed(pace.totalTimeS)} s
+        </span>{' '}
+        for one {word}, {fixed(old.totalTimeS)} s in the {names[1]}:{' '}
+        {Math.abs(share) < 3 ? 'the same pace' : `${fixed(Math.abs(share))} % ${share > 0 ? 'less' : 'more'} time`}.
+      </p>
+      <p className="mb-1" data-testid="shortest-gap">
+        Shortest gap <strong>{withUnit(pace.shortestGapS, 's', 1)}</strong>
+        {old.shortestGapS === null ? '' : `, ${withUnit(old.shortestGapS, 's', 1)} before`}.{' '}
+        {pace.tooClose.length === 0 ? (
+          <Verdict verdict="within">no two tasks nearer than {TASK_GAP_S} s</Verdict>
+        ) : (
+          <Verdict verdict="edge">
+            {pace.tooClose
+              .map((g) => `${g.first}, then ${g.second}`)
+              .slice(0, 2)
+              .join('; ')}
+          </Verdict>
+        )}
+      </p>
+      <p className="mb-0" data-testid="busiest-leg">
+        Busiest: <strong>{pace.busiestLeg}</strong>, {fixed(busiest?.perMinute ?? 0, 1)} things a minute
+        {`; ${fixed(old.legs.find((l) => l.leg === pace.busiestLeg)?.perMinute ?? 0, 1)} before`}.
+      </p>
     </>
   );
 }
 
 function LegTable({ pace, old, names }: { pace: Pace; old: Pace; names: [string, string] }) {
   if (pace.problem ?? old.problem) return <p className="mb-0">{pace.problem ?? old.problem}</p>;
-  const drift = (deg: number | null) => (deg === null ? '' : `${fixed(Math.abs(deg))}°${Math.abs(deg) < 0.5 ? '' : deg < 0 ? ' left' : ' right'}`);
+  const drift = (deg: number | null) =>
+    deg === null ? '' : `${fixed(Math.abs(deg))}°${Math.abs(deg) < 0.5 ? '' : deg < 0 ? ' left' : ' right'}`;
   return (
     <>
-      <div className="scroll-x"><table className="plain" aria-label="Leg by leg">
-        <thead>
-          <tr><th scope="col" rowSpan={2}>Leg</th>{names.map((n) => <th key={n} colSpan={6} scope="colgroup">{n}</th>)}</tr>
-          <tr>{names.map((n) => ['Heading', 'Drift', 'Over ground', 'Time', 'Turn radius', 'Things a minute'].map((h) => <th key={`${n}${h}`} className="r" scope="col">{h}</th>))}</tr>
-        </thead>
-        <tbody>{pace.legs.map((l, i) => <tr key={l.leg}><td>{l.leg}</td>{[l, old.legs[i]].map((x, k) => (x ? [
-          <td key={`${k}h`} className="r mono">{x.headingDeg === null ? '' : `${direction(x.headingDeg)}°`}</td>, <td key={`${k}d`} className="r mono">{drift(x.driftDeg)}</td>, <td key={`${k}g`} className="r mono">{withUnit(x.groundSpeedKt, 'kt')}</td>,
-          <td key={`${k}t`} className="r mono">{withUnit(x.timeS, 's')}</td>, <td key={`${k}r`} className="r mono">{withUnit(x.turnRadiusM, 'm')}</td>, <td key={`${k}m`} className="r mono">{fixed(x.perMinute ?? 0, 1)}</td>,
-        ] : null))}</tr>)}</tbody>
-      </table></div>
-      <p className="soft small mb-0">Headings true. {[pace, old].map((p, i) => `${names[i] ?? ''}: spacing ${fixed(p.spacingM)} m, lift-off ${fixed(p.liftOffM)} m after the threshold, climb ${fixed(p.climbDeg ?? 0, 1)}°`).join('; ')}.</p>
+      <div className="scroll-x">
+        <table className="plain" aria-label="Leg by leg">
+          <thead>
+            <tr>
+              <th scope="col" rowSpan={2}>
+                Leg
+              </th>
+              {names.map((n) => (
+                <th key={n} colSpan={6} scope="colgroup">
+                  {n}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              {names.map((n) =>
+                ['Heading', 'Drift', 'Over ground', 'Time', 'Turn radius', 'Things a minute'].map((h) => (
+                  <th key={`${n}${h}`} className="r" scope="col">
+                    {h}
+                  </th>
+                )),
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {pace.legs.map((l, i) => (
+              <tr key={l.leg}>
+                <td>{l.leg}</td>
+                {[l, old.legs[i]].map((x, k) =>
+                  x
+                    ? [
+                        <td key={`${k}h`} className="r mono">
+                          {x.headingDeg === null ? '' : `${direction(x.headingDeg)}°`}
+                        </td>,
+                        <td key={`${k}d`} className="r mono">
+                          {drift(x.driftDeg)}
+                        </td>,
+                        <td key={`${k}g`} className="r mono">
+                          {withUnit(x.groundSpeedKt, 'kt')}
+                        </td>,
+                        <td key={`${k}t`} className="r mono">
+                          {withUnit(x.timeS, 's')}
+                        </td>,
+                        <td key={`${k}r`} className="r mono">
+                          {withUnit(x.turnRadiusM, 'm')}
+                        </td>,
+                        <td key={`${k}m`} className="r mono">
+                          {fixed(x.perMinute ?? 0, 1)}
+                        </td>,
+                      ]
+                    : null,
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="soft small mb-0">
+        Headings true.{' '}
+        {[pace, old]
+          .map(
+            (p, i) =>
+              `${names[i] ?? ''}: spacing ${fixed(p.spacingM)} m, lift-off ${fixed(p.liftOffM)} m after the threshold, climb ${fixed(p.climbDeg ?? 0, 1)}°`,
+          )
+          .join('; ')}
+        .
+      </p>
     </>
   );
 }
 
 /** Where is nothing reached, in words; and the question asked at random. */
-function Surprise({ reach, old, failed, surprise, ask, answer, ends, name }: { reach: readonly ReachSample[] | null; old: boolean; failed: boolean; surprise: { at: ReachSample; answer: string | null } | null; ask: () => void; answer: (a: string) => void; ends: string[]; name: string }) {
+function Surprise({
+  reach,
+  old,
+  failed,
+  surprise,
+  ask,
+  answer,
+  ends,
+  name,
+}: {
+  reach: readonly ReachSample[] | null;
+  old: boolean;
+  failed: boolean;
+  surprise: { at: ReachSample; answer: string | null } | null;
+  ask: () => void;
+  answer: (a: string) => void;
+  ends: string[];
+  name: string;
+}) {
   if (failed) return <p className="mb-0">The reach could not be computed. Reload the page.</p>;
-  if (!reach) return <p className="soft mb-0" role="status">Computing the reach.</p>;
+  if (!reach)
+    return (
+      <p className="soft mb-0" role="status">
+        Computing the reach.
+      </p>
+    );
   const nothing = [...new Set(reach.filter((r) => r.verdict === 'no').map((r) => r.leg))];
   const share = reach.filter((r) => r.verdict === 'reaches').length / Math.max(1, reach.length);
   const found = surprise?.at;
   const right = found ? (found.ahead ? 'ahead' : found.verdict === 'no' ? 'field' : (found.bestId ?? 'field')) : null;
   return (
     <div aria-busy={old}>
-      {!surprise || surprise.answer !== null ? <p className="mb-2">A runway is reached with 200 ft in hand for {fixed(share * 100)} % of the circuit’s time. Nothing is reached on parts of: {nothing.join(', ') || 'no leg'}.</p> : null}
+      {!surprise || surprise.answer !== null ? (
+        <p className="mb-2">
+          A runway is reached with 200 ft in hand for {fixed(share * 100)} % of the circuit’s time. Nothing is reached
+          on parts of: {nothing.join(', ') || 'no leg'}.
+        </p>
+      ) : null}
       {surprise && found ? (
         <div role="group" aria-label="If it stops now, where?">
-          <p className="mb-1"><strong>It stops now</strong>: {found.leg}, {fixed(found.heightFt)} ft, {fixed(found.tS)} s after lift-off. Where to?</p>
-          <div className="d-flex flex-wrap gap-1 mb-2">{[...ends.map((e) => [e, e] as const), ['ahead', 'straight ahead, on the runway'] as const, ['field', 'a field, no runway'] as const].map(([key, label]) => <button key={key} type="button" className={`btn btn-sm ${surprise.answer === key ? 'btn-primary' : 'btn-outline-primary'}`} disabled={surprise.answer !== null} onClick={() => answer(key)}>{label}</button>)}</div>
-          <div role="status">{surprise.answer === null ? null : <>
-            <p className="mb-1">{surprise.answer === right ? <Verdict verdict="within">As the model has it.</Verdict> : <Verdict verdict="outside">The model says: {right === 'field' ? 'no runway is reached, a field ahead' : right === 'ahead' ? 'straight ahead, on what is left of the runway' : `${right ?? ''}, ${found.verdict === 'doubtful' ? 'and even that is doubtful' : 'with 200 ft in hand'}`}.</Verdict>}</p>
-            <ul className="small mb-2 ps-3">{found.ends.map((e) => <li key={e.id}><span className="mono">{e.id}</span>: {e.reason === 'turn-back-below-house-height' ? 'a turn back below the house height' : e.reason === 'stall-margin' ? 'the turn breaks the margin to the stall' : e.reason === 'no-path' ? 'no way there' : e.marginFt === null ? 'not reached' : `${fixed(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}</li>)}</ul></>}</div>
+          <p className="mb-1">
+            <strong>It stops now</strong>: {found.leg}, {fixed(found.heightFt)} ft, {fixed(found.tS)} s after lift-off.
+            Where to?
+          </p>
+          <div className="d-flex flex-wrap gap-1 mb-2">
+            {[
+              ...ends.map((e) => [e, e] as const),
+              ['ahead', 'straight ahead, on the runway'] as const,
+              ['field', 'a field, no runway'] as const,
+            ].map(([key, label]) => (
+              <button
+                key={key}
+                type="button"
+                className={`btn btn-sm ${surprise.answer === key ? 'btn-primary' : 'btn-outline-primary'}`}
+                disabled={surprise.answer !== null}
+                onClick={() => answer(key)}
+              >
+                {label}
+              </button>
+            ))}
+          </div>
+          <div role="status">
+            {surprise.answer === null ? null : (
+              <>
+                <p className="mb-1">
+                  {surprise.answer === right ? (
+                    <Verdict verdict="within">As the model has it.</Verdict>
+                  ) : (
+                    <Verdict verdict="outside">
+                      The model says:{' '}
+                      {right === 'field'
+                        ? 'no runway is reached, a field ahead'
+                        : right === 'ahead'
+                          ? 'straight ahead, on what is left of the runway'
+                          : `${right ?? ''}, ${found.verdict === 'doubtful' ? 'and even that is doubtful' : 'with 200 ft in hand'}`}
+                      .
+                    </Verdict>
+                  )}
+                </p>
+                <ul className="small mb-2 ps-3">
+                  {found.ends.map((e) => (
+                    <li key={e.id}>
+                      <span className="mono">{e.id}</span>:{' '}
+                      {e.reason === 'turn-back-below-house-height'
+                        ? 'a turn back below the house height'
+                        : e.reason === 'stall-margin'
+                          ? 'the turn breaks the margin to the stall'
+                          : e.reason === 'no-path'
+                            ? 'no way there'
+                            : e.marginFt === null
+                              ? 'not reached'
+                              : `${fixed(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
         </div>
       ) : null}
-      <button type="button" className="btn btn-primary btn-sm" onClick={ask} disabled={old}>{surprise ? 'Another surprise' : 'Surprise'}</button>
-      <p className="soft small mb-0 mt-2">{name}, {plural(reach.length, 'place')} along the circuit. A model for talking, never a permission.</p>
+      <button type="button" className="btn btn-primary btn-sm" onClick={ask} disabled={old}>
+        {surprise ? 'Another surprise' : 'Surprise'}
+      </button>
+      <p className="soft small mb-0 mt-2">
+        {name}, {plural(reach.length, 'place')} along the circuit. A model for talking, never a permission.
+      </p>
     </div>
   );
 }
 
-function usePlayClock(at: number, total: number, set: (at: number) => void): { on: boolean; toggle: () => void; stop: () => void } {
+function usePlayClock(
+  at: number,
+  total: number,
+  set: (at: number) => void,
+): { on: boolean; toggle: () => void; stop: () => void } {
   const [on, setOn] = useState(false);
   const now = useRef(at);
   const write = useRef(set);
-  useEffect(() => { now.current = at; write.current = set; });
+  useEffect(() => {
+    now.current = at;
+    write.current = set;
+  });
   useEffect(() => {
     if (!on) return;
     let frame = 0;
@@ -188,10 +641,12 @@ function usePlayClock(at: number, total: number, set: (at: number) => void): { o
     return () => cancelAnimationFrame(frame);
   }, [on, total]);
   return {
-    on, stop: () => setOn(false),
+    on,
+    stop: () => setOn(false),
     toggle: () => {
       if (on) return setOn(false);
-      if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return set(at >= total ? 0 : Math.min(total, at + 10));
+      if (window.matchMedia('(prefers-reduced-motion: reduce)').matches)
+        return set(at >= total ? 0 : Math.min(total, at + 10));
       if (at >= total) set(0);
       setOn(true);
     },

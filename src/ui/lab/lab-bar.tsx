@@ -3,8 +3,17 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Field } from '../shared/field';
 
-export interface LabChoice { key: string; name: string }
-export interface LabContext { choices: LabChoice[]; typeKey: string; oldKey: string; checkoutId: string | null; pilotName: string | null }
+export interface LabChoice {
+  key: string;
+  name: string;
+}
+export interface LabContext {
+  choices: LabChoice[];
+  typeKey: string;
+  oldKey: string;
+  checkoutId: string | null;
+  pilotName: string | null;
+}
 
 /** Which type, against which old one, and the link to send. Choosing loads that sheet; everything else stays in the address. */
 export function LabBar({ context, withOld }: { context: LabContext; withOld: boolean }) {
@@ -14,7 +23,8 @@ export function LabBar({ context, withOld }: { context: LabContext; withOld: boo
     const url = new URL(window.location.href);
     url.searchParams.set(key, value);
     // What was typed for the other type does not fit this one.
-    if (key === 'type') for (const k of ['slope', 'aim', 'pitch', 'eye', 'spacing', 'radius', 'show']) url.searchParams.delete(k);
+    if (key === 'type')
+      for (const k of ['slope', 'aim', 'pitch', 'eye', 'spacing', 'radius', 'show']) url.searchParams.delete(k);
     router.push(`${url.pathname}${url.search}`);
   };
   const copy = async () => {
@@ -27,9 +37,36 @@ export function LabBar({ context, withOld }: { context: LabContext; withOld: boo
   };
   return (
     <div className="lab-bar">
-      <Field label="Type" id="lab-type"><select value={context.typeKey} onChange={(e) => go('type', e.target.value)}>{context.choices.map((c) => <option key={c.key} value={c.key}>{c.name}</option>)}</select></Field>
-      {withOld ? <Field label="Against" id="lab-old"><select value={context.oldKey} onChange={(e) => go('old', e.target.value)}>{context.choices.filter((c) => !c.key.startsWith('ZP-') || c.key === context.oldKey).map((c) => <option key={c.key} value={c.key}>{c.name}</option>)}</select></Field> : null}
-      <div><button type="button" className="btn btn-outline-primary" onClick={() => void copy()}>Copy the link</button> <span role="status" className="soft small">{said}</span></div>
+      <Field label="Type" id="lab-type">
+        <select value={context.typeKey} onChange={(e) => go('type', e.target.value)}>
+          {context.choices.map((c) => (
+            <option key={c.key} value={c.key}>
+              {c.name}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {withOld ? (
+        <Field label="Against" id="lab-old">
+          <select value={context.oldKey} onChange={(e) => go('old', e.target.value)}>
+            {context.choices
+              .filter((c) => !c.key.startsWith('ZP-') || c.key === context.oldKey)
+              .map((c) => (
+                <option key={c.key} value={c.key}>
+                  {c.name}
+                </option>
+              ))}
+          </select>
+        </Field>
+      ) : null}
+      <div>
+        <button type="button" className="btn btn-outline-primary" onClick={() => void copy()}>
+          Copy the link
+        </button>{' '}
+        <span role="status" className="soft small">
+          {said}
+        </span>
+      </div>
     </div>
   );
 }

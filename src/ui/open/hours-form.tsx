@@ -6,11 +6,29 @@ import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
-interface HoursRow { typeCode: string; hours: number; lastFlown: string }
-interface Values { rows: HoursRow[] }
+interface HoursRow {
+  typeCode: string;
+  hours: number;
+  lastFlown: string;
+}
+interface Values {
+  rows: HoursRow[];
+}
 
 /** What the pilot has flown, by type, with the last day: the habit is weighed from it. */
-export function HoursForm({ pilotId, rows, types, today, action }: { pilotId: string; rows: HoursRow[]; types: { code: string; name: string }[]; today: string; action: (form: unknown) => Promise<ActionResult<{ added: number }>> }) {
+export function HoursForm({
+  pilotId,
+  rows,
+  types,
+  today,
+  action,
+}: {
+  pilotId: string;
+  rows: HoursRow[];
+  types: { code: string; name: string }[];
+  today: string;
+  action: (form: unknown) => Promise<ActionResult<{ added: number }>>;
+}) {
   const router = useRouter();
   const form = useForm<Values>({ defaultValues: { rows } });
   const draft = useDraft(form, `hours:${pilotId}`);
@@ -35,15 +53,40 @@ export function HoursForm({ pilotId, rows, types, today, action }: { pilotId: st
       <Problems problems={rest} title="Not kept" />
       {list.fields.map((f, i) => (
         <div key={f.id} className="hours-row">
-          <Field label="Type" id={`hours-${i}-type`} error={errors.rows?.[i]?.typeCode}><select {...form.register(`rows.${i}.typeCode`)}>{types.filter((t) => t.code === chosen[i] || free.includes(t)).map((t) => <option key={t.code} value={t.code}>{t.name}</option>)}</select></Field>
-          <Field label="Hours" unit="h" id={`hours-${i}-h`} error={errors.rows?.[i]?.hours}><input type="number" step="any" min={0} {...form.register(`rows.${i}.hours`, { valueAsNumber: true })} /></Field>
-          <Field label="Last flown" id={`hours-${i}-last`} error={errors.rows?.[i]?.lastFlown}><input type="date" max={today} {...form.register(`rows.${i}.lastFlown`)} /></Field>
+          <Field label="Type" id={`hours-${i}-type`} error={errors.rows?.[i]?.typeCode}>
+            <select {...form.register(`rows.${i}.typeCode`)}>
+              {types
+                .filter((t) => t.code === chosen[i] || free.includes(t))
+                .map((t) => (
+                  <option key={t.code} value={t.code}>
+                    {t.name}
+                  </option>
+                ))}
+            </select>
+          </Field>
+          <Field label="Hours" unit="h" id={`hours-${i}-h`} error={errors.rows?.[i]?.hours}>
+            <input type="number" step="any" min={0} {...form.register(`rows.${i}.hours`, { valueAsNumber: true })} />
+          </Field>
+          <Field label="Last flown" id={`hours-${i}-last`} error={errors.rows?.[i]?.lastFlown}>
+            <input type="date" max={today} {...form.register(`rows.${i}.lastFlown`)} />
+          </Field>
         </div>
       ))}
       <div className="d-flex gap-2 mt-2 align-items-center flex-wrap">
-        <button type="button" className="btn btn-outline-primary btn-sm" disabled={free.length === 0} onClick={() => list.append({ typeCode: free[0]?.code ?? '', hours: NaN, lastFlown: today })}>Add a type</button>
-        <button type="submit" className="btn btn-primary btn-sm" disabled={isSubmitting}>{isSubmitting ? 'Keeping' : 'Keep the hours'}</button>
-        <span role="status" className="soft small">{said}</span>
+        <button
+          type="button"
+          className="btn btn-outline-primary btn-sm"
+          disabled={free.length === 0}
+          onClick={() => list.append({ typeCode: free[0]?.code ?? '', hours: NaN, lastFlown: today })}
+        >
+          Add a type
+        </button>
+        <button type="submit" className="btn btn-primary btn-sm" disabled={isSubmitting}>
+          {isSubmitting ? 'Keeping' : 'Keep the hours'}
+        </button>
+        <span role="status" className="soft small">
+          {said}
+        </span>
       </div>
       <p className="form-text mb-0">0 h: leave that type out of the habit. Earlier entries stay in the book.</p>
     </form>

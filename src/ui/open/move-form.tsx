@@ -7,7 +7,19 @@ import { type ActionProblem, type ActionResult, runAction } from '../shared/form
 import { Problems } from '../shared/parts';
 
 /** Moves a checkout to newer sheets, on purpose: the differences are read first and a reason is given. */
-export function MoveForm({ checkoutId, typeVersion, airframeVersion, differences, action }: { checkoutId: string; typeVersion: number | null; airframeVersion: number | null; differences: SheetDifference[]; action: (form: unknown) => Promise<ActionResult> }) {
+export function MoveForm({
+  checkoutId,
+  typeVersion,
+  airframeVersion,
+  differences,
+  action,
+}: {
+  checkoutId: string;
+  typeVersion: number | null;
+  airframeVersion: number | null;
+  differences: SheetDifference[];
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const [reason, setReason] = useState('');
   const [busy, setBusy] = useState(false);
@@ -26,8 +38,32 @@ export function MoveForm({ checkoutId, typeVersion, airframeVersion, differences
       <DifferenceList differences={differences} />
       <Problems problems={trouble.filter((p) => p.path !== 'reason')} title="Not moved" />
       <div className="d-flex gap-2 mt-2" style={{ alignItems: 'start' }}>
-        <div style={{ flex: 1 }}><label className="form-label" htmlFor="move-reason">Why it moves</label><input id="move-reason" className={`form-control${mine ? ' is-invalid' : ''}`} value={reason} aria-describedby="move-problem" onChange={(e) => setReason(e.target.value)} /><div className="invalid-feedback" id="move-problem" role="alert">{mine?.message}</div></div>
-        <button type="button" className="btn btn-outline-primary" style={{ marginTop: 24 }} disabled={busy} onClick={() => void send()}>{busy ? 'Moving' : `Move to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}</button>
+        <div style={{ flex: 1 }}>
+          <label className="form-label" htmlFor="move-reason">
+            Why it moves
+          </label>
+          <input
+            id="move-reason"
+            className={`form-control${mine ? ' is-invalid' : ''}`}
+            value={reason}
+            aria-describedby="move-problem"
+            onChange={(e) => setReason(e.target.value)}
+          />
+          <div className="invalid-feedback" id="move-problem" role="alert">
+            {mine?.message}
+          </div>
+        </div>
+        <button
+          type="button"
+          className="btn btn-outline-primary"
+          style={{ marginTop: 24 }}
+          disabled={busy}
+          onClick={() => void send()}
+        >
+          {busy
+            ? 'Moving'
+            : `Move to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}
+        </button>
       </div>
     </>
   );

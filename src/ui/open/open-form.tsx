@@ -11,9 +11,31 @@ import { type ActionProblem, type ActionResult, runAction, showProblems, useDraf
 import { Panel, Problems, Title } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
 
-interface Values { requestId: string; pilotId: string; airframeId: string; pack: PackId; goals: Goal[]; standardKey: string; note: string }
-interface Pilot { id: string; name: string; experience: string; hours: number; holds: Held[]; experienceSince: Record<string, string> }
-interface Frame { id: string; registration: string; typeName: string; summary: string; facts: AirframeFacts; modifications: string[] }
+interface Values {
+  requestId: string;
+  pilotId: string;
+  airframeId: string;
+  pack: PackId;
+  goals: Goal[];
+  standardKey: string;
+  note: string;
+}
+interface Pilot {
+  id: string;
+  name: string;
+  experience: string;
+  hours: number;
+  holds: Held[];
+  experienceSince: Record<string, string>;
+}
+interface Frame {
+  id: string;
+  registration: string;
+  typeName: string;
+  summary: string;
+  facts: AirframeFacts;
+  modifications: string[];
+}
 interface Props {
   action: (form: unknown) => Promise<ActionResult<{ id: string }>>;
   pilots: Pilot[];
@@ -26,21 +48,42 @@ interface Props {
 /** Open: who, which aeroplane, under which rules; what that demands, what may be credited, who decides. */
 export function OpenForm({ action, pilots, airframes, packs, standards, programmes }: Props) {
   const router = useRouter();
-  const form = useForm<Values>({ defaultValues: { requestId: '', pilotId: '', airframeId: '', pack: 'us', goals: [], standardKey: 'private-us', note: '' } });
+  const form = useForm<Values>({
+    defaultValues: {
+      requestId: '',
+      pilotId: '',
+      airframeId: '',
+      pack: 'us',
+      goals: [],
+      standardKey: 'private-us',
+      note: '',
+    },
+  });
   const draft = useDraft(form, 'open');
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const { errors, isSubmitting } = form.formState;
   const [pilotId, airframeId, packKey, goals] = form.watch(['pilotId', 'airframeId', 'pack', 'goals']);
-  useEffect(() => { if (!form.getValues('requestId')) form.setValue('requestId', crypto.randomUUID()); }, [form]);
+  useEffect(() => {
+    if (!form.getValues('requestId')) form.setValue('requestId', crypto.randomUUID());
+  }, [form]);
 
   const pilot = pilots.find((p) => p.id === pilotId);
   const frame = airframes.find((a) => a.id === airframeId);
   const pack = packs.find((p) => p.key === packKey);
-  const opening = useMemo(() => (pilot && frame && pack ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince) : null), [pilot, frame, pack]);
-  useEffect(() => { if (opening) form.setValue('goals', opening.proposedGoals as Goal[]); }, [opening, form]);
-  useEffect(() => { form.setValue('standardKey', packKey === 'eu' ? 'eu-class' : 'private-us'); }, [packKey, form]);
+  const opening = useMemo(
+    () => (pilot && frame && pack ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince) : null),
+    [pilot, frame, pack],
+  );
+  useEffect(() => {
+    if (opening) form.setValue('goals', opening.proposedGoals as Goal[]);
+  }, [opening, form]);
+  useEffect(() => {
+    form.setValue('standardKey', packKey === 'eu' ? 'eu-class' : 'private-us');
+  }, [packKey, form]);
 
-  const itemsOf = (goal: string) => (programmes.find((p) => p.key === `${goal}-${packKey}`) ?? programmes.find((p) => p.key === `${goal}-house`))?.n ?? 0;
+  const itemsOf = (goal: string) =>
+    (programmes.find((p) => p.key === `${goal}-${packKey}`) ?? programmes.find((p) => p.key === `${goal}-house`))?.n ??
+    0;
   const send = form.handleSubmit(async (values) => {
     const answer = await runAction(() => action(values));
     if (!answer.ok) return setRest(showProblems(form, answer.problems));
@@ -50,57 +93,186 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
 
   return (
     <form onSubmit={send} noValidate>
-      <Title title="Open a checkout" line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet.">
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>{isSubmitting ? 'Opening' : 'Open and brief'}</button>
+      <Title
+        title="Open a checkout"
+        line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet."
+      >
+        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+          {isSubmitting ? 'Opening' : 'Open and brief'}
+        </button>
       </Title>
       <Problems problems={rest} title="Not opened" />
       <div className="grid g-1-1">
         <Panel title="Who and what">
           <div className="d-grid gap-3">
-            <Field label="Pilot" id="pilotId" error={errors.pilotId}><select {...form.register('pilotId')}><option value="">Choose</option>{pilots.map((p) => <option key={p.id} value={p.id}>{p.name}</option>)}</select></Field>
-            <Field label="Aeroplane" id="airframeId" error={errors.airframeId}><select {...form.register('airframeId')}><option value="">Choose</option>{airframes.map((a) => <option key={a.id} value={a.id}>{a.registration} · {a.typeName}{a.modifications.length > 0 ? ` · ${list(a.modifications)}` : ''}</option>)}</select></Field>
-            <Field label="Rules" id="pack" error={errors.pack}><select {...form.register('pack')}>{packs.map((p) => <option key={p.key} value={p.key}>{p.name}</option>)}</select></Field>
+            <Field label="Pilot" id="pilotId" error={errors.pilotId}>
+              <select {...form.register('pilotId')}>
+                <option value="">Choose</option>
+                {pilots.map((p) => (
+                  <option key={p.id} value={p.id}>
+                    {p.name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="Aeroplane" id="airframeId" error={errors.airframeId}>
+              <select {...form.register('airframeId')}>
+                <option value="">Choose</option>
+                {airframes.map((a) => (
+                  <option key={a.id} value={a.id}>
+                    {a.registration} · {a.typeName}
+                    {a.modifications.length > 0 ? ` · ${list(a.modifications)}` : ''}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="Rules" id="pack" error={errors.pack}>
+              <select {...form.register('pack')}>
+                {packs.map((p) => (
+                  <option key={p.key} value={p.key}>
+                    {p.name}
+                  </option>
+                ))}
+              </select>
+            </Field>
             <fieldset>
-              <legend className="form-label">Goals {opening ? <span className="soft">(proposed from what is missing)</span> : null}</legend>
+              <legend className="form-label">
+                Goals {opening ? <span className="soft">(proposed from what is missing)</span> : null}
+              </legend>
               {(pack?.goals ?? []).map((g) => (
                 <div className="form-check" key={g.goal}>
-                  <input className="form-check-input" type="checkbox" id={`goal-${g.goal}`} value={g.goal} disabled={itemsOf(g.goal) === 0} {...form.register('goals')} />
-                  <label className="form-check-label" htmlFor={`goal-${g.goal}`}>{g.title} <span className="soft">{itemsOf(g.goal) === 0 ? '(no programme under these rules yet)' : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}</span></label>
+                  <input
+                    className="form-check-input"
+                    type="checkbox"
+                    id={`goal-${g.goal}`}
+                    value={g.goal}
+                    disabled={itemsOf(g.goal) === 0}
+                    {...form.register('goals')}
+                  />
+                  <label className="form-check-label" htmlFor={`goal-${g.goal}`}>
+                    {g.title}{' '}
+                    <span className="soft">
+                      {itemsOf(g.goal) === 0
+                        ? '(no programme under these rules yet)'
+                        : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
+                    </span>
+                  </label>
                 </div>
               ))}
-              {errors.goals ? <div className="invalid-feedback" role="alert">{errors.goals.message}</div> : null}
+              {errors.goals ? (
+                <div className="invalid-feedback" role="alert">
+                  {errors.goals.message}
+                </div>
+              ) : null}
             </fieldset>
-            <Field label="Standard" id="standardKey" error={errors.standardKey} hint="The tolerances every landing is judged by; pinned for this checkout."><select {...form.register('standardKey')}>{standards.map((s) => <option key={s.key} value={s.key}>{s.name}</option>)}</select></Field>
-            <Field label="Note" id="note" error={errors.note}><textarea rows={2} {...form.register('note')} /></Field>
+            <Field
+              label="Standard"
+              id="standardKey"
+              error={errors.standardKey}
+              hint="The tolerances every landing is judged by; pinned for this checkout."
+            >
+              <select {...form.register('standardKey')}>
+                {standards.map((s) => (
+                  <option key={s.key} value={s.key}>
+                    {s.name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="Note" id="note" error={errors.note}>
+              <textarea rows={2} {...form.register('note')} />
+            </Field>
           </div>
         </Panel>
         <Panel title="What it needs">
-          {!opening || !pilot || !frame || !pack ? <p className="soft">Choose a pilot and an aeroplane. What the aeroplane demands, what the pilot holds and who decides will stand here.</p> : (
+          {!opening || !pilot || !frame || !pack ? (
+            <p className="soft">
+              Choose a pilot and an aeroplane. What the aeroplane demands, what the pilot holds and who decides will
+              stand here.
+            </p>
+          ) : (
             <div className="d-grid gap-3" aria-live="polite">
-              <p className="mb-0">{pilot.name}: {pilot.experience}; {pilot.hours} h in all. {frame.summary}</p>
+              <p className="mb-0">
+                {pilot.name}: {pilot.experience}; {pilot.hours} h in all. {frame.summary}
+              </p>
               <table className="plain">
-                <thead><tr><th>{frame.registration} demands</th><th>Pilot</th></tr></thead>
+                <thead>
+                  <tr>
+                    <th>{frame.registration} demands</th>
+                    <th>Pilot</th>
+                  </tr>
+                </thead>
                 <tbody>
                   {[...(opening.demands.classRatings ?? []), ...opening.demands.endorsements].map((kind) => {
                     const credit = opening.credited.find((c) => c.kind === kind);
                     const held = pilot.holds.find((h) => h.kind === kind);
                     return (
-                      <tr key={kind}><td>{say(kind)}</td><td>
-                        {held ? <Verdict verdict="within">holds it{held.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}</Verdict>
-                          : credit ? <><Verdict verdict="edge">may be credited</Verdict><div className="soft" style={{ fontSize: 14 }}>{credit.why}</div></>
-                          : <Verdict verdict="outside">missing</Verdict>}
-                      </td></tr>
+                      <tr key={kind}>
+                        <td>{say(kind)}</td>
+                        <td>
+                          {held ? (
+                            <Verdict verdict="within">
+                              holds it{held.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}
+                            </Verdict>
+                          ) : credit ? (
+                            <>
+                              <Verdict verdict="edge">may be credited</Verdict>
+                              <div className="soft" style={{ fontSize: 14 }}>
+                                {credit.why}
+                              </div>
+                            </>
+                          ) : (
+                            <Verdict verdict="outside">missing</Verdict>
+                          )}
+                        </td>
+                      </tr>
                     );
                   })}
                 </tbody>
               </table>
-              {opening.demands.unknown.length > 0 ? <p className="caution mb-0">The sheet does not say: {list(opening.demands.unknown)}. What depends on it is not decided.</p> : null}
-              <div><h3 style={{ fontSize: 15, fontWeight: 700 }}>Pilot in command: {opening.pic === 'instructor' ? 'the instructor' : opening.pic === 'pilot' ? 'the pilot may be' : 'not decided'}</h3><p className="mb-1">{opening.picReason}</p><p className="mb-0 soft">{opening.logs}</p></div>
-              <div><h3 style={{ fontSize: 15, fontWeight: 700 }}>Who decides</h3>
-                {goals.length === 0 ? <p className="mb-0">Choose a goal.</p> : goals.map((g) => {
-                  const entry = pack.goals.find((x) => x.goal === g);
-                  return entry ? <p key={g} className="mb-1">{entry.title}: <strong>{entry.decides === 'instructor' ? 'the instructor signs' : 'a recommendation, then a test with an examiner'}</strong>. {entry.essence} <span className="soft">{entry.citation}. {entry.instructorNeeds}</span>{entry.confirm ? <span className="v-edge"> To be confirmed against the current text.</span> : null}</p> : null;
-                })}
+              {opening.demands.unknown.length > 0 ? (
+                <p className="caution mb-0">
+                  The sheet does not say: {list(opening.demands.unknown)}. What depends on it is not decided.
+                </p>
+              ) : null}
+              <div>
+                <h3 style={{ fontSize: 15, fontWeight: 700 }}>
+                  Pilot in command:{' '}
+                  {opening.pic === 'instructor'
+                    ? 'the instructor'
+                    : opening.pic === 'pilot'
+                      ? 'the pilot may be'
+                      : 'not decided'}
+                </h3>
+                <p className="mb-1">{opening.picReason}</p>
+                <p className="mb-0 soft">{opening.logs}</p>
+              </div>
+              <div>
+                <h3 style={{ fontSize: 15, fontWeight: 700 }}>Who decides</h3>
+                {goals.length === 0 ? (
+                  <p className="mb-0">Choose a goal.</p>
+                ) : (
+                  goals.map((g) => {
+                    const entry = pack.goals.find((x) => x.goal === g);
+                    return entry ? (
+                      <p key={g} className="mb-1">
+                        {entry.title}:{' '}
+                        <strong>
+                          {entry.decides === 'instructor'
+                            ? 'the instructor signs'
+                            : 'a recommendation, then a test with an examiner'}
+                        </strong>
+                        . {entry.essence}{' '}
+                        <span className="soft">
+                          {entry.citation}. {entry.instructorNeeds}
+                        </span>
+                        {entry.confirm ? (
+                          <span className="v-edge"> To be confirmed against the current text.</span>
+                        ) : null}
+                      </p>
+                    ) : null;
+                  })
+                )}
               </div>
               <p className="caution mb-0">{pack.caution}</p>
             </div>

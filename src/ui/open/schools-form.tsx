@@ -4,7 +4,17 @@ import type { SchoolTopic } from '@/domain/programme';
 import { type ActionResult, runAction } from '../shared/forms';
 
 /** One side chosen per topic on which good instructors disagree, with the reason for it. Kept at once. */
-export function SchoolsForm({ checkoutId, topics, chosen, action }: { checkoutId: string; topics: SchoolTopic[]; chosen: Record<string, string>; action: (form: unknown) => Promise<ActionResult> }) {
+export function SchoolsForm({
+  checkoutId,
+  topics,
+  chosen,
+  action,
+}: {
+  checkoutId: string;
+  topics: SchoolTopic[];
+  chosen: Record<string, string>;
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const [now, setNow] = useState(chosen);
   const [word, setWord] = useState('');
   const choose = async (key: string, side: string) => {
@@ -18,12 +28,27 @@ export function SchoolsForm({ checkoutId, topics, chosen, action }: { checkoutId
     <div className="d-grid gap-2">
       {topics.map((t) => (
         <div key={t.key}>
-          <label className="form-label" htmlFor={`school-${t.key}`}>{t.topic} <span className="soft">· {t.changes}</span></label>
-          <select id={`school-${t.key}`} className="form-select form-select-sm" value={now[t.key] ?? t.fallback} onChange={(e) => void choose(t.key, e.target.value)}>{t.sides.map((s) => <option key={s.key} value={s.key}>{s.name}</option>)}</select>
+          <label className="form-label" htmlFor={`school-${t.key}`}>
+            {t.topic} <span className="soft">· {t.changes}</span>
+          </label>
+          <select
+            id={`school-${t.key}`}
+            className="form-select form-select-sm"
+            value={now[t.key] ?? t.fallback}
+            onChange={(e) => void choose(t.key, e.target.value)}
+          >
+            {t.sides.map((s) => (
+              <option key={s.key} value={s.key}>
+                {s.name}
+              </option>
+            ))}
+          </select>
           <div className="form-text">{t.sides.find((s) => s.key === (now[t.key] ?? t.fallback))?.reason}</div>
         </div>
       ))}
-      <div role="status" className="soft" style={{ minHeight: 20 }}>{word}</div>
+      <div role="status" className="soft" style={{ minHeight: 20 }}>
+        {word}
+      </div>
     </div>
   );
 }

@@ -6,7 +6,10 @@ import { type ActionProblem, type ActionResult, runAction, showProblems } from '
 import { Field } from '../shared/field';
 import { Problems } from '../shared/parts';
 
-interface Values { email: string; password: string }
+interface Values {
+  email: string;
+  password: string;
+}
 
 export function SignInForm({ action }: { action: (form: unknown) => Promise<ActionResult> }) {
   const router = useRouter();
@@ -22,9 +25,15 @@ export function SignInForm({ action }: { action: (form: unknown) => Promise<Acti
   return (
     <form onSubmit={send} noValidate className="panel d-grid gap-3">
       <Problems problems={rest} title="Not signed in" />
-      <Field label="E-mail" id="email" error={errors.email}><input type="email" autoComplete="username" {...form.register('email')} /></Field>
-      <Field label="Password" id="password" error={errors.password}><input type="password" autoComplete="current-password" {...form.register('password')} /></Field>
-      <button type="submit" className="btn btn-primary" disabled={isSubmitting}>{isSubmitting ? 'Signing in' : 'Sign in'}</button>
+      <Field label="E-mail" id="email" error={errors.email}>
+        <input type="email" autoComplete="username" {...form.register('email')} />
+      </Field>
+      <Field label="Password" id="password" error={errors.password}>
+        <input type="password" autoComplete="current-password" {...form.register('password')} />
+      </Field>
+      <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        {isSubmitting ? 'Signing in' : 'Sign in'}
+      </button>
     </form>
   );
 }

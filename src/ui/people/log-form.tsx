@@ -6,13 +6,45 @@ import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
-interface Values { requestId: string; flownOn: string; typeCode: string; takeoffs: string; landings: string; fullStops: string; night: boolean; surface: 'land' | 'water'; hours: string; remark: string }
+interface Values {
+  requestId: string;
+  flownOn: string;
+  typeCode: string;
+  takeoffs: string;
+  landings: string;
+  fullStops: string;
+  night: boolean;
+  surface: 'land' | 'water';
+  hours: string;
+  remark: string;
+}
 const whole = (text: string) => (text.trim() === '' ? 0 : Number(text));
 
 /** A flight that was not recorded here. */
-export function LogFlightForm({ pilotId, today, types, action }: { pilotId: string; today: string; types: readonly { code: string; name: string; water: boolean }[]; action: (form: unknown) => Promise<ActionResult> }) {
+export function LogFlightForm({
+  pilotId,
+  today,
+  types,
+  action,
+}: {
+  pilotId: string;
+  today: string;
+  types: readonly { code: string; name: string; water: boolean }[];
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
-  const empty: Values = { requestId: '', flownOn: today, typeCode: '', takeoffs: '', landings: '', fullStops: '', night: false, surface: 'land', hours: '', remark: '' };
+  const empty: Values = {
+    requestId: '',
+    flownOn: today,
+    typeCode: '',
+    takeoffs: '',
+    landings: '',
+    fullStops: '',
+    night: false,
+    surface: 'land',
+    hours: '',
+    remark: '',
+  };
   const form = useForm<Values>({ defaultValues: empty });
   const draft = useDraft(form, `log:${pilotId}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
@@ -22,7 +54,21 @@ export function LogFlightForm({ pilotId, today, types, action }: { pilotId: stri
   const send = form.handleSubmit(async (v) => {
     const requestId = v.requestId || crypto.randomUUID();
     form.setValue('requestId', requestId);
-    const answer = await runAction(() => action({ requestId, pilotId, flownOn: v.flownOn, typeCode: v.typeCode, takeoffs: whole(v.takeoffs), landings: whole(v.landings), fullStops: whole(v.fullStops), night: v.night, surface: water ? v.surface : 'land', hours: Number(v.hours.replace(',', '.') || '0'), remark: v.remark }));
+    const answer = await runAction(() =>
+      action({
+        requestId,
+        pilotId,
+        flownOn: v.flownOn,
+        typeCode: v.typeCode,
+        takeoffs: whole(v.takeoffs),
+        landings: whole(v.landings),
+        fullStops: whole(v.fullStops),
+        night: v.night,
+        surface: water ? v.surface : 'land',
+        hours: Number(v.hours.replace(',', '.') || '0'),
+        remark: v.remark,
+      }),
+    );
     if (!answer.ok) return setRest(showProblems(form, answer.problems));
     setRest([]);
     form.reset(empty);
@@ -34,32 +80,105 @@ export function LogFlightForm({ pilotId, today, types, action }: { pilotId: stri
     <form onSubmit={send} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not logged" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
-        <Field label="Flown on" id="flownOn" error={errors.flownOn}><input type="date" max={today} {...form.register('flownOn')} /></Field>
-        <Field label="Type" id="typeCode" error={errors.typeCode}><select {...form.register('typeCode')}><option value="">Choose</option>{types.map((t) => <option key={t.code} value={t.code}>{t.name}</option>)}</select></Field>
-        <Field label="Take-offs" id="takeoffs" error={errors.takeoffs}><input inputMode="numeric" {...form.register('takeoffs')} /></Field>
-        <Field label="Landings" id="landings" error={errors.landings}><input inputMode="numeric" {...form.register('landings')} /></Field>
-        <Field label="of them full stops" id="fullStops" error={errors.fullStops}><input inputMode="numeric" {...form.register('fullStops')} /></Field>
-        <Field label="Hours" unit="h" id="hours" error={errors.hours}><input inputMode="decimal" {...form.register('hours')} /></Field>
-        {water ? <Field label="On" id="surface" error={errors.surface}><select {...form.register('surface')}><option value="land">land</option><option value="water">water</option></select></Field> : null}
+        <Field label="Flown on" id="flownOn" error={errors.flownOn}>
+          <input type="date" max={today} {...form.register('flownOn')} />
+        </Field>
+        <Field label="Type" id="typeCode" error={errors.typeCode}>
+          <select {...form.register('typeCode')}>
+            <option value="">Choose</option>
+            {types.map((t) => (
+              <option key={t.code} value={t.code}>
+                {t.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Take-offs" id="takeoffs" error={errors.takeoffs}>
+          <input inputMode="numeric" {...form.register('takeoffs')} />
+        </Field>
+        <Field label="Landings" id="landings" error={errors.landings}>
+          <input inputMode="numeric" {...form.register('landings')} />
+        </Field>
+        <Field label="of them full stops" id="fullStops" error={errors.fullStops}>
+          <input inputMode="numeric" {...form.register('fullStops')} />
+        </Field>
+        <Field label="Hours" unit="h" id="hours" error={errors.hours}>
+          <input inputMode="decimal" {...form.register('hours')} />
+        </Field>
+        {water ? (
+          <Field label="On" id="surface" error={errors.surface}>
+            <select {...form.register('surface')}>
+              <option value="land">land</option>
+              <option value="water">water</option>
+            </select>
+          </Field>
+        ) : null}
       </div>
-      <div className="form-check"><input type="checkbox" className="form-check-input" id="night" {...form.register('night')} /><label className="form-check-label" htmlFor="night">by night</label></div>
-      <Field label="Remark" id="log-remark" error={errors.remark}><input {...form.register('remark')} /></Field>
-      <div className="d-flex gap-2 align-items-center"><button type="submit" className="btn btn-primary" disabled={isSubmitting}>Log this flight</button><span role="status" className="soft">{said}</span></div>
+      <div className="form-check">
+        <input type="checkbox" className="form-check-input" id="night" {...form.register('night')} />
+        <label className="form-check-label" htmlFor="night">
+          by night
+        </label>
+      </div>
+      <Field label="Remark" id="log-remark" error={errors.remark}>
+        <input {...form.register('remark')} />
+      </Field>
+      <div className="d-flex gap-2 align-items-center">
+        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+          Log this flight
+        </button>
+        <span role="status" className="soft">
+          {said}
+        </span>
+      </div>
     </form>
   );
 }
 
 /** Strikes one logged flight, with the reason. */
-export function StrikeButton({ logId, name, action }: { logId: string; name: string; action: (form: unknown) => Promise<ActionResult> }) {
+export function StrikeButton({
+  logId,
+  name,
+  action,
+}: {
+  logId: string;
+  name: string;
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const [reason, setReason] = useState<string | null>(null);
   const [problem, setProblem] = useState('');
-  if (reason === null) return <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setReason('')}>strike<span className="visually-hidden"> {name}</span></button>;
+  if (reason === null)
+    return (
+      <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setReason('')}>
+        strike<span className="visually-hidden"> {name}</span>
+      </button>
+    );
   return (
-    <form className="d-flex gap-1" onSubmit={(e) => { e.preventDefault(); void runAction(() => action({ logId, reason })).then((a) => { if (a.ok) router.refresh(); else setProblem(a.problems[0]?.message ?? ''); }); }}>
-      <input aria-label={`Why ${name} is struck`} className="form-control form-control-sm" value={reason} onChange={(e) => setReason(e.target.value)} />
-      <button type="submit" className="btn btn-sm btn-outline-danger">Strike</button>
-      {problem ? <span role="alert" className="small v-outside">{problem}</span> : null}
+    <form
+      className="d-flex gap-1"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void runAction(() => action({ logId, reason })).then((a) => {
+          if (a.ok) router.refresh();
+          else setProblem(a.problems[0]?.message ?? '');
+        });
+      }}
+    >
+      <input
+        aria-label={`Why ${name} is struck`}
+        className="form-control form-control-sm"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+      />
+      <button type="submit" className="btn btn-sm btn-outline-danger">
+        Strike
+      </button>
+      {problem ? (
+        <span role="alert" className="small v-outside">
+          {problem}
+        </span>
+      ) : null}
     </form>
   );
 }

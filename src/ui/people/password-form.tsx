@@ -22,17 +22,63 @@ export function PasswordForm({ save }: { save: (form: unknown) => Promise<Action
   return (
     <form onSubmit={send} noValidate className="d-grid gap-2" aria-label="Password">
       <Problems problems={rest} title="Not changed" />
-      <Field label="Password now" id="pw-now" error={errors.password}><input type="password" autoComplete="current-password" {...form.register('password')} /></Field>
-      <Field label="New password" id="pw-next" error={errors.next}><input type="password" autoComplete="new-password" {...form.register('next')} /></Field>
-      <div className="d-flex gap-2 align-items-center"><button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>Change it</button><span role="status" className="soft">{said}</span></div>
+      <Field label="Password now" id="pw-now" error={errors.password}>
+        <input type="password" autoComplete="current-password" {...form.register('password')} />
+      </Field>
+      <Field label="New password" id="pw-next" error={errors.next}>
+        <input type="password" autoComplete="new-password" {...form.register('next')} />
+      </Field>
+      <div className="d-flex gap-2 align-items-center">
+        <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+          Change it
+        </button>
+        <span role="status" className="soft">
+          {said}
+        </span>
+      </div>
     </form>
   );
 }
 
 /** For who has lost theirs: a new one, shown once. */
-export function NewFirstPassword({ userId, name, give }: { userId: string; name: string; give: (userId: string) => Promise<ActionResult<{ password: string }>> }) {
+export function NewFirstPassword({
+  userId,
+  name,
+  give,
+}: {
+  userId: string;
+  name: string;
+  give: (userId: string) => Promise<ActionResult<{ password: string }>>;
+}) {
   const [made, setMade] = useState('');
   const [problem, setProblem] = useState('');
-  if (made) return <p className="note-good mb-0" role="status">New password of {name}, shown this once: <code className="num">{made}</code>. Give it by word of mouth.</p>;
-  return <p className="mb-0"><button type="button" className="btn btn-link btn-sm p-0" onClick={() => void runAction(() => give(userId)).then((a) => { if (a.ok) setMade(a.password); else setProblem(a.problems[0]?.message ?? ''); })}>Give a new password</button> <span className="small soft">when it is lost; every session of {name} ends</span>{problem ? <span role="alert" className="small v-outside"> {problem}</span> : null}</p>;
+  if (made)
+    return (
+      <p className="note-good mb-0" role="status">
+        New password of {name}, shown this once: <code className="num">{made}</code>. Give it by word of mouth.
+      </p>
+    );
+  return (
+    <p className="mb-0">
+      <button
+        type="button"
+        className="btn btn-link btn-sm p-0"
+        onClick={() =>
+          void runAction(() => give(userId)).then((a) => {
+            if (a.ok) setMade(a.password);
+            else setProblem(a.problems[0]?.message ?? '');
+          })
+        }
+      >
+        Give a new password
+      </button>{' '}
+      <span className="small soft">when it is lost; every session of {name} ends</span>
+      {problem ? (
+        <span role="alert" className="small v-outside">
+          {' '}
+          {problem}
+        </span>
+      ) : null}
+    </p>
+  );
 }

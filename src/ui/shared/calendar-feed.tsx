@@ -4,20 +4,86 @@ import { useState } from 'react';
 import { runAction } from './forms';
 
 /** A calendar address of one's own, shown once. */
-export function CalendarFeed({ since, alarmMin, open, end }: { since: string | null; alarmMin: number; open: (alarmMin: number) => Promise<{ ok: true; secret: string } | { ok: false; problems: { path: string; message: string }[] }>; end: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }> }) {
+export function CalendarFeed({
+  since,
+  alarmMin,
+  open,
+  end,
+}: {
+  since: string | null;
+  alarmMin: number;
+  open: (
+    alarmMin: number,
+  ) => Promise<{ ok: true; secret: string } | { ok: false; problems: { path: string; message: string }[] }>;
+  end: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }>;
+}) {
   const router = useRouter();
   const [minutes, setMinutes] = useState(String(alarmMin));
   const [address, setAddress] = useState('');
   const [problem, setProblem] = useState('');
   return (
     <div className="d-grid gap-2">
-      <p className="mb-0">Your bookings in any calendar program: it fetches this address by itself, and rings before each flight. {since ? `An address is open since ${since}.` : 'No address is open.'}</p>
-      <form className="d-flex gap-2 align-items-end flex-wrap" onSubmit={(e) => { e.preventDefault(); void runAction(() => open(Number(minutes))).then((a) => { if (!a.ok) return setProblem(a.problems[0]?.message ?? ''); setProblem(''); setAddress(`${location.origin}/api/calendar/${a.secret}.ics`); router.refresh(); }); }}>
-        <div><label className="form-label" htmlFor="alarm">Ring before <span className="soft">(min)</span></label><input id="alarm" inputMode="numeric" className={`form-control${problem ? ' is-invalid' : ''}`} style={{ width: 110 }} value={minutes} onChange={(e) => setMinutes(e.target.value)} />{problem ? <div className="invalid-feedback" role="alert">{problem}</div> : null}</div>
-        <button type="submit" className="btn btn-outline-primary">{since ? 'A new address' : 'Open an address'}</button>
-        {since ? <button type="button" className="btn btn-link btn-sm" onClick={() => void runAction(end).then(() => { setAddress(''); router.refresh(); })}>Close it</button> : null}
+      <p className="mb-0">
+        Your bookings in any calendar program: it fetches this address by itself, and rings before each flight.{' '}
+        {since ? `An address is open since ${since}.` : 'No address is open.'}
+      </p>
+      <form
+        className="d-flex gap-2 align-items-end flex-wrap"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void runAction(() => open(Number(minutes))).then((a) => {
+            if (!a.ok) return setProblem(a.problems[0]?.message ?? '');
+            setProblem('');
+            setAddress(`${location.origin}/api/calendar/${a.secret}.ics`);
+            router.refresh();
+          });
+        }}
+      >
+        <div>
+          <label className="form-label" htmlFor="alarm">
+            Ring before <span className="soft">(min)</span>
+          </label>
+          <input
+            id="alarm"
+            inputMode="numeric"
+            className={`form-control${problem ? ' is-invalid' : ''}`}
+            style={{ width: 110 }}
+            value={minutes}
+            onChange={(e) => setMinutes(e.target.value)}
+          />
+          {problem ? (
+            <div className="invalid-feedback" role="alert">
+              {problem}
+            </div>
+          ) : null}
+        </div>
+        <button type="submit" className="btn btn-outline-primary">
+          {since ? 'A new address' : 'Open an address'}
+        </button>
+        {since ? (
+          <button
+            type="button"
+            className="btn btn-link btn-sm"
+            onClick={() =>
+              void runAction(end).then(() => {
+                setAddress('');
+                router.refresh();
+              })
+            }
+          >
+            Close it
+          </button>
+        ) : null}
       </form>
-      {address ? <p className="note-good mb-0" role="status">Shown this once; who has it can read your bookings:<br /><code className="num" style={{ overflowWrap: 'anywhere' }}>{address}</code></p> : null}
+      {address ? (
+        <p className="note-good mb-0" role="status">
+          Shown this once; who has it can read your bookings:
+          <br />
+          <code className="num" style={{ overflowWrap: 'anywhere' }}>
+            {address}
+          </code>
+        </p>
+      ) : null}
     </div>
   );
 }

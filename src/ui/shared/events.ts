@@ -4,6 +4,9 @@ export const openHelp = (): void => void window.dispatchEvent(new Event('jeito:h
 
 /** Single-key shortcuts act only when focus is on the page or a drawing: native keys win on a control. */
 export function onControl(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('input, select, textarea, button, a, summary, [contenteditable], [role="dialog"]') !== null;
+  return (
+    target instanceof Element &&
+    target.closest('input, select, textarea, button, a, summary, [contenteditable], [role="dialog"]') !== null
+  );
 }
 export const shortcutsOff = (): boolean => localStorage.getItem('jeito-shortcuts') === 'off';

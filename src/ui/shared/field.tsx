@@ -1,19 +1,54 @@
 'use client';
 import { type ReactElement, type ReactNode, cloneElement } from 'react';
 
-interface ControlProps { id?: string; className?: string; 'aria-invalid'?: boolean; 'aria-describedby'?: string | undefined }
+interface ControlProps {
+  id?: string;
+  className?: string;
+  'aria-invalid'?: boolean;
+  'aria-describedby'?: string | undefined;
+}
 
 /** A labelled control with its hint and its message beside it. The control is an input, select or textarea. */
-export function Field({ label, id, error, hint, unit, children }: { label: string; id: string; error?: { message?: string | undefined } | undefined; hint?: ReactNode; unit?: string; children: ReactElement<ControlProps> }) {
+export function Field({
+  label,
+  id,
+  error,
+  hint,
+  unit,
+  children,
+}: {
+  label: string;
+  id: string;
+  error?: { message?: string | undefined } | undefined;
+  hint?: ReactNode;
+  unit?: string;
+  children: ReactElement<ControlProps>;
+}) {
   const described = [error ? `${id}-error` : null, hint ? `${id}-hint` : null].filter(Boolean).join(' ') || undefined;
   const kind = children.type === 'select' ? 'form-select' : 'form-control';
-  const control = cloneElement(children, { id, className: `${kind}${error ? ' is-invalid' : ''} ${children.props.className ?? ''}`, 'aria-invalid': Boolean(error), 'aria-describedby': described });
+  const control = cloneElement(children, {
+    id,
+    className: `${kind}${error ? ' is-invalid' : ''} ${children.props.className ?? ''}`,
+    'aria-invalid': Boolean(error),
+    'aria-describedby': described,
+  });
   return (
     <div>
-      <label className="form-label" htmlFor={id}>{label}{unit ? <span className="soft"> ({unit})</span> : null}</label>
+      <label className="form-label" htmlFor={id}>
+        {label}
+        {unit ? <span className="soft"> ({unit})</span> : null}
+      </label>
       {control}
-      {error?.message ? <div className="invalid-feedback" id={`${id}-error`} role="alert">{error.message}</div> : null}
-      {hint ? <div className="form-text" id={`${id}-hint`}>{hint}</div> : null}
+      {error?.message ? (
+        <div className="invalid-feedback" id={`${id}-error`} role="alert">
+          {error.message}
+        </div>
+      ) : null}
+      {hint ? (
+        <div className="form-text" id={`${id}-hint`}>
+          {hint}
+        </div>
+      ) : null}
     </div>
   );
 }

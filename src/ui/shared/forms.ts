@@ -2,11 +2,17 @@
 import { useEffect } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
 
-export interface ActionProblem { path: string; message: string }
+export interface ActionProblem {
+  path: string;
+  message: string;
+}
 export type ActionResult<T = object> = ({ ok: true } & T) | { ok: false; problems: ActionProblem[] };
 
 /** Puts problems beside their fields; returns those that belong to none. */
-export function showProblems<F extends FieldValues>(form: UseFormReturn<F>, problems: readonly ActionProblem[]): ActionProblem[] {
+export function showProblems<F extends FieldValues>(
+  form: UseFormReturn<F>,
+  problems: readonly ActionProblem[],
+): ActionProblem[] {
   const rest: ActionProblem[] = [];
   let first = true;
   for (const p of problems) {
@@ -21,18 +27,27 @@ export function showProblems<F extends FieldValues>(form: UseFormReturn<F>, prob
 function flat(values: object, prefix = ''): Record<string, true> {
   return Object.entries(values).reduce<Record<string, true>>((all, [k, v]) => {
     all[prefix + k] = true;
-    return typeof v === 'object' && v !== null && !Array.isArray(v) ? { ...all, ...flat(v as object, `${prefix}${k}.`) } : all;
+    return typeof v === 'object' && v !== null && !Array.isArray(v)
+      ? { ...all, ...flat(v as object, `${prefix}${k}.`) }
+      : all;
   }, {});
 }
 
 /** Keeps what is typed in this tab until the form is done, so that a reload or a failed send loses nothing. */
-export function useDraft<F extends FieldValues>(form: UseFormReturn<F>, key: string, skip: readonly string[] = []): { clear: () => void } {
+export function useDraft<F extends FieldValues>(
+  form: UseFormReturn<F>,
+  key: string,
+  skip: readonly string[] = [],
+): { clear: () => void } {
   const name = `jeito-draft:${key}`;
   useEffect(() => {
     const kept = sessionStorage.getItem(name);
     if (kept) form.reset({ ...form.getValues(), ...(JSON.parse(kept) as F) }, { keepDefaultValues: true });
     const subscription = form.watch((values) => {
-      sessionStorage.setItem(name, JSON.stringify(Object.fromEntries(Object.entries(values).filter(([k]) => !skip.includes(k)))));
+      sessionStorage.setItem(
+        name,
+        JSON.stringify(Object.fromEntries(Object.entries(values).filter(([k]) => !skip.includes(k)))),
+      );
     });
     return () => subscription.unsubscribe();
     // The form object and the key are stable for the life of the page.
@@ -47,6 +62,16 @@ export async function runAction<T>(action: () => Promise<ActionResult<T>>): Prom
     return await action();
   } catch (error) {
     const old = error instanceof Error && /server action/i.test(error.message);
-    return { ok: false, problems: [{ path: '', message: old ? 'Jeito was updated meanwhile. Reload the page: what you typed is kept.' : 'The field could not be reached. Check the network and send again: what you typed is kept.' }] };
+    return {
+      ok: false,
+      problems: [
+        {
+          path: '',
+          message: old
+            ? 'Jeito was updated meanwhile. Reload the page: what you typed is kept.'
+            : 'The field could not be reached. Check the network and send again: what you typed is kept.',
+        },
+      ],
+    };
   }
 }

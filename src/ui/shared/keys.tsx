@@ -5,7 +5,15 @@ import { useEffect, useRef, useState } from 'react';
 import { onControl, shortcutsOff } from './events';
 
 const Overlays = dynamic(() => import('./overlays'), { ssr: false });
-const GO: Record<string, string> = { b: '/board', c: '/checkouts', h: '/hangar', p: '/people', s: '/schedule', l: '/lab', e: '/ledger' };
+const GO: Record<string, string> = {
+  b: '/board',
+  c: '/checkouts',
+  h: '/hangar',
+  p: '/people',
+  s: '/schedule',
+  l: '/lab',
+  e: '/ledger',
+};
 
 /** Keyboard of the office pages: `?` help, `/` find, Ctrl-K the same from anywhere, `g` then a letter, `n` new in context, `[` `]` stages. */
 export function Keys() {
@@ -17,7 +25,11 @@ export function Keys() {
     const palette = () => setOpen('palette');
     const key = (e: KeyboardEvent) => {
       // The one with a modifier acts everywhere and cannot be in the way of typing.
-      if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') { e.preventDefault(); setOpen('palette'); return; }
+      if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') {
+        e.preventDefault();
+        setOpen('palette');
+        return;
+      }
       if (e.ctrlKey || e.metaKey || e.altKey || onControl(e.target) || shortcutsOff()) return;
       if (Date.now() - afterG.current < 1500 && GO[e.key]) {
         afterG.current = 0;
@@ -32,8 +44,17 @@ export function Keys() {
         if (next) router.push(next.getAttribute('href') ?? '/board');
       };
       if (e.key === '?') setOpen('help');
-      else if (e.key === '/') { e.preventDefault(); setOpen('palette'); }
-      else if (e.key === 'n') router.push(window.location.pathname.startsWith('/schedule') ? '/schedule?kind=lesson' : window.location.pathname.startsWith('/people') ? '/people/new' : '/checkouts/new');
+      else if (e.key === '/') {
+        e.preventDefault();
+        setOpen('palette');
+      } else if (e.key === 'n')
+        router.push(
+          window.location.pathname.startsWith('/schedule')
+            ? '/schedule?kind=lesson'
+            : window.location.pathname.startsWith('/people')
+              ? '/people/new'
+              : '/checkouts/new',
+        );
       else if (e.key === '[') stage(-1);
       else if (e.key === ']') stage(1);
     };

@@ -10,5 +10,14 @@ export function Live({ children, text }: { children?: ReactNode; text: string })
   const [seen, setSeen] = useState({ text, was: '', at: -1 });
   if (seen.text !== text) setSeen({ text, was: seen.text, at: epoch });
   const fresh = seen.text === text && seen.at === epoch && epoch > 0;
-  return <span className={fresh ? 'live fresh' : 'live'} title={fresh ? `was ${seen.was}` : undefined} data-was={fresh ? seen.was : undefined}>{children ?? text}{fresh ? <span className="visually-hidden"> (was {seen.was})</span> : null}</span>;
+  return (
+    <span
+      className={fresh ? 'live fresh' : 'live'}
+      title={fresh ? `was ${seen.was}` : undefined}
+      data-was={fresh ? seen.was : undefined}
+    >
+      {children ?? text}
+      {fresh ? <span className="visually-hidden"> (was {seen.was})</span> : null}
+    </span>
+  );
 }

@@ -4,13 +4,39 @@ import { useRouter } from 'next/navigation';
 import { runAction } from './forms';
 
 /** Notices of one user, the newest first; those not seen stand out until they are said to be seen. */
-export function NoticeList({ notices, see }: { notices: readonly { id: string; text: string; href: string; when: string; seen: boolean }[]; see: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }> }) {
+export function NoticeList({
+  notices,
+  see,
+}: {
+  notices: readonly { id: string; text: string; href: string; when: string; seen: boolean }[];
+  see: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }>;
+}) {
   const router = useRouter();
   const fresh = notices.filter((n) => !n.seen).length;
   return (
     <>
-      {fresh > 0 ? <p><button type="button" className="btn btn-sm btn-outline-primary" onClick={() => void runAction(see).then(() => router.refresh())}>All seen</button></p> : null}
-      <ul className="plain-list">{notices.map((n) => <li key={n.id} className={n.seen ? 'soft' : 'note-good'}><Link href={n.href}>{n.text}</Link><div className="small soft">{n.when}{n.seen ? '' : ', new'}</div></li>)}</ul>
+      {fresh > 0 ? (
+        <p>
+          <button
+            type="button"
+            className="btn btn-sm btn-outline-primary"
+            onClick={() => void runAction(see).then(() => router.refresh())}
+          >
+            All seen
+          </button>
+        </p>
+      ) : null}
+      <ul className="plain-list">
+        {notices.map((n) => (
+          <li key={n.id} className={n.seen ? 'soft' : 'note-good'}>
+            <Link href={n.href}>{n.text}</Link>
+            <div className="small soft">
+              {n.when}
+              {n.seen ? '' : ', new'}
+            </div>
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

@@ -20,7 +20,11 @@ export function OutboxNote() {
       const result = before > 0 ? await flush() : null;
       if (!here) return;
       const waiting = await waitingCount();
-      setNote(waiting > 0 ? `${plural(waiting, 'thing')} recorded on this device ${waiting === 1 ? 'has' : 'have'} not reached the field. ${result?.message ?? ''}` : '');
+      setNote(
+        waiting > 0
+          ? `${plural(waiting, 'thing')} recorded on this device ${waiting === 1 ? 'has' : 'have'} not reached the field. ${result?.message ?? ''}`
+          : '',
+      );
       if (waiting < before) router.refresh();
     };
     const quietly = () => void send().catch(() => undefined);

@@ -7,30 +7,68 @@ import ModalHeader from 'react-bootstrap/ModalHeader';
 import ModalTitle from 'react-bootstrap/ModalTitle';
 import { ThemePicker } from './theme';
 
-interface Hit { title: string; line: string; href: string }
+interface Hit {
+  title: string;
+  line: string;
+  href: string;
+}
 
 export default function Overlays({ open, close }: { open: 'help' | 'palette'; close: () => void }) {
   return open === 'help' ? <Help close={close} /> : <Palette close={close} />;
 }
 
 const KEYS: [string, string][] = [
-  ['?', 'this help'], ['/ or Ctrl K', 'find a person, a checkout, an aeroplane, a page, something to do'], ['g b', 'Board'], ['g c', 'Checkouts'], ['g h', 'Hangar'], ['g p', 'People'], ['g s', 'Schedule'], ['g l', 'Lab'], ['g e', 'Ledger'], ['n', 'new, in context'], ['[ ]', 'previous and next stage'],
+  ['?', 'this help'],
+  ['/ or Ctrl K', 'find a person, a checkout, an aeroplane, a page, something to do'],
+  ['g b', 'Board'],
+  ['g c', 'Checkouts'],
+  ['g h', 'Hangar'],
+  ['g p', 'People'],
+  ['g s', 'Schedule'],
+  ['g l', 'Lab'],
+  ['g e', 'Ledger'],
+  ['n', 'new, in context'],
+  ['[ ]', 'previous and next stage'],
 ];
 const FLY_KEYS: [string, string][] = [
-  ['N', 'next landing: eyes out'], ['G', 'go-around'], ['1 2 3 4', 'own, prompted, helped, I took it'], ['arrows', 'move the touchdown place'], ['C', 'clean'], ['Enter', 'save'], ['U', 'undo'],
+  ['N', 'next landing: eyes out'],
+  ['G', 'go-around'],
+  ['1 2 3 4', 'own, prompted, helped, I took it'],
+  ['arrows', 'move the touchdown place'],
+  ['C', 'clean'],
+  ['Enter', 'save'],
+  ['U', 'undo'],
 ];
 
 function Help({ close }: { close: () => void }) {
   const [off, setOff] = useState(() => localStorage.getItem('jeito-shortcuts') === 'off');
   return (
     <Modal show onHide={close} aria-labelledby="help-title">
-      <ModalHeader closeButton><ModalTitle id="help-title" as="h2">Help</ModalTitle></ModalHeader>
+      <ModalHeader closeButton>
+        <ModalTitle id="help-title" as="h2">
+          Help
+        </ModalTitle>
+      </ModalHeader>
       <ModalBody>
-        <p>A checkout runs through five stages: Open, Brief, Fly, Debrief, Sign. The bar at the top shows where this one stands and takes you back and forth. A letter beside a number names its source.</p>
+        <p>
+          A checkout runs through five stages: Open, Brief, Fly, Debrief, Sign. The bar at the top shows where this one
+          stands and takes you back and forth. A letter beside a number names its source.
+        </p>
         <ThemePicker />
         <div className="form-check my-3">
-          <input id="keys-off" type="checkbox" className="form-check-input" checked={off} onChange={(e) => { setOff(e.target.checked); localStorage.setItem('jeito-shortcuts', e.target.checked ? 'off' : 'on'); }} />
-          <label htmlFor="keys-off" className="form-check-label">Turn single-key shortcuts off</label>
+          <input
+            id="keys-off"
+            type="checkbox"
+            className="form-check-input"
+            checked={off}
+            onChange={(e) => {
+              setOff(e.target.checked);
+              localStorage.setItem('jeito-shortcuts', e.target.checked ? 'off' : 'on');
+            }}
+          />
+          <label htmlFor="keys-off" className="form-check-label">
+            Turn single-key shortcuts off
+          </label>
         </div>
         <div className="grid g-1-1">
           <KeyList title="Everywhere" keys={KEYS} />
@@ -42,7 +80,23 @@ function Help({ close }: { close: () => void }) {
 }
 
 function KeyList({ title, keys }: { title: string; keys: [string, string][] }) {
-  return <div><h3 style={{ fontSize: 15, fontWeight: 700 }}>{title}</h3><dl className="mb-0">{keys.map(([k, what]) => <div key={k} className="mb-1"><dt className="d-inline"><kbd>{k}</kbd></dt><dd className="d-inline ms-2" style={{ fontSize: 14 }}>{what}</dd></div>)}</dl></div>;
+  return (
+    <div>
+      <h3 style={{ fontSize: 15, fontWeight: 700 }}>{title}</h3>
+      <dl className="mb-0">
+        {keys.map(([k, what]) => (
+          <div key={k} className="mb-1">
+            <dt className="d-inline">
+              <kbd>{k}</kbd>
+            </dt>
+            <dd className="d-inline ms-2" style={{ fontSize: 14 }}>
+              {what}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
 }
 
 function Palette({ close }: { close: () => void }) {
@@ -54,7 +108,9 @@ function Palette({ close }: { close: () => void }) {
   // Enter pressed before the list is there: acted on when it comes.
   const [wanted, setWanted] = useState(false);
   useEffect(() => {
-    fetch('/api/palette').then(async (r) => (r.ok ? setAll((await r.json()) as Hit[]) : setTrouble(true))).catch(() => setTrouble(true));
+    fetch('/api/palette')
+      .then(async (r) => (r.ok ? setAll((await r.json()) as Hit[]) : setTrouble(true)))
+      .catch(() => setTrouble(true));
   }, []);
   const plain = (s: string) => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   const words = plain(text).split(/\s+/).filter(Boolean);
@@ -73,26 +129,57 @@ function Palette({ close }: { close: () => void }) {
   return (
     <Modal show onHide={close} aria-label="Find">
       <ModalBody>
-        <label className="form-label" htmlFor="find">Find a person, a checkout, an aeroplane, a page, or something to do</label>
+        <label className="form-label" htmlFor="find">
+          Find a person, a checkout, an aeroplane, a page, or something to do
+        </label>
         <input
-          id="find" className="form-control mb-2" autoFocus value={text} role="combobox" aria-expanded aria-controls="find-hits" aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
-          onChange={(e) => { setText(e.target.value); setAt(0); setWanted(false); }}
+          id="find"
+          className="form-control mb-2"
+          autoFocus
+          value={text}
+          role="combobox"
+          aria-expanded
+          aria-controls="find-hits"
+          aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
+          onChange={(e) => {
+            setText(e.target.value);
+            setAt(0);
+            setWanted(false);
+          }}
           onKeyDown={(e) => {
             if (e.key === 'ArrowDown') setAt(Math.min(hits.length - 1, at + 1));
             else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-            else if (e.key === 'Enter') { if (all === null) setWanted(true); else go(hits[at]); }
-            else return;
+            else if (e.key === 'Enter') {
+              if (all === null) setWanted(true);
+              else go(hits[at]);
+            } else return;
             e.preventDefault();
           }}
         />
         <div role="listbox" id="find-hits" aria-label="Found">
           {hits.map((h, i) => (
-            <div key={`${h.href}${h.title}`} id={`hit-${i}`} role="option" aria-selected={i === at} onClick={() => go(h)} className="px-2 py-2" style={{ cursor: 'pointer', background: i === at ? 'var(--lagoon-wash)' : undefined, outline: i === at ? '2px solid var(--lagoon)' : undefined }}>
+            <div
+              key={`${h.href}${h.title}`}
+              id={`hit-${i}`}
+              role="option"
+              aria-selected={i === at}
+              onClick={() => go(h)}
+              className="px-2 py-2"
+              style={{
+                cursor: 'pointer',
+                background: i === at ? 'var(--lagoon-wash)' : undefined,
+                outline: i === at ? '2px solid var(--lagoon)' : undefined,
+              }}
+            >
               {h.title} <span className="soft">{h.line}</span>
             </div>
           ))}
         </div>
-        {trouble ? <p className="mb-0">The list cannot be read just now. Close this and use the rail.</p> : all && hits.length === 0 ? <p className="mb-0">Nothing fits. Try part of a name or a registration.</p> : null}
+        {trouble ? (
+          <p className="mb-0">The list cannot be read just now. Close this and use the rail.</p>
+        ) : all && hits.length === 0 ? (
+          <p className="mb-0">Nothing fits. Try part of a name or a registration.</p>
+        ) : null}
       </ModalBody>
     </Modal>
   );

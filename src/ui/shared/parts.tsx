@@ -4,14 +4,22 @@ import type { ReactNode } from 'react';
 export function Title({ title, line, children }: { title: ReactNode; line?: ReactNode; children?: ReactNode }) {
   return (
     <div className="titlebar">
-      <div><h1>{title}</h1>{line ? <p className="lead-line">{line}</p> : null}</div>
+      <div>
+        <h1>{title}</h1>
+        {line ? <p className="lead-line">{line}</p> : null}
+      </div>
       {children ? <div className="actions">{children}</div> : null}
     </div>
   );
 }
 
 export function Panel({ title, children, id }: { title?: ReactNode; children: ReactNode; id?: string }) {
-  return <section className="panel" id={id}>{title ? <h2>{title}</h2> : null}{children}</section>;
+  return (
+    <section className="panel" id={id}>
+      {title ? <h2>{title}</h2> : null}
+      {children}
+    </section>
+  );
 }
 
 /** Nothing here yet: says what would be here and how to begin. */
@@ -20,23 +28,51 @@ export function Empty({ title, text, href, action }: { title: string; text: stri
     <div className="panel empty">
       <h2>{title}</h2>
       <p>{text}</p>
-      {href && action ? <Link className="btn btn-primary" href={href}>{action}</Link> : null}
+      {href && action ? (
+        <Link className="btn btn-primary" href={href}>
+          {action}
+        </Link>
+      ) : null}
     </div>
   );
 }
 
 /** Something of this page is still on its way. Pages themselves are never streamed: a denied one must answer like an absent one. */
 export function Loading({ what }: { what: string }) {
-  return <p className="soft mb-0" role="status">Reading {what} …</p>;
+  return (
+    <p className="soft mb-0" role="status">
+      Reading {what} …
+    </p>
+  );
 }
 
 /** What went wrong and what to do; for problems that belong to no single field. */
-export function Problems({ problems, title = 'Not done yet' }: { problems: readonly { message: string }[]; title?: string }) {
+export function Problems({
+  problems,
+  title = 'Not done yet',
+}: {
+  problems: readonly { message: string }[];
+  title?: string;
+}) {
   if (problems.length === 0) return null;
-  return <div className="trouble" role="alert"><strong>{title}</strong><ul>{problems.map((p) => <li key={p.message}>{p.message}</li>)}</ul></div>;
+  return (
+    <div className="trouble" role="alert">
+      <strong>{title}</strong>
+      <ul>
+        {problems.map((p) => (
+          <li key={p.message}>{p.message}</li>
+        ))}
+      </ul>
+    </div>
+  );
 }
 
 /** The manual, the law and the instructor outrank the screen; said where it matters. */
 export function Outranked({ extra }: { extra?: string }) {
-  return <p className="caution mb-0">The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.{extra ? ` ${extra}` : ''}</p>;
+  return (
+    <p className="caution mb-0">
+      The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.
+      {extra ? ` ${extra}` : ''}
+    </p>
+  );
 }

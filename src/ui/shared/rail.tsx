@@ -1,5 +1,17 @@
 'use client';
-import { Bell, BookOpen, CalendarDays, ClipboardList, FlaskConical, LayoutDashboard, LogOut, Search, SlidersHorizontal, UsersRound, Warehouse } from 'lucide-react';
+import {
+  Bell,
+  BookOpen,
+  CalendarDays,
+  ClipboardList,
+  FlaskConical,
+  LayoutDashboard,
+  LogOut,
+  Search,
+  SlidersHorizontal,
+  UsersRound,
+  Warehouse,
+} from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { openPalette } from './events';
@@ -14,18 +26,51 @@ const PLACES = [
   { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
 ] as const;
 
-export function Rail({ staff, notices, signOut }: { staff: boolean; /** Not seen yet. */ notices: number; signOut: () => Promise<void> }) {
+export function Rail({
+  staff,
+  notices,
+  signOut,
+}: {
+  staff: boolean;
+  /** Not seen yet. */ notices: number;
+  signOut: () => Promise<void>;
+}) {
   const path = usePathname();
   return (
     <nav className="rail" aria-label="Main">
       {PLACES.filter((p) => staff || !p.staff).map(({ href, name, icon: Icon }) => (
-        <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}><Icon size={22} aria-hidden />{name}</Link>
+        <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}>
+          <Icon size={22} aria-hidden />
+          {name}
+        </Link>
       ))}
       <span className="grow" />
-      <Link href="/notices" aria-current={path.startsWith('/notices') ? 'page' : undefined}><span className="position-relative"><Bell size={20} aria-hidden />{notices > 0 ? <span className="badge-n position-absolute top-0 start-100 translate-middle">{notices}<span className="visually-hidden"> new</span></span> : null}</span>Notices</Link>
-      <Link href="/settings" aria-current={path.startsWith('/settings') ? 'page' : undefined}><SlidersHorizontal size={20} aria-hidden />Settings</Link>
-      <button type="button" className="railbtn" onClick={openPalette}><Search size={20} aria-hidden />Find</button>
-      <form action={signOut}><button type="submit" className="railbtn"><LogOut size={20} aria-hidden />Sign out</button></form>
+      <Link href="/notices" aria-current={path.startsWith('/notices') ? 'page' : undefined}>
+        <span className="position-relative">
+          <Bell size={20} aria-hidden />
+          {notices > 0 ? (
+            <span className="badge-n position-absolute top-0 start-100 translate-middle">
+              {notices}
+              <span className="visually-hidden"> new</span>
+            </span>
+          ) : null}
+        </span>
+        Notices
+      </Link>
+      <Link href="/settings" aria-current={path.startsWith('/settings') ? 'page' : undefined}>
+        <SlidersHorizontal size={20} aria-hidden />
+        Settings
+      </Link>
+      <button type="button" className="railbtn" onClick={openPalette}>
+        <Search size={20} aria-hidden />
+        Find
+      </button>
+      <form action={signOut}>
+        <button type="submit" className="railbtn">
+          <LogOut size={20} aria-hidden />
+          Sign out
+        </button>
+      </form>
     </nav>
   );
 }

@@ -6,10 +6,21 @@ const LETTER: Record<SourceKind, string> = { handbook: 'H', placard: 'P', house:
 /** A superscript letter; the full source on hover, focus or tap. */
 export function Source({ source, reference }: { source: SourceKind; reference: string }) {
   const text = `${say(source)}: ${reference}`;
-  return <button type="button" className="src" aria-label={`Source, ${text}`}>{LETTER[source]}<span className="tip" aria-hidden>{text}</span></button>;
+  return (
+    <button type="button" className="src" aria-label={`Source, ${text}`}>
+      {LETTER[source]}
+      <span className="tip" aria-hidden>
+        {text}
+      </span>
+    </button>
+  );
 }
 
 /** What the letters mean, once per page. */
 export function SourceKey() {
-  return <p className="soft mb-0" style={{ fontSize: 13 }}>Sources: H handbook, P placard, S house, I instructor, M measured. Touch a letter for the reference.</p>;
+  return (
+    <p className="soft mb-0" style={{ fontSize: 13 }}>
+      Sources: H handbook, P placard, S house, I instructor, M measured. Touch a letter for the reference.
+    </p>
+  );
 }

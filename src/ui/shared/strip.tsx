@@ -4,7 +4,18 @@ import { STAGES, say } from '@/domain/words';
 import { hoursText, list } from '@/core/format';
 import { HelpButton } from './help-button';
 
-export interface StripFacts { checkoutId: string; pilotName: string; registration: string; typeName: string; goals: Goal[]; stage: Stage; lesson: number; wind: { text: string; age: string } | null; signed: boolean; /** Minutes left in the booking that runs now; null = none runs. */ leftMin: number | null }
+export interface StripFacts {
+  checkoutId: string;
+  pilotName: string;
+  registration: string;
+  typeName: string;
+  goals: Goal[];
+  stage: Stage;
+  lesson: number;
+  wind: { text: string; age: string } | null;
+  signed: boolean;
+  /** Minutes left in the booking that runs now; null = none runs. */ leftMin: number | null;
+}
 
 const HREF: Record<Stage, string> = { open: '', brief: '/brief', fly: '/fly', debrief: '/debrief', sign: '/sign' };
 const NAME: Record<Stage, string> = { open: 'Open', brief: 'Brief', fly: 'Fly', debrief: 'Debrief', sign: 'Sign' };
@@ -14,20 +25,42 @@ export function FlightStrip({ facts, at }: { facts: StripFacts; at: Stage }) {
   const reached = STAGES.indexOf(facts.stage);
   return (
     <header className="strip">
-      <Link href="/board" className="brand">jeito</Link>
-      <div className="fact"><b>{facts.pilotName}</b><span>{list(facts.goals.map(say))}{facts.lesson > 0 ? ` · lesson ${facts.lesson}` : ''}</span></div>
-      <div className="fact"><b className="mono">{facts.registration}</b><span>{facts.typeName}</span></div>
+      <Link href="/board" className="brand">
+        jeito
+      </Link>
+      <div className="fact">
+        <b>{facts.pilotName}</b>
+        <span>
+          {list(facts.goals.map(say))}
+          {facts.lesson > 0 ? ` · lesson ${facts.lesson}` : ''}
+        </span>
+      </div>
+      <div className="fact">
+        <b className="mono">{facts.registration}</b>
+        <span>{facts.typeName}</span>
+      </div>
       <nav aria-label="Stages" style={{ margin: '0 auto' }}>
         <ol className="stages">
           {STAGES.map((s, i) => (
             <li key={s} className={i < reached || facts.signed ? 'done' : undefined}>
-              <Link href={`/checkouts/${facts.checkoutId}${HREF[s]}`} aria-current={s === at ? 'step' : undefined}><span className="dot" aria-hidden />{NAME[s]}</Link>
+              <Link href={`/checkouts/${facts.checkoutId}${HREF[s]}`} aria-current={s === at ? 'step' : undefined}>
+                <span className="dot" aria-hidden />
+                {NAME[s]}
+              </Link>
             </li>
           ))}
         </ol>
       </nav>
-      <div className="fact"><b className="mono">{facts.wind?.text ?? 'no wind'}</b><span>{facts.wind?.age ?? 'enter it in the brief'}</span></div>
-      {facts.leftMin === null ? null : <div className="fact"><b className="mono">{hoursText(facts.leftMin)}</b><span>left in booking</span></div>}
+      <div className="fact">
+        <b className="mono">{facts.wind?.text ?? 'no wind'}</b>
+        <span>{facts.wind?.age ?? 'enter it in the brief'}</span>
+      </div>
+      {facts.leftMin === null ? null : (
+        <div className="fact">
+          <b className="mono">{hoursText(facts.leftMin)}</b>
+          <span>left in booking</span>
+        </div>
+      )}
       <HelpButton />
     </header>
   );
@@ -37,9 +70,19 @@ export function FlightStrip({ facts, at }: { facts: StripFacts; at: Stage }) {
 export function PageStrip({ name, line, user }: { name: string; line: string; user: string }) {
   return (
     <header className="strip">
-      <Link href="/board" className="brand">jeito</Link>
-      <div className="fact"><b>{name}</b><span>{line}</span></div>
-      <div className="fact push"><b><Link href="/account">{user}</Link></b><span>signed in</span></div>
+      <Link href="/board" className="brand">
+        jeito
+      </Link>
+      <div className="fact">
+        <b>{name}</b>
+        <span>{line}</span>
+      </div>
+      <div className="fact push">
+        <b>
+          <Link href="/account">{user}</Link>
+        </b>
+        <span>signed in</span>
+      </div>
       <HelpButton />
     </header>
   );

@@ -4,10 +4,23 @@ import { useState } from 'react';
 import { dateText } from '@/core/format';
 import { type ActionResult, runAction } from './forms';
 
-interface Line { id: string; name: string; createdAt: string; lastUsedAt: string | null }
+interface Line {
+  id: string;
+  name: string;
+  createdAt: string;
+  lastUsedAt: string | null;
+}
 
 /** Personal tokens: made with a name, shown once, ended at any time. */
-export function Tokens({ tokens, create, end }: { tokens: Line[]; create: (form: unknown) => Promise<ActionResult<{ token: string }>>; end: (id: string) => Promise<ActionResult> }) {
+export function Tokens({
+  tokens,
+  create,
+  end,
+}: {
+  tokens: Line[];
+  create: (form: unknown) => Promise<ActionResult<{ token: string }>>;
+  end: (id: string) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const [name, setName] = useState('');
   const [made, setMade] = useState('');
@@ -27,11 +40,62 @@ export function Tokens({ tokens, create, end }: { tokens: Line[]; create: (form:
   };
   return (
     <>
-      {made ? <p className="note-good" role="status">Copy it now, it is not shown again: <code className="mono" data-token>{made}</code></p> : null}
-      {tokens.length === 0 ? <p className="soft">No token yet.</p> : <table className="plain mb-3"><thead><tr><th>For</th><th>Made</th><th>Last used</th><th><span className="visually-hidden">End</span></th></tr></thead><tbody>{tokens.map((t) => <tr key={t.id}><td>{t.name}</td><td>{dateText(t.createdAt)}</td><td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td><td><button type="button" className="btn btn-link btn-sm p-0" onClick={() => void stop(t.id)}>End it<span className="visually-hidden"> {t.name}</span></button></td></tr>)}</tbody></table>}
-      <label className="form-label" htmlFor="token-name">What will use it</label>
-      <div className="d-flex gap-2"><input id="token-name" className={`form-control${problem ? ' is-invalid' : ''}`} value={name} aria-describedby="token-problem" onChange={(e) => setName(e.target.value)} /><button type="button" className="btn btn-primary" onClick={() => void make()}>Make a token</button></div>
-      <div className="invalid-feedback" id="token-problem" role="alert">{problem}</div>
+      {made ? (
+        <p className="note-good" role="status">
+          Copy it now, it is not shown again:{' '}
+          <code className="mono" data-token>
+            {made}
+          </code>
+        </p>
+      ) : null}
+      {tokens.length === 0 ? (
+        <p className="soft">No token yet.</p>
+      ) : (
+        <table className="plain mb-3">
+          <thead>
+            <tr>
+              <th>For</th>
+              <th>Made</th>
+              <th>Last used</th>
+              <th>
+                <span className="visually-hidden">End</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {tokens.map((t) => (
+              <tr key={t.id}>
+                <td>{t.name}</td>
+                <td>{dateText(t.createdAt)}</td>
+                <td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td>
+                <td>
+                  <button type="button" className="btn btn-link btn-sm p-0" onClick={() => void stop(t.id)}>
+                    End it<span className="visually-hidden"> {t.name}</span>
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <label className="form-label" htmlFor="token-name">
+        What will use it
+      </label>
+      <div className="d-flex gap-2">
+        <input
+          id="token-name"
+          className={`form-control${problem ? ' is-invalid' : ''}`}
+          value={name}
+          aria-describedby="token-problem"
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button type="button" className="btn btn-primary" onClick={() => void make()}>
+          Make a token
+        </button>
+      </div>
+      <div className="invalid-feedback" id="token-problem" role="alert">
+        {problem}
+      </div>
     </>
   );
 }

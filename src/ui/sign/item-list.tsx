@@ -2,7 +2,15 @@ import type { ItemEvidence, Observation, RecordedLanding } from '@/core/assess';
 import { VerdictMark } from '../shared/verdict';
 
 /** Programme items against their evidence: the mark, what there is, what is missing, and the landings it rests on. */
-export function ItemList({ items, landings, observations }: { items: readonly ItemEvidence[]; landings: readonly RecordedLanding[]; observations: readonly Observation[] }) {
+export function ItemList({
+  items,
+  landings,
+  observations,
+}: {
+  items: readonly ItemEvidence[];
+  landings: readonly RecordedLanding[];
+  observations: readonly Observation[];
+}) {
   const name = (id: string): string => {
     const landing = landings.find((l) => l.id === id);
     if (landing) return `${landing.lesson}.${landing.number}`;
@@ -11,13 +19,23 @@ export function ItemList({ items, landings, observations }: { items: readonly It
   };
   const open = items.filter((i) => !i.met);
   const met = items.filter((i) => i.met);
-  const group = (title: string, shown: readonly ItemEvidence[]) => shown.length === 0 ? null : (
+  const group = (title: string, shown: readonly ItemEvidence[]) =>
+    shown.length === 0 ? null : (
+      <>
+        <h3 className="group">{title}</h3>
+        <div role="list">
+          {shown.map((entry) => (
+            <Item key={entry.item.id} entry={entry} rests={[...new Set(entry.evidence.map(name).filter(Boolean))]} />
+          ))}
+        </div>
+      </>
+    );
+  return (
     <>
-      <h3 className="group">{title}</h3>
-      <div role="list">{shown.map((entry) => <Item key={entry.item.id} entry={entry} rests={[...new Set(entry.evidence.map(name).filter(Boolean))]} />)}</div>
+      {group(`Still open, ${open.length}`, open)}
+      {group(`Met, ${met.length}`, met)}
     </>
   );
-  return <>{group(`Still open, ${open.length}`, open)}{group(`Met, ${met.length}`, met)}</>;
 }
 
 /** An open item says what is missing; a met one takes a line and says what it rests on. */
@@ -27,9 +45,17 @@ function Item({ entry, rests }: { entry: ItemEvidence; rests: string[] }) {
     <div role="listitem" className={`evidence${met ? ' met' : ''}`}>
       <VerdictMark verdict={met ? 'within' : progress > 0 ? 'edge' : 'not-seen'} label={met ? 'met' : 'not met'} />
       <div>
-        <div><strong><span className="mono">{item.id}</span> {item.title}</strong>{item.safety ? ' · safety' : ''} <span className="soft small">{item.citation}</span></div>
+        <div>
+          <strong>
+            <span className="mono">{item.id}</span> {item.title}
+          </strong>
+          {item.safety ? ' · safety' : ''} <span className="soft small">{item.citation}</span>
+        </div>
         {missing.length > 0 ? <div className="need">{missing.join('; ')}</div> : null}
-        <div className="soft small">{waived ? `Waived: ${waived}` : have}{rests.length > 0 ? ` · ${rests.join(', ')}` : ''}</div>
+        <div className="soft small">
+          {waived ? `Waived: ${waived}` : have}
+          {rests.length > 0 ? ` · ${rests.join(', ')}` : ''}
+        </div>
       </div>
     </div>
   );

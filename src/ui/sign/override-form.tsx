@@ -7,13 +7,25 @@ import { type ActionProblem, type ActionResult, runAction, showProblems } from '
 import { Problems } from '../shared/parts';
 
 /** Asks to sign an item without its evidence. */
-export function OverrideForm({ checkoutId, items, rule, action }: { checkoutId: string; items: readonly { id: string; title: string }[]; rule: string; action: (form: unknown) => Promise<ActionResult> }) {
+export function OverrideForm({
+  checkoutId,
+  items,
+  rule,
+  action,
+}: {
+  checkoutId: string;
+  items: readonly { id: string; title: string }[];
+  rule: string;
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const form = useForm({ defaultValues: { itemId: items[0]?.id ?? '', reason: '' } });
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const { errors, isSubmitting } = form.formState;
   const send = form.handleSubmit(async (v) => {
-    const answer = await runAction(() => action({ checkoutId, itemId: v.itemId || (items[0]?.id ?? ''), reason: v.reason }));
+    const answer = await runAction(() =>
+      action({ checkoutId, itemId: v.itemId || (items[0]?.id ?? ''), reason: v.reason }),
+    );
     if (!answer.ok) return setRest(showProblems(form, answer.problems));
     form.reset({ itemId: '', reason: '' });
     setRest([]);
@@ -22,15 +34,42 @@ export function OverrideForm({ checkoutId, items, rule, action }: { checkoutId: 
   return (
     <form onSubmit={send} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not overridden" />
-      <Field label="Item to override" id="override-item" error={errors.itemId}><select {...form.register('itemId')}>{items.map((i) => <option key={i.id} value={i.id}>{i.id} {i.title}</option>)}</select></Field>
-      <Field label="Reason of the override" id="override-reason" error={errors.reason} hint={`It is printed on the sign-off. ${rule}`}><textarea rows={2} {...form.register('reason')} /></Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>Override with this reason</button>
+      <Field label="Item to override" id="override-item" error={errors.itemId}>
+        <select {...form.register('itemId')}>
+          {items.map((i) => (
+            <option key={i.id} value={i.id}>
+              {i.id} {i.title}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field
+        label="Reason of the override"
+        id="override-reason"
+        error={errors.reason}
+        hint={`It is printed on the sign-off. ${rule}`}
+      >
+        <textarea rows={2} {...form.register('reason')} />
+      </Field>
+      <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+        Override with this reason
+      </button>
     </form>
   );
 }
 
 /** A chief answers; who asked may withdraw. */
-export function OverrideAnswer({ overrideId, mayAnswer, mayWithdraw, action }: { overrideId: string; mayAnswer: boolean; mayWithdraw: boolean; action: (form: unknown) => Promise<ActionResult> }) {
+export function OverrideAnswer({
+  overrideId,
+  mayAnswer,
+  mayWithdraw,
+  action,
+}: {
+  overrideId: string;
+  mayAnswer: boolean;
+  mayWithdraw: boolean;
+  action: (form: unknown) => Promise<ActionResult>;
+}) {
   const router = useRouter();
   const [reason, setReason] = useState('');
   const [rest, setRest] = useState<ActionProblem[]>([]);
@@ -45,10 +84,50 @@ export function OverrideAnswer({ overrideId, mayAnswer, mayWithdraw, action }: {
   return (
     <div className="d-grid gap-1">
       <Problems problems={rest} title="Not answered" />
-      {mayAnswer ? <><label className="form-label mb-0" htmlFor={`answer-${overrideId}`}>Why, if not</label><input id={`answer-${overrideId}`} className="form-control form-control-sm" value={reason} onChange={(e) => setReason(e.target.value)} /></> : null}
+      {mayAnswer ? (
+        <>
+          <label className="form-label mb-0" htmlFor={`answer-${overrideId}`}>
+            Why, if not
+          </label>
+          <input
+            id={`answer-${overrideId}`}
+            className="form-control form-control-sm"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        </>
+      ) : null}
       <div className="d-flex gap-2">
-        {mayAnswer ? <><button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void send('approved')}>Approve it</button><button type="button" className="btn btn-sm btn-outline-danger" disabled={busy} onClick={() => void send('declined')}>Decline it</button></> : null}
-        {mayWithdraw ? <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void send('withdrawn')}>Withdraw it</button> : null}
+        {mayAnswer ? (
+          <>
+            <button
+              type="button"
+              className="btn btn-sm btn-primary"
+              disabled={busy}
+              onClick={() => void send('approved')}
+            >
+              Approve it
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-outline-danger"
+              disabled={busy}
+              onClick={() => void send('declined')}
+            >
+              Decline it
+            </button>
+          </>
+        ) : null}
+        {mayWithdraw ? (
+          <button
+            type="button"
+            className="btn btn-sm btn-outline-primary"
+            disabled={busy}
+            onClick={() => void send('withdrawn')}
+          >
+            Withdraw it
+          </button>
+        ) : null}
       </div>
     </div>
   );

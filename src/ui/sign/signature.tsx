@@ -13,17 +13,36 @@ export function Signature({ change }: { change: (png: string | null) => void }) 
     void import('signature_pad').then(({ default: Pad }) => {
       if (gone || !element) return;
       pad.current = new Pad(element, { penColor: '#16263a', minWidth: 0.8, maxWidth: 2.2 });
-      pad.current.addEventListener('endStroke', () => { setDrawn(true); change(element.toDataURL('image/png')); });
+      pad.current.addEventListener('endStroke', () => {
+        setDrawn(true);
+        change(element.toDataURL('image/png'));
+      });
     });
-    return () => { gone = true; pad.current?.off(); };
+    return () => {
+      gone = true;
+      pad.current?.off();
+    };
     // The handler is stable for the life of the form.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   return (
     <div>
-      <span className="form-label d-block" id="drawn-label">Drawn signature, if you want one</span>
+      <span className="form-label d-block" id="drawn-label">
+        Drawn signature, if you want one
+      </span>
       <canvas ref={canvas} width={360} height={110} className="sigpad" role="img" aria-labelledby="drawn-label" />
-      <button type="button" className="btn btn-link btn-sm p-0" disabled={!drawn} onClick={() => { pad.current?.clear(); setDrawn(false); change(null); }}>Clear it</button>
+      <button
+        type="button"
+        className="btn btn-link btn-sm p-0"
+        disabled={!drawn}
+        onClick={() => {
+          pad.current?.clear();
+          setDrawn(false);
+          change(null);
+        }}
+      >
+        Clear it
+      </button>
     </div>
   );
 }

@@ -2,8 +2,19 @@
 import { useState } from 'react';
 import { VerdictShape } from '../shared/verdict';
 
-interface Answer { verdict: 'holds' | 'void' | 'not-here' | 'broken' | 'unreadable'; title: string; lines: string[]; problems: string[] }
-const SHAPE = { holds: 'within', void: 'outside', broken: 'outside', 'not-here': 'not-seen', unreadable: 'not-seen' } as const;
+interface Answer {
+  verdict: 'holds' | 'void' | 'not-here' | 'broken' | 'unreadable';
+  title: string;
+  lines: string[];
+  problems: string[];
+}
+const SHAPE = {
+  holds: 'within',
+  void: 'outside',
+  broken: 'outside',
+  'not-here': 'not-seen',
+  unreadable: 'not-seen',
+} as const;
 
 /** A code typed or read, or a file dropped; the answer in words. */
 export function VerifyForm({ first, code, hash }: { first: Answer | null; code: string; hash: string }) {
@@ -20,7 +31,9 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
       if (response.ok) setAnswer(said);
       else setProblem(said.message ?? 'It could not be checked. Try again.');
     } catch {
-      setProblem('The book could not be reached. Check the network and try again, or check the file without it, as below.');
+      setProblem(
+        'The book could not be reached. Check the network and try again, or check the file without it, as below.',
+      );
     } finally {
       setBusy(false);
     }
@@ -28,26 +41,90 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
   return (
     <>
       <div aria-live="polite">
-        {problem ? <p className="trouble" role="alert">{problem}</p> : null}
+        {problem ? (
+          <p className="trouble" role="alert">
+            {problem}
+          </p>
+        ) : null}
         {answer ? (
           <section className={`panel answer a-${answer.verdict}`}>
-            <h2><VerdictShape verdict={SHAPE[answer.verdict]} size={20} /> {answer.title}</h2>
-            {answer.lines.map((l) => <p key={l} className="mb-1">{l}</p>)}
-            {answer.problems.length > 0 ? <ul className="mb-0">{answer.problems.map((p) => <li key={p}>{p}</li>)}</ul> : null}
+            <h2>
+              <VerdictShape verdict={SHAPE[answer.verdict]} size={20} /> {answer.title}
+            </h2>
+            {answer.lines.map((l) => (
+              <p key={l} className="mb-1">
+                {l}
+              </p>
+            ))}
+            {answer.problems.length > 0 ? (
+              <ul className="mb-0">
+                {answer.problems.map((p) => (
+                  <li key={p}>{p}</li>
+                ))}
+              </ul>
+            ) : null}
           </section>
         ) : null}
       </div>
       <section className="panel mb-3">
         <h2>A file</h2>
-        <label className="form-label" htmlFor="file">The PDF of an entry, its JSON, or an export of the book</label>
-        <input id="file" type="file" accept=".pdf,.json,application/pdf,application/json" className="form-control" disabled={busy} onChange={(e) => { const file = e.target.files?.[0]; if (file) { setName(file.name); void ask('', file); } e.target.value = ''; }} />
+        <label className="form-label" htmlFor="file">
+          The PDF of an entry, its JSON, or an export of the book
+        </label>
+        <input
+          id="file"
+          type="file"
+          accept=".pdf,.json,application/pdf,application/json"
+          className="form-control"
+          disabled={busy}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) {
+              setName(file.name);
+              void ask('', file);
+            }
+            e.target.value = '';
+          }}
+        />
         {name ? <p className="form-text mb-0">Last given: {name}</p> : null}
       </section>
-      <form className="panel mb-3 d-grid gap-2" onSubmit={(e) => { e.preventDefault(); const f = new FormData(e.currentTarget); const text = (k: string) => { const v = f.get(k); return typeof v === 'string' ? v.trim().toLowerCase() : ''; }; void ask(`?${new URLSearchParams({ e: text('e'), h: text('h') }).toString()}`); }}>
+      <form
+        className="panel mb-3 d-grid gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const f = new FormData(e.currentTarget);
+          const text = (k: string) => {
+            const v = f.get(k);
+            return typeof v === 'string' ? v.trim().toLowerCase() : '';
+          };
+          void ask(`?${new URLSearchParams({ e: text('e'), h: text('h') }).toString()}`);
+        }}
+      >
         <h2 className="mb-0">A code</h2>
-        <div><label className="form-label" htmlFor="e">Entry</label><input id="e" name="e" className="form-control mono" defaultValue={code} placeholder="at the foot of the sheet" autoComplete="off" /></div>
-        <div><label className="form-label" htmlFor="h">SHA-256</label><input id="h" name="h" className="form-control mono" defaultValue={hash} autoComplete="off" /></div>
-        <div><button type="submit" className="btn btn-primary" disabled={busy}>{busy ? 'Checking' : 'Check the code'}</button></div>
+        <div>
+          <label className="form-label" htmlFor="e">
+            Entry
+          </label>
+          <input
+            id="e"
+            name="e"
+            className="form-control mono"
+            defaultValue={code}
+            placeholder="at the foot of the sheet"
+            autoComplete="off"
+          />
+        </div>
+        <div>
+          <label className="form-label" htmlFor="h">
+            SHA-256
+          </label>
+          <input id="h" name="h" className="form-control mono" defaultValue={hash} autoComplete="off" />
+        </div>
+        <div>
+          <button type="submit" className="btn btn-primary" disabled={busy}>
+            {busy ? 'Checking' : 'Check the code'}
+          </button>
+        </div>
       </form>
     </>
   );

@@ -8,20 +8,33 @@ import { Field } from '../shared/field';
 import { type ColumnsSeen, type Mapping, MappingTable } from './mapping';
 import { FOUND_NAME, momentOf, elapsed } from './words';
 
-export interface FlightChoice { id: string; name: string }
-interface Props { flights: FlightChoice[]; sortieId: string; context: TraceContext | null }
+export interface FlightChoice {
+  id: string;
+  name: string;
+}
+interface Props {
+  flights: FlightChoice[];
+  sortieId: string;
+  context: TraceContext | null;
+}
 
 const KEPT = 'jeito-trace-columns';
 const MAX_MB = 120;
 const signature = (headers: readonly string[]): string => headers.join('|').slice(0, 400);
 function kept(headers: readonly string[]): Mapping {
-  try { return ((JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, Mapping>)[signature(headers)] ?? {}); } catch { return {}; }
+  try {
+    return (JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, Mapping>)[signature(headers)] ?? {};
+  } catch {
+    return {};
+  }
 }
 function keep(headers: readonly string[], mapping: Mapping): void {
   try {
     const all = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, Mapping>;
     localStorage.setItem(KEPT, JSON.stringify({ ...all, [signature(headers)]: mapping }));
-  } catch { /* A device that keeps nothing asks again. */ }
+  } catch {
+    /* A device that keeps nothing asks again. */
+  }
 }
 /** A column said to be something other than its header tells; what the header tells needs no saying. */
 const said = (mapping: Mapping): Mapping | null => (Object.keys(mapping).length > 0 ? mapping : null);
@@ -39,10 +52,20 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
   const [mapping, setMapping] = useState<Mapping>({});
   const [found, setFound] = useState<TraceAnalysis | null>(null);
   const run = useRef(0);
-  const stop = () => { worker.current?.raw.terminate(); worker.current = null; run.current++; };
+  const stop = () => {
+    worker.current?.raw.terminate();
+    worker.current = null;
+    run.current++;
+  };
   useEffect(() => stop, []);
   const start = (): Remote<Tracing> => {
-    if (!worker.current) { const raw = new Worker(new URL('../../workers/trace.worker.ts', import.meta.url), { type: 'module', name: 'trace' }); worker.current = { raw, remote: wrap<Tracing>(raw) }; }
+    if (!worker.current) {
+      const raw = new Worker(new URL('../../workers/trace.worker.ts', import.meta.url), {
+        type: 'module',
+        name: 'trace',
+      });
+      worker.current = { raw, remote: wrap<Tracing>(raw) };
+    }
     return worker.current.remote;
   };
   const read = async (f: File, m: Mapping | null) => {
@@ -59,14 +82,36 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
       setSeen(columns);
       const use = m ?? (columns ? kept(columns.headers) : {});
       if (!m) setMapping(use);
-      const done = await remote.analyse(f, said(use) as never, context, proxy((s: number) => { if (mine === run.current) setShare(s); }));
+      const done = await remote.analyse(
+        f,
+        said(use) as never,
+        context,
+        proxy((s: number) => {
+          if (mine === run.current) setShare(s);
+        }),
+      );
       if (mine !== run.current) return;
       setShare(null);
-      if (done.ok) { setFound(done.analysis); setAsking(false); } else { setProblem(done.message); if (columns && (done.code === 'columns' || done.code === 'not-a-trace' || done.code === 'no-position' || done.code === 'no-time')) setAsking(true); }
+      if (done.ok) {
+        setFound(done.analysis);
+        setAsking(false);
+      } else {
+        setProblem(done.message);
+        if (
+          columns &&
+          (done.code === 'columns' ||
+            done.code === 'not-a-trace' ||
+            done.code === 'no-position' ||
+            done.code === 'no-time')
+        )
+          setAsking(true);
+      }
     } catch (error) {
       if (mine !== run.current) return;
       setShare(null);
-      setProblem(`The file cannot be read here${error instanceof Error && error.message ? `: ${error.message}` : ''}. Take it from the recorder again.`);
+      setProblem(
+        `The file cannot be read here${error instanceof Error && error.message ? `: ${error.message}` : ''}. Take it from the recorder again.`,
+      );
     }
   };
   const choose = (f: File | null) => {
@@ -79,7 +124,10 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
     setProblem('');
     setShare(null);
     if (!f) return;
-    if (f.size > MAX_MB * 1e6) { setProblem(`The file has more than ${MAX_MB} MB: cut it to the flight.`); return; }
+    if (f.size > MAX_MB * 1e6) {
+      setProblem(`The file has more than ${MAX_MB} MB: cut it to the flight.`);
+      return;
+    }
     void read(f, null);
   };
   const send = async () => {
@@ -94,7 +142,11 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
     try {
       const response = await fetch('/api/traces', { method: 'POST', body: form });
       const answer = (await response.json()) as { ok?: boolean; id?: string; problems?: { message: string }[] };
-      if (answer.ok && answer.id) { if (seen) keep(seen.headers, mapping); router.push(`/traces/${answer.id}`); return; }
+      if (answer.ok && answer.id) {
+        if (seen) keep(seen.headers, mapping);
+        router.push(`/traces/${answer.id}`);
+        return;
+      }
       setProblem(answer.problems?.[0]?.message ?? 'It was not taken.');
     } catch {
       setProblem('The field could not be reached. The file stays chosen: send it again when the network is back.');
@@ -106,31 +158,128 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
     <div className="grid">
       <section className="panel" aria-label="What to add">
         <div className="two">
-          <Field label="Flight" id="trace-flight" hint="The lesson this recording belongs to."><select value={sortieId} onChange={(e) => router.push(`/traces/new?sortie=${encodeURIComponent(e.target.value)}`)}>{sortieId === '' ? <option value="">choose the flight</option> : null}{flights.map((f) => <option key={f.id} value={f.id}>{f.name}</option>)}</select></Field>
-          <Field label="Recording" id="trace-file" hint="CSV of a panel or a tablet, GPX or IGC, gzipped or not. It is read on this device first." error={problem ? { message: problem } : undefined}><input type="file" accept=".csv,.txt,.tsv,.gpx,.igc,.gz" disabled={!context || sending} onChange={(e) => choose(e.target.files?.[0] ?? null)} /></Field>
+          <Field label="Flight" id="trace-flight" hint="The lesson this recording belongs to.">
+            <select
+              value={sortieId}
+              onChange={(e) => router.push(`/traces/new?sortie=${encodeURIComponent(e.target.value)}`)}
+            >
+              {sortieId === '' ? <option value="">choose the flight</option> : null}
+              {flights.map((f) => (
+                <option key={f.id} value={f.id}>
+                  {f.name}
+                </option>
+              ))}
+            </select>
+          </Field>
+          <Field
+            label="Recording"
+            id="trace-file"
+            hint="CSV of a panel or a tablet, GPX or IGC, gzipped or not. It is read on this device first."
+            error={problem ? { message: problem } : undefined}
+          >
+            <input
+              type="file"
+              accept=".csv,.txt,.tsv,.gpx,.igc,.gz"
+              disabled={!context || sending}
+              onChange={(e) => choose(e.target.files?.[0] ?? null)}
+            />
+          </Field>
         </div>
-        {share !== null ? <div className="d-flex gap-3 align-items-center mt-3"><div className="progress flex-grow-1" role="progressbar" aria-label="Reading" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(share * 100)}><div className="progress-bar" style={{ width: `${Math.round(share * 100)}%` }} /></div><button type="button" className="btn btn-sm btn-outline-primary" onClick={() => { stop(); setShare(null); setProblem('Reading was stopped. Choose the file again to read it.'); }}>Stop</button></div> : null}
+        {share !== null ? (
+          <div className="d-flex gap-3 align-items-center mt-3">
+            <div
+              className="progress flex-grow-1"
+              role="progressbar"
+              aria-label="Reading"
+              aria-valuemin={0}
+              aria-valuemax={100}
+              aria-valuenow={Math.round(share * 100)}
+            >
+              <div className="progress-bar" style={{ width: `${Math.round(share * 100)}%` }} />
+            </div>
+            <button
+              type="button"
+              className="btn btn-sm btn-outline-primary"
+              onClick={() => {
+                stop();
+                setShare(null);
+                setProblem('Reading was stopped. Choose the file again to read it.');
+              }}
+            >
+              Stop
+            </button>
+          </div>
+        ) : null}
       </section>
       {seen && (asking || found) ? (
         <section className="panel" aria-label="Columns">
           <h2>{asking ? 'Which column is what?' : 'Columns'}</h2>
           {asking ? (
             <>
-              <p className="mb-2">At least a time, latitude and longitude are needed; every further column is one more thing that can be measured. The answer is kept on this device for files with this header.</p>
+              <p className="mb-2">
+                At least a time, latitude and longitude are needed; every further column is one more thing that can be
+                measured. The answer is kept on this device for files with this header.
+              </p>
               <MappingTable seen={seen} mapping={mapping} onChange={setMapping} />
-              <button type="button" className="btn btn-primary mt-2" disabled={share !== null} onClick={() => { if (file) void read(file, mapping); }}>Read it like this</button>
+              <button
+                type="button"
+                className="btn btn-primary mt-2"
+                disabled={share !== null}
+                onClick={() => {
+                  if (file) void read(file, mapping);
+                }}
+              >
+                Read it like this
+              </button>
             </>
-          ) : <p className="mb-0">{seen.known.filter(Boolean).length} of {seen.headers.length} columns are used{Object.keys(mapping).length > 0 ? ', some as said on this device' : ''}. <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setAsking(true)}>Change columns</button></p>}
+          ) : (
+            <p className="mb-0">
+              {seen.known.filter(Boolean).length} of {seen.headers.length} columns are used
+              {Object.keys(mapping).length > 0 ? ', some as said on this device' : ''}.{' '}
+              <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setAsking(true)}>
+                Change columns
+              </button>
+            </p>
+          )}
         </section>
       ) : null}
       {found ? (
         <section className="panel" aria-label="What it holds">
           <h2>What it holds</h2>
-          <p className="mb-2"><strong>{arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'}, {found.airwork.length} {found.airwork.length === 1 ? 'item' : 'items'} of airwork, {found.exceedances.length} {found.exceedances.length === 1 ? 'limit' : 'limits'} passed</strong>, in {found.source.rows} rows at {found.source.rateHz} a second.</p>
-          {found.source.warnings.length > 0 ? <ul className="small mb-2">{found.source.warnings.map((w) => <li key={w.code}>{w.message}{w.count > 1 ? ` (${w.count})` : ''}</li>)}</ul> : null}
-          <ol className="small mb-3 found-short">{found.events.map((e, i) => <li key={i}><span className="mono">{elapsed(momentOf(e))}</span> {FOUND_NAME[e.kind]} {e.runway}</li>)}</ol>
-          {found.exceedances.length > 0 ? <p className="caution">A limit was passed: adding this recording enters it for the aeroplane, which stays flagged until a chief releases it.</p> : null}
-          <button type="button" className="btn btn-primary" disabled={sending} onClick={() => void send()}>{sending ? 'Sending \u2026' : 'Add it to the flight'}</button>
+          <p className="mb-2">
+            <strong>
+              {arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'}, {found.airwork.length}{' '}
+              {found.airwork.length === 1 ? 'item' : 'items'} of airwork, {found.exceedances.length}{' '}
+              {found.exceedances.length === 1 ? 'limit' : 'limits'} passed
+            </strong>
+            , in {found.source.rows} rows at {found.source.rateHz} a second.
+          </p>
+          {found.source.warnings.length > 0 ? (
+            <ul className="small mb-2">
+              {found.source.warnings.map((w) => (
+                <li key={w.code}>
+                  {w.message}
+                  {w.count > 1 ? ` (${w.count})` : ''}
+                </li>
+              ))}
+            </ul>
+          ) : null}
+          <ol className="small mb-3 found-short">
+            {found.events.map((e, i) => (
+              <li key={i}>
+                <span className="mono">{elapsed(momentOf(e))}</span> {FOUND_NAME[e.kind]} {e.runway}
+              </li>
+            ))}
+          </ol>
+          {found.exceedances.length > 0 ? (
+            <p className="caution">
+              A limit was passed: adding this recording enters it for the aeroplane, which stays flagged until a chief
+              releases it.
+            </p>
+          ) : null}
+          <button type="button" className="btn btn-primary" disabled={sending} onClick={() => void send()}>
+            {sending ? 'Sending \u2026' : 'Add it to the flight'}
+          </button>
         </section>
       ) : null}
     </div>

@@ -8,8 +8,21 @@ export type FoundItem = TraceAnalysis['airwork'][number];
 
 /** Found kinds in the field's words. */
 export const FOUND_NAME: Record<FoundEvent['kind'] | FoundItem['kind'], string> = {
-  takeoff: 'Take-off', landing: 'Landing, full stop', 'touch-and-go': 'Touch and go', 'stop-and-go': 'Stop and go', 'go-around': 'Go-around', 'low-pass': 'Low pass',
-  'steep-turn': 'Steep turn', 'slow-flight': 'Slow flight', stall: 'Stall', 'climb-reversal': 'Climbing reversal', loop: 'Loop', roll: 'Roll', 'emergency-descent': 'Emergency descent', 'engine-out': 'Engine out', 'clearing-turn': 'Clearing turn',
+  takeoff: 'Take-off',
+  landing: 'Landing, full stop',
+  'touch-and-go': 'Touch and go',
+  'stop-and-go': 'Stop and go',
+  'go-around': 'Go-around',
+  'low-pass': 'Low pass',
+  'steep-turn': 'Steep turn',
+  'slow-flight': 'Slow flight',
+  stall: 'Stall',
+  'climb-reversal': 'Climbing reversal',
+  loop: 'Loop',
+  roll: 'Roll',
+  'emergency-descent': 'Emergency descent',
+  'engine-out': 'Engine out',
+  'clearing-turn': 'Clearing turn',
 };
 /** Minutes and seconds since the first sample. */
 export function elapsed(s: number): string {
@@ -18,22 +31,29 @@ export function elapsed(s: number): string {
   return `${h > 0 ? `${h}:` : ''}${String(Math.floor((whole % 3600) / 60)).padStart(h > 0 ? 2 : 1, '0')}:${String(whole % 60).padStart(2, '0')}`;
 }
 /** The field of a moment: clock time where the file has one. */
-export const clock = (startUtc: string | null, s: number): string => (startUtc === null ? elapsed(s) : `${new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)} UTC`);
+export const clock = (startUtc: string | null, s: number): string =>
+  startUtc === null ? elapsed(s) : `${new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)} UTC`;
 /** The moment an event turns on: the touch, the lowest point, the lift-off. */
 export const momentOf = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS ?? e.liftoff?.tS ?? e.startS;
 
 const fix = (x: number, digits = 0) => (x < 0 ? `\u2013${Math.abs(x).toFixed(digits)}` : x.toFixed(digits));
 const signed = (x: number, digits = 0) => `${x >= 0 ? '+' : ''}${fix(x, digits)}`;
-const side = (x: number, digits: number, unit: string) => `${Math.abs(x).toFixed(digits)} ${unit} ${x < 0 ? 'left' : 'right'}`;
+const side = (x: number, digits: number, unit: string) =>
+  `${Math.abs(x).toFixed(digits)} ${unit} ${x < 0 ? 'left' : 'right'}`;
 /** A speed of the analysis in the unit painted on the aeroplane's dial. */
 export const dialText = (kt: number, unit: Dial): string => `${fix(kt / ktPerUnit(unit))} ${unit}`;
 /** A difference of speeds, with its sign. */
-export const dialOff = (kt: number, unit: Dial): string => { const off = Math.round(kt / ktPerUnit(unit)); return `${off > 0 ? '+' : off < 0 ? '\u2013' : '\u00b1'}${Math.abs(off)} ${unit}`; };
+export const dialOff = (kt: number, unit: Dial): string => {
+  const off = Math.round(kt / ktPerUnit(unit));
+  return `${off > 0 ? '+' : off < 0 ? '\u2013' : '\u00b1'}${Math.abs(off)} ${unit}`;
+};
 /** Names, values and units of everything measured of an event; what the file cannot support is left out. */
 export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   const t = e.touchdown;
-  const add = (name: string, v: number | null | undefined, say: (x: number) => string) => { if (v !== null && v !== undefined) out.push([name, say(v)]); };
+  const add = (name: string, v: number | null | undefined, say: (x: number) => string) => {
+    if (v !== null && v !== undefined) out.push([name, say(v)]);
+  };
   if (t) {
     add('Touched', t.alongM, (x) => `${fix(x)} m past the threshold`);
     add('Across', t.lateralM, (x) => side(x, 1, 'm'));
@@ -55,9 +75,18 @@ export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: s
 export function itemText(a: FoundItem, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   if (a.maxBankDeg !== null && Math.abs(a.maxBankDeg) > 10) out.push(['Bank', side(a.maxBankDeg, 0, '\u00b0')]);
-  if (a.heightDeviationFt.min !== null && a.heightDeviationFt.max !== null) out.push(['Height about the entry', `${signed(a.heightDeviationFt.min)} to ${signed(a.heightDeviationFt.max)} ft`]);
-  if (a.speedDeviationKt.min !== null && a.speedDeviationKt.max !== null) out.push(['Speed about the entry', `${signed(a.speedDeviationKt.min / ktPerUnit(unit))} to ${signed(a.speedDeviationKt.max / ktPerUnit(unit))} ${unit}`]);
-  if (a.rolloutErrorDeg !== null) out.push(['Roll-out', `${Math.abs(a.rolloutErrorDeg).toFixed(0)}\u00b0 ${a.rolloutErrorDeg > 0 ? 'late' : 'early'}`]);
+  if (a.heightDeviationFt.min !== null && a.heightDeviationFt.max !== null)
+    out.push(['Height about the entry', `${signed(a.heightDeviationFt.min)} to ${signed(a.heightDeviationFt.max)} ft`]);
+  if (a.speedDeviationKt.min !== null && a.speedDeviationKt.max !== null)
+    out.push([
+      'Speed about the entry',
+      `${signed(a.speedDeviationKt.min / ktPerUnit(unit))} to ${signed(a.speedDeviationKt.max / ktPerUnit(unit))} ${unit}`,
+    ]);
+  if (a.rolloutErrorDeg !== null)
+    out.push([
+      'Roll-out',
+      `${Math.abs(a.rolloutErrorDeg).toFixed(0)}\u00b0 ${a.rolloutErrorDeg > 0 ? 'late' : 'early'}`,
+    ]);
   if (a.peakG !== null) out.push(['Greatest load', `${a.peakG.toFixed(2)} g`]);
   if (a.heightLossFt !== null && a.heightLossFt > 20) out.push(['Height lost', `${a.heightLossFt.toFixed(0)} ft`]);
   return out;

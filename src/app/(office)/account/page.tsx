@@ -16,7 +16,13 @@ import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
 import { Verdict } from '@/ui/shared/verdict';
-import { changePasswordAction, createTokenAction, endTokenAction, logFlightAction, strikeFlightAction } from '../../actions';
+import {
+  changePasswordAction,
+  createTokenAction,
+  endTokenAction,
+  logFlightAction,
+  strikeFlightAction,
+} from '../../actions';
 
 export const metadata: Metadata = { title: 'Account' };
 
@@ -29,40 +35,187 @@ export default async function AccountPage() {
   const house = (await newestContent('house', 'house'))?.body ?? null;
   const flying = pilotId ? await flyingOf(pilotId) : [];
   const flown = new Set(flying.map((e) => e.typeCode));
-  const mine = pilotId && house ? await Promise.all(types.filter((t) => flown.has(t.code)).map(async (t) => ({ name: t.sheet.name, code: t.code, teach: teaches ? recencyIn(house.signing.teach, flying, recencyFor(t.sheet), today) : null, interval: await intervalOf(pilotId, t.sheet, house, today) }))) : [];
-  const log = pilotId ? await rows<{ id: string; flown_on: string; name: string; landings: number; full_stops: number; takeoffs: number; hours: number; surface: string; night: number; remark: string; struck: string | null }>('SELECT f.*, ty.name, x.reason AS struck FROM flight_log f JOIN types ty ON ty.code = f.type_code LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on DESC, f.entered_at DESC LIMIT 12', { pilotId }) : [];
+  const mine =
+    pilotId && house
+      ? await Promise.all(
+          types
+            .filter((t) => flown.has(t.code))
+            .map(async (t) => ({
+              name: t.sheet.name,
+              code: t.code,
+              teach: teaches ? recencyIn(house.signing.teach, flying, recencyFor(t.sheet), today) : null,
+              interval: await intervalOf(pilotId, t.sheet, house, today),
+            })),
+        )
+      : [];
+  const log = pilotId
+    ? await rows<{
+        id: string;
+        flown_on: string;
+        name: string;
+        landings: number;
+        full_stops: number;
+        takeoffs: number;
+        hours: number;
+        surface: string;
+        night: number;
+        remark: string;
+        struck: string | null;
+      }>(
+        'SELECT f.*, ty.name, x.reason AS struck FROM flight_log f JOIN types ty ON ty.code = f.type_code LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on DESC, f.entered_at DESC LIMIT 12',
+        { pilotId },
+      )
+    : [];
   return (
     <>
       <PageStrip name="Account" line={user.email} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title={user.name} line={`${list(user.roles)}, ${user.email}${user.certificate ? `. ${user.certificate}${user.certificateUntil ? `, to ${dateText(user.certificateUntil)}` : ''}` : ''}`}>
-          {pilotId ? <><Link className="btn btn-primary" href={`/people/${pilotId}`}>My page</Link><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/logbook`}>Logbook, CSV</a><a className="btn btn-outline-primary" href={`/api/people/${pilotId}/record`}>Everything about me, JSON</a></> : null}
-        </Title>
-        <div className="grid g-3-2">
-          <div className="grid" style={{ alignContent: 'start' }}>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={user.name}
+            line={`${list(user.roles)}, ${user.email}${user.certificate ? `. ${user.certificate}${user.certificateUntil ? `, to ${dateText(user.certificateUntil)}` : ''}` : ''}`}
+          >
             {pilotId ? (
               <>
-                <Panel title={teaches ? 'Recent to teach, by the house\u2019s rule' : 'Your types'}>
-                  {mine.length === 0 ? <p className="mb-0">Nothing flown is in the book yet.</p> : (
-                    <table className="plain"><thead><tr><th>Type</th>{teaches ? <th>Three landings of your own</th> : null}<th>House interval</th></tr></thead><tbody>{mine.map((m) => (
-                      <tr key={m.code}><td>{m.name}</td>{m.teach ? <td><Verdict verdict={m.teach.overall === 'current' ? 'within' : m.teach.overall === 'expiring' ? 'edge' : 'outside'}>{m.teach.overall === 'expired' ? `out of recency: ${list([...new Set(m.teach.rules.flatMap((r) => r.restore ?? []))])}` : `recent to ${dateText(m.teach.rules.reduce((d, r) => (r.validThrough !== null && (d === '' || r.validThrough < d) ? r.validThrough : d), ''))}`}</Verdict></td> : null}<td>{m.interval?.validThrough ? `${m.interval.status === 'expired' ? 'a check is due since' : 'to'} ${dateText(m.interval.validThrough)}` : ''}</td></tr>
-                    ))}</tbody></table>
-                  )}
-                  <p className="soft small mb-0 mt-2">{house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks are weighed on the sign page of each checkout.</p>
-                </Panel>
-                <Panel title="Your own flying"><LogFlightForm pilotId={pilotId} today={today} types={types.map((t) => ({ code: t.code, name: t.sheet.name, water: t.sheet.surface !== 'land' }))} action={logFlightAction} />
-                  {log.length > 0 ? <div className="scroll-x mt-3"><table className="plain"><thead><tr><th>Day</th><th>Type</th><th className="r">Landings</th><th className="r">Full stops</th><th className="r">Hours</th><th>Remark</th><th>Wrong?</th></tr></thead><tbody>{log.map((f) => <tr key={f.id} className={f.struck ? 'voided' : undefined}><td className="date">{dateText(f.flown_on)}</td><td>{f.name}{f.surface === 'water' ? ', water' : ''}{f.night ? ', night' : ''}</td><td className="r mono">{f.landings}</td><td className="r mono">{f.full_stops}</td><td className="r mono">{f.hours} h</td><td>{f.struck ? `struck: ${f.struck}` : f.remark}</td><td>{f.struck ? null : <StrikeButton logId={f.id} name={`${f.name}, ${dateText(f.flown_on)}`} action={strikeFlightAction} />}</td></tr>)}</tbody></table></div> : null}
-                </Panel>
+                <Link className="btn btn-primary" href={`/people/${pilotId}`}>
+                  My page
+                </Link>
+                <a className="btn btn-outline-primary" href={`/api/people/${pilotId}/logbook`}>
+                  Logbook, CSV
+                </a>
+                <a className="btn btn-outline-primary" href={`/api/people/${pilotId}/record`}>
+                  Everything about me, JSON
+                </a>
               </>
             ) : null}
-            <Panel title="Personal tokens">
-              <p>Another program reads Jeito with a token, as you and with your rights. What it can read is described in <a href="/api/v1/openapi.json">the interface document</a>.</p>
-              <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
-            </Panel>
+          </Title>
+          <div className="grid g-3-2">
+            <div className="grid" style={{ alignContent: 'start' }}>
+              {pilotId ? (
+                <>
+                  <Panel title={teaches ? 'Recent to teach, by the house\u2019s rule' : 'Your types'}>
+                    {mine.length === 0 ? (
+                      <p className="mb-0">Nothing flown is in the book yet.</p>
+                    ) : (
+                      <table className="plain">
+                        <thead>
+                          <tr>
+                            <th>Type</th>
+                            {teaches ? <th>Three landings of your own</th> : null}
+                            <th>House interval</th>
+                          </tr>
+                        </thead>
+                        <tbody>
+                          {mine.map((m) => (
+                            <tr key={m.code}>
+                              <td>{m.name}</td>
+                              {m.teach ? (
+                                <td>
+                                  <Verdict
+                                    verdict={
+                                      m.teach.overall === 'current'
+                                        ? 'within'
+                                        : m.teach.overall === 'expiring'
+                                          ? 'edge'
+                                          : 'outside'
+                                    }
+                                  >
+                                    {m.teach.overall === 'expired'
+                                      ? `out of recency: ${list([...new Set(m.teach.rules.flatMap((r) => r.restore ?? []))])}`
+                                      : `recent to ${dateText(m.teach.rules.reduce((d, r) => (r.validThrough !== null && (d === '' || r.validThrough < d) ? r.validThrough : d), ''))}`}
+                                  </Verdict>
+                                </td>
+                              ) : null}
+                              <td>
+                                {m.interval?.validThrough
+                                  ? `${m.interval.status === 'expired' ? 'a check is due since' : 'to'} ${dateText(m.interval.validThrough)}`
+                                  : ''}
+                              </td>
+                            </tr>
+                          ))}
+                        </tbody>
+                      </table>
+                    )}
+                    <p className="soft small mb-0 mt-2">
+                      {house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks
+                      are weighed on the sign page of each checkout.
+                    </p>
+                  </Panel>
+                  <Panel title="Your own flying">
+                    <LogFlightForm
+                      pilotId={pilotId}
+                      today={today}
+                      types={types.map((t) => ({
+                        code: t.code,
+                        name: t.sheet.name,
+                        water: t.sheet.surface !== 'land',
+                      }))}
+                      action={logFlightAction}
+                    />
+                    {log.length > 0 ? (
+                      <div className="scroll-x mt-3">
+                        <table className="plain">
+                          <thead>
+                            <tr>
+                              <th>Day</th>
+                              <th>Type</th>
+                              <th className="r">Landings</th>
+                              <th className="r">Full stops</th>
+                              <th className="r">Hours</th>
+                              <th>Remark</th>
+                              <th>Wrong?</th>
+                            </tr>
+                          </thead>
+                          <tbody>
+                            {log.map((f) => (
+                              <tr key={f.id} className={f.struck ? 'voided' : undefined}>
+                                <td className="date">{dateText(f.flown_on)}</td>
+                                <td>
+                                  {f.name}
+                                  {f.surface === 'water' ? ', water' : ''}
+                                  {f.night ? ', night' : ''}
+                                </td>
+                                <td className="r mono">{f.landings}</td>
+                                <td className="r mono">{f.full_stops}</td>
+                                <td className="r mono">{f.hours} h</td>
+                                <td>{f.struck ? `struck: ${f.struck}` : f.remark}</td>
+                                <td>
+                                  {f.struck ? null : (
+                                    <StrikeButton
+                                      logId={f.id}
+                                      name={`${f.name}, ${dateText(f.flown_on)}`}
+                                      action={strikeFlightAction}
+                                    />
+                                  )}
+                                </td>
+                              </tr>
+                            ))}
+                          </tbody>
+                        </table>
+                      </div>
+                    ) : null}
+                  </Panel>
+                </>
+              ) : null}
+              <Panel title="Personal tokens">
+                <p>
+                  Another program reads Jeito with a token, as you and with your rights. What it can read is described
+                  in <a href="/api/v1/openapi.json">the interface document</a>.
+                </p>
+                <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
+              </Panel>
+            </div>
+            <div className="grid" style={{ alignContent: 'start' }}>
+              <Panel title="Password">
+                <PasswordForm save={changePasswordAction} />
+              </Panel>
+              <Panel title="Theme">
+                <ThemePicker />
+              </Panel>
+            </div>
           </div>
-          <div className="grid" style={{ alignContent: 'start' }}><Panel title="Password"><PasswordForm save={changePasswordAction} /></Panel><Panel title="Theme"><ThemePicker /></Panel></div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

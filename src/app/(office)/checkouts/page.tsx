@@ -17,23 +17,70 @@ export default async function CheckoutsPage() {
   return (
     <>
       <PageStrip name="Checkouts" line={`${open} open, ${all.length - open} signed`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Checkouts" line="Open ones first, the latest flown at the top.">
-          {may.openCheckouts(user) ? <Link href="/checkouts/new" className="btn btn-primary">New checkout</Link> : null}
-        </Title>
-        {all.length === 0 ? <Empty title="No checkouts yet" text="A checkout is one pilot, one goal and one aeroplane, from the first brief to the signature." /> : (
-          <div className="panel scroll-x"><table className="plain">
-            <thead><tr><th>Pilot</th><th>Aeroplane</th><th>Goal</th><th>Instructor</th><th className="r">Lessons</th><th className="r">Landings</th><th>Last flown</th><th>Stands at</th></tr></thead>
-            <tbody>{all.map((c) => (
-              <tr key={c.id}>
-                <td><Link href={`/checkouts/${c.id}`}>{c.pilotName}</Link></td><td><span className="mono">{c.registration}</span> <span className="soft">{c.typeName}</span></td><td>{list(c.goals.map(say))}</td><td>{c.instructorName}</td>
-                <td className="r mono">{c.lessons}</td><td className="r mono">{c.landings}</td><td>{c.lastFlown ? dateText(c.lastFlown) : 'not yet'}</td>
-                <td>{c.status === 'signed' ? 'signed' : c.status === 'recommended' ? 'with the examiner' : c.lessons === 0 ? 'to brief' : c.briefedNotFlown ? (c.acknowledged ? 'to fly' : 'to acknowledge') : 'to debrief'}</td>
-              </tr>
-            ))}</tbody>
-          </table></div>
-        )}
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title title="Checkouts" line="Open ones first, the latest flown at the top.">
+            {may.openCheckouts(user) ? (
+              <Link href="/checkouts/new" className="btn btn-primary">
+                New checkout
+              </Link>
+            ) : null}
+          </Title>
+          {all.length === 0 ? (
+            <Empty
+              title="No checkouts yet"
+              text="A checkout is one pilot, one goal and one aeroplane, from the first brief to the signature."
+            />
+          ) : (
+            <div className="panel scroll-x">
+              <table className="plain">
+                <thead>
+                  <tr>
+                    <th>Pilot</th>
+                    <th>Aeroplane</th>
+                    <th>Goal</th>
+                    <th>Instructor</th>
+                    <th className="r">Lessons</th>
+                    <th className="r">Landings</th>
+                    <th>Last flown</th>
+                    <th>Stands at</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {all.map((c) => (
+                    <tr key={c.id}>
+                      <td>
+                        <Link href={`/checkouts/${c.id}`}>{c.pilotName}</Link>
+                      </td>
+                      <td>
+                        <span className="mono">{c.registration}</span> <span className="soft">{c.typeName}</span>
+                      </td>
+                      <td>{list(c.goals.map(say))}</td>
+                      <td>{c.instructorName}</td>
+                      <td className="r mono">{c.lessons}</td>
+                      <td className="r mono">{c.landings}</td>
+                      <td>{c.lastFlown ? dateText(c.lastFlown) : 'not yet'}</td>
+                      <td>
+                        {c.status === 'signed'
+                          ? 'signed'
+                          : c.status === 'recommended'
+                            ? 'with the examiner'
+                            : c.lessons === 0
+                              ? 'to brief'
+                              : c.briefedNotFlown
+                                ? c.acknowledged
+                                  ? 'to fly'
+                                  : 'to acknowledge'
+                                : 'to debrief'}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )}
+        </div>
+      </main>
     </>
   );
 }

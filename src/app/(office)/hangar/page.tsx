@@ -20,30 +20,82 @@ export default async function HangarPage() {
   const flags = await openLimits();
   return (
     <>
-      <PageStrip name="Hangar" line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Hangar" line={<>Every number has a source; what differs on one registration stands beside its type. On each line: <span className="v-outside">stalls</span>, <span style={{ color: 'var(--lagoon)' }}>approach</span>, <span style={{ color: 'var(--ink)' }}>climb and glide</span>, <span className="v-edge">limits</span>, from slow to fast.</>} />
-        <div className="grid">
-          {types.map((t) => {
-            const us = goalsRequired(sheetFacts(t.sheet), 'us');
-            const eu = goalsRequired(sheetFacts(t.sheet), 'eu');
-            const findings = validateSheet(t.sheet);
-            return (
-              <Panel key={t.code}>
-                <div className="grid g-2-1">
-                  <div><h2 style={{ fontSize: '1.1rem' }} className="mb-1"><Link href={`/hangar/${t.code}`}>{t.sheet.name}</Link> <span className="soft" style={{ fontWeight: 400, fontSize: 14 }}>{t.sheet.summary}</span></h2><SpeedLadder sheet={t.sheet} compact /></div>
-                  <div className="small">
-                    <p className="mb-1">{t.sheet.engine.count > 1 ? `${t.sheet.engine.count} × ` : ''}{t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}{t.sheet.gear.retractable ? ', retractable' : ''}, dial in {t.sheet.dial.unit}.</p>
-                    <p className="mb-1">Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'}; (Europe): {eu.endorsements.length > 0 ? eu.endorsements.join(', ') : 'no variant training'}.</p>
-                    {t.airframes.map((a) => <p key={a.id} className="mb-0"><span className="mono">{a.registration}</span> {flags.some((f) => f.registration === a.registration) ? <span className="v-outside"><strong>flagged: limit passed</strong> · </span> : null}{a.airframe.modifications.length > 0 ? <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span> : <span className="soft">as the type</span>}{a.airframe.deferredDefects.length > 0 ? <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span> : null}</p>)}
-                    {findings.length > 0 ? <p className="mb-0 mt-1"><Verdict verdict="outside">{findings[0]?.what}</Verdict></p> : null}
+      <PageStrip
+        name="Hangar"
+        line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`}
+        user={user.name}
+      />
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Hangar"
+            line={
+              <>
+                Every number has a source; what differs on one registration stands beside its type. On each line:{' '}
+                <span className="v-outside">stalls</span>, <span style={{ color: 'var(--lagoon)' }}>approach</span>,{' '}
+                <span style={{ color: 'var(--ink)' }}>climb and glide</span>, <span className="v-edge">limits</span>,
+                from slow to fast.
+              </>
+            }
+          />
+          <div className="grid">
+            {types.map((t) => {
+              const us = goalsRequired(sheetFacts(t.sheet), 'us');
+              const eu = goalsRequired(sheetFacts(t.sheet), 'eu');
+              const findings = validateSheet(t.sheet);
+              return (
+                <Panel key={t.code}>
+                  <div className="grid g-2-1">
+                    <div>
+                      <h2 style={{ fontSize: '1.1rem' }} className="mb-1">
+                        <Link href={`/hangar/${t.code}`}>{t.sheet.name}</Link>{' '}
+                        <span className="soft" style={{ fontWeight: 400, fontSize: 14 }}>
+                          {t.sheet.summary}
+                        </span>
+                      </h2>
+                      <SpeedLadder sheet={t.sheet} compact />
+                    </div>
+                    <div className="small">
+                      <p className="mb-1">
+                        {t.sheet.engine.count > 1 ? `${t.sheet.engine.count} × ` : ''}
+                        {t.sheet.engine.powerHp.value} hp, {t.sheet.masses.maxTakeoffKg.value} kg, {t.sheet.gear.layout}
+                        {t.sheet.gear.retractable ? ', retractable' : ''}, dial in {t.sheet.dial.unit}.
+                      </p>
+                      <p className="mb-1">
+                        Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'};
+                        (Europe): {eu.endorsements.length > 0 ? eu.endorsements.join(', ') : 'no variant training'}.
+                      </p>
+                      {t.airframes.map((a) => (
+                        <p key={a.id} className="mb-0">
+                          <span className="mono">{a.registration}</span>{' '}
+                          {flags.some((f) => f.registration === a.registration) ? (
+                            <span className="v-outside">
+                              <strong>flagged: limit passed</strong> ·{' '}
+                            </span>
+                          ) : null}
+                          {a.airframe.modifications.length > 0 ? (
+                            <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span>
+                          ) : (
+                            <span className="soft">as the type</span>
+                          )}
+                          {a.airframe.deferredDefects.length > 0 ? (
+                            <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span>
+                          ) : null}
+                        </p>
+                      ))}
+                      {findings.length > 0 ? (
+                        <p className="mb-0 mt-1">
+                          <Verdict verdict="outside">{findings[0]?.what}</Verdict>
+                        </p>
+                      ) : null}
+                    </div>
                   </div>
-                </div>
-              </Panel>
-            );
-          })}
+                </Panel>
+              );
+            })}
+          </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

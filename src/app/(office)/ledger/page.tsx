@@ -17,58 +17,206 @@ const PAGE = 40;
 /** Beyond so many entries the whole check is asked for: it reads every one of them. */
 const CHECK_AT_ONCE = 200;
 type Search = Partial<Record<'q' | 'kind' | 'from' | 'to' | 'page' | 'check', string>>;
-const day = (text: string | undefined): string | undefined => (text && /^\d{4}-\d{2}-\d{2}$/.test(text) ? text : undefined);
+const day = (text: string | undefined): string | undefined =>
+  text && /^\d{4}-\d{2}-\d{2}$/.test(text) ? text : undefined;
 
 export default async function LedgerPage({ searchParams }: { searchParams: Promise<Search> }) {
   const user = await requireUser();
   const s = await searchParams;
   const page = Math.max(1, Math.floor(Number(s.page)) || 1);
-  const filter: BookFilter = { ...(s.q?.trim() ? { q: s.q.trim().slice(0, 80) } : {}), ...(s.kind && (ENTRY_KINDS as readonly string[]).includes(s.kind) ? { kind: s.kind } : {}), ...(day(s.from) ? { from: day(s.from) ?? '' } : {}), ...(day(s.to) ? { to: day(s.to) ?? '' } : {}) };
+  const filter: BookFilter = {
+    ...(s.q?.trim() ? { q: s.q.trim().slice(0, 80) } : {}),
+    ...(s.kind && (ENTRY_KINDS as readonly string[]).includes(s.kind) ? { kind: s.kind } : {}),
+    ...(day(s.from) ? { from: day(s.from) ?? '' } : {}),
+    ...(day(s.to) ? { to: day(s.to) ?? '' } : {}),
+  };
   const filtered = Object.keys(filter).length > 0;
-  const [count, lines, all] = await Promise.all([bookCount(user, filter), bookLines(user, { ...filter, limit: PAGE, offset: (page - 1) * PAGE }), bookCount(user)]);
+  const [count, lines, all] = await Promise.all([
+    bookCount(user, filter),
+    bookLines(user, { ...filter, limit: PAGE, offset: (page - 1) * PAGE }),
+    bookCount(user),
+  ]);
   const staff = may.exportBook(user);
   const head = readHead();
   const check = staff && (s.check === '1' || (head?.count ?? 0) <= CHECK_AT_ONCE) ? await checkBook() : null;
-  const at = (n: number) => `?${new URLSearchParams({ ...(filter.q ? { q: filter.q } : {}), ...(filter.kind ? { kind: filter.kind } : {}), ...(filter.from ? { from: filter.from } : {}), ...(filter.to ? { to: filter.to } : {}), page: String(n) }).toString()}`;
+  const at = (n: number) =>
+    `?${new URLSearchParams({ ...(filter.q ? { q: filter.q } : {}), ...(filter.kind ? { kind: filter.kind } : {}), ...(filter.from ? { from: filter.from } : {}), ...(filter.to ? { to: filter.to } : {}), page: String(n) }).toString()}`;
   return (
     <>
       <PageStrip name="Ledger" line={plural(all, 'entry', 'entries')} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="The book of sign-offs" line="Entries are added, never changed. Each one carries the hash of the one before and is signed.">
-          {staff ? <><a className="btn btn-outline-primary" href={`/api/ledger/export?as=csv${at(1).replace('?', '&').replace(/&page=1$/, '')}`}>CSV</a><a className="btn btn-outline-primary" href="/api/ledger/export?as=json">JSON, whole book</a></> : null}
-          <Link className="btn btn-primary" href="/verify">Verify</Link>
-        </Title>
-        <div className="grid">
-          {check === null ? (staff ? <p className="mb-0"><Link href="?check=1">Check the whole book</Link>: it reads all {head?.count ?? 0} entries.</p> : null) : check.problems.length > 0
-            ? <Problems title="The book does not check" problems={check.problems.map((p) => ({ message: `Entry ${p.seq}${p.id ? ` (${p.id})` : ''} ${p.what}.` }))} />
-            : <p className="note-good mb-0">{check.entries === 0 ? 'The book is empty.' : `Checked just now: all ${check.entries} entries follow from each other and their signatures fit${head ? `, up to the signed head of ${instantText(head.at)}` : ''}.`}</p>}
-          {all === 0 ? <Empty title="Nothing signed yet" text="When a checkout is signed its entry stands here, with everything it rests on." /> : (
-            <Panel>
-              <form method="get" className="d-flex gap-2 flex-wrap align-items-end mb-3" role="search" aria-label="The book">
-                <div className="flex-grow-1"><label className="form-label" htmlFor="q">Pilot, signer, aeroplane, goal, number or hash</label><input id="q" name="q" className="form-control" defaultValue={s.q ?? ''} /></div>
-                <div><label className="form-label" htmlFor="kind">Kind</label><select id="kind" name="kind" className="form-select" defaultValue={s.kind ?? ''}><option value="">all</option>{ENTRY_KINDS.map((k) => <option key={k} value={k}>{say(k)}</option>)}</select></div>
-                <div><label className="form-label" htmlFor="from">From</label><input id="from" name="from" type="date" className="form-control" defaultValue={s.from ?? ''} /></div>
-                <div><label className="form-label" htmlFor="to">To</label><input id="to" name="to" type="date" className="form-control" defaultValue={s.to ?? ''} /></div>
-                <button type="submit" className="btn btn-outline-primary">Search</button>
-                {filtered ? <Link className="btn btn-link" href="/ledger">All</Link> : null}
-              </form>
-              {lines.length === 0 ? <p className="mb-0">No entry fits. Search for less, or <Link href="/ledger">see all</Link>.</p> : (
-                <div className="scroll-x"><table className="plain">
-                  <thead><tr><th className="r">No.</th><th>Signed</th><th>Kind</th><th>Pilot</th><th>Goal</th><th>Aeroplane</th><th>By</th><th>Terms</th><th>Hash</th></tr></thead>
-                  <tbody>{lines.map((l) => (
-                    <tr key={l.id} className={l.voidedBy ? 'voided' : undefined}>
-                      <td className="r mono">{l.seq}</td><td className="date">{dateText(l.signedOn)}</td><td className="date">{say(l.kind)}{l.voidedBy ? <strong> · void</strong> : l.corrections.length > 0 ? ' · corrected' : ''}</td><td><Link href={`/ledger/${l.id}`}>{l.pilotName || 'the book'}</Link></td><td>{list(l.goals.map(say))}</td><td><span className="mono">{l.registration}</span> {l.type}</td><td>{l.signerName}</td>
-                      <td>{l.later ? `entry ${l.later.of.seq}${l.later.result ? `: ${l.later.result}` : ''}` : l.body && (l.kind === 'sign-off' || l.kind === 'recommendation') ? `${limitationText(l.body.limitations)}${l.body.items.some((i) => i.overridden) ? ' With an override.' : ''}` : l.body ? `${plural(l.body.items.length, 'item')}` : ''}</td><td className="mono" title={l.hash}>{l.hash.slice(0, 8)}</td>
-                    </tr>
-                  ))}</tbody>
-                </table></div>
-              )}
-              {count > PAGE ? <nav className="d-flex gap-3 mt-3" aria-label="Pages">{page > 1 ? <Link href={at(page - 1)}>Newer</Link> : null}<span>{(page - 1) * PAGE + 1} to {Math.min(count, page * PAGE)} of {count}</span>{page * PAGE < count ? <Link href={at(page + 1)}>Older</Link> : null}</nav> : null}
-            </Panel>
-          )}
-          <p className="soft mb-0" style={{ fontSize: 14 }}>Away from here: <kbd>npm run verify-ledger -- FILE --key KEY</kbd> with the <a href="/api/ledger/key">published key</a>. A rewrite of everything by whoever holds the key cannot be seen from here; copies of the signed head kept elsewhere would show it.</p>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="The book of sign-offs"
+            line="Entries are added, never changed. Each one carries the hash of the one before and is signed."
+          >
+            {staff ? (
+              <>
+                <a
+                  className="btn btn-outline-primary"
+                  href={`/api/ledger/export?as=csv${at(1)
+                    .replace('?', '&')
+                    .replace(/&page=1$/, '')}`}
+                >
+                  CSV
+                </a>
+                <a className="btn btn-outline-primary" href="/api/ledger/export?as=json">
+                  JSON, whole book
+                </a>
+              </>
+            ) : null}
+            <Link className="btn btn-primary" href="/verify">
+              Verify
+            </Link>
+          </Title>
+          <div className="grid">
+            {check === null ? (
+              staff ? (
+                <p className="mb-0">
+                  <Link href="?check=1">Check the whole book</Link>: it reads all {head?.count ?? 0} entries.
+                </p>
+              ) : null
+            ) : check.problems.length > 0 ? (
+              <Problems
+                title="The book does not check"
+                problems={check.problems.map((p) => ({
+                  message: `Entry ${p.seq}${p.id ? ` (${p.id})` : ''} ${p.what}.`,
+                }))}
+              />
+            ) : (
+              <p className="note-good mb-0">
+                {check.entries === 0
+                  ? 'The book is empty.'
+                  : `Checked just now: all ${check.entries} entries follow from each other and their signatures fit${head ? `, up to the signed head of ${instantText(head.at)}` : ''}.`}
+              </p>
+            )}
+            {all === 0 ? (
+              <Empty
+                title="Nothing signed yet"
+                text="When a checkout is signed its entry stands here, with everything it rests on."
+              />
+            ) : (
+              <Panel>
+                <form
+                  method="get"
+                  className="d-flex gap-2 flex-wrap align-items-end mb-3"
+                  role="search"
+                  aria-label="The book"
+                >
+                  <div className="flex-grow-1">
+                    <label className="form-label" htmlFor="q">
+                      Pilot, signer, aeroplane, goal, number or hash
+                    </label>
+                    <input id="q" name="q" className="form-control" defaultValue={s.q ?? ''} />
+                  </div>
+                  <div>
+                    <label className="form-label" htmlFor="kind">
+                      Kind
+                    </label>
+                    <select id="kind" name="kind" className="form-select" defaultValue={s.kind ?? ''}>
+                      <option value="">all</option>
+                      {ENTRY_KINDS.map((k) => (
+                        <option key={k} value={k}>
+                          {say(k)}
+                        </option>
+                      ))}
+                    </select>
+                  </div>
+                  <div>
+                    <label className="form-label" htmlFor="from">
+                      From
+                    </label>
+                    <input id="from" name="from" type="date" className="form-control" defaultValue={s.from ?? ''} />
+                  </div>
+                  <div>
+                    <label className="form-label" htmlFor="to">
+                      To
+                    </label>
+                    <input id="to" name="to" type="date" className="form-control" defaultValue={s.to ?? ''} />
+                  </div>
+                  <button type="submit" className="btn btn-outline-primary">
+                    Search
+                  </button>
+                  {filtered ? (
+                    <Link className="btn btn-link" href="/ledger">
+                      All
+                    </Link>
+                  ) : null}
+                </form>
+                {lines.length === 0 ? (
+                  <p className="mb-0">
+                    No entry fits. Search for less, or <Link href="/ledger">see all</Link>.
+                  </p>
+                ) : (
+                  <div className="scroll-x">
+                    <table className="plain">
+                      <thead>
+                        <tr>
+                          <th className="r">No.</th>
+                          <th>Signed</th>
+                          <th>Kind</th>
+                          <th>Pilot</th>
+                          <th>Goal</th>
+                          <th>Aeroplane</th>
+                          <th>By</th>
+                          <th>Terms</th>
+                          <th>Hash</th>
+                        </tr>
+                      </thead>
+                      <tbody>
+                        {lines.map((l) => (
+                          <tr key={l.id} className={l.voidedBy ? 'voided' : undefined}>
+                            <td className="r mono">{l.seq}</td>
+                            <td className="date">{dateText(l.signedOn)}</td>
+                            <td className="date">
+                              {say(l.kind)}
+                              {l.voidedBy ? <strong> · void</strong> : l.corrections.length > 0 ? ' · corrected' : ''}
+                            </td>
+                            <td>
+                              <Link href={`/ledger/${l.id}`}>{l.pilotName || 'the book'}</Link>
+                            </td>
+                            <td>{list(l.goals.map(say))}</td>
+                            <td>
+                              <span className="mono">{l.registration}</span> {l.type}
+                            </td>
+                            <td>{l.signerName}</td>
+                            <td>
+                              {l.later
+                                ? `entry ${l.later.of.seq}${l.later.result ? `: ${l.later.result}` : ''}`
+                                : l.body && (l.kind === 'sign-off' || l.kind === 'recommendation')
+                                  ? `${limitationText(l.body.limitations)}${l.body.items.some((i) => i.overridden) ? ' With an override.' : ''}`
+                                  : l.body
+                                    ? `${plural(l.body.items.length, 'item')}`
+                                    : ''}
+                            </td>
+                            <td className="mono" title={l.hash}>
+                              {l.hash.slice(0, 8)}
+                            </td>
+                          </tr>
+                        ))}
+                      </tbody>
+                    </table>
+                  </div>
+                )}
+                {count > PAGE ? (
+                  <nav className="d-flex gap-3 mt-3" aria-label="Pages">
+                    {page > 1 ? <Link href={at(page - 1)}>Newer</Link> : null}
+                    <span>
+                      {(page - 1) * PAGE + 1} to {Math.min(count, page * PAGE)} of {count}
+                    </span>
+                    {page * PAGE < count ? <Link href={at(page + 1)}>Older</Link> : null}
+                  </nav>
+                ) : null}
+              </Panel>
+            )}
+            <p className="soft mb-0" style={{ fontSize: 14 }}>
+              Away from here: <kbd>npm run verify-ledger -- FILE --key KEY</kbd> with the{' '}
+              <a href="/api/ledger/key">published key</a>. A rewrite of everything by whoever holds the key cannot be
+              seen from here; copies of the signed head kept elsewhere would show it.
+            </p>
+          </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

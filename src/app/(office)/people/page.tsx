@@ -25,10 +25,24 @@ function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: reado
   const worst = own[0];
   if (!worst) return <span className="soft">nothing recorded</span>;
   const bad = own.filter((l) => l.status !== 'current');
-  return <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}><VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} /> {bad.length === 0 ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}` : bad.slice(0, 2).map((l) => `${l.what.replace(/^passengers, |^interval of | \(\d+ days\)$/g, '')} ${lapseWords(l)}`).join('; ')}</span>;
+  return (
+    <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}>
+      <VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} />{' '}
+      {bad.length === 0
+        ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}`
+        : bad
+            .slice(0, 2)
+            .map((l) => `${l.what.replace(/^passengers, |^interval of | \(\d+ days\)$/g, '')} ${lapseWords(l)}`)
+            .join('; ')}
+    </span>
+  );
 }
 
-export default async function PeoplePage({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+export default async function PeoplePage({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | undefined>>;
+}) {
   const user = await requireUser();
   denyUnless(may.seeEverybody(user));
   const q = await searchParams;
@@ -39,46 +53,184 @@ export default async function PeoplePage({ searchParams }: { searchParams: Promi
   const [all, pilots] = await Promise.all([everybodysStanding(rules, on), pilotList()]);
   const held = new Map(pilots.map((p) => [p.id, p]));
   const plain = (s: string) => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
-  const wanted = all.filter((p) => plain(p.name).includes(plain(q.name ?? ''))
-    && (show === 'all' || (show === 'staff' ? p.roles.includes('instructor') : show === 'ended' ? p.standing === 'expired' : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))));
+  const wanted = all.filter(
+    (p) =>
+      plain(p.name).includes(plain(q.name ?? '')) &&
+      (show === 'all' ||
+        (show === 'staff'
+          ? p.roles.includes('instructor')
+          : show === 'ended'
+            ? p.standing === 'expired'
+            : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))),
+  );
   const page = Math.max(1, Number(q.page ?? '1') || 1);
   const shown = wanted.slice((page - 1) * PAGE, page * PAGE);
   const staff = all.filter((p) => p.roles.includes('instructor'));
-  const taught = [...new Set(staff.flatMap((p) => p.lapses.flatMap((l) => (l.kind === 'teach' && l.typeCode !== null ? [l.typeCode] : []))))].sort();
-  const link = (n: number) => `/people?${new URLSearchParams({ ...(q.name ? { name: q.name } : {}), on, show, page: String(n) }).toString()}`;
+  const taught = [
+    ...new Set(
+      staff.flatMap((p) => p.lapses.flatMap((l) => (l.kind === 'teach' && l.typeCode !== null ? [l.typeCode] : []))),
+    ),
+  ].sort();
+  const link = (n: number) =>
+    `/people?${new URLSearchParams({ ...(q.name ? { name: q.name } : {}), on, show, page: String(n) }).toString()}`;
   return (
     <>
       <PageStrip name="People" line={`${all.length} people, ${staff.length} instructors`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title={on === today ? 'Who is recent, and to when' : `Who is recent on ${dateText(on)}`} line={`Under ${rules.pack.name} and the house rules, by what is recorded, logged and read in. ${rules.pack.caution}`}>
-          {may.keepPeople(user) ? <Link className="btn btn-primary" href="/people/new">New person</Link> : null}{may.compareInstructors(user) ? <Link className="btn btn-outline-primary" href="/people/standard">One standard</Link> : null}<Link className="btn btn-outline-primary" href="/rules">Rules and programmes</Link>
-        </Title>
-        <div className="grid">
-          <Panel title="Recent to teach, by the house’s three landings">
-            <div className="scroll-x"><table className="plain"><thead><tr><th>Instructor</th>{taught.map((c) => <th key={c}>{rules.types.get(c)?.name ?? c}</th>)}</tr></thead>
-              <tbody>{staff.map((p) => <tr key={p.pilotId}><td><Link href={`/people/${p.pilotId}`}>{p.name}</Link></td>{taught.map((c) => { const l = p.lapses.find((x) => x.kind === 'teach' && x.typeCode === c); return <td key={c} title={l?.restore ?? undefined}>{l && l.status !== 'never' ? <span className="d-inline-flex gap-1 align-items-baseline small text-nowrap"><VerdictMark verdict={LAPSE_VERDICT[l.status]} label={l.what} />{l.through ? `${l.status === 'expired' ? 'ended ' : ''}${dateText(l.through).replace(/ \d{4}$/, '')}` : ''}</span> : <span className="soft small">not flown</span>}</td>; })}</tr>)}</tbody></table></div>
-          </Panel>
-          <div className="panel">
-            <form className="filters mb-2" action="/people" method="get" role="search">
-              <div><label className="form-label" htmlFor="q-name">Name</label><input id="q-name" name="name" className="form-control" defaultValue={q.name ?? ''} /></div>
-              <div><label className="form-label" htmlFor="q-on">On the day</label><input id="q-on" name="on" type="date" className="form-control" defaultValue={on} /></div>
-              <div><label className="form-label" htmlFor="q-show">Show</label><select id="q-show" name="show" className="form-select" defaultValue={show}>{Object.entries(SHOW).map(([k, n]) => <option key={k} value={k}>{n}</option>)}</select></div>
-              <button type="submit" className="btn btn-outline-primary">Show</button><span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
-            </form>
-            <div className="scroll-x"><table className="plain people-table"><thead><tr><th>Name</th><th>Stands</th><th>Ends first</th><th>Medical and reviews</th><th>Passengers</th><th>House interval</th><th>Last flown</th></tr></thead>
-              <tbody>{shown.map((p) => (
-                <tr key={p.pilotId}>
-                  <td><Link href={`/people/${p.pilotId}`}>{p.name}</Link><div className="soft small">{(held.get(p.pilotId)?.holds ?? []).map((h) => say(h.kind)).join(', ')}</div></td>
-                  <td><Verdict verdict={LAPSE_VERDICT[p.standing]}>{STAND[p.standing]}</Verdict></td>
-                  <td>{p.first ? <>{p.first.what}<div className="soft small">{lapseWords(p.first)}</div></> : <span className="soft">nothing holds</span>}</td>
-                  <td className="small"><Marks lapses={p.lapses} kinds={['dated', 'certificate']} what="papers" /></td><td className="small"><Marks lapses={p.lapses} kinds={['passengers']} what="passengers" /></td><td className="small"><Marks lapses={p.lapses} kinds={['interval']} what="interval" /></td>
-                  <td className="small">{p.lastFlown ? dateText(p.lastFlown) : 'not here'}</td>
-                </tr>
-              ))}</tbody></table></div>
-            {wanted.length > PAGE ? <nav className="d-flex gap-3 mt-2" aria-label="Pages">{page > 1 ? <Link href={link(page - 1)}>Earlier names</Link> : null}<span className="soft">{(page - 1) * PAGE + 1} to {Math.min(wanted.length, page * PAGE)} of {wanted.length}</span>{page * PAGE < wanted.length ? <Link href={link(page + 1)}>More names</Link> : null}</nav> : null}
+      <main id="main">
+        <div className="column">
+          <Title
+            title={on === today ? 'Who is recent, and to when' : `Who is recent on ${dateText(on)}`}
+            line={`Under ${rules.pack.name} and the house rules, by what is recorded, logged and read in. ${rules.pack.caution}`}
+          >
+            {may.keepPeople(user) ? (
+              <Link className="btn btn-primary" href="/people/new">
+                New person
+              </Link>
+            ) : null}
+            {may.compareInstructors(user) ? (
+              <Link className="btn btn-outline-primary" href="/people/standard">
+                One standard
+              </Link>
+            ) : null}
+            <Link className="btn btn-outline-primary" href="/rules">
+              Rules and programmes
+            </Link>
+          </Title>
+          <div className="grid">
+            <Panel title="Recent to teach, by the house’s three landings">
+              <div className="scroll-x">
+                <table className="plain">
+                  <thead>
+                    <tr>
+                      <th>Instructor</th>
+                      {taught.map((c) => (
+                        <th key={c}>{rules.types.get(c)?.name ?? c}</th>
+                      ))}
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {staff.map((p) => (
+                      <tr key={p.pilotId}>
+                        <td>
+                          <Link href={`/people/${p.pilotId}`}>{p.name}</Link>
+                        </td>
+                        {taught.map((c) => {
+                          const l = p.lapses.find((x) => x.kind === 'teach' && x.typeCode === c);
+                          return (
+                            <td key={c} title={l?.restore ?? undefined}>
+                              {l && l.status !== 'never' ? (
+                                <span className="d-inline-flex gap-1 align-items-baseline small text-nowrap">
+                                  <VerdictMark verdict={LAPSE_VERDICT[l.status]} label={l.what} />
+                                  {l.through
+                                    ? `${l.status === 'expired' ? 'ended ' : ''}${dateText(l.through).replace(/ \d{4}$/, '')}`
+                                    : ''}
+                                </span>
+                              ) : (
+                                <span className="soft small">not flown</span>
+                              )}
+                            </td>
+                          );
+                        })}
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+            </Panel>
+            <div className="panel">
+              <form className="filters mb-2" action="/people" method="get" role="search">
+                <div>
+                  <label className="form-label" htmlFor="q-name">
+                    Name
+                  </label>
+                  <input id="q-name" name="name" className="form-control" defaultValue={q.name ?? ''} />
+                </div>
+                <div>
+                  <label className="form-label" htmlFor="q-on">
+                    On the day
+                  </label>
+                  <input id="q-on" name="on" type="date" className="form-control" defaultValue={on} />
+                </div>
+                <div>
+                  <label className="form-label" htmlFor="q-show">
+                    Show
+                  </label>
+                  <select id="q-show" name="show" className="form-select" defaultValue={show}>
+                    {Object.entries(SHOW).map(([k, n]) => (
+                      <option key={k} value={k}>
+                        {n}
+                      </option>
+                    ))}
+                  </select>
+                </div>
+                <button type="submit" className="btn btn-outline-primary">
+                  Show
+                </button>
+                <span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
+              </form>
+              <div className="scroll-x">
+                <table className="plain people-table">
+                  <thead>
+                    <tr>
+                      <th>Name</th>
+                      <th>Stands</th>
+                      <th>Ends first</th>
+                      <th>Medical and reviews</th>
+                      <th>Passengers</th>
+                      <th>House interval</th>
+                      <th>Last flown</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {shown.map((p) => (
+                      <tr key={p.pilotId}>
+                        <td>
+                          <Link href={`/people/${p.pilotId}`}>{p.name}</Link>
+                          <div className="soft small">
+                            {(held.get(p.pilotId)?.holds ?? []).map((h) => say(h.kind)).join(', ')}
+                          </div>
+                        </td>
+                        <td>
+                          <Verdict verdict={LAPSE_VERDICT[p.standing]}>{STAND[p.standing]}</Verdict>
+                        </td>
+                        <td>
+                          {p.first ? (
+                            <>
+                              {p.first.what}
+                              <div className="soft small">{lapseWords(p.first)}</div>
+                            </>
+                          ) : (
+                            <span className="soft">nothing holds</span>
+                          )}
+                        </td>
+                        <td className="small">
+                          <Marks lapses={p.lapses} kinds={['dated', 'certificate']} what="papers" />
+                        </td>
+                        <td className="small">
+                          <Marks lapses={p.lapses} kinds={['passengers']} what="passengers" />
+                        </td>
+                        <td className="small">
+                          <Marks lapses={p.lapses} kinds={['interval']} what="interval" />
+                        </td>
+                        <td className="small">{p.lastFlown ? dateText(p.lastFlown) : 'not here'}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+              {wanted.length > PAGE ? (
+                <nav className="d-flex gap-3 mt-2" aria-label="Pages">
+                  {page > 1 ? <Link href={link(page - 1)}>Earlier names</Link> : null}
+                  <span className="soft">
+                    {(page - 1) * PAGE + 1} to {Math.min(wanted.length, page * PAGE)} of {wanted.length}
+                  </span>
+                  {page * PAGE < wanted.length ? <Link href={link(page + 1)}>More names</Link> : null}
+                </nav>
+              ) : null}
+            </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

@@ -9,8 +9,18 @@ import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Rules' };
 const GROUPS: [kind: string, title: string, line: string][] = [
-  ['pack', 'Rule packs', 'What a jurisdiction asks, with its citations. Check the current text: the authority\u2019s wording governs.'], ['programme', 'Programmes', 'The items of a goal under one pack, with the house\u2019s own.'], ['standard', 'Standards', 'Named sets of tolerances.'],
-  ['house', 'House rules', 'Limits, signing, intervals.'], ['schools', 'Schools', 'Where good instructors disagree.'], ['findings', 'Findings', 'Patterns looked for in what was flown.'], ['differences', 'Differences', 'What a change of habit means.'], ['aerodrome', 'Aerodrome', 'Runways and airspace.'],
+  [
+    'pack',
+    'Rule packs',
+    'What a jurisdiction asks, with its citations. Check the current text: the authority\u2019s wording governs.',
+  ],
+  ['programme', 'Programmes', 'The items of a goal under one pack, with the house\u2019s own.'],
+  ['standard', 'Standards', 'Named sets of tolerances.'],
+  ['house', 'House rules', 'Limits, signing, intervals.'],
+  ['schools', 'Schools', 'Where good instructors disagree.'],
+  ['findings', 'Findings', 'Patterns looked for in what was flown.'],
+  ['differences', 'Differences', 'What a change of habit means.'],
+  ['aerodrome', 'Aerodrome', 'Runways and airspace.'],
 ];
 
 export default async function RulesPage() {
@@ -20,17 +30,40 @@ export default async function RulesPage() {
   return (
     <>
       <PageStrip name="Rules" line={plural(all.length, 'piece')} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Rules and programmes" line="Versioned: a change makes a new version, and a checkout keeps those it was opened under." />
-        <div className="grid g-1-1" style={{ alignItems: 'start' }}>{GROUPS.map(([kind, title, line]) => {
-          const here = all.filter((c) => c.kind === kind);
-          return here.length === 0 ? null : (
-            <Panel key={kind} title={title}><p className="soft small">{line}</p>
-              <table className="plain"><tbody>{here.map((c) => <tr key={c.key}><td><Link href={`/rules/${c.kind}/${c.key}`}>{c.name}</Link>{c.proposed ? <span className="tag v-edge">update proposed</span> : null}</td><td className="num">version {c.version}</td><td className="soft">{c.origin === 'house' ? `${c.author}, ${dateText(c.createdAt)}` : 'shipped'}</td></tr>)}</tbody></table>
-            </Panel>
-          );
-        })}</div>
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Rules and programmes"
+            line="Versioned: a change makes a new version, and a checkout keeps those it was opened under."
+          />
+          <div className="grid g-1-1" style={{ alignItems: 'start' }}>
+            {GROUPS.map(([kind, title, line]) => {
+              const here = all.filter((c) => c.kind === kind);
+              return here.length === 0 ? null : (
+                <Panel key={kind} title={title}>
+                  <p className="soft small">{line}</p>
+                  <table className="plain">
+                    <tbody>
+                      {here.map((c) => (
+                        <tr key={c.key}>
+                          <td>
+                            <Link href={`/rules/${c.kind}/${c.key}`}>{c.name}</Link>
+                            {c.proposed ? <span className="tag v-edge">update proposed</span> : null}
+                          </td>
+                          <td className="num">version {c.version}</td>
+                          <td className="soft">
+                            {c.origin === 'house' ? `${c.author}, ${dateText(c.createdAt)}` : 'shipped'}
+                          </td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </Panel>
+              );
+            })}
+          </div>
+        </div>
+      </main>
     </>
   );
 }

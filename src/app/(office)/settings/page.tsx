@@ -22,44 +22,140 @@ export const metadata: Metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
   const user = await requireUser();
-  const [house, aerodrome, content] = [await newestContent('house', 'house'), await homeAerodrome(), await contentList()];
-  const feed = await row<{ created_at: string; alarm_min: number }>('SELECT created_at, alarm_min FROM calendar_feeds WHERE user_id = :id AND ended_at IS NULL', { id: user.id });
+  const [house, aerodrome, content] = [
+    await newestContent('house', 'house'),
+    await homeAerodrome(),
+    await contentList(),
+  ];
+  const feed = await row<{ created_at: string; alarm_min: number }>(
+    'SELECT created_at, alarm_min FROM calendar_feeds WHERE user_id = :id AND ended_at IS NULL',
+    { id: user.id },
+  );
   const staff = may.seeEverybody(user);
   const chief = may.changeHouse(user);
   const version = content.find((c) => c.kind === 'house')?.version ?? 0;
   const words = packWords(house?.body.homePack ?? 'us');
-  async function saveHouse(form: { homePack: string; openFrom: string; openTo: string; stepMin: number; nightFlying: boolean; stalledDays: number; reason: string }) {
+  async function saveHouse(form: {
+    homePack: string;
+    openFrom: string;
+    openTo: string;
+    stepMin: number;
+    nightFlying: boolean;
+    stalledDays: number;
+    reason: string;
+  }) {
     'use server';
     const now = await newestContent('house', 'house');
     if (!now) return { ok: false as const, problems: [{ path: '', message: 'No house rules are set up.' }] };
-    return saveContentAction({ kind: 'house', key: 'house', baseVersion: version, reason: form.reason, body: { ...now.body, homePack: form.homePack, schedule: { ...now.body.schedule, openFromMin: readClock(form.openFrom) ?? -1, openToMin: readClock(form.openTo) ?? -1, stepMin: form.stepMin, nightFlying: form.nightFlying, stalledDays: form.stalledDays } } });
+    return saveContentAction({
+      kind: 'house',
+      key: 'house',
+      baseVersion: version,
+      reason: form.reason,
+      body: {
+        ...now.body,
+        homePack: form.homePack,
+        schedule: {
+          ...now.body.schedule,
+          openFromMin: readClock(form.openFrom) ?? -1,
+          openToMin: readClock(form.openTo) ?? -1,
+          stepMin: form.stepMin,
+          nightFlying: form.nightFlying,
+          stalledDays: form.stalledDays,
+        },
+      },
+    });
   }
   return (
     <>
       <PageStrip name="Settings" line={staff ? 'house and own' : 'own'} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Settings" line={staff ? 'What holds for the house, and what is yours alone.' : 'What is yours alone.'}><Link className="btn btn-outline-primary" href="/account">Your flying</Link></Title>
-        <div className="grid g-1-1" style={{ alignItems: 'start' }}>
-          <div className="grid">
-            {staff && house ? (
-              <Panel title="House">
-                {chief ? <HouseForm key={version} house={{ homePack: house.body.homePack, openFrom: minutesText(house.body.schedule.openFromMin), openTo: minutesText(house.body.schedule.openToMin), stepMin: house.body.schedule.stepMin, nightFlying: house.body.schedule.nightFlying, stalledDays: house.body.schedule.stalledDays }} save={saveHouse} /> : <p>Bookings {minutesText(house.body.schedule.openFromMin)} to {minutesText(house.body.schedule.openToMin)}, home pack {house.body.homePack.toUpperCase()}; the chief changes it.</p>}
-                <p className="small soft mb-0 mt-2">The office says <b>{words.circuit}</b>, <b>{words.gear}</b>; a checkout follows its own pack. Speeds always stand in the unit painted on that aeroplane’s dial. Limits, intervals, recency to teach and signing: <Link href="/rules/house/house">house rules, version {version}</Link>. All rules: <Link href="/rules">{plural(content.length, 'piece')}</Link>.</p>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Settings"
+            line={staff ? 'What holds for the house, and what is yours alone.' : 'What is yours alone.'}
+          >
+            <Link className="btn btn-outline-primary" href="/account">
+              Your flying
+            </Link>
+          </Title>
+          <div className="grid g-1-1" style={{ alignItems: 'start' }}>
+            <div className="grid">
+              {staff && house ? (
+                <Panel title="House">
+                  {chief ? (
+                    <HouseForm
+                      key={version}
+                      house={{
+                        homePack: house.body.homePack,
+                        openFrom: minutesText(house.body.schedule.openFromMin),
+                        openTo: minutesText(house.body.schedule.openToMin),
+                        stepMin: house.body.schedule.stepMin,
+                        nightFlying: house.body.schedule.nightFlying,
+                        stalledDays: house.body.schedule.stalledDays,
+                      }}
+                      save={saveHouse}
+                    />
+                  ) : (
+                    <p>
+                      Bookings {minutesText(house.body.schedule.openFromMin)} to{' '}
+                      {minutesText(house.body.schedule.openToMin)}, home pack {house.body.homePack.toUpperCase()}; the
+                      chief changes it.
+                    </p>
+                  )}
+                  <p className="small soft mb-0 mt-2">
+                    The office says <b>{words.circuit}</b>, <b>{words.gear}</b>; a checkout follows its own pack. Speeds
+                    always stand in the unit painted on that aeroplane’s dial. Limits, intervals, recency to teach and
+                    signing: <Link href="/rules/house/house">house rules, version {version}</Link>. All rules:{' '}
+                    <Link href="/rules">{plural(content.length, 'piece')}</Link>.
+                  </p>
+                </Panel>
+              ) : null}
+              <Panel id="calendar" title="Calendar">
+                <CalendarFeed
+                  since={feed ? dateText(feed.created_at) : null}
+                  alarmMin={feed?.alarm_min ?? 60}
+                  open={openFeedAction}
+                  end={endFeedAction}
+                />
               </Panel>
-            ) : null}
-            <Panel id="calendar" title="Calendar"><CalendarFeed since={feed ? dateText(feed.created_at) : null} alarmMin={feed?.alarm_min ?? 60} open={openFeedAction} end={endFeedAction} /></Panel>
-            <Panel title="Theme and keys"><ThemePicker /><p className="small soft mb-0 mt-2">Single keys are listed, and turned off, behind the question mark at the top.</p></Panel>
-          </div>
-          <div className="grid">
-            <Panel title={`${aerodrome.name}, ${aerodrome.ident}`}>
-              <AerodromeDrawing runways={aerodrome.runways} name={aerodrome.name} />
-              <p className="mb-1 mt-2">{list(aerodrome.runways.map((r) => `${r.ends.map((e) => e.ident).join('/')} ${r.surface} ${r.lengthM} x ${r.widthM} m`))}. Elevation {aerodrome.elevationFt} ft, variation {Math.abs(aerodrome.variationDeg)}° {aerodrome.variationDeg < 0 ? 'west' : 'east'}, circuit {aerodrome.circuitHeightFt} ft, zone {aerodrome.timeZone}. <span className="soft">{aerodrome.source}</span></p>
-              {chief ? <Link className="btn btn-sm btn-outline-primary" href={`/rules/aerodrome/${aerodrome.ident}/edit`}>Edit runways and airspace</Link> : null}
-            </Panel>
-            <Panel title="Personal tokens"><p>Another program reads Jeito with a token, as you and with your rights: <a href="/api/v1/openapi.json">the interface document</a>.</p><Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} /></Panel>
+              <Panel title="Theme and keys">
+                <ThemePicker />
+                <p className="small soft mb-0 mt-2">
+                  Single keys are listed, and turned off, behind the question mark at the top.
+                </p>
+              </Panel>
+            </div>
+            <div className="grid">
+              <Panel title={`${aerodrome.name}, ${aerodrome.ident}`}>
+                <AerodromeDrawing runways={aerodrome.runways} name={aerodrome.name} />
+                <p className="mb-1 mt-2">
+                  {list(
+                    aerodrome.runways.map(
+                      (r) => `${r.ends.map((e) => e.ident).join('/')} ${r.surface} ${r.lengthM} x ${r.widthM} m`,
+                    ),
+                  )}
+                  . Elevation {aerodrome.elevationFt} ft, variation {Math.abs(aerodrome.variationDeg)}°{' '}
+                  {aerodrome.variationDeg < 0 ? 'west' : 'east'}, circuit {aerodrome.circuitHeightFt} ft, zone{' '}
+                  {aerodrome.timeZone}. <span className="soft">{aerodrome.source}</span>
+                </p>
+                {chief ? (
+                  <Link className="btn btn-sm btn-outline-primary" href={`/rules/aerodrome/${aerodrome.ident}/edit`}>
+                    Edit runways and airspace
+                  </Link>
+                ) : null}
+              </Panel>
+              <Panel title="Personal tokens">
+                <p>
+                  Another program reads Jeito with a token, as you and with your rights:{' '}
+                  <a href="/api/v1/openapi.json">the interface document</a>.
+                </p>
+                <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
+              </Panel>
+            </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

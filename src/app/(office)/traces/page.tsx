@@ -18,18 +18,76 @@ export default async function TracesPage() {
   return (
     <>
       <PageStrip name="Recordings" line="what was measured" user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Recordings" line="Tracks of panels and tablets, each with what was found in it.">{may.openCheckouts(user) ? <Link className="btn btn-primary" href="/traces/new">Add a recording</Link> : null}</Title>
-        <div className="grid">
-          {open.length > 0 ? <Panel title={open.length === 1 ? 'One limit passed waits for its release' : `${open.length} limits passed wait for their release`}><Limits limits={open} release={releaseExceedanceAction} withTrace /></Panel> : null}
-          {all.length === 0 ? <Empty title="No recording yet" text="A recording of a flight shows every landing with its place, speed, sink and load, and joins with what was tapped." {...(may.openCheckouts(user) ? { href: '/traces/new', action: 'Add a recording' } : {})} /> : (
-            <Panel><div className="scroll-x"><table className="plain">
-              <thead><tr><th>Flight</th><th>Pilot</th><th>Aeroplane</th><th>Recording</th><th className="r">Events</th><th className="r">Airwork</th><th className="r">Limits passed</th><th>Added by</th></tr></thead>
-              <tbody>{all.map((t) => <tr key={t.id}><td><Link href={`/traces/${t.id}`}>{dateText(t.flownOn)}, lesson {t.lesson}</Link></td><td>{t.pilotName}</td><td className="mono">{t.registration}</td><td>{t.name} <span className="soft small">{(t.bytes / 1e6).toFixed(1)} MB</span></td><td className="r mono">{t.events}</td><td className="r mono">{t.airwork}</td><td className="r mono">{t.limits}</td><td>{t.uploader}</td></tr>)}</tbody>
-            </table></div></Panel>
-          )}
+      <main id="main">
+        <div className="column">
+          <Title title="Recordings" line="Tracks of panels and tablets, each with what was found in it.">
+            {may.openCheckouts(user) ? (
+              <Link className="btn btn-primary" href="/traces/new">
+                Add a recording
+              </Link>
+            ) : null}
+          </Title>
+          <div className="grid">
+            {open.length > 0 ? (
+              <Panel
+                title={
+                  open.length === 1
+                    ? 'One limit passed waits for its release'
+                    : `${open.length} limits passed wait for their release`
+                }
+              >
+                <Limits limits={open} release={releaseExceedanceAction} withTrace />
+              </Panel>
+            ) : null}
+            {all.length === 0 ? (
+              <Empty
+                title="No recording yet"
+                text="A recording of a flight shows every landing with its place, speed, sink and load, and joins with what was tapped."
+                {...(may.openCheckouts(user) ? { href: '/traces/new', action: 'Add a recording' } : {})}
+              />
+            ) : (
+              <Panel>
+                <div className="scroll-x">
+                  <table className="plain">
+                    <thead>
+                      <tr>
+                        <th>Flight</th>
+                        <th>Pilot</th>
+                        <th>Aeroplane</th>
+                        <th>Recording</th>
+                        <th className="r">Events</th>
+                        <th className="r">Airwork</th>
+                        <th className="r">Limits passed</th>
+                        <th>Added by</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {all.map((t) => (
+                        <tr key={t.id}>
+                          <td>
+                            <Link href={`/traces/${t.id}`}>
+                              {dateText(t.flownOn)}, lesson {t.lesson}
+                            </Link>
+                          </td>
+                          <td>{t.pilotName}</td>
+                          <td className="mono">{t.registration}</td>
+                          <td>
+                            {t.name} <span className="soft small">{(t.bytes / 1e6).toFixed(1)} MB</span>
+                          </td>
+                          <td className="r mono">{t.events}</td>
+                          <td className="r mono">{t.airwork}</td>
+                          <td className="r mono">{t.limits}</td>
+                          <td>{t.uploader}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              </Panel>
+            )}
+          </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

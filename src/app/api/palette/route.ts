@@ -13,19 +13,59 @@ export async function GET() {
   const staff = may.seeEverybody(user);
   const page = (title: string, line: string, href: string) => ({ title, line, href });
   const pages = [
-    page('Board', 'what waits for you', '/board'), page('Checkouts', 'all of them', '/checkouts'), page('Hangar', 'type sheets', '/hangar'), page('Schedule', 'the week', '/schedule'), page('Schedule: today', 'by instructor', '/schedule?whose=by-instructor'), page('Ledger', 'the book of sign-offs', '/ledger'), page('Lab', 'models to play with', '/lab'),
-    page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'), page('Lab: pace and reach', 'circuit', '/lab/circuit'), page('Lab: taxi and the tail', 'ground', '/lab/ground'), page('Account', 'your flying', '/account'), page('Settings', 'theme, calendar, tokens, aerodrome, house', '/settings'), page('Notices', 'what others changed', '/notices'), page('Verify', 'a code or a file', '/verify'),
-    ...(staff ? [page('People', 'who is recent', '/people'), page('People: ending in 30 days', 'recency', '/people?show=soon'), page('Rules and programmes', 'packs, programmes, standards, house', '/rules'), page('Recordings', 'traces', '/traces')] : []), ...(may.compareInstructors(user) ? [page('One standard', 'instructors side by side', '/people/standard')] : []),
+    page('Board', 'what waits for you', '/board'),
+    page('Checkouts', 'all of them', '/checkouts'),
+    page('Hangar', 'type sheets', '/hangar'),
+    page('Schedule', 'the week', '/schedule'),
+    page('Schedule: today', 'by instructor', '/schedule?whose=by-instructor'),
+    page('Ledger', 'the book of sign-offs', '/ledger'),
+    page('Lab', 'models to play with', '/lab'),
+    page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'),
+    page('Lab: pace and reach', 'circuit', '/lab/circuit'),
+    page('Lab: taxi and the tail', 'ground', '/lab/ground'),
+    page('Account', 'your flying', '/account'),
+    page('Settings', 'theme, calendar, tokens, aerodrome, house', '/settings'),
+    page('Notices', 'what others changed', '/notices'),
+    page('Verify', 'a code or a file', '/verify'),
+    ...(staff
+      ? [
+          page('People', 'who is recent', '/people'),
+          page('People: ending in 30 days', 'recency', '/people?show=soon'),
+          page('Rules and programmes', 'packs, programmes, standards, house', '/rules'),
+          page('Recordings', 'traces', '/traces'),
+        ]
+      : []),
+    ...(may.compareInstructors(user) ? [page('One standard', 'instructors side by side', '/people/standard')] : []),
   ];
   const actions = [
-    page('Book a lesson', 'do', '/schedule?kind=lesson'), page('Book own practice', 'do', '/schedule?kind=currency'), page('Times and aeroplanes down', 'away, maintenance', '/schedule/times'), ...(user.pilotId ? [page('Log a flight', 'do', '/account'), page('Read my logbook in', 'do', `/people/${user.pilotId}/import`), page('My page', 'what holds and to when', `/people/${user.pilotId}`)] : []),
-    ...(may.openCheckouts(user) ? [page('New checkout', 'do', '/checkouts/new'), page('Add a recording', 'do', '/traces/new')] : []), ...(may.keepPeople(user) ? [page('New person', 'do', '/people/new')] : []),
+    page('Book a lesson', 'do', '/schedule?kind=lesson'),
+    page('Book own practice', 'do', '/schedule?kind=currency'),
+    page('Times and aeroplanes down', 'away, maintenance', '/schedule/times'),
+    ...(user.pilotId
+      ? [
+          page('Log a flight', 'do', '/account'),
+          page('Read my logbook in', 'do', `/people/${user.pilotId}/import`),
+          page('My page', 'what holds and to when', `/people/${user.pilotId}`),
+        ]
+      : []),
+    ...(may.openCheckouts(user)
+      ? [page('New checkout', 'do', '/checkouts/new'), page('Add a recording', 'do', '/traces/new')]
+      : []),
+    ...(may.keepPeople(user) ? [page('New person', 'do', '/people/new')] : []),
   ];
   const found = await findable(user);
   const people = found.people.map((p) => page(p.name, p.roles.length > 0 ? list(p.roles) : 'pilot', `/people/${p.id}`));
-  const checkouts = found.checkouts.map((c) => page(c.pilotName, `${c.registration} · ${list(c.goals.map(say))} · ${c.status}`, `/checkouts/${c.id}`));
+  const checkouts = found.checkouts.map((c) =>
+    page(c.pilotName, `${c.registration} · ${list(c.goals.map(say))} · ${c.status}`, `/checkouts/${c.id}`),
+  );
   const sheets = await hangar();
-  const types = sheets.map((t) => page(t.sheet.name, t.airframes.map((a) => a.registration).join(', '), `/hangar/${t.code}`));
-  const frames = sheets.flatMap((t) => t.airframes.map((a) => page(a.registration, `${t.sheet.name}, this airframe`, `/hangar/${t.code}#${a.registration}`)));
+  const types = sheets.map((t) =>
+    page(t.sheet.name, t.airframes.map((a) => a.registration).join(', '), `/hangar/${t.code}`),
+  );
+  const frames = sheets.flatMap((t) =>
+    t.airframes.map((a) =>
+      page(a.registration, `${t.sheet.name}, this airframe`, `/hangar/${t.code}#${a.registration}`),
+    ),
+  );
   return NextResponse.json([...pages, ...checkouts, ...people, ...types, ...frames, ...actions]);
 }

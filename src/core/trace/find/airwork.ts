@@ -12,7 +12,20 @@ type Item = TraceAnalysis['airwork'][number];
 
 const HZ = 2;
 const GAP_S = 3;
-interface Grid { n: number; t0: number; h: Float64Array; vs: Float64Array; ias: Float64Array | null; nose: Float64Array; bank: Float64Array; /** Recorded bank counted on through a roll. */ rolled: Float64Array | null; recordedBank: boolean; pitch: Float64Array | null; rpm: Float64Array | null; free: Uint8Array }
+interface Grid {
+  n: number;
+  t0: number;
+  h: Float64Array;
+  vs: Float64Array;
+  ias: Float64Array | null;
+  nose: Float64Array;
+  bank: Float64Array;
+  /** Recorded bank counted on through a roll. */ rolled: Float64Array | null;
+  recordedBank: boolean;
+  pitch: Float64Array | null;
+  rpm: Float64Array | null;
+  free: Uint8Array;
+}
 
 /** A column on the grid: the line between the samples on either side; nothing across a gap. */
 function onGrid(x: Float64Array, tS: Float64Array, n: number, t0: number): Float64Array {
@@ -25,7 +38,8 @@ function onGrid(x: Float64Array, tS: Float64Array, n: number, t0: number): Float
     const tb = tS[j + 1] ?? ta;
     const a = x[j] ?? Number.NaN;
     const b = x[j + 1] ?? a;
-    out[k] = tb - ta > GAP_S ? Number.NaN : a !== a ? b : b !== b ? a : tb === ta ? a : a + ((b - a) * (t - ta)) / (tb - ta);
+    out[k] =
+      tb - ta > GAP_S ? Number.NaN : a !== a ? b : b !== b ? a : tb === ta ? a : a + ((b - a) * (t - ta)) / (tb - ta);
   }
   return out;
 }
@@ -33,15 +47,38 @@ function onGrid(x: Float64Array, tS: Float64Array, n: number, t0: number): Float
 function unwrapped(x: Float64Array): Float64Array {
   const out = new Float64Array(x.length);
   let last = Number.NaN;
-  for (let i = 0; i < x.length; i++) { const v = x[i] ?? Number.NaN; if (v !== v) { out[i] = Number.NaN; continue; } last = last === last ? last + norm180(v - last) : v; out[i] = last; }
+  for (let i = 0; i < x.length; i++) {
+    const v = x[i] ?? Number.NaN;
+    if (v !== v) {
+      out[i] = Number.NaN;
+      continue;
+    }
+    last = last === last ? last + norm180(v - last) : v;
+    out[i] = last;
+  }
   return out;
 }
 /** Mean over some samples on either side. */
 function calm(x: Float64Array, each: number): Float64Array {
-  return x.map((_, i) => { let s = 0; let n = 0; for (let k = Math.max(0, i - each); k <= Math.min(x.length - 1, i + each); k++) { const v = x[k] ?? Number.NaN; if (v === v) { s += v; n++; } } return n > 0 ? s / n : Number.NaN; });
+  return x.map((_, i) => {
+    let s = 0;
+    let n = 0;
+    for (let k = Math.max(0, i - each); k <= Math.min(x.length - 1, i + each); k++) {
+      const v = x[k] ?? Number.NaN;
+      if (v === v) {
+        s += v;
+        n++;
+      }
+    }
+    return n > 0 ? s / n : Number.NaN;
+  });
 }
 function slopes(x: Float64Array, each: number): Float64Array {
-  return x.map((_, i) => { const a = Math.max(0, i - each); const b = Math.min(x.length - 1, i + each); return b > a ? (((x[b] ?? Number.NaN) - (x[a] ?? Number.NaN)) * HZ) / (b - a) : Number.NaN; });
+  return x.map((_, i) => {
+    const a = Math.max(0, i - each);
+    const b = Math.min(x.length - 1, i + each);
+    return b > a ? (((x[b] ?? Number.NaN) - (x[a] ?? Number.NaN)) * HZ) / (b - a) : Number.NaN;
+  });
 }
 
 function gridOf(p: Placed, events: readonly Event[]): Grid | null {
@@ -57,48 +94,112 @@ function gridOf(p: Placed, events: readonly Event[]): Grid | null {
   const speed = ias ?? onGrid(p.gsKt, p.tS, n, t0);
   const turn = slopes(calm(nose, 1), 2);
   const recorded = channels.bank ? onGrid(unwrapped(channels.bank), p.tS, n, t0) : null;
-  const bank = recorded?.map((v) => norm180(v)) ?? turn.map((w, i) => (Math.atan((w * (Math.PI / 180) * (speed[i] ?? Number.NaN) * MS_PER_KT) / G_MS2) * 180) / Math.PI);
+  const bank =
+    recorded?.map((v) => norm180(v)) ??
+    turn.map(
+      (w, i) => (Math.atan((w * (Math.PI / 180) * (speed[i] ?? Number.NaN) * MS_PER_KT) / G_MS2) * 180) / Math.PI,
+    );
   // Free air: above the field and away from every arrival and departure.
   const free = new Uint8Array(n);
   for (let k = 0; k < n; k++) free[k] = (h[k] ?? -1) > 400 ? 1 : 0;
-  for (const e of events) for (let k = Math.max(0, Math.floor((e.startS - t0) * HZ)); k <= Math.min(n - 1, (e.endS - t0) * HZ); k++) free[k] = 0;
-  return { n, t0, h, vs: slopes(h, 4).map((v) => v * 60), ias: ias ? calm(ias, 1) : null, nose, bank, rolled: recorded, recordedBank: recorded !== null, pitch: of(channels.pitch), rpm: of(channels.rpm), free };
+  for (const e of events)
+    for (let k = Math.max(0, Math.floor((e.startS - t0) * HZ)); k <= Math.min(n - 1, (e.endS - t0) * HZ); k++)
+      free[k] = 0;
+  return {
+    n,
+    t0,
+    h,
+    vs: slopes(h, 4).map((v) => v * 60),
+    ias: ias ? calm(ias, 1) : null,
+    nose,
+    bank,
+    rolled: recorded,
+    recordedBank: recorded !== null,
+    pitch: of(channels.pitch),
+    rpm: of(channels.rpm),
+    free,
+  };
 }
 
-interface Run { a: number; b: number }
+interface Run {
+  a: number;
+  b: number;
+}
 /** Stretches in which a condition holds, lapses of some samples forgiven. */
 function runs(n: number, holds: (i: number) => boolean, least: number, lapse = 0): Run[] {
   const out: Run[] = [];
   let a = -1;
   let last = -1;
   for (let i = 0; i <= n; i++) {
-    if (i < n && holds(i)) { if (a < 0) a = i; last = i; } else if (a >= 0 && (i === n || i - last > lapse)) { if (last - a + 1 >= least) out.push({ a, b: last }); a = -1; }
+    if (i < n && holds(i)) {
+      if (a < 0) a = i;
+      last = i;
+    } else if (a >= 0 && (i === n || i - last > lapse)) {
+      if (last - a + 1 >= least) out.push({ a, b: last });
+      a = -1;
+    }
   }
   return out;
 }
-const range = (x: Float64Array, r: Run): { min: number; max: number; mean: number } => { let min = Infinity; let max = -Infinity; let s = 0; let n = 0; for (let i = r.a; i <= r.b; i++) { const v = x[i] ?? Number.NaN; if (v !== v) continue; min = Math.min(min, v); max = Math.max(max, v); s += v; n++; } return { min, max, mean: n > 0 ? s / n : Number.NaN }; };
-const overlap = (x: Run, y: Run): number => Math.max(0, Math.min(x.b, y.b) - Math.max(x.a, y.a) + 1) / Math.min(x.b - x.a + 1, y.b - y.a + 1);
+const range = (x: Float64Array, r: Run): { min: number; max: number; mean: number } => {
+  let min = Infinity;
+  let max = -Infinity;
+  let s = 0;
+  let n = 0;
+  for (let i = r.a; i <= r.b; i++) {
+    const v = x[i] ?? Number.NaN;
+    if (v !== v) continue;
+    min = Math.min(min, v);
+    max = Math.max(max, v);
+    s += v;
+    n++;
+  }
+  return { min, max, mean: n > 0 ? s / n : Number.NaN };
+};
+const overlap = (x: Run, y: Run): number =>
+  Math.max(0, Math.min(x.b, y.b) - Math.max(x.a, y.a) + 1) / Math.min(x.b - x.a + 1, y.b - y.a + 1);
 
-interface Found extends Run { kind: Item['kind']; side: -1 | 0 | 1; rollout: number | null; sure: number }
+interface Found extends Run {
+  kind: Item['kind'];
+  side: -1 | 0 | 1;
+  rollout: number | null;
+  sure: number;
+}
 
 /** A stretch banked one way, from wings level to wings level, with what it turned through. */
-interface Turn extends Run { side: -1 | 1; peak: number; through: number }
+interface Turn extends Run {
+  side: -1 | 1;
+  peak: number;
+  through: number;
+}
 function turnsOf(g: Grid): Turn[] {
   const out: Turn[] = [];
   for (const side of [-1, 1] as const) {
-    for (const r of runs(g.n, (i) => g.free[i] === 1 && side * (g.bank[i] ?? 0) > 9 && Math.abs(g.bank[i] ?? 0) < 90, 3 * HZ, HZ)) {
+    for (const r of runs(
+      g.n,
+      (i) => g.free[i] === 1 && side * (g.bank[i] ?? 0) > 9 && Math.abs(g.bank[i] ?? 0) < 90,
+      3 * HZ,
+      HZ,
+    )) {
       let { a, b } = r;
       while (a > 0 && side * (g.bank[a - 1] ?? 0) > 2.5 && g.free[a - 1]) a--;
       while (b < g.n - 1 && side * (g.bank[b + 1] ?? 0) > 2.5 && g.free[b + 1]) b++;
       const peak = side > 0 ? range(g.bank, r).max : -range(g.bank, r).min;
-      out.push({ a, b, side, peak, through: side * ((g.nose[Math.min(g.n - 1, b + 1)] ?? Number.NaN) - (g.nose[Math.max(0, a - 1)] ?? Number.NaN)) });
+      out.push({
+        a,
+        b,
+        side,
+        peak,
+        through: side * ((g.nose[Math.min(g.n - 1, b + 1)] ?? Number.NaN) - (g.nose[Math.max(0, a - 1)] ?? Number.NaN)),
+      });
     }
   }
   return out.sort((x, y) => x.a - y.a);
 }
 
 const WHOLE = [180, 360, 540, 720, 1080];
-const nearestOf = (x: number, of: readonly number[]): number => of.reduce((m, v) => (Math.abs(v - x) < Math.abs(m - x) ? v : m), of[0] ?? 0);
+const nearestOf = (x: number, of: readonly number[]): number =>
+  of.reduce((m, v) => (Math.abs(v - x) < Math.abs(m - x) ? v : m), of[0] ?? 0);
 
 function figures(g: Grid): Found[] {
   if (!g.recordedBank && !g.pitch) return [];
@@ -114,8 +215,12 @@ function figures(g: Grid): Found[] {
       if (g.pitch) {
         while (a > 0 && r.a - a < 15 * HZ && (g.pitch[a] ?? 0) > 4) a--;
         // Down the far side, then the nose comes up to the horizon again.
-        while (b < g.n - 1 && b - r.b < 20 * HZ && !((g.pitch[b] ?? 0) > -4 && (range(g.pitch, { a: r.b, b }).min < -40))) b++;
-      } else { a = Math.max(0, a - 5 * HZ); b = Math.min(g.n - 1, b + 5 * HZ); }
+        while (b < g.n - 1 && b - r.b < 20 * HZ && !((g.pitch[b] ?? 0) > -4 && range(g.pitch, { a: r.b, b }).min < -40))
+          b++;
+      } else {
+        a = Math.max(0, a - 5 * HZ);
+        b = Math.min(g.n - 1, b + 5 * HZ);
+      }
       out.push({ kind: 'loop', a, b, side: 0, rollout: null, sure: pitch ? 0.95 : 0.7 });
     } else {
       // From wings level to wings level, the whole way round the same way.
@@ -124,7 +229,8 @@ function figures(g: Grid): Found[] {
       while (a > 0 && r.a - a < 12 * HZ && !level(a)) a--;
       while (b < g.n - 1 && b - r.b < 12 * HZ && !level(b)) b++;
       const turned = (g.rolled?.[b] ?? 0) - (g.rolled?.[a] ?? 0);
-      if (Math.abs(Math.abs(turned) - 360) < 60) out.push({ kind: 'roll', a, b, side: turned > 0 ? 1 : -1, rollout: null, sure: 0.95 });
+      if (Math.abs(Math.abs(turned) - 360) < 60)
+        out.push({ kind: 'roll', a, b, side: turned > 0 ? 1 : -1, rollout: null, sure: 0.95 });
     }
   }
   return out;
@@ -173,7 +279,12 @@ function stalls(g: Grid, vs1: number): Found[] {
 function slow(g: Grid, vs1: number, stalled: readonly Found[]): Found[] {
   const { ias } = g;
   if (!ias) return [];
-  return runs(g.n, (i) => (g.h[i] ?? 0) > 700 && g.free[i] === 1 && (ias[i] ?? 999) < 1.31 * vs1, 15 * HZ, 4 * HZ).flatMap((r): Found[] => {
+  return runs(
+    g.n,
+    (i) => (g.h[i] ?? 0) > 700 && g.free[i] === 1 && (ias[i] ?? 999) < 1.31 * vs1,
+    15 * HZ,
+    4 * HZ,
+  ).flatMap((r): Found[] => {
     if (Math.abs(range(g.vs, r).mean) > 250 || Math.abs((g.h[r.a] ?? 0) - (g.h[r.b] ?? 0)) > 300) return [];
     // What leads into a stall belongs to the stall; what is left must still be a while.
     let left = 0;
@@ -191,8 +302,24 @@ function turnItems(g: Grid, turns: readonly Turn[]): Found[] {
     const gained = (g.h[t.b] ?? 0) - (g.h[t.a] ?? 0);
     const vs = range(g.vs, t).mean;
     const lost = g.ias ? (g.ias[Math.max(0, t.a - 2)] ?? 0) - range(g.ias, t).min : 0;
-    if (g.ias && t.through > 130 && t.through < 235 && t.peak > 14 && gained > 150 && lost > Math.max(10, 0.12 * (g.ias[t.a] ?? 0))) out.push({ kind: 'climb-reversal', a: t.a, b: t.b, side: t.side, rollout: t.through - 180, sure: 0.85 });
-    else if (t.peak > 36 && t.through > 140 && Math.abs(vs) < 900 && meanBank(g, t) > 30) out.push({ kind: 'steep-turn', a: t.a, b: t.b, side: t.side, rollout: t.through - nearestOf(t.through, WHOLE), sure: g.recordedBank ? 0.95 : 0.8 });
+    if (
+      g.ias &&
+      t.through > 130 &&
+      t.through < 235 &&
+      t.peak > 14 &&
+      gained > 150 &&
+      lost > Math.max(10, 0.12 * (g.ias[t.a] ?? 0))
+    )
+      out.push({ kind: 'climb-reversal', a: t.a, b: t.b, side: t.side, rollout: t.through - 180, sure: 0.85 });
+    else if (t.peak > 36 && t.through > 140 && Math.abs(vs) < 900 && meanBank(g, t) > 30)
+      out.push({
+        kind: 'steep-turn',
+        a: t.a,
+        b: t.b,
+        side: t.side,
+        rollout: t.through - nearestOf(t.through, WHOLE),
+        sure: g.recordedBank ? 0.95 : 0.8,
+      });
   }
   return out;
 }
@@ -201,38 +328,76 @@ const meanBank = (g: Grid, t: Turn): number => Math.abs(range(g.bank, t).mean);
 /** Two level turns one after the other and opposite ways, or one half turn before something that needs a look first. */
 function clearing(g: Grid, turns: readonly Turn[], others: readonly Found[]): Found[] {
   const out: Found[] = [];
-  const fit = (t: Turn, least: number, most: number) => t.peak > 12 && t.peak < 42 && t.through > least && t.through < most && Math.abs((g.h[t.b] ?? 0) - (g.h[t.a] ?? 0)) < 200 && (g.h[t.a] ?? 0) > 1200 && !others.some((o) => overlap(o, t) > 0.3);
+  const fit = (t: Turn, least: number, most: number) =>
+    t.peak > 12 &&
+    t.peak < 42 &&
+    t.through > least &&
+    t.through < most &&
+    Math.abs((g.h[t.b] ?? 0) - (g.h[t.a] ?? 0)) < 200 &&
+    (g.h[t.a] ?? 0) > 1200 &&
+    !others.some((o) => overlap(o, t) > 0.3);
   for (let i = 0; i < turns.length; i++) {
     const [first, second] = [turns[i], turns[i + 1]];
     if (!first || out.some((o) => overlap(o, first) > 0)) continue;
     if (second && fit(first, 55, 130) && fit(second, 55, 130) && second.a - first.b < 15 * HZ) {
       const opposite = first.side !== second.side;
-      if (opposite || needed(second, others)) out.push({ kind: 'clearing-turn', a: first.a, b: second.b, side: first.side, rollout: null, sure: opposite ? 0.85 : 0.6 });
-    } else if (fit(first, 150, 215) && needed(first, others)) out.push({ kind: 'clearing-turn', a: first.a, b: first.b, side: first.side, rollout: first.through - 180, sure: 0.6 });
+      if (opposite || needed(second, others))
+        out.push({
+          kind: 'clearing-turn',
+          a: first.a,
+          b: second.b,
+          side: first.side,
+          rollout: null,
+          sure: opposite ? 0.85 : 0.6,
+        });
+    } else if (fit(first, 150, 215) && needed(first, others))
+      out.push({
+        kind: 'clearing-turn',
+        a: first.a,
+        b: first.b,
+        side: first.side,
+        rollout: first.through - 180,
+        sure: 0.6,
+      });
   }
   return out;
 }
-const needed = (t: Run, others: readonly Found[]): boolean => others.some((o) => o.a > t.b && o.a - t.b < 120 * HZ && o.kind !== 'emergency-descent');
+const needed = (t: Run, others: readonly Found[]): boolean =>
+  others.some((o) => o.a > t.b && o.a - t.b < 120 * HZ && o.kind !== 'emergency-descent');
 
 function glides(g: Grid, p: Placed, events: readonly Event[], others: readonly Found[]): Found[] {
   const { rpm } = g;
   if (!rpm) return [];
   const flying = [...rpm].filter((v, i) => v === v && (g.h[i] ?? 0) > 300).sort((a, b) => a - b);
   const usual = flying[Math.floor(flying.length / 2)] ?? Number.NaN;
-  return runs(g.n, (i) => (rpm[i] ?? Infinity) < 0.58 * usual && (g.h[i] ?? 0) > 120, 15 * HZ, 2 * HZ).flatMap((r): Found[] => {
-    if ((g.h[r.a] ?? 0) < 700 || !(range(g.vs, r).mean < -200) || others.some((o) => overlap(o, r) > 0.4 && o.kind !== 'clearing-turn')) return [];
-    const tA = g.t0 + r.a / HZ;
-    const tB = g.t0 + r.b / HZ;
-    // The glide of an ordinary approach with the throttle closed is an arrival, not an engine failure.
-    const arrives = events.some((e) => e.touchdown !== undefined && tB > e.startS - 20 && tB < e.endS + 5);
-    const i = Math.min(p.n - 1, Math.max(0, p.tS.findIndex((t) => t >= tA)));
-    const near = p.frames.some((f) => Math.hypot((f.along[i] ?? 1e9) - f.lengthM / 2, f.lateral[i] ?? 1e9) < 4000);
-    if (arrives && near && (g.h[r.a] ?? 0) < 1500) return [];
-    return [{ kind: 'engine-out', a: r.a, b: r.b, side: 0, rollout: null, sure: 0.8 }];
-  });
+  return runs(g.n, (i) => (rpm[i] ?? Infinity) < 0.58 * usual && (g.h[i] ?? 0) > 120, 15 * HZ, 2 * HZ).flatMap(
+    (r): Found[] => {
+      if (
+        (g.h[r.a] ?? 0) < 700 ||
+        !(range(g.vs, r).mean < -200) ||
+        others.some((o) => overlap(o, r) > 0.4 && o.kind !== 'clearing-turn')
+      )
+        return [];
+      const tA = g.t0 + r.a / HZ;
+      const tB = g.t0 + r.b / HZ;
+      // The glide of an ordinary approach with the throttle closed is an arrival, not an engine failure.
+      const arrives = events.some((e) => e.touchdown !== undefined && tB > e.startS - 20 && tB < e.endS + 5);
+      const i = Math.min(
+        p.n - 1,
+        Math.max(
+          0,
+          p.tS.findIndex((t) => t >= tA),
+        ),
+      );
+      const near = p.frames.some((f) => Math.hypot((f.along[i] ?? 1e9) - f.lengthM / 2, f.lateral[i] ?? 1e9) < 4000);
+      if (arrives && near && (g.h[r.a] ?? 0) < 1500) return [];
+      return [{ kind: 'engine-out', a: r.a, b: r.b, side: 0, rollout: null, sure: 0.8 }];
+    },
+  );
 }
 
-const round = (x: number, digits = 1): number | null => (Number.isFinite(x) ? Math.round(x * 10 ** digits) / 10 ** digits : null);
+const round = (x: number, digits = 1): number | null =>
+  Number.isFinite(x) ? Math.round(x * 10 ** digits) / 10 ** digits : null;
 
 function told(g: Grid, p: Placed, f: Found): Item {
   const at = { a: Math.max(0, f.a), b: Math.min(g.n - 1, f.b) };
@@ -253,14 +418,34 @@ function told(g: Grid, p: Placed, f: Found): Item {
     if (high - v > loss) loss = high - v;
   }
   let peak = -Infinity;
-  if (p.nz) for (let i = lowerBound(p.tS, startS); i < p.n && (p.tS[i] ?? 0) <= endS; i++) peak = Math.max(peak, p.nz[i] ?? -Infinity);
+  if (p.nz)
+    for (let i = lowerBound(p.tS, startS); i < p.n && (p.tS[i] ?? 0) <= endS; i++)
+      peak = Math.max(peak, p.nz[i] ?? -Infinity);
   const doubt = (p.trace.rateHz < 2 ? 0.9 : 1) * (p.calibrated ? 1 : 0.95) * (g.recordedBank ? 1 : 0.92);
   return {
-    kind: f.kind, direction: f.side === 0 ? null : f.side < 0 ? 'left' : 'right', startS: round(startS, 2) ?? 0, endS: round(endS, 2) ?? 0, maxBankDeg: round(bank), heightDeviationFt: { min: round(height.min - h0, 0), max: round(height.max - h0, 0) },
-    speedDeviationKt: { min: speed ? round(speed.min - v0) : null, max: speed ? round(speed.max - v0) : null }, rolloutErrorDeg: f.rollout === null ? null : round(f.rollout), peakG: round(peak, 2), heightLossFt: round(loss, 0), confidence: Math.round(f.sure * doubt * 100) / 100,
+    kind: f.kind,
+    direction: f.side === 0 ? null : f.side < 0 ? 'left' : 'right',
+    startS: round(startS, 2) ?? 0,
+    endS: round(endS, 2) ?? 0,
+    maxBankDeg: round(bank),
+    heightDeviationFt: { min: round(height.min - h0, 0), max: round(height.max - h0, 0) },
+    speedDeviationKt: { min: speed ? round(speed.min - v0) : null, max: speed ? round(speed.max - v0) : null },
+    rolloutErrorDeg: f.rollout === null ? null : round(f.rollout),
+    peakG: round(peak, 2),
+    heightLossFt: round(loss, 0),
+    confidence: Math.round(f.sure * doubt * 100) / 100,
   };
 }
-function lowerBound(x: Float64Array, v: number): number { let a = 0; let b = x.length; while (a < b) { const m = (a + b) >> 1; if ((x[m] ?? 0) < v) a = m + 1; else b = m; } return a; }
+function lowerBound(x: Float64Array, v: number): number {
+  let a = 0;
+  let b = x.length;
+  while (a < b) {
+    const m = (a + b) >> 1;
+    if ((x[m] ?? 0) < v) a = m + 1;
+    else b = m;
+  }
+  return a;
+}
 
 /** Every item of airwork the file can show, in order of time. @param events arrivals and departures already found: nothing is looked for within them */
 export function findAirwork(p: Placed, context: TraceContext, events: readonly Event[]): Item[] {
@@ -269,7 +454,9 @@ export function findAirwork(p: Placed, context: TraceContext, events: readonly E
   const { vs0Kt, vs1Kt } = context.airframe;
   const vs1 = vs1Kt ?? (vs0Kt === null ? null : vs0Kt * 1.08);
   const found: Found[] = [];
-  const add = (more: Found[]) => { for (const f of more) if (!found.some((o) => overlap(o, f) > 0.5)) found.push(f); };
+  const add = (more: Found[]) => {
+    for (const f of more) if (!found.some((o) => overlap(o, f) > 0.5)) found.push(f);
+  };
   add(figures(g));
   add(descents(g));
   const stalled = vs1 === null ? [] : stalls(g, vs1);

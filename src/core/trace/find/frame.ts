@@ -4,9 +4,18 @@ import { MS_PER_KT, M_PER_DEG, cosDeg, norm180, norm360, sinDeg } from '../../co
 import type { Trace } from '../read';
 
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
-export interface RunwayFrame { ident: string; end: End; /** Rise of the runway from this end to the other. */ riseFt: number; lengthM: number; widthM: number; along: Float64Array; lateral: Float64Array }
+export interface RunwayFrame {
+  ident: string;
+  end: End;
+  /** Rise of the runway from this end to the other. */ riseFt: number;
+  lengthM: number;
+  widthM: number;
+  along: Float64Array;
+  lateral: Float64Array;
+}
 /** Elevation of the runway's surface abeam a sample; before and beyond its ends that of the end. */
-export const surfaceFt = (f: RunwayFrame, i: number): number => f.end.elevationFt + f.riseFt * Math.max(0, Math.min(1, (f.along[i] ?? 0) / f.lengthM));
+export const surfaceFt = (f: RunwayFrame, i: number): number =>
+  f.end.elevationFt + f.riseFt * Math.max(0, Math.min(1, (f.along[i] ?? 0) / f.lengthM));
 export interface Placed {
   trace: Trace;
   n: number;
@@ -33,7 +42,14 @@ export interface Placed {
 /**
  * Mean of a column over a window of seconds about each sample, missing values left out. Outside `from` to `to` nothing is computed: NaN.
  * @param out written into, where one of the same length is at hand */
-export function smoothed(x: Float64Array, tS: Float64Array, halfS: number, from = 0, to = x.length - 1, out = new Float64Array(x.length)): Float64Array {
+export function smoothed(
+  x: Float64Array,
+  tS: Float64Array,
+  halfS: number,
+  from = 0,
+  to = x.length - 1,
+  out = new Float64Array(x.length),
+): Float64Array {
   out.fill(Number.NaN);
   let a = from;
   let b = from;
@@ -41,15 +57,33 @@ export function smoothed(x: Float64Array, tS: Float64Array, halfS: number, from 
   let n = 0;
   for (let i = from; i <= to; i++) {
     const t = tS[i] ?? 0;
-    while (b <= to && (tS[b] ?? 0) <= t + halfS) { const v = x[b] ?? Number.NaN; if (v === v) { sum += v; n++; } b++; }
-    while ((tS[a] ?? 0) < t - halfS) { const v = x[a] ?? Number.NaN; if (v === v) { sum -= v; n--; } a++; }
+    while (b <= to && (tS[b] ?? 0) <= t + halfS) {
+      const v = x[b] ?? Number.NaN;
+      if (v === v) {
+        sum += v;
+        n++;
+      }
+      b++;
+    }
+    while ((tS[a] ?? 0) < t - halfS) {
+      const v = x[a] ?? Number.NaN;
+      if (v === v) {
+        sum -= v;
+        n--;
+      }
+      a++;
+    }
     if (n > 0) out[i] = sum / n;
   }
   return out;
 }
 
 /** Ground speed and track from positions alone, over about two seconds. */
-function derived(east: Float64Array, north: Float64Array, tS: Float64Array): { gsKt: Float64Array; trackDeg: Float64Array } {
+function derived(
+  east: Float64Array,
+  north: Float64Array,
+  tS: Float64Array,
+): { gsKt: Float64Array; trackDeg: Float64Array } {
   const n = tS.length;
   const gsKt = new Float64Array(n).fill(Number.NaN);
   const trackDeg = new Float64Array(n).fill(Number.NaN);
@@ -69,7 +103,10 @@ function derived(east: Float64Array, north: Float64Array, tS: Float64Array): { g
   return { gsKt, trackDeg };
 }
 
-const median = (x: number[]): number => { const s = [...x].sort((p, q) => p - q); return s[Math.floor(s.length / 2)] ?? Number.NaN; };
+const median = (x: number[]): number => {
+  const s = [...x].sort((p, q) => p - q);
+  return s[Math.floor(s.length / 2)] ?? Number.NaN;
+};
 
 /** Puts a trace on its field. @returns null when it never comes within 20 km of it */
 export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
@@ -93,49 +130,124 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
   const made = derived(east, north, tS);
   const gsKt = trace.channels.gs ? filled(trace.channels.gs, made.gsKt) : made.gsKt;
   const trackDeg = trace.channels.track ? filled(trace.channels.track, made.trackDeg) : made.trackDeg;
-  if (!trace.channels.gs) warnings.push({ code: 'ground-speed-derived', message: 'No ground speed in the file: taken from the positions.', count: 1 });
+  if (!trace.channels.gs)
+    warnings.push({
+      code: 'ground-speed-derived',
+      message: 'No ground speed in the file: taken from the positions.',
+      count: 1,
+    });
   const pathM = new Float64Array(n);
-  for (let i = 1; i < n; i++) { const d = Math.hypot((east[i] ?? 0) - (east[i - 1] ?? 0), (north[i] ?? 0) - (north[i - 1] ?? 0)); pathM[i] = (pathM[i - 1] ?? 0) + (d === d ? d : 0); }
-  const frames = context.aerodrome.runways.flatMap((r) => r.ends.map((end): RunwayFrame => {
-    const e0 = norm180(end.thresholdLon - first.thresholdLon) * scale;
-    const n0 = (end.thresholdLat - first.thresholdLat) * M_PER_DEG;
-    const along = new Float64Array(n);
-    const lateral = new Float64Array(n);
-    const [s, c] = [sinDeg(end.trueBearingDeg), cosDeg(end.trueBearingDeg)];
-    for (let i = 0; i < n; i++) { const e = (east[i] ?? 0) - e0; const m = (north[i] ?? 0) - n0; along[i] = e * s + m * c; lateral[i] = e * c - m * s; }
-    return { ident: end.ident, end, riseFt: (r.ends.find((o) => o !== end)?.elevationFt ?? end.elevationFt) - end.elevationFt, lengthM: r.lengthM, widthM: r.widthM, along, lateral };
-  }));
-  const heading = trace.channels.headingTrue ?? (trace.channels.headingMag ? trace.channels.headingMag.map((h) => norm360(h + context.aerodrome.magneticVariationDeg)) : null);
-  const raw = trace.channels.altGps ?? trace.channels.altMsl ?? trace.channels.altPressure ?? trace.channels.altEllipsoid ?? null;
+  for (let i = 1; i < n; i++) {
+    const d = Math.hypot((east[i] ?? 0) - (east[i - 1] ?? 0), (north[i] ?? 0) - (north[i - 1] ?? 0));
+    pathM[i] = (pathM[i - 1] ?? 0) + (d === d ? d : 0);
+  }
+  const frames = context.aerodrome.runways.flatMap((r) =>
+    r.ends.map((end): RunwayFrame => {
+      const e0 = norm180(end.thresholdLon - first.thresholdLon) * scale;
+      const n0 = (end.thresholdLat - first.thresholdLat) * M_PER_DEG;
+      const along = new Float64Array(n);
+      const lateral = new Float64Array(n);
+      const [s, c] = [sinDeg(end.trueBearingDeg), cosDeg(end.trueBearingDeg)];
+      for (let i = 0; i < n; i++) {
+        const e = (east[i] ?? 0) - e0;
+        const m = (north[i] ?? 0) - n0;
+        along[i] = e * s + m * c;
+        lateral[i] = e * c - m * s;
+      }
+      return {
+        ident: end.ident,
+        end,
+        riseFt: (r.ends.find((o) => o !== end)?.elevationFt ?? end.elevationFt) - end.elevationFt,
+        lengthM: r.lengthM,
+        widthM: r.widthM,
+        along,
+        lateral,
+      };
+    }),
+  );
+  const heading =
+    trace.channels.headingTrue ??
+    (trace.channels.headingMag
+      ? trace.channels.headingMag.map((h) => norm360(h + context.aerodrome.magneticVariationDeg))
+      : null);
+  const raw =
+    trace.channels.altGps ?? trace.channels.altMsl ?? trace.channels.altPressure ?? trace.channels.altEllipsoid ?? null;
   const feltG = trace.channels.nz ? 1 + Math.max(0.15, 5 * rowNoise(trace.channels.nz)) : Infinity;
-  const { heightFt, calibrated } = raw ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, feltG, frames }, context) : { heightFt: null, calibrated: false };
+  const { heightFt, calibrated } = raw
+    ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, feltG, frames }, context)
+    : { heightFt: null, calibrated: false };
   if (!raw) warnings.push({ code: 'height-missing', message: 'No height in the file.', count: 1 });
-  else if (!calibrated) warnings.push({ code: 'height-not-calibrated', message: 'The file holds no ground run to set its height by: heights are as recorded.', count: 1 });
-  return { trace, n, tS, gsKt, trackDeg, pathM, headingDeg: heading, iasKt: trace.channels.ias ?? null, nz: trace.channels.nz ?? null, heightFt, calibrated, heightNoiseFt: heightFt ? rowNoise(heightFt) : 0, feltG, frames, warnings };
+  else if (!calibrated)
+    warnings.push({
+      code: 'height-not-calibrated',
+      message: 'The file holds no ground run to set its height by: heights are as recorded.',
+      count: 1,
+    });
+  return {
+    trace,
+    n,
+    tS,
+    gsKt,
+    trackDeg,
+    pathM,
+    headingDeg: heading,
+    iasKt: trace.channels.ias ?? null,
+    nz: trace.channels.nz ?? null,
+    heightFt,
+    calibrated,
+    heightNoiseFt: heightFt ? rowNoise(heightFt) : 0,
+    feltG,
+    frames,
+    warnings,
+  };
 }
 /** Noise between neighbouring rows, from the middle of the second differences: a climb, a descent and a slow wander leave none. */
 function rowNoise(x: Float64Array): number {
   const bends: number[] = [];
   const step = Math.max(1, Math.floor(x.length / 20_000));
-  for (let i = 1; i + 1 < x.length; i += step) { const v = Math.abs((x[i - 1] ?? 0) - 2 * (x[i] ?? 0) + (x[i + 1] ?? 0)); if (v === v) bends.push(v); }
+  for (let i = 1; i + 1 < x.length; i += step) {
+    const v = Math.abs((x[i - 1] ?? 0) - 2 * (x[i] ?? 0) + (x[i + 1] ?? 0));
+    if (v === v) bends.push(v);
+  }
   return bends.length < 10 ? 0 : (1.4826 * median(bends)) / Math.sqrt(6);
 }
-const filled = (x: Float64Array, by: Float64Array): Float64Array => x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
+const filled = (x: Float64Array, by: Float64Array): Float64Array =>
+  x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
 
-interface Rolling { tS: Float64Array; gsKt: Float64Array; trackDeg: Float64Array; nz: Float64Array | null; feltG: number; frames: RunwayFrame[] }
-interface Known { t: number; error: number }
-const over = (f: RunwayFrame, i: number, beyondM: number, beside: number): boolean => (f.along[i] ?? -1e9) > -beyondM && (f.along[i] ?? 1e9) < f.lengthM + beyondM && Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + beside;
+interface Rolling {
+  tS: Float64Array;
+  gsKt: Float64Array;
+  trackDeg: Float64Array;
+  nz: Float64Array | null;
+  feltG: number;
+  frames: RunwayFrame[];
+}
+interface Known {
+  t: number;
+  error: number;
+}
+const over = (f: RunwayFrame, i: number, beyondM: number, beside: number): boolean =>
+  (f.along[i] ?? -1e9) > -beyondM &&
+  (f.along[i] ?? 1e9) < f.lengthM + beyondM &&
+  Math.abs(f.lateral[i] ?? 1e9) < f.widthM / 2 + beside;
 
 /** Wherever it rolls on a runway too slowly to fly, the difference to the surface's elevation is the error there. */
 function whereSlow(raw: Float64Array, at: Rolling, slowKt: number): Known[] {
   const known: Known[] = [];
   let group: number[] = [];
   let groupT: number[] = [];
-  const close = () => { if (group.length >= 3) known.push({ t: median(groupT), error: median(group) }); group = []; groupT = []; };
+  const close = () => {
+    if (group.length >= 3) known.push({ t: median(groupT), error: median(group) });
+    group = [];
+    groupT = [];
+  };
   for (let i = 0; i < raw.length; i++) {
     const v = raw[i] ?? Number.NaN;
     const on = v === v && (at.gsKt[i] ?? Number.NaN) < slowKt ? at.frames.find((f) => over(f, i, 60, 15)) : undefined;
-    if (on) { group.push(v - surfaceFt(on, i)); groupT.push(at.tS[i] ?? 0); }
+    if (on) {
+      group.push(v - surfaceFt(on, i));
+      groupT.push(at.tS[i] ?? 0);
+    }
     if (!on || (at.tS[i] ?? 0) - (groupT[0] ?? 0) > 20) close();
   }
   close();
@@ -151,7 +263,8 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
   for (const f of at.frames) {
     let from = -1;
     for (let i = 0; i <= raw.length; i++) {
-      const on = i < raw.length && over(f, i, 0, 10) && Math.abs(norm180((at.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < 35;
+      const on =
+        i < raw.length && over(f, i, 0, 10) && Math.abs(norm180((at.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < 35;
       if (on && from < 0) from = i;
       if (on || from < 0) continue;
       let low = from;
@@ -167,7 +280,8 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
         drop = Math.max(drop, fastest - (at.gsKt[k] ?? Infinity));
         load = Math.max(load, at.nz?.[k] ?? 0);
       }
-      if (level.length >= 3 && (drop > 6 || load > at.feltG + 0.05)) known.push({ t: at.tS[low] ?? 0, error: median(level) });
+      if (level.length >= 3 && (drop > 6 || load > at.feltG + 0.05))
+        known.push({ t: at.tS[low] ?? 0, error: median(level) });
       from = -1;
     }
   }
@@ -178,7 +292,11 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
  * Height above the field from the file's own stays on its runways; between two such places the error is taken to change evenly, before the first and after
  * the last to stay.
  */
-function calibrate(raw: Float64Array, at: Rolling, context: TraceContext): { heightFt: Float64Array; calibrated: boolean } {
+function calibrate(
+  raw: Float64Array,
+  at: Rolling,
+  context: TraceContext,
+): { heightFt: Float64Array; calibrated: boolean } {
   const slow = whereSlow(raw, at, 0.5 * (context.airframe.vs0Kt ?? 45));
   const known = slow.length > 0 ? slow : whereTouched(raw, at);
   const calibrated = known.length > 0;

@@ -9,16 +9,28 @@ import { type Placed, placeTrace } from './frame';
 export { type Placed, placeTrace } from './frame';
 
 /** Events with their measures; a measure the file cannot support is null, never guessed. `placed` is the trace on the field, for drawing and writing; null far from it. */
-export function analyseOnField(trace: Trace, context: TraceContext): { analysis: TraceAnalysis; placed: Placed | null } {
+export function analyseOnField(
+  trace: Trace,
+  context: TraceContext,
+): { analysis: TraceAnalysis; placed: Placed | null } {
   const placed = placeTrace(trace, context);
   const events = placed ? findEvents(placed, context) : [];
   const far = { code: 'far-from-field', message: 'The track never comes within 20 km of this aerodrome.', count: 1 };
   const analysis: TraceAnalysis = {
     schema: 'trace-analysis/1',
-    source: { format: trace.format, rows: trace.rows, rateHz: trace.rateHz, channels: Object.keys(trace.channels), warnings: [...trace.warnings, ...(placed ? placed.warnings : [far])] },
-    events, airwork: placed ? findAirwork(placed, context, events) : [], exceedances: findExceedances(trace, context),
+    source: {
+      format: trace.format,
+      rows: trace.rows,
+      rateHz: trace.rateHz,
+      channels: Object.keys(trace.channels),
+      warnings: [...trace.warnings, ...(placed ? placed.warnings : [far])],
+    },
+    events,
+    airwork: placed ? findAirwork(placed, context, events) : [],
+    exceedances: findExceedances(trace, context),
   };
   return { analysis, placed };
 }
 /** The analysis alone. */
-export const analyseTrace = (trace: Trace, context: TraceContext): TraceAnalysis => analyseOnField(trace, context).analysis;
+export const analyseTrace = (trace: Trace, context: TraceContext): TraceAnalysis =>
+  analyseOnField(trace, context).analysis;

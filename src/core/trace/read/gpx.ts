@@ -12,31 +12,55 @@ function leaves(node: unknown, found: Map<string, number>): void {
   for (const [key, value] of Object.entries(node as Record<string, unknown>)) {
     const name = key.includes(':') ? key.slice(key.indexOf(':') + 1) : key;
     if (typeof value === 'number') found.set(name.toLowerCase(), value);
-    else if (typeof value === 'string') { const x = Number(value); if (value.trim() !== '' && Number.isFinite(x)) found.set(name.toLowerCase(), x); } else leaves(value, found);
+    else if (typeof value === 'string') {
+      const x = Number(value);
+      if (value.trim() !== '' && Number.isFinite(x)) found.set(name.toLowerCase(), x);
+    } else leaves(value, found);
   }
 }
 
 /** GPX speeds are metres a second by the format; courses are true degrees. */
-const BY_FORMAT: Record<string, { channel: Channel; factor: number }> = { speed: { channel: 'gs', factor: 1 / 0.514444 }, course: { channel: 'track', factor: 1 } };
+const BY_FORMAT: Record<string, { channel: Channel; factor: number }> = {
+  speed: { channel: 'gs', factor: 1 / 0.514444 },
+  course: { channel: 'track', factor: 1 },
+};
 
 export function readGpx(text: string): ReadResult {
-  if (/<!\s*(DOCTYPE|ENTITY)/i.test(text)) return problem('dangerous', 'The file declares document types or entities, which a track never needs: it was not read.');
+  if (/<!\s*(DOCTYPE|ENTITY)/i.test(text))
+    return problem(
+      'dangerous',
+      'The file declares document types or entities, which a track never needs: it was not read.',
+    );
   let tree: unknown;
   try {
-    tree = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', processEntities: false, parseTagValue: false, parseAttributeValue: false, isArray: (name) => name === 'trk' || name === 'trkseg' || name === 'trkpt' }).parse(text);
+    tree = new XMLParser({
+      ignoreAttributes: false,
+      attributeNamePrefix: '@',
+      processEntities: false,
+      parseTagValue: false,
+      parseAttributeValue: false,
+      isArray: (name) => name === 'trk' || name === 'trkseg' || name === 'trkpt',
+    }).parse(text);
   } catch (error) {
-    return problem('not-a-trace', `The GPX file is broken: ${error instanceof Error ? error.message : 'it cannot be parsed'}.`);
+    return problem(
+      'not-a-trace',
+      `The GPX file is broken: ${error instanceof Error ? error.message : 'it cannot be parsed'}.`,
+    );
   }
   const gpx = (tree as { gpx?: { trk?: { trkseg?: { trkpt?: Point[] }[] }[] } } | null)?.gpx;
   if (!gpx || typeof gpx !== 'object') return problem('not-a-trace', 'This is XML, but no GPX.');
-  const points = (Array.isArray(gpx.trk) ? gpx.trk : []).flatMap((t) => (Array.isArray(t?.trkseg) ? t.trkseg : []).flatMap((s) => (Array.isArray(s?.trkpt) ? s.trkpt : [])));
+  const points = (Array.isArray(gpx.trk) ? gpx.trk : []).flatMap((t) =>
+    (Array.isArray(t?.trkseg) ? t.trkseg : []).flatMap((s) => (Array.isArray(s?.trkpt) ? s.trkpt : [])),
+  );
   if (points.length === 0) return problem('empty', 'The GPX file holds no track points.');
   const warnings = new Warnings();
   const n = points.length;
   const nan = () => new Float64Array(n).fill(Number.NaN);
   const ms = nan();
   const columns: Partial<Record<Channel, Float64Array>> = { lat: nan(), lon: nan() };
-  const put = (channel: Channel, i: number, value: number) => { (columns[channel] ??= nan())[i] = value; };
+  const put = (channel: Channel, i: number, value: number) => {
+    (columns[channel] ??= nan())[i] = value;
+  };
   points.forEach((p, i) => {
     if (p === null || typeof p !== 'object') return;
     const num = (v: unknown): number => (typeof v === 'string' && v.trim() !== '' ? Number(v) : Number.NaN);
@@ -50,9 +74,15 @@ export function readGpx(text: string): ReadResult {
     leaves({ speed: p.speed, course: p.course, extensions: p.extensions }, extra);
     for (const [name, value] of extra) {
       const fixed = BY_FORMAT[name];
-      if (fixed) { put(fixed.channel, i, value * fixed.factor); continue; }
+      if (fixed) {
+        put(fixed.channel, i, value * fixed.factor);
+        continue;
+      }
       const role = roleOf(name, null);
-      if (role && 'channel' in role && role.channel !== 'lat' && role.channel !== 'lon') { const c = conversion(role.channel, role.unit); put(role.channel, i, value * c.factor + c.offset); }
+      if (role && 'channel' in role && role.channel !== 'lat' && role.channel !== 'lon') {
+        const c = conversion(role.channel, role.unit);
+        put(role.channel, i, value * c.factor + c.offset);
+      }
     }
   });
   return assemble('gpx', ms, columns, true, warnings);

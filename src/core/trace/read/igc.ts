@@ -5,10 +5,19 @@ const DAY_S = 86_400;
 const M_TO_FT = 1 / 0.3048;
 /** Three-letter codes and what they hold; speeds in km/h, hundredths where the record says so. */
 const EXTENSIONS: Record<string, { channel: Channel; factor: number }> = {
-  IAS: { channel: 'ias', factor: 1 / 1.852 }, TAS: { channel: 'tas', factor: 1 / 1.852 }, GSP: { channel: 'gs', factor: 1 / 1.852 }, TRT: { channel: 'track', factor: 1 }, HDT: { channel: 'headingTrue', factor: 1 }, HDM: { channel: 'headingMag', factor: 1 }, RPM: { channel: 'rpm', factor: 1 },
+  IAS: { channel: 'ias', factor: 1 / 1.852 },
+  TAS: { channel: 'tas', factor: 1 / 1.852 },
+  GSP: { channel: 'gs', factor: 1 / 1.852 },
+  TRT: { channel: 'track', factor: 1 },
+  HDT: { channel: 'headingTrue', factor: 1 },
+  HDM: { channel: 'headingMag', factor: 1 },
+  RPM: { channel: 'rpm', factor: 1 },
 };
 
-const whole = (line: string, from: number, to: number): number => { const t = line.slice(from, to); return /^-?\d+$/.test(t) ? Number(t) : Number.NaN; };
+const whole = (line: string, from: number, to: number): number => {
+  const t = line.slice(from, to);
+  return /^-?\d+$/.test(t) ? Number(t) : Number.NaN;
+};
 
 export function readIgc(text: string): ReadResult {
   const lines = text.split(/\r?\n/);
@@ -19,31 +28,51 @@ export function readIgc(text: string): ReadResult {
   let bad = 0;
   for (const line of lines) {
     const kind = line[0];
-    if (kind === 'B') { if (/^B\d{6}\d{7}[NS]\d{8}[EW][AV]/.test(line) && line.length >= 35) fixes.push(line); else bad++; } else if (kind === 'I' && /^I\d{2}/.test(line)) {
-      for (let i = 3; i + 7 <= line.length; i += 7) { const [from, to] = [whole(line, i, i + 2), whole(line, i + 2, i + 4)]; if (from > 35 && to >= from) extensions.push({ from: from - 1, to, code: line.slice(i + 4, i + 7) }); }
+    if (kind === 'B') {
+      if (/^B\d{6}\d{7}[NS]\d{8}[EW][AV]/.test(line) && line.length >= 35) fixes.push(line);
+      else bad++;
+    } else if (kind === 'I' && /^I\d{2}/.test(line)) {
+      for (let i = 3; i + 7 <= line.length; i += 7) {
+        const [from, to] = [whole(line, i, i + 2), whole(line, i + 2, i + 4)];
+        if (from > 35 && to >= from) extensions.push({ from: from - 1, to, code: line.slice(i + 4, i + 7) });
+      }
     } else if (/^HFDTE/.test(line)) {
       const d = /(\d{2})(\d{2})(\d{2})/.exec(line);
-      if (d) midnightMs = Date.UTC(2000 + Number(d[3]) - (Number(d[3]) >= 80 ? 100 : 0), Number(d[2]) - 1, Number(d[1]));
+      if (d)
+        midnightMs = Date.UTC(2000 + Number(d[3]) - (Number(d[3]) >= 80 ? 100 : 0), Number(d[2]) - 1, Number(d[1]));
     }
   }
-  if (fixes.length === 0) return problem(bad > 0 ? 'not-a-trace' : 'empty', bad > 0 ? 'None of the B records can be read.' : 'The IGC file holds no fixes.');
+  if (fixes.length === 0)
+    return problem(
+      bad > 0 ? 'not-a-trace' : 'empty',
+      bad > 0 ? 'None of the B records can be read.' : 'The IGC file holds no fixes.',
+    );
   if (bad > 0) warnings.add('record-broken', 'Fixes that cannot be read were left out.', bad);
   const n = fixes.length;
   const nan = () => new Float64Array(n).fill(Number.NaN);
   const ms = nan();
-  const columns: Partial<Record<Channel, Float64Array>> = { lat: nan(), lon: nan(), altPressure: nan(), altEllipsoid: nan() };
+  const columns: Partial<Record<Channel, Float64Array>> = {
+    lat: nan(),
+    lon: nan(),
+    altPressure: nan(),
+    altEllipsoid: nan(),
+  };
   const absolute = Number.isFinite(midnightMs);
   if (!absolute) warnings.add('date-missing', 'The file says no date.');
   let days = 0;
   let before = -1;
   fixes.forEach((b, i) => {
     const s = whole(b, 1, 3) * 3600 + whole(b, 3, 5) * 60 + whole(b, 5, 7);
-    if (s < before - DAY_S / 2) { days++; warnings.add('midnight', 'The time passes midnight: the next day was taken.'); }
+    if (s < before - DAY_S / 2) {
+      days++;
+      warnings.add('midnight', 'The time passes midnight: the next day was taken.');
+    }
     before = s;
     const tenths = extensions.find((e) => e.code === 'TDS');
     const part = tenths ? whole(b, tenths.from, tenths.to) / 10 ** (tenths.to - tenths.from) : 0;
     ms[i] = (absolute ? midnightMs : 0) + (s + days * DAY_S + (Number.isNaN(part) ? 0 : part)) * 1000;
-    const minutes = (from: number, degrees: number) => whole(b, from, from + degrees) + whole(b, from + degrees, from + degrees + 5) / 60_000;
+    const minutes = (from: number, degrees: number) =>
+      whole(b, from, from + degrees) + whole(b, from + degrees, from + degrees + 5) / 60_000;
     (columns.lat as Float64Array)[i] = minutes(7, 2) * (b[14] === 'S' ? -1 : 1);
     (columns.lon as Float64Array)[i] = minutes(15, 3) * (b[23] === 'W' ? -1 : 1);
     (columns.altPressure as Float64Array)[i] = whole(b, 25, 30) * M_TO_FT;
@@ -54,7 +83,8 @@ export function readIgc(text: string): ReadResult {
       if (!known) continue;
       const x = whole(b, e.from, e.to);
       // Speeds are written in whole km/h or, five digits wide, in hundredths.
-      if (!Number.isNaN(x)) (columns[known.channel] ??= nan())[i] = x * known.factor * (e.to - e.from >= 5 && e.code !== 'RPM' ? 0.01 : 1);
+      if (!Number.isNaN(x))
+        (columns[known.channel] ??= nan())[i] = x * known.factor * (e.to - e.from >= 5 && e.code !== 'RPM' ? 0.01 : 1);
     }
   });
   return assemble('igc', ms, columns, absolute, warnings);

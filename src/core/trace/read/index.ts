@@ -13,8 +13,13 @@ export const MAX_TEXT = 120_000_000;
 const BYTE_ORDER_MARK = 0xfeff;
 
 /** Reads whatever it is. @param progress called now and then with the share of the text read, 0 to 1 @returns a trace with what was odd in it, or the reason why it cannot be read and what to do */
-export function readTrace(text: string, mapping: ColumnMapping | null = null, progress: (share: number) => void = () => undefined): ReadResult {
-  if (text.length > MAX_TEXT) return problem('too-large', `The file has more than ${MAX_TEXT / 1e6} million characters: cut it to the flight.`);
+export function readTrace(
+  text: string,
+  mapping: ColumnMapping | null = null,
+  progress: (share: number) => void = () => undefined,
+): ReadResult {
+  if (text.length > MAX_TEXT)
+    return problem('too-large', `The file has more than ${MAX_TEXT / 1e6} million characters: cut it to the flight.`);
   const start = text.slice(text.charCodeAt(0) === BYTE_ORDER_MARK ? 1 : 0, 4000).trimStart();
   if (start === '') return problem('empty', 'The file is empty.');
   if (start.startsWith('<')) return readGpx(text);

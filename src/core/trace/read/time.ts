@@ -39,14 +39,21 @@ export function offsetMin(text: string): number {
   const found = /^([+-]?)(\d{1,2})(?::?(\d{2}))?$/.exec(t);
   if (!found) return Number.NaN;
   const min = Number(found[2]) * 60 + Number(found[3] ?? 0);
-  return min > 14 * 60 ? Number.NaN : (found[1] === '-' ? -min : min);
+  return min > 14 * 60 ? Number.NaN : found[1] === '-' ? -min : min;
 }
 
-export interface Instant { ms: number; /** False = a time of day without a date. */ dated: boolean; /** False = no zone was said. */ zoned: boolean }
+export interface Instant {
+  ms: number;
+  /** False = a time of day without a date. */ dated: boolean;
+  /** False = no zone was said. */ zoned: boolean;
+}
 /** A date and a time in one cell, with or without a zone; or a time of day alone. Null when unreadable. */
 export function instant(text: string): Instant | null {
   const t = text.trim();
-  const found = /^(\d{4}[-/.]\d{1,2}[-/.]\d{1,2}|\d{1,2}[-/.]\d{1,2}[-/.]\d{4}|\d{8})[T\s]+(\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,6})?)?|\d{6}(?:\.\d{1,6})?)\s*(z|utc|gmt|[+-]\d{1,2}(?::?\d{2})?)?$/i.exec(t);
+  const found =
+    /^(\d{4}[-/.]\d{1,2}[-/.]\d{1,2}|\d{1,2}[-/.]\d{1,2}[-/.]\d{4}|\d{8})[T\s]+(\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,6})?)?|\d{6}(?:\.\d{1,6})?)\s*(z|utc|gmt|[+-]\d{1,2}(?::?\d{2})?)?$/i.exec(
+      t,
+    );
   if (found) {
     const date = dateMs(found[1] ?? '');
     const clock = clockMs(found[2] ?? '');
@@ -66,7 +73,10 @@ export function unwrapDays(ms: Float64Array): number {
   for (let i = 0; i < ms.length; i++) {
     const t = ms[i] ?? Number.NaN;
     if (Number.isNaN(t)) continue;
-    if (t - before < -DAY_MS / 2) { days++; crossed++; } else if (t - before > DAY_MS / 2 && days > 0) days--;
+    if (t - before < -DAY_MS / 2) {
+      days++;
+      crossed++;
+    } else if (t - before > DAY_MS / 2 && days > 0) days--;
     before = t;
     ms[i] = t + days * DAY_MS;
   }

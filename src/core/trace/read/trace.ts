@@ -1,10 +1,41 @@
 import type { TraceWarning } from '@/domain/trace';
 
 /** Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees Celsius, 0 or 1 for gear down. */
-export const CHANNELS = ['lat', 'lon', 'altGps', 'altPressure', 'altEllipsoid', 'altMsl', 'ias', 'tas', 'gs', 'track', 'headingMag', 'headingTrue', 'vs', 'pitch', 'bank', 'nz', 'rpm', 'map', 'fuelFlow', 'cht', 'egt', 'flap', 'gear', 'oilTemp', 'oilPress', 'volts', 'amps'] as const;
+export const CHANNELS = [
+  'lat',
+  'lon',
+  'altGps',
+  'altPressure',
+  'altEllipsoid',
+  'altMsl',
+  'ias',
+  'tas',
+  'gs',
+  'track',
+  'headingMag',
+  'headingTrue',
+  'vs',
+  'pitch',
+  'bank',
+  'nz',
+  'rpm',
+  'map',
+  'fuelFlow',
+  'cht',
+  'egt',
+  'flap',
+  'gear',
+  'oilTemp',
+  'oilPress',
+  'volts',
+  'amps',
+] as const;
 export type Channel = (typeof CHANNELS)[number];
 
-export interface Gap { fromS: number; toS: number }
+export interface Gap {
+  fromS: number;
+  toS: number;
+}
 /** A read file: seconds from its first good sample, one column a channel, NaN where nothing was recorded. Times rise strictly. */
 export interface Trace {
   format: 'csv' | 'gpx' | 'igc';
@@ -17,7 +48,12 @@ export interface Trace {
   gaps: Gap[];
   warnings: TraceWarning[];
 }
-export type ReadProblem = { ok: false; code: 'empty' | 'too-large' | 'not-a-trace' | 'no-position' | 'no-time' | 'dangerous' | 'columns'; message: string; headers?: string[] };
+export type ReadProblem = {
+  ok: false;
+  code: 'empty' | 'too-large' | 'not-a-trace' | 'no-position' | 'no-time' | 'dangerous' | 'columns';
+  message: string;
+  headers?: string[];
+};
 export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
 
 /** Longer than this between two samples is a gap: nothing is invented across it. Seconds. */
@@ -27,7 +63,12 @@ const FLIGHT_MS = 10 * 86_400_000;
 const CALENDAR_MS = 8.64e15;
 /** Closer than this two rows tell one time. */
 const LEAST_STEP_MS = 1;
-export const problem = (code: ReadProblem['code'], message: string, headers?: string[]): ReadProblem => ({ ok: false, code, message, ...(headers ? { headers } : {}) });
+export const problem = (code: ReadProblem['code'], message: string, headers?: string[]): ReadProblem => ({
+  ok: false,
+  code,
+  message,
+  ...(headers ? { headers } : {}),
+});
 
 /** Notes of what was odd, counted by kind. */
 export class Warnings {
@@ -37,7 +78,9 @@ export class Warnings {
     if (known) known.count += count;
     else this.kept.set(code, { code, message, count });
   }
-  list(): TraceWarning[] { return [...this.kept.values()]; }
+  list(): TraceWarning[] {
+    return [...this.kept.values()];
+  }
 }
 
 /** A median without sorting in place. */
@@ -50,7 +93,13 @@ function medianOf(values: Float64Array): number {
  * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out; repeated times and times that go back are
  * dropped and counted; impossible positions become missing. @param timeMs absolute or relative, NaN where unreadable
  */
-export function assemble(format: Trace['format'], timeMs: Float64Array, columns: Partial<Record<Channel, Float64Array>>, absolute: boolean, warnings: Warnings): ReadResult {
+export function assemble(
+  format: Trace['format'],
+  timeMs: Float64Array,
+  columns: Partial<Record<Channel, Float64Array>>,
+  absolute: boolean,
+  warnings: Warnings,
+): ReadResult {
   const n = timeMs.length;
   const { lat, lon } = columns;
   if (lat && lon) {
@@ -59,7 +108,10 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
       const a = lat[i] ?? Number.NaN;
       const o = lon[i] ?? Number.NaN;
       if (Number.isNaN(a) && Number.isNaN(o)) continue;
-      if (!(Math.abs(a) <= 90 && Math.abs(o) <= 180) || (a === 0 && o === 0)) { lat[i] = lon[i] = Number.NaN; wrong++; }
+      if (!(Math.abs(a) <= 90 && Math.abs(o) <= 180) || (a === 0 && o === 0)) {
+        lat[i] = lon[i] = Number.NaN;
+        wrong++;
+      }
     }
     if (wrong > 0) warnings.add('position-impossible', 'Positions that cannot be were left out.', wrong);
   }
@@ -74,20 +126,34 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
   let begun = !lat || !lon;
   for (let i = 0; i < n; i++) {
     const t = timeMs[i] ?? Number.NaN;
-    if (!Number.isFinite(t)) { noTime++; continue; }
-    if (!(Math.abs(t - middle) <= FLIGHT_MS)) { noFlight++; continue; }
+    if (!Number.isFinite(t)) {
+      noTime++;
+      continue;
+    }
+    if (!(Math.abs(t - middle) <= FLIGHT_MS)) {
+      noFlight++;
+      continue;
+    }
     if (!begun && !Number.isNaN(lat?.[i] ?? Number.NaN)) begun = true;
     if (!begun) continue;
-    if (t < last) { back++; continue; }
-    if (t - last < LEAST_STEP_MS) { repeated++; continue; }
+    if (t < last) {
+      back++;
+      continue;
+    }
+    if (t - last < LEAST_STEP_MS) {
+      repeated++;
+      continue;
+    }
     last = t;
     keep[kept++] = i;
   }
-  if (noFlight > 0) warnings.add('time-impossible', 'Rows days away from the rest of the file were left out.', noFlight);
+  if (noFlight > 0)
+    warnings.add('time-impossible', 'Rows days away from the rest of the file were left out.', noFlight);
   if (noTime > 0) warnings.add('time-missing', 'Rows without a readable time were left out.', noTime);
   if (repeated > 0) warnings.add('time-repeated', 'Rows that repeat a time were left out.', repeated);
   if (back > 0) warnings.add('time-back', 'Rows whose time goes back were left out.', back);
-  if (!lat || !lon) return problem('no-position', 'No latitude and longitude were found: name the columns that hold them.');
+  if (!lat || !lon)
+    return problem('no-position', 'No latitude and longitude were found: name the columns that hold them.');
   if (kept < 2) return problem('empty', 'Fewer than two usable rows: there is nothing to analyse.');
   const first = timeMs[keep[0] ?? 0] ?? 0;
   const tS = new Float64Array(kept);
@@ -111,6 +177,23 @@ export function assemble(format: Trace['format'], timeMs: Float64Array, columns:
     steps[i - 1] = step;
     if (step > GAP_S) gaps.push({ fromS: tS[i - 1] ?? 0, toS: tS[i] ?? 0 });
   }
-  if (gaps.length > 0) warnings.add('gap', `Stretches without a sample for more than ${GAP_S} s; nothing is invented across them.`, gaps.length);
-  return { ok: true, trace: { format, rows: kept, rateHz: Math.round((1 / medianOf(steps)) * 100) / 100, startUtcMs: absolute ? first : null, tS, channels, gaps, warnings: warnings.list() } };
+  if (gaps.length > 0)
+    warnings.add(
+      'gap',
+      `Stretches without a sample for more than ${GAP_S} s; nothing is invented across them.`,
+      gaps.length,
+    );
+  return {
+    ok: true,
+    trace: {
+      format,
+      rows: kept,
+      rateHz: Math.round((1 / medianOf(steps)) * 100) / 100,
+      startUtcMs: absolute ? first : null,
+      tS,
+      channels,
+      gaps,
+      warnings: warnings.list(),
+    },
+  };
 }

@@ -29,59 +29,169 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
   const { head, items, pack } = record;
   const met = items.filter((i) => i.met).length;
   const facts = await debriefFacts(record);
-  const found = standing(facts.findings).filter((f) => !f.positive && (runs || f.forPilot)).slice(0, 4);
+  const found = standing(facts.findings)
+    .filter((f) => !f.positive && (runs || f.forPilot))
+    .slice(0, 4);
   const plan = runs && head.status === 'open' ? await planFacts(record, facts) : null;
-  const proposal = plan && proposeLesson({ ...plan.input, forecastKt: plan.slots.find((x) => x.key === plan.firstSlot)?.crosswindKt ?? null, bookingMin: plan.bookingMin, fuelMin: plan.fuelMin });
+  const proposal =
+    plan &&
+    proposeLesson({
+      ...plan.input,
+      forecastKt: plan.slots.find((x) => x.key === plan.firstSlot)?.crosswindKt ?? null,
+      bookingMin: plan.bookingMin,
+      fuelMin: plan.fuelMin,
+    });
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
   const newer = runs && head.status === 'open' ? await newerVersions(head) : { type: null, airframe: null };
   const drops = (await differencesOf(head, nowIso())).rows.filter((r) => r.action === 'drop').slice(0, 3);
   const unit = head.sheet.dial.unit;
   const pinned = newer.type || newer.airframe ? await pinnedSheets(head.id) : null;
-  const differences = pinned ? [
-    ...(newer.type ? sheetDifferences(pinned.type, newer.type.sheet, unit) : []), ...(newer.airframe ? sheetDifferences(pinned.airframe, newer.airframe.sheet, unit) : []),
-  ] : [];
+  const differences = pinned
+    ? [
+        ...(newer.type ? sheetDifferences(pinned.type, newer.type.sheet, unit) : []),
+        ...(newer.airframe ? sheetDifferences(pinned.airframe, newer.airframe.sheet, unit) : []),
+      ]
+    : [];
   return (
     <>
       <FlightStrip facts={strip} at="open" />
-      <main id="main"><div className="column">
-        <Title title={`${head.pilotName}, ${list(head.goals.map(say))}`} line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}>
-          {runs && head.status !== 'signed' ? <Link className="btn btn-primary" href={action.href}>{action.button}</Link> : null}
-        </Title>
-        {head.status === 'recommended' ? <p className="note-good">Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the book</Link>; the examiner decides. The result is entered under Sign.</p> : null}
-        {head.status === 'signed' ? <p className="note-good">Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything this rests on.</p> : null}
-        {newer.type || newer.airframe ? <div className="mb-3"><Panel title="A newer sheet is in the hangar"><MoveForm checkoutId={head.id} typeVersion={newer.type?.version ?? null} airframeVersion={newer.airframe?.version ?? null} differences={differences} action={moveCheckoutAction} /></Panel></div> : null}
-        <div className="grid g-3-2">
-          <Panel title="Evidence, item by item">
-            <ItemList items={items} landings={record.landings} observations={record.evidence.observations} />
-          </Panel>
-          <div className="grid" style={{ alignContent: 'start' }}>
-            <Panel>
-              <div style={{ textAlign: 'center' }}>
-                <Wheel segments={items.map((i) => ({ progress: i.progress, met: i.met, label: i.item.id }))} size={330} names centre={`${met}/${items.length}`} label={`${met} of ${items.length} items met: ${items.filter((i) => !i.met).map((i) => i.item.id).join(', ') || 'all'} ${met === items.length ? '' : 'open'}`} />
-                <p className="mb-0">{met === items.length ? 'Every item has its evidence.' : `${plural(items.length - met, 'item')} open.`} <span className="soft">Dark is met, ochre is on the way.</span></p>
-              </div>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={`${head.pilotName}, ${list(head.goals.map(say))}`}
+            line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}
+          >
+            {runs && head.status !== 'signed' ? (
+              <Link className="btn btn-primary" href={action.href}>
+                {action.button}
+              </Link>
+            ) : null}
+          </Title>
+          {head.status === 'recommended' ? (
+            <p className="note-good">
+              Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the book</Link>; the examiner decides.
+              The result is entered under Sign.
+            </p>
+          ) : null}
+          {head.status === 'signed' ? (
+            <p className="note-good">
+              Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything
+              this rests on.
+            </p>
+          ) : null}
+          {newer.type || newer.airframe ? (
+            <div className="mb-3">
+              <Panel title="A newer sheet is in the hangar">
+                <MoveForm
+                  checkoutId={head.id}
+                  typeVersion={newer.type?.version ?? null}
+                  airframeVersion={newer.airframe?.version ?? null}
+                  differences={differences}
+                  action={moveCheckoutAction}
+                />
+              </Panel>
+            </div>
+          ) : null}
+          <div className="grid g-3-2">
+            <Panel title="Evidence, item by item">
+              <ItemList items={items} landings={record.landings} observations={record.evidence.observations} />
             </Panel>
-            {found.length > 0 ? <Panel title="Open findings"><ul className="mb-2 ps-3">{found.map((f) => <li key={f.id}>{f.title}: <span className="soft">{f.numbers[0]?.text}</span></li>)}</ul><Link href={`/checkouts/${head.id}/debrief#findings`}>What is behind them</Link></Panel> : null}
-            {proposal && proposal.blocks.length > 0 ? <Panel title="The next lesson, proposed"><ol className="mb-2 ps-3">{proposal.blocks.map((b) => <li key={b.id}>{b.title} <span className="soft mono small">{b.minutes} min</span></li>)}</ol><p className="mb-2 small">{proposal.flightMin} min of flying in {proposal.flightRoomMin}; {proposal.wind.words}.</p><Link href={`/checkouts/${head.id}/plan`}>Look at it and change it</Link></Panel> : null}
-            <Panel title="What will look and feel different">
-              {drops.length > 0 ? <p className="mb-2">First to drop: {drops.map((d) => d.name).join(', ')}.</p> : null}
-              <LabLinks checkoutId={head.id} />
-            </Panel>
-            <Panel title="Opened on these terms">
-              <table className="plain"><tbody>
-                {[...(head.opening.demands.classRatings ?? []), ...head.opening.demands.endorsements].map((kind) => (
-                  <tr key={kind}><td>{say(kind)}</td><td>{head.opening.held.includes(kind) ? <Verdict verdict="within">held</Verdict> : head.opening.credited.some((c) => c.kind === kind) ? <Verdict verdict="edge">may be credited</Verdict> : <Verdict verdict="outside">missing</Verdict>}</td></tr>
-                ))}
-              </tbody></table>
-              <p className="mb-1 mt-2">{head.opening.picReason}</p>
-              <p className="soft mb-2">{head.opening.logs}</p>
-              <p className="caution mb-0">{pack.caution}</p>
-            </Panel>
-            {schools && runs && head.status === 'open' ? <Panel title="Schools on this checkout" id="schools"><SchoolsForm checkoutId={head.id} topics={schools.body.topics} chosen={head.schools} action={chooseSchoolsAction} /></Panel> : null}
+            <div className="grid" style={{ alignContent: 'start' }}>
+              <Panel>
+                <div style={{ textAlign: 'center' }}>
+                  <Wheel
+                    segments={items.map((i) => ({ progress: i.progress, met: i.met, label: i.item.id }))}
+                    size={330}
+                    names
+                    centre={`${met}/${items.length}`}
+                    label={`${met} of ${items.length} items met: ${
+                      items
+                        .filter((i) => !i.met)
+                        .map((i) => i.item.id)
+                        .join(', ') || 'all'
+                    } ${met === items.length ? '' : 'open'}`}
+                  />
+                  <p className="mb-0">
+                    {met === items.length
+                      ? 'Every item has its evidence.'
+                      : `${plural(items.length - met, 'item')} open.`}{' '}
+                    <span className="soft">Dark is met, ochre is on the way.</span>
+                  </p>
+                </div>
+              </Panel>
+              {found.length > 0 ? (
+                <Panel title="Open findings">
+                  <ul className="mb-2 ps-3">
+                    {found.map((f) => (
+                      <li key={f.id}>
+                        {f.title}: <span className="soft">{f.numbers[0]?.text}</span>
+                      </li>
+                    ))}
+                  </ul>
+                  <Link href={`/checkouts/${head.id}/debrief#findings`}>What is behind them</Link>
+                </Panel>
+              ) : null}
+              {proposal && proposal.blocks.length > 0 ? (
+                <Panel title="The next lesson, proposed">
+                  <ol className="mb-2 ps-3">
+                    {proposal.blocks.map((b) => (
+                      <li key={b.id}>
+                        {b.title} <span className="soft mono small">{b.minutes} min</span>
+                      </li>
+                    ))}
+                  </ol>
+                  <p className="mb-2 small">
+                    {proposal.flightMin} min of flying in {proposal.flightRoomMin}; {proposal.wind.words}.
+                  </p>
+                  <Link href={`/checkouts/${head.id}/plan`}>Look at it and change it</Link>
+                </Panel>
+              ) : null}
+              <Panel title="What will look and feel different">
+                {drops.length > 0 ? (
+                  <p className="mb-2">First to drop: {drops.map((d) => d.name).join(', ')}.</p>
+                ) : null}
+                <LabLinks checkoutId={head.id} />
+              </Panel>
+              <Panel title="Opened on these terms">
+                <table className="plain">
+                  <tbody>
+                    {[...(head.opening.demands.classRatings ?? []), ...head.opening.demands.endorsements].map(
+                      (kind) => (
+                        <tr key={kind}>
+                          <td>{say(kind)}</td>
+                          <td>
+                            {head.opening.held.includes(kind) ? (
+                              <Verdict verdict="within">held</Verdict>
+                            ) : head.opening.credited.some((c) => c.kind === kind) ? (
+                              <Verdict verdict="edge">may be credited</Verdict>
+                            ) : (
+                              <Verdict verdict="outside">missing</Verdict>
+                            )}
+                          </td>
+                        </tr>
+                      ),
+                    )}
+                  </tbody>
+                </table>
+                <p className="mb-1 mt-2">{head.opening.picReason}</p>
+                <p className="soft mb-2">{head.opening.logs}</p>
+                <p className="caution mb-0">{pack.caution}</p>
+              </Panel>
+              {schools && runs && head.status === 'open' ? (
+                <Panel title="Schools on this checkout" id="schools">
+                  <SchoolsForm
+                    checkoutId={head.id}
+                    topics={schools.body.topics}
+                    chosen={head.schools}
+                    action={chooseSchoolsAction}
+                  />
+                </Panel>
+              ) : null}
+            </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

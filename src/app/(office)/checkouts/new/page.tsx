@@ -16,23 +16,44 @@ export default async function NewCheckoutPage() {
   const user = await requireUser();
   denyUnless(may.openCheckouts(user));
   const [pilots, types, us, eu, au, standards, programmes] = await Promise.all([
-    pilotList(), hangar(), newestContent('pack', 'us'), newestContent('pack', 'eu'), newestContent('pack', 'au'),
-    rows<{ key: string; name: string }>("SELECT key, json_extract(body, '$.name') AS name FROM content_versions c WHERE kind = 'standard' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'standard' AND key = c.key AND origin <> 'proposed') ORDER BY key"),
-    rows<{ key: string; n: number }>("SELECT key, json_array_length(body, '$.items') AS n FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key AND origin <> 'proposed')"),
+    pilotList(),
+    hangar(),
+    newestContent('pack', 'us'),
+    newestContent('pack', 'eu'),
+    newestContent('pack', 'au'),
+    rows<{ key: string; name: string }>(
+      "SELECT key, json_extract(body, '$.name') AS name FROM content_versions c WHERE kind = 'standard' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'standard' AND key = c.key AND origin <> 'proposed') ORDER BY key",
+    ),
+    rows<{ key: string; n: number }>(
+      "SELECT key, json_array_length(body, '$.items') AS n FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key AND origin <> 'proposed')",
+    ),
   ]);
   return (
     <>
       <PageStrip name="Open" line="a new checkout" user={user.name} />
-      <main id="main"><div className="column">
-        <OpenForm
-          action={openCheckoutAction}
-          pilots={pilots.filter((p) => p.id !== user.pilotId).map((p) => ({ ...p, holds: p.holds.map((h) => ({ ...h, note: '' })) }))}
-          airframes={types.flatMap((t) => t.airframes.map((a) => ({ id: a.id, registration: a.registration, typeName: t.sheet.name, summary: t.sheet.summary, facts: sheetFacts(a.effective), modifications: a.airframe.modifications.map((m) => m.name) })))}
-          packs={[us, eu, au].flatMap((p) => (p ? [p.body] : []))}
-          standards={standards}
-          programmes={programmes}
-        />
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <OpenForm
+            action={openCheckoutAction}
+            pilots={pilots
+              .filter((p) => p.id !== user.pilotId)
+              .map((p) => ({ ...p, holds: p.holds.map((h) => ({ ...h, note: '' })) }))}
+            airframes={types.flatMap((t) =>
+              t.airframes.map((a) => ({
+                id: a.id,
+                registration: a.registration,
+                typeName: t.sheet.name,
+                summary: t.sheet.summary,
+                facts: sheetFacts(a.effective),
+                modifications: a.airframe.modifications.map((m) => m.name),
+              })),
+            )}
+            packs={[us, eu, au].flatMap((p) => (p ? [p.body] : []))}
+            standards={standards}
+            programmes={programmes}
+          />
+        </div>
+      </main>
     </>
   );
 }

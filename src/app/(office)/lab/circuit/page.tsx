@@ -11,7 +11,23 @@ import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
 
 export const metadata: Metadata = { title: 'Pace of the circuit' };
 
-const slim = (s: TypeSheet): PaceSheet => ({ name: s.name, dial: s.dial, gear: s.gear, engine: s.engine, wing: s.wing, masses: s.masses, drag: s.drag, speeds: s.speeds, stalls: s.stalls, approach: s.approach, flows: s.flows, flapSteps: s.flapSteps, distances: s.distances, surface: s.surface, twin: s.twin });
+const slim = (s: TypeSheet): PaceSheet => ({
+  name: s.name,
+  dial: s.dial,
+  gear: s.gear,
+  engine: s.engine,
+  wing: s.wing,
+  masses: s.masses,
+  drag: s.drag,
+  speeds: s.speeds,
+  stalls: s.stalls,
+  approach: s.approach,
+  flows: s.flows,
+  flapSteps: s.flapSteps,
+  distances: s.distances,
+  surface: s.surface,
+  twin: s.twin,
+});
 
 export default async function CircuitPage({ searchParams }: { searchParams: LabSearch }) {
   const { user, facts, query, context } = await labPage(searchParams, { type: 'serrana-carvalho', old: 'alvor-c1' });
@@ -19,13 +35,43 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
   const aerodrome = await homeAerodrome();
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
   const ends = usableEnds(aerodrome, type.sheet.surface);
-  const start = { ...CIRCUIT_START, runway: (ends.find((e) => e.ident === (facts.runwayEnd ?? '22')) ?? ends[0])?.ident ?? '', wdir: Math.round(wind.fromDeg / 10) * 10 || 360, wkt: Math.round(wind.kt), height: aerodrome.circuitHeightFt, glide: house?.reach.bankDeg ?? 35, react: house?.reach.reactionS ?? 4, oat: Math.round(facts.oatC) };
+  const start = {
+    ...CIRCUIT_START,
+    runway: (ends.find((e) => e.ident === (facts.runwayEnd ?? '22')) ?? ends[0])?.ident ?? '',
+    wdir: Math.round(wind.fromDeg / 10) * 10 || 360,
+    wkt: Math.round(wind.kt),
+    height: aerodrome.circuitHeightFt,
+    glide: house?.reach.bankDeg ?? 35,
+    react: house?.reach.reactionS ?? 4,
+    oat: Math.round(facts.oatC),
+  };
   const words = packWords(head?.pack ?? 'eu');
   return (
-    <LabFrame user={user} facts={facts} at="circuit" title={`Pace of the ${words.circuit}`} line={`${type.sheet.name} against ${old.sheet.name} at ${aerodrome.name}, wind ${wind.words}.`}>
+    <LabFrame
+      user={user}
+      facts={facts}
+      at="circuit"
+      title={`Pace of the ${words.circuit}`}
+      line={`${type.sheet.name} against ${old.sheet.name} at ${aerodrome.name}, wind ${wind.words}.`}
+    >
       <Circuit
-        key={`${type.key} ${old.key}`} context={context} sheet={slim(type.sheet)} oldSheet={slim(old.sheet)} start={start} initial={readState(start, query, CIRCUIT_WORDS)} windSource={wind.words} word={words.circuit}
-        strips={aerodrome.runways.map((r) => ({ surface: r.surface, lengthM: r.lengthM, widthM: r.widthM, elevationFt: r.elevationFt, eastM: r.centre.eastM, northM: r.centre.northM, ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })) }))}
+        key={`${type.key} ${old.key}`}
+        context={context}
+        sheet={slim(type.sheet)}
+        oldSheet={slim(old.sheet)}
+        start={start}
+        initial={readState(start, query, CIRCUIT_WORDS)}
+        windSource={wind.words}
+        word={words.circuit}
+        strips={aerodrome.runways.map((r) => ({
+          surface: r.surface,
+          lengthM: r.lengthM,
+          widthM: r.widthM,
+          elevationFt: r.elevationFt,
+          eastM: r.centre.eastM,
+          northM: r.centre.northM,
+          ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })),
+        }))}
         turnBack={{ heightFt: house?.reach.turnBackFt ?? 700, source: house?.reach.source ?? 'product default' }}
       />
     </LabFrame>

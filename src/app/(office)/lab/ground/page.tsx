@@ -11,10 +11,28 @@ export default async function GroundPage({ searchParams }: { searchParams: LabSe
   const { user, facts, query, context } = await labPage(searchParams, { type: 'serrana-carvalho', old: 'alvor-c1' });
   const { head, type } = facts;
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
-  const start = { ...GROUND_START, width: house?.taxiway.widthM ?? 10, lights: house?.taxiway.lightsM ?? 0.5, lip: house?.taxiway.lipCm ?? 0 };
+  const start = {
+    ...GROUND_START,
+    width: house?.taxiway.widthM ?? 10,
+    lights: house?.taxiway.lightsM ?? 0.5,
+    lip: house?.taxiway.lipCm ?? 0,
+  };
   return (
-    <LabFrame user={user} facts={facts} at="taxi" title="Taxi and the tail" line={`${type.sheet.name} round a right-angled corner: where each wheel goes.`}>
-      <Ground key={type.key} context={context} sheet={{ name: type.sheet.name, gear: type.sheet.gear, wing: type.sheet.wing }} start={start} initial={readState(start, query)} taxiwaySource={house?.taxiway.source ?? 'product default'} />
+    <LabFrame
+      user={user}
+      facts={facts}
+      at="taxi"
+      title="Taxi and the tail"
+      line={`${type.sheet.name} round a right-angled corner: where each wheel goes.`}
+    >
+      <Ground
+        key={type.key}
+        context={context}
+        sheet={{ name: type.sheet.name, gear: type.sheet.gear, wing: type.sheet.wing }}
+        start={start}
+        initial={readState(start, query)}
+        taxiwaySource={house?.taxiway.source ?? 'product default'}
+      />
     </LabFrame>
   );
 }

@@ -15,7 +15,17 @@ import { saveEyeAction, saveSightAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Sight picture' };
 
-const slim = (s: TypeSheet): SightSheet => ({ name: s.name, code: s.code, dial: s.dial, approach: s.approach, landing: s.landing, geometry: s.geometry, sight: s.sight, gear: s.gear, seats: s.seats });
+const slim = (s: TypeSheet): SightSheet => ({
+  name: s.name,
+  code: s.code,
+  dial: s.dial,
+  approach: s.approach,
+  landing: s.landing,
+  geometry: s.geometry,
+  sight: s.sight,
+  gear: s.gear,
+  seats: s.seats,
+});
 
 export default async function SightPicturePage({ searchParams }: { searchParams: LabSearch }) {
   const { user, facts, query, context } = await labPage(searchParams, { type: 'lume-faisca', old: 'alvor-c1' });
@@ -24,16 +34,55 @@ export default async function SightPicturePage({ searchParams }: { searchParams:
   const end = ends.find((e) => e.ident === facts.runwayEnd) ?? ends[0];
   denyUnless(end !== undefined);
   // From a checkout the runway and the crosswind are those of the day; in free play a calm day on an 18 m runway.
-  const start = { ...SIGHT_START, ...(head ? { width: end.widthM, rslope: end.slopePct, xw: Math.round(components(wind.fromDeg, wind.kt, null, end.trueBearingDeg).crosswindKt) } : {}) };
+  const start = {
+    ...SIGHT_START,
+    ...(head
+      ? {
+          width: end.widthM,
+          rslope: end.slopePct,
+          xw: Math.round(components(wind.fromDeg, wind.kt, null, end.trueBearingDeg).crosswindKt),
+        }
+      : {}),
+  };
   const eye = eyes.now.find((e) => e.seat === 'pilot');
   const oldEye = eyes.old.find((e) => e.seat === 'pilot');
   return (
-    <LabFrame user={user} facts={facts} at="picture" title="Over the nose" line={head ? `${head.pilotName}: what was seen in the ${old.sheet.name}, and what will be seen in ${type.sheet.name}; runway ${end.ident}, crosswind ${wind.words}.` : `${old.sheet.name} against ${type.sheet.name}, anywhere on the approach.`}>
+    <LabFrame
+      user={user}
+      facts={facts}
+      at="picture"
+      title="Over the nose"
+      line={
+        head
+          ? `${head.pilotName}: what was seen in the ${old.sheet.name}, and what will be seen in ${type.sheet.name}; runway ${end.ident}, crosswind ${wind.words}.`
+          : `${old.sheet.name} against ${type.sheet.name}, anywhere on the approach.`
+      }
+    >
       <SightPicture
-        key={`${type.key} ${old.key}`} context={context} sheet={slim(type.sheet)} oldSheet={slim(old.sheet)} sigma={facts.sigma} runway={{ ident: end.ident, lengthM: end.lengthM, landmark: end.landmark }} start={start} initial={readState(start, query, SIGHT_WORDS)}
-        eyeHeightM={{ pilot: eye?.eyeHeightM ?? null, instructor: eyes.now.find((e) => e.seat === 'instructor')?.eyeHeightM ?? null }} oldEyeHeightM={oldEye?.eyeHeightM ?? null} eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${dateText(eye.enteredAt)}` : null}
-        measure={{ pilotId: head?.pilotId ?? null, version: type.version, action: may.changeHouse(user) ? saveSightAction : null }}
-        eyeAction={head && may.keepPilotRecord(user, head) && (type.key === head.registration || type.key === head.typeCode) ? saveEyeAction : null}
+        key={`${type.key} ${old.key}`}
+        context={context}
+        sheet={slim(type.sheet)}
+        oldSheet={slim(old.sheet)}
+        sigma={facts.sigma}
+        runway={{ ident: end.ident, lengthM: end.lengthM, landmark: end.landmark }}
+        start={start}
+        initial={readState(start, query, SIGHT_WORDS)}
+        eyeHeightM={{
+          pilot: eye?.eyeHeightM ?? null,
+          instructor: eyes.now.find((e) => e.seat === 'instructor')?.eyeHeightM ?? null,
+        }}
+        oldEyeHeightM={oldEye?.eyeHeightM ?? null}
+        eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${dateText(eye.enteredAt)}` : null}
+        measure={{
+          pilotId: head?.pilotId ?? null,
+          version: type.version,
+          action: may.changeHouse(user) ? saveSightAction : null,
+        }}
+        eyeAction={
+          head && may.keepPilotRecord(user, head) && (type.key === head.registration || type.key === head.typeCode)
+            ? saveEyeAction
+            : null
+        }
       />
     </LabFrame>
   );

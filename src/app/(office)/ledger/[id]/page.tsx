@@ -26,53 +26,190 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
   return (
     <>
       <PageStrip name="Ledger" line={`entry ${line.seq}`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title={`${entryTitle(line.kind)} ${line.seq}${line.pilotName ? `: ${line.pilotName}, ${list(line.goals.map(say))}` : ''}`} line={`Signed by ${line.signerName}, ${at}${line.registration ? `, on ${line.registration} ${line.type}` : ''}.`}>
-          {line.checkoutId ? <Link className="btn btn-outline-primary" href={`/checkouts/${line.checkoutId}`}>The checkout</Link> : null}
-          <a className="btn btn-outline-primary" href={`/api/ledger/${line.id}/json`}>JSON</a>
-          <a className="btn btn-primary" href={`/api/ledger/${line.id}/pdf`} target="_blank" rel="noreferrer">PDF</a>
-        </Title>
-        {line.voidedBy ? <p className="trouble" role="status"><strong>Void</strong> by <Link href={`/ledger/${line.voidedBy.id}`}>entry {line.voidedBy.seq}</Link> of {dateText(line.voidedBy.on)}, {line.voidedBy.by}: {line.voidedBy.text}</p> : null}
-        {line.corrections.map((c) => <p key={c.id} className="caution">Corrected by <Link href={`/ledger/${c.id}`}>entry {c.seq}</Link> of {dateText(c.on)}, {c.by}: {c.text}</p>)}
-        {line.results.map((r) => <p key={r.id} className="note-good"><Link href={`/ledger/${r.id}`}>Entry {r.seq}</Link>: the test was {r.result === 'passed' ? 'passed' : 'not passed'} on {dateText(r.testOn)}, examiner {r.examiner}.</p>)}
-        <div className="grid g-3-2" style={{ alignItems: 'start' }}>
-          {later ? (
-            <Panel title={`About entry ${later.of.seq}`}>
-              <p><Link href={`/ledger/${later.of.id}`}>{entryTitle(later.of.kind)} {later.of.seq}</Link> <span className="mono soft">{later.of.hash.slice(0, 16)}</span></p>
-              {later.result ? <p><strong>{later.result === 'passed' ? 'Passed' : 'Not passed'}</strong> on {dateText(later.testOn ?? '')}. Examiner: {later.examiner}{later.reference ? `, ${later.reference}` : ''}.</p> : null}
-              {later.text ? <p className="mb-0">{later.text}</p> : null}
-            </Panel>
-          ) : body ? (
-            <Panel title={line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on'}>
-              <table className="plain"><tbody>{body.items.map((i) => { const w = itemWords(i); return <tr key={i.id}><td className="mono">{i.id}</td><td>{i.title}<div className="soft" style={{ fontSize: 13 }}>{i.citation}</div></td><td>{w.state === 'overridden' ? <strong>{w.text}</strong> : w.text}</td></tr>; })}</tbody></table>
-            </Panel>
-          ) : <Panel title="A new key"><p className="mb-0">From here on the book is signed with another key. This entry is signed with the one before and names the new one.</p></Panel>}
-          <div className="grid" style={{ alignContent: 'start' }}>
-            {body ? (
-              <>
-                <Panel title="What was written">
-                  {body.text ? body.text.split('\n').map((t) => <p key={t} className="mb-2">{t}</p>) : null}
-
-                  {body.signature ? <img src={body.signature} alt={`Drawn signature of ${line.signerName}`} style={{ maxWidth: 220, background: '#fff' }} /> : null}
-                  {line.kind === 'sign-off' || line.kind === 'recommendation' ? <p className="mb-1"><strong>Limitations:</strong> {limitationText(body.limitations)}</p> : null}
-                  {body.validThrough ? <p className="mb-1"><strong>Holds to</strong> {dateText(body.validThrough)}</p> : null}
-                  {body.remark ? <p className="mb-1"><strong>Remark:</strong> {body.remark}</p> : null}
-                  {body.rules.citations.map((c) => <p key={c.goal} className="mb-1">{c.title ?? say(c.goal)}: {c.citation}. {c.written}</p>)}
-                  <p className="mb-0 soft">{body.rules.name}; standard {body.standard.name}; programme {list(body.programmes.map(versionWords))}; {body.counts.landings} landings over {body.counts.lessons} lessons.</p>
-                </Panel>
-                {body.landings.length > 0 ? <Panel title="Landings in evidence">
-                  <div className="scroll-x"><table className="plain"><tbody>{body.landings.map((l) => <tr key={l.id}><td className="mono">{l.lesson}.{l.number}</td><td>{dateText(l.date)}</td><td>{say(l.kind)}{l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}</td><td>{say(l.class)}</td></tr>)}</tbody></table></div>
-                </Panel> : null}
-              </>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={`${entryTitle(line.kind)} ${line.seq}${line.pilotName ? `: ${line.pilotName}, ${list(line.goals.map(say))}` : ''}`}
+            line={`Signed by ${line.signerName}, ${at}${line.registration ? `, on ${line.registration} ${line.type}` : ''}.`}
+          >
+            {line.checkoutId ? (
+              <Link className="btn btn-outline-primary" href={`/checkouts/${line.checkoutId}`}>
+                The checkout
+              </Link>
             ) : null}
-            <Panel title="Proof"><p className="mono mb-1" style={{ fontSize: 13, overflowWrap: 'anywhere' }}>SHA-256 {line.hash}</p><p className="mb-0"><Link href={`/verify?e=${line.id}&h=${line.hash}`}>Check this entry</Link></p></Panel>
-            {acts ? <Panel title="A further entry">
-              {may.correctEntry(user, owner) ? <details className="mb-2"><summary>Correct a slip</summary><LaterForm entryId={line.id} kind="correction" action={correctEntryAction} /></details> : null}
-              {may.voidEntry(user, owner) ? <details><summary>Void this entry</summary><LaterForm entryId={line.id} kind="void" action={voidEntryAction} /><p className="small soft mt-1 mb-0">What it gave the pilot ends and the checkout is open again. The entry stays in the book.</p></details> : null}
-            </Panel> : null}
+            <a className="btn btn-outline-primary" href={`/api/ledger/${line.id}/json`}>
+              JSON
+            </a>
+            <a className="btn btn-primary" href={`/api/ledger/${line.id}/pdf`} target="_blank" rel="noreferrer">
+              PDF
+            </a>
+          </Title>
+          {line.voidedBy ? (
+            <p className="trouble" role="status">
+              <strong>Void</strong> by <Link href={`/ledger/${line.voidedBy.id}`}>entry {line.voidedBy.seq}</Link> of{' '}
+              {dateText(line.voidedBy.on)}, {line.voidedBy.by}: {line.voidedBy.text}
+            </p>
+          ) : null}
+          {line.corrections.map((c) => (
+            <p key={c.id} className="caution">
+              Corrected by <Link href={`/ledger/${c.id}`}>entry {c.seq}</Link> of {dateText(c.on)}, {c.by}: {c.text}
+            </p>
+          ))}
+          {line.results.map((r) => (
+            <p key={r.id} className="note-good">
+              <Link href={`/ledger/${r.id}`}>Entry {r.seq}</Link>: the test was{' '}
+              {r.result === 'passed' ? 'passed' : 'not passed'} on {dateText(r.testOn)}, examiner {r.examiner}.
+            </p>
+          ))}
+          <div className="grid g-3-2" style={{ alignItems: 'start' }}>
+            {later ? (
+              <Panel title={`About entry ${later.of.seq}`}>
+                <p>
+                  <Link href={`/ledger/${later.of.id}`}>
+                    {entryTitle(later.of.kind)} {later.of.seq}
+                  </Link>{' '}
+                  <span className="mono soft">{later.of.hash.slice(0, 16)}</span>
+                </p>
+                {later.result ? (
+                  <p>
+                    <strong>{later.result === 'passed' ? 'Passed' : 'Not passed'}</strong> on{' '}
+                    {dateText(later.testOn ?? '')}. Examiner: {later.examiner}
+                    {later.reference ? `, ${later.reference}` : ''}.
+                  </p>
+                ) : null}
+                {later.text ? <p className="mb-0">{later.text}</p> : null}
+              </Panel>
+            ) : body ? (
+              <Panel title={line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on'}>
+                <table className="plain">
+                  <tbody>
+                    {body.items.map((i) => {
+                      const w = itemWords(i);
+                      return (
+                        <tr key={i.id}>
+                          <td className="mono">{i.id}</td>
+                          <td>
+                            {i.title}
+                            <div className="soft" style={{ fontSize: 13 }}>
+                              {i.citation}
+                            </div>
+                          </td>
+                          <td>{w.state === 'overridden' ? <strong>{w.text}</strong> : w.text}</td>
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </table>
+              </Panel>
+            ) : (
+              <Panel title="A new key">
+                <p className="mb-0">
+                  From here on the book is signed with another key. This entry is signed with the one before and names
+                  the new one.
+                </p>
+              </Panel>
+            )}
+            <div className="grid" style={{ alignContent: 'start' }}>
+              {body ? (
+                <>
+                  <Panel title="What was written">
+                    {body.text
+                      ? body.text.split('\n').map((t) => (
+                          <p key={t} className="mb-2">
+                            {t}
+                          </p>
+                        ))
+                      : null}
+
+                    {body.signature ? (
+                      <img
+                        src={body.signature}
+                        alt={`Drawn signature of ${line.signerName}`}
+                        style={{ maxWidth: 220, background: '#fff' }}
+                      />
+                    ) : null}
+                    {line.kind === 'sign-off' || line.kind === 'recommendation' ? (
+                      <p className="mb-1">
+                        <strong>Limitations:</strong> {limitationText(body.limitations)}
+                      </p>
+                    ) : null}
+                    {body.validThrough ? (
+                      <p className="mb-1">
+                        <strong>Holds to</strong> {dateText(body.validThrough)}
+                      </p>
+                    ) : null}
+                    {body.remark ? (
+                      <p className="mb-1">
+                        <strong>Remark:</strong> {body.remark}
+                      </p>
+                    ) : null}
+                    {body.rules.citations.map((c) => (
+                      <p key={c.goal} className="mb-1">
+                        {c.title ?? say(c.goal)}: {c.citation}. {c.written}
+                      </p>
+                    ))}
+                    <p className="mb-0 soft">
+                      {body.rules.name}; standard {body.standard.name}; programme{' '}
+                      {list(body.programmes.map(versionWords))}; {body.counts.landings} landings over{' '}
+                      {body.counts.lessons} lessons.
+                    </p>
+                  </Panel>
+                  {body.landings.length > 0 ? (
+                    <Panel title="Landings in evidence">
+                      <div className="scroll-x">
+                        <table className="plain">
+                          <tbody>
+                            {body.landings.map((l) => (
+                              <tr key={l.id}>
+                                <td className="mono">
+                                  {l.lesson}.{l.number}
+                                </td>
+                                <td>{dateText(l.date)}</td>
+                                <td>
+                                  {say(l.kind)}
+                                  {l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}
+                                </td>
+                                <td>{say(l.class)}</td>
+                              </tr>
+                            ))}
+                          </tbody>
+                        </table>
+                      </div>
+                    </Panel>
+                  ) : null}
+                </>
+              ) : null}
+              <Panel title="Proof">
+                <p className="mono mb-1" style={{ fontSize: 13, overflowWrap: 'anywhere' }}>
+                  SHA-256 {line.hash}
+                </p>
+                <p className="mb-0">
+                  <Link href={`/verify?e=${line.id}&h=${line.hash}`}>Check this entry</Link>
+                </p>
+              </Panel>
+              {acts ? (
+                <Panel title="A further entry">
+                  {may.correctEntry(user, owner) ? (
+                    <details className="mb-2">
+                      <summary>Correct a slip</summary>
+                      <LaterForm entryId={line.id} kind="correction" action={correctEntryAction} />
+                    </details>
+                  ) : null}
+                  {may.voidEntry(user, owner) ? (
+                    <details>
+                      <summary>Void this entry</summary>
+                      <LaterForm entryId={line.id} kind="void" action={voidEntryAction} />
+                      <p className="small soft mt-1 mb-0">
+                        What it gave the pilot ends and the checkout is open again. The entry stays in the book.
+                      </p>
+                    </details>
+                  ) : null}
+                </Panel>
+              ) : null}
+            </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

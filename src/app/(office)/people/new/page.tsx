@@ -14,10 +14,31 @@ export default async function NewPersonPage() {
   return (
     <>
       <PageStrip name="People" line="a new one" user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="New person" line="A pilot’s record, with an account where there is an address. What is held, dates and hours are entered on the page that opens then." />
-        <div className="grid g-3-2"><Panel><PersonForm save={addPersonAction} /></Panel><Panel title="Roles"><p>A <b>pilot</b> sees their own checkouts and record, acknowledges briefs and books for themselves.</p><p>An <b>instructor</b> sees all pilots, runs checkouts and signs the goals ticked.</p><p className="mb-0">The <b>chief</b> keeps people, sheets, programmes and house rules, and releases exceedances. Nobody acts as instructor on their own checkout.</p></Panel></div>
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="New person"
+            line="A pilot’s record, with an account where there is an address. What is held, dates and hours are entered on the page that opens then."
+          />
+          <div className="grid g-3-2">
+            <Panel>
+              <PersonForm save={addPersonAction} />
+            </Panel>
+            <Panel title="Roles">
+              <p>
+                A <b>pilot</b> sees their own checkouts and record, acknowledges briefs and books for themselves.
+              </p>
+              <p>
+                An <b>instructor</b> sees all pilots, runs checkouts and signs the goals ticked.
+              </p>
+              <p className="mb-0">
+                The <b>chief</b> keeps people, sheets, programmes and house rules, and releases exceedances. Nobody acts
+                as instructor on their own checkout.
+              </p>
+            </Panel>
+          </div>
+        </div>
+      </main>
     </>
   );
 }

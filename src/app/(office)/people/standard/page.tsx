@@ -18,24 +18,107 @@ export default async function StandardPage() {
   const criteria = [...new Set(instructors.flatMap((i) => i.byCriterion.map((c) => c.criterion)))];
   return (
     <>
-      <PageStrip name="One standard" line={`${instructors.length} instructors, ${landings} landings`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="One standard" line="Landings that an instructor judged by eye and a recording measured: the measure is the same for all, so what differs is the eye."><Link className="btn btn-outline-primary" href="/people">To the people</Link></Title>
-        {instructors.length === 0 ? <Empty title="Nothing to compare yet" text="When measures of recordings are taken over beside what was tapped, each instructor stands here beside the recording." /> : (
-          <div className="grid">
-            <Panel title={`${landings} landings seen and measured`}>
-              <EyeBars rows={instructors} />
-              <div className="scroll-x"><table className="plain"><thead><tr><th>Instructor</th><th className="r">judged twice</th><th className="r">the same</th><th className="r">kinder than measured</th><th className="r">harder</th><th className="r">mean shift (steps)</th><th>Says</th></tr></thead>
-                <tbody>{instructors.map((i) => <tr key={i.author}><td>{i.name}</td><td className="r mono">{i.n}</td><td className="r mono">{i.agree}</td><td className="r mono">{i.kinder}</td><td className="r mono">{i.harder}</td><td className="r mono">{i.shift > 0 ? '+' : i.shift < 0 ? '\u2013' : ''}{fixed(Math.abs(i.shift), 2)}</td><td>{i.kinder + i.harder < 6 ? 'too few differ to say' : i.luck >= 0.05 ? 'no side that is sure' : i.shift < 0 ? 'kinder than the recording' : 'harder than the recording'}</td></tr>)}</tbody></table></div>
-              <p className="soft small mb-0 mt-2">A step is from within to edge, or from edge to outside. Kinder against harder is weighed by a sign test; under 5 in 100 it is said.</p>
-            </Panel>
-            <Panel title="Criterion by criterion">
-              <div className="scroll-x"><table className="plain"><thead><tr><th>Criterion</th>{instructors.map((i) => <th key={i.author}>{i.name}</th>)}</tr></thead>
-                <tbody>{criteria.map((c) => <tr key={c}><td>{say(c)}</td>{instructors.map((i) => { const x = i.byCriterion.find((y) => y.criterion === c); return <td key={i.author} className="mono small">{x ? `${x.agree} of ${x.n} the same, ${x.kinder} kinder, ${x.harder} harder` : ''}</td>; })}</tr>)}</tbody></table></div>
-            </Panel>
-          </div>
-        )}
-      </div></main>
+      <PageStrip
+        name="One standard"
+        line={`${instructors.length} instructors, ${landings} landings`}
+        user={user.name}
+      />
+      <main id="main">
+        <div className="column">
+          <Title
+            title="One standard"
+            line="Landings that an instructor judged by eye and a recording measured: the measure is the same for all, so what differs is the eye."
+          >
+            <Link className="btn btn-outline-primary" href="/people">
+              To the people
+            </Link>
+          </Title>
+          {instructors.length === 0 ? (
+            <Empty
+              title="Nothing to compare yet"
+              text="When measures of recordings are taken over beside what was tapped, each instructor stands here beside the recording."
+            />
+          ) : (
+            <div className="grid">
+              <Panel title={`${landings} landings seen and measured`}>
+                <EyeBars rows={instructors} />
+                <div className="scroll-x">
+                  <table className="plain">
+                    <thead>
+                      <tr>
+                        <th>Instructor</th>
+                        <th className="r">judged twice</th>
+                        <th className="r">the same</th>
+                        <th className="r">kinder than measured</th>
+                        <th className="r">harder</th>
+                        <th className="r">mean shift (steps)</th>
+                        <th>Says</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {instructors.map((i) => (
+                        <tr key={i.author}>
+                          <td>{i.name}</td>
+                          <td className="r mono">{i.n}</td>
+                          <td className="r mono">{i.agree}</td>
+                          <td className="r mono">{i.kinder}</td>
+                          <td className="r mono">{i.harder}</td>
+                          <td className="r mono">
+                            {i.shift > 0 ? '+' : i.shift < 0 ? '\u2013' : ''}
+                            {fixed(Math.abs(i.shift), 2)}
+                          </td>
+                          <td>
+                            {i.kinder + i.harder < 6
+                              ? 'too few differ to say'
+                              : i.luck >= 0.05
+                                ? 'no side that is sure'
+                                : i.shift < 0
+                                  ? 'kinder than the recording'
+                                  : 'harder than the recording'}
+                          </td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+                <p className="soft small mb-0 mt-2">
+                  A step is from within to edge, or from edge to outside. Kinder against harder is weighed by a sign
+                  test; under 5 in 100 it is said.
+                </p>
+              </Panel>
+              <Panel title="Criterion by criterion">
+                <div className="scroll-x">
+                  <table className="plain">
+                    <thead>
+                      <tr>
+                        <th>Criterion</th>
+                        {instructors.map((i) => (
+                          <th key={i.author}>{i.name}</th>
+                        ))}
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {criteria.map((c) => (
+                        <tr key={c}>
+                          <td>{say(c)}</td>
+                          {instructors.map((i) => {
+                            const x = i.byCriterion.find((y) => y.criterion === c);
+                            return (
+                              <td key={i.author} className="mono small">
+                                {x ? `${x.agree} of ${x.n} the same, ${x.kinder} kinder, ${x.harder} harder` : ''}
+                              </td>
+                            );
+                          })}
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              </Panel>
+            </div>
+          )}
+        </div>
+      </main>
     </>
   );
 }

@@ -17,20 +17,54 @@ export default async function TimesPage() {
   const staff = may.keepFleetDown(user);
   const own = personKey(user);
   const people = data.people.filter((p) => may.keepWindows(user, p.key) && (p.instructor || p.key === own));
-  const options = [...data.people.filter((p) => may.keepWindows(user, p.key)).map((p) => ({ key: p.key, name: p.name })), ...(staff ? data.airframes.map((a) => ({ key: `a:${a.id}`, name: a.registration })) : [])];
+  const options = [
+    ...data.people.filter((p) => may.keepWindows(user, p.key)).map((p) => ({ key: p.key, name: p.name })),
+    ...(staff ? data.airframes.map((a) => ({ key: `a:${a.id}`, name: a.registration })) : []),
+  ];
   return (
     <>
       <PageStrip name="Schedule" line="times, away, down" user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Times" line="When people can be booked each week, when they are away, and which aeroplanes are out of the line." />
-        <div className="grid g-1-1" style={{ alignItems: 'start' }}>
-          <div className="grid">{people.map((p) => <Panel key={p.key} title={p.name}><WindowsForm person={p.key} name={p.name} today={today} windows={p.windows} save={saveWindowsAction} /></Panel>)}</div>
-          <div className="grid">
-            <AwayList zone={data.zone} end={endAwayAction} rows={data.away.map((a) => ({ id: a.id, name: a.name, kind: a.kind, from: a.from, to: a.to, why: a.why, ends: a.kind !== 'exceedance' && (a.who.startsWith('a:') ? staff : may.keepWindows(user, a.who)) }))} />
-            <Panel title={staff ? 'Away, or out of the line' : 'Away'}><AwayForm options={options} zone={data.zone} today={today} save={saveAwayAction} /></Panel>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Times"
+            line="When people can be booked each week, when they are away, and which aeroplanes are out of the line."
+          />
+          <div className="grid g-1-1" style={{ alignItems: 'start' }}>
+            <div className="grid">
+              {people.map((p) => (
+                <Panel key={p.key} title={p.name}>
+                  <WindowsForm
+                    person={p.key}
+                    name={p.name}
+                    today={today}
+                    windows={p.windows}
+                    save={saveWindowsAction}
+                  />
+                </Panel>
+              ))}
+            </div>
+            <div className="grid">
+              <AwayList
+                zone={data.zone}
+                end={endAwayAction}
+                rows={data.away.map((a) => ({
+                  id: a.id,
+                  name: a.name,
+                  kind: a.kind,
+                  from: a.from,
+                  to: a.to,
+                  why: a.why,
+                  ends: a.kind !== 'exceedance' && (a.who.startsWith('a:') ? staff : may.keepWindows(user, a.who)),
+                }))}
+              />
+              <Panel title={staff ? 'Away, or out of the line' : 'Away'}>
+                <AwayForm options={options} zone={data.zone} today={today} save={saveAwayAction} />
+              </Panel>
+            </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

@@ -13,32 +13,97 @@ import { releaseExceedanceAction } from '../../../actions';
 import { checkoutPage } from '../../../checkout-page';
 
 export const metadata: Metadata = { title: 'Replay' };
-const FORMATS = [['gpx', 'GPX'], ['kml', 'KML'], ['geojson', 'GeoJSON'], ['csv', 'results, CSV'], ['json', 'results, JSON'], ['file', 'the file as it came']] as const;
+const FORMATS = [
+  ['gpx', 'GPX'],
+  ['kml', 'KML'],
+  ['geojson', 'GeoJSON'],
+  ['csv', 'results, CSV'],
+  ['json', 'results, JSON'],
+  ['file', 'the file as it came'],
+] as const;
 
-export default async function TracePage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ landing?: string; beside?: string }> }) {
+export default async function TracePage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ landing?: string; beside?: string }>;
+}) {
   const user = await requireUser();
   const trace = await traceById(user, (await params).id);
   denyUnless(trace !== null);
   const { strip } = await checkoutPage(Promise.resolve({ id: trace.checkoutId }));
   const joined = await trace.join();
   const speed = joined.standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
-  const numbers = Object.fromEntries(joined.landings.flatMap((l) => (l.landing && l.foundIndex !== null ? [[l.foundIndex, l.landing.number]] : [])));
+  const numbers = Object.fromEntries(
+    joined.landings.flatMap((l) => (l.landing && l.foundIndex !== null ? [[l.foundIndex, l.landing.number]] : [])),
+  );
   const asked = await searchParams;
-  const eventOf = (number: string | undefined): number | null => joined.landings.find((l) => l.landing && l.foundIndex !== null && String(l.landing.number) === number)?.foundIndex ?? null;
+  const eventOf = (number: string | undefined): number | null =>
+    joined.landings.find((l) => l.landing && l.foundIndex !== null && String(l.landing.number) === number)
+      ?.foundIndex ?? null;
   const waiting = trace.limits.filter((l) => !l.released).length;
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
-      <main id="main"><div className="column">
-        <Title title={`Lesson ${trace.lesson} as recorded`} line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}. ${trace.name}, added by ${trace.uploader}.`}>
-          <Link className="btn btn-outline-primary" href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}>To the debrief</Link>
-          <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>{trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}</Link>
-        </Title>
-        {trace.limits.length > 0 ? <details className={`mb-3 ${waiting > 0 ? 'trouble' : 'panel'}`} open={trace.limits.some((l) => l.releases)}><summary><strong>{waiting > 0 ? `${trace.registration} is flagged: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} passed` : 'Limits passed, released'}</strong></summary><div className="mt-2"><Limits limits={trace.limits} release={releaseExceedanceAction} /></div></details> : null}
-        <Replay start={{ chosen: eventOf(asked.landing), beside: eventOf(asked.beside) }} traceId={trace.id} startUtc={trace.startUtc} analysis={trace.analysis} context={trace.context} strips={runwayCorners(trace.context)} tolerance={speed} numbers={numbers} unit={joined.unit} />
-        <p className="mt-3 mb-2">Take it along: {FORMATS.map(([as, name], i) => <span key={as}>{i > 0 ? ' \u00b7 ' : ''}<a href={`/api/traces/${trace.id}/export?as=${as}`} download>{name}</a></span>)}</p>
-        <Outranked extra="A recorder shows what its sensors saw." />
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={`Lesson ${trace.lesson} as recorded`}
+            line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}. ${trace.name}, added by ${trace.uploader}.`}
+          >
+            <Link
+              className="btn btn-outline-primary"
+              href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}
+            >
+              To the debrief
+            </Link>
+            <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>
+              {trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}
+            </Link>
+          </Title>
+          {trace.limits.length > 0 ? (
+            <details
+              className={`mb-3 ${waiting > 0 ? 'trouble' : 'panel'}`}
+              open={trace.limits.some((l) => l.releases)}
+            >
+              <summary>
+                <strong>
+                  {waiting > 0
+                    ? `${trace.registration} is flagged: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} passed`
+                    : 'Limits passed, released'}
+                </strong>
+              </summary>
+              <div className="mt-2">
+                <Limits limits={trace.limits} release={releaseExceedanceAction} />
+              </div>
+            </details>
+          ) : null}
+          <Replay
+            start={{ chosen: eventOf(asked.landing), beside: eventOf(asked.beside) }}
+            traceId={trace.id}
+            startUtc={trace.startUtc}
+            analysis={trace.analysis}
+            context={trace.context}
+            strips={runwayCorners(trace.context)}
+            tolerance={speed}
+            numbers={numbers}
+            unit={joined.unit}
+          />
+          <p className="mt-3 mb-2">
+            Take it along:{' '}
+            {FORMATS.map(([as, name], i) => (
+              <span key={as}>
+                {i > 0 ? ' \u00b7 ' : ''}
+                <a href={`/api/traces/${trace.id}/export?as=${as}`} download>
+                  {name}
+                </a>
+              </span>
+            ))}
+          </p>
+          <Outranked extra="A recorder shows what its sensors saw." />
+        </div>
+      </main>
     </>
   );
 }

@@ -20,11 +20,23 @@ export default async function NewTracePage({ searchParams }: { searchParams: Pro
   return (
     <>
       <PageStrip name="Recordings" line="add one" user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Add a recording" line="Read here first, then kept with the flight as it came." />
-        <ImportTrace key={wanted} flights={flights.map((f) => ({ id: f.id, name: `${f.pilotName}, ${f.registration}, lesson ${f.lesson}, ${dateText(f.flownOn)}` }))} sortieId={wanted} context={where?.context ?? null} />
-        <div className="mt-3"><Outranked extra="A recorder shows what its sensors saw, not what the aeroplane can take." /></div>
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title title="Add a recording" line="Read here first, then kept with the flight as it came." />
+          <ImportTrace
+            key={wanted}
+            flights={flights.map((f) => ({
+              id: f.id,
+              name: `${f.pilotName}, ${f.registration}, lesson ${f.lesson}, ${dateText(f.flownOn)}`,
+            }))}
+            sortieId={wanted}
+            context={where?.context ?? null}
+          />
+          <div className="mt-3">
+            <Outranked extra="A recorder shows what its sensors saw, not what the aeroplane can take." />
+          </div>
+        </div>
+      </main>
     </>
   );
 }

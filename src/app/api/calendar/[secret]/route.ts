@@ -12,5 +12,14 @@ export async function GET(request: Request, { params }: { params: Promise<{ secr
   if (!owner) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
   const bookings = await ownBookings(owner.user, new Date(Date.parse(nowIso()) - BACK_MS).toISOString(), true);
   const { aerodrome } = await fieldFacts();
-  return new NextResponse(icsOf(bookings, { place: `${aerodrome.name} ${aerodrome.ident}`, alarmMin: owner.alarmMin, now: nowIso(), origin: originOf(request), name: `Jeito, ${owner.user.name}` }), { headers: { 'content-type': 'text/calendar; charset=utf-8', 'cache-control': 'no-store' } });
+  return new NextResponse(
+    icsOf(bookings, {
+      place: `${aerodrome.name} ${aerodrome.ident}`,
+      alarmMin: owner.alarmMin,
+      now: nowIso(),
+      origin: originOf(request),
+      name: `Jeito, ${owner.user.name}`,
+    }),
+    { headers: { 'content-type': 'text/calendar; charset=utf-8', 'cache-control': 'no-store' } },
+  );
 }

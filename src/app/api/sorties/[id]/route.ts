@@ -6,5 +6,7 @@ import { sortiePack } from '@/server/queries/pack';
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
   const user = await currentUser();
   const pack = user && (await sortiePack(user, (await params).id));
-  return pack ? NextResponse.json(pack) : NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+  return pack
+    ? NextResponse.json(pack)
+    : NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
 }

@@ -13,7 +13,12 @@ export default async function KneeboardPage({ params }: { params: Promise<{ brie
   denyUnless(found !== null);
   return (
     <main id="main" className="cardpage">
-      <p className="actions"><Link href={`/checkouts/${found.checkoutId}/brief`}>Back to the brief</Link> <a className="btn btn-primary" href={`/api/briefs/${found.id}/card`}>PDF</a></p>
+      <p className="actions">
+        <Link href={`/checkouts/${found.checkoutId}/brief`}>Back to the brief</Link>{' '}
+        <a className="btn btn-primary" href={`/api/briefs/${found.id}/card`}>
+          PDF
+        </a>
+      </p>
       <KneeboardCard card={found.card} />
     </main>
   );

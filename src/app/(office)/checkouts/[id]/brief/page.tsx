@@ -34,10 +34,22 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const aerodrome = await homeAerodrome();
   const house = await contentById('house', head.houseId);
   const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
-  const pic = head.opening.pic === 'instructor' ? 'the instructor' : head.opening.pic === 'pilot' ? `${head.pilotName} may be` : 'not decided';
+  const pic =
+    head.opening.pic === 'instructor'
+      ? 'the instructor'
+      : head.opening.pic === 'pilot'
+        ? `${head.pilotName} may be`
+        : 'not decided';
   const common = {
-    pilotName: head.pilotName, registration: head.registration, sheet: head.sheet, house, aerodrome, schools: chosenSchools(topics, head.schools), pic: { who: pic, reason: head.opening.picReason, logs: head.opening.logs },
-    insurer: head.airframe.insurer, defects: head.airframe.deferredDefects.map((d) => d.text),
+    pilotName: head.pilotName,
+    registration: head.registration,
+    sheet: head.sheet,
+    house,
+    aerodrome,
+    schools: chosenSchools(topics, head.schools),
+    pic: { who: pic, reason: head.opening.picReason, logs: head.opening.logs },
+    insurer: head.airframe.insurer,
+    defects: head.airframe.deferredDefects.map((d) => d.text),
   };
   const flags = await openLimits();
   if (!runs || head.status !== 'open') {
@@ -45,12 +57,32 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     return (
       <>
         <FlightStrip facts={strip} at="brief" />
-        <main id="main"><div className="column">
-          <AirframeFlag registration={head.registration} limits={flags} />
-          {toShow?.brief ? (
-            <BriefView {...common} lesson={toShow.lesson} choices={toShow.brief.choices} result={toShow.brief.snapshot} briefId={toShow.brief.id} acknowledgedAt={toShow.brief.acknowledgedAt} acknowledgedByName={toShow.brief.acknowledgedByName} mayAcknowledge={may.acknowledgeBrief(user, head) && !toShow.brief.acknowledgedAt} acknowledge={acknowledgeBriefAction} />
-          ) : <><Title title="Brief" /><Empty title="Nothing briefed yet" text="When the instructor saves the brief of the next lesson it stands here for you to read and acknowledge." /></>}
-        </div></main>
+        <main id="main">
+          <div className="column">
+            <AirframeFlag registration={head.registration} limits={flags} />
+            {toShow?.brief ? (
+              <BriefView
+                {...common}
+                lesson={toShow.lesson}
+                choices={toShow.brief.choices}
+                result={toShow.brief.snapshot}
+                briefId={toShow.brief.id}
+                acknowledgedAt={toShow.brief.acknowledgedAt}
+                acknowledgedByName={toShow.brief.acknowledgedByName}
+                mayAcknowledge={may.acknowledgeBrief(user, head) && !toShow.brief.acknowledgedAt}
+                acknowledge={acknowledgeBriefAction}
+              />
+            ) : (
+              <>
+                <Title title="Brief" />
+                <Empty
+                  title="Nothing briefed yet"
+                  text="When the instructor saves the brief of the next lesson it stands here for you to read and acknowledge."
+                />
+              </>
+            )}
+          </div>
+        </main>
       </>
     );
   }
@@ -65,10 +97,28 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
   const booked = await nextBookingOf(head.id, now);
   const fresh: BriefChoices = {
-    flownOn: now.slice(0, 10), runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '', wind: null, maxFlapDeg: null,
-    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))), pilotKg: head.pilotMassKg, instructorKg: user.massKg, baggageKg: 0, rearKg: 0, qnhHpa: null, oatC: null, surfaceState: 'dry', night: booked !== null && isNight(booked.flightEnds, aerodrome, record.pack.night.logging), bookingMin: booked?.minutes ?? house.bookingMin, second: null, layout: await briefTemplate(head.goals[0] ?? ''),
-    speedSchool: (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
-    gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half', intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual, instructorLimitKt: user.ownCrosswindKt, focus: '',
+    flownOn: now.slice(0, 10),
+    runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '',
+    wind: null,
+    maxFlapDeg: null,
+    fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))),
+    pilotKg: head.pilotMassKg,
+    instructorKg: user.massKg,
+    baggageKg: 0,
+    rearKg: 0,
+    qnhHpa: null,
+    oatC: null,
+    surfaceState: 'dry',
+    night: booked !== null && isNight(booked.flightEnds, aerodrome, record.pack.night.logging),
+    bookingMin: booked?.minutes ?? house.bookingMin,
+    second: null,
+    layout: await briefTemplate(head.goals[0] ?? ''),
+    speedSchool:
+      (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
+    gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half',
+    intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual,
+    instructorLimitKt: user.ownCrosswindKt,
+    focus: '',
   };
   const plan = await planOf(head.id, lesson);
   const kept = briefed?.brief?.choices ?? { ...fresh, focus: plan?.focus.join('; ').slice(0, 120) ?? '' };
@@ -76,16 +126,37 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   return (
     <>
       <FlightStrip facts={strip} at="brief" />
-      <main id="main"><div className="column">
-        <AirframeFlag registration={head.registration} limits={flags} />
-        <BriefWorkbench
-          {...common}
-          checkoutId={head.id} lesson={lesson} choices={choices} airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null} ladder={ladder} habits={habits} eyeHeightM={await eyeHeightOf(head.pilotId, head.typeCode)} serverNow={now}
-          saved={briefed?.brief ? { briefId: briefed.brief.id, sortieId: briefed.id, version: briefed.brief.version, createdAt: briefed.brief.createdAt, acknowledgedAt: briefed.brief.acknowledgedAt, acknowledgedByName: briefed.brief.acknowledgedByName } : null}
-          station={{ report: observation.text, forecast: stationForecast(aerodrome.ident, now).text }}
-          action={saveBriefAction} templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
-        />
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <AirframeFlag registration={head.registration} limits={flags} />
+          <BriefWorkbench
+            {...common}
+            checkoutId={head.id}
+            lesson={lesson}
+            choices={choices}
+            airframeCrosswindKt={head.airframe.crosswindLimitKt?.value ?? null}
+            ladder={ladder}
+            habits={habits}
+            eyeHeightM={await eyeHeightOf(head.pilotId, head.typeCode)}
+            serverNow={now}
+            saved={
+              briefed?.brief
+                ? {
+                    briefId: briefed.brief.id,
+                    sortieId: briefed.id,
+                    version: briefed.brief.version,
+                    createdAt: briefed.brief.createdAt,
+                    acknowledgedAt: briefed.brief.acknowledgedAt,
+                    acknowledgedByName: briefed.brief.acknowledgedByName,
+                  }
+                : null
+            }
+            station={{ report: observation.text, forecast: stationForecast(aerodrome.ident, now).text }}
+            action={saveBriefAction}
+            templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
+          />
+        </div>
+      </main>
     </>
   );
 }

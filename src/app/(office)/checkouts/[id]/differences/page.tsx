@@ -30,27 +30,85 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
   return (
     <>
       <FlightStrip facts={strip} at="brief" />
-      <main id="main"><div className="column">
-        <Title title={flown.length === 0 ? 'Habits' : `${plural(drops.length, 'habit')} to drop, ${adds.length} to add`} line={flown.length === 0 ? `Nothing is entered yet of what ${head.pilotName} has flown by type.` : `From ${from} to ${head.registration}, ${head.typeName}; goal ${list(head.goals.map(say))}.`}>
-          <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>Brief with these</Link>
-        </Title>
-        <div className="grid">
-          {flown.length === 0
-            ? <Empty title="No hours by type" text={keeps ? 'Enter the types and hours below: the old habit is weighed from them, and what must be dropped stands here, worst first.' : 'Your instructor enters the types and hours you have flown; then what must be dropped stands here.'} />
-            : <FirstThree rows={rows} />}
-          <div className="grid g-2-1">
-            <Panel title="In the order of the flight">{rows.length === 0 ? <p className="soft mb-0">Nothing to compare yet.</p> : <DifferenceGroups rows={rows} many={flown.length > 1} />}</Panel>
-            <div className="grid" style={{ alignContent: 'start' }}>
-              <Panel title={`What ${head.pilotName.split(' ')[0] ?? 'the pilot'} has flown`}>
-                {keeps ? <HoursForm pilotId={head.pilotId} rows={flown.map((f) => ({ typeCode: f.typeCode, hours: f.hours, lastFlown: f.lastFlown.slice(0, 10) }))} types={types} today={now.slice(0, 10)} action={saveHoursAction} />
-                  : <table className="plain"><tbody>{flown.map((f) => <tr key={f.typeCode}><td>{f.typeName}</td><td className="r mono">{fixed(f.hours)} h</td><td className="mono">{daysBetween(f.lastFlown, now)} days ago</td></tr>)}</tbody></table>}
+      <main id="main">
+        <div className="column">
+          <Title
+            title={flown.length === 0 ? 'Habits' : `${plural(drops.length, 'habit')} to drop, ${adds.length} to add`}
+            line={
+              flown.length === 0
+                ? `Nothing is entered yet of what ${head.pilotName} has flown by type.`
+                : `From ${from} to ${head.registration}, ${head.typeName}; goal ${list(head.goals.map(say))}.`
+            }
+          >
+            <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>
+              Brief with these
+            </Link>
+          </Title>
+          <div className="grid">
+            {flown.length === 0 ? (
+              <Empty
+                title="No hours by type"
+                text={
+                  keeps
+                    ? 'Enter the types and hours below: the old habit is weighed from them, and what must be dropped stands here, worst first.'
+                    : 'Your instructor enters the types and hours you have flown; then what must be dropped stands here.'
+                }
+              />
+            ) : (
+              <FirstThree rows={rows} />
+            )}
+            <div className="grid g-2-1">
+              <Panel title="In the order of the flight">
+                {rows.length === 0 ? (
+                  <p className="soft mb-0">Nothing to compare yet.</p>
+                ) : (
+                  <DifferenceGroups rows={rows} many={flown.length > 1} />
+                )}
               </Panel>
-              <Panel title="See it and feel the pace"><LabLinks checkoutId={head.id} but="habits" /></Panel>
-              <Panel title="How the rank is made"><p className="mb-1 small">Severity (0 to 10, house data) × share of the habit × how much of this goal is flown in that phase. The habit is hours, fading with 180 days. Where the old action is the wrong one it stands above all others.</p><Outranked /></Panel>
+              <div className="grid" style={{ alignContent: 'start' }}>
+                <Panel title={`What ${head.pilotName.split(' ')[0] ?? 'the pilot'} has flown`}>
+                  {keeps ? (
+                    <HoursForm
+                      pilotId={head.pilotId}
+                      rows={flown.map((f) => ({
+                        typeCode: f.typeCode,
+                        hours: f.hours,
+                        lastFlown: f.lastFlown.slice(0, 10),
+                      }))}
+                      types={types}
+                      today={now.slice(0, 10)}
+                      action={saveHoursAction}
+                    />
+                  ) : (
+                    <table className="plain">
+                      <tbody>
+                        {flown.map((f) => (
+                          <tr key={f.typeCode}>
+                            <td>{f.typeName}</td>
+                            <td className="r mono">{fixed(f.hours)} h</td>
+                            <td className="mono">{daysBetween(f.lastFlown, now)} days ago</td>
+                          </tr>
+                        ))}
+                      </tbody>
+                    </table>
+                  )}
+                </Panel>
+                <Panel title="See it and feel the pace">
+                  <LabLinks checkoutId={head.id} but="habits" />
+                </Panel>
+                <Panel title="How the rank is made">
+                  <p className="mb-1 small">
+                    Severity (0 to 10, house data) × share of the habit × how much of this goal is flown in that phase.
+                    The habit is hours, fading with 180 days. Where the old action is the wrong one it stands above all
+                    others.
+                  </p>
+                  <Outranked />
+                </Panel>
+              </div>
             </div>
           </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }

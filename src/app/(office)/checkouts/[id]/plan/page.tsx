@@ -25,15 +25,43 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
-      <main id="main"><div className="column">
-        <AirframeFlag registration={head.registration} limits={await openLimits()} />
-        <Title title={`Next lesson: ${head.pilotName}`} line={`Proposed from what is open, what was found, the wind earned and the time there is. ${saved ? `A plan of lesson ${lesson} was kept ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You have the last word: move, shorten, take out, add.'}`}>
-          <Link className="btn btn-outline-primary" href={`/checkouts/${head.id}/debrief`}>To the debrief</Link>
-          <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>Brief lesson {lesson}</Link>
-        </Title>
-        <PlanWorkbench key={saved?.version ?? 0} checkoutId={head.id} lesson={lesson} {...facts} saved={saved ? { version: saved.version, by: saved.createdBy, at: saved.createdAt, blocks: saved.blocks, focus: saved.focus } : null} action={savePlanAction} />
-        <div className="mt-3"><Outranked /></div>
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <AirframeFlag registration={head.registration} limits={await openLimits()} />
+          <Title
+            title={`Next lesson: ${head.pilotName}`}
+            line={`Proposed from what is open, what was found, the wind earned and the time there is. ${saved ? `A plan of lesson ${lesson} was kept ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You have the last word: move, shorten, take out, add.'}`}
+          >
+            <Link className="btn btn-outline-primary" href={`/checkouts/${head.id}/debrief`}>
+              To the debrief
+            </Link>
+            <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>
+              Brief lesson {lesson}
+            </Link>
+          </Title>
+          <PlanWorkbench
+            key={saved?.version ?? 0}
+            checkoutId={head.id}
+            lesson={lesson}
+            {...facts}
+            saved={
+              saved
+                ? {
+                    version: saved.version,
+                    by: saved.createdBy,
+                    at: saved.createdAt,
+                    blocks: saved.blocks,
+                    focus: saved.focus,
+                  }
+                : null
+            }
+            action={savePlanAction}
+          />
+          <div className="mt-3">
+            <Outranked />
+          </div>
+        </div>
+      </main>
     </>
   );
 }

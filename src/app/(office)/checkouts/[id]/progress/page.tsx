@@ -19,10 +19,27 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
   const base = `/checkouts/${head.id}`;
   const here = await debriefLandings(record);
   if (here.length === 0) {
-    return <><FlightStrip facts={strip} at="debrief" /><main id="main"><div className="column"><Title title="All lessons" /><Empty title="Nothing recorded yet" text="When landings are recorded, their places, speeds, trends and whose they were stand here." {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})} /></div></main></>;
+    return (
+      <>
+        <FlightStrip facts={strip} at="debrief" />
+        <main id="main">
+          <div className="column">
+            <Title title="All lessons" />
+            <Empty
+              title="Nothing recorded yet"
+              text="When landings are recorded, their places, speeds, trends and whose they were stand here."
+              {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
+            />
+          </div>
+        </main>
+      </>
+    );
   }
   // The pilot's own history: checkouts before this one, on whatever type.
-  const earlier = await rows<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :pilot AND id <> :id ORDER BY created_at', { pilot: head.pilotId, id: head.id });
+  const earlier = await rows<{ id: string }>(
+    'SELECT id FROM checkouts WHERE pilot_id = :pilot AND id <> :id ORDER BY created_at',
+    { pilot: head.pilotId, id: head.id },
+  );
   const landings: ProgressLanding[] = here.map((l) => ({ ...l, checkoutId: head.id, typeName: head.typeName }));
   const types: string[] = [];
   for (const { id } of earlier) {
@@ -33,27 +50,87 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
     landings.push(...of.map((l) => ({ ...l, checkoutId: id, typeName: other.typeName })));
   }
   // The reasons stand on the debrief of each lesson; here they would only be weight.
-  const light = landings.map((l) => ({ ...l, judged: { ...l.judged, criteria: l.judged.criteria.map((c) => ({ ...c, reason: '' })) } }));
+  const light = landings.map((l) => ({
+    ...l,
+    judged: { ...l.judged, criteria: l.judged.criteria.map((c) => ({ ...c, reason: '' })) },
+  }));
   const runItem = items.find((i) => !i.met && i.item.evidence.kind === 'run');
   const rule = runItem?.item.evidence.kind === 'run' ? runItem.item.evidence : null;
-  const current = rule ? runRule({ landings: record.landings.map((l) => ({ sortieId: l.sortieId, date: l.date, firstOfSortie: l.firstOfSortie, group: l.group, attitude: l.intended, crosswindKt: l.crosswindKt, landingClass: l.judged.landingClass })), needed: rule.needed, group: evidence.group, attitude: rule.attitude, windKt: rule.windKt, accuracyItem: rule.accuracy, minSorties: rule.minSorties, minDays: rule.minDays }).currentRun : 0;
+  const current = rule
+    ? runRule({
+        landings: record.landings.map((l) => ({
+          sortieId: l.sortieId,
+          date: l.date,
+          firstOfSortie: l.firstOfSortie,
+          group: l.group,
+          attitude: l.intended,
+          crosswindKt: l.crosswindKt,
+          landingClass: l.judged.landingClass,
+        })),
+        needed: rule.needed,
+        group: evidence.group,
+        attitude: rule.attitude,
+        windKt: rule.windKt,
+        accuracyItem: rule.accuracy,
+        minSorties: rule.minSorties,
+        minDays: rule.minDays,
+      }).currentRun
+    : 0;
   const latest = record.sorties[record.sorties.length - 1];
-  const runway = (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === (latest?.brief?.choices.runwayEnd ?? '')));
+  const runway = (await homeAerodrome()).runways.find((r) =>
+    r.ends.some((e) => e.ident === (latest?.brief?.choices.runwayEnd ?? '')),
+  );
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
-      <main id="main"><div className="column">
-        <Title title={`All lessons: ${head.pilotName}`} line={`Every landing of this checkout${types.length > 0 ? `, and ${head.pilotName.split(' ')[0] ?? 'the pilot'}\u2019s own history on ${types.join(', ')}` : ''}. Judged by the standard ${standard.name}.`}>
-          <Link className="btn btn-outline-primary" href={`${base}/debrief`}>To the debrief</Link>
-          {runs && head.status === 'open' ? <Link className="btn btn-primary" href={`${base}/plan`}>Plan the next lesson</Link> : null}
-        </Title>
-        <Progress
-          checkoutId={head.id} landings={light} here={head.typeName} types={types} aimPointM={head.sheet.landing.aimPointM.value} trackM={head.sheet.gear.trackM.value} widthM={runway?.widthM ?? 18} box={standard.boxM}
-          criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))} run={rule ? { needed: rule.needed, current, attitude: rule.attitude, accuracy: rule.accuracy, missing: runItem?.missing.join('; ') ?? '', what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(/\s+/g, ' ') } : null}
-          medians={await mediansOf(head.typeCode)} fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
-        />
-        <div className="mt-3"><Outranked extra="Statistics say what was flown; the instructor says what it means." /></div>
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={`All lessons: ${head.pilotName}`}
+            line={`Every landing of this checkout${types.length > 0 ? `, and ${head.pilotName.split(' ')[0] ?? 'the pilot'}\u2019s own history on ${types.join(', ')}` : ''}. Judged by the standard ${standard.name}.`}
+          >
+            <Link className="btn btn-outline-primary" href={`${base}/debrief`}>
+              To the debrief
+            </Link>
+            {runs && head.status === 'open' ? (
+              <Link className="btn btn-primary" href={`${base}/plan`}>
+                Plan the next lesson
+              </Link>
+            ) : null}
+          </Title>
+          <Progress
+            checkoutId={head.id}
+            landings={light}
+            here={head.typeName}
+            types={types}
+            aimPointM={head.sheet.landing.aimPointM.value}
+            trackM={head.sheet.gear.trackM.value}
+            widthM={runway?.widthM ?? 18}
+            box={standard.boxM}
+            criteria={standard.criteria.map((c) => ({ id: c.id, unit: c.unit, measured: c.measured }))}
+            run={
+              rule
+                ? {
+                    needed: rule.needed,
+                    current,
+                    attitude: rule.attitude,
+                    accuracy: rule.accuracy,
+                    missing: runItem?.missing.join('; ') ?? '',
+                    what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(
+                      /\s+/g,
+                      ' ',
+                    ),
+                  }
+                : null
+            }
+            medians={await mediansOf(head.typeCode)}
+            fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
+          />
+          <div className="mt-3">
+            <Outranked extra="Statistics say what was flown; the instructor says what it means." />
+          </div>
+        </div>
+      </main>
     </>
   );
 }

@@ -22,7 +22,21 @@ export default async function EditTypePage({ params }: { params: Promise<{ type:
   return (
     <>
       <PageStrip name={type.sheet.name} line={`editing from version ${type.version}`} user={user.name} />
-      <main id="main"><div className="column"><SheetEditor kind="type" title={`Edit ${type.sheet.name}`} node={formNode(TypeSheet)} value={type.sheet} version={type.version} dialUnit={type.sheet.dial.unit} type={null} save={save} back={`/hangar/${code}`} /></div></main>
+      <main id="main">
+        <div className="column">
+          <SheetEditor
+            kind="type"
+            title={`Edit ${type.sheet.name}`}
+            node={formNode(TypeSheet)}
+            value={type.sheet}
+            version={type.version}
+            dialUnit={type.sheet.dial.unit}
+            type={null}
+            save={save}
+            back={`/hangar/${code}`}
+          />
+        </div>
+      </main>
     </>
   );
 }

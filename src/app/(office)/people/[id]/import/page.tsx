@@ -18,10 +18,20 @@ export default async function ImportPage({ params }: { params: Promise<{ id: str
   return (
     <>
       <PageStrip name="People" line={`${p.name}, logbook`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title="Read a logbook in" line={<>A CSV file of flights. Its hours feed the hours by type and the habits, its landings the recent experience of <Link href={`/people/${p.pilotId}`}>{p.name}</Link>. Nothing is kept until you say so.</>} />
-        <LogbookImport pilotId={p.pilotId} name={p.name} types={p.types} />
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Read a logbook in"
+            line={
+              <>
+                A CSV file of flights. Its hours feed the hours by type and the habits, its landings the recent
+                experience of <Link href={`/people/${p.pilotId}`}>{p.name}</Link>. Nothing is kept until you say so.
+              </>
+            }
+          />
+          <LogbookImport pilotId={p.pilotId} name={p.name} types={p.types} />
+        </div>
+      </main>
     </>
   );
 }

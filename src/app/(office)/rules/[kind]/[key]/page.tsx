@@ -28,42 +28,173 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
   return (
     <>
       <PageStrip name="Rules" line={`${kind} ${key}`} user={user.name} />
-      <main id="main"><div className="column">
-        <Title title={body.name ?? key} line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${dateText(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}>
-          <Link className="btn btn-outline-primary" href="/rules">All rules</Link>
-          <a className="btn btn-outline-primary" href={`/api/rules/${kind}/${key}`}>Export</a>
-          {chief ? <Link className="btn btn-primary" href={`/rules/${kind}/${key}/edit`}>Edit</Link> : null}
-        </Title>
-        {proposed.map((v) => <Panel key={v.id} title="The product proposes an update"><p>{plural(v.differences.length, 'difference')} from the house’s version. It is not in force.</p><DifferenceList differences={v.differences} />{chief ? <AdoptForm id={v.id} action={adoptContentAction} /> : null}</Panel>)}
-        <div className="grid g-2-1">
-          <div className="grid" style={{ alignContent: 'start' }}>{kind === 'programme' ? <ProgrammeView p={inForce.body as Programme} /> : kind === 'pack' ? <PackView p={inForce.body as RulePack} /> : kind === 'standard' ? <StandardView s={inForce.body as Standard} /> : kind === 'house' ? <HouseView h={inForce.body as House} /> : <Panel title="As data"><pre className="mono small mb-0" style={{ maxHeight: 560, overflow: 'auto' }} tabIndex={0}>{JSON.stringify(inForce.body, null, 1)}</pre></Panel>}</div>
-          <div><Panel title="Versions">{versions.map((v) => (
-            <details key={v.id} className="mb-2"><summary>{v.version}, {v.origin === 'house' ? v.author : v.origin === 'proposed' ? 'proposed' : 'the product'}, {dateText(v.createdAt)}: {v.reason}</summary>{v.differences.length > 0 ? <DifferenceList differences={v.differences} /> : <p className="soft small mb-0">The first, or nothing changed.</p>}</details>
-          ))}</Panel></div>
+      <main id="main">
+        <div className="column">
+          <Title
+            title={body.name ?? key}
+            line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${dateText(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}
+          >
+            <Link className="btn btn-outline-primary" href="/rules">
+              All rules
+            </Link>
+            <a className="btn btn-outline-primary" href={`/api/rules/${kind}/${key}`}>
+              Export
+            </a>
+            {chief ? (
+              <Link className="btn btn-primary" href={`/rules/${kind}/${key}/edit`}>
+                Edit
+              </Link>
+            ) : null}
+          </Title>
+          {proposed.map((v) => (
+            <Panel key={v.id} title="The product proposes an update">
+              <p>{plural(v.differences.length, 'difference')} from the house’s version. It is not in force.</p>
+              <DifferenceList differences={v.differences} />
+              {chief ? <AdoptForm id={v.id} action={adoptContentAction} /> : null}
+            </Panel>
+          ))}
+          <div className="grid g-2-1">
+            <div className="grid" style={{ alignContent: 'start' }}>
+              {kind === 'programme' ? (
+                <ProgrammeView p={inForce.body as Programme} />
+              ) : kind === 'pack' ? (
+                <PackView p={inForce.body as RulePack} />
+              ) : kind === 'standard' ? (
+                <StandardView s={inForce.body as Standard} />
+              ) : kind === 'house' ? (
+                <HouseView h={inForce.body as House} />
+              ) : (
+                <Panel title="As data">
+                  <pre className="mono small mb-0" style={{ maxHeight: 560, overflow: 'auto' }} tabIndex={0}>
+                    {JSON.stringify(inForce.body, null, 1)}
+                  </pre>
+                </Panel>
+              )}
+            </div>
+            <div>
+              <Panel title="Versions">
+                {versions.map((v) => (
+                  <details key={v.id} className="mb-2">
+                    <summary>
+                      {v.version},{' '}
+                      {v.origin === 'house' ? v.author : v.origin === 'proposed' ? 'proposed' : 'the product'},{' '}
+                      {dateText(v.createdAt)}: {v.reason}
+                    </summary>
+                    {v.differences.length > 0 ? (
+                      <DifferenceList differences={v.differences} />
+                    ) : (
+                      <p className="soft small mb-0">The first, or nothing changed.</p>
+                    )}
+                  </details>
+                ))}
+              </Panel>
+            </div>
+          </div>
         </div>
-      </div></main>
+      </main>
     </>
   );
 }
 
 function ProgrammeView({ p }: { p: Programme }) {
   return (
-    <Panel title={plural(p.items.length, 'item')}><p className="soft">{p.note}</p><div className="scroll-x"><table className="plain"><thead><tr><th>Item</th><th>Asks</th><th>Citation</th></tr></thead><tbody>{p.items.map((i) => (
-      <tr key={i.id}><td><span className="mono">{i.id}</span> <strong>{i.title}</strong><span className="tags">{i.safety ? <span className="tag">safety</span> : null}{i.source === 'house' ? <span className="tag">house</span> : null}{i.confirm ? <span className="tag v-edge">confirm</span> : null}</span><div className="soft small">{i.text}{i.prerequisites.length > 0 ? ` First ${list(i.prerequisites)}.` : ''}</div></td><td>{asksOf(i.evidence)}{i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}{i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}</td><td className="soft small">{i.citation}</td></tr>
-    ))}</tbody></table></div></Panel>
+    <Panel title={plural(p.items.length, 'item')}>
+      <p className="soft">{p.note}</p>
+      <div className="scroll-x">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th>Asks</th>
+              <th>Citation</th>
+            </tr>
+          </thead>
+          <tbody>
+            {p.items.map((i) => (
+              <tr key={i.id}>
+                <td>
+                  <span className="mono">{i.id}</span> <strong>{i.title}</strong>
+                  <span className="tags">
+                    {i.safety ? <span className="tag">safety</span> : null}
+                    {i.source === 'house' ? <span className="tag">house</span> : null}
+                    {i.confirm ? <span className="tag v-edge">confirm</span> : null}
+                  </span>
+                  <div className="soft small">
+                    {i.text}
+                    {i.prerequisites.length > 0 ? ` First ${list(i.prerequisites)}.` : ''}
+                  </div>
+                </td>
+                <td>
+                  {asksOf(i.evidence)}
+                  {i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}
+                  {i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}
+                </td>
+                <td className="soft small">{i.citation}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Panel>
   );
 }
 
 function PackView({ p }: { p: RulePack }) {
   return (
     <>
-      <Panel title={p.name}><p className="caution">{p.caution}</p>{p.goals.map((g) => (
-        <div key={g.goal} className="mb-3"><strong>{g.title}</strong> <span className="soft">{g.citation}</span>{g.confirm || g.recommendation?.confirm ? <span className="tag v-edge">confirm</span> : null}
-          <div>{g.essence} {g.decides === 'examiner' ? 'An examiner decides.' : 'The instructor signs.'} {g.written} Lasts: {g.lasts}</div>
-          <div className="soft small">{g.instructorNeeds}{g.prerequisites.length > 0 ? ` Before: ${list(g.prerequisites.map((x) => x.text))}.` : ''}{g.credit ? ` Credit: ${g.credit.text}` : ''}{g.organisation ? ` ${g.organisation}` : ''}</div></div>
-      ))}</Panel>
-      <Panel title="Recent experience"><table className="plain"><tbody>{p.recency.map((r) => <tr key={r.id}><td>{r.title}{r.confirm ? <span className="tag v-edge">confirm</span> : null}</td><td className="soft">{r.citation}</td></tr>)}{p.dated.map((d) => <tr key={d.id}><td>{d.title}: {d.months ? `${d.months} months` : `${d.days ?? 0} days`}{d.monthEnd ? ', to the end of the month' : ''}{d.confirm ? <span className="tag v-edge">confirm</span> : null}</td><td className="soft">{d.citation}</td></tr>)}</tbody></table></Panel>
-      {p.notCovered.length > 0 ? <Panel title="Not covered here"><ul className="mb-0 ps-3">{p.notCovered.map((n) => <li key={n}>{n}</li>)}</ul></Panel> : null}
+      <Panel title={p.name}>
+        <p className="caution">{p.caution}</p>
+        {p.goals.map((g) => (
+          <div key={g.goal} className="mb-3">
+            <strong>{g.title}</strong> <span className="soft">{g.citation}</span>
+            {g.confirm || g.recommendation?.confirm ? <span className="tag v-edge">confirm</span> : null}
+            <div>
+              {g.essence} {g.decides === 'examiner' ? 'An examiner decides.' : 'The instructor signs.'} {g.written}{' '}
+              Lasts: {g.lasts}
+            </div>
+            <div className="soft small">
+              {g.instructorNeeds}
+              {g.prerequisites.length > 0 ? ` Before: ${list(g.prerequisites.map((x) => x.text))}.` : ''}
+              {g.credit ? ` Credit: ${g.credit.text}` : ''}
+              {g.organisation ? ` ${g.organisation}` : ''}
+            </div>
+          </div>
+        ))}
+      </Panel>
+      <Panel title="Recent experience">
+        <table className="plain">
+          <tbody>
+            {p.recency.map((r) => (
+              <tr key={r.id}>
+                <td>
+                  {r.title}
+                  {r.confirm ? <span className="tag v-edge">confirm</span> : null}
+                </td>
+                <td className="soft">{r.citation}</td>
+              </tr>
+            ))}
+            {p.dated.map((d) => (
+              <tr key={d.id}>
+                <td>
+                  {d.title}: {d.months ? `${d.months} months` : `${d.days ?? 0} days`}
+                  {d.monthEnd ? ', to the end of the month' : ''}
+                  {d.confirm ? <span className="tag v-edge">confirm</span> : null}
+                </td>
+                <td className="soft">{d.citation}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Panel>
+      {p.notCovered.length > 0 ? (
+        <Panel title="Not covered here">
+          <ul className="mb-0 ps-3">
+            {p.notCovered.map((n) => (
+              <li key={n}>{n}</li>
+            ))}
+          </ul>
+        </Panel>
+      ) : null}
     </>
   );
 }
@@ -71,8 +202,43 @@ function PackView({ p }: { p: RulePack }) {
 function StandardView({ s }: { s: Standard }) {
   return (
     <>
-      <Panel title="Landings"><p className="soft">{s.source}. Edge: the last {fixed(s.edgeShare * 100)} % of a tolerance.</p><table className="plain"><tbody>{s.criteria.map((c) => <tr key={c.id}><td>{say(c.id)}</td><td className="mono">{c.measured ? `${fixed(c.measured.low, 1)} to ${fixed(c.measured.high, 1)} ${c.unit}` : 'by eye'}</td><td className="soft small">{c.citation}</td></tr>)}</tbody></table></Panel>
-      <Panel title="Airwork"><table className="plain"><tbody>{s.airwork.flatMap((a) => a.limits.map((l) => <tr key={`${a.kind}-${l.quantity}`}><td>{say(a.kind)}, {QUANTITY_NAME[l.quantity]}</td><td className="mono">{l.low} to +{l.high} {l.unit}</td><td className="soft small">{l.citation}</td></tr>))}</tbody></table></Panel>
+      <Panel title="Landings">
+        <p className="soft">
+          {s.source}. Edge: the last {fixed(s.edgeShare * 100)} % of a tolerance.
+        </p>
+        <table className="plain">
+          <tbody>
+            {s.criteria.map((c) => (
+              <tr key={c.id}>
+                <td>{say(c.id)}</td>
+                <td className="mono">
+                  {c.measured ? `${fixed(c.measured.low, 1)} to ${fixed(c.measured.high, 1)} ${c.unit}` : 'by eye'}
+                </td>
+                <td className="soft small">{c.citation}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Panel>
+      <Panel title="Airwork">
+        <table className="plain">
+          <tbody>
+            {s.airwork.flatMap((a) =>
+              a.limits.map((l) => (
+                <tr key={`${a.kind}-${l.quantity}`}>
+                  <td>
+                    {say(a.kind)}, {QUANTITY_NAME[l.quantity]}
+                  </td>
+                  <td className="mono">
+                    {l.low} to +{l.high} {l.unit}
+                  </td>
+                  <td className="soft small">{l.citation}</td>
+                </tr>
+              )),
+            )}
+          </tbody>
+        </table>
+      </Panel>
     </>
   );
 }
@@ -80,10 +246,36 @@ function StandardView({ s }: { s: Standard }) {
 function HouseView({ h }: { h: House }) {
   const s = h.signing;
   return (
-    <Panel title="Signing and intervals"><p className="soft">{s.source}</p>
-      <p>The signer has flown with the pilot within {h.signWithinDays} days. A part sign-off holds {s.partDays} days. A chief says yes to an override: {s.overrideNeedsChief === 'always' ? 'each' : s.overrideNeedsChief === 'safety' ? 'of a safety item' : 'never'}.</p>
-      <ul>{s.teach.map((r) => <li key={r.id}>To teach and sign: {r.title.toLowerCase()} <span className="soft">{r.citation}</span></li>)}</ul>
-      <table className="plain"><thead><tr><th>Check after days without flying</th><th className="r">Days</th></tr></thead><tbody>{s.intervals.map((i) => <tr key={i.of}><td>{say(i.of)}</td><td className="r mono">{i.days}</td></tr>)}</tbody></table>
+    <Panel title="Signing and intervals">
+      <p className="soft">{s.source}</p>
+      <p>
+        The signer has flown with the pilot within {h.signWithinDays} days. A part sign-off holds {s.partDays} days. A
+        chief says yes to an override:{' '}
+        {s.overrideNeedsChief === 'always' ? 'each' : s.overrideNeedsChief === 'safety' ? 'of a safety item' : 'never'}.
+      </p>
+      <ul>
+        {s.teach.map((r) => (
+          <li key={r.id}>
+            To teach and sign: {r.title.toLowerCase()} <span className="soft">{r.citation}</span>
+          </li>
+        ))}
+      </ul>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Check after days without flying</th>
+            <th className="r">Days</th>
+          </tr>
+        </thead>
+        <tbody>
+          {s.intervals.map((i) => (
+            <tr key={i.of}>
+              <td>{say(i.of)}</td>
+              <td className="r mono">{i.days}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </Panel>
   );
 }

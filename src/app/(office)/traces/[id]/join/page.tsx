@@ -22,17 +22,57 @@ export default async function JoinPage({ params }: { params: Promise<{ id: strin
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
-      <main id="main"><div className="column">
-        <Title title="Recorded beside tapped" line={`Lesson ${trace.lesson}, ${dateText(trace.flownOn)}, ${trace.name}. What you take over counts as measured and beats the eye; the eye${'\u2019'}s word stays in the record.`}>
-          <Link className="btn btn-outline-primary" href={`/traces/${trace.id}`}>To the replay</Link>
-          <Link className="btn btn-outline-primary" href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}>To the debrief</Link>
-        </Title>
-        <Join
-          traceId={trace.id} startUtc={trace.startUtc} open={trace.runs && trace.status === 'open'} unit={joined.unit} accept={acceptMeasuresAction}
-          landings={joined.landings.map((l, i) => ({ key: l.landing?.id ?? `found-${i}`, found: l.found, foundIndex: l.foundIndex, tapped: l.landing ? { id: l.landing.id, number: l.landing.number, kind: l.landing.kind } : null, apartS: l.apartS, measures: l.measures, accepted: l.landing?.measured?.traceId === trace.id ? Object.keys(l.landing.measured.values) : [] }))}
-          items={joined.items.map((i, k) => { const kind = TAPPED_AS[i.found.kind]; return { key: String(k), found: i.found, foundIndex: i.foundIndex, measurable: Object.keys(itemMeasures(i.found, null)).join(', '), tapped: i.tapped ? { id: i.tapped.id, name: kind ? FORM_NAME[kind].toLowerCase() : i.tapped.itemId, verdict: i.tapped.verdict, measured: i.tapped.measured.length > 0 } : null }; })}
-        />
-      </div></main>
+      <main id="main">
+        <div className="column">
+          <Title
+            title="Recorded beside tapped"
+            line={`Lesson ${trace.lesson}, ${dateText(trace.flownOn)}, ${trace.name}. What you take over counts as measured and beats the eye; the eye${'\u2019'}s word stays in the record.`}
+          >
+            <Link className="btn btn-outline-primary" href={`/traces/${trace.id}`}>
+              To the replay
+            </Link>
+            <Link
+              className="btn btn-outline-primary"
+              href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}
+            >
+              To the debrief
+            </Link>
+          </Title>
+          <Join
+            traceId={trace.id}
+            startUtc={trace.startUtc}
+            open={trace.runs && trace.status === 'open'}
+            unit={joined.unit}
+            accept={acceptMeasuresAction}
+            landings={joined.landings.map((l, i) => ({
+              key: l.landing?.id ?? `found-${i}`,
+              found: l.found,
+              foundIndex: l.foundIndex,
+              tapped: l.landing ? { id: l.landing.id, number: l.landing.number, kind: l.landing.kind } : null,
+              apartS: l.apartS,
+              measures: l.measures,
+              accepted: l.landing?.measured?.traceId === trace.id ? Object.keys(l.landing.measured.values) : [],
+            }))}
+            items={joined.items.map((i, k) => {
+              const kind = TAPPED_AS[i.found.kind];
+              return {
+                key: String(k),
+                found: i.found,
+                foundIndex: i.foundIndex,
+                measurable: Object.keys(itemMeasures(i.found, null)).join(', '),
+                tapped: i.tapped
+                  ? {
+                      id: i.tapped.id,
+                      name: kind ? FORM_NAME[kind].toLowerCase() : i.tapped.itemId,
+                      verdict: i.tapped.verdict,
+                      measured: i.tapped.measured.length > 0,
+                    }
+                  : null,
+              };
+            })}
+          />
+        </div>
+      </main>
     </>
   );
 }

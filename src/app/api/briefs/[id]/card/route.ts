@@ -8,5 +8,11 @@ export async function GET(_request: Request, { params }: { params: Promise<{ id:
   const found = user && (await briefCard(user, (await params).id));
   if (!found) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
   const bytes = await cardPdf(found.card, found.savedAt);
-  return new NextResponse(Buffer.from(bytes), { headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="card-${found.choices.flownOn}.pdf"`, 'cache-control': 'private, no-store' } });
+  return new NextResponse(Buffer.from(bytes), {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `inline; filename="card-${found.choices.flownOn}.pdf"`,
+      'cache-control': 'private, no-store',
+    },
+  });
 }

@@ -9,7 +9,14 @@ import { debriefById } from '@/server/queries/debrief';
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
   const user = await currentUser();
   const debrief = user && (await debriefById((await params).id));
-  if (!user || !debrief || !may.viewCheckout(user, debrief)) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+  if (!user || !debrief || !may.viewCheckout(user, debrief))
+    return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
   const pdf = await debriefPdf({ ...debrief, snapshot: debrief.snapshot as DebriefSnapshot });
-  return new NextResponse(Buffer.from(pdf), { headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="debrief-${debrief.id.slice(0, 8)}.pdf"`, 'cache-control': 'private, no-store' } });
+  return new NextResponse(Buffer.from(pdf), {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `inline; filename="debrief-${debrief.id.slice(0, 8)}.pdf"`,
+      'cache-control': 'private, no-store',
+    },
+  });
 }

@@ -9,5 +9,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   const found = await entryFor(await currentUser(), (await params).id);
   if (!found) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
   const pdf = await entryPdf(found.line, found.entry, originOf(request));
-  return new NextResponse(Buffer.from(pdf), { headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${found.line.kind}-${found.entry.seq}.pdf"`, 'cache-control': 'private, no-store' } });
+  return new NextResponse(Buffer.from(pdf), {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `inline; filename="${found.line.kind}-${found.entry.seq}.pdf"`,
+      'cache-control': 'private, no-store',
+    },
+  });
 }

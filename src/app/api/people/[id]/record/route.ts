@@ -7,5 +7,11 @@ export async function GET(_request: Request, { params }: { params: Promise<{ id:
   const user = await currentUser();
   const record = user && (await recordJson(user, (await params).id));
   if (!record) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
-  return new NextResponse(JSON.stringify(record, null, 1), { headers: { 'content-type': 'application/json', 'content-disposition': 'attachment; filename="record.json"', 'cache-control': 'private, no-store' } });
+  return new NextResponse(JSON.stringify(record, null, 1), {
+    headers: {
+      'content-type': 'application/json',
+      'content-disposition': 'attachment; filename="record.json"',
+      'cache-control': 'private, no-store',
+    },
+  });
 }

@@ -9,5 +9,12 @@ export async function GET(_request: Request, { params }: { params: Promise<{ id:
   const user = await currentUser();
   const trace = user && (await traceById(user, (await params).id));
   const series = trace && (await seriesBytes(trace));
-  return series ? new NextResponse(new Uint8Array(series), { headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, max-age=31536000, immutable' } }) : nothingHere();
+  return series
+    ? new NextResponse(new Uint8Array(series), {
+        headers: {
+          'content-type': 'application/octet-stream',
+          'cache-control': 'private, max-age=31536000, immutable',
+        },
+      })
+    : nothingHere();
 }

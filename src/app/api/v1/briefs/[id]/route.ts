@@ -8,5 +8,13 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   if (!found) return nothingHere();
   const { id, checkoutId, lesson, version, savedAt, choices, card } = found;
   const { title, line, revision, warnings, gates, caution } = card;
-  return NextResponse.json({ id, checkoutId, lesson, version, savedAt, choices, card: { title, line, revision, warnings, gates, caution } });
+  return NextResponse.json({
+    id,
+    checkoutId,
+    lesson,
+    version,
+    savedAt,
+    choices,
+    card: { title, line, revision, warnings, gates, caution },
+  });
 }

@@ -10,7 +10,11 @@ import { saveAirframeAction } from '../../../../../actions';
 
 export const metadata: Metadata = { title: 'Edit airframe' };
 
-export default async function EditAirframePage({ params }: { params: Promise<{ type: string; registration: string }> }) {
+export default async function EditAirframePage({
+  params,
+}: {
+  params: Promise<{ type: string; registration: string }>;
+}) {
   const user = await requireUser();
   const { type: code, registration } = await params;
   const type = (await hangar()).find((t) => t.code === code);
@@ -18,12 +22,31 @@ export default async function EditAirframePage({ params }: { params: Promise<{ t
   denyUnless(type !== undefined && frame !== undefined && may.changeHouse(user));
   async function save(form: { reason: string; value: unknown; baseVersion: number }) {
     'use server';
-    return saveAirframeAction({ registration, baseVersion: form.baseVersion, reason: form.reason, airframe: form.value });
+    return saveAirframeAction({
+      registration,
+      baseVersion: form.baseVersion,
+      reason: form.reason,
+      airframe: form.value,
+    });
   }
   return (
     <>
       <PageStrip name={registration} line={`editing from version ${frame.version}`} user={user.name} />
-      <main id="main"><div className="column"><SheetEditor kind="airframe" title={`Edit ${registration}`} node={formNode(Airframe)} value={frame.airframe} version={frame.version} dialUnit={type.sheet.dial.unit} type={type.sheet} save={save} back={`/hangar/${code}`} /></div></main>
+      <main id="main">
+        <div className="column">
+          <SheetEditor
+            kind="airframe"
+            title={`Edit ${registration}`}
+            node={formNode(Airframe)}
+            value={frame.airframe}
+            version={frame.version}
+            dialUnit={type.sheet.dial.unit}
+            type={type.sheet}
+            save={save}
+            back={`/hangar/${code}`}
+          />
+        </div>
+      </main>
     </>
   );
 }

@@ -24,7 +24,22 @@ export default async function EditRulePage({ params }: { params: Promise<{ kind:
   return (
     <>
       <PageStrip name="Rules" line={`editing ${key} from version ${inForce.version}`} user={user.name} />
-      <main id="main"><div className="column"><SheetEditor kind="content" title={`Edit ${(inForce.body as { name?: string }).name ?? key}`} node={formNode(CONTENT[kind])} value={inForce.body} version={inForce.version} dialUnit="kt" type={null} save={save} back={`/rules/${kind}/${key}`} {...(kind === 'aerodrome' ? { drawn: 'aerodrome' as const } : {})} /></div></main>
+      <main id="main">
+        <div className="column">
+          <SheetEditor
+            kind="content"
+            title={`Edit ${(inForce.body as { name?: string }).name ?? key}`}
+            node={formNode(CONTENT[kind])}
+            value={inForce.body}
+            version={inForce.version}
+            dialUnit="kt"
+            type={null}
+            save={save}
+            back={`/rules/${kind}/${key}`}
+            {...(kind === 'aerodrome' ? { drawn: 'aerodrome' as const } : {})}
+          />
+        </div>
+      </main>
     </>
   );
 }
