@@ -53,17 +53,10 @@ module.exports = {
       from: { path: '^src/ui' },
       to: not('src/server', 'src/app'),
     },
-    {
-      name: 'fly-is-light',
-      comment: 'the cockpit shell stays under 200 kB: no charts, form library, palette, overlays or schema library',
-      severity: 'error',
-      from: { path: '^src/(ui/fly|app/fly)' },
-      to: { path: 'node_modules/(echarts|react-hook-form|react-bootstrap|zod)/', reachable: true },
-    },
   ],
   options: {
     tsConfig: { fileName: 'tsconfig.json' },
-    tsPreCompilationDeps: false,
+    tsPreCompilationDeps: true,
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '\\.next' },
     enhancedResolveOptions: {

@@ -1,7 +1,15 @@
+import next from '@next/eslint-plugin-next';
+import a11y from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-const restricted = (...selectors) => ['error', ...selectors.map(([selector, message]) => ({ selector, message }))];
+const restricted = (...selectors) => [
+  'error',
+  ...selectors.map(([selector, message]) => ({
+    selector,
+    message,
+  })),
+];
 
 export default tseslint.config(
   {
@@ -17,17 +25,33 @@ export default tseslint.config(
       '*.cjs',
     ],
   },
+  { linterOptions: { reportUnusedDisableDirectives: 'error' } },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname } },
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['src/{app,ui}/**/*.tsx'],
+    plugins: { 'jsx-a11y': a11y, '@next/next': next },
+    rules: {
+      ...a11y.flatConfigs.recommended.rules,
+      ...next.configs.recommended.rules,
+      ...next.configs['core-web-vitals'].rules,
+      // What scrolls must be reachable by keyboard: a region or group with a name may take the focus.
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: [], roles: ['tabpanel', 'region', 'group'] }],
     },
   },
   {

@@ -183,13 +183,11 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await expect(stranger.getByText('Signed with an override of F8')).toBeVisible();
   await clean(stranger);
   const json = await (await desk.request.get(`/api${entry}/json`)).text();
-  await stranger
-    .getByLabel('The PDF of an entry, its JSON, or an export of the book')
-    .setInputFiles({
-      name: 'entry.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(json.replaceAll('Gaspar', 'Caspar')),
-    });
+  await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the book').setInputFiles({
+    name: 'entry.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(json.replaceAll('Gaspar', 'Caspar')),
+  });
   await expect(stranger.getByRole('heading', { name: 'This entry does not hold: it was changed' })).toBeVisible();
 
   // Away from the server, with the published key.

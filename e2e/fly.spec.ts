@@ -113,17 +113,15 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');
   await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
-  const small = await page
-    .locator('.cap button')
-    .evaluateAll((all) =>
-      all
-        .map((b) => ({
-          text: b.textContent || b.getAttribute('aria-label'),
-          w: b.getBoundingClientRect().width,
-          h: b.getBoundingClientRect().height,
-        }))
-        .filter((b) => b.w < 55.5 || b.h < 55.5),
-    );
+  const small = await page.locator('.cap button').evaluateAll((all) =>
+    all
+      .map((b) => ({
+        text: b.textContent || b.getAttribute('aria-label'),
+        w: b.getBoundingClientRect().width,
+        h: b.getBoundingClientRect().height,
+      }))
+      .filter((b) => b.w < 55.5 || b.h < 55.5),
+  );
   expect(small).toEqual([]);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
   const heading = page.getByRole('heading', { level: 1 });

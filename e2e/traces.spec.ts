@@ -75,15 +75,13 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   await go(page, '/traces/new');
-  await page
-    .getByLabel('Flight', { exact: true })
-    .selectOption({
-      label: await page
-        .getByLabel('Flight', { exact: true })
-        .locator('option', { hasText: 'Clara Moita Reis' })
-        .first()
-        .innerText(),
-    });
+  await page.getByLabel('Flight', { exact: true }).selectOption({
+    label: await page
+      .getByLabel('Flight', { exact: true })
+      .locator('option', { hasText: 'Clara Moita Reis' })
+      .first()
+      .innerText(),
+  });
   await page.waitForURL('**sortie=*');
   await page.waitForLoadState('networkidle');
   await choose(page, 'nothing.csv', 'hello');

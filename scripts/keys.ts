@@ -66,6 +66,7 @@ try {
       );
       break;
     }
+    case undefined:
     default:
       fail('Say what: show, export, import or rotate.');
   }

@@ -412,13 +412,11 @@ const shots: Record<string, () => Promise<Page>> = {
       { length: 40 },
       (_, i) => `${i},${(39.31 + i * 1e-5).toFixed(6)},${(-7.42 - i * 1e-5).toFixed(6)},${1400 + i},${60 + (i % 5)}`,
     );
-    await page
-      .getByLabel('Recording')
-      .setInputFiles({
-        name: 'odd.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')),
-      });
+    await page.getByLabel('Recording').setInputFiles({
+      name: 'odd.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')),
+    });
     await page.getByRole('heading', { name: 'Which column is what?' }).waitFor();
     return page;
   },
@@ -560,15 +558,13 @@ const shots: Record<string, () => Promise<Page>> = {
     const page = await open(BENTO, wide);
     await page.goto('/people/pilot-duarte/import');
     await page.waitForLoadState('networkidle');
-    await page
-      .getByLabel(/Logbook as CSV/)
-      .setInputFiles({
-        name: 'log.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from(
-          'Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landings night,Remarks\n2026-10-02,Alvor C1,ZP-ALV,1:10,1:10,3,0,circuits\n2026-10-09,Alvor C1,ZP-ALV,0:50,0:50,2,1,dusk\n2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson\n17/13/2026,Alvor C1,ZP-ALV,1:00,,1,0,odd\n2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away\n',
-        ),
-      });
+    await page.getByLabel(/Logbook as CSV/).setInputFiles({
+      name: 'log.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(
+        'Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landings night,Remarks\n2026-10-02,Alvor C1,ZP-ALV,1:10,1:10,3,0,circuits\n2026-10-09,Alvor C1,ZP-ALV,0:50,0:50,2,1,dusk\n2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson\n17/13/2026,Alvor C1,ZP-ALV,1:00,,1,0,odd\n2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away\n',
+      ),
+    });
     await page.getByText(/new flights/).waitFor();
     return page;
   },

@@ -34,7 +34,8 @@ export function emptyOf(node: FormNode): unknown {
     case 'optional':
     case 'number':
       return null;
-    default:
+    case 'text':
+    case 'date':
       return '';
   }
 }
@@ -79,7 +80,10 @@ export function misfit(node: FormNode, value: unknown, path = ''): string | null
       return typeof value === 'number' ? null : here;
     case 'yes-no':
       return typeof value === 'boolean' ? null : here;
-    default:
+    case 'text':
+    case 'date':
+    case 'choice':
+    case 'fixed':
       return typeof value === 'string' ? null : here;
   }
 }

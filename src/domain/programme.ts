@@ -231,12 +231,10 @@ export const RulePack = z.object({
     )
     .default([]),
   /** Night as this pack means it, for the logbook and for recent experience: they may differ. */
-  night: z
-    .object({ logging: NightRule, recency: NightRule })
-    .default({
-      logging: { by: 'twilight', citation: 'civil twilight' },
-      recency: { by: 'twilight', citation: 'civil twilight' },
-    }),
+  night: z.object({ logging: NightRule, recency: NightRule }).default({
+    logging: { by: 'twilight', citation: 'civil twilight' },
+    recency: { by: 'twilight', citation: 'civil twilight' },
+  }),
 });
 export type RulePack = z.infer<typeof RulePack>;
 

@@ -318,8 +318,13 @@ describe('the form of a sheet', () => {
         return node.options.includes(String(value)) ? [] : [path];
       case 'yes-no':
         return typeof value === 'boolean' ? [] : [path];
-      default:
+      case 'text':
+      case 'date':
+      case 'fixed':
         return typeof value === 'string' ? [] : [path];
+      case 'map':
+      case 'variants':
+        return typeof value === 'object' && value !== null ? [] : [path];
     }
   };
   it('covers every field of every sheet and airframe, each with a name', () => {

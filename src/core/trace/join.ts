@@ -154,7 +154,9 @@ export function eyeWord(
       return String(x);
     case 'firmness':
       return x < 120 ? 'soft' : x < 240 ? 'normal' : x < 360 ? 'firm' : 'hard';
-    default:
+    // The eye has no word for these.
+    case 'speed':
+    case 'peakG':
       return '';
   }
 }

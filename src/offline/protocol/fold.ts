@@ -171,7 +171,13 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         waivers.set(subjectId, { id: subjectId, sortieId: event.sortieId, ...waiver });
         break;
       }
-      default:
+      // Read above, because they speak for the whole flight and not for one subject.
+      case 'wind-logged':
+      case 'runway-set':
+      case 'pilot-swapped':
+      case 'undone':
+      // Said of the wheels: `endsAgreement` above.
+      case 'gear-event':
         break;
     }
   }

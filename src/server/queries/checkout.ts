@@ -409,16 +409,14 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
   const evidence: EvidenceRecord = {
     landings,
-    observations: folded.items
-      .filter(theirs)
-      .map((i) => ({
-        id: i.id,
-        at: i.at,
-        date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
-        lesson: lessonOf.get(i.sortieId)?.lesson ?? 0,
-        data: i.data,
-        overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null,
-      })),
+    observations: folded.items.filter(theirs).map((i) => ({
+      id: i.id,
+      at: i.at,
+      date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
+      lesson: lessonOf.get(i.sortieId)?.lesson ?? 0,
+      data: i.data,
+      overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null,
+    })),
     waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
     group: gearMassGroup(head.sheet),
     onDate: await weighedOn(head, t),
@@ -633,7 +631,8 @@ export function nextAction(record: CheckoutRecord): { text: string; button: stri
         button: `Debrief lesson ${latest?.lesson ?? 1}`,
         href: `${base}/debrief`,
       };
-    default:
+    case 'open':
+    case 'brief':
       return {
         text: `Brief lesson ${(latest?.lesson ?? 0) + 1}.`,
         button: `Brief lesson ${(latest?.lesson ?? 0) + 1}`,

@@ -159,9 +159,7 @@ export async function sharersOf(
 
 const MOST_FOUND = 400;
 /** People and checkouts as the finder lists them; open checkouts first. */
-export async function findable(
-  user: CurrentUser,
-): Promise<{
+export async function findable(user: CurrentUser): Promise<{
   people: { id: string; name: string; roles: Role[] }[];
   checkouts: { id: string; pilotName: string; registration: string; goals: Goal[]; status: CheckoutStatus }[];
 }> {

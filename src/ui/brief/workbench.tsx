@@ -233,7 +233,7 @@ export function BriefWorkbench(props: Props) {
         };
 
   return (
-    <form onSubmit={send} noValidate>
+    <form onSubmit={(e) => void send(e)} noValidate>
       <Title
         title={`Brief for lesson ${lesson}`}
         line={

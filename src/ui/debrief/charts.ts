@@ -11,7 +11,7 @@ import {
 } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { ALONG_BANDS, type AlongBand, type LateralBand, say } from '@/domain/words';
-import type { TouchdownPoint } from './touchdown-map';
+import type { TouchdownPoint } from './points';
 
 register([
   ScatterChart,

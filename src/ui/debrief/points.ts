@@ -2,7 +2,18 @@ import type { DebriefLanding } from '@/core/assess';
 import { eyeWord } from '@/core/trace';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AlongBand, LateralBand } from '@/domain/words';
-import type { TouchdownPoint } from './touchdown-map';
+
+export interface TouchdownPoint {
+  /** What it is called on the map: its number, with the lesson where there are several. */ label: string;
+  along: AlongBand | null;
+  lateral: LateralBand | null;
+  verdict: CriterionVerdict;
+  word: string;
+  /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean;
+  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM:
+    number | null;
+  lateralM: number | null;
+}
 
 /** The shape a landing has on a map, from its class. */
 export const classVerdict = (c: string): CriterionVerdict =>

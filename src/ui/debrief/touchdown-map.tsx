@@ -5,18 +5,8 @@ import { fixed } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
 import { Drawing } from '../shared/drawing';
+import type { TouchdownPoint } from './points';
 
-export interface TouchdownPoint {
-  /** What it is called on the map: its number, with the lesson where there are several. */ label: string;
-  along: AlongBand | null;
-  lateral: LateralBand | null;
-  verdict: CriterionVerdict;
-  word: string;
-  /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean;
-  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM:
-    number | null;
-  lateralM: number | null;
-}
 interface Props {
   points: readonly TouchdownPoint[];
   notSeen: readonly string[];

@@ -2,25 +2,17 @@
 import { useState } from 'react';
 import { type DetailJudged, judgeDetail, worst } from '@/core/assess';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
-import type { AirworkDetail, LoggedWind } from '@/domain/capture';
+import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
-import type { Folded, FoldedItem, SortiePack } from '@/offline/protocol';
+import type { FoldedItem, SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
-import type { Record_ } from './cockpit';
+import type { ViewProps } from './view';
 import { AsymmetricForm, EnergyForm, NumbersForm, StallForm } from './airwork-forms';
 import { Whose, Words, useKept } from './parts';
 import { PowerTable, Trials } from './found';
 import { StepsForm } from './steps-form';
 import { Surprise } from './surprise';
 
-export interface ViewProps {
-  pack: SortiePack;
-  folded: Folded;
-  record: Record_;
-  say: (line: string) => void;
-  runwayEnd: string;
-  wind: LoggedWind | null;
-}
 type Verdict = 'within' | 'edge' | 'outside';
 type Item = SortiePack['items'][number] & { extra?: boolean };
 
@@ -308,7 +300,11 @@ function Form({
           set={set}
         />
       );
-    default:
+    // Nothing but the verdict, or a view of their own.
+    case 'plain':
+    case 'power-table':
+    case 'surprise':
+    case 'trial':
       return null;
   }
 }

@@ -16,8 +16,18 @@ import {
 import { BOUNCE_HANDLING, GO_AROUND_WORDS, TRIGGER_WORDS } from '@/domain/assess-words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 import { onControl, shortcutsOff } from '../shared/events';
-import type { Record_ } from './cockpit';
-import { type Draft, cleanOffered, cleanTap, freshDraft, movePlace, nextSided, savesNow, toCaptured } from './draft';
+import type { SaveEvent } from './view';
+import {
+  type Draft,
+  type Setter,
+  cleanOffered,
+  cleanTap,
+  freshDraft,
+  movePlace,
+  nextSided,
+  savesNow,
+  toCaptured,
+} from './draft';
 import { Stepper, Whose, Words } from './parts';
 import { SoFar } from './so-far';
 
@@ -30,7 +40,7 @@ interface Props {
   folded: Folded;
   wind: LoggedWind | null;
   runwayEnd: string;
-  record: Record_;
+  record: SaveEvent;
   counts: string;
   say: (line: string) => void;
   askWind: () => void;
@@ -252,6 +262,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       <div className="eyes" role="dialog" aria-label="Eyes out">
         <div className="word">eyes out</div>
         <div className="taps t2">
+          {/* eslint-disable-next-line jsx-a11y/no-autofocus -- a dialog takes the focus, and nothing else is on this screen */}
           <button type="button" className="tap" autoFocus onClick={() => end('stopped')}>
             Stopped
           </button>
@@ -384,8 +395,6 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
     </section>
   );
 }
-
-export type Setter = (change: Partial<Draft>) => void;
 
 function Sided<K extends 'drift' | 'crab' | 'swing'>({
   title,

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { type ClockAlert, flightClock } from '@/core/fuel';
 import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
 import type { Folded, SortiePack } from '@/offline/protocol';
-import type { Record_ } from './cockpit';
+import type { SaveEvent } from './view';
 import { Sheet, useTime } from './parts';
 
 const ALERT: Record<Exclude<ClockAlert, null>, string> = {
@@ -33,7 +33,7 @@ export function ClockChip({
   pack: SortiePack;
   clock: NonNullable<SortiePack['clock']>;
   folded: Folded;
-  record: Record_;
+  record: SaveEvent;
 }) {
   const [open, setOpen] = useState(false);
   const nowMs = useTime(5000);

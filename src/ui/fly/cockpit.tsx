@@ -4,12 +4,13 @@ import { fold } from '@/offline/protocol';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type * as Client from '@/offline/client';
 import type { StoredEvent } from '@/offline/client';
-import { type EventType, say } from '@/domain/words';
+import { say } from '@/domain/words';
 import type { LoggedWind } from '@/domain/capture';
 import { direction, plural } from '@/core/format';
 import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
 import { Sheet } from './parts';
+import type { SaveEvent } from './view';
 
 const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
 const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
@@ -24,7 +25,6 @@ type State =
       here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[];
     }
   | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
-export type Record_ = (type: EventType, subjectId: string, payload: unknown) => Promise<void>;
 const VIEWS = ['circuits', 'airwork', 'ground', 'wheels', 'paper'] as const;
 type View = (typeof VIEWS)[number];
 const VIEW_NAME: Record<View, string> = {
@@ -118,16 +118,17 @@ export function Cockpit() {
   useEffect(() => {
     if (state.kind !== 'ready') return;
     void send();
-    const timer = setInterval(() => void send(), 15_000);
-    window.addEventListener('online', send);
+    const again = () => void send();
+    const timer = setInterval(again, 15_000);
+    window.addEventListener('online', again);
     return () => {
       clearInterval(timer);
-      window.removeEventListener('online', send);
+      window.removeEventListener('online', again);
     };
   }, [state.kind, send]);
 
   const pack = state.kind === 'ready' ? state.pack : null;
-  const record: Record_ = useCallback(
+  const record: SaveEvent = useCallback(
     async (type, subjectId, payload) => {
       if (!pack) return;
       client.current ??= await import('@/offline/client');
@@ -337,7 +338,7 @@ export function Cockpit() {
 }
 
 /** Who flies now. Two pilots sharing the flight change over by one tap; each landing keeps its own. */
-function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; record: Record_ }) {
+function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; record: SaveEvent }) {
   const { second, pilotId } = pack;
   const first = pack.pilotName.split(' ')[0] ?? pack.pilotName;
   if (!second || !pilotId) return <strong>{first}</strong>;
@@ -377,7 +378,7 @@ function WindSheet({
   runwayDeg: number;
   wind: LoggedWind | null;
   close: () => void;
-  record: Record_;
+  record: SaveEvent;
 }) {
   const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
   const [kt, setKt] = useState(wind?.kt ?? 0);

@@ -4,6 +4,7 @@ import { ALONG_BANDS, type AlongBand, type Attitude, LATERAL_BANDS, type Lateral
 import type { SortiePack } from '@/offline/protocol';
 
 export type Draft = Omit<CapturedLanding, 'wind' | 'runwayEnd' | 'pilotId' | 'fromPaper'>;
+export type Setter = (change: Partial<Draft>) => void;
 
 /** An untouched landing: only what was planned is chosen, everything else is *not seen*. */
 export function freshDraft(pack: Pick<SortiePack, 'intended'>): Draft {

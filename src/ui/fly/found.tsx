@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { ARRESTED, VERTICALS } from '@/domain/airwork';
 import { say } from '@/domain/words';
-import type { ViewProps } from './airwork';
+import type { ViewProps } from './view';
 import { Stepper, Typed, Words, YesNo, useKept } from './parts';
 
 /** Power settings and what they gave. They wait for the chief before they stand on the sheet, as *measured*. */

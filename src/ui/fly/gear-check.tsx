@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { AGREEMENT_S, FAILED_LAMP, type GearAnswer, type StopReason, type Surface, gearSurface } from '@/core/water';
 import type { Folded, SortiePack } from '@/offline/protocol';
-import type { Record_ } from './cockpit';
+import type { SaveEvent } from './view';
 import { useTime } from './parts';
 
 type Lamps = NonNullable<SortiePack['gearLamps']>;
@@ -37,7 +37,7 @@ export function GearCheck({
   pack: SortiePack;
   lamps: Lamps;
   folded: Folded;
-  record: Record_;
+  record: SaveEvent;
 }) {
   const wheels = Object.keys(lamps);
   const [surface, setSurface] = useState<Surface | null>(null);

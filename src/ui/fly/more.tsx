@@ -4,8 +4,7 @@ import { LANDING_NOTES, LANDMARK_WORDS } from '@/domain/airwork';
 import { KEPT_WORDS } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
-import type { Setter } from './circuits';
-import type { Draft } from './draft';
+import type { Draft, Setter } from './draft';
 import { Sheet, Stepper, Typed, Words } from './parts';
 
 /** What is recorded of a landing when there is time for it: speeds at the gates, the roll-out, a load, the landmark, notes. */

@@ -4,7 +4,7 @@ import { TALLY_CODES, TALLY_COLUMNS, type TallyLanding, readTally } from '@/core
 import { UNSEEN } from '@/domain/unseen';
 import { INTERVENTIONS, say } from '@/domain/words';
 import type { Folded, SortiePack } from '@/offline/protocol';
-import type { Record_ } from './cockpit';
+import type { SaveEvent } from './view';
 
 /** The tally of the card's back, typed or tapped in: the same codes, one landing a line. Kept on the device while it is written. */
 export function Paper({
@@ -17,7 +17,7 @@ export function Paper({
 }: {
   pack: SortiePack;
   folded: Folded;
-  record: Record_;
+  record: SaveEvent;
   runwayEnd: string;
   done: () => void;
   say: (line: string) => void;

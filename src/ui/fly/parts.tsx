@@ -198,6 +198,7 @@ export function Sheet({ title, close, children }: { title: string; close: () => 
   };
   // Not where it is asked from: the strip has its own colours.
   return createPortal(
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- a modal dialog holds Tab and Escape for what is in it
     <div className="sheet" role="dialog" aria-modal="true" aria-label={title} ref={box} onKeyDown={keys}>
       <div className="sheet-head">
         <strong>{title}</strong>

@@ -4,7 +4,7 @@ import { simulatedFailureAllowed } from '@/core/assess';
 import { type StopHere, heightOn, stopHere } from '@/core/circuit';
 import { STOP_LEGS, type StopLeg } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
-import type { ViewProps } from './airwork';
+import type { ViewProps } from './view';
 import { Stepper, Whose, Words } from './parts';
 
 const WHY = {

@@ -19,12 +19,10 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
     const before = second;
     setSecond(id);
     setProblem('');
-    const answer = await share
-      .save({ sortieId, pilotId: id === '' ? null : id })
-      .catch(() => ({
-        ok: false as const,
-        problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }],
-      }));
+    const answer = await share.save({ sortieId, pilotId: id === '' ? null : id }).catch(() => ({
+      ok: false as const,
+      problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }],
+    }));
     if (!answer.ok) {
       setSecond(before);
       setProblem(answer.problems[0]?.message ?? 'This was not done.');

@@ -46,7 +46,7 @@ export function EyeForm({
   });
   return (
     <Panel title={`${pilotName}’s own eye`}>
-      <form onSubmit={send} noValidate aria-label="Eye height">
+      <form onSubmit={(e) => void send(e)} noValidate aria-label="Eye height">
         <Problems problems={rest} title="Not kept" />
         <p className="small mb-2">
           {said

@@ -165,7 +165,7 @@ export function MeasureForm({
           </div>
         ))}
       </dl>
-      <form onSubmit={keep} noValidate aria-label="Measurements">
+      <form onSubmit={(e) => void keep(e)} noValidate aria-label="Measurements">
         <Problems problems={trouble.filter((t) => t.path === '')} title="Not kept" />
         <div className="brief-form">
           <Field label="Eye above ground" unit="m" id="m-eye" error={wrong('eye')}>

@@ -49,7 +49,7 @@ export function HoursForm({
   });
   const free = types.filter((t) => !chosen.includes(t.code));
   return (
-    <form onSubmit={send} noValidate aria-label="Hours by type">
+    <form onSubmit={(e) => void send(e)} noValidate aria-label="Hours by type">
       <Problems problems={rest} title="Not kept" />
       {list.fields.map((f, i) => (
         <div key={f.id} className="hours-row">

@@ -92,7 +92,7 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
   });
 
   return (
-    <form onSubmit={send} noValidate>
+    <form onSubmit={(e) => void send(e)} noValidate>
       <Title
         title="Open a checkout"
         line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet."

@@ -23,7 +23,7 @@ export function SignInForm({ action }: { action: (form: unknown) => Promise<Acti
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="panel d-grid gap-3">
+    <form onSubmit={(e) => void send(e)} noValidate className="panel d-grid gap-3">
       <Problems problems={rest} title="Not signed in" />
       <Field label="E-mail" id="email" error={errors.email}>
         <input type="email" autoComplete="username" {...form.register('email')} />

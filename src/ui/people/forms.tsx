@@ -51,7 +51,7 @@ export function DateForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2" aria-label="Dates">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Dates">
       <Problems problems={rest} title="Not kept" />
       <div className="two">
         <Field label="What" id="date-key" error={errors.key}>
@@ -111,7 +111,7 @@ export function NoteForm({ pilotId, chief, save }: { pilotId: string; chief: boo
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2" aria-label="Note">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Note">
       <Problems problems={rest} title="Not kept" />
       <Field label="Note" id="note-text" error={errors.text}>
         <textarea rows={2} {...form.register('text')} />
@@ -207,7 +207,12 @@ export function HeldForm({ pilotId, today, save }: { pilotId: string; today: str
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-flex gap-2 flex-wrap align-items-end" aria-label="Held">
+    <form
+      onSubmit={(e) => void send(e)}
+      noValidate
+      className="d-flex gap-2 flex-wrap align-items-end"
+      aria-label="Held"
+    >
       <Problems problems={rest} title="Not kept" />
       <Field label="Shown to the office" id="held-kind" error={errors.kind}>
         <select {...form.register('kind')}>
@@ -373,7 +378,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
       </div>
     );
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-3" aria-label="New person">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-3" aria-label="New person">
       <Problems problems={rest} title="Not added" />
       <div className="two">
         <Field label="Name" id="p-name" error={errors.name}>
@@ -429,7 +434,7 @@ export function EraseForm({
   return (
     <details>
       <summary>Erase what may be erased</summary>
-      <form onSubmit={send} noValidate className="d-grid gap-2 mt-2" aria-label="Erase">
+      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2" aria-label="Erase">
         <Problems problems={rest} title="Not erased" />
         <p className="mb-0">
           Gone at once: account and address, mass, experience, notes, dates, eye heights, hours, logged and imported

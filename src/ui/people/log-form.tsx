@@ -77,7 +77,7 @@ export function LogFlightForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not logged" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
         <Field label="Flown on" id="flownOn" error={errors.flownOn}>

@@ -20,7 +20,7 @@ export function PasswordForm({ save }: { save: (form: unknown) => Promise<Action
     setSaid('Changed. Other devices have to sign in again.');
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2" aria-label="Password">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Password">
       <Problems problems={rest} title="Not changed" />
       <Field label="Password now" id="pw-now" error={errors.password}>
         <input type="password" autoComplete="current-password" {...form.register('password')} />

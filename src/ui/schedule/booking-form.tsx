@@ -233,7 +233,7 @@ export function BookingForm({
     `${dayText(localClock(s.from, facts.zone).date)} ${clockText(s.from, facts.zone)} to ${clockText(s.to, facts.zone)}`;
   return (
     <form
-      onSubmit={form.handleSubmit((v) => send(v, null))}
+      onSubmit={(e) => void form.handleSubmit((v) => send(v, null))(e)}
       noValidate
       className="d-grid gap-2"
       aria-label="New booking"

@@ -191,6 +191,7 @@ export function ScheduleGrid(p: Props) {
           ))}
         </div>
         {p.columns.map((c) => (
+          // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-noninteractive-element-interactions -- a short cut for the pointer: by the keyboard the same form opens with `n` or New booking
           <div
             key={c.key}
             className={`sch-col${c.today ? ' today' : ''}`}

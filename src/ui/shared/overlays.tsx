@@ -135,6 +135,7 @@ function Palette({ close }: { close: () => void }) {
         <input
           id="find"
           className="form-control mb-2"
+          // eslint-disable-next-line jsx-a11y/no-autofocus -- the finder is asked for by a key and is there to type in
           autoFocus
           value={text}
           role="combobox"
@@ -158,6 +159,7 @@ function Palette({ close }: { close: () => void }) {
         />
         <div role="listbox" id="find-hits" aria-label="Found">
           {hits.map((h, i) => (
+            // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/interactive-supports-focus -- the focus stays in the field, whose arrows and Enter choose (aria-activedescendant)
             <div
               key={`${h.href}${h.title}`}
               id={`hit-${i}`}

@@ -25,7 +25,7 @@ export function LaterForm({ entryId, kind, action }: { entryId: string; kind: 'v
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2 mt-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not entered" />
       <Field
         label={kind === 'void' ? 'Why it is void' : 'What is wrong, and what is meant'}
@@ -75,7 +75,7 @@ export function ResultForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not entered" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
         <Field label="Result" id="result" error={errors.result}>

@@ -61,7 +61,7 @@ export function MinutesForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2 mt-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not entered" />
       <Field label="Timed item" id="minutes-item">
         <select {...form.register('itemId')}>

@@ -32,7 +32,7 @@ export function OverrideForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2 mt-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not overridden" />
       <Field label="Item to override" id="override-item" error={errors.itemId}>
         <select {...form.register('itemId')}>

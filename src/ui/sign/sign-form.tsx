@@ -97,7 +97,7 @@ export function SignForm({
   });
   const word = recommends ? 'Sign the recommendation' : 'Sign this checkout';
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not signed" />
       <Field
         label="What is written"
@@ -205,7 +205,7 @@ export function AsideForm({
   });
   const p = kind === 'part' ? 'part' : 'further';
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2 mt-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not signed" />
       {kind === 'part' ? (
         <fieldset>

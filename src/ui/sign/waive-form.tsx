@@ -49,7 +49,7 @@ export function WaiveForm({
     router.refresh();
   });
   return (
-    <form onSubmit={send} noValidate className="d-grid gap-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
       <Problems problems={rest} title="Not waived" />
       <Field label="Item" id="waive-item">
         <select {...form.register('itemId')}>

@@ -122,6 +122,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                       : null}
 
                     {body.signature ? (
+                      // eslint-disable-next-line @next/next/no-img-element -- drawn on the device and kept in the entry: nothing to fetch or resize
                       <img
                         src={body.signature}
                         alt={`Drawn signature of ${line.signerName}`}

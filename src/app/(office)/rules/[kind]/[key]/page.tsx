@@ -65,7 +65,13 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
                 <HouseView h={inForce.body as House} />
               ) : (
                 <Panel title="As data">
-                  <pre className="mono small mb-0" style={{ maxHeight: 560, overflow: 'auto' }} tabIndex={0}>
+                  <pre
+                    className="mono small mb-0"
+                    style={{ maxHeight: 560, overflow: 'auto' }}
+                    tabIndex={0}
+                    role="region"
+                    aria-label="As data"
+                  >
                     {JSON.stringify(inForce.body, null, 1)}
                   </pre>
                 </Panel>

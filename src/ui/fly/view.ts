@@ -1,0 +1,16 @@
+import type { LoggedWind } from '@/domain/capture';
+import type { EventType } from '@/domain/words';
+import type { Folded, SortiePack } from '@/offline/protocol';
+
+/** Keeps one event on the device; settled when it is durable there. */
+export type SaveEvent = (type: EventType, subjectId: string, payload: unknown) => Promise<void>;
+
+/** What every view of the cockpit is given. */
+export interface ViewProps {
+  pack: SortiePack;
+  folded: Folded;
+  record: SaveEvent;
+  say: (line: string) => void;
+  runwayEnd: string;
+  wind: LoggedWind | null;
+}
