@@ -1,6 +1,9 @@
 import type { Aerodrome } from '@/domain/sheet';
 
-/** Pedra Alva: an invented plateau with a reservoir. Designators are magnetic, bearings true; variation 2\u00b0 west. Runway slope rises towards the first end named. */
+/**
+ * Pedra Alva: an invented plateau with a reservoir. Designators are magnetic, bearings true; variation 2\u00b0 west.
+ * Runway slope rises towards the first end named.
+ */
 export const pedraAlva: Aerodrome = {
   ident: 'ZPAV',
   name: 'Pedra Alva',

@@ -21,7 +21,10 @@ interface Planned {
   lesson?: boolean;
 }
 
-/** The weeks around the day: windows of the instructors, bookings made days ago, an inspection, somebody away, wishes, dates and notes. Through the same commands the screens use. */
+/**
+ * The weeks around the day: windows of the instructors, bookings made days ago, an inspection, somebody away, wishes,
+ * dates and notes. Through the same commands the screens use.
+ */
 export async function seedSchedule(
   users: Record<'helena' | 'bento' | 'vasco', CurrentUser>,
   today: string,

@@ -24,10 +24,8 @@ export interface Plan {
   hand: Hand;
   goAround?: CapturedLanding['goAroundWord'];
   trigger?: CapturedLanding['trigger'];
-  /** What this pilot does each time, put over what the hand gives. */ habit?: (
-    l: CapturedLanding,
-    at: HabitAt,
-  ) => CapturedLanding;
+  /** What this pilot does each time, put over what the hand gives. */
+  habit?: (l: CapturedLanding, at: HabitAt) => CapturedLanding;
 }
 /** Which landing of the checkout it is, from 0, the gates of its brief, and chance. */
 export interface HabitAt {
@@ -44,7 +42,8 @@ export interface LessonPlan {
   wind: { fromDegMag: number; kt: number; gustKt: number | null };
   fenceTarget: number;
   gates?: readonly { name: string; target: number | null }[];
-  /** Landings flown in the lessons before. */ before?: number;
+  /** Landings flown in the lessons before. */
+  before?: number;
   landings: Plan[];
   items: {
     itemId: string;

@@ -10,7 +10,8 @@ export interface DemoPerson {
   ownCrosswindKt: number | null;
   certificate: string;
   until: string;
-  /** Types flown regularly, and one the instructor has let slip, days since the last flight. */ types: string[];
+  /** Types flown regularly, and one the instructor has let slip, days since the last flight. */
+  types: string[];
   slipped?: { type: string; daysAgo: number };
 }
 export interface DemoPilot {
@@ -24,11 +25,8 @@ export interface DemoPilot {
   hours: number;
   crosswindCredit: { group: string; kt: number; date: string } | null;
   certificate: string;
-  /** Type, hours, days since the last flight; from the experience line when not given. */ flown: [
-    typeCode: string,
-    hours: number,
-    daysAgo: number,
-  ][];
+  /** Type, hours, days since the last flight; from the experience line when not given. */
+  flown: [typeCode: string, hours: number, daysAgo: number][];
 }
 
 export const DEMO_PASSWORD = 'pedra-alva-2026';

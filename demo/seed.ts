@@ -47,7 +47,9 @@ const random = seeded(20260);
 const debriefIds = seeded(20261);
 const staffIds = seeded(20263);
 
-/** Fills an empty data folder with the Pedra Alva scenario. Every flight goes through the same commands the screens use. */
+/**
+ * Fills an empty data folder with the Pedra Alva scenario. Every flight goes through the same commands the screens use.
+ */
 export async function seedDemo(): Promise<{ checkouts: number; landings: number; signed: number }> {
   const realNow = nowIso();
   const fixed = process.env.JEITO_NOW;
@@ -109,7 +111,8 @@ async function setUp(): Promise<void> {
         },
         { transaction: t },
       );
-      // What was added to the scenario later draws from a stream of its own: everybody else's flights stay as they were.
+      // What was added to the scenario later draws from a stream of its own: everybody else's flights stay as they
+      // were.
       for (const [i, h] of p.holds.entries())
         await model('qualifications').create(
           {
@@ -274,9 +277,10 @@ interface Lesson {
   firstWheel?: boolean;
   continued?: boolean;
   unacknowledged?: boolean;
-  /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */ recorded?:
-    'panel' | 'tablet';
-  /** What it measured was taken over; nothing was flown for the airwork. */ taken?: boolean;
+  /** The flight was recorded: by the panel with air data, or by a tablet's position alone. */
+  recorded?: 'panel' | 'tablet';
+  /** What it measured was taken over; nothing was flown for the airwork. */
+  taken?: boolean;
   habit?: Plan['habit'];
 }
 interface CheckoutPlan {

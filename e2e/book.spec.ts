@@ -137,7 +137,8 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   }
   await desk.getByLabel('Crosswind up to').fill('8');
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
-  // Something comes in from a device meanwhile: what the page shows is stale, nothing is signed, and what was typed stays.
+  // Something comes in from a device meanwhile: what the page shows is stale, nothing is signed, and what was typed
+  // stays.
   const late = {
     eventId: randomUUID(),
     deviceId: randomUUID(),

@@ -8,7 +8,10 @@ import { SEEDED } from './setup';
 export const PASSWORD = 'pedra-alva-2026';
 export const mail = (key: string): string => `${key}@pedra-alva.example`;
 
-/** A server per spec file, on a copy of the seeded demo: each file names itself by `test.use({ spec })`, and another name is another worker. */
+/**
+ * A server per spec file, on a copy of the seeded demo: each file names itself by `test.use({ spec })`, and another
+ * name is another worker.
+ */
 export const test = base.extend<object, { server: RunningServer; spec: string }>({
   spec: ['', { scope: 'worker', option: true }],
   server: [

@@ -90,7 +90,8 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await page.getByRole('button', { name: 'Keep the hours' }).click();
   await expect(page.getByText('Kept. The ranks follow.')).toBeVisible();
   await expect(page.getByText('From Alvor C1 300 h')).toBeVisible();
-  // By hand: the swerve that grows and the stick that stays back are opposite reflexes; then feet that rest as power comes.
+  // By hand: the swerve that grows and the stick that stays back are opposite reflexes; then feet that rest as power
+  // comes.
   await expect(page.getByRole('list', { name: 'First to drop' }).getByRole('heading')).toHaveText([
     'swerve on the ground',
     'tail',
@@ -218,7 +219,8 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   await go(page, '/checkouts/new');
   await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
   await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
-  // What is proposed for this aeroplane is taken off again: each box by its own id, because the list of those checked shrinks.
+  // What is proposed for this aeroplane is taken off again: each box by its own id, because the list of those checked
+  // shrinks.
   const boxes = page.getByRole('checkbox');
   await expect(boxes.first()).toBeVisible();
   const ids = await boxes.evaluateAll((all) =>

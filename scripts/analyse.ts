@@ -1,5 +1,6 @@
 /**
- * `npm run -s analyse -- FILE --context CONTEXT.json`: one JSON document on stdout, nothing else; what cannot be read goes to stderr with exit 1.
+ * `npm run -s analyse -- FILE --context CONTEXT.json`: one JSON document on stdout, nothing else; what cannot be read
+ * goes to stderr with exit 1.
  * `--schema` prints the two schemas. A gzipped file is unpacked by what it holds, not by its name.
  */
 import { readFileSync, statSync } from 'node:fs';

@@ -1,7 +1,8 @@
 /**
- * `npm run bench:debrief`: the debrief as the school grows. At 1000, 10 000 and 200 000 landings: the page's server time (median of 50 after warm-up,
- * against the same page at 1000), and what the debrief reads (every query of the record and the findings, nothing cached) against the same statements
- * bare on a connection of their own. `--most N` stops earlier.
+ * `npm run bench:debrief`: the debrief as the school grows. At 1000, 10 000 and 200 000 landings: the page's server
+ * time (median of 50 after warm-up,
+ * against the same page at 1000), and what the debrief reads (every query of the record and the findings, nothing
+ * cached) against the same statements bare on a connection of their own. `--most N` stops earlier.
  */
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,5 +1,6 @@
 /**
- * `npm run bench:school`: a school of 500 people with two years of flying, and one of twenty years. Recency of everybody by every rule, read afresh, and the board,
+ * `npm run bench:school`: a school of 500 people with two years of flying, and one of twenty years. Recency of
+ * everybody by every rule, read afresh, and the board,
  * as ratios to a floor measured in the same run: the same rows read bare for the one, the sign-in page for the other.
  */
 import { mkdtempSync, rmSync } from 'node:fs';

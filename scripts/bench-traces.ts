@@ -1,6 +1,8 @@
 /**
- * `npm run bench:traces [-- --list]`: the recorder's trial. Flies every flight, writes its file, reads and analyses it, and prints what was found of what was
- * flown (recall), what of the found was flown (precision), and how far off the measures are. Exit 1 when an event is missed or invented.
+ * `npm run bench:traces [-- --list]`: the recorder's trial. Flies every flight, writes its file, reads and analyses it,
+ * and prints what was found of what was
+ * flown (recall), what of the found was flown (precision), and how far off the measures are. Exit 1 when an event is
+ * missed or invented.
  */
 import { parseArgs } from 'node:util';
 import { seeded } from '@demo/random';

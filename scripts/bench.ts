@@ -1,8 +1,8 @@
 /**
  * `npm run bench`: speed as ratios to a floor measured in the same run. Never asserted in tests.
- * Pages: median of 50 after warm-up, production build, demo data, against the same server's sign-in page with no session (the floor).
- * Core: a whole brief and a whole programme's evidence against the bare JSON parse of what they read.
- * Writers: 20 parallel through the queue against 20 one after the other.
+ * Pages: median of 50 after warm-up, production build, demo data, against the same server's sign-in page with no
+ * session (the floor). Core: a whole brief and a whole programme's evidence against the bare JSON parse of what they
+ * read. Writers: 20 parallel through the queue against 20 one after the other.
  */
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

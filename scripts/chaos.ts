@@ -1,8 +1,9 @@
 /**
- * `npm run chaos`: random flights recorded against random trouble, compared at the end. *Lost* is what the device confirmed and the field has
- * not; *doubled* is what the field has twice, or counts twice. The real outbox on an in-memory IndexedDB against the real command and database in a
- * child process that is killed with -9; ten cases more, end to end in a real browser against the built application. `--cases N` (240), `--browser N` of
- * them (10), `--seed S`.
+ * `npm run chaos`: random flights recorded against random trouble, compared at the end. *Lost* is what the device
+ * confirmed and the field has
+ * not; *doubled* is what the field has twice, or counts twice. The real outbox on an in-memory IndexedDB against the
+ * real command and database in a child process that is killed with -9; ten cases more, end to end in a real browser
+ * against the built application. `--cases N` (240), `--browser N` of them (10), `--seed S`.
  */
 import 'fake-indexeddb/auto';
 import { type ChildProcess, spawn } from 'node:child_process';

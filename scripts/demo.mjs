@@ -1,4 +1,7 @@
-/** One command: installs, builds, migrates, fills the Pedra Alva demo when empty, starts on a free port. `-- --fresh` starts over. */
+/**
+ * One command: installs, builds, migrates, fills the Pedra Alva demo when empty, starts on a free port. `-- --fresh`
+ * starts over.
+ */
 import { spawn } from 'node:child_process';
 import { build, freePort, installPackages, run } from './lib/setup.mjs';
 

@@ -3,7 +3,8 @@
  *   npm run keys -- show                    the public key, as it may be published
  *   npm run keys -- export --out FILE       the private key, encrypted, for a safe outside the backups
  *   npm run keys -- import FILE             brings it back after a restore
- *   npm run keys -- rotate --by EMAIL --reason TEXT    hands the book over to a new key, by an entry signed with the old one; the server must be stopped
+ *   npm run keys -- rotate --by EMAIL --reason TEXT    hands the book over to a new key, by an entry signed with the
+ * old one; the server must be stopped
  */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';

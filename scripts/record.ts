@@ -1,8 +1,10 @@
 /**
- * `npm run record -- --type serrana-urze --out flight.csv`: the simulated recorder from the shell, on the demo's field and fleet. Writes the file, and beside it
- * what was flown (`.flown.json`) and the context of an analysis (`.context.json`).
- * Options: --runway 22 --wind 260/8 --side left|right --arrivals touch-and-go,go-around --airwork steep-turn,stall --errors left-bias,late-round-out
- * --sensors panel|tablet|poor --rate 5 --format csv|gpx|igc --style plain|metric|panel --seed 1 --start 2026-11-24T09:00:00Z
+ * `npm run record -- --type serrana-urze --out flight.csv`: the simulated recorder from the shell, on the demo's field
+ * and fleet. Writes the file, and beside it
+ * what was flown (`.flown.json`) and the context of an analysis (`.context.json`). Options: --runway 22 --wind 260/8
+ * --side left|right --arrivals touch-and-go,go-around --airwork steep-turn,stall --errors left-bias,late-round-out
+ * --sensors panel|tablet|poor --rate 5 --format csv|gpx|igc --style plain|metric|panel --seed 1 --start
+ * 2026-11-24T09:00:00Z
  */
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';

@@ -1,4 +1,6 @@
-/** Puts a backup into an empty folder, checked whole before it gets its name:  npm run restore -- ARCHIVE --to FOLDER */
+/**
+ * Puts a backup into an empty folder, checked whole before it gets its name:  npm run restore -- ARCHIVE --to FOLDER
+ */
 import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { restore } from '@/server/backup';

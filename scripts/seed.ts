@@ -1,4 +1,6 @@
-/** Prepares a data folder: migrates, and with `--demo` fills it with Pedra Alva when it is empty. `--fresh` starts over. */
+/**
+ * Prepares a data folder: migrates, and with `--demo` fills it with Pedra Alva when it is empty. `--fresh` starts over.
+ */
 import { existsSync, rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { seedDemo } from '@demo/seed';

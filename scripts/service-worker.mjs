@@ -1,6 +1,7 @@
 /**
- * After a build: writes public/sw.js, which keeps the cockpit shell on the device. Cached are the one static page /fly, every chunk it can
- * ask for (its own, and those its lazy parts name, all the way down), fonts and icons; never other HTML, never an answer of the API.
+ * After a build: writes public/sw.js, which keeps the cockpit shell on the device. Cached are the one static page /fly,
+ * every chunk it can ask for (its own, and those its lazy parts name, all the way down), fonts and icons; never other
+ * HTML, never an answer of the API.
  */
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';

@@ -1,7 +1,8 @@
 /**
- * Tampers with a book at random and sees whether it is noticed:  npm run test:tamper [-- --trials 2000 --entries 1000 --seed 1]
- * Most trials change a copy of the rows and verify it, as the export and the backup are verified. Some go at a real database file with a shell:
- * with its triggers standing, where the change must be refused or noticed, and with them dropped, where it must be noticed.
+ * Tampers with a book at random and sees whether it is noticed:  npm run test:tamper [-- --trials 2000 --entries 1000
+ * --seed 1] Most trials change a copy of the rows and verify it, as the export and the backup are verified. Some go at
+ * a real database file with a shell: with its triggers standing, where the change must be refused or noticed, and with
+ * them dropped, where it must be noticed.
  */
 import { randomUUID } from 'node:crypto';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
@@ -66,7 +67,10 @@ const rows = await ledgerRows();
 const head = readHead();
 await closeDatabase();
 
-/** The same checks; signatures and hashes of texts seen before are remembered, so that a thousand entries are read often. */
+/**
+ * The same checks; signatures and hashes of texts seen before are remembered, so that a thousand entries are read
+ * often.
+ */
 const real = ledgerTools();
 const seen = new Map<string, boolean>();
 const hashes = new Map<string, string>();

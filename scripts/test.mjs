@@ -1,4 +1,7 @@
-/** One command that passes on a fresh clone: installs what is missing, then lint, types, unit tests, worked values, build, browser tests. */
+/**
+ * One command that passes on a fresh clone: installs what is missing, then lint, types, unit tests, worked values,
+ * build, browser tests.
+ */
 import { readFileSync, rmSync } from 'node:fs';
 import { build, chromium, ensure, installPackages, run } from './lib/setup.mjs';
 

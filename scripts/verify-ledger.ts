@@ -1,9 +1,12 @@
 /**
  * Checks the book of a data folder, or a file away from it.
- *   npm run verify-ledger                                 the whole book of the data folder, against its chain, signatures and signed head
- *   npm run verify-ledger -- FILE [--key KEY.pem]...      a PDF of an entry, the JSON attached to it, or an export of the book; no network, no database
+ *   npm run verify-ledger                                 the whole book of the data folder, against its chain,
+ * signatures and signed head
+ *   npm run verify-ledger -- FILE [--key KEY.pem]...      a PDF of an entry, the JSON attached to it, or an export of
+ * the book; no network, no database
  * The public key is published at /api/ledger/key; it is trusted because you keep it, not because the file carries it.
- * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but its key is not one you gave.
+ * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but
+ * its key is not one you gave.
  */
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';

@@ -20,12 +20,14 @@ export interface Flight {
   runwayEnd: string;
   waterEnd?: string;
   fence: number;
-  /** Magnetic direction that blows across the runway. */ windDeg: number;
+  /** Magnetic direction that blows across the runway. */
+  windDeg: number;
 }
 
 /**
- * Capture events of one flight that go half-way to every item of a programme: two such flights on two days meet them all. What is named in `without`
- * is left out. Landings are full stops of the pilot's own, in nine knots across. The second flight begins with wheel landings, so that each attitude is the first of a flight once.
+ * Capture events of one flight that go half-way to every item of a programme: two such flights on two days meet them
+ * all. What is named in `without` is left out. Landings are full stops of the pilot's own, in nine knots across. The
+ * second flight begins with wheel landings, so that each attitude is the first of a flight once.
  */
 export function flightOf(
   programme: Programme,

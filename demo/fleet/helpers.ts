@@ -64,7 +64,10 @@ export const dialTable = (rows: [ias: number, correction: number][]) =>
   rows.map(([ias, correction]) => ({ ias, correction }));
 
 type Row = z.infer<typeof DistanceRow>;
-/** Distance rows at two masses × two heights × two temperatures, scaled from one handbook point by the usual square laws. */
+/**
+ * Distance rows at two masses × two heights × two temperatures, scaled from one handbook point by the usual square
+ * laws.
+ */
 function distanceTable(atKg: number, lowKg: number, groundRollM: number, over50FtM: number): Row[] {
   const rows: Row[] = [];
   for (const massKg of [lowKg, atKg])

@@ -5,7 +5,10 @@ import { bronzeB15, bronzeB6, lumeFaisca } from './lume-bronze';
 import { orlaMare, planaltoP1R, planaltoP2 } from './planalto-orla';
 import { serranaCarvalho, serranaEsteva, serranaUrze } from './serrana';
 
-/** Directions in degrees from the pilot's seat, walked out on the hangar floor; the P1R has not been measured yet, on purpose. */
+/**
+ * Directions in degrees from the pilot's seat, walked out on the hangar floor; the P1R has not been measured yet, on
+ * purpose.
+ */
 export const types: TypeSheet[] = [
   withView(
     alvorC1,

@@ -1,7 +1,7 @@
 /**
- * The chaos run's cases in a real browser: the built application, Chromium on a profile of its own, taps on the real screen. The browser is closed and
- * opened again, the server killed with -9, the network taken away, answers dropped, the last button tapped twice, the page closed half-way.
- * *Confirmed* is what the screen has said is saved.
+ * The chaos run's cases in a real browser: the built application, Chromium on a profile of its own, taps on the real
+ * screen. The browser is closed and opened again, the server killed with -9, the network taken away, answers dropped,
+ * the last button tapped twice, the page closed half-way. *Confirmed* is what the screen has said is saved.
  */
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

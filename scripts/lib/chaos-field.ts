@@ -1,5 +1,6 @@
 /**
- * The field's side of the chaos run, in a process of its own that can be killed: the real command, the real database, a bare HTTP door.
+ * The field's side of the chaos run, in a process of its own that can be killed: the real command, the real database, a
+ * bare HTTP door.
  * `x-hold: before|after` makes it wait before or after the commit, so that a kill lands in the middle.
  */
 import { createServer } from 'node:http';

@@ -1,4 +1,7 @@
-/** Grows a seeded school to so many landings by copying one pilot's checkout, events and landings under new names. Plain SQL in a file of its own: this is for measuring, never for use. */
+/**
+ * Grows a seeded school to so many landings by copying one pilot's checkout, events and landings under new names. Plain
+ * SQL in a file of its own: this is for measuring, never for use.
+ */
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
 

@@ -12,7 +12,8 @@ export interface RunningServer {
   dataFolder: string;
   child: ChildProcess;
   stop: () => Promise<void>;
-  /** As a power cut would. */ kill: () => Promise<void>;
+  /** As a power cut would. */
+  kill: () => Promise<void>;
 }
 
 const freePort = (): Promise<number> =>
@@ -85,7 +86,9 @@ function stopChild(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Pro
   });
 }
 
-/** The process that holds the data folder may be a child of the one started here: both go, at once and without a word. */
+/**
+ * The process that holds the data folder may be a child of the one started here: both go, at once and without a word.
+ */
 async function killHard(child: ChildProcess, dataFolder: string): Promise<void> {
   try {
     process.kill(Number(readFileSync(path.join(dataFolder, 'server.lock'), 'utf8')), 'SIGKILL');

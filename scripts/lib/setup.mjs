@@ -1,4 +1,6 @@
-/** What `npm run demo` and `npm test` both need on a fresh clone. Plain Node: nothing is installed yet when this runs. */
+/**
+ * What `npm run demo` and `npm test` both need on a fresh clone. Plain Node: nothing is installed yet when this runs.
+ */
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';

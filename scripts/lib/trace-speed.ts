@@ -1,4 +1,6 @@
-/** How long a long recording takes to read and analyse, against the bare split of its text into cells in the same run. */
+/**
+ * How long a long recording takes to read and analyse, against the bare split of its text into cells in the same run.
+ */
 import { seeded } from '@demo/random';
 import Papa from 'papaparse';
 import { pedraAlva } from '@demo/aerodrome';
@@ -85,7 +87,8 @@ export function longFlight(): string {
 export function traceSpeed(): string {
   const f = suiteFlight(6, seeded(7));
   const { text, rows } = twoHours(f);
-  // A flight of two hours at 10 Hz in 24 columns, read and analysed; the floor is the bare split of the same text into cells.
+  // A flight of two hours at 10 Hz in 24 columns, read and analysed; the floor is the bare split of the same text into
+  // cells.
   const run = (work: () => unknown) =>
     median(
       Array.from({ length: 5 }, () => {

@@ -58,7 +58,10 @@ import { proposeSlots } from '@/server/queries/schedule';
 import { may } from '@/server/auth/permissions';
 import { problem, zodProblems } from '@/server/result';
 
-/** Thin: each action is one command for the signed-in user. Next refuses actions from another origin; so do we, once more. */
+/**
+ * Thin: each action is one command for the signed-in user. Next refuses actions from another origin; so do we, once
+ * more.
+ */
 const foreign = () => problem('', 'This came from another site and was not done.');
 
 export async function signInAction(form: unknown) {

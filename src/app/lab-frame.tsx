@@ -11,7 +11,10 @@ import { checkoutPage } from './checkout-page';
 
 export type LabSearch = Promise<Record<string, string | string[] | undefined>>;
 
-/** What every lab page starts with. A checkout that is not this user's, or a type that is none, answers like a page that is not there. */
+/**
+ * What every lab page starts with. A checkout that is not this user's, or a type that is none, answers like a page that
+ * is not there.
+ */
 export async function labPage(
   search: LabSearch,
   fallback: { type: string; old: string },

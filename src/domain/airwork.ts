@@ -1,4 +1,7 @@
-/** Words of airwork as captured in the aeroplane. Plain constants and types without a schema library: the cockpit shell imports them. */
+/**
+ * Words of airwork as captured in the aeroplane. Plain constants and types without a schema library: the cockpit shell
+ * imports them.
+ */
 
 /** What a manoeuvre is judged by, each in its own unit. */
 export const AIRWORK_QUANTITIES = ['height', 'speed', 'heading', 'bank', 'rollOut', 'levelOff', 'entryRate'] as const;

@@ -34,7 +34,10 @@ export const DrawnSignature = z
     'The drawn signature is not a PNG: draw it again.',
   );
 
-/** What stands in an entry. Fields added later are absent in entries of before: an entry is read as it was written, for ever. */
+/**
+ * What stands in an entry. Fields added later are absent in entries of before: an entry is read as it was written, for
+ * ever.
+ */
 export interface BookItem {
   id: string;
   title: string;

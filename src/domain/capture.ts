@@ -102,7 +102,8 @@ const Box = z.object({
 const Steps = z.object({
   list: z.string().max(60),
   steps: z.array(z.string().max(120)).max(40),
-  /** Which step, in the order said or done. */ ticks: z.array(z.number().int().min(0).max(39)).max(60),
+  /** Which step, in the order said or done. */
+  ticks: z.array(z.number().int().min(0).max(39)).max(60),
 });
 
 /** What was seen of one item, by the form it was captured with. */
@@ -181,8 +182,9 @@ export const TrialFlown = z.object({
 export type TrialFlown = z.infer<typeof TrialFlown>;
 export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
 /**
- * What an instructor has taken over from a trace for one landing or one item; the newest of a subject stands, an empty one takes it back.
- * Values in the standard's terms: speed about its target in knots, place along past the aim point and across in metres, sink in feet a minute, angles in degrees, right positive.
+ * What an instructor has taken over from a trace for one landing or one item; the newest of a subject stands, an empty
+ * one takes it back. Values in the standard's terms: speed about its target in knots, place along past the aim point
+ * and across in metres, sink in feet a minute, angles in degrees, right positive.
  */
 export const Measured = z.object({
   traceId: z.string().min(1).max(64),
@@ -193,7 +195,10 @@ export const Measured = z.object({
     .nullable()
     .default(null),
 });
-/** An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back. `what` is a criterion, `class` for the whole landing, `item` for airwork. */
+/**
+ * An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back.
+ * `what` is a criterion, `class` for the whole landing, `item` for airwork.
+ */
 const Why = z.string().trim().min(8).max(300);
 export const Overruling = z.union([
   z.object({ what: z.literal('class'), to: z.enum(LANDING_CLASSES).nullable(), reason: Why }),
@@ -210,7 +215,10 @@ export type TimerMarked = z.infer<typeof TimerMarked>;
 export type ItemObserved = z.infer<typeof ItemObserved>;
 
 const Word = z.string().max(24);
-/** Wheels against surface, as said and seen; the decision is the device's, from the same core function, kept as evidence. */
+/**
+ * Wheels against surface, as said and seen; the decision is the device's, from the same core function, kept as
+ * evidence.
+ */
 export const GearChecked = z.object({
   surface: z.enum(['water', 'land']).nullable(),
   lamps: z.record(Word, Word.nullable()),
@@ -234,7 +242,10 @@ const Envelope = z.object({
   v: z.number().int().min(1),
   deviceTime: Instant,
   payload: z.unknown(),
-  /** How far this device's clock stood behind the field's when the event came in, as the field measured it; null where it was not. */
+  /**
+   * How far this device's clock stood behind the field's when the event came in, as the field measured it; null where
+   * it was not.
+   */
   skewMs: z.number().int().nullable().optional(),
 });
 export type CaptureEvent = z.infer<typeof Envelope>;

@@ -1,4 +1,7 @@
-/** A schema as plain data, for a form that follows it. Made once on the server, so that the browser needs no schema library. */
+/**
+ * A schema as plain data, for a form that follows it. Made once on the server, so that the browser needs no schema
+ * library.
+ */
 export type FormNode =
   | { kind: 'object'; fields: { key: string; node: FormNode }[] }
   | { kind: 'list'; item: FormNode }
@@ -40,7 +43,10 @@ export function emptyOf(node: FormNode): unknown {
   }
 }
 
-/** The first place where a value has not the form of a node, as a path in words; null = it has. For files brought in from outside. */
+/**
+ * The first place where a value has not the form of a node, as a path in words; null = it has. For files brought in
+ * from outside.
+ */
 export function misfit(node: FormNode, value: unknown, path = ''): string | null {
   const here = path === '' ? 'at the top' : path;
   const record =

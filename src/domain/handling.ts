@@ -1,4 +1,7 @@
-/** Structured handling attributes of a type: what a pilot's hands and eyes have to learn or to drop. Plain constants, no schema library. */
+/**
+ * Structured handling attributes of a type: what a pilot's hands and eyes have to learn or to drop. Plain constants, no
+ * schema library.
+ */
 export const ATTRIBUTES = {
   'ground-stability': { name: 'swerve on the ground', values: ['dies by itself', 'grows slowly', 'grows fast'] },
   'rudder-need': { name: 'rudder with power', values: ['little', 'clear', 'strong'] },

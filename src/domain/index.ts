@@ -1,4 +1,7 @@
-/** The vocabulary as schemas and inferred types; imports nothing of ours. `words` and `assess-words` carry no schema library. */
+/**
+ * The vocabulary as schemas and inferred types; imports nothing of ours. `words` and `assess-words` carry no schema
+ * library.
+ */
 export * from './words';
 export * from './assess-words';
 export * from './handling';

@@ -106,7 +106,8 @@ export const LogbookMapping = z.object({
   columns: z.partialRecord(z.enum(LOGBOOK_FIELDS), z.string()),
   /** How dates are written where the file leaves it open. */
   dates: z.enum(['ymd', 'dmy', 'mdy']),
-  /** 1:30 is always read; a bare number is hours or minutes. */ time: z.enum(['hours', 'minutes']),
+  /** 1:30 is always read; a bare number is hours or minutes. */
+  time: z.enum(['hours', 'minutes']),
   /** Where no column tells full stops: every landing of a tailwheel aeroplane, none, or all. */
   stops: z.enum(['none', 'tailwheel', 'all']),
   types: z.record(z.string(), WrittenType),

@@ -28,7 +28,10 @@ export const Standard = z.object({
       required: z.array(z.enum(['trace', 'eye'])),
     }),
   ),
-  /** Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a second. */
+  /**
+   * Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a
+   * second.
+   */
   airwork: z
     .array(
       z.object({
@@ -121,7 +124,9 @@ export const ProgrammeItem = z.object({
   confirm: z.boolean().default(false),
   /** How it is captured in the aeroplane. */
   forms: z.array(z.enum(CAPTURE_FORMS)).default([]),
-  /** Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence. */
+  /**
+   * Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence.
+   */
   needsWindKt: z.number().min(0).max(40).optional(),
 });
 export type ProgrammeItem = z.infer<typeof ProgrammeItem>;
@@ -179,7 +184,9 @@ export const PackGoal = z.object({
       }),
     )
     .default([]),
-  /** What the instructor must have: hours in command in the make and model, beside holding what the aeroplane demands. */
+  /**
+   * What the instructor must have: hours in command in the make and model, beside holding what the aeroplane demands.
+   */
   instructor: z
     .object({ modelHours: z.number().nullable().default(null), citation: z.string() })
     .nullable()
@@ -226,7 +233,8 @@ export const RulePack = z.object({
         months: z.number().int().nullable(),
         monthEnd: z.boolean(),
         confirm: z.boolean().default(false),
-        /** Of what it speaks: everybody, or holders of the named kind. */ of: z.string().nullable().default(null),
+        /** Of what it speaks: everybody, or holders of the named kind. */
+        of: z.string().nullable().default(null),
       }),
     )
     .default([]),
@@ -277,12 +285,18 @@ export const House = z.object({
   exchangeWords: z.array(z.string()),
   finalChecks: z.array(z.string()),
   simulatedFailures: z.array(z.string()),
-  /** Least height above ground of a simulated failure, and of a loss-of-control-speed demonstration's completion; the house may only be stricter. */
+  /**
+   * Least height above ground of a simulated failure, and of a loss-of-control-speed demonstration's completion; the
+   * house may only be stricter.
+   */
   failureFloorFt: z.number().min(500).default(500),
   demonstrationFt: z.number().min(3000).default(3000),
   /** The rule pack whose words and rules hold where no checkout says another. */
   homePack: z.enum(PACKS).default('us'),
-  /** Bookings: hours of the day, minutes since midnight; the step of the grid; what a lesson usually takes where too few were flown to learn from. */
+  /**
+   * Bookings: hours of the day, minutes since midnight; the step of the grid; what a lesson usually takes where too few
+   * were flown to learn from.
+   */
   schedule: z
     .object({
       openFromMin: z.number().int().min(0).max(1440),
@@ -311,13 +325,18 @@ export const House = z.object({
     }),
   twinFailures: z.array(z.string()),
   reference: z.string(),
-  /** Signing: what an instructor must have flown to teach and sign a type, how long a part sign-off holds, who says yes to an override, and when a check falls due. */
+  /**
+   * Signing: what an instructor must have flown to teach and sign a type, how long a part sign-off holds, who says yes
+   * to an override, and when a check falls due.
+   */
   signing: z
     .object({
       teach: z.array(RecencyRule),
       partDays: z.number().int().min(1),
       overrideNeedsChief: z.enum(['always', 'safety', 'never']),
-      /** Days without flying the type after which a check is due; a gear-and-mass group or a type code, the type first. */
+      /**
+       * Days without flying the type after which a check is due; a gear-and-mass group or a type code, the type first.
+       */
       intervals: z.array(z.object({ of: z.string(), days: z.number().int().min(1) })),
       source: z.string(),
     })

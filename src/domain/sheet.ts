@@ -9,7 +9,10 @@ const Num = z.number('Give a number.');
 
 /** One source's word on a number. */
 export const Claim = z.object({ value: Num, source: Source, ref: Ref });
-/** A number with where it comes from; this one governs. `others` are what other sources say of the same. The unit is named by the field, or is the dial's for a speed. */
+/**
+ * A number with where it comes from; this one governs. `others` are what other sources say of the same. The unit is
+ * named by the field, or is the dial's for a speed.
+ */
 export const Sourced = Claim.extend({ others: z.array(Claim).optional() });
 export type Sourced = z.infer<typeof Sourced>;
 export const SourcedText = z.object({ text: Text, source: Source, ref: Ref });
@@ -53,7 +56,10 @@ export const SEAT_CONTROLS = [
 ] as const;
 export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
 
-/** A direction fixed to the airframe: azimuth from straight ahead, right positive; depression below the longitudinal axis. */
+/**
+ * A direction fixed to the airframe: azimuth from straight ahead, right positive; depression below the longitudinal
+ * axis.
+ */
 const BodyDirection = { azimuthDeg: Num, depressionDeg: Num };
 /** What the eye has in front of it, measured from the pilot's seat. */
 export const Sight = z.object({

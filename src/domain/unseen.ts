@@ -1,6 +1,9 @@
 import type { CapturedLanding } from './capture';
 
-/** A landing of which nothing was seen. What was recorded before a field existed says the same of it. Plain, without a schema library. */
+/**
+ * A landing of which nothing was seen. What was recorded before a field existed says the same of it. Plain, without a
+ * schema library.
+ */
 export const UNSEEN = {
   demonstration: false,
   intended: null,

@@ -6,8 +6,9 @@ import { write } from './db/write';
 import { log } from './log';
 
 /**
- * Counts that pages read instead of every landing of the school: a pilot's stages, the school's medians, the sides an instructor has seen.
- * Refreshed after the commit that touched a checkout, in a write of its own; nothing is judged by them and they can be rebuilt at any time.
+ * Counts that pages read instead of every landing of the school: a pilot's stages, the school's medians, the sides an
+ * instructor has seen. Refreshed after the commit that touched a checkout, in a write of its own; nothing is judged by
+ * them and they can be rebuilt at any time.
  */
 declare global {
   var __jeitoAggregates: { waiting: Set<string>; tail: Promise<void> } | undefined;

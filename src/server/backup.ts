@@ -24,8 +24,9 @@ import { checkBook } from './ledger/book';
 import { hashOf, keptFile } from './traces/files';
 
 /**
- * One archive of a data folder, taken while the server writes: the database by VACUUM INTO (a copy of the file would miss its log), every
- * trace it names, the public keys and the signed head, with the hash of each. The private key and the session key stay outside.
+ * One archive of a data folder, taken while the server writes: the database by VACUUM INTO (a copy of the file would
+ * miss its log), every trace it names, the public keys and the signed head, with the hash of each. The private key and
+ * the session key stay outside.
  */
 const Manifest = z.object({
   schema: z.literal('jeito-backup/1'),
@@ -127,8 +128,9 @@ export interface Restored {
   traces: number;
 }
 /**
- * Unpacks an archive beside the folder, checks all of it, and only then gives it the name: every hash, the database's own checks, rows of
- * every table, the whole book against its head, every trace by its content. Nothing is put in place when one of them fails.
+ * Unpacks an archive beside the folder, checks all of it, and only then gives it the name: every hash, the database's
+ * own checks, rows of every table, the whole book against its head, every trace by its content. Nothing is put in place
+ * when one of them fails.
  */
 export async function restore(archive: string, to: string): Promise<Restored> {
   const target = path.resolve(to);

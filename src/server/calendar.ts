@@ -10,7 +10,10 @@ const utc = (iso: string): DateArray => {
   return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
 };
 
-/** Bookings as an iCalendar file (RFC 5545): times in UTC, the split in the text, an alarm before the start; a cancelled one says so. */
+/**
+ * Bookings as an iCalendar file (RFC 5545): times in UTC, the split in the text, an alarm before the start; a cancelled
+ * one says so.
+ */
 export function icsOf(
   bookings: readonly BookingLine[],
   i: { place: string; alarmMin: number; now: string; origin: string; name: string },

@@ -68,8 +68,9 @@ export function shippedContent(): Seed[] {
 }
 
 /**
- * Imports content as immutable versions by hash: an unchanged file adds nothing, a changed one a new version. Where the house has a version of its own
- * the product's is proposed beside it and does not come into force: the chief takes it over, or not.
+ * Imports content as immutable versions by hash: an unchanged file adds nothing, a changed one a new version. Where the
+ * house has a version of its own the product's is proposed beside it and does not come into force: the chief takes it
+ * over, or not.
  */
 export async function importContent(seeds: readonly Seed[], author: string, t: Transaction): Promise<number> {
   let added = 0;
@@ -139,7 +140,10 @@ export async function contentById<K extends ContentKind>(kind: K, id: string, t?
 declare global {
   var __jeitoNewest: { file: string; ids: Map<string, string | null> } | undefined;
 }
-/** Which version of each piece stands, as read last. Content changes only through this process: every writer of it says so. */
+/**
+ * Which version of each piece stands, as read last. Content changes only through this process: every writer of it says
+ * so.
+ */
 function newestIds(): Map<string, string | null> {
   const file = inData('jeito.sqlite');
   if (globalThis.__jeitoNewest?.file !== file) globalThis.__jeitoNewest = { file, ids: new Map() };
@@ -179,7 +183,10 @@ export async function newestContent<K extends ContentKind>(
   return id === null ? null : { id, body: await contentById(kind, id, t) };
 }
 
-/** The aerodrome this school flies from (one data folder = one school): the first one entered is home, of it the newest version stands. */
+/**
+ * The aerodrome this school flies from (one data folder = one school): the first one entered is home, of it the newest
+ * version stands.
+ */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
   const id = await newestId(
     'home',

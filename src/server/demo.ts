@@ -9,7 +9,9 @@ export function markDemo(startedAt: string): void {
   writeFileSync(stamp(), `${JSON.stringify({ startedAt })}\n`);
 }
 
-/** Whole days since the demo was filled in, once they are more than a week; null for a fresh demo and for a real school. */
+/**
+ * Whole days since the demo was filled in, once they are more than a week; null for a fresh demo and for a real school.
+ */
 export function staleDemoDays(nowIso: string): number | null {
   if (!existsSync(stamp())) return null;
   const { startedAt } = JSON.parse(readFileSync(stamp(), 'utf8')) as { startedAt: string };

@@ -17,8 +17,10 @@ export interface Fonts {
   mono: PDFFont;
   monoBold: PDFFont;
 }
-/** The shipped web fonts as TrueType: a PDF cannot hold WOFF2 (viewers show nothing), so each is unpacked once per process.
- * Copied, because what the unpacker hands out lies in memory it uses again. */
+/**
+ * The shipped web fonts as TrueType: a PDF cannot hold WOFF2 (viewers show nothing), so each is unpacked once per
+ * process. Copied, because what the unpacker hands out lies in memory it uses again.
+ */
 const unpacked = new Map<string, Promise<Uint8Array>>();
 function font(pkg: string, name: string): Promise<Uint8Array> {
   const known =
@@ -53,7 +55,8 @@ export interface Style {
   gap?: number;
   color?: RGB;
   indent?: number;
-  /** Points kept free at the right. */ right?: number;
+  /** Points kept free at the right. */
+  right?: number;
 }
 
 /** Writes lines down the page, wrapped, onto as many pages as it takes. */

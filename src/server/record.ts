@@ -65,7 +65,10 @@ interface FlightRow {
   takeoffs: number;
   hours: number | null;
 }
-/** Flights of one pilot: recorded here, and logged. Minutes are block to block as tapped, else take-off to landing; empty when the clock was not tapped. */
+/**
+ * Flights of one pilot: recorded here, and logged. Minutes are block to block as tapped, else take-off to landing;
+ * empty when the clock was not tapped.
+ */
 export async function flightsOf(pilotId: string, t?: Transaction): Promise<FlightRow[]> {
   const mark = (which: string, fn: 'MIN' | 'MAX') =>
     `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}' AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;
@@ -177,7 +180,8 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
       'SELECT d.key, d.title, d.done_on AS doneOn, d.until, d.note, u.name AS enteredBy, d.entered_at AS enteredAt FROM person_dates d JOIN users u ON u.id = d.entered_by WHERE d.pilot_id = :pilotId ORDER BY d.key, d.seq',
       { pilotId },
     ),
-    // What stands about a pilot is theirs to read when they ask for it; what the chief noted for the chief alone is told as that.
+    // What stands about a pilot is theirs to read when they ask for it; what the chief noted for the chief alone is
+    // told as that.
     notes: await rows(
       "SELECT CASE WHEN n.visible = 'chief' THEN NULL ELSE n.text END AS text, n.visible, u.name AS author, n.written_at AS writtenAt, n.withdrawn_at AS withdrawnAt FROM person_notes n JOIN users u ON u.id = n.author WHERE n.pilot_id = :pilotId ORDER BY n.written_at",
       { pilotId },

@@ -1,4 +1,7 @@
-/** The lab's longer computations, away from the page: reach along a circuit, wedges for several runways. Core functions, nothing else. */
+/**
+ * The lab's longer computations, away from the page: reach along a circuit, wedges for several runways. Core functions,
+ * nothing else.
+ */
 import { expose } from 'comlink';
 import {
   type PacePoint,

@@ -263,7 +263,9 @@ describe('backup and restore', () => {
   }, 60_000);
 });
 
-/** Writes the hash of a changed file, and its rows, back into the manifest: as somebody would who knows how it is made. */
+/**
+ * Writes the hash of a changed file, and its rows, back into the manifest: as somebody would who knows how it is made.
+ */
 async function putRight(folder: string, name: string, rows: Record<string, number> = {}): Promise<void> {
   const { createHash } = await import('node:crypto');
   const file = path.join(folder, 'manifest.json');

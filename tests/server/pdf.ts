@@ -2,7 +2,10 @@ import { inflateSync } from 'node:zlib';
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDict, PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 
-/** Glyphs with an outline in the fonts inside a PDF. Text can be read back from a file whose fonts no viewer can draw: this cannot. */
+/**
+ * Glyphs with an outline in the fonts inside a PDF. Text can be read back from a file whose fonts no viewer can draw:
+ * this cannot.
+ */
 export async function outlines(bytes: Uint8Array): Promise<number> {
   const pdf = await PDFDocument.load(bytes);
   let drawn = 0;

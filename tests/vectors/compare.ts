@@ -3,7 +3,10 @@ export interface Tolerance {
   rel: number;
 }
 
-/** Paths at which `actual` misses `expected`: numbers within abs + rel·|expected|, everything else equal. Keys not expected are ignored. */
+/**
+ * Paths at which `actual` misses `expected`: numbers within abs + rel·|expected|, everything else equal. Keys not
+ * expected are ignored.
+ */
 export function differences(expected: unknown, actual: unknown, tolerance: Tolerance, path = ''): string[] {
   if (typeof expected === 'number') {
     const close =

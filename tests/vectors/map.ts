@@ -1,4 +1,6 @@
-/** The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words. */
+/**
+ * The reference file's function names and keys, mapped onto core's own. One table, so that core keeps its own words.
+ */
 import { daysSince, evaluateRecency, validThrough, validity } from '@/core/recency';
 import { density, densityAltitude, iasToCas, pressureAltitude, tas } from '@/core/air';
 import {

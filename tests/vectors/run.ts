@@ -1,6 +1,7 @@
 /**
  * Compares core with worked values of an independent implementation.
- *   npm run test:vectors                             the blocks of tests/vectors.done.json; the rest is counted as not implemented
+ *   npm run test:vectors                             the blocks of tests/vectors.done.json; the rest is counted as not
+ * implemented
  *   npm run test:vectors -- --blocks N2,stats.share  just these blocks or functions; a missing function fails
  *   npm run test:vectors -- --json FILE              also writes the counts there
  * JEITO_VECTORS names another reference file.

@@ -156,7 +156,8 @@ export interface BriefResult {
 }
 
 /**
- * Everything the brief shows, from the sheet, the choices and the wind. Speeds are worked in CAS and turned into the dial last.
+ * Everything the brief shows, from the sheet, the choices and the wind. Speeds are worked in CAS and turned into the
+ * dial last.
  * @returns speeds in the dial's unit; wind verdicts null with a reason when the wind is missing or older than 10 min
  */
 export function computeBrief(choices: BriefChoices, context: BriefContext): BriefResult {
@@ -380,7 +381,9 @@ function flownLegs(
   });
 }
 
-/** The schedule as flown today against the limits of the sheet; margins to the stall are said by the gates themselves. */
+/**
+ * The schedule as flown today against the limits of the sheet; margins to the stall are said by the gates themselves.
+ */
 function scheduleWarnings(gates: readonly BriefGate[], sheet: TypeSheet, choices: BriefChoices): string[] {
   const flown = gates.map((g) => ({
     name: g.name,

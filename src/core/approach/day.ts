@@ -75,12 +75,16 @@ export interface RunwayFacts {
   surface: string;
   lengthM: number;
   widthM: number;
-  /** Rising in the direction of use, per cent. */ slopePct: number;
+  /** Rising in the direction of use, per cent. */
+  slopePct: number;
   headwindKt: number;
   tailwindKt: number;
 }
 
-/** Take-off or landing distance today from the handbook's table and the house's stated factors, against the declared length. */
+/**
+ * Take-off or landing distance today from the handbook's table and the house's stated factors, against the declared
+ * length.
+ */
 export function runwayToday(
   kind: 'takeoff' | 'landing',
   sheet: TypeSheet,
@@ -91,7 +95,8 @@ export function runwayToday(
     oatC: number | null;
     runway: RunwayFacts;
     wet: boolean;
-    /** Today's speed over the fence to the handbook's, at the same mass. */ speedShare: number;
+    /** Today's speed over the fence to the handbook's, at the same mass. */
+    speedShare: number;
   },
 ): RunwayToday {
   const { runway, air } = at;
@@ -215,7 +220,8 @@ export interface FuelToday {
   formulaLPerH: number;
   endurance: Endurance;
   circuits: CircuitsFit;
-  /** Litres burnt by the end of the booking. */ burnL: number;
+  /** Litres burnt by the end of the booking. */
+  burnL: number;
 }
 
 /** Endurance, circuits that fit, and the formula's flow beside the book's. */

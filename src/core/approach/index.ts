@@ -1,4 +1,6 @@
-/** The brief of the day: mass, wind on each runway, verdicts and gates, put together from the rooms that compute them. */
+/**
+ * The brief of the day: mass, wind on each runway, verdicts and gates, put together from the rooms that compute them.
+ */
 export * from './brief';
 export * from './words';
 export * from './schedule';

@@ -124,9 +124,9 @@ export interface ScheduleFinding {
 }
 
 /**
- * Findings on an approach schedule, by gate and then in the order of {@link SCHEDULE_CODES}.
- * Limits compare with the indicated target, stall margins with CAS. A lever is *selected* where its setting grows and *held* where it
- * was there before; the first gate's settings count as held.
+ * Findings on an approach schedule, by gate and then in the order of {@link SCHEDULE_CODES}. Limits compare with the
+ * indicated target, stall margins with CAS. A lever is *selected* where its setting grows and *held* where it was there
+ * before; the first gate's settings count as held.
  */
 export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
   const rows = [...input.vfe].sort((a, b) => a.flapDeg - b.flapDeg);
@@ -186,8 +186,9 @@ const WINDOW_S = 8;
 const GAP_S = 3;
 
 /**
- * Plateaus in a speed that should keep falling: over a sliding 8 s regression the speed falls more slowly than a third of the scheduled
- * rate, or rises, while above the final speed. Widened by the indicator's resolution and the gust spread.
+ * Plateaus in a speed that should keep falling: over a sliding 8 s regression the speed falls more slowly than a third
+ * of the scheduled rate, or rises, while above the final speed. Widened by the indicator's resolution and the gust
+ * spread.
  * @returns *not-seen* without air data, slower than 2 Hz, or with no unbroken 8 s
  */
 export function speedPlateaus(input: PlateauInput): PlateauResult {
@@ -246,7 +247,8 @@ export interface SlopeLights {
 }
 
 /**
- * Four-unit slope lights read together with speed. Units change at θ0 − 30′, − 10′, + 10′, + 30′; a unit shows white above its setting.
+ * Four-unit slope lights read together with speed. Units change at θ0 − 30′, − 10′, + 10′, + 30′; a unit shows white
+ * above its setting.
  * @param heightFt eye above the lights, ft
  * @param distanceM horizontal to the lights, m, > 0
  * @param speedDevKt flown less target, kt

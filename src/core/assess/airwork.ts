@@ -1,4 +1,7 @@
-/** Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet, degrees. */
+/**
+ * Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet,
+ * degrees.
+ */
 import type {
   AirworkKind,
   AirworkLimit,
@@ -36,7 +39,10 @@ export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edg
   return seen >= limit.low * inner - SLACK && seen <= limit.high * inner + SLACK ? 'within' : 'edge';
 }
 
-/** A manoeuvre against its row of the standard: every quantity of the row, and the worst of those seen. Null without a row. */
+/**
+ * A manoeuvre against its row of the standard: every quantity of the row, and the worst of those seen. Null without a
+ * row.
+ */
 export function judgeNumbers(
   standard: AirworkStandard | null,
   seen: Partial<Record<AirworkQuantity, SeenExtreme>>,
@@ -55,7 +61,10 @@ export function judgeNumbers(
   return { overall: worst(quantities.map((q) => q.verdict)), quantities };
 }
 
-/** Deviations worth a button: half, the whole and one and a half of each side of a tolerance, in order; a side of nothing offers its outside. */
+/**
+ * Deviations worth a button: half, the whole and one and a half of each side of a tolerance, in order; a side of
+ * nothing offers its outside.
+ */
 export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>): number[] {
   const whole = Math.max(-low, high);
   const side = (limit: number): number[] => (limit > 0 ? [limit / 2, limit, limit * 1.5] : [whole / 2, whole]);
@@ -67,7 +76,10 @@ export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>):
   ].map((x) => Math.round(x * 10) / 10);
 }
 
-/** Recovery of a stall: unloading first is the recovery; power first still unloads late; roll or yaw before unloading is the fault to judge. */
+/**
+ * Recovery of a stall: unloading first is the recovery; power first still unloads late; roll or yaw before unloading is
+ * the fault to judge.
+ */
 export const stallVerdict = (recovery: StallRecovery | null): CriterionVerdict =>
   recovery === null
     ? 'not-seen'
@@ -84,8 +96,9 @@ export interface OrderKept {
   verdict: CriterionVerdict;
 }
 /**
- * Was a list said or done in order? Out of order are the ticks outside the longest rising run; with several such runs, the first found.
- * All there and in order: within. In order but for one, none missed: edge. Else outside. Nothing ticked: not seen.
+ * Was a list said or done in order? Out of order are the ticks outside the longest rising run; with several such runs,
+ * the first found. All there and in order: within. In order but for one, none missed: edge. Else outside. Nothing
+ * ticked: not seen.
  * @param count steps of the list
  * @param ticks step numbers from 0, as they came
  */
@@ -123,7 +136,10 @@ export interface EnergyBox {
   speed: number | null;
   headingDeg: number | null;
 }
-/** The exit of an energy item against its entry: same height, speed and heading, or the reciprocal heading. Null where one of the two was not seen. */
+/**
+ * The exit of an energy item against its entry: same height, speed and heading, or the reciprocal heading. Null where
+ * one of the two was not seen.
+ */
 export function energyExit(
   entry: EnergyBox,
   exit: EnergyBox,

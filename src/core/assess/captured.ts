@@ -207,7 +207,10 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
   return c;
 }
 
-/** A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the unit of the dial. */
+/**
+ * A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the
+ * unit of the dial.
+ */
 export function plateauIn(
   l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>,
   gates: readonly { name: string; target: number | null }[],

@@ -71,7 +71,10 @@ export interface RecentShare {
   stats: Share;
 }
 
-/** The last `window` judged landings (demonstrations, go-arounds and low passes excluded) and how many were the pilot's own. */
+/**
+ * The last `window` judged landings (demonstrations, go-arounds and low passes excluded) and how many were the pilot's
+ * own.
+ */
 export function recentShare(landings: readonly RecordedLanding[], window = 12): RecentShare {
   const counted = landings.filter((l) => !['go-around', 'low-pass', 'demonstration'].includes(l.judged.landingClass));
   const judged = counted.filter((l) => l.judged.landingClass !== 'not-judged').slice(-window);

@@ -1,4 +1,7 @@
-/** Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz), quantiles by bisection. */
+/**
+ * Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz),
+ * quantiles by bisection.
+ */
 const LANCZOS = [
   76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2,
   -0.5395239384953e-5,
@@ -74,7 +77,9 @@ const NORMAL_DF = 1e9;
 /** Quantile of the standard normal; `p` in (0, 1). The t of so many degrees that they differ beyond the ninth digit. */
 export const normalQuantile = (p: number): number => tQuantile(p, NORMAL_DF);
 
-/** Two-sided sign test: the chance of a split at least this uneven when both sides are as likely. 1 for nothing counted. */
+/**
+ * Two-sided sign test: the chance of a split at least this uneven when both sides are as likely. 1 for nothing counted.
+ */
 export function signTest(left: number, right: number): number {
   const n = left + right;
   if (n === 0) return 1;

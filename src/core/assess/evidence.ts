@@ -1,6 +1,7 @@
 /**
- * Evidence of a programme: for each item whether it is met, nearly, not, waived or credited, what is missing in words and counts, and exactly
- * which records it rests on. Pure: the same records in any order give the same answer. Method: the programme's own rules, as data.
+ * Evidence of a programme: for each item whether it is met, nearly, not, waived or credited, what is missing in words
+ * and counts, and exactly which records it rests on. Pure: the same records in any order give the same answer. Method:
+ * the programme's own rules, as data.
  */
 import type { EvidenceRule, Programme, ProgrammeItem } from '@/domain/programme';
 import type { GearChecked, ItemObserved } from '@/domain/capture';
@@ -32,9 +33,11 @@ export interface Observation {
   id: string;
   date: string;
   lesson: number;
-  /** Instant of capture; orders what was seen in one lesson. */ at?: string;
+  /** Instant of capture; orders what was seen in one lesson. */
+  at?: string;
   data: ItemObserved;
-  /** An instructor's later word; the verdict that was captured or measured stays. */ overruled?: {
+  /** An instructor's later word; the verdict that was captured or measured stays. */
+  overruled?: {
     reason: string;
     computed: ItemObserved['verdict'];
   } | null;
@@ -54,7 +57,8 @@ export interface PartSignOff {
 /** What the pilot holds and has flown, for items that may be credited. */
 export interface Experience {
   held: readonly string[];
-  /** Hours in aeroplanes of the same gear and mass. */ groupHours: number;
+  /** Hours in aeroplanes of the same gear and mass. */
+  groupHours: number;
 }
 /** Everything a checkout has to show, in any order. */
 export interface EvidenceRecord {

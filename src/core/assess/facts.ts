@@ -1,4 +1,7 @@
-/** A landing, an item or a check as plain facts that patterns ask about. A fact that nobody saw is null and meets no condition. Metres, knots, degrees, ft/min. */
+/**
+ * A landing, an item or a check as plain facts that patterns ask about. A fact that nobody saw is null and meets no
+ * condition. Metres, knots, degrees, ft/min.
+ */
 import type { AirworkStandard } from '@/domain/airwork';
 import type { CapturedLanding, GearChecked, Measured } from '@/domain/capture';
 import type { Select } from '@/domain/findings';
@@ -20,13 +23,14 @@ export interface DebriefLanding extends RecordedLanding {
   captured: CapturedLanding;
   measured: Measured | null;
   gates: readonly GateReading[];
-  /** The gates of its brief, in the unit of the dial. */ briefed: readonly { name: string; target: number | null }[];
+  /** The gates of its brief, in the unit of the dial. */
+  briefed: readonly { name: string; target: number | null }[];
 }
 export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> {
   blindNose: boolean;
   reducing: boolean;
-  /** The standard’s upper side about the speed at the fence, knots; null = it asks nothing of it. */ speedHighKt:
-    number | null;
+  /** The standard’s upper side about the speed at the fence, knots; null = it asks nothing of it. */
+  speedHighKt: number | null;
 }
 
 const CHASE_KT = 3;

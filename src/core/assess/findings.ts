@@ -1,6 +1,7 @@
 /**
- * Findings: patterns as data, matched against what was recorded. A pattern once raised stands until as many occasions as it asks have passed
- * without it. Every finding carries the numbers that raised it and the landings behind them. Method: counts, sign test, t interval, Theil-Sen.
+ * Findings: patterns as data, matched against what was recorded. A pattern once raised stands until as many occasions
+ * as it asks have passed without it. Every finding carries the numbers that raised it and the landings behind them.
+ * Method: counts, sign test, t interval, Theil-Sen.
  */
 import type { Exercise, FindingPattern, FindingTrigger, Select } from '@/domain/findings';
 import type { GearChecked } from '@/domain/capture';
@@ -209,7 +210,9 @@ function cleanOnce(hits: readonly boolean[], closes: number): number {
   return cleanAtEnd(hits);
 }
 
-/** Latched: raised at the first place where the window is full enough, and kept until it has been clean for long enough. */
+/**
+ * Latched: raised at the first place where the window is full enough, and kept until it has been clean for long enough.
+ */
 function shareOf(
   t: Extract<FindingTrigger, { kind: 'share' }>,
   rows: readonly Row[],
@@ -222,7 +225,8 @@ function shareOf(
     const k = hits.slice(from, end).filter(Boolean).length;
     return k >= t.atLeast && k / (end - from) >= t.share ? { k, n: end - from, from } : null;
   };
-  // A thing done well counts as it stands now. A fault stands from where it was clear until it has been absent for long enough; what comes once after that does not bring the old one back.
+  // A thing done well counts as it stands now. A fault stands from where it was clear until it has been absent for long
+  // enough; what comes once after that does not bring the old one back.
   let end: number | undefined;
   let first: number | undefined;
   let open = false;
@@ -270,7 +274,10 @@ function shareOf(
   };
 }
 
-/** One side in every pilot of an instructor is the instructor's eye; one side in every pilot of an aeroplane is the aeroplane. */
+/**
+ * One side in every pilot of an instructor is the instructor's eye; one side in every pilot of an aeroplane is the
+ * aeroplane.
+ */
 function checkedAgainst(
   side: 'left' | 'right',
   others: FindingRecord['others'],
@@ -344,7 +351,8 @@ function sideBias(
   const m = mEnd === undefined ? null : measuredAt(mEnd);
   const e = eEnd === undefined ? null : eyeAt(eEnd);
   if (!m && !e) return null;
-  // Closed when the landings since a corrected one lie about the line, whoever saw them: a quarter to the side at most, and what was measured of them within the practical size.
+  // Closed when the landings since a corrected one lie about the line, whoever saw them: a quarter to the side at most,
+  // and what was measured of them within the practical size.
   let clean = 0;
   for (let n = Math.min(closes, sided.length); n >= 1; n--) {
     const tail = sided.slice(-n);
@@ -432,7 +440,10 @@ function oneSide(
 }
 
 const LONGNESS: Record<string, number> = { short: 0, 'in-the-box': 1, long: 2, 'very-long': 3 };
-/** Metres only where measured: the lower end of the slope above 0 and the slope worth a word. By eye: the later half longer than the earlier, by count, and the note. */
+/**
+ * Metres only where measured: the lower end of the slope above 0 and the slope worth a word. By eye: the later half
+ * longer than the earlier, by count, and the note.
+ */
 function creep(t: Extract<FindingTrigger, { kind: 'creep' }>, rows: readonly Row[], closes: number): Raised | null {
   const numbers: Raised['numbers'] = [];
   const words: string[] = [];
@@ -525,7 +536,10 @@ interface Load {
   from: number;
   under: (r: Row) => boolean;
 }
-/** What made a lesson harder than every one before: another attitude meant, three knots more across, the first gusts, another kind of landing. */
+/**
+ * What made a lesson harder than every one before: another attitude meant, three knots more across, the first gusts,
+ * another kind of landing.
+ */
 export function loadsIn(
   rows: readonly Pick<Row, 'facts' | 'lesson'>[],
 ): { label: string; from: number; lesson: number; under: (f: Facts) => boolean }[] {

@@ -1,6 +1,7 @@
 /**
- * How many more landings to the bar, honestly: a logistic learning curve on ln(landing number) with a weak prior, and a parametric bootstrap.
- * Method: maximum a posteriori by Newton steps; each bootstrap draw flies the record again from the fitted curve, fits it anew and then flies on to the bar.
+ * How many more landings to the bar, honestly: a logistic learning curve on ln(landing number) with a weak prior, and a
+ * parametric bootstrap. Method: maximum a posteriori by Newton steps; each bootstrap draw flies the record again from
+ * the fitted curve, fits it anew and then flies on to the bar.
  */
 import { seeded } from '../random';
 
@@ -21,12 +22,14 @@ export type Forecast =
       tells: true;
       landings: { median: number; low: number; high: number };
       lessons: { median: number; low: number; high: number } | null;
-      /** Chance that the next landing is own, from the curve, median and 80 in 100 range. */ next: {
+      /** Chance that the next landing is own, from the curve, median and 80 in 100 range. */
+      next: {
         median: number;
         low: number;
         high: number;
       };
-      /** Share of draws that never got there within the horizon. */ never: number;
+      /** Share of draws that never got there within the horizon. */
+      never: number;
       a: number;
       b: number;
     };
@@ -68,7 +71,10 @@ export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
   return { a, b };
 }
 
-/** The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a signature. */
+/**
+ * The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a
+ * signature.
+ */
 export function forecast(input: ForecastInput): Forecast {
   const n = input.own.length;
   if (n < FEWEST)

@@ -1,4 +1,7 @@
-/** Judging landings and go-arounds, statistics over them, evidence against a programme. Method: the standard's own rows; statistics named in each function. */
+/**
+ * Judging landings and go-arounds, statistics over them, evidence against a programme. Method: the standard's own rows;
+ * statistics named in each function.
+ */
 export * from './landing';
 export * from './stats';
 export * from './captured';

@@ -34,8 +34,9 @@ export interface CriterionResult {
 export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
 
 /**
- * One criterion of a landing. A measured value beats the eye, the eye beats an assertion, and what nobody saw stays *not seen*.
- * A push in a bounce is outside whatever was measured. Limits are inclusive; the last `edgeShare` of each side is edge.
+ * One criterion of a landing. A measured value beats the eye, the eye beats an assertion, and what nobody saw stays
+ * *not seen*. A push in a bounce is outside whatever was measured. Limits are inclusive; the last `edgeShare` of each
+ * side is edge.
  */
 export function assessCriterion(input: CriterionInput): CriterionResult {
   const { standardRow: row, measured, eye } = input;
@@ -106,9 +107,9 @@ export interface LandingResult {
 }
 
 /**
- * A whole landing against a standard. The class is the first that applies: demonstration; outside (a control criterion, or a
- * trigger met and continued by the pilot); assisted; not judged (a required criterion not seen: never assumed good); prompted;
- * own, off target; own.
+ * A whole landing against a standard. The class is the first that applies: demonstration; outside (a control criterion,
+ * or a trigger met and continued by the pilot); assisted; not judged (a required criterion not seen: never assumed
+ * good); prompted; own, off target; own.
  */
 export function assessLanding({ standard, landing }: LandingInput): LandingResult {
   const clean = landing.cleanTap === 'stopped' || landing.cleanTap === 'climbing-away';

@@ -1,11 +1,15 @@
-/** Measures of landings as the all-lessons page shows them: what was measured or read, gate by gate, its bias against a size worth a word, its trend. */
+/**
+ * Measures of landings as the all-lessons page shows them: what was measured or read, gate by gate, its bias against a
+ * size worth a word, its trend.
+ */
 import { fixed } from '../format';
 import type { DebriefLanding } from './facts';
 import { type Bias, type EwmaPoint, type Trend, bias, ewma, theilSen } from './spread';
 
 /**
- * A measure: its unit, the criterion of the standard it belongs to, and the smallest mean worth a word. Sizes are the house's: two knots are a needle's width, a metre is
- * what an eye on the line can see, two degrees what a seat can feel, 20 m a second of flying, 60 ft/min half a firmness.
+ * A measure: its unit, the criterion of the standard it belongs to, and the smallest mean worth a word. Sizes are the
+ * house's: two knots are a needle's width, a metre is what an eye on the line can see, two degrees what a seat can
+ * feel, 20 m a second of flying, 60 ft/min half a firmness.
  */
 export const SHOWN_MEASURES = [
   { key: 'fence', name: 'speed at the fence', unit: 'kt', criterion: 'speed', zero: 'the target', practical: 2 },
@@ -21,7 +25,10 @@ export interface Limits {
   high: number;
 }
 
-/** One landing's measure with where it came from; null where nobody measured or read it. The eye's bands are never made into metres. */
+/**
+ * One landing's measure with where it came from; null where nobody measured or read it. The eye's bands are never made
+ * into metres.
+ */
 export function measureOf(l: DebriefLanding, key: MeasureKey): { value: number; measured: boolean } | null {
   const m = l.measured?.values ?? {};
   const of = (v: number | undefined) => (v === undefined ? null : { value: v, measured: true });
@@ -36,7 +43,9 @@ export function measureOf(l: DebriefLanding, key: MeasureKey): { value: number; 
   return of(key === 'along' ? m.along : key === 'lateral' ? m.lateral : key === 'crab' ? m.crab : m.firmness);
 }
 
-/** A touch that says something of the pilot's own aim: no pass, no demonstration, no hands or feet of the instructor. */
+/**
+ * A touch that says something of the pilot's own aim: no pass, no demonstration, no hands or feet of the instructor.
+ */
 export const ownHands = (l: DebriefLanding): boolean =>
   l.kind !== 'go-around' &&
   l.kind !== 'low-pass' &&
@@ -50,7 +59,10 @@ export interface GateStrip {
   lower: number | null;
   upper: number | null;
 }
-/** Speeds about their target at each gate of the briefs, in the order of the approach, knots; gates without a reading are left out. */
+/**
+ * Speeds about their target at each gate of the briefs, in the order of the approach, knots; gates without a reading
+ * are left out.
+ */
 export function gateStrips(landings: readonly DebriefLanding[]): GateStrip[] {
   return [...new Set(landings.flatMap((l) => l.briefed.map((g) => g.name)))].flatMap((gate): GateStrip[] => {
     const values = landings.flatMap((l) => {
@@ -71,9 +83,13 @@ export interface MeasureTrend {
   trend: Trend;
   ewma: EwmaPoint[];
   standard: Limits | null;
-  /** What the control limits lie about. */ centre: number;
+  /** What the control limits lie about. */
+  centre: number;
 }
-/** A measure landing by landing: Theil-Sen, and the smoothed mean between control limits about its target (a sink has none: about its mean). Sigma is the spread of the points. */
+/**
+ * A measure landing by landing: Theil-Sen, and the smoothed mean between control limits about its target (a sink has
+ * none: about its mean). Sigma is the spread of the points.
+ */
 export function measureTrend(
   landings: readonly DebriefLanding[],
   measure: ShownMeasure,

@@ -92,7 +92,10 @@ const box = (b: { heightFt: number | null; speed: number | null; headingDeg: num
     .filter(Boolean)
     .join(', ') || 'not seen';
 
-/** Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong, in words. Speeds in knots. */
+/**
+ * Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong, in words.
+ * Speeds in knots.
+ */
 export function detailReasons(judged: DetailJudged): string[] {
   const side = (x: number) =>
     `${x > 0 ? '+' : x < 0 ? '\u2013' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;

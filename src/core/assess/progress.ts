@@ -1,4 +1,7 @@
-/** A lesson beside the ones before it, a pilot beside the school, instructors beside each other; and the one table that charts, pages and files share. */
+/**
+ * A lesson beside the ones before it, a pilot beside the school, instructors beside each other; and the one table that
+ * charts, pages and files share.
+ */
 import type { CriterionVerdict, LandingClass } from '@/domain/assess-words';
 import type { Standard } from '@/domain/programme';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -22,7 +25,10 @@ const marks = (l: DebriefLanding) => ({
 });
 const CLASS_RANK: Record<string, number> = { own: 0, 'own-off-target': 1, prompted: 2, assisted: 3, outside: 4 };
 
-/** The best and the worst landing of a list, by class, then by what was outside, on the edge and seen within; null when nothing was judged. The two differ. */
+/**
+ * The best and the worst landing of a list, by class, then by what was outside, on the edge and seen within; null when
+ * nothing was judged. The two differ.
+ */
 export function bestAndWorst(landings: readonly DebriefLanding[]): {
   best: DebriefLanding | null;
   worst: DebriefLanding | null;
@@ -114,7 +120,8 @@ export interface LessonPoint {
   own: number;
   inStandard: number;
   authorship: number | null;
-  /** Landings with an intervention noted. */ withLevel: number;
+  /** Landings with an intervention noted. */
+  withLevel: number;
 }
 /** Lesson by lesson: how many were the pilot's own, in standard, and whose they were. */
 export function byLesson(landings: readonly DebriefLanding[]): LessonPoint[] {
@@ -151,9 +158,11 @@ export interface TableRow {
   computed: string | null;
   whose: string | null;
   crosswindKt: number | null;
-  /** Measured, metres: beyond the aim and right of the line. */ alongM: number | null;
+  /** Measured, metres: beyond the aim and right of the line. */
+  alongM: number | null;
   lateralM: number | null;
-  /** By eye, or the measured place in the eye's words. */ along: string | null;
+  /** By eye, or the measured place in the eye's words. */
+  along: string | null;
   across: string | null;
   placeFrom: 'measured' | 'eye' | null;
   fenceOffKt: number | null;
@@ -265,12 +274,17 @@ export interface Standardised {
   agree: number;
   kinder: number;
   harder: number;
-  /** Mean of eye less measured in steps of verdict; negative is kinder than the recording. */ shift: number;
-  /** Two-sided sign test of kinder against harder. */ luck: number;
+  /** Mean of eye less measured in steps of verdict; negative is kinder than the recording. */
+  shift: number;
+  /** Two-sided sign test of kinder against harder. */
+  luck: number;
   byCriterion: { criterion: string; n: number; agree: number; kinder: number; harder: number }[];
 }
 
-/** Instructors side by side on landings that were both seen and measured: the measure is the same for all, so the difference is the eye's. */
+/**
+ * Instructors side by side on landings that were both seen and measured: the measure is the same for all, so the
+ * difference is the eye's.
+ */
 export function standardise(pairs: readonly EyeAgainstMeasure[]): Standardised[] {
   const tally = (of: readonly EyeAgainstMeasure[]) => {
     const steps = of.map((p) => RANK[p.eye] - RANK[p.measured]);
@@ -367,7 +381,10 @@ export interface StageMedian {
   inStandard: number;
   part: number | null;
 }
-/** Medians over pilots, one voice each; a stage with too few pilots is left out. A pilot needs five landings of a stage to have a voice. */
+/**
+ * Medians over pilots, one voice each; a stage with too few pilots is left out. A pilot needs five landings of a stage
+ * to have a voice.
+ */
 export function stageMedians(tallies: readonly StageTally[]): StageMedian[] {
   return [0, 1, 2, 3, 4, 5].flatMap((stage): StageMedian[] => {
     const of = tallies.filter((t) => t.stage === stage && t.landings >= 5);
@@ -400,7 +417,10 @@ export interface StageRow {
   inStandard: number;
   median: StageMedian | null;
 }
-/** The pilot's own counts at each stage beside the school's median, where there is one. @param judged landings that count, oldest first */
+/**
+ * The pilot's own counts at each stage beside the school's median, where there is one. @param judged landings that
+ * count, oldest first
+ */
 export function stageRows(judged: readonly DebriefLanding[], medians: readonly StageMedian[]): StageRow[] {
   return STAGE_NAME.flatMap((name, stage): StageRow[] => {
     const of = judged.filter((_, i) => stageOfLanding(i + 1) === stage);

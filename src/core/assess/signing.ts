@@ -6,7 +6,8 @@ import type { EvidenceRecord, ItemEvidence } from './evidence';
 export interface OverrideWish {
   itemId: string;
   reason: string;
-  /** A chief has said yes, or the house does not ask one. */ approved: boolean;
+  /** A chief has said yes, or the house does not ask one. */
+  approved: boolean;
 }
 export interface SigningFacts {
   authorised: boolean;
@@ -29,7 +30,9 @@ export interface SigningFacts {
   /** Limits this pilot passed and nobody has released. */
   openLimits: readonly { traceId: string; what: string; flownOn: string }[];
   overrides: readonly OverrideWish[];
-  /** Demanded of the pilot before this goal, and not shown: what, and whether it is known to be short or only not shown. */
+  /**
+   * Demanded of the pilot before this goal, and not shown: what, and whether it is known to be short or only not shown.
+   */
   prerequisites: readonly { text: string; met: boolean | null }[];
 }
 export type SigningTarget = 'brief' | 'fly' | 'debrief' | 'people' | 'trace' | 'override' | 'none';
@@ -58,9 +61,10 @@ export interface SigningProblem {
 }
 
 /**
- * What stands between a checkout and its signature. Empty = it may be signed. Only a missing item of which something has been seen, or one that
- * is not a safety item, may be overridden. A trigger *met and continued* stays unresolved until the pilot has flown a go-around decided in time after it.
- * Source: the packs' duties of the signing instructor (14 CFR 61.189, 61.195; Part-FCL FCL.710) and the house's signing rules.
+ * What stands between a checkout and its signature. Empty = it may be signed. Only a missing item of which something
+ * has been seen, or one that is not a safety item, may be overridden. A trigger *met and continued* stays unresolved
+ * until the pilot has flown a go-around decided in time after it. Source: the packs' duties of the signing instructor
+ * (14 CFR 61.189, 61.195; Part-FCL FCL.710) and the house's signing rules.
  * @param items those to be signed: the whole programme, or the part
  */
 export function signingProblems(

@@ -1,4 +1,7 @@
-/** When an engine may be made to seem stopped, or the question asked: the house's floor and, in a twin, the speeds below which it is never done. */
+/**
+ * When an engine may be made to seem stopped, or the question asked: the house's floor and, in a twin, the speeds below
+ * which it is never done.
+ */
 import { SLACK } from '../constants';
 
 export interface SimulatedFailure {
@@ -24,8 +27,8 @@ const LEAST_FLOOR_FT = 500;
 const FEATHER_FT = 3000;
 
 /**
- * May a failure be simulated here? On the ground only in a twin at or below half Vmca; in the air never below the floor nor, in a twin, below
- * Vsse; a real feathering never below 3000 ft above ground. Every reason against it is named.
+ * May a failure be simulated here? On the ground only in a twin at or below half Vmca; in the air never below the floor
+ * nor, in a twin, below Vsse; a real feathering never below 3000 ft above ground. Every reason against it is named.
  */
 export function simulatedFailureAllowed(s: SimulatedFailure): {
   allowed: boolean;

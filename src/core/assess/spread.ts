@@ -1,4 +1,7 @@
-/** Where landings lie and where they are going: bias, spread, trend, control limits, whose they were. Metres, degrees, knots as given. */
+/**
+ * Where landings lie and where they are going: bias, spread, trend, control limits, whose they were. Metres, degrees,
+ * knots as given.
+ */
 import { SLACK, median } from '../constants';
 import { normalQuantile, tQuantile } from './distributions';
 
@@ -43,14 +46,18 @@ export interface TouchdownSpread {
   medianAlongM: number | null;
   madLateralM: number | null;
   madAlongM: number | null;
-  /** Half axes of the 1-sigma ellipse, which holds 39 % in two dimensions; the 2-sigma one is twice as large and holds 86 %. */
+  /**
+   * Half axes of the 1-sigma ellipse, which holds 39 % in two dimensions; the 2-sigma one is twice as large and holds
+   * 86 %.
+   */
   majorSd: number | null;
   minorSd: number | null;
   /** From along the runway, positive towards the right, in (-90, 90]; null for a circle. */
   majorAngleDeg: number | null;
 }
 /**
- * Touchdown spread: means, medians, median absolute deviations and the covariance ellipse (classical, n-1; the medians are the robust part).
+ * Touchdown spread: means, medians, median absolute deviations and the covariance ellipse (classical, n-1; the medians
+ * are the robust part).
  * @param lateralM right of the line positive; @param alongM beyond the aim positive; a pair with a null is skipped
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
@@ -88,7 +95,10 @@ export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen
   };
 }
 
-/** Points of an ellipse of `sigma` standard deviations, for drawing: [lateral, along] in metres. Empty without an ellipse. */
+/**
+ * Points of an ellipse of `sigma` standard deviations, for drawing: [lateral, along] in metres. Empty without an
+ * ellipse.
+ */
 export function ellipsePoints(s: TouchdownSpread, sigma: number, steps = 60): [number, number][] {
   const { majorSd, minorSd, meanLateralM, meanAlongM } = s;
   if (majorSd === null || minorSd === null || meanLateralM === null || meanAlongM === null) return [];
@@ -149,7 +159,10 @@ export interface EwmaPoint {
   upper: number;
   signal: boolean;
 }
-/** Exponentially weighted mean with its control limits. A null repeats the last point and does not count on. @param sigma sd of one value */
+/**
+ * Exponentially weighted mean with its control limits. A null repeats the last point and does not count on. @param
+ * sigma sd of one value
+ */
 export function ewma(
   values: readonly Seen[],
   centre: number,

@@ -1,4 +1,7 @@
-/** The paper tally, typed in: one landing a line, the ten columns of the card's back. A dash is *not seen*; an equals sign repeats the line above. */
+/**
+ * The paper tally, typed in: one landing a line, the ten columns of the card's back. A dash is *not seen*; an equals
+ * sign repeats the line above.
+ */
 import type { CapturedLanding } from '@/domain/capture';
 import type { AlongBand, Attitude, LandingKind, LateralBand } from '@/domain/words';
 
@@ -92,7 +95,8 @@ function bounced(text: string): CapturedLanding['bounce'] | undefined {
 }
 
 /**
- * Reads a tally. Small and large letters are the same. A go-around or a low pass may stop after its kind, with whose it was last.
+ * Reads a tally. Small and large letters are the same. A go-around or a low pass may stop after its kind, with whose it
+ * was last.
  * @returns one entry a line that is not empty, with the landing or the one thing to mend
  */
 export function readTally(text: string): TallyLine[] {

@@ -1,4 +1,7 @@
-/** The circuit to scale: wind triangle on each leg, times, spacing of two aeroplanes, seconds between tasks. Knots, metres, seconds, degrees. */
+/**
+ * The circuit to scale: wind triangle on each leg, times, spacing of two aeroplanes, seconds between tasks. Knots,
+ * metres, seconds, degrees.
+ */
 import { G_MS2, MS_PER_KT, SLACK, cosDeg, norm360, sinDeg, tanDeg } from '../constants';
 
 export interface WindTriangle {
@@ -56,7 +59,10 @@ export interface CircuitInput {
   tasKt: Readonly<Record<CircuitLegName, number>>;
 }
 
-/** A sharp-cornered rectangular circuit. Turn radii are those of still air at each leg's speed; they do not shorten the legs. */
+/**
+ * A sharp-cornered rectangular circuit. Turn radii are those of still air at each leg's speed; they do not shorten the
+ * legs.
+ */
 export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTimeS: number | null } {
   const turn = input.side === 'left' ? -90 : 90;
   const finalM = input.spacingM * tanDeg(input.baseAngleDeg);
@@ -88,8 +94,8 @@ export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTim
 }
 
 /**
- * Metres between two aeroplanes on the downwind after a break at an interval: over the same point (trail) the second has the headwind
- * against it, (V + headwind)·t; abreast (echelon) it flies on while the first comes back, 2·V·t.
+ * Metres between two aeroplanes on the downwind after a break at an interval: over the same point (trail) the second
+ * has the headwind against it, (V + headwind)·t; abreast (echelon) it flies on while the first comes back, 2·V·t.
  */
 export function breakSpacing(input: {
   tasKt: number;

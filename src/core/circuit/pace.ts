@@ -1,6 +1,7 @@
 /**
- * Pace: one type's circuit on a runway in today's wind, to scale, with every pilot task at its second. Corners are sharp: turn radii are
- * given beside the legs. Method: legs by wind triangle; climb by power less drag from the sheet's polar; the descent down the sheet's gates.
+ * Pace: one type's circuit on a runway in today's wind, to scale, with every pilot task at its second. Corners are
+ * sharp: turn radii are given beside the legs. Method: legs by wind triangle; climb by power less drag from the sheet's
+ * polar; the descent down the sheet's gates.
  */
 import type { Gate, TypeSheet } from '@/domain/sheet';
 import { M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
@@ -55,7 +56,8 @@ export interface PaceTask {
   name: string;
   tS: number;
   leg: CircuitLegName;
-  /** Things to do in it. */ items: number;
+  /** Things to do in it. */
+  items: number;
 }
 export interface PacePoint {
   x: number;

@@ -1,4 +1,7 @@
-/** Reach without the engine from every part of a circuit: one verdict for each sample along it. A model for talking, never a permission. */
+/**
+ * Reach without the engine from every part of a circuit: one verdict for each sample along it. A model for talking,
+ * never a permission.
+ */
 import { MS_PER_KT, cosDeg, norm360, sinDeg } from '../constants';
 import { type GlideBody, type ReachVerdict, type RunwayEndReach, bestGlide, reachEnds, straightGlide } from '../reach';
 import { configurationDrag, sheetPolar, stallCas } from '../sheet';
@@ -25,7 +28,8 @@ export interface ReachSample {
   y: number;
   heightFt: number;
   leg: PacePoint['leg'];
-  /** Straight on and down on what is left of the runway. */ ahead: boolean;
+  /** Straight on and down on what is left of the runway. */
+  ahead: boolean;
   verdict: ReachVerdict;
   bestId: string | null;
   ends: RunwayEndReach[];

@@ -1,4 +1,7 @@
-/** "If it stops now, where?": the answer of the reach model for a place named by its leg and height, as it is asked in the aeroplane. */
+/**
+ * "If it stops now, where?": the answer of the reach model for a place named by its leg and height, as it is asked in
+ * the aeroplane.
+ */
 import { convertReference } from '../wind/components';
 import { circuitPace, placeAt, type PacePoint, type PaceSheet } from './pace';
 import { endPlaces, reachFrom, type ReachSample } from './reach-along';
@@ -24,7 +27,8 @@ export interface StopField {
 export interface StopHere {
   heightFt: number;
   leg: PacePoint['leg'];
-  /** `ahead`, `field` or the runway end the model would take. */ answer: string;
+  /** `ahead`, `field` or the runway end the model would take. */
+  answer: string;
   verdict: ReachSample['verdict'];
   marginFt: number | null;
   ends: ReachSample['ends'];
@@ -35,7 +39,10 @@ export interface StopHere {
 const SHAPE = { side: 'left' as const, crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null };
 const SAMPLES = 240;
 
-/** The part of the circuit flown at a height on a leg: the middle of what is nearest to it. Null when the leg is not flown. */
+/**
+ * The part of the circuit flown at a height on a leg: the middle of what is nearest to it. Null when the leg is not
+ * flown.
+ */
 function placeOn(points: readonly PacePoint[], leg: PacePoint['leg'], heightFt: number): PacePoint | null {
   const total = points[points.length - 1]?.tS ?? 0;
   const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter(
@@ -82,8 +89,8 @@ function circuitOf(field: StopField, runwayEnd: string, wind: { fromMagneticDeg:
 }
 
 /**
- * Where a model of the reach would go from here, in the wind given (magnetic). Every usable runway end is tried; straight ahead counts where the
- * glide and the roll fit into what is left.
+ * Where a model of the reach would go from here, in the wind given (magnetic). Every usable runway end is tried;
+ * straight ahead counts where the glide and the roll fit into what is left.
  * @param heightFt above the field, as read now
  * @returns null when the runway is not known, or the circuit cannot be flown by the sheet's numbers
  */

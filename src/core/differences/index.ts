@@ -1,7 +1,8 @@
 /**
- * Habit against type: what a pilot must drop, add, or may keep. Hours and days in, ranks out; the rules (severity, wording) are data.
- * Method: habit weight of a value = Σ hours·exp(−days/180) over the types that have it, normalised; rank = severity × habit × exposure
- * in the goal; where the old action is the wrong one (opposite), the row stands above every other.
+ * Habit against type: what a pilot must drop, add, or may keep. Hours and days in, ranks out; the rules (severity,
+ * wording) are data. Method: habit weight of a value = Σ hours·exp(−days/180) over the types that have it, normalised;
+ * rank = severity × habit × exposure in the goal; where the old action is the wrong one (opposite), the row stands
+ * above every other.
  */
 import { ATTRIBUTES, ATTRIBUTE_KEYS, type AttributeKey } from '@/domain/handling';
 import type { DifferenceRules } from '@/domain/differences';
@@ -77,8 +78,8 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
 }
 
 /**
- * Every attribute of the new type against the pilot's habits, ranked: opposite actions first, then severity × habit × exposure,
- * then the order of the attributes. `same` rows follow, in that order.
+ * Every attribute of the new type against the pilot's habits, ranked: opposite actions first, then severity × habit ×
+ * exposure, then the order of the attributes. `same` rows follow, in that order.
  * @param to attributes of the aeroplane, its modifications counted
  * @param goals exposure is the greatest of them
  */

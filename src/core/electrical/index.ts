@@ -1,4 +1,7 @@
-/** What is lost when, after the charging has failed. Amperes, ampere-hours, minutes; constant current, no Peukert correction. */
+/**
+ * What is lost when, after the charging has failed. Amperes, ampere-hours, minutes; constant current, no Peukert
+ * correction.
+ */
 import { SLACK } from '../constants';
 
 export interface Consumer {
@@ -25,8 +28,9 @@ export interface ElectricalTimeline {
 const DEFAULT_USABLE_SHARE = 0.7;
 
 /**
- * Timeline of losses with the shedding given. A consumer draws until it is shed or one it depends on is lost; sheds at or after the bus
- * dies do not happen; a dependency takes its dependants at once (their own cell does not help), through any number of steps.
+ * Timeline of losses with the shedding given. A consumer draws until it is shed or one it depends on is lost; sheds at
+ * or after the bus dies do not happen; a dependency takes its dependants at once (their own cell does not help),
+ * through any number of steps.
  * @param usableShare share of the battery that may be used; null = 0.7
  * @returns `busDeadMin` null when nothing draws after the last shed
  */

@@ -31,7 +31,8 @@ export interface Flown {
   wingAreaM2: number;
   rhoKgM3: number;
   tasKt: number;
-  /** Flap, gear, propeller increments that apply. */ deltaCd0: readonly number[];
+  /** Flap, gear, propeller increments that apply. */
+  deltaCd0: readonly number[];
 }
 export interface DragState {
   cl: number;

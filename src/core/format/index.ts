@@ -1,5 +1,6 @@
 /**
- * The one formatter for numbers, units and times. Uses only glyphs of the shipped fonts (no arrows, no minus sign U+2212).
+ * The one formatter for numbers, units and times. Uses only glyphs of the shipped fonts (no arrows, no minus sign
+ * U+2212).
  */
 const NBSP = '\u00a0';
 

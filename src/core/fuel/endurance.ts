@@ -43,8 +43,8 @@ export interface CircuitsFit {
 }
 
 /**
- * How many circuits fit: (min(booking left, fuel time) − ground time)/circuit time, whole ones.
- * Ground time is the median of past flights; `groundDefaultMin` when there are none. Ground time burns fuel at the same flow.
+ * How many circuits fit: (min(booking left, fuel time) − ground time)/circuit time, whole ones. Ground time is the
+ * median of past flights; `groundDefaultMin` when there are none. Ground time burns fuel at the same flow.
  * @param circuitMin minutes each, > 0
  */
 export function circuitsThatFit(input: {

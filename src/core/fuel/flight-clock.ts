@@ -1,10 +1,16 @@
-/** The clock of a flight in progress: block and airborne time, what is left of booking and fuel, and the circuits that still fit. Minutes, litres. */
+/**
+ * The clock of a flight in progress: block and airborne time, what is left of booking and fuel, and the circuits that
+ * still fit. Minutes, litres.
+ */
 import { median } from '../constants';
 import { circuitsThatFit, endurance } from './endurance';
 
 export type ClockMark = 'off-block' | 'take-off' | 'landed' | 'on-block' | 'booking-ends';
 export interface FlightClockInput {
-  /** In any order; of the same mark the newest counts, take-offs and landings are paired as they come. Times in ms of one clock. */
+  /**
+   * In any order; of the same mark the newest counts, take-offs and landings are paired as they come. Times in ms of
+   * one clock.
+   */
   marks: readonly { mark: ClockMark; atMs: number }[];
   nowMs: number;
   bookingMin: number;
@@ -38,8 +44,9 @@ const LEARN_FROM = 4;
 const CIRCUIT_MIN = [2, 20] as const;
 
 /**
- * Fuel burns at the sheet's flow from off blocks to on blocks. The booking begins off blocks and ends when it says, or at the mark moved by hand.
- * Once airborne half of the ground time is behind. The last landing on the ground ends airborne time.
+ * Fuel burns at the sheet's flow from off blocks to on blocks. The booking begins off blocks and ends when it says, or
+ * at the mark moved by hand. Once airborne half of the ground time is behind. The last landing on the ground ends
+ * airborne time.
  */
 export function flightClock(c: FlightClockInput): FlightClock {
   const newest = (mark: ClockMark): number | null =>

@@ -1,6 +1,7 @@
 /**
- * Paths of each wheel through a right-angled right turn, to scale. The first leg's centreline is x = 0 flown towards +y, the second's is
- * y = 0 towards +x; metres. No side slip of the mains: the fuselage lies along the axle's path, so third wheel and tips follow exactly.
+ * Paths of each wheel through a right-angled right turn, to scale. The first leg's centreline is x = 0 flown towards
+ * +y, the second's is y = 0 towards +x; metres. No side slip of the mains: the fuselage lies along the axle's path, so
+ * third wheel and tips follow exactly.
  */
 import { cosDeg, sinDeg } from '../constants';
 import { type Corner, taxiCorner } from './turning';
@@ -34,7 +35,8 @@ export function cornerPaths(c: CornerInput, steps = 120): CornerFrame[] {
   const r = c.turnRadiusM;
   const half = c.taxiwayWidthM / 2;
   const inner = r - c.trackM / 2;
-  // Arc centre: on the diagonal through the inner corner when hugging, else where the axle centre's circle touches both centrelines.
+  // Arc centre: on the diagonal through the inner corner when hugging, else where the axle centre's circle touches both
+  // centrelines.
   const centre =
     c.technique === 'hugInside' ? { x: half + inner / Math.SQRT2, y: -half - inner / Math.SQRT2 } : { x: r, y: -r };
   const run = c.wheelbaseM + half + 3;

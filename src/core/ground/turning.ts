@@ -1,4 +1,7 @@
-/** Turning on the ground: what the third wheel and the tail do behind (or ahead of) the main axle. Metres, degrees; no side slip of the mains. */
+/**
+ * Turning on the ground: what the third wheel and the tail do behind (or ahead of) the main axle. Metres, degrees; no
+ * side slip of the mains.
+ */
 import { SLACK, tanDeg } from '../constants';
 
 const atanDeg = (x: number): number => (Math.atan(x) * 180) / Math.PI;
@@ -15,7 +18,8 @@ export interface GroundTurn {
 /**
  * Least turn by steering at its limit (R = L/tan δ) or by pivoting on the inside wheel (R = t/2).
  * @param input wheelbase and track in metres; `steerLimitDeg` 0 to 90
- * @returns `insideWheelRadiusM` negative when the turn centre lies between the mains; `swingOutsideM` negative when the third wheel stays inside
+ * @returns `insideWheelRadiusM` negative when the turn centre lies between the mains; `swingOutsideM` negative when the
+ * third wheel stays inside
  */
 export function groundTurn(input: {
   wheelbaseM: number;
@@ -49,8 +53,9 @@ export interface Corner {
 }
 
 /**
- * A 90° taxiway corner: how far the tail goes beyond the outer edge when the axle centre follows the centreline, or the inside wheel
- * hugs the inner corner. For a nosewheel the same figures hold for the nosewheel over the second leg's edge.
+ * A 90° taxiway corner: how far the tail goes beyond the outer edge when the axle centre follows the centreline, or the
+ * inside wheel hugs the inner corner. For a nosewheel the same figures hold for the nosewheel over the second leg's
+ * edge.
  * @param input `turnRadiusM` of the axle centre, at least half the track
  */
 export function taxiCorner(input: {
@@ -72,7 +77,9 @@ export function taxiCorner(input: {
   };
 }
 
-/** The angle a turn wants of the third wheel against its limit: steers, warns `warnBeforeDeg` before, or casters free. */
+/**
+ * The angle a turn wants of the third wheel against its limit: steers, warns `warnBeforeDeg` before, or casters free.
+ */
 export function casterState(input: {
   wheelbaseM: number;
   turnRadiusM: number;

@@ -54,9 +54,9 @@ export const headText = (head: Pick<LedgerHead, 'count' | 'hash' | 'at'>): strin
 const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'prevHash'] as const;
 
 /**
- * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64 are
- * compared as text; the canonical text is serialised again and compared byte by byte. A key may only follow another by an entry
- * of the book that names it, signed with the one before.
+ * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64
+ * are compared as text; the canonical text is serialised again and compared byte by byte. A key may only follow another
+ * by an entry of the book that names it, signed with the one before.
  * @returns problems in order; empty = the book is whole up to that head
  */
 export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
@@ -79,7 +79,10 @@ export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null
   return [...problems, ...checkHead(rows, head, tools, keys)];
 }
 
-/** What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the book. */
+/**
+ * What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the
+ * book.
+ */
 export function entryProblems(row: LedgerRow, tools: LedgerTools): string[] {
   const problems: string[] = [];
   const say = (what: string) => void problems.push(what);

@@ -15,8 +15,8 @@ export interface EnvelopeResult {
 }
 
 /**
- * Is a mass and CG inside the envelope, and how far from its edge. Arms are divided by the polygon's arm span and masses by its mass
- * span before distances are taken, because metres and kilograms do not mix.
+ * Is a mass and CG inside the envelope, and how far from its edge. Arms are divided by the polygon's arm span and
+ * masses by its mass span before distances are taken, because metres and kilograms do not mix.
  * @param envelope corners in order, either sense, not closed; need not be convex; at least three
  */
 export function insideEnvelope(massKg: number, armM: number, envelope: readonly EnvelopePoint[]): EnvelopeResult {

@@ -1,4 +1,7 @@
-/** A pilot’s logbook as CSV: columns found by their names, rows read under a mapping, the same flight known again. Hours; dates ISO. Parsing of the text itself by papaparse. */
+/**
+ * A pilot’s logbook as CSV: columns found by their names, rows read under a mapping, the same flight known again.
+ * Hours; dates ISO. Parsing of the text itself by papaparse.
+ */
 import Papa from 'papaparse';
 import type { LogbookField, LogbookMapping, WrittenType } from '@/domain/people';
 
@@ -6,7 +9,8 @@ const BYTE_ORDER_MARK = 0xfeff;
 export interface LogbookTable {
   header: string[];
   rows: string[][];
-  /** Rows whose number of fields differs from the header’s, by line. */ ragged: number[];
+  /** Rows whose number of fields differs from the header’s, by line. */
+  ragged: number[];
 }
 /** The table of a CSV text; commas, semicolons or tabs. Empty lines are left out. */
 export function readTable(text: string): LogbookTable {
@@ -115,8 +119,9 @@ export interface LogbookRead {
 }
 
 /**
- * Rows under a mapping. What cannot be read is refused by line with the reason; nothing is guessed. A night without a column of its own is told by night time covering the flight.
- * Landings by day and night are the columns’ own, else all of one or the other. Flights that agree in every part are told apart by how many stood before.
+ * Rows under a mapping. What cannot be read is refused by line with the reason; nothing is guessed. A night without a
+ * column of its own is told by night time covering the flight. Landings by day and night are the columns’ own, else all
+ * of one or the other. Flights that agree in every part are told apart by how many stood before.
  */
 export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today: string): LogbookRead {
   const at = (field: LogbookField): number => {

@@ -35,10 +35,12 @@ const SHEET_KEYS = ['tailwheel', 'powerHp', 'retractable', 'constantSpeedProp', 
 type SheetKey = (typeof SHEET_KEYS)[number];
 
 /**
- * Class ratings and endorsements (us), variants needing differences training (eu) or design features (au) that an airframe demands of its pilot
- * in command. Three-valued: a null fact leaves a rule undecided unless the others settle it; it is then left out of
+ * Class ratings and endorsements (us), variants needing differences training (eu) or design features (au) that an
+ * airframe demands of its pilot in command. Three-valued: a null fact leaves a rule undecided unless the others settle
+ * it; it is then left out of
  * `endorsements` and named in `unknown`. Type ratings and what the pilot already holds are not looked at.
- * Source: 14 CFR 61.31(d)–(i), 61.63(c); Part-FCL FCL.710, FCL.725; CASR 61.755, 61.760. Australia has no class of its own for water.
+ * Source: 14 CFR 61.31(d)–(i), 61.63(c); Part-FCL FCL.710, FCL.725; CASR 61.755, 61.760. Australia has no class of its
+ * own for water.
  */
 export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
   const surface = sheet.surface !== null && SURFACES.includes(sheet.surface) ? sheet.surface : null;

@@ -1,7 +1,8 @@
 /**
- * The next lesson as a proposal: an ordered list that fits the booking and the fuel. Method: repeat what was lost, then what the findings ask,
- * then open items whose prerequisites are met; one new load at a time, and none while something is being rebuilt; the wind taken is the step the
- * pilot has earned against the forecast; it ends on something done well. Minutes throughout, knots across.
+ * The next lesson as a proposal: an ordered list that fits the booking and the fuel. Method: repeat what was lost, then
+ * what the findings ask, then open items whose prerequisites are met; one new load at a time, and none while something
+ * is being rebuilt; the wind taken is the step the pilot has earned against the forecast; it ends on something done
+ * well. Minutes throughout, knots across.
  */
 import type { Finding } from '../assess/findings';
 import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
@@ -97,7 +98,10 @@ export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes
 /** Minutes of ground blocks. */
 export const groundMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
   blocks.filter((b) => b.kind === 'ground').reduce((a, b) => a + b.minutes, 0);
-/** What is left for flying: the booking less the house's ground time and the ground blocks, or the fuel less the ground time burnt. */
+/**
+ * What is left for flying: the booking less the house's ground time and the ground blocks, or the fuel less the ground
+ * time burnt.
+ */
 export function flightRoom(
   i: Pick<LessonInput, 'bookingMin' | 'fuelMin' | 'groundMin'>,
   onGroundMin: number,
@@ -111,7 +115,8 @@ export function flightRoom(
 }
 
 export function proposeLesson(input: LessonInput): LessonProposal {
-  // Time is gathered by flying, a brief is acknowledged at a desk, a wheels check comes with each approach: none of them is a block of its own.
+  // Time is gathered by flying, a brief is acknowledged at a desk, a wheels check comes with each approach: none of
+  // them is a block of its own.
   const open = input.items.filter((i) => !i.met && !NOT_FLOWN.has(i.item.evidence.kind));
   const met = new Set(input.items.filter((i) => i.met).map((i) => i.item.id));
   const ready = (i: ItemEvidence) => i.item.prerequisites.every((p) => met.has(p));
@@ -261,7 +266,10 @@ const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({
   findingId: f.id,
 });
 
-/** A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown once. */
+/**
+ * A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown
+ * once.
+ */
 function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): PlanBlock {
   const { id, title } = i.item;
   const circuits = Math.min(most, circuitsOf(i));
@@ -290,7 +298,10 @@ function isNewLoad(i: ItemEvidence, input: LessonInput): boolean {
   const kt = windAsked(i);
   return kt !== null && kt > input.ladder.provenKt + SLACK;
 }
-/** Knots across that an item asks for before it counts; null = any wind. A run gathers landings in any wind and asks for its wind once. */
+/**
+ * Knots across that an item asks for before it counts; null = any wind. A run gathers landings in any wind and asks for
+ * its wind once.
+ */
 function windAsked({ item }: ItemEvidence): number | null {
   return item.evidence.kind === 'count'
     ? item.evidence.minCrosswindKt

@@ -1,6 +1,7 @@
 /**
- * Reach without the engine, from one point of the circuit to a key point and into line with the runway. A model for talking, never a
- * permission. Knots, feet, metres, degrees; directions in one reference. Method: steady glide from the polar at the load factor of the turn.
+ * Reach without the engine, from one point of the circuit to a key point and into line with the runway. A model for
+ * talking, never a permission. Knots, feet, metres, degrees; directions in one reference. Method: steady glide from the
+ * polar at the load factor of the turn.
  */
 import {
   FT_PER_MIN_PER_MS,
@@ -19,7 +20,8 @@ import { type Flown, dragAt } from '../energy';
 export interface GlideBody {
   massKg: number;
   wingAreaM2: number;
-  /** Stopped or windmilling propeller and configuration included. */ cd0: number;
+  /** Stopped or windmilling propeller and configuration included. */
+  cd0: number;
   inducedK: number;
   airDensityKgM3: number;
 }
@@ -79,7 +81,10 @@ export interface StraightGlide {
   groundGlideRatio: number | null;
 }
 
-/** Straight glide over the ground in wind. Distance 0 when it makes no headway; all null for a negative height or no speed. */
+/**
+ * Straight glide over the ground in wind. Distance 0 when it makes no headway; all null for a negative height or no
+ * speed.
+ */
 export function straightGlide(
   b: GlideBody,
   input: { heightFt: number; tasKt: number; trackDeg: number; windFromDeg: number; windKt: number },
@@ -149,8 +154,8 @@ const unit = (headingDeg: number): Vec => ({ x: sinDeg(headingDeg), y: cosDeg(he
 const TURN_SCAN_DEG = 0.25;
 
 /**
- * Reaction straight on, zoom or spend to glide speed, roll in, turn until the ground track points at the key point, glide there, align.
- * Both turn directions are tried; less height lost wins, right on a tie.
+ * Reaction straight on, zoom or spend to glide speed, roll in, turn until the ground track points at the key point,
+ * glide there, align. Both turn directions are tried; less height lost wins, right on a tie.
  * @returns numbers null where no path exists or the stall margin of 1.1 in the turn would be broken
  */
 export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {

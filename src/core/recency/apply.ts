@@ -25,8 +25,8 @@ export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): Recency
   );
 
 /**
- * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that class, a rule within
- * the type at flying of that type.
+ * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that
+ * class, a rule within the type at flying of that type.
  */
 export function recencyIn(
   rules: readonly RecencyRule[],
@@ -49,7 +49,8 @@ export function recencyOrdered(
   const each = asked.map((rule) =>
     evaluateOrdered([rule], ordered, onDate, WARN_DAYS, rule.within === 'type' ? sameType : sameClass),
   );
-  // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from its own flying.
+  // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from
+  // its own flying.
   const rulesOf = each.flatMap((e) => e.rules);
   const most = (pick: (e: RecencyResult['leastFlying']) => number) =>
     Math.max(0, ...each.map((e) => pick(e.leastFlying)));
@@ -81,7 +82,8 @@ export interface IntervalState {
   daysLeft: number | null;
 }
 /**
- * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again, whichever is later.
+ * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again,
+ * whichever is later.
  * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
  */
 export function intervalState(i: {

@@ -1,9 +1,13 @@
-/** Landings that count for their pilot's recent experience, by surface and kind. Sole manipulator only: help on the controls and demonstrations do not count. */
+/**
+ * Landings that count for their pilot's recent experience, by surface and kind. Sole manipulator only: help on the
+ * controls and demonstrations do not count.
+ */
 export interface CountedLanding {
   pilotId: string;
   kind: 'full-stop' | 'touch-and-go' | 'go-around' | 'low-pass';
   demonstration: boolean;
-  /** 0 to 3; null = not recorded, and not counted. */ intervention: number | null;
+  /** 0 to 3; null = not recorded, and not counted. */
+  intervention: number | null;
   surface: 'land' | 'water';
 }
 export interface LandingCount {
@@ -18,7 +22,8 @@ export interface LandingCount {
 }
 
 /**
- * Counts of one pilot. A go-around or a low pass is no landing. A full stop in a tailwheel aeroplane on land counts for tailwheel too.
+ * Counts of one pilot. A go-around or a low pass is no landing. A full stop in a tailwheel aeroplane on land counts for
+ * tailwheel too.
  * `notCounted` are landings the pilot did not fly alone, or of which it is not recorded who did.
  */
 export function countLandings(landings: readonly CountedLanding[], pilotId: string, tailwheel: boolean): LandingCount {

@@ -1,11 +1,12 @@
 /**
- * Validity of something dated. Days are calendar days at the aerodrome, written ISO; a day named as the last is still valid.
- * Source of the method: 14 CFR 61.56 and 61.57, FCL.060 and FCL.740, as the packs cite them.
+ * Validity of something dated. Days are calendar days at the aerodrome, written ISO; a day named as the last is still
+ * valid. Source of the method: 14 CFR 61.56 and 61.57, FCL.060 and FCL.740, as the packs cite them.
  */
 export interface Period {
   days: number | null;
   months: number | null;
-  /** Pushed to the last day of that month. */ monthEnd: boolean;
+  /** Pushed to the last day of that month. */
+  monthEnd: boolean;
 }
 export type RecencyStatus = 'current' | 'expiring' | 'expired';
 /** Days before the end from which something is said to expire. */
@@ -32,7 +33,10 @@ export const addDays = (date: string, days: number): string => iso(utc(date) + d
 /** Whole days from `from` to `to`; negative when `to` is earlier. */
 export const daysBetween = (from: string, to: string): number => Math.round((utc(to) - utc(from)) / DAY_MS);
 
-/** Last valid day: months first (the day cut to the length of the month it lands in), then days, then the end of that month. */
+/**
+ * Last valid day: months first (the day cut to the length of the month it lands in), then days, then the end of that
+ * month.
+ */
 export function validThrough(fromDate: string, { days, months, monthEnd }: Period): string {
   const [y, m, d] = fromDate.slice(0, 10).split('-').map(Number) as [number, number, number];
   const whole = y * 12 + (m - 1) + (months ?? 0);

@@ -78,8 +78,8 @@ export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate
 }
 
 /**
- * Count rules over a log on one day: what holds and until when, what lapses first, and the least flying that restores it.
- * Both ends of a window count. Rules are taken as of one class.
+ * Count rules over a log on one day: what holds and until when, what lapses first, and the least flying that restores
+ * it. Both ends of a window count. Rules are taken as of one class.
  * @param events any order; of events on the same day the later in the list is the more recent
  */
 export function evaluateRecency({
@@ -96,7 +96,10 @@ export function evaluateRecency({
   return evaluateOrdered(rules, newestFirst(events, onDate), onDate, warnDays);
 }
 
-/** The same for events already in order, the newest first, none after the day. `only` names those looked at, where not all are. */
+/**
+ * The same for events already in order, the newest first, none after the day. `only` names those looked at, where not
+ * all are.
+ */
 export function evaluateOrdered<E extends RecencyEvent>(
   rules: readonly CountRule[],
   ordered: readonly E[],

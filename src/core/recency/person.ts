@@ -10,9 +10,12 @@ export interface PersonType {
   class: string;
   tailwheel: boolean;
   water: boolean;
-  /** The house's days without flying it; null = no rule. */ intervalDays: number | null;
-  /** Days on which a check in it was signed. */ checkedOn: readonly string[];
-  /** Days flown that are known only as the office entered them. */ flownOn: readonly string[];
+  /** The house's days without flying it; null = no rule. */
+  intervalDays: number | null;
+  /** Days on which a check in it was signed. */
+  checkedOn: readonly string[];
+  /** Days flown that are known only as the office entered them. */
+  flownOn: readonly string[];
 }
 export interface DatedRule {
   id: string;
@@ -79,8 +82,9 @@ const SOLD: Record<RecencyRule['when'], string> = {
 };
 
 /**
- * Everything of one person that holds for a time, on one day, what ends first in front. Passengers by class, and again for a tailwheel and for the
- * night; the house's interval by type; what is dated; for an instructor the right to teach each type flown.
+ * Everything of one person that holds for a time, on one day, what ends first in front. Passengers by class, and again
+ * for a tailwheel and for the night; the house's interval by type; what is dated; for an instructor the right to teach
+ * each type flown.
  */
 export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const ordered = newestFirst(person.events, onDate);
@@ -246,7 +250,10 @@ export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
 }
 /** What ended longer ago than this by not flying is a type given up, and no alarm. */
 const GIVEN_UP_DAYS = 180;
-/** The state of a person in one word: the worst of what once held. The night, what never held and what was given up do not count. */
+/**
+ * The state of a person in one word: the worst of what once held. The night, what never held and what was given up do
+ * not count.
+ */
 export function standingOf(lapses: readonly Lapse[]): RecencyStatus {
   const seen = lapses.filter(
     (l) =>
@@ -258,6 +265,9 @@ export function standingOf(lapses: readonly Lapse[]): RecencyStatus {
       ? 'expiring'
       : 'current';
 }
-/** What a person would have on a day after flying what is planned: the same rules over what is recorded and what would be. */
+/**
+ * What a person would have on a day after flying what is planned: the same rules over what is recorded and what would
+ * be.
+ */
 export const whatIf = (person: Person, planned: readonly TypedEvent[], book: RuleBook, onDate: string): Lapse[] =>
   lapsesOf({ ...person, events: [...person.events, ...planned] }, book, onDate);

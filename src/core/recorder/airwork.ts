@@ -1,6 +1,7 @@
 /**
- * The recorder's airwork: an aeroplane as a point that rolls, turns, climbs and slows no faster than it can, in air that moves with the wind. Each item says
- * when it began and ended and what its extremes were. Metres along and right of the runway's centreline, metres up, metres a second, degrees from the runway.
+ * The recorder's airwork: an aeroplane as a point that rolls, turns, climbs and slows no faster than it can, in air
+ * that moves with the wind. Each item says when it began and ended and what its extremes were. Metres along and right
+ * of the runway's centreline, metres up, metres a second, degrees from the runway.
  */
 import type { TraceAnalysis } from '@/domain/trace';
 import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, cosDeg, norm180, sinDeg, tanDeg } from '../constants';
@@ -25,7 +26,8 @@ export interface AirworkPlan {
   heightErrorFt?: number;
   overshootDeg?: number;
   bankDeg?: number;
-  /** Speed of an emergency descent, knots; else a fifth above the cruise. */ speedKt?: number;
+  /** Speed of an emergency descent, knots; else a fifth above the cruise. */
+  speedKt?: number;
 }
 export interface FlownAirwork {
   kind: AirworkKind;
@@ -56,7 +58,8 @@ export interface Raw {
   rpm: number;
   flap: number;
   gear: boolean;
-  /** Bank and load are as flown, not to be smoothed. */ exact: boolean;
+  /** Bank and load are as flown, not to be smoothed. */
+  exact: boolean;
 }
 export interface Air {
   /** The wind's direction counted from the runway's. */
@@ -86,7 +89,8 @@ interface Wish {
   vs: number;
   v: number;
   rpm: number;
-  /** How quickly speed may change, m/s². */ dv?: number;
+  /** How quickly speed may change, m/s². */
+  dv?: number;
   vsRate?: number;
   rollRate?: number;
 }
@@ -335,8 +339,10 @@ type Fly = (
   item: AirworkPlan,
 ) => {
   directed: boolean;
-  /** Degrees it was to turn. */ angle: number | null;
-  /** Moments before the item itself, not counted to it. */ lead?: number;
+  /** Degrees it was to turn. */
+  angle: number | null;
+  /** Moments before the item itself, not counted to it. */
+  lead?: number;
 };
 const sideOf = (item: AirworkPlan): number => (item.direction === 'left' ? -1 : 1);
 

@@ -1,4 +1,7 @@
-/** From a chosen aeroplane, wind and pilot errors to a plan the recorder flies; and what was flown, as a truth to hold an analysis against. */
+/**
+ * From a chosen aeroplane, wind and pilot errors to a plan the recorder flies; and what was flown, as a truth to hold
+ * an analysis against.
+ */
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import type { TraceContext } from '@/domain/trace';
 import { ktPerUnit } from '../speeds';
@@ -52,7 +55,10 @@ export const sensorsOf = (c: Pick<RecorderChoices, 'sensors' | 'rateHz'>): Senso
       : {}),
 });
 
-/** A plan for the recorder, and the context of an analysis of it. @param random uniform numbers from 0 to 1 @returns null when the runway is not one of the field's */
+/**
+ * A plan for the recorder, and the context of an analysis of it. @param random uniform numbers from 0 to 1 @returns
+ * null when the runway is not one of the field's
+ */
 export function planFor(
   sheet: TypeSheet,
   registration: string,

@@ -1,6 +1,7 @@
 /**
- * A simulated flight recorder, first the flight: circuits flown as a path with speed and height along it, true to the last metre, so that what an analysis
- * finds can be held against what was flown. Metres along and right of the centreline of the runway in use, feet above its threshold, knots, seconds.
+ * A simulated flight recorder, first the flight: circuits flown as a path with speed and height along it, true to the
+ * last metre, so that what an analysis finds can be held against what was flown. Metres along and right of the
+ * centreline of the runway in use, feet above its threshold, knots, seconds.
  */
 import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, M_PER_FT, norm180, norm360, sinDeg, cosDeg, tanDeg } from '../constants';
 
@@ -13,7 +14,8 @@ export interface RecorderRunway {
   trueBearingDeg: number;
   lengthM: number;
   elevationFt: number;
-  /** Rise to the other end. */ riseFt?: number;
+  /** Rise to the other end. */
+  riseFt?: number;
 }
 export interface Arrival {
   end: 'full-stop' | 'touch-and-go' | 'stop-and-go' | 'go-around' | 'low-pass';
@@ -38,7 +40,8 @@ export interface Arrival {
 /** What moves and what turns, for the channels of a panel log. */
 export interface Configuration {
   flapDeg: number;
-  /** Metres to go at which flap and gear come down. */ flapAtM: number;
+  /** Metres to go at which flap and gear come down. */
+  flapAtM: number;
   gearAtM: number | null;
   rpm: { climb: number; cruise: number; approach: number; idle: number };
 }
@@ -116,7 +119,8 @@ interface Point {
   x: number;
   y: number;
   track: number;
-  /** Signed turn radius, right positive; 0 = straight. */ radius: number;
+  /** Signed turn radius, right positive; 0 = straight. */
+  radius: number;
 }
 
 /** A path through corners, each rounded with one radius. */
@@ -163,7 +167,8 @@ function rounded(corners: readonly { x: number; y: number }[], radius: number): 
 interface Leg {
   points: Point[];
   heightM: number[];
-  /** Airspeed in the air, speed over the ground on it, m/s. */ speed: number[];
+  /** Airspeed in the air, speed over the ground on it, m/s. */
+  speed: number[];
   ground: boolean[];
   touch: number;
   lift: number;
@@ -175,7 +180,8 @@ interface From {
   v: number;
   heightM: number;
   rolling: boolean;
-  /** Already abeam: joins the downwind leg. */ joins?: boolean;
+  /** Already abeam: joins the downwind leg. */
+  joins?: boolean;
 }
 
 /** One circuit from where the last ended: the roll or the climb, the rectangle, the approach, and what its end is. */
@@ -325,7 +331,10 @@ function along(
   return last[1];
 }
 
-/** Flies a plan: from standing at the threshold, perhaps airwork, then the arrivals one after the other to the last stop. Only the last may be a full stop. */
+/**
+ * Flies a plan: from standing at the threshold, perhaps airwork, then the arrivals one after the other to the last
+ * stop. Only the last may be a full stop.
+ */
 export function flyCircuits(plan: RecorderPlan): Flown {
   const events: FlownEvent[] = [];
   const done: FlownAirwork[] = [];

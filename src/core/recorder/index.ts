@@ -1,4 +1,7 @@
-/** A simulated flight recorder: circuits flown true to the metre, sensors that are not, and the files of both. Method in each file. */
+/**
+ * A simulated flight recorder: circuits flown true to the metre, sensors that are not, and the files of both. Method in
+ * each file.
+ */
 export * from './fly';
 export { AIRWORK_FLOWN, type AirworkKind, type AirworkPlan, type FlownAirwork } from './airwork';
 export * from './sense';

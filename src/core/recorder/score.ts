@@ -1,4 +1,7 @@
-/** What was flown against what was found: pairs by kind and time, what was missed, what was invented, how far off the measures are. */
+/**
+ * What was flown against what was found: pairs by kind and time, what was missed, what was invented, how far off the
+ * measures are.
+ */
 import type { TraceAnalysis } from '@/domain/trace';
 import type { Flown, FlownEvent } from './fly';
 import type { FlownAirwork } from './airwork';

@@ -1,4 +1,7 @@
-/** The recorder's sensors: positions that wander, heights off by a constant and drifting, a dial that lags; and the files it writes. */
+/**
+ * The recorder's sensors: positions that wander, heights off by a constant and drifting, a dial that lags; and the
+ * files it writes.
+ */
 import { MS_PER_KT, M_PER_DEG, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
 import type { Flown, FlownSample, RecorderRunway } from './fly';
 
@@ -45,7 +48,9 @@ export interface Sensed {
   gearDown: boolean;
 }
 
-/** A point of the runway's frame on the earth, flat about the threshold: exact to millimetres within a few kilometres. */
+/**
+ * A point of the runway's frame on the earth, flat about the threshold: exact to millimetres within a few kilometres.
+ */
 export function onEarth(
   runway: Pick<RecorderRunway, 'thresholdLat' | 'thresholdLon' | 'trueBearingDeg'>,
   alongM: number,
@@ -118,7 +123,10 @@ export function sense(flown: Flown, runway: RecorderRunway, sensors: Sensors, ra
 
 const iso = (ms: number): string => new Date(ms).toISOString();
 
-/** How a table is written: plain; metric with semicolons and decimal commas; panel with comments, a units row and local time beside its offset. */
+/**
+ * How a table is written: plain; metric with semicolons and decimal commas; panel with comments, a units row and local
+ * time beside its offset.
+ */
 export type TableStyle = 'plain' | 'metric' | 'panel';
 interface Column {
   head: string;

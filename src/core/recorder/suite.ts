@@ -1,6 +1,7 @@
 /**
- * The recorder's own trial: four dozen flights of every kind of arrival and airwork, on five fields (one past the 180° meridian, one in the south, one on water),
- * in calm and in wind, through good and poor sensors at 1 to 10 Hz, with air data and without. The same for the same number, always.
+ * The recorder's own trial: four dozen flights of every kind of arrival and airwork, on five fields (one past the 180°
+ * meridian, one in the south, one on water), in calm and in wind, through good and poor sensors at 1 to 10 Hz, with air
+ * data and without. The same for the same number, always.
  */
 import type { TraceContext } from '@/domain/trace';
 import type { AirworkKind, AirworkPlan } from './airwork';

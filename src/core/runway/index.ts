@@ -5,7 +5,9 @@ type Nested = number | null | readonly Nested[];
 export interface DistanceTable {
   /** Ascending; null = the table does not vary with it. */
   axes: { massKg: readonly number[] | null; pressureAltFt: readonly number[] | null; oatC: readonly number[] | null };
-  /** Nested in the order mass, pressure altitude, temperature, leaving out the axes that are null; a cell may be null. */
+  /**
+   * Nested in the order mass, pressure altitude, temperature, leaving out the axes that are null; a cell may be null.
+   */
   valuesM: Nested;
 }
 export type Refusal = 'no-table' | 'outside-mass' | 'outside-pressure-altitude' | 'outside-temperature' | 'no-data';
@@ -18,8 +20,8 @@ export interface TableDistance {
 export const NO_DATA_WORDS = 'no data on the sheet: runway not computed';
 
 /**
- * A distance from the table, linear between its points on each axis, refused outside (low as well as high) and where a cell it needs is
- * missing. On a table point only that point is used.
+ * A distance from the table, linear between its points on each axis, refused outside (low as well as high) and where a
+ * cell it needs is missing. On a table point only that point is used.
  */
 export function tableDistance(
   table: DistanceTable | null,

@@ -14,7 +14,8 @@ export interface WindNeed {
 export interface WindAt {
   crosswindKt: number;
   runwayEnd: string;
-  /** 1 = a forecast for these hours, less the further away, 0 = nothing known. */ sureness: number;
+  /** 1 = a forecast for these hours, less the further away, 0 = nothing known. */
+  sureness: number;
 }
 export type FitWord = 'wanted' | 'fits' | 'light' | 'too-much' | 'unknown';
 export interface WindFit {
@@ -25,7 +26,10 @@ export interface WindFit {
 /** A slot of which nothing is known of the wind stands between a good one and a bad one. */
 const UNKNOWN = 50;
 
-/** How well the wind of a slot suits a lesson, 0 to 100. A lesson about wind wants it, every other likes it calm; more than the limit is never good. */
+/**
+ * How well the wind of a slot suits a lesson, 0 to 100. A lesson about wind wants it, every other likes it calm; more
+ * than the limit is never good.
+ */
 export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
   if (wind === null || wind.sureness <= 0)
     return { score: UNKNOWN, word: 'unknown', words: 'too far ahead for a forecast' };

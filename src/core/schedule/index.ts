@@ -1,4 +1,7 @@
-/** Bookings: local times, free slots, how the wind of a slot suits a lesson, how the time is spent. Minutes and knots; instants UTC. Method: product's own. */
+/**
+ * Bookings: local times, free slots, how the wind of a slot suits a lesson, how the time is spent. Minutes and knots;
+ * instants UTC. Method: product's own.
+ */
 export * from './time';
 export * from './slots';
 export * from './fit';

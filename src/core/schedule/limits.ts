@@ -6,13 +6,15 @@ export interface LimitedFlight {
   dual: boolean;
   passengers: number;
   surfaces: readonly string[];
-  /** Forecast across, gusts counted; null = not known so far ahead. */ crosswindKt: number | null;
-  /** Hours flown in the type since the sign-off. */ hoursSince: number;
+  /** Forecast across, gusts counted; null = not known so far ahead. */
+  crosswindKt: number | null;
+  /** Hours flown in the type since the sign-off. */
+  hoursSince: number;
 }
 
 /**
- * Limitations of a sign-off that forbid a flight, in words. With an instructor on board none of them binds. A limit on hours ends every other once they are flown.
- * A forecast over the limit forbids; no forecast does not.
+ * Limitations of a sign-off that forbid a flight, in words. With an instructor on board none of them binds. A limit on
+ * hours ends every other once they are flown. A forecast over the limit forbids; no forecast does not.
  */
 export function limitationProblems(l: Limitations, flight: LimitedFlight): string[] {
   if (flight.dual || (l.untilHours !== null && flight.hoursSince >= l.untilHours)) return [];

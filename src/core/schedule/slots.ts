@@ -1,4 +1,6 @@
-/** Free time of people and aeroplanes. Spans are half-open: one ends where the next may begin. Instants are UTC, ISO. */
+/**
+ * Free time of people and aeroplanes. Spans are half-open: one ends where the next may begin. Instants are UTC, ISO.
+ */
 import { addDays } from '../recency/dates';
 import { later, localInstant, minutesBetween, weekday } from './time';
 
@@ -66,7 +68,8 @@ export function withinWindows(span: Span, windows: readonly Span[] | null): bool
 export interface SlotAsk {
   minutes: number;
   holders: readonly string[];
-  /** Of the holders, those with weekly windows. */ people: readonly string[];
+  /** Of the holders, those with weekly windows. */
+  people: readonly string[];
   holds: readonly Hold[];
   away: readonly Away[];
   weekly: readonly Weekly[];

@@ -6,7 +6,8 @@ export interface Split {
   debrief: number;
 }
 export interface LearnedSplit extends Split {
-  /** Lessons it was learned from; 0 = the house's usual. */ lessons: number;
+  /** Lessons it was learned from; 0 = the house's usual. */
+  lessons: number;
 }
 export const USUAL: Split = { brief: 15, prepare: 20, flight: 50, debrief: 20 };
 /** Fewer lessons than this teach nothing. */
@@ -20,7 +21,10 @@ const median = (xs: readonly number[]): number => {
 };
 const to5 = (x: number): number => Math.max(5, Math.round(x / 5) * 5);
 
-/** Medians of what lessons really took, in steps of 5 min; the usual of a part that too few lessons tell of. @param lessons minutes; null = not told */
+/**
+ * Medians of what lessons really took, in steps of 5 min; the usual of a part that too few lessons tell of. @param
+ * lessons minutes; null = not told
+ */
 export function learnSplit(
   lessons: readonly { [K in keyof Split]: number | null }[],
   usual: Split = USUAL,
@@ -41,8 +45,8 @@ export function learnSplit(
 export const bookingMinutes = (s: Split): number => Math.ceil((s.brief + s.prepare + s.flight + s.debrief) / 15) * 15;
 
 /**
- * A booking of a length, split: the ground parts keep their medians and the flight has the rest; where that leaves less than `leastFlight`, every part shrinks alike.
- * The parts sum to the whole.
+ * A booking of a length, split: the ground parts keep their medians and the flight has the rest; where that leaves less
+ * than `leastFlight`, every part shrinks alike. The parts sum to the whole.
  */
 export function splitBooking(minutes: number, s: Split, leastFlight = 25): Split {
   const ground = s.brief + s.prepare + s.debrief;

@@ -5,8 +5,8 @@ const two = (n: number): string => String(n).padStart(2, '0');
 const MIN_MS = 60_000;
 
 /**
- * The instant of a local clock time. A time that does not exist (the clock jumps over it) is taken as much later as the jump; a time that happens twice
- * is the first.
+ * The instant of a local clock time. A time that does not exist (the clock jumps over it) is taken as much later as the
+ * jump; a time that happens twice is the first.
  * @param date ISO, local; @param minutes since local midnight, 0 to 1440
  */
 export function localInstant(date: string, minutes: number, timeZone: string): string {

@@ -12,8 +12,8 @@ const isObject = (x: unknown): x is Record<string, unknown> => typeof x === 'obj
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * Readable differences from `before` to `after`, field by field. A number with a source is one field; rows of lists are matched by their
- * name where they have one, else by place.
+ * Readable differences from `before` to `after`, field by field. A number with a source is one field; rows of lists are
+ * matched by their name where they have one, else by place.
  */
 export function sheetDifferences(before: unknown, after: unknown, dialUnit: string): SheetDifference[] {
   const found: SheetDifference[] = [];

@@ -28,7 +28,10 @@ export function sheetPolar(
   });
 }
 
-/** Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when slowing. */
+/**
+ * Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when
+ * slowing.
+ */
 export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: number, gear: Gate['gear']): number[] {
   const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
   return [

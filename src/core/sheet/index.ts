@@ -1,4 +1,7 @@
-/** A type sheet as data: what it is worth flown (polar, margins), whether it agrees with itself, how two versions differ, what its fields are called. */
+/**
+ * A type sheet as data: what it is worth flown (polar, margins), whether it agrees with itself, how two versions
+ * differ, what its fields are called.
+ */
 export * from './flown';
 export * from './validate';
 export * from './differences';

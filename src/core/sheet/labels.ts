@@ -1,4 +1,7 @@
-/** Human names and units of the fields of a sheet, by path. One catalogue for the editor, the differences and the findings. */
+/**
+ * Human names and units of the fields of a sheet, by path. One catalogue for the editor, the differences and the
+ * findings.
+ */
 const NAMES: Record<string, string> = {
   dial: 'airspeed indicator',
   'dial.table': 'error table',

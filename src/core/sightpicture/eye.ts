@@ -1,4 +1,7 @@
-/** The eye and the seat: a cowling profile for another eye height, from a tape on the hangar floor, and with a margin kept. Degrees, metres. */
+/**
+ * The eye and the seat: a cowling profile for another eye height, from a tape on the hangar floor, and with a margin
+ * kept. Degrees, metres.
+ */
 import { tanDeg } from '../constants';
 import { type ProfilePoint, directionVisible } from './nose';
 
@@ -12,8 +15,9 @@ export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_M
   profile.map((p) => ({ ...p, depressionDeg: p.depressionDeg - marginDeg }));
 
 /**
- * The profile seen by an eye raised (positive) or lowered in the same seat: every limiting edge is taken at the distance of the nose.
- * Edges at the side are nearer and gain more, so the answer is on the careful side for a raised eye.
+ * The profile seen by an eye raised (positive) or lowered in the same seat: every limiting edge is taken at the
+ * distance of the nose. Edges at the side are nearer and gain more, so the answer is on the careful side for a raised
+ * eye.
  * @param noseToEyeM horizontal, metres, above 0
  * @param raiseM metres; 0.05 m at 1.9 m is 1.5°
  */
@@ -22,14 +26,17 @@ export function raiseEye(profile: readonly ProfilePoint[], noseToEyeM: number, r
   return profile.map((p) => ({ ...p, depressionDeg: atanDeg(tanDeg(p.depressionDeg) + raiseM / noseToEyeM) }));
 }
 
-/** Looking along an azimuth from the heading, the nearest place on the ground that the eye sees, so many metres away. */
+/**
+ * Looking along an azimuth from the heading, the nearest place on the ground that the eye sees, so many metres away.
+ */
 export interface Walk {
   azimuthDeg: number;
   distanceM: number;
 }
 
 /**
- * A cowling profile from a tape: somebody walks out along an azimuth until the pilot sees their shoe; three wheels down, level floor.
+ * A cowling profile from a tape: somebody walks out along an azimuth until the pilot sees their shoe; three wheels
+ * down, level floor.
  * @param eyeHeightM eye above the floor, above 0
  * @param groundPitchDeg of the longitudinal axis on three wheels
  * @returns directions in body axes, ascending azimuth; walks with no distance are left out

@@ -1,4 +1,7 @@
-/** What the pilot sees over the nose: visibility, the way down, the drawn picture. Degrees and metres; method in each file. */
+/**
+ * What the pilot sees over the nose: visibility, the way down, the drawn picture. Degrees and metres; method in each
+ * file.
+ */
 export * from './nose';
 export * from './eye';
 export * from './path';

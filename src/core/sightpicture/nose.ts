@@ -1,6 +1,6 @@
 /**
- * What the pilot sees over the nose. Degrees; azimuth positive right, depression positive below; full rotation, no small-angle shortcut.
- * A cowling profile gives, for each azimuth, how far below the longitudinal axis the nose ends.
+ * What the pilot sees over the nose. Degrees; azimuth positive right, depression positive below; full rotation, no
+ * small-angle shortcut. A cowling profile gives, for each azimuth, how far below the longitudinal axis the nose ends.
  */
 import { M_PER_FT, SLACK, cosDeg, sinDeg, tanDeg } from '../constants';
 
@@ -11,7 +11,10 @@ export interface ProfilePoint {
 const deg = (rad: number): number => (rad * 180) / Math.PI;
 
 const whole = new WeakMap<readonly ProfilePoint[], ProfilePoint[]>();
-/** The profile with its left half: a table without negative azimuths is mirrored. Ascending azimuth. Kept per table: a scan asks for it thousands of times. */
+/**
+ * The profile with its left half: a table without negative azimuths is mirrored. Ascending azimuth. Kept per table: a
+ * scan asks for it thousands of times.
+ */
 export function fullProfile(profile: readonly ProfilePoint[]): readonly ProfilePoint[] {
   const known = whole.get(profile) ?? mirrored(profile);
   whole.set(profile, known);
@@ -84,7 +87,10 @@ export function directionVisible(
   };
 }
 
-/** Is a ground point visible over the nose? `eyeHeightM` above the point, `distanceM` horizontal, azimuth with offset and crab together. */
+/**
+ * Is a ground point visible over the nose? `eyeHeightM` above the point, `distanceM` horizontal, azimuth with offset
+ * and crab together.
+ */
 export function pointVisible(
   input: { profile: readonly ProfilePoint[]; eyeHeightM: number; distanceM: number; azimuthDeg: number } & Attitude,
 ): PointSeen {
@@ -177,7 +183,10 @@ export interface ThresholdLost {
   state: 'lostAt' | 'neverVisible' | 'neverLost';
 }
 
-/** Eye height at which the threshold goes under the nose on a straight-in, wings level: h = A·tan D·tan γ/(tan D − tan γ). */
+/**
+ * Eye height at which the threshold goes under the nose on a straight-in, wings level: h = A·tan D·tan γ/(tan D − tan
+ * γ).
+ */
 export function thresholdLost(input: {
   profile: readonly ProfilePoint[];
   pitchDeg: number;
@@ -263,7 +272,8 @@ function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
 
 /**
  * Runway edges seen on the ground in the landing attitude, and the offset of a pilot who makes both wedges equal.
- * @returns distances ahead along the runway, null when no part of the edge is seen; `equalWedgeOffsetM` null when the wedges do not tell
+ * @returns distances ahead along the runway, null when no part of the edge is seen; `equalWedgeOffsetM` null when the
+ * wedges do not tell
  */
 export function runwayEdges(input: EdgesInput): RunwayEdges {
   const difference = (offsetM: number): number =>

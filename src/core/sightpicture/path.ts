@@ -1,7 +1,8 @@
 /**
- * The way down as the eye flies it, in the runway's frame: x along the runway from the threshold, y right of the centreline, z up; metres.
- * Down the gates, from the first gate on final straight to the aim point. With an offset the aim point is kept at one angle beside the
- * nose: that path is a spiral, then one shallow alignment arc, then the centreline. No wash, no ground effect, steady wind.
+ * The way down as the eye flies it, in the runway's frame: x along the runway from the threshold, y right of the
+ * centreline, z up; metres. Down the gates, from the first gate on final straight to the aim point. With an offset the
+ * aim point is kept at one angle beside the nose: that path is a spiral, then one shallow alignment arc, then the
+ * centreline. No wash, no ground effect, steady wind.
  */
 import { G_MS2, MS_PER_KT, M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
 import { type ProfilePoint, type SightGate, leastOffset, pointVisible, thresholdLost } from './nose';
@@ -9,7 +10,8 @@ import { type ProfilePoint, type SightGate, leastOffset, pointVisible, threshold
 export interface PathGate {
   name: string;
   heightFt: number;
-  /** To the threshold. */ distanceM: number;
+  /** To the threshold. */
+  distanceM: number;
   pitchDeg: number;
   tasKt: number;
   finalGate: boolean;
@@ -94,8 +96,8 @@ function offsetSpan(input: PathInput): { from: number; to: number } {
 }
 
 /**
- * Bearing of the aim point from the runway direction where the alignment arc begins, so that one arc ends on the centreline:
- * sin β = (cos β − share)·tan((β + ψ)/2).
+ * Bearing of the aim point from the runway direction where the alignment arc begins, so that one arc ends on the
+ * centreline: sin β = (cos β − share)·tan((β + ψ)/2).
  */
 function bearingAtAlignment(trackOffsetDeg: number): number {
   let low = 0;
@@ -122,7 +124,8 @@ export function stationAt(input: PathInput, toAimM: number): Station {
   const trackOffset = input.offsetDeg === 0 ? 0 : Math.max(0, input.offsetDeg + sign * crabDeg);
   const base = { toAimM, heightFt, pitchDeg, tasKt, crabDeg, zM: heightFt * M_PER_FT };
   const place = (bearing: number, track: number, bank: number, phase: Station['phase']): Station => {
-    // Seen from above with the runway on the left the aeroplane stands left of the centreline and turns left; mirrored for the right.
+    // Seen from above with the runway on the left the aeroplane stands left of the centreline and turns left; mirrored
+    // for the right.
     const mirror = -sign;
     return {
       ...base,
@@ -183,7 +186,10 @@ export interface SightAnswers {
   /** Angle from the nose to the aim point that keeps it visible with the margin; null = no angle up to 90° does. */
   leastOffsetDeg: number | null;
   governingGate: string | null;
-  /** Straight in: eye height at which the aim point or the threshold is lost on the way down; null = kept, 0 = from the start never seen. */
+  /**
+   * Straight in: eye height at which the aim point or the threshold is lost on the way down; null = kept, 0 = from the
+   * start never seen.
+   */
   lost: { heightFt: number | null; neverSeen: boolean };
   /** The same with the margin kept. */
   lostWithMargin: { heightFt: number | null; neverSeen: boolean };

@@ -1,6 +1,7 @@
 /**
- * The picture as polygons on a glass in front of the eye. The glass moves with the aeroplane: the cowling stands still, the world moves.
- * A pinhole view along the longitudinal axis, tipped down by a fixed angle; degrees in, glass units out (half the width is 1).
+ * The picture as polygons on a glass in front of the eye. The glass moves with the aeroplane: the cowling stands still,
+ * the world moves. A pinhole view along the longitudinal axis, tipped down by a fixed angle; degrees in, glass units
+ * out (half the width is 1).
  */
 import { cosDeg, sinDeg, tanDeg } from '../constants';
 import { type ProfilePoint, fullProfile, noseDepression } from './nose';

@@ -122,7 +122,8 @@ export function viewOf(
 
 export interface FlownPicture {
   eye: Eye;
-  /** Half the width of the view, degrees: it opens as the ground comes near. */ halfViewDeg: number;
+  /** Half the width of the view, degrees: it opens as the ground comes near. */
+  halfViewDeg: number;
   heightFt: number;
   pitchDeg: number;
   phase: 'offset' | 'alignment' | 'final' | 'gates' | 'touchdown';
@@ -187,7 +188,10 @@ export interface StripPicture {
   line: string;
   scene: Scene;
 }
-/** The pictures of a card: first gate on final, the last height at which the aim point is wanted, the fence, the landing attitude. */
+/**
+ * The pictures of a card: first gate on final, the last height at which the aim point is wanted, the fence, the landing
+ * attitude.
+ */
 export function pictureStrip(view: View, input: PathInput, ground: Ground): StripPicture[] {
   const first = input.gates.find((g) => g.finalGate);
   if (!first) return [];

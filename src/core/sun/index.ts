@@ -1,4 +1,7 @@
-/** Sunrise, sunset, civil twilight and night at a place. Method: the suncalc package (about a minute at these latitudes, sea-level horizon). Instants are UTC, ISO. */
+/**
+ * Sunrise, sunset, civil twilight and night at a place. Method: the suncalc package (about a minute at these latitudes,
+ * sea-level horizon). Instants are UTC, ISO.
+ */
 import { getPosition, getTimes } from 'suncalc';
 import type { NightRule } from '@/domain/recency';
 

@@ -1,10 +1,16 @@
-/** What an analysis is asked against, from what Jeito knows: the field's drawing, the aeroplane's sheet, the gates of the brief. */
+/**
+ * What an analysis is asked against, from what Jeito knows: the field's drawing, the aeroplane's sheet, the gates of
+ * the brief.
+ */
 import type { TraceContext } from '@/domain/trace';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { M_PER_DEG, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
 import { ktPerUnit } from '../speeds';
 
-/** A point some metres east and north of the field's reference, on the earth; flat, exact to centimetres within some kilometres. */
+/**
+ * A point some metres east and north of the field's reference, on the earth; flat, exact to centimetres within some
+ * kilometres.
+ */
 export function placeOf(
   aerodrome: Pick<Aerodrome, 'latitudeDeg' | 'longitudeDeg'>,
   eastM: number,
@@ -34,7 +40,8 @@ export interface ContextGate {
 }
 
 /**
- * The context of a flight. Thresholds follow from the runway's middle, length and true bearing; a slope is shared by its two ends about the middle.
+ * The context of a flight. Thresholds follow from the runway's middle, length and true bearing; a slope is shared by
+ * its two ends about the middle.
  * @param gates distance along the path to the threshold in metres, target in the dial's unit
  * @param utcOffsetMin the field's zone on the day, minutes east of UTC
  */

@@ -1,4 +1,7 @@
-/** Recorded tracks: reading, finding what was flown, pairing it with what was tapped, drawing, writing. Degrees, feet, knots, seconds. Method in each file. */
+/**
+ * Recorded tracks: reading, finding what was flown, pairing it with what was tapped, drawing, writing. Degrees, feet,
+ * knots, seconds. Method in each file.
+ */
 export * from './read';
 export * from './find';
 export * from './context';

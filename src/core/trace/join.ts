@@ -1,4 +1,7 @@
-/** Found arrivals beside tapped landings: which is which, what each says, and what the measure would make of the landing. */
+/**
+ * Found arrivals beside tapped landings: which is which, what each says, and what the measure would make of the
+ * landing.
+ */
 import type { TraceAnalysis } from '@/domain/trace';
 import type { AirworkKind, AirworkQuantity } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
@@ -9,13 +12,15 @@ type Item = TraceAnalysis['airwork'][number];
 export interface Tapped {
   id: string;
   kind: LandingKind;
-  /** When it ended, or was saved: UTC ms. */ endedMs: number | null;
+  /** When it ended, or was saved: UTC ms. */
+  endedMs: number | null;
 }
 export interface Pair {
   found: Event | null;
   foundIndex: number | null;
   tappedId: string | null;
-  /** Tapped end less found end, seconds; null without both times. */ apartS: number | null;
+  /** Tapped end less found end, seconds; null without both times. */
+  apartS: number | null;
 }
 
 const SAME: Record<string, readonly LandingKind[]> = {
@@ -33,8 +38,9 @@ const APART_S = 240;
 export const isArrival = (e: Event): boolean => e.kind !== 'takeoff';
 
 /**
- * Pairs by order and time: the cheapest alignment of the two lists, in which an unlike kind or a time far apart costs and leaving one unpaired costs too.
- * Order is never crossed. @param startUtcMs of the trace; null = only the order is known
+ * Pairs by order and time: the cheapest alignment of the two lists, in which an unlike kind or a time far apart costs
+ * and leaving one unpaired costs too. Order is never crossed. @param startUtcMs of the trace; null = only the order is
+ * known
  */
 export function pairLandings(events: readonly Event[], tapped: readonly Tapped[], startUtcMs: number | null): Pair[] {
   const found = events.map((e, i) => ({ e, i })).filter(({ e }) => isArrival(e));
@@ -105,10 +111,13 @@ export const MEASURE_UNIT: Record<MeasureId, string> = {
 };
 export interface Measure {
   id: MeasureId;
-  /** In the standard's terms: speed about its target, place along past the aim point, right positive. */ value: number;
+  /** In the standard's terms: speed about its target, place along past the aim point, right positive. */
+  value: number;
   confidence: number;
-  /** The tapped word for the same, or null. */ tapped: string | null;
-  /** Does the eye say something else? */ conflict: boolean;
+  /** The tapped word for the same, or null. */
+  tapped: string | null;
+  /** Does the eye say something else? */
+  conflict: boolean;
 }
 
 const band = (x: number, edges: readonly [number, number]): number =>
@@ -189,7 +198,8 @@ export interface MeasureContext {
   aimPointM: number;
   trackM: number;
   boxM: { before: number; past: number };
-  /** Target at the fence and knots in one unit of the dial. */ fenceTarget: number | null;
+  /** Target at the fence and knots in one unit of the dial. */
+  fenceTarget: number | null;
   ktPerUnit: number;
 }
 
@@ -210,8 +220,8 @@ export function measuresOf(e: Event, landing: CapturedLanding, c: MeasureContext
     bounce: t.bounces,
     peakG: t.peakG,
   };
-  // A place across and a sink lean on single samples; a speed and a heading do not.
-  // Without a felt knock the touch is a bend in the height: its moment, and with it the place along and the sink, may be a second or more off.
+  // A place across and a sink lean on single samples; a speed and a heading do not. Without a felt knock the touch is a
+  // bend in the height: its moment, and with it the place along and the sink, may be a second or more off.
   const felt = t.peakG === null ? 0.7 : 1;
   const trust: Record<MeasureId, number> = {
     speed: 1,

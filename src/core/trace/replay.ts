@@ -1,9 +1,15 @@
-/** A trace for drawing: few columns in single precision on the field's plane, and stretches thinned so that no peak is lost. */
+/**
+ * A trace for drawing: few columns in single precision on the field's plane, and stretches thinned so that no peak is
+ * lost.
+ */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { M_PER_DEG, cosDeg, norm180, sinDeg } from '../constants';
 import type { Placed } from './find/frame';
 
-/** Columns a replay may have. Metres east and north of the first runway's first threshold, feet above the field, knots, feet a minute, degrees, g, a minute. */
+/**
+ * Columns a replay may have. Metres east and north of the first runway's first threshold, feet above the field, knots,
+ * feet a minute, degrees, g, a minute.
+ */
 export const SERIES = ['east', 'north', 'height', 'ias', 'gs', 'vs', 'bank', 'nz', 'rpm'] as const;
 export type SeriesName = (typeof SERIES)[number];
 export interface Series {
@@ -44,7 +50,9 @@ export function seriesOf(p: Placed): Series {
   };
 }
 
-/** One block of bytes: the length of a JSON head, the head, then the times and each column as single-precision numbers. */
+/**
+ * One block of bytes: the length of a JSON head, the head, then the times and each column as single-precision numbers.
+ */
 export function packSeries(s: Series): Uint8Array {
   const names = SERIES.filter((n) => s.columns[n]);
   const head = new TextEncoder().encode(
@@ -74,8 +82,9 @@ export function unpackSeries(bytes: ArrayBuffer): Series {
 }
 
 /**
- * A stretch of a column thinned to at most two points in each of `buckets` equal parts of time: its lowest and its highest, in the order they came, so that
- * every peak is drawn. First and last points are kept. @returns indexes into the column
+ * A stretch of a column thinned to at most two points in each of `buckets` equal parts of time: its lowest and its
+ * highest, in the order they came, so that every peak is drawn. First and last points are kept. @returns indexes into
+ * the column
  */
 export function thinned(tS: Float32Array, x: Float32Array, fromS: number, toS: number, buckets: number): number[] {
   const a = Math.max(0, lowerBound(tS, fromS) - 1);
@@ -146,16 +155,22 @@ export const runwayCorners = (context: TraceContext): StripOnPlane[] =>
   }));
 
 export interface ApproachLine {
-  /** Metres still to fly to the threshold as negative, metres past it along the runway as positive. */ x: number[];
+  /** Metres still to fly to the threshold as negative, metres past it along the runway as positive. */
+  x: number[];
   heightFt: number[];
-  /** Indicated where the file has it, else over the ground; in the unit of the series. */ speed: number[];
-  /** Seconds about the touch, and the load then. */ loadS: number[];
+  /** Indicated where the file has it, else over the ground; in the unit of the series. */
+  speed: number[];
+  /** Seconds about the touch, and the load then. */
+  loadS: number[];
   load: number[];
 }
 const LOAD_BEFORE_S = 4;
 const LOAD_AFTER_S = 8;
 const LINE_BEFORE_S = 150;
-/** An arrival by the way it still had to fly: before the threshold along its path, as the gates are counted; past it by its place on the runway. Empty when its runway is not the context's. */
+/**
+ * An arrival by the way it still had to fly: before the threshold along its path, as the gates are counted; past it by
+ * its place on the runway. Empty when its runway is not the context's.
+ */
 export function approachLine(series: Series, context: TraceContext, e: Event): ApproachLine {
   const out: ApproachLine = { x: [], heightFt: [], speed: [], loadS: [], load: [] };
   const end = context.aerodrome.runways.flatMap((r) => r.ends).find((x) => x.ident === e.runway);

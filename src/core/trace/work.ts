@@ -1,4 +1,7 @@
-/** One trace from its bytes to its analysis and its drawing. Runs in a thread of the server, in a web worker, or in place. */
+/**
+ * One trace from its bytes to its analysis and its drawing. Runs in a thread of the server, in a web worker, or in
+ * place.
+ */
 import { analyseOnField } from './find';
 import { type ColumnMapping, MAX_TEXT, readTrace } from './read';
 import { packSeries, seriesOf } from './replay';

@@ -1,4 +1,7 @@
-/** A trace as other programs read it: GPX 1.1, KML, GeoJSON; and its results as a table. Heights above the sea, metres, from the calibrated height. */
+/**
+ * A trace as other programs read it: GPX 1.1, KML, GeoJSON; and its results as a table. Heights above the sea, metres,
+ * from the calibrated height.
+ */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { M_PER_FT, MS_PER_KT } from '../constants';
 import type { Placed } from './find/frame';

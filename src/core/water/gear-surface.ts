@@ -1,6 +1,6 @@
 /**
- * Gear and surface of an amphibian: do the words, the lamps and the eyes agree on wheels up for water or down for land? Any disagreement
- * or silence is *stop*. The answer is never a permission. Seconds.
+ * Gear and surface of an amphibian: do the words, the lamps and the eyes agree on wheels up for water or down for land?
+ * Any disagreement or silence is *stop*. The answer is never a permission. Seconds.
  */
 
 export type Surface = 'water' | 'land';
@@ -124,7 +124,10 @@ export interface GearTable {
   reasonCounts: Partial<Record<StopReason, number>>;
 }
 
-/** The whole truth table over given domains; fresh, no events, not on final. Loops: surface, word, lamps (first wheel slowest), eyes. */
+/**
+ * The whole truth table over given domains; fresh, no events, not on final. Loops: surface, word, lamps (first wheel
+ * slowest), eyes.
+ */
 export function gearSurfaceTable(input: {
   surfaces: readonly (string | null)[];
   lampMeaning: LampMeaning;

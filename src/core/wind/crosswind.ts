@@ -152,7 +152,8 @@ export interface FlapVerdict {
 }
 
 /**
- * Greatest flap allowed in today's crosswind by the airframe's table. Beyond every row: *outside*, never a flap setting.
+ * Greatest flap allowed in today's crosswind by the airframe's table. Beyond every row: *outside*, never a flap
+ * setting.
  * @param table rows in any order; `upToKt` null = any wind; [] = the airframe has no table (verdict null)
  */
 export function flapVerdict(

@@ -1,4 +1,7 @@
-/** Wind on a runway, reports as text, crosswind verdicts and the pilot's own step. Knots and degrees; crosswind positive from the right. */
+/**
+ * Wind on a runway, reports as text, crosswind verdicts and the pilot's own step. Knots and degrees; crosswind positive
+ * from the right.
+ */
 export * from './components';
 export * from './crosswind';
 export * from './ladder';

@@ -33,10 +33,11 @@ const CONTROL_CRITERIA = ['drift', 'crab', 'lateral', 'swing', 'aileron'] as con
 const DAY_MS = 86_400_000;
 
 /**
- * Personal crosswind ladder of one gear-and-mass group: the wind proven by the last three landings that count, plus a step.
+ * Personal crosswind ladder of one gear-and-mass group: the wind proven by the last three landings that count, plus a
+ * step.
  *
- * A good landing proves its own wind and every lighter one, a bad one denies its own and every stronger.
- * Only control criteria count, only winds logged within 10 min of touchdown. Unused for 60 days it drops one step, for 120 two.
+ * A good landing proves its own wind and every lighter one, a bad one denies its own and every stronger. Only control
+ * criteria count, only winds logged within 10 min of touchdown. Unused for 60 days it drops one step, for 120 two.
  */
 export function pilotLadder(input: LadderInput): Ladder {
   const records: { kt: number; good: boolean; date: string }[] = [];

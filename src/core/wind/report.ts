@@ -54,7 +54,8 @@ const KNOWN_GROUPS: RegExp[] = [
 /**
  * Reads a METAR or SPECI. Every group before RMK must be known; the first that is not is named.
  * @param text the report as issued; lower case, line breaks and a closing `=` are accepted
- * @returns directions in true degrees, speeds in knots; a missing QNH or temperature is null, a missing wind is a problem
+ * @returns directions in true degrees, speeds in knots; a missing QNH or temperature is null, a missing wind is a
+ * problem
  */
 export function readReport(text: string): ReportResult {
   const fail = (message: string, group: string | null = null): ReportResult => ({
@@ -163,7 +164,8 @@ function readWindGroup(group: string, parts: RegExpExecArray): SurfaceReport['wi
 }
 
 /**
- * The instant of a report: the latest date with its day of month that is not after `nowIso` (two hours of clock error allowed).
+ * The instant of a report: the latest date with its day of month that is not after `nowIso` (two hours of clock error
+ * allowed).
  * @returns ISO instant, or null when no such day lies in the last two months
  */
 export function reportInstant(

@@ -2,8 +2,9 @@ import type { WindSeen } from '@/domain/brief';
 import { readReport, reportedWind } from './report';
 
 /**
- * A simulated weather station: observations every ten minutes (at 5 past) and a forecast every three hours, in METAR and TAF form.
- * Seeded by the station's name and the day, so that the same instant always gives the same report. A stand-in, and labelled as one.
+ * A simulated weather station: observations every ten minutes (at 5 past) and a forecast every three hours, in METAR
+ * and TAF form. Seeded by the station's name and the day, so that the same instant always gives the same report. A
+ * stand-in, and labelled as one.
  */
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
@@ -29,7 +30,10 @@ export interface SimulatedAir {
   qnhHpa: number;
 }
 
-/** The air at an instant: a day's own wind that freshens in the afternoon, with small changes from one observation to the next. `steady` leaves those out (for the forecast). */
+/**
+ * The air at an instant: a day's own wind that freshens in the afternoon, with small changes from one observation to
+ * the next. `steady` leaves those out (for the forecast).
+ */
 function airAt(station: string, ms: number, steady: boolean): SimulatedAir {
   const day = new Date(ms).toISOString().slice(0, 10);
   const hour = (ms % DAY_MS) / HOUR_MS;
@@ -138,13 +142,15 @@ export interface Outlook {
   fromDeg: number;
   kt: number;
   gustKt: number | null;
-  /** 1 within the forecast's hours, less the further ahead. */ sureness: number;
+  /** 1 within the forecast's hours, less the further ahead. */
+  sureness: number;
   kind: 'forecast' | 'outlook';
 }
 const OUTLOOK_DAYS = 5;
 /**
- * Wind for a planned hour: within the hours of the newest forecast what it says, up to five days ahead an outlook that is less sure with each day, null beyond and for the past.
- * An outlook is wrong by more the further ahead it looks, and is issued anew every six hours.
+ * Wind for a planned hour: within the hours of the newest forecast what it says, up to five days ahead an outlook that
+ * is less sure with each day, null beyond and for the past. An outlook is wrong by more the further ahead it looks, and
+ * is issued anew every six hours.
  */
 export function stationOutlook(station: string, nowIso: string, atIso: string): Outlook | null {
   const at = Date.parse(atIso);

@@ -8,8 +8,8 @@ export type FlushResult = {
 };
 
 /**
- * Sends what waits on this device, oldest first. Safe to call at any time and from two tabs: one sends, the other leaves.
- * Nothing is removed here: an event leaves the waiting state only when the server has said it has it.
+ * Sends what waits on this device, oldest first. Safe to call at any time and from two tabs: one sends, the other
+ * leaves. Nothing is removed here: an event leaves the waiting state only when the server has said it has it.
  */
 export async function flush(send: typeof fetch = fetch, now: () => Date = () => new Date()): Promise<FlushResult> {
   const run = () => sendAll(send, now);

@@ -1,4 +1,6 @@
-/** The page itself on the device: the service worker holds the cockpit shell, so that it opens cold without a network. */
+/**
+ * The page itself on the device: the service worker holds the cockpit shell, so that it opens cold without a network.
+ */
 export type ShellState = { kept: true; lasting: boolean } | { kept: false; reason: string };
 
 /** How long a first visit may take to fetch the shell, ms. */
@@ -6,7 +8,8 @@ const SHELL_WAIT_MS = 30_000;
 
 /**
  * Puts the cockpit shell on this device and asks the browser not to throw the storage away.
- * @returns `lasting` when the browser promises to keep it; a reason in words when the page will not open without the network
+ * @returns `lasting` when the browser promises to keep it; a reason in words when the page will not open without the
+ * network
  */
 export async function keepShell(): Promise<ShellState> {
   if (!window.isSecureContext) return { kept: false, reason: 'this address is neither https nor this machine' };

@@ -43,9 +43,9 @@ export async function keepPack(pack: SortiePack): Promise<void> {
 }
 
 /**
- * Records one event. Resolves only when it is durable on this device (the transaction has completed with strict durability);
- * only then may the screen say *saved*. The counter and the event go in one transaction.
- * Spoken to the browser's store directly: between a tap and its answer there is no room for a layer more.
+ * Records one event. Resolves only when it is durable on this device (the transaction has completed with strict
+ * durability); only then may the screen say *saved*. The counter and the event go in one transaction. Spoken to the
+ * browser's store directly: between a tap and its answer there is no room for a layer more.
  */
 export async function record(
   pack: SortiePack,

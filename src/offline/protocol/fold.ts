@@ -19,17 +19,20 @@ export interface FoldedLanding {
   author: string;
   savedAt: string;
   landing: CapturedLanding;
-  /** Taken over from a trace, beside what the eye saw. */ measured: Measured | null;
-  /** By criterion, or `class`. */ overruled: Readonly<Record<string, FoldedOverruling>>;
+  /** Taken over from a trace, beside what the eye saw. */
+  measured: Measured | null;
+  /** By criterion, or `class`. */
+  overruled: Readonly<Record<string, FoldedOverruling>>;
 }
 export interface FoldedItem {
   id: string;
   sortieId: string;
   at: string;
   data: ItemObserved;
-  /** Quantities whose extreme came from a trace. */ measured: readonly string[];
-  /** The verdict as captured or measured stays beside the instructor's later word. */ overruled:
-    (FoldedOverruling & { computed: ItemObserved['verdict'] }) | null;
+  /** Quantities whose extreme came from a trace. */
+  measured: readonly string[];
+  /** The verdict as captured or measured stays beside the instructor's later word. */
+  overruled: (FoldedOverruling & { computed: ItemObserved['verdict'] }) | null;
 }
 export interface FoldedOverruling {
   to: string;
@@ -71,7 +74,9 @@ const itemOf = (payload: unknown): ItemObserved => ({
   ...(payload as ItemObserved),
 });
 
-/** Folds events, in any order and with repeats, into what they mean now. An event type not known here is passed over. */
+/**
+ * Folds events, in any order and with repeats, into what they mean now. An event type not known here is passed over.
+ */
 export function fold(events: readonly CaptureEvent[]): Folded {
   const landings = new Map<string, FoldedLanding>();
   const drafts = new Map<string, Record<string, unknown>>();

@@ -62,7 +62,10 @@ export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
   ).map((t) => ({ id: t.id, name: t.name, createdAt: t.created_at, lastUsedAt: t.last_used_at }));
 }
 
-/** The user behind a bearer token, with the roles of this moment; null when it is unknown or ended. The day of use is noted. */
+/**
+ * The user behind a bearer token, with the roles of this moment; null when it is unknown or ended. The day of use is
+ * noted.
+ */
 export async function tokenUser(header: string | null): Promise<CurrentUser | null> {
   const token = /^Bearer (jt_[A-Za-z0-9_-]{43})$/.exec(header ?? '')?.[1];
   if (!token) return null;

@@ -4,7 +4,9 @@ import { failedTry, forgetTries, waitSeconds } from './limiter';
 import { passwordFits } from './password';
 import type { CurrentUser } from './permissions';
 
-/** The password once more, for what stands in the book or opens the account. Wrong ones are counted and made to wait. */
+/**
+ * The password once more, for what stands in the book or opens the account. Wrong ones are counted and made to wait.
+ */
 export async function passwordAgain(
   user: Pick<CurrentUser, 'id'>,
   password: string,

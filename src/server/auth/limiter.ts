@@ -25,7 +25,10 @@ export async function failedTry(key: string): Promise<void> {
 
 export const forgetTries = (key: string): Promise<boolean> => limiter().delete(key);
 
-/** Counts one try of something open to everybody: two hundred in ten minutes for one address, in a purse of its own. @returns seconds to wait, 0 when none */
+/**
+ * Counts one try of something open to everybody: two hundred in ten minutes for one address, in a purse of its own.
+ * @returns seconds to wait, 0 when none
+ */
 export async function tryOnce(key: string): Promise<number> {
   const open = (globalThis.__jeitoOpenLimiter ??= new RateLimiterMemory({ points: 200, duration: 600 }));
   return open.consume(key).then(

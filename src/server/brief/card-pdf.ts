@@ -3,7 +3,9 @@ import { clip, endPath, popGraphicsState, pushGraphicsState, rectangle, rgb } fr
 import type { Shape } from '@/core/sightpicture';
 import { A5, BLACK, Pen, newPdf } from '../pdf';
 
-/** Sizes tried until the card fits its two sides; below the last it would not be read in the air, and runs on instead. */
+/**
+ * Sizes tried until the card fits its two sides; below the last it would not be read in the air, and runs on instead.
+ */
 const SCALES = [1, 0.95, 0.9, 0.85, 0.8];
 
 /** The kneeboard card as an A5 PDF, two sides, black on white. */

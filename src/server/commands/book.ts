@@ -96,7 +96,10 @@ async function addLater(
   });
 }
 
-/** Voids an entry by a further one. What it gave the pilot ends; the checkout is open again, or waits again for its result. The entry itself stays. */
+/**
+ * Voids an entry by a further one. What it gave the pilot ends; the checkout is open again, or waits again for its
+ * result. The entry itself stays.
+ */
 export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = VoidForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -18,7 +18,10 @@ import { write } from '../db/write';
 import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
 import { type Result, problem, zodProblems } from '../result';
 
-/** When the device said it sent, and when it came in, by the clock that never stands still: their difference is the device's error. */
+/**
+ * When the device said it sent, and when it came in, by the clock that never stands still: their difference is the
+ * device's error.
+ */
 export interface SentClock {
   sentAtMs: number;
   receivedAtMs: number;
@@ -326,7 +329,10 @@ function loggedCrosswind(
 
 export const ShareForm = z.object({ sortieId: z.string().min(1), pilotId: z.string().min(1).nullable() });
 
-/** Says who swaps seats in this flight. Their landings go to their own open checkout on this aeroplane, or count for recency only. */
+/**
+ * Says who swaps seats in this flight. Their landings go to their own open checkout on this aeroplane, or count for
+ * recency only.
+ */
 export async function shareFlight(user: CurrentUser, form: unknown): Promise<Result<{ checkoutId: string | null }>> {
   const parsed = ShareForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

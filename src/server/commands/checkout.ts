@@ -141,7 +141,10 @@ const BriefChoicesChecked = BriefChoices.extend({
   focus: z.string().max(120, 'Keep the focus under 120 characters.'),
 });
 
-/** Computes and stores the brief of the next lesson. Until something is recorded, a new brief of the same lesson replaces the last. */
+/**
+ * Computes and stores the brief of the next lesson. Until something is recorded, a new brief of the same lesson
+ * replaces the last.
+ */
 export async function saveBrief(
   user: CurrentUser,
   form: unknown,
@@ -347,7 +350,10 @@ export const MoveForm = z.object({
   reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
 });
 
-/** Moves a checkout to the newest versions of its sheet, on purpose and with a reason. Briefs already saved keep their snapshot. */
+/**
+ * Moves a checkout to the newest versions of its sheet, on purpose and with a reason. Briefs already saved keep their
+ * snapshot.
+ */
 export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = MoveForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -24,7 +24,10 @@ export const ContentForm = z.object({
 });
 export const isContentKind = (kind: string): kind is ContentKind => Object.hasOwn(CONTENT, kind);
 
-/** Saves the house's own version of a rule pack, a programme, a standard or another piece of content. Checkouts keep the versions they run under. */
+/**
+ * Saves the house's own version of a rule pack, a programme, a standard or another piece of content. Checkouts keep the
+ * versions they run under.
+ */
 export async function saveContent(
   user: CurrentUser,
   form: unknown,

@@ -52,7 +52,10 @@ export const OverruleForm = z.object({
   reason: Reason,
 });
 
-/** An instructor says otherwise of one criterion, a whole landing or an item. What was computed stays beside it; `to` null takes the word back. */
+/**
+ * An instructor says otherwise of one criterion, a whole landing or an item. What was computed stays beside it; `to`
+ * null takes the word back.
+ */
 export async function overrule(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverruleForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -105,7 +108,10 @@ export const DecideForm = z.object({
     .nullable(),
 });
 
-/** Confirms or dismisses a finding, or adds the instructor's own. The newest word stands; a dismissed one is not spoken of again until it is taken back. */
+/**
+ * Confirms or dismisses a finding, or adds the instructor's own. The newest word stands; a dismissed one is not spoken
+ * of again until it is taken back.
+ */
 export async function decideFinding(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = DecideForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

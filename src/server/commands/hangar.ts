@@ -36,7 +36,10 @@ const CHIEF_ONLY = 'The chief instructor edits type sheets and airframes.';
 const conflict = (newest: number): string =>
   `Version ${newest} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`;
 
-/** Saves a type sheet as a new version. Version 0 as the base adds a new type. Nothing existing is changed; checkouts keep theirs. */
+/**
+ * Saves a type sheet as a new version. Version 0 as the base adds a new type. Nothing existing is changed; checkouts
+ * keep theirs.
+ */
 export async function saveTypeSheet(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
   const parsed = SheetForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -191,7 +194,10 @@ export const PowerForm = z.object({
   reason: Reason,
 });
 
-/** A chief decides of a power setting found in flight: approved, it stands on the type sheet as *measured*, in a new version; declined, it stays in the record of the flight. */
+/**
+ * A chief decides of a power setting found in flight: approved, it stands on the type sheet as *measured*, in a new
+ * version; declined, it stays in the record of the flight.
+ */
 export async function decidePower(user: CurrentUser, form: unknown): Promise<Result<{ version: number | null }>> {
   const parsed = PowerForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -8,7 +8,10 @@ import { model } from '../db/models';
 
 const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
 
-/** An event written at a desk, beside those from the cockpit. The office is a device of its own with one counter: what comes later in the same instant still comes later. */
+/**
+ * An event written at a desk, beside those from the cockpit. The office is a device of its own with one counter: what
+ * comes later in the same instant still comes later.
+ */
 export async function addOfficeEvent(
   user: CurrentUser,
   sortieId: string,

@@ -20,7 +20,10 @@ const pilotThere = (pilotId: string, t: Transaction) =>
     t,
   );
 
-/** A medical, a flight review, a class rating as shown to the office. A new entry of the same key governs; the earlier stays. */
+/**
+ * A medical, a flight review, a class rating as shown to the office. A new entry of the same key governs; the earlier
+ * stays.
+ */
 export async function saveDate(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = DateForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -99,7 +102,10 @@ export async function withdrawNote(user: CurrentUser, noteId: string): Promise<R
   });
 }
 
-/** A new person: the pilot’s record, and an account where an address is given. The first password is told once; its owner changes it, and the chief gives a new one when it is lost. */
+/**
+ * A new person: the pilot’s record, and an account where an address is given. The first password is told once; its
+ * owner changes it, and the chief gives a new one when it is lost.
+ */
 export async function addPerson(
   user: CurrentUser,
   form: unknown,
@@ -158,7 +164,9 @@ export async function addPerson(
   });
 }
 
-/** Roles and what an instructor may sign. Takes effect with the next request of theirs. At least one other chief stays. */
+/**
+ * Roles and what an instructor may sign. Takes effect with the next request of theirs. At least one other chief stays.
+ */
 export async function saveRoles(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = RolesForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -284,8 +292,8 @@ export async function whatStays(pilotId: string, t?: Transaction): Promise<strin
 }
 
 /**
- * Erases what may be erased of a person: account, address, mass, experience, notes, dates, eye heights, hours, imported and logged flying, wishes and bookings ahead.
- * What the book and the training record rest on stays, and is named.
+ * Erases what may be erased of a person: account, address, mass, experience, notes, dates, eye heights, hours, imported
+ * and logged flying, wishes and bookings ahead. What the book and the training record rest on stays, and is named.
  */
 export async function erasePerson(user: CurrentUser, form: unknown): Promise<Result<{ kept: string[] }>> {
   const parsed = EraseForm.safeParse(form);
@@ -403,14 +411,17 @@ export interface LogbookLook extends LogbookRead {
   sample: string[][];
   mapping: LogbookMapping;
   remembered: boolean;
-  /** Lines that are in this person’s record already: read in before, or recorded or logged here on that day in that type. */
+  /**
+   * Lines that are in this person’s record already: read in before, or recorded or logged here on that day in that
+   * type.
+   */
   doubled: { line: number; what: string }[];
   fresh: number;
   hours: number;
 }
 /**
- * Looks at a logbook file under a mapping, or finds one: the last used for this form of file, else by the names of its columns and of the hangar’s types.
- * Nothing is written.
+ * Looks at a logbook file under a mapping, or finds one: the last used for this form of file, else by the names of its
+ * columns and of the hangar’s types. Nothing is written.
  */
 export async function lookAtLogbook(
   user: CurrentUser,
@@ -541,7 +552,10 @@ async function doubledOf(pilotId: string, read: LogbookRead, t?: Transaction): P
   );
 }
 
-/** Reads a logbook in: every new flight once, the mapping kept for the next file of this form. The same request twice reads once. */
+/**
+ * Reads a logbook in: every new flight once, the mapping kept for the next file of this form. The same request twice
+ * reads once.
+ */
 export async function importLogbook(
   user: CurrentUser,
   pilotId: string,

@@ -23,7 +23,10 @@ export const HoursForm = z.object({
 
 const NOT_YOURS = 'There is no such pilot for you to keep the book of.';
 
-/** Enters what a pilot has flown, type by type. An entry that changes nothing adds nothing; 0 hours says: never mind that type. */
+/**
+ * Enters what a pilot has flown, type by type. An entry that changes nothing adds nothing; 0 hours says: never mind
+ * that type.
+ */
 export async function saveHours(user: CurrentUser, form: unknown): Promise<Result<{ added: number }>> {
   const parsed = HoursForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -261,7 +261,10 @@ async function teachProblems(
   ];
 }
 
-/** What stands against a pilot flying without instruction: what the aeroplane demands, the house's interval, passengers, and the limitations of their sign-offs. */
+/**
+ * What stands against a pilot flying without instruction: what the aeroplane demands, the house's interval, passengers,
+ * and the limitations of their sign-offs.
+ */
 async function aloneProblems(
   pilotId: string,
   sheet: TypeSheet,
@@ -747,7 +750,10 @@ const personThere = (key: string, t: Transaction) =>
     : row('SELECT id FROM users WHERE id = :id', { id: key.slice(2) }, t);
 
 export type AwaySaved = { ok: true; hit: string[] } | { ok: false; problems: Problem[] };
-/** A person away, or an aeroplane down. Bookings in that time are not touched: they are named, and stand marked in the schedule until somebody moves them. */
+/**
+ * A person away, or an aeroplane down. Bookings in that time are not touched: they are named, and stand marked in the
+ * schedule until somebody moves them.
+ */
 export async function saveAway(user: CurrentUser, form: unknown): Promise<AwaySaved> {
   const parsed = AwayForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

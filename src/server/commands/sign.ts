@@ -70,7 +70,9 @@ export interface Override extends OverrideWish {
   needsChief: boolean;
 }
 
-/** Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`. */
+/**
+ * Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`.
+ */
 export async function overridesOf(
   record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>,
   t?: Transaction,
@@ -378,8 +380,9 @@ const stale = () =>
   );
 
 /**
- * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second tab or a double tap gets the
- * same entry. Where an examiner decides, the entry is a recommendation and the checkout waits for the result.
+ * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second
+ * tab or a double tap gets the same entry. Where an examiner decides, the entry is a recommendation and the checkout
+ * waits for the result.
  */
 export async function signCheckout(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = SignForm.safeParse(form);
@@ -428,7 +431,10 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
   });
 }
 
-/** Signs some items before the rest, so that different instructors can complete one checkout. Holds for the house's days. */
+/**
+ * Signs some items before the rest, so that different instructors can complete one checkout. Holds for the house's
+ * days.
+ */
 export async function signPart(user: CurrentUser, form: unknown): Promise<Added> {
   const parsed = PartForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

@@ -74,8 +74,8 @@ export async function contextOfSortie(
 }
 
 /**
- * Takes a recording of a flight: keeps the file by the hash of what it holds, reads and analyses it, enters every limit passed. The same file twice is the same
- * trace. Nothing is written when it cannot be read.
+ * Takes a recording of a flight: keeps the file by the hash of what it holds, reads and analyses it, enters every limit
+ * passed. The same file twice is the same trace. Nothing is written when it cannot be read.
  */
 export async function addTrace(
   user: CurrentUser,
@@ -175,7 +175,10 @@ export const AcceptForm = z.object({
 });
 export type AcceptForm = z.infer<typeof AcceptForm>;
 
-/** Takes over measures for tapped landings and items, one by one as chosen. Each becomes an event of its own; an empty list takes back what was accepted before. */
+/**
+ * Takes over measures for tapped landings and items, one by one as chosen. Each becomes an event of its own; an empty
+ * list takes back what was accepted before.
+ */
 export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<Result<{ accepted: number }>> {
   const parsed = AcceptForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -246,7 +249,10 @@ export const ReleaseForm = z.object({
   done: z.string().trim().min(8, 'Say what was done and by whom, in a few words.').max(500),
 });
 
-/** A chief says that what had to be done after a limit was passed is done. The aeroplane's flag ends with it; the entry stays. */
+/**
+ * A chief says that what had to be done after a limit was passed is done. The aeroplane's flag ends with it; the entry
+ * stays.
+ */
 export async function releaseExceedance(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = ReleaseForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);

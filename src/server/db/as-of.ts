@@ -6,8 +6,9 @@ declare global {
 const MOST = 400;
 
 /**
- * An answer that stands until something is written. This process is the only writer of its data folder, so while its count of writes stands still nothing that was
- * read has changed. The key names everything else the answer depends on, the day too. Never inside a write.
+ * An answer that stands until something is written. This process is the only writer of its data folder, so while its
+ * count of writes stands still nothing that was read has changed. The key names everything else the answer depends on,
+ * the day too. Never inside a write.
  */
 export function asOfLastWrite<T>(key: string, read: () => Promise<T>): Promise<T> {
   const db = database();

@@ -16,7 +16,8 @@ interface Shared {
   sequelize: Sequelize;
   writing: AsyncLocalStorage<Transaction>;
   tail: Promise<unknown>;
-  /** Writes this process has made: while it stands, nothing read before has changed. */ writes: number;
+  /** Writes this process has made: while it stands, nothing read before has changed. */
+  writes: number;
 }
 declare global {
   var __jeitoDb: { file: string; shared: Shared } | undefined;
@@ -25,8 +26,8 @@ declare global {
 const WRITES = /^\s*(INSERT|UPDATE|DELETE|REPLACE|CREATE|DROP|ALTER)\b/i;
 
 /**
- * The database of this process. It lives on globalThis: instrumentation, routes and pages each load their own copy of a module.
- * A write outside `write()` throws, and so does any query inside it that does not carry its transaction.
+ * The database of this process. It lives on globalThis: instrumentation, routes and pages each load their own copy of a
+ * module. A write outside `write()` throws, and so does any query inside it that does not carry its transaction.
  */
 export function database(): Shared {
   ensureDataFolder();

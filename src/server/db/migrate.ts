@@ -7,8 +7,8 @@ import { ensureDataFolder, inData } from '../data-folder';
 const folder = path.join(process.cwd(), 'src/server/db/migrations');
 
 /**
- * Brings the database up to date with the numbered SQL files. Each file runs in one transaction on a connection of its own,
- * before the server opens: a migration that fails leaves the file as it was.
+ * Brings the database up to date with the numbered SQL files. Each file runs in one transaction on a connection of its
+ * own, before the server opens: a migration that fails leaves the file as it was.
  * @param upTo stop after this file (tests of an upgrade)
  */
 export async function migrate(upTo?: string): Promise<string[]> {

@@ -28,7 +28,10 @@ export async function addToBook(
   return outcome;
 }
 
-/** The entry this request made before, so that sending twice makes one; a request used for something else is refused. Null = it is new. */
+/**
+ * The entry this request made before, so that sending twice makes one; a request used for something else is refused.
+ * Null = it is new.
+ */
 export async function madeBefore(
   user: CurrentUser,
   requestId: string,

@@ -60,7 +60,8 @@ export async function ledgerEntry(id: string): Promise<LedgerRow | null> {
 }
 
 /**
- * Appends one entry inside a write. The caller updates the signed head with {@link publishHead} after the write has committed.
+ * Appends one entry inside a write. The caller updates the signed head with {@link publishHead} after the write has
+ * committed.
  * @param body the full snapshot; seq, previous hash and identity are added to it and signed with it
  */
 export async function appendEntry(

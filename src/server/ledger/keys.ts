@@ -20,7 +20,10 @@ const publicFiles = (): string[] =>
 const publicOf = (privatePem: string): string =>
   createPublicKey(createPrivateKey(privatePem)).export({ type: 'spki', format: 'pem' }).toString();
 
-/** Can this installation sign? Not after a restore, until its private key is brought back: a new key would not be the book's. */
+/**
+ * Can this installation sign? Not after a restore, until its private key is brought back: a new key would not be the
+ * book's.
+ */
 export const signingReady = (): boolean => existsSync(privateFile()) || publicFiles().length === 0;
 
 function newPair(file: string): { keyId: string; publicPem: string } {
@@ -34,7 +37,9 @@ function newPair(file: string): { keyId: string; publicPem: string } {
   return { keyId: idOf(pair.publicKey), publicPem: pair.publicKey };
 }
 
-/** The installation's Ed25519 key pair, made at the first start. Public keys stay for ever, so that old entries verify. */
+/**
+ * The installation's Ed25519 key pair, made at the first start. Public keys stay for ever, so that old entries verify.
+ */
 function keyPair(): { privatePem: string; keyId: string } {
   if (!signingReady()) throw new Error('The private key of the book is not in this data folder.');
   if (!existsSync(privateFile())) newPair(privateFile());
@@ -60,7 +65,10 @@ export function prepareNextKey(): { keyId: string; publicPem: string } {
   rmSync(nextFile(), { force: true });
   return newPair(nextFile());
 }
-/** @param named the key the newest key entry of the book hands over to. A key no entry names is thrown away: that change never happened. */
+/**
+ * @param named the key the newest key entry of the book hands over to. A key no entry names is thrown away: that change
+ * never happened.
+ */
 export function takeUpNextKey(named: string | null): void {
   if (!existsSync(nextFile())) return;
   const publicPem = publicOf(readFileSync(nextFile(), 'utf8'));
@@ -77,7 +85,10 @@ export function exportPrivateKey(passphrase: string): string {
     .export({ type: 'pkcs8', format: 'pem', cipher: 'aes-256-cbc', passphrase })
     .toString();
 }
-/** Brings the private key back. Refused when it is not the one the book is signed with, or one is here already. @returns its id */
+/**
+ * Brings the private key back. Refused when it is not the one the book is signed with, or one is here already. @returns
+ * its id
+ */
 export function importPrivateKey(encryptedPem: string, passphrase: string, expected: string | null): string {
   const key = createPrivateKey({ key: encryptedPem, passphrase });
   const pem = key.export({ type: 'pkcs8', format: 'pem' }).toString();

@@ -24,7 +24,10 @@ export const entryTitle = (kind: string): string => TITLES[kind] ?? kind;
 export const codeAddress = (origin: string, entry: Pick<LedgerRow, 'id' | 'hash'>): string =>
   `${origin}/verify?e=${entry.id}&h=${entry.hash}`;
 
-/** What a copy of an entry carries, so that it can be checked away from here: the entry, the signed head, and the public key it names. */
+/**
+ * What a copy of an entry carries, so that it can be checked away from here: the entry, the signed head, and the public
+ * key it names.
+ */
 export function signedEntry(entry: LedgerRow): {
   schema: 'signed-entry/1';
   entry: LedgerRow;
@@ -35,7 +38,10 @@ export function signedEntry(entry: LedgerRow): {
   return { schema: 'signed-entry/1', entry, head: readHead(), publicKeys: key ? { [entry.keyId]: key } : {} };
 }
 
-/** An entry as a PDF: what was signed, what it rests on, what was said of it later, a code that leads to its check, and the signed text attached. */
+/**
+ * An entry as a PDF: what was signed, what it rests on, what was said of it later, a code that leads to its check, and
+ * the signed text attached.
+ */
 export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string): Promise<Uint8Array> {
   const { pdf, fonts } = await newPdf(`${entryTitle(line.kind)} ${entry.seq}: ${line.pilotName}`, entry.signedAt);
   const { bold, mono } = fonts;
@@ -165,8 +171,8 @@ export function limitationText(l: Limitations): string {
 /** Longest text taken out of a PDF: a small file may unpack to a very large one. */
 const MAX_ATTACHED = 4_000_000;
 /**
- * The text of the JSON attached to a PDF; null when there is none. Read from the bytes of the embedded file alone: anybody may send a
- * file here, and a general reader unpacks whatever it is given.
+ * The text of the JSON attached to a PDF; null when there is none. Read from the bytes of the embedded file alone:
+ * anybody may send a file here, and a general reader unpacks whatever it is given.
  */
 export function attachedJson(bytes: Uint8Array): string | null {
   const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);

@@ -36,7 +36,8 @@ export interface BoardLapse {
   pilotId: string;
   name: string;
   lapse: Lapse;
-  /** What one tap would book; null = a flight does not keep it. */ books: {
+  /** What one tap would book; null = a flight does not keep it. */
+  books: {
     kind: 'hire' | 'currency';
     airframeId: string;
     registration: string;
@@ -303,7 +304,10 @@ function lapsing(
 const classKey = (engines: number, surface: string): string =>
   `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'land' ? 'land' : 'sea'}`;
 
-/** What waits for this user and no other: an override to answer, a brief or a debrief to acknowledge, an update to take over. */
+/**
+ * What waits for this user and no other: an override to answer, a brief or a debrief to acknowledge, an update to take
+ * over.
+ */
 async function waitsFor(user: CurrentUser, chief: boolean): Promise<BoardData['waits']> {
   const waits: BoardData['waits'] = [];
   if (chief) {

@@ -338,8 +338,8 @@ const recent = new Map<string, { stamp: string; record: CheckoutRecord }>();
 const KEEP_RECENT = 64;
 
 /**
- * Everything a checkout has to show, with its evidence weighed. What it rests on is append-only, so the last answer stands
- * until a count moves; inside a write it is always read afresh.
+ * Everything a checkout has to show, with its evidence weighed. What it rests on is append-only, so the last answer
+ * stands until a count moves; inside a write it is always read afresh.
  */
 export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
   if (t) return readCheckoutRecord(head, t);

@@ -55,7 +55,8 @@ export interface ContentVersion {
   reason: string;
   createdAt: string;
   body: unknown;
-  /** Against the version in force before it. */ differences: SheetDifference[];
+  /** Against the version in force before it. */
+  differences: SheetDifference[];
 }
 /** Every version of one piece, newest first, each with what it changed. */
 export async function contentVersions(kind: string, key: string): Promise<ContentVersion[]> {

@@ -135,7 +135,10 @@ const sides = (r: { pilots: number; l: number | null; m: number | null; r: numbe
 /** Of so many checkouts, the newest, a side is asked. */
 const OTHERS = 40;
 
-/** The sides the same instructor saw of other pilots, and everybody of this aeroplane with others. From the aggregates, newest first. */
+/**
+ * The sides the same instructor saw of other pilots, and everybody of this aeroplane with others. From the aggregates,
+ * newest first.
+ */
 async function otherSides(record: CheckoutRecord): Promise<FindingRecord['others']> {
   const { head } = record;
   const of = async (column: 'author' | 'airframe_id', value: string) =>

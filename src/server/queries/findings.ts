@@ -14,7 +14,10 @@ export interface PowerFinding {
   decided: { decision: 'approved' | 'declined'; by: string; at: string; reason: string; version: number | null } | null;
 }
 
-/** Power settings found in flight, newest first, with what was decided of each; those taken back in the aeroplane are not among them. */
+/**
+ * Power settings found in flight, newest first, with what was decided of each; those taken back in the aeroplane are
+ * not among them.
+ */
 export async function powerFindings(typeCode: string | null, t?: Transaction): Promise<PowerFinding[]> {
   const found = await rows<{
     event_id: string;

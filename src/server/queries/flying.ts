@@ -37,8 +37,9 @@ function alwaysDay(place: Place): { from: string; to: string } | null {
 }
 
 /**
- * Take-offs and landings as recency sees them: recorded here, demonstrated here as an instructor, logged, and read in from a logbook. Each landing recorded
- * here follows one take-off by the same pilot; a go-around is neither. Night is told by the sun at the instant it ended, by the rule given.
+ * Take-offs and landings as recency sees them: recorded here, demonstrated here as an instructor, logged, and read in
+ * from a logbook. Each landing recorded here follows one take-off by the same pilot; a go-around is neither. Night is
+ * told by the sun at the instant it ended, by the rule given.
  * @param who one pilot, or everybody since a day: then a day of alike landings stands as one row
  */
 async function flying(
@@ -199,8 +200,8 @@ async function flying(
 }
 
 /**
- * What was recorded of everybody since a day, a day of alike landings as one row. It is read out of one index, gathered by pilot in the database; the type is that
- * of the checkout, or of the flight where a second pilot has none.
+ * What was recorded of everybody since a day, a day of alike landings as one row. It is read out of one index, gathered
+ * by pilot in the database; the type is that of the checkout, or of the flight where a second pilot has none.
  */
 async function recordedSince(
   since: string,
@@ -292,8 +293,8 @@ declare global {
 /** More pilots than this changed: reading everybody is quicker than one by one. */
 const FEW = 40;
 /**
- * Of everybody, since a day, kept in memory: when something was recorded, logged or read in, only the pilots it concerns are read again. What it rests on
- * is append-only, so the highest row numbers tell.
+ * Of everybody, since a day, kept in memory: when something was recorded, logged or read in, only the pilots it
+ * concerns are read again. What it rests on is append-only, so the highest row numbers tell.
  */
 export async function flyingKept(since: string, night: NightRule): Promise<Map<string, TypedEvent[]>> {
   const key = `${inData('jeito.sqlite')} ${JSON.stringify(night)} ${(await homeAerodrome()).latitudeDeg} ${(await homeAerodrome()).longitudeDeg}`;
@@ -328,7 +329,10 @@ export async function flyingKept(since: string, night: NightRule): Promise<Map<s
   globalThis.__jeitoFlying = { key, since: usable.since, marks, of };
   return of;
 }
-/** Whose flying something was added to since: the pilot of a flight, the second one, the instructor who showed, who logged or read in. */
+/**
+ * Whose flying something was added to since: the pilot of a flight, the second one, the instructor who showed, who
+ * logged or read in.
+ */
 async function changedPilots(from: Marks, to: Marks): Promise<string[]> {
   const found = await rows<{ p: string | null }>(
     `SELECT c.pilot_id AS p FROM capture_events e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE e.rowid > :event

@@ -29,7 +29,8 @@ type Query = Readonly<Record<string, string | string[] | undefined>>;
 const text = (q: Query, key: string): string | null => (typeof q[key] === 'string' && q[key] !== '' ? q[key] : null);
 
 /**
- * What a lab page starts from: the two sheets, today's wind and air, and all that a checkout knows when the page is reached from one.
+ * What a lab page starts from: the two sheets, today's wind and air, and all that a checkout knows when the page is
+ * reached from one.
  * @returns null when the checkout is not this user's to see, or a type does not exist
  */
 export async function labFacts(

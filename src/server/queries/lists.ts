@@ -142,7 +142,9 @@ export async function staffList(): Promise<UserSummary[]> {
     .filter((u) => u.roles.includes('instructor') || u.roles.includes('chief'));
 }
 
-/** Pilots who could swap seats in a flight of this checkout, those with a checkout of their own on the aeroplane first. */
+/**
+ * Pilots who could swap seats in a flight of this checkout, those with a checkout of their own on the aeroplane first.
+ */
 export async function sharersOf(
   user: CurrentUser,
   head: { pilotId: string; registration: string },

@@ -444,7 +444,10 @@ export interface PersonPage {
   types: { code: string; name: string; water: boolean }[];
 }
 
-/** Everything kept of one person, for those who may see it; null when there is nobody or it is not theirs to see: the two answer alike. */
+/**
+ * Everything kept of one person, for those who may see it; null when there is nobody or it is not theirs to see: the
+ * two answer alike.
+ */
 export async function personPage(
   user: CurrentUser,
   pilotId: string,

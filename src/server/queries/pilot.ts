@@ -12,12 +12,13 @@ export interface PilotHours {
   lastFlown: string;
   enteredBy: string;
   enteredAt: string;
-  /** Of them, from an imported logbook and logged flights beyond the office’s entry. */ since: number;
+  /** Of them, from an imported logbook and logged flights beyond the office’s entry. */
+  since: number;
 }
 
 /**
- * What a pilot has flown, by type: the newest entry of the office, and what was logged or read in from a logbook and flown after the day it speaks of. The last day is that of a landing recorded
- * here when it is later.
+ * What a pilot has flown, by type: the newest entry of the office, and what was logged or read in from a logbook and
+ * flown after the day it speaks of. The last day is that of a landing recorded here when it is later.
  */
 export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHours[]> {
   const found = await rows<{

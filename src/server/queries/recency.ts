@@ -32,7 +32,10 @@ export interface TeachState {
   recency: (RecencyResult & { asked: RecencyRule[] }) | null;
   certificateUntil: string | null;
 }
-/** May this instructor teach and sign this aeroplane on this day: what it demands, what the law asks of hours in the model, the house's own recency. */
+/**
+ * May this instructor teach and sign this aeroplane on this day: what it demands, what the law asks of hours in the
+ * model, the house's own recency.
+ */
 export async function teachState(
   user: CurrentUser,
   of: { sheet: TypeSheet; pack: RulePack; house: House; goals: readonly Goal[] },
@@ -125,7 +128,10 @@ export async function intervalOf(pilotId: string, sheet: TypeSheet, house: House
   };
 }
 
-/** What a pilot must have before a goal, by the pack: held or hours. Hours in all fewer than asked in command are certainly short; more are to be shown. */
+/**
+ * What a pilot must have before a goal, by the pack: held or hours. Hours in all fewer than asked in command are
+ * certainly short; more are to be shown.
+ */
 export async function prerequisitesOf(
   pilotId: string,
   goals: readonly PackGoal[],

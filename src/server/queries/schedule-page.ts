@@ -27,7 +27,8 @@ export interface PlacedBooking extends BookingLine {
   fromMin: number;
   toMin: number;
   fit: WindFit | null;
-  /** Why it must be moved: the aeroplane down, somebody away. */ hit: string[];
+  /** Why it must be moved: the aeroplane down, somebody away. */
+  hit: string[];
 }
 export interface ScheduleDay {
   date: string;

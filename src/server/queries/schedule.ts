@@ -291,7 +291,10 @@ const LEARN_FROM = 200;
 declare global {
   var __jeitoSplits: Map<string, { stamp: string; split: LearnedSplit }> | undefined;
 }
-/** What lessons of a type took so far: from the brief as saved to its acknowledgement, from there to the first circuit, to the last landing, and from the pilot’s own word to the debrief as kept. */
+/**
+ * What lessons of a type took so far: from the brief as saved to its acknowledgement, from there to the first circuit,
+ * to the last landing, and from the pilot’s own word to the debrief as kept.
+ */
 export async function learnedSplit(typeCode: string, house: House, t?: Transaction): Promise<LearnedSplit> {
   const kept = (globalThis.__jeitoSplits ??= new Map());
   const stamp = JSON.stringify(

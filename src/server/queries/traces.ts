@@ -100,7 +100,8 @@ export interface LimitPassed {
   flownOn: string;
   pilotName: string;
   released: { by: string; at: string; done: string } | null;
-  /** May this user release it? */ releases: boolean;
+  /** May this user release it? */
+  releases: boolean;
 }
 /** Limits passed, of one trace, or all that are not released. */
 export async function limitsPassed(user: CurrentUser, where: { traceId: string } | 'open'): Promise<LimitPassed[]> {

@@ -3,7 +3,9 @@ import type { TraceView } from '../queries/traces';
 import { keepSeries, keptFile, keptSeries, textOf } from './files';
 import { runTrace } from './thread';
 
-/** The drawing of a kept trace; made again from its file when it is gone. Null when the track is nowhere near the field. */
+/**
+ * The drawing of a kept trace; made again from its file when it is gone. Null when the track is nowhere near the field.
+ */
 export async function seriesBytes(trace: TraceView): Promise<Uint8Array | null> {
   const kept = keptSeries(trace.id);
   if (kept) return kept.length > 0 ? kept : null;

@@ -15,7 +15,9 @@ const folder = (): string => {
   return f;
 };
 
-/** The plain bytes of a file that may be gzipped. Throws with a sentence for the user when it is too long or cut short. */
+/**
+ * The plain bytes of a file that may be gzipped. Throws with a sentence for the user when it is too long or cut short.
+ */
 export async function plainBytes(bytes: Buffer): Promise<Buffer> {
   if (bytes.length > MAX_BYTES) throw new Error(TOO_LONG);
   if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return bytes;

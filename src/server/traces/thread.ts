@@ -6,7 +6,10 @@ import { type TraceDone, type TraceJob, traceWork } from '@/core/trace';
 /** Longer than this and the thread is ended: no file a recorder writes takes as long. */
 const LIMIT_MS = 120_000;
 
-/** Reads and analyses in a thread of its own, so that nobody else waits; in place where the built thread is not there (development, scripts). */
+/**
+ * Reads and analyses in a thread of its own, so that nobody else waits; in place where the built thread is not there
+ * (development, scripts).
+ */
 export function runTrace(job: TraceJob): Promise<TraceDone> {
   const file = path.join(/* turbopackIgnore: true */ process.cwd(), '.next', 'threads', 'trace.mjs');
   if (process.env.NODE_ENV !== 'production' || !existsSync(/* turbopackIgnore: true */ file))

@@ -19,7 +19,10 @@ interface Props {
   propose: (form: unknown) => Promise<ProposalsAnswer | Refused>;
 }
 
-/** Books the best free slot for the flight that keeps or restores it; what cannot be booked is said, with the way to do it by hand. */
+/**
+ * Books the best free slot for the flight that keeps or restores it; what cannot be booked is said, with the way to do
+ * it by hand.
+ */
 export function OneTapBooking(p: Props) {
   const router = useRouter();
   const [state, setState] = useState<{ said: string; day: string } | null>(null);

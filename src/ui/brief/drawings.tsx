@@ -21,7 +21,10 @@ export function spread(wanted: readonly number[], gap: number, low: number, high
   return at;
 }
 
-/** The way down: height and speed along the path, to one scale of distance; the slope of each leg and where it cannot slow. */
+/**
+ * The way down: height and speed along the path, to one scale of distance; the slope of each leg and where it cannot
+ * slow.
+ */
 export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult; unit: string; hasFlap: boolean }) {
   const W = 760;
   const H = 400;

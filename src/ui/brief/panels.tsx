@@ -14,7 +14,10 @@ interface Arranging {
   saveTemplate: (() => Promise<string>) | null;
 }
 
-/** The blocks of a brief in the order chosen, warnings first. With `arranging` each block can be moved, hidden or added to. */
+/**
+ * The blocks of a brief in the order chosen, warnings first. With `arranging` each block can be moved, hidden or added
+ * to.
+ */
 export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arranging | null }) {
   const layout = completeLayout(shown.choices.layout);
   const { result } = shown;

@@ -16,7 +16,10 @@ export interface WindProblem {
 }
 export type WindRead = { wind: WindSeen | null; problem: WindProblem | null };
 
-/** Reads the wind fields of the brief: a pasted report (true), or what was heard or seen (magnetic unless said otherwise). */
+/**
+ * Reads the wind fields of the brief: a pasted report (true), or what was heard or seen (magnetic unless said
+ * otherwise).
+ */
 export function readWindFields(f: WindFields, nowIso: string): WindRead {
   if (f.windKind === 'report') {
     if (f.report.trim() === '') return { wind: null, problem: null };

@@ -84,7 +84,10 @@ function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): { qnhHpa: number
   return read?.ok ? { qnhHpa: read.report.qnhHpa, oatC: read.report.temperatureC } : { qnhHpa: null, oatC: null };
 }
 
-/** The brief as it is worked on: every number follows what is typed, at once; saving stores what the server computes from the same choices. */
+/**
+ * The brief as it is worked on: every number follows what is typed, at once; saving stores what the server computes
+ * from the same choices.
+ */
 export function BriefWorkbench(props: Props) {
   const { sheet, choices, ladder, aerodrome, house, saved, lesson, checkoutId, station } = props;
   const router = useRouter();

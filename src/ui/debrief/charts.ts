@@ -80,7 +80,10 @@ const ALONG = (band: AlongBand, { aimPointM: a, box: b }: MapFacts): [number, nu
   return [edges[i] ?? 0, edges[i + 1] ?? 0];
 };
 
-/** The runway from above, threshold at the left, the left of the pilot up. Measured touches stand at their metre, those of the eye softly in their band. */
+/**
+ * The runway from above, threshold at the left, the left of the pilot up. Measured touches stand at their metre, those
+ * of the eye softly in their band.
+ */
 export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownPoint[], facts: MapFacts): () => void {
   const { chart, css, text, end } = stage(element);
   const edge = facts.widthM / 2;
@@ -236,7 +239,9 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
   return end;
 }
 
-/** Speeds about their target, a strip for each gate; the standard's band behind, the mean with its interval as a bar. */
+/**
+ * Speeds about their target, a strip for each gate; the standard's band behind, the mean with its interval as a bar.
+ */
 export function drawStrips(
   element: HTMLElement,
   strips: readonly GateStrip[],

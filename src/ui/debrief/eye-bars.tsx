@@ -6,7 +6,10 @@ const PARTS = [
   { key: 'harder', name: 'harder', fill: 'var(--brick)' },
 ] as const;
 
-/** Of what each instructor judged and a recording measured: kinder, the same, harder. Each row is a whole, whatever its count. */
+/**
+ * Of what each instructor judged and a recording measured: kinder, the same, harder. Each row is a whole, whatever its
+ * count.
+ */
 export function EyeBars({ rows }: { rows: readonly (Standardised & { name: string })[] }) {
   const W = 700;
   const left = 190;

@@ -23,7 +23,9 @@ interface Props {
   decide: ((form: unknown) => Promise<ActionResult>) | null;
 }
 
-/** What was found, why it is likely, what to fly because of it; each with its numbers and the landings that raised it. */
+/**
+ * What was found, why it is likely, what to fly because of it; each with its numbers and the landings that raised it.
+ */
 export function FindingList({ checkoutId, lesson, findings, links, decide }: Props) {
   const dismissed = findings.filter((f) => f.decided?.decision === 'dismissed');
   const closed = findings.filter((f) => f.state === 'closed' && f.decided?.decision !== 'dismissed');

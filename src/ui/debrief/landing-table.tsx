@@ -18,12 +18,17 @@ export interface LandingLine {
   intervention: number | null;
   memoryS: number | null;
   judged: JudgedLanding;
-  /** Beside the criteria. */ noted: string[];
-  /** Where it is in a recording. */ replay: string | null;
+  /** Beside the criteria. */
+  noted: string[];
+  /** Where it is in a recording. */
+  replay: string | null;
 }
 const CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'not-judged'] as const;
 
-/** Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may say otherwise. */
+/**
+ * Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may
+ * say otherwise.
+ */
 export function LandingTable({
   rows,
   criteria,
@@ -32,7 +37,8 @@ export function LandingTable({
 }: {
   rows: LandingLine[];
   criteria: { id: string; group: string }[];
-  /** Opened at the start. */ first: number | null;
+  /** Opened at the start. */
+  first: number | null;
   overrule: Overrule | null;
 }) {
   const worst =

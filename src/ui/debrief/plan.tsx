@@ -55,7 +55,10 @@ const INK: Partial<Record<PlanBlock['kind'], string>> = {
   airwork: '#16263a',
 };
 
-/** The proposal as it is worked on: minutes and wind change it, the instructor's hand has the last word, and what is kept goes into the brief. */
+/**
+ * The proposal as it is worked on: minutes and wind change it, the instructor's hand has the last word, and what is
+ * kept goes into the brief.
+ */
 export function PlanWorkbench(p: Props) {
   const router = useRouter();
   const [slot, setSlot] = useState(p.firstSlot);

@@ -4,14 +4,16 @@ import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AlongBand, LateralBand } from '@/domain/words';
 
 export interface TouchdownPoint {
-  /** What it is called on the map: its number, with the lesson where there are several. */ label: string;
+  /** What it is called on the map: its number, with the lesson where there are several. */
+  label: string;
   along: AlongBand | null;
   lateral: LateralBand | null;
   verdict: CriterionVerdict;
   word: string;
-  /** Hands or feet helped: shown, and left out of the mean. */ helped: boolean;
-  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */ alongM:
-    number | null;
+  /** Hands or feet helped: shown, and left out of the mean. */
+  helped: boolean;
+  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */
+  alongM: number | null;
   lateralM: number | null;
 }
 
@@ -27,7 +29,10 @@ export const classVerdict = (c: string): CriterionVerdict =>
 export const labelOf = (l: Pick<DebriefLanding, 'lesson' | 'number'>, withLesson: boolean): string =>
   withLesson ? `${l.lesson}.${l.number}` : String(l.number);
 
-/** Landings as points of the map; what was measured stands for the eye's band too. Those whose place nobody saw are named. */
+/**
+ * Landings as points of the map; what was measured stands for the eye's band too. Those whose place nobody saw are
+ * named.
+ */
 export function touchdownPoints(
   landings: readonly DebriefLanding[],
   c: { trackM: number; boxM: { before: number; past: number } },

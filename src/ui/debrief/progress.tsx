@@ -33,7 +33,8 @@ import { RowTable } from './table';
 import { TouchdownMap } from './touchdown-map';
 
 export interface ProgressLanding extends DebriefLanding {
-  /** Which checkout and aeroplane it belongs to. */ checkoutId: string;
+  /** Which checkout and aeroplane it belongs to. */
+  checkoutId: string;
   typeName: string;
 }
 interface Props {
@@ -63,7 +64,10 @@ const WINDS = [
   { key: 'some', name: '5 kt and more across' },
   { key: 'gusts', name: 'with gusts' },
 ] as const;
-/** The whole record of a checkout: where, how fast, which way it goes, whose it was, how far it is to the bar. Every drawing, table and file takes the rows chosen here. */
+/**
+ * The whole record of a checkout: where, how fast, which way it goes, whose it was, how far it is to the bar. Every
+ * drawing, table and file takes the rows chosen here.
+ */
 export function Progress(p: Props) {
   const [lesson, setLesson] = useState('all');
   const [type, setType] = useState(p.here);

@@ -32,7 +32,10 @@ const SHOWN: readonly string[] = [
   'outside',
 ];
 
-/** The same rows as the drawings above, sorted by any column, as a page and as a file. Nothing is rounded differently in either. */
+/**
+ * The same rows as the drawings above, sorted by any column, as a page and as a file. Nothing is rounded differently in
+ * either.
+ */
 export function RowTable({ rows, fileName }: { rows: readonly TableRow[]; fileName: string }) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const columns = useMemo<ColumnDef<TableRow>[]>(

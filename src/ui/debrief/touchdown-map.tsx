@@ -20,7 +20,10 @@ interface Props {
 
 const side = (m: number): string => `${fixed(Math.abs(m), 1)} m ${m < 0 ? 'left' : 'right'}`;
 
-/** Where the wheels met the runway, drawn on it: measured touches with their mean and ellipses, the eye's as soft bands. Counts and table say the same. */
+/**
+ * Where the wheels met the runway, drawn on it: measured touches with their mean and ellipses, the eye's as soft bands.
+ * Counts and table say the same.
+ */
 export function TouchdownMap({ points, notSeen, aimPointM, trackM, widthM, box, limitM, height = 250 }: Props) {
   const measured = useMemo(() => points.filter((p) => p.alongM !== null && p.lateralM !== null), [points]);
   const spread = useMemo(() => {

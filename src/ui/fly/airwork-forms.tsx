@@ -28,7 +28,10 @@ interface FormProps<F extends AirworkDetail['form']> {
 }
 type Seen = Partial<Record<AirworkQuantity, SeenExtreme>>;
 
-/** The extreme of each quantity: one tap on the deviation seen, or on *inside*. Each button bears the mark it would give. */
+/**
+ * The extreme of each quantity: one tap on the deviation seen, or on *inside*. Each button bears the mark it would
+ * give.
+ */
 function Extremes({
   kind,
   pack,

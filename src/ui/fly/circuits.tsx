@@ -58,7 +58,10 @@ const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [
 const KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
 const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 
-/** Landing capture. One landing on one screen; an untouched row means *not seen*. Eyes are out from base turn until stopped or climbing away. */
+/**
+ * Landing capture. One landing on one screen; an untouched row means *not seen*. Eyes are out from base turn until
+ * stopped or climbing away.
+ */
 export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: tell, askWind, toPaper }: Props) {
   const newest = Object.keys(folded.drafts).at(-1);
   const [subject, setSubject] = useState(() => newest ?? crypto.randomUUID());
@@ -529,7 +532,10 @@ function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePa
   );
 }
 
-/** The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so that they do not pull the tap. */
+/**
+ * The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so
+ * that they do not pull the tap.
+ */
 function Runway({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const along = [...ALONG_BANDS].reverse();
   const { aimPointM: aim, box } = pack;

@@ -23,7 +23,10 @@ const hm = (min: number | null): string =>
     ? '–'
     : `${min < 0 ? '-' : ''}${Math.floor(Math.abs(min) / 60)}:${String(Math.floor(Math.abs(min) % 60)).padStart(2, '0')}`;
 
-/** The flight's clock in the strip: block time and circuits left; the whole of it, and its taps, in a panel. The alert is words, without a sound. */
+/**
+ * The flight's clock in the strip: block time and circuits left; the whole of it, and its taps, in a panel. The alert
+ * is words, without a sound.
+ */
 export function ClockChip({
   pack,
   clock,

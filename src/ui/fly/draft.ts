@@ -12,7 +12,10 @@ export function freshDraft(pack: Pick<SortiePack, 'intended'>): Draft {
   return { ...unseen, kind: 'full-stop', intended: pack.intended };
 }
 
-/** The draft as saved: with the wind logged, the runway and whose it was; the fields that do not belong to its kind emptied. */
+/**
+ * The draft as saved: with the wind logged, the runway and whose it was; the fields that do not belong to its kind
+ * emptied.
+ */
 export function toCaptured(
   draft: Draft,
   wind: LoggedWind | null,
@@ -75,13 +78,16 @@ export function nextSided(
 }
 
 type Ended = 'stopped' | 'climbing-away' | null;
-/** *Clean* asserts drift, crab, swing and bounce none, and nothing else. It is offered only when stopped or climbing away. */
+/**
+ * *Clean* asserts drift, crab, swing and bounce none, and nothing else. It is offered only when stopped or climbing
+ * away.
+ */
 export const cleanOffered = (draft: Draft, ended: Ended): boolean =>
   ended !== null && draft.kind !== 'go-around' && draft.kind !== 'low-pass';
 
 /**
- * One tap says two things that are both read on its label: clean, and how it touched. The attitude is *seen*, the four others are *asserted*.
- * The same tap again takes both back.
+ * One tap says two things that are both read on its label: clean, and how it touched. The attitude is *seen*, the four
+ * others are *asserted*. The same tap again takes both back.
  */
 export function cleanTap(
   draft: Draft,
@@ -93,6 +99,8 @@ export function cleanTap(
     : { cleanTap: ended, touched };
 }
 
-/** The third tap of the common case saves: where it touched and *clean* are there, and nobody's help is to be described. */
+/**
+ * The third tap of the common case saves: where it touched and *clean* are there, and nobody's help is to be described.
+ */
 export const savesNow = (draft: Draft, level: number): boolean =>
   level <= 1 && draft.along !== null && draft.lateral !== null && draft.cleanTap !== null && draft.kind !== 'go-around';

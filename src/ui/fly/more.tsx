@@ -7,7 +7,10 @@ import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
 import { Sheet, Stepper, Typed, Words } from './parts';
 
-/** What is recorded of a landing when there is time for it: speeds at the gates, the roll-out, a load, the landmark, notes. */
+/**
+ * What is recorded of a landing when there is time for it: speeds at the gates, the roll-out, a load, the landmark,
+ * notes.
+ */
 export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Draft; set: Setter; close: () => void }) {
   const gates = (pack.gates ?? []).slice(0, -1);
   const limit = pack.speedLimitKt ?? null;

@@ -6,7 +6,10 @@ import { INTERVENTIONS, say } from '@/domain/words';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
 
-/** The tally of the card's back, typed or tapped in: the same codes, one landing a line. Kept on the device while it is written. */
+/**
+ * The tally of the card's back, typed or tapped in: the same codes, one landing a line. Kept on the device while it is
+ * written.
+ */
 export function Paper({
   pack,
   folded,
@@ -46,7 +49,8 @@ export function Paper({
   const enter = async () => {
     if (busy || good.length === 0 || good.length < lines.length) return;
     setBusy(true);
-    // The landings get their names before the first is saved: entered again after a crash they are the same landings, not new ones.
+    // The landings get their names before the first is saved: entered again after a crash they are the same landings,
+    // not new ones.
     const before = JSON.parse(localStorage.getItem(`${key}-ids`) ?? 'null') as { text: string; ids: string[] } | null;
     const ids = before?.text === text ? before.ids : lines.map(() => crypto.randomUUID());
     localStorage.setItem(`${key}-ids`, JSON.stringify({ text, ids }));

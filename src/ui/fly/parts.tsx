@@ -68,7 +68,10 @@ export function YesNo({
   );
 }
 
-/** A number by two big buttons; it starts at what is expected but counts only once touched, and the middle takes it back. */
+/**
+ * A number by two big buttons; it starts at what is expected but counts only once touched, and the middle takes it
+ * back.
+ */
 export function Stepper({
   title,
   name = title,
@@ -84,7 +87,8 @@ export function Stepper({
   wrap,
 }: {
   title: string;
-  /** For a screen reader, when the title says more. */ name?: string;
+  /** For a screen reader, when the title says more. */
+  name?: string;
   now: number | null;
   set: (v: number | null) => void;
   start: number;

@@ -7,7 +7,10 @@ import { YesNo } from './parts';
 
 type Steps = Extract<AirworkDetail, { form: 'steps' | 'exchange' }>;
 
-/** A list tapped in the order it is said or done: the number on each is its turn, what is out of order says so, what is left over was missed. */
+/**
+ * A list tapped in the order it is said or done: the number on each is its turn, what is out of order says so, what is
+ * left over was missed.
+ */
 export function StepsForm({
   form,
   only,

@@ -16,7 +16,10 @@ const WHY = {
   'feather-below-3000': 'feathering below 3000 ft',
 } as const;
 
-/** If it stops now, where? Asked where the rules of simulated failures let it be asked; the model's answer is shown only after the pilot's. */
+/**
+ * If it stops now, where? Asked where the rules of simulated failures let it be asked; the model's answer is shown only
+ * after the pilot's.
+ */
 export function Surprise({
   pack,
   runwayEnd,

@@ -2,7 +2,10 @@
 import { useState } from 'react';
 import type { SortiePack } from '@/offline/protocol';
 
-/** Puts the flight and the page on this device, then opens the cockpit. Says what is here, and why when something is not. */
+/**
+ * Puts the flight and the page on this device, then opens the cockpit. Says what is here, and why when something is
+ * not.
+ */
 interface Share {
   pilots: { id: string; name: string; own: boolean }[];
   secondId: string | null;

@@ -17,7 +17,8 @@ interface Tools {
   set: (path: Path, value: unknown) => void;
   problems: Map<string, string>;
   dialUnit: string;
-  /** Said of what is not entered. */ absent: string;
+  /** Said of what is not entered. */
+  absent: string;
 }
 interface Props {
   kind: 'type' | 'airframe' | 'content';

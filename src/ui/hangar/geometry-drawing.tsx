@@ -1,7 +1,10 @@
 import { fixed } from '@/core/format';
 import type { TypeSheet } from '@/domain/sheet';
 
-/** Side and front view to one scale, made from the numbers of the sheet. A measurement that is missing is named, not drawn. */
+/**
+ * Side and front view to one scale, made from the numbers of the sheet. A measurement that is missing is named, not
+ * drawn.
+ */
 export function GeometryDrawing({ sheet }: { sheet: TypeSheet }) {
   const g = sheet.geometry;
   const missing = (

@@ -40,7 +40,10 @@ const COLOUR: Record<Mark['kind'], string> = {
   limit: 'var(--ochre)',
 };
 
-/** Stalls, gates, climb speeds and limits on one axis, to scale, in the dial's unit. Labels are laid out so that none touches another. */
+/**
+ * Stalls, gates, climb speeds and limits on one axis, to scale, in the dial's unit. Labels are laid out so that none
+ * touches another.
+ */
 export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; compact?: boolean }) {
   const marks = marksOf(sheet).sort((a, b) => a.value - b.value);
   const W = compact ? 780 : 1090;

@@ -45,7 +45,9 @@ interface Props {
   word: string;
 }
 
-/** The circuit to scale and against the clock, the old type under the new; and where it comes down if the engine stops. */
+/**
+ * The circuit to scale and against the clock, the old type under the new; and where it comes down if the engine stops.
+ */
 export function Circuit(props: Props) {
   const { context, sheet, oldSheet, strips, start } = props;
   const [state, set] = useQueryState(start, props.initial);

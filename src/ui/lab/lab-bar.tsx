@@ -15,7 +15,10 @@ export interface LabContext {
   pilotName: string | null;
 }
 
-/** Which type, against which old one, and the link to send. Choosing loads that sheet; everything else stays in the address. */
+/**
+ * Which type, against which old one, and the link to send. Choosing loads that sheet; everything else stays in the
+ * address.
+ */
 export function LabBar({ context, withOld }: { context: LabContext; withOld: boolean }) {
   const router = useRouter();
   const [said, setSaid] = useState('');

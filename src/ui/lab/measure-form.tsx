@@ -23,7 +23,10 @@ const num = (t: string | undefined): number | null =>
     ? null
     : Number(t.replace(',', '.'));
 
-/** Which measurements are missing, how they are taken, and fields for them. The picture follows at once; the chief keeps them on the sheet. */
+/**
+ * Which measurements are missing, how they are taken, and fields for them. The picture follows at once; the chief keeps
+ * them on the sheet.
+ */
 export function MeasureForm({
   sheet,
   facts,

@@ -1,7 +1,10 @@
 export type QueryValue = string | number | null;
 export type QueryState = Record<string, QueryValue>;
 
-/** Reads what the address says over the start values. A number that is none, or a word not allowed, is left at its start. */
+/**
+ * Reads what the address says over the start values. A number that is none, or a word not allowed, is left at its
+ * start.
+ */
 export function readState<T extends QueryState>(
   start: T,
   query: Readonly<Record<string, string | string[] | undefined>>,

@@ -2,7 +2,10 @@
 import { useEffect, useState } from 'react';
 import type { QueryState } from './query-state-read';
 
-/** State of a lab page that lives in the address, so that a link shows the same picture. Only what differs from the start is written. */
+/**
+ * State of a lab page that lives in the address, so that a link shows the same picture. Only what differs from the
+ * start is written.
+ */
 export function useQueryState<T extends QueryState>(start: T, initial: T): [T, (change: Partial<T>) => void] {
   const [state, setState] = useState(initial);
   useEffect(() => {

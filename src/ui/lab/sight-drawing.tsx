@@ -11,7 +11,9 @@ const STYLE: Record<Shape['id'], { fill: string; stroke: string; width: number }
   part: { fill: 'none', stroke: 'var(--nose)', width: 9 },
 };
 
-/** The picture over the nose. Horizon, runway and cowling to angle; the glass is as wide as the view the core projects. */
+/**
+ * The picture over the nose. Horizon, runway and cowling to angle; the glass is as wide as the view the core projects.
+ */
 export function SightDrawing({
   scene,
   label,

@@ -61,7 +61,8 @@ export function DifferenceGroups({
   many,
 }: {
   rows: readonly Difference[];
-  /** More than one type flown: where a habit comes from is said in each row. */ many: boolean;
+  /** More than one type flown: where a habit comes from is said in each row. */
+  many: boolean;
 }) {
   const different = rows.filter((r) => r.action !== 'same');
   return (

@@ -7,7 +7,10 @@ import { type ActionProblem, type ActionResult, runAction } from '../shared/form
 import { Problems } from '../shared/parts';
 
 const NAME: Record<PackId, string> = { us: 'United States', eu: 'Europe', au: 'Australia' };
-/** The rule pack that the office’s pages and words follow, and the hours of the schedule. A change is a new version of the house rules. */
+/**
+ * The rule pack that the office’s pages and words follow, and the hours of the schedule. A change is a new version of
+ * the house rules.
+ */
 export function HouseForm({
   house,
   save,

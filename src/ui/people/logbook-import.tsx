@@ -43,7 +43,10 @@ const OTHER: [string, Omit<WrittenType, 'typeCode'>][] = [
   ['another twin, on water', { engines: 2, tailwheel: false, surface: 'water' }],
 ];
 
-/** A logbook file looked at under a mapping, corrected, and read in. The mapping is remembered for files of the same form. */
+/**
+ * A logbook file looked at under a mapping, corrected, and read in. The mapping is remembered for files of the same
+ * form.
+ */
 export function LogbookImport({
   pilotId,
   name,

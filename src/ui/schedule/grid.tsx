@@ -68,7 +68,10 @@ const short = (name: string | null, tight: boolean): string =>
     .slice(0, tight ? 1 : 2)
     .join(' ');
 
-/** Columns of days, or of people or aeroplanes of one day, over one axis of time. A block is taken by the pointer, or by Space and the arrows. */
+/**
+ * Columns of days, or of people or aeroplanes of one day, over one axis of time. A block is taken by the pointer, or by
+ * Space and the arrows.
+ */
 export function ScheduleGrid(p: Props) {
   const body = useRef<HTMLDivElement>(null);
   const height = (p.openToMin - p.openFromMin) * PX_PER_MIN;

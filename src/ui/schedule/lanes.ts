@@ -1,4 +1,7 @@
-/** Lanes for blocks that stand beside each other in one column: each gets the first lane free at its start; a group that touches shares one width. */
+/**
+ * Lanes for blocks that stand beside each other in one column: each gets the first lane free at its start; a group that
+ * touches shares one width.
+ */
 export function lanes<B extends { fromMin: number; toMin: number }>(
   blocks: readonly B[],
 ): { block: B; lane: number; of: number }[] {

@@ -3,14 +3,18 @@ import { useEffect, useRef, useState } from 'react';
 import { Loading } from './parts';
 
 interface Props {
-  /** Draws into the element and returns what takes it down again; a stable function, or one that changes with its data. */ draw: (
-    element: HTMLElement,
-  ) => Promise<() => void>;
+  /**
+   * Draws into the element and returns what takes it down again; a stable function, or one that changes with its data.
+   */
+  draw: (element: HTMLElement) => Promise<() => void>;
   label: string;
   height: number;
 }
 
-/** A drawing whose library comes when it is wanted; drawn again in another theme. Without it the table beside it has the same numbers. */
+/**
+ * A drawing whose library comes when it is wanted; drawn again in another theme. Without it the table beside it has the
+ * same numbers.
+ */
 export function Drawing({ draw, label, height }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const [state, setState] = useState<'loading' | 'drawn' | 'failed'>('loading');

@@ -15,7 +15,10 @@ const GO: Record<string, string> = {
   e: '/ledger',
 };
 
-/** Keyboard of the office pages: `?` help, `/` find, Ctrl-K the same from anywhere, `g` then a letter, `n` new in context, `[` `]` stages. */
+/**
+ * Keyboard of the office pages: `?` help, `/` find, Ctrl-K the same from anywhere, `g` then a letter, `n` new in
+ * context, `[` `]` stages.
+ */
 export function Keys() {
   const router = useRouter();
   const [open, setOpen] = useState<'help' | 'palette' | null>(null);

@@ -37,7 +37,10 @@ export function Empty({ title, text, href, action }: { title: string; text: stri
   );
 }
 
-/** Something of this page is still on its way. Pages themselves are never streamed: a denied one must answer like an absent one. */
+/**
+ * Something of this page is still on its way. Pages themselves are never streamed: a denied one must answer like an
+ * absent one.
+ */
 export function Loading({ what }: { what: string }) {
   return (
     <p className="soft mb-0" role="status">

@@ -32,7 +32,8 @@ export function Rail({
   signOut,
 }: {
   staff: boolean;
-  /** Not seen yet. */ notices: number;
+  /** Not seen yet. */
+  notices: number;
   signOut: () => Promise<void>;
 }) {
   const path = usePathname();

@@ -14,7 +14,8 @@ export interface StripFacts {
   lesson: number;
   wind: { text: string; age: string } | null;
   signed: boolean;
-  /** Minutes left in the booking that runs now; null = none runs. */ leftMin: number | null;
+  /** Minutes left in the booking that runs now; null = none runs. */
+  leftMin: number | null;
 }
 
 const HREF: Record<Stage, string> = { open: '', brief: '/brief', fly: '/fly', debrief: '/debrief', sign: '/sign' };

@@ -35,7 +35,10 @@ const WORD = {
   not: 'not met',
 } as const;
 
-/** Criteria against lessons. A cell says how many of its records support the item, of how many; it opens to the records themselves. */
+/**
+ * Criteria against lessons. A cell says how many of its records support the item, of how many; it opens to the records
+ * themselves.
+ */
 export function Matrix({
   rows,
   lessons,

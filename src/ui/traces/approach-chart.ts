@@ -33,7 +33,10 @@ interface Options {
   speedName: string;
 }
 
-/** The approach as height and speed over the distance, with the gates and the band allowed about their speeds; or the load about the touch. One line a landing. */
+/**
+ * The approach as height and speed over the distance, with the gates and the band allowed about their speeds; or the
+ * load about the touch. One line a landing.
+ */
 export function drawApproach(element: HTMLElement, o: Options): () => void {
   const style = getComputedStyle(element);
   const css = (name: string) => style.getPropertyValue(name).trim();

@@ -60,7 +60,10 @@ const valueText = (m: Measure, unit: 'kt' | 'mph'): string =>
           ? `${m.value.toFixed(1)} g`
           : `${m.value < 0 ? '\u2013' : ''}${Math.abs(m.value).toFixed(0)} ${MEASURE_UNIT[m.id]}`;
 
-/** Found beside tapped, measure by measure. What is ticked and saved counts as measured and beats the eye; what is not stays the eye's. */
+/**
+ * Found beside tapped, measure by measure. What is ticked and saved counts as measured and beats the eye; what is not
+ * stays the eye's.
+ */
 export function Join({ traceId, startUtc, landings, items, open, unit, accept }: Props) {
   const router = useRouter();
   const [ticked, setTicked] = useState<Record<string, MeasureId[]>>(() =>

@@ -14,7 +14,8 @@ interface Props {
   marks: PlanMark[];
   window: Held<[number, number]>;
   cursor: Held<number | null>;
-  /** End of the runway to look at closely, or the whole window's track. */ near: string | null;
+  /** End of the runway to look at closely, or the whole window's track. */
+  near: string | null;
   heightPx: number;
   onPick: (s: number) => void;
 }
@@ -30,7 +31,10 @@ interface View {
 /** Near, what lies across the runway is drawn so many times as wide: a metre beside the line is what it is about. */
 const ACROSS = 6;
 
-/** The track from above on the drawn field; the window's stretch strong, the rest faint. The field and the aeroplane lie on two sheets: only the upper one follows the cursor. */
+/**
+ * The track from above on the drawn field; the window's stretch strong, the rest faint. The field and the aeroplane lie
+ * on two sheets: only the upper one follows the cursor.
+ */
 export function TracePlan({ series, strips, marks, window: shown, cursor, near, heightPx, onPick }: Props) {
   const lower = useRef<HTMLCanvasElement>(null);
   const upper = useRef<HTMLCanvasElement>(null);
@@ -295,7 +299,9 @@ function drawField(g: CanvasRenderingContext2D, s: Scene): View {
   return v;
 }
 
-/** Near, the runway lies from left to right, its threshold left; else north is up and everything of the window is in it. */
+/**
+ * Near, the runway lies from left to right, its threshold left; else north is up and everything of the window is in it.
+ */
 function viewOf({ w, h, east, north, tS, coarse, strips, fromS, toS, near }: Scene): View {
   const box = near !== null ? boxOf(strips, near) : trackBox(east, north, tS, fromS, toS, strips, coarse);
   const lies = near === null ? undefined : strips.flatMap((s) => s.ends).find((e) => e.ident === near);

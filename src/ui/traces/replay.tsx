@@ -23,20 +23,27 @@ import {
 } from './words';
 
 export interface ReplayProps {
-  /** Events to begin with, by index. */ start?: { chosen: number | null; beside: number | null };
+  /** Events to begin with, by index. */
+  start?: { chosen: number | null; beside: number | null };
   traceId: string;
   startUtc: string | null;
   analysis: TraceAnalysis;
   context: TraceContext;
   strips: StripOnPlane[];
-  /** What the standard allows about the speed at the fence, knots. */ tolerance: { low: number; high: number } | null;
-  /** Landing number each found event was paired with. */ numbers: Record<number, number>;
-  /** Of the aeroplane's dial. */ unit: Dial;
+  /** What the standard allows about the speed at the fence, knots. */
+  tolerance: { low: number; high: number } | null;
+  /** Landing number each found event was paired with. */
+  numbers: Record<number, number>;
+  /** Of the aeroplane's dial. */
+  unit: Dial;
 }
 type Chosen = { of: 'event'; k: number } | { of: 'item'; k: number } | { of: 'limit'; k: number } | null;
 const RATES = [1, 10, 60] as const;
 
-/** Replay of one recording: the field from above, what was found, curves over time, the approach, the load at the touch; two arrivals beside each other. */
+/**
+ * Replay of one recording: the field from above, what was found, curves over time, the approach, the load at the touch;
+ * two arrivals beside each other.
+ */
 export function Replay({ start, traceId, startUtc, analysis, context, strips, tolerance, numbers, unit }: ReplayProps) {
   const [series, setSeries] = useState<Series | null>(null);
   const [failed, setFailed] = useState('');

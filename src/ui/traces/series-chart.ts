@@ -30,7 +30,10 @@ interface Hooks {
   onCursor: (s: number) => void;
 }
 
-/** Rows of curves over one time, with a strip for the whole flight below. Each window is thinned to what the screen can show; peaks stay. */
+/**
+ * Rows of curves over one time, with a strip for the whole flight below. Each window is thinned to what the screen can
+ * show; peaks stay.
+ */
 export function drawSeries(
   element: HTMLElement,
   series: Series,
@@ -212,7 +215,8 @@ export function drawSeries(
     if (event.clientY - r.top > top + room || share < 0 || share > 1 || event.buttons !== 0) return;
     hooks.onCursor(now[0] + share * (now[1] - now[0]));
   };
-  // One drawing a frame: the window and the thinned curves of it go in together. The wheel and two fingers zoom about where they are; a drag moves.
+  // One drawing a frame: the window and the thinned curves of it go in together. The wheel and two fingers zoom about
+  // where they are; a drag moves.
   let wanted: [number, number] = now;
   const redraw = oncePerFrame(() => {
     now = wanted;

@@ -18,7 +18,10 @@ const tooLarge = () =>
 const answer = (body: object, status = 200) =>
   NextResponse.json(body, { status, headers: { 'cache-control': 'no-store' } });
 
-/** Checks a printed code (`e`, `h`) or a file, for anybody: no account is asked. Says nothing of an entry whose full hash is not given. */
+/**
+ * Checks a printed code (`e`, `h`) or a file, for anybody: no account is asked. Says nothing of an entry whose full
+ * hash is not given.
+ */
 export async function POST(request: Request) {
   // Behind TLS a proxy of ours says who asks; without one nothing in the request can be believed.
   const address =

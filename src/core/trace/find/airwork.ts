@@ -1,7 +1,8 @@
 /**
- * Airwork in a trace: turns, slow flight, stalls, reversals, figures, descents and glides, each told by what only it does. Works on two samples a second; peaks
- * come from the file's own rows. Bank is the recorded one or, without it, the one the rate of turn needs. What a file cannot show (a roll without attitude,
- * a stall without a speed) is not looked for.
+ * Airwork in a trace: turns, slow flight, stalls, reversals, figures, descents and glides, each told by what only it
+ * does. Works on two samples a second; peaks come from the file's own rows. Bank is the recorded one or, without it,
+ * the one the rate of turn needs. What a file cannot show (a roll without attitude, a stall without a speed) is not
+ * looked for.
  */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { G_MS2, MS_PER_KT, norm180 } from '../../constants';
@@ -20,7 +21,8 @@ interface Grid {
   ias: Float64Array | null;
   nose: Float64Array;
   bank: Float64Array;
-  /** Recorded bank counted on through a roll. */ rolled: Float64Array | null;
+  /** Recorded bank counted on through a roll. */
+  rolled: Float64Array | null;
   recordedBank: boolean;
   pitch: Float64Array | null;
   rpm: Float64Array | null;
@@ -447,7 +449,10 @@ function lowerBound(x: Float64Array, v: number): number {
   return a;
 }
 
-/** Every item of airwork the file can show, in order of time. @param events arrivals and departures already found: nothing is looked for within them */
+/**
+ * Every item of airwork the file can show, in order of time. @param events arrivals and departures already found:
+ * nothing is looked for within them
+ */
 export function findAirwork(p: Placed, context: TraceContext, events: readonly Event[]): Item[] {
   const g = gridOf(p, events);
   if (!g) return [];

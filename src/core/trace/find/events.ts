@@ -1,6 +1,7 @@
 /**
- * Take-offs, landings and passes along a runway. A pass is a stay in the runway's corridor, aligned with it and below 300 ft; what happened in it is told by
- * where it touched, rolled and left the ground. Touch and lift-off are the bends in the height, sharpened by the load where an accelerometer recorded it.
+ * Take-offs, landings and passes along a runway. A pass is a stay in the runway's corridor, aligned with it and below
+ * 300 ft; what happened in it is told by where it touched, rolled and left the ground. Touch and lift-off are the bends
+ * in the height, sharpened by the load where an accelerometer recorded it.
  */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { MS_PER_KT, norm180 } from '../../constants';
@@ -103,8 +104,9 @@ const indexAt = (tS: Float64Array, t: number): number => {
 };
 
 /**
- * The bend where a falling height becomes level ground (or, backward in time, where level ground becomes a climb): least squares of a parabola that ends in
- * its bend, and a flat line after it. @returns time of the bend and the slope into it, ft/s
+ * The bend where a falling height becomes level ground (or, backward in time, where level ground becomes a climb):
+ * least squares of a parabola that ends in its bend, and a flat line after it. @returns time of the bend and the slope
+ * into it, ft/s
  */
 function bend(
   h: Float64Array,
@@ -209,7 +211,9 @@ function touchIn(p: Placed, h: Float64Array, from: number, to: number, groundFt:
   return { tS: tS ?? found.tS, sinkFpm: sinkInto(p, h, tS ?? found.tS, found.slopeFtS * 60), sharp: tS !== null };
 }
 
-/** The first knock of the load near a bend: what stands out of its neighbours by a good part of the greatest that does. */
+/**
+ * The first knock of the load near a bend: what stands out of its neighbours by a good part of the greatest that does.
+ */
 function knockNear(p: Placed, h: Float64Array, bendS: number, to: number, groundFt: number): number | null {
   if (!p.nz || p.trace.rateHz < 3.5) return null;
   const from = indexAt(p.tS, bendS - 2.5);
@@ -414,8 +418,9 @@ function onceEach(p: Placed, events: readonly Event[]): Event[] {
 }
 
 /**
- * Below which height this pass is on the ground. A recorder that has wandered shows the runway some feet high: then the lowest part counts, when a load or a
- * loss of speed says that wheels touched there; a pass that only flies low keeps its speed and feels nothing.
+ * Below which height this pass is on the ground. A recorder that has wandered shows the runway some feet high: then the
+ * lowest part counts, when a load or a loss of speed says that wheels touched there; a pass that only flies low keeps
+ * its speed and feels nothing.
  */
 function groundCeiling(
   p: Placed,
@@ -468,7 +473,8 @@ function told(
   let slowest = Infinity;
   for (let i = stay.from; i <= stay.to; i++) slowest = Math.min(slowest, p.gsKt[i] ?? Infinity);
   const unseen = touch !== null && unrecorded(p, touch.tS);
-  // What the sensors can carry: a height set on this runway, a felt load, enough rows; little when the touch itself was not recorded.
+  // What the sensors can carry: a height set on this runway, a felt load, enough rows; little when the touch itself was
+  // not recorded.
   const confidence =
     Math.round(
       100 *
@@ -512,8 +518,8 @@ function told(
 }
 
 /**
- * Without any height: only what stood or rolled slowly on a runway and flew at another time can be told, by its speed alone. No place, no touch; and a touch-and-go
- * that stayed fast is not seen.
+ * Without any height: only what stood or rolled slowly on a runway and flew at another time can be told, by its speed
+ * alone. No place, no touch; and a touch-and-go that stayed fast is not seen.
  */
 function withoutHeight(p: Placed, context: TraceContext): Event[] {
   const flyKt = context.airframe.vs0Kt ?? 45;

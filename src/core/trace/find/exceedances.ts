@@ -7,7 +7,10 @@ type Exceedance = TraceAnalysis['exceedances'][number];
 const LEAST_S = 0.5;
 const JOIN_S = 3;
 
-/** Stretches of a column beyond a limit that itself may change with the sample; a missing value on either side ends a stretch. */
+/**
+ * Stretches of a column beyond a limit that itself may change with the sample; a missing value on either side ends a
+ * stretch.
+ */
 function beyond(
   trace: Trace,
   x: Float64Array,
@@ -34,7 +37,9 @@ function beyond(
     .filter((e) => e.durationS >= LEAST_S);
 }
 
-/** Every limit of the context against the channels the file has. Flap limits need the flap, the gear's need the gear. */
+/**
+ * Every limit of the context against the channels the file has. Flap limits need the flap, the gear's need the gear.
+ */
 export function findExceedances(trace: Trace, context: TraceContext): Exceedance[] {
   const { limits } = context.airframe;
   const { ias, nz, rpm, map, cht, flap, gear } = trace.channels;

@@ -1,4 +1,7 @@
-/** A trace on a field: every sample in the frame of each runway end, speeds and heights made good. Metres, feet, knots, seconds. */
+/**
+ * A trace on a field: every sample in the frame of each runway end, speeds and heights made good. Metres, feet, knots,
+ * seconds.
+ */
 import type { TraceContext, TraceWarning } from '@/domain/trace';
 import { MS_PER_KT, M_PER_DEG, cosDeg, norm180, norm360, sinDeg } from '../../constants';
 import type { Trace } from '../read';
@@ -7,7 +10,8 @@ type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
 export interface RunwayFrame {
   ident: string;
   end: End;
-  /** Rise of the runway from this end to the other. */ riseFt: number;
+  /** Rise of the runway from this end to the other. */
+  riseFt: number;
   lengthM: number;
   widthM: number;
   along: Float64Array;
@@ -40,7 +44,8 @@ export interface Placed {
 }
 
 /**
- * Mean of a column over a window of seconds about each sample, missing values left out. Outside `from` to `to` nothing is computed: NaN.
+ * Mean of a column over a window of seconds about each sample, missing values left out. Outside `from` to `to` nothing
+ * is computed: NaN.
  * @param out written into, where one of the same length is at hand */
 export function smoothed(
   x: Float64Array,
@@ -201,7 +206,10 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
     warnings,
   };
 }
-/** Noise between neighbouring rows, from the middle of the second differences: a climb, a descent and a slow wander leave none. */
+/**
+ * Noise between neighbouring rows, from the middle of the second differences: a climb, a descent and a slow wander
+ * leave none.
+ */
 function rowNoise(x: Float64Array): number {
   const bends: number[] = [];
   const step = Math.max(1, Math.floor(x.length / 20_000));
@@ -255,8 +263,8 @@ function whereSlow(raw: Float64Array, at: Rolling, slowKt: number): Known[] {
 }
 
 /**
- * Without a slow roll: the lowest part of each pass over a runway, when it is level there and loses speed or is felt in the load, as only wheels on the
- * ground do. A pass that flies low and keeps its speed sets nothing.
+ * Without a slow roll: the lowest part of each pass over a runway, when it is level there and loses speed or is felt in
+ * the load, as only wheels on the ground do. A pass that flies low and keeps its speed sets nothing.
  */
 function whereTouched(raw: Float64Array, at: Rolling): Known[] {
   const known: Known[] = [];
@@ -289,8 +297,8 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
 }
 
 /**
- * Height above the field from the file's own stays on its runways; between two such places the error is taken to change evenly, before the first and after
- * the last to stay.
+ * Height above the field from the file's own stays on its runways; between two such places the error is taken to change
+ * evenly, before the first and after the last to stay.
  */
 function calibrate(
   raw: Float64Array,

@@ -1,4 +1,6 @@
-/** Finding what was flown: a trace on its field, the events along its runways with their measures, the limits passed. */
+/**
+ * Finding what was flown: a trace on its field, the events along its runways with their measures, the limits passed.
+ */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { Trace } from '../read';
 import { findAirwork } from './airwork';
@@ -8,7 +10,10 @@ import { type Placed, placeTrace } from './frame';
 
 export { type Placed, placeTrace } from './frame';
 
-/** Events with their measures; a measure the file cannot support is null, never guessed. `placed` is the trace on the field, for drawing and writing; null far from it. */
+/**
+ * Events with their measures; a measure the file cannot support is null, never guessed. `placed` is the trace on the
+ * field, for drawing and writing; null far from it.
+ */
 export function analyseOnField(
   trace: Trace,
   context: TraceContext,

@@ -1,4 +1,6 @@
-/** Header words and units of a table, in any case: which channel a column is and what turns it into that channel's unit. */
+/**
+ * Header words and units of a table, in any case: which channel a column is and what turns it into that channel's unit.
+ */
 import type { Channel } from './trace';
 
 export type TimeRole = 'instant' | 'date' | 'clock' | 'offset' | 'elapsed' | 'epoch';

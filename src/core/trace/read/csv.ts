@@ -1,4 +1,7 @@
-/** Tables of any sane shape: comma, semicolon or tab; decimal point or comma; comments before the header; a units row; quotes. One pass over the text. */
+/**
+ * Tables of any sane shape: comma, semicolon or tab; decimal point or comma; comments before the header; a units row;
+ * quotes. One pass over the text.
+ */
 import { type Role, type TimeRole, conversion, looksLikeUnit, roleOf, splitHeader } from './columns';
 import { clockMs, dateMs, instant, offsetMin, unwrapDays } from './time';
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
@@ -33,7 +36,8 @@ export interface HeaderFound {
   separator: string;
   headers: string[];
   units: string[] | null;
-  /** Index in the text of the first row of values. */ dataAt: number;
+  /** Index in the text of the first row of values. */
+  dataAt: number;
   roles: (Role | null)[];
   decimalComma: boolean;
 }
@@ -109,7 +113,10 @@ interface Plan {
   words: boolean;
 }
 
-/** Which file columns feed which channel; of several that feed one, cylinder temperatures take the hottest and others the first. */
+/**
+ * Which file columns feed which channel; of several that feed one, cylinder temperatures take the hottest and others
+ * the first.
+ */
 function plan(
   header: HeaderFound,
   warnings: Warnings,

@@ -1,4 +1,7 @@
-/** GPX 1.1 and 1.0 tracks, with the speed, course and air-data extensions that loggers add. Entities and document types are refused before anything is read. */
+/**
+ * GPX 1.1 and 1.0 tracks, with the speed, course and air-data extensions that loggers add. Entities and document types
+ * are refused before anything is read.
+ */
 import { XMLParser } from 'fast-xml-parser';
 import { instant } from './time';
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';

@@ -1,4 +1,7 @@
-/** IGC flight-recorder files: fixes in B records with the extensions their I record names. Heights are pressure (standard setting) and ellipsoid, both metres. */
+/**
+ * IGC flight-recorder files: fixes in B records with the extensions their I record names. Heights are pressure
+ * (standard setting) and ellipsoid, both metres.
+ */
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
 
 const DAY_S = 86_400;

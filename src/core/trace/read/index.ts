@@ -12,7 +12,10 @@ export const MAX_TEXT = 120_000_000;
 
 const BYTE_ORDER_MARK = 0xfeff;
 
-/** Reads whatever it is. @param progress called now and then with the share of the text read, 0 to 1 @returns a trace with what was odd in it, or the reason why it cannot be read and what to do */
+/**
+ * Reads whatever it is. @param progress called now and then with the share of the text read, 0 to 1 @returns a trace
+ * with what was odd in it, or the reason why it cannot be read and what to do
+ */
 export function readTrace(
   text: string,
   mapping: ColumnMapping | null = null,

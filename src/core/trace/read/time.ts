@@ -15,7 +15,10 @@ export function clockMs(text: string): number {
   return ((hour * 60 + m) * 60 + s) * 1000 + (found[4] ? Number(`0.${found[4]}`) * 1000 : 0);
 }
 
-/** A date to ms UTC at its midnight: year first, or day and month with a four-digit year last (the day first unless that cannot be). */
+/**
+ * A date to ms UTC at its midnight: year first, or day and month with a four-digit year last (the day first unless that
+ * cannot be).
+ */
 export function dateMs(text: string): number {
   const t = text.trim();
   const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/.exec(t) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(t);
@@ -44,8 +47,10 @@ export function offsetMin(text: string): number {
 
 export interface Instant {
   ms: number;
-  /** False = a time of day without a date. */ dated: boolean;
-  /** False = no zone was said. */ zoned: boolean;
+  /** False = a time of day without a date. */
+  dated: boolean;
+  /** False = no zone was said. */
+  zoned: boolean;
 }
 /** A date and a time in one cell, with or without a zone; or a time of day alone. Null when unreadable. */
 export function instant(text: string): Instant | null {

@@ -1,6 +1,9 @@
 import type { TraceWarning } from '@/domain/trace';
 
-/** Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees Celsius, 0 or 1 for gear down. */
+/**
+ * Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees
+ * Celsius, 0 or 1 for gear down.
+ */
 export const CHANNELS = [
   'lat',
   'lon',
@@ -36,7 +39,10 @@ export interface Gap {
   fromS: number;
   toS: number;
 }
-/** A read file: seconds from its first good sample, one column a channel, NaN where nothing was recorded. Times rise strictly. */
+/**
+ * A read file: seconds from its first good sample, one column a channel, NaN where nothing was recorded. Times rise
+ * strictly.
+ */
 export interface Trace {
   format: 'csv' | 'gpx' | 'igc';
   rows: number;
@@ -58,7 +64,10 @@ export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
 
 /** Longer than this between two samples is a gap: nothing is invented across it. Seconds. */
 export const GAP_S = 3;
-/** Further than this from the middle of the file a time is a slip, not a flight; and no calendar reaches beyond the second. */
+/**
+ * Further than this from the middle of the file a time is a slip, not a flight; and no calendar reaches beyond the
+ * second.
+ */
 const FLIGHT_MS = 10 * 86_400_000;
 const CALENDAR_MS = 8.64e15;
 /** Closer than this two rows tell one time. */
@@ -90,8 +99,9 @@ function medianOf(values: Float64Array): number {
 }
 
 /**
- * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out; repeated times and times that go back are
- * dropped and counted; impossible positions become missing. @param timeMs absolute or relative, NaN where unreadable
+ * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out;
+ * repeated times and times that go back are dropped and counted; impossible positions become missing. @param timeMs
+ * absolute or relative, NaN where unreadable
  */
 export function assemble(
   format: Trace['format'],

@@ -6,7 +6,9 @@ import { originOf } from '@/server/origin';
 import { fieldFacts, ownBookings } from '@/server/queries/schedule';
 
 const BACK_MS = 90 * 86_400_000;
-/** A calendar that can be subscribed to. The address is the key; an unknown one answers like any page that is not there. */
+/**
+ * A calendar that can be subscribed to. The address is the key; an unknown one answers like any page that is not there.
+ */
 export async function GET(request: Request, { params }: { params: Promise<{ secret: string }> }) {
   const owner = await feedOwner((await params).secret.replace(/\.ics$/, ''));
   if (!owner) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });

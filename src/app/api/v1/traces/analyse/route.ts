@@ -9,8 +9,8 @@ const wrong = (message: string, problems?: { path: string; message: string }[], 
   NextResponse.json({ message, ...(problems ? { problems } : {}) }, { status });
 
 /**
- * A file and a context in, an analysis out: nothing is kept. As a form with `file`, `context` and, if columns are not told by their header, `mapping`;
- * or as JSON with `text`, `context`, `mapping`.
+ * A file and a context in, an analysis out: nothing is kept. As a form with `file`, `context` and, if columns are not
+ * told by their header, `mapping`; or as JSON with `text`, `context`, `mapping`.
  */
 export async function POST(request: Request) {
   if (!(await caller(request))) return nothingHere();
