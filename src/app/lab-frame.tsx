@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
+import { redirect } from 'next/navigation';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
-import { type LabFacts, labFacts } from '@/server/queries/lab';
+import { type LabFacts, type LabSubject, labFacts } from '@/server/queries/lab';
 import type { LabContext } from '@/ui/lab/lab-bar';
 import { LabLinks } from '@/ui/lab/lab-links';
 import { Title } from '@/ui/shared/parts';
@@ -17,7 +18,7 @@ export type LabSearch = Promise<Record<string, string | string[] | undefined>>;
  */
 export async function labPage(
   search: LabSearch,
-  fallback: { type: string; old: string },
+  subject: LabSubject,
 ): Promise<{
   user: CurrentUser;
   facts: LabFacts;
@@ -26,8 +27,10 @@ export async function labPage(
 }> {
   const user = await requireUser();
   const query = await search;
-  const facts = await labFacts(user, query, fallback);
+  const facts = await labFacts(user, query, subject);
   denyUnless(facts !== null);
+  // The lab's own page says what is missing and where to add it.
+  if (facts === 'no-type') redirect('/lab');
   return {
     user,
     facts,
@@ -55,7 +58,7 @@ export async function LabFrame({
   facts: LabFacts;
   title: string;
   line: string;
-  at: 'picture' | 'circuit' | 'taxi';
+  at: LabSubject;
   children: ReactNode;
 }) {
   const strip = facts.head ? (await checkoutPage(Promise.resolve({ id: facts.head.id }))).strip : null;

@@ -12,7 +12,7 @@ import { row } from '@/server/db/connection';
 import { briefCard } from '@/server/queries/card';
 import { checkoutHead, sortiesOf } from '@/server/queries/checkout';
 import { typeVersions } from '@/server/queries/hangar';
-import { labFacts } from '@/server/queries/lab';
+import { type LabSubject, labFacts } from '@/server/queries/lab';
 import { sortiePack } from '@/server/queries/pack';
 import { differencesOf, eyeHeightOf, hoursOf } from '@/server/queries/pilot';
 import { demoFolder, shell } from './folder';
@@ -244,22 +244,35 @@ describe('a view that was not measured', () => {
 describe('the lab', () => {
   it('fills itself in from a checkout, for those who may see it', async () => {
     const head = await headOf('gaspar');
-    const facts = await labFacts(helena, { checkout: head.id }, { type: 'serrana-urze', old: 'alvor-c1' });
+    const facts = await labFacts(helena, { checkout: head.id }, 'taxi');
     expect(facts).toMatchObject({
       type: { key: 'ZP-CAV' },
       old: { key: 'alvor-c1' },
       eyes: { now: [{ eyeHeightM: 2.02 }] },
     });
-    expect(await labFacts(duarte, { checkout: head.id }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
-    expect(await labFacts(duarte, { checkout: 'none' }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
+    expect(await labFacts(duarte, { checkout: head.id }, 'taxi')).toBeNull();
+    expect(await labFacts(duarte, { checkout: 'none' }, 'taxi')).toBeNull();
   });
   it('in free play takes the types of the address, and none that is not there', async () => {
-    expect(
-      await labFacts(duarte, { type: 'lume-faisca', old: 'serrana-urze' }, { type: 'serrana-urze', old: 'alvor-c1' }),
-    ).toMatchObject({ head: null, type: { key: 'lume-faisca' }, old: { key: 'serrana-urze' } });
-    expect(await labFacts(duarte, { type: 'ZP-CGE' }, { type: 'serrana-urze', old: 'alvor-c1' })).toMatchObject({
+    expect(await labFacts(duarte, { type: 'lume-faisca', old: 'serrana-urze' }, 'taxi')).toMatchObject({
+      head: null,
+      type: { key: 'lume-faisca' },
+      old: { key: 'serrana-urze' },
+    });
+    expect(await labFacts(duarte, { type: 'ZP-CGE' }, 'taxi')).toMatchObject({
       type: { key: 'ZP-CGE' },
     });
-    expect(await labFacts(duarte, { type: '../x' }, { type: 'serrana-urze', old: 'alvor-c1' })).toBeNull();
+    expect(await labFacts(duarte, { type: '../x' }, 'taxi')).toBeNull();
+  });
+  it('opens with types of the school itself, whatever they are called', async () => {
+    const open = async (subject: LabSubject) => {
+      const facts = await labFacts(duarte, {}, subject);
+      return facts && facts !== 'no-type' ? [facts.type.sheet.gear.layout, facts.type.key, facts.old.key] : facts;
+    };
+    const before = await open('taxi');
+    expect(before?.[0]).toBe('tailwheel');
+    expect(await shell("UPDATE types SET code = 'own-' || code")).toMatchObject({ error: null });
+    expect(await open('taxi')).toEqual(['tailwheel', `own-${before?.[1] ?? ''}`, `own-${before?.[2] ?? ''}`]);
+    for (const subject of ['picture', 'circuit'] as const) expect((await open(subject))?.[1]).toMatch(/^own-/);
   });
 });

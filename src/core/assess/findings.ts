@@ -668,10 +668,10 @@ function sinkAbove(t: Extract<FindingTrigger, { kind: 'sink' }>, rows: readonly 
     clean: cleanAtEnd(measured.map(hard)),
     sinceLesson: hit[0]?.lesson ?? 0,
     numbers: [
-      { label: 'above 1.5 times the median', text: `${hit.length} of ${last.length}` },
+      { label: `above ${fixed(t.times, 1)} times the median`, text: `${hit.length} of ${last.length}` },
       { label: 'own median', text: `${fixed(usual)} ft/min` },
     ],
-    words: { k: String(hit.length), n: String(last.length), median: fixed(usual) },
+    words: { k: String(hit.length), n: String(last.length), median: fixed(usual), times: fixed(t.times, 1) },
   };
 }
 

@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { AudioWaveform, Eye, Footprints, Route } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { requireUser } from '@/server/auth/session';
-import { Outranked, Title } from '@/ui/shared/parts';
+import { hangar } from '@/server/queries/hangar';
+import { Empty, Outranked, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Lab' };
@@ -36,21 +37,31 @@ const ROOMS = [
 
 export default async function LabPage() {
   const user = await requireUser();
+  const hasTypes = (await hangar()).length > 0;
   return (
     <>
       <PageStrip name="Lab" line="models to play with" user={user.name} />
       <main id="main">
         <div className="column">
           <Title title="Lab" line="Models, with their assumptions below each. From a checkout they open filled in." />
-          <div className="grid g-1-1">
-            {ROOMS.map(([href, name, text, Icon]) => (
-              <Link key={href} href={href} className="panel lab-card">
-                <Icon size={34} aria-hidden />
-                <h2>{name}</h2>
-                <p className="mb-0">{text}</p>
-              </Link>
-            ))}
-          </div>
+          {hasTypes ? (
+            <div className="grid g-1-1">
+              {ROOMS.map(([href, name, text, Icon]) => (
+                <Link key={href} href={href} className="panel lab-card">
+                  <Icon size={34} aria-hidden />
+                  <h2>{name}</h2>
+                  <p className="mb-0">{text}</p>
+                </Link>
+              ))}
+            </div>
+          ) : (
+            <Empty
+              title="No type sheets yet"
+              text="Every model works from a type sheet. Add one in the hangar, then come back."
+              href="/hangar"
+              action="Go to Hangar"
+            />
+          )}
           <div className="mt-3">
             <Outranked extra="A model is for talking, never for flying." />
           </div>

@@ -30,7 +30,7 @@ const slim = (s: TypeSheet): PaceSheet => ({
 });
 
 export default async function CircuitPage({ searchParams }: { searchParams: LabSearch }) {
-  const { user, facts, query, context } = await labPage(searchParams, { type: 'serrana-carvalho', old: 'alvor-c1' });
+  const { user, facts, query, context } = await labPage(searchParams, 'circuit');
   const { head, type, old, wind } = facts;
   const aerodrome = await homeAerodrome();
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;

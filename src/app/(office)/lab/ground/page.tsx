@@ -8,7 +8,7 @@ import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
 export const metadata: Metadata = { title: 'Taxi and the tail' };
 
 export default async function GroundPage({ searchParams }: { searchParams: LabSearch }) {
-  const { user, facts, query, context } = await labPage(searchParams, { type: 'serrana-carvalho', old: 'alvor-c1' });
+  const { user, facts, query, context } = await labPage(searchParams, 'taxi');
   const { head, type } = facts;
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
   const start = {

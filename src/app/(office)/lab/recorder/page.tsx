@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { homeAerodrome } from '@/server/content';
+import { redirect } from 'next/navigation';
 import { requireUser } from '@/server/auth/session';
 import { nowIso } from '@/server/clock';
 import { hangar } from '@/server/queries/hangar';
@@ -19,6 +20,7 @@ export default async function RecorderPage() {
       sheet: a.effective,
     })),
   );
+  if (crafts.length === 0) redirect('/lab');
   return (
     <>
       <PageStrip name="Lab" line="simulated recorder" user={user.name} />

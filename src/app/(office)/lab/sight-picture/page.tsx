@@ -28,7 +28,7 @@ const slim = (s: TypeSheet): SightSheet => ({
 });
 
 export default async function SightPicturePage({ searchParams }: { searchParams: LabSearch }) {
-  const { user, facts, query, context } = await labPage(searchParams, { type: 'lume-faisca', old: 'alvor-c1' });
+  const { user, facts, query, context } = await labPage(searchParams, 'picture');
   const { head, type, old, eyes, wind } = facts;
   const ends = usableEnds(await homeAerodrome(), type.sheet.surface);
   const end = ends.find((e) => e.ident === facts.runwayEnd) ?? ends[0];
