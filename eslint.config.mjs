@@ -55,6 +55,13 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/{app,ui}/**/*.tsx'],
+    ignores: ['src/ui/shared/link.tsx'],
+    rules: {
+      'no-restricted-imports': ['error', { name: 'next/link', message: 'ui/shared/link: pages are not fetched ahead' }],
+    },
+  },
+  {
     // A Playwright fixture is handed a function called `use`; no component lives here.
     files: ['e2e/**/*.ts'],
     rules: { 'react-hooks/rules-of-hooks': 'off' },

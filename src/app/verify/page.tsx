@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { verifyCode } from '@/server/queries/verify';
 import { VerifyForm } from '@/ui/sign/verify-form';
 import { Panel } from '@/ui/shared/parts';

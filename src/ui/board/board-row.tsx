@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import type { Goal, Stage } from '@/domain/words';
 import { say } from '@/domain/words';
 import { dateText, list, plural } from '@/core/format';

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';

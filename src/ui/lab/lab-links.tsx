@@ -1,5 +1,5 @@
 import { Eye, Footprints, Repeat, Route } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 
 /** What looks and feels different, one tap away from a checkout and filled in from it. */
 export function LabLinks({ checkoutId, but }: { checkoutId: string; but?: 'habits' | 'picture' | 'circuit' | 'taxi' }) {

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';

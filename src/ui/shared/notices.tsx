@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from './link';
 import { useRouter } from 'next/navigation';
 import { runAction } from './forms';
 

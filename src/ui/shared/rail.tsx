@@ -12,7 +12,7 @@ import {
   UsersRound,
   Warehouse,
 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from './link';
 import { usePathname } from 'next/navigation';
 import { openPalette } from './events';
 

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from './link';
 import type { Goal, Stage } from '@/domain/words';
 import { STAGES, say } from '@/domain/words';
 import { hoursText, list } from '@/core/format';

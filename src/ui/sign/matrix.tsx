@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import { Fragment, useState } from 'react';
 import type { ItemEvidence, ItemRecord } from '@/core/assess';
 import { VerdictMark } from '../shared/verdict';

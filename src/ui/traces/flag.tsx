@@ -1,5 +1,5 @@
 import { TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
 import { list } from '@/core/format';
 

@@ -1,6 +1,6 @@
 'use client';
 import { TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { dateText } from '@/core/format';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
 import { recencyIn } from '@/core/recency';
 import { requireUser } from '@/server/auth/session';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { ageText, dateText, list, plural } from '@/core/format';
 import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { list } from '@/core/format';
 import { goalsRequired, sheetFacts } from '@/core/plan';
 import { validateSheet } from '@/core/sheet';

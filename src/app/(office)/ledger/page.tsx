@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, instantText, list, plural } from '@/core/format';
 import { ENTRY_KINDS } from '@/domain/book';
 import { say } from '@/domain/words';

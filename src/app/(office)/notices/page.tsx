@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { localText } from '@/core/format';
 import { requireUser } from '@/server/auth/session';
 import { homeAerodrome } from '@/server/content';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { type Lapse, addDays } from '@/core/recency';
 import { dateText, plural } from '@/core/format';
 import { say } from '@/domain/words';

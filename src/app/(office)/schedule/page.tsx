@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { addDays } from '@/core/recency';
 import { dayText, mondayOf } from '@/core/schedule';
 import { BOOKING_KINDS, type BookingKind } from '@/domain/schedule';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, list, plural } from '@/core/format';
 import { minutesText, readClock } from '@/core/schedule';
 import { packWords } from '@/domain/words';

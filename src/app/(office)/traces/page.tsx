@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
 import { may } from '@/server/auth/permissions';
 import { requireUser } from '@/server/auth/session';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, fixed, withUnit } from '@/core/format';
 import { sheetDifferences, sheetPolar, validateSheet } from '@/core/sheet';
 import { ATTRIBUTES } from '@/domain/handling';

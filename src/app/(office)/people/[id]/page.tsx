@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { firstLapse, standingOf } from '@/core/recency';
 import { dateText, fixed, list } from '@/core/format';
 import { say } from '@/domain/words';

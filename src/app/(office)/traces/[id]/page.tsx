@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { runwayCorners } from '@/core/trace';
 import { dateText, list } from '@/core/format';
 import { LIMIT_NAME } from '@/domain/words';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { briefCard } from '@/server/queries/card';
 import { KneeboardCard } from '@/ui/brief/card';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { daysBetween } from '@/core/differences';
 import { fixed, list, plural } from '@/core/format';
 import { say } from '@/domain/words';

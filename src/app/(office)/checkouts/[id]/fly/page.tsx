@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText, plural } from '@/core/format';
 import { TakeSortie } from '@/ui/fly/take-sortie';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';

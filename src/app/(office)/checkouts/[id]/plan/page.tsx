@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
 import { denyUnless } from '@/server/auth/session';
 import { debriefFacts, planOf } from '@/server/queries/debrief';

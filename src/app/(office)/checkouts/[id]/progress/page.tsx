@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { runRule } from '@/core/assess';
 import { say } from '@/domain/words';
 import { homeAerodrome } from '@/server/content';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { type SigningProblem, recordsOf } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { asksOf } from '@/core/assess';
 import { dateText, fixed, list, plural } from '@/core/format';
 import { QUANTITY_NAME } from '@/domain/airwork';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/shared/link';
 import { TAPPED_AS, itemMeasures } from '@/core/trace';
 import { dateText } from '@/core/format';
 import { FORM_NAME } from '@/domain/airwork';
