@@ -3,7 +3,7 @@
  * starts over.
  */
 import { spawn } from 'node:child_process';
-import { build, freePort, installPackages, run } from './lib/setup.mjs';
+import { WHO, build, freePort, installPackages, run } from './lib/setup.mjs';
 
 const fresh = process.argv.includes('--fresh');
 const env = {
@@ -29,11 +29,7 @@ server.stdout.on('data', (chunk) => {
   console.log(`
 Jeito is at http://localhost:${port}
 
-Sign in with the password  pedra-alva-2026  as
-  helena@pedra-alva.example   instructor
-  bento@pedra-alva.example    chief instructor
-  vasco@pedra-alva.example    instructor who is himself being checked out
-  duarte@pedra-alva.example   pilot
+${WHO}
 
 Stop it with Ctrl-C. What you enter is kept; "npm run demo -- --fresh" starts over.
 `);
