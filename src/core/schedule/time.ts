@@ -10,6 +10,19 @@ const MIN_MS = 60_000;
  * @param date ISO, local; @param minutes since local midnight, 0 to 1440
  */
 export function localInstant(date: string, minutes: number, timeZone: string): string {
+  const key = `${timeZone} ${date.slice(0, 10)} ${minutes}`;
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const instant = lookUp(date, minutes, timeZone);
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(key, instant);
+  return instant;
+}
+/** Zone rules are slow to ask and never change while a process runs; a schedule asks the same few times again and again. */
+const known = new Map<string, string>();
+const MOST_KNOWN = 20_000;
+
+function lookUp(date: string, minutes: number, timeZone: string): string {
   const [y, m, d] = date.slice(0, 10).split('-').map(Number) as [number, number, number];
   const ms = new TZDate(y, m - 1, d, Math.floor(minutes / 60), minutes % 60, 0, 0, timeZone).getTime();
   const clock = (at: number) => {
