@@ -1,14 +1,25 @@
+import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
+import { seeded } from './src/core/random';
 import { CHROMIUM } from './scripts/lib/server';
+
+/** Files share nothing, so their order is free: drawn from `JEITO_TEST_SEED`, which `npm test` prints. */
+const random = seeded(Number(process.env.JEITO_TEST_SEED ?? 1));
+const files = readdirSync('e2e')
+  .filter((f) => f.endsWith('.spec.ts'))
+  .sort()
+  .map((file) => ({ file, at: random() }))
+  .sort((a, b) => a.at - b.at);
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: false,
   retries: 0,
   globalSetup: './e2e/setup.ts',
   reporter: [['line'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: { viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'off' },
+  projects: files.map(({ file }) => ({ name: file.replace('.spec.ts', ''), testMatch: file })),
 });

@@ -6,10 +6,25 @@ const at = (folder: string) => fileURLToPath(new URL(folder, import.meta.url));
 export default defineConfig({
   resolve: { alias: { '@content': at('./content'), '@demo': at('./demo'), '@': at('./src') } },
   test: {
-    include: ['src/**/*.test.ts', 'tests/**/*.test.ts', 'demo/**/*.test.ts'],
-    globalSetup: ['tests/seed-cache.ts'],
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
-    pool: 'forks',
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    maxWorkers: 2,
+    projects: [
+      {
+        extends: true,
+        // Pure functions: files share a process, so that what they import is read once.
+        test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], pool: 'forks', isolate: false },
+      },
+      {
+        extends: true,
+        // A data folder and a clock of its own for each file.
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          pool: 'forks',
+          globalSetup: ['tests/seed-cache.ts'],
+        },
+      },
+    ],
   },
 });

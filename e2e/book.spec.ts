@@ -8,7 +8,7 @@ import type { Page } from '@playwright/test';
 import { composeProgramme } from '../src/core/plan';
 import { type Programme, ProgrammeSource } from '../src/domain/programme';
 import { flightOf } from '../tests/meet';
-import { PASSWORD, as, expect, go, prepareDevice, test } from './help';
+import { as, expect, go, hydrated, PASSWORD, prepareDevice, test } from './help';
 
 test.use({ spec: 'book' });
 
@@ -127,14 +127,13 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Everything is there to sign');
   await desk.locator('canvas.sigpad').scrollIntoViewIfNeeded();
-  await desk.waitForLoadState('networkidle');
+  await hydrated(desk);
   const box = await desk.locator('canvas.sigpad').boundingBox();
-  if (box) {
-    await desk.mouse.move(box.x + 30, box.y + 50);
-    await desk.mouse.down();
-    for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24);
-    await desk.mouse.up();
-  }
+  if (!box) throw new Error('nowhere to draw the signature');
+  await desk.mouse.move(box.x + 30, box.y + 50);
+  await desk.mouse.down();
+  for (let i = 0; i < 12; i++) await desk.mouse.move(box.x + 30 + i * 18, box.y + 50 + (i % 2) * 24);
+  await desk.mouse.up();
   await desk.getByLabel('Crosswind up to').fill('8');
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
   // Something comes in from a device meanwhile: what the page shows is stale, nothing is signed, and what was typed
@@ -272,7 +271,7 @@ test('the chief changes a programme, with the difference and a reason; an export
   await go(page, '/rules/programme/short-field-house');
   await page.getByRole('link', { name: 'Edit' }).click();
   await page.waitForURL('**/edit');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await page.getByRole('button', { name: 'items', exact: true }).click();
   await clean(page);
   await page.getByLabel('title').first().fill('Runway needed, and what is left over');

@@ -1,4 +1,4 @@
-import { as, checkoutOf, expect, go, test } from './help';
+import { as, checkoutOf, expect, go, hydrated, test } from './help';
 
 test.use({ spec: 'brief' });
 
@@ -22,7 +22,7 @@ test('the brief follows what is typed, names a bad group, loses nothing on reloa
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('20');
   await expect(page.getByText(/^Mass 507 kg/)).toBeVisible();
   await page.reload();
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await expect(metar).toHaveValue('ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
   await page.getByText(/^Mass 507 kg/).click();
   await expect(page.getByLabel('One thing to think of')).toHaveValue('Feet alive');

@@ -2,7 +2,19 @@ import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import Papa from 'papaparse';
-import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, test } from './help';
+import {
+  allSent,
+  as,
+  checkoutOf,
+  expect,
+  go,
+  hydrated,
+  landing,
+  logWind,
+  moveByKeys,
+  prepareDevice,
+  test,
+} from './help';
 
 test.use({ spec: 'debrief' });
 const clean = async (page: Page) =>
@@ -94,7 +106,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   // Its exercise is in the lesson that is proposed; what is kept goes into the brief.
   await page.getByRole('link', { name: 'Plan the next lesson' }).click();
   await page.waitForURL('**/plan');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await expect(page.getByRole('list').filter({ hasText: 'Low passes with one wheel on the line' })).toContainText(
     'end well',
   );
@@ -102,10 +114,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   const steps = page.locator('ol.plan > li');
   const before = await steps.allInnerTexts();
   await page.getByRole('button', { name: /^Move step 1,/ }).focus();
-  for (const key of ['Space', 'ArrowDown', 'Space']) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(300);
-  }
+  await moveByKeys(page, 'ArrowDown');
   await expect(steps.nth(1)).toContainText(before[0]?.split('\n')[1] ?? 'nothing');
   await page.getByRole('button', { name: 'Step 2 up' }).click();
   const minutes = page.getByLabel(/^Minutes of step 1,/);

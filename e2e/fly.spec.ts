@@ -1,4 +1,4 @@
-import { allSent, as, checkoutOf, expect, go, landing, logWind, prepareDevice, tap, test } from './help';
+import { allSent, as, checkoutOf, expect, fieldsKept, go, landing, logWind, prepareDevice, tap, test } from './help';
 
 test.use({ spec: 'fly' });
 
@@ -24,10 +24,11 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await landing(page, 'three-point', /^prompted/);
   await expect(page.getByText(/2 on this device, 1 at the field/)).toBeVisible();
   await expect(page.getByText('No network. Everything is kept on this device.')).toBeVisible();
+  const before = await fieldsKept(page);
   await tap(page, 'Touched', 'flat');
   await tap(page, 'Swing in the roll-out', 'left');
   await tap(page, 'Swing in the roll-out', /^left/);
-  await page.waitForTimeout(300);
+  await expect.poll(() => fieldsKept(page)).toBeGreaterThanOrEqual(before + 3);
   await page.close();
 
   await context.setOffline(false);
@@ -146,5 +147,36 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
   await expect(heading).toHaveText(`Go-around ${number + 1}`);
   await page.keyboard.press('u');
   await expect(heading).toHaveText(`Landing ${number}`);
+  await context.close();
+});
+
+test('a flight that cannot be drawn says that everything saved is still here', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, 'Clara Moita Reis'));
+  const before = await fieldsKept(page);
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open('jeito');
+        opening.onerror = () => reject(new Error('no store on this device'));
+        opening.onsuccess = () => {
+          const change = opening.result.transaction('packs', 'readwrite');
+          const packs = change.objectStore('packs');
+          const asked = packs.getAll();
+          asked.onsuccess = () => {
+            for (const pack of asked.result as Record<string, unknown>[]) packs.put({ ...pack, runways: null });
+          };
+          change.oncomplete = () => {
+            opening.result.close();
+            resolve();
+          };
+        };
+      }),
+  );
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'The cockpit stopped' })).toBeVisible();
+  await expect(page.getByText(/Everything saved is still on this device/)).toBeVisible();
+  expect(await fieldsKept(page)).toBe(before);
   await context.close();
 });

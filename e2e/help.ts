@@ -30,10 +30,14 @@ export const test = base.extend<object, { server: RunningServer; spec: string }>
 });
 export { expect };
 
+/** Waits until React has taken the page over: what is typed before is not heard. */
+export const hydrated = (page: Page): Promise<void> =>
+  page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+
 /** A page is ready for typing once React has taken it over. */
 export async function go(page: Page, address: string): Promise<void> {
   await page.goto(address);
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
 }
 
 export async function signIn(page: Page, key: string, password = PASSWORD): Promise<void> {
@@ -42,10 +46,21 @@ export async function signIn(page: Page, key: string, password = PASSWORD): Prom
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
 }
+/** Sessions of this worker's server: who was signed in once through the page comes back by the cookie it gave. */
+const sessions = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
+
+/** A page of somebody signed in, at their board. */
 export async function as(context: BrowserContext, key: string): Promise<Page> {
   const page = await context.newPage();
+  const known = sessions.get(key);
+  if (known) {
+    await context.addCookies(known);
+    await go(page, '/board');
+    if (new URL(page.url()).pathname === '/board') return page;
+  }
   await signIn(page, key);
   await page.waitForURL('**/board');
+  sessions.set(key, await context.cookies());
   return page;
 }
 
@@ -69,6 +84,41 @@ export async function prepareDevice(page: Page, checkout: string): Promise<void>
   await page.waitForURL('**/fly?sortie=*');
   await expect(page.getByRole('button', { name: /Log the wind/ })).toBeVisible();
 }
+
+/** Single fields of a landing not saved yet, as they are durable on this device. */
+export const fieldsKept = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opening = indexedDB.open('jeito');
+        opening.onerror = () => reject(new Error('no store on this device'));
+        opening.onsuccess = () => {
+          const asked = opening.result.transaction('events').objectStore('events').getAll();
+          asked.onerror = () => reject(new Error('the store cannot be read'));
+          asked.onsuccess = () => {
+            opening.result.close();
+            const events = asked.result as { type: string; sent: number }[];
+            resolve(events.filter((e) => e.type === 'field-set' && e.sent === 0).length);
+          };
+        };
+      }),
+  );
+
+/** Moves what has the focus by one place: picked up, moved and put down, each as the page says it aloud. */
+export async function moveByKeys(page: Page, arrow: 'ArrowLeft' | 'ArrowDown'): Promise<void> {
+  const said = page.locator('[id^="DndLiveRegion"]');
+  await page.keyboard.press('Space');
+  await expect(said.filter({ hasText: /moved over/i })).toHaveCount(1);
+  const taken = await said.filter({ hasText: /moved over/i }).innerText();
+  await page.keyboard.press(arrow);
+  await expect(said.filter({ hasText: /moved over/i })).not.toHaveText(taken);
+  await page.keyboard.press('Space');
+  await expect(said.filter({ hasText: /dropped/i })).toHaveCount(1);
+}
+
+/** Two frames: whatever a key press sets going has begun by then. */
+export const settled = (page: Page): Promise<void> =>
+  page.evaluate(() => new Promise<void>((r) => requestAnimationFrame(() => requestAnimationFrame(() => r()))));
 
 /** Logs a wind by the steppers: from the runway's direction, turned and raised. */
 export async function logWind(page: Page, tens: number, kt: number): Promise<void> {

@@ -1,5 +1,19 @@
 import { type Page } from '@playwright/test';
-import { PASSWORD, allSent, as, expect, go, goAround, landing, logWind, prepareDevice, tap, test, view } from './help';
+import {
+  allSent,
+  as,
+  expect,
+  go,
+  goAround,
+  hydrated,
+  landing,
+  logWind,
+  PASSWORD,
+  prepareDevice,
+  tap,
+  test,
+  view,
+} from './help';
 
 test.use({ spec: 'journey' });
 
@@ -13,7 +27,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
 
   await desk.getByRole('link', { name: 'New checkout' }).click();
   await desk.waitForURL('**/checkouts/new');
-  await desk.waitForLoadState('networkidle');
+  await hydrated(desk);
   await desk.getByRole('button', { name: 'Open and brief' }).click();
   await expect(desk.getByText('Choose the pilot.')).toBeVisible();
   await desk.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Elias Monte Raso' });

@@ -1,4 +1,4 @@
-import { as, checkoutOf, expect, go, test } from './help';
+import { as, checkoutOf, expect, go, settled, test } from './help';
 
 test.use({ spec: 'look' });
 
@@ -29,10 +29,20 @@ test('keys go places, the finder finds, natives win on a control, and they can b
   await page.keyboard.press('?');
   await page.getByLabel('Turn single-key shortcuts off').check();
   await page.keyboard.press('Escape');
-  await page.waitForTimeout(400);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // Off: the page asks for nothing new. On again: the same key leads to a new checkout.
+  const asked: string[] = [];
+  page.on('request', (r) => asked.push(r.url()));
   await page.keyboard.press('n');
-  await page.waitForTimeout(400);
+  await settled(page);
+  expect(asked).toEqual([]);
   expect(page.url()).toContain('/brief');
+  await page.evaluate(() => window.dispatchEvent(new Event('jeito:help')));
+  await page.getByLabel('Turn single-key shortcuts off').uncheck();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('n');
+  await page.waitForURL('**/checkouts/new');
   await context.close();
 });
 

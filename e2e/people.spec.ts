@@ -1,4 +1,4 @@
-import { as, expect, go, signIn, test } from './help';
+import { as, expect, go, hydrated, signIn, test } from './help';
 
 test.use({ spec: 'people' });
 
@@ -13,7 +13,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await page.getByRole('combobox').fill('read my logbook');
   await page.getByRole('option', { name: /Read my logbook in/ }).click();
   await page.waitForURL('**/import');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   const file = page.getByLabel(/Logbook as CSV/);
   await file.setInputFiles({ name: 'not.csv', mimeType: 'text/csv', buffer: Buffer.from('hello') });
   await expect(page.getByText(/does not look like a table/)).toBeVisible();
@@ -67,7 +67,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   const password = await page.locator('code').innerText();
   await page.getByRole('link', { name: /Open the page of Otelo/ }).click();
   await page.waitForURL('**/people/pilot-*');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   const dates = page.getByRole('form', { name: 'Dates' });
   await dates.getByRole('button', { name: 'Keep the date' }).click();
   await expect(dates.getByText('Give the day it was done, or the last day it is good for.')).toBeVisible();

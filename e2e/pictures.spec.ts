@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, prepareDevice, tap, test, view } from './help';
+import { as, checkoutOf, expect, go, hydrated, prepareDevice, tap, test, view } from './help';
 
 test.use({ spec: 'pictures' });
 
@@ -82,7 +82,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await go(page, checkout);
   await page.getByRole('link', { name: 'Habits to drop' }).click();
   await page.waitForURL('**/differences');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await page.getByLabel('Hours (h)').fill('-1');
   await page.getByRole('button', { name: 'Keep the hours' }).click();
   await expect(page.getByText('Hours cannot be negative.')).toBeVisible();
@@ -99,7 +99,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   ]);
   await page.getByRole('link', { name: 'Brief with these' }).click();
   await page.waitForURL('**/brief');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   const block = page.getByRole('region', { name: 'Habits to drop' });
   await expect(block.getByRole('listitem').first()).toContainText('Do not wait for a swerve to end');
   await page.getByRole('button', { name: /Take the station/ }).click();
@@ -189,7 +189,7 @@ test('a view not measured says what to measure and how; measured, it is drawn, a
     await page.getByLabel(label, { exact: true }).fill(value);
   // Nothing typed is lost by a reload.
   await page.reload();
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await expect(page.getByLabel('30°', { exact: true })).toHaveValue('10');
   await page.getByRole('button', { name: 'Keep on the sheet' }).click();
   await expect(page.getByRole('img', { name: /Planalto P1R: what will be seen/ })).toBeVisible();
@@ -230,7 +230,7 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   await page.getByRole('checkbox', { name: /high.performance/i }).check({ timeout: 5000 });
   await page.getByRole('button', { name: 'Open and brief' }).click();
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   const checkout = new URL(page.url()).pathname.replace('/brief', '');
   await page.getByRole('button', { name: /Take the station/ }).click();
   await page.getByRole('button', { name: 'Save the brief' }).click();

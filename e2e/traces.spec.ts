@@ -9,7 +9,7 @@ import { effectiveSheet } from '@/core/plan';
 import { type RecorderChoices, csvOf, flyCircuits, gpxOf, igcOf, planFor, sense, sensorsOf } from '@/core/recorder';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import { TraceAnalysis } from '@/domain/trace';
-import { as, expect, go, test } from './help';
+import { as, expect, go, hydrated, test } from './help';
 
 test.use({ spec: 'traces' });
 
@@ -83,7 +83,7 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
       .innerText(),
   });
   await page.waitForURL('**sortie=*');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await choose(page, 'nothing.csv', 'hello');
   await expect(page.getByText(/No header row was found/)).toBeVisible();
   const { rows } = flight();
@@ -113,7 +113,7 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   await go(page, page.url().replace(/traces\/.*/, 'traces/new'));
   await page.getByLabel('Flight', { exact: true }).selectOption({ index: 2 });
   await page.waitForURL('**sortie=*');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await choose(page, 'odd.csv.gz', gzipSync(odd(second)));
   await expect(page.getByText('2 arrivals, 0 items of airwork')).toBeVisible();
   await expect(page.getByText('some as said on this device')).toBeVisible();
@@ -128,7 +128,7 @@ test('a long file is read beside the page, which stays awake; stopping stops it'
   await go(page, '/traces/new');
   await page.getByLabel('Flight', { exact: true }).selectOption({ index: 1 });
   await page.waitForURL('**sortie=*');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   const { rows } = flight({ rateHz: 10, arrivals: Array.from({ length: 9 }, () => 'touch-and-go' as const) });
   const lines = csvOf(rows, START).split('\n');
   const long = [
@@ -352,7 +352,7 @@ test('the simulated recorder flies, writes and finds', async ({ browser, baseURL
   await go(page, '/lab');
   await page.getByRole('link', { name: /Simulated recorder/ }).click();
   await page.waitForURL('**/lab/recorder');
-  await page.waitForLoadState('networkidle');
+  await hydrated(page);
   await page.getByLabel('clearing turn').check();
   await page.getByRole('button', { name: '+ low pass' }).click();
   await page.getByRole('button', { name: 'Fly and record' }).click();

@@ -22,14 +22,20 @@ async function scriptBytes(context: BrowserContext, route: string): Promise<numb
   await cdp.send('Network.enable');
   await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
   const kinds = new Map<string, string>();
+  const open = new Set<string>();
   let bytes = 0;
+  cdp.on('Network.requestWillBeSent', (e) => open.add(e.requestId));
+  cdp.on('Network.loadingFailed', (e) => open.delete(e.requestId));
   cdp.on('Network.responseReceived', (e) => kinds.set(e.requestId, e.type));
   cdp.on('Network.loadingFinished', (e) => {
+    open.delete(e.requestId);
     if (kinds.get(e.requestId) === 'Script') bytes += e.encodedDataLength;
   });
   await page.goto(route);
-  await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(500);
+  await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+  // What is asked for lazily is asked for within two frames; then everything asked for has to have come.
+  for (let quiet = 0; quiet < 5; quiet = open.size === 0 ? quiet + 1 : 0)
+    await page.evaluate(() => new Promise<void>((r) => requestAnimationFrame(() => requestAnimationFrame(() => r()))));
   await page.close();
   return bytes;
 }
@@ -37,6 +43,7 @@ async function scriptBytes(context: BrowserContext, route: string): Promise<numb
 const context = await browser.newContext({ baseURL: server.url });
 const desk = await context.newPage();
 await desk.goto('/sign-in');
+await desk.locator('html[data-hydrated]').waitFor({ state: 'attached' });
 await desk.getByLabel('E-mail').fill('helena@pedra-alva.example');
 await desk.getByLabel('Password').fill('pedra-alva-2026');
 await desk.getByRole('button', { name: 'Sign in' }).click();
@@ -44,7 +51,7 @@ await desk.waitForURL('**/board');
 await desk.goto('/checkouts');
 const checkout = (await desk.getByRole('link', { name: 'Duarte' }).first().getAttribute('href')) ?? '';
 await desk.goto(`${checkout}/fly`);
-await desk.waitForLoadState('networkidle');
+await desk.locator('html[data-hydrated]').waitFor({ state: 'attached' });
 await desk.getByRole('button', { name: 'Take this flight' }).click();
 await desk.waitForURL('**/fly?sortie=*');
 const fly = desk.url().replace(server.url, '');

@@ -1,85 +1,137 @@
 /**
- * One command that passes on a fresh clone: installs what is missing, then lint, types, unit tests, worked values,
- * build, browser tests.
+ * One command that passes on a fresh clone. Installs what is missing, then two lanes beside each other: what reads and
+ * computes (format, lint, types, unit and server tests, worked values, tampering) and what needs the built application
+ * (build, browser tests, sizes, chaos). `-- --seed N` runs the tests in another order; the order of a run is printed.
  */
-import { readFileSync, rmSync } from 'node:fs';
-import { build, chromium, ensure, installPackages, run } from './lib/setup.mjs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { build, chromium, ensure, run, unpackPackages } from './lib/setup.mjs';
 
+const { values } = parseArgs({ options: { seed: { type: 'string' } } });
+const seed = Number(values.seed ?? Date.now() % 100_000);
 const RESULTS = 'test-results';
-const env = { NEXT_TELEMETRY_DISABLED: '1', JEITO_LOG: 'error', JEITO_DATA: '.tmp/test-data' };
+const SEEDED = path.resolve('.tmp/seeded');
+const env = {
+  NEXT_TELEMETRY_DISABLED: '1',
+  JEITO_LOG: 'error',
+  JEITO_DATA: '.tmp/test-data',
+  JEITO_TEST_SEED: String(seed),
+};
+const began = Date.now();
 const failures = [];
 let passed = 0;
 let failed = 0;
+const since = (t) => `${Math.round((Date.now() - t) / 1000)} s`;
 
-/** Runs one step to its end whatever the others did, so that one run shows everything that is wrong. */
-async function step(name, command, args, count) {
-  console.log(`\n== ${name}`);
+/** Runs one step to its end whatever the others did, and prints it whole, so that the lanes do not mix on the screen. */
+async function step(name, work, count) {
   const started = Date.now();
-  const ok = await run(command, args, { env }).then(
-    () => true,
-    (error) => {
-      console.error(error.message);
-      return false;
-    },
+  console.log(`.. ${name} (at ${since(began)})`);
+  const { ok, said } = await work().then(
+    (said) => ({ ok: true, said }),
+    (error) => ({ ok: false, said: error.said ?? error.message }),
   );
   if (!ok) failures.push(name);
   const counted = count?.() ?? { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
   passed += counted.passed;
   failed += Math.max(counted.failed, ok ? 0 : 1);
-  console.log(`== ${name}: ${ok ? 'ok' : 'FAILED'} in ${Math.round((Date.now() - started) / 1000)} s`);
+  if (!ok && said) console.log(said);
+  console.log(`== ${name}: ${ok ? 'ok' : 'FAILED'} in ${since(started)}`);
+  return ok;
 }
-
-const json = (file) => JSON.parse(readFileSync(`${RESULTS}/${file}`, 'utf8'));
+const npx = (...args) => run('npx', args, { env, quiet: true });
+const script = (name, ...args) => run('npm', ['run', '-s', name, '--', ...args], { env, quiet: true });
 const tally = (file, read) => () => {
   try {
-    return read(json(file));
+    return read(JSON.parse(readFileSync(`${RESULTS}/${file}`, 'utf8')));
   } catch {
     return { passed: 0, failed: 1 };
   }
 };
 
+const browser = chromium();
+browser.catch(() => undefined);
+let compiled;
 try {
-  await installPackages();
-  await chromium();
+  ({ compiled } = await unpackPackages());
 } catch (error) {
   console.error(error.message);
+  console.log('0 passed, 1 failed');
   process.exit(1);
 }
-rmSync(RESULTS, { recursive: true, force: true });
-ensure(RESULTS);
-await step('lint', 'npm', ['run', '-s', 'lint']);
-await step('types', 'npm', ['run', '-s', 'types']);
-await step(
-  'unit tests',
-  'npx',
-  ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${RESULTS}/unit.json`],
-  tally('unit.json', (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })),
-);
-await step(
-  'worked values',
-  'npm',
-  ['run', '-s', 'test:vectors', '--', '--json', `${RESULTS}/vectors.json`],
-  tally('vectors.json', (r) => ({ passed: r.passed, failed: r.failed })),
-);
-console.log('\n== build');
-const built = await build().then(
-  () => true,
-  (error) => {
-    console.error(error.message);
-    return false;
-  },
-);
-if (built) {
+console.log(`Unpacked after ${since(began)}; order ${seed}.`);
+for (const f of [RESULTS, SEEDED]) rmSync(f, { recursive: true, force: true });
+for (const f of [RESULTS, SEEDED]) ensure(f);
+
+const types = step('types', () => script('types'));
+/** The demo is filled in once; every test that needs it takes a copy. */
+const seeded = compiled.then(async () => {
+  await run('npx', ['tsx', 'scripts/seed.ts', '--demo', '--fresh'], {
+    env: { ...env, JEITO_DATA: path.join(SEEDED, 'demo'), JEITO_NOW: '2026-11-24T14:30:00.000Z' },
+    quiet: true,
+  });
+  mkdirSync(path.join(SEEDED, 'lock'));
+  writeFileSync(path.join(SEEDED, 'done'), '');
+  env.JEITO_SEED_CACHE = SEEDED;
+});
+seeded.catch(() => undefined);
+
+/** Both write into one folder: types first, then the build. */
+const application = types.then(() => step('build', () => compiled.then(() => build())));
+
+const vitest = (project, ...more) => [
+  () =>
+    npx(
+      'vitest',
+      'run',
+      '--project',
+      project,
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${RESULTS}/${project}.json`,
+      `--sequence.seed=${seed}`,
+      '--sequence.shuffle.files=true',
+      ...more,
+    ),
+  tally(`${project}.json`, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })),
+];
+
+async function computed() {
+  await types;
+  await step('format', () => script('format:check'));
+  await step('lint', () => script('lint:code'));
+  await step('arrows', () => script('lint:arrows'));
+  // Pure: these need no database, so they do not wait for it to be compiled.
+  await step('unit tests', ...vitest('unit'));
+  await step(
+    'worked values',
+    () => script('test:vectors', '--json', `${RESULTS}/vectors.json`),
+    tally('vectors.json', (r) => ({ passed: r.passed, failed: r.failed })),
+  );
+  if (!(await step('seed', () => seeded))) return;
+  await step('server tests', ...vitest('server'));
+  await step('tampering, short', () =>
+    script('test:tamper', '--trials', '200', '--entries', '150', '--database', '12'),
+  );
+  // In the lane that is free first.
+  if (await application) await step('sizes', () => script('size'));
+}
+
+async function built() {
+  if (!(await application)) return;
+  if (!(await step('Chromium', () => browser))) return;
+  await seeded.catch(() => undefined);
   await step(
     'browser tests',
-    'npx',
-    ['playwright', 'test'],
+    () => npx('playwright', 'test'),
     tally('e2e.json', (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky })),
   );
-} else {
-  failures.push('build');
-  failed += 1;
+  await step('chaos, short', () => script('chaos', '--cases', '12', '--browser', '1'));
 }
+
+await Promise.all([computed(), built()]);
 if (failures.length > 0) console.log(`\nFailed: ${failures.join(', ')}`);
-console.log(`\n${passed} passed, ${failed} failed`);
+console.log(`\nAll of it took ${since(began)}; order ${seed}.`);
+console.log(`${passed} passed, ${failed} failed`);
 process.exit(failures.length > 0 || failed > 0 ? 1 : 0);

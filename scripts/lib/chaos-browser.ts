@@ -103,7 +103,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
   try {
     let page = await fresh();
     await page.goto('/sign-in');
-    await page.waitForLoadState('networkidle');
+    await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
     await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
     await page.getByLabel('Password').fill('pedra-alva-2026');
     await page.getByRole('button', { name: 'Sign in' }).click();

@@ -23,7 +23,10 @@ export function run(command, args, { env = {}, quiet = false } = {}) {
       code === 0
         ? resolve(kept)
         : reject(
-            Object.assign(new Error(`${command} ${args.join(' ')} ended with ${code}\n${kept.slice(-3000)}`), { code }),
+            Object.assign(new Error(`${command} ${args.join(' ')} ended with ${code}\n${kept.slice(-3000)}`), {
+              code,
+              said: kept.slice(-20_000),
+            }),
           ),
     );
   });
@@ -31,11 +34,14 @@ export function run(command, args, { env = {}, quiet = false } = {}) {
 
 const hashOf = (text) => createHash('sha256').update(text).digest('hex');
 
-/** Installs the packages of the lock file when they are missing or older than it. */
-export async function installPackages() {
+/**
+ * Installs the packages of the lock file when they are missing or older than it.
+ * @returns what still runs: the packages that compile. Nothing that opens the database may start before it has ended.
+ */
+export async function unpackPackages() {
   const stamp = 'node_modules/.jeito-lock';
   const lock = hashOf(readFileSync('package-lock.json', 'utf8'));
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return { compiled: Promise.resolve() };
   const missing = ['python3', 'make', 'g++'].filter((c) => !has(c));
   if (missing.length > 0)
     console.log(
@@ -45,9 +51,18 @@ export async function installPackages() {
   const headers = path.join(path.dirname(process.execPath), '..');
   if (existsSync(path.join(headers, 'include/node/node.h'))) env.npm_config_nodedir = headers;
   console.log('Installing packages (sqlite3 compiles: about three minutes the first time) ...');
-  await run('npm', ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'], { env, quiet: true });
-  writeFileSync(stamp, lock);
+  const quietly = ['--no-audit', '--no-fund', '--loglevel=error'];
+  await run('npm', ['ci', '--include=dev', '--ignore-scripts', ...quietly], { env, quiet: true });
+  const compiled = run('npm', ['rebuild', ...quietly], { env, quiet: true })
+    .then(() => run('npm', ['run', '-s', 'prepare'], { quiet: true }))
+    .then(() => writeFileSync(stamp, lock));
+  // Whoever waits for it hears of a failure; until then it is nobody's.
+  compiled.catch(() => undefined);
+  return { compiled };
 }
+
+/** The same, to its end. */
+export const installPackages = async () => (await unpackPackages()).compiled;
 
 function sourcesHash() {
   const parts = [];
@@ -74,19 +89,22 @@ export async function build() {
   writeFileSync(stamp, now);
 }
 
-/** Debian's Chromium; installed by apt when absent and we are root. */
+/**
+ * Debian's Chromium: its shell without a window, or the browser where there is no such package; installed by apt when
+ * absent and we are root.
+ */
 export async function chromium() {
-  if (existsSync('/usr/bin/chromium')) return;
-  if (process.getuid?.() !== 0) {
-    console.error('The browser tests need Chromium. Install it as root: apt-get install chromium');
-    process.exit(1);
-  }
+  const there = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
+  if (there.some((f) => existsSync(f))) return;
+  if (process.getuid?.() !== 0)
+    throw new Error(
+      'The browser tests need Chromium. Install it as root: apt-get install chromium-headless-shell (or chromium)',
+    );
   console.log('Installing Chromium ...');
-  await run('apt-get', ['update', '-qq'], { quiet: true });
-  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-    quiet: true,
-    env: { DEBIAN_FRONTEND: 'noninteractive' },
-  });
+  const apt = (...args) => run('apt-get', args, { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  const install = (name) => apt('install', '-y', '-qq', '--no-install-recommends', name);
+  await apt('update', '-qq');
+  await install('chromium-headless-shell').catch(() => install('chromium'));
 }
 
 /** The first free port from `from` on. */
@@ -97,5 +115,12 @@ export function freePort(from) {
     probe.listen(from, () => probe.close(() => resolve(from)));
   });
 }
+
+/** Who may sign in where the demo was filled in. */
+export const WHO = `Sign in with the password  pedra-alva-2026  as
+  helena@pedra-alva.example   instructor
+  bento@pedra-alva.example    chief instructor
+  vasco@pedra-alva.example    instructor who is himself being checked out
+  duarte@pedra-alva.example   pilot`;
 
 export const ensure = (dir) => mkdirSync(dir, { recursive: true });

@@ -5,6 +5,7 @@ import '@fontsource/b612-mono/latin-700.css';
 import 'bootstrap/dist/css/bootstrap.min.css';
 import '@/ui/shared/theme.css';
 import type { Metadata, Viewport } from 'next';
+import { Hydrated } from '@/ui/shared/hydrated';
 import { THEME_SCRIPT } from '@/ui/shared/theme-script';
 
 export const metadata: Metadata = {
@@ -19,7 +20,10 @@ export default function RootLayout({ children }: { children: React.ReactNode }) 
       <head>
         <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
       </head>
-      <body>{children}</body>
+      <body>
+        {children}
+        <Hydrated />
+      </body>
     </html>
   );
 }

@@ -47,6 +47,12 @@ export async function demoFolder(): Promise<{ close: () => Promise<void> }> {
   return opened;
 }
 
+/** The answer of a command that must have gone through; one that has not fails the test with what it said. */
+export function done<A extends { ok: boolean }>(answer: A): Extract<A, { ok: true }> {
+  if (!answer.ok) throw new Error(`refused: ${JSON.stringify(answer)}`);
+  return answer as Extract<A, { ok: true }>;
+}
+
 /** Speaks to the file as somebody with a database shell would: past every door of the application. */
 export function shell(sql: string): Promise<{ error: string | null; rows: Record<string, unknown>[] }> {
   return new Promise((resolve) => {

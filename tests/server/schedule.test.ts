@@ -27,13 +27,15 @@ import { bookingsBetween, learnedSplit, ownBookings, proposeSlots } from '@/serv
 import { schedulePage } from '@/server/queries/schedule-page';
 import { houseRules } from '@/server/queries/people';
 import { seeded } from '@/core/random';
-import { demoFolder, shell } from './folder';
+import { demoFolder, done, shell } from './folder';
 import { said, user } from './signed';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
 let bento: CurrentUser;
 let checkout: Record<string, string>;
+/** A thousand in the long run (`JEITO_LONG=1`); each is a whole booking through the command. */
+const ATTEMPTS = process.env.JEITO_LONG === '1' ? 1000 : 300;
 const ZONE = 'Europe/Lisbon';
 const TODAY = '2026-11-24';
 const at = (inDays: number, hhmm: string) =>
@@ -71,10 +73,9 @@ afterAll(() => close());
 describe('a booking', () => {
   it('is made once, told to who it concerns, and moved only as it was seen', async () => {
     const f = lesson('ines', 'helena', 'URA', { startsAt: at(10, '10:00') });
-    const made = await book(bento, f);
-    expect(made).toMatchObject({ ok: true, version: 1 });
+    const made = done(await book(bento, f));
+    expect(made.version).toBe(1);
     expect(await book(bento, f)).toEqual(made);
-    if (!made.ok) return;
     expect((await noticesOf(helena))[0]?.text).toMatch(
       /^Bento Quadra Luz booked In\u00eas Vale Carmo in ZP-URA with Helena Serpa Dorna, Fri 4 Dec, 10:00 to 11:30\.$/,
     );
@@ -270,9 +271,8 @@ describe('flying alone', () => {
     expect(said(await book(helena, hire('amelia', 'URA', { passengers: 1 })))).toMatch(
       /passengers: Entry \d+: signed without passengers until 5 h; 1\.0 h are flown: take them out/,
     );
-    const far = await book(helena, hire('amelia', 'URA'));
-    expect(far).toMatchObject({ ok: true });
-    if (far.ok) expect(far.warnings.join(' ')).toMatch(/Entry \d+ holds: to 8 kt across\. There is no forecast yet/);
+    const far = done(await book(helena, hire('amelia', 'URA')));
+    expect(far.warnings.join(' ')).toMatch(/Entry \d+ holds: to 8 kt across\. There is no forecast yet/);
     await logFlight(await user('amelia'), {
       requestId: randomUUID(),
       pilotId: 'pilot-amelia',
@@ -345,11 +345,11 @@ describe('a pilot at the schedule', () => {
 });
 
 describe('two at once', () => {
-  it('a thousand attempts at random, together: never an overlap, every refusal names its conflict and the nearest free time', async () => {
+  it(`${ATTEMPTS} attempts at random, together: never an overlap, every refusal names its conflict and the nearest free time`, async () => {
     const random = seeded(77);
     const pick = <T>(xs: readonly T[]): T => xs[Math.floor(random() * xs.length)] as T;
     const names = ['ines', 'clara', 'tome', 'teresa', 'ivo', 'joana'] as const;
-    const attempts = Array.from({ length: 1000 }, () => {
+    const attempts = Array.from({ length: ATTEMPTS }, () => {
       const pilot = pick(names);
       const by = pick(['helena', 'bento']);
       return {
@@ -376,8 +376,7 @@ describe('two at once', () => {
     for (const a of answers) {
       if (a.ok) continue;
       expect(said(a)).toMatch(/is taken .*\d\d:\d\d to \d\d:\d\d|can be booked/);
-      expect(a.nearest, said(a)).toBeTruthy();
-      if (a.nearest) expect(a.nearest.from > at(0, '14:30')).toBe(true);
+      expect((a.nearest?.from ?? '') > at(0, '14:30'), said(a)).toBe(true);
     }
     const holds = await rows<{ holder: string; starts_at: string; ends_at: string }>(
       'SELECT holder, starts_at, ends_at FROM booking_holds ORDER BY holder, starts_at',
@@ -433,15 +432,16 @@ describe('times, away and waiting', () => {
     const before = await schedulePage(bento, addDays(TODAY, 7), 1);
     const hit = before.bookings.filter((b) => b.registration === 'ZP-URA');
     expect(hit.length).toBeGreaterThan(0);
-    const down = await saveAway(helena, {
-      requestId: randomUUID(),
-      who: 'a:air-ZP-URA',
-      fromAt: at(7, '00:00'),
-      toAt: null,
-      why: 'tailwheel spring cracked',
-    });
-    expect(down).toMatchObject({ ok: true });
-    if (down.ok) expect(down.hit.join(' ')).toContain('Clara Moita Reis in ZP-URA');
+    const down = done(
+      await saveAway(helena, {
+        requestId: randomUUID(),
+        who: 'a:air-ZP-URA',
+        fromAt: at(7, '00:00'),
+        toAt: null,
+        why: 'tailwheel spring cracked',
+      }),
+    );
+    expect(down.hit.join(' ')).toContain('Clara Moita Reis in ZP-URA');
     expect(
       (await schedulePage(bento, addDays(TODAY, 7), 1)).bookings
         .filter((b) => b.hit.length > 0)
@@ -545,7 +545,7 @@ describe('proposals', () => {
   it('a lesson that is about wind wants it', async () => {
     const answer = await proposeSlots(helena, {
       kind: 'lesson',
-      checkoutId: checkout.clara,
+      checkoutId: checkout.ivo,
       pilotId: null,
       instructorId: 'user-helena',
       airframeId: 'air-ZP-URA',
@@ -556,7 +556,8 @@ describe('proposals', () => {
       days: 5,
     });
     if (!answer.ok) throw new Error(said(answer));
-    if (answer.need.wantsKt !== null) expect(answer.best[0]?.fit.word).toBe('wanted');
+    expect(answer.need.wantsKt).not.toBeNull();
+    expect(answer.best[0]?.fit.word).toBe('wanted');
     expect(answer.need.mostKt).toBeLessThanOrEqual(12);
   });
   it('a pilot asks for their own and nobody else\u2019s', async () => {

@@ -22,6 +22,7 @@ const profile = [
 
 describe('the wind triangle', () => {
   it('adds up: air vector plus wind is the ground vector', () => {
+    let solved = 0;
     fc.assert(
       fc.property(
         fc.double({ min: 1, max: 360, noNaN: true }),
@@ -31,6 +32,7 @@ describe('the wind triangle', () => {
         (trackDeg, tasKt, windFromDeg, windKt) => {
           const w = windTriangle({ trackDeg, tasKt, windFromDeg, windKt });
           if (w.headingDeg === null || w.groundSpeedKt === null) return;
+          solved++;
           const rad = (d: number) => (d * Math.PI) / 180;
           expect(tasKt * Math.sin(rad(w.headingDeg)) - windKt * Math.sin(rad(windFromDeg))).toBeCloseTo(
             w.groundSpeedKt * Math.sin(rad(trackDeg)),
@@ -43,6 +45,7 @@ describe('the wind triangle', () => {
         },
       ),
     );
+    expect(solved).toBeGreaterThan(20);
   });
   it('gives up honestly', () => {
     expect(windTriangle({ trackDeg: 360, tasKt: 30, windFromDeg: 90, windKt: 35 }).feasible).toBe(false);

@@ -366,12 +366,14 @@ describe('drawing and writing', () => {
     expect(back.columns.nz).toEqual(s.columns.nz);
   });
   it('an approach is laid out by the way still to fly, so that it passes its gates', () => {
+    let passed = 0;
     const series = seriesOf(placed);
     for (const e of analysis.events.filter((x) => x.touchdown)) {
       const line = approachLine(series, f.context, e);
       for (const [k, g] of (e.gates ?? []).entries()) {
         const distanceM = f.context.gates[k]?.distanceM;
         if (distanceM == null) continue;
+        passed++;
         const at = line.x.reduce(
           (m, x, i) => (Math.abs(x + distanceM) < Math.abs((line.x[m] ?? 1e9) + distanceM) ? i : m),
           0,
@@ -384,6 +386,7 @@ describe('drawing and writing', () => {
       if (e.touchdown?.peakG != null) expect(Math.max(...line.load)).toBeCloseTo(e.touchdown.peakG, 2);
       for (let i = 1; i < line.x.length; i++) expect((line.x[i] ?? 0) - (line.x[i - 1] ?? 0)).toBeGreaterThan(-2);
     }
+    expect(passed).toBeGreaterThan(0);
     expect(approachLine(series, f.context, { ...(analysis.events[0] as Event), runway: '99' }).x).toEqual([]);
   });
   it('the runways are drawn at their length and bearing, over the 180th meridian too', () => {

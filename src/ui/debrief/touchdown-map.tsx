@@ -2,8 +2,7 @@
 import { useCallback, useMemo } from 'react';
 import { touchdownSpread } from '@/core/assess';
 import { fixed } from '@/core/format';
-import type { CriterionVerdict } from '@/domain/assess-words';
-import { ALONG_BANDS, type AlongBand, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
+import { ALONG_BANDS, LATERAL_BANDS, type LateralBand, say } from '@/domain/words';
 import { Drawing } from '../shared/drawing';
 import type { TouchdownPoint } from './points';
 
