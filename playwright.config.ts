@@ -15,7 +15,8 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 180_000,
   expect: { timeout: 15_000 },
-  workers: 2,
+  // One waits while two compute: a page is a browser, a server and a test that take turns.
+  workers: 3,
   fullyParallel: false,
   retries: 0,
   globalSetup: './e2e/setup.ts',
