@@ -13,7 +13,7 @@ const files = readdirSync('e2e')
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 180_000,
+  timeout: 480_000,
   expect: { timeout: 15_000 },
   // One waits while two compute: a page is a browser, a server and a test that take turns.
   workers: 3,
