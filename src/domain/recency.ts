@@ -41,6 +41,8 @@ export interface RecencyEvent {
   /** 0 to 3; null = nobody noted one. */
   intervention?: number | null;
   demonstration?: boolean;
+  /** Recorded in a lesson; absent or false for a logbook row. */
+  recorded?: boolean;
   surface?: string | null;
   class?: string | null;
   /** The same so many times over; absent = once. Lets a day of circuits stand as one row. */

@@ -276,15 +276,46 @@ describe('the flight clock', () => {
       { mark: 'off-block' as const, atMs: at(0) },
       { mark: 'take-off' as const, atMs: at(5) },
     ];
-    expect(flightClock({ ...base, fuelL: null, nowMs: at(72), marks }).alert).toBe('last-circuit');
-    expect(flightClock({ ...base, fuelL: null, nowMs: at(91), marks }).alert).toBe('booking-over');
+    const full = { ...base, fuelL: 300 };
+    expect(flightClock({ ...full, nowMs: at(72), marks }).alert).toBe('last-circuit');
+    expect(flightClock({ ...full, nowMs: at(91), marks }).alert).toBe('booking-over');
     expect(
-      flightClock({ ...base, fuelL: null, nowMs: at(120), marks: [...marks, { mark: 'on-block', atMs: at(88) }] }),
+      flightClock({ ...full, nowMs: at(120), marks: [...marks, { mark: 'on-block', atMs: at(88) }] }),
     ).toMatchObject({ alert: null, blockMin: 88 });
     expect(
       flightClock({ ...base, nowMs: at(80), marks: [...marks, { mark: 'booking-ends', atMs: at(120) }] })
         .bookingLeftMin,
     ).toBe(40);
+  });
+  it('burns through every block span: off 0, on 60, off again 70, at 80 min it is 70 min of flow', () => {
+    const marks = (
+      [
+        ['off-block', 0],
+        ['on-block', 60],
+        ['off-block', 70],
+      ] as const
+    ).map(([mark, min]) => ({ mark, atMs: at(min) }));
+    const c = flightClock({ ...base, nowMs: at(80), marks: [...marks].reverse() });
+    expect(c).toMatchObject({ blockMin: 70, bookingLeftMin: 10, fuelFrom: 'off-block' });
+    expect(c.fuelLeftL).toBeCloseTo(60 - (70 / 60) * 20, 9);
+  });
+  it('burns from the take-off when only that was marked, and says so', () => {
+    const marks = [{ mark: 'take-off' as const, atMs: at(0) }];
+    expect(flightClock({ ...base, nowMs: at(30), marks })).toMatchObject({
+      blockMin: null,
+      airborneMin: 30,
+      bookingLeftMin: 60,
+      fuelLeftL: 50,
+      fuelFrom: 'take-off',
+    });
+    expect(flightClock({ ...base, fuelL: 30, nowMs: at(61), marks }).alert).toBe('reserve');
+  });
+  it('does not know the fuel when something was flown and nothing marked, or none was briefed', () => {
+    const unknown = { fuelLeftL: null, fuelTimeMin: null, fuelFrom: 'unknown', circuits: 0, alert: 'fuel-unknown' };
+    expect(flightClock({ ...base, landingsMs: [at(-5)] })).toMatchObject(unknown);
+    expect(flightClock({ ...base, marks: [{ mark: 'landed', atMs: at(-1) }] })).toMatchObject(unknown);
+    expect(flightClock({ ...base, fuelL: null, marks: [{ mark: 'off-block', atMs: at(-1) }] })).toMatchObject(unknown);
+    expect(flightClock({ ...base, flowLPerH: 0, landingsMs: [at(-5)] })).toMatchObject(unknown);
   });
   it('learns the circuit from the landings of the day', () => {
     const c = flightClock({

@@ -86,6 +86,9 @@ export interface RunResult {
   counted: number[];
 }
 
+/** Classes that say nothing against the pilot. */
+const HARMLESS: readonly string[] = ['own', 'own-off-target', 'not-judged'];
+
 /**
  * The run of own landings at the end of the record, and the conditions it has yet to meet.
  * Go-arounds and demonstrations pass over it; one landing not judged is passed over, the second ends it.
@@ -96,8 +99,13 @@ export function runRule(input: RunRuleInput): RunResult {
   let notJudged = 0;
   for (let i = input.landings.length - 1; i >= 0; i--) {
     const l = input.landings[i];
-    if (!l || l.group !== input.group || (input.attitude !== null && l.attitude !== input.attitude)) continue;
+    if (!l || l.group !== input.group) continue;
     if (l.landingClass === 'go-around' || l.landingClass === 'demonstration') continue;
+    if (input.attitude !== null && l.attitude !== input.attitude) {
+      // With no intention noted a landing never helps a run and never protects one: a bad one still ends it.
+      if (l.attitude !== null || HARMLESS.includes(l.landingClass)) continue;
+      break;
+    }
     if (l.landingClass === 'not-judged' && notJudged++ === 0) continue;
     const counts = l.landingClass === 'own' || (l.landingClass === 'own-off-target' && !input.accuracyItem);
     if (!counts) break;

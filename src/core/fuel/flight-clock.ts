@@ -8,13 +8,13 @@ import { circuitsThatFit, endurance } from './endurance';
 export type ClockMark = 'off-block' | 'take-off' | 'landed' | 'on-block' | 'booking-ends';
 export interface FlightClockInput {
   /**
-   * In any order; of the same mark the newest counts, take-offs and landings are paired as they come. Times in ms of
-   * one clock.
+   * In any order, paired as they come: of two off-blocks without an on-block between them the first counts, of two
+   * on-blocks the last, of the ends of the booking the newest. Times in ms of one clock.
    */
   marks: readonly { mark: ClockMark; atMs: number }[];
   nowMs: number;
   bookingMin: number;
-  /** On board at the start; null = not known, and fuel does not limit. */
+  /** On board at the start; null = not known. */
   fuelL: number | null;
   flowLPerH: number;
   night: boolean;
@@ -25,12 +25,17 @@ export interface FlightClockInput {
   /** Ends of the landings of this flight, ms, in order: with four or more the circuit is taken from them. */
   landingsMs: readonly number[];
 }
-export type ClockAlert = 'reserve' | 'booking-over' | 'last-circuit' | null;
+export type ClockAlert = 'reserve' | 'fuel-unknown' | 'booking-over' | 'last-circuit' | null;
+/** What fuel is counted from; *unknown* once something was flown with no mark to count from, or with no fuel known. */
+export type FuelFrom = 'not-started' | 'off-block' | 'take-off' | 'unknown';
 export interface FlightClock {
+  /** All block spans of the flight together; null with no off-block mark. */
   blockMin: number | null;
   airborneMin: number;
   bookingLeftMin: number;
+  /** Null = unknown: never zero, never the fuel at the start. */
   fuelLeftL: number | null;
+  fuelFrom: FuelFrom;
   fuelTimeMin: number | null;
   circuitMin: number;
   circuitLearned: boolean;
@@ -43,33 +48,79 @@ const MIN_MS = 60_000;
 const LEARN_FROM = 4;
 const CIRCUIT_MIN = [2, 20] as const;
 
+/** One time with the engine running: from its mark to on blocks, or to now. */
+interface Span {
+  fromMs: number;
+  toMs: number;
+  by: 'off-block' | 'take-off';
+}
+
+/** Spans the engine ran, in order. A take-off with no off-block before it opens one of its own. */
+function runs(marks: FlightClockInput['marks'], nowMs: number): { spans: Span[]; open: boolean } {
+  const spans: Span[] = [];
+  let open = false;
+  for (const m of marks) {
+    const last = spans[spans.length - 1];
+    if ((m.mark === 'off-block' || m.mark === 'take-off') && !open) {
+      spans.push({ fromMs: m.atMs, toMs: Math.max(nowMs, m.atMs), by: m.mark });
+      open = true;
+    } else if (m.mark === 'on-block' && last) {
+      last.toMs = m.atMs;
+      open = false;
+    }
+  }
+  return { spans, open };
+}
+
 /**
- * Fuel burns at the sheet's flow from off blocks to on blocks. The booking begins off blocks and ends when it says, or
- * at the mark moved by hand. Once airborne half of the ground time is behind. The last landing on the ground ends
- * airborne time.
+ * Fuel burns at the sheet's flow through every span from off blocks to on blocks; with no off-block mark, from the
+ * take-off; with neither, once something was flown, it is unknown. The booking begins with the first span and ends when
+ * it says, or at the mark moved by hand. Once airborne half of the ground time is behind. The last landing on the
+ * ground ends airborne time.
+ * @param c minutes, litres, ms of one clock; marks whose time is no number are left out
+ * @returns minutes and litres; `fuelLeftL` and `fuelTimeMin` null when fuel is unknown, and then `circuits` is 0 with
+ * `limitedBy` *fuel*
+ * @throws RangeError when `nowMs` is no number
+ * @example flightClock({ ...flight, marks: [{ mark: 'off-block', atMs: 0 }], nowMs: 3_600_000 }).blockMin // 60
  */
 export function flightClock(c: FlightClockInput): FlightClock {
-  const newest = (mark: ClockMark): number | null =>
-    c.marks
-      .filter((m) => m.mark === mark)
-      .reduce<number | null>((a, m) => (a === null || m.atMs > a ? m.atMs : a), null);
-  const off = newest('off-block');
-  const on = newest('on-block');
-  const ended = off !== null && on !== null && on > off ? on : c.nowMs;
-  const blockMin = off === null ? null : Math.max(0, (ended - off) / MIN_MS);
+  if (!Number.isFinite(c.nowMs)) throw new RangeError('the flight clock needs the time of now');
+  const marks = c.marks.filter((m) => Number.isFinite(m.atMs)).sort((a, b) => a.atMs - b.atMs);
+  const { spans, open } = runs(marks, c.nowMs);
+  const ranMs = spans.reduce((a, s) => a + Math.max(0, s.toMs - s.fromMs), 0);
+  const blocks = spans.filter((s) => s.by === 'off-block');
+  const blockMin =
+    blocks.length === 0 ? null : blocks.reduce((a, s) => a + Math.max(0, s.toMs - s.fromMs), 0) / MIN_MS;
+  const ended = open ? c.nowMs : (spans[spans.length - 1]?.toMs ?? c.nowMs);
   let up: number | null = null;
   let airborneMs = 0;
-  for (const m of c.marks.filter((x) => x.mark === 'take-off' || x.mark === 'landed').sort((a, b) => a.atMs - b.atMs)) {
+  for (const m of marks) {
     if (m.mark === 'take-off') up ??= m.atMs;
-    else if (up !== null) {
+    else if ((m.mark === 'landed' || m.mark === 'on-block') && up !== null) {
       airborneMs += m.atMs - up;
       up = null;
     }
   }
   if (up !== null) airborneMs += Math.max(0, ended - up);
-  const ends = newest('booking-ends') ?? (off === null ? null : off + c.bookingMin * MIN_MS);
+  const movedMs = marks.filter((m) => m.mark === 'booking-ends').reduce<number | null>((_, m) => m.atMs, null);
+  const firstMs = spans[0]?.fromMs ?? null;
+  const ends = movedMs ?? (firstMs === null ? null : firstMs + c.bookingMin * MIN_MS);
   const bookingLeftMin = ends === null ? c.bookingMin : (ends - c.nowMs) / MIN_MS;
-  const fuelLeftL = c.fuelL === null ? null : Math.max(0, c.fuelL - ((blockMin ?? 0) / 60) * c.flowLPerH);
+
+  const flown = marks.some((m) => m.mark === 'take-off' || m.mark === 'landed') || c.landingsMs.length > 0;
+  const burns = Number.isFinite(c.flowLPerH) && c.flowLPerH > 0;
+  const known = c.fuelL !== null && Number.isFinite(c.fuelL) && c.fuelL >= 0 && burns;
+  const fuelFrom: FuelFrom = !known
+    ? 'unknown'
+    : spans.length === 0
+      ? flown
+        ? 'unknown'
+        : 'not-started'
+      : spans.some((s) => s.by === 'take-off')
+        ? 'take-off'
+        : 'off-block';
+  const fuelLeftL =
+    fuelFrom === 'unknown' || c.fuelL === null ? null : Math.max(0, c.fuelL - (ranMs / MIN_MS / 60) * c.flowLPerH);
   const fuelTimeMin =
     fuelLeftL === null
       ? null
@@ -80,29 +131,33 @@ export function flightClock(c: FlightClockInput): FlightClock {
     .filter((g) => g >= CIRCUIT_MIN[0] && g <= CIRCUIT_MIN[1]);
   const circuitLearned = c.landingsMs.length >= LEARN_FROM && gaps.length >= LEARN_FROM - 1;
   const circuitMin = circuitLearned ? median(gaps) : c.circuitMin;
-  const flown = c.marks.some((m) => m.mark === 'take-off');
   const fit = circuitsThatFit({
     bookingLeftMin: Math.max(0, bookingLeftMin),
-    fuelTimeMin: fuelTimeMin ?? Number.MAX_SAFE_INTEGER,
+    fuelTimeMin: fuelTimeMin ?? 0,
     groundSamplesMin: [],
     groundDefaultMin: flown ? c.groundMin / 2 : c.groundMin,
     circuitMin,
   });
-  const running = off !== null && on === null;
-  const alert: ClockAlert = !running
-    ? null
-    : fuelTimeMin !== null && fuelTimeMin <= 0
-      ? 'reserve'
-      : bookingLeftMin <= 0
-        ? 'booking-over'
-        : fit.circuits <= 1
-          ? 'last-circuit'
-          : null;
+  const alert: ClockAlert =
+    !open && fuelFrom !== 'unknown'
+      ? null
+      : fuelTimeMin !== null && fuelTimeMin <= 0
+        ? 'reserve'
+        : bookingLeftMin <= 0
+          ? 'booking-over'
+          : fuelFrom === 'unknown'
+            ? flown || open
+              ? 'fuel-unknown'
+              : null
+            : fit.circuits <= 1
+              ? 'last-circuit'
+              : null;
   return {
     blockMin,
     airborneMin: airborneMs / MIN_MS,
     bookingLeftMin,
     fuelLeftL,
+    fuelFrom,
     fuelTimeMin,
     circuitMin,
     circuitLearned,

@@ -46,6 +46,13 @@ const NUMBERS = [
 const inWords = (n: number): string => NUMBERS[n] ?? String(n);
 const WORST: Record<RecencyStatus, number> = { current: 0, expiring: 1, expired: 2 };
 
+/**
+ * Alone on the controls? A logbook row with nobody's help noted was; a landing recorded in a lesson with nothing noted
+ * is not known to be.
+ */
+const soleManipulator = (e: RecencyEvent): boolean =>
+  e.demonstration !== true && (e.intervention == null ? e.recorded !== true : e.intervention < 2);
+
 /** Does an event meet every condition of a rule? A flag the event does not carry is not met. */
 export function counts(rule: CountRule, e: RecencyEvent): boolean {
   return (
@@ -53,7 +60,7 @@ export function counts(rule: CountRule, e: RecencyEvent): boolean {
     (!rule.fullStop || e.fullStop === true) &&
     (!rule.night || e.night === true) &&
     (!rule.tailwheel || e.tailwheel === true) &&
-    (!rule.soleManipulator || (e.demonstration !== true && (e.intervention ?? 0) < 2)) &&
+    (!rule.soleManipulator || soleManipulator(e)) &&
     (rule.surface === null || e.surface === rule.surface) &&
     (rule.classes === null || (e.class != null && rule.classes.includes(e.class)))
   );

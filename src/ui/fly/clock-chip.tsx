@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { type ClockAlert, flightClock } from '@/core/fuel';
+import { type ClockAlert, type FuelFrom, flightClock } from '@/core/fuel';
 import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
@@ -8,6 +8,7 @@ import { Sheet, useTime } from './parts';
 
 const ALERT: Record<Exclude<ClockAlert, null>, string> = {
   reserve: 'into the reserve: land',
+  'fuel-unknown': 'fuel not known: mark off blocks',
   'booking-over': 'booking over',
   'last-circuit': 'last circuit',
 };
@@ -17,6 +18,13 @@ const NAME: Record<TimerMark, string> = {
   landed: 'landed',
   'on-block': 'on blocks',
   'booking-ends': 'booking ends',
+};
+/** What the fuel is counted from, where it is not off blocks. */
+const FUEL_FROM: Record<FuelFrom, string> = {
+  'off-block': '',
+  'not-started': '; at the start, nothing marked yet',
+  'take-off': '; counted from the take-off, no off-block mark',
+  unknown: '',
 };
 const hm = (min: number | null): string =>
   min === null
@@ -52,16 +60,18 @@ export function ClockChip({
   const tap = (mark: TimerMark, at = new Date()) =>
     void record('timer-marked', crypto.randomUUID(), { mark, at: at.toISOString() }).catch(() => undefined);
   const ends = nowMs + c.bookingLeftMin * 60_000;
-  const running = c.blockMin !== null;
+  const running = c.blockMin !== null || c.fuelFrom === 'take-off';
+  const runFor = c.blockMin ?? c.airborneMin;
+  const fit = c.fuelFrom === 'unknown' ? 'circuits not known' : `${c.circuits} left`;
   return (
     <>
       <button
         type="button"
         className={c.alert ? 'alerting' : undefined}
-        aria-label={`Flight clock. ${running ? `${hm(c.blockMin)} block, ${c.circuits} circuits left` : 'not running'}`}
+        aria-label={`Flight clock. ${running ? `${hm(runFor)} ${c.blockMin === null ? 'airborne' : 'block'}, ${c.fuelFrom === 'unknown' ? 'circuits not known' : `${c.circuits} circuits left`}` : 'not running'}`}
         onClick={() => setOpen(true)}
       >
-        {running ? `${hm(c.blockMin)} · ${c.circuits} left` : 'clock'}
+        {running ? `${hm(runFor)} · ${fit}` : 'clock'}
       </button>
       <span role="status" className={c.alert ? 'alert-word' : 'visually-hidden'}>
         {c.alert ? ALERT[c.alert] : ''}
@@ -72,7 +82,7 @@ export function ClockChip({
             {TIMER_MARKS.filter((m) => m !== 'booking-ends').map((m) => (
               <button key={m} type="button" className="tap" onClick={() => tap(m)}>
                 {NAME[m]}
-                <small>{has(m) > 0 ? `${has(m)} marked, newest counts` : 'now'}</small>
+                <small>{has(m) > 0 ? `${has(m)} marked` : 'now'}</small>
               </button>
             ))}
           </div>
@@ -93,14 +103,18 @@ export function ClockChip({
               <dt>fuel left, by the sheet’s {clock.flowLPerH} L/h</dt>
               <dd>
                 {c.fuelLeftL === null
-                  ? 'not known'
-                  : `${Math.round(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve`}
+                  ? clock.fuelL === null
+                    ? 'not known: no fuel in the brief'
+                    : 'not known: no off-block or take-off mark'
+                  : `${Math.floor(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve${FUEL_FROM[c.fuelFrom]}`}
               </dd>
             </div>
             <div>
               <dt>circuits left</dt>
               <dd>
-                {c.circuits}, {c.limitedBy === 'fuel' ? 'fuel limits' : 'booking limits'}
+                {c.fuelFrom === 'unknown'
+                  ? 'not known'
+                  : `${c.circuits}, ${c.limitedBy === 'fuel' ? 'fuel limits' : 'booking limits'}`}
               </dd>
             </div>
             <div>
