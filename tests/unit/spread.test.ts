@@ -15,6 +15,8 @@ import {
   theilSen,
   touchdownSpread,
 } from '@/core/assess';
+import { slopesOf } from '@/core/assess/slopes';
+import { seeded } from '@/core/random';
 
 const metres = fc.double({ min: -500, max: 500, noNaN: true });
 const pairs = fc.array(fc.tuple(metres, metres), { minLength: 3, maxLength: 40 });
@@ -223,5 +225,27 @@ describe('forecast', () => {
   it('is the same for the same seed', () => {
     const own = Array.from({ length: 15 }, (_, i) => i % 3 > 0);
     expect(flown(own)).toEqual(flown(own));
+  });
+});
+
+describe('slopes by rank', () => {
+  it('are those of all pairs written down and sorted, where they are too many to write down', () => {
+    const random = seeded(20261129);
+    for (const kind of ['noise', 'ties', 'flat'] as const) {
+      const n = 700;
+      const x = Array.from({ length: n }, (_, i) => (kind === 'ties' ? Math.floor(i / 7) : i));
+      const y = x.map(() => (kind === 'flat' ? 3 : kind === 'ties' ? Math.round(random() * 8) : random() * 100));
+      const all: number[] = [];
+      for (let i = 0; i < n; i++)
+        for (let j = i + 1; j < n; j++)
+          if (x[i] !== x[j]) all.push(((y[j] ?? 0) - (y[i] ?? 0)) / ((x[j] ?? 0) - (x[i] ?? 0)));
+      all.sort((a, b) => a - b);
+      const slopes = slopesOf(x, y);
+      expect(slopes.count).toBe(all.length);
+      for (const share of [0, 0.03, 0.5, 0.97, 1]) {
+        const rank = Math.round(share * (all.length - 1));
+        expect(slopes.at(rank), `${kind} ${share}`).toBeCloseTo(all[rank] ?? NaN, 9);
+      }
+    }
   });
 });

@@ -181,6 +181,44 @@ describe('pilotLadder', () => {
   });
 });
 
+describe('the ladder in one sweep', () => {
+  /** The rule as it is written, wind by wind, in n². */
+  const written = (records: readonly { kt: number; good: boolean }[], stepKt: number): [number, number] => {
+    const proven = (x: number) => {
+      const of = records.filter((r) => (r.good ? r.kt >= x - 1e-9 : r.kt <= x + 1e-9));
+      return of.length >= 3 && of.slice(-3).every((r) => r.good);
+    };
+    const asked = records.flatMap((r) => (r.good ? [r.kt] : r.kt > 1 ? [r.kt - 1] : []));
+    const best = Math.max(0, ...asked.filter(proven));
+    const denied = Math.min(Infinity, ...records.filter((r) => !r.good && !proven(r.kt)).map((r) => r.kt));
+    return [best, Math.max(best, Math.min(best + stepKt, denied - 1))];
+  };
+  it('is the rule read wind by wind, on random records', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ kt: fc.integer({ min: 0, max: 24 }).map((x) => x / 2), good: fc.boolean() }), {
+          maxLength: 40,
+        }),
+        fc.constantFrom(2, 3),
+        (records, stepKt) => {
+          const landings = records.map((r) => ({
+            date: '2026-11-01',
+            group: 'g',
+            crosswindKt: r.kt,
+            windAgeMin: 4,
+            intervention: 0,
+            demonstration: false,
+            criteria: { drift: r.good ? ('within' as const) : ('outside' as const) },
+          }));
+          const l = pilotLadder({ landings, group: 'g', onDate: '2026-11-10', stepKt, credit: null });
+          expect([l.provenKt, l.ladderKt]).toEqual(written(records, stepKt));
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+});
+
 describe('readReport', () => {
   const good = 'METAR ZPAV 241420Z 26011G17KT 230V290 9999 FEW030 18/07 Q1016 NOSIG';
   it('reads wind, range, temperature and QNH', () => {

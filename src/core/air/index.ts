@@ -2,6 +2,7 @@
  * Atmosphere and the airspeed dial. Feet, hPa, degrees Celsius, knots.
  * Method: ICAO standard atmosphere, ideal gas; humidity by virtual temperature.
  */
+import { needNumbers, needPositive } from '../guard';
 import { G_MS2, M_PER_FT } from '../constants';
 
 const ISA = {
@@ -19,6 +20,7 @@ const ISA = {
  * @returns feet in the standard atmosphere
  */
 export function pressureAltitude(elevFt: number, qnhHpa: number): number {
+  needNumbers('pressureAltitude', { elevFt, qnhHpa });
   return elevFt + 145366.45 * (1 - (qnhHpa / ISA.pressureHpa) ** 0.190284);
 }
 
@@ -36,6 +38,7 @@ export interface AirDensity {
  * @param dewPointC dew point, °C, or null for dry air
  */
 export function density(pressureAltFt: number, oatC: number, dewPointC: number | null): AirDensity {
+  needNumbers('density', { pressureAltFt, oatC, dewPointC });
   const heightM = pressureAltFt * M_PER_FT;
   const exponent = G_MS2 / (ISA.gasConstant * ISA.lapseKPerM);
   const pressureHpa = ISA.pressureHpa * (1 - (ISA.lapseKPerM * heightM) / ISA.temperatureK) ** exponent;
@@ -53,6 +56,7 @@ export function density(pressureAltFt: number, oatC: number, dewPointC: number |
 
 /** Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0). */
 export function densityAltitude(sigma: number): number {
+  needNumbers('densityAltitude', { sigma });
   return 145442.16 * (1 - sigma ** 0.234969);
 }
 
@@ -61,6 +65,8 @@ export function densityAltitude(sigma: number): number {
  * @returns `outsideRange` true beyond those (the value is still given)
  */
 export function tas(casKt: number, sigma: number, pressureAltFt: number): { tasKt: number; outsideRange: boolean } {
+  needNumbers('tas', { casKt, sigma, pressureAltFt });
+  needPositive('tas', { sigma });
   return { tasKt: casKt / Math.sqrt(sigma), outsideRange: casKt > 200 || pressureAltFt > 12000 };
 }
 
@@ -82,6 +88,7 @@ export interface Calibrated {
  * @param table rows in any order; none: correction 0, `outsideTable` true
  */
 export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
+  needNumbers('iasToCas', { ias, table });
   const rows = [...table].sort((a, b) => a.ias - b.ias);
   const first = rows[0];
   const last = rows[rows.length - 1];
@@ -104,6 +111,7 @@ export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
  * Holds for tables whose CAS grows with IAS (the sheet validator asks for that).
  */
 export function casToIas(cas: number, table: readonly DialRow[]): number {
+  needNumbers('casToIas', { cas, table });
   let low = cas - 60;
   let high = cas + 60;
   for (let i = 0; i < 60; i++) {

@@ -1,3 +1,4 @@
+import { needNumbers } from '../guard';
 import type { BriefChoices } from '@/domain/brief';
 import type { House } from '@/domain/programme';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
@@ -99,6 +100,7 @@ export function runwayToday(
     speedShare: number;
   },
 ): RunwayToday {
+  needNumbers('runwayToday', { sheet, house, at });
   const { runway, air } = at;
   const rows = sheet.distances?.[kind] ?? [];
   const where = { massKg: at.massKg, pressureAltFt: air.pressureAltFt, oatC: at.oatC };

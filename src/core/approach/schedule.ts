@@ -1,3 +1,4 @@
+import { needNumbers, needPositive } from '../guard';
 import { G_MS2, MS_PER_KT, M_PER_FT, SLACK, cosDeg, median } from '../constants';
 import { type Flown, type Polar, dragAt } from '../energy';
 
@@ -47,6 +48,8 @@ const MARGIN = 1.2;
  * Distance is flown at the mean ground speed. All null when the wind stops it over the ground.
  */
 export function deceleration(input: DecelerationInput): Deceleration {
+  needNumbers('deceleration', input);
+  needPositive('deceleration', { distanceM: input.distanceM });
   const meanMs = ((input.v1Kt + input.v2Kt) / 2) * MS_PER_KT;
   const groundMs = meanMs - input.headwindKt * MS_PER_KT;
   if (groundMs <= 1e-6) return NO_WAY;
@@ -129,6 +132,8 @@ export interface ScheduleFinding {
  * before; the first gate's settings count as held.
  */
 export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
+  needNumbers('scheduleFindings', input);
+  for (const g of input.gates) if (g.vsCasKt !== null) needPositive('scheduleFindings', { vsCasKt: g.vsCasKt });
   const rows = [...input.vfe].sort((a, b) => a.flapDeg - b.flapDeg);
   const flapLimit = (flapDeg: number): number | null | 'beyond' =>
     flapDeg <= 0 ? null : (rows.find((r) => r.flapDeg >= flapDeg - SLACK)?.vfeKt ?? 'beyond');
@@ -192,6 +197,7 @@ const GAP_S = 3;
  * @returns *not-seen* without air data, slower than 2 Hz, or with no unbroken 8 s
  */
 export function speedPlateaus(input: PlateauInput): PlateauResult {
+  needNumbers('speedPlateaus', input);
   const { samples } = input;
   const thresholdKtS = input.scheduledRateKtS / 3 - (0.5 * input.resolutionKt + 0.25 * input.gustSpreadKt) / WINDOW_S;
   const unseen: PlateauResult = { status: 'not-seen', plateaus: [], worstRateKtS: null, thresholdKtS };
@@ -261,6 +267,7 @@ export function slopeLights(input: {
   fastTolKt: number;
   slowTolKt: number;
 }): SlopeLights {
+  needNumbers('slopeLights', input);
   const angleDeg = deg(Math.atan((input.heightFt * M_PER_FT) / input.distanceM));
   const whites = [-0.5, -1 / 6, 1 / 6, 0.5].filter((off) => angleDeg > input.nominalDeg + off).length;
   const slope = whites >= 3 ? 'high' : whites === 2 ? 'on' : 'low';

@@ -13,6 +13,7 @@ import type {
 import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AirworkDetail } from '@/domain/capture';
 import { SLACK, norm180 } from '../constants';
+import { isNumber, needNumbers } from '../guard';
 
 export type AirworkVerdict = Exclude<CriterionVerdict, 'not-seen'>;
 export interface QuantityJudged {
@@ -32,8 +33,9 @@ export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict =
  * @param seen deviation in the limit's unit, *inside* when nothing left the tolerance, null when nobody looked
  */
 export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edgeShare: number): CriterionVerdict {
-  if (seen === null) return 'not-seen';
+  needNumbers('judgeQuantity', { low: limit.low, high: limit.high, edgeShare });
   if (seen === 'inside') return 'within';
+  if (!isNumber(seen)) return 'not-seen';
   if (seen < limit.low - SLACK || seen > limit.high + SLACK) return 'outside';
   const inner = 1 - edgeShare;
   return seen >= limit.low * inner - SLACK && seen <= limit.high * inner + SLACK ? 'within' : 'edge';
@@ -103,6 +105,7 @@ export interface OrderKept {
  * @param ticks step numbers from 0, as they came
  */
 export function orderKept(count: number, ticks: readonly number[]): OrderKept {
+  needNumbers('orderKept', { count, ticks });
   const first = ticks.filter((t, i) => t >= 0 && t < count && ticks.indexOf(t) === i);
   const repeated = [...new Set(ticks.filter((t, i) => ticks.indexOf(t) !== i))];
   const length: number[] = [];
@@ -145,6 +148,7 @@ export function energyExit(
   exit: EnergyBox,
   reciprocal: boolean,
 ): Record<'height' | 'speed' | 'heading', number | null> {
+  needNumbers('energyExit', { entry, exit });
   const less = (a: number | null, b: number | null) => (a === null || b === null ? null : a - b);
   return {
     height: less(exit.heightFt, entry.heightFt),

@@ -2,6 +2,7 @@
  * Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz),
  * quantiles by bisection.
  */
+import { needNumbers } from '../guard';
 const LANCZOS = [
   76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2,
   -0.5395239384953e-5,
@@ -16,6 +17,7 @@ function logGamma(x: number): number {
 
 /** Regularised incomplete beta I_x(a, b); a, b > 0, x in 0..1. Good to about 1e-9. */
 export function incompleteBeta(a: number, b: number, x: number): number {
+  needNumbers('incompleteBeta', { a, b, x });
   if (x <= 0) return 0;
   if (x >= 1) return 1;
   const front = Math.exp(logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log(1 - x));
@@ -44,6 +46,7 @@ function betaFraction(a: number, b: number, x: number): number {
 
 /** Student's t, P(T <= t) with `df` > 0 degrees of freedom. */
 export function tCdf(t: number, df: number): number {
+  needNumbers('tCdf', { t });
   const tail = incompleteBeta(df / 2, 0.5, df / (df + t * t)) / 2;
   return t > 0 ? 1 - tail : tail;
 }
@@ -53,6 +56,7 @@ const found = new Map<string, number>();
 
 /** Quantile of Student's t; `p` in (0, 1). */
 export function tQuantile(p: number, df: number): number {
+  needNumbers('tQuantile', { p });
   if (p < 0.5) return -tQuantile(1 - p, df);
   const key = `${p} ${df}`;
   const known = found.get(key) ?? bisected(p, df);
@@ -81,6 +85,7 @@ export const normalQuantile = (p: number): number => tQuantile(p, NORMAL_DF);
  * Two-sided sign test: the chance of a split at least this uneven when both sides are as likely. 1 for nothing counted.
  */
 export function signTest(left: number, right: number): number {
+  needNumbers('signTest', { left, right });
   const n = left + right;
   if (n === 0) return 1;
   const most = Math.max(left, right);

@@ -1,4 +1,5 @@
 import { SLACK } from '../constants';
+import { isNumber, needNumbers } from '../guard';
 import type {
   BounceEye,
   CriterionForm,
@@ -36,10 +37,12 @@ export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
 /**
  * One criterion of a landing. A measured value beats the eye, the eye beats an assertion, and what nobody saw stays
  * *not seen*. A push in a bounce is outside whatever was measured. Limits are inclusive; the last `edgeShare` of each
- * side is edge.
+ * side is edge. A measure that is no number is one nobody made.
+ * @throws BadNumber when a limit of the standard is no number
  */
 export function assessCriterion(input: CriterionInput): CriterionResult {
   const { standardRow: row, measured, eye } = input;
+  needNumbers('assessCriterion', { measured: row.measured, eye: row.eye, edgeShare: input.edgeShare });
   const result = (verdict: CriterionVerdict, form: CriterionForm | null): CriterionResult => ({
     verdict,
     form,
@@ -47,7 +50,7 @@ export function assessCriterion(input: CriterionInput): CriterionResult {
   });
   if (row.eye?.kind === 'bounce' && isBounce(eye) && eye.handling === 'pushed' && eye.count > 0)
     return result('outside', 'eye');
-  if (measured !== null && row.measured)
+  if (isNumber(measured) && row.measured)
     return result(judgeMeasured(measured, row.measured, input.edgeShare), 'measured');
   if (eye !== null && row.eye) {
     const verdict = judgeEye(eye, row.eye, input.intended);
@@ -70,7 +73,7 @@ const isBounce = (eye: EyeValue | null): eye is BounceEye => typeof eye === 'obj
 
 function judgeEye(eye: EyeValue, form: NonNullable<StandardRow['eye']>, intended: string | null): CriterionVerdict {
   if (form.kind === 'bounce') {
-    if (!isBounce(eye)) return 'not-seen';
+    if (!isBounce(eye) || !isNumber(eye.count)) return 'not-seen';
     return eye.count <= form.withinCount ? 'within' : eye.count <= form.edgeCount ? 'edge' : 'outside';
   }
   if (isBounce(eye)) return 'not-seen';
@@ -153,7 +156,7 @@ export function classOf(
   if (l.demonstration) return 'demonstration';
   if (l.controlOutside.length > 0 || l.triggerContinued) return 'outside';
   if ((l.intervention ?? 0) >= 2 || l.instructorCorrection) return 'assisted';
-  if (l.intervention === null || l.missingRequired.length > 0) return 'not-judged';
+  if (!isNumber(l.intervention) || l.missingRequired.length > 0) return 'not-judged';
   if (l.intervention === 1) return 'prompted';
   return l.precisionOutside.length > 0 ? 'own-off-target' : 'own';
 }
@@ -188,6 +191,7 @@ const AT_TRIGGER_S = 2;
 
 /** A go-around: decision and execution apart. Neither ever breaks a run of own landings. */
 export function assessGoAround(input: GoAroundInput): GoAroundResult {
+  needNumbers('assessGoAround', { trigger: input.triggerS, goAround: input.goAroundS });
   const word = input.word ?? wordFromTimes(input.triggerS, input.goAroundS);
   const decision: GoAroundDecision = input.demonstration
     ? 'demonstration'
@@ -221,6 +225,6 @@ function judgeExecution({ execution, intervention }: GoAroundInput): GoAroundExe
   const seen = GO_AROUND_CHECKS.map((id) => execution[id] ?? 'not-seen');
   if (seen.includes('outside')) return 'outside';
   if ((intervention ?? 0) >= 2) return 'assisted';
-  if (intervention === null || seen.includes('not-seen')) return 'not-judged';
+  if (!isNumber(intervention) || seen.includes('not-seen')) return 'not-judged';
   return intervention === 1 ? 'prompted' : 'good';
 }

@@ -2,6 +2,8 @@
  * Where landings lie and where they are going: bias, spread, trend, control limits, whose they were. Metres, degrees,
  * knots as given.
  */
+import { slopesOf } from './slopes';
+import { needNumbers } from '../guard';
 import { SLACK, median } from '../constants';
 import { normalQuantile, tQuantile } from './distributions';
 
@@ -27,6 +29,7 @@ export interface Bias {
  * @returns no interval with fewer than two values
  */
 export function bias(values: readonly Seen[], practicalSize: number, confidence = 0.95): Bias {
+  needNumbers('bias', { values, practicalSize, confidence });
   const xs = known(values);
   const n = xs.length;
   if (n === 0) return { n, mean: null, sd: null, lower: null, upper: null, flag: false };
@@ -61,6 +64,7 @@ export interface TouchdownSpread {
  * @param lateralM right of the line positive; @param alongM beyond the aim positive; a pair with a null is skipped
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
+  needNumbers('touchdownSpread', { lateralM, alongM });
   const pairs = lateralM.flatMap((x, i): [number, number][] => {
     const y = alongM[i];
     return typeof x === 'number' && typeof y === 'number' ? [[x, y]] : [];
@@ -100,6 +104,7 @@ export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen
  * ellipse.
  */
 export function ellipsePoints(s: TouchdownSpread, sigma: number, steps = 60): [number, number][] {
+  needNumbers('ellipsePoints', { s, sigma, steps });
   const { majorSd, minorSd, meanLateralM, meanAlongM } = s;
   if (majorSd === null || minorSd === null || meanLateralM === null || meanAlongM === null) return [];
   const a = ((s.majorAngleDeg ?? 0) * Math.PI) / 180;
@@ -122,20 +127,19 @@ export interface Trend {
  * @returns all null when no two points have different x
  */
 export function theilSen(x: readonly number[], y: readonly Seen[], confidence = 0.95): Trend {
+  needNumbers('theilSen', { x, y, confidence });
   const points = x.flatMap((a, i): [number, number][] => {
     const b = y[i];
     return typeof b === 'number' ? [[a, b]] : [];
   });
   const n = points.length;
-  const slopes: number[] = [];
-  for (let i = 0; i < n; i++)
-    for (let j = i + 1; j < n; j++) {
-      const [p, q] = [points[i], points[j]];
-      if (p && q && p[0] !== q[0]) slopes.push((q[1] - p[1]) / (q[0] - p[0]));
-    }
-  if (slopes.length === 0) return { slope: null, intercept: null, lower: null, upper: null };
-  slopes.sort((a, b) => a - b);
-  const slope = median(slopes);
+  const slopes = slopesOf(
+    points.map((p) => p[0]),
+    points.map((p) => p[1]),
+  );
+  const { count } = slopes;
+  if (count === 0) return { slope: null, intercept: null, lower: null, upper: null };
+  const slope = (slopes.at(Math.floor((count - 1) / 2)) + slopes.at(Math.ceil((count - 1) / 2))) / 2;
   const tied = (of: number[]) => {
     const c = new Map<number, number>();
     for (const v of of) c.set(v, (c.get(v) ?? 0) + 1);
@@ -144,12 +148,11 @@ export function theilSen(x: readonly number[], y: readonly Seen[], confidence = 
   const variance = (n * (n - 1) * (2 * n + 5) - tied(points.map((p) => p[0])) - tied(points.map((p) => p[1]))) / 18;
   const c = normalQuantile((1 + confidence) / 2) * Math.sqrt(Math.max(0, variance));
   const round = (v: number) => Math.floor(v + 0.5);
-  const count = slopes.length;
   return {
     slope,
     intercept: median(points.map((p) => p[1])) - slope * median(points.map((p) => p[0])),
-    lower: slopes[Math.max(0, round((count - c) / 2) - 1)] ?? null,
-    upper: slopes[Math.min(count - 1, round((count + c) / 2))] ?? null,
+    lower: slopes.at(Math.max(0, round((count - c) / 2) - 1)),
+    upper: slopes.at(Math.min(count - 1, round((count + c) / 2))),
   };
 }
 
@@ -170,6 +173,7 @@ export function ewma(
   lam = 0.3,
   limitL = 3,
 ): { points: EwmaPoint[]; firstSignal: number | null } {
+  needNumbers('ewma', { values, centre, sigma, lam, limitL });
   let z = centre;
   let i = 0;
   const points = values.map((x): EwmaPoint => {
@@ -191,6 +195,7 @@ export function authorship(
   levels: readonly (number | null)[],
   weights: readonly number[] | Readonly<Record<string, number>> = PILOTS_PART,
 ): { counted: number; sum: number; share: number | null } {
+  needNumbers('authorship', { levels, weights });
   const at = weights as Readonly<Record<string, number>>;
   const parts = levels.flatMap((l) => (l === null ? [] : [at[String(l)] ?? 0]));
   const sum = parts.reduce((a, b) => a + b, 0);

@@ -1,3 +1,4 @@
+import { needNumbers } from '../guard';
 import { SLACK } from '../constants';
 
 export interface Share {
@@ -17,6 +18,7 @@ const Z90_ONE_SIDED = 1.2815515655446004;
  * @param trials whole number; 0 gives null for share and bound
  */
 export function share(successes: number, trials: number): Share {
+  needNumbers('share', { successes, trials });
   const quantile = (p: number) => betaQuantile(p, successes, trials);
   const posterior = {
     posteriorMean: (successes + 1) / (trials + 2),
@@ -95,6 +97,8 @@ const HARMLESS: readonly string[] = ['own', 'own-off-target', 'not-judged'];
  * @returns `counted` holds the indexes (into `landings`) of the landings of the run, oldest first
  */
 export function runRule(input: RunRuleInput): RunResult {
+  const { needed, minSorties, minDays } = input;
+  needNumbers('runRule', { needed, windKt: input.windKt, minSorties, minDays });
   const run: number[] = [];
   let notJudged = 0;
   for (let i = input.landings.length - 1; i >= 0; i--) {

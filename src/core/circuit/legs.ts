@@ -2,6 +2,7 @@
  * The circuit to scale: wind triangle on each leg, times, spacing of two aeroplanes, seconds between tasks. Knots,
  * metres, seconds, degrees.
  */
+import { needNumbers, needPositive } from '../guard';
 import { G_MS2, MS_PER_KT, SLACK, cosDeg, norm360, sinDeg, tanDeg } from '../constants';
 
 export interface WindTriangle {
@@ -22,6 +23,7 @@ export function windTriangle(input: {
   windFromDeg: number;
   windKt: number;
 }): WindTriangle {
+  needNumbers('windTriangle', input);
   const none: WindTriangle = { feasible: false, headingDeg: null, crabDeg: null, driftDeg: null, groundSpeedKt: null };
   const angle = input.windFromDeg - input.trackDeg;
   const across = input.windKt * sinDeg(angle);
@@ -64,6 +66,8 @@ export interface CircuitInput {
  * legs.
  */
 export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTimeS: number | null } {
+  needNumbers('circuitLegs', input);
+  needPositive('circuitLegs', { bankDeg: input.bankDeg, ...input.tasKt });
   const turn = input.side === 'left' ? -90 : 90;
   const finalM = input.spacingM * tanDeg(input.baseAngleDeg);
   const track: Record<CircuitLegName, number> = { upwind: 0, crosswind: turn, downwind: 180, base: -turn, final: 0 };
@@ -103,6 +107,7 @@ export function breakSpacing(input: {
   headwindKt: number;
   formation: 'trail' | 'echelon';
 }): number {
+  needNumbers('breakSpacing', input);
   const kt = input.formation === 'trail' ? input.tasKt + input.headwindKt : 2 * input.tasKt;
   return kt * MS_PER_KT * input.intervalS;
 }
@@ -114,6 +119,7 @@ export interface TaskGaps {
 
 /** Seconds between consecutive pilot tasks; those nearer than `minGapS` are named, in time order. */
 export function taskGaps(tasks: readonly { name: string; tS: number }[], minGapS: number): TaskGaps {
+  needNumbers('taskGaps', { tasks, minGapS });
   const sorted = tasks.map((t, i) => ({ ...t, i })).sort((a, b) => a.tS - b.tS || a.i - b.i);
   const gaps = sorted
     .slice(1)

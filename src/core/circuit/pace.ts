@@ -3,6 +3,7 @@
  * sharp: turn radii are given beside the legs. Method: legs by wind triangle; climb by power less drag from the sheet's
  * polar; the descent down the sheet's gates.
  */
+import { needNumbers } from '../guard';
 import type { Gate, TypeSheet } from '@/domain/sheet';
 import { M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
 import { powered } from '../energy';
@@ -107,6 +108,7 @@ export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =
 
 /** One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null. */
 export function circuitPace(sheet: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
+  needNumbers('circuitPace', { sheet, runway, choices });
   const { downwind, base, final } = approachLegs(sheet.approach);
   // The sheet's own downwind height, where it is lower, is the height flown.
   const c = {

@@ -2,6 +2,7 @@
  * Reach without the engine from every part of a circuit: one verdict for each sample along it. A model for talking,
  * never a permission.
  */
+import { needNumbers } from '../guard';
 import { MS_PER_KT, cosDeg, norm360, sinDeg } from '../constants';
 import { type GlideBody, type ReachVerdict, type RunwayEndReach, bestGlide, reachEnds, straightGlide } from '../reach';
 import { configurationDrag, sheetPolar, stallCas } from '../sheet';
@@ -85,6 +86,7 @@ export function reachFrom(
   ends: readonly ReachEnd[],
   c: ReachChoices,
 ): Omit<ReachSample, 'tS' | 'x' | 'y' | 'heightFt' | 'leg'> {
+  needNumbers('reachFrom', { sheet, at, runway, ends, c });
   const { glideTasKt, stallTasKt, ...body } = glideBody(sheet, c.sigma);
   const here = toNorth(at, runway.trueBearingDeg);
   const found = reachEnds(
@@ -127,6 +129,7 @@ export function reachAlong(
   c: ReachChoices,
   samples = 72,
 ): ReachSample[] {
+  needNumbers('reachAlong', { sheet, points, runway, ends, c, samples });
   const total = points[points.length - 1]?.tS ?? 0;
   return Array.from({ length: samples }, (_, i) => (total * (i + 0.5)) / samples).flatMap((tS) => {
     const at = placeAt(points, tS);

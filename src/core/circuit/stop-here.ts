@@ -2,6 +2,7 @@
  * "If it stops now, where?": the answer of the reach model for a place named by its leg and height, as it is asked in
  * the aeroplane.
  */
+import { needNumbers } from '../guard';
 import { convertReference } from '../wind/components';
 import { circuitPace, placeAt, type PacePoint, type PaceSheet } from './pace';
 import { endPlaces, reachFrom, type ReachSample } from './reach-along';
@@ -61,6 +62,7 @@ export function heightOn(
   wind: { fromMagneticDeg: number; kt: number },
   leg: PacePoint['leg'],
 ): number | null {
+  needNumbers('heightOn', { field, runwayEnd, wind, leg });
   const points = circuitOf(field, runwayEnd, wind)?.points ?? [];
   const total = points[points.length - 1]?.tS ?? 0;
   const on = Array.from({ length: SAMPLES }, (_, i) => placeAt(points, (total * (i + 0.5)) / SAMPLES)).filter(
@@ -101,6 +103,7 @@ export function stopHere(
   leg: PacePoint['leg'],
   heightFt: number,
 ): StopHere | null {
+  needNumbers('stopHere', { field, runwayEnd, wind, leg, heightFt });
   const circuit = circuitOf(field, runwayEnd, wind);
   const at = circuit && placeOn(circuit.points, leg, heightFt);
   if (!circuit || !at) return null;

@@ -2,6 +2,7 @@
  * What is lost when, after the charging has failed. Amperes, ampere-hours, minutes; constant current, no Peukert
  * correction.
  */
+import { needNumbers } from '../guard';
 import { SLACK } from '../constants';
 
 export interface Consumer {
@@ -39,6 +40,7 @@ export function electricalTimeline(input: {
   usableShare: number | null;
   consumers: readonly Consumer[];
 }): ElectricalTimeline {
+  needNumbers('electricalTimeline', input);
   const { consumers } = input;
   const usableAh = input.batteryAh * (input.usableShare ?? DEFAULT_USABLE_SHARE);
   const total = consumers.reduce((a, c) => a + c.amps, 0);

@@ -1,3 +1,4 @@
+import { needNumbers, needPositive } from '../guard';
 import { FT_PER_MIN_PER_MS, G_MS2, MS_PER_KT, W_PER_HP, sinDeg } from '../constants';
 
 /** Parabolic drag polar CD = cd0 + k·CL². Dimensionless. */
@@ -19,6 +20,8 @@ export function polarFromGlide(input: {
   wingAreaM2: number;
   rhoKgM3: number;
 }): Polar & { clBestGlide: number } {
+  needNumbers('polarFromGlide', input);
+  needPositive('polarFromGlide', input);
   const v = input.bestGlideKt * MS_PER_KT;
   const clBestGlide = (2 * input.massKg * G_MS2) / (input.rhoKgM3 * input.wingAreaM2 * v ** 2);
   const cd0 = clBestGlide / (2 * input.ldMax);
@@ -47,6 +50,13 @@ export interface DragState {
  * @param slipCd drag coefficient added by sideslip
  */
 export function dragAt(flown: Flown, loadFactor = 1, slipCd = 0): DragState {
+  needNumbers('dragAt', { flown, loadFactor, slipCd });
+  needPositive('dragAt', {
+    massKg: flown.massKg,
+    wingAreaM2: flown.wingAreaM2,
+    rhoKgM3: flown.rhoKgM3,
+    tasKt: flown.tasKt,
+  });
   const v = flown.tasKt * MS_PER_KT;
   const weightN = flown.massKg * G_MS2;
   const qS = 0.5 * flown.rhoKgM3 * v ** 2 * flown.wingAreaM2;
@@ -72,6 +82,7 @@ export function glide(
   flown: Flown,
   turn: { loadFactor: number; kBeta: number; sideslipDeg: number } = { loadFactor: 1, kBeta: 0, sideslipDeg: 0 },
 ): Glide {
+  needNumbers('glide', { flown, turn });
   const { cl, cd, dragN, weightN } = dragAt(flown, turn.loadFactor, turn.kBeta * sinDeg(turn.sideslipDeg) ** 2);
   const steep = dragN / weightN;
   const steady = steep <= 1;
@@ -102,6 +113,7 @@ export function powered(
   flown: Flown,
   power: { powerHp: number; eta: number | null; staticThrustN: number | null },
 ): Powered {
+  needNumbers('powered', { flown, power });
   const v = flown.tasKt * MS_PER_KT;
   const { dragN, weightN } = dragAt(flown);
   const thrustN = Math.min(((power.eta ?? 0.75) * power.powerHp * W_PER_HP) / v, power.staticThrustN ?? Infinity);

@@ -6,23 +6,26 @@ const NBSP = '\u00a0';
 
 /** A rounded number with its unit, e.g. `62 mph`. `digits` decimals; null prints a dash. */
 export function withUnit(value: number | null, unit: string, digits = 0): string {
-  return value === null ? '\u2013' : `${fixed(value, digits)}${NBSP}${unit}`;
+  return value === null || !Number.isFinite(value) ? '\u2013' : `${fixed(value, digits)}${NBSP}${unit}`;
 }
 
 /** Rounded, never "-0". */
 export function fixed(value: number, digits = 0): string {
+  if (!Number.isFinite(value)) return '\u2013';
   const text = value.toFixed(digits);
   return Number(text) === 0 ? text.replace('-', '') : text;
 }
 
 /** Crosswind in words: `7 kt from the right`, `no crosswind`. */
 export function crosswindWords(kt: number): string {
+  if (!Number.isFinite(kt)) return 'crosswind not known';
   const rounded = Math.round(Math.abs(kt));
   return rounded === 0 ? 'no crosswind' : `${rounded}${NBSP}kt from the ${kt > 0 ? 'right' : 'left'}`;
 }
 
 /** Headwind in words, tailwind named as one. */
 export function headwindWords(kt: number): string {
+  if (!Number.isFinite(kt)) return 'headwind not known';
   const rounded = Math.round(Math.abs(kt));
   return rounded === 0 ? 'no headwind' : `${rounded}${NBSP}kt ${kt > 0 ? 'head' : 'tail'}`;
 }
@@ -32,11 +35,13 @@ export const metresUp = (m: number | null): string => withUnit(m === null ? null
 
 /** Time in hand, rounded down: `2 h 42`. */
 export const hoursText = (minutes: number): string =>
-  `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
+  !Number.isFinite(minutes)
+    ? '\u2013'
+    : `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
 
 /** Three-figure direction, `045`; north is 360. */
 export const direction = (deg: number): string =>
-  String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
+  !Number.isFinite(deg) ? '\u2013' : String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
 
 /** `260/11 G17`, `VRB/03`, `calm`. */
 export function windText(wind: {
@@ -45,9 +50,10 @@ export function windText(wind: {
   kt: number;
   gustKt: number | null;
 }): string {
+  if (!Number.isFinite(wind.kt)) return 'not known';
   if (wind.kt === 0 && wind.gustKt === null) return 'calm';
   const from = wind.variable || wind.fromDeg === null ? 'VRB' : direction(wind.fromDeg);
-  return `${from}/${String(Math.round(wind.kt)).padStart(2, '0')}${wind.gustKt === null ? '' : ` G${Math.round(wind.gustKt)}`}`;
+  return `${from}/${String(Math.round(wind.kt)).padStart(2, '0')}${wind.gustKt === null || !Number.isFinite(wind.gustKt) ? '' : ` G${Math.round(wind.gustKt)}`}`;
 }
 
 /** `14 Nov 2026`, from an ISO date or instant, in UTC. */
@@ -62,6 +68,7 @@ export const instantText = (iso: string): string => `${dateText(iso)} ${new Date
 
 /** `3 min`, `2 h 05`, `4 days`. */
 export function ageText(minutes: number): string {
+  if (!Number.isFinite(minutes)) return '\u2013';
   if (minutes < 60) return `${Math.max(0, Math.round(minutes))}${NBSP}min`;
   if (minutes < 48 * 60)
     return `${Math.floor(minutes / 60)}${NBSP}h${NBSP}${String(Math.round(minutes % 60)).padStart(2, '0')}`;

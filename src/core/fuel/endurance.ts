@@ -1,4 +1,5 @@
 /** Fuel flow, endurance and how many circuits fit. Litres, minutes. */
+import { needNumbers, needPositive } from '../guard';
 import { L_PER_US_GAL, SLACK, median } from '../constants';
 
 const DEFAULT_BSFC = { injected: 0.45, carburetted: 0.49 } as const;
@@ -13,6 +14,7 @@ export function bsfcFlow(input: {
   bsfcLbHpH: number | null;
   induction: 'injected' | 'carburetted';
 }): { flowGalH: number; flowLH: number } {
+  needNumbers('bsfcFlow', input);
   const flowGalH = (((input.ratedHp * input.powerPct) / 100) * (input.bsfcLbHpH ?? DEFAULT_BSFC[input.induction])) / 6;
   return { flowGalH, flowLH: flowGalH * L_PER_US_GAL };
 }
@@ -30,6 +32,8 @@ export function endurance(input: {
   night: boolean;
   reserveMin: number | null;
 }): Endurance {
+  needNumbers('endurance', input);
+  needPositive('endurance', { flowLH: input.flowLH });
   const totalMin = (input.usableL / input.flowLH) * 60;
   const reserveMin = input.reserveMin ?? (input.night ? 45 : 30);
   return { totalMin, reserveMin, usableMin: Math.max(0, totalMin - reserveMin) };
@@ -54,6 +58,8 @@ export function circuitsThatFit(input: {
   groundDefaultMin: number;
   circuitMin: number;
 }): CircuitsFit {
+  needNumbers('circuitsThatFit', input);
+  needPositive('circuitsThatFit', { circuitMin: input.circuitMin });
   const groundMin = input.groundSamplesMin.length === 0 ? input.groundDefaultMin : median(input.groundSamplesMin);
   const availableMin = Math.max(0, Math.min(input.bookingLeftMin, input.fuelTimeMin) - groundMin);
   return {

@@ -3,6 +3,7 @@
  * still fit. Minutes, litres.
  */
 import { median } from '../constants';
+import { needNumbers } from '../guard';
 import { circuitsThatFit, endurance } from './endurance';
 
 export type ClockMark = 'off-block' | 'take-off' | 'landed' | 'on-block' | 'booking-ends';
@@ -80,17 +81,17 @@ function runs(marks: FlightClockInput['marks'], nowMs: number): { spans: Span[];
  * @param c minutes, litres, ms of one clock; marks whose time is no number are left out
  * @returns minutes and litres; `fuelLeftL` and `fuelTimeMin` null when fuel is unknown, and then `circuits` is 0 with
  * `limitedBy` *fuel*
- * @throws RangeError when `nowMs` is no number
+ * @throws RangeError when `nowMs`, the booking, ground or circuit time is no number
  * @example flightClock({ ...flight, marks: [{ mark: 'off-block', atMs: 0 }], nowMs: 3_600_000 }).blockMin // 60
  */
 export function flightClock(c: FlightClockInput): FlightClock {
   if (!Number.isFinite(c.nowMs)) throw new RangeError('the flight clock needs the time of now');
+  needNumbers('flightClock', { bookingMin: c.bookingMin, groundMin: c.groundMin, circuitMin: c.circuitMin });
   const marks = c.marks.filter((m) => Number.isFinite(m.atMs)).sort((a, b) => a.atMs - b.atMs);
   const { spans, open } = runs(marks, c.nowMs);
   const ranMs = spans.reduce((a, s) => a + Math.max(0, s.toMs - s.fromMs), 0);
   const blocks = spans.filter((s) => s.by === 'off-block');
-  const blockMin =
-    blocks.length === 0 ? null : blocks.reduce((a, s) => a + Math.max(0, s.toMs - s.fromMs), 0) / MIN_MS;
+  const blockMin = blocks.length === 0 ? null : blocks.reduce((a, s) => a + Math.max(0, s.toMs - s.fromMs), 0) / MIN_MS;
   const ended = open ? c.nowMs : (spans[spans.length - 1]?.toMs ?? c.nowMs);
   let up: number | null = null;
   let airborneMs = 0;

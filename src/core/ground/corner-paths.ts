@@ -3,6 +3,7 @@
  * +y, the second's is y = 0 towards +x; metres. No side slip of the mains: the fuselage lies along the axle's path, so
  * third wheel and tips follow exactly.
  */
+import { needNumbers } from '../guard';
 import { cosDeg, sinDeg } from '../constants';
 import { type Corner, taxiCorner } from './turning';
 
@@ -32,6 +33,7 @@ export interface CornerFrame {
 
 /** Frames in order of taxiing, `steps` of them. */
 export function cornerPaths(c: CornerInput, steps = 120): CornerFrame[] {
+  needNumbers('cornerPaths', { c, steps });
   const r = c.turnRadiusM;
   const half = c.taxiwayWidthM / 2;
   const inner = r - c.trackM / 2;
@@ -84,6 +86,7 @@ const EDGE_M = 0.5;
  * @param lightsM how far beyond the edge the lights stand; `lipCm` step down from the edge; null = none
  */
 export function cornerVerdict(c: CornerInput, edge: { lightsM: number | null; lipCm: number }): CornerVerdict {
+  needNumbers('cornerVerdict', { c, edge });
   const corner = taxiCorner(c);
   const name = c.layout === 'tailwheel' ? 'tailwheel' : 'nosewheel';
   const out = corner.tailBeyondEdgeM;

@@ -2,6 +2,7 @@
  * Turning on the ground: what the third wheel and the tail do behind (or ahead of) the main axle. Metres, degrees; no
  * side slip of the mains.
  */
+import { needNumbers, needPositive } from '../guard';
 import { SLACK, tanDeg } from '../constants';
 
 const atanDeg = (x: number): number => (Math.atan(x) * 180) / Math.PI;
@@ -27,6 +28,8 @@ export function groundTurn(input: {
   steerLimitDeg: number;
   method: 'steer' | 'pivot';
 }): GroundTurn {
+  needNumbers('groundTurn', input);
+  needPositive('groundTurn', { steerLimitDeg: input.steerLimitDeg });
   const half = input.trackM / 2;
   const axleRadiusM =
     input.method === 'pivot'
@@ -65,6 +68,7 @@ export function taxiCorner(input: {
   taxiwayWidthM: number;
   technique: 'centreline' | 'hugInside';
 }): Corner {
+  needNumbers('taxiCorner', input);
   const { turnRadiusM: r, taxiwayWidthM: width } = input;
   const tailRadius = Math.hypot(r, input.wheelbaseM);
   const inner = r - input.trackM / 2;
@@ -86,6 +90,7 @@ export function casterState(input: {
   steerLimitDeg: number;
   warnBeforeDeg: number;
 }): { neededDeg: number; state: 'steers' | 'warn' | 'casters' } {
+  needNumbers('casterState', input);
   const neededDeg = atanDeg(input.wheelbaseM / input.turnRadiusM);
   return {
     neededDeg,

@@ -1,4 +1,5 @@
 /** Mass and balance: kilograms, metres aft of the datum. The envelope is a polygon; its edges count as inside. */
+import { needNumbers } from '../guard';
 import { AVGAS_KG_PER_L, SLACK } from '../constants';
 
 export interface EnvelopePoint {
@@ -20,6 +21,7 @@ export interface EnvelopeResult {
  * @param envelope corners in order, either sense, not closed; need not be convex; at least three
  */
 export function insideEnvelope(massKg: number, armM: number, envelope: readonly EnvelopePoint[]): EnvelopeResult {
+  needNumbers('insideEnvelope', { massKg, armM, envelope });
   const arms = envelope.map((p) => p.armM);
   const masses = envelope.map((p) => p.massKg);
   const armSpan = Math.max(...arms) - Math.min(...arms);
@@ -122,6 +124,7 @@ export function massBalance(input: {
   densityKgL: number | null;
   envelope: readonly EnvelopePoint[];
 }): MassBalance {
+  needNumbers('massBalance', input);
   const density = input.densityKgL ?? AVGAS_KG_PER_L;
   const dry = input.stations.reduce(
     (s, x) => ({ massKg: s.massKg + x.massKg, momentKgM: s.momentKgM + x.massKg * x.armM }),
@@ -151,6 +154,7 @@ export function trimFor(
   armM: number,
   table: readonly { armM: number; trim: number }[],
 ): { trim: number; outsideTable: boolean } {
+  needNumbers('trimFor', { armM, table });
   const rows = [...table].sort((a, b) => a.armM - b.armM);
   const first = rows[0];
   const last = rows[rows.length - 1];

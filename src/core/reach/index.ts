@@ -3,6 +3,7 @@
  * talking, never a permission. Knots, feet, metres, degrees; directions in one reference. Method: steady glide from the
  * polar at the load factor of the turn.
  */
+import { needNumbers, needPositive } from '../guard';
 import {
   FT_PER_MIN_PER_MS,
   G_MS2,
@@ -50,6 +51,7 @@ export interface GlidingTurn {
 
 /** Height lost in a gliding turn. Null outside 0 < bank < 90 or at no speed. */
 export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDeg: number): GlidingTurn | null {
+  needNumbers('glidingTurn', { b, tasKt, bankDeg, turnDeg });
   if (!(bankDeg > 0 && bankDeg < 90) || !(tasKt > 0)) return null;
   const vMs = tasKt * MS_PER_KT;
   const loadFactor = 1 / cosDeg(bankDeg);
@@ -66,6 +68,8 @@ export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDe
 
 /** Best glide from the polar: CL = √(cd0/k). True airspeed. */
 export function bestGlide(b: GlideBody): { tasKt: number; glideRatio: number; sinkFpm: number } {
+  needNumbers('bestGlide', b);
+  needPositive('bestGlide', { ...b });
   const cl = Math.sqrt(b.cd0 / b.inducedK);
   const vMs = Math.sqrt((2 * b.massKg * G_MS2) / (b.airDensityKgM3 * b.wingAreaM2 * cl));
   const glideRatio = 1 / (2 * Math.sqrt(b.cd0 * b.inducedK));
@@ -89,6 +93,7 @@ export function straightGlide(
   b: GlideBody,
   input: { heightFt: number; tasKt: number; trackDeg: number; windFromDeg: number; windKt: number },
 ): StraightGlide {
+  needNumbers('straightGlide', { b, input });
   if (input.heightFt < 0 || input.tasKt <= 0)
     return {
       sinkFpm: null,
@@ -159,6 +164,7 @@ const TURN_SCAN_DEG = 0.25;
  * @returns numbers null where no path exists or the stall margin of 1.1 in the turn would be broken
  */
 export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
+  needNumbers('reachPoint', { from, to });
   const none: Reach = {
     verdict: 'no',
     reason: 'no-path',
@@ -329,6 +335,7 @@ export function reachEnds(
     neededHeightFt: number;
   }[],
 ): { ends: RunwayEndReach[]; bestId: string | null; nothingReached: boolean } {
+  needNumbers('reachEnds', { from, ends });
   const seen = ends.map((e): RunwayEndReach => {
     const { verdict, reason, marginFt } = reachPoint(from, {
       targetBearingDeg: norm360(e.bearingDeg),

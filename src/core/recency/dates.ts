@@ -2,6 +2,8 @@
  * Validity of something dated. Days are calendar days at the aerodrome, written ISO; a day named as the last is still
  * valid. Source of the method: 14 CFR 61.56 and 61.57, FCL.060 and FCL.740, as the packs cite them.
  */
+import { needNumbers } from '../guard';
+
 export interface Period {
   days: number | null;
   months: number | null;
@@ -53,6 +55,7 @@ export function validity(i: Period & { fromDate: string; onDate: string; warnDay
   daysLeft: number;
   status: RecencyStatus;
 } {
+  needNumbers('validity', { days: i.days, months: i.months, warnDays: i.warnDays });
   const through = validThrough(i.fromDate, i);
   const daysLeft = daysBetween(i.onDate, through);
   return {

@@ -1,4 +1,5 @@
 import type { CountRule, RecencyEvent } from '@/domain/recency';
+import { needNumbers } from '../guard';
 import { type RecencyStatus, WARN_DAYS, addDays, daysBetween } from './dates';
 
 export interface RuleResult {
@@ -114,6 +115,7 @@ export function evaluateOrdered<E extends RecencyEvent>(
   warnDays = WARN_DAYS,
   only: ((e: E) => boolean) | null = null,
 ): RecencyResult {
+  needNumbers('evaluateRecency', { counts: rules.map((r) => [r.count, r.windowDays]), warnDays });
   const results = rules.map((rule) => evaluateRule(rule, ordered, onDate, warnDays, only));
   return {
     rules: results,

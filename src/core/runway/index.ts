@@ -1,5 +1,6 @@
 /** Runway needed, from the handbook's own table. Metres. No table: no distance, never a guess. */
 import { SLACK } from '../constants';
+import { needNumbers } from '../guard';
 
 type Nested = number | null | readonly Nested[];
 export interface DistanceTable {
@@ -27,6 +28,7 @@ export function tableDistance(
   table: DistanceTable | null,
   at: { massKg: number | null; pressureAltFt: number | null; oatC: number | null },
 ): TableDistance {
+  needNumbers('tableDistance', { table, at });
   const refuse = (refused: Refusal): TableDistance => ({
     distanceM: null,
     refused,
@@ -106,6 +108,7 @@ export function runwayNeeded(input: {
   widthM: number | null;
   requiredWidthM: number | null;
 }): RunwayNeed {
+  needNumbers('runwayNeeded', input);
   const all = [
     ...input.factors,
     ...(input.safetyFactor === null ? [] : [{ name: 'safety', factor: input.safetyFactor }]),

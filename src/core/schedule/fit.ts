@@ -1,5 +1,6 @@
 import { fixed } from '../format';
 import { SLACK } from '../constants';
+import { isNumber, needNumbers } from '../guard';
 import type { Span } from './slots';
 
 /** What a lesson asks of the wind. Knots across, gusts counted. */
@@ -31,7 +32,8 @@ const UNKNOWN = 50;
  * than the limit is never good.
  */
 export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
-  if (wind === null || wind.sureness <= 0)
+  needNumbers('windFit', { wants: need.wantsKt, most: need.mostKt });
+  if (wind === null || !isNumber(wind.crosswindKt) || !(wind.sureness > 0) || !isNumber(wind.sureness))
     return { score: UNKNOWN, word: 'unknown', words: 'too far ahead for a forecast' };
   const x = wind.crosswindKt;
   const said = `${fixed(x)} kt across on ${wind.runwayEnd}`;

@@ -1,5 +1,6 @@
 import type { Limitations } from '@/domain/book';
 import { fixed } from '../format';
+import { needNumbers } from '../guard';
 
 /** What a flight is to be, as far as a limitation of a sign-off speaks of it. */
 export interface LimitedFlight {
@@ -18,6 +19,7 @@ export interface LimitedFlight {
  */
 export function limitationProblems(l: Limitations, flight: LimitedFlight): string[] {
   if (flight.dual || (l.untilHours !== null && flight.hoursSince >= l.untilHours)) return [];
+  needNumbers('limitationProblems', { crosswindKt: l.crosswindKt, flight });
   const until =
     l.untilHours === null ? '' : ` until ${fixed(l.untilHours)} h; ${fixed(flight.hoursSince, 1)} h are flown`;
   const problems: string[] = [];

@@ -1,3 +1,5 @@
+import { needNumbers } from '../guard';
+
 /** How a booking is spent: brief on the ground, preparing, flying, debrief. Minutes. */
 export interface Split {
   brief: number;
@@ -49,6 +51,7 @@ export const bookingMinutes = (s: Split): number => Math.ceil((s.brief + s.prepa
  * than `leastFlight`, every part shrinks alike. The parts sum to the whole.
  */
 export function splitBooking(minutes: number, s: Split, leastFlight = 25): Split {
+  needNumbers('splitBooking', { minutes, s, leastFlight });
   const ground = s.brief + s.prepare + s.debrief;
   if (minutes - ground >= leastFlight)
     return { brief: s.brief, prepare: s.prepare, flight: minutes - ground, debrief: s.debrief };

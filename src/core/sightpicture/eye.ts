@@ -2,6 +2,7 @@
  * The eye and the seat: a cowling profile for another eye height, from a tape on the hangar floor, and with a margin
  * kept. Degrees, metres.
  */
+import { needNumbers } from '../guard';
 import { tanDeg } from '../constants';
 import { type ProfilePoint, directionVisible } from './nose';
 
@@ -22,6 +23,7 @@ export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_M
  * @param raiseM metres; 0.05 m at 1.9 m is 1.5°
  */
 export function raiseEye(profile: readonly ProfilePoint[], noseToEyeM: number, raiseM: number): ProfilePoint[] {
+  needNumbers('raiseEye', { profile, noseToEyeM, raiseM });
   if (!(noseToEyeM > 0) || raiseM === 0) return [...profile];
   return profile.map((p) => ({ ...p, depressionDeg: atanDeg(tanDeg(p.depressionDeg) + raiseM / noseToEyeM) }));
 }
@@ -46,6 +48,7 @@ export function profileFromWalk(input: {
   groundPitchDeg: number;
   walks: readonly Walk[];
 }): ProfilePoint[] {
+  needNumbers('profileFromWalk', input);
   return input.walks
     .filter((w) => w.distanceM > 0)
     .map((w) => {

@@ -2,6 +2,7 @@
  * What the pilot sees over the nose. Degrees; azimuth positive right, depression positive below; full rotation, no
  * small-angle shortcut. A cowling profile gives, for each azimuth, how far below the longitudinal axis the nose ends.
  */
+import { needNumbers } from '../guard';
 import { M_PER_FT, SLACK, cosDeg, sinDeg, tanDeg } from '../constants';
 
 export interface ProfilePoint {
@@ -31,6 +32,7 @@ function mirrored(profile: readonly ProfilePoint[]): ProfilePoint[] {
 
 /** Depression at which the nose ends at a body azimuth: linear between points, held flat beyond its ends. */
 export function noseDepression(profile: readonly ProfilePoint[], bodyAzimuthDeg: number): number {
+  needNumbers('noseDepression', { profile, bodyAzimuthDeg });
   const rows = fullProfile(profile);
   const first = rows[0];
   const last = rows[rows.length - 1];
@@ -67,6 +69,7 @@ export function directionVisible(
   azimuthDeg: number,
   depressionDeg: number,
 ): PointSeen {
+  needNumbers('directionVisible', { profile, attitude, azimuthDeg, depressionDeg });
   const x = cosDeg(depressionDeg) * cosDeg(azimuthDeg);
   const y = cosDeg(depressionDeg) * sinDeg(azimuthDeg);
   const z = sinDeg(depressionDeg);
@@ -94,11 +97,13 @@ export function directionVisible(
 export function pointVisible(
   input: { profile: readonly ProfilePoint[]; eyeHeightM: number; distanceM: number; azimuthDeg: number } & Attitude,
 ): PointSeen {
+  needNumbers('pointVisible', input);
   return directionVisible(input.profile, input, input.azimuthDeg, deg(Math.atan2(input.eyeHeightM, input.distanceM)));
 }
 
 /** A direction fixed to the airframe, seen in the horizon frame; negative depression is above the horizon. */
 export function bodyToHorizon(point: ProfilePoint, attitude: Attitude): ProfilePoint {
+  needNumbers('bodyToHorizon', { point, attitude });
   const x = cosDeg(point.depressionDeg) * cosDeg(point.azimuthDeg);
   const y = cosDeg(point.depressionDeg) * sinDeg(point.azimuthDeg);
   const z = sinDeg(point.depressionDeg);
@@ -152,6 +157,7 @@ export function leastOffset(input: {
   downToFt: number;
   side: 'left' | 'right';
 }): { offsetDeg: number | null; governingGate: number | null } {
+  needNumbers('leastOffset', input);
   const sign = input.side === 'left' ? -1 : 1;
   let best = 0;
   let governingGate: number | null = null;
@@ -193,6 +199,7 @@ export function thresholdLost(input: {
   slopeDeg: number;
   aimPastThresholdM: number;
 }): ThresholdLost {
+  needNumbers('thresholdLost', input);
   const noseBelowHorizonDeg = noseDepression(input.profile, 0) - input.pitchDeg;
   if (noseBelowHorizonDeg <= input.slopeDeg + SLACK)
     return { noseBelowHorizonDeg, lostAtHeightFt: null, state: 'neverVisible' };
@@ -276,6 +283,9 @@ function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
  * wedges do not tell
  */
 export function runwayEdges(input: EdgesInput): RunwayEdges {
+  needNumbers('runwayEdges', input);
+  if (!(input.maxAzimuthDeg > 0) || input.maxAzimuthDeg > 180)
+    throw new RangeError('a look to the side is above 0° and at most 180°');
   const difference = (offsetM: number): number =>
     edgeSeen(input, 1, offsetM).wedgeDeg - edgeSeen(input, -1, offsetM).wedgeDeg;
   const reach = input.runwayWidthM / 2 - 0.5;

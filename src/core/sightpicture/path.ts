@@ -4,6 +4,7 @@
  * aim point is kept at one angle beside the nose: that path is a spiral, then one shallow alignment arc, then the
  * centreline. No wash, no ground effect, steady wind.
  */
+import { needNumbers } from '../guard';
 import { G_MS2, MS_PER_KT, M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
 import { type ProfilePoint, type SightGate, leastOffset, pointVisible, thresholdLost } from './nose';
 
@@ -54,6 +55,7 @@ const ALIGNED_AT = 0.25;
 
 /** Slope of the last straight part, degrees; from the first gate on final to the aim point. */
 export function pathSlope(gates: readonly PathGate[], aimPointM: number): number {
+  needNumbers('pathSlope', { gates, aimPointM });
   const first = firstFinal(gates);
   return first ? atan2Deg(first.heightFt * M_PER_FT, first.distanceM + aimPointM) : 3;
 }
@@ -115,6 +117,7 @@ function bearingAtAlignment(trackOffsetDeg: number): number {
  * @param toAimM metres, from the first gate down to 0
  */
 export function stationAt(input: PathInput, toAimM: number): Station {
+  needNumbers('stationAt', { input, toAimM });
   const { heightFt, pitchDeg, tasKt } = profileAt(input, toAimM);
   const v = tasKt * MS_PER_KT;
   const crabDeg = asinDeg(input.crosswindKt / tasKt);
@@ -210,6 +213,7 @@ export function sightAnswers(
   input: PathInput,
   attitude: { pitchDeg: number; bankDeg: number } | null,
 ): SightAnswers {
+  needNumbers('sightAnswers', { profile, keep, input, attitude });
   const slopeDeg = input.slopeDeg ?? pathSlope(input.gates, input.aimPointM);
   const finals = input.gates.filter((g) => g.finalGate);
   const span = offsetSpan(input);

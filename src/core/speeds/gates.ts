@@ -1,3 +1,4 @@
+import { needNumbers, needPositive } from '../guard';
 import { SLACK, cosDeg } from '../constants';
 
 /** Speeds that follow the stall and so the square root of mass. */
@@ -24,6 +25,8 @@ export type SpeedKind =
  * @param speedKt CAS at `refMassKg`
  */
 export function scaleForMass(kind: SpeedKind, speedKt: number, refMassKg: number, massKg: number): number {
+  needNumbers('scaleForMass', { kind, speedKt, refMassKg, massKg });
+  needPositive('scaleForMass', { refMassKg, massKg });
   return SCALES.has(kind) ? speedKt * Math.sqrt(massKg / refMassKg) : speedKt;
 }
 
@@ -62,6 +65,8 @@ export const LIMIT_BUFFER_KT = 3;
  * and last the cap 3 kt below the configuration's limit. The additive is not added on top of the floor.
  */
 export function gateTarget(input: GateInput): GateTarget {
+  needNumbers('gateTarget', input);
+  needPositive('gateTarget', { refMassKg: input.refMassKg, massKg: input.massKg });
   const scaledKt = scaleForMass('gate', input.speedKt, input.refMassKg, input.massKg);
   const spread = input.gustKt === null ? 0 : Math.max(0, input.gustKt - input.windKt);
   const share = !input.finalGate || input.school === 'none' ? 0 : input.school === 'half' ? 0.5 : 1;
@@ -109,6 +114,8 @@ export interface StallMargin {
  * Flags below 1.3 level (unless the handbook sanctions the ratio) and below 1.1 banked.
  */
 export function stallMargin(input: StallMarginInput): StallMargin {
+  needNumbers('stallMargin', input);
+  for (const s of input.stalls) needPositive('stallMargin', { vsCasKt: s.vsCasKt });
   const stall = input.stalls.find((s) => s.flapDeg === input.flapDeg);
   if (!stall) {
     return {

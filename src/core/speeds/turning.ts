@@ -1,3 +1,4 @@
+import { needNumbers, needPositive } from '../guard';
 import { G_MS2, MS_PER_KT, acosDeg, cosDeg, tanDeg } from '../constants';
 
 export interface LevelTurn {
@@ -13,6 +14,8 @@ export interface LevelTurn {
  * @param bankDeg positive right; 0 gives no radius or time, 90 or more gives nothing
  */
 export function levelTurn(tasKt: number, bankDeg: number): LevelTurn {
+  needNumbers('levelTurn', { tasKt, bankDeg });
+  needPositive('levelTurn', { tasKt });
   if (Math.abs(bankDeg) >= 90) return { loadFactor: null, radiusM: null, rateDegS: null, time360S: null };
   if (bankDeg === 0) return { loadFactor: 1, radiusM: null, rateDegS: 0, time360S: null };
   const vMs = tasKt * MS_PER_KT;
@@ -42,6 +45,8 @@ export function acceleratedStall(
   speedKt: number,
   buffetKt: number | null,
 ): AcceleratedStall {
+  needNumbers('acceleratedStall', { vsKt, loadFactor, speedKt, buffetKt });
+  needPositive('acceleratedStall', { vsKt });
   const stallLoadFactor = (speedKt / vsKt) ** 2;
   return {
     vsnKt: loadFactor < 0 ? null : vsKt * Math.sqrt(loadFactor),

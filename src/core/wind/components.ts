@@ -1,3 +1,4 @@
+import { needNumbers } from '../guard';
 import { cosDeg, norm180, norm360, sinDeg } from '../constants';
 
 export interface WindComponents {
@@ -22,6 +23,7 @@ export function components(
   gustKt: number | null,
   runwayDeg: number,
 ): WindComponents {
+  needNumbers('components', { windFromDeg, windKt, gustKt, runwayDeg });
   const angleDeg = norm180(windFromDeg - runwayDeg);
   const along = cosDeg(angleDeg);
   const across = sinDeg(angleDeg);
@@ -58,6 +60,7 @@ export interface WorstCase {
  * VRB: crosswind from either side and tailwind equal the full wind. Same reference for wind and runway.
  */
 export function worstCase(wind: WindReportDirection, runwayDeg: number): WorstCase {
+  needNumbers('worstCase', { wind, runwayDeg });
   const { windKt, gustKt } = wind;
   const scaled = (across: number, tail: number) => ({
     worstGustCrosswindKt: gustKt === null ? null : gustKt * across,
@@ -120,6 +123,7 @@ export function convertReference(
   to: NorthReference,
   variationDeg: number,
 ): number {
+  needNumbers('convertReference', { directionDeg, from, to, variationDeg });
   if (from === to) return norm360(directionDeg);
   return norm360(to === 'true' ? directionDeg + variationDeg : directionDeg - variationDeg);
 }
@@ -145,6 +149,7 @@ export function chooseRunway(
   limits: { tailwindLimitKt: number; requiredLengthM: number },
   runways: readonly RunwayEnd[],
 ): RunwayChoice {
+  needNumbers('chooseRunway', { wind, limits, runways });
   const speedKt = wind.gustKt ?? wind.windKt;
   const seen = runways.map((end) => {
     const { headwindKt, crosswindKt } = components(wind.windFromDeg, speedKt, null, end.headingDeg);

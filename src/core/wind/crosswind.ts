@@ -1,3 +1,4 @@
+import { needNumbers } from '../guard';
 import { KT_PER_MPH, SLACK } from '../constants';
 
 export type Verdict = 'within' | 'edge' | 'outside';
@@ -25,7 +26,7 @@ export interface CrosswindInput {
 }
 
 export interface CrosswindVerdict {
-  reason: null | 'no-recent-wind' | 'no-limit';
+  reason: null | 'no-recent-wind' | 'no-limit' | 'not-a-number';
   governingSource: string | null;
   governingKind: LimitKind | null;
   governingKt: number | null;
@@ -71,10 +72,14 @@ const NOTHING: CrosswindVerdict = {
  *
  * The least of the real limits governs; a demonstrated value makes a verdict at least *edge* and never governs;
  * 0.2·Vs0 has no effect. In dual flight the pilot's own step is reported, not applied.
- * A wind older than {@link WIND_GOOD_FOR_MIN} min, or none, gives no verdict (`no-recent-wind`).
+ * A wind older than {@link WIND_GOOD_FOR_MIN} min, ahead of the clock, or none, gives no verdict (`no-recent-wind`);
+ * neither does a wind or a limit that is no number, or a limit below 0 (`not-a-number`).
+ * @example crosswindVerdict({ ...calm, crosswindKt: 13, windAgeMin: 2, limits: [{ source: 'school', kind: 'house', valueKt: 12 }] }).verdict // 'outside'
  */
 export function crosswindVerdict(input: CrosswindInput): CrosswindVerdict {
-  if (input.windAgeMin === null || input.windAgeMin > WIND_GOOD_FOR_MIN) return NOTHING;
+  if (input.windAgeMin === null) return NOTHING;
+  if (!allNumbers(input)) return { ...NOTHING, reason: 'not-a-number' };
+  if (input.windAgeMin < 0 || input.windAgeMin > WIND_GOOD_FOR_MIN) return NOTHING;
   const mean = Math.abs(input.crosswindKt);
   const gust = input.gustCrosswindKt === null ? null : Math.abs(input.gustCrosswindKt);
   const ofKind = (kind: LimitKind) => input.limits.filter((l) => l.kind === kind);
@@ -122,6 +127,15 @@ export function crosswindVerdict(input: CrosswindInput): CrosswindVerdict {
   };
 }
 
+function allNumbers(i: CrosswindInput): boolean {
+  const known = [i.crosswindKt, i.tailwindKt, i.windAgeMin, i.gustCrosswindKt, i.gustTailwindKt, i.gustSpreadKt];
+  const limits = [i.tailwindLimitKt, i.gustSpreadLimitKt, ...i.limits.map((l) => l.valueKt)];
+  return (
+    known.every((x) => x === null || Number.isFinite(x)) &&
+    limits.every((x) => x === null || (Number.isFinite(x) && x >= 0))
+  );
+}
+
 function judgeMean(meanKt: number, governingKt: number): Verdict {
   if (meanKt > governingKt + SLACK) return 'outside';
   return governingKt - meanKt <= 2 + SLACK ? 'edge' : 'within';
@@ -153,7 +167,7 @@ export interface FlapVerdict {
 
 /**
  * Greatest flap allowed in today's crosswind by the airframe's table. Beyond every row: *outside*, never a flap
- * setting.
+ * setting. A wind or a row that is no number gives no verdict.
  * @param table rows in any order; `upToKt` null = any wind; [] = the airframe has no table (verdict null)
  */
 export function flapVerdict(
@@ -161,7 +175,8 @@ export function flapVerdict(
   gustCrosswindKt: number | null,
   table: readonly FlapRow[],
 ): FlapVerdict {
-  if (table.length === 0) return { verdict: null, maxFlapDeg: null, reason: null };
+  const numbers = [crosswindKt, gustCrosswindKt ?? 0, ...table.flatMap((r) => [r.upToKt ?? 0, r.maxFlapDeg])];
+  if (table.length === 0 || !numbers.every(Number.isFinite)) return { verdict: null, maxFlapDeg: null, reason: null };
   const strongest = Math.max(Math.abs(crosswindKt), Math.abs(gustCrosswindKt ?? 0));
   const row = [...table]
     .sort((a, b) => (a.upToKt ?? Infinity) - (b.upToKt ?? Infinity))
@@ -176,5 +191,6 @@ export function flapVerdict(
  * @param vs0 calibrated stall speed in the landing configuration, in `unit`
  */
 export function vs0Floor(vs0: number, unit: 'kt' | 'mph'): number {
+  needNumbers('vs0Floor', { vs0 });
   return 0.2 * vs0 * (unit === 'mph' ? KT_PER_MPH : 1);
 }

@@ -8,6 +8,7 @@ import type { ViewProps } from './view';
 import { Stepper, Whose, Words } from './parts';
 
 const WHY = {
+  'limit-not-known': 'the limits of this aeroplane are not known here',
   'height-not-known': 'give the height',
   'below-the-floor': 'below the floor for any simulated failure',
   'speed-not-known': 'give the speed',

@@ -1,0 +1,438 @@
+/**
+ * Bad numbers into every public function of core: no verdict comes out, and no number that is none. The inputs are the
+ * independent worked values, each of their numbers in turn made bad; what those do not reach has an example of its own,
+ * and a function that has neither fails here by name.
+ */
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import {
+  judgeDetail,
+  judgeNumbers,
+  judgeQuantity,
+  energyExit,
+  orderKept,
+  simulatedFailureAllowed,
+} from '@/core/assess';
+import { type BriefContext, computeBrief } from '@/core/approach';
+import * as assess from '@/core/assess';
+import { circuitPace } from '@/core/circuit';
+import * as fuel from '@/core/fuel';
+import * as format from '@/core/format';
+import { isNumber, needNumbers } from '@/core/guard';
+import * as recency from '@/core/recency';
+import * as schedule from '@/core/schedule';
+import * as speeds from '@/core/speeds';
+import * as wind from '@/core/wind';
+import type { BriefChoices } from '@/domain/brief';
+import { House } from '@/domain/programme';
+import type { TypeSheet } from '@/domain/sheet';
+import house from '@content/house.json';
+import { pedraAlva } from '@demo/aerodrome';
+import { types } from '@demo/fleet';
+import { VECTOR_FUNCTIONS } from '../vectors/map';
+
+type Path = (string | number)[];
+const leaves = (x: unknown, at: Path = []): Path[] =>
+  typeof x === 'number'
+    ? [at]
+    : Array.isArray(x)
+      ? x.flatMap((v, i) => leaves(v, [...at, i]))
+      : typeof x === 'object' && x !== null
+        ? Object.entries(x).flatMap(([k, v]) => leaves(v, [...at, k]))
+        : [];
+function put(x: unknown, at: Path, value: number): unknown {
+  const [key, ...rest] = at;
+  if (key === undefined) return value;
+  if (Array.isArray(x)) return x.map((v: unknown, i) => (i === key ? put(v, rest, value) : v));
+  return { ...(x as object), [key]: put((x as Record<string, unknown>)[key], rest, value) };
+}
+const shape = (at: Path): string => at.map((k) => (typeof k === 'number' ? '#' : k)).join('.');
+/** Numbers that are none, and texts that print one. */
+const broken = (x: unknown, at = ''): string[] =>
+  typeof x === 'number'
+    ? Number.isFinite(x)
+      ? []
+      : [`${at}: ${x}`]
+    : typeof x === 'string'
+      ? /\b(NaN|Infinity)\b/.test(x)
+        ? [`${at}: "${x}"`]
+        : []
+      : typeof x === 'object' && x !== null
+        ? Object.entries(x).flatMap(([k, v]) => broken(v, `${at}.${k}`))
+        : [];
+const GOOD: readonly unknown[] = [
+  true,
+  'within',
+  'agree',
+  'enough',
+  'reaches',
+  'current',
+  'own',
+  'good',
+  'fits',
+  'wanted',
+];
+/** Verdicts about the whole: the answer itself, or a field of it. */
+const verdicts = (x: unknown): string[] =>
+  GOOD.includes(x)
+    ? [String(x)]
+    : typeof x === 'object' && x !== null && !Array.isArray(x)
+      ? Object.entries(x).flatMap(([k, v]) => (GOOD.includes(v) ? [`${k} ${String(v)}`] : []))
+      : [];
+
+/** Numbers whose being unknown leaves the verdict to the rest, and why. */
+const LEAVES_TO_THE_REST: Record<string, string> = {
+  'stats.runRule landings.#.crosswindKt': 'a wind not known counts for none; the others of the run still may',
+  'computeBrief instructorLimitKt':
+    'a crosswind limit says nothing of the length of a runway; the crosswind has no verdict',
+  'assess.goAround intervention': 'the decision is the pilot’s by the word or the clock; only the execution needs it',
+};
+
+type Call = (input: unknown) => unknown;
+/** @returns what went wrong, by the name of the number made bad */
+function attack(name: string, call: Call, input: unknown): string[] {
+  const wrong: string[] = [];
+  const shapes = new Set<string>();
+  for (const at of leaves(input)) {
+    if (shapes.has(shape(at))) continue;
+    shapes.add(shape(at));
+    for (const bad of [NaN, Infinity, -Infinity, -0, 1e300, -1e9]) {
+      const where = `${name} ${shape(at)}`;
+      let out: unknown;
+      try {
+        out = call(put(input, at, bad));
+      } catch (error) {
+        if (!(error instanceof RangeError)) wrong.push(`${where} = ${bad} threw ${String(error)}`);
+        continue;
+      }
+      for (const b of broken(out)) wrong.push(`${where} = ${bad} gave ${b}`);
+      if (Number.isNaN(bad) && !(where in LEAVES_TO_THE_REST))
+        for (const v of verdicts(out)) wrong.push(`${where} = NaN gave ${v}`);
+    }
+  }
+  return [...new Set(wrong)];
+}
+
+interface Case {
+  fn: string;
+  input: unknown;
+}
+const { cases } = JSON.parse(readFileSync('tests/fixtures/vectors.json', 'utf8')) as { cases: Case[] };
+const byFunction = new Map<string, Case[]>();
+for (const c of cases) if (c.fn in VECTOR_FUNCTIONS) byFunction.set(c.fn, [...(byFunction.get(c.fn) ?? []), c]);
+
+describe('the worked values with one number made bad', () => {
+  for (const [fn, of] of byFunction)
+    it(fn, () => {
+      const call = VECTOR_FUNCTIONS[fn] as Call;
+      expect(of.slice(0, 4).flatMap((c) => attack(fn, call, c.input))).toEqual([]);
+    });
+});
+
+const limit = { quantity: 'height', low: -100, high: 100, unit: 'ft' } as const;
+const split = { brief: 15, prepare: 20, flight: 50, debrief: 20 };
+const CARVALHO = types.find((t) => t.code === 'serrana-carvalho') as TypeSheet;
+const NOW = '2026-11-24T14:30:00.000Z';
+const BRIEF_AT: BriefContext = {
+  sheet: CARVALHO,
+  airframeCrosswindKt: 14,
+  aerodrome: pedraAlva,
+  house: House.parse(house),
+  ladder: { provenKt: 6, ladderKt: 9, decaySteps: 0, goodCount: 3, badCount: 0 },
+  pilotName: 'Duarte Nogal',
+  habits: [],
+  eyeHeightM: null,
+  dual: true,
+  groundSamplesMin: [],
+  nowIso: NOW,
+};
+/** Only what decides: a booking of no length at all still leaves the wind as it is. */
+const brief = {
+  flownOn: '2026-11-24',
+  runwayEnd: '22',
+  wind: {
+    source: 'typed',
+    raw: '',
+    reference: 'true',
+    variable: false,
+    fromDeg: 230,
+    kt: 6,
+    gustKt: 8,
+    arcFromDeg: 210,
+    arcToDeg: 250,
+    observedAt: NOW,
+  },
+  maxFlapDeg: 40,
+  fuelL: 100,
+  pilotKg: 76,
+  instructorKg: 66,
+  baggageKg: 5,
+  rearKg: 0,
+  qnhHpa: 1016,
+  oatC: 18,
+  surfaceState: 'dry',
+  night: false,
+  bookingMin: 90,
+  second: null,
+  layout: { order: [], hidden: [], own: [] },
+  speedSchool: 'constant',
+  gustSchool: 'half',
+  intended: 'three-point',
+  instructorLimitKt: 12,
+  focus: '',
+};
+const PACE = {
+  runway: { ident: '22', trueBearingDeg: 218, lengthM: 900, elevationFt: 1345, surface: 'asphalt' },
+  choices: {
+    side: 'left' as const,
+    windFromDeg: 260,
+    windKt: 11,
+    sigma: 0.95,
+    circuitHeightFt: 1000,
+    crosswindTurnFt: 500,
+    bankDeg: 25,
+    baseAngleDeg: 45,
+    spacingM: null,
+  },
+};
+/** Functions the worked values do not reach, each with an input on which it gives a number or a verdict. */
+const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
+  judgeQuantity: {
+    input: { limit, seen: 40, edgeShare: 0.2 },
+    call: (x) => judgeQuantity(...(Object.values(x as object) as Parameters<typeof judgeQuantity>)),
+  },
+  judgeNumbers: {
+    input: { standard: { kind: 'steep-turn', limits: [limit] }, seen: { height: 40 }, edgeShare: 0.2 },
+    call: (x) => judgeNumbers(...(Object.values(x as object) as Parameters<typeof judgeNumbers>))?.overall,
+  },
+  judgeDetail: {
+    input: {
+      detail: { form: 'extremes', seen: { height: 40 } },
+      standard: { airwork: [], edgeShare: 0.2 },
+      ktPerUnit: 1,
+    },
+    call: (x) => judgeDetail(...(Object.values(x as object) as Parameters<typeof judgeDetail>)),
+  },
+  orderKept: {
+    input: { count: 3, ticks: [0, 1, 2] },
+    call: (x) => {
+      const { count, ticks } = x as { count: number; ticks: number[] };
+      return orderKept(count, ticks);
+    },
+  },
+  energyExit: {
+    input: {
+      entry: { heightFt: 3000, speed: 120, headingDeg: 90 },
+      exit: { heightFt: 3010, speed: 122, headingDeg: 92 },
+    },
+    call: (x) => {
+      const { entry, exit } = x as Record<'entry' | 'exit', Parameters<typeof energyExit>[0]>;
+      return energyExit(entry, exit, false);
+    },
+  },
+  simulatedFailureAllowed: {
+    input: {
+      heightAglFt: 1200,
+      houseFloorFt: 700,
+      twin: { vsse: 78, vmca: 70 },
+      speed: 95,
+      airborne: true,
+      realFeather: false,
+    },
+    call: (x) => simulatedFailureAllowed(x as Parameters<typeof simulatedFailureAllowed>[0]),
+  },
+  share: { input: { k: 4, n: 6 }, call: (x) => assess.share((x as { k: number }).k, (x as { n: number }).n) },
+  flightClock: {
+    input: {
+      marks: [{ mark: 'off-block', atMs: 0 }],
+      nowMs: 600_000,
+      bookingMin: 90,
+      fuelL: 60,
+      flowLPerH: 20,
+      night: false,
+      reserveMin: 30,
+      groundMin: 20,
+      circuitMin: 6,
+      landingsMs: [100_000, 500_000],
+    },
+    call: (x) => fuel.flightClock(x as fuel.FlightClockInput),
+  },
+  validity: {
+    input: { fromDate: '2026-11-01', onDate: '2026-11-24', days: 90, months: null, monthEnd: false, warnDays: 30 },
+    call: (x) => recency.validity(x as Parameters<typeof recency.validity>[0]),
+  },
+  intervalState: {
+    input: { flownOn: ['2026-11-01'], checkedOn: [], onDate: '2026-11-24', days: 60 },
+    call: (x) => recency.intervalState(x as Parameters<typeof recency.intervalState>[0]),
+  },
+  windFit: {
+    input: {
+      wind: { crosswindKt: 6, runwayEnd: '04', sureness: 1 },
+      need: { wantsKt: 5, mostKt: 12, mostOf: 'the school' },
+    },
+    call: (x) => {
+      const { wind: w, need } = x as { wind: schedule.WindAt; need: schedule.WindNeed };
+      return schedule.windFit(w, need);
+    },
+  },
+  limitationProblems: {
+    input: {
+      l: { alone: false, noPassengers: false, crosswindKt: 8, attitude: 'any', surface: 'any', untilHours: null },
+      flight: { dual: false, passengers: 0, surfaces: ['asphalt'], crosswindKt: 6, hoursSince: 1 },
+    },
+    call: (x) => {
+      const { l, flight } = x as {
+        l: Parameters<typeof schedule.limitationProblems>[0];
+        flight: schedule.LimitedFlight;
+      };
+      return schedule.limitationProblems(l, flight).length === 0;
+    },
+  },
+  splitBooking: {
+    input: { minutes: 90, split },
+    call: (x) => schedule.splitBooking((x as { minutes: number }).minutes, (x as { split: typeof split }).split),
+  },
+  computeBrief: {
+    input: brief,
+    call: (x) => {
+      const { crosswind, takeoff, landing, runways } = computeBrief(x as BriefChoices, BRIEF_AT);
+      return { crosswind: crosswind.verdict, takeoff: takeoff?.need.verdict, landing: landing?.need.verdict, runways };
+    },
+  },
+  circuitPace: {
+    input: PACE,
+    call: (x) => {
+      const { runway, choices } = x as typeof PACE;
+      return circuitPace(CARVALHO, runway, choices);
+    },
+  },
+  ageMinutes: { input: {}, call: () => wind.ageMinutes('not a time', 'nor this') },
+  dialToCasKt: {
+    input: {
+      reading: 60,
+      table: [
+        { ias: 40, correction: 5 },
+        { ias: 90, correction: 2 },
+      ],
+    },
+    call: (x) => {
+      const { reading, table } = x as { reading: number; table: { ias: number; correction: number }[] };
+      return speeds.dialToCasKt(reading, { unit: 'mph', table });
+    },
+  },
+  fixed: { input: { value: 3 }, call: (x) => format.fixed((x as { value: number }).value) },
+  withUnit: { input: { value: 3 }, call: (x) => format.withUnit((x as { value: number }).value, 'kt') },
+  metresUp: { input: { value: 3 }, call: (x) => format.metresUp((x as { value: number }).value) },
+  hoursText: { input: { value: 3 }, call: (x) => format.hoursText((x as { value: number }).value) },
+  direction: { input: { value: 3 }, call: (x) => format.direction((x as { value: number }).value) },
+  ageText: { input: { value: 3 }, call: (x) => format.ageText((x as { value: number }).value) },
+  windText: {
+    input: { fromDeg: 260, kt: 11, gustKt: 17 },
+    call: (x) => format.windText({ variable: false, ...(x as { fromDeg: number; kt: number; gustKt: number }) }),
+  },
+  crosswindWords: { input: { value: 3 }, call: (x) => format.crosswindWords((x as { value: number }).value) },
+  headwindWords: { input: { value: 3 }, call: (x) => format.headwindWords((x as { value: number }).value) },
+};
+
+describe('what the worked values do not reach', () => {
+  for (const [fn, { input, call }] of Object.entries(EXAMPLES))
+    it(fn, () => expect(attack(fn, call, input)).toEqual([]));
+});
+
+/** Rooms and functions whose numbers are not attacked one by one here, and why not. */
+const NOT_FED: Record<string, string> = {
+  trace: 'a sample that is missing is NaN there by design; its own tests feed gaps, blanks and hostile files',
+  recorder: 'makes flights for tests and the demo; its numbers come from its own plan',
+  ledger: 'texts and bytes',
+  logbook: 'reads texts; its tests feed hostile tables',
+  sun: 'dates and one place, checked by schema',
+  differences: 'hours of past flying, checked by schema; an order, never a verdict',
+};
+const INNER: readonly string[] = [
+  // Called by what is attacked here, with numbers that passed its guard.
+  ...[
+    'airToday',
+    'electricsToday',
+    'fuelToday',
+    'loadingToday',
+    'runwayToday',
+    'usableEnds',
+    'casToIas',
+    'classOf',
+    'ktPerUnit',
+    'counts',
+  ],
+  ...['dragAt', 'casKtToDial', 'ktToDialDelta', 'tableFromRows', 'directionVisible', 'noseDepression', 'fullProfile'],
+  ...['incompleteBeta', 'tCdf', 'tQuantile', 'normalQuantile', 'signTest', 'evaluateOrdered', 'newestFirst', 'worst'],
+  ...[
+    'firstToLapse',
+    'worstOf',
+    'worstVerdict',
+    'glideBody',
+    'sheetTas',
+    'placeAt',
+    'toNorth',
+    'endPlaces',
+    'stallLift',
+  ],
+  ...['sheetCas', 'sheetPolar', 'sheetSchedule', 'configurationDrag', 'scheduleLimits', 'stallCas', 'pathSlope'],
+  ...['stationAt', 'withMargin', 'raiseEye', 'profileFromWalk', 'groundEye', 'slopesOf'],
+  // Words, names and choices: no number of their own decides anything.
+  ...[
+    'crosswindSentences',
+    'gateConfiguration',
+    'kneeboardCard',
+    'asksOf',
+    'biasWords',
+    'detailNoted',
+    'detailReasons',
+  ],
+  ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
+  ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
+  ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
+  ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
+  ...['schoolDefaults', 'sheetFacts', 'ladderStepKt', 'sheetDifferences', 'missingMeasures', 'stallVerdict'],
+  // Whole records, made of landings and sheets that a schema let in; their own tests feed empty and odd ones.
+  ...['assessProgramme', 'bestAndWorst', 'bothVerdicts', 'byLesson', 'compareSelf', 'counted', 'ellipsePoints'],
+  ...['extremeSteps', 'findPatterns', 'fitLearning', 'forecast', 'gateStrips', 'gearFacts', 'itemFacts'],
+  ...['judgeCaptured', 'landingFacts', 'lessonSummaries', 'loadsIn', 'measureOf', 'measureTrend', 'medianOf'],
+  ...['ownHands', 'plateauIn', 'recentShare', 'recordsOf', 'selected', 'signerProblems', 'signingProblems'],
+  ...['sinceLastTime', 'stageMedians', 'stageOfLanding', 'stageOfLesson', 'stageRows', 'stageTallies', 'standardise'],
+  ...['tableRows', 'attitudeOwned', 'flightMinutes', 'flightRoom', 'groundMinutes', 'proposeLesson', 'countLandings'],
+  ...['firstLapse', 'lapsesOf', 'loggedEvents', 'recencyIn', 'recencyOrdered', 'rulesFor', 'standingOf', 'whatIf'],
+  ...['addDays', 'daysBetween', 'awayIn', 'bestSlots', 'bookingMinutes', 'conflictsOf', 'freeSlots', 'later'],
+  ...['learnSplit', 'localClock', 'localInstant', 'minutesBetween', 'mondayOf', 'nearestSlot', 'overlaps', 'weekday'],
+  ...['windowsOn', 'withinWindows', 'validateSheet', 'flyAt', 'pictureStrip', 'scene', 'sightAnswers', 'viewOf'],
+  ...['cornerPaths', 'cornerVerdict', 'reportInstant', 'reportedWind', 'stationForecast', 'stationObservation'],
+  ...['stationOutlook', 'stationWind', 'heightOn', 'stopHere', 'reachAlong', 'reachFrom', 'sheetSpacing'],
+];
+
+describe('nothing is left out', () => {
+  it('every public function of core is attacked here or named with a reason', async () => {
+    const attacked = readFileSync('tests/vectors/map.ts', 'utf8') + Object.keys(EXAMPLES).join(' ');
+    const missing: string[] = [];
+    for (const room of readdirSync('src/core')) {
+      if (room in NOT_FED || !existsSync(`src/core/${room}/index.ts`)) continue;
+      const exported = (await import(`../../src/core/${room}/index.ts`)) as Record<string, unknown>;
+      for (const [name, value] of Object.entries(exported))
+        if (typeof value === 'function' && !new RegExp(`\\b${name}\\b`).test(attacked) && !INNER.includes(name))
+          missing.push(`${room}: ${name}`);
+    }
+    expect(missing).toEqual([]);
+  });
+});
+
+describe('the guard', () => {
+  it('names the number and lets everything else pass', () => {
+    expect(() => needNumbers('f', { a: [1, { b: NaN }] })).toThrow('f: a[1].b is NaN');
+    expect(() => needNumbers('f', { a: [1, null, 'x', undefined, -0, 1e7, true] })).not.toThrow();
+    expect([1, -0, NaN, Infinity, null, undefined].map((x) => isNumber(x))).toEqual([
+      true,
+      true,
+      false,
+      false,
+      false,
+      false,
+    ]);
+  });
+});
