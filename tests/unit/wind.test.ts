@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { parseMetar } from 'metar-taf-parser';
+import { REFUSED, REPORTS } from '../fixtures/reports';
 import {
   ageMinutes,
   chooseRunway,
@@ -254,6 +256,61 @@ describe('readReport', () => {
     expect(read.ok).toBe(false);
     const first = read.ok ? undefined : read.problems[0];
     expect(`${first?.group ?? ''} ${first?.message ?? ''}`).toContain(group);
+  });
+  it('reads reports of all regions as an observer would', () => {
+    expect(REPORTS.length).toBeGreaterThanOrEqual(120);
+    const shown = (x: number | null, digits = 0) => (x === null ? '-' : String(Number(x.toFixed(digits))));
+    for (const [text, reads] of REPORTS) {
+      const read = readReport(text);
+      expect(read, text).toMatchObject({ ok: true });
+      if (!read.ok) continue;
+      const { wind: w, temperatureC, dewPointC, qnhHpa } = read.report;
+      const from = w.variable ? 'VRB' : w.kt === 0 ? '0' : shown(w.fromDeg);
+      expect(
+        [from, shown(w.kt, 1), shown(w.gustKt, 1), shown(temperatureC), shown(dewPointC), shown(qnhHpa, 1)].join(' '),
+        text,
+      ).toBe(reads);
+    }
+  });
+  it('agrees with another reader of reports, where that reads the group at all', () => {
+    let compared = 0;
+    for (const [text] of REPORTS) {
+      const read = readReport(text);
+      let other;
+      try {
+        other = parseMetar(
+          text
+            .toUpperCase()
+            .replace(/^(METAR|SPECI) (COR )?/, '')
+            .replace(/ (BECMG|TEMPO|INTER|FM\d+|PROB).*/, '')
+            .replace(/[=$]+$/, ''),
+        );
+      } catch {
+        continue;
+      }
+      if (!read.ok || text.includes('KMH ') || other.wind?.unit !== 'KT' || other.wind.direction === 'VRB') continue;
+      compared++;
+      expect([read.report.wind.kt, read.report.wind.gustKt], text).toEqual([other.wind.speed, other.wind.gust ?? null]);
+      if (other.temperature !== undefined) expect(read.report.temperatureC, text).toBe(other.temperature + 0);
+    }
+    expect(compared).toBeGreaterThan(70);
+  });
+  it.each(REFUSED)('refuses %s by %s', (text, group) => {
+    const read = readReport(text);
+    const first = read.ok ? undefined : read.problems[0];
+    expect(`"${first?.group ?? ''}" ${first?.message ?? ''}`).toContain(group);
+  });
+  it('keeps what is expected apart and names what it cannot read of it', () => {
+    const trendOf = (text: string) => {
+      const read = readReport(`ZPAV 241420Z 26011KT CAVOK 18/07 Q1016 ${text}`);
+      if (!read.ok) throw new Error(text);
+      expect(read.report.wind.kt).toBe(11);
+      return read.report.trend;
+    };
+    expect(trendOf('')).toBeNull();
+    expect(trendOf('BECMG hello world')).toEqual({ text: 'BECMG HELLO WORLD', unread: ['HELLO', 'WORLD'] });
+    expect(trendOf('FM1500 23025G35KT 9999 NSW')).toMatchObject({ unread: [] });
+    expect(trendOf('BECMG 37025KT')).toMatchObject({ unread: ['37025KT'] });
   });
   it('converts metres per second', () => {
     expect(readReport('ZPAV 241420Z 26010MPS CAVOK 18/07 Q1016')).toMatchObject({ ok: true });

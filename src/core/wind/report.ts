@@ -1,4 +1,3 @@
-import { SpeedUnit, parseMetar } from 'metar-taf-parser';
 import type { WindSeen } from '@/domain/brief';
 import { norm360 } from '../constants';
 
@@ -24,38 +23,63 @@ export interface SurfaceReport {
   dewPointC: number | null;
   /** Null = the report has none: shown as missing. */
   qnhHpa: number | null;
+  /** What is expected to change, as issued, never mixed with what was observed; null = the report says nothing of it. */
+  trend: Trend | null;
+}
+export interface Trend {
+  text: string;
+  /** Groups of it that are none of a trend: shown as not read. */
+  unread: string[];
 }
 export type ReportResult = { ok: true; report: SurfaceReport } | { ok: false; problems: ReportProblem[] };
 
-const WIND = /^(\d{3}|VRB|\/\/\/)(P?\d{2,3}|\/\/)(?:G(P?\d{2,3}))?(KT|MPS|KMH)$/;
+const WIND = /^(\d{3}|VRB|\/\/\/)(P?\d{2,3}|\/\/)(?:G(P?\d{2,3}|\/\/))?(KT|MPS|KMH)$/;
 const ARC = /^(\d{3})V(\d{3})$/;
 const TIME = /^(\d{2})(\d{2})(\d{2})Z$/;
+const QNH = /^(?:Q|A|QNH)(\d{4})(?:INS)?$/;
+const TEMPERATURE = /^(M?\d{2}|XX|\/\/)\/(M?\d{2}|XX|\/\/)?$/;
+/** From here on a report speaks of what is expected, not of what was seen. */
+const TREND_BEGINS = /^(NOSIG|BECMG|TEMPO|INTER|(?:FM|TL|AT)\d{4,6}|PROB\d{2})$/;
+/** Words of the head that say how the report came about. */
+const KIND = /^(METAR|SPECI|COR|CC[A-Z]|AUTO)$/;
 
-/** Groups that carry nothing Jeito uses, or that the parser reads: all that may stand before RMK. */
-const KNOWN_GROUPS: RegExp[] = [
-  /^(METAR|SPECI|AUTO|COR|NIL|CAVOK|NSC|NCD|SKC|CLR|NOSIG|BECMG|TEMPO)$/,
-  /^(FM|TL|AT)\d{4}$/,
+const WEATHER =
+  /^(\+|-|VC|RE)?(MI|BC|PR|DR|BL|SH|TS|FZ)?(DZ|RA|SN|SG|PL|GR|GS|UP|BR|FG|FU|VA|DU|SA|HZ|PO|SQ|FC|SS|DS|IC){1,3}$/;
+const COLOUR = '(?:BLU|WHT|GRN|YLO[12]?|AMB|RED)';
+/** Visibility, weather, cloud and the like: what an observation and a trend share, of no use to a crosswind. */
+const SKY: RegExp[] = [
+  /^(CAVOK|NSC|NCD|SKC|CLR|NSW)$/,
   /^\d{4}(NDV|[NESW]{1,2})?$/,
+  /^\/{4}(SM|NDV)?$/,
   /^(M|P)?\d{1,2}(\/\d{1,2})?SM$/,
-  /^\d{1,2}$/,
-  /^R\d{2}[LCR]?\/.+$/,
+  /^P?\d{1,2}KM$/,
   /^(FEW|SCT|BKN|OVC|VV)(\d{3}|\/\/\/)(CB|TCU|\/\/\/)?$/,
-  /^\/{2,}(CB|TCU)?$/,
-  /^(\+|-|VC|RE)?(MI|BC|PR|DR|BL|SH|TS|FZ)?(DZ|RA|SN|SG|PL|GR|GS|UP|BR|FG|FU|VA|DU|SA|HZ|PO|SQ|FC|SS|DS|IC){1,3}$/,
+  /^\/{3}(\d{3})(CB|TCU|\/\/\/)?$/,
+  /^\/{2,9}(CB|TCU)?$/,
+  WEATHER,
   /^(\+|-|VC|RE)?(TS|SH)$/,
-  /^M?\d{2}\/(M?\d{2}|\/\/)?$/,
-  /^\/\/\/\/\/$/,
-  /^[QA](\d{4}|\/\/\/\/)$/,
-  /^WS$/,
-  /^(ALL|RWY|R\d{2}[LCR]?)$/,
-  /^W(M?\d{2}|\/\/)\/(S\d|H\d+)$/,
+  new RegExp(`^(BLACK)?${COLOUR}?(/${COLOUR})?$`),
 ];
+/** Only in an observation. */
+const OBSERVED: RegExp[] = [
+  /^R\d{2}[LCR]?\/.+$/,
+  /^(R\/)?SNOCLO$/,
+  /^[QA]\/{4}$/,
+  /^W(M?\d{2}|\/\/)\/(S[\d/]|H\d+|H\/+)$/,
+];
+/** Only in a trend. */
+const EXPECTED: RegExp[] = [/^(NOSIG|BECMG|TEMPO|INTER)$/, /^(FM|TL|AT)\d{4,6}$/, /^PROB\d{2}$/, /^\d{4}\/\d{4}$/];
+
+const some = (of: readonly RegExp[], group: string): boolean => group !== '' && of.some((k) => k.test(group));
 
 /**
- * Reads a METAR or SPECI. Every group before RMK must be known; the first that is not is named.
+ * Reads a METAR or SPECI as issued anywhere: every group before the trend and the remarks must be known; the first that
+ * is not is named. What is expected (BECMG, TEMPO, FM, TL, AT, PROB, NOSIG) is kept apart and never changes the wind
+ * that was observed.
  * @param text the report as issued; lower case, line breaks and a closing `=` are accepted
- * @returns directions in true degrees, speeds in knots; a missing QNH or temperature is null, a missing wind is a
- * problem
+ * @returns directions in true degrees, speeds in knots; a missing QNH or temperature is null; a missing wind, a second
+ * one, and a calm written otherwise than 00000 are problems
+ * @example readReport('METAR ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016 BECMG 24020KT') // wind 260/11 G17
  */
 export function readReport(text: string): ReportResult {
   const fail = (message: string, group: string | null = null): ReportResult => ({
@@ -64,15 +88,14 @@ export function readReport(text: string): ReportResult {
   });
   const tokens = text
     .toUpperCase()
-    .replace(/[=$]\s*$/, '')
+    .replace(/[=$\s]+$/, '')
     .trim()
     .split(/\s+/)
     .filter(Boolean);
   if (tokens.length === 0) return fail('Paste a report, for example: METAR ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016');
   const remark = tokens.indexOf('RMK');
-  const groups = (remark >= 0 ? tokens.slice(0, remark) : tokens).filter(
-    (t) => t !== 'METAR' && t !== 'SPECI' && t !== 'COR',
-  );
+  const groups = remark >= 0 ? tokens.slice(0, remark) : tokens;
+  while (groups[0] !== undefined && KIND.test(groups[0])) groups.shift();
   const [station = '', time = '', ...rest] = groups;
   if (!/^[A-Z][A-Z0-9]{3}$/.test(station))
     return fail(
@@ -88,48 +111,44 @@ export function readReport(text: string): ReportResult {
       `"${time || '(nothing)'}" is not a time. Write day, hour and minute in UTC, for example 241420Z.`,
       time,
     );
+  if (rest.includes('NIL')) return fail('This report says NIL: nothing was observed. Type the wind you see.', 'NIL');
 
-  const trend = rest.findIndex((t) => t === 'BECMG' || t === 'TEMPO' || t === 'NOSIG');
-  const body = trend >= 0 ? rest.slice(0, trend) : rest;
+  const begins = rest.findIndex((t) => TREND_BEGINS.test(t));
+  const body = begins >= 0 ? rest.slice(0, begins) : rest;
   let wind = null as SurfaceReport['wind'] | null;
-  for (const group of body) {
+  let qnhHpa: number | null = null;
+  let air: RegExpExecArray | null = null;
+  for (const [i, group] of body.entries()) {
     const asWind = WIND.exec(group);
     const asArc = ARC.exec(group);
+    const asQnh = QNH.exec(group);
+    const asAir = TEMPERATURE.exec(group);
     if (asWind) {
+      if (wind !== null)
+        return fail(`A second wind, "${group}". Which one was observed? Remove the other from the report.`, group);
       const read = readWindGroup(group, asWind);
       if (typeof read === 'string') return fail(read, group);
       wind = read;
     } else if (asArc) {
       const [from, to] = [Number(asArc[1]), Number(asArc[2])];
-      if (from > 360 || to > 360 || !wind) return fail(`"${group}" is not a direction range after a wind.`, group);
+      if (from > 360 || to > 360 || !wind || !WIND.test(body[i - 1] ?? ''))
+        return fail(`"${group}" is not a direction range after a wind.`, group);
       wind = { ...wind, arcFromDeg: norm360(from), arcToDeg: norm360(to) };
-    } else if (!KNOWN_GROUPS.some((k) => k.test(group))) {
+    } else if (asQnh) {
+      const hpa = Number(asQnh[1]) * (group.startsWith('Q') && !group.endsWith('INS') ? 1 : 0.338639);
+      if (hpa < 870 || hpa > 1085) return fail(`"${group}" is not a plausible altimeter setting.`, group);
+      if (qnhHpa !== null && Math.abs(qnhHpa - hpa) > 2)
+        return fail(`A second altimeter setting, "${group}", that contradicts the first.`, group);
+      qnhHpa ??= hpa;
+    } else if (asAir && /[\dX]|^\/{5}$/.test(group)) {
+      if (air !== null) return fail(`A second temperature, "${group}".`, group);
+      air = asAir;
+    } else if (!KIND.test(group) && !some(SKY, group) && !some(OBSERVED, group) && !partOfTwo(body, i)) {
       return fail(`The group "${group}" cannot be read. Check it against the original, or remove it.`, group);
     }
   }
   if (!wind) return fail('No wind group found. It looks like 26011G17KT.', null);
-
-  let parsed;
-  try {
-    parsed = parseMetar([station, time, ...body].join(' '));
-  } catch {
-    return fail('The report cannot be read as a METAR. Check it against the original.', null);
-  }
-  const qnhGroup = body.find((g) => /^[QA]\d{4}$/.test(g));
-  const temperature = body.find((g) => /^M?\d{2}\/(M?\d{2}|\/\/)?$/.test(g));
-  const qnhHpa =
-    qnhGroup === undefined
-      ? null
-      : qnhGroup.startsWith('Q')
-        ? Number(qnhGroup.slice(1))
-        : (Number(qnhGroup.slice(1)) / 100) * 33.8639;
-  if (qnhHpa !== null && (qnhHpa < 870 || qnhHpa > 1085))
-    return fail(`"${qnhGroup ?? ''}" is not a plausible altimeter setting.`, qnhGroup ?? null);
-  if (
-    parsed.wind?.unit &&
-    ![SpeedUnit.Knot, SpeedUnit.MetersPerSecond, SpeedUnit.KilometersPerHour].includes(parsed.wind.unit)
-  )
-    return fail('The unit of the wind is not known.', null);
+  const expected = begins >= 0 ? rest.slice(begins) : [];
   return {
     ok: true,
     report: {
@@ -138,23 +157,55 @@ export function readReport(text: string): ReportResult {
       hourUtc: hour,
       minuteUtc: minute,
       wind,
-      temperatureC: temperature === undefined ? null : (parsed.temperature ?? null),
-      dewPointC: temperature === undefined ? null : (parsed.dewPoint ?? null),
+      temperatureC: degrees(air?.[1]),
+      dewPointC: degrees(air?.[2]),
       qnhHpa,
+      trend:
+        expected.length === 0
+          ? null
+          : {
+              text: expected.join(' '),
+              unread: expected.filter(
+                (g, i) =>
+                  !some(EXPECTED, g) && !some(SKY, g) && !partOfTwo(expected, i) && typeof windOf(g) === 'string',
+              ),
+            },
     },
   };
 }
+
+/** A wind group read, or why it is none. */
+function windOf(group: string): SurfaceReport['wind'] | string {
+  const parts = WIND.exec(group);
+  return parts ? readWindGroup(group, parts) : `"${group}" is not a wind`;
+}
+
+/** Groups that only stand beside others: 1 1/2SM, WS RWY22, WS ALL RWY, WS TKOF RWY04. */
+function partOfTwo(groups: readonly string[], i: number): boolean {
+  const [group = '', next = ''] = [groups[i], groups[i + 1]];
+  if (/^\d{1,2}$/.test(group)) return /^\d\/\d{1,2}SM$/.test(next);
+  if (group === 'WS') return /^(ALL|RWY|TKOF|LDG|(RWY|R)\d{2}[LCR]?)/.test(next);
+  return /^(ALL|RWY|TKOF|LDG|(RWY|R)\d{2}[LCR]?)$/.test(group) && groups.slice(Math.max(0, i - 3), i).includes('WS');
+}
+
+/** `M05` is -5; null where it was not measured. */
+const degrees = (text: string | undefined): number | null =>
+  text === undefined || !/\d/.test(text) ? null : Number(text.replace('M', '-')) + 0;
 
 const TO_KT: Record<string, number> = { KT: 1, MPS: 1 / 0.514444, KMH: 1 / 1.852 };
 
 function readWindGroup(group: string, parts: RegExpExecArray): SurfaceReport['wind'] | string {
   const [, dir = '', speed = '', gust, unit = 'KT'] = parts;
-  if (dir === '///' || speed === '//')
+  if (dir === '///' || speed === '//' || gust === '//')
     return `"${group}" says the wind was not measured. Type the wind you see instead.`;
   const number = (text: string) => Number(text.replace('P', ''));
   const factor = TO_KT[unit] ?? 1;
   const kt = number(speed) * factor;
   const gustKt = gust === undefined ? null : number(gust) * factor;
+  if (kt === 0 || dir === '000')
+    return kt === 0 && dir === '000' && gustKt === null
+      ? { variable: false, fromDeg: 360, kt: 0, gustKt: null, arcFromDeg: null, arcToDeg: null }
+      : `"${group}" is no wind: calm is written 00000${unit}, north is 360.`;
   if (gustKt !== null && gustKt <= kt) return `In "${group}" the gust is not above the mean wind.`;
   if (dir === 'VRB') return { variable: true, fromDeg: null, kt, gustKt, arcFromDeg: null, arcToDeg: null };
   const deg = Number(dir);

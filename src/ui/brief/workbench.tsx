@@ -78,10 +78,21 @@ const text = (n: number | null): string => (n === null ? '' : String(n));
 const numberOf = (t: string): number | null =>
   t.trim() === '' || !Number.isFinite(Number(t.replace(',', '.'))) ? null : Number(t.replace(',', '.'));
 
-/** What the report itself says of altimeter setting and temperature. */
-function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): { qnhHpa: number | null; oatC: number | null } {
+/** What the report itself says of altimeter setting, temperature and the trend, which changes no number here. */
+function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): {
+  qnhHpa: number | null;
+  oatC: number | null;
+  trend: string | null;
+} {
   const read = v.windKind === 'report' && v.report.trim() !== '' ? readReport(v.report) : null;
-  return read?.ok ? { qnhHpa: read.report.qnhHpa, oatC: read.report.temperatureC } : { qnhHpa: null, oatC: null };
+  if (!read?.ok) return { qnhHpa: null, oatC: null, trend: null };
+  const { qnhHpa, temperatureC, trend } = read.report;
+  const unread = trend && trend.unread.length > 0 ? ` Not read: ${trend.unread.join(' ')}.` : '';
+  return {
+    qnhHpa,
+    oatC: temperatureC,
+    trend: trend && trend.text !== 'NOSIG' ? `Trend, not in these numbers: ${trend.text}.${unread}` : null,
+  };
 }
 
 /**
@@ -315,7 +326,13 @@ export function BriefWorkbench(props: Props) {
                     {...form.register('report')}
                   />
                 </Field>
-              ) : (
+              ) : null}
+              {v.windKind === 'report' && air.trend ? (
+                <p className="mb-0 mono" role="note">
+                  {air.trend}
+                </p>
+              ) : null}
+              {v.windKind === 'report' ? null : (
                 <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(5, minmax(0, 1fr))' }}>
                   <Field label="From" unit="deg" id="typedDir" error={windMessage('typedDir')}>
                     <input className="mono" inputMode="numeric" {...form.register('typedDir')} />
