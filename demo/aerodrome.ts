@@ -2,7 +2,7 @@ import type { Aerodrome } from '@/domain/sheet';
 
 /**
  * Pedra Alva: an invented plateau with a reservoir. Designators are magnetic, bearings true; variation 2\u00b0 west.
- * Runway slope rises towards the first end named.
+ * A runway with a slope rises for a take-off from the first end named.
  */
 export const pedraAlva: Aerodrome = {
   ident: 'ZPAV',
@@ -22,8 +22,20 @@ export const pedraAlva: Aerodrome = {
       slopePct: 0.4,
       centre: { eastM: 0, northM: 0 },
       ends: [
-        { ident: '04', trueBearingDeg: 38, landmark: { name: 'fuel pump', alongM: 360 }, slopeLightsDeg: null },
-        { ident: '22', trueBearingDeg: 218, landmark: { name: 'windsock', alongM: 310 }, slopeLightsDeg: 3.5 },
+        {
+          ident: '04',
+          trueBearingDeg: 38,
+          elevationFt: null,
+          landmark: { name: 'fuel pump', alongM: 360 },
+          slopeLightsDeg: null,
+        },
+        {
+          ident: '22',
+          trueBearingDeg: 218,
+          elevationFt: null,
+          landmark: { name: 'windsock', alongM: 310 },
+          slopeLightsDeg: 3.5,
+        },
       ],
     },
     {
@@ -34,8 +46,20 @@ export const pedraAlva: Aerodrome = {
       slopePct: 0,
       centre: { eastM: -180, northM: 240 },
       ends: [
-        { ident: '11', trueBearingDeg: 108, landmark: { name: 'lone oak', alongM: 250 }, slopeLightsDeg: null },
-        { ident: '29', trueBearingDeg: 288, landmark: { name: 'white stone', alongM: 260 }, slopeLightsDeg: null },
+        {
+          ident: '11',
+          trueBearingDeg: 108,
+          elevationFt: null,
+          landmark: { name: 'lone oak', alongM: 250 },
+          slopeLightsDeg: null,
+        },
+        {
+          ident: '29',
+          trueBearingDeg: 288,
+          elevationFt: null,
+          landmark: { name: 'white stone', alongM: 260 },
+          slopeLightsDeg: null,
+        },
       ],
     },
     {
@@ -46,8 +70,20 @@ export const pedraAlva: Aerodrome = {
       slopePct: 0,
       centre: { eastM: 1900, northM: -700 },
       ends: [
-        { ident: '18W', trueBearingDeg: 178, landmark: { name: 'yellow buoy', alongM: 500 }, slopeLightsDeg: null },
-        { ident: '36W', trueBearingDeg: 358, landmark: { name: 'boathouse', alongM: 520 }, slopeLightsDeg: null },
+        {
+          ident: '18W',
+          trueBearingDeg: 178,
+          elevationFt: null,
+          landmark: { name: 'yellow buoy', alongM: 500 },
+          slopeLightsDeg: null,
+        },
+        {
+          ident: '36W',
+          trueBearingDeg: 358,
+          elevationFt: null,
+          landmark: { name: 'boathouse', alongM: 520 },
+          slopeLightsDeg: null,
+        },
       ],
     },
   ],

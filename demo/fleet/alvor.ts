@@ -124,6 +124,7 @@ export const alvorC1: TypeSheet = {
     ],
     flapTableSource: 'Flying order 7',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
@@ -324,6 +325,7 @@ export const alvorC4G: TypeSheet = {
     ],
     flapTableSource: 'Flying order 8',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',

@@ -109,6 +109,7 @@ export const lumeFaisca: TypeSheet = {
     flapTable: [],
     flapTableSource: null,
   },
+  onLand: null,
   landing: {
     usualAttitude: 'three-point',
     wheelLandings: 'advised against',
@@ -338,6 +339,7 @@ export const bronzeB6: TypeSheet = {
     ],
     flapTableSource: 'Flying order 12',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'allowed',
@@ -571,6 +573,7 @@ export const bronzeB15: TypeSheet = {
     flapTable: [{ upToKt: 13, maxFlapDeg: 50, reason: 'full flap always: it shortens the float' }],
     flapTableSource: 'Pilot\u2019s notes 4',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'allowed',

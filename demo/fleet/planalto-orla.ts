@@ -134,6 +134,7 @@ export const planaltoP1R: TypeSheet = {
     ],
     flapTableSource: 'Flying order 8',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
@@ -371,6 +372,7 @@ export const planaltoP2: TypeSheet = {
     ],
     flapTableSource: 'Flying order 14',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
@@ -618,6 +620,22 @@ export const orlaMare: TypeSheet = {
       { upToKt: 12, maxFlapDeg: 15, reason: 'the upwind wing lifts on the step' },
     ],
     flapTableSource: 'Flying order 15',
+  },
+  onLand: {
+    approach: gates(
+      [
+        ['Downwind', 1000, 4700, h(100, '4.4'), 15, '20 inHg, 2300 rpm each'],
+        ['Base', 600, 2850, h(94, '4.4'), 15, '18 inHg each'],
+        ['Final', 300, 1330, h(90, '4.4'), 30, '17 inHg each'],
+        ['Threshold', 50, 0, h(78, '4.4'), 30, 'closing'],
+      ],
+      'down',
+    ),
+    distances: distances(2500, 2000, [420, 700], [330, 640], '5.5 and 5.9, hard runway'),
+    minWidthM: house(15, 'Flying order 15, land'),
+    aimPointM: house(80, 'Flying order 15'),
+    usualAttitude: 'mains-first',
+    goAroundFlow: ['power, both', 'attitude held', 'flap to 15°', 'positive climb', 'wheels up', 'flap up above 88 kt'],
   },
   landing: {
     usualAttitude: 'mains-first',

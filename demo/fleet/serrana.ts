@@ -117,6 +117,7 @@ export const serranaUrze: TypeSheet = {
     flapTable: [],
     flapTableSource: null,
   },
+  onLand: null,
   landing: {
     usualAttitude: 'three-point',
     wheelLandings: 'allowed',
@@ -342,6 +343,7 @@ export const serranaEsteva: TypeSheet = {
     ],
     flapTableSource: 'Flying order 10',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'three-point',
     wheelLandings: 'allowed',
@@ -569,6 +571,7 @@ export const serranaCarvalho: TypeSheet = {
     ],
     flapTableSource: 'Flying order 9',
   },
+  onLand: null,
   landing: {
     usualAttitude: 'mains-first',
     wheelLandings: 'allowed',

@@ -249,6 +249,8 @@ export type RulePack = z.infer<typeof RulePack>;
 export const House = z.object({
   schema: z.literal('house/1'),
   crosswindKt: z.record(z.string(), z.number()),
+  /** What stays aboard when the pilot flies without the instructor, whose seat is empty. */
+  soloKeeps: z.object({ rear: z.boolean(), baggage: z.boolean() }).default({ rear: false, baggage: true }),
   tailwindLimitKt: z.number(),
   gustSpreadLimitKt: z.number(),
   gustCapKt: z.number(),

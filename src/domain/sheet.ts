@@ -79,6 +79,21 @@ export const Sight = z.object({
 });
 export type Sight = z.infer<typeof Sight>;
 
+const Distances = z.object({ takeoff: z.array(DistanceRow), landing: z.array(DistanceRow), ref: Ref }).nullable();
+/**
+ * What an amphibian does otherwise with its wheels down on land: the sheet's own schedule, distances, width and flow are
+ * those of the water.
+ */
+export const OnLand = z.object({
+  approach: z.array(Gate).min(2),
+  distances: Distances,
+  minWidthM: Sourced.nullable(),
+  aimPointM: Sourced,
+  usualAttitude: z.enum(ATTITUDES),
+  goAroundFlow: z.array(Text).min(1),
+});
+export type OnLand = z.infer<typeof OnLand>;
+
 export const TypeSheet = z.object({
   schema: z.literal('type-sheet/1'),
   code: z.string().regex(/^[a-z0-9-]+$/, 'Small letters, digits and hyphens.'),
@@ -170,7 +185,9 @@ export const TypeSheet = z.object({
     minWidthM: Sourced.nullable(),
     speedSchool: z.enum(['constant', 'reducing']),
   }),
-  distances: z.object({ takeoff: z.array(DistanceRow), landing: z.array(DistanceRow), ref: Ref }).nullable(),
+  distances: Distances,
+  /** Of an amphibian; null = the sheet has no schedule for land, and none is made up. */
+  onLand: OnLand.nullable().default(null),
   /** Metres aft of the datum. */
   loading: z
     .object({
@@ -252,6 +269,8 @@ export type Airframe = z.infer<typeof Airframe>;
 export const RunwayEndSchema = z.object({
   ident: z.string(),
   trueBearingDeg: z.number(),
+  /** Of this threshold; null = not surveyed. Where both are known the slope is computed from them. */
+  elevationFt: z.number().nullable().default(null),
   /** Where to go around if not down: a thing to see beside the runway, and how far past the threshold it stands. */
   landmark: z.object({ name: z.string(), alongM: z.number() }).nullable(),
   /** Nominal angle of the slope lights; null = none. */
@@ -272,6 +291,10 @@ export const Aerodrome = z.object({
       elevationFt: z.number(),
       lengthM: z.number(),
       widthM: z.number(),
+      /**
+       * Per cent; positive = rises in the direction of the first end's take-off. The one meaning of slope in this
+       * application; not used where both ends have an elevation.
+       */
       slopePct: z.number(),
       /** Its middle from the aerodrome's reference point, metres. */
       centre: z.object({ eastM: z.number(), northM: z.number() }).default({ eastM: 0, northM: 0 }),

@@ -16,6 +16,7 @@ import {
 import { type BriefContext, computeBrief } from '@/core/approach';
 import * as assess from '@/core/assess';
 import { circuitPace } from '@/core/circuit';
+import { endsOf } from '@/core/runway';
 import * as fuel from '@/core/fuel';
 import * as format from '@/core/format';
 import { isNumber, needNumbers } from '@/core/guard';
@@ -321,6 +322,13 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
     },
   },
   fixed: { input: { value: 3 }, call: (x) => format.fixed((x as { value: number }).value) },
+  upTo: { input: { value: 3.2 }, call: (x) => format.upTo((x as { value: number }).value, 1) },
+  downTo: { input: { value: 3.2 }, call: (x) => format.downTo((x as { value: number }).value, 1) },
+  besideLimit: {
+    input: { limit: 12.5, value: 12.3 },
+    call: (x) => format.besideLimit((x as { limit: number }).limit, (x as { value: number }).value),
+  },
+  endsOf: { input: pedraAlva.runways[0], call: (x) => endsOf(x as (typeof pedraAlva.runways)[number]) },
   withUnit: { input: { value: 3 }, call: (x) => format.withUnit((x as { value: number }).value, 'kt') },
   metresUp: { input: { value: 3 }, call: (x) => format.metresUp((x as { value: number }).value) },
   hoursText: { input: { value: 3 }, call: (x) => format.hoursText((x as { value: number }).value) },
@@ -359,7 +367,13 @@ const INNER: readonly string[] = [
     'usableEnds',
     'casToIas',
     'classOf',
+    'surfacesOf',
+    'sheetOn',
+    'surfaceOfStrip',
     'ktPerUnit',
+    'surfacesOf',
+    'sheetOn',
+    'surfaceOfStrip',
     'counts',
   ],
   ...['dragAt', 'casKtToDial', 'ktToDialDelta', 'tableFromRows', 'directionVisible', 'noseDepression', 'fullProfile'],

@@ -158,7 +158,7 @@ describe('computeBrief, flap and crosswind', () => {
     expect(r.flap).toMatchObject({ verdict: 'outside', maxFlapDeg: null });
     expect(r.warnings.join(' ')).toContain('no flap setting');
     expect(r.gates.every((g) => g.flapWithheld && g.target === null)).toBe(true);
-    expect(r.landing?.words).toBe('no speed over the fence: landing not computed');
+    expect(r.landing?.words).toBe('no speed over the threshold: landing not computed');
     expect(gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true)).toBe('no flap setting');
     const clean = computeBrief(
       choices({ wind: wind(308, 20), intended: 'mains-first', maxFlapDeg: 0 }),

@@ -2,7 +2,22 @@ import { describe, expect, it } from 'vitest';
 import { pedraAlva } from '@demo/aerodrome';
 import { types } from '@demo/fleet';
 import house from '@content/house.json';
-import { type BriefContext, airToday, computeBrief, electricsToday, kneeboardCard, usableEnds } from '@/core/approach';
+import fc from 'fast-check';
+import { besideLimit } from '@/core/format';
+import { endsOf } from '@/core/runway';
+import { validateSheet } from '@/core/sheet';
+import { traceContext } from '@/core/trace';
+import type { WindSeen } from '@/domain/brief';
+import { TypeSheet as TypeSheetSchema } from '@/domain/sheet';
+import {
+  type BriefContext,
+  airToday,
+  computeBrief,
+  crosswindSentences,
+  electricsToday,
+  kneeboardCard,
+  usableEnds,
+} from '@/core/approach';
 import { readReport, stationForecast, stationObservation, stationWind } from '@/core/wind';
 import { tableFromRows } from '@/core/runway';
 import type { BriefChoices } from '@/domain/brief';
@@ -31,7 +46,7 @@ const context = (sheet: TypeSheet): BriefContext => ({
   groundSamplesMin: [],
   nowIso: NOW,
 });
-const wind = (fromDeg: number, kt: number, gustKt: number | null = null): BriefChoices['wind'] => ({
+const wind = (fromDeg: number, kt: number, gustKt: number | null = null): WindSeen => ({
   source: 'report',
   raw: '',
   reference: 'true',
@@ -87,7 +102,7 @@ describe('runway needed', () => {
   it('comes from the table with stated factors, and names what is missing', () => {
     const r = computeBrief(choices(), context(carvalho));
     expect(r.landing?.need.verdict).toBe('enough');
-    expect(r.landing?.need.steps.map((s) => s.name)).toEqual(['downhill 0.4 %', 'headwind 9 kt, 50 % of it', 'safety']);
+    expect(r.landing?.need.steps.map((s) => s.name)).toEqual(['downhill 0.4 %', 'headwind 8 kt, 50 % of it', 'safety']);
     expect(computeBrief(choices({ oatC: null }), context(carvalho)).landing?.words).toBe(
       'temperature not known: runway not computed',
     );
@@ -162,11 +177,19 @@ describe('loading, fuel and electrics', () => {
 });
 
 describe('the schedule as flown', () => {
-  it('floors a twin at Vyse until landing is assured, then Vsse', () => {
+  it('floors a twin at Vyse until landing is assured, then holds the handbook’s threshold speed unscaled', () => {
     const r = computeBrief(choices({ fuelL: 60, pilotKg: 60, instructorKg: 60 }), context(sheetOf('planalto-p2')));
     expect(r.gates[2]?.target).toBeGreaterThanOrEqual(88);
     expect(r.gates[3]?.target).toBeGreaterThanOrEqual(78);
     expect(r.gates[2]?.warnings.join(' ')).toContain('Vyse');
+  });
+  it('says below Vyse where a flap limit leaves no other speed, never held at it', () => {
+    const low = structuredClone(sheetOf('planalto-p2'));
+    for (const v of low.speeds.vfe) v.speed.value = 85;
+    const r = computeBrief(choices(), context(low));
+    expect(r.gates[2]?.target).toBeLessThan(88);
+    expect(r.gates[2]?.warnings.join(' ')).toContain('below Vyse');
+    expect(r.gates[2]?.warnings.join(' ')).not.toContain('held at Vyse');
   });
   it('warns of a flap limit the gate breaks', () => {
     const low = structuredClone(carvalho);
@@ -176,7 +199,7 @@ describe('the schedule as flown', () => {
       'Type sheet: Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.',
     );
     const heavy = computeBrief(choices({ fuelL: 235, pilotKg: 110, instructorKg: 110, rearKg: 150 }), context(low));
-    expect(heavy.gates[1]).toMatchObject({ target: 69 });
+    expect(heavy.gates[1]).toMatchObject({ target: 68 });
     expect(heavy.warnings.join(' ')).toContain('Base: target held 3 kt below the flap limit');
   });
   it('says when it cannot slow in time, and survives gates that are out of order', () => {
@@ -250,12 +273,178 @@ describe('the card', () => {
       house: HOUSE,
       choices: c,
       result,
+      nowIso: NOW,
     });
     expect(card.warnings).toEqual(result.warnings);
     expect(card.gates.map((g) => g.speed)).toEqual(result.gates.map((g) => `${g.target ?? 0}\u00a0kt`));
     expect(card.back.find((s) => s.title === 'Gliders')?.lines).toEqual(['West of the field until noon.']);
     expect(card.front.flatMap((s) => s.lines).join(' ')).toContain('Think of: Feet alive');
     expect(card.tally.rows).toBe(10);
+  });
+});
+
+describe('surface, slope, edges and what is printed', () => {
+  const orla = sheetOf('orla-mare');
+  const carvalho = sheetOf('serrana-carvalho');
+  const calm = { ...choices(), wind: wind(215, 4), fuelL: 150 };
+  it('an amphibian has its wheels down on land with the land distances, up on water with those of the water', () => {
+    const land = computeBrief({ ...calm, runwayEnd: '22' }, context(orla));
+    const water = computeBrief({ ...calm, runwayEnd: '18W' }, context(orla));
+    expect(new Set(land.gates.map((g) => g.gear))).toEqual(new Set(['down']));
+    expect(new Set(water.gates.map((g) => g.gear))).toEqual(new Set(['up']));
+    // By hand: the land table's roll over 50 ft at 2000 kg, 0 ft, 0 °C is 640·0.64·0.91 = 372.7, to 5 m: 375.
+    expect(orla.onLand?.distances?.landing[0]?.over50FtM).toBe(375);
+    expect(land.landing?.tableOver50M).toBeLessThan(water.landing?.tableOver50M ?? 0);
+    expect([land.surface, water.surface]).toEqual(['land', 'water']);
+    // 18 m of asphalt are enough for the wheels and would be too narrow by the 40 m of the lane.
+    expect(land.landing?.need.width).toBe('enough');
+    const card = (r: typeof land, runwayEnd: string) =>
+      kneeboardCard({
+        pilotName: 'A B',
+        registration: 'ZP-ORL',
+        lesson: 1,
+        briefVersion: 1,
+        savedAt: NOW,
+        typeVersion: 1,
+        sheet: orla,
+        house: HOUSE,
+        choices: { ...calm, runwayEnd },
+        result: r,
+        nowIso: NOW,
+      });
+    expect(card(land, '22').gates.every((g) => g.configuration.includes('gear down'))).toBe(true);
+    expect(card(water, '18W').gates.every((g) => g.configuration.includes('gear up'))).toBe(true);
+    expect(JSON.stringify(card(land, '22').front)).toContain('wheels up');
+  });
+  it('without a schedule for the surface there is no gate and no distance, and it says which is missing', () => {
+    const old = { ...orla, onLand: null };
+    const r = computeBrief({ ...calm, runwayEnd: '22' }, context(old));
+    expect([r.gates, r.landing?.need.verdict, r.takeoff?.need.verdict]).toEqual([[], null, null]);
+    expect(r.warnings.join(' ')).toContain('no approach schedule for land');
+    expect(r.runways.find((x) => x.ident === '22')?.suitable).toBe(false);
+    expect(computeBrief({ ...calm, runwayEnd: '18W' }, context(old)).gates).toHaveLength(4);
+    expect(TypeSheetSchema.parse({ ...JSON.parse(JSON.stringify(old)), onLand: undefined }).onLand).toBeNull();
+    expect(validateSheet(old).map((f) => f.code)).toContain('surface-missing');
+    expect(validateSheet(orla).map((f) => f.code)).toEqual([]);
+  });
+  it('a slope means one thing from the aerodrome to the factor and to the trace', () => {
+    // 04 first: +0.4 % rises for a take-off on 04, so a landing on 22 goes downhill.
+    const of = (runwayEnd: string, kind: 'takeoff' | 'landing') =>
+      computeBrief({ ...calm, runwayEnd }, context(carvalho))[kind]?.need.steps.map((s) => s.name) ?? [];
+    expect(of('04', 'takeoff')).toContain('uphill 0.4 %');
+    expect(of('22', 'landing')).toContain('downhill 0.4 %');
+    expect(of('22', 'takeoff').join()).not.toContain('hill');
+    const [low, high] = traceContext(pedraAlva, carvalho, 'ZP-CAV', [], 0).aerodrome.runways[0]?.ends ?? [];
+    expect((high?.elevationFt ?? 0) - (low?.elevationFt ?? 0)).toBeCloseTo((0.004 * 900) / 0.3048, 0);
+    // Surveyed ends govern over a slope typed by hand: 1345 and 1375 ft over 900 m are 1.016 %.
+    const strip = structuredClone(pedraAlva.runways[0]) as (typeof pedraAlva.runways)[number];
+    Object.assign(strip.ends[0] ?? {}, { elevationFt: 1345 });
+    Object.assign(strip.ends[1] ?? {}, { elevationFt: 1375 });
+    expect(endsOf(strip)[0]?.slopePct).toBeCloseTo(1.016, 3);
+    expect(endsOf(strip)[1]).toMatchObject({ thresholdFt: 1375, surveyed: true });
+  });
+  it('never proposes an end that the same page speaks against', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...types.map((t) => t.code)),
+        fc.integer({ min: 1, max: 360 }),
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 0, max: 15 }),
+        fc.integer({ min: 0, max: 60 }),
+        fc.constantFrom('dry' as const, 'wet' as const),
+        (code, from, kt, more, swing, surfaceState) => {
+          const sheet = sheetOf(code);
+          const w: WindSeen = {
+            ...wind(from, kt, more === 0 ? null : kt + more),
+            arcFromDeg: swing === 0 ? null : ((from - swing + 359) % 360) + 1,
+            arcToDeg: swing === 0 ? null : ((from + swing - 1) % 360) + 1,
+          };
+          const first = computeBrief(choices({ wind: w, surfaceState }), context(sheet));
+          if (first.chosenEnd === null) {
+            expect(first.runways.some((r) => r.suitable)).toBe(false);
+            return;
+          }
+          const r = computeBrief(choices({ wind: w, surfaceState, runwayEnd: first.chosenEnd }), context(sheet));
+          expect([r.takeoff?.need.verdict, r.landing?.need.verdict, r.crosswind.verdict]).not.toContain('not-enough');
+          expect(r.crosswind.verdict).not.toBe('outside');
+          expect(r.flap.verdict).not.toBe('outside');
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+  it('counts tailwind gusts, gives no floor to a headwind, and says when the table’s edge is used', () => {
+    const tail = computeBrief({ ...calm, wind: wind(38, 3, 5), runwayEnd: '22' }, context(carvalho));
+    expect(tail.takeoff?.need.steps.map((s) => s.name).join()).toContain('tailwind 5 kt in gusts');
+    const light = computeBrief({ ...calm, fuelL: 5, pilotKg: 50, instructorKg: 0 }, context(carvalho));
+    expect(light.landing?.edge).toBe(true);
+    expect(light.warnings.join(' ')).toContain('table\u2019s edge used');
+    const least = Math.min(...(carvalho.distances?.landing ?? []).map((r) => r.massKg));
+    expect(light.massKg).toBeLessThan(least);
+    const heavy = computeBrief(
+      { ...calm, fuelL: 235, pilotKg: 120, instructorKg: 120, rearKg: 160 },
+      context(carvalho),
+    );
+    expect(heavy.landing?.refused).toBe('outside-mass');
+  });
+  it('without the instructor the second seat is empty; the school decides what else stays', () => {
+    const at = (soloKeeps: House['soloKeeps']) =>
+      computeBrief(
+        { ...calm, pilotKg: 76, instructorKg: 66, baggageKg: 20, rearKg: 40 },
+        { ...context(carvalho), house: { ...HOUSE, soloKeeps } },
+      ).loading;
+    const both = at({ rear: true, baggage: true });
+    const none = at({ rear: false, baggage: false });
+    expect((both?.dual.takeOff.massKg ?? 0) - (both?.solo.takeOff.massKg ?? 0)).toBeCloseTo(66, 6);
+    expect((both?.dual.takeOff.massKg ?? 0) - (none?.solo.takeOff.massKg ?? 0)).toBeCloseTo(66 + 20 + 40, 6);
+  });
+  it('a card printed ten minutes after its wind carries no verdict and says when the wind was taken', () => {
+    const c = { ...calm, wind: wind(215, 4) };
+    const result = computeBrief(c, context(carvalho));
+    const lines = (nowIso: string) =>
+      kneeboardCard({
+        pilotName: 'A B',
+        registration: 'ZP-CAV',
+        lesson: 1,
+        briefVersion: 1,
+        savedAt: NOW,
+        typeVersion: 1,
+        sheet: carvalho,
+        house: HOUSE,
+        choices: c,
+        result,
+        nowIso,
+      }).front[0]?.lines.join(' ') ?? '';
+    expect(lines(NOW)).toContain('Within');
+    const later = lines('2026-11-24T15:30:00.000Z');
+    expect(later).toContain('Verdict: look again');
+    expect(later).not.toMatch(/within/i);
+    expect(later).toMatch(/24 Nov 2026 14:\d\d UTC/);
+  });
+  it('above a demonstrated value with no limit known it is no verdict, and says why', () => {
+    const r = computeBrief(
+      { ...calm, wind: wind(128, 20), runwayEnd: '22', instructorLimitKt: null },
+      { ...context(carvalho), house: { ...HOUSE, crosswindKt: {} } },
+    );
+    expect(r.crosswind).toMatchObject({ verdict: null, reason: 'no-limit', aboveDemonstrated: true });
+    expect(crosswindSentences(r, '22', 'A').verdict).toContain('Above the demonstrated value, and no limit known');
+  });
+  it('a speed below the dial’s table carries its mark, on seven types of eleven', () => {
+    const marked = types.filter((t) => {
+      const r = computeBrief({ ...calm, fuelL: 20, pilotKg: 70, instructorKg: 0 }, context(t));
+      return [...r.gates, ...r.vsToday].some((x) => x.beyondTable);
+    });
+    expect(marked.length).toBeGreaterThanOrEqual(7);
+  });
+  it('no number beside a verdict contradicts it', () => {
+    expect(besideLimit(12, 12.4)).toEqual(['12', '13']);
+    expect(besideLimit(12.5, 12.3)).toEqual(['12.5', '12.3']);
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 40, noNaN: true }), fc.double({ min: 0, max: 40, noNaN: true }), (a, b) => {
+        const [limit, value] = besideLimit(Math.round(a * 1000) / 1000, Math.round(b * 1000) / 1000);
+        expect(Number(value) > Number(limit)).toBe(Math.round(b * 1000) > Math.round(a * 1000));
+      }),
+    );
   });
 });
 

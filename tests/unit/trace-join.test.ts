@@ -84,8 +84,8 @@ describe('the context of a flight', () => {
     const to = fromField(pedraAlva, b.thresholdLat, b.thresholdLon);
     expect(Math.hypot(to.eastM - from.eastM, to.northM - from.northM)).toBeCloseTo(900, 1);
     expect((Math.atan2(to.eastM - from.eastM, to.northM - from.northM) * 180) / Math.PI).toBeCloseTo(38, 3);
-    // 0.4 % over 900 m, rising towards the first end.
-    expect(a.elevationFt - b.elevationFt).toBeCloseTo((0.004 * 900) / 0.3048, 0);
+    // 0.4 % over 900 m, rising for a take-off from the first end.
+    expect(b.elevationFt - a.elevationFt).toBeCloseTo((0.004 * 900) / 0.3048, 0);
   });
   it('places and their reverse agree', () => {
     fc.assert(

@@ -1,13 +1,24 @@
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { House } from '@/domain/programme';
+import { iasToCas } from '../air';
 import { breakSpacing } from '../circuit';
 import { AVGAS_KG_PER_L } from '../constants';
 import type { HabitCue } from '../differences';
 import type { ElectricalTimeline } from '../electrical';
-import { fixed } from '../format';
+import { downTo, fixed, withUnit } from '../format';
 import { gearMassGroup } from '../plan';
-import { configurationDrag, scheduleLimits, scheduleWords, sheetPolar, validateSheet } from '../sheet';
+import {
+  type Surface,
+  configurationDrag,
+  scheduleLimits,
+  scheduleWords,
+  sheetOn,
+  sheetPolar,
+  surfaceOfStrip,
+  surfacesOf,
+  validateSheet,
+} from '../sheet';
 import {
   type AirToday,
   type FuelToday,
@@ -39,7 +50,6 @@ import {
   type Ladder,
   type WorstCase,
   ageMinutes,
-  chooseRunway,
   components,
   convertReference,
   crosswindVerdict,
@@ -113,11 +123,15 @@ export interface BriefGate {
   /** The sheet's own speed at today's mass, CAS kt, before flap and gust. */
   sheetCasToday: number | null;
   margin: StallMargin | null;
+  /** The reading lies beyond the dial's error table, whose last correction is held. Absent in older briefs. */
+  beyondTable?: boolean;
   warnings: string[];
 }
 
 export interface BriefResult {
   unit: 'kt' | 'mph';
+  /** Of the runway used; the gates are those of the sheet on it. Absent in older briefs. */
+  surface?: Surface;
   massKg: number;
   maxMassKg: number;
   landingRefMassKg: number;
@@ -131,7 +145,7 @@ export interface BriefResult {
   flap: FlapVerdict;
   flapHeldDeg: number;
   gates: BriefGate[];
-  vsToday: { flapDeg: number; dial: number; cas: number; ref: string }[];
+  vsToday: { flapDeg: number; dial: number; cas: number; ref: string; beyondTable?: boolean }[];
   vaDial: number;
   bestGlideDial: number;
   vyDial: number;
@@ -181,66 +195,36 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     warnings.push(`Fuel ${choices.fuelL} L is more than the ${sheet.engine.usableFuelL.value} L usable.`);
 
   const wind = choices.wind;
-  const windAgeMin = wind === null ? null : ageMinutes(wind.observedAt, nowIso);
-  const inFuture = windAgeMin !== null && windAgeMin < -5;
+  const sinceMin = wind === null ? null : ageMinutes(wind.observedAt, nowIso);
+  // Two clocks that disagree by a little are no reason to do without a wind.
+  const windAgeMin = sinceMin !== null && sinceMin < 0 && sinceMin >= -CLOCKS_DIFFER_MIN ? 0 : sinceMin;
+  const inFuture = windAgeMin !== null && windAgeMin < 0;
   if (inFuture) warnings.push('The wind is timed in the future. Check its time.');
-  const runways = runwayWinds(wind, context);
-  const chosenEnd = proposeEnd(wind, runways, context);
-  const used = runways.find((r) => r.ident === choices.runwayEnd) ?? null;
   const limits = limitLadder(choices, context);
-  const crosswind = crosswindVerdict({
-    crosswindKt: used?.crosswindKt ?? 0,
-    gustCrosswindKt: used?.gustCrosswindKt ?? null,
-    tailwindKt: used?.tailwindKt ?? 0,
-    gustTailwindKt: used?.gustTailwindKt ?? null,
-    tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt,
-    gustSpreadKt: wind === null || wind.gustKt === null ? null : wind.gustKt - wind.kt,
-    gustSpreadLimitKt: house.gustSpreadLimitKt,
-    windAgeMin: inFuture || used === null ? null : windAgeMin,
-    dual: context.dual,
-    limits,
-  });
-  // A wind too old for a crosswind verdict is too old for a flap verdict.
-  const flap =
-    used && crosswind.reason !== 'no-recent-wind'
-      ? flapVerdict(used.crosswindKt, used.gustCrosswindKt, sheet.crosswind.flapTable)
-      : { verdict: null, maxFlapDeg: null, reason: null };
-  const sheetFlap = Math.max(...sheet.approach.map((g) => g.flapDeg));
-  const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
+  const each = runwayWinds(wind, context).map((r) => endToday(r, limits, massKg, windAgeMin, choices, context));
+  const runways = each.map((e): RunwayWind => e.runway);
+  const chosenEnd = wind === null ? null : proposeEnd(runways);
+  const chosen = each.find((e) => e.runway.ident === choices.runwayEnd) ?? null;
+  const used = chosen?.runway ?? null;
+  const at = chosen ?? endToday(null, limits, massKg, windAgeMin, choices, context);
+  const { crosswind, flap, flapHeldDeg, gates, air, legs, takeoff, landing } = at;
+  if (at.sheet === null)
+    warnings.push(
+      `The sheet has no approach schedule for ${at.surface}: no gates and no distances are given. It has one for ${surfacesOf(sheet).join(' and ')}.`,
+    );
+  const sheetFlap = Math.max(...(at.sheet ?? sheet).approach.map((g) => g.flapDeg));
   if (flap.verdict === 'outside')
     warnings.push(
       'The crosswind is beyond the flap table of this airframe: no flap setting is given. Another runway, or not today.',
     );
-  if (flapHeldDeg < sheetFlap)
+  if (at.sheet !== null && flapHeldDeg < sheetFlap)
     warnings.push(
-      `Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the fence and a longer landing. Check the runway is long enough.`,
+      `Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the threshold and a longer landing. Check the runway is long enough.`,
     );
   const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
-  const gates = sheet.approach.map((gate) =>
-    briefGate(gate, flapHeldDeg, flap.verdict === 'outside', massKg, choices, context, elevationFt, used),
-  );
-  const air = airToday(elevationFt, choices);
-  const legs = flownLegs(gates, sheet, massKg, air, used?.headwindKt ?? 0);
   const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
-  const loading = loadingToday(sheet, choices, fuel.burnL);
+  const loading = loadingToday(sheet, choices, fuel.burnL, house.soloKeeps);
   if (loading) warnings.push(...loadingWarnings(loading));
-  const fence = gates[gates.length - 1];
-  const speedShare = fence?.cas && fence.sheetCasToday ? fence.cas.targetKt / fence.sheetCasToday : 1;
-  const distance = (kind: 'takeoff' | 'landing') =>
-    used === null
-      ? null
-      : kind === 'landing' && !fence?.cas
-        ? noLandingSpeed(sheet)
-        : runwayToday(kind, sheet, house, {
-            massKg,
-            air,
-            oatC: choices.oatC,
-            runway: used,
-            wet: choices.surfaceState === 'wet',
-            speedShare,
-          });
-  const takeoff = distance('takeoff');
-  const landing = distance('landing');
   for (const [name, r] of [
     ['Take-off', takeoff],
     ['Landing', landing],
@@ -251,11 +235,12 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
       );
     if (r?.need.width === 'not-enough')
       warnings.push(
-        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${sheet.landing.minWidthM?.value ?? 0} m are asked (${sheet.landing.minWidthM?.ref ?? ''}).`,
+        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${at.sheet?.landing.minWidthM?.value ?? 0} m are asked (${at.sheet?.landing.minWidthM?.ref ?? ''}).`,
       );
+    if (r?.edge) warnings.push(`${name}: ${EDGE_WORDS}`);
   }
   warnings.push(
-    ...scheduleWarnings(gates, sheet, choices),
+    ...(at.sheet ? scheduleWarnings(gates, at.sheet, choices) : []),
     ...validateSheet(sheet).map((f) => `Type sheet: ${f.what}`),
   );
   for (const leg of legs) {
@@ -271,6 +256,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
 
   return {
     unit: sheet.dial.unit,
+    surface: at.surface,
     massKg,
     maxMassKg,
     landingRefMassKg: sheet.masses.refMassKg,
@@ -285,7 +271,8 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     gates,
     vsToday: sheet.stalls.map((s) => {
       const cas = scaleForMass('vs1', dialToCasKt(s.speed.value, sheet.dial), sheet.masses.refMassKg, massKg);
-      return { flapDeg: s.flapDeg, dial: casKtToDial(cas, sheet.dial), cas, ref: s.speed.ref };
+      const dial = casKtToDial(cas, sheet.dial);
+      return { flapDeg: s.flapDeg, dial, cas, ref: s.speed.ref, beyondTable: beyondDial(dial, sheet) };
     }),
     vaDial: scaledDial('va', sheet.speeds.va.value, massKg, sheet),
     bestGlideDial: scaledDial('bestGlide', sheet.speeds.bestGlide.value, massKg, sheet),
@@ -307,11 +294,130 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   };
 }
 
+/** Below it a wind timed ahead of this clock is taken as taken now. */
+const CLOCKS_DIFFER_MIN = 5;
+const EDGE_WORDS =
+  'table\u2019s edge used: today is lighter or lower than the handbook table, whose least row is taken.';
+
+/** What the brief knows of one end of a runway today. */
+interface EndToday {
+  runway: RunwayWind;
+  surface: Surface;
+  /** The sheet on this surface; null = it has no schedule for it. */
+  sheet: TypeSheet | null;
+  crosswind: CrosswindVerdict;
+  flap: FlapVerdict;
+  flapHeldDeg: number;
+  gates: BriefGate[];
+  air: AirToday;
+  legs: BriefResult['legs'];
+  takeoff: RunwayToday | null;
+  landing: RunwayToday | null;
+}
+
+/** Everything that hangs on the end used, so that an end is proposed by the same numbers that are shown for it. */
+function endToday(
+  of: RunwayWind,
+  limits: readonly CrosswindLimit[],
+  massKg: number,
+  windAgeMin: number | null,
+  choices: BriefChoices,
+  context: BriefContext,
+): EndToday;
+function endToday(
+  of: null,
+  limits: readonly CrosswindLimit[],
+  massKg: number,
+  windAgeMin: number | null,
+  choices: BriefChoices,
+  context: BriefContext,
+): Omit<EndToday, 'runway'> & { runway: null };
+function endToday(
+  of: RunwayWind | null,
+  limits: readonly CrosswindLimit[],
+  massKg: number,
+  windAgeMin: number | null,
+  choices: BriefChoices,
+  context: BriefContext,
+): Omit<EndToday, 'runway'> & { runway: RunwayWind | null } {
+  const { house, aerodrome } = context;
+  const { wind } = choices;
+  const surface = of ? surfaceOfStrip(of.surface) : (surfacesOf(context.sheet)[0] ?? 'land');
+  const sheet = sheetOn(context.sheet, surface);
+  const { crosswind: sheetWind } = context.sheet;
+  const crosswind = crosswindVerdict({
+    crosswindKt: of?.crosswindKt ?? 0,
+    gustCrosswindKt: of?.gustCrosswindKt ?? null,
+    tailwindKt: of?.tailwindKt ?? 0,
+    gustTailwindKt: of?.gustTailwindKt ?? null,
+    tailwindLimitKt: sheetWind.tailwindLimitKt?.value ?? house.tailwindLimitKt,
+    gustSpreadKt: wind === null || wind.gustKt === null ? null : wind.gustKt - wind.kt,
+    gustSpreadLimitKt: house.gustSpreadLimitKt,
+    windAgeMin: of === null || (windAgeMin !== null && windAgeMin < 0) ? null : windAgeMin,
+    dual: context.dual,
+    limits,
+  });
+  // A wind too old for a crosswind verdict is too old for a flap verdict.
+  const flap =
+    of && crosswind.reason !== 'no-recent-wind'
+      ? flapVerdict(of.crosswindKt, of.gustCrosswindKt, sheetWind.flapTable)
+      : { verdict: null, maxFlapDeg: null, reason: null };
+  const elevationFt = of?.elevationFt ?? aerodrome.elevationFt;
+  const air = airToday(elevationFt, choices);
+  const nothing = { crosswind, flap, flapHeldDeg: 0, gates: [], air, legs: [] };
+  if (sheet === null) {
+    const runway = of && {
+      ...of,
+      suitable: false,
+      reasons: [...of.reasons, `no schedule for ${surface} on the sheet`],
+    };
+    return { ...nothing, runway, surface, sheet, takeoff: NO_SCHEDULE(surface), landing: NO_SCHEDULE(surface) };
+  }
+  const sheetFlap = Math.max(...sheet.approach.map((g) => g.flapDeg));
+  const flapHeldDeg = Math.min(sheetFlap, choices.maxFlapDeg ?? sheetFlap, flap.maxFlapDeg ?? sheetFlap);
+  const here = { ...context, sheet };
+  const gates = sheet.approach.map((gate) =>
+    briefGate(gate, flapHeldDeg, flap.verdict === 'outside', massKg, choices, here, elevationFt, of),
+  );
+  const legs = flownLegs(gates, sheet, massKg, air, of?.headwindKt ?? 0);
+  const last = gates[gates.length - 1];
+  const speedShare = last?.cas && last.sheetCasToday ? last.cas.targetKt / last.sheetCasToday : 1;
+  const distance = (kind: 'takeoff' | 'landing'): RunwayToday | null =>
+    of === null
+      ? null
+      : kind === 'landing' && !last?.cas
+        ? noLandingSpeed(sheet)
+        : runwayToday(kind, sheet, house, {
+            massKg,
+            air,
+            oatC: choices.oatC,
+            runway: of,
+            wet: choices.surfaceState === 'wet',
+            speedShare,
+          });
+  const [takeoff, landing] = [distance('takeoff'), distance('landing')];
+  const against = [
+    crosswind.verdict === 'outside' && !of?.reasons.includes('tailwind') ? 'outside the wind limits' : '',
+    flap.verdict === 'outside' ? 'beyond the flap table' : '',
+    takeoff?.need.length === 'not-enough' ? 'too short for the take-off' : '',
+    landing?.need.length === 'not-enough' ? 'too short for the landing' : '',
+    takeoff?.need.width === 'not-enough' || landing?.need.width === 'not-enough' ? 'too narrow' : '',
+  ].filter(Boolean);
+  const runway = of && {
+    ...of,
+    suitable: of.suitable && against.length === 0,
+    reasons: [...of.reasons, ...against],
+  };
+  return { runway, surface, sheet, crosswind, flap, flapHeldDeg, gates, air, legs, takeoff, landing };
+}
+
+/** Beyond the rows of the dial's error table; a dial without a table is beyond it everywhere. */
+const beyondDial = (reading: number, { dial }: TypeSheet): boolean => iasToCas(reading, dial.table).outsideTable;
+
 const scaledDial = (kind: 'va' | 'bestGlide', ias: number, massKg: number, sheet: TypeSheet): number =>
   casKtToDial(scaleForMass(kind, dialToCasKt(ias, sheet.dial), sheet.masses.refMassKg, massKg), sheet.dial);
 
-/** Without a speed over the fence there is no landing distance. */
-const noLandingSpeed = (sheet: TypeSheet): RunwayToday => ({
+const notComputed = (refused: RunwayToday['refused'], words: string, source: string | null = null): RunwayToday => ({
   need: {
     totalFactor: null,
     groundRollM: null,
@@ -325,10 +431,15 @@ const noLandingSpeed = (sheet: TypeSheet): RunwayToday => ({
   },
   tableGroundM: null,
   tableOver50M: null,
-  refused: 'no-speed',
-  words: 'no speed over the fence: landing not computed',
-  source: sheet.distances?.ref ?? null,
+  refused,
+  words,
+  source,
 });
+/** Without a speed over the threshold there is no landing distance. */
+const noLandingSpeed = (sheet: TypeSheet): RunwayToday =>
+  notComputed('no-speed', 'no speed over the threshold: landing not computed', sheet.distances?.ref ?? null);
+const NO_SCHEDULE = (surface: Surface): RunwayToday =>
+  notComputed('no-table', `no numbers for ${surface} on the sheet: runway not computed`);
 
 function loadingWarnings(loading: LoadingToday): string[] {
   const points = [
@@ -487,23 +598,20 @@ function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefCo
   });
 }
 
-function proposeEnd(
-  wind: WindSeen | null,
-  runways: readonly RunwayWind[],
-  { aerodrome, house, sheet }: BriefContext,
-): string | null {
-  if (wind === null) return null;
-  if (wind.variable || wind.fromDeg === null)
-    return [...runways].sort((a, b) => b.lengthM - a.lengthM)[0]?.ident ?? null;
-  return chooseRunway(
-    {
-      windFromDeg: convertReference(wind.fromDeg, wind.reference, 'true', aerodrome.variationDeg),
-      windKt: wind.kt,
-      gustKt: wind.gustKt,
-    },
-    { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? house.tailwindLimitKt, requiredLengthM: 0 },
-    runways.map((r) => ({ id: r.ident, headingDeg: r.trueBearingDeg, lengthM: r.lengthM })),
-  ).chosenId;
+/**
+ * Of the ends that nothing on this page speaks against: least crosswind over the reported arc, gusts counted; then more
+ * headwind, then longer, then as listed. Null when none suits.
+ */
+function proposeEnd(runways: readonly RunwayWind[]): string | null {
+  const across = (r: RunwayWind) => Math.max(Math.abs(r.crosswindKt), Math.abs(r.gustCrosswindKt ?? 0));
+  const apart = (a: number, b: number) => (Math.abs(a - b) > 1e-6 ? a - b : 0);
+  return (
+    runways
+      .filter((r) => r.suitable)
+      .sort(
+        (a, b) => apart(across(a), across(b)) || apart(b.headwindKt, a.headwindKt) || apart(b.lengthM, a.lengthM),
+      )[0]?.ident ?? null
+  );
 }
 
 /** Every crosswind limit that bears on this flight, each with its source. */
@@ -523,7 +631,7 @@ function limitLadder(
       ? null
       : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
     {
-      source: `${pilotName}: proven ${Math.round(ladder.provenKt)} kt, plus a step`,
+      source: `${pilotName}: proven ${downTo(ladder.provenKt)} kt, plus a step`,
       kind: 'pilotStep',
       valueKt: ladder.ladderKt,
     },
@@ -537,6 +645,11 @@ function limitLadder(
   ];
   return rows.filter((r): r is CrosswindLimit => r !== null);
 }
+
+/** Below it the landing is assured, ft above the threshold. */
+const ASSURED_FT = 100;
+/** Knots that going to calibrated and back may cost. */
+const DIAL_NOISE = 1e-6;
 
 function briefGate(
   gate: TypeSheet['approach'][number],
@@ -594,26 +707,29 @@ function briefGate(
     }
     casKt *= to / from;
   }
+  // In a twin whose landing is assured the handbook's own threshold speed holds, not scaled down: Vsse is no landing floor.
+  const assured = sheet.twin !== null && gate.heightFt <= ASSURED_FT;
   const vfe = sheet.speeds.vfe
     .filter((v) => v.flapDeg >= flapDeg && flapDeg > 0)
     .sort((a, b) => a.flapDeg - b.flapDeg)[0];
   const cas = gateTarget({
     speedKt: casKt,
     refMassKg: masses.refMassKg,
-    massKg,
+    massKg: assured ? Math.max(massKg, masses.refMassKg) : massKg,
     school: choices.gustSchool,
     finalGate: gate.finalGate,
     windKt: choices.wind?.kt ?? 0,
     gustKt: choices.wind?.gustKt ?? null,
     capKt: house.gustCapKt,
     configLimitKt: vfe ? dialToCasKt(vfe.speed.value, dial) : null,
-    twin: sheet.twin
-      ? {
-          vyseKt: dialToCasKt(sheet.twin.vyse.value, dial),
-          vsseKt: dialToCasKt(sheet.twin.vsse.value, dial),
-          landingAssured: gate.heightFt <= 100,
-        }
-      : null,
+    twin:
+      sheet.twin && !assured
+        ? {
+            vyseKt: dialToCasKt(sheet.twin.vyse.value, dial),
+            vsseKt: dialToCasKt(sheet.twin.vsse.value, dial),
+            landingAssured: false,
+          }
+        : null,
   });
   const margin = stallMargin({
     casKt: cas.targetKt,
@@ -624,14 +740,22 @@ function briefGate(
     bankDeg: gate.bankDeg,
     sanctioned: gate.finalGate ? sheet.sanctionedMargin : null,
   });
+  const reading = casKtToDial(cas.targetKt, dial);
   if (cas.limited) warnings.push(`target held ${LIMIT_BUFFER_KT} kt below the flap limit`);
   if (margin.reason) warnings.push(`no stall speed for flap ${flapDeg}\u00b0 on the sheet, margin not known`);
   if (margin.lowLevel) warnings.push(`only ${(margin.marginLevel ?? 0).toFixed(2)} of the stall speed, less than 1.3`);
   if (margin.lowBanked) warnings.push(`less than 1.1 of the stall speed in the planned ${gate.bankDeg}\u00b0 of bank`);
-  if (cas.raisedToFloor) warnings.push(`held at ${gate.heightFt <= 100 ? 'Vsse' : 'Vyse'}, not scaled below it`);
+  const vyse = sheet.twin ? `Vyse ${withUnit(sheet.twin.vyse.value, dial.unit)}` : 'Vyse';
+  if (cas.belowFloor)
+    warnings.push(
+      `below ${vyse}: the limit of flap ${flapDeg}\u00b0 leaves no speed at or above it. Less flap here, or another schedule.`,
+    );
+  else if (cas.raisedToFloor) warnings.push(`held at ${vyse}, not scaled below it`);
   return {
     ...base,
-    target: Math.ceil(casKtToDial(cas.targetKt, dial) - 0.05),
+    // Away from the stall, except where the limit of what is out holds it: then away from the limit.
+    target: cas.limited ? Math.floor(reading + DIAL_NOISE) : Math.ceil(reading - DIAL_NOISE),
+    beyondTable: beyondDial(reading, sheet),
     additive: ktToDialDelta(cas.additiveKt, dial),
     cas,
     margin,

@@ -2,7 +2,9 @@ import type { BriefChoices } from '@/domain/brief';
 import type { House } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
-import { dateText, fixed, hoursText, instantText, metresUp, windText, withUnit } from '../format';
+import { dateText, downTo, fixed, hoursText, instantText, metresUp, upTo, windText, withUnit } from '../format';
+import { sheetOn } from '../sheet';
+import { WIND_GOOD_FOR_MIN, ageMinutes } from '../wind';
 import type { BriefResult } from './brief';
 import { type StripPicture, pictureStrip, sightAnswers, viewOf, withMargin } from '../sightpicture';
 import { crosswindSentences, gateConfiguration } from './words';
@@ -36,20 +38,25 @@ export interface CardFacts {
   house: House;
   choices: BriefChoices;
   result: BriefResult;
+  /** When it is printed: a wind too old by then gives no verdict on paper either. */
+  nowIso: string;
 }
 
 /** The kneeboard card of a stored brief. Same numbers as the screen, to the last digit. */
 export function kneeboardCard(f: CardFacts): Card {
-  const { choices, result, sheet, house } = f;
+  const { choices, result, house } = f;
+  const sheet = sheetOn(f.sheet, result.surface ?? 'land') ?? f.sheet;
   const { unit } = result;
   const said = crosswindSentences(result, choices.runwayEnd, f.pilotName.split(' ')[0] ?? f.pilotName);
+  const windMin = choices.wind ? ageMinutes(choices.wind.observedAt, f.nowIso) : null;
+  const stale = windMin !== null && windMin > WIND_GOOD_FOR_MIN;
   const fence = result.gates[result.gates.length - 1];
   const need = (name: string, r: BriefResult['takeoff']) =>
     r === null
       ? `${name}: no runway chosen`
       : r.words
         ? `${name}: ${r.words}`
-        : `${name} ${metresUp(r.need.over50M)} over 50 ft${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metresUp(Math.floor(r.need.marginM))} in hand` : `, ${metresUp(-r.need.marginM)} too short`}`;
+        : `${name} ${metresUp(r.need.over50M)} over 50 ft${r.edge ? ' (table\u2019s edge used)' : ''}${r.need.marginM === null ? '' : r.need.marginM >= 0 ? `, ${metresUp(Math.floor(r.need.marginM))} in hand` : `, ${metresUp(-r.need.marginM)} too short`}`;
   return {
     title: `${f.registration} ${sheet.name}`,
     line: `${f.pilotName}, lesson ${f.lesson}, ${dateText(choices.flownOn)}`,
@@ -57,7 +64,7 @@ export function kneeboardCard(f: CardFacts): Card {
     warnings: result.warnings,
     gates: result.gates.map((g) => ({
       name: g.name,
-      speed: g.target === null ? 'no speed' : withUnit(g.target, unit),
+      speed: g.target === null ? 'no speed' : `${withUnit(g.target, unit)}${g.beyondTable ? '*' : ''}`,
       height: withUnit(g.heightFt, 'ft'),
       altimeter: `${g.altimeterFt} QNH`,
       configuration: gateConfiguration(g, sheet.flapSteps.length > 1),
@@ -72,7 +79,7 @@ export function kneeboardCard(f: CardFacts): Card {
             ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}`
             : 'No wind entered',
           said.lead,
-          said.verdict,
+          stale ? 'Verdict: look again. This wind is too old for one.' : said.verdict,
           need('Take-off', result.takeoff),
           need('Landing', result.landing),
         ],
@@ -97,7 +104,7 @@ export function kneeboardCard(f: CardFacts): Card {
         lines: [
           `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
           `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
-          `Stall ${result.vsToday.map((v) => `${withUnit(v.dial, unit)} flap ${v.flapDeg}\u00b0`).join(', ')}; best glide ${withUnit(result.bestGlideDial, unit)}; Va ${withUnit(result.vaDial, unit)}`,
+          `Stall ${result.vsToday.map((v) => `${upTo(v.dial)}\u00a0${unit} flap ${v.flapDeg}\u00b0${v.beyondTable ? '*' : ''}`).join(', ')}; best glide ${upTo(result.bestGlideDial)}\u00a0${unit}; Va ${downTo(result.vaDial)}\u00a0${unit}${result.vsToday.some((v) => v.beyondTable) ? ' (* beyond the dial\u2019s error table)' : ''}`,
           result.air.densityAltFt === null
             ? `Density altitude: ${result.air.missing.join(' and ')} not known`
             : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,

@@ -6,12 +6,13 @@ import { density, densityAltitude, pressureAltitude, tas } from '../air';
 import { AVGAS_KG_PER_L } from '../constants';
 import { type ElectricalTimeline, electricalTimeline } from '../electrical';
 import { type CircuitsFit, type Endurance, bsfcFlow, circuitsThatFit, endurance } from '../fuel';
-import { fixed, list } from '../format';
+import { downTo, fixed, list, upTo } from '../format';
 import { type MassBalance, type Station, massBalance, trimFor } from '../loading';
 import {
   type Refusal,
   type RunwayFactor,
   type RunwayNeed,
+  endsOf,
   runwayNeeded,
   tableDistance,
   tableFromRows,
@@ -60,6 +61,8 @@ export interface RunwayToday {
   tableGroundM: number | null;
   tableOver50M: number | null;
   refused: Refusal | 'no-air' | 'no-speed' | null;
+  /** The table was entered at its least mass or pressure altitude, because today's is below it. */
+  edge?: boolean;
   words: string | null;
   source: string | null;
 }
@@ -80,6 +83,7 @@ export interface RunwayFacts {
   slopePct: number;
   headwindKt: number;
   tailwindKt: number;
+  gustTailwindKt: number | null;
 }
 
 /**
@@ -103,7 +107,9 @@ export function runwayToday(
   needNumbers('runwayToday', { sheet, house, at });
   const { runway, air } = at;
   const rows = sheet.distances?.[kind] ?? [];
-  const where = { massKg: at.massKg, pressureAltFt: air.pressureAltFt, oatC: at.oatC };
+  const asked = { massKg: at.massKg, pressureAltFt: air.pressureAltFt, oatC: at.oatC };
+  const where = atLeastOf(rows, asked);
+  const edge = where.massKg !== asked.massKg || where.pressureAltFt !== asked.pressureAltFt;
   const roll = tableDistance(
     tableFromRows(rows, (r) => r.groundRollM),
     where,
@@ -126,17 +132,18 @@ export function runwayToday(
       `${kind === 'takeoff' ? 'uphill' : 'downhill'} ${fixed(Math.abs(runway.slopePct), 1)} %`,
       1 + rule.slopePerPct * against,
     );
-  if (runway.tailwindKt > 0.5)
+  const tailKt = Math.max(runway.tailwindKt, runway.gustTailwindKt ?? 0);
+  if (tailKt > 0.5)
     add(
-      `tailwind ${fixed(runway.tailwindKt)} kt, ${fixed(rule.tailwindShare * 100)} % of it`,
-      1 + (0.1 * rule.tailwindShare * runway.tailwindKt) / rule.tailKtPerTenth,
+      `tailwind ${upTo(tailKt)} kt${tailKt > runway.tailwindKt ? ' in gusts' : ''}, ${fixed(rule.tailwindShare * 100)} % of it`,
+      1 + (0.1 * rule.tailwindShare * tailKt) / rule.tailKtPerTenth,
     );
   else if (runway.headwindKt > 0.5)
     add(
-      `headwind ${fixed(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`,
-      Math.max(0.7, 1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth),
+      `headwind ${downTo(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`,
+      1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth,
     );
-  if (kind === 'landing' && at.speedShare > 1.001) add('faster over the fence than the sheet', at.speedShare ** 2);
+  if (kind === 'landing' && at.speedShare > 1.001) add('faster over the threshold than the sheet', at.speedShare ** 2);
   const need = runwayNeeded({
     groundRollM: roll.distanceM,
     over50M: over.distanceM,
@@ -152,6 +159,7 @@ export function runwayToday(
     tableGroundM: roll.distanceM,
     tableOver50M: over.distanceM,
     refused,
+    ...(edge && !refused ? { edge } : {}),
     words:
       refused === 'no-air'
         ? `${list(air.missing)} not known: runway not computed`
@@ -159,6 +167,21 @@ export function runwayToday(
           ? REFUSED[refused]
           : need.words,
     source: sheet.distances?.ref ?? null,
+  };
+}
+
+/** Below the table on mass or pressure altitude: asked at its least, which is the longer distance. Above: as it is. */
+function atLeastOf(
+  rows: readonly { massKg: number; pressureAltFt: number }[],
+  at: { massKg: number; pressureAltFt: number | null; oatC: number | null },
+): typeof at {
+  if (rows.length === 0) return at;
+  const leastKg = Math.min(...rows.map((r) => r.massKg));
+  const leastFt = Math.min(...rows.map((r) => r.pressureAltFt));
+  return {
+    ...at,
+    massKg: Math.max(at.massKg, leastKg),
+    pressureAltFt: at.pressureAltFt === null ? null : Math.max(at.pressureAltFt, leastFt),
   };
 }
 
@@ -170,8 +193,16 @@ export interface LoadingToday {
   stations: Station[];
 }
 
-/** Loading with both aboard and solo, from the sheet's stations. Null when the sheet has none: nothing is guessed. */
-export function loadingToday(sheet: TypeSheet, choices: BriefChoices, burnL: number): LoadingToday | null {
+/**
+ * Loading with both aboard and without the instructor, whose seat is then empty; the school decides what else stays.
+ * From the sheet's stations. Null when the sheet has none: nothing is guessed.
+ */
+export function loadingToday(
+  sheet: TypeSheet,
+  choices: BriefChoices,
+  burnL: number,
+  keeps: House['soloKeeps'],
+): LoadingToday | null {
   const { loading, masses } = sheet;
   if (!loading) return null;
   const held: Record<string, number> = {
@@ -180,11 +211,13 @@ export function loadingToday(sheet: TypeSheet, choices: BriefChoices, burnL: num
     rear: choices.rearKg,
     baggage: choices.baggageKg,
   };
+  const leaves = (role: string) =>
+    role === 'instructor' || (role === 'rear' && !keeps.rear) || (role === 'baggage' && !keeps.baggage);
   const stations = (solo: boolean): Station[] => [
     { name: 'Empty', massKg: masses.emptyKg.value, armM: loading.emptyArmM.value, maxKg: null },
     ...loading.stations.map((s) => ({
       name: s.name,
-      massKg: solo && s.role !== 'pilot' ? 0 : (held[s.role] ?? 0),
+      massKg: solo && leaves(s.role) ? 0 : (held[s.role] ?? 0),
       armM: s.armM.value,
       maxKg: s.maxKg?.value ?? null,
     })),
@@ -277,13 +310,13 @@ export function usableEnds(aerodrome: Aerodrome, surface: TypeSheet['surface']) 
   return aerodrome.runways
     .filter((r) => (surface === 'amphibian' ? true : surface === 'sea' ? r.surface === 'water' : r.surface !== 'water'))
     .flatMap((r) =>
-      r.ends.map((end, i) => ({
+      endsOf(r).map(({ end, slopePct, thresholdFt, surveyed }) => ({
         ...end,
         surface: r.surface,
-        elevationFt: r.elevationFt,
+        elevationFt: surveyed ? thresholdFt : r.elevationFt,
         lengthM: r.lengthM,
         widthM: r.widthM,
-        slopePct: i === 0 ? r.slopePct : -r.slopePct,
+        slopePct,
       })),
     );
 }

@@ -1,5 +1,5 @@
 import { say } from '@/domain/words';
-import { ageText, fixed } from '../format';
+import { ageText, besideLimit, upTo } from '../format';
 import type { BriefResult } from './brief';
 
 /** How a governing limit is named inside a sentence. */
@@ -22,9 +22,13 @@ export function crosswindSentences(
   if (!used || result.windAgeMin === null)
     return { lead: 'No wind is known.', verdict: 'No verdict: paste a report or type the wind you see.' };
   const side = used.crosswindKt > 0 ? 'right' : 'left';
-  const mean = Math.round(Math.abs(used.crosswindKt));
-  const gust = used.gustCrosswindKt === null ? '' : `, ${Math.round(Math.abs(used.gustCrosswindKt))} in gusts`;
-  const lead = mean === 0 && !gust ? 'No crosswind.' : `Crosswind ${mean} kt from the ${side}${gust}.`;
+  const [meanKt, gustKt] = [Math.abs(used.crosswindKt), Math.abs(used.gustCrosswindKt ?? 0)];
+  const [limitText = '', mean = '', inGusts = ''] =
+    crosswind.governingKt === null
+      ? ['', upTo(meanKt), upTo(gustKt)]
+      : besideLimit(crosswind.governingKt, meanKt, gustKt);
+  const gust = used.gustCrosswindKt === null ? '' : `, ${inGusts} in gusts`;
+  const lead = Number(mean) === 0 && !gust ? 'No crosswind.' : `Crosswind ${mean} kt from the ${side}${gust}.`;
   if (crosswind.reason === 'no-recent-wind') {
     return {
       lead,
@@ -34,9 +38,16 @@ export function crosswindSentences(
           : `No verdict: this wind is ${ageText(result.windAgeMin)} old, more than 10 min. Type the wind you see now.`,
     };
   }
+  if (crosswind.reason === 'not-a-number')
+    return { lead, verdict: 'No verdict: a wind or a limit here is not a number. Look at the sheet and the wind.' };
   if (crosswind.reason === 'no-limit')
-    return { lead, verdict: 'No limit is known for this aeroplane, so there is no verdict.' };
-  const governs = `${LIMIT_NAME[crosswind.governingKind ?? ''] ?? 'limit'} of ${fixed(crosswind.governingKt ?? 0)} kt governs (${crosswind.governingSource ?? ''})`;
+    return {
+      lead,
+      verdict: crosswind.aboveDemonstrated
+        ? 'Above the demonstrated value, and no limit known: no verdict. The flight manual and you decide.'
+        : 'No limit is known for this aeroplane, so there is no verdict.',
+    };
+  const governs = `${LIMIT_NAME[crosswind.governingKind ?? ''] ?? 'limit'} of ${limitText} kt governs (${crosswind.governingSource ?? ''})`;
   const parts: string[] = [];
   if (crosswind.meanVerdict === 'outside') parts.push('the mean is beyond the governing limit');
   else if (crosswind.gustVerdict === 'outside') parts.push('the gusts pass a limit');

@@ -7,7 +7,7 @@ import { needNumbers } from '../guard';
 import type { Gate, TypeSheet } from '@/domain/sheet';
 import { M_PER_FT, cosDeg, sinDeg, tanDeg } from '../constants';
 import { powered } from '../energy';
-import { sheetCas, sheetPolar } from '../sheet';
+import { sheetCas, sheetPolar, sheetOn, surfaceOfStrip } from '../sheet';
 import { type CircuitLeg, type CircuitLegName, CIRCUIT_LEGS, circuitLegs, taskGaps } from './legs';
 
 /** What pace and reach need of a sheet. */
@@ -28,7 +28,8 @@ export type PaceSheet = Pick<
   | 'distances'
   | 'surface'
   | 'twin'
->;
+> &
+  Partial<Pick<TypeSheet, 'onLand'>>;
 export interface PaceRunway {
   ident: string;
   trueBearingDeg: number;
@@ -107,8 +108,11 @@ export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =
   sheetCas(sheet, ias) / Math.sqrt(sigma);
 
 /** One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null. */
-export function circuitPace(sheet: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
-  needNumbers('circuitPace', { sheet, runway, choices });
+export function circuitPace(of: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
+  needNumbers('circuitPace', { sheet: of, runway, choices });
+  const surface = surfaceOfStrip(runway.surface);
+  const here = sheetOn(of, surface);
+  const sheet = here ?? of;
   const { downwind, base, final } = approachLegs(sheet.approach);
   // The sheet's own downwind height, where it is lower, is the height flown.
   const c = {
@@ -149,6 +153,7 @@ export function circuitPace(sheet: PaceSheet, runway: PaceRunway, choices: PaceC
     points: [],
     problem: null,
   };
+  if (here === null) return { ...none, problem: `The sheet has no approach schedule for ${surface}.` };
   if (climbDeg === null || climbDeg <= 0.2)
     return {
       ...none,

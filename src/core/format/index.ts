@@ -16,6 +16,36 @@ export function fixed(value: number, digits = 0): string {
   return Number(text) === 0 ? text.replace('-', '') : text;
 }
 
+/** Rounding noise that must not move a number by a whole step. */
+const NOISE = 1e-9;
+/**
+ * Rounded up: what is needed, what is blowing, speeds that keep away from a stall.
+ * @example upTo(12.1) // '13'
+ */
+export const upTo = (value: number, digits = 0): string =>
+  fixed(Math.ceil(value * 10 ** digits - NOISE) / 10 ** digits, digits);
+/**
+ * Rounded down: limits, steps, what is in hand.
+ * @example downTo(12.9) // '12'
+ */
+export const downTo = (value: number, digits = 0): string =>
+  fixed(Math.floor(value * 10 ** digits + NOISE) / 10 ** digits, digits);
+/**
+ * Values beside their limit, in as few decimals as it takes for each to stand to the limit as it does: values rounded
+ * up, the limit down, and no number that contradicts the verdict printed beside it.
+ * @returns the limit first, then the values as given
+ * @example besideLimit(12, 12.4) // ['12', '13']
+ * @example besideLimit(12.5, 12.3) // ['12.5', '12.3']
+ */
+export function besideLimit(limit: number, ...values: number[]): string[] {
+  const shown = (digits: number) => [downTo(limit, digits), ...values.map((v) => upTo(v, digits))];
+  for (const digits of [0, 1, 2]) {
+    const [l = '', ...vs] = shown(digits);
+    if (vs.every((v, i) => (values[i] ?? 0) > limit + NOISE === Number(v) > Number(l))) return [l, ...vs];
+  }
+  return shown(3);
+}
+
 /** Crosswind in words: `7 kt from the right`, `no crosswind`. */
 export function crosswindWords(kt: number): string {
   if (!Number.isFinite(kt)) return 'crosswind not known';

@@ -2,6 +2,8 @@
 import { SLACK } from '../constants';
 import { needNumbers } from '../guard';
 
+export * from './ends';
+
 type Nested = number | null | readonly Nested[];
 export interface DistanceTable {
   /** Ascending; null = the table does not vary with it. */

@@ -6,3 +6,4 @@ export * from './flown';
 export * from './validate';
 export * from './differences';
 export * from './labels';
+export * from './surface';

@@ -4,6 +4,7 @@ import { type ScheduleFinding, deceleration, scheduleFindings } from '../approac
 import { fixed, withUnit } from '../format';
 import { insideEnvelope } from '../loading';
 import { ktPerUnit } from '../speeds';
+import { sheetOn } from './surface';
 import {
   SEA_LEVEL_RHO,
   configurationDrag,
@@ -27,6 +28,7 @@ const WHY: Record<string, string> = {
   order: 'Speeds out of order mean that one of them is mistyped or taken from another aeroplane.',
   limit: 'A limit that is too high is a limit nobody keeps.',
   structure: 'Full control above this speed can break the structure before the wing stalls.',
+  surface: 'Wheels down on water and wheels up on a runway both end the flight: each surface has its own schedule.',
   lever: 'The lever would be moved above its limit on every approach.',
   margin: 'Too close to the stall for a normal approach.',
   slope: 'Such a path cannot be flown as drawn: a height or a distance is wrong.',
@@ -55,6 +57,14 @@ export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   checkTables(sheet, say);
   checkHandling(sheet, say);
   checkSight(sheet, say);
+  const land = sheet.surface === 'amphibian' ? sheetOn(sheet, 'land') : null;
+  if (land && sheet.onLand) {
+    const onLand: Say = (code, path, what, why) => say(code, `onLand.${path}`, `On land: ${what}`, why);
+    checkApproach(land, onLand);
+    checkTables(land, (code, path, what, why) =>
+      path.startsWith('distances') ? onLand(code, path, what, why) : undefined,
+    );
+  }
   return found;
 }
 
@@ -214,6 +224,22 @@ function checkGear(sheet: TypeSheet, say: Say): void {
       'Retraction above extension: raising the gear is the weaker movement.',
       'order',
     );
+  if (sheet.surface === 'amphibian') {
+    const wrong = (gates: TypeSheet['approach'], wanted: 'up' | 'down', path: string, where: string) =>
+      gates.forEach((g, i) => {
+        if (g.gear !== wanted)
+          say(
+            'gate-gear-surface',
+            `${path}.${i}.gear`,
+            `${g.name}: gear ${g.gear} on a schedule for ${where}, where the wheels are ${wanted}.`,
+            'surface',
+          );
+      });
+    if (sheet.onLand) {
+      wrong(sheet.approach, 'up', 'approach', 'water');
+      wrong(sheet.onLand.approach, 'down', 'onLand.approach', 'land');
+    } else say('surface-missing', 'onLand', 'An amphibian with a schedule for one surface only.', 'surface');
+  }
   sheet.approach.forEach((g, i) => {
     if ((g.gear === 'fixed') === sheet.gear.retractable)
       say(

@@ -4,7 +4,8 @@
  */
 import type { TraceContext } from '@/domain/trace';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
-import { M_PER_DEG, M_PER_FT, cosDeg, norm180, sinDeg } from '../constants';
+import { endsOf } from '../runway';
+import { M_PER_DEG, cosDeg, norm180, sinDeg } from '../constants';
 import { ktPerUnit } from '../speeds';
 
 /**
@@ -69,20 +70,18 @@ export function traceContext(
         surface: r.surface,
         lengthM: r.lengthM,
         widthM: r.widthM,
-        ends: r.ends.map((e, i) => {
+        ends: endsOf(r).map(({ end: e, thresholdFt }) => {
           const back = -r.lengthM / 2;
           const at = placeOf(
             aerodrome,
             r.centre.eastM + back * sinDeg(e.trueBearingDeg),
             r.centre.northM + back * cosDeg(e.trueBearingDeg),
           );
-          // The runway rises towards its first end.
-          const rise = ((r.slopePct / 100) * r.lengthM) / 2 / M_PER_FT;
           return {
             ident: e.ident,
             thresholdLat: at.lat,
             thresholdLon: at.lon,
-            elevationFt: Math.round((r.elevationFt + (i === 0 ? rise : -rise)) * 10) / 10,
+            elevationFt: Math.round(thresholdFt * 10) / 10,
             trueBearingDeg: e.trueBearingDeg,
           };
         }),

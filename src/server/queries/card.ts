@@ -2,6 +2,7 @@ import { type BriefResult, type Card, kneeboardCard } from '@/core/approach';
 import { effectiveSheet } from '@/core/plan';
 import type { BriefChoices } from '@/domain/brief';
 import { type CurrentUser, may } from '../auth/permissions';
+import { nowIso } from '../clock';
 import { contentById } from '../content';
 import { row } from '../db/connection';
 import { checkoutHead, parsedAirframe, parsedSheet } from './checkout';
@@ -55,6 +56,7 @@ export async function briefCard(user: CurrentUser, id: string): Promise<StoredBr
     house: await contentById('house', head.houseId),
     choices,
     result: snapshot,
+    nowIso: nowIso(),
   });
   return {
     id: b.id,

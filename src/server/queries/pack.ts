@@ -3,6 +3,7 @@ import { usableEnds } from '@/core/approach';
 import { ktPerUnit } from '@/core/speeds';
 import { convertReference } from '@/core/wind';
 import type { House } from '@/domain/programme';
+import { sheetOn, surfaceOfStrip } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
 import type { SortiePack } from '@/offline/protocol';
 import type { CurrentUser } from '../auth/permissions';
@@ -25,6 +26,9 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
   const aerodrome = await homeAerodrome();
   const { choices, snapshot } = sortie.brief;
   const { sheet } = head;
+  const usedStrip =
+    usableEnds(aerodrome, sheet.surface).find((e) => e.ident === choices.runwayEnd)?.surface ?? 'asphalt';
+  const here = sheetOn(sheet, surfaceOfStrip(usedStrip)) ?? sheet;
   const { house, standard } = record;
   const speed = standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
   const variation = aerodrome.variationDeg;
@@ -53,7 +57,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
       widthM: e.widthM,
       surface: e.surface,
     })),
-    aimPointM: sheet.landing.aimPointM.value,
+    aimPointM: here.landing.aimPointM.value,
     box: standard.boxM,
     fenceTarget: snapshot.gates[snapshot.gates.length - 1]?.target ?? null,
     intended: choices.intended,
@@ -91,7 +95,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     ktPerUnit: ktPerUnit(sheet.dial.unit),
     airwork: { rows: standard.airwork, edgeShare: standard.edgeShare },
     flapSteps: sheet.flapSteps,
-    lists: listsOf(sheet, house),
+    lists: listsOf(here, house),
     landmark: snapshot.landmark,
     clock: {
       bookingMin: choices.bookingMin,

@@ -11,6 +11,8 @@ import {
   plural,
   windText,
   withUnit,
+  upTo,
+  downTo,
 } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import { BLOCK_NAME } from '@/domain/plan';
@@ -111,12 +113,26 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
             <Verdict verdict={result.crosswind.verdict}>
               <Live text={said.verdict} />
             </Verdict>
+          ) : result.crosswind.reason === 'no-limit' && result.crosswind.aboveDemonstrated ? (
+            <Verdict verdict="edge">
+              <Live text={said.verdict} />
+            </Verdict>
           ) : (
             <Live text={said.verdict} />
           )}
         </p>
+        {used && used.reasons.length > 0 && choices.wind ? (
+          <p className="mb-1">
+            Runway {used.ident}: {used.reasons.join('; ')}.
+          </p>
+        ) : null}
+        {choices.wind && !result.chosenEnd ? (
+          <p className="mb-1 soft">No runway here suits today; see each one’s reasons.</p>
+        ) : null}
         {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? (
-          <p className="mb-1 soft">Least crosswind: runway {result.chosenEnd}.</p>
+          <p className="mb-1 soft">
+            Suits best: runway {result.chosenEnd}, the least crosswind of those that are long and wide enough.
+          </p>
         ) : null}
         <p className="mb-0">
           {result.flap.verdict === 'outside' ? (
@@ -172,6 +188,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
                   </td>
                   <td className="r num">
                     <Live text={withUnit(g.target, result.unit)} />
+                    {g.beyondTable ? <div className="soft small">beyond the dial’s table</div> : null}
                   </td>
                   <td className="r mono">
                     {withUnit(g.sheetValue, result.unit)}
@@ -229,10 +246,15 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         </details>
       ) : null}
       <p className="mb-0 mt-2 small">
-        Stall today {result.vsToday.map((v) => `${withUnit(v.dial, result.unit, 0)} flap ${v.flapDeg}°`).join(', ')};
-        manoeuvring <Live text={withUnit(result.vaDial, result.unit)} />; best glide{' '}
-        <Live text={withUnit(result.bestGlideDial, result.unit)} />; as indicated, speed over stall in calibrated.
-        Stabilised by {result.stabilised.heightFt} ft ({result.stabilised.altimeterFt} QNH), else go around.
+        Stall today{' '}
+        {result.vsToday
+          .map((v) => `${upTo(v.dial)} ${result.unit} flap ${v.flapDeg}°${v.beyondTable ? '*' : ''}`)
+          .join(', ')}
+        ; manoeuvring <Live text={`${downTo(result.vaDial)} ${result.unit}`} />; best glide{' '}
+        <Live text={`${upTo(result.bestGlideDial)} ${result.unit}`} />
+        {result.vsToday.some((v) => v.beyondTable) ? '; * beyond the dial’s error table, its last correction held' : ''}
+        ; as indicated, speed over stall in calibrated. Stabilised by {result.stabilised.heightFt} ft (
+        {result.stabilised.altimeterFt} QNH), else go around.
         {sheet.twin ? ` Never below Vyse ${sheet.twin.vyse.value} ${result.unit} until landing is assured.` : ''}
       </p>
     </>

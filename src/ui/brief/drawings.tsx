@@ -1,5 +1,5 @@
 import { type BriefGate, type BriefResult, type RunwayWind, gateConfiguration } from '@/core/approach';
-import { direction, fixed } from '@/core/format';
+import { direction, fixed, upTo, downTo, besideLimit } from '@/core/format';
 import type { Aerodrome } from '@/domain/sheet';
 import { say } from '@/domain/words';
 
@@ -416,6 +416,11 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
   const used = result.runways.find((r) => r.ident === runwayEnd);
   const mean = Math.abs(used?.crosswindKt ?? 0);
   const gust = used?.gustCrosswindKt === null || used === undefined ? null : Math.abs(used.gustCrosswindKt);
+  // Decimals at which no number contradicts the verdict.
+  const beside =
+    result.crosswind.governingKt === null
+      ? 0
+      : (besideLimit(result.crosswind.governingKt, mean, gust ?? 0)[0]?.split('.')[1]?.length ?? 0);
   const top = Math.max(20, mean, gust ?? 0, ...result.limits.map((l) => l.valueKt)) * 1.08;
   const rows = [...result.limits].sort((a, b) => a.valueKt - b.valueKt);
   const rowH = 40;
@@ -428,19 +433,19 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
       viewBox={`0 0 ${W} ${H}`}
       width="100%"
       role="img"
-      aria-label={`Crosswind limits: ${rows.map((l) => `${say(l.kind)} ${fixed(l.valueKt, l.kind === 'vs0Floor' ? 1 : 0)} kt`).join(', ')}. Today ${fixed(mean)} kt${gust === null ? '' : `, ${fixed(gust)} in gusts`}.`}
+      aria-label={`Crosswind limits: ${rows.map((l) => `${say(l.kind)} ${downTo(l.valueKt, l.kind === 'vs0Floor' ? 1 : beside)} kt`).join(', ')}. Today ${upTo(mean, beside)} kt${gust === null ? '' : `, ${upTo(gust, beside)} in gusts`}.`}
     >
       {result.windAgeMin !== null ? (
         <g>
           <path d={`M${x(mean)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2.5" />
           <text x={x(mean)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)" fontWeight="700">
-            now {fixed(mean)}
+            now {upTo(mean, beside)}
           </text>
           {gust !== null && gust - mean > 0.5 ? (
             <>
               <path d={`M${x(gust)} 4V${H - 18}`} stroke="var(--ochre)" strokeWidth="2" strokeDasharray="3 3" />
               <text x={Math.max(x(gust), x(mean) + 58)} y={H - 4} fontSize="13" textAnchor="middle" fill="var(--ochre)">
-                gust {fixed(gust)}
+                gust {upTo(gust, beside)}
               </text>
             </>
           ) : null}
@@ -467,7 +472,7 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
               strokeDasharray={soft && !governs ? '5 4' : undefined}
             />
             <text x={x(l.valueKt) + 8} y={y + 26} fontSize="14" className="num halo" fill="var(--ink)">
-              {fixed(l.valueKt, l.kind === 'vs0Floor' ? 1 : 0)} kt
+              {downTo(l.valueKt, l.kind === 'vs0Floor' ? 1 : beside)} kt
             </text>
           </g>
         );

@@ -359,7 +359,7 @@ export function BriefWorkbench(props: Props) {
               <select {...form.register('runwayEnd')}>
                 {result.runways.map((r) => (
                   <option key={r.ident} value={r.ident}>
-                    {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', least crosswind' : ''}
+                    {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', suits best' : ''}
                   </option>
                 ))}
               </select>

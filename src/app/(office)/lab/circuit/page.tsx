@@ -26,6 +26,7 @@ const slim = (s: TypeSheet): PaceSheet => ({
   flapSteps: s.flapSteps,
   distances: s.distances,
   surface: s.surface,
+  onLand: s.onLand,
   twin: s.twin,
 });
 

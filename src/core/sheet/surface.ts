@@ -1,0 +1,38 @@
+import type { TypeSheet } from '@/domain/sheet';
+
+export type Surface = 'land' | 'water';
+
+/** What of a sheet tells its surfaces; older prepared flights have no schedule for land. */
+type OfSurface = Pick<TypeSheet, 'surface' | 'approach'> & Partial<Pick<TypeSheet, 'onLand'>>;
+
+/** What a strip of this kind is to an aeroplane. */
+export const surfaceOfStrip = (strip: string): Surface => (strip === 'water' ? 'water' : 'land');
+
+/**
+ * The surfaces a sheet has an approach schedule for. An amphibian's own schedule is the one its wheels show: up at the
+ * last gate is water, down is land; sheets older than the two schedules have only that.
+ * @example surfacesOf(amphibianWithoutLand) // ['water']
+ */
+export function surfacesOf(sheet: OfSurface): Surface[] {
+  if (sheet.surface !== 'amphibian') return [sheet.surface === 'sea' ? 'water' : 'land'];
+  const own = sheet.approach[sheet.approach.length - 1]?.gear === 'down' ? 'land' : 'water';
+  return own === 'water' && sheet.onLand ? ['water', 'land'] : [own];
+}
+
+/**
+ * The sheet as it holds on a surface: gates, distances, width, aim point, attitude and go-around of that surface.
+ * @returns null when the sheet has no schedule for it: no gate and no distance is taken from the other surface
+ * @example sheetOn(amphibian, 'land')?.approach[0]?.gear // 'down'
+ */
+export function sheetOn<S extends OfSurface & Partial<TypeSheet>>(sheet: S, surface: Surface): S | null {
+  if (!surfacesOf(sheet).includes(surface)) return null;
+  if (sheet.surface !== 'amphibian' || surface === 'water' || !sheet.onLand) return sheet;
+  const { approach, distances, minWidthM, aimPointM, usualAttitude, goAroundFlow } = sheet.onLand;
+  return {
+    ...sheet,
+    approach,
+    distances,
+    goAroundFlow,
+    ...(sheet.landing ? { landing: { ...sheet.landing, minWidthM, aimPointM, usualAttitude } } : {}),
+  };
+}
