@@ -12,9 +12,9 @@ describe('an upgrade from the first release', () => {
       ).rows.map((r) => String(r.n));
     const before = await names();
     await shellScript(`
-      INSERT INTO pilots (id, name, mass_kg, created_at) VALUES ('p', 'Ada', 70, '2026-01-01');
+      INSERT INTO pilots (id, name, mass_kg, created_at, crosswind_credit) VALUES ('p', 'Ada', 70, '2026-01-01', '{"group":"light-tailwheel","kt":9,"date":"2025-12-01"}');
       INSERT INTO users (id, email, name, password_hash, roles, created_at) VALUES ('u', 'u@x.example', 'U', 'x', '["instructor"]', '2026-01-01');
-      INSERT INTO types VALUES ('t', 't', 'T'); INSERT INTO type_versions VALUES ('t:1', 't', 1, 1, 95, 1, 'land', '{}', 'U', 'r', '2026-01-01');
+      INSERT INTO types VALUES ('t', 't', 'T'); INSERT INTO type_versions VALUES ('t:1', 't', 1, 1, 205, 1, 'land', '{"masses":{"maxTakeoffKg":{"value":740}},"gear":{"layout":"tailwheel"},"engine":{"powerHp":{"value":205}},"attributes":[{"key":"over-nose","value":"blind"}]}', 'U', 'r', '2026-01-01');
       INSERT INTO airframes VALUES ('a', 'ZP-X', 't'); INSERT INTO airframe_versions VALUES ('a:1', 'a', 1, '{}', 'U', 'r', '2026-01-01');
       INSERT INTO content_versions VALUES ('c', 'house', 'house', 1, 'h', 'o', '{}', 'U', 'r', '2026-01-01');
       INSERT INTO checkouts (id, pilot_id, instructor_id, airframe_id, airframe_version_id, type_version_id, pack, goals, programme_ids, standard_id, pack_id, house_id, schools, opening, request_id, created_by, created_at)
@@ -31,7 +31,18 @@ describe('an upgrade from the first release', () => {
       '006_debrief.sql',
       '007_book.sql',
       '008_people_and_schedule.sql',
+      '009_groups.sql',
     ]);
+    // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
+    const group = 'light-tailwheel-blind-powerful';
+    expect((await shell('SELECT gear_group FROM landings')).rows).toEqual([{ gear_group: group }]);
+    expect(
+      (
+        await shell(
+          "SELECT json_extract(crosswind_credit, '$.group') AS g, json_extract(crosswind_credit, '$.kt') AS kt FROM pilots",
+        )
+      ).rows,
+    ).toEqual([{ g: group, kt: 9 }]);
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
     expect(after.filter((n) => !before.includes(n))).toEqual([

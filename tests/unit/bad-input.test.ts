@@ -405,7 +405,17 @@ const INNER: readonly string[] = [
   ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
   ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
-  ...['schoolDefaults', 'sheetFacts', 'ladderStepKt', 'sheetDifferences', 'missingMeasures', 'stallVerdict'],
+  ...[
+    'schoolDefaults',
+    'sheetFacts',
+    'ladderStepKt',
+    'broadGroup',
+    'ofGroup',
+    'schoolCrosswind',
+    'sheetDifferences',
+    'missingMeasures',
+    'stallVerdict',
+  ],
   // Whole records, made of landings and sheets that a schema let in; their own tests feed empty and odd ones.
   ...['assessProgramme', 'bestAndWorst', 'bothVerdicts', 'byLesson', 'compareSelf', 'counted', 'ellipsePoints'],
   ...['extremeSteps', 'findPatterns', 'fitLearning', 'forecast', 'gateStrips', 'gearFacts', 'itemFacts'],

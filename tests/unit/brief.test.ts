@@ -4,7 +4,7 @@ import { pedraAlva } from '@demo/aerodrome';
 import { airframes, types } from '@demo/fleet';
 import house from '@content/house.json';
 import { type BriefContext, computeBrief, gateConfiguration, crosswindSentences } from '@/core/approach';
-import { effectiveSheet, gearMassGroup, ladderStepKt } from '@/core/plan';
+import { effectiveSheet, gearMassGroup, ladderStepKt, schoolCrosswind } from '@/core/plan';
 import { casKtToDial, dialToCasKt } from '@/core/speeds';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import { House } from '@/domain/programme';
@@ -197,12 +197,30 @@ describe('sheets of the demo fleet', () => {
     );
   });
   it('groups by gear and mass', () => {
-    const of = (code: string) => [gearMassGroup(sheetOf(code)), ladderStepKt(sheetOf(code))];
-    expect([of('alvor-c1'), of('serrana-urze'), of('serrana-carvalho'), of('orla-mare')]).toEqual([
+    const of = (code: string) => [gearMassGroup(sheetOf(code)), ladderStepKt(gearMassGroup(sheetOf(code)))];
+    expect(
+      ['alvor-c1', 'serrana-urze', 'lume-faisca', 'serrana-carvalho', 'bronze-b15', 'planalto-p1r', 'orla-mare'].map(
+        of,
+      ),
+    ).toEqual([
       ['medium-nosewheel', 3],
       ['light-tailwheel', 2],
-      ['heavy-tailwheel', 3],
-      ['heavy-hull', 3],
+      ['light-tailwheel-blind-powerful', 2],
+      ['heavy-tailwheel-powerful', 3],
+      ['heavy-tailwheel-blind-powerful', 3],
+      ['heavy-nosewheel', 3],
+      ['heavy-hull-powerful', 3],
     ]);
+  });
+  it('every group of the fleet has a limit of the school, and one without never reads as no limit', () => {
+    for (const t of types)
+      expect(schoolCrosswind(HOUSE.crosswindKt, gearMassGroup(t)), t.name).toMatchObject({ own: true });
+    expect(schoolCrosswind({ 'light-tailwheel': 12, 'heavy-hull': 9 }, 'medium-nosewheel')).toEqual({
+      kt: 9,
+      own: false,
+    });
+    const r = computeBrief(choices(), context(urze, { house: { ...HOUSE, crosswindKt: { 'heavy-hull': 9 } } }));
+    expect(r.limits.find((l) => l.kind === 'house')).toMatchObject({ valueKt: 9 });
+    expect(r.warnings.join(' ')).toContain('no crosswind limit for this group');
   });
 });

@@ -7,7 +7,7 @@ import { AVGAS_KG_PER_L } from '../constants';
 import type { HabitCue } from '../differences';
 import type { ElectricalTimeline } from '../electrical';
 import { downTo, fixed, withUnit } from '../format';
-import { gearMassGroup } from '../plan';
+import { gearMassGroup, schoolCrosswind } from '../plan';
 import {
   type Surface,
   configurationDrag,
@@ -203,6 +203,10 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   const limits = limitLadder(choices, context);
   const each = runwayWinds(wind, context).map((r) => endToday(r, limits, massKg, windAgeMin, choices, context));
   const runways = each.map((e): RunwayWind => e.runway);
+  if (schoolCrosswind(house.crosswindKt, gearMassGroup(sheet))?.own === false)
+    warnings.push(
+      `The school has no crosswind limit for this group (${gearMassGroup(sheet).replaceAll('-', ' ')}): the least of its limits is taken. The chief sets one under Rules.`,
+    );
   const chosenEnd = wind === null ? null : proposeEnd(runways);
   const chosen = each.find((e) => e.runway.ident === choices.runwayEnd) ?? null;
   const used = chosen?.runway ?? null;
@@ -621,12 +625,16 @@ function limitLadder(
 ): CrosswindLimit[] {
   const { limitationKt, demonstratedKt } = sheet.crosswind;
   const lowestStall = [...sheet.stalls].sort((a, b) => b.flapDeg - a.flapDeg)[0];
-  const houseKt = house.crosswindKt[gearMassGroup(sheet)];
+  const school = schoolCrosswind(house.crosswindKt, gearMassGroup(sheet));
   const rows: (CrosswindLimit | null)[] = [
     limitationKt && { source: limitationKt.ref, kind: 'limitation', valueKt: limitationKt.value },
     demonstratedKt && { source: demonstratedKt.ref, kind: 'demonstrated', valueKt: demonstratedKt.value },
     airframeCrosswindKt === null ? null : { source: 'this airframe', kind: 'airframe', valueKt: airframeCrosswindKt },
-    houseKt === undefined ? null : { source: house.reference, kind: 'house', valueKt: houseKt },
+    school && {
+      source: school.own ? house.reference : `${house.reference}: none for this group, so the least of all`,
+      kind: 'house',
+      valueKt: school.kt,
+    },
     choices.instructorLimitKt === null
       ? null
       : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },

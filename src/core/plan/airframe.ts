@@ -33,17 +33,50 @@ export function sheetFacts(sheet: TypeSheet): AirframeFacts {
   };
 }
 
+/** Above it an engine is a powerful one: what the law of several countries calls high performance. */
+const POWERFUL_HP = 200;
+
 /**
  * Gear-and-mass group: crosswind experience counts only within one. Light to 750 kg, medium to 1200 kg, heavy above
- * (maximum take-off mass); light nosewheel wind proves nothing in a light tailwheel.
+ * (maximum take-off mass), the gear, and apart from those a nose that hides the runway and more than 200 hp an engine: a
+ * blind aerobatic type proves nothing for a light trainer, nor the reverse.
+ * @example gearMassGroup(lightTrainer) // 'light-tailwheel'
+ * @example gearMassGroup(blindAerobatic) // 'light-tailwheel-blind-powerful'
  */
 export function gearMassGroup(sheet: TypeSheet): string {
   const kg = sheet.masses.maxTakeoffKg.value;
-  return `${kg <= 750 ? 'light' : kg <= 1200 ? 'medium' : 'heavy'}-${sheet.gear.layout}`;
+  const blind = sheet.attributes.some((a) => a.key === 'over-nose' && a.value === 'blind');
+  return [
+    kg <= 750 ? 'light' : kg <= 1200 ? 'medium' : 'heavy',
+    sheet.gear.layout,
+    ...(blind ? ['blind'] : []),
+    ...(sheet.engine.powerHp.value > POWERFUL_HP ? ['powerful'] : []),
+  ].join('-');
 }
+/** Mass and gear alone, as a school may set limits for all of them at once: `light-tailwheel`. */
+export const broadGroup = (group: string): string => group.split('-').slice(0, 2).join('-');
 
-/** Step of the pilot's crosswind ladder, kt: 2 for the lightest class (to 600 kg), else 3. */
-export const ladderStepKt = (sheet: TypeSheet): number => (sheet.masses.maxTakeoffKg.value <= 600 ? 2 : 3);
+/** Step of the pilot's crosswind ladder in a group, kt: 2 in the lightest, else 3. */
+export const ladderStepKt = (group: string): number => (group.startsWith('light-') ? 2 : 3);
+
+/** What a school sets for a group: its own entry, else that of its mass and gear; undefined where there is neither. */
+export const ofGroup = <T>(entries: Readonly<Record<string, T>>, group: string): T | undefined =>
+  entries[group] ?? entries[broadGroup(group)];
+
+/**
+ * The school's crosswind limit for a group. A group it has none for is not without a limit: the least of all its limits
+ * holds, and `own` is false, until the chief sets one. Null only where the school has no crosswind limit at all.
+ * @example schoolCrosswind({ 'light-tailwheel': 12 }, 'light-tailwheel-blind') // { kt: 12, own: true }
+ */
+export function schoolCrosswind(
+  limits: Readonly<Record<string, number>>,
+  group: string,
+): { kt: number; own: boolean } | null {
+  const own = ofGroup(limits, group);
+  if (own !== undefined) return { kt: own, own: true };
+  const all = Object.values(limits);
+  return all.length === 0 ? null : { kt: Math.min(...all), own: false };
+}
 
 /** Attributes as the schools of a checkout have them. What the handbook says stays: it locks the choice. */
 export function attributesBySchool(

@@ -176,6 +176,8 @@ export async function saveBrief(
   const snapshot = computeBrief(choices.data, context);
   if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd))
     return problem('runwayEnd', 'Choose a runway of this aerodrome.');
+  const tanksL = context.sheet.engine.usableFuelL.value;
+  if (choices.data.fuelL > tanksL) return problem('fuelL', `The tanks hold ${tanksL} L usable. Give at most that.`);
   return write(async (t) => {
     const done = await row<{ id: string; sortie_id: string; lesson: number }>(
       'SELECT b.id, b.sortie_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id WHERE b.request_id = :requestId',

@@ -1,10 +1,12 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
+import { broadGroup, gearMassGroup, ofGroup } from '@/core/plan';
 import { canonicalText } from '@/core/ledger';
 import type { House, Programme, RulePack } from '@/domain/programme';
 import type { Aerodrome } from '@/domain/sheet';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
+import { hangar } from '../queries/hangar';
 import { CONTENT, type ContentKind, contentMoved } from '../content';
 import { row } from '../db/connection';
 import { model } from '../db/models';
@@ -43,7 +45,10 @@ export async function saveContent(
       ok: false,
       problems: body.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })),
     };
-  const wrong = inconsistent(kind, key, body.data);
+  const wrong = [
+    ...inconsistent(kind, key, body.data),
+    ...(kind === 'house' ? await unlimited(body.data as House) : []),
+  ];
   if (wrong.length > 0) return { ok: false, problems: wrong };
   const text = canonicalText(body.data);
   const hash = createHash('sha256').update(text).digest('hex');
@@ -86,6 +91,17 @@ export async function saveContent(
   });
 }
 
+/** Groups of the hangar's types for which the school would have no crosswind limit of its own. */
+async function unlimited(house: House): Promise<Problem[]> {
+  const groups = [...new Set((await hangar()).map((t) => gearMassGroup(t.sheet)))];
+  return groups
+    .filter((g) => ofGroup(house.crosswindKt, g) === undefined)
+    .map((g) => ({
+      path: 'sheet.crosswindKt',
+      message: `No crosswind limit for ${g.replaceAll('-', ' ')}, which the hangar has. Add an entry named ${g}, or ${broadGroup(g)} for all of that mass and gear.`,
+    }));
+}
+
 /** What a schema cannot say: names that must match, and refer to something there. */
 function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] {
   const problems: Problem[] = [];
@@ -126,6 +142,11 @@ function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] 
       if (!(r.lengthM >= 50 && r.lengthM <= 6000)) say(`runways.${i}.lengthM`, 'Give a length from 50 to 6000 m.');
       if (!(r.widthM >= 3 && r.widthM <= 200)) say(`runways.${i}.widthM`, 'Give a width from 3 to 200 m.');
       const [one, two] = r.ends;
+      if (((one?.elevationFt ?? null) === null) !== ((two?.elevationFt ?? null) === null))
+        say(
+          `runways.${i}.ends.${one?.elevationFt == null ? 0 : 1}.elevationFt`,
+          'Give the elevation of both ends, or of neither: the slope is computed from the two.',
+        );
       r.ends.forEach((e, j) => {
         if (idents.filter((x) => x === e.ident).length > 1)
           say(`runways.${i}.ends.${j}.ident`, `Two ends are called ${e.ident}.`);

@@ -574,7 +574,7 @@ export async function ladderOf(pilotId: string, sheet: TypeSheet, onDate: string
     landings,
     group,
     onDate,
-    stepKt: ladderStepKt(sheet),
+    stepKt: ladderStepKt(group),
     credit: credit?.group === group ? credit : null,
   });
 }

@@ -12,7 +12,7 @@ import {
   standingOf,
   firstLapse,
 } from '@/core/recency';
-import { gearMassGroup, ladderStepKt } from '@/core/plan';
+import { gearMassGroup, ladderStepKt, ofGroup } from '@/core/plan';
 import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
 import type { House, RulePack } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
@@ -43,14 +43,14 @@ async function readHouseRules(): Promise<HouseRules> {
   if (!house) throw new Error('no house rules are set up in this data folder');
   const pack = await newestContent('pack', house.body.homePack);
   if (!pack) throw new Error(`no rule pack ${house.body.homePack}`);
-  const intervals = new Map(house.body.signing.intervals.map((i) => [i.of, i.days]));
+  const intervals = Object.fromEntries(house.body.signing.intervals.map((i) => [i.of, i.days]));
   const types = new Map(
     (await hangar()).map((t) => [
       t.code,
       {
         sheet: t.sheet,
         name: t.sheet.name,
-        intervalDays: intervals.get(t.code) ?? intervals.get(gearMassGroup(t.sheet)) ?? null,
+        intervalDays: intervals[t.code] ?? ofGroup(intervals, gearMassGroup(t.sheet)) ?? null,
       },
     ]),
   );
@@ -300,7 +300,7 @@ export interface GroupLadder {
   landings: { date: string; kt: number; good: boolean | null }[];
 }
 /** A pilot's own crosswind step, by gear and mass, as it was after each day flown. */
-export async function ladderHistory(pilotId: string, onDate: string, rules: HouseRules): Promise<GroupLadder[]> {
+export async function ladderHistory(pilotId: string, onDate: string): Promise<GroupLadder[]> {
   const found = await rows<{
     gear_group: string;
     flown_on: string;
@@ -322,8 +322,7 @@ export async function ladderHistory(pilotId: string, onDate: string, rules: Hous
     : null;
   const groups = [...new Set([...found.map((l) => l.gear_group), ...(credit ? [credit.group] : [])])];
   return groups.map((group): GroupLadder => {
-    const sheet = [...rules.types.values()].find((t) => gearMassGroup(t.sheet) === group)?.sheet;
-    const stepKt = sheet ? ladderStepKt(sheet) : 3;
+    const stepKt = ladderStepKt(group);
     const landings = found
       .filter((l) => l.gear_group === group)
       .map((l): LadderLanding => ({
@@ -619,7 +618,7 @@ export async function personPage(
       ledgerId: g.signed_ledger_id,
       instructor: g.instructor,
     })),
-    ladders: await ladderHistory(pilotId, on, rules),
+    ladders: await ladderHistory(pilotId, on),
     notes: notes
       .map((n) => ({
         id: n.id,

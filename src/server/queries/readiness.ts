@@ -1,4 +1,4 @@
-import { gearMassGroup } from '@/core/plan';
+import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import { type FitWord, type WindFit, clockText, dayText, localClock, windFit } from '@/core/schedule';
 import { dateText, list } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
@@ -42,7 +42,10 @@ export async function fitOf(b: BookingLine, field: Field, read: ReadRecord): Pro
           localClock(b.startsAt, field.zone).date,
           field.house,
         )
-      : { wantsKt: null, ...leastLimit([[field.house.crosswindKt[gearMassGroup(sheet)] ?? null, 'the house']]) };
+      : {
+          wantsKt: null,
+          ...leastLimit([[schoolCrosswind(field.house.crosswindKt, gearMassGroup(sheet))?.kt ?? null, 'the house']]),
+        };
   return windFit(
     windAtSlot(field, sheet, b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt, b.surface),
     need,

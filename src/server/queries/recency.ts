@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { type RecencyResult, classOf, intervalState, recencyIn } from '@/core/recency';
-import { gearMassGroup, goalsRequired, holdsKind, sheetFacts } from '@/core/plan';
+import { gearMassGroup, goalsRequired, ofGroup, holdsKind, sheetFacts } from '@/core/plan';
 import type { House, PackGoal, RulePack } from '@/domain/programme';
 import type { RecencyRule } from '@/domain/recency';
 import type { TypeSheet } from '@/domain/sheet';
@@ -101,7 +101,7 @@ export async function passengerState(
 export async function intervalOf(pilotId: string, sheet: TypeSheet, house: House, onDate: string, t?: Transaction) {
   const days =
     house.signing.intervals.find((i) => i.of === sheet.code)?.days ??
-    house.signing.intervals.find((i) => i.of === gearMassGroup(sheet))?.days;
+    ofGroup(Object.fromEntries(house.signing.intervals.map((i) => [i.of, i.days])), gearMassGroup(sheet));
   if (days === undefined) return null;
   const flown = (await flyingOf(pilotId, t))
     .filter((e) => e.typeCode === sheet.code && e.kind === 'landing')

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { usableEnds } from '@/core/approach';
-import { gearMassGroup } from '@/core/plan';
+import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import {
   type Away,
   type Hold,
@@ -391,7 +391,7 @@ export async function lessonNeed(
     wantsKt: flownSome && asked.length > 0 ? Math.min(Math.max(...asked), ladder.ladderKt) : null,
     ...leastLimit([
       [ladder.ladderKt, 'the pilot’s step'],
-      [house.crosswindKt[gearMassGroup(head.sheet)] ?? null, 'the house'],
+      [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the house'],
       [instructor?.ownCrosswindKt ?? null, 'the instructor'],
     ]),
   };
@@ -520,7 +520,12 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const need =
     head && ask.kind === 'lesson'
       ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), field.house)
-      : { wantsKt: null, ...leastLimit([[field.house.crosswindKt[gearMassGroup(frame.sheet)] ?? null, 'the house']]) };
+      : {
+          wantsKt: null,
+          ...leastLimit([
+            [schoolCrosswind(field.house.crosswindKt, gearMassGroup(frame.sheet))?.kt ?? null, 'the house'],
+          ]),
+        };
   const free = (
     await slotsFor(
       field,
