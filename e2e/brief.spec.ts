@@ -15,7 +15,7 @@ test('the brief follows what is typed, names a bad group, loses nothing on reloa
   await expect(page).toHaveURL(new RegExp(`${brief}$`));
   await metar.fill('ZPAV 241425Z 26011G17KT CAVOK 18/07 Q1016');
   await page.getByLabel('Runway', { exact: true }).selectOption('22');
-  await expect(page.getByText('Crosswind 7 kt from the right, 11 in gusts.')).toBeVisible();
+  await expect(page.getByText('Crosswind 8 kt from the right, 12 in gusts.')).toBeVisible();
   await expect(page.getByText(/260° true, 262° magnetic/)).toBeVisible();
   await page.getByText(/^Mass \d+ kg/).click();
   await page.getByLabel('One thing to think of').fill('Feet alive');
@@ -31,6 +31,9 @@ test('the brief follows what is typed, names a bad group, loses nothing on reloa
   await expect(page.getByText(/Give the fuel in litres|expected number/i)).toBeVisible();
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('999');
   await expect(page.getByText(/above the maximum of 560 kg/)).toBeVisible();
+  await page.getByRole('spinbutton', { name: 'Fuel' }).fill('200');
+  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await expect(page.getByText(/The tanks hold \d+ L usable/)).toBeVisible();
   await context.close();
 });
 

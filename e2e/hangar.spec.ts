@@ -93,7 +93,7 @@ test('an empty number is refused beside its field and nothing typed is lost', as
 
 const RUNWAY = pedraAlva.runways[0]?.ends[1]?.trueBearingDeg ?? 0;
 const said = (kt: number, gust: number | null, from: string) =>
-  `Crosswind ${Math.round(kt)} kt from the ${from}${gust === null ? '' : `, ${Math.round(gust)} in gusts`}.`;
+  `Crosswind ${Math.ceil(kt)} kt from the ${from}${gust === null ? '' : `, ${Math.ceil(gust)} in gusts`}.`;
 
 test('three reports give the verdicts core gives; three damaged ones are named', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });

@@ -233,6 +233,17 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   await hydrated(page);
   const checkout = new URL(page.url()).pathname.replace('/brief', '');
   await page.getByRole('button', { name: /Take the station/ }).click();
+  // The same aeroplane, the surface of the runway chosen: wheels, distances and width follow it.
+  const gates = page.getByRole('region', { name: 'Gate by gate' });
+  const needed = page.getByRole('region', { name: 'Runway needed' });
+  await page.getByLabel('Runway', { exact: true }).selectOption('22');
+  await expect(gates.getByText(/gear down/)).toHaveCount(4);
+  await expect(gates.getByText(/gear up/)).toHaveCount(0);
+  const onLand = await needed.innerText();
+  await page.getByLabel('Runway', { exact: true }).selectOption('18W');
+  await expect(gates.getByText(/gear up/)).toHaveCount(4);
+  await expect(gates.getByText(/gear down/)).toHaveCount(0);
+  expect(await needed.innerText()).not.toBe(onLand);
   await page.getByRole('button', { name: 'Save the brief' }).click();
   await page.waitForURL('**/fly');
   await prepareDevice(page, checkout);

@@ -113,8 +113,9 @@ export function runRule(input: RunRuleInput): RunResult {
     if (l.landingClass === 'not-judged' && notJudged++ === 0) continue;
     const counts = l.landingClass === 'own' || (l.landingClass === 'own-off-target' && !input.accuracyItem);
     if (!counts) break;
-    run.unshift(i);
+    run.push(i);
   }
+  run.reverse();
   const members = run.flatMap((i) => input.landings[i] ?? []);
   const distinct = (of: (l: RunLanding) => string) => new Set(members.map(of)).size;
   const { windKt } = input;

@@ -56,7 +56,8 @@ export function crosswindWords(kt: number): string {
 /** Headwind in words, tailwind named as one. */
 export function headwindWords(kt: number): string {
   if (!Number.isFinite(kt)) return 'headwind not known';
-  const rounded = Math.round(Math.abs(kt));
+  // A headwind helps and is rounded down; a tailwind does not and is rounded up.
+  const rounded = kt > 0 ? Math.floor(kt + NOISE) : Math.ceil(-kt - NOISE);
   return rounded === 0 ? 'no headwind' : `${rounded}${NBSP}kt ${kt > 0 ? 'head' : 'tail'}`;
 }
 

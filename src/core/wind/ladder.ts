@@ -59,17 +59,24 @@ export function pilotLadder(input: LadderInput): Ladder {
   if (!Number.isFinite(today)) throw new RangeError(`"${input.onDate}" is not a date`);
   if (!(stepKt > 0) || !Number.isFinite(stepKt)) throw new RangeError(`a step of ${stepKt} kt`);
   const records: Counted[] = [];
+  const days = new Map<string, number>();
+  const dayOf = (date: string): number => {
+    const known = days.get(date) ?? dayNumber(date);
+    days.set(date, known);
+    return known;
+  };
   const { credit } = input;
   if (credit && Number.isFinite(credit.kt) && Number.isFinite(dayNumber(credit.date)))
     for (let i = 0; i < 3; i++) records.push({ kt: credit.kt, good: true, day: dayNumber(credit.date) });
   let goodCount = 0;
   let badCount = 0;
   for (const landing of input.landings) {
-    const counted = judgeForLadder(landing, input.group, input.onDate);
+    const day = dayOf(landing.date);
+    const counted = day <= today ? judgeForLadder(landing, input.group) : null;
     if (counted === null || landing.crosswindKt === null) continue;
     if (counted === 'good') goodCount++;
     else badCount++;
-    records.push({ kt: Math.abs(landing.crosswindKt), good: counted === 'good', day: dayNumber(landing.date) });
+    records.push({ kt: Math.abs(landing.crosswindKt), good: counted === 'good', day });
   }
   const bad = records.filter((r) => !r.good);
   const asked = [...records.map((r) => r.kt), ...bad.map((r) => r.kt - 1).filter((kt) => kt > 0)];
@@ -99,14 +106,15 @@ export function pilotLadder(input: LadderInput): Ladder {
 
 const dayNumber = (date: string): number => Math.floor(Date.parse(date.slice(0, 10)) / DAY_MS);
 
-function judgeForLadder(landing: LadderLanding, group: string, onDate: string): 'good' | 'bad' | null {
-  const fits = landing.group === group && landing.date.slice(0, 10) <= onDate.slice(0, 10) && !landing.demonstration;
-  if (!fits || !Number.isFinite(dayNumber(landing.date)) || !Number.isFinite(landing.crosswindKt)) return null;
+const wasSeen = (v: Seen | undefined): boolean => v !== undefined && v !== 'not-seen';
+
+function judgeForLadder(landing: LadderLanding, group: string): 'good' | 'bad' | null {
+  if (landing.group !== group || landing.demonstration || !Number.isFinite(landing.crosswindKt)) return null;
   const { windAgeMin } = landing;
   if (windAgeMin === null || !(windAgeMin >= 0 && windAgeMin <= WIND_GOOD_FOR_MIN)) return null;
-  const seen = CONTROL_CRITERIA.map((id) => landing.criteria[id] ?? 'not-seen').filter((v) => v !== 'not-seen');
-  if (seen.includes('outside') || (landing.intervention ?? 0) >= 2) return 'bad';
-  const drifting = [landing.criteria.drift, landing.criteria.crab].some((v) => v !== undefined && v !== 'not-seen');
+  const { criteria } = landing;
+  if (CONTROL_CRITERIA.some((id) => criteria[id] === 'outside') || (landing.intervention ?? 0) >= 2) return 'bad';
+  const drifting = wasSeen(criteria.drift) || wasSeen(criteria.crab);
   return landing.intervention === 0 && drifting ? 'good' : null;
 }
 
@@ -132,7 +140,8 @@ function provenSince(records: readonly Counted[], asked: readonly number[]): Map
   for (const kt of [...new Set(asked)].sort((a, b) => b - a)) {
     for (let g = goodDown[taken]; g !== undefined && g.kt >= kt - SLACK; g = goodDown[++taken]) {
       latest = Math.max(latest, g.day);
-      three = [...three, g.index].sort((a, b) => b - a).slice(0, 3);
+      // Kept in order, the latest first; most that come are no news.
+      if (three.length < 3 || g.index > (three[2] ?? -1)) three = [...three, g.index].sort((a, b) => b - a).slice(0, 3);
     }
     while (bads > 0 && (badUp[bads - 1]?.kt ?? 0) > kt + SLACK) bads--;
     const third = three[2];

@@ -328,7 +328,7 @@ export function BriefWorkbench(props: Props) {
                 </Field>
               ) : null}
               {v.windKind === 'report' && air.trend ? (
-                <p className="mb-0 mono" role="note">
+                <p className="mb-0 small soft" role="note">
                   {air.trend}
                 </p>
               ) : null}
