@@ -1,4 +1,4 @@
-import { dateText, fixed } from '@/core/format';
+import { dateText, downTo, fixed } from '@/core/format';
 
 interface Props {
   group: string;
@@ -23,12 +23,18 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
   const stairs = (of: (p: Props['points'][number]) => number) =>
     points.map((p, i) => `${i === 0 ? `M${x(p.date)} ${y(of(p))}` : `H${x(p.date)}V${y(of(p))}`}`).join('') +
     `H${W - 14}`;
-  const words = `${group.replaceAll('-', ' ')}: proven ${fixed(provenKt)} kt across, step to ${fixed(ladderKt)} kt`;
+  const held = ladderKt < provenKt + 0.5;
+  const words = `${group.replaceAll('-', ' ')}: proven ${downTo(provenKt)} kt across, step to ${downTo(ladderKt)} kt`;
   return (
     <figure className="mb-2">
       <figcaption>
-        <b>{group.replaceAll('-', ' ')}</b>: proven <span className="num">{fixed(provenKt)}</span> kt across, the next
-        step goes to <span className="num">{fixed(ladderKt)}</span> kt{' '}
+        <b>{group.replaceAll('-', ' ')}</b>: proven <span className="num">{downTo(provenKt)}</span> kt across,{' '}
+        {held ? 'no step beyond it: a stronger wind was denied and not proven since' : 'the next step goes to'}{' '}
+        {held ? null : (
+          <>
+            <span className="num">{downTo(ladderKt)}</span> kt{' '}
+          </>
+        )}
         <span className="soft">(steps of {fixed(stepKt)} kt, last three landings that count)</span>
       </figcaption>
       <svg
@@ -92,8 +98,8 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
             {points.map((p) => (
               <tr key={p.date}>
                 <td>{dateText(p.date)}</td>
-                <td className="r mono">{fixed(p.provenKt)} kt</td>
-                <td className="r mono">{fixed(p.ladderKt)} kt</td>
+                <td className="r mono">{downTo(p.provenKt)} kt</td>
+                <td className="r mono">{downTo(p.ladderKt)} kt</td>
               </tr>
             ))}
           </tbody>
