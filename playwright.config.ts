@@ -13,6 +13,8 @@ const files = readdirSync('e2e')
 
 export default defineConfig({
   testDir: 'e2e',
+  // Emptied at the start of a run: a folder of its own, because the other lane writes its results meanwhile.
+  outputDir: '.tmp/playwright',
   timeout: 480_000,
   expect: { timeout: 15_000 },
   // One waits while two compute: a page is a browser, a server and a test that take turns.
