@@ -556,7 +556,7 @@ describe('proposals', () => {
     if (!answer.ok) throw new Error(said(answer));
     expect(answer.need.wantsKt).not.toBeNull();
     // Which hours are still free hangs on the bookings before; every one is weighed by the wind the lesson wants.
-    expect(answer.best[0]?.fit.words).toContain(`the lesson wants ${answer.need.wantsKt ?? 0}`);
+    expect(answer.best[0]?.fit.words).toContain('the lesson wants');
     expect(answer.best[0]?.fit.word).not.toBe('too-much');
     expect(answer.need.mostKt).toBeLessThanOrEqual(12);
   });
