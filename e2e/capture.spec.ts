@@ -276,16 +276,16 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await prepareDevice(page, await checkoutOf(page, DUARTE));
   await page.getByRole('button', { name: /^Flight clock/ }).click();
   const panel = page.getByRole('dialog', { name: 'Clock of this flight' });
-  const left = async () => Number(/^(\d+), /.exec(await panel.getByText(/limits$/).innerText())?.[1]);
-  const start = await left();
+  // This flight has landings and no mark: what was burnt for them nobody knows, and a mark now does not tell.
+  await expect(panel.getByText('not known: no off-block or take-off mark')).toBeVisible();
   await panel.getByRole('button', { name: /^off blocks/ }).click();
   await panel.getByRole('button', { name: /^take-off/ }).click();
+  await expect(panel.getByText('not known: landings before the first mark')).toBeVisible();
   for (let i = 0; i < 3; i++) await panel.getByRole('button', { name: '5 min less booking' }).click();
-  await expect(panel.getByText(/booking limits/)).toBeVisible();
-  expect(await left()).toBeLessThan(start + 2);
-  await expect(panel.getByText('1 marked, newest counts')).toHaveCount(2);
+  await expect(panel.getByText('booking left').locator('..')).toContainText(/1:1[45]/);
+  await expect(panel.getByText('1 marked')).toHaveCount(2);
   await panel.getByRole('button', { name: 'Done' }).click();
-  await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, \d+ circuits left/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, circuits not known/ })).toBeVisible();
   await context.close();
 });
 

@@ -315,6 +315,8 @@ describe('the flight clock', () => {
     expect(flightClock({ ...base, landingsMs: [at(-5)] })).toMatchObject(unknown);
     expect(flightClock({ ...base, marks: [{ mark: 'landed', atMs: at(-1) }] })).toMatchObject(unknown);
     expect(flightClock({ ...base, fuelL: null, marks: [{ mark: 'off-block', atMs: at(-1) }] })).toMatchObject(unknown);
+    const late = { ...base, marks: [{ mark: 'off-block' as const, atMs: at(-1) }], landingsMs: [at(-30)] };
+    expect(flightClock(late)).toMatchObject(unknown);
     expect(flightClock({ ...base, flowLPerH: 0, landingsMs: [at(-5)] })).toMatchObject(unknown);
   });
   it('learns the circuit from the landings of the day', () => {

@@ -75,7 +75,7 @@ function runs(marks: FlightClockInput['marks'], nowMs: number): { spans: Span[];
 
 /**
  * Fuel burns at the sheet's flow through every span from off blocks to on blocks; with no off-block mark, from the
- * take-off; with neither, once something was flown, it is unknown. The booking begins with the first span and ends when
+ * take-off; with neither, once something was flown, or with a landing before the first mark, it is unknown. The booking begins with the first span and ends when
  * it says, or at the mark moved by hand. Once airborne half of the ground time is behind. The last landing on the
  * ground ends airborne time.
  * @param c minutes, litres, ms of one clock; marks whose time is no number are left out
@@ -111,15 +111,18 @@ export function flightClock(c: FlightClockInput): FlightClock {
   const flown = marks.some((m) => m.mark === 'take-off' || m.mark === 'landed') || c.landingsMs.length > 0;
   const burns = Number.isFinite(c.flowLPerH) && c.flowLPerH > 0;
   const known = c.fuelL !== null && Number.isFinite(c.fuelL) && c.fuelL >= 0 && burns;
-  const fuelFrom: FuelFrom = !known
-    ? 'unknown'
-    : spans.length === 0
-      ? flown
-        ? 'unknown'
-        : 'not-started'
-      : spans.some((s) => s.by === 'take-off')
-        ? 'take-off'
-        : 'off-block';
+  // What was burnt for a landing before the first mark, nobody knows.
+  const before = firstMs !== null && c.landingsMs.some((t) => t < firstMs);
+  const fuelFrom: FuelFrom =
+    !known || before
+      ? 'unknown'
+      : spans.length === 0
+        ? flown
+          ? 'unknown'
+          : 'not-started'
+        : spans.some((s) => s.by === 'take-off')
+          ? 'take-off'
+          : 'off-block';
   const fuelLeftL =
     fuelFrom === 'unknown' || c.fuelL === null ? null : Math.max(0, c.fuelL - (ranMs / MIN_MS / 60) * c.flowLPerH);
   const fuelTimeMin =

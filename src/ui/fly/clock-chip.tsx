@@ -62,6 +62,7 @@ export function ClockChip({
   const ends = nowMs + c.bookingLeftMin * 60_000;
   const running = c.blockMin !== null || c.fuelFrom === 'take-off';
   const runFor = c.blockMin ?? c.airborneMin;
+  const marked = folded.marks.some((m) => m.mark === 'off-block' || m.mark === 'take-off');
   const fit = c.fuelFrom === 'unknown' ? 'circuits not known' : `${c.circuits} left`;
   return (
     <>
@@ -74,7 +75,7 @@ export function ClockChip({
         {running ? `${hm(runFor)} · ${fit}` : 'clock'}
       </button>
       <span role="status" className={c.alert ? 'alert-word' : 'visually-hidden'}>
-        {c.alert ? ALERT[c.alert] : ''}
+        {c.alert === 'fuel-unknown' && marked ? 'fuel not known' : c.alert ? ALERT[c.alert] : ''}
       </span>
       {open ? (
         <Sheet title="Clock of this flight" close={() => setOpen(false)}>
@@ -105,7 +106,9 @@ export function ClockChip({
                 {c.fuelLeftL === null
                   ? clock.fuelL === null
                     ? 'not known: no fuel in the brief'
-                    : 'not known: no off-block or take-off mark'
+                    : marked
+                      ? 'not known: landings before the first mark'
+                      : 'not known: no off-block or take-off mark'
                   : `${Math.floor(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve${FUEL_FROM[c.fuelFrom]}`}
               </dd>
             </div>
