@@ -281,8 +281,10 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await panel.getByRole('button', { name: /^off blocks/ }).click();
   await panel.getByRole('button', { name: /^take-off/ }).click();
   await expect(panel.getByText('not known: landings before the first mark')).toBeVisible();
-  for (let i = 0; i < 3; i++) await panel.getByRole('button', { name: '5 min less booking' }).click();
-  await expect(panel.getByText('booking left').locator('..')).toContainText(/1:1[45]/);
+  for (const left of [/1:2[45]/, /1:(19|20)/, /1:1[45]/]) {
+    await panel.getByRole('button', { name: '5 min less booking' }).click();
+    await expect(panel.getByText('booking left').locator('..')).toContainText(left);
+  }
   await expect(panel.getByText('1 marked')).toHaveCount(2);
   await panel.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, circuits not known/ })).toBeVisible();

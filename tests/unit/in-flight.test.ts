@@ -286,6 +286,9 @@ describe('the flight clock', () => {
       flightClock({ ...base, nowMs: at(80), marks: [...marks, { mark: 'booking-ends', atMs: at(120) }] })
         .bookingLeftMin,
     ).toBe(40);
+    // Moved to 85 and then to 80: the last word counts, though it is the earlier time.
+    const ends = [85, 80].map((min) => ({ mark: 'booking-ends' as const, atMs: at(min) }));
+    expect(flightClock({ ...base, nowMs: at(60), marks: [...marks, ...ends] }).bookingLeftMin).toBe(20);
   });
   it('burns through every block span: off 0, on 60, off again 70, at 80 min it is 70 min of flow', () => {
     const marks = (

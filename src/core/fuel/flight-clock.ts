@@ -10,7 +10,7 @@ export type ClockMark = 'off-block' | 'take-off' | 'landed' | 'on-block' | 'book
 export interface FlightClockInput {
   /**
    * In any order, paired as they come: of two off-blocks without an on-block between them the first counts, of two
-   * on-blocks the last, of the ends of the booking the newest. Times in ms of one clock.
+   * on-blocks the last; of the ends of the booking the last in the list. Times in ms of one clock.
    */
   marks: readonly { mark: ClockMark; atMs: number }[];
   nowMs: number;
@@ -103,7 +103,9 @@ export function flightClock(c: FlightClockInput): FlightClock {
     }
   }
   if (up !== null) airborneMs += Math.max(0, ended - up);
-  const movedMs = marks.filter((m) => m.mark === 'booking-ends').reduce<number | null>((_, m) => m.atMs, null);
+  // As they were tapped: an end moved forward is earlier than the one it replaces.
+  const moved = c.marks.filter((m) => m.mark === 'booking-ends' && Number.isFinite(m.atMs));
+  const movedMs = moved[moved.length - 1]?.atMs ?? null;
   const firstMs = spans[0]?.fromMs ?? null;
   const ends = movedMs ?? (firstMs === null ? null : firstMs + c.bookingMin * MIN_MS);
   const bookingLeftMin = ends === null ? c.bookingMin : (ends - c.nowMs) / MIN_MS;
