@@ -15,7 +15,7 @@ export default defineConfig({
   testDir: 'e2e',
   // Emptied at the start of a run: a folder of its own, because the other lane writes its results meanwhile.
   outputDir: '.tmp/playwright',
-  timeout: 480_000,
+  timeout: 180_000,
   expect: { timeout: 15_000 },
   // One waits while two compute: a page is a browser, a server and a test that take turns.
   workers: 3,

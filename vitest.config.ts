@@ -6,8 +6,8 @@ const at = (folder: string) => fileURLToPath(new URL(folder, import.meta.url));
 export default defineConfig({
   resolve: { alias: { '@content': at('./content'), '@demo': at('./demo'), '@': at('./src') } },
   test: {
-    testTimeout: 120_000,
-    hookTimeout: 300_000,
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
     maxWorkers: 2,
     projects: [
       {

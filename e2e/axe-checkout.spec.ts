@@ -7,6 +7,7 @@ test('axe finds nothing in a checkout and in the cockpit: every rule by day, con
   browser,
   baseURL,
 }) => {
+  test.setTimeout(480_000);
   const { context, page, check, found } = await axeWalk(browser, baseURL);
   const ines = await checkoutOf(page, 'Inês Vale Carmo');
   const duarte = await checkoutOf(page, 'Duarte Sá Nogal');

@@ -4,6 +4,7 @@ import { expect, go, test } from './help';
 test.use({ spec: 'axe-office' });
 
 test('axe finds nothing in the office: every rule by day, contrast in dusk and sun', async ({ browser, baseURL }) => {
+  test.setTimeout(480_000);
   const { context, page, check, found } = await axeWalk(browser, baseURL);
   await go(page, '/ledger');
   const entry = (await page.getByRole('link', { name: 'Sara Lapa Funda' }).getAttribute('href')) ?? '';

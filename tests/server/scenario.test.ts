@@ -55,7 +55,7 @@ const noLimits = {
 beforeAll(async () => {
   ({ close } = await freshFolder());
   seeded = await seedDemo();
-});
+}, 300_000);
 afterAll(() => close());
 
 describe('the demo', () => {
