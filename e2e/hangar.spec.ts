@@ -331,7 +331,7 @@ test('the pilot reads the brief and its card; another pilot gets nothing', async
   await expect(pilot.getByRole('button', { name: 'Arrange' })).toHaveCount(0);
   await expect(pilot.getByRole('region', { name: 'Gate by gate' })).toContainText('mph');
   await pilot.getByText('In knots').click();
-  await expect(pilot.getByText(/Fence \d+.kt; indicated/)).toBeVisible();
+  await expect(pilot.getByText(/Threshold \d+.kt; indicated/)).toBeVisible();
   await pilot.getByRole('link', { name: 'Card' }).click();
   await pilot.waitForURL('**/print/kneeboard/*');
   const speeds = await pilot.locator('.a5 .speed').allInnerTexts();

@@ -180,7 +180,7 @@ test('a view not measured says what to measure and how; measured, it is drawn, a
   await expect(page.getByText(/Walk out straight ahead and to at least two sides/)).toBeVisible();
   for (const [label, value] of [
     ['Pitch at Final (°)', '-1'],
-    ['Pitch at Fence (°)', '1'],
+    ['Pitch at Threshold (°)', '1'],
     ['-30°', '9'],
     ['0°', '14'],
     ['30°', '10'],

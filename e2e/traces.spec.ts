@@ -171,7 +171,7 @@ test('replay: events, curves with one cursor, two arrivals beside each other, th
   const arrivals = page.locator('.found button', { hasText: 'Stop and go' });
   await arrivals.nth(2).click();
   await expect(page.getByRole('region', { name: 'Chosen arrival' })).toContainText('past the threshold');
-  await expect(page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Fence/ })).toContainText(
+  await expect(page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Threshold/ })).toContainText(
     'mph',
   );
   await page

@@ -116,7 +116,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await tap('Touched', 'three-point');
     await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
-    await page.getByRole('button', { name: 'Speed at the fence more' }).click();
+    await page.getByRole('button', { name: 'Speed at the threshold more' }).click();
     await tap('Nose, crab', 'left');
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');

@@ -73,6 +73,7 @@ export const alvorC1: TypeSheet = {
     ]),
     gearDeltaCd0: null,
     windmillingDeltaCd0: null,
+    glidePropeller: 'windmilling',
   },
   loadFactor: { positive: h(4.4, '2.6'), negative: h(-1.8, '2.6') },
   speeds: {
@@ -101,7 +102,7 @@ export const alvorC1: TypeSheet = {
     ['Downwind', 900, 3400, also(house(72, 'Flying order 7'), h(75, '4.4')), 0, '2000 rpm'],
     ['Base', 560, 2150, h(66, '4.4'), 20, '1500 rpm'],
     ['Final', 300, 1100, h(60, '4.4'), 30, '1400 rpm'],
-    ['Fence', 50, 0, h(55, '4.4'), 30, 'idle'],
+    ['Threshold', 16, 0, h(55, '4.4'), 30, 'idle'],
   ]),
   sanctionedMargin: null,
   powerTable: powerTable('handbook', 'Handbook 5.8', [
@@ -129,6 +130,7 @@ export const alvorC1: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
     aimPointM: house(60, 'Flying order 7'),
+    touchdownM: house(85, 'Flying order 7'),
     minWidthM: house(15, 'Flying order 4'),
     speedSchool: 'constant',
   },
@@ -266,6 +268,7 @@ export const alvorC4G: TypeSheet = {
     ]),
     gearDeltaCd0: null,
     windmillingDeltaCd0: h(0.009, '3.4'),
+    glidePropeller: 'windmilling',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
@@ -294,7 +297,7 @@ export const alvorC4G: TypeSheet = {
     ['Downwind', 1000, 4900, house(94, 'Flying order 8'), 10, '17 inHg, 2400 rpm'],
     ['Base', 640, 3050, h(84, '4.4'), 20, '14 inHg'],
     ['Final', 320, 1350, h(74, '4.4'), 30, '13 inHg'],
-    ['Fence', 50, 0, also(h(68, '4.4'), instructor(70, 'B. Quadra, gusty days')), 30, 'closing'],
+    ['Threshold', 20, 0, also(h(68, '4.4'), instructor(70, 'B. Quadra, gusty days')), 30, 'closing'],
   ]),
   sanctionedMargin: null,
   powerTable: powerTable('handbook', 'Handbook 5.8', [
@@ -330,6 +333,7 @@ export const alvorC4G: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
     aimPointM: house(90, 'Flying order 8'),
+    touchdownM: house(145, 'Flying order 8'),
     minWidthM: house(15, 'Flying order 4'),
     speedSchool: 'constant',
   },
@@ -454,7 +458,7 @@ export const alvorC4G: TypeSheet = {
   }),
   afterLimit,
   handling: [
-    note('instructor', 'Five knots over at the fence is two hundred metres of float.', 'B. Quadra'),
+    note('instructor', 'Five knots over at the threshold is two hundred metres of float.', 'B. Quadra'),
     note('handbook', 'Steer by brake: a dragged brake is a worn brake.', 'Handbook 4.3'),
   ],
 };

@@ -84,6 +84,14 @@ function distanceTable(atKg: number, lowKg: number, groundRollM: number, over50F
       }
   return rows;
 }
+/** Accelerate and stop over the same grid. */
+export const stopTable = (atKg: number, lowKg: number, distanceM: number) =>
+  distanceTable(atKg, lowKg, distanceM, distanceM).map(({ massKg, pressureAltFt, oatC, groundRollM }) => ({
+    massKg,
+    pressureAltFt,
+    oatC,
+    distanceM: groundRollM,
+  }));
 export const distances = (
   atKg: number,
   lowKg: number,

@@ -1,6 +1,6 @@
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { alvorC1, alvorC4G } from './alvor';
-import { dialTable, h, house, measured, note, withView } from './helpers';
+import { dialTable, flow, h, house, measured, note, withView } from './helpers';
 import { bronzeB15, bronzeB6, lumeFaisca } from './lume-bronze';
 import { orlaMare, planaltoP1R, planaltoP2 } from './planalto-orla';
 import { serranaCarvalho, serranaEsteva, serranaUrze } from './serrana';
@@ -236,11 +236,18 @@ const plain = (registration: string, typeCode: string, hours: number, rest: Part
   modifications: [],
   attributes: [],
   equipment: [],
+  flows: [],
+  goAroundFlow: null,
+  electrical: null,
   hoursToInspection: { value: hours, source: 'house', ref: 'maintenance board' },
   deferredDefects: [],
   insurer: null,
   ...rest,
 });
+const electricalOf = (t: TypeSheet): NonNullable<TypeSheet['electrical']> => {
+  if (!t.electrical) throw new Error(t.code);
+  return t.electrical;
+};
 const weighed = (kg: number, when: string) => ({
   value: kg,
   source: 'measured' as const,
@@ -279,6 +286,33 @@ export const airframes: Airframe[] = [
       { key: 'ignition', value: 'needs the bus', source: 'handbook', ref: 'Supplement 3' },
       { key: 'protection', value: 'stick force and warnings', source: 'handbook', ref: 'Supplement 5' },
     ],
+    flows: [
+      flow(
+        'Before landing',
+        'Supplement 2',
+        'fuel to the fuller tank',
+        'mixture',
+        'propeller switch to climb and land',
+        'flap',
+        'harness',
+      ),
+    ],
+    goAroundFlow: [
+      'full power, propeller switch checked at climb and land',
+      'pitch to 7°',
+      'flap to 20°',
+      'positive climb',
+      'flap up in steps above 75 kt',
+    ],
+    electrical: {
+      ...electricalOf(alvorC4G),
+      ref: 'Handbook 3.8, Supplements 2 and 3',
+      consumers: [
+        ...electricalOf(alvorC4G).consumers,
+        { name: 'ignition', amps: 2.4, shedAtMin: null, dependsOn: [], backupMin: 0 },
+        { name: 'propeller control', amps: 1.1, shedAtMin: null, dependsOn: [], backupMin: 0 },
+      ],
+    },
     insurer: note('house', 'Type checkout and 5 h dual before hire.', 'Policy 2026, clause 7'),
   }),
   plain('ZP-URZ', 'serrana-urze', 22, { emptyKg: weighed(356, 'March 2025') }),
@@ -299,7 +333,7 @@ export const airframes: Airframe[] = [
     modifications: [
       {
         name: 'Drooping ailerons',
-        effect: 'Ailerons droop with flap: slower over the fence in calm air, less roll in crosswind.',
+        effect: 'Ailerons droop with flap: slower over the threshold in calm air, less roll in crosswind.',
         source: 'handbook',
         ref: 'Supplement 4',
       },

@@ -17,6 +17,7 @@ import {
   placard,
   powerTable,
   seat,
+  stopTable,
 } from './helpers';
 
 export const planaltoP1R: TypeSheet = {
@@ -76,6 +77,7 @@ export const planaltoP1R: TypeSheet = {
     ]),
     gearDeltaCd0: h(0.018, '3.4'),
     windmillingDeltaCd0: h(0.01, '3.4'),
+    glidePropeller: 'windmilling',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   // Planted on purpose (demo/README.md): Va 113 typed with its last digits the wrong way round.
@@ -108,7 +110,7 @@ export const planaltoP1R: TypeSheet = {
       ['Downwind', 1000, 4500, h(92, '4.4'), 10, '18 inHg, 2400 rpm'],
       ['Base', 630, 2800, h(82, '4.4'), 20, '15 inHg'],
       ['Final', 320, 1250, h(74, '4.4'), 35, '14 inHg'],
-      ['Fence', 50, 0, h(70, '4.4'), 35, 'closing'],
+      ['Threshold', 21, 0, h(70, '4.4'), 35, 'closing'],
     ],
     'down',
   ),
@@ -139,6 +141,7 @@ export const planaltoP1R: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
     aimPointM: house(90, 'Flying order 8'),
+    touchdownM: house(120, 'Flying order 8'),
     minWidthM: house(15, 'Flying order 4'),
     speedSchool: 'constant',
   },
@@ -240,7 +243,7 @@ export const planaltoP1R: TypeSheet = {
   }),
   afterLimit,
   handling: [
-    note('house', 'Gear is called at downwind, base and the fence, with a hand on the lever.', 'Flying order 8'),
+    note('house', 'Gear is called at downwind, base and the threshold, with a hand on the lever.', 'Flying order 8'),
   ],
 };
 
@@ -302,6 +305,7 @@ export const planaltoP2: TypeSheet = {
     ]),
     gearDeltaCd0: h(0.02, '3.4'),
     windmillingDeltaCd0: h(0.02, '3.4'),
+    glidePropeller: 'feathered',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
@@ -328,6 +332,7 @@ export const planaltoP2: TypeSheet = {
     oneEngineClimbFpm: h(230, '5.7, sea level, ISA'),
     oneEngineCeilingFt: h(6200, '5.7, absolute'),
     goAroundDecisionFt: house(400, 'Flying order 14'),
+    accelerateStop: stopTable(1780, 1400, 590),
   },
   stalls: byFlap('5.2', [
     [0, 57],
@@ -340,7 +345,7 @@ export const planaltoP2: TypeSheet = {
       ['Downwind', 1000, 5400, h(102, '4.4'), 10, '18 inHg, 2300 rpm each'],
       ['Base', 660, 3350, h(94, '4.4'), 20, '15 inHg each'],
       ['Final', 350, 1500, h(90, '4.4'), 35, '14 inHg each'],
-      ['Fence', 50, 0, h(78, '4.4'), 35, 'closing'],
+      ['Threshold', 22, 0, h(78, '4.4'), 35, 'closing'],
     ],
     'down',
   ),
@@ -377,6 +382,7 @@ export const planaltoP2: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
     aimPointM: house(100, 'Flying order 14'),
+    touchdownM: house(160, 'Flying order 14'),
     minWidthM: house(18, 'Flying order 14'),
     speedSchool: 'constant',
   },
@@ -553,6 +559,7 @@ export const orlaMare: TypeSheet = {
     ]),
     gearDeltaCd0: h(0.02, '3.4'),
     windmillingDeltaCd0: h(0.02, '3.4'),
+    glidePropeller: 'feathered',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
@@ -578,6 +585,8 @@ export const orlaMare: TypeSheet = {
     oneEngineClimbFpm: h(260, '5.7, sea level, ISA'),
     oneEngineCeilingFt: h(6800, '5.7, absolute'),
     goAroundDecisionFt: house(400, 'Flying order 15'),
+    // The handbook of the flying boat has none, as such handbooks do not.
+    accelerateStop: [],
   },
   stalls: byFlap('5.2', [
     [0, 61],
@@ -589,7 +598,7 @@ export const orlaMare: TypeSheet = {
       ['Downwind', 900, 4700, h(100, '4.4'), 15, '20 inHg, 2300 rpm each'],
       ['Base', 600, 2950, h(94, '4.4'), 15, '17 inHg each'],
       ['Final', 320, 1300, h(90, '4.4'), 30, '16 inHg each'],
-      ['Shore', 50, 0, h(76, '4.4'), 30, 'closing'],
+      ['Shore', 23, 0, h(76, '4.4'), 30, 'closing'],
     ],
     'up',
   ),
@@ -627,13 +636,14 @@ export const orlaMare: TypeSheet = {
         ['Downwind', 1000, 4700, h(100, '4.4'), 15, '20 inHg, 2300 rpm each'],
         ['Base', 600, 2850, h(94, '4.4'), 15, '18 inHg each'],
         ['Final', 300, 1330, h(90, '4.4'), 30, '17 inHg each'],
-        ['Threshold', 50, 0, h(78, '4.4'), 30, 'closing'],
+        ['Threshold', 17, 0, h(78, '4.4'), 30, 'closing'],
       ],
       'down',
     ),
     distances: distances(2500, 2000, [420, 700], [330, 640], '5.5 and 5.9, hard runway'),
     minWidthM: house(15, 'Flying order 15, land'),
     aimPointM: house(80, 'Flying order 15'),
+    touchdownM: house(155, 'Flying order 15'),
     usualAttitude: 'mains-first',
     goAroundFlow: ['power, both', 'attitude held', 'flap to 15°', 'positive climb', 'wheels up', 'flap up above 88 kt'],
   },
@@ -641,6 +651,7 @@ export const orlaMare: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'not applicable',
     aimPointM: house(100, 'Flying order 15'),
+    touchdownM: house(220, 'Flying order 15'),
     minWidthM: house(40, 'Flying order 15, water'),
     speedSchool: 'constant',
   },

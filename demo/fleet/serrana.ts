@@ -72,7 +72,7 @@ export const serranaUrze: TypeSheet = {
     refMassKg: 560,
   },
   wing: { areaM2: h(16.2, '1.2'), spanM: h(10.7, '1.2'), bestGlideRatio: h(8.8, '3.3') },
-  drag: { flap: [], gearDeltaCd0: null, windmillingDeltaCd0: null },
+  drag: { flap: [], gearDeltaCd0: null, windmillingDeltaCd0: null, glidePropeller: 'windmilling' },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
     vr: null,
@@ -91,7 +91,7 @@ export const serranaUrze: TypeSheet = {
     ['Downwind', 900, 3200, house(66, 'Flying order 7'), 0, '1900 rpm'],
     ['Base', 560, 2050, house(62, 'Flying order 7'), 0, '1500 rpm', { bankDeg: 25 }],
     ['Final', 300, 1050, h(58, '4.5'), 0, 'idle'],
-    ['Fence', 50, 0, also(instructor(54, 'H. Serpa, technique'), h(56, '4.5')), 0, 'idle'],
+    ['Threshold', 16, 0, also(instructor(54, 'H. Serpa, technique'), h(56, '4.5')), 0, 'idle'],
   ]),
   sanctionedMargin: null,
   powerTable: powerTable('measured', 'House flight test 2025', [
@@ -122,6 +122,7 @@ export const serranaUrze: TypeSheet = {
     usualAttitude: 'three-point',
     wheelLandings: 'allowed',
     aimPointM: house(60, 'Flying order 7'),
+    touchdownM: house(65, 'Flying order 7'),
     minWidthM: house(15, 'Flying order 4'),
     speedSchool: 'constant',
   },
@@ -290,6 +291,7 @@ export const serranaEsteva: TypeSheet = {
     ]),
     gearDeltaCd0: null,
     windmillingDeltaCd0: h(0.012, '3.3'),
+    glidePropeller: 'windmilling',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
@@ -319,7 +321,7 @@ export const serranaEsteva: TypeSheet = {
     // Planted on purpose (demo/README.md): 1730 m typed with its first digits the wrong way round.
     ['Base', 520, 7130, house(52, 'Flying order 10'), 30, '13 inHg'],
     ['Final', 300, 900, h(47, '4.5'), 45, '12 inHg'],
-    ['Fence', 50, 0, h(43, '4.5, short field'), 45, 'closing'],
+    ['Threshold', 10, 0, h(43, '4.5, short field'), 45, 'closing'],
   ]),
   sanctionedMargin: { ratio: 1.2, source: 'Handbook 4.5, short field' },
   powerTable: powerTable('handbook', 'Handbook 5.8', [
@@ -348,10 +350,11 @@ export const serranaEsteva: TypeSheet = {
     usualAttitude: 'three-point',
     wheelLandings: 'allowed',
     aimPointM: house(30, 'Flying order 10'),
+    touchdownM: house(50, 'Flying order 10'),
     minWidthM: house(12, 'Flying order 10'),
     speedSchool: 'constant',
   },
-  distances: distances(900, 680, [95, 210], [90, 230], '5.4 and 5.7'),
+  distances: distances(900, 680, [95, 210], [90, 265], '5.4 and 5.7'),
   loading: loading(
     'leading edge',
     0.42,
@@ -509,6 +512,7 @@ export const serranaCarvalho: TypeSheet = {
     ]),
     gearDeltaCd0: null,
     windmillingDeltaCd0: h(0.01, '3.3'),
+    glidePropeller: 'windmilling',
   },
   loadFactor: { positive: h(3.8, '2.6'), negative: h(-1.5, '2.6') },
   speeds: {
@@ -539,7 +543,7 @@ export const serranaCarvalho: TypeSheet = {
     ['Downwind', 1000, 3900, also(house(84, 'Flying order 9'), h(90, '4.5')), 10, '18 inHg, 2300 rpm'],
     ['Base', 620, 2500, h(76, '4.5'), 20, '15 inHg'],
     ['Final', 300, 1150, h(70, '4.5'), 40, '13 inHg'],
-    ['Fence', 50, 0, h(66, '4.5'), 40, 'closing'],
+    ['Threshold', 20, 0, h(66, '4.5'), 40, 'closing'],
   ]),
   sanctionedMargin: { ratio: 1.27, source: 'Handbook 4.5, short final' },
   powerTable: powerTable('handbook', 'Handbook 5.8', [
@@ -576,6 +580,7 @@ export const serranaCarvalho: TypeSheet = {
     usualAttitude: 'mains-first',
     wheelLandings: 'allowed',
     aimPointM: house(80, 'Flying order 9'),
+    touchdownM: house(95, 'Flying order 9'),
     minWidthM: house(15, 'Flying order 4'),
     speedSchool: 'constant',
   },

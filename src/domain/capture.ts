@@ -183,7 +183,7 @@ export type TrialFlown = z.infer<typeof TrialFlown>;
 export const TimerMarked = z.object({ mark: z.enum(TIMER_MARKS), at: Instant });
 /**
  * What an instructor has taken over from a trace for one landing or one item; the newest of a subject stands, an empty
- * one takes it back. Values in the standard's terms: speed about its target in knots, place along past the aim point
+ * one takes it back. Values in the standard's terms: speed about its target in knots, place along past the touchdown point
  * and across in metres, sink in feet a minute, angles in degrees, right positive.
  */
 export const Measured = z.object({

@@ -15,7 +15,7 @@ export const Standard = z.object({
   name: z.string(),
   source: z.string(),
   edgeShare: z.number().min(0).max(1),
-  /** The touchdown box, metres past the aim point. */
+  /** The touchdown box, metres past the declared touchdown point. */
   boxM: z.object({ before: z.number(), past: z.number() }),
   criteria: z.array(
     z.object({

@@ -54,6 +54,7 @@ export const SEAT_CONTROLS = [
   'canopy or doors',
   'airspeed indicator',
 ] as const;
+export const GLIDE_PROPELLERS = ['not said', 'windmilling', 'stopped', 'feathered', 'idle'] as const;
 export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
 
 /**
@@ -89,10 +90,21 @@ export const OnLand = z.object({
   distances: Distances,
   minWidthM: Sourced.nullable(),
   aimPointM: Sourced,
+  touchdownM: Sourced.nullable().default(null),
   usualAttitude: z.enum(ATTITUDES),
   goAroundFlow: z.array(Text).min(1),
 });
 export type OnLand = z.infer<typeof OnLand>;
+
+/** What the battery has to feed when the charging fails. */
+export const Electrical = z.object({
+  batteryAh: Sourced,
+  usableShare: Sourced.nullable(),
+  consumers: z
+    .array(z.object({ name: Text, amps: Num, shedAtMin: Num.nullable(), dependsOn: z.array(Text), backupMin: Num }))
+    .min(1),
+  ref: Ref,
+});
 
 export const TypeSheet = z.object({
   schema: z.literal('type-sheet/1'),
@@ -135,7 +147,10 @@ export const TypeSheet = z.object({
   drag: z.object({
     flap: z.array(z.object({ flapDeg: Num, deltaCd0: Sourced })),
     gearDeltaCd0: Sourced.nullable(),
+    /** Of a windmilling propeller over a stopped or feathered one. */
     windmillingDeltaCd0: Sourced.nullable(),
+    /** What the propeller does in the handbook's best glide: drag that is in that glide is not added again. */
+    glidePropeller: z.enum(GLIDE_PROPELLERS).default('not said'),
   }),
   loadFactor: z.object({ positive: Sourced, negative: Sourced }),
   speeds: z.object({
@@ -159,6 +174,8 @@ export const TypeSheet = z.object({
       oneEngineClimbFpm: Sourced,
       oneEngineCeilingFt: Sourced,
       goAroundDecisionFt: Sourced,
+      /** Accelerate to the decision and stop; empty = the handbook has none, and nothing is made up. */
+      accelerateStop: z.array(z.object({ massKg: Num, pressureAltFt: Num, oatC: Num, distanceM: Num })).default([]),
     })
     .nullable(),
   /** Power off, 1 g, at the reference mass, in the dial's unit. */
@@ -182,6 +199,11 @@ export const TypeSheet = z.object({
     usualAttitude: z.enum(ATTITUDES),
     wheelLandings: z.enum(['allowed', 'advised against', 'not applicable']),
     aimPointM: Sourced,
+    /**
+     * Declared touchdown point, from the threshold: the standard's box is measured from here. Past the aim point by the
+     * flare. Null = not declared, taken at the aim point.
+     */
+    touchdownM: Sourced.nullable().default(null),
     minWidthM: Sourced.nullable(),
     speedSchool: z.enum(['constant', 'reducing']),
   }),
@@ -202,16 +224,7 @@ export const TypeSheet = z.object({
       trim: z.object({ unit: Text, rows: z.array(z.object({ armM: Num, trim: Num })).min(2), ref: Ref }).nullable(),
     })
     .nullable(),
-  electrical: z
-    .object({
-      batteryAh: Sourced,
-      usableShare: Sourced.nullable(),
-      consumers: z
-        .array(z.object({ name: Text, amps: Num, shedAtMin: Num.nullable(), dependsOn: z.array(Text), backupMin: Num }))
-        .min(1),
-      ref: Ref,
-    })
-    .nullable(),
+  electrical: Electrical.nullable(),
   geometry: z.object({
     wing: z.enum(['high', 'low', 'biplane', 'shoulder']),
     lengthM: Sourced.nullable(),
@@ -258,6 +271,12 @@ export const Airframe = z.object({
   /** Handling attributes that a modification changes. */
   attributes: z.array(z.object({ key: z.enum(ATTRIBUTE_KEYS), value: Text, source: Source, ref: Ref })),
   equipment: z.array(Text),
+  /** Flows of this registration: put in place of the type's flow of the same name, or added to them. */
+  flows: z.array(z.object({ name: Text, steps: z.array(Text).min(1), source: Source, ref: Ref })).default([]),
+  /** Go-around of this registration; null = the type's. */
+  goAroundFlow: z.array(Text).min(1).nullable().default(null),
+  /** Battery and consumers of this registration; null = the type's. */
+  electrical: Electrical.nullable().default(null),
   hoursToInspection: Sourced.nullable(),
   deferredDefects: z.array(
     z.object({ text: Text, since: z.iso.date('Give the day as year-month-day.'), until: z.string() }),
@@ -275,6 +294,10 @@ export const RunwayEndSchema = z.object({
   landmark: z.object({ name: z.string(), alongM: z.number() }).nullable(),
   /** Nominal angle of the slope lights; null = none. */
   slopeLightsDeg: z.number().nullable(),
+  /** Where the lights stand, from the threshold; null = not entered, and no count of white lights is given. */
+  slopeLightsM: z.number().nullable().default(null),
+  /** Highest thing in the way of a take-off from this end: past the far end of the strip, and above that end. */
+  obstacle: z.object({ name: z.string(), pastEndM: z.number(), heightFt: z.number() }).nullable().default(null),
 });
 export const Aerodrome = z.object({
   ident: z.string(),

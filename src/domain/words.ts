@@ -238,7 +238,7 @@ export const SAY: Record<string, string> = {
   attitude: 'attitude',
   lateral: 'place across',
   along: 'place along',
-  speed: 'speed at the fence',
+  speed: 'speed at the threshold',
   firmness: 'firmness',
   configurationOrder: 'configuration order',
   tracking: 'tracking',

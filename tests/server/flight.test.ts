@@ -88,7 +88,7 @@ describe('what a device takes along', () => {
       second: null,
       speedLimitKt: { low: -5, high: 10 },
     });
-    expect(pack?.gates?.map((g) => g.name)).toEqual(['Downwind', 'Base', 'Final', 'Fence']);
+    expect(pack?.gates?.map((g) => g.name)).toEqual(['Downwind', 'Base', 'Final', 'Threshold']);
     expect(pack?.airwork?.rows.map((r) => r.kind)).toContain('steep-turn');
     expect(pack?.lists?.map((l) => l.key)).toEqual(expect.arrayContaining(['go-around', 'speeds', 'exchange']));
     expect(pack?.items.find((i) => i.id === 'F13')?.forms).toEqual(['surprise']);

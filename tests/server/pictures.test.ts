@@ -145,7 +145,7 @@ describe('habits of a checkout', () => {
     const card = (await briefCard(chief, saved.briefId))?.card;
     const drop = card?.front.find((s) => s.title === 'Drop the old habit');
     expect(drop?.lines.map((l) => l.split(':')[0])).toEqual(['swerve on the ground', 'tail', 'rudder with power']);
-    expect(card?.pictures.map((p) => p.title)).toEqual(['Final', 'Last look', 'Fence', 'Touchdown']);
+    expect(card?.pictures.map((p) => p.title)).toEqual(['Final', 'Last look', 'Threshold', 'Touchdown']);
     const pdf = await getDocument({
       data: await cardPdf(
         card ??
@@ -221,7 +221,7 @@ describe('a view that was not measured', () => {
     },
     gatePitch: [
       { name: 'Final', pitchDeg: measured(-1) },
-      { name: 'Fence', pitchDeg: measured(1) },
+      { name: 'Threshold', pitchDeg: measured(1) },
     ],
   });
   it('is put on the sheet by the chief, as a new version, and then drawn', async () => {

@@ -39,7 +39,7 @@ describe('schools and an instructor\u2019s word', () => {
   const gates = [
     { name: 'Base', target: 62 },
     { name: 'Final', target: 58 },
-    { name: 'Fence', target: 54 },
+    { name: 'Threshold', target: 54 },
   ];
   const bounced: CapturedLanding = { ...good, bounce: { count: 1, handling: 'held' } };
   it('any second contact is a go-around where that is taught, and one skip is allowed where it is not', () => {
@@ -146,7 +146,7 @@ describe('judgeCaptured', () => {
     expect(judgeCaptured({ ...good, bounce: { count: 1, handling: 'pushed' } }, context).landingClass).toBe('outside');
     expect(judgeCaptured({ ...good, bounce: { count: 1, handling: 'held' } }, context).landingClass).toBe('own');
   });
-  it('the speed at the fence is judged in knots, in the dial\u2019s own miles per hour', () => {
+  it('the speed at the threshold is judged in knots, in the dial\u2019s own miles per hour', () => {
     const at = (fenceSpeed: number) =>
       judgeCaptured({ ...good, fenceSpeed }, context).criteria.find((c) => c.id === 'speed')?.verdict;
     expect(at(57)).toBe('within');

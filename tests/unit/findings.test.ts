@@ -440,7 +440,7 @@ const RAISES: Record<string, () => FindingRecord> = (() => {
   const gates = (final: number, highFt: number | null): Partial<DebriefLanding> => ({
     gates: [
       { gate: 'Final', offKt: final, highFt, source: 'measured' },
-      { gate: 'Fence', offKt: final / 2, highFt: null, source: 'measured' },
+      { gate: 'Threshold', offKt: final / 2, highFt: null, source: 'measured' },
     ],
   });
   return {
@@ -656,7 +656,7 @@ describe('every pattern of the file', () => {
           gates: [
             { gate: 'Base', offKt: 0, highFt: 0, source: 'measured' },
             { gate: 'Final', offKt: 0, highFt: 0, source: 'measured' },
-            { gate: 'Fence', offKt: 0, highFt: 0, source: 'measured' },
+            { gate: 'Threshold', offKt: 0, highFt: 0, source: 'measured' },
           ],
         },
       ),

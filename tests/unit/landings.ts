@@ -31,7 +31,7 @@ export const CLEAN: CapturedLanding = {
 export const BRIEFED = [
   { name: 'Base', target: 70 },
   { name: 'Final', target: 65 },
-  { name: 'Fence', target: 60 },
+  { name: 'Threshold', target: 60 },
 ];
 
 /** A judged landing, clean but for what is given. */
@@ -66,7 +66,7 @@ export function flown(
     gates:
       captured.fenceSpeed === null
         ? []
-        : [{ gate: 'Fence', offKt: captured.fenceSpeed - 60, highFt: null, source: 'eye' }],
+        : [{ gate: 'Threshold', offKt: captured.fenceSpeed - 60, highFt: null, source: 'eye' }],
     ...extra,
   };
 }

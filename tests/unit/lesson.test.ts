@@ -282,7 +282,7 @@ describe('measures of all lessons', () => {
       gateStrips([flown(1, { fenceSpeed: 62 }), flown(2, { fenceSpeed: 58 }), flown(3, { fenceSpeed: null })]),
     ).toEqual([
       expect.objectContaining({
-        gate: 'Fence',
+        gate: 'Threshold',
         mean: 0,
         values: [
           { label: '1.1', offKt: 2, source: 'eye' },

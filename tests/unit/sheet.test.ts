@@ -127,7 +127,7 @@ const BREAKS: [name: string, code: string, type: string, path: string, change: (
       s.speeds.vloExtend = { value: 100, source: 'handbook', ref: 'x' };
     },
   ],
-  ['too slow at the fence', 'stallMargin', 'alvor-c1', 'approach.3.speed', (s) => set(s.approach[3]?.speed, 52)],
+  ['too slow at the threshold', 'stallMargin', 'alvor-c1', 'approach.3.speed', (s) => set(s.approach[3]?.speed, 52)],
   [
     'too steep a path',
     'slope',

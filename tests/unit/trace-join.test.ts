@@ -73,7 +73,7 @@ const read = (text: string): Trace => {
 };
 
 describe('the context of a flight', () => {
-  const context = traceContext(pedraAlva, sheet, 'ZP-URZ', [{ name: 'Fence', distanceM: 0, target: 54 }], 60);
+  const context = traceContext(pedraAlva, sheet, 'ZP-URZ', [{ name: 'Threshold', distanceM: 0, target: 54 }], 60);
   it('fits its contract, with limits in knots and thresholds a runway apart', () => {
     expect(TraceContext.parse(context)).toEqual(context);
     expect(context.airframe.limits.vneKt).toBeCloseTo(122 * 0.868976, 1);
@@ -188,11 +188,11 @@ describe('found and tapped', () => {
       ),
     );
   });
-  const c = { aimPointM: 60, trackM: 1.86, boxM: { before: 0, past: 122 }, fenceTarget: 54, ktPerUnit: 0.868976 };
+  const c = { touchdownM: 60, trackM: 1.86, boxM: { before: 0, past: 122 }, fenceTarget: 54, ktPerUnit: 0.868976 };
   it('measures stand in the standard\u2019s terms, and say where the eye saw something else', () => {
     const e: Event = {
       ...arrival('landing', 100),
-      gates: [{ name: 'Fence', tS: 80, iasKt: 50, gsKt: 46, heightFt: 50, targetKt: 46.9, deviationKt: 3.1 }],
+      gates: [{ name: 'Threshold', tS: 80, iasKt: 50, gsKt: 46, heightFt: 50, targetKt: 46.9, deviationKt: 3.1 }],
       rollout: { swingDeg: -6, lateralM: 2 },
     };
     const measures = measuresOf(

@@ -238,7 +238,12 @@ describe('the drawing', () => {
   });
   it('gives a card its four pictures', () => {
     const v = view('Carvalho');
-    expect(pictureStrip(v, path(v), ground).map((p) => p.title)).toEqual(['Final', 'Last look', 'Fence', 'Touchdown']);
+    expect(pictureStrip(v, path(v), ground).map((p) => p.title)).toEqual([
+      'Final',
+      'Last look',
+      'Threshold',
+      'Touchdown',
+    ]);
   });
 });
 

@@ -34,7 +34,8 @@ import {
   thresholdLost,
 } from '@/core/sightpicture';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
-import { gearSurface, gearSurfaceTable } from '@/core/water';
+import { absoluteCeiling, driftDown, oneEngineClimb } from '@/core/twin';
+import { gearSurface, gearSurfaceTable, waterAbortPoint } from '@/core/water';
 import {
   chooseRunway,
   components,
@@ -101,6 +102,10 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'ground.corner': (x) => taxiCorner(x),
   'ground.casterState': (x) => casterState(x),
   'water.gearSurface': (x) => gearSurface(x),
+  'water.abortPoint': (x) => waterAbortPoint(x),
+  'twin.oneEngineClimb': (x) => oneEngineClimb(x),
+  'twin.absoluteCeiling': (x) => ({ absoluteCeilingFt: absoluteCeiling(x.rocSeaLevelFpm, x.serviceCeilingFt) }),
+  'twin.driftDown': (x) => driftDown(x),
   'water.gearSurfaceTable': (x) => gearSurfaceTable(x),
   'sight.pointVisible': (x) => pointVisible(x),
   'sight.rotateProfile': (x) => ({ points: rotateProfile(x.profile, x) }),

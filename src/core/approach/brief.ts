@@ -7,6 +7,7 @@ import { AVGAS_KG_PER_L } from '../constants';
 import type { HabitCue } from '../differences';
 import type { ElectricalTimeline } from '../electrical';
 import { downTo, fixed, withUnit } from '../format';
+import { isNumber } from '../guard';
 import { gearMassGroup, schoolCrosswind } from '../plan';
 import {
   type Surface,
@@ -31,6 +32,7 @@ import {
   runwayToday,
   usableEnds,
 } from './day';
+import { type OneEngineToday, oneEngineToday } from './one-engine';
 import { type Deceleration, deceleration, scheduleFindings, slopeLights } from './schedule';
 import {
   type GateTarget,
@@ -89,6 +91,9 @@ export interface RunwayWind {
   elevationFt: number;
   landmark: { name: string; alongM: number } | null;
   slopeLightsDeg: number | null;
+  /** From the threshold; absent or null = not entered. */
+  slopeLightsM?: number | null;
+  obstacle?: { name: string; pastEndM: number; heightFt: number } | null;
   headwindKt: number;
   /** Positive from the right; the worst of a direction range, where one is reported. */
   crosswindKt: number;
@@ -162,6 +167,8 @@ export interface BriefResult {
   landmark: { name: string; alongM: number } | null;
   /** Metres between two aeroplanes that break the chosen seconds apart over one point; null = no second aeroplane. */
   breakM: number | null;
+  /** One engine stopped; null = a single. Absent in older briefs. */
+  oneEngine?: OneEngineToday | null;
   /** Absent in briefs older than this block. */
   habits?: HabitCue[];
   eyeHeightM?: number | null;
@@ -227,6 +234,17 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     );
   const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
   const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
+  const oneEngine = oneEngineToday(at.sheet ?? sheet, house, {
+    massKg,
+    air,
+    oatC: choices.oatC,
+    elevationFt,
+    circuitHeightFt: aerodrome.circuitHeightFt,
+    runway: used && { ...used, obstacle: used.obstacle ?? null },
+    wet: choices.surfaceState === 'wet',
+    takeoff,
+  });
+  warnings.push(...oneEngineWarnings(oneEngine));
   const loading = loadingToday(sheet, choices, fuel.burnL, house.soloKeeps);
   if (loading) warnings.push(...loadingWarnings(loading));
   for (const [name, r] of [
@@ -286,6 +304,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     takeoff,
     landing,
     legs,
+    oneEngine,
     fuel,
     loading,
     electrics: electricsToday(sheet),
@@ -296,6 +315,20 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     breakM: breakMetres(gates[0], choices, air.sigma, used?.headwindKt ?? 0),
     warnings: [...warnings, ...gates.flatMap((g) => g.warnings.map((w) => `${g.name}: ${w}`))],
   };
+}
+
+function oneEngineWarnings(o: OneEngineToday | null): string[] {
+  if (!o) return [];
+  const field = o.at.find((a) => a.where === 'field')?.climb.rocFpm ?? null;
+  return [
+    field !== null && field <= 0
+      ? 'On one engine it does not climb from this field today: after an engine failure the take-off ends ahead.'
+      : '',
+    o.stop?.verdict === 'not-enough'
+      ? `Accelerate and stop: ${fixed(Math.ceil(o.stop.neededM ?? 0))} m needed with the house\u2019s margin, more than there is.`
+      : '',
+    o.obstacle?.verdict === 'does-not-clear' ? `${o.obstacle.name}: not cleared on one engine from this end.` : '',
+  ].filter(Boolean);
 }
 
 /** Below it a wind timed ahead of this clock is taken as taken now. */
@@ -559,6 +592,8 @@ function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefCo
       elevationFt: end.elevationFt,
       landmark: end.landmark,
       slopeLightsDeg: end.slopeLightsDeg,
+      slopeLightsM: end.slopeLightsM,
+      obstacle: end.obstacle,
       magneticBearingDeg: convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg),
     };
     if (wind === null)
@@ -685,10 +720,10 @@ function briefGate(
     gear: gate.gear,
     bankDeg: gate.bankDeg,
     whites:
-      used?.slopeLightsDeg && gate.finalGate && gate.heightFt > 100
+      used?.slopeLightsDeg && isNumber(used.slopeLightsM) && gate.finalGate && gate.heightFt > 100
         ? slopeLights({
             heightFt: gate.heightFt,
-            distanceM: gate.distanceM + sheet.landing.aimPointM.value,
+            distanceM: gate.distanceM + used.slopeLightsM,
             nominalDeg: used.slopeLightsDeg,
             speedDevKt: 0,
             fastTolKt: 1,

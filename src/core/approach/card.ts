@@ -7,7 +7,7 @@ import { sheetOn } from '../sheet';
 import { WIND_GOOD_FOR_MIN, ageMinutes } from '../wind';
 import type { BriefResult } from './brief';
 import { type StripPicture, pictureStrip, sightAnswers, viewOf, withMargin } from '../sightpicture';
-import { crosswindSentences, gateConfiguration } from './words';
+import { crosswindSentences, dialError, gateConfiguration, goAroundTriggers, oneEngineLines, seatLacks } from './words';
 
 export interface CardSection {
   title: string;
@@ -20,7 +20,7 @@ export interface Card {
   revision: string;
   warnings: string[];
   gates: { name: string; speed: string; height: string; altimeter: string; configuration: string; power: string }[];
-  /** What will be seen: first gate on final, last look, fence, touchdown; empty when the view is not measured. */
+  /** What will be seen: first gate on final, last look, threshold, touchdown; empty when the view is not measured. */
   pictures: StripPicture[];
   front: CardSection[];
   back: CardSection[];
@@ -50,7 +50,6 @@ export function kneeboardCard(f: CardFacts): Card {
   const said = crosswindSentences(result, choices.runwayEnd, f.pilotName.split(' ')[0] ?? f.pilotName);
   const windMin = choices.wind ? ageMinutes(choices.wind.observedAt, f.nowIso) : null;
   const stale = windMin !== null && windMin > WIND_GOOD_FOR_MIN;
-  const fence = result.gates[result.gates.length - 1];
   const need = (name: string, r: BriefResult['takeoff']) =>
     r === null
       ? `${name}: no runway chosen`
@@ -86,18 +85,11 @@ export function kneeboardCard(f: CardFacts): Card {
       },
       {
         title: 'Go around',
-        lines: [
-          ...house.triggers.map((t) =>
-            t.includes('fence') && fence?.target
-              ? `${t} (${withUnit(fence.target, unit)})`
-              : t.includes('landmark') && result.landmark
-                ? `${t}: ${result.landmark.name}, ${result.landmark.alongM} m`
-                : t,
-          ),
-          `not stabilised at ${withUnit(result.stabilised.heightFt, 'ft')}, ${result.stabilised.altimeterFt} QNH`,
-          `Then: ${sheet.goAroundFlow.join(', ')}`,
-        ],
+        lines: [...goAroundTriggers(result, house, sheet), `Then: ${sheet.goAroundFlow.join(', ')}`],
       },
+      ...(result.oneEngine
+        ? [{ title: 'On one engine', lines: oneEngineLines(result.oneEngine, choices.runwayEnd) }]
+        : []),
       ...habitSection(result),
       {
         title: 'Today',
@@ -105,6 +97,7 @@ export function kneeboardCard(f: CardFacts): Card {
           `Mass ${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}${result.loading?.trim ? `; trim ${fixed(result.loading.trim.dual, 1)} ${result.loading.trim.unit} with both, ${fixed(result.loading.trim.solo, 1)} solo` : ''}`,
           `Fuel ${withUnit(choices.fuelL, 'L')}, ${hoursText(result.fuel.endurance.usableMin)} to the reserve; ${result.fuel.circuits.circuits} circuits fit, the ${result.fuel.circuits.limitedBy} limits`,
           `Stall ${result.vsToday.map((v) => `${upTo(v.dial)}\u00a0${unit} flap ${v.flapDeg}\u00b0${v.beyondTable ? '*' : ''}`).join(', ')}; best glide ${upTo(result.bestGlideDial)}\u00a0${unit}; Va ${downTo(result.vaDial)}\u00a0${unit}${result.vsToday.some((v) => v.beyondTable) ? ' (* beyond the dial\u2019s error table)' : ''}`,
+          ...[dialError(result, sheet)].filter((t) => t !== null),
           result.air.densityAltFt === null
             ? `Density altitude: ${result.air.missing.join(' and ')} not known`
             : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
@@ -120,6 +113,7 @@ export function kneeboardCard(f: CardFacts): Card {
         title: 'Who has control',
         lines: [`${house.exchangeWords.join(', ')}: hands and feet`, `Five on final: ${house.finalChecks.join(', ')}`],
       },
+      ...(seatLacks(sheet).length > 0 ? [{ title: 'From the instructor\u2019s seat', lines: seatLacks(sheet) }] : []),
       ...sheet.flows.slice(0, 3).map((x) => ({ title: x.name, lines: [x.steps.join(', ')] })),
       { title: 'Out', lines: sheet.exits.map((e) => e.text) },
       ...(choices.second

@@ -100,7 +100,7 @@ export function runwayToday(
     oatC: number | null;
     runway: RunwayFacts;
     wet: boolean;
-    /** Today's speed over the fence to the handbook's, at the same mass. */
+    /** Today's speed over the threshold to the handbook's, at the same mass. */
     speedShare: number;
   },
 ): RunwayToday {
@@ -120,30 +120,9 @@ export function runwayToday(
   );
   const noAir = rows.length > 0 && (air.pressureAltFt === null || at.oatC === null);
   const rule = house.runway;
-  const state = rule.surfaces.find((s) => s.surface === runway.surface && s.state === (at.wet ? 'wet' : 'dry'));
-  const factors: RunwayFactor[] = [];
-  const add = (name: string, factor: number) => {
-    if (Math.abs(factor - 1) > 1e-9) factors.push({ name, factor });
-  };
-  add(`${at.wet ? 'wet' : 'dry'} ${runway.surface}`, state ? state[kind] : 1);
-  const against = kind === 'takeoff' ? runway.slopePct : -runway.slopePct;
-  if (against > 0)
-    add(
-      `${kind === 'takeoff' ? 'uphill' : 'downhill'} ${fixed(Math.abs(runway.slopePct), 1)} %`,
-      1 + rule.slopePerPct * against,
-    );
-  const tailKt = Math.max(runway.tailwindKt, runway.gustTailwindKt ?? 0);
-  if (tailKt > 0.5)
-    add(
-      `tailwind ${upTo(tailKt)} kt${tailKt > runway.tailwindKt ? ' in gusts' : ''}, ${fixed(rule.tailwindShare * 100)} % of it`,
-      1 + (0.1 * rule.tailwindShare * tailKt) / rule.tailKtPerTenth,
-    );
-  else if (runway.headwindKt > 0.5)
-    add(
-      `headwind ${downTo(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`,
-      1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth,
-    );
-  if (kind === 'landing' && at.speedShare > 1.001) add('faster over the threshold than the sheet', at.speedShare ** 2);
+  const factors = runwayFactors(kind, house, runway, at.wet);
+  if (kind === 'landing' && at.speedShare > 1.001)
+    factors.push({ name: 'faster over the threshold than the sheet', factor: at.speedShare ** 2 });
   const need = runwayNeeded({
     groundRollM: roll.distanceM,
     over50M: over.distanceM,
@@ -170,8 +149,45 @@ export function runwayToday(
   };
 }
 
+/**
+ * The house's stated factors of a runway today, each once and in order: surface, slope, wind. `stop` is a take-off given
+ * up: its surface is the worse of taking off and of braking.
+ */
+export function runwayFactors(
+  kind: 'takeoff' | 'landing' | 'stop',
+  house: House,
+  runway: RunwayFacts,
+  wet: boolean,
+): RunwayFactor[] {
+  needNumbers('runwayFactors', { house, runway });
+  const rule = house.runway;
+  const state = rule.surfaces.find((s) => s.surface === runway.surface && s.state === (wet ? 'wet' : 'dry'));
+  const factors: RunwayFactor[] = [];
+  const add = (name: string, factor: number) => {
+    if (Math.abs(factor - 1) > 1e-9) factors.push({ name, factor });
+  };
+  const surface = !state ? 1 : kind === 'stop' ? Math.max(state.takeoff, state.landing) : state[kind];
+  add(`${wet ? 'wet' : 'dry'} ${runway.surface}`, surface);
+  // Uphill lengthens the run to the speed, downhill the braking: of a stop, whichever it is.
+  const uphill = runway.slopePct;
+  const against = kind === 'takeoff' ? uphill : kind === 'landing' ? -uphill : Math.abs(uphill);
+  if (against > 0) add(`${uphill > 0 ? 'uphill' : 'downhill'} ${fixed(against, 1)} %`, 1 + rule.slopePerPct * against);
+  const tailKt = Math.max(runway.tailwindKt, runway.gustTailwindKt ?? 0);
+  if (tailKt > 0.5)
+    add(
+      `tailwind ${upTo(tailKt)} kt${tailKt > runway.tailwindKt ? ' in gusts' : ''}, ${fixed(rule.tailwindShare * 100)} % of it`,
+      1 + (0.1 * rule.tailwindShare * tailKt) / rule.tailKtPerTenth,
+    );
+  else if (runway.headwindKt > 0.5)
+    add(
+      `headwind ${downTo(runway.headwindKt)} kt, ${fixed(rule.headwindShare * 100)} % of it`,
+      1 - (0.1 * rule.headwindShare * runway.headwindKt) / rule.headKtPerTenth,
+    );
+  return factors;
+}
+
 /** Below the table on mass or pressure altitude: asked at its least, which is the longer distance. Above: as it is. */
-function atLeastOf(
+export function atLeastOf(
   rows: readonly { massKg: number; pressureAltFt: number }[],
   at: { massKg: number; pressureAltFt: number | null; oatC: number | null },
 ): typeof at {

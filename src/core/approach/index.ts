@@ -5,4 +5,5 @@ export * from './brief';
 export * from './words';
 export * from './schedule';
 export * from './day';
+export * from './one-engine';
 export * from './card';

@@ -1,6 +1,10 @@
+import type { House } from '@/domain/programme';
+import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
-import { ageText, besideLimit, upTo } from '../format';
+import { iasToCas } from '../air';
+import { ageText, besideLimit, downTo, fixed, list, metresUp, upTo, withUnit } from '../format';
 import type { BriefResult } from './brief';
+import type { OneEngineToday } from './one-engine';
 
 /** How a governing limit is named inside a sentence. */
 const LIMIT_NAME: Record<string, string> = {
@@ -69,4 +73,107 @@ export function gateConfiguration(
 ): string {
   const flap = !hasFlap ? 'no flap' : gate.flapWithheld ? 'no flap setting' : `flap ${gate.flapDeg}\u00b0`;
   return gate.gear === 'fixed' ? flap : `${flap}, gear ${gate.gear}`;
+}
+
+/** A trigger that names the speed at the threshold, however a school words it. */
+const AT_THRESHOLD = /threshold|fence/;
+
+/**
+ * When to go around today: the school's triggers with the numbers of the day, the stabilised gate, and the lost view
+ * where the nose hides the runway.
+ */
+export function goAroundTriggers(
+  result: Pick<BriefResult, 'gates' | 'landmark' | 'stabilised' | 'unit'>,
+  house: Pick<House, 'triggers'>,
+  sheet: Pick<TypeSheet, 'attributes'>,
+): string[] {
+  const last = result.gates[result.gates.length - 1];
+  const view = sheet.attributes.find((a) => a.key === 'over-nose')?.value;
+  return [
+    ...house.triggers.map((t) =>
+      AT_THRESHOLD.test(t) && last?.target
+        ? `${t} (${withUnit(last.target, result.unit)})`
+        : t.includes('landmark') && result.landmark
+          ? `${t}: the ${result.landmark.name}, ${withUnit(result.landmark.alongM, 'm')}`
+          : t,
+    ),
+    ...(view !== undefined && view !== 'clear' ? ['runway lost from sight'] : []),
+    `not stabilised at ${withUnit(result.stabilised.heightFt, 'ft')}, ${result.stabilised.altimeterFt} QNH`,
+  ];
+}
+
+/** What the instructor's seat does not reach, or only sees; empty when it reaches everything on the sheet. */
+export function seatLacks(sheet: Pick<TypeSheet, 'instructorSeat'>): string[] {
+  const of = (reach: 'not reached' | 'seen only') =>
+    sheet.instructorSeat.filter((s) => s.reach === reach).map((s) => (s.note ? `${s.control} (${s.note})` : s.control));
+  return (['not reached', 'seen only'] as const).flatMap((reach) =>
+    of(reach).length === 0 ? [] : [`${reach === 'not reached' ? 'Not reached' : 'Seen only'}: ${list(of(reach))}`],
+  );
+}
+
+/** From this on the dial's own error is said beside the speeds, in its unit. */
+const ERROR_SAID = 3;
+
+/** The greatest known error of the dial at the speeds of this page, in words; null below 3 of its unit. */
+export function dialError(
+  result: Pick<BriefResult, 'gates' | 'vsToday' | 'unit'>,
+  sheet: Pick<TypeSheet, 'dial'>,
+): string | null {
+  const readings = [...result.gates.map((g) => g.target), ...result.vsToday.map((v) => v.dial)].filter(
+    (r): r is number => r !== null,
+  );
+  const worst = readings
+    .map((reading) => ({ reading, error: iasToCas(reading, sheet.dial.table).cas - reading }))
+    .sort((a, b) => Math.abs(b.error) - Math.abs(a.error))[0];
+  if (!worst || Math.abs(worst.error) < ERROR_SAID) return null;
+  const much = `${fixed(Math.abs(worst.error), 1)}\u00a0${result.unit}`;
+  return `This dial reads ${much} ${worst.error < 0 ? 'more' : 'less'} than the aeroplane flies at ${fixed(worst.reading)}\u00a0${result.unit} (${sheet.dial.ref}). The speeds here are readings of this dial.`;
+}
+
+const WHERE: Record<OneEngineToday['at'][number]['where'], string> = {
+  field: 'At the field',
+  circuit: 'At circuit height',
+  demonstration: 'At the height of demonstrations',
+};
+const rate = (fpm: number): string =>
+  fpm >= 0 ? `climbs ${downTo(fpm)}\u00a0ft/min` : `descends ${upTo(-fpm)}\u00a0ft/min`;
+
+/** One engine stopped, in sentences: the same on the screen and on the card. */
+export function oneEngineLines(o: OneEngineToday, runwayEnd: string): string[] {
+  const lines: string[] = [];
+  if (o.missing.length > 0) lines.push(`${list(o.missing)} not known: no one-engine climb is given`);
+  for (const at of o.at) {
+    if (at.climb.rocFpm === null) continue;
+    lines.push(
+      `${WHERE[at.where]}, ${withUnit(Math.round(at.altitudeFt), 'ft')}: ${rate(at.climb.rocFpm)}${at.climb.words ? `, ${at.climb.words}` : ''}`,
+    );
+  }
+  if (o.absoluteCeilingFt !== null)
+    lines.push(
+      `Ceiling on one engine today ${downTo(o.absoluteCeilingFt / 100)}00\u00a0ft${o.serviceCeilingFt === null ? '' : `; 50\u00a0ft/min are left at ${downTo(o.serviceCeilingFt / 100)}00\u00a0ft`}`,
+    );
+  if (o.drift && o.drift.timeMin > 0)
+    lines.push(
+      `From ${fixed(o.drift.fromAltitudeFt / 100)}00\u00a0ft it drifts down at ${upTo(o.drift.initialSinkFpm)}\u00a0ft/min at first; ${downTo(o.drift.timeMin)}\u00a0min and ${downTo(o.drift.distanceNm)}\u00a0NM to ${downTo(o.drift.endAltitudeFt / 100)}00\u00a0ft, still air`,
+    );
+  if (o.stop)
+    lines.push(
+      o.stop.neededM === null
+        ? `Accelerate and stop: ${o.stop.words ?? 'not known'}`
+        : `Accelerate and stop ${metresUp(o.stop.neededM)}${o.stop.edge ? ' (table\u2019s edge used)' : ''}, ${
+            (o.stop.marginM ?? 0) >= 0
+              ? `${metresUp(Math.floor(o.stop.marginM ?? 0))} in hand`
+              : `${metresUp(-(o.stop.marginM ?? 0))} too short`
+          }${o.stop.abortM === null ? '' : `; abort point ${downTo(o.stop.abortM / 10)}0\u00a0m from the start, then it no longer stops`}`,
+    );
+  if (o.obstacle)
+    lines.push(
+      `${o.obstacle.name}, ${withUnit(o.obstacle.heightFt, 'ft')}, ${withUnit(o.obstacle.pastEndM, 'm')} past the end of ${runwayEnd}: ${
+        o.obstacle.neededFtPerNm === null
+          ? 'no climb clears it'
+          : `asks ${upTo(o.obstacle.neededFtPerNm)}\u00a0ft per NM from 50\u00a0ft over the end`
+      }, ${o.obstacle.verdict === 'clears' ? 'less than it has' : o.obstacle.verdict === null ? 'not known whether it clears' : 'more than it has on one engine'}`,
+    );
+  lines.push(`On one engine no go-around below ${withUnit(o.noGoAroundBelowFt, 'ft')}`);
+  return lines;
 }

@@ -7,7 +7,7 @@ import { assessGoAround, assessLanding, classOf, type GoAroundResult, type Landi
 
 export interface JudgeContext {
   standard: Standard;
-  /** Target over the fence from the brief, in the dial's unit; null = none briefed. */
+  /** Target over the threshold from the brief, in the dial's unit; null = none briefed. */
   fenceTarget: number | null;
   /** Knots in one unit of the dial. */
   ktPerUnit: number;

@@ -29,7 +29,7 @@ export interface DebriefLanding extends RecordedLanding {
 export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> {
   blindNose: boolean;
   reducing: boolean;
-  /** The standard’s upper side about the speed at the fence, knots; null = it asks nothing of it. */
+  /** The standard’s upper side about the speed at the threshold, knots; null = it asks nothing of it. */
   speedHighKt: number | null;
 }
 

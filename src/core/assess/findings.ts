@@ -256,7 +256,7 @@ function shareOf(
         ? []
         : [
             {
-              label: 'fence speed of these, median',
+              label: 'threshold speed of these, median',
               text: `${speed >= 0 ? '+' : '\u2013'}${fixed(Math.abs(speed), 1)} kt from the target`,
             },
           ]),
@@ -269,7 +269,7 @@ function shareOf(
       speed:
         speed === null
           ? ''
-          : `Median speed over the fence of these ${speed >= 0 ? '+' : '\u2013'}${fixed(Math.abs(speed), 0)} kt.`,
+          : `Median speed over the threshold of these ${speed >= 0 ? '+' : '\u2013'}${fixed(Math.abs(speed), 0)} kt.`,
     },
   };
 }

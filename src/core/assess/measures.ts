@@ -12,8 +12,8 @@ import { type Bias, type EwmaPoint, type Trend, bias, ewma, theilSen } from './s
  * feel, 20 m a second of flying, 60 ft/min half a firmness.
  */
 export const SHOWN_MEASURES = [
-  { key: 'fence', name: 'speed at the fence', unit: 'kt', criterion: 'speed', zero: 'the target', practical: 2 },
-  { key: 'along', name: 'place along', unit: 'm', criterion: 'along', zero: 'the aim point', practical: 20 },
+  { key: 'fence', name: 'speed at the threshold', unit: 'kt', criterion: 'speed', zero: 'the target', practical: 2 },
+  { key: 'along', name: 'place along', unit: 'm', criterion: 'along', zero: 'the touchdown point', practical: 20 },
   { key: 'lateral', name: 'place across', unit: 'm', criterion: 'lateral', zero: 'the line', practical: 1 },
   { key: 'crab', name: 'nose at the touch', unit: 'degrees', criterion: 'crab', zero: 'straight', practical: 2 },
   { key: 'sink', name: 'sink at the touch', unit: 'ft/min', criterion: 'firmness', zero: 'level', practical: 60 },

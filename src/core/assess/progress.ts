@@ -158,7 +158,7 @@ export interface TableRow {
   computed: string | null;
   whose: string | null;
   crosswindKt: number | null;
-  /** Measured, metres: beyond the aim and right of the line. */
+  /** Measured, metres: beyond the touchdown point and right of the line. */
   alongM: number | null;
   lateralM: number | null;
   /** By eye, or the measured place in the eye's words. */
@@ -246,12 +246,12 @@ export const TABLE_COLUMNS: readonly {
   { key: 'computed', label: 'class computed, where overruled', unit: null, numeric: false },
   { key: 'whose', label: 'whose', unit: null, numeric: false },
   { key: 'crosswindKt', label: 'across', unit: 'kt', numeric: true },
-  { key: 'alongM', label: 'past the aim', unit: 'm', numeric: true },
+  { key: 'alongM', label: 'past the touchdown point', unit: 'm', numeric: true },
   { key: 'lateralM', label: 'right of the line', unit: 'm', numeric: true },
   { key: 'along', label: 'along', unit: null, numeric: false },
   { key: 'across', label: 'place across', unit: null, numeric: false },
   { key: 'placeFrom', label: 'place from', unit: null, numeric: false },
-  { key: 'fenceOffKt', label: 'fence speed off target', unit: 'kt', numeric: true },
+  { key: 'fenceOffKt', label: 'threshold speed off target', unit: 'kt', numeric: true },
   { key: 'sinkFpm', label: 'sink', unit: 'ft/min', numeric: true },
   { key: 'crabDeg', label: 'nose right', unit: 'degrees', numeric: true },
   { key: 'swing', label: 'swing', unit: null, numeric: false },

@@ -61,7 +61,7 @@ export interface TouchdownSpread {
 /**
  * Touchdown spread: means, medians, median absolute deviations and the covariance ellipse (classical, n-1; the medians
  * are the robust part).
- * @param lateralM right of the line positive; @param alongM beyond the aim positive; a pair with a null is skipped
+ * @param lateralM right of the line positive; @param alongM beyond the touchdown point positive; a pair with a null is skipped
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
   needNumbers('touchdownSpread', { lateralM, alongM });

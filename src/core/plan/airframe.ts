@@ -4,12 +4,20 @@ import type { AirframeFacts } from './goals';
 
 /** The type sheet as it holds for one registration: the airframe's own values put over the type's. */
 export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
+  // Airframes of before have no flows of their own.
+  const flows = airframe.flows ?? [];
   return {
     ...type,
     dial: airframe.dialTable ? { ...type.dial, table: airframe.dialTable } : type.dial,
     masses: { ...type.masses, emptyKg: airframe.emptyKg ?? type.masses.emptyKg },
     loading: type.loading && airframe.emptyArmM ? { ...type.loading, emptyArmM: airframe.emptyArmM } : type.loading,
     equipment: [...type.equipment, ...airframe.equipment],
+    flows: [
+      ...type.flows.map((f) => flows.find((x) => x.name === f.name) ?? f),
+      ...flows.filter((f) => !type.flows.some((x) => x.name === f.name)),
+    ],
+    goAroundFlow: airframe.goAroundFlow ?? type.goAroundFlow,
+    electrical: airframe.electrical ?? type.electrical,
     attributes: type.attributes.map((a) => airframe.attributes.find((b) => b.key === a.key) ?? a),
     crosswind: {
       ...type.crosswind,

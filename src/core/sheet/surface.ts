@@ -27,12 +27,21 @@ export function surfacesOf(sheet: OfSurface): Surface[] {
 export function sheetOn<S extends OfSurface & Partial<TypeSheet>>(sheet: S, surface: Surface): S | null {
   if (!surfacesOf(sheet).includes(surface)) return null;
   if (sheet.surface !== 'amphibian' || surface === 'water' || !sheet.onLand) return sheet;
-  const { approach, distances, minWidthM, aimPointM, usualAttitude, goAroundFlow } = sheet.onLand;
+  const { approach, distances, minWidthM, aimPointM, touchdownM, usualAttitude, goAroundFlow } = sheet.onLand;
   return {
     ...sheet,
     approach,
     distances,
     goAroundFlow,
-    ...(sheet.landing ? { landing: { ...sheet.landing, minWidthM, aimPointM, usualAttitude } } : {}),
+    ...(sheet.landing ? { landing: { ...sheet.landing, minWidthM, aimPointM, touchdownM, usualAttitude } } : {}),
   };
 }
+
+/**
+ * The declared touchdown point, metres from the threshold: the standard's box and every place along the runway are
+ * measured from it. A sheet that declares none has it at the aim point.
+ * @example touchdownPoint({ landing: { aimPointM: { value: 60 }, touchdownM: { value: 85 } } }) // 85
+ */
+export const touchdownPoint = (sheet: {
+  landing: { aimPointM: { value: number }; touchdownM?: { value: number } | null };
+}): number => sheet.landing.touchdownM?.value ?? sheet.landing.aimPointM.value;

@@ -3,6 +3,8 @@ import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { type ScheduleFinding, deceleration, scheduleFindings } from '../approach/schedule';
 import { fixed, withUnit } from '../format';
 import { insideEnvelope } from '../loading';
+import { M_PER_FT } from '../constants';
+import { tableDistance, tableFromRows } from '../runway';
 import { ktPerUnit } from '../speeds';
 import { sheetOn } from './surface';
 import {
@@ -37,6 +39,7 @@ const WHY: Record<string, string> = {
   load: 'Loading would be judged against a wrong envelope.',
   twin: 'Asymmetric speeds out of order can kill.',
   grid: 'A distance between missing points cannot be computed.',
+  ground: 'A landing flown as briefed must touch where it is judged to be right: one of these numbers is wrong.',
   handling: 'Differences and cues are drawn from these.',
 };
 
@@ -52,6 +55,7 @@ export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   checkGear(sheet, say);
   checkTwin(sheet, say);
   checkApproach(sheet, say);
+  checkTouchdown(sheet, say);
   checkDrag(sheet, say);
   checkLoading(sheet, say);
   checkTables(sheet, say);
@@ -61,6 +65,7 @@ export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   if (land && sheet.onLand) {
     const onLand: Say = (code, path, what, why) => say(code, `onLand.${path}`, `On land: ${what}`, why);
     checkApproach(land, onLand);
+    checkTouchdown(land, onLand);
     checkTables(land, (code, path, what, why) =>
       path.startsWith('distances') ? onLand(code, path, what, why) : undefined,
     );
@@ -420,6 +425,76 @@ function checkApproach(sheet: TypeSheet, say: Say): void {
         'slow',
       );
   });
+}
+
+/** Heights over the threshold this far from the slope to the aim point are one height. */
+const THRESHOLD_TOL_FT = 10;
+/** What the finest box of the standards allows past the declared point, and what is rounding before it. */
+const BOX_M = { before: 15, past: 50 };
+
+/**
+ * Threshold, aim point, flare and touchdown point belong to one path: the final gate's slope to the aim point gives the
+ * height over the threshold, and the handbook's distance in the air from 50 ft, less that path, is the flare.
+ */
+function checkTouchdown(sheet: TypeSheet, say: Say): void {
+  const aimM = sheet.landing.aimPointM.value;
+  const last = sheet.approach[sheet.approach.length - 1];
+  const finals = sheet.approach.filter((g) => g.finalGate && g.distanceM > 0);
+  const final = finals[finals.length - 1];
+  if (!last || !final || final === last || final.distanceM + aimM <= 0) return;
+  const slope = (final.heightFt * M_PER_FT) / (final.distanceM + aimM);
+  if (slope <= 0) return;
+  const slopeText = `${fixed((Math.atan(slope) * 180) / Math.PI, 1)}\u00b0`;
+  const n = sheet.approach.length - 1;
+  if (last.distanceM === 0) {
+    const overFt = (aimM * slope) / M_PER_FT;
+    if (Math.abs(last.heightFt - overFt) > THRESHOLD_TOL_FT)
+      say(
+        'threshold-height',
+        `approach.${n}.heightFt`,
+        `${last.name}: ${fixed(last.heightFt)} ft there meets the ground ${fixed((last.heightFt * M_PER_FT) / slope)} m past it on ${slopeText}; the aim point is ${fixed(aimM)} m. Make it ${fixed(overFt)} ft, or move the aim point.`,
+        'ground',
+      );
+  }
+  const touchM = sheet.landing.touchdownM?.value;
+  if (touchM !== undefined && touchM < aimM)
+    say(
+      'touchdown-before-aim',
+      'landing.touchdownM',
+      `The touchdown point, ${fixed(touchM)} m, lies before the aim point, ${fixed(aimM)} m.`,
+      'ground',
+    );
+  const airM = airDistance(sheet);
+  if (airM === null) return;
+  const straightM = (FIFTY_FT * M_PER_FT) / slope;
+  if (airM < straightM - 1)
+    say(
+      'air-distance',
+      'distances.landing',
+      `The handbook takes ${fixed(airM)} m from 50 ft to the ground; on ${slopeText} the straight path alone is ${fixed(straightM)} m. A distance or the final gate is wrong.`,
+      'ground',
+    );
+  else if (touchM !== undefined && touchM >= aimM) {
+    const flownM = aimM + airM - straightM;
+    if (flownM < touchM - BOX_M.before || flownM > touchM + BOX_M.past)
+      say(
+        'touchdown-flare',
+        'landing.touchdownM',
+        `Flown as briefed it touches at ${fixed(flownM)} m: aim ${fixed(aimM)} m and a flare of ${fixed(airM - straightM)} m by the handbook; declared is ${fixed(touchM)} m.`,
+        'ground',
+      );
+  }
+}
+
+const FIFTY_FT = 50;
+/** From 50 ft to the touch by the handbook, at the reference mass, sea level and 15 \u00b0C; null = not in its table. */
+function airDistance(sheet: TypeSheet): number | null {
+  const rows = sheet.distances?.landing ?? [];
+  const at = { massKg: sheet.masses.refMassKg, pressureAltFt: 0, oatC: 15 };
+  const of = (pick: (r: (typeof rows)[number]) => number) => tableDistance(tableFromRows(rows, pick), at).distanceM;
+  const over = of((r) => r.over50FtM);
+  const roll = of((r) => r.groundRollM);
+  return over === null || roll === null ? null : over - roll;
 }
 
 function checkDrag(sheet: TypeSheet, say: Say): void {

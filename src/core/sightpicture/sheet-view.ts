@@ -189,7 +189,7 @@ export interface StripPicture {
   scene: Scene;
 }
 /**
- * The pictures of a card: first gate on final, the last height at which the aim point is wanted, the fence, the landing
+ * The pictures of a card: first gate on final, the last height at which the aim point is wanted, the threshold, the landing
  * attitude.
  */
 export function pictureStrip(view: View, input: PathInput, ground: Ground): StripPicture[] {
@@ -220,7 +220,7 @@ export function pictureStrip(view: View, input: PathInput, ground: Ground): Stri
   return [
     at(first.name, 0),
     at('Last look', share(downM)),
-    at('Fence', share(input.aimPointM)),
+    at('Threshold', share(input.aimPointM)),
     at('Touchdown', TOUCHDOWN_AT),
   ];
 }

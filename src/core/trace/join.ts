@@ -111,7 +111,7 @@ export const MEASURE_UNIT: Record<MeasureId, string> = {
 };
 export interface Measure {
   id: MeasureId;
-  /** In the standard's terms: speed about its target, place along past the aim point, right positive. */
+  /** In the standard's terms: speed about its target, place along past the touchdown point, right positive. */
   value: number;
   confidence: number;
   /** The tapped word for the same, or null. */
@@ -195,10 +195,11 @@ function tappedWord(id: MeasureId, l: CapturedLanding): string | null {
 }
 
 export interface MeasureContext {
-  aimPointM: number;
+  /** Declared touchdown point from the threshold: places along are measured from it. */
+  touchdownM: number;
   trackM: number;
   boxM: { before: number; past: number };
-  /** Target at the fence and knots in one unit of the dial. */
+  /** Target at the threshold and knots in one unit of the dial. */
   fenceTarget: number | null;
   ktPerUnit: number;
 }
@@ -211,7 +212,7 @@ export function measuresOf(e: Event, landing: CapturedLanding, c: MeasureContext
   const speed = fence?.deviationKt ?? null;
   const values: Record<MeasureId, number | null> = {
     speed,
-    along: t.alongM === null ? null : t.alongM - c.aimPointM,
+    along: t.alongM === null ? null : t.alongM - c.touchdownM,
     lateral: t.lateralM,
     firmness: t.sinkFpm,
     drift: t.driftKt,

@@ -40,6 +40,8 @@ export interface SortiePack {
   runwayEnd: string;
   runways: { ident: string; magneticDeg: number; widthM: number; surface?: 'asphalt' | 'grass' | 'water' }[];
   aimPointM: number;
+  /** The box is drawn from here; absent in packs taken along before it was: the aim point. */
+  touchdownM?: number;
   box: { before: number; past: number };
   fenceTarget: number | null;
   intended: Attitude;

@@ -3,7 +3,7 @@ import { usableEnds } from '@/core/approach';
 import { ktPerUnit } from '@/core/speeds';
 import { convertReference } from '@/core/wind';
 import type { House } from '@/domain/programme';
-import { sheetOn, surfaceOfStrip } from '@/core/sheet';
+import { sheetOn, surfaceOfStrip, touchdownPoint } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
 import type { SortiePack } from '@/offline/protocol';
 import type { CurrentUser } from '../auth/permissions';
@@ -58,6 +58,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
       surface: e.surface,
     })),
     aimPointM: here.landing.aimPointM.value,
+    touchdownM: touchdownPoint(here),
     box: standard.boxM,
     fenceTarget: snapshot.gates[snapshot.gates.length - 1]?.target ?? null,
     intended: choices.intended,

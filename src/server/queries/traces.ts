@@ -1,5 +1,6 @@
 import type { Standard } from '@/domain/programme';
 import { type Measure, type MeasureContext, type Pair, measuresOf, pairAirwork, pairLandings } from '@/core/trace';
+import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { AIRWORK_KINDS, type AirworkKind } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding, ItemObserved, Measured } from '@/domain/capture';
@@ -211,7 +212,7 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
   const sortie = record.sorties.find((s) => s.id === r.sortie_id);
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const context: MeasureContext = {
-    aimPointM: head.sheet.landing.aimPointM.value,
+    touchdownM: touchdownPoint(head.sheet),
     trackM: head.sheet.gear.trackM.value,
     boxM: record.standard.boxM,
     fenceTarget: gates[gates.length - 1]?.target ?? null,

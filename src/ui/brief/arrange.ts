@@ -17,6 +17,7 @@ export const BLOCKS: readonly BlockMeta[] = [
   { id: 'limits', title: 'Whose limit is the tightest', wide: 'third' },
   { id: 'runway', title: 'Runway needed', wide: 'two-thirds' },
   { id: 'air', title: 'The air today', wide: 'third' },
+  { id: 'one-engine', title: 'On one engine', wide: 'full' },
   { id: 'load', title: 'Mass and balance', wide: 'two-thirds' },
   { id: 'fuel', title: 'Fuel and time', wide: 'third' },
   { id: 'goaround', title: 'Go around when', wide: 'third' },

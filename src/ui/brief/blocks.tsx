@@ -1,4 +1,13 @@
-import { type BriefResult, type RunwayToday, crosswindSentences, gateConfiguration } from '@/core/approach';
+import {
+  type BriefResult,
+  type RunwayToday,
+  crosswindSentences,
+  dialError,
+  gateConfiguration,
+  goAroundTriggers,
+  oneEngineLines,
+  seatLacks,
+} from '@/core/approach';
 import { KT_PER_MPH } from '@/core/constants';
 import {
   ageText,
@@ -255,6 +264,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         {result.vsToday.some((v) => v.beyondTable) ? '; * beyond the dial’s error table, its last correction held' : ''}
         ; as indicated, speed over stall in calibrated. Stabilised by {result.stabilised.heightFt} ft (
         {result.stabilised.altimeterFt} QNH), else go around.
+        {dialError(result, sheet) ? ` ${dialError(result, sheet)}` : ''}
         {sheet.twin ? ` Never below Vyse ${sheet.twin.vyse.value} ${result.unit} until landing is assured.` : ''}
       </p>
     </>
@@ -297,7 +307,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         </Missing>
       );
     const share = ((air.tasShare ?? 1) - 1) * 100;
-    const fence = result.gates[result.gates.length - 1];
+    const last = result.gates[result.gates.length - 1];
     return (
       <>
         <p className="mb-1">
@@ -312,7 +322,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         </p>
         <p className="mb-0">
           The dial reads as always; over the ground everything is {fixed(share)} % faster:{' '}
-          {fence?.cas ? `${withUnit(fence.cas.targetKt * (air.tasShare ?? 1), 'kt')} true at the fence` : ''}.{' '}
+          {last?.cas ? `${withUnit(last.cas.targetKt * (air.tasShare ?? 1), 'kt')} true at the threshold` : ''}.{' '}
           {share > 8 ? 'Climb and take-off suffer; the picture in the flare runs quicker.' : ''}{' '}
           {sheet.engine.induction === 'carburetted' ? 'Mixture by the handbook.' : ''}
         </p>
@@ -433,35 +443,43 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       </>
     );
   },
-  goaround: ({ result, house, sheet }) => {
-    const fence = result.gates[result.gates.length - 1];
-    return (
+  goaround: ({ result, house, sheet }) => (
+    <>
+      <ul className="mb-2 ps-3">
+        {goAroundTriggers(result, house, sheet).map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+      <p className="soft mb-0 small">
+        Then: {sheet.goAroundFlow.join(', ')}.
+        {sheet.twin
+          ? ` On one engine no go-around below ${sheet.twin.goAroundDecisionFt.value} ft (${sheet.twin.goAroundDecisionFt.ref}).`
+          : ''}{' '}
+        {house.reference}.
+      </p>
+    </>
+  ),
+  'one-engine': ({ result, choices, sheet }) =>
+    result.oneEngine && sheet.twin ? (
       <>
         <ul className="mb-2 ps-3">
-          {house.triggers.map((t) => (
-            <li key={t}>
-              {/fence/.test(t) && fence?.target
-                ? `${t} (${fence.target} ${result.unit})`
-                : /landmark/.test(t) && result.landmark
-                  ? `${t}: the ${result.landmark.name}, ${result.landmark.alongM} m`
-                  : t}
-            </li>
+          {oneEngineLines(result.oneEngine, choices.runwayEnd).map((t) => (
+            <li key={t}>{t}.</li>
           ))}
-          <li>
-            not stabilised at {result.stabilised.heightFt} ft, {result.stabilised.altimeterFt} QNH
-          </li>
         </ul>
         <p className="soft mb-0 small">
-          Then: {sheet.goAroundFlow.join(', ')}.
-          {sheet.twin
-            ? ` On one engine no go-around below ${sheet.twin.goAroundDecisionFt.value} ft (${sheet.twin.goAroundDecisionFt.ref}).`
-            : ''}{' '}
-          {house.reference}.
+          At the greatest mass, a lighter one takes no credit; gradients in still air, a tailwind counted.{' '}
+          {withUnit(sheet.twin.oneEngineClimbFpm.value, 'ft/min')}
+          <Source source={sheet.twin.oneEngineClimbFpm.source} reference={sheet.twin.oneEngineClimbFpm.ref} /> at sea
+          level, ceiling {withUnit(sheet.twin.oneEngineCeilingFt.value, 'ft')}
+          <Source source={sheet.twin.oneEngineCeilingFt.source} reference={sheet.twin.oneEngineCeilingFt.ref} /> of
+          density altitude; linear between them.
         </p>
       </>
-    );
-  },
-  control: ({ pic, house }) => (
+    ) : (
+      <Missing>One engine.</Missing>
+    ),
+  control: ({ pic, house, sheet }) => (
     <>
       <p className="mb-1">
         Pilot in command: <strong>{pic.who}</strong>.{' '}
@@ -473,6 +491,11 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         {house.exchangeWords.join(', ')}: hands <em>and feet</em> clear. A nudge is not taking control. Help comes
         early, and the record forgives it.
       </p>
+      {seatLacks(sheet).map((t) => (
+        <p key={t} className="mb-0 mt-1">
+          <strong>From the instructor’s seat.</strong> {t}.
+        </p>
+      ))}
     </>
   ),
   failures: ({ house, sheet, insurer, defects }) => (

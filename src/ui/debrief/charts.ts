@@ -59,7 +59,7 @@ const tipOf = (p: { data?: { tip?: string } }): string => format.encodeHTML(p.da
 const plainAxis = { splitLine: { show: false }, axisLine: { show: false }, axisTick: { show: false } };
 
 export interface MapFacts {
-  aimPointM: number;
+  touchdownM: number;
   trackM: number;
   widthM: number;
   box: { before: number; past: number };
@@ -74,7 +74,7 @@ const ACROSS = (band: LateralBand, trackM: number, halfM: number): [number, numb
   const [near, far] = band.startsWith('wheel') ? [trackM / 4, trackM] : [trackM, Math.min(halfM, 3.2 * trackM)];
   return side < 0 ? [-far, -near] : [near, far];
 };
-const ALONG = (band: AlongBand, { aimPointM: a, box: b }: MapFacts): [number, number] => {
+const ALONG = (band: AlongBand, { touchdownM: a, box: b }: MapFacts): [number, number] => {
   const edges = [0, Math.max(0, a - b.before), a + b.past, a + 2 * b.past, a + 3 * b.past];
   const i = ALONG_BANDS.indexOf(band);
   return [edges[i] ?? 0, edges[i + 1] ?? 0];
@@ -92,8 +92,11 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
     edge,
     3 * Math.ceil(Math.max(3.3 * facts.trackM, ...points.map((p) => Math.abs(p.lateralM ?? 0) + 1)) / 3),
   );
-  const { aimPointM: aim, box, trackM, spread } = facts;
-  const farthest = Math.max(aim + 2.4 * box.past, ...points.map((p) => (p.alongM === null ? 0 : aim + p.alongM + 30)));
+  const { touchdownM: from, box, trackM, spread } = facts;
+  const farthest = Math.max(
+    from + 2.4 * box.past,
+    ...points.map((p) => (p.alongM === null ? 0 : from + p.alongM + 30)),
+  );
   const measured = points.filter((p) => p.alongM !== null && p.lateralM !== null);
   const eye = points.filter(
     (p) => !(p.alongM !== null && p.lateralM !== null) && p.along !== null && p.lateral !== null,
@@ -119,7 +122,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
     symbolSize: soft ? 11 : 15,
     itemStyle: { color: css(COLOUR[p.verdict]), opacity: soft ? 0.75 : 1 },
     label: { show: !(crowded && soft), position: 'top', distance: 1, formatter: p.label, ...text, fontSize: 11 },
-    tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the aim, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}\n${p.word}`,
+    tip: `Landing ${p.label}: ${soft ? `${say(p.along ?? '')}, ${say(p.lateral ?? '')}, by eye` : `${fixed(p.alongM ?? 0)} m past the touchdown point, ${fixed(Math.abs(p.lateralM ?? 0), 1)} m ${(p.lateralM ?? 0) < 0 ? 'left' : 'right'}, measured`}\n${p.word}`,
   });
   const ring = (sigma: number, dashed: boolean) =>
     spread
@@ -128,7 +131,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
             type: 'line',
             silent: true,
             showSymbol: false,
-            data: ellipsePoints(spread, sigma).map(([x, y]) => [aim + y, -x]),
+            data: ellipsePoints(spread, sigma).map(([x, y]) => [from + y, -x]),
             lineStyle: { color: css('--lagoon'), width: dashed ? 1.2 : 2, type: dashed ? [5, 4] : 'solid' },
             ...(dashed ? {} : { areaStyle: { color: css('--lagoon'), opacity: 0 } }),
           },
@@ -191,7 +194,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
             ]),
             [
               {
-                coord: [Math.max(0, aim - box.before), -boxHalf],
+                coord: [Math.max(0, from - box.before), -boxHalf],
                 itemStyle: {
                   color: 'transparent',
                   borderColor: css('--slate'),
@@ -201,7 +204,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
                 name: 'standard',
                 label: { ...text, fontSize: 12, position: 'insideBottomRight', offset: [0, 18], color: css('--slate') },
               },
-              { coord: [aim + box.past, boxHalf] },
+              { coord: [from + box.past, boxHalf] },
             ],
           ],
         },
@@ -219,7 +222,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
       {
         type: 'scatter',
         labelLayout: { hideOverlap: true },
-        data: measured.map((p) => dot(p, aim + (p.alongM ?? 0), p.lateralM ?? 0, false)),
+        data: measured.map((p) => dot(p, from + (p.alongM ?? 0), p.lateralM ?? 0, false)),
       },
       ...(spread?.meanAlongM != null && spread.n >= 3
         ? [
@@ -230,7 +233,7 @@ export function drawTouchdowns(element: HTMLElement, points: readonly TouchdownP
               symbol: 'path://M6 0h4v6h6v4h-6v6h-4v-6h-6v-4h6z',
               symbolSize: 20,
               itemStyle: { color: css('--ink'), borderColor: css('--card'), borderWidth: 1.5 },
-              data: [[aim + spread.meanAlongM, -(spread.meanLateralM ?? 0)]],
+              data: [[from + spread.meanAlongM, -(spread.meanLateralM ?? 0)]],
             },
           ]
         : []),

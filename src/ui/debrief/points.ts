@@ -12,7 +12,7 @@ export interface TouchdownPoint {
   word: string;
   /** Hands or feet helped: shown, and left out of the mean. */
   helped: boolean;
-  /** Measured from a recording: past the aim point and right of the line, metres; null = the eye's band. */
+  /** Measured from a recording: past the touchdown point and right of the line, metres; null = the eye's band. */
   alongM: number | null;
   lateralM: number | null;
 }

@@ -42,7 +42,7 @@ interface Props {
   landings: readonly ProgressLanding[];
   here: string;
   types: readonly string[];
-  aimPointM: number;
+  touchdownM: number;
   trackM: number;
   widthM: number;
   box: { before: number; past: number };
@@ -234,7 +234,7 @@ export function Progress(p: Props) {
           <TouchdownMap
             points={map.points}
             notSeen={map.notSeen}
-            aimPointM={p.aimPointM}
+            touchdownM={p.touchdownM}
             trackM={p.trackM}
             widthM={p.widthM}
             box={p.box}

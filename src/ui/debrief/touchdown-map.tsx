@@ -9,7 +9,7 @@ import type { TouchdownPoint } from './points';
 interface Props {
   points: readonly TouchdownPoint[];
   notSeen: readonly string[];
-  aimPointM: number;
+  touchdownM: number;
   trackM: number;
   widthM: number;
   box: { before: number; past: number };
@@ -23,7 +23,7 @@ const side = (m: number): string => `${fixed(Math.abs(m), 1)} m ${m < 0 ? 'left'
  * Where the wheels met the runway, drawn on it: measured touches with their mean and ellipses, the eye's as soft bands.
  * Counts and table say the same.
  */
-export function TouchdownMap({ points, notSeen, aimPointM, trackM, widthM, box, limitM, height = 250 }: Props) {
+export function TouchdownMap({ points, notSeen, touchdownM, trackM, widthM, box, limitM, height = 250 }: Props) {
   const measured = useMemo(() => points.filter((p) => p.alongM !== null && p.lateralM !== null), [points]);
   const spread = useMemo(() => {
     const own = measured.filter((p) => !p.helped);
@@ -35,14 +35,14 @@ export function TouchdownMap({ points, notSeen, aimPointM, trackM, widthM, box, 
   const draw = useCallback(
     async (element: HTMLElement) =>
       (await import('./charts')).drawTouchdowns(element, points, {
-        aimPointM,
+        touchdownM,
         trackM,
         widthM,
         box,
         limitM,
         spread: spread.n >= 3 ? spread : null,
       }),
-    [points, aimPointM, trackM, widthM, box, limitM, spread],
+    [points, touchdownM, trackM, widthM, box, limitM, spread],
   );
   const placed = points.filter((p) => p.along !== null && p.lateral !== null);
   const count = (l: readonly LateralBand[]) => placed.filter((p) => p.lateral !== null && l.includes(p.lateral)).length;

@@ -519,8 +519,8 @@ function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; p
 function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
   return (
     <Stepper
-      title={`At the fence${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`}
-      name="Speed at the fence"
+      title={`At the threshold${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`}
+      name="Speed at the threshold"
       unit={pack.unit}
       start={pack.fenceTarget ?? 60}
       step={1}
@@ -538,18 +538,19 @@ function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePa
  */
 function Runway({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
   const along = [...ALONG_BANDS].reverse();
-  const { aimPointM: aim, box } = pack;
+  const { box } = pack;
+  const from = pack.touchdownM ?? pack.aimPointM;
   const metres: Record<string, string> = {
-    short: `${aim - box.before}`,
-    'in-the-box': `${aim + box.past}`,
-    long: `${aim + 2 * box.past}`,
+    short: `${from - box.before}`,
+    'in-the-box': `${from + box.past}`,
+    long: `${from + 2 * box.past}`,
     'very-long': 'm',
   };
   const reach: Record<string, string> = {
-    short: `before ${aim - box.before} m`,
-    'in-the-box': `${aim - box.before} to ${aim + box.past} m`,
-    long: `${aim + box.past} to ${aim + 2 * box.past} m`,
-    'very-long': `beyond ${aim + 2 * box.past} m`,
+    short: `before ${from - box.before} m`,
+    'in-the-box': `${from - box.before} to ${from + box.past} m`,
+    long: `${from + box.past} to ${from + 2 * box.past} m`,
+    'very-long': `beyond ${from + 2 * box.past} m`,
   };
   return (
     <div className="runway" data-drawing role="group" aria-label="Where the wheels touched">

@@ -38,8 +38,8 @@ interface Props {
 }
 
 const NAME: Record<MeasureId, string> = {
-  speed: 'fence speed',
-  along: 'past the aim',
+  speed: 'threshold speed',
+  along: 'past the touchdown point',
   lateral: 'across',
   firmness: 'sink',
   drift: 'drift',

@@ -30,7 +30,7 @@ export interface ReplayProps {
   analysis: TraceAnalysis;
   context: TraceContext;
   strips: StripOnPlane[];
-  /** What the standard allows about the speed at the fence, knots. */
+  /** What the standard allows about the speed at the threshold, knots. */
   tolerance: { low: number; high: number } | null;
   /** Landing number each found event was paired with. */
   numbers: Record<number, number>;

@@ -15,6 +15,7 @@ import {
   sinceLastTime,
 } from '@/core/assess';
 import { fixed, withUnit } from '@/core/format';
+import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
@@ -242,7 +243,7 @@ export default async function DebriefPage({
             <Panel title="Where the wheels met the runway">
               <TouchdownMap
                 trackM={head.sheet.gear.trackM.value}
-                aimPointM={head.sheet.landing.aimPointM.value}
+                touchdownM={touchdownPoint(head.sheet)}
                 widthM={runway?.widthM ?? 18}
                 box={standard.boxM}
                 limitM={standard.criteria.find((c) => c.id === 'lateral')?.measured?.high ?? null}

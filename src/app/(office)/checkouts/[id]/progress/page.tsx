@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
+import { touchdownPoint } from '@/core/sheet';
 import { runRule } from '@/core/assess';
 import { say } from '@/domain/words';
 import { homeAerodrome } from '@/server/content';
@@ -103,7 +104,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
             landings={light}
             here={head.typeName}
             types={types}
-            aimPointM={head.sheet.landing.aimPointM.value}
+            touchdownM={touchdownPoint(head.sheet)}
             trackM={head.sheet.gear.trackM.value}
             widthM={runway?.widthM ?? 18}
             box={standard.boxM}
