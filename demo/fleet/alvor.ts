@@ -99,7 +99,7 @@ export const alvorC1: TypeSheet = {
     [30, 42],
   ]),
   approach: gates([
-    ['Downwind', 900, 3400, also(house(72, 'Flying order 7'), h(75, '4.4')), 0, '2000 rpm'],
+    ['Downwind', 900, 3250, also(house(72, 'Flying order 7'), h(75, '4.4')), 0, '2000 rpm'],
     ['Base', 560, 2150, h(66, '4.4'), 20, '1500 rpm'],
     ['Final', 300, 1100, h(60, '4.4'), 30, '1400 rpm'],
     ['Threshold', 16, 0, h(55, '4.4'), 30, 'idle'],

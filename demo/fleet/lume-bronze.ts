@@ -91,7 +91,7 @@ export const lumeFaisca: TypeSheet = {
   twin: null,
   stalls: byFlap('5.1', [[0, 55]]),
   approach: gates([
-    ['Abeam', 1000, 3300, instructor(105, 'B. Quadra, technique'), 0, '15 inHg, 2500 rpm'],
+    ['Abeam', 1000, 3750, instructor(105, 'B. Quadra, technique'), 0, '15 inHg, 2500 rpm'],
     ['Base', 640, 2150, instructor(96, 'B. Quadra, technique'), 0, '12 inHg', { bankDeg: 30 }],
     ['Final', 330, 1050, instructor(91, 'B. Quadra, technique'), 0, '11 inHg'],
     ['Threshold', 23, 0, h(87, '4.4'), 0, 'closing'],
@@ -548,8 +548,8 @@ export const bronzeB15: TypeSheet = {
   ]),
   approach: gates(
     [
-      ['Break', 1500, 8600, h(160, '4.4'), 10, '24 inHg, 2400 rpm', { gear: 'up', bankDeg: 40 }],
-      ['Downwind', 1100, 6300, h(138, '4.4'), 20, '24 inHg', { gear: 'down', bankDeg: 0 }],
+      ['Break', 1500, 9500, h(160, '4.4'), 10, '24 inHg, 2400 rpm', { gear: 'up', bankDeg: 40 }],
+      ['Downwind', 1100, 7200, h(138, '4.4'), 20, '24 inHg', { gear: 'down', bankDeg: 0 }],
       ['Base', 720, 4300, h(122, '4.4'), 35, '22 inHg', { finalGate: false, bankDeg: 30 }],
       ['Final', 360, 1900, h(112, '4.4'), 50, '20 inHg'],
       ['Threshold', 21, 0, h(104, '4.4'), 50, 'closing slowly'],

@@ -595,7 +595,7 @@ export const orlaMare: TypeSheet = {
   ]),
   approach: gates(
     [
-      ['Downwind', 900, 4700, h(100, '4.4'), 15, '20 inHg, 2300 rpm each'],
+      ['Downwind', 900, 4200, h(100, '4.4'), 15, '20 inHg, 2300 rpm each'],
       ['Base', 600, 2950, h(94, '4.4'), 15, '17 inHg each'],
       ['Final', 320, 1300, h(90, '4.4'), 30, '16 inHg each'],
       ['Shore', 23, 0, h(76, '4.4'), 30, 'closing'],

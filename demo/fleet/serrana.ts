@@ -88,7 +88,7 @@ export const serranaUrze: TypeSheet = {
   twin: null,
   stalls: byFlap('5.1', [[0, 38]]),
   approach: gates([
-    ['Downwind', 900, 3200, house(66, 'Flying order 7'), 0, '1900 rpm'],
+    ['Downwind', 900, 3100, house(66, 'Flying order 7'), 0, '1900 rpm'],
     ['Base', 560, 2050, house(62, 'Flying order 7'), 0, '1500 rpm', { bankDeg: 25 }],
     ['Final', 300, 1050, h(58, '4.5'), 0, 'idle'],
     ['Threshold', 16, 0, also(instructor(54, 'H. Serpa, technique'), h(56, '4.5')), 0, 'idle'],
@@ -317,7 +317,7 @@ export const serranaEsteva: TypeSheet = {
     [45, 33],
   ]),
   approach: gates([
-    ['Downwind', 800, 3000, house(58, 'Flying order 10'), 15, '15 inHg, 2400 rpm'],
+    ['Downwind', 800, 2600, house(58, 'Flying order 10'), 15, '15 inHg, 2400 rpm'],
     // Planted on purpose (demo/README.md): 1730 m typed with its first digits the wrong way round.
     ['Base', 520, 7130, house(52, 'Flying order 10'), 30, '13 inHg'],
     ['Final', 300, 900, h(47, '4.5'), 45, '12 inHg'],
@@ -540,7 +540,7 @@ export const serranaCarvalho: TypeSheet = {
     [40, 50],
   ]),
   approach: gates([
-    ['Downwind', 1000, 3900, also(house(84, 'Flying order 9'), h(90, '4.5')), 10, '18 inHg, 2300 rpm'],
+    ['Downwind', 1000, 3600, also(house(84, 'Flying order 9'), h(90, '4.5')), 10, '18 inHg, 2300 rpm'],
     ['Base', 620, 2500, h(76, '4.5'), 20, '15 inHg'],
     ['Final', 300, 1150, h(70, '4.5'), 40, '13 inHg'],
     ['Threshold', 20, 0, h(66, '4.5'), 40, 'closing'],

@@ -17,7 +17,7 @@ export const lab = {
   reach: (
     sheet: PaceSheet,
     points: PacePoint[],
-    runway: { trueBearingDeg: number; lengthM: number },
+    runway: { trueBearingDeg: number; lengthM: number; surface?: string },
     ends: ReachEnd[],
     choices: ReachChoices,
   ): ReachSample[] => reachAlong(sheet, points, runway, ends, choices),

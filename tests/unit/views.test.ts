@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { circuitPace, endPlaces, placeAt, reachAlong, reachFrom, sheetSpacing, toNorth } from '@/core/circuit';
+import { circuitPace, endPlaces, heldAt, placeAt, reachAlong, reachFrom, sheetSpacing, toNorth } from '@/core/circuit';
 import { cornerPaths, cornerVerdict, taxiCorner } from '@/core/ground';
 import {
   type PathInput,
@@ -324,7 +324,15 @@ describe('reach along the circuit', () => {
     .map((r) => ({ lengthM: r.lengthM, ...r.centre, ends: r.ends }));
   const runway = { ident: '22', trueBearingDeg: 218, lengthM: 900, elevationFt: 1345, surface: 'asphalt' };
   const ends = endPlaces(runway, strips);
-  const reachChoices = { sigma: 0.95, windFromDeg: 260, windKt: 8, bankDeg: 35, reactionS: 4, turnBackFt: 700 };
+  const reachChoices = {
+    sigma: 0.95,
+    windFromDeg: 260,
+    windKt: 8,
+    bankDeg: 35,
+    reactionS: 4,
+    turnBackFt: 700,
+    over50M: 445,
+  };
   const pace = circuitPace(type('Urze'), runway, {
     side: 'left',
     windFromDeg: 260,
@@ -360,8 +368,9 @@ describe('reach along the circuit', () => {
     for (const tS of [40, 80, 110, 150]) {
       const at = placeAt(pace.points, tS);
       if (!at) throw new Error(`the circuit has no place at ${tS} s`);
-      const low = reachFrom(type('Urze'), at, runway, ends, reachChoices);
-      const high = reachFrom(type('Urze'), { ...at, heightFt: at.heightFt + 400 }, runway, ends, reachChoices);
+      const held = heldAt(type('Urze'), pace.points, at);
+      const low = reachFrom(type('Urze'), at, runway, ends, reachChoices, held);
+      const high = reachFrom(type('Urze'), { ...at, heightFt: at.heightFt + 400 }, runway, ends, reachChoices, held);
       expect(rank[high.verdict]).toBeGreaterThanOrEqual(rank[low.verdict]);
     }
   });

@@ -92,8 +92,8 @@ export interface RunwayFacts {
  */
 export function runwayToday(
   kind: 'takeoff' | 'landing',
-  sheet: TypeSheet,
-  house: House,
+  sheet: Pick<TypeSheet, 'distances' | 'landing'>,
+  house: Pick<House, 'runway'>,
   at: {
     massKg: number;
     air: AirToday;
@@ -155,7 +155,7 @@ export function runwayToday(
  */
 export function runwayFactors(
   kind: 'takeoff' | 'landing' | 'stop',
-  house: House,
+  house: Pick<House, 'runway'>,
   runway: RunwayFacts,
   wet: boolean,
 ): RunwayFactor[] {

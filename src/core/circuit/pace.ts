@@ -28,6 +28,7 @@ export type PaceSheet = Pick<
   | 'distances'
   | 'surface'
   | 'twin'
+  | 'landing'
 > &
   Partial<Pick<TypeSheet, 'onLand'>>;
 export interface PaceRunway {
@@ -83,6 +84,8 @@ export interface Pace {
   busiestLeg: CircuitLegName | null;
   /** Corners and gates in flying order: x along the runway from its threshold, y right of it, metres. */
   points: PacePoint[];
+  /** Where the turns need more room than the spacing gives them. */
+  tooTight: { turns: 'to the downwind' | 'to final'; radiiM: number } | null;
   problem: string | null;
 }
 
@@ -151,6 +154,7 @@ export function circuitPace(of: PaceSheet, runway: PaceRunway, choices: PaceChoi
     tooClose: [],
     busiestLeg: null,
     points: [],
+    tooTight: null,
     problem: null,
   };
   if (here === null) return { ...none, problem: `The sheet has no approach schedule for ${surface}.` };
@@ -213,8 +217,18 @@ export function circuitPace(of: PaceSheet, runway: PaceRunway, choices: PaceChoi
     tooClose: gaps.tooClose,
     busiestLeg: busiest?.leg ?? null,
     points,
+    tooTight: tooTight(legs, spacingM),
     problem: null,
   };
+}
+
+/** Two quarter turns stand between upwind and downwind, and two between downwind and final: their radii must fit. */
+function tooTight(legs: readonly CircuitLeg[], spacingM: number): Pace['tooTight'] {
+  const of = (leg: CircuitLegName) => legs.find((l) => l.leg === leg)?.turnRadiusM ?? 0;
+  const out = of('upwind') + of('crosswind');
+  const back = of('downwind') + of('base');
+  const radiiM = Math.max(out, back);
+  return radiiM <= spacingM ? null : { turns: back >= out ? 'to final' : 'to the downwind', radiiM };
 }
 
 /** The handbook's roll nearest to the reference mass, sea level and 15 °C: only where the upwind leg begins. */
@@ -347,6 +361,15 @@ function tasksOf(
     put(`${g.name}: ${changes.join(', ')}`, gateTime(g), changes.length);
   });
   return tasks.sort((a, b) => a.tS - b.tS);
+}
+
+/** Metres along the circuit from a second to the threshold. */
+export function togoM(points: readonly PacePoint[], tS: number): number {
+  needNumbers('togoM', { points, tS });
+  const at = placeAt(points, tS);
+  const next = points.findIndex((p) => p.tS >= tS);
+  const b = points[next];
+  return at === null || b === undefined ? 0 : Math.hypot(b.x - at.x, b.y - at.y) + distanceToGo(points, b);
 }
 
 function distanceToGo(points: readonly PacePoint[], p: PacePoint): number {

@@ -4,8 +4,9 @@
  */
 import { needNumbers } from '../guard';
 import { convertReference } from '../wind/components';
+import { sheetOn, surfaceOfStrip } from '../sheet';
 import { circuitPace, placeAt, type PacePoint, type PaceSheet } from './pace';
-import { endPlaces, reachFrom, type ReachSample } from './reach-along';
+import { endPlaces, heldAt, reachFrom, type ReachSample } from './reach-along';
 
 export interface StopField {
   sheet: PaceSheet;
@@ -16,6 +17,8 @@ export interface StopField {
   turnBackFt: number;
   reactionS: number;
   bankDeg: number;
+  /** Landing distance over 50 ft on the runway briefed, every factor in it; absent or null = not known. */
+  over50M?: number | null;
   strips: readonly {
     surface: string;
     lengthM: number;
@@ -34,6 +37,9 @@ export interface StopHere {
   marginFt: number | null;
   ends: ReachSample['ends'];
   ahead: boolean;
+  held: ReachSample['held'];
+  retracted: ReachSample['retracted'];
+  oneEngineFpm: number | null;
 }
 
 /** Circuits are left-hand here, turned where the lab starts from: 500 ft, base at 45 degrees. */
@@ -118,10 +124,12 @@ export function stopHere(
     { ident: circuit.end.ident, trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM },
     usable,
   );
+  const here = sheetOn(field.sheet, surfaceOfStrip(circuit.strip.surface)) ?? field.sheet;
+  const held = heldAt(here, circuit.points, at);
   const found = reachFrom(
     field.sheet,
     { ...at, heightFt },
-    { trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM },
+    { trueBearingDeg: circuit.end.trueBearingDeg, lengthM: circuit.strip.lengthM, surface: circuit.strip.surface },
     ends,
     {
       sigma: field.sigma,
@@ -130,7 +138,9 @@ export function stopHere(
       bankDeg: field.bankDeg,
       reactionS: field.reactionS,
       turnBackFt: field.turnBackFt,
+      over50M: field.over50M ?? null,
     },
+    held,
   );
   const best = found.ends.find((e) => e.id === found.bestId) ?? null;
   return {
@@ -138,8 +148,11 @@ export function stopHere(
     leg,
     answer: found.ahead ? 'ahead' : found.verdict === 'no' ? 'field' : (found.bestId ?? 'field'),
     verdict: found.verdict,
-    marginFt: found.ahead ? null : (best?.marginFt ?? null),
+    marginFt: found.ahead ? found.aheadMarginFt : (best?.marginFt ?? null),
     ends: found.ends,
     ahead: found.ahead,
+    held: found.held,
+    retracted: found.retracted,
+    oneEngineFpm: found.oneEngineFpm,
   };
 }

@@ -152,7 +152,7 @@ export interface Reach {
   marginFt: number | null;
 }
 /** Height in hand at the key point that makes it *reaches*; down to 0 it is *doubtful*. */
-const IN_HAND_FT = 200;
+export const IN_HAND_FT = 200;
 type Vec = { x: number; y: number };
 /** Unit vector of a heading: x east, y north. */
 const unit = (headingDeg: number): Vec => ({ x: sinDeg(headingDeg), y: cosDeg(headingDeg) });

@@ -105,6 +105,8 @@ export interface SortiePack {
     turnBackFt: number;
     reactionS: number;
     bankDeg: number;
+    /** Today's landing distance over 50 ft on the runway briefed; absent in older packs, null = not known. */
+    over50M?: number | null;
     strips: {
       surface: string;
       lengthM: number;

@@ -125,6 +125,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
       turnBackFt: house.reach.turnBackFt,
       reactionS: house.reach.reactionS,
       bankDeg: house.reach.bankDeg,
+      over50M: snapshot.landing?.need.over50M ?? null,
       strips: aerodrome.runways.map((r) => ({
         surface: r.surface,
         lengthM: r.lengthM,

@@ -129,14 +129,21 @@ export function Surprise({
               {model.verdict === 'doubtful' ? ' Doubtful: less than 200 ft in hand.' : ''}
             </strong>{' '}
             {model.ahead
-              ? 'Straight ahead fits.'
+              ? `Straight ahead fits, ${Math.floor(model.marginFt ?? 0)} ft to spare.`
               : model.ends
                   .map(
                     (e) =>
                       `${e.id} ${e.reason === 'turn-back-below-house-height' ? 'a turn back below the house height' : e.marginFt === null ? 'no way there' : `${Math.round(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}`,
                   )
                   .join(', ')}
-            . A left-hand circuit at the sheet’s numbers, wind{' '}
+            .{' '}
+            {model.held.flapDeg > 0 || model.held.gear === 'down'
+              ? `With ${[model.held.flapDeg > 0 ? `flap ${model.held.flapDeg}°` : '', model.held.gear === 'down' ? 'gear down' : ''].filter(Boolean).join(' and ')} as held there${model.retracted ? `; brought in at once ${model.retracted.bestId ?? 'still no runway'}` : ''}. `
+              : ''}
+            {model.oneEngineFpm === null
+              ? ''
+              : `That is with both engines stopped; on one, at Vyse, clean and feathered, it ${model.oneEngineFpm >= 0 ? `climbs ${Math.floor(model.oneEngineFpm)}` : `descends ${Math.ceil(-model.oneEngineFpm)}`} ft/min. `}
+            A left-hand circuit at the sheet’s numbers, wind{' '}
             {String(Math.round(blowing.fromMagneticDeg)).padStart(3, '0')}/{Math.round(blowing.kt)} kt{' '}
             {wind ? 'as logged' : 'as briefed'}, {field.reactionS} s to react. A model for talking, never a permission.
           </p>

@@ -9,10 +9,15 @@ import {
   TASK_GAP_S,
   circuitPace,
   endPlaces,
+  propellerDrag,
   sheetSpacing,
 } from '@/core/circuit';
+import { airToday, runwayToday } from '@/core/approach';
 import { density, pressureAltitude } from '@/core/air';
-import { direction, fixed, plural, withUnit } from '@/core/format';
+import { direction, downTo, fixed, plural, upTo, withUnit } from '@/core/format';
+import { sheetOn, surfaceOfStrip } from '@/core/sheet';
+import { components } from '@/core/wind';
+import type { House } from '@/domain/programme';
 import { labWorker } from '@/workers';
 import { Field } from '../shared/field';
 import { Outranked, Panel } from '../shared/parts';
@@ -28,6 +33,8 @@ export interface LabStrip {
   surface: string;
   lengthM: number;
   widthM: number;
+  /** Rising in the direction of use of each end, per cent. */
+  slopes: number[];
   elevationFt: number;
   eastM: number;
   northM: number;
@@ -40,6 +47,8 @@ interface Props {
   strips: LabStrip[];
   initial: CircuitState;
   start: CircuitState;
+  /** Factors of the school for the landing distance; null = no house, no distance ahead. */
+  houseRunway: House['runway'] | null;
   turnBack: { heightFt: number; source: string };
   windSource: string;
   word: string;
@@ -102,13 +111,14 @@ export function Circuit(props: Props) {
     bankDeg: state.glide,
     reactionS: state.react,
     turnBackFt: props.turnBack.heightFt,
+    over50M: strip && end ? landingToday(sheet, props.houseRunway, strip, end, state) : null,
   };
   const asked = pace && runway && pace.points.length > 0 ? JSON.stringify([key, reachChoices, sheet.name]) : null;
   const reach = useWorker<ReachSample[]>(asked, () =>
     labWorker().reach(
       sheet,
       pace?.points ?? [],
-      { trueBearingDeg: runway?.trueBearingDeg ?? 0, lengthM: runway?.lengthM ?? 0 },
+      { trueBearingDeg: runway?.trueBearingDeg ?? 0, lengthM: runway?.lengthM ?? 0, surface: runway?.surface ?? '' },
       ends,
       reachChoices,
     ),
@@ -233,7 +243,7 @@ export function Circuit(props: Props) {
               ask={ask}
               answer={(answer) => setSurprise(surprise && { ...surprise, answer })}
               ends={ends.map((e) => e.ident)}
-              name={sheet.name}
+              sheet={sheet}
             />
           </Panel>
         </div>
@@ -420,6 +430,14 @@ function PaceWords({ pace, old, names, word }: { pace: Pace; old: Pace; names: [
           </Verdict>
         )}
       </p>
+      {pace.tooTight ? (
+        <p className="mb-1">
+          <Verdict verdict="outside">
+            The turns {pace.tooTight.turns} do not fit: two radii are {withUnit(Math.ceil(pace.tooTight.radiiM), 'm')},
+            the spacing {withUnit(Math.floor(pace.spacingM), 'm')}.
+          </Verdict>
+        </p>
+      ) : null}
       <p className="mb-0" data-testid="busiest-leg">
         Busiest: <strong>{pace.busiestLeg}</strong>, {fixed(busiest?.perMinute ?? 0, 1)} things a minute
         {`; ${fixed(old.legs.find((l) => l.leg === pace.busiestLeg)?.perMinute ?? 0, 1)} before`}.
@@ -504,6 +522,50 @@ function LegTable({ pace, old, names }: { pace: Pace; old: Pace; names: [string,
   );
 }
 
+const heldWords = (h: ReachSample['held']): string =>
+  `Held: ${h.flapDeg > 0 ? `flap ${h.flapDeg}°` : 'clean'}${h.gear === 'fixed' ? '' : `, gear ${h.gear}`}.`;
+const marginWords = (ft: number | null): string =>
+  ft === null ? 'margin not known' : ft < 0 ? `${upTo(-ft)} ft short` : `${downTo(ft)} ft in hand`;
+/** What is known of the propeller in the glide. */
+const PROPELLER: Record<ReturnType<typeof propellerDrag>['said'], string> = {
+  'in-the-glide': 'The handbook’s glide has the propeller windmilling.',
+  added: 'The handbook’s glide has it stopped: the windmilling propeller is added.',
+  'added-not-said': 'The sheet does not say what the propeller does in its glide: a windmilling one is added.',
+  'not-on-the-sheet': 'The drag of a windmilling propeller is not on the sheet and not in this.',
+};
+
+/** Landing distance over 50 ft by the handbook's table and the school's factors, at the reference mass; dry. */
+function landingToday(
+  sheet: PaceSheet,
+  factors: House['runway'] | null,
+  strip: LabStrip,
+  end: LabStrip['ends'][number],
+  state: CircuitState,
+): number | null {
+  const here = sheetOn(sheet, surfaceOfStrip(strip.surface));
+  if (!factors || !here) return null;
+  const headwindKt = components(state.wdir, state.wkt, null, end.trueBearingDeg).headwindKt;
+  return runwayToday(
+    'landing',
+    here,
+    { runway: factors },
+    {
+      massKg: here.masses.refMassKg,
+      air: airToday(strip.elevationFt, { qnhHpa: 1013.25, oatC: state.oat }),
+      oatC: state.oat,
+      runway: {
+        ...strip,
+        slopePct: strip.slopes[strip.ends.indexOf(end)] ?? 0,
+        headwindKt,
+        tailwindKt: Math.max(0, -headwindKt),
+        gustTailwindKt: null,
+      },
+      wet: false,
+      speedShare: 1,
+    },
+  ).need.over50M;
+}
+
 /** Where is nothing reached, in words; and the question asked at random. */
 function Surprise({
   reach,
@@ -513,7 +575,7 @@ function Surprise({
   ask,
   answer,
   ends,
-  name,
+  sheet,
 }: {
   reach: readonly ReachSample[] | null;
   old: boolean;
@@ -522,7 +584,7 @@ function Surprise({
   ask: () => void;
   answer: (a: string) => void;
   ends: string[];
-  name: string;
+  sheet: PaceSheet;
 }) {
   if (failed) return <p className="mb-0">The reach could not be computed. Reload the page.</p>;
   if (!reach)
@@ -533,14 +595,22 @@ function Surprise({
     );
   const nothing = [...new Set(reach.filter((r) => r.verdict === 'no').map((r) => r.leg))];
   const share = reach.filter((r) => r.verdict === 'reaches').length / Math.max(1, reach.length);
+  const oneEngine = reach.reduce<number | null>(
+    (least, r) => (r.oneEngineFpm === null ? least : Math.min(least ?? r.oneEngineFpm, r.oneEngineFpm)),
+    null,
+  );
   const found = surprise?.at;
   const right = found ? (found.ahead ? 'ahead' : found.verdict === 'no' ? 'field' : (found.bestId ?? 'field')) : null;
   return (
     <div aria-busy={old}>
       {!surprise || surprise.answer !== null ? (
         <p className="mb-2">
-          A runway is reached with 200 ft in hand for {fixed(share * 100)} % of the circuit’s time. Nothing is reached
-          on parts of: {nothing.join(', ') || 'no leg'}.
+          {sheet.twin ? 'Both engines stopped: a' : 'A'} runway is reached with 200 ft in hand for {downTo(share * 100)}{' '}
+          % of the circuit’s time, with flap and gear as they are held there. Nothing is reached on parts of:{' '}
+          {nothing.join(', ') || 'no leg'}.{' '}
+          {sheet.twin && oneEngine !== null
+            ? `One engine stopped: at Vyse exact, clean and feathered it ${oneEngine >= 0 ? `climbs ${downTo(oneEngine)}` : `descends ${upTo(-oneEngine)}`} ft/min at circuit height; with gear or flap it descends.`
+            : ''}
         </p>
       ) : null}
       {surprise && found ? (
@@ -596,10 +666,19 @@ function Surprise({
                             ? 'no way there'
                             : e.marginFt === null
                               ? 'not reached'
-                              : `${fixed(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}
+                              : marginWords(e.marginFt)}
                     </li>
                   ))}
                 </ul>
+                <p className="small mb-2">
+                  {heldWords(found.held)}
+                  {found.retracted
+                    ? ` Brought in at once: ${found.retracted.bestId === null ? 'still no runway' : `${found.retracted.bestId}, ${marginWords(found.retracted.ends.find((e) => e.id === found.retracted?.bestId)?.marginFt ?? null)}`}.`
+                    : ''}
+                  {found.aheadMarginFt === null
+                    ? ''
+                    : ` Ahead: ${found.aheadMarginFt >= 0 ? `${downTo(found.aheadMarginFt)} ft to spare` : `${upTo(-found.aheadMarginFt)} ft too high`} for what is left of the runway.`}
+                </p>
               </>
             )}
           </div>
@@ -609,7 +688,8 @@ function Surprise({
         {surprise ? 'Another surprise' : 'Surprise'}
       </button>
       <p className="soft small mb-0 mt-2">
-        {name}, {plural(reach.length, 'place')} along the circuit. A model for talking, never a permission.
+        {sheet.name}, {plural(reach.length, 'place')} along the circuit. {PROPELLER[propellerDrag(sheet.drag).said]} A
+        model for talking, never a permission.
       </p>
     </div>
   );

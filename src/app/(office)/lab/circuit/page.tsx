@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import type { PaceSheet } from '@/core/circuit';
 import { usableEnds } from '@/core/approach';
+import { endsOf } from '@/core/runway';
 import type { TypeSheet } from '@/domain/sheet';
 import { packWords } from '@/domain/words';
 import { contentById, homeAerodrome, newestContent } from '@/server/content';
@@ -28,6 +29,7 @@ const slim = (s: TypeSheet): PaceSheet => ({
   surface: s.surface,
   onLand: s.onLand,
   twin: s.twin,
+  landing: s.landing,
 });
 
 export default async function CircuitPage({ searchParams }: { searchParams: LabSearch }) {
@@ -68,11 +70,13 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
           surface: r.surface,
           lengthM: r.lengthM,
           widthM: r.widthM,
+          slopes: endsOf(r).map((e) => e.slopePct),
           elevationFt: r.elevationFt,
           eastM: r.centre.eastM,
           northM: r.centre.northM,
           ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })),
         }))}
+        houseRunway={house?.runway ?? null}
         turnBack={{ heightFt: house?.reach.turnBackFt ?? 700, source: house?.reach.source ?? 'product default' }}
       />
     </LabFrame>
