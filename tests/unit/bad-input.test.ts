@@ -13,7 +13,7 @@ import {
   orderKept,
   simulatedFailureAllowed,
 } from '@/core/assess';
-import { type BriefContext, computeBrief } from '@/core/approach';
+import { type BriefContext, airToday, computeBrief, oneEngineToday } from '@/core/approach';
 import * as assess from '@/core/assess';
 import { circuitPace } from '@/core/circuit';
 import { endsOf } from '@/core/runway';
@@ -243,6 +243,31 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
     call: (x) => simulatedFailureAllowed(x as Parameters<typeof simulatedFailureAllowed>[0]),
   },
   share: { input: { k: 4, n: 6 }, call: (x) => assess.share((x as { k: number }).k, (x as { n: number }).n) },
+  oneEngineToday: {
+    input: {
+      massKg: 1700,
+      air: airToday(1345, { qnhHpa: 1013, oatC: 20 }),
+      oatC: 20,
+      elevationFt: 1345,
+      circuitHeightFt: 1000,
+      runway: {
+        surface: 'asphalt',
+        lengthM: 900,
+        widthM: 18,
+        slopePct: 0.4,
+        headwindKt: 6,
+        tailwindKt: 0,
+        gustTailwindKt: null,
+        obstacle: { name: 'pines', pastEndM: 420, heightFt: 35 },
+      },
+      wet: false,
+      takeoff: null,
+    },
+    call: (x) => {
+      const twin = types.find((t) => t.code === 'planalto-p2');
+      return twin && oneEngineToday(twin, House.parse(house), x as Parameters<typeof oneEngineToday>[2]);
+    },
+  },
   flightClock: {
     input: {
       marks: [{ mark: 'off-block', atMs: 0 }],
@@ -375,6 +400,12 @@ const INNER: readonly string[] = [
     'sheetOn',
     'surfaceOfStrip',
     'counts',
+    'runwayFactors',
+    'atLeastOf',
+    'togoM',
+    'heldAt',
+    'propellerDrag',
+    'touchdownPoint',
   ],
   ...['dragAt', 'casKtToDial', 'ktToDialDelta', 'tableFromRows', 'directionVisible', 'noseDepression', 'fullProfile'],
   ...['incompleteBeta', 'tCdf', 'tQuantile', 'normalQuantile', 'signTest', 'evaluateOrdered', 'newestFirst', 'worst'],
@@ -396,6 +427,10 @@ const INNER: readonly string[] = [
     'crosswindSentences',
     'gateConfiguration',
     'kneeboardCard',
+    'goAroundTriggers',
+    'seatLacks',
+    'dialError',
+    'oneEngineLines',
     'asksOf',
     'biasWords',
     'detailNoted',

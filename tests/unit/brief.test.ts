@@ -3,7 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { pedraAlva } from '@demo/aerodrome';
 import { airframes, types } from '@demo/fleet';
 import house from '@content/house.json';
-import { type BriefContext, computeBrief, gateConfiguration, crosswindSentences } from '@/core/approach';
+import {
+  type BriefContext,
+  computeBrief,
+  crosswindSentences,
+  dialError,
+  gateConfiguration,
+  goAroundTriggers,
+  oneEngineLines,
+  seatLacks,
+} from '@/core/approach';
 import { effectiveSheet, gearMassGroup, ladderStepKt, schoolCrosswind } from '@/core/plan';
 import { casKtToDial, dialToCasKt } from '@/core/speeds';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
@@ -222,5 +231,96 @@ describe('sheets of the demo fleet', () => {
     const r = computeBrief(choices(), context(urze, { house: { ...HOUSE, crosswindKt: { 'heavy-hull': 9 } } }));
     expect(r.limits.find((l) => l.kind === 'house')).toMatchObject({ valueKt: 9 });
     expect(r.warnings.join(' ')).toContain('no crosswind limit for this group');
+  });
+});
+
+describe('what this registration does otherwise', () => {
+  const cge = effectiveSheet(sheetOf('alvor-c4g'), frameOf('ZP-CGE'));
+  it('has its own flows, go-around and consumers; the type keeps the rest', () => {
+    const before = cge.flows.find((f) => f.name === 'Before landing');
+    expect(before?.steps.join(' ')).not.toMatch(/propeller forward/);
+    expect(before?.steps).toContain('propeller switch to climb and land');
+    expect(cge.goAroundFlow.join(' ')).not.toMatch(/propeller forward/);
+    expect(cge.flows.map((f) => f.name)).toEqual(sheetOf('alvor-c4g').flows.map((f) => f.name));
+    const dies = computeBrief(choices(), context(cge)).electrics;
+    const plain = computeBrief(choices(), context(sheetOf('alvor-c4g'))).electrics;
+    expect(dies?.events.map((e) => e.name)).toEqual(expect.arrayContaining(['ignition', 'propeller control']));
+    expect(plain?.events.some((e) => e.name === 'ignition')).toBe(false);
+    expect(dies?.busDeadMin ?? 0).toBeLessThan(plain?.busDeadMin ?? 0);
+  });
+  it('says the known error of its dial, what its seat lacks, and the lost view, on the card as on the screen', () => {
+    const b6 = effectiveSheet(sheetOf('bronze-b6'), frameOf('ZP-BSE'));
+    const result = computeBrief(choices({ fuelL: 200 }), context(b6));
+    expect(dialError(result, b6)).toMatch(/reads \d\.\d.kt more than the aeroplane flies/);
+    const c4g = sheetOf('alvor-c4g');
+    expect(dialError(computeBrief(choices(), context(c4g)), c4g)).toBeNull();
+    expect(seatLacks(urze).length).toBeGreaterThan(0);
+    expect(seatLacks({ instructorSeat: [{ control: 'brakes', reach: 'not reached', note: '' }] })).toEqual([
+      'Not reached: brakes',
+    ]);
+    expect(goAroundTriggers(result, HOUSE, b6)).toContain('runway lost from sight');
+    const c1 = sheetOf('alvor-c1');
+    expect(goAroundTriggers(computeBrief(choices(), context(c1)), HOUSE, c1)).not.toContain('runway lost from sight');
+  });
+  it('counts slope lights from where they stand, and not at all where nobody entered it', () => {
+    const c1 = sheetOf('alvor-c1');
+    const at = (slopeLightsM: number | null) =>
+      computeBrief(
+        choices(),
+        context(c1, {
+          aerodrome: {
+            ...pedraAlva,
+            runways: pedraAlva.runways.map((r) => ({ ...r, ends: r.ends.map((e) => ({ ...e, slopeLightsM })) })),
+          },
+        }),
+      ).gates.find((g) => g.name === 'Final')?.whites;
+    // 300 ft at 1100 m: to lights 60 m in 4.51 deg, a degree above 3.5: four white. To 800 m in 2.76: four red.
+    expect([at(60), at(800), at(null)]).toEqual([4, 0, null]);
+  });
+});
+
+describe('one engine stopped', () => {
+  const p2 = sheetOf('planalto-p2');
+  const result = computeBrief(choices({ fuelL: 150, wind: wind(218, 10) }), context(p2));
+  const o = result.oneEngine;
+  it('gives rate, gradient, ceiling and drift-down by its own sheet, in today’s air', () => {
+    const da = result.air.densityAltFt ?? 0;
+    const field = o?.at.find((a) => a.where === 'field');
+    expect(field?.climb.rocFpm).toBeCloseTo(230 * (1 - da / 6200), 6);
+    // Vyse 88 indicated is 89.2 calibrated by the dial’s table; a headwind takes no credit.
+    const tas = (88 + 1.5 - (8 / 30) * 1) / Math.sqrt(result.air.sigma ?? 1);
+    expect(field?.climb.gradientFtPerNm).toBeCloseTo((60 * 230 * (1 - da / 6200)) / tas, 1);
+    expect(o?.absoluteCeilingFt).toBeCloseTo(6200 - (da - 1345), 6);
+    expect(o?.drift?.initialSinkFpm).toBeCloseTo((2000 * 230) / 6200, 6);
+    expect(o?.drift?.timeMin).toBeCloseTo((Math.log((2000 * 230) / 6200 / 50) * 6200) / 230, 6);
+    expect(computeBrief(choices(), context(urze)).oneEngine).toBeNull();
+  });
+  it('stops, clears and gives up by numbers; without data it is not known, never a go', () => {
+    const stop = o?.stop;
+    const roll = result.takeoff?.need.groundRollM ?? 0;
+    expect(stop?.neededM ?? 0).toBeGreaterThan(roll);
+    expect(stop?.abortM).toBeCloseTo(900 - ((stop?.neededM ?? 0) - roll), 6);
+    expect(o?.obstacle?.neededFtPerNm).toBeCloseTo((35 * 1852) / 420, 6);
+    expect(o?.obstacle?.verdict).toBe('does-not-clear');
+    const none = computeBrief(choices(), context({ ...p2, twin: p2.twin && { ...p2.twin, accelerateStop: [] } }));
+    expect(none.oneEngine?.stop).toMatchObject({ neededM: null, verdict: null });
+    expect(oneEngineLines(none.oneEngine ?? (o as NonNullable<typeof o>), '22').join(' ')).toContain('never a go');
+    const cold = computeBrief(choices({ qnhHpa: null }), context(p2)).oneEngine;
+    expect(cold).toMatchObject({ missing: ['QNH'], at: [], absoluteCeilingFt: null });
+    expect(cold?.stop?.neededM).toBeNull();
+  });
+  it('says on a hot and high day that it does not climb', () => {
+    const hot = computeBrief(
+      choices({ oatC: 40, fuelL: 150 }),
+      context(p2, {
+        aerodrome: {
+          ...pedraAlva,
+          elevationFt: 4800,
+          runways: pedraAlva.runways.map((r) => ({ ...r, elevationFt: 4800 })),
+        },
+      }),
+    );
+    expect(hot.warnings.join(' ')).toContain('On one engine it does not climb');
+    expect(oneEngineLines(hot.oneEngine as NonNullable<typeof o>, '22')[0]).toMatch(/descends \d+.ft.min, descends/);
   });
 });

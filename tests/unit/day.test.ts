@@ -219,7 +219,7 @@ describe('the schedule as flown', () => {
         choices({ pilotKg: 60, instructorKg: 60, fuelL: 40 }),
         context(sheetOf('serrana-esteva')),
       ).warnings.join(' '),
-    ).toContain('Type sheet: Base at 7130 m does not come after Downwind at 3000 m.');
+    ).toContain('Type sheet: Base at 7130 m does not come after Downwind at 2600 m.');
   });
   it('reads slope lights only where there are some, and the altimeter from the runway used', () => {
     const r = computeBrief(choices(), context(carvalho));

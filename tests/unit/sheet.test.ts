@@ -127,6 +127,39 @@ const BREAKS: [name: string, code: string, type: string, path: string, change: (
       s.speeds.vloExtend = { value: 100, source: 'handbook', ref: 'x' };
     },
   ],
+  [
+    'fifty feet over the threshold with the aim at sixty metres',
+    'threshold-height',
+    'alvor-c1',
+    'approach.3.heightFt',
+    (s) => {
+      const g = s.approach[3];
+      if (g) g.heightFt = 50;
+    },
+  ],
+  [
+    'a touchdown point before the aim point',
+    'touchdown-before-aim',
+    'alvor-c1',
+    'landing.touchdownM',
+    (s) => set(s.landing.touchdownM, 40),
+  ],
+  [
+    'a touchdown point the handbook’s flare does not reach',
+    'touchdown-flare',
+    'alvor-c1',
+    'landing.touchdownM',
+    (s) => set(s.landing.touchdownM, 160),
+  ],
+  [
+    'less air distance than the straight path',
+    'air-distance',
+    'alvor-c1',
+    'distances.landing',
+    (s) => {
+      for (const r of s.distances?.landing ?? []) r.over50FtM = r.groundRollM + 120;
+    },
+  ],
   ['too slow at the threshold', 'stallMargin', 'alvor-c1', 'approach.3.speed', (s) => set(s.approach[3]?.speed, 52)],
   [
     'too steep a path',

@@ -1,7 +1,18 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { circuitPace, endPlaces, heldAt, placeAt, reachAlong, reachFrom, sheetSpacing, toNorth } from '@/core/circuit';
+import {
+  circuitPace,
+  endPlaces,
+  glideBody,
+  heldAt,
+  placeAt,
+  propellerDrag,
+  reachAlong,
+  reachFrom,
+  sheetSpacing,
+  toNorth,
+} from '@/core/circuit';
 import { cornerPaths, cornerVerdict, taxiCorner } from '@/core/ground';
 import {
   type PathInput,
@@ -22,6 +33,7 @@ import {
   viewOf,
   withMargin,
 } from '@/core/sightpicture';
+import { straightGlide } from '@/core/reach';
 import type { TypeSheet } from '@/domain/sheet';
 import { pedraAlva } from '../../demo/aerodrome';
 import { types } from '../../demo/fleet';
@@ -302,8 +314,8 @@ describe('pace', () => {
   it('keeps the sheet’s path from abeam to the threshold', () => {
     const p = circuitPace(type('Carvalho'), runway, choices);
     const after = p.legs.filter((l) => l.leg === 'base' || l.leg === 'final').reduce((m, l) => m + l.lengthM, 0);
-    expect(after + (p.legs[4]?.lengthM ?? 0)).toBeCloseTo(3900, 6);
-    expect(sheetSpacing(type('Carvalho'), 45)).toBeCloseTo(1300, 6);
+    expect(after + (p.legs[4]?.lengthM ?? 0)).toBeCloseTo(3600, 6);
+    expect(sheetSpacing(type('Carvalho'), 45)).toBeCloseTo(1200, 6);
   });
   it('flies water circuits from the lane', () => {
     const lane = pedraAlva.runways[2];
@@ -333,8 +345,9 @@ describe('reach along the circuit', () => {
     turnBackFt: 700,
     over50M: 445,
   };
-  const pace = circuitPace(type('Urze'), runway, {
-    side: 'left',
+  const CLEAN = { flapDeg: 0, gear: 'fixed' as const };
+  const pacing = {
+    side: 'left' as const,
     windFromDeg: 260,
     windKt: 8,
     sigma: 0.95,
@@ -343,7 +356,8 @@ describe('reach along the circuit', () => {
     bankDeg: 25,
     baseAngleDeg: 45,
     spacingM: null,
-  });
+  };
+  const pace = circuitPace(type('Urze'), runway, pacing);
   const along = reachAlong(type('Urze'), pace.points, runway, ends, reachChoices);
   it('puts the two ends of a strip its length apart, the one in use at the origin', () => {
     const [a, b] = [ends.find((e) => e.ident === '22'), ends.find((e) => e.ident === '04')];
@@ -354,7 +368,63 @@ describe('reach along the circuit', () => {
   it('reaches on the downwind, not just after take-off; over the runway straight ahead', () => {
     expect(along.filter((r) => r.leg === 'downwind').some((r) => r.verdict === 'reaches')).toBe(true);
     expect(along.find((r) => r.leg === 'crosswind' && r.heightFt < 650)?.verdict).toBe('no');
-    expect(along[0]).toMatchObject({ ahead: true, verdict: 'reaches' });
+    // A few feet up at 160 m of 900: after 4 s and the 445 m of the day some 170 m are left, less than 200 ft of glide.
+    expect(along[0]).toMatchObject({ ahead: true, verdict: 'doubtful' });
+    const first = pace.points[0];
+    if (!first) throw new Error('no circuit');
+    const on = (lengthM: number, over50M: number | null) =>
+      reachFrom(type('Urze'), first, { ...runway, lengthM }, ends, { ...reachChoices, over50M }, CLEAN);
+    expect(on(2000, 445)).toMatchObject({ ahead: true, verdict: 'reaches' });
+    expect(on(2000, null)).toMatchObject({ ahead: false, aheadMarginFt: null });
+    const gs = first.tasKt - 8 * Math.cos((42 * Math.PI) / 180);
+    const leftM = 2000 - first.x - gs * 0.514444 * 4 - 445;
+    const glider = glideBody(type('Urze'), 0.95, CLEAN, 35);
+    const flat = straightGlide(glider, {
+      heightFt: 100,
+      tasKt: glider.glideTasKt,
+      trackDeg: 218,
+      windFromDeg: 260,
+      windKt: 8,
+    }).groundGlideRatio;
+    expect(on(2000, 445).aheadMarginFt).toBeCloseTo(leftM / 0.3048 / (flat ?? 0), 3);
+  });
+  it('flies what is held there: flap and gear cost height, and bringing them in is a second answer', () => {
+    const p1r = type('P1R');
+    const [up, down] = (['up', 'down'] as const).map((gear) => glideBody(p1r, 1, { flapDeg: 0, gear }));
+    expect((down?.cd0 ?? 0) - (up?.cd0 ?? 0)).toBeCloseTo(0.018, 9);
+    const p = circuitPace(p1r, runway, { ...pacing, spacingM: 1300 });
+    const final = placeAt(p.points, (p.totalTimeS ?? 0) - 25);
+    const early = placeAt(p.points, 4);
+    if (!final || !early) throw new Error('no place');
+    expect(heldAt(p1r, p.points, final)).toEqual({ flapDeg: 35, gear: 'down' });
+    expect(heldAt(p1r, p.points, early)).toEqual({ flapDeg: 0, gear: 'down' });
+    const on = { ...final, heightFt: 900 };
+    const seen = reachFrom(p1r, on, runway, ends, reachChoices, heldAt(p1r, p.points, final));
+    const margin = (a: typeof seen | typeof seen.retracted) => a?.ends.find((e) => e.id === '22')?.marginFt ?? -1e9;
+    expect(margin(seen.retracted)).toBeGreaterThan(margin(seen) + 50);
+  });
+  it('adds the propeller only where the handbook’s glide has it not', () => {
+    const cd0 = (glidePropeller: TypeSheet['drag']['glidePropeller']) =>
+      glideBody({ ...type('P1R'), drag: { ...type('P1R').drag, glidePropeller } }, 1).cd0;
+    expect(cd0('stopped') - cd0('windmilling')).toBeCloseTo(0.01, 9);
+    expect(cd0('not said')).toBe(cd0('stopped'));
+    expect(propellerDrag({ ...type('P1R').drag, windmillingDeltaCd0: null, glidePropeller: 'stopped' }).said).toBe(
+      'not-on-the-sheet',
+    );
+  });
+  it('a twin on one engine is another answer, and turns wider than the spacing are found', () => {
+    const at = placeAt(pace.points, 60);
+    if (!at) throw new Error('no place');
+    const p2 = reachFrom(type('P2'), { ...at, heightFt: 1000 }, runway, ends, { ...reachChoices, sigma: 1 }, CLEAN);
+    // 230 ft/min at sea level, nothing at 6200 ft.
+    expect(p2.oneEngineFpm).toBeCloseTo(230 * (1 - 1000 / 6200), 6);
+    expect(reachFrom(type('Urze'), at, runway, ends, reachChoices, CLEAN).oneEngineFpm).toBeNull();
+    const b15 = (spacingM: number) => circuitPace(type('B15'), runway, { ...pacing, spacingM });
+    expect(b15(2100).tooTight?.radiiM).toBeGreaterThan(2100);
+    expect(b15(2100).legs.length).toBe(5);
+    expect(b15(2600).tooTight).toBeNull();
+    for (const t of types.filter((x) => x.surface === 'land'))
+      expect(circuitPace(t, runway, pacing).tooTight, t.name).toBeNull();
   });
   it('never shows a turn back below the house height', () => {
     const low = along
