@@ -428,6 +428,7 @@ const INNER: readonly string[] = [
     'gateConfiguration',
     'kneeboardCard',
     'goAroundTriggers',
+    'knownAlone',
     'seatLacks',
     'dialError',
     'oneEngineLines',

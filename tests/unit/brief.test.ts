@@ -324,3 +324,21 @@ describe('one engine stopped', () => {
     expect(oneEngineLines(hot.oneEngine as NonNullable<typeof o>, '22')[0]).toMatch(/descends \d+.ft.min, descends/);
   });
 });
+
+describe('without an instructor', () => {
+  const alone = (ladder: Partial<BriefContext['ladder']>, kt = 3) =>
+    computeBrief(
+      choices({ wind: wind(308, kt) }),
+      context(urze, {
+        dual: false,
+        ladder: { provenKt: 0, ladderKt: 3, decaySteps: 0, goodCount: 0, badCount: 0, ...ladder },
+      }),
+    ).crosswind;
+  it('the wind proven is the limit, not the step; nothing on record is not known, and never within', () => {
+    expect(alone({ provenKt: 6, ladderKt: 8, goodCount: 3 }, 7)).toMatchObject({ governingKt: 6, verdict: 'outside' });
+    expect(alone({ provenKt: 9, ladderKt: 11, goodCount: 3 }, 3)).toMatchObject({ verdict: 'within' });
+    expect(alone({})).toMatchObject({ verdict: null, reason: 'not-proven' });
+    expect(alone({ badCount: 1 })).toMatchObject({ governingKt: 0, verdict: 'outside' });
+    expect(alone({}, 20)).toMatchObject({ verdict: 'outside' });
+  });
+});

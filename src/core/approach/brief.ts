@@ -56,6 +56,7 @@ import {
   convertReference,
   crosswindVerdict,
   flapVerdict,
+  knownAlone,
   vs0Floor,
   worstCase,
 } from '../wind';
@@ -382,7 +383,7 @@ function endToday(
   const surface = of ? surfaceOfStrip(of.surface) : (surfacesOf(context.sheet)[0] ?? 'land');
   const sheet = sheetOn(context.sheet, surface);
   const { crosswind: sheetWind } = context.sheet;
-  const crosswind = crosswindVerdict({
+  const windJudged = crosswindVerdict({
     crosswindKt: of?.crosswindKt ?? 0,
     gustCrosswindKt: of?.gustCrosswindKt ?? null,
     tailwindKt: of?.tailwindKt ?? 0,
@@ -394,6 +395,11 @@ function endToday(
     dual: context.dual,
     limits,
   });
+  // Without an instructor, where nothing is known of this pilot in wind, nothing is within.
+  const crosswind: CrosswindVerdict =
+    !context.dual && !knownAlone(context.ladder) && windJudged.reason === null && windJudged.verdict !== 'outside'
+      ? { ...windJudged, verdict: null, reason: 'not-proven' }
+      : windJudged;
   // A wind too old for a crosswind verdict is too old for a flap verdict.
   const flap =
     of && crosswind.reason !== 'no-recent-wind'
@@ -656,7 +662,7 @@ function proposeEnd(runways: readonly RunwayWind[]): string | null {
 /** Every crosswind limit that bears on this flight, each with its source. */
 function limitLadder(
   choices: BriefChoices,
-  { sheet, airframeCrosswindKt, house, ladder, pilotName }: BriefContext,
+  { sheet, airframeCrosswindKt, house, ladder, pilotName, dual }: BriefContext,
 ): CrosswindLimit[] {
   const { limitationKt, demonstratedKt } = sheet.crosswind;
   const lowestStall = [...sheet.stalls].sort((a, b) => b.flapDeg - a.flapDeg)[0];
@@ -673,11 +679,15 @@ function limitLadder(
     choices.instructorLimitKt === null
       ? null
       : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
-    {
-      source: `${pilotName}: proven ${downTo(ladder.provenKt)} kt, plus a step`,
-      kind: 'pilotStep',
-      valueKt: ladder.ladderKt,
-    },
+    dual
+      ? {
+          source: `${pilotName}: proven ${downTo(ladder.provenKt)} kt, plus a step`,
+          kind: 'pilotStep',
+          valueKt: ladder.ladderKt,
+        }
+      : knownAlone(ladder)
+        ? { source: `${pilotName}: what is proven, without an instructor`, kind: 'pilotStep', valueKt: ladder.provenKt }
+        : null,
     lowestStall
       ? {
           source: '0.2 of the stall speed in landing configuration',

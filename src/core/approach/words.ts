@@ -44,6 +44,11 @@ export function crosswindSentences(
   }
   if (crosswind.reason === 'not-a-number')
     return { lead, verdict: 'No verdict: a wind or a limit here is not a number. Look at the sheet and the wind.' };
+  if (crosswind.reason === 'not-proven')
+    return {
+      lead,
+      verdict: `No verdict alone: no crosswind is on record for ${pilotFirstName} in this group. With an instructor first.`,
+    };
   if (crosswind.reason === 'no-limit')
     return {
       lead,

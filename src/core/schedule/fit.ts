@@ -1,4 +1,4 @@
-import { fixed } from '../format';
+import { besideLimit, fixed } from '../format';
 import { SLACK } from '../constants';
 import { isNumber, needNumbers } from '../guard';
 import type { Span } from './slots';
@@ -11,6 +11,8 @@ export interface WindNeed {
   mostKt: number;
   /** Whose limit that is, in words. */
   mostOf: string;
+  /** Without an instructor: nothing is known of what this pilot holds in wind, so no wind is said to fit. */
+  notProven?: boolean;
 }
 export interface WindAt {
   crosswindKt: number;
@@ -38,12 +40,15 @@ export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
   const x = wind.crosswindKt;
   const said = `${fixed(x)} kt across on ${wind.runwayEnd}`;
   const mixed = (score: number) => Math.round(score * wind.sureness + UNKNOWN * (1 - wind.sureness));
-  if (x > need.mostKt + SLACK)
+  if (x > need.mostKt + SLACK) {
+    const [most = '', across = ''] = besideLimit(need.mostKt, x);
     return {
       score: mixed(Math.max(0, 20 - 5 * (x - need.mostKt))),
       word: 'too-much',
-      words: `${said}, over the ${fixed(need.mostKt)} of ${need.mostOf}`,
+      words: `${across} kt across on ${wind.runwayEnd}, over the ${most} of ${need.mostOf}`,
     };
+  }
+  if (need.notProven) return { score: UNKNOWN, word: 'unknown', words: `${said}; none on record for this pilot alone` };
   if (need.wantsKt !== null) {
     if (x >= need.wantsKt - 0.5)
       return { score: mixed(100), word: 'wanted', words: `${said}: the lesson wants ${fixed(need.wantsKt)}` };

@@ -26,7 +26,8 @@ export interface CrosswindInput {
 }
 
 export interface CrosswindVerdict {
-  reason: null | 'no-recent-wind' | 'no-limit' | 'not-a-number';
+  /** `not-proven`: nothing is known of what this pilot holds alone, and nothing else speaks against it. */
+  reason: null | 'no-recent-wind' | 'no-limit' | 'not-a-number' | 'not-proven';
   governingSource: string | null;
   governingKind: LimitKind | null;
   governingKt: number | null;

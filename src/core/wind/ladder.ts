@@ -104,6 +104,14 @@ export function pilotLadder(input: LadderInput): Ladder {
   };
 }
 
+/**
+ * Whether anything is known of what this pilot holds alone in wind: a wind proven, or one denied. Where nothing is, the
+ * limit without an instructor is not 0 and not the school's: it is not known.
+ * @example knownAlone({ provenKt: 0, badCount: 0 }) // false
+ */
+export const knownAlone = (ladder: Pick<Ladder, 'provenKt' | 'badCount'>): boolean =>
+  ladder.provenKt > 0 || ladder.badCount > 0;
+
 const dayNumber = (date: string): number => Math.floor(Date.parse(date.slice(0, 10)) / DAY_MS);
 
 const wasSeen = (v: Seen | undefined): boolean => v !== undefined && v !== 'not-seen';

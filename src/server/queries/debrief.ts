@@ -8,7 +8,7 @@ import {
   type StageMedian,
   findPatterns,
 } from '@/core/assess';
-import { fixed } from '@/core/format';
+import { besideLimit, fixed } from '@/core/format';
 import { ktPerUnit } from '@/core/speeds';
 import { Exercise } from '@/domain/findings';
 import type { PlanBlock } from '@/domain/plan';
@@ -177,13 +177,15 @@ async function limitsOf(record: CheckoutRecord): Promise<FindingRecord['limits']
     const speed = e.unit === 'kt';
     const by = speed ? ktPerUnit(unit) : 1;
     const u = speed ? unit : e.unit;
+    const [limit = '', peak = ''] =
+      e.unit === 'g' ? [fixed(e.limit_value, 1), fixed(e.peak, 1)] : besideLimit(e.limit_value / by, e.peak / by);
     return {
       id: e.id,
       traceId: e.trace_id,
       lesson: e.lesson,
       date: e.flown_on,
       channel: e.channel,
-      words: `${fixed(e.peak / by, e.unit === 'g' ? 1 : 0)} ${u} where ${LIMIT_NAME[e.channel]} is ${fixed(e.limit_value / by, e.unit === 'g' ? 1 : 0)} ${u}, for ${fixed(e.duration_s)} s`,
+      words: `${peak} ${u} where ${LIMIT_NAME[e.channel]} is ${limit} ${u}, for ${fixed(e.duration_s)} s`,
     };
   });
 }

@@ -1,4 +1,3 @@
-import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import { type FitWord, type WindFit, clockText, dayText, localClock, windFit } from '@/core/schedule';
 import { dateText, list } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
@@ -15,7 +14,7 @@ import {
   airKey,
   airframeSheet,
   flightSpan,
-  leastLimit,
+  aloneNeed,
   lessonNeed,
   userById,
   windAtSlot,
@@ -42,10 +41,12 @@ export async function fitOf(b: BookingLine, field: Field, read: ReadRecord): Pro
           localClock(b.startsAt, field.zone).date,
           field.house,
         )
-      : {
-          wantsKt: null,
-          ...leastLimit([[schoolCrosswind(field.house.crosswindKt, gearMassGroup(sheet))?.kt ?? null, 'the house']]),
-        };
+      : await aloneNeed(
+          b.instructorId === null ? b.pilotId : null,
+          sheet,
+          localClock(b.startsAt, field.zone).date,
+          field.house,
+        );
   return windFit(
     windAtSlot(field, sheet, b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt, b.surface),
     need,

@@ -23,7 +23,7 @@ import {
   windFit,
 } from '@/core/schedule';
 import { sunTimes } from '@/core/sun';
-import { chooseRunway, components, stationOutlook } from '@/core/wind';
+import { chooseRunway, components, knownAlone, stationOutlook } from '@/core/wind';
 import { addDays, daysBetween } from '@/core/recency';
 import { LIMIT_NAME, type Goal, type LimitChannel } from '@/domain/words';
 import type { House } from '@/domain/programme';
@@ -396,6 +396,21 @@ export async function lessonNeed(
     ]),
   };
 }
+/** What wind a flight without an instructor takes: what the pilot has proven in the group, and the school's limit. */
+export async function aloneNeed(
+  pilotId: string | null,
+  sheet: TypeSheet,
+  onDate: string,
+  house: House,
+): Promise<WindNeed> {
+  const group = gearMassGroup(sheet);
+  const school: [number | null, string] = [schoolCrosswind(house.crosswindKt, group)?.kt ?? null, 'the house'];
+  if (pilotId === null) return { wantsKt: null, ...leastLimit([school]) };
+  const ladder = await asOfLastWrite(`ladder ${pilotId} ${group} ${onDate}`, () => ladderOf(pilotId, sheet, onDate));
+  return knownAlone(ladder)
+    ? { wantsKt: null, ...leastLimit([[ladder.provenKt, 'what is proven'], school]) }
+    : { wantsKt: null, ...leastLimit([school]), notProven: true };
+}
 /** The least of several limits, and whose it is. */
 export function leastLimit(limits: readonly [number | null, string][]): { mostKt: number; mostOf: string } {
   let least: [number, string] = [99, 'no limit'];
@@ -520,12 +535,7 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const need =
     head && ask.kind === 'lesson'
       ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), field.house)
-      : {
-          wantsKt: null,
-          ...leastLimit([
-            [schoolCrosswind(field.house.crosswindKt, gearMassGroup(frame.sheet))?.kt ?? null, 'the house'],
-          ]),
-        };
+      : await aloneNeed(pilotId, frame.sheet, await localToday(), field.house);
   const free = (
     await slotsFor(
       field,
