@@ -220,7 +220,7 @@ describe('the wind of a slot', () => {
     expect(windFit(wind(10), need).word).toBe('fits');
     expect(windFit(wind(10.1), need).word).toBe('too-much');
     expect(windFit(null, need)).toMatchObject({ word: 'unknown', score: 50 });
-    expect(windFit(wind(10.1), need).words).toBe('10.1 kt across on 22, over the 10.0 of the house');
+    expect(windFit(wind(10.1), need).words).toBe('11 kt across on 22, over the 10 of the house');
     expect(windFit(wind(4), { ...need, notProven: true })).toMatchObject({ word: 'unknown', score: 50 });
     expect(windFit(wind(12), { ...need, notProven: true }).word).toBe('too-much');
     expect(windFit(wind(12), need).words).toBe('12 kt across on 22, over the 10 of the house');
