@@ -115,7 +115,7 @@ export async function seedSchedule(
     { madeDaysAgo: 1, inDays: 7, at: '09:00', minutes: 105, pilot: 'clara', by: 'helena', registration: 'ZP-URA' },
     { madeDaysAgo: 1, inDays: 7, at: '14:00', minutes: 105, pilot: 'teresa', by: 'bento', registration: 'ZP-URA' },
     // Flown already: a week behind.
-    { madeDaysAgo: 9, inDays: -3, at: '09:00', minutes: 105, pilot: 'ines', by: 'helena', registration: 'ZP-URZ' },
+    { madeDaysAgo: 9, inDays: -3, at: '09:00', minutes: 105, pilot: 'ines', by: 'helena', registration: 'ZP-URV' },
     { madeDaysAgo: 9, inDays: -5, at: '14:00', minutes: 90, pilot: 'vasco', by: 'bento', registration: 'ZP-CAD' },
     { madeDaysAgo: 9, inDays: -7, at: '09:00', minutes: 105, pilot: 'duarte', by: 'helena', registration: 'ZP-URZ' },
   ];

@@ -352,7 +352,7 @@ function scenario(): CheckoutPlan[] {
     {
       pilot: 'ines',
       by: 'helena',
-      registration: 'ZP-URZ',
+      registration: 'ZP-URV',
       pack: 'us',
       goals: ['tailwheel'],
       openDaysAgo: 33,

@@ -61,7 +61,7 @@ const choose = async (page: Page, name: string, text: string | Buffer) => {
 const panelOf = async (page: Page): Promise<void> => {
   await go(page, '/traces');
   await page
-    .getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ })
+    .getByRole('row', { name: /lesson 4.*ZP-URV-.*csv/ })
     .getByRole('link')
     .click();
   await page.waitForURL('**/traces/trace-*');
@@ -171,9 +171,9 @@ test('replay: events, curves with one cursor, two arrivals beside each other, th
   const arrivals = page.locator('.found button', { hasText: 'Stop and go' });
   await arrivals.nth(2).click();
   await expect(page.getByRole('region', { name: 'Chosen arrival' })).toContainText('past the threshold');
-  await expect(page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Threshold/ })).toContainText(
-    'mph',
-  );
+  await expect(
+    page.getByRole('region', { name: 'Chosen arrival' }).getByRole('row', { name: /^Threshold/ }),
+  ).toContainText('mph');
   await page
     .getByRole('checkbox', { name: /Stop and go/ })
     .nth(5)
@@ -208,7 +208,7 @@ test('replay: events, curves with one cursor, two arrivals beside each other, th
       page.waitForEvent('download'),
       page.getByRole('link', { name, exact: true }).click(),
     ]);
-    expect(file.suggestedFilename()).toMatch(new RegExp(`^ZP-URZ.*\\.${ending}$`));
+    expect(file.suggestedFilename()).toMatch(new RegExp(`^ZP-URV.*\\.${ending}$`));
     expect(readFileSync(await file.path(), 'utf8')).toContain(part);
   }
   await context.close();
@@ -246,24 +246,26 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   const teacher = await browser.newContext({ baseURL });
   const helena = await as(teacher, 'helena');
   await panelOf(helena);
-  await helena.getByText('ZP-URZ is flagged').click();
-  await expect(helena.getByText('A chief who neither flew nor taught this flight releases it.')).toBeVisible();
+  await helena.getByText('ZP-URV is flagged').click();
+  await expect(helena.getByText('It ends when somebody entitled has certified what was done')).toBeVisible();
   await go(helena, '/hangar');
-  await expect(helena.getByText('flagged: limit passed')).toBeVisible();
+  await expect(helena.getByText('grounded')).toBeVisible();
   const bento = await as(chief, 'bento');
   await expect(bento.getByRole('heading', { name: 'A limit was passed and is not released' })).toBeVisible();
   await panelOf(bento);
-  await expect(bento.getByText('ZP-URZ: Vne passed')).toBeVisible();
-  await bento.getByText('Release the aeroplane').click();
-  await bento.getByRole('button', { name: 'It is done: release it' }).click();
-  await expect(bento.getByText('Say what was done and by whom, in a few words.')).toBeVisible();
+  await expect(bento.getByText('ZP-URV: Vne passed')).toBeVisible();
+  await bento.getByText('Enter the release …').click();
   await bento
-    .getByLabel('What was done, by whom')
-    .fill('Fabric, hinges and stops inspected, no damage: work order 118.');
-  await bento.getByRole('button', { name: 'It is done: release it' }).click();
-  await expect(bento.getByText(/Released by Bento/)).toBeVisible();
+    .getByLabel('What was done, and where it is entered')
+    .fill('Fabric, hinges and stops inspected: order 118.');
+  await bento.getByRole('button', { name: 'Enter the release' }).click();
+  await expect(bento.getByText('Give the name of who certified it.')).toBeVisible();
+  await bento.getByLabel('Certified by').fill('Telmo Vaz Outeiro');
+  await bento.getByLabel('Certificate').fill('licence B1 0417');
+  await bento.getByRole('button', { name: 'Enter the release' }).click();
+  await expect(bento.getByText(/Certified by Telmo Vaz Outeiro, licence B1 0417; entered by Bento/)).toBeVisible();
   await go(helena, '/hangar');
-  await expect(helena.getByText('flagged: limit passed')).toBeHidden();
+  await expect(helena.getByText('grounded')).toBeHidden();
   await chief.close();
   await teacher.close();
 });
@@ -341,7 +343,7 @@ test('another pilot’s recording answers like one that is not there', async ({ 
   }
   await go(duarte, '/traces');
   await expect(duarte.getByRole('row', { name: /tablet-/ })).toBeVisible();
-  await expect(duarte.getByRole('row', { name: /ZP-URZ-/ })).toHaveCount(0);
+  await expect(duarte.getByRole('row', { name: /ZP-URV-/ })).toHaveCount(0);
   await staff.close();
   await other.close();
 });

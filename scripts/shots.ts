@@ -74,7 +74,7 @@ async function traceOn(email: string): Promise<Page> {
   const page = await open(email, wide);
   await page.goto('/traces');
   await page
-    .getByRole('row', { name: /lesson 4.*ZP-URZ-.*csv/ })
+    .getByRole('row', { name: /lesson 4.*ZP-URV-.*csv/ })
     .getByRole('link')
     .click();
   await page.locator('.curves canvas').waitFor();

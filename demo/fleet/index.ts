@@ -320,6 +320,7 @@ export const airframes: Airframe[] = [
     emptyKg: weighed(349, 'June 2024'),
     deferredDefects: [{ text: 'Cabin heat inoperative', since: '2026-10-30', until: 'next inspection' }],
   }),
+  plain('ZP-URV', 'serrana-urze', 14, { emptyKg: weighed(354, 'September 2025') }),
   plain('ZP-EST', 'serrana-esteva', 36),
   plain('ZP-CAV', 'serrana-carvalho', 27, { emptyKg: weighed(892, 'May 2025') }),
   plain('ZP-CAD', 'serrana-carvalho', 40, {

@@ -49,6 +49,7 @@ import {
   saveWindows,
 } from '@/server/commands/schedule';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
+import { endGrounding, groundAirframe } from '@/server/commands/groundings';
 import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/commands/sign';
@@ -228,6 +229,16 @@ export async function shareFlightAction(form: unknown) {
 export async function acceptMeasuresAction(form: unknown) {
   if (!(await sameOrigin())) return foreign();
   return acceptMeasures(await requireUser(), form);
+}
+
+export async function groundAirframeAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return groundAirframe(await requireUser(), form);
+}
+
+export async function endGroundingAction(form: unknown) {
+  if (!(await sameOrigin())) return foreign();
+  return endGrounding(await requireUser(), form);
 }
 
 export async function releaseExceedanceAction(form: unknown) {

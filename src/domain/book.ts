@@ -99,6 +99,8 @@ export interface SignOffBody {
   validThrough?: string | null;
   /** Goals whose examiner has still to decide. */
   recommends?: Goal[];
+  /** Flown past a stop, with why. Absent where nothing was, and in entries of before. */
+  stops?: { name: string; code: string; words: string; reason: string | null }[];
 }
 export interface LaterBody {
   pilot: { id: string; name: string };

@@ -268,5 +268,9 @@ export const PAYLOADS = {
   'pilot-swapped': z.object({ pilotId: z.string().min(1).max(64) }),
   measured: Measured,
   overruled: Overruling,
+  /** Why it was flown past a stop; asked once, on the ground. It makes no evidence of it. */
+  'stop-explained': z.object({ reason: Why }),
+  /** A limit of the school set aside for one flight, by whom its rule names. Never one of the flight manual. */
+  'limit-overridden': z.object({ limit: z.literal('house'), reason: Why }),
   'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
 } as const;

@@ -293,6 +293,8 @@ export const House = z.object({
    */
   failureFloorFt: z.number().min(500).default(500),
   demonstrationFt: z.number().min(3000).default(3000),
+  /** Least height above ground of loops, rolls and the like; the law of several countries says 1500. */
+  energyFloorFt: z.number().min(1500).default(1500),
   /** The rule pack whose words and rules hold where no checkout says another. */
   homePack: z.enum(PACKS).default('us'),
   /**

@@ -73,6 +73,8 @@ export const EVENT_TYPES = [
   'pilot-swapped',
   'measured',
   'overruled',
+  'stop-explained',
+  'limit-overridden',
 ] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 

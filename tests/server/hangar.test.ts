@@ -59,7 +59,7 @@ describe('a type sheet', () => {
   it('holds the whole fleet', async () => {
     const all = await hangar();
     expect(all).toHaveLength(11);
-    expect(all.flatMap((t) => t.airframes)).toHaveLength(14);
+    expect(all.flatMap((t) => t.airframes)).toHaveLength(15);
   });
   it('is edited by the chief only, with a reason, as a new version', async () => {
     const edited = await sheet('serrana-urze');

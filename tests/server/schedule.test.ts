@@ -182,8 +182,8 @@ describe('a booking', () => {
     ],
     [
       'an aeroplane with a limit passed',
-      { airframeId: 'air-ZP-URZ' },
-      'airframeId: ZP-URZ is down from Sat 21 Nov until further notice: Vne passed and not released',
+      { airframeId: 'air-ZP-URV' },
+      'airframeId: ZP-URV is down from Sat 21 Nov until further notice: Vne passed and not released',
     ],
     ['without an aeroplane', { airframeId: null }, 'airframeId: Choose the aeroplane'],
     ['too short', { minutes: 20 }, 'minutes: At least 30 min'],
@@ -201,10 +201,15 @@ describe('a booking', () => {
     const open = await row<{ id: string }>(
       'SELECT e.id FROM exceedances e WHERE NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)',
     );
-    expect(await releaseExceedance(bento, { exceedanceId: open?.id, done: 'inspected, nothing found' })).toMatchObject({
-      ok: true,
-    });
-    expect(said(await book(bento, lesson('ines', 'helena', 'URZ', { startsAt: at(10, '10:00') })))).toBe('done');
+    expect(
+      await releaseExceedance(bento, {
+        exceedanceId: open?.id,
+        done: 'inspected, nothing found',
+        certifier: 'Telmo Vaz Outeiro',
+        certificate: 'licence B1 0417',
+      }),
+    ).toMatchObject({ ok: true });
+    expect(said(await book(bento, lesson('ines', 'helena', 'URV', { startsAt: at(10, '10:00') })))).toBe('done');
   });
 });
 

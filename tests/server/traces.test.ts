@@ -11,7 +11,8 @@ import { acceptMeasures, addTrace, releaseExceedance, zoneOffsetMin } from '@/se
 import { inData } from '@/server/data-folder';
 import { row, rows } from '@/server/db/connection';
 import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
-import { flightsToRecord, limitsPassed, openLimits, traceById, traceList } from '@/server/queries/traces';
+import { groundings } from '@/server/queries/stops';
+import { flightsToRecord, limitsPassed, traceById, traceList } from '@/server/queries/traces';
 import { seriesBytes } from '@/server/traces/again';
 import { rebuildLandings } from '@/server/commands/capture';
 import { demoFolder, shell } from './folder';
@@ -26,7 +27,7 @@ const user = async (key: string): Promise<CurrentUser> =>
     })) as Parameters<typeof toUser>[0],
   );
 const panel = async (who: CurrentUser) => {
-  const t = (await traceList(who)).find((x) => x.name.startsWith('ZP-URZ'));
+  const t = (await traceList(who)).find((x) => x.name.startsWith('ZP-URV'));
   const view = t && (await traceById(who, t.id));
   if (!view) throw new Error('no demo recording');
   return view;
@@ -200,14 +201,18 @@ describe('measures taken over', () => {
 
 describe('limits passed', () => {
   it('flag the aeroplane until a chief who neither flew nor taught it says what was done', async () => {
-    expect((await openLimits()).map((l) => [l.registration, l.channel])).toEqual([['ZP-URZ', 'vne']]);
+    expect((await groundings({ openOnly: true })).map((g) => [g.registration, g.kind, g.why])).toEqual([
+      ['ZP-URV', 'limit', 'Vne passed and not released'],
+    ]);
     const [limit] = await limitsPassed(bento, 'open');
     // The dial of this aeroplane is in miles per hour.
-    expect(limit).toMatchObject({ registration: 'ZP-URZ', unit: 'mph', limit: 122, releases: true });
+    expect(limit).toMatchObject({ registration: 'ZP-URV', unit: 'mph', limit: 122, releases: true });
     expect(limit?.mustDo).toContain('Inspect');
     const form = {
       exceedanceId: limit?.id,
-      done: 'Fabric, hinges and stops inspected, no damage; engineer Telmo, work order 118.',
+      done: 'Fabric, hinges and stops inspected, no damage; work order 118.',
+      certifier: 'Telmo Vaz Outeiro',
+      certificate: 'licence B1 0417',
     };
     expect(await releaseExceedance(helena, form)).toMatchObject({ ok: false });
     expect((await limitsPassed(helena, 'open'))[0]?.releases).toBe(false);
@@ -215,11 +220,17 @@ describe('limits passed', () => {
       ok: false,
       problems: [{ path: 'done' }],
     });
+    for (const missing of ['certifier', 'certificate'])
+      expect(await releaseExceedance(bento, { ...form, [missing]: ' ' })).toMatchObject({
+        ok: false,
+        problems: [{ path: missing }],
+      });
     expect(await releaseExceedance(bento, form)).toEqual({ ok: true });
-    expect(await openLimits()).toEqual([]);
+    expect(await groundings({ openOnly: true })).toEqual([]);
     expect((await limitsPassed(bento, { traceId: limit?.traceId ?? '' }))[0]?.released).toMatchObject({
       by: bento.name,
       done: form.done,
+      certifier: form.certifier,
     });
     expect(await releaseExceedance(bento, form)).toMatchObject({
       ok: false,

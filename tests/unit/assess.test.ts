@@ -317,6 +317,8 @@ describe('signingProblems', () => {
     notRecent: [],
     openLimits: [],
     overrides: [],
+
+    stops: [],
     prerequisites: [],
   };
   const codes = (r: EvidenceRecord, f: Partial<SigningFacts>) =>

@@ -26,6 +26,7 @@ import * as speeds from '@/core/speeds';
 import * as wind from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { House } from '@/domain/programme';
+import type { StopRules } from '@/domain/stops';
 import type { TypeSheet } from '@/domain/sheet';
 import house from '@content/house.json';
 import { pedraAlva } from '@demo/aerodrome';
@@ -196,6 +197,19 @@ const PACE = {
     spacingM: null,
   },
 };
+const STOP_RULES: StopRules = {
+  elevationFt: 1345,
+  failureFloorFt: 500,
+  demonstrationFt: 3000,
+  energyFloorFt: 1500,
+  twin: null,
+  lamps: null,
+  runways: [{ ident: '22', magneticDeg: 220, surface: 'asphalt' }],
+  limits: [{ kind: 'house', valueKt: 12, source: 'school' }],
+  tailwind: { valueKt: 5, kind: 'house', source: 'school' },
+  gustSpreadKt: 12,
+  schoolOverridden: false,
+};
 /** Functions the worked values do not reach, each with an input on which it gives a number or a verdict. */
 const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
   judgeQuantity: {
@@ -266,6 +280,41 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
     call: (x) => {
       const twin = types.find((t) => t.code === 'planalto-p2');
       return twin && oneEngineToday(twin, House.parse(house), x as Parameters<typeof oneEngineToday>[2]);
+    },
+  },
+  landingStops: {
+    input: { wind: { fromDegMag: 300, kt: 20, gustKt: 26, at: '2026-11-24T10:00:00Z' }, rules: STOP_RULES },
+    call: (x) => {
+      const { wind: blowing, rules } = x as { wind: never; rules: typeof STOP_RULES };
+      return assess.landingStops(
+        { kind: 'full-stop', runwayEnd: '22', wind: blowing },
+        '2026-11-24T10:01:00Z',
+        rules,
+        null,
+      ).length === 0
+        ? 'good'
+        : 'stops';
+    },
+  },
+  itemStops: {
+    input: { heightFt: 1500, rules: STOP_RULES },
+    call: (x) => {
+      const { heightFt, rules } = x as { heightFt: number; rules: typeof STOP_RULES };
+      return assess.itemStops(
+        {
+          form: 'asymmetric',
+          item: 'control-speed',
+          heightFt,
+          saidSimulated: true,
+          firstCue: null,
+          recovery: null,
+          set: {},
+          seen: {},
+        },
+        rules,
+      ).length === 0
+        ? 'good'
+        : 'stops';
     },
   },
   flightClock: {
@@ -428,6 +477,7 @@ const INNER: readonly string[] = [
     'gateConfiguration',
     'kneeboardCard',
     'goAroundTriggers',
+    'stopWords',
     'knownAlone',
     'seatLacks',
     'dialError',

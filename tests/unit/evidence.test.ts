@@ -1042,6 +1042,8 @@ describe('what stands between a checkout and its signature', () => {
     notRecent: [],
     openLimits: [],
     overrides: [],
+
+    stops: [],
     prerequisites: [],
   };
   const items = (record: Partial<EvidenceRecord>) =>

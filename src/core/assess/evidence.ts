@@ -6,6 +6,7 @@
 import type { EvidenceRule, Programme, ProgrammeItem } from '@/domain/programme';
 import type { GearChecked, ItemObserved } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
+import type { Stop } from '@/domain/stops';
 import { say } from '@/domain/words';
 import { SLACK } from '../constants';
 import { dateText, fixed, list, plural } from '../format';
@@ -27,6 +28,9 @@ export interface RecordedLanding {
   crosswindKt: number | null;
   /** Absent = land. */
   surface?: 'land' | 'water';
+  /** Flown past a stop: kept, and no evidence of a safety item. Instant of the touch beside it. */
+  stops?: readonly Stop[];
+  at?: string;
   judged: JudgedLanding;
 }
 export interface Observation {
@@ -36,6 +40,8 @@ export interface Observation {
   /** Instant of capture; orders what was seen in one lesson. */
   at?: string;
   data: ItemObserved;
+  /** Flown past a stop: no evidence of a safety item. */
+  stops?: readonly Stop[];
   /** An instructor's later word; the verdict that was captured or measured stays. */
   overruled?: {
     reason: string;
@@ -75,6 +81,8 @@ export interface EvidenceRecord {
     id: string;
     lesson: number;
     date: string;
+    /** Instant of the check; absent = before everything. */
+    at?: string;
     check: Pick<GearChecked, 'decision' | 'onFinal' | 'surface'>;
   }[];
   parts?: readonly PartSignOff[];
@@ -197,7 +205,54 @@ interface RuleOutcome {
   evidence: string[];
 }
 
-function assessRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): RuleOutcome {
+/** More help than any rule allows. */
+const NOT_THE_PILOTS = 9;
+/** Past a stop nothing is good: a landing is then as one nobody judged, an item as one with too much help. */
+function withoutStops(record: Ordered): Ordered {
+  const stopped = (x: { stops?: readonly Stop[] }) => (x.stops?.length ?? 0) > 0;
+  return {
+    ...record,
+    landings: record.landings.map((l) =>
+      stopped(l)
+        ? {
+            ...l,
+            judged: {
+              ...l.judged,
+              landingClass: l.judged.landingClass === 'outside' ? 'outside' : 'not-judged',
+              goAround: l.judged.goAround && {
+                ...l.judged.goAround,
+                decisionEvidence: false,
+                executionEvidence: false,
+              },
+            },
+          }
+        : l,
+    ),
+    observations: record.observations.map((o) =>
+      stopped(o) ? { ...o, data: { ...o.data, intervention: NOT_THE_PILOTS } } : o,
+    ),
+  };
+}
+/** How much of what a safety item looks at was flown past a stop, in words; null = nothing. */
+function stoppedWords(item: ProgrammeItem, record: Ordered): string | null {
+  const rule = item.evidence;
+  const n =
+    rule.kind === 'observed'
+      ? record.observations.filter((o) => o.data.itemId === item.id && (o.stops?.length ?? 0) > 0).length
+      : rule.kind === 'run' || rule.kind === 'count' || rule.kind === 'go-arounds'
+        ? looked(rule, record).filter((l) => (l.stops?.length ?? 0) > 0).length
+        : 0;
+  return n === 0 ? null : `${n} flown past a stop do not count`;
+}
+
+function assessRule(item: ProgrammeItem, rule: EvidenceRule, given: Ordered): RuleOutcome {
+  const record = item.safety ? withoutStops(given) : given;
+  const found = judgeRule(item, rule, record);
+  const stopped = item.safety && !found.met ? stoppedWords(item, given) : null;
+  return stopped === null ? found : { ...found, missing: [...found.missing, stopped] };
+}
+
+function judgeRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): RuleOutcome {
   switch (rule.kind) {
     case 'run':
       return runEvidence(rule, record);
@@ -430,7 +485,15 @@ function briefEvidence(rule: Extract<EvidenceRule, { kind: 'briefs' }>, record: 
 
 function gearEvidence(rule: Extract<EvidenceRule, { kind: 'gear-checks' }>, record: Ordered): RuleOutcome {
   const all = (record.gearChecks ?? []).filter((g) => !rule.surface || g.check.surface === rule.surface);
-  const good = all.filter((g) => g.check.decision === 'agree' && g.check.onFinal);
+  // A landing past the check of the wheels takes back the checks before it: they are shown again.
+  const past = record.landings
+    .filter(
+      (l) => l.stops?.some((s) => s.code === 'wheels') && (!rule.surface || (l.surface ?? 'land') === rule.surface),
+    )
+    .map((l) => ({ date: l.date, at: l.at ?? '' }));
+  const after = (g: { date: string; at?: string }) =>
+    past.every((p) => g.date > p.date || (g.date === p.date && (g.at ?? '') > p.at));
+  const good = all.filter((g) => g.check.decision === 'agree' && g.check.onFinal && after(g));
   const short = rule.needed - good.length;
   const what = `agreed on final${onSurface(rule.surface)}`;
   return {
@@ -438,7 +501,12 @@ function gearEvidence(rule: Extract<EvidenceRule, { kind: 'gear-checks' }>, reco
     seen: all.length > 0,
     progress: Math.min(1, good.length / Math.max(1, rule.needed)),
     have: `${plural(good.length, 'check')} of wheels against surface ${what}`,
-    missing: short > 0 ? [`${plural(short, 'more check')} ${what}`] : [],
+    missing:
+      short > 0
+        ? [
+            `${plural(short, 'more check')} ${what}${past.length > 0 ? `, after the ${plural(past.length, 'landing')} without` : ''}`,
+          ]
+        : [],
     evidence: good.map((g) => g.id),
   };
 }

@@ -10,6 +10,7 @@ export * from './signing';
 export * from './debrief';
 export * from './airwork';
 export * from './simulated';
+export * from './stops';
 export * from './tally';
 export * from './noted';
 export * from './distributions';

@@ -30,6 +30,8 @@ export interface SigningFacts {
   /** Limits this pilot passed and nobody has released. */
   openLimits: readonly { traceId: string; what: string; flownOn: string }[];
   overrides: readonly OverrideWish[];
+  /** What was flown past a stop, and whether somebody has said why. */
+  stops: readonly { name: string; words: string; explained: boolean }[];
   /**
    * Demanded of the pilot before this goal, and not shown: what, and whether it is known to be short or only not shown.
    */
@@ -50,6 +52,7 @@ export interface SigningProblem {
     | 'not-seen'
     | 'override'
     | 'trigger'
+    | 'stop'
     | 'acknowledge'
     | 'prerequisite';
   message: string;
@@ -124,6 +127,14 @@ export function signingProblems(
       target: 'debrief',
       overridable: false,
     })),
+    ...facts.stops
+      .filter((s) => !s.explained)
+      .map((s): SigningProblem => ({
+        code: 'stop',
+        message: `${s.name} was flown past a stop and nobody has said why: ${s.words}.`,
+        target: 'debrief',
+        overridable: false,
+      })),
     ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({
       code: 'acknowledge',
       message: `The pilot has not acknowledged the brief of lesson ${lesson}.`,

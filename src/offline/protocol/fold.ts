@@ -48,6 +48,14 @@ export interface FoldedRow<T> {
   at: string;
   data: T;
 }
+/** A check of the wheels, or something that ends one. `subject` is the landing it came with. */
+export interface GearNote {
+  sortieId: string;
+  subject: string;
+  at: string;
+  check: GearChecked | null;
+  ends: string[];
+}
 export interface Folded {
   landings: FoldedLanding[];
   /** Fields tapped for a landing that was never saved: they come back as a draft and are never counted. */
@@ -56,6 +64,12 @@ export interface Folded {
   waivers: { id: string; sortieId: string; itemId: string; reason: string }[];
   /** The newest check of wheels against surface, and what has happened since that ends its agreement. */
   gear: { at: string; check: GearChecked; since: string[] } | null;
+  /** Every check and what ended one, in order: what stood at a landing is read from here. */
+  gearLog: GearNote[];
+  /** By subject: why it was flown past a stop. */
+  explained: Record<string, { reason: string; author: string; at: string }>;
+  /** A limit of the school set aside for a flight. */
+  overrides: Record<string, { reason: string; author: string; at: string }>;
   powers: FoldedRow<PowerFound>[];
   trials: FoldedRow<TrialFlown>[];
   marks: TimerMarked[];
@@ -91,6 +105,9 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const measured = new Map<string, Measured>();
   const overruled = new Map<string, Record<string, FoldedOverruling>>();
   const gear: { now: Folded['gear'] } = { now: null };
+  const gearLog: GearNote[] = [];
+  const explained: Folded['explained'] = {};
+  const overrides: Folded['overrides'] = {};
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
   for (const event of ordered(events)) {
@@ -99,8 +116,10 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     const { subjectId } = event;
     if (event.type === 'wind-logged') winds[event.sortieId] = event.payload as LoggedWind;
     if (event.type === 'runway-set') runways[event.sortieId] = (event.payload as { runwayEnd: string }).runwayEnd;
+    if (event.type === 'limit-overridden') overrides[event.sortieId] = said(event);
     if (event.type === 'pilot-swapped') flying[event.sortieId] = (event.payload as { pilotId: string }).pilotId;
     if (undone.has(subjectId)) continue;
+    noteGear(gearLog, event);
     if (gear.now) gear.now = { ...gear.now, since: [...gear.now.since, ...endsAgreement(event)] };
     switch (event.type) {
       case 'gear-checked':
@@ -135,6 +154,9 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         );
         break;
       }
+      case 'stop-explained':
+        explained[subjectId] = said(event);
+        break;
       case 'corrected': {
         const before = landings.get(subjectId);
         if (before) landings.set(subjectId, { ...before, landing: landingOf(event.payload) });
@@ -180,6 +202,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
       case 'wind-logged':
       case 'runway-set':
       case 'pilot-swapped':
+      case 'limit-overridden':
       case 'undone':
       // Said of the wheels: `endsAgreement` above.
       case 'gear-event':
@@ -215,6 +238,9 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     items: [...items.values()],
     waivers: [...waivers.values()],
     gear: gear.now,
+    gearLog,
+    explained,
+    overrides,
     powers: [...powers.values()],
     trials: [...trials.values()],
     marks: [...marks.values()],
@@ -222,6 +248,45 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     flying,
     winds,
   };
+}
+
+const said = (event: CaptureEvent) => ({
+  reason: (event.payload as { reason: string }).reason,
+  author: event.author,
+  at: event.deviceTime,
+});
+
+function noteGear(log: GearNote[], event: CaptureEvent): void {
+  const check = event.type === 'gear-checked' ? (event.payload as GearChecked) : null;
+  const ends = endsAgreement(event);
+  if (check === null && ends.length === 0) return;
+  // A landing ends an agreement when it was flown, not when it was saved.
+  const at =
+    event.type === 'landing-saved'
+      ? ((event.payload as CapturedLanding).endedAt ?? event.deviceTime)
+      : event.deviceTime;
+  log.push({ sortieId: event.sortieId, subject: event.subjectId, at, check, ends });
+}
+
+/**
+ * The check of the wheels that stood at a moment of a flight, and what had happened since; null = none was made.
+ * @param atMs when it touched; a check made later is none for it
+ * @param landing the landing asked about, which does not end its own check
+ */
+export function gearAt(
+  log: readonly GearNote[],
+  sortieId: string,
+  atMs: number,
+  landing: string,
+): { at: string; check: GearChecked; since: string[] } | null {
+  const before = log
+    .filter((n) => n.sortieId === sortieId && n.subject !== landing && Date.parse(n.at) <= atMs)
+    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  const last = before.map((n) => n.check !== null).lastIndexOf(true);
+  const found = before[last];
+  return found?.check
+    ? { at: found.at, check: found.check, since: before.slice(last + 1).flatMap((n) => n.ends) }
+    : null;
 }
 
 /** What an event does to an agreement of wheels and surface. */

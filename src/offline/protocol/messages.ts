@@ -1,6 +1,7 @@
 import type { CaptureEvent } from '@/domain/capture';
 import type { AirworkStandard, CaptureForm } from '@/domain/airwork';
 import type { TypeSheet } from '@/domain/sheet';
+import type { Stop, StopRules } from '@/domain/stops';
 import type { Attitude, PackId } from '@/domain/words';
 
 /** Largest batch one request carries; the outbox sends the rest in the next. */
@@ -115,6 +116,12 @@ export interface SortiePack {
       northM: number;
       ends: { ident: string; trueBearingDeg: number }[];
     }[];
+  };
+  /** What a flight is held against at the tap; absent in packs taken along before it was. */
+  stops?: {
+    rules: StopRules;
+    /** Of the flight itself, as it was taken along. */
+    flight: Stop[];
   };
   /** Events already at the field, so that a second device continues the count. */
   events: CaptureEvent[];

@@ -53,6 +53,14 @@ export const may = {
   /** A limit passed: a chief who neither flew it nor taught it says that what must be done is done. */
   releaseExceedance: (user: CurrentUser, thing: OwnedByPilot & { instructorId: string }): boolean =>
     user.roles.includes('chief') && !own(user, thing) && user.id !== thing.instructorId,
+  /** Out of service for a finding: the staff; a hold of the school: the chief. */
+  ground: (user: CurrentUser, kind: 'airworthiness' | 'school'): boolean =>
+    kind === 'school' ? user.roles.includes('chief') : staff(user),
+  /** Back into service, as certified: the chief records it. */
+  endGrounding: (user: CurrentUser): boolean => user.roles.includes('chief'),
+  /** A limit of the school set aside for one flight; never on the chief's own. */
+  overrideSchoolLimit: (user: CurrentUser, thing: OwnedByPilot): boolean =>
+    user.roles.includes('chief') && !own(user, thing),
   /** An item signed without its evidence: asked for as the instructor, answered by a chief who is not the pilot. */
   askOverride: (user: CurrentUser, thing: OwnedByPilot): boolean =>
     user.roles.includes('instructor') && !own(user, thing),

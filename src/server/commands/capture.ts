@@ -1,13 +1,14 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { type Overruled, judgeCaptured } from '@/core/assess';
+import { type Overruled, itemStops, judgeCaptured, landingStops } from '@/core/assess';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
 import { type CaptureEvent, CaptureEventSchema, PAYLOADS } from '@/domain/capture';
 import type { Aerodrome } from '@/domain/sheet';
-import { type FoldedLanding, type SyncAnswer, fold } from '@/offline/protocol';
+import { type FoldedLanding, type SyncAnswer, fold, gearAt } from '@/offline/protocol';
+import type { Stop } from '@/domain/stops';
 import { refreshLater } from '../aggregates';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -16,6 +17,7 @@ import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
+import { flightStops, stopRules } from '../queries/stops';
 import { type Result, problem, zodProblems } from '../result';
 
 /**
@@ -111,6 +113,9 @@ const PROJECTED: ReadonlySet<string> = new Set([
   'item-observed',
   'measured',
   'overruled',
+  'gear-checked',
+  'gear-event',
+  'limit-overridden',
 ]);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
@@ -136,7 +141,13 @@ interface Owner {
   pilotId: string;
   signed: boolean;
 }
-const AT_A_DESK: ReadonlySet<string> = new Set(['measured', 'overruled', 'item-waived']);
+const AT_A_DESK: ReadonlySet<string> = new Set([
+  'measured',
+  'overruled',
+  'item-waived',
+  'stop-explained',
+  'limit-overridden',
+]);
 async function refuse(
   user: CurrentUser,
   event: CaptureEvent,
@@ -152,7 +163,11 @@ async function refuse(
     sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status !== 'open' } : null);
   }
   const owner = sorties.get(event.sortieId) ?? null;
-  if (owner === null || !may.runCheckout(user, owner)) return 'There is no such flight for you to record.';
+  const sets = event.type === 'limit-overridden' && owner !== null && may.overrideSchoolLimit(user, owner);
+  if (owner === null || !(may.runCheckout(user, owner) || sets)) return 'There is no such flight for you to record.';
+  // A limit of the school is set aside by a chief, and not on the chief's own flight.
+  if (event.type === 'limit-overridden' && !may.overrideSchoolLimit(user, owner))
+    return 'A limit of the school is set aside by the chief instructor.';
   // What was flown may come in late from a device; what is made of it at a desk may not change under a signature.
   return owner.signed && AT_A_DESK.has(event.type)
     ? 'This checkout is signed: what it rests on stays as it was signed.'
@@ -172,7 +187,21 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   if (!sortie || sortie.sharedWith !== null) return;
   t.afterCommit(() => refreshLater([head.id, ...(where.second_checkout_id ? [where.second_checkout_id] : [])]));
   const folded = fold(
-    await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed', 'measured', 'overruled'], t),
+    await eventsOf(
+      { sortieId },
+      [
+        'landing-saved',
+        'corrected',
+        'undone',
+        'item-observed',
+        'measured',
+        'overruled',
+        'gear-checked',
+        'gear-event',
+        'limit-overridden',
+      ],
+      t,
+    ),
   );
   const second = where.second_pilot_id;
   const theirs =
@@ -184,6 +213,10 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   const aerodrome = await homeAerodrome(t);
   const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
   await model('landings').destroy({
+    where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
+    transaction: t,
+  });
+  await model('stops').destroy({
     where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
     transaction: t,
   });
@@ -210,6 +243,15 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
     const by = seat.head ?? head;
     const standard = await contentById('standard', by.standardId, t);
     const { unit } = by.sheet.dial;
+    const rules = stopRules(
+      by.sheet,
+      await contentById('house', by.houseId, t),
+      aerodrome,
+      sortie.brief?.snapshot ?? null,
+      folded.overrides[sortieId] !== undefined,
+    );
+    const stops: { subject: 'flight' | 'landing' | 'item'; id: string; stops: Stop[] }[] = [];
+    const moments: number[] = [];
     for (const [index, { id, author, savedAt, landing, measured, overruled }] of folded.landings
       .filter((l) => seat.of(l.landing.pilotId))
       .entries()) {
@@ -253,7 +295,35 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
         },
         { transaction: t },
       );
+      const touchedAt = landing.endedAt ?? savedAt;
+      moments.push(Date.parse(touchedAt));
+      stops.push({
+        subject: 'landing',
+        id,
+        stops: landingStops(landing, touchedAt, rules, gearAt(folded.gearLog, sortieId, Date.parse(touchedAt), id)),
+      });
     }
+    for (const item of folded.items.filter((i) => seat.of(i.data.pilotId))) {
+      moments.push(Date.parse(item.at));
+      stops.push({ subject: 'item', id: item.id, stops: itemStops(item.data.detail, rules) });
+    }
+    if (moments.length > 0)
+      stops.push({ subject: 'flight', id: seat.sortieId, stops: await flightStops(by, sortie, moments, t) });
+    for (const s of stops)
+      for (const [position, stop] of s.stops.entries())
+        await model('stops').create(
+          {
+            id: `${s.id} ${seat.pilotId} ${position}`,
+            subject_id: s.id,
+            sortie_id: seat.sortieId,
+            checkout_id: seat.head?.id ?? null,
+            subject: s.subject,
+            position,
+            code: stop.code,
+            facts: JSON.stringify(stop.facts),
+          },
+          { transaction: t },
+        );
   }
 }
 

@@ -29,6 +29,7 @@ import { type Result, problem, zodProblems } from '../result';
 import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
 import { prerequisitesOf, teachState } from '../queries/recency';
 import { inDial } from '../queries/traces';
+import { stopsShown } from '../queries/stop-shown';
 
 const Text = z
   .string()
@@ -290,6 +291,7 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     notRecent: teach.notRecent,
     openLimits: limits.map((l) => ({ traceId: l.trace_id, what: limitWords(l), flownOn: l.flown_on })),
     overrides,
+    stops: stopsShown(record).map((s) => ({ name: s.name, words: s.words, explained: s.reason !== null })),
     prerequisites,
   };
   const recommends = goals.filter((g) => g.decides === 'examiner').map((g) => g.goal);
@@ -342,6 +344,7 @@ function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: 
     overrides: overrides.map((o) => [o.id, o.approved]),
     day: facts.onDate,
     limits: facts.openLimits.map((l) => l.traceId),
+    stops: facts.stops,
   };
   return createHash('sha256').update(canonicalText(seen)).digest('hex');
 }
@@ -547,6 +550,9 @@ async function snapshot(
           confirm: g.confirm,
         })),
     },
+    ...(record.stops.length > 0
+      ? { stops: stopsShown(record).map(({ name, code, words, reason }) => ({ name, code, words, reason })) }
+      : {}),
     programmes: head.programmeIds,
     standard: { id: head.standardId, name: standard.name },
     schools: head.schools,

@@ -19,6 +19,7 @@ import { type Result, problem, zodProblems } from '../result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../traces/files';
 import { runTrace } from '../traces/thread';
 import { projectSortie } from './capture';
+import { Certified } from './groundings';
 
 const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
 /** What was said of columns by hand. */
@@ -246,17 +247,18 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
 
 export const ReleaseForm = z.object({
   exceedanceId: z.string().min(1),
-  done: z.string().trim().min(8, 'Say what was done and by whom, in a few words.').max(500),
+  done: z.string().trim().min(8, 'Say what was done, in a few words, and where it is entered.').max(500),
+  ...Certified,
 });
 
 /**
- * A chief says that what had to be done after a limit was passed is done. The aeroplane's flag ends with it; the entry
- * stays.
+ * Back into service after a limit was passed: somebody entitled certified what had to be done, and a chief records it. The
+ * aeroplane's flag ends with it; the entry stays.
  */
 export async function releaseExceedance(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = ReleaseForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const { exceedanceId, done } = parsed.data;
+  const { exceedanceId, done, certifier, certificate } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const found = await row<{ pilot_id: string; instructor_id: string; name: string | null }>(
       'SELECT c.pilot_id, s.instructor_id, u.name FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by WHERE e.id = :exceedanceId',
@@ -267,7 +269,15 @@ export async function releaseExceedance(user: CurrentUser, form: unknown): Promi
       return problem('', 'A chief who neither flew nor taught this flight releases it.');
     if (found.name !== null) return problem('', `This was released by ${found.name} meanwhile.`);
     await model('exceedance_releases').create(
-      { id: randomUUID(), exceedance_id: exceedanceId, released_by: user.id, released_at: nowIso(), done },
+      {
+        id: randomUUID(),
+        exceedance_id: exceedanceId,
+        released_by: user.id,
+        released_at: nowIso(),
+        done,
+        certifier,
+        certificate,
+      },
       { transaction: t },
     );
     return { ok: true };

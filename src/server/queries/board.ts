@@ -9,6 +9,7 @@ import { type ReadRecord, localToday, nextAction, recordReader, stageOf } from '
 import { type HouseRules, everybodysStanding, houseRules } from './people';
 import { type Ready, fitOf, readinessOf, whenText } from './readiness';
 import { type BookingLine, airKey, awayRows, bookingsBetween, fieldFacts, ownBookings } from './schedule';
+import { type Grounding, groundings } from './stops';
 import { limitsPassed } from './traces';
 
 /** Rows of a list on the board; the rest is a link away. */
@@ -59,6 +60,8 @@ export interface BoardData {
   lapses: BoardLapse[];
   lapsesMore: number;
   limits: Awaited<ReturnType<typeof limitsPassed>>;
+  /** Out of service for another reason than a limit passed. */
+  grounded: Grounding[];
   waits: { text: string; href: string }[];
   stalled: { id: string; pilotName: string; registration: string; instructor: string; days: number; booked: boolean }[];
   stats: { name: string; value: string }[];
@@ -141,6 +144,11 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
     more,
     lapses,
     lapsesMore,
+    grounded: staff
+      ? await asOfLastWrite('grounded', async () =>
+          (await groundings({ openOnly: true })).filter((g) => g.kind !== 'limit'),
+        )
+      : [],
     limits: staff
       ? await asOfLastWrite(`limits ${user.id} ${user.roles.join()}`, () => limitsPassed(user, 'open'))
       : [],

@@ -23,6 +23,7 @@ import { nowIso } from '../clock';
 import { contentById, homeAerodrome } from '../content';
 import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
+import { type StopLine, stopsOf } from './stop-lines';
 
 export interface CheckoutHead {
   id: string;
@@ -330,8 +331,12 @@ export interface CheckoutRecord {
   /** Found in the flights of this checkout. */
   powers: Folded['powers'];
   trials: Folded['trials'];
-  gearChecks: { id: string; lesson: number; check: GearChecked }[];
+  gearChecks: { id: string; at: string; lesson: number; check: GearChecked }[];
   items: ItemEvidence[];
+  /** Everything flown past a stop, with why where somebody said. */
+  stops: (StopLine & { lesson: number; explained: { reason: string; author: string; at: string } | null })[];
+  /** A limit of the school set aside, by lesson. */
+  overridden: { lesson: number; reason: string; author: string; at: string }[];
 }
 
 const recent = new Map<string, { stamp: string; record: CheckoutRecord }>();
@@ -346,7 +351,7 @@ export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promi
   const moved = await row<Record<string, unknown>>(
     `SELECT :day AS day, (SELECT COUNT(*) FROM ledger WHERE checkout_id = :id) AS entries, (SELECT COUNT(*) FROM qualifications WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id) AND ended_at IS NULL) AS held,
        (SELECT certificate FROM pilots WHERE id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS certificate, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS hours, (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
-       (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
+       (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) || COALESCE(MAX(rowid), 0) FROM stops WHERE checkout_id = :id) AS stops, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
        (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
     { id: head.id, day: await localToday() },
   );
@@ -394,6 +399,8 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       'overruled',
       'gear-checked',
       'timer-marked',
+      'stop-explained',
+      'limit-overridden',
     ],
     t,
   );
@@ -405,11 +412,26 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
   const house = await contentById('house', head.houseId, t);
   const gearChecks = events
     .filter((e) => e.type === 'gear-checked')
-    .map((e) => ({ id: e.eventId, lesson: lessonOf.get(e.sortieId)?.lesson ?? 0, check: e.payload as GearChecked }));
+    .map((e) => ({
+      id: e.eventId,
+      at: e.deviceTime,
+      lesson: lessonOf.get(e.sortieId)?.lesson ?? 0,
+      check: e.payload as GearChecked,
+    }));
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
+  const stopped = await stopsOf(head.id, t);
+  const stopsFor = (subjectId: string, sortieId: string) =>
+    stopped
+      .filter((s) => s.subjectId === subjectId || (s.subject === 'flight' && s.sortieId === sortieId))
+      .map((s) => s.stop);
   const evidence: EvidenceRecord = {
-    landings,
+    landings: landings.map((l) => ({
+      ...l,
+      at: l.captured.endedAt ?? l.savedAt,
+      stops: stopsFor(l.id, l.sortieId),
+    })),
     observations: folded.items.filter(theirs).map((i) => ({
+      stops: stopsFor(i.id, lessonOf.get(i.sortieId)?.id ?? i.sortieId),
       id: i.id,
       at: i.at,
       date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
@@ -431,7 +453,11 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
         ? [{ id: s.brief.id, lesson: s.lesson, date: s.flownOn, acknowledged: s.brief.acknowledgedAt !== null }]
         : [],
     ),
-    gearChecks: gearChecks.map((g) => ({ ...g, date: sorties.find((s) => s.lesson === g.lesson)?.flownOn ?? '' })),
+    gearChecks: gearChecks.map((g) => ({
+      ...g,
+      at: g.at,
+      date: sorties.find((s) => s.lesson === g.lesson)?.flownOn ?? '',
+    })),
     parts: await partsOf(head, house.signing.partDays, t),
     experience: await experienceOf(head, t),
   };
@@ -454,6 +480,15 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     pack: await contentById('pack', head.packId, t),
     house,
     items: programmes.flatMap((p) => assessProgramme(p, evidence)),
+    stops: stopped.map((s) => ({
+      ...s,
+      lesson: sorties.find((x) => x.id === s.sortieId)?.lesson ?? 0,
+      explained: folded.explained[s.subjectId] ?? null,
+    })),
+    overridden: sorties.flatMap((s) => {
+      const o = folded.overrides[s.sharedWith ?? s.id];
+      return o ? [{ lesson: s.lesson, ...o }] : [];
+    }),
   };
 }
 

@@ -5,13 +5,14 @@ import { convertReference } from '@/core/wind';
 import type { House } from '@/domain/programme';
 import { sheetOn, surfaceOfStrip, touchdownPoint } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
-import type { SortiePack } from '@/offline/protocol';
+import { type SortiePack, fold } from '@/offline/protocol';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import { row } from '../db/connection';
 import { checkoutHead, checkoutRecord, eventsOf } from './checkout';
+import { flightStops, lampMeaning, stopRules } from './stops';
 
 /** What a device needs to record this flight without the network; null when it is not this user's to record. */
 export async function sortiePack(user: CurrentUser, sortieId: string): Promise<SortiePack | null> {
@@ -36,6 +37,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     sortie.secondPilotId === null
       ? null
       : await row<{ name: string }>('SELECT name FROM pilots WHERE id = :id', { id: sortie.secondPilotId });
+  const events = await eventsOf({ sortieId });
   return {
     sortieId,
     checkoutId: head.id,
@@ -135,7 +137,11 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
         ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })),
       })),
     },
-    events: await eventsOf({ sortieId }),
+    stops: {
+      rules: stopRules(sheet, house, aerodrome, snapshot, fold(events).overrides[sortieId] !== undefined),
+      flight: await flightStops(head, sortie, [Date.parse(nowIso())]),
+    },
+    events,
   };
 }
 
@@ -180,9 +186,3 @@ function listsOf(sheet: TypeSheet, house: House): NonNullable<SortiePack['lists'
     },
   ];
 }
-
-const lampMeaning = (lamps: TypeSheet['gear']['lamps']): NonNullable<SortiePack['gearLamps']> =>
-  lamps.reduce<NonNullable<SortiePack['gearLamps']>>(
-    (all, l) => ({ ...all, [l.wheel]: { ...all[l.wheel], [l.state]: l.means } }),
-    {},
-  );

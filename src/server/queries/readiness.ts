@@ -156,7 +156,12 @@ export async function readinessOf(
         down.length > 0
           ? `${b.registration ?? ''} is down: ${list(down.map((d) => d.why))}`
           : `${b.registration ?? ''} in the line, nothing open`,
-      href: down[0]?.kind === 'exceedance' ? '/board#limits' : '/schedule',
+      href:
+        down[0]?.kind === 'exceedance'
+          ? '/board#limits'
+          : down[0]?.kind === 'grounded'
+            ? '/board#grounded'
+            : '/schedule',
     });
   }
   const fit = await fitOf(b, field, read);

@@ -116,7 +116,7 @@ export async function weeklyRows(t?: Transaction): Promise<(Weekly & { id: strin
 }
 export interface AwayRow extends Away {
   id: string;
-  kind: 'away' | 'maintenance' | 'exceedance';
+  kind: 'away' | 'maintenance' | 'exceedance' | 'grounded';
 }
 /** Times away, aeroplanes down, and aeroplanes with a limit passed and not released. */
 export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
@@ -143,7 +143,20 @@ export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
     { now: nowIso() },
     t,
   );
+  const grounded = await rows<{ id: string; airframe_id: string; why: string; placed_at: string }>(
+    'SELECT g.id, g.airframe_id, g.why, g.placed_at FROM groundings g WHERE g.placed_at <= :now AND NOT EXISTS (SELECT 1 FROM grounding_ends e WHERE e.grounding_id = g.id)',
+    { now: nowIso() },
+    t,
+  );
   return [
+    ...grounded.map((g): AwayRow => ({
+      id: g.id,
+      kind: 'grounded',
+      who: airKey(g.airframe_id),
+      from: g.placed_at,
+      to: null,
+      why: `grounded: ${g.why}`,
+    })),
     ...away.map((a): AwayRow => ({ id: a.id, kind: a.kind, who: a.who, from: a.from_at, to: a.to_at, why: a.why })),
     ...limits.map((l): AwayRow => ({
       id: l.id,

@@ -100,7 +100,7 @@ export interface LimitPassed {
   mustDoSource: string | null;
   flownOn: string;
   pilotName: string;
-  released: { by: string; at: string; done: string } | null;
+  released: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
   /** May this user release it? */
   releases: boolean;
 }
@@ -125,9 +125,11 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     by_name: string | null;
     released_at: string | null;
     done: string | null;
+    certifier: string | null;
+    certificate: string | null;
     dial: 'kt' | 'mph';
   }>(
-    `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, r.released_at, r.done FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
+    `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
      JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by
      WHERE ${where === 'open' ? 'r.id IS NULL' : 'e.trace_id = :traceId'} ORDER BY s.flown_on DESC, e.start_s`,
     where === 'open' ? {} : where,
@@ -144,7 +146,16 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     mustDoSource: e.must_do_source,
     flownOn: e.flown_on,
     pilotName: e.pilot_name,
-    released: e.released_at === null ? null : { by: e.by_name ?? '', at: e.released_at, done: e.done ?? '' },
+    released:
+      e.released_at === null
+        ? null
+        : {
+            by: e.by_name ?? '',
+            at: e.released_at,
+            done: e.done ?? '',
+            certifier: e.certifier,
+            certificate: e.certificate,
+          },
     releases: may.releaseExceedance(user, { pilotId: e.pilot_id, instructorId: e.instructor_id }),
   }));
 }
@@ -304,12 +315,4 @@ export async function flightsToRecord(
       lesson: f.lesson,
       flownOn: f.flown_on,
     }));
-}
-
-/** Limits passed and not released, of every airframe: the flags. */
-export async function openLimits(): Promise<{ registration: string; channel: LimitChannel; traceId: string }[]> {
-  const found = await rows<{ registration: string; channel: LimitChannel; trace_id: string }>(
-    'SELECT a.registration, e.channel, e.trace_id FROM exceedances e JOIN airframes a ON a.id = e.airframe_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL ORDER BY e.found_at DESC',
-  );
-  return found.map((f) => ({ registration: f.registration, channel: f.channel, traceId: f.trace_id }));
 }

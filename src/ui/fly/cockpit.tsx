@@ -15,6 +15,7 @@ import type { SaveEvent } from './view';
 const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
 const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
 const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).GearCheck }));
+const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =
@@ -251,6 +252,9 @@ export function Cockpit() {
       >
         {line}
       </p>
+      <Suspense fallback={null}>
+        <Stopped pack={state.pack} folded={folded} />
+      </Suspense>
       {refused.length > 0 ? (
         <p className="mb-2">
           <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>

@@ -38,29 +38,7 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
   });
   const address = `/fly?sortie=${sortieId}&view=circuits`;
   const say = (text: string, busy = false, onlyWith = false) => setWord({ busy, text, onlyWith });
-  const take = async () => {
-    if (!window.isSecureContext)
-      return say(
-        'This address is not secure (neither https nor this machine), so the browser keeps nothing for the flight. Open Jeito by https.',
-      );
-    say('Taking it along …', true);
-    try {
-      const response = await fetch(`/api/sorties/${sortieId}`);
-      if (!response.ok) return say('This flight is not yours to record.');
-      const { keepPack, keepShell } = await import('@/offline/client');
-      await keepPack((await response.json()) as SortiePack);
-      const shell = await keepShell();
-      if (!shell.kept)
-        return say(
-          `The flight is on this device, but the page is not: ${shell.reason}. It works as long as the page stays open; without a network it does not open again.`,
-          false,
-          true,
-        );
-      window.location.href = address;
-    } catch {
-      say('It could not be put on this device. Check the network and the room left on the device, then try again.');
-    }
-  };
+  const take = () => takeAlong(sortieId, say, '', 'circuits');
   return (
     <>
       <p>
@@ -95,6 +73,59 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
       </button>
       <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>
         {word.text} {word.onlyWith ? <a href={address}>Fly with the page kept open</a> : null}
+      </p>
+    </>
+  );
+}
+
+type Say = (text: string, busy?: boolean, onlyWith?: boolean) => void;
+
+/** Fetches the flight and the page onto this device and opens the cockpit; says why where it cannot. */
+async function takeAlong(sortieId: string, say: Say, query: string, view: string): Promise<void> {
+  if (!window.isSecureContext)
+    return say(
+      'This address is not secure (neither https nor this machine), so the browser keeps nothing for the flight. Open Jeito by https.',
+    );
+  say('Taking it along …', true);
+  try {
+    const response = await fetch(`/api/sorties/${sortieId}${query}`);
+    if (response.status === 409)
+      return say(((await response.json()) as { message?: string }).message ?? 'The aeroplane is grounded.');
+    if (!response.ok) return say('This flight is not yours to record.');
+    const { keepPack, keepShell } = await import('@/offline/client');
+    await keepPack((await response.json()) as SortiePack);
+    const shell = await keepShell();
+    if (!shell.kept)
+      return say(
+        `The flight is on this device, but the page is not: ${shell.reason}. It works as long as the page stays open; without a network it does not open again.`,
+        false,
+        true,
+      );
+    window.location.href = `/fly?sortie=${sortieId}&view=${view}`;
+  } catch {
+    say('It could not be put on this device. Check the network and the room left on the device, then try again.');
+  }
+}
+
+/** A grounded aeroplane is not taken; what was flown before it was grounded may still be written in. */
+export function TakeGrounded({ sortieId }: { sortieId: string }) {
+  const [word, setWord] = useState({ busy: false, text: '' });
+  const say: Say = (text, busy = false) => setWord({ busy, text });
+  return (
+    <>
+      <p>
+        <strong>The aeroplane is grounded: no flight is taken.</strong> It is taken again when its release is entered.
+      </p>
+      <button
+        type="button"
+        className="btn btn-outline-primary"
+        disabled={word.busy}
+        onClick={() => void takeAlong(sortieId, say, '?flown=1', 'paper')}
+      >
+        It was flown before that: enter it from paper
+      </button>
+      <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>
+        {word.text}
       </p>
     </>
   );

@@ -415,10 +415,10 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
                     ? `since ${dayText(localClock(a.from, facts.zone).date)}`
                     : `${when(a.from)} to ${when(a.to)}`}
                   : {a.why}
-                  {a.kind === 'exceedance' ? (
+                  {a.kind === 'exceedance' || a.kind === 'grounded' ? (
                     <>
                       {' '}
-                      <Link href="/board#limits">see it</Link>
+                      <Link href={a.kind === 'grounded' ? '/board#grounded' : '/board#limits'}>see it</Link>
                     </>
                   ) : null}
                 </li>

@@ -279,8 +279,8 @@ export function AwayList({
                   {r.kind === 'away' ? 'not away after all' : 'back in the line'}
                   <span className="visually-hidden">: {r.name}</span>
                 </button>
-              ) : r.kind === 'exceedance' ? (
-                <span className="soft">until a chief releases it</span>
+              ) : r.kind === 'exceedance' || r.kind === 'grounded' ? (
+                <span className="soft">until its release is entered</span>
               ) : null}
             </li>
           ))}

@@ -3,9 +3,12 @@ import { TriangleAlert } from 'lucide-react';
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { dateText } from '@/core/format';
 import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
-import { type ActionResult, runAction } from '../shared/forms';
+import { Field } from '../shared/field';
+import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { Problems } from '../shared/parts';
 
 export interface LimitLine {
   id: string;
@@ -21,10 +24,15 @@ export interface LimitLine {
   mustDoSource: string | null;
   flownOn: string;
   pilotName: string;
-  released: { by: string; at: string; done: string } | null;
+  released: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
   releases: boolean;
 }
-type Release = (form: { exceedanceId: string; done: string }) => Promise<ActionResult>;
+type Release = (form: {
+  exceedanceId: string;
+  done: string;
+  certifier: string;
+  certificate: string;
+}) => Promise<ActionResult>;
 
 /** Limits passed: how far, how long, what must be done, and its release by a chief. */
 export function Limits({
@@ -79,13 +87,17 @@ export function Limits({
           </div>
           {l.released ? (
             <div className="small note-good">
-              Released by {l.released.by}, {dateText(l.released.at)}: {l.released.done}
+              {l.released.certifier
+                ? `Certified by ${l.released.certifier}, ${l.released.certificate ?? ''}; entered`
+                : 'Released'}{' '}
+              by {l.released.by}, {dateText(l.released.at)}: {l.released.done}
             </div>
           ) : l.releases ? (
             <ReleaseForm id={l.id} release={release} />
           ) : (
             <div className="small">
-              <strong>Not released.</strong> A chief who neither flew nor taught this flight releases it.
+              <strong>Not released.</strong> It ends when somebody entitled has certified what was done, and a chief who
+              neither flew nor taught this flight has entered it.
             </div>
           )}
         </li>
@@ -97,42 +109,45 @@ const amount = (l: LimitLine): string => l.peak.toFixed(l.unit === 'g' ? 2 : 0);
 
 function ReleaseForm({ id, release }: { id: string; release: Release }) {
   const router = useRouter();
-  const [done, setDone] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const go = async () => {
-    setBusy(true);
-    setProblem('');
-    const answer = await runAction(() => release({ exceedanceId: id, done }));
-    setBusy(false);
-    if (answer.ok) router.refresh();
-    else setProblem(answer.problems[0]?.message ?? 'This was not done.');
-  };
+  const form = useForm({ defaultValues: { done: '', certifier: '', certificate: '' } });
+  const draft = useDraft(form, `release-${id}`);
+  const [rest, setRest] = useState<ActionProblem[]>([]);
+  const { errors, isSubmitting } = form.formState;
+  const send = form.handleSubmit(async (values) => {
+    setRest([]);
+    const answer = await runAction(() => release({ exceedanceId: id, ...values }));
+    if (!answer.ok) return setRest(showProblems(form, answer.problems));
+    draft.clear();
+    router.refresh();
+  });
   return (
-    <details className="mt-1" open={problem !== '' ? true : undefined}>
-      <summary>Release the aeroplane {'\u2026'}</summary>
-      <label className="form-label mb-1 small mt-2" htmlFor={`done-${id}`}>
-        What was done, by whom, and where it is entered
-      </label>
-      <textarea
-        id={`done-${id}`}
-        rows={2}
-        className={`form-control form-control-sm ${problem ? 'is-invalid' : ''}`}
-        value={done}
-        maxLength={500}
-        aria-describedby={`done-${id}-say`}
-        onChange={(e) => setDone(e.target.value)}
-      />
-      <div
-        id={`done-${id}-say`}
-        role={problem ? 'alert' : undefined}
-        className={problem ? 'invalid-feedback d-block' : 'form-text'}
-      >
-        {problem || 'The aeroplane stays flagged until this is written. The entry stays for good.'}
-      </div>
-      <button type="button" className="btn btn-sm btn-primary mt-1" disabled={busy} onClick={() => void go()}>
-        It is done: release it
-      </button>
+    <details className="mt-1" open={Object.keys(errors).length > 0 ? true : undefined}>
+      <summary>Enter the release {'\u2026'}</summary>
+      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
+        <Problems problems={rest} title="Not released" />
+        <Field
+          label="What was done, and where it is entered"
+          id={`done-${id}`}
+          error={errors.done}
+          hint="The aeroplane stays on the ground until this is written. The entry stays for good."
+        >
+          <textarea rows={2} maxLength={500} {...form.register('done')} />
+        </Field>
+        <Field label="Certified by" id={`certifier-${id}`} error={errors.certifier}>
+          <input maxLength={120} {...form.register('certifier')} />
+        </Field>
+        <Field label="Certificate" id={`certificate-${id}`} error={errors.certificate}>
+          <input maxLength={80} {...form.register('certificate')} />
+        </Field>
+        <button
+          type="submit"
+          className="btn btn-sm btn-primary"
+          style={{ justifySelf: 'start' }}
+          disabled={isSubmitting}
+        >
+          Enter the release
+        </button>
+      </form>
     </details>
   );
 }

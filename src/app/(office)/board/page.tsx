@@ -12,10 +12,11 @@ import { BoardRow } from '@/ui/board/board-row';
 import { OneTapBooking } from '@/ui/board/one-tap';
 import { LapseMark } from '@/ui/people/lapse';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { Groundings } from '@/ui/stops/groundings';
 import { Limits } from '@/ui/traces/limits';
 import { Verdict, VerdictMark } from '@/ui/shared/verdict';
 import { PageStrip } from '@/ui/shared/strip';
-import { bookAction, proposeSlotsAction, releaseExceedanceAction } from '../../actions';
+import { bookAction, endGroundingAction, proposeSlotsAction, releaseExceedanceAction } from '../../actions';
 
 export const metadata: Metadata = { title: 'Board' };
 
@@ -190,6 +191,18 @@ export default async function BoardPage() {
                 ) : null}
               </div>
             </div>
+            {b.grounded.length > 0 ? (
+              <Panel
+                id="grounded"
+                title={
+                  b.grounded.length === 1
+                    ? 'An aeroplane is out of service'
+                    : `${b.grounded.length} groundings are open`
+                }
+              >
+                <Groundings lines={b.grounded} end={endGroundingAction} mayEnd={may.endGrounding(user)} />
+              </Panel>
+            ) : null}
             {b.limits.length > 0 ? (
               <Panel
                 id="limits"

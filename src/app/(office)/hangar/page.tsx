@@ -9,7 +9,7 @@ import { requireUser } from '@/server/auth/session';
 import { hangar } from '@/server/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { Panel, Title } from '@/ui/shared/parts';
-import { openLimits } from '@/server/queries/traces';
+import { groundings } from '@/server/queries/stops';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Hangar' };
@@ -17,7 +17,7 @@ export const metadata: Metadata = { title: 'Hangar' };
 export default async function HangarPage() {
   const user = await requireUser();
   const types = await hangar();
-  const flags = await openLimits();
+  const flags = await groundings({ openOnly: true });
   return (
     <>
       <PageStrip
@@ -70,7 +70,7 @@ export default async function HangarPage() {
                           <span className="mono">{a.registration}</span>{' '}
                           {flags.some((f) => f.registration === a.registration) ? (
                             <span className="v-outside">
-                              <strong>flagged: limit passed</strong> ·{' '}
+                              <strong>grounded</strong> ·{' '}
                             </span>
                           ) : null}
                           {a.airframe.modifications.length > 0 ? (

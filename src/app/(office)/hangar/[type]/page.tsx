@@ -5,7 +5,7 @@ import { sheetDifferences, sheetPolar, validateSheet } from '@/core/sheet';
 import { ATTRIBUTES } from '@/domain/handling';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { LIMIT_NAME, say } from '@/domain/words';
-import { decidePowerAction } from '../../../actions';
+import { decidePowerAction, endGroundingAction, groundAirframeAction } from '../../../actions';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { airframeVersions, hangar, typeVersions } from '@/server/queries/hangar';
@@ -14,8 +14,10 @@ import { PowerFindings } from '@/ui/hangar/power-found';
 import { DifferenceList, FindingList } from '@/ui/hangar/findings';
 import { GeometryDrawing } from '@/ui/hangar/geometry-drawing';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
-import { openLimits } from '@/server/queries/traces';
-import { AirframeFlag } from '@/ui/traces/flag';
+import { newestContent } from '@/server/content';
+import { groundings } from '@/server/queries/stops';
+import { GroundedNote } from '@/ui/stops/grounded-note';
+import { Groundings, GroundForm } from '@/ui/stops/groundings';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';
 import { Source, SourceKey } from '@/ui/shared/source';
 import { PageStrip } from '@/ui/shared/strip';
@@ -59,7 +61,9 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
     })),
   );
   const edits = may.changeHouse(user);
-  const flags = await openLimits();
+  const grounded = (await groundings()).filter((g) => type.airframes.some((a) => a.registration === g.registration));
+  const pack = (await newestContent('house', 'house'))?.body.homePack ?? 'us';
+  const flags = grounded.filter((g) => g.ended === null);
   const found = may.seeEverybody(user) ? await powerFindings(code) : [];
   const polar = sheetPolar(sheet);
   const rows: [string, Sourced | null, string][] = [
@@ -114,7 +118,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
           </Title>
           <div className="grid">
             {type.airframes.map((a) => (
-              <AirframeFlag key={a.id} registration={a.registration} limits={flags} />
+              <GroundedNote key={a.id} registration={a.registration} groundings={flags} pack={pack} />
             ))}
             {findings.length > 0 ? (
               <Panel title={findings.length === 1 ? 'One thing does not fit' : `${findings.length} things do not fit`}>
@@ -526,6 +530,26 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
                 </table>
               </div>
             </Panel>
+            {may.seeEverybody(user) ? (
+              <Panel title="Out of service">
+                {grounded.filter((g) => g.kind !== 'limit').length === 0 ? (
+                  <p className="mb-2">Nothing on record.</p>
+                ) : (
+                  <div className="mb-2">
+                    <Groundings
+                      lines={grounded.filter((g) => g.kind !== 'limit')}
+                      end={endGroundingAction}
+                      mayEnd={may.endGrounding(user)}
+                    />
+                  </div>
+                )}
+                <GroundForm
+                  airframes={type.airframes.map((a) => ({ id: a.id, registration: a.registration }))}
+                  chief={may.ground(user, 'school')}
+                  ground={groundAirframeAction}
+                />
+              </Panel>
+            ) : null}
             <Panel title="Versions">
               {versions.map((v, i) => {
                 const before = versions[i + 1];

@@ -55,7 +55,10 @@ export default async function TimesPage() {
                   from: a.from,
                   to: a.to,
                   why: a.why,
-                  ends: a.kind !== 'exceedance' && (a.who.startsWith('a:') ? staff : may.keepWindows(user, a.who)),
+                  ends:
+                    a.kind !== 'exceedance' &&
+                    a.kind !== 'grounded' &&
+                    (a.who.startsWith('a:') ? staff : may.keepWindows(user, a.who)),
                 }))}
               />
               <Panel title={staff ? 'Away, or out of the line' : 'Away'}>

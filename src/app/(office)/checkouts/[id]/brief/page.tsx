@@ -16,8 +16,9 @@ import { may } from '@/server/auth/permissions';
 import { BriefWorkbench } from '@/ui/brief/workbench';
 import { BriefView } from '@/ui/brief/view';
 import { Empty, Title } from '@/ui/shared/parts';
-import { openLimits } from '@/server/queries/traces';
-import { AirframeFlag } from '@/ui/traces/flag';
+import { groundings, instructorLacks } from '@/server/queries/stops';
+import { GroundedNote } from '@/ui/stops/grounded-note';
+import { Standing } from '@/ui/stops/standing';
 import { FlightStrip } from '@/ui/shared/strip';
 import type { BriefChoices } from '@/domain/brief';
 import { checkoutPage } from '../../../../checkout-page';
@@ -51,7 +52,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     insurer: head.airframe.insurer,
     defects: head.airframe.deferredDefects.map((d) => d.text),
   };
-  const flags = await openLimits();
+  const flags = await groundings({ openOnly: true });
   if (!runs || head.status !== 'open') {
     const toShow = latest?.brief ? latest : null;
     return (
@@ -59,7 +60,10 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
         <FlightStrip facts={strip} at="brief" />
         <main id="main">
           <div className="column">
-            <AirframeFlag registration={head.registration} limits={flags} />
+            <GroundedNote registration={head.registration} groundings={flags} pack={head.pack} />
+            {toShow?.brief && head.status === 'open' ? (
+              <Standing of={await instructorLacks(toShow.instructorId, head, toShow.flownOn)} />
+            ) : null}
             {toShow?.brief ? (
               <BriefView
                 {...common}
@@ -128,7 +132,8 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
       <FlightStrip facts={strip} at="brief" />
       <main id="main">
         <div className="column">
-          <AirframeFlag registration={head.registration} limits={flags} />
+          <GroundedNote registration={head.registration} groundings={flags} pack={head.pack} />
+          <Standing of={await instructorLacks(user.id, head, now.slice(0, 10))} />
           <BriefWorkbench
             {...common}
             checkoutId={head.id}

@@ -23,6 +23,7 @@ import { INTERVENTIONS, say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { homeAerodrome } from '@/server/content';
 import { debriefFacts, debriefOf, selfOf, standing } from '@/server/queries/debrief';
+import { stopsShown } from '@/server/queries/stop-shown';
 import { traceList } from '@/server/queries/traces';
 import { AirworkTable } from '@/ui/debrief/airwork-table';
 import { FindingList } from '@/ui/debrief/findings';
@@ -34,11 +35,13 @@ import { SelfAsk, SelfBeside } from '@/ui/debrief/self';
 import { TouchdownMap } from '@/ui/debrief/touchdown-map';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
+import { StopList } from '@/ui/stops/stop-list';
 import { checkoutPage } from '../../../../checkout-page';
 import {
   acknowledgeDebriefAction,
   assessSelfAction,
   decideFindingAction,
+  recordEventAction,
   overruleAction,
   saveDebriefAction,
 } from '../../../../actions';
@@ -130,6 +133,7 @@ export default async function DebriefPage({
     );
   }
   const held = sortie ? await debriefOf(sortie.id) : null;
+  const stops = stopsShown(record, summary.lesson);
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const { unit } = head.sheet.dial;
   const seen = record.evidence.observations.filter((o) => o.lesson === summary.lesson);
@@ -212,6 +216,25 @@ export default async function DebriefPage({
                 <SelfBeside compared={compareSelf(self.said, shown)} toldBy={self.toldBy} />
               </Panel>
             ) : null}
+            {stops.length > 0 ? (
+              <Panel title="Flown past a stop">
+                <p className="mb-2">
+                  It happened, so it is kept. It is no evidence of a safety item, and it stands at the signature.
+                </p>
+                <StopList
+                  stops={stops}
+                  author={runs && head.status === 'open' ? user.id : null}
+                  explain={recordEventAction}
+                />
+              </Panel>
+            ) : null}
+            {record.overridden
+              .filter((o) => o.lesson === summary.lesson)
+              .map((o) => (
+                <p key={o.at} className="mb-0">
+                  <strong>The school’s wind limit was set aside for this flight:</strong> {o.reason}.
+                </p>
+              ))}
             {best ? (
               <Panel title="Best and worst">
                 <div className="two-landings">

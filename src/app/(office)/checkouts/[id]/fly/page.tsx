@@ -1,22 +1,36 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, plural } from '@/core/format';
-import { TakeSortie } from '@/ui/fly/take-sortie';
+import { TakeGrounded, TakeSortie } from '@/ui/fly/take-sortie';
+import { OverrideLimit } from '@/ui/stops/stop-list';
+import { Standing } from '@/ui/stops/standing';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
-import { openLimits } from '@/server/queries/traces';
-import { AirframeFlag } from '@/ui/traces/flag';
+import { may } from '@/server/auth/permissions';
+import { groundings, instructorLacks } from '@/server/queries/stops';
+import { GroundedNote } from '@/ui/stops/grounded-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { sharersOf } from '@/server/queries/lists';
-import { shareFlightAction } from '../../../../actions';
+import { recordEventAction, shareFlightAction } from '../../../../actions';
 import { checkoutPage } from '../../../../checkout-page';
 
 export const metadata: Metadata = { title: 'Fly' };
+const LIMIT_OF: Partial<Record<string, string>> = {
+  limitation: 'limitation of the flight manual',
+  airframe: 'limit of this airframe',
+  house: 'limit of the school',
+  instructor: 'instructor’s own limit',
+};
 
 export default async function FlyStagePage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs, user } = await checkoutPage(params);
   const { head, sorties, landings } = record;
   const latest = sorties[sorties.length - 1];
   const open = record.items.filter((i) => !i.met);
+  const open_ = await groundings({ openOnly: true });
+  const grounded = open_.some((g) => g.registration === head.registration);
+  const crosswind = latest?.brief?.snapshot.crosswind;
+  const outside = crosswind?.meanVerdict === 'outside' || crosswind?.gustVerdict === 'outside';
+  const aside = record.overridden.find((o) => o.lesson === latest?.lesson);
   return (
     <>
       <FlightStrip facts={strip} at="fly" />
@@ -30,7 +44,29 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                 : undefined
             }
           />
-          <AirframeFlag registration={head.registration} limits={await openLimits()} />
+          <GroundedNote registration={head.registration} groundings={open_} pack={head.pack} />
+          {latest?.brief && head.status === 'open' ? (
+            <Standing of={await instructorLacks(latest.instructorId, head, latest.flownOn)} />
+          ) : null}
+          {latest?.brief && outside ? (
+            <Panel title="The wind as briefed is outside a limit">
+              <p className="mb-2">
+                The {LIMIT_OF[crosswind.governingKind ?? ''] ?? 'limit'} of {crosswind.governingKt ?? 0} kt (
+                {crosswind.governingSource}). A landing in it is kept as flown past a stop.
+              </p>
+              {aside ? (
+                <p className="mb-0">
+                  <strong>Set aside for this flight by the chief:</strong> {aside.reason}.
+                </p>
+              ) : crosswind.governingKind !== 'house' ? (
+                <p className="mb-0">Nobody sets this limit aside.</p>
+              ) : may.overrideSchoolLimit(user, head) ? (
+                <OverrideLimit sortieId={latest.id} author={user.id} send={recordEventAction} />
+              ) : (
+                <p className="mb-0">The chief instructor may set it aside for one flight, with a reason.</p>
+              )}
+            </Panel>
+          ) : null}
           {!latest?.brief ? (
             <Empty
               title="Nothing to fly yet"
@@ -40,7 +76,9 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
           ) : (
             <div className="grid g-1-1">
               <Panel title="Take it along">
-                {runs && head.status === 'open' && latest.instructorId === user.id ? (
+                {grounded && runs && head.status === 'open' && latest.instructorId === user.id ? (
+                  <TakeGrounded sortieId={latest.id} />
+                ) : runs && head.status === 'open' && latest.instructorId === user.id ? (
                   <TakeSortie
                     sortieId={latest.id}
                     share={{

@@ -5,9 +5,9 @@ import { denyUnless } from '@/server/auth/session';
 import { debriefFacts, planOf } from '@/server/queries/debrief';
 import { planFacts } from '@/server/queries/plan';
 import { PlanWorkbench } from '@/ui/debrief/plan';
-import { openLimits } from '@/server/queries/traces';
+import { groundings } from '@/server/queries/stops';
 import { Outranked, Title } from '@/ui/shared/parts';
-import { AirframeFlag } from '@/ui/traces/flag';
+import { GroundedNote } from '@/ui/stops/grounded-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { checkoutPage } from '../../../../checkout-page';
 import { savePlanAction } from '../../../../actions';
@@ -27,7 +27,11 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
       <FlightStrip facts={strip} at="debrief" />
       <main id="main">
         <div className="column">
-          <AirframeFlag registration={head.registration} limits={await openLimits()} />
+          <GroundedNote
+            registration={head.registration}
+            groundings={await groundings({ openOnly: true })}
+            pack={head.pack}
+          />
           <Title
             title={`Next lesson: ${head.pilotName}`}
             line={`Proposed from what is open, what was found, the wind earned and the time there is. ${saved ? `A plan of lesson ${lesson} was kept ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You have the last word: move, shorten, take out, add.'}`}

@@ -17,6 +17,8 @@ import { stateWords } from '@/ui/sign/state-words';
 import { AsideForm, SignForm } from '@/ui/sign/sign-form';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
+import { StopList } from '@/ui/stops/stop-list';
+import { stopsShown } from '@/server/queries/stop-shown';
 import { checkoutPage } from '../../../../checkout-page';
 import {
   answerOverrideAction,
@@ -55,6 +57,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   ]);
   const signed = entries.find((e) => e.id === head.signedLedgerId);
   const problems = state?.problems ?? [];
+  const stops = stopsShown(record);
   const itemProblems = problems.filter((p) => p.code === 'item' || p.code === 'not-seen');
   const signer = problems.filter((p) => !itemProblems.includes(p));
   const latest = record.sorties[record.sorties.length - 1];
@@ -193,6 +196,14 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
               ) : open ? (
                 <Panel title="Who signs">
                   <p className="mb-0">The instructor signs when every item has its evidence.</p>
+                </Panel>
+              ) : null}
+              {stops.length > 0 ? (
+                <Panel title="Flown past a stop">
+                  <StopList stops={stops} author={null} explain={null} />
+                  <p className="soft small mb-0 mt-2">
+                    None of it is evidence of a safety item. Reasons are given in the debrief.
+                  </p>
                 </Panel>
               ) : null}
               {overrides.length > 0 ? (

@@ -1,0 +1,167 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { dateText } from '@/core/format';
+import { GROUNDING_KINDS } from '@/domain/stops';
+import { Field } from '../shared/field';
+import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { Problems } from '../shared/parts';
+import type { GroundedLine } from './grounded-note';
+
+export interface GroundingLine extends GroundedLine {
+  id: string;
+  ended: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
+}
+type Send = (form: unknown) => Promise<ActionResult>;
+const KIND_NAME = { airworthiness: 'finding of airworthiness', school: 'hold of the school', limit: 'limit passed' };
+
+/** What holds aeroplanes on the ground, each with the form that ends it. */
+export function Groundings({ lines, end, mayEnd }: { lines: GroundingLine[]; end: Send; mayEnd: boolean }) {
+  return (
+    <ul className="list-unstyled mb-0 d-grid gap-3">
+      {lines.map((g) => (
+        <li key={g.id}>
+          <div>
+            <strong>
+              <span className="mono">{g.registration}</span>: {g.why}
+            </strong>{' '}
+            <span className="soft">
+              {KIND_NAME[g.kind]}, {g.placedBy}, {dateText(g.placedAt)}
+            </span>
+          </div>
+          {g.ended ? (
+            <div className="small note-good">
+              {g.ended.certifier ? `Certified by ${g.ended.certifier}, ${g.ended.certificate ?? ''}; entered` : 'Ended'}{' '}
+              by {g.ended.by}, {dateText(g.ended.at)}: {g.ended.done}
+            </div>
+          ) : mayEnd ? (
+            <EndForm id={g.id} certified={g.kind === 'airworthiness'} end={end} />
+          ) : (
+            <div className="small">
+              {g.kind === 'school'
+                ? 'A hold of the school is the chief\u2019s to end.'
+                : 'It ends when somebody entitled has certified it and the chief has entered that.'}
+            </div>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Fields of a return to service: what was done, who certified it, under which certificate. */
+function EndForm({ id, certified, end }: { id: string; certified: boolean; end: Send }) {
+  const router = useRouter();
+  const form = useForm({ defaultValues: { done: '', certifier: '', certificate: '' } });
+  const draft = useDraft(form, `end-grounding-${id}`);
+  const [rest, setRest] = useState<ActionProblem[]>([]);
+  const { errors, isSubmitting } = form.formState;
+  const send = form.handleSubmit(async (values) => {
+    setRest([]);
+    const answer = await runAction(() => end({ groundingId: id, ...values }));
+    if (!answer.ok) return setRest(showProblems(form, answer.problems));
+    draft.clear();
+    router.refresh();
+  });
+  return (
+    <details className="mt-1">
+      <summary>
+        {certified ? 'Enter the release' : 'End this hold'} {'\u2026'}
+      </summary>
+      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
+        <Problems problems={rest} title="Not ended" />
+        <Field label="What was done, and where it is entered" id={`done-${id}`} error={errors.done}>
+          <textarea rows={2} maxLength={500} {...form.register('done')} />
+        </Field>
+        {certified ? (
+          <>
+            <Field
+              label="Certified by"
+              id={`certifier-${id}`}
+              error={errors.certifier}
+              hint="Somebody entitled to certify this work; not the one who enters it unless they are."
+            >
+              <input maxLength={120} {...form.register('certifier')} />
+            </Field>
+            <Field label="Certificate" id={`certificate-${id}`} error={errors.certificate}>
+              <input maxLength={80} {...form.register('certificate')} />
+            </Field>
+          </>
+        ) : null}
+        <button
+          type="submit"
+          className="btn btn-sm btn-primary"
+          style={{ justifySelf: 'start' }}
+          disabled={isSubmitting}
+        >
+          {certified ? 'Enter the release' : 'End the hold'}
+        </button>
+      </form>
+    </details>
+  );
+}
+
+/** Takes an aeroplane out of service. */
+export function GroundForm({
+  airframes,
+  chief,
+  ground,
+}: {
+  airframes: { id: string; registration: string }[];
+  chief: boolean;
+  ground: Send;
+}) {
+  const router = useRouter();
+  const [requestId, setRequestId] = useState(() => crypto.randomUUID());
+  const form = useForm({ defaultValues: { airframeId: airframes[0]?.id ?? '', kind: 'airworthiness', why: '' } });
+  const draft = useDraft(form, 'ground');
+  const [rest, setRest] = useState<ActionProblem[]>([]);
+  const { errors, isSubmitting } = form.formState;
+  const send = form.handleSubmit(async (values) => {
+    setRest([]);
+    const answer = await runAction(() => ground({ requestId, ...values }));
+    if (!answer.ok) return setRest(showProblems(form, answer.problems));
+    draft.clear();
+    form.reset();
+    setRequestId(crypto.randomUUID());
+    router.refresh();
+  });
+  return (
+    <details>
+      <summary>Ground an aeroplane {'\u2026'}</summary>
+      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
+        <Problems problems={rest} title="Not grounded" />
+        <Field label="Aeroplane" id="ground-airframe" error={errors.airframeId}>
+          <select {...form.register('airframeId')}>
+            {airframes.map((a) => (
+              <option key={a.id} value={a.id}>
+                {a.registration}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Because of" id="ground-kind" error={errors.kind}>
+          <select {...form.register('kind')}>
+            {GROUNDING_KINDS.filter((k) => chief || k === 'airworthiness').map((k) => (
+              <option key={k} value={k}>
+                {`a ${KIND_NAME[k]}`}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="What is wrong" id="ground-why" error={errors.why}>
+          <input maxLength={500} {...form.register('why')} />
+        </Field>
+        <button
+          type="submit"
+          className="btn btn-sm btn-outline-primary"
+          style={{ justifySelf: 'start' }}
+          disabled={isSubmitting}
+        >
+          Ground it
+        </button>
+      </form>
+    </details>
+  );
+}
