@@ -22,6 +22,8 @@ export interface Flight {
   fence: number;
   /** Magnetic direction that blows across the runway. */
   windDeg: number;
+  /** Wheels of an amphibian, a lit lamp one that is down; each landing then has its check on final. */
+  wheels?: readonly string[];
 }
 
 /**
@@ -54,7 +56,20 @@ export function flightOf(
     });
   };
   const wind = () => ({ fromDegMag: flight.windDeg, kt: 9, gustKt: null, at: new Date(clock).toISOString() });
-  const land = (attitude: CapturedLanding['intended'], water: boolean) =>
+  const check = (water: boolean) => {
+    const each = <T>(v: T) => Object.fromEntries((flight.wheels ?? []).map((w) => [w, v]));
+    add('gear-checked', {
+      surface: water ? 'water' : 'land',
+      lamps: each(water ? 'unlit' : 'lit'),
+      seen: each(water ? 'up' : 'down'),
+      spoken: water ? 'water-up' : 'land-down',
+      onFinal: true,
+      decision: 'agree',
+      reasons: [],
+    });
+  };
+  const land = (attitude: CapturedLanding['intended'], water: boolean) => {
+    if (flight.wheels) check(water);
     add('landing-saved', {
       ...UNSEEN,
       kind: 'full-stop',
@@ -78,6 +93,7 @@ export function flightOf(
       wind: wind(),
       endedAt: new Date(clock).toISOString(),
     } satisfies CapturedLanding);
+  };
   const around = (water: boolean) =>
     add('landing-saved', {
       ...UNSEEN,
@@ -147,17 +163,7 @@ export function flightOf(
         see(id, null, Math.ceil(rule.needed * 30));
         break;
       case 'gear-checks':
-        half(rule.needed).forEach(() =>
-          add('gear-checked', {
-            surface: water ? 'water' : 'land',
-            lamps: {},
-            seen: {},
-            spoken: 'up',
-            onFinal: true,
-            decision: 'agree',
-            reasons: [],
-          }),
-        );
+        half(rule.needed).forEach(() => check(water));
         break;
       case 'briefs':
         break;

@@ -132,6 +132,9 @@ export async function flownCheckout(
             waterEnd: '18W',
             fence,
             windDeg: 290,
+            ...(frame.effective.surface === 'amphibian'
+              ? { wheels: frame.effective.gear.lamps.filter((l) => l.state === 'lit').map((l) => l.wheel) }
+              : {}),
           },
           without,
           nth === 1,

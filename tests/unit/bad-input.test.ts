@@ -455,6 +455,7 @@ const INNER: readonly string[] = [
     'heldAt',
     'propellerDrag',
     'touchdownPoint',
+    'lampMeaning',
   ],
   ...['dragAt', 'casKtToDial', 'ktToDialDelta', 'tableFromRows', 'directionVisible', 'noseDepression', 'fullProfile'],
   ...['incompleteBeta', 'tCdf', 'tQuantile', 'normalQuantile', 'signTest', 'evaluateOrdered', 'newestFirst', 'worst'],

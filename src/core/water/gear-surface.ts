@@ -32,6 +32,12 @@ export const FAILED_LAMP = 'failed';
 
 /** What each lamp state means, wheel by wheel, from the sheet: an unlit lamp may be a wheel that is up. */
 export type LampMeaning = Readonly<Record<string, Readonly<Record<string, WheelState>>>>;
+/** What each lamp of a sheet means, by wheel. @example lampMeaning([{ wheel: 'nose', state: 'lit', means: 'down' }]) */
+export const lampMeaning = (lamps: readonly { wheel: string; state: string; means: WheelState }[]): LampMeaning =>
+  lamps.reduce<Record<string, Record<string, WheelState>>>(
+    (by, l) => ({ ...by, [l.wheel]: { ...by[l.wheel], [l.state]: l.means } }),
+    {},
+  );
 export interface GearCheck {
   /** Where it is going to land; anything else counts as not stated. */
   surface: string | null;

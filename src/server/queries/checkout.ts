@@ -22,6 +22,7 @@ import { type Folded, fold } from '@/offline/protocol';
 import { nowIso } from '../clock';
 import { contentById, homeAerodrome } from '../content';
 import { asOfLastWrite } from '../db/as-of';
+import { gearSurface, lampMeaning } from '@/core/water';
 import { row, rows } from '../db/connection';
 import { type StopLine, stopsOf } from './stop-lines';
 
@@ -416,7 +417,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       id: e.eventId,
       at: e.deviceTime,
       lesson: lessonOf.get(e.sortieId)?.lesson ?? 0,
-      check: e.payload as GearChecked,
+      check: decidedHere(e.payload as GearChecked, head.sheet),
     }));
   const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
   const stopped = await stopsOf(head.id, t);
@@ -490,6 +491,19 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       return o ? [{ lesson: s.lesson, ...o }] : [];
     }),
   };
+}
+
+/** What a device decided of the wheels is worked out again here from what was said and seen: its word is no evidence. */
+function decidedHere(check: GearChecked, sheet: TypeSheet): GearChecked {
+  if (sheet.surface !== 'amphibian') return check;
+  const { decision, reasons } = gearSurface({
+    ...check,
+    lampMeaning: lampMeaning(sheet.gear.lamps),
+    ageS: 0,
+    eventsSince: [],
+    madeOnFinal: check.onFinal,
+  });
+  return { ...check, decision, reasons };
 }
 
 /** Today's date at the aerodrome. */

@@ -12,7 +12,8 @@ import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import { row } from '../db/connection';
 import { checkoutHead, checkoutRecord, eventsOf } from './checkout';
-import { flightStops, lampMeaning, stopRules } from './stops';
+import { lampMeaning } from '@/core/water';
+import { flightStops, stopRules } from './stops';
 
 /** What a device needs to record this flight without the network; null when it is not this user's to record. */
 export async function sortiePack(user: CurrentUser, sortieId: string): Promise<SortiePack | null> {

@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { BriefResult } from '@/core/approach';
 import { usableEnds } from '@/core/approach';
 import { dateText } from '@/core/format';
+import { lampMeaning } from '@/core/water';
 import { convertReference } from '@/core/wind';
 import type { GroundingKind, Stop, StopRules } from '@/domain/stops';
 import type { House } from '@/domain/programme';
@@ -12,13 +13,6 @@ import { contentById } from '../content';
 import { row, rows } from '../db/connection';
 import type { CheckoutHead } from './checkout';
 import { teachState } from './recency';
-
-/** What each lamp of a sheet means, by wheel. */
-export const lampMeaning = (lamps: TypeSheet['gear']['lamps']): NonNullable<StopRules['lamps']> =>
-  lamps.reduce<Record<string, Record<string, 'up' | 'down' | 'transit'>>>(
-    (by, l) => ({ ...by, [l.wheel]: { ...by[l.wheel], [l.state]: l.means } }),
-    {},
-  );
 
 /** What one flight is held against: the sheet, the house and the limits as they were briefed. */
 export function stopRules(
