@@ -1,0 +1,203 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import { UNSEEN } from '@/domain/unseen';
+import type { CurrentUser } from '@/server/auth/permissions';
+import { rebuildLandings, recordEvents } from '@/server/commands/capture';
+import { endGrounding, groundAirframe } from '@/server/commands/groundings';
+import { signingState } from '@/server/commands/sign';
+import { row } from '@/server/db/connection';
+import { checkoutHead, checkoutRecord, sortiesOf } from '@/server/queries/checkout';
+import { sortiePack } from '@/server/queries/pack';
+import { groundings, instructorLacks } from '@/server/queries/stops';
+import { stopsShown } from '@/server/queries/stop-shown';
+import { demoFolder, done, shell } from './folder';
+import { said, user } from './signed';
+
+let close: () => Promise<void>;
+let helena: CurrentUser;
+let bento: CurrentUser;
+const openOf = async (pilot: string): Promise<string> =>
+  (
+    await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open'", {
+      p: `pilot-${pilot}`,
+    })
+  )?.id ?? '';
+const recordOf = async (id: string) => {
+  const head = await checkoutHead(id);
+  if (!head) throw new Error(id);
+  return checkoutRecord(head);
+};
+const deviceId = randomUUID();
+let seq = 0;
+const event = (
+  by: CurrentUser,
+  sortieId: string,
+  type: CaptureEvent['type'],
+  at: string,
+  payload: unknown,
+  subjectId: string = randomUUID(),
+): CaptureEvent => ({
+  eventId: randomUUID(),
+  deviceId,
+  deviceSeq: ++seq,
+  sortieId,
+  subjectId,
+  author: by.id,
+  type,
+  v: 1,
+  deviceTime: `2026-11-24T${at}:00.000Z`,
+  payload,
+});
+const landing = (at: string, change: Partial<CapturedLanding> = {}): CapturedLanding => ({
+  ...UNSEEN,
+  kind: 'full-stop',
+  intended: 'three-point',
+  touched: 'three-point',
+  cleanTap: 'stopped',
+  intervention: 0,
+  runwayEnd: '22',
+  endedAt: `2026-11-24T${at}:00.000Z`,
+  ...change,
+});
+
+beforeAll(async () => {
+  ({ close } = await demoFolder());
+  helena = await user('helena');
+  bento = await user('bento');
+}, 120_000);
+afterAll(() => close());
+
+describe('an aeroplane on the ground', () => {
+  const form = (kind: string, more: object = {}) => ({
+    requestId: randomUUID(),
+    airframeId: 'air-ZP-URZ',
+    kind,
+    why: 'Tailwheel spring cracked',
+    ...more,
+  });
+  const ending = (groundingId: string, more: object = {}) => ({
+    groundingId,
+    done: 'Spring replaced, work order 121',
+    certifier: 'Telmo Vaz Outeiro',
+    certificate: 'licence B1 0417',
+    ...more,
+  });
+  it('is grounded by the staff, held by the chief, and goes back into service only as certified', async () => {
+    expect(said(await groundAirframe(helena, form('school')))).toContain('A hold of the school is the chief’s');
+    expect(said(await groundAirframe(await user('duarte'), form('airworthiness')))).toContain('Staff ground');
+    expect(said(await groundAirframe(helena, form('airworthiness', { why: 'bad' })))).toContain('why: Say what');
+    expect(said(await groundAirframe(helena, form('airworthiness', { airframeId: 'air-none' })))).toContain('hangar');
+    const once = form('airworthiness');
+    const { id } = done(await groundAirframe(helena, once));
+    expect(done(await groundAirframe(helena, once)).id).toBe(id);
+    const hold = done(await groundAirframe(bento, form('school', { why: 'Until the chief has flown it' }))).id;
+    expect((await groundings({ registration: 'ZP-URZ', openOnly: true })).map((g) => g.kind).sort()).toEqual([
+      'airworthiness',
+      'school',
+    ]);
+    expect(said(await endGrounding(helena, ending(id)))).toContain('The chief records');
+    expect(said(await endGrounding(bento, ending(id, { certifier: '' })))).toContain('certifier: Give the name');
+    expect(said(await endGrounding(bento, ending(id, { certificate: '' })))).toContain('certificate: Give the number');
+    done(await endGrounding(bento, ending(hold, { certifier: '', certificate: '', done: 'Flown by the chief' })));
+    expect((await groundings({ registration: 'ZP-URZ', openOnly: true })).map((g) => g.id)).toEqual([id]);
+    done(await endGrounding(bento, ending(id)));
+    expect(said(await endGrounding(bento, ending(id)))).toContain('meanwhile');
+    expect((await groundings({ registration: 'ZP-URZ' })).find((g) => g.id === id)?.ended).toMatchObject({
+      certifier: 'Telmo Vaz Outeiro',
+      certificate: 'licence B1 0417',
+    });
+    for (const sql of [
+      "UPDATE groundings SET why = 'x'",
+      'DELETE FROM groundings',
+      "UPDATE grounding_ends SET certifier = 'x'",
+      'DELETE FROM grounding_ends',
+    ])
+      expect((await shell(sql)).error, sql).toMatch(/never (changed|removed)/);
+  });
+  it('what is flown meanwhile stands by its time, also after the release and a rebuild; what is flown after does not', async () => {
+    const id = await openOf('duarte');
+    const flight = (await sortiesOf(id)).at(-1)?.id ?? '';
+    const g = done(await groundAirframe(helena, form('airworthiness')));
+    expect((await sortiePack(helena, flight))?.stops?.flight).toMatchObject([{ code: 'grounded' }]);
+    await recordEvents(helena, [event(helena, flight, 'landing-saved', '14:31', landing('14:31'))]);
+    const stops = async () => stopsShown(await recordOf(id)).map((s) => [s.name, s.code]);
+    expect(await stops()).toEqual([['Lesson 4, the flight', 'grounded']]);
+    expect((await recordOf(id)).evidence.landings.at(-1)?.stops).toMatchObject([{ code: 'grounded' }]);
+    process.env.JEITO_NOW = '2026-11-24T15:00:00.000Z';
+    done(await endGrounding(bento, ending(g.id)));
+    await rebuildLandings();
+    expect(await stops()).toEqual([['Lesson 4, the flight', 'grounded']]);
+    process.env.JEITO_NOW = '2026-11-24T14:30:00.000Z';
+    const other = (await sortiesOf(await openOf('clara'))).at(-1)?.id ?? '';
+    await recordEvents(helena, [event(helena, other, 'landing-saved', '15:30', landing('15:30'))]);
+    expect(stopsShown(await recordOf(await openOf('clara')))).toEqual([]);
+  });
+  it('its reason is asked for, given once, and then signs no longer stand on it', async () => {
+    const id = await openOf('duarte');
+    const flight = (await sortiesOf(id)).at(-1)?.id ?? '';
+    const codes = async () => (await signingState(helena, await recordOf(id))).problems.map((p) => p.code);
+    expect(await codes()).toContain('stop');
+    const said_ = (reason: string, by = helena) =>
+      recordEvents(by, [event(by, flight, 'stop-explained', '16:00', { reason }, flight)]);
+    expect((await said_('short')).refused).toHaveLength(1);
+    expect((await said_('It was found on the walk-round after', await user('duarte'))).refused).toHaveLength(1);
+    expect((await said_('Found on the walk-round after this flight')).accepted).toHaveLength(1);
+    expect(await codes()).not.toContain('stop');
+    expect(stopsShown(await recordOf(id))[0]?.reason).toBe('Found on the walk-round after this flight');
+  });
+});
+
+describe('wind beyond a limit', () => {
+  it('stops; the chief sets the school’s aside for one flight, nobody the flight manual’s', async () => {
+    const id = await openOf('clara');
+    const flight = (await sortiesOf(id)).at(-1)?.id ?? '';
+    const land = (at: string, fromDegMag: number, kt: number) =>
+      recordEvents(helena, [
+        event(
+          helena,
+          flight,
+          'landing-saved',
+          at,
+          landing(at, { wind: { fromDegMag, kt, gustKt: null, at: `2026-11-24T${at}:00.000Z` } }),
+        ),
+      ]);
+    await land('15:41', 40, 7);
+    const shown = async () => stopsShown(await recordOf(id)).map((s) => [s.code, s.words.includes('school')]);
+    expect(await shown()).toEqual([['wind', true]]);
+    const aside = (by: CurrentUser, limit: string) =>
+      recordEvents(by, [
+        event(
+          by,
+          flight,
+          'limit-overridden',
+          '15:50',
+          { limit, reason: 'Wind lesson with the chief watching' },
+          flight,
+        ),
+      ]);
+    expect((await aside(helena, 'house')).refused[0]?.message).toContain('by the chief instructor');
+    expect((await aside(bento, 'limitation')).refused).toHaveLength(1);
+    expect((await aside(bento, 'house')).accepted).toHaveLength(1);
+    expect(await shown()).toEqual([]);
+    // The instructor's own limit is nobody else's to set aside.
+    await land('15:45', 310, 14);
+    expect(await shown()).toEqual([['wind', false]]);
+    expect((await recordOf(id)).overridden[0]?.reason).toBe('Wind lesson with the chief watching');
+  });
+});
+
+describe('the instructor', () => {
+  it('out of recency in the twin it stands in the record; current it says until when', async () => {
+    const head = await checkoutHead(await openOf('nuno'));
+    if (!head) throw new Error('nuno');
+    const out = await instructorLacks('user-bento', head, '2026-11-24');
+    expect(out.lacks.join()).toContain('out of recency, three landings restore it');
+    const duarte = await checkoutHead(await openOf('duarte'));
+    if (!duarte) throw new Error('duarte');
+    const held = await instructorLacks('user-helena', duarte, '2026-11-24');
+    expect(held.lacks).toEqual([]);
+    expect(held.holdsTo).toMatch(/^\d{4}-\d\d-\d\d$/);
+    expect((await instructorLacks('nobody', duarte, '2026-11-24')).lacks).toHaveLength(1);
+  });
+});
