@@ -152,17 +152,17 @@ describe('wind beyond a limit', () => {
   it('stops; the chief sets the school’s aside for one flight, nobody the flight manual’s', async () => {
     const id = await openOf('clara');
     const flight = (await sortiesOf(id)).at(-1)?.id ?? '';
-    const land = (at: string, fromDegMag: number, kt: number) =>
+    const land = (at: string, fromDegMag: number, kt: number, gustKt: number | null = null) =>
       recordEvents(helena, [
         event(
           helena,
           flight,
           'landing-saved',
           at,
-          landing(at, { wind: { fromDegMag, kt, gustKt: null, at: `2026-11-24T${at}:00.000Z` } }),
+          landing(at, { wind: { fromDegMag, kt, gustKt, at: `2026-11-24T${at}:00.000Z` } }),
         ),
       ]);
-    await land('15:41', 40, 7);
+    await land('15:41', 220, 4, 18);
     const shown = async () => stopsShown(await recordOf(id)).map((s) => [s.code, s.words.includes('school')]);
     expect(await shown()).toEqual([['wind', true]]);
     const aside = (by: CurrentUser, limit: string) =>
