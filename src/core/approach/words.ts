@@ -147,11 +147,18 @@ const rate = (fpm: number): string =>
 export function oneEngineLines(o: OneEngineToday, runwayEnd: string): string[] {
   const lines: string[] = [];
   if (o.missing.length > 0) lines.push(`${list(o.missing)} not known: no one-engine climb is given`);
+  // The conditions of the number are said once, with the first.
+  const said = ({ where, climb }: OneEngineToday['at'][number]): string =>
+    climb.words === null || climb.gradientFtPerNm === null
+      ? ''
+      : where === 'field'
+        ? `, ${climb.words}`
+        : climb.gradientFtPerNm >= 0
+          ? `, ${downTo(climb.gradientFtPerNm)}\u00a0ft per NM`
+          : `, ${upTo(-climb.gradientFtPerNm)}\u00a0ft per NM down`;
   for (const at of o.at) {
     if (at.climb.rocFpm === null) continue;
-    lines.push(
-      `${WHERE[at.where]}, ${withUnit(Math.round(at.altitudeFt), 'ft')}: ${rate(at.climb.rocFpm)}${at.climb.words ? `, ${at.climb.words}` : ''}`,
-    );
+    lines.push(`${WHERE[at.where]}, ${withUnit(Math.round(at.altitudeFt), 'ft')}: ${rate(at.climb.rocFpm)}${said(at)}`);
   }
   if (o.absoluteCeilingFt !== null)
     lines.push(

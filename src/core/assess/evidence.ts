@@ -242,7 +242,7 @@ function stoppedWords(item: ProgrammeItem, record: Ordered): string | null {
       : rule.kind === 'run' || rule.kind === 'count' || rule.kind === 'go-arounds'
         ? looked(rule, record).filter((l) => (l.stops?.length ?? 0) > 0).length
         : 0;
-  return n === 0 ? null : `${n} flown past a stop do not count`;
+  return n === 0 ? null : `${n} flown past a stop ${n === 1 ? 'does' : 'do'} not count`;
 }
 
 function assessRule(item: ProgrammeItem, rule: EvidenceRule, given: Ordered): RuleOutcome {

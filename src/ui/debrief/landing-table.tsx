@@ -20,6 +20,8 @@ export interface LandingLine {
   judged: JudgedLanding;
   /** Beside the criteria. */
   noted: string[];
+  /** Flown past a stop: kept, and no evidence of a safety item. */
+  stopped: boolean;
   /** Where it is in a recording. */
   replay: string | null;
 }
@@ -95,6 +97,7 @@ export function LandingTable({
                   {r.judged.goAround
                     ? `${say(r.judged.goAround.decision)}, ${r.judged.goAround.execution === 'good' ? 'flown well' : say(r.judged.goAround.execution)}`
                     : say(r.judged.landingClass)}
+                  {r.stopped ? <div className="v-outside small">past a stop</div> : null}
                   {r.judged.overruled ? (
                     <div className="soft small">computed {say(r.judged.overruled.computed)}</div>
                   ) : null}

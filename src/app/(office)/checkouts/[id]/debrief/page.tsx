@@ -14,7 +14,7 @@ import {
   recentShare,
   sinceLastTime,
 } from '@/core/assess';
-import { fixed, withUnit } from '@/core/format';
+import { fixed, plural, withUnit } from '@/core/format';
 import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
@@ -78,6 +78,8 @@ export default async function DebriefPage({
       </>
     );
   }
+  const stops = stopsShown(record, summary.lesson);
+  const past = new Set(stops.map((s) => s.subjectId));
   const facts = await debriefFacts(record);
   const shown = facts.landings.filter((l) => l.lesson === summary.lesson);
   const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
@@ -133,7 +135,6 @@ export default async function DebriefPage({
     );
   }
   const held = sortie ? await debriefOf(sortie.id) : null;
-  const stops = stopsShown(record, summary.lesson);
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const { unit } = head.sheet.dial;
   const seen = record.evidence.observations.filter((o) => o.lesson === summary.lesson);
@@ -147,7 +148,7 @@ export default async function DebriefPage({
   const end = sortie?.brief?.choices.runwayEnd ?? shown[0]?.captured.runwayEnd;
   const runway = (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === end));
   const map = touchdownPoints(shown, { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM }, false);
-  const { best, worst } = bestAndWorst(shown);
+  const { best, worst } = bestAndWorst(shown.filter((l) => !past.has(l.id)));
   const changed = sinceLastTime(facts.landings, summary.lesson);
   const told = facts.findings.filter((f) => runs || (f.forPilot && f.decided?.decision !== 'dismissed'));
   const links = [
@@ -177,7 +178,10 @@ export default async function DebriefPage({
       <FlightStrip facts={strip} at="debrief" />
       <main id="main">
         <div className="column">
-          <Title title={lessonHeadline(summary)} line={`${lookFirst(shown)} Judged by the standard ${standard.name}.`}>
+          <Title
+            title={lessonHeadline(summary)}
+            line={`${past.size > 0 ? `${plural(past.size, 'record')} flown past a stop. ` : ''}${lookFirst(shown)} Judged by the standard ${standard.name}.`}
+          >
             {runs && head.status === 'open' ? (
               <>
                 {open.length === 0 ? (
@@ -367,6 +371,7 @@ export default async function DebriefPage({
                   intervention: l.captured.intervention,
                   memoryS: memory(record.landings, l),
                   judged: l.judged,
+                  stopped: past.has(l.id),
                   replay: replay ? `/traces/${replay.id}?landing=${l.number}` : null,
                   noted: [
                     ...landingNoted(l.captured, gates, unit),

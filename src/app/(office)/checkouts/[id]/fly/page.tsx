@@ -49,23 +49,26 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
             <Standing of={await instructorLacks(latest.instructorId, head, latest.flownOn)} />
           ) : null}
           {latest?.brief && outside ? (
-            <Panel title="The wind as briefed is outside a limit">
-              <p className="mb-2">
-                The {LIMIT_OF[crosswind.governingKind ?? ''] ?? 'limit'} of {crosswind.governingKt ?? 0} kt (
-                {crosswind.governingSource}). A landing in it is kept as flown past a stop.
-              </p>
-              {aside ? (
-                <p className="mb-0">
-                  <strong>Set aside for this flight by the chief:</strong> {aside.reason}.
+            <div className="mb-3">
+              <Panel title="The wind as briefed is outside a limit">
+                <p className="mb-2">
+                  The {LIMIT_OF[crosswind.governingKind ?? ''] ?? 'limit'} of {crosswind.governingKt ?? 0} kt
+                  {crosswind.governingKind === 'instructor' ? '' : ` (${crosswind.governingSource ?? ''})`} is passed. A
+                  landing in it is kept as flown past a stop.
                 </p>
-              ) : crosswind.governingKind !== 'house' ? (
-                <p className="mb-0">Nobody sets this limit aside.</p>
-              ) : may.overrideSchoolLimit(user, head) ? (
-                <OverrideLimit sortieId={latest.id} author={user.id} send={recordEventAction} />
-              ) : (
-                <p className="mb-0">The chief instructor may set it aside for one flight, with a reason.</p>
-              )}
-            </Panel>
+                {aside ? (
+                  <p className="mb-0">
+                    <strong>Set aside for this flight by the chief:</strong> {aside.reason}.
+                  </p>
+                ) : crosswind.governingKind !== 'house' ? (
+                  <p className="mb-0">Nobody sets this limit aside.</p>
+                ) : may.overrideSchoolLimit(user, head) ? (
+                  <OverrideLimit sortieId={latest.id} author={user.id} send={recordEventAction} />
+                ) : (
+                  <p className="mb-0">The chief instructor may set it aside for one flight, with a reason.</p>
+                )}
+              </Panel>
+            </div>
           ) : null}
           {!latest?.brief ? (
             <Empty
