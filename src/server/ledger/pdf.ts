@@ -124,6 +124,12 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
       for (const i of without) pen.line(`${i.id}  ${i.title}: ${itemWords(i).text}`, { gap: 4 });
       pen.space(4);
     }
+    if (body.stops && body.stops.length > 0) {
+      pen.line('Flown past a stop, and no evidence of a safety item', { font: bold });
+      for (const s of body.stops)
+        pen.line(`${s.name}: ${s.words}. Why: ${s.reason ?? 'not said'}`, { size: 9, gap: 2 });
+      pen.space(4);
+    }
     pen.line(line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on', { font: bold });
     for (const item of body.items.filter((i) => !i.overridden))
       pen.line(`${item.id}  ${item.title}: ${itemWords(item).text}. ${item.citation}`, { size: 9 });

@@ -23,6 +23,7 @@ import {
   upTo,
   downTo,
 } from '@/core/format';
+import { sheetOn } from '@/core/sheet';
 import type { BriefChoices } from '@/domain/brief';
 import { BLOCK_NAME } from '@/domain/plan';
 import type { House, SchoolTopic } from '@/domain/programme';
@@ -168,107 +169,113 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     );
   },
   habits: ({ result }) => <HabitList habits={result.habits ?? []} />,
-  gates: ({ result, sheet }) => (
-    <>
-      <div className="scroll-x">
-        <table className="plain">
-          <thead>
-            <tr>
-              <th>Gate</th>
-              <th className="r">Fly</th>
-              <th className="r">Sheet</th>
-              <th>Configuration</th>
-              <th>Power</th>
-              <th className="r">Over the stall</th>
-              <th className="r">Time to it</th>
-              <th>Slowing</th>
-            </tr>
-          </thead>
-          <tbody>
-            {result.gates.map((g) => {
-              const leg = result.legs.find((l) => l.to === g.name);
-              return (
-                <tr key={g.name}>
-                  <td>
-                    {g.name}
-                    <div className="soft small">
-                      {g.heightFt} ft, {g.altimeterFt} QNH
-                    </div>
-                  </td>
-                  <td className="r num">
-                    <Live text={withUnit(g.target, result.unit)} />
-                    {g.beyondTable ? <div className="soft small">beyond the dial’s table</div> : null}
-                  </td>
-                  <td className="r mono">
-                    {withUnit(g.sheetValue, result.unit)}
-                    <Source source={g.source as never} reference={g.sourceRef} />
-                  </td>
-                  <td className="mono">
-                    <Live text={gateConfiguration(g, sheet.flapSteps.length > 1)} />
-                  </td>
-                  <td>
-                    {g.power}
-                    {g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}
-                  </td>
-                  <td className="r">
-                    {g.margin?.marginLevel ? (
-                      <span className="mono">
-                        <Live text={g.margin.marginLevel.toFixed(2)} />
-                      </span>
-                    ) : (
-                      <Missing>not known</Missing>
-                    )}
-                    {g.margin?.lowLevel ? (
-                      <div>
-                        <Verdict verdict="outside">under 1.3</Verdict>
+  gates: ({ result, sheet, choices }) => {
+    const here = sheetOn(sheet, result.surface ?? 'land') ?? sheet;
+    return (
+      <>
+        <div className="scroll-x">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>Gate</th>
+                <th className="r">Fly</th>
+                <th className="r">Sheet</th>
+                <th>Configuration</th>
+                <th>Power</th>
+                <th className="r">Over the stall</th>
+                <th className="r">Time to it</th>
+                <th>Slowing</th>
+              </tr>
+            </thead>
+            <tbody>
+              {result.gates.map((g) => {
+                const leg = result.legs.find((l) => l.to === g.name);
+                return (
+                  <tr key={g.name}>
+                    <td>
+                      {g.name}
+                      <div className="soft small">
+                        {g.heightFt} ft, {g.altimeterFt} QNH
                       </div>
-                    ) : g.margin?.sanctionedBy ? (
-                      <div className="soft small">by {g.margin.sanctionedBy}</div>
-                    ) : null}
-                  </td>
-                  <td className="r mono">{leg?.timeS ? <Live text={withUnit(leg.timeS, 's')} /> : ''}</td>
-                  <td>
-                    {!leg || leg.canSlow === null ? (
-                      ''
-                    ) : leg.canSlow === 'yes' ? (
-                      <Verdict verdict="within">slows</Verdict>
-                    ) : leg.canSlow === 'tight' ? (
-                      <Verdict verdict="edge">tight</Verdict>
-                    ) : (
-                      <Verdict verdict="outside">cannot</Verdict>
-                    )}
-                    {leg?.slopeDeg ? <div className="soft small">{fixed(leg.slopeDeg, 1)}° down</div> : null}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
-      {result.unit === 'mph' ? (
-        <details className="small mt-2">
-          <summary>In knots</summary>
-          {result.gates
-            .map((g) => `${g.name} ${g.target === null ? 'no speed' : withUnit(g.target * KT_PER_MPH, 'kt')}`)
+                    </td>
+                    <td className="r num">
+                      <Live text={withUnit(g.target, result.unit)} />
+                      {g.beyondTable ? <div className="soft small">beyond the dial’s table</div> : null}
+                    </td>
+                    <td className="r mono">
+                      {withUnit(g.sheetValue, result.unit)}
+                      <Source source={g.source as never} reference={g.sourceRef} />
+                    </td>
+                    <td className="mono">
+                      <Live text={gateConfiguration(g, sheet.flapSteps.length > 1)} />
+                    </td>
+                    <td>
+                      {g.power}
+                      {g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}
+                    </td>
+                    <td className="r">
+                      {g.margin?.marginLevel ? (
+                        <span className="mono">
+                          <Live text={g.margin.marginLevel.toFixed(2)} />
+                        </span>
+                      ) : (
+                        <Missing>not known</Missing>
+                      )}
+                      {g.margin?.lowLevel ? (
+                        <div>
+                          <Verdict verdict="outside">under 1.3</Verdict>
+                        </div>
+                      ) : g.margin?.sanctionedBy ? (
+                        <div className="soft small">by {g.margin.sanctionedBy}</div>
+                      ) : null}
+                    </td>
+                    <td className="r mono">{leg?.timeS ? <Live text={withUnit(leg.timeS, 's')} /> : ''}</td>
+                    <td>
+                      {!leg || leg.canSlow === null ? (
+                        ''
+                      ) : leg.canSlow === 'yes' ? (
+                        <Verdict verdict="within">slows</Verdict>
+                      ) : leg.canSlow === 'tight' ? (
+                        <Verdict verdict="edge">tight</Verdict>
+                      ) : (
+                        <Verdict verdict="outside">cannot</Verdict>
+                      )}
+                      {leg?.slopeDeg ? <div className="soft small">{fixed(leg.slopeDeg, 1)}° down</div> : null}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+        {result.unit === 'mph' ? (
+          <details className="small mt-2">
+            <summary>In knots</summary>
+            {result.gates
+              .map((g) => `${g.name} ${g.target === null ? 'no speed' : withUnit(g.target * KT_PER_MPH, 'kt')}`)
+              .join(', ')}
+            ; indicated, for the radio and for thinking, never for this dial.
+          </details>
+        ) : null}
+        <p className="mb-0 mt-2 small">
+          Stall today{' '}
+          {result.vsToday
+            .map((v) => `${upTo(v.dial)} ${result.unit} flap ${v.flapDeg}°${v.beyondTable ? '*' : ''}`)
             .join(', ')}
-          ; indicated, for the radio and for thinking, never for this dial.
-        </details>
-      ) : null}
-      <p className="mb-0 mt-2 small">
-        Stall today{' '}
-        {result.vsToday
-          .map((v) => `${upTo(v.dial)} ${result.unit} flap ${v.flapDeg}°${v.beyondTable ? '*' : ''}`)
-          .join(', ')}
-        ; manoeuvring <Live text={`${downTo(result.vaDial)} ${result.unit}`} />; best glide{' '}
-        <Live text={`${upTo(result.bestGlideDial)} ${result.unit}`} />
-        {result.vsToday.some((v) => v.beyondTable) ? '; * beyond the dial’s error table, its last correction held' : ''}
-        ; as indicated, speed over stall in calibrated. Stabilised by {result.stabilised.heightFt} ft (
-        {result.stabilised.altimeterFt} QNH), else go around.
-        {dialError(result, sheet) ? ` ${dialError(result, sheet)}` : ''}
-        {sheet.twin ? ` Never below Vyse ${sheet.twin.vyse.value} ${result.unit} until landing is assured.` : ''}
-      </p>
-    </>
-  ),
+          ; manoeuvring <Live text={`${downTo(result.vaDial)} ${result.unit}`} />; best glide{' '}
+          <Live text={`${upTo(result.bestGlideDial)} ${result.unit}`} />
+          {result.vsToday.some((v) => v.beyondTable)
+            ? '; * beyond the dial’s error table, its last correction held'
+            : ''}
+          ; as indicated, speed over stall in calibrated. Stabilised by {result.stabilised.heightFt} ft (
+          {result.stabilised.altimeterFt} QNH), else go around.
+          {lightsWords(result, choices.runwayEnd, here.landing.aimPointM.value)}
+          {dialError(result, sheet) ? ` ${dialError(result, sheet)}` : ''}
+          {sheet.twin ? ` Never below Vyse ${sheet.twin.vyse.value} ${result.unit} until landing is assured.` : ''}
+        </p>
+      </>
+    );
+  },
   limits: ({ result, choices }) => <LimitBars result={result} runwayEnd={choices.runwayEnd} />,
   runway: ({ result, choices, house }) => {
     const used = result.runways.find((r) => r.ident === choices.runwayEnd);
@@ -281,6 +288,12 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           landingM={result.landing?.need.over50M ?? null}
           landmark={result.landmark}
         />
+        {used.obstacle ? (
+          <p className="mb-0 mt-1">
+            In the way of a take-off: {used.obstacle.name}, {withUnit(used.obstacle.heightFt, 'ft')} above the far end,{' '}
+            {withUnit(used.obstacle.pastEndM, 'm')} past it. The handbook’s distance ends at 50 ft over the runway.
+          </p>
+        ) : null}
         <div className="grid g-1-1 mt-2">
           {(['takeoff', 'landing'] as const).map((kind) => (
             <Distance
@@ -684,6 +697,15 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     );
   },
 };
+
+/** Where the slope lights lead, beside where this schedule aims; a count of lights is not given without their place. */
+function lightsWords(result: BriefResult, runwayEnd: string, aimM: number): string {
+  const used = result.runways.find((r) => r.ident === runwayEnd);
+  if (!used?.slopeLightsDeg) return '';
+  return used.slopeLightsM == null
+    ? ' Slope lights here, but where they stand is not entered: no count of them is given.'
+    : ` The slope lights lead down ${fixed(used.slopeLightsDeg, 1)}° to ${withUnit(used.slopeLightsM, 'm')} past the threshold; this schedule aims at ${withUnit(aimM, 'm')}.`;
+}
 
 const sourced = (v: Sourced | null, unit: string): ReactNode =>
   v ? (

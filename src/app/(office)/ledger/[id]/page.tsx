@@ -112,6 +112,17 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
             <div className="grid" style={{ alignContent: 'start' }}>
               {body ? (
                 <>
+                  {body.stops && body.stops.length > 0 ? (
+                    <Panel title="Flown past a stop">
+                      <ul className="ps-3 mb-0">
+                        {body.stops.map((s) => (
+                          <li key={s.name + s.words}>
+                            <strong>{s.name}:</strong> {s.words}. Why: {s.reason ?? 'not said'}.
+                          </li>
+                        ))}
+                      </ul>
+                    </Panel>
+                  ) : null}
                   <Panel title="What was written">
                     {body.text
                       ? body.text.split('\n').map((t) => (
