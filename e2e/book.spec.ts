@@ -63,6 +63,7 @@ async function lesson(
       waterEnd: '18W',
       fence: runway === '22' ? 54 : 76,
       windDeg: 290,
+      ...(runway === '22' ? {} : { wheels: ['left', 'right', 'nose'] }),
     },
     without,
     second,

@@ -238,7 +238,7 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   });
   expect(bad.status()).toBe(400);
   expect(JSON.stringify(await bad.json())).toContain('sheet.stalls');
-  expect(((await (await api.get('/api/v1/airframes')).json()) as unknown[]).length).toBe(14);
+  expect(((await (await api.get('/api/v1/airframes')).json()) as unknown[]).length).toBe(15);
   const nobody = await playwright.request.newContext({ baseURL: baseURL ?? '' });
   const denied = await Promise.all(
     [

@@ -85,6 +85,22 @@ export async function prepareDevice(page: Page, checkout: string): Promise<void>
   await expect(page.getByRole('button', { name: /Log the wind/ })).toBeVisible();
 }
 
+/** The chief enters the release after a limit was passed, as it was certified. */
+export async function enterRelease(page: Page): Promise<void> {
+  await go(page, '/board');
+  const limits = page.locator('#limits');
+  await limits.getByText('Enter the release …').click();
+  await limits.getByRole('button', { name: 'Enter the release' }).click();
+  await expect(limits.getByText('Give the name of who certified it.')).toBeVisible();
+  await limits
+    .getByLabel('What was done, and where it is entered')
+    .fill('Fabric, hinges and stops inspected: order 118.');
+  await limits.getByLabel('Certified by').fill('Telmo Vaz Outeiro');
+  await limits.getByLabel('Certificate', { exact: true }).fill('licence B1 0417');
+  await limits.getByRole('button', { name: 'Enter the release' }).click();
+  await expect(limits).toHaveCount(0);
+}
+
 /** Single fields of a landing not saved yet, as they are durable on this device. */
 export const fieldsKept = (page: Page): Promise<number> =>
   page.evaluate(

@@ -9,7 +9,7 @@ import { effectiveSheet } from '@/core/plan';
 import { type RecorderChoices, csvOf, flyCircuits, gpxOf, igcOf, planFor, sense, sensorsOf } from '@/core/recorder';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import { TraceAnalysis } from '@/domain/trace';
-import { as, expect, go, hydrated, test } from './help';
+import { as, enterRelease, expect, go, hydrated, test } from './help';
 
 test.use({ spec: 'traces' });
 
@@ -254,15 +254,8 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   await expect(bento.getByRole('heading', { name: 'A limit was passed and is not released' })).toBeVisible();
   await panelOf(bento);
   await expect(bento.getByText('ZP-URV: Vne passed')).toBeVisible();
-  await bento.getByText('Enter the release …').click();
-  await bento
-    .getByLabel('What was done, and where it is entered')
-    .fill('Fabric, hinges and stops inspected: order 118.');
-  await bento.getByRole('button', { name: 'Enter the release' }).click();
-  await expect(bento.getByText('Give the name of who certified it.')).toBeVisible();
-  await bento.getByLabel('Certified by').fill('Telmo Vaz Outeiro');
-  await bento.getByLabel('Certificate').fill('licence B1 0417');
-  await bento.getByRole('button', { name: 'Enter the release' }).click();
+  await enterRelease(bento);
+  await panelOf(bento);
   await expect(bento.getByText(/Certified by Telmo Vaz Outeiro, licence B1 0417; entered by Bento/)).toBeVisible();
   await go(helena, '/hangar');
   await expect(helena.getByText('grounded')).toBeHidden();

@@ -53,10 +53,17 @@ export function done<A extends { ok: boolean }>(answer: A): Extract<A, { ok: tru
   return answer as Extract<A, { ok: true }>;
 }
 
+/** A second hand on the file waits for the first, as every client of this database does. */
+function opened(): sqlite3.Database {
+  const db = new sqlite3.Database(inData('jeito.sqlite'));
+  db.configure('busyTimeout', 10_000);
+  return db;
+}
+
 /** Speaks to the file as somebody with a database shell would: past every door of the application. */
 export function shell(sql: string): Promise<{ error: string | null; rows: Record<string, unknown>[] }> {
   return new Promise((resolve) => {
-    const db = new sqlite3.Database(inData('jeito.sqlite'));
+    const db = opened();
     db.all<Record<string, unknown>>(sql, (error, rows) =>
       db.close(() => resolve({ error: error?.message ?? null, rows: rows ?? [] })),
     );
@@ -65,7 +72,7 @@ export function shell(sql: string): Promise<{ error: string | null; rows: Record
 /** Several statements; throws on the first that fails. */
 export function shellScript(sql: string): Promise<void> {
   return new Promise((resolve, reject) => {
-    const db = new sqlite3.Database(inData('jeito.sqlite'));
+    const db = opened();
     db.exec(sql, (error) => db.close(() => (error ? reject(error) : resolve())));
   });
 }

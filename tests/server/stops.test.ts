@@ -133,6 +133,23 @@ describe('an aeroplane on the ground', () => {
     await recordEvents(helena, [event(helena, other, 'landing-saved', '15:30', landing('15:30'))]);
     expect(stopsShown(await recordOf(await openOf('clara')))).toEqual([]);
   });
+  it('what is shown on the ground, or written in from paper for a flight of before, is no flight of it', async () => {
+    const id = await openOf('ines');
+    const flight = (await sortiesOf(id)).at(-1);
+    if (!flight) throw new Error('no flight');
+    const g = done(await groundAirframe(helena, form('airworthiness', { airframeId: 'air-ZP-URV' })));
+    const item = { verdict: 'within', intervention: 0, note: '', detail: null, pilotId: null };
+    const grounded = async () => stopsShown(await recordOf(id)).filter((s) => s.code === 'grounded');
+    const before = (await grounded()).length;
+    await recordEvents(helena, [
+      event(helena, flight.id, 'item-observed', '14:35', { itemId: 'G2', ...item }),
+      event(helena, flight.id, 'landing-saved', '14:36', landing('14:36', { fromPaper: true, endedAt: null })),
+    ]);
+    expect(await grounded()).toHaveLength(before);
+    await recordEvents(helena, [event(helena, flight.id, 'item-observed', '14:37', { itemId: 'F3', ...item })]);
+    expect((await grounded()).length).toBeGreaterThan(before);
+    done(await endGrounding(bento, ending(g.id)));
+  });
   it('its reason is asked for, given once, and then signs no longer stand on it', async () => {
     const id = await openOf('duarte');
     const flight = (await sortiesOf(id)).at(-1)?.id ?? '';

@@ -296,15 +296,23 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
         { transaction: t },
       );
       const touchedAt = landing.endedAt ?? savedAt;
-      moments.push(Date.parse(touchedAt));
+      // Written in from paper its moment is not known: only a grounding of the days before was there for certain.
+      moments.push(Date.parse(landing.fromPaper ? `${sortie.flownOn}T00:00:00.000Z` : touchedAt));
       stops.push({
         subject: 'landing',
         id,
         stops: landingStops(landing, touchedAt, rules, gearAt(folded.gearLog, sortieId, Date.parse(touchedAt), id)),
       });
     }
+    const flown = new Set(
+      (await Promise.all(by.programmeIds.map((p) => contentById('programme', p, t))))
+        .flatMap((p) => p.items)
+        .filter((i) => i.where !== 'ground')
+        .map((i) => i.id),
+    );
     for (const item of folded.items.filter((i) => seat.of(i.data.pilotId))) {
-      moments.push(Date.parse(item.at));
+      // What is shown on the ground is no flight of a grounded aeroplane.
+      if (flown.has(item.data.itemId)) moments.push(Date.parse(item.at));
       stops.push({ subject: 'item', id: item.id, stops: itemStops(item.data.detail, rules) });
     }
     if (moments.length > 0)

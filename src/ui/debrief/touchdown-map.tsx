@@ -53,7 +53,7 @@ export function TouchdownMap({ points, notSeen, touchdownM, trackM, widthM, box,
   const s = spread;
   const said =
     s.n >= 3 && s.meanLateralM !== null && s.meanAlongM !== null
-      ? `${s.n} measured${measured.length > s.n ? ` and flown without hands on, of ${measured.length}` : ''}: mean ${side(s.meanLateralM)}, ${fixed(s.meanAlongM)} m past the aim; median ${side(s.medianLateralM ?? 0)}, ${fixed(s.medianAlongM ?? 0)} m, median deviation ${fixed(s.madLateralM ?? 0, 1)} and ${fixed(s.madAlongM ?? 0)} m.`
+      ? `${s.n} measured${measured.length > s.n ? ` and flown without hands on, of ${measured.length}` : ''}: mean ${side(s.meanLateralM)}, ${fixed(s.meanAlongM)} m past the touchdown point; median ${side(s.medianLateralM ?? 0)}, ${fixed(s.medianAlongM ?? 0)} m, median deviation ${fixed(s.madLateralM ?? 0, 1)} and ${fixed(s.madAlongM ?? 0)} m.`
       : measured.length > 0
         ? `${measured.length} measured: too few for an ellipse.`
         : '';

@@ -121,7 +121,7 @@ function ReleaseForm({ id, release }: { id: string; release: Release }) {
     router.refresh();
   });
   return (
-    <details className="mt-1" open={Object.keys(errors).length > 0 ? true : undefined}>
+    <details className="mt-1">
       <summary>Enter the release {'\u2026'}</summary>
       <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
         <Problems problems={rest} title="Not released" />
