@@ -63,7 +63,15 @@ export function StopList({
             {first.reason ? (
               <div className="small">Why: {first.reason}</div>
             ) : author && explain ? (
-              <ReasonForm stop={first} author={author} explain={explain} />
+              <DeskReason
+                draftKey={`why-${id}`}
+                label={`Why it was flown: ${first.name}`}
+                hint="Asked once. It stands in the debrief and at the signature; it makes no evidence of it."
+                button="Keep the reason"
+                title="Not kept"
+                event={(reason) => deskEvent('stop-explained', first.sortieId, id, author, { reason })}
+                send={explain}
+              />
             ) : (
               <div className="small soft">No reason given yet.</div>
             )}
@@ -74,32 +82,42 @@ export function StopList({
   );
 }
 
-function ReasonForm({ stop, author, explain }: { stop: StopShown; author: string; explain: Send }) {
+/** A reason of a few words, kept as an event of the flight. */
+function DeskReason({
+  draftKey,
+  label,
+  hint,
+  button,
+  title,
+  event,
+  send,
+}: {
+  draftKey: string;
+  label: string;
+  hint: string;
+  button: string;
+  title: string;
+  event: (reason: string) => unknown;
+  send: Send;
+}) {
   const router = useRouter();
   const form = useForm({ defaultValues: { reason: '' } });
-  const draft = useDraft(form, `stop-${stop.subjectId}`);
+  const draft = useDraft(form, draftKey);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async ({ reason }) => {
+  const keep = form.handleSubmit(async ({ reason }) => {
     setRest([]);
     if (reason.trim().length < 8)
       return form.setError('reason', { message: 'Say why, in a few words.' }, { shouldFocus: true });
-    const answer = await runAction(() =>
-      explain(deskEvent('stop-explained', stop.sortieId, stop.subjectId, author, { reason: reason.trim() })),
-    );
+    const answer = await runAction(() => send(event(reason.trim())));
     if (!answer.ok) return setRest(answer.problems);
     draft.clear();
     router.refresh();
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-1">
-      <Problems problems={rest} title="Not kept" />
-      <Field
-        label={`Why it was flown: ${stop.name}`}
-        id={`why-${stop.subjectId}`}
-        error={errors.reason}
-        hint="Asked once. It stands in the debrief and at the signature; it makes no evidence of it."
-      >
+    <form onSubmit={(e) => void keep(e)} noValidate className="d-grid gap-1">
+      <Problems problems={rest} title={title} />
+      <Field label={label} id={draftKey} error={errors.reason} hint={hint}>
         <input maxLength={300} {...form.register('reason')} />
       </Field>
       <button
@@ -108,49 +126,23 @@ function ReasonForm({ stop, author, explain }: { stop: StopShown; author: string
         style={{ justifySelf: 'start' }}
         disabled={isSubmitting}
       >
-        Keep the reason
+        {button}
       </button>
     </form>
   );
 }
 
 /** A limit of the school set aside for one flight, by the chief and with a reason. */
-export function OverrideLimit({ sortieId, author, send: keep }: { sortieId: string; author: string; send: Send }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { reason: '' } });
-  const draft = useDraft(form, `limit-${sortieId}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async ({ reason }) => {
-    setRest([]);
-    if (reason.trim().length < 8)
-      return form.setError('reason', { message: 'Say why, in a few words.' }, { shouldFocus: true });
-    const answer = await runAction(() =>
-      keep(deskEvent('limit-overridden', sortieId, sortieId, author, { limit: 'house', reason: reason.trim() })),
-    );
-    if (!answer.ok) return setRest(answer.problems);
-    draft.clear();
-    router.refresh();
-  });
+export function OverrideLimit({ sortieId, author, send }: { sortieId: string; author: string; send: Send }) {
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-1">
-      <Problems problems={rest} title="Not set aside" />
-      <Field
-        label="Set the school’s limit aside for this flight, because"
-        id="limit-why"
-        error={errors.reason}
-        hint="The school’s own limit only. A limitation of the flight manual is never set aside."
-      >
-        <input maxLength={300} {...form.register('reason')} />
-      </Field>
-      <button
-        type="submit"
-        className="btn btn-sm btn-outline-primary"
-        style={{ justifySelf: 'start' }}
-        disabled={isSubmitting}
-      >
-        Set it aside
-      </button>
-    </form>
+    <DeskReason
+      draftKey={`limit-${sortieId}`}
+      label="Set the school’s limit aside for this flight, because"
+      hint="The school’s own limit only. A limitation of the flight manual is never set aside."
+      button="Set it aside"
+      title="Not set aside"
+      event={(reason) => deskEvent('limit-overridden', sortieId, sortieId, author, { limit: 'house', reason })}
+      send={send}
+    />
   );
 }
