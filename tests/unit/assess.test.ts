@@ -154,6 +154,13 @@ describe('judgeCaptured', () => {
     expect(at(51)).toBe('outside');
     expect(at(68)).toBe('edge');
     expect(at(69)).toBe('outside');
+    // Said in the dial's own unit: 10 kt are 11.5 mph, 5 kt are 5.75, and the limit is rounded down.
+    const said = (fenceSpeed: number) =>
+      judgeCaptured({ ...good, fenceSpeed }, context).criteria.find((c) => c.id === 'speed')?.reason;
+    expect(said(69)).toBe('Read +12 mph from the target; the standard allows -5 to +11 mph.');
+    expect(said(57)).toBe('Read +0 mph from the target; the standard allows -5 to +11 mph.');
+    expect(said(52)).toBe('Read -5 mph from the target; the standard allows -5 to +11 mph.');
+    expect(said(51)).toBe('Read -6 mph from the target; the standard allows -5 to +11 mph.');
   });
   it('off target is the pilot\u2019s own, help is not', () => {
     expect(judgeCaptured({ ...good, along: 'long' }, context).landingClass).toBe('own-off-target');

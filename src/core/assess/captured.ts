@@ -2,7 +2,7 @@ import type { CriterionForm, CriterionVerdict, EyeValue, LandingClass, StandardR
 import type { CapturedLanding } from '@/domain/capture';
 import type { Standard } from '@/domain/programme';
 import { say } from '@/domain/words';
-import { fixed } from '../format';
+import { besideLimit, downTo, fixed } from '../format';
 import { assessGoAround, assessLanding, classOf, type GoAroundResult, type LandingResult } from './landing';
 
 export interface JudgeContext {
@@ -134,6 +134,7 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
       row.id in traced,
       result.forms[row.id] ?? null,
       landing.intended,
+      context,
     ),
   }));
   const bySchool = criteria.map((c) => schoolWord(c, landing, context));
@@ -246,6 +247,20 @@ function regroup(
   };
 }
 
+/** A speed about its target in the unit of the dial: the tolerance rounded down, no figure against the verdict. */
+function speedReason(
+  how: string,
+  offKt: number,
+  lowKt: number,
+  highKt: number,
+  { ktPerUnit, unit }: { ktPerUnit: number; unit: string },
+): string {
+  const [off, low, high] = [offKt / ktPerUnit, -lowKt / ktPerUnit, highKt / ktPerUnit];
+  const [limit = '', seen = ''] = off >= 0 ? besideLimit(high, off) : besideLimit(low, -off);
+  const allows = off >= 0 ? [downTo(low), limit] : [limit, downTo(high)];
+  return `${how} ${off >= 0 ? '+' : '-'}${seen} ${unit} from the target; the standard allows -${allows[0] ?? ''} to +${allows[1] ?? ''} ${unit}.`;
+}
+
 function criterionReason(
   row: StandardRow & { unit: string },
   eye: EyeValue | null,
@@ -253,12 +268,12 @@ function criterionReason(
   traced: boolean,
   form: CriterionForm | null,
   intended: string | null,
+  dial: { ktPerUnit: number; unit: string },
 ): string {
   if (form === null) return 'Nobody looked: not seen, and not assumed good.';
   if (form === 'measured' && measured !== null && row.measured) {
     const { low, high } = row.measured;
-    if (row.id === 'speed')
-      return `${traced ? 'Measured' : 'Read'} ${measured >= 0 ? '+' : ''}${fixed(measured)} ${row.unit} from the target; the standard allows ${fixed(low)} to +${fixed(high)} ${row.unit}.`;
+    if (row.id === 'speed') return speedReason(traced ? 'Measured' : 'Read', measured, low, high, dial);
     const digits = row.unit === 'count' || row.unit === 'fpm' ? 0 : 1;
     return `Measured ${low < 0 && measured >= 0 ? '+' : ''}${fixed(measured, digits)}${row.unit === 'count' ? '' : ` ${row.unit}`}; the standard allows ${fixed(low)} to ${low < 0 ? '+' : ''}${fixed(high)}${row.unit === 'count' ? '' : ` ${row.unit}`}.`;
   }
