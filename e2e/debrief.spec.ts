@@ -84,6 +84,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   browser,
   baseURL,
 }) => {
+  test.setTimeout(120_000);
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, 'Vale Carmo');

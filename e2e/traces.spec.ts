@@ -254,6 +254,13 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   await expect(bento.getByRole('heading', { name: 'A limit was passed and is not released' })).toBeVisible();
   await panelOf(bento);
   await expect(bento.getByText('ZP-URV: Vne passed')).toBeVisible();
+  // A release without its certifier is refused beside the field, and the form stays as it was.
+  await go(bento, '/board');
+  await bento.locator('#limits').getByText('Enter the release …').click();
+  await bento.locator('#limits').getByRole('button', { name: 'Enter the release' }).click();
+  await expect(bento.getByText('Give the name of who certified it.')).toBeVisible();
+  await bento.getByLabel('Certified by').fill('Telmo Vaz Outeiro');
+  await expect(bento.locator('#limits').getByRole('button', { name: 'Enter the release' })).toBeVisible();
   await enterRelease(bento);
   await panelOf(bento);
   await expect(bento.getByText(/Certified by Telmo Vaz Outeiro, licence B1 0417; entered by Bento/)).toBeVisible();

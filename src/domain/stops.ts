@@ -19,7 +19,7 @@ export interface Stop {
   facts: Readonly<Record<string, string | number | readonly string[] | null>>;
 }
 
-/** What a flight is held against, on the device and at the field. */
+/** What a flight is held against, on the device and on the server. */
 export interface StopRules {
   /** Of the field; heights of airwork are read on QNH. */
   elevationFt: number;

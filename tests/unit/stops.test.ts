@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { assessProgramme, itemStops, landingStops, signingProblems, stopWords } from '@/core/assess';
+import { assessProgramme, itemStops, landingStops, lookFirst, signingProblems, stopWords } from '@/core/assess';
 import type { EvidenceRecord, RecordedLanding, SigningFacts } from '@/core/assess';
 import type { AirworkDetail, CaptureEvent, GearChecked } from '@/domain/capture';
 import { composeProgramme } from '@/core/plan';
@@ -236,6 +236,11 @@ describe('what was flown past a stop', () => {
       expect(state(true).get(r.id)?.met, r.id).toBe(false);
       expect(state(true).get(r.id)?.missing.join(), r.id).toContain('flown past a stop do not count');
     }
+  });
+  it('is never called the best of a lesson, nor a lesson with it without fault', () => {
+    expect(lookFirst([landing(1, []), landing(2, [STOP])])).toBe('Best: landing 1.');
+    expect(lookFirst([landing(2, [STOP])])).toBe('');
+    expect(lookFirst([landing(1, [])])).toBe('Best: landing 1. Nothing outside.');
   });
   it('stands at the signature until somebody has said why', () => {
     const facts = (explained: boolean): SigningFacts => ({

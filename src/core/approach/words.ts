@@ -80,7 +80,7 @@ export function gateConfiguration(
   return gate.gear === 'fixed' ? flap : `${flap}, gear ${gate.gear}`;
 }
 
-/** A trigger that names the speed at the threshold, however a school words it. */
+/** A trigger that names the speed at the threshold; a school's own rules may still say fence. */
 const AT_THRESHOLD = /threshold|fence/;
 
 /**

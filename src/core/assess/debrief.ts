@@ -100,12 +100,16 @@ export function lookFirst(landings: readonly RecordedLanding[]): string {
   const worst = landings
     .filter((l) => l.judged.landingClass === 'outside' || l.judged.landingClass === 'assisted')
     .map((l) => String(l.number));
-  const best = [...landings].reverse().find((l) => l.judged.landingClass === 'own');
+  // What was flown past a stop is never the best of a lesson.
+  const past = landings.filter((l) => (l.stops?.length ?? 0) > 0);
+  const best = [...landings].reverse().find((l) => l.judged.landingClass === 'own' && !past.includes(l));
   const parts = [
     best ? `Best: landing ${best.number}.` : '',
     worst.length > 0
       ? `Look first at ${worst.length === 1 ? 'landing' : 'landings'} ${list(worst.slice(0, 4))}.`
-      : 'Nothing outside.',
+      : past.length > 0
+        ? ''
+        : 'Nothing outside.',
   ];
   return parts.filter(Boolean).join(' ');
 }

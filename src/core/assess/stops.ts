@@ -1,6 +1,6 @@
 /**
  * What happened where the screen says stop: the record keeps it, and it is no evidence of a safety item. Pure, and the
- * same on the device and at the field. Feet, knots, seconds.
+ * same on the device and on the server. Feet, knots, seconds.
  */
 import type { AirworkDetail, CapturedLanding, GearChecked } from '@/domain/capture';
 import type { Stop, StopRules } from '@/domain/stops';

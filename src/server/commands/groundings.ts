@@ -65,7 +65,7 @@ export async function endGrounding(user: CurrentUser, form: unknown): Promise<Re
       { groundingId },
       t,
     );
-    if (!found) return problem('', 'There is no such grounding. Open the page again.');
+    if (!found) return problem('', 'Not found, or you do not have access. Open the page again.');
     if (found.name !== null) return problem('', `This was ended by ${found.name} meanwhile.`);
     if (found.kind === 'airworthiness') {
       const certified = z.object(Certified).safeParse({ certifier, certificate });

@@ -55,8 +55,26 @@ export interface Grounding {
   placedAt: string;
   /** Of a limit passed: where it is seen and released. */
   traceId: string | null;
-  ended: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
+  ended: GroundingEnd | null;
 }
+export interface GroundingEnd {
+  by: string;
+  at: string;
+  done: string;
+  certifier: string | null;
+  certificate: string | null;
+}
+/** The end of a grounding, or of a limit passed, as its row holds it; null = it is open. */
+export const endOf = (r: {
+  at: string | null;
+  by: string | null;
+  done: string | null;
+  certifier: string | null;
+  certificate: string | null;
+}): GroundingEnd | null =>
+  r.at === null
+    ? null
+    : { by: r.by ?? '', at: r.at, done: r.done ?? '', certifier: r.certifier, certificate: r.certificate };
 
 /**
  * What holds aeroplanes on the ground, open or ended: findings of airworthiness, holds of the school, and limits passed.
@@ -115,16 +133,7 @@ export async function groundings(
       placedBy: g.placed_by,
       placedAt: g.placed_at,
       traceId: null,
-      ended:
-        g.ended_at === null
-          ? null
-          : {
-              by: g.ended_by ?? '',
-              at: g.ended_at,
-              done: g.done ?? '',
-              certifier: g.certifier,
-              certificate: g.certificate,
-            },
+      ended: endOf({ ...g, at: g.ended_at, by: g.ended_by }),
     })),
     ...limits.map((l): Grounding => ({
       id: l.id,
@@ -135,16 +144,7 @@ export async function groundings(
       placedBy: '',
       placedAt: l.found_at,
       traceId: l.trace_id,
-      ended:
-        l.released_at === null
-          ? null
-          : {
-              by: l.released_by ?? '',
-              at: l.released_at,
-              done: l.done ?? '',
-              certifier: l.certifier,
-              certificate: l.certificate,
-            },
+      ended: endOf({ ...l, at: l.released_at, by: l.released_by }),
     })),
   ];
 }

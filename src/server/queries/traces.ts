@@ -10,6 +10,7 @@ import { fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../auth/permissions';
 import { row, rows } from '../db/connection';
 import { checkoutHead, checkoutRecord, eventsOf } from './checkout';
+import { type GroundingEnd, endOf } from './stops';
 
 interface TraceRow {
   id: string;
@@ -100,7 +101,7 @@ export interface LimitPassed {
   mustDoSource: string | null;
   flownOn: string;
   pilotName: string;
-  released: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
+  released: GroundingEnd | null;
   /** May this user release it? */
   releases: boolean;
 }
@@ -146,16 +147,7 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     mustDoSource: e.must_do_source,
     flownOn: e.flown_on,
     pilotName: e.pilot_name,
-    released:
-      e.released_at === null
-        ? null
-        : {
-            by: e.by_name ?? '',
-            at: e.released_at,
-            done: e.done ?? '',
-            certifier: e.certifier,
-            certificate: e.certificate,
-          },
+    released: endOf({ ...e, at: e.released_at, by: e.by_name }),
     releases: may.releaseExceedance(user, { pilotId: e.pilot_id, instructorId: e.instructor_id }),
   }));
 }

@@ -81,7 +81,10 @@ export default async function DebriefPage({
   const stops = stopsShown(record, summary.lesson);
   const past = new Set(stops.map((s) => s.subjectId));
   const facts = await debriefFacts(record);
-  const shown = facts.landings.filter((l) => l.lesson === summary.lesson);
+  const stopsAt = new Map(record.evidence.landings.map((l) => [l.id, l.stops]));
+  const shown = facts.landings
+    .filter((l) => l.lesson === summary.lesson)
+    .map((l) => ({ ...l, stops: stopsAt.get(l.id) ?? [] }));
   const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
   const self = sortie ? await selfOf(sortie.id) : null;
   const pilotHere = may.acknowledgeDebrief(user, head);
@@ -148,7 +151,8 @@ export default async function DebriefPage({
   const end = sortie?.brief?.choices.runwayEnd ?? shown[0]?.captured.runwayEnd;
   const runway = (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === end));
   const map = touchdownPoints(shown, { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM }, false);
-  const { best, worst } = bestAndWorst(shown.filter((l) => !past.has(l.id)));
+  const { worst } = bestAndWorst(shown);
+  const { best } = bestAndWorst(shown.filter((l) => l.stops.length === 0));
   const changed = sinceLastTime(facts.landings, summary.lesson);
   const told = facts.findings.filter((f) => runs || (f.forPilot && f.decided?.decision !== 'dismissed'));
   const links = [
