@@ -23,6 +23,11 @@ export default defineConfig({
   retries: 0,
   globalSetup: './e2e/setup.ts',
   reporter: [['line'], ['json', { outputFile: 'test-results/e2e.json' }]],
-  use: { viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'off' },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    trace: 'off',
+    contextOptions: { reducedMotion: 'reduce' },
+  },
   projects: files.map(({ file }) => ({ name: file.replace('.spec.ts', ''), testMatch: file })),
 });

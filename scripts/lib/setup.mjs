@@ -5,16 +5,23 @@ import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
+import { constants, setPriority } from 'node:os';
 import path from 'node:path';
 
 const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`], { stdio: 'ignore' }).status === 0;
 
-export function run(command, args, { env = {}, quiet = false } = {}) {
+export function run(command, args, { env = {}, quiet = false, gentle = false } = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, {
       stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
       env: { ...process.env, ...env },
     });
+    if (gentle && child.pid)
+      try {
+        setPriority(child.pid, constants.priority.PRIORITY_BELOW_NORMAL);
+      } catch {
+        // Only a courtesy to what runs beside it.
+      }
     let kept = '';
     child.stdout?.on('data', (d) => (kept += d));
     child.stderr?.on('data', (d) => (kept += d));
