@@ -1,6 +1,6 @@
 import type { AirworkDetail, CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import type { Attitude, EventType, LandingKind } from '@/domain/words';
+import { type Attitude, type EventType, type LandingKind, meant } from '@/domain/words';
 import { seeded, seededId } from './random';
 
 /** How a demo pilot lands. Shares are of landings; the rest are good. */
@@ -134,7 +134,7 @@ function captured(
   const blank: CapturedLanding = {
     ...UNSEEN,
     kind: p.kind,
-    intended: p.attitude,
+    intended: meant(p.attitude),
     intervention,
     trigger: p.trigger ?? 'not-met',
     wind,

@@ -1,7 +1,8 @@
 /**
  * One command that passes on a fresh clone. Installs what is missing, then three lanes beside each other: what needs the
- * built application (types, build, browser tests, chaos), which is the longest; what computes (unit and server tests,
- * worked values, tampering); and, with what they leave of the machine, what only reads (lint, format, arrows).
+ * built application (build, browser tests, chaos), which is the longest; what computes (unit and server tests,
+ * worked values, tampering); and, with what they leave of the machine, what only reads (types, lint,
+ * format, arrows).
  * `-- --seed N` runs the tests in another order; the order of a run is printed.
  */
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -65,7 +66,6 @@ console.log(`Unpacked after ${since(began)}; order ${seed}.`);
 for (const f of [RESULTS, SEEDED]) rmSync(f, { recursive: true, force: true });
 for (const f of [RESULTS, SEEDED]) ensure(f);
 
-const types = step('types', () => script('types'));
 /** The demo is filled in once; every test that needs it takes a copy. */
 const seeded = compiled.then(async () => {
   await run('npx', ['tsx', 'scripts/seed.ts', '--demo', '--fresh'], {
@@ -78,8 +78,7 @@ const seeded = compiled.then(async () => {
 });
 seeded.catch(() => undefined);
 
-/** Both write into one folder: types first, then the build. */
-const application = types.then(() => step('build', () => compiled.then(() => build())));
+const application = step('build', () => compiled.then(() => build()));
 
 const vitest = (project, ...more) => [
   () =>
@@ -99,8 +98,10 @@ const vitest = (project, ...more) => [
 ];
 
 async function read() {
+  // Types and the build write into one folder.
   await application;
   for (const [name, what] of [
+    ['types', 'types'],
     ['lint', 'lint:code'],
     ['format', 'format:check'],
     ['arrows', 'lint:arrows'],

@@ -50,3 +50,13 @@ export interface LandingStandard {
   edgeShare: number;
   criteria: StandardRow[];
 }
+
+/** What an item may be about, beyond whose landing it was: then these must have been seen, each time. */
+export const SUBJECTS = ['crosswind', 'roll-out', 'wheel-landing', 'configuration'] as const;
+export type Subject = (typeof SUBJECTS)[number];
+export const MUST_SEE: Record<Subject, string[]> = {
+  crosswind: ['drift', 'crab', 'aileron'],
+  'roll-out': ['swing', 'aileron', 'stick'],
+  'wheel-landing': ['attitude', 'bounce', 'rollout'],
+  configuration: ['configuration'],
+};

@@ -17,16 +17,22 @@ import {
   TIMER_MARKS,
   VERTICALS,
 } from './airwork';
+import { touchSeen } from './unseen';
 import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, TRIGGER_WORDS } from './assess-words';
 import {
   ALONG_BANDS,
+  ANNOUNCED,
   ATTITUDES,
   CONFIGURATION_WORDS,
   EVENT_TYPES,
   FIRMNESS_WORDS,
+  GO_AROUND_FROM,
+  GO_AROUND_WHY,
   KEPT_WORDS,
   LANDING_KINDS,
   LATERAL_BANDS,
+  MEANT,
+  SERIOUS,
   SIDED_BANDS,
   SWING_BANDS,
 } from './words';
@@ -47,7 +53,8 @@ export type LoggedWind = z.infer<typeof LoggedWind>;
 export const CapturedLanding = z.object({
   kind: z.enum(LANDING_KINDS),
   demonstration: z.boolean(),
-  intended: seen(z.enum(ATTITUDES)),
+  /** Only what can be meant; a flat touch happens. */
+  intended: seen(z.enum(MEANT)),
   touched: seen(z.enum(ATTITUDES)),
   along: seen(z.enum(ALONG_BANDS)),
   lateral: seen(z.enum(LATERAL_BANDS)),
@@ -89,6 +96,14 @@ export const CapturedLanding = z.object({
   fromPaper: z.boolean().default(false),
   /** Who flew it when two pilots share the flight; null = the pilot of this checkout. */
   pilotId: z.string().max(64).nullable().default(null),
+  /** Short of the threshold, a wheel off the surface, a sink to be inspected for: outside whatever else was seen. */
+  serious: z.array(z.enum(SERIOUS)).max(3).default([]),
+  /** Of a go-around: where it began, why, and what was announced so that it could be decided. */
+  goAroundFrom: seen(z.enum(GO_AROUND_FROM)).default(null),
+  goAroundWhy: seen(z.enum(GO_AROUND_WHY)).default(null),
+  announced: seen(z.enum(ANNOUNCED)).default(null),
+  /** The landing taken back that this one stands for: it keeps its number and its place in the flight. */
+  replaces: z.string().max(64).nullable().default(null),
 });
 export type CapturedLanding = z.infer<typeof CapturedLanding>;
 
@@ -251,11 +266,16 @@ const Envelope = z.object({
 export type CaptureEvent = z.infer<typeof Envelope>;
 export const CaptureEventSchema = Envelope;
 
+const Landed = CapturedLanding.refine((l) => l.kind !== 'low-pass' || !touchSeen(l), {
+  path: ['kind'],
+  message: 'A low pass does not touch. Record it as a full stop or a touch and go, or take back where it touched.',
+});
+
 /** Payload of each event type, version 1. A shipped version is accepted for ever. */
 export const PAYLOADS = {
   'field-set': z.object({ field: z.string().max(40), value: z.unknown() }),
-  'landing-saved': CapturedLanding,
-  corrected: CapturedLanding,
+  'landing-saved': Landed,
+  corrected: Landed,
   undone: z.object({}),
   'wind-logged': LoggedWind,
   'item-observed': ItemObserved,

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
+import { MUST_SEE, SUBJECTS } from './assess-words';
 import { NightRule, RecencyRule } from './recency';
-import { GOALS, PACKS } from './words';
+import { GOALS, GO_AROUND_FROM, PACKS } from './words';
 
 const EyeFormSchema = z.union([
   z.object({ kind: z.literal('words'), within: z.array(z.string()), edge: z.array(z.string()) }),
@@ -28,6 +29,8 @@ export const Standard = z.object({
       required: z.array(z.enum(['trace', 'eye'])),
     }),
   ),
+  /** What must have been seen in each landing that counts for an item about it. */
+  seen: z.record(z.enum(SUBJECTS), z.array(z.string())).default(MUST_SEE),
   /**
    * Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a
    * second.
@@ -81,7 +84,15 @@ export const EvidenceRule = z.discriminatedUnion('kind', [
     accuracy: z.boolean().default(false),
     prompted: z.boolean().default(false),
   }),
-  z.object({ kind: z.literal('go-arounds'), sound: z.number().int(), good: z.number().int(), ...Recent, ...Where }),
+  z.object({
+    kind: z.literal('go-arounds'),
+    sound: z.number().int(),
+    good: z.number().int(),
+    ...Recent,
+    ...Where,
+    /** Flown well at least once from each of these. */
+    from: z.array(z.enum(GO_AROUND_FROM)).default([]),
+  }),
   z.object({
     kind: z.literal('observed'),
     needed: z.number().int(),
@@ -128,6 +139,12 @@ export const ProgrammeItem = z.object({
    * Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence.
    */
   needsWindKt: z.number().min(0).max(40).optional(),
+  /** What it is about; absent = read from its evidence. */
+  about: z.array(z.enum(SUBJECTS)).optional(),
+  /** It fades: evidence older than the house's figure has lapsed. Absent = emergencies and stalls, by its forms. */
+  fades: z.boolean().optional(),
+  /** In which of the first lessons an instructor takes it up; absent = when its prerequisites are met. */
+  lesson: z.number().int().min(1).max(9).optional(),
 });
 export type ProgrammeItem = z.infer<typeof ProgrammeItem>;
 
@@ -327,6 +344,18 @@ export const House = z.object({
       stalledDays: 14,
       source: 'product default',
     }),
+  /**
+   * Evidence: the share of an item's landings that may rest on the clean tap, days after which emergencies and stalls
+   * are to be shown again, days a brief that was acknowledged is today's.
+   */
+  evidence: z
+    .object({
+      assertedShare: z.number().min(0).max(1),
+      fadesDays: z.number().int().min(1),
+      briefDays: z.number().int().min(1),
+      source: z.string(),
+    })
+    .default({ assertedShare: 0.5, fadesDays: 90, briefDays: 7, source: 'product default' }),
   twinFailures: z.array(z.string()),
   reference: z.string(),
   /**

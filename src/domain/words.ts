@@ -35,6 +35,31 @@ export type LandingKind = (typeof LANDING_KINDS)[number];
 
 export const ATTITUDES = ['three-point', 'mains-first', 'tail-first', 'flat', 'nose-first'] as const;
 export type Attitude = (typeof ATTITUDES)[number];
+/** What a landing can be meant to be; the others happen. */
+export const MEANT = ['three-point', 'mains-first'] as const;
+export type Meant = (typeof MEANT)[number];
+/** What was meant, or null where nothing was noted or the word is none that can be meant. */
+export const meant = (word: string | null | undefined): Meant | null => MEANT.find((m) => m === word) ?? null;
+
+/** Recorded in one tap, and outside whatever else was seen. */
+export const SERIOUS = ['short-of-threshold', 'off-surface', 'inspection-sink'] as const;
+export type Serious = (typeof SERIOUS)[number];
+/** Where a go-around began, why, and what an instructor may announce so that an approach that is good can be left. */
+export const GO_AROUND_FROM = ['approach', 'flare', 'bounce'] as const;
+export type GoAroundFrom = (typeof GO_AROUND_FROM)[number];
+export const GO_AROUND_WHY = [
+  'too-fast-or-slow',
+  'too-high-or-low',
+  'off-the-line',
+  'not-configured',
+  'bounce-or-porpoise',
+  'wind',
+  'runway',
+  'practice',
+] as const;
+export type GoAroundWhy = (typeof GO_AROUND_WHY)[number];
+export const ANNOUNCED = ['runway-blocked', 'animal', 'no-clearance'] as const;
+export type Announced = (typeof ANNOUNCED)[number];
 
 /** Attitudes of which a sheet may hold the picture over the nose. */
 export const SIGHT_ATTITUDES = ['level', 'climb', 'glide', 'slip', 'three-point', 'wheel'] as const;
@@ -134,6 +159,11 @@ export const SAY: Record<string, string> = {
   'tail-first': 'tail first',
   flat: 'flat',
   'nose-first': 'nose first',
+  'short-of-threshold': 'short of the threshold',
+  'off-surface': 'a wheel off the surface',
+  'inspection-sink': 'hard enough to inspect',
+  animal: 'animal on the runway',
+  'no-clearance': 'no clearance to land',
   short: 'short',
   'in-the-box': 'in the box',
   long: 'long',

@@ -2,13 +2,14 @@
  * Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet,
  * degrees.
  */
-import type {
-  AirworkKind,
-  AirworkLimit,
-  AirworkQuantity,
-  AirworkStandard,
-  SeenExtreme,
-  StallRecovery,
+import {
+  type AirworkKind,
+  type AirworkLimit,
+  type AirworkQuantity,
+  type AirworkStandard,
+  QUANTITY_NAME,
+  type SeenExtreme,
+  type StallRecovery,
 } from '@/domain/airwork';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AirworkDetail } from '@/domain/capture';
@@ -160,16 +161,74 @@ export function energyExit(
   };
 }
 
+/**
+ * What of an item must have been looked at before it is judged, and was not: every quantity of its row in the standard,
+ * and of a stall the look-out and the recovery, of a one-engine item that *simulated* was said. A surprise and an item
+ * judged as seen have nothing more to ask.
+ * @param rowOf the standard's row of a manoeuvre; null where it has none
+ * @returns quantities and words, in the order of the standard; empty = it can be judged
+ * @example unseenOf({ form: 'numbers', kind: 'steep-turn', set: {}, seen: { bank: 'inside' } }, rowOf) // ['height', …]
+ */
+export function unseenOf(detail: AirworkDetail, rowOf: (kind: AirworkKind) => AirworkStandard | null): string[] {
+  const missing = (kind: AirworkKind, seen: Partial<Record<AirworkQuantity, SeenExtreme>>): string[] =>
+    (rowOf(kind)?.limits ?? []).map((l) => l.quantity).filter((q) => seen[q] === undefined);
+  switch (detail.form) {
+    case 'numbers':
+      return missing(detail.kind, detail.seen);
+    case 'stall':
+      return [...(detail.lookOut === null ? ['look-out'] : []), ...(detail.recovery === null ? ['recovery'] : [])];
+    case 'energy': {
+      const exit = energyExit(detail.entry, detail.exit, detail.reciprocal);
+      return (['height', 'speed', 'heading'] as const).filter((q) => exit[q] === null);
+    }
+    case 'asymmetric':
+      return [
+        ...(detail.saidSimulated === null ? ['simulated-said'] : []),
+        ...(detail.item === 'control-speed'
+          ? detail.recovery === null
+            ? ['recovery']
+            : []
+          : missing('asymmetric', detail.seen)),
+      ];
+    case 'steps':
+      return detail.ticks.length === 0 ? ['steps'] : [];
+    case 'exchange':
+      return [...(detail.ticks.length === 0 ? ['steps'] : []), ...(detail.feetClear === null ? ['feet-clear'] : [])];
+    case 'surprise':
+      return [];
+  }
+}
+/** `height, roll-out heading` */
+export const unseenName = (id: string): string =>
+  id in QUANTITY_NAME ? QUANTITY_NAME[id as AirworkQuantity] : id.replaceAll('-', ' ');
+
 export interface DetailJudged {
   verdict: CriterionVerdict;
   reasons: string[];
   quantities: QuantityJudged[];
 }
 /**
- * What a captured item comes to by the numbers and the words seen, against the standard's airwork rows.
+ * What a captured item comes to by the numbers and the words seen, against the standard's airwork rows. Something seen
+ * outside is outside; else, while part of it was not looked at, it is not judged.
  * Deviations of speed are in the dial's unit and are turned to knots first.
  */
 export function judgeDetail(
+  detail: AirworkDetail,
+  standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
+  ktPerUnit: number,
+): DetailJudged {
+  const found = judgeSeen(detail, standard, ktPerUnit);
+  const unseen = unseenOf(detail, (kind) => standard.airwork.find((a) => a.kind === kind) ?? null);
+  return unseen.length === 0 || found.verdict === 'outside'
+    ? found
+    : {
+        ...found,
+        verdict: 'not-seen',
+        reasons: [...found.reasons, `not judged: ${unseen.map(unseenName).join(', ')} not seen`],
+      };
+}
+
+function judgeSeen(
   detail: AirworkDetail,
   standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
   ktPerUnit: number,

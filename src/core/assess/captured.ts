@@ -1,7 +1,8 @@
 import type { CriterionForm, CriterionVerdict, EyeValue, LandingClass, StandardRow } from '@/domain/assess-words';
 import type { CapturedLanding } from '@/domain/capture';
+import { touchSeen } from '@/domain/unseen';
 import type { Standard } from '@/domain/programme';
-import { say } from '@/domain/words';
+import { SERIOUS, type Serious, meant, say } from '@/domain/words';
 import { besideLimit, downTo, fixed } from '../format';
 import { assessGoAround, assessLanding, classOf, type GoAroundResult, type LandingResult } from './landing';
 
@@ -17,9 +18,22 @@ export interface JudgeContext {
   /** Sides of the schools chosen on the checkout that change judging, and the gates briefed, for a falling schedule. */
   schools?: { bounce?: string | undefined; speed?: string | undefined; attitude?: string | undefined } | null;
   gates?: readonly { name: string; target: number | null }[];
+  /** How far a measured touch may lie before a landing is outside whatever else was seen. */
+  edges?: MeasuredEdges | null;
   /** What an instructor has overruled, by criterion, or `class` for the whole landing. */
   overruled?: Readonly<Record<string, Overruled>> | null;
 }
+/**
+ * Metres from the declared touchdown point back to the threshold, and from the line to where a wheel leaves the
+ * surface; sink from which an inspection is asked, ft/min. Null = not known.
+ */
+export interface MeasuredEdges {
+  shortM: number | null;
+  sideM: number | null;
+  inspectFpm: number;
+}
+/** Sink at the touch from which the aeroplane is inspected, ft/min, where the type has no number of its own. */
+export const INSPECT_FPM = 600;
 /** An instructor's word over a computed verdict: to what, why, who and when. */
 export interface Overruled {
   to: string;
@@ -69,7 +83,8 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     missingRequired: [],
     triggerContinued: false,
   };
-  if (landing.kind === 'low-pass')
+  // A touch recorded as a low pass, as earlier versions let pass, is judged as the landing it was.
+  if (landing.kind === 'low-pass' && !touchSeen(landing))
     return { ...empty, landingClass: 'low-pass', goAround: null, reason: 'A low pass: practised, not judged.' };
   if (landing.kind === 'go-around') {
     const goAround = assessGoAround({
@@ -82,11 +97,13 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     });
     return { ...empty, landingClass: 'go-around', goAround, reason: goAroundReason(goAround, landing) };
   }
+  const intended = meant(landing.intended);
+  // *Own* and *helped on* contradict: until it is said which, it is nobody's.
+  const contradicts = landing.intervention !== null && landing.intervention < 2 && landing.helpedOn.length > 0;
+  const level = contradicts ? null : landing.intervention;
   // Where three-point or tail-low is taught, the tail first is what was meant.
   const tailLow =
-    context.schools?.attitude === 'three-point' &&
-    landing.intended === 'three-point' &&
-    landing.touched === 'tail-first';
+    context.schools?.attitude === 'three-point' && intended === 'three-point' && landing.touched === 'tail-first';
   const fence =
     landing.fenceSpeed !== null && context.fenceTarget !== null
       ? (landing.fenceSpeed - context.fenceTarget) * context.ktPerUnit
@@ -111,11 +128,11 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     standard: context.standard,
     landing: {
       source: 'eye',
-      intended: landing.intended,
+      intended,
       measured,
       eye,
       cleanTap: landing.cleanTap,
-      intervention: landing.intervention,
+      intervention: level,
       instructorCorrection: false,
       demonstration: landing.demonstration,
       trigger: landing.trigger,
@@ -133,12 +150,15 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
       measured[row.id] ?? null,
       row.id in traced,
       result.forms[row.id] ?? null,
-      landing.intended,
+      intended,
       context,
     ),
   }));
   const bySchool = criteria.map((c) => schoolWord(c, landing, context));
-  const said = bySchool.map((c) => overruledCriterion(c, context.overruled?.[c.id]));
+  const said = [
+    ...bySchool.map((c) => overruledCriterion(c, context.overruled?.[c.id])),
+    ...seriousOf(landing, traced, context.edges ?? null),
+  ];
   const after: LandingResult = said.some((c, i) => c.verdict !== criteria[i]?.verdict)
     ? { ...result, ...regroup(said), landingClass: 'own' }
     : result;
@@ -146,11 +166,13 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     after.landingClass = classOf({
       ...after,
       demonstration: landing.demonstration,
-      intervention: landing.intervention,
+      intervention: level,
       instructorCorrection: false,
     });
   const { controlOutside, precisionOutside, missingRequired, triggerContinued } = after;
-  const whole = context.overruled?.class;
+  const asked = context.overruled?.class;
+  const whole =
+    asked && mayOverrule(asked.to, { demonstration: landing.demonstration, intervention: level }) ? asked : null;
   const judged = {
     criteria: said,
     controlOutside,
@@ -159,7 +181,9 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     triggerContinued,
     landingClass: after.landingClass,
     goAround: null,
-    reason: classReason(after, landing.intervention),
+    reason: contradicts
+      ? `Not judged: ${say(landing.intervention === 1 ? 'prompted' : 'own')} and helped on ${landing.helpedOn.map(say).join(', ')} contradict. Say which it was.`
+      : classReason(after, level),
   };
   return whole
     ? {
@@ -169,6 +193,42 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
         reason: `${whole.by} says ${say(whole.to)}: ${whole.reason}. Computed: ${judged.reason}`,
       }
     : judged;
+}
+
+/** What the pilot did not fly, or of which nobody said who flew it, is never made the pilot's own by a later word. */
+const PILOTS_OWN: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted']);
+/**
+ * May a landing be overruled to a class? A demonstration to none; one taken over, or of which nobody said whose it was,
+ * to none of the pilot's own. Whose it was is put right by a correction, which stays in sight.
+ */
+export const mayOverrule = (to: string, l: { demonstration: boolean; intervention: number | null }): boolean =>
+  !l.demonstration && !((l.intervention === null || l.intervention === 3) && PILOTS_OWN.has(to));
+
+const SERIOUS_REASON: Record<Serious, string> = {
+  'short-of-threshold': 'Touched before the threshold',
+  'off-surface': 'A wheel left the surface',
+  'inspection-sink': 'Hard enough to inspect the aeroplane',
+};
+/** Outside whatever else was seen: tapped, or measured. */
+function seriousOf(
+  l: CapturedLanding,
+  traced: Readonly<Record<string, number>>,
+  edges: MeasuredEdges | null,
+): CriterionJudged[] {
+  const { along, lateral, firmness } = traced;
+  const measured: Record<Serious, boolean> = {
+    'short-of-threshold': along !== undefined && edges?.shortM != null && along < -edges.shortM,
+    'off-surface': lateral !== undefined && edges?.sideM != null && Math.abs(lateral) > edges.sideM,
+    'inspection-sink': firmness !== undefined && edges !== null && firmness >= edges.inspectFpm,
+  };
+  return SERIOUS.filter((id) => l.serious.includes(id) || measured[id]).map((id) => ({
+    id,
+    group: 'control',
+    verdict: 'outside',
+    form: measured[id] ? 'measured' : 'eye',
+    required: false,
+    reason: `${SERIOUS_REASON[id]}${measured[id] ? ', as measured' : ''}: outside whatever else was seen.`,
+  }));
 }
 
 /** What the chosen school makes of a verdict: a second contact that was not left, a speed that stopped falling. */
@@ -324,7 +384,7 @@ function classReason(result: ReturnType<typeof assessLanding>, intervention: num
 
 function goAroundReason(result: GoAroundResult, landing: CapturedLanding): string {
   const decision: Record<GoAroundResult['decision'], string> = {
-    sound: `A sound decision, ${say(landing.goAroundWord ?? 'before')}`,
+    sound: `A sound decision, ${say(landing.goAroundWord ?? 'before')}${landing.announced ? ` announced: ${say(landing.announced)}` : ''}`,
     late: 'Decided late, and better than continued',
     told: 'Told to go, for safety',
     neutral: `Flown as ${landing.goAroundWord === 'traffic' ? 'the traffic asked' : 'an exercise'}`,
@@ -342,5 +402,9 @@ function goAroundReason(result: GoAroundResult, landing: CapturedLanding): strin
     'not-judged': 'how it was flown was not all seen',
     demonstration: 'not counted',
   };
-  return `${decision[result.decision]}; ${execution[result.execution]}.`;
+  const began = [
+    ...(landing.goAroundFrom ? [`from the ${say(landing.goAroundFrom)}`] : []),
+    ...(landing.goAroundWhy ? [say(landing.goAroundWhy)] : []),
+  ];
+  return `${[decision[result.decision], ...began].join(', ')}; ${execution[result.execution]}.`;
 }

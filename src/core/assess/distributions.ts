@@ -90,10 +90,11 @@ export function signTest(left: number, right: number): number {
   if (n === 0) return 1;
   const most = Math.max(left, right);
   let tail = 0;
-  let choose = 1;
+  // In logarithms: the numbers of ways overflow beyond a thousand.
+  let logChoose = -n * Math.LN2;
   for (let k = n; k >= most; k--) {
-    tail += choose;
-    choose = (choose * k) / (n - k + 1);
+    tail += Math.exp(logChoose);
+    logChoose += Math.log(k) - Math.log(n - k + 1);
   }
-  return Math.min(1, (2 * tail) / 2 ** n);
+  return Math.min(1, 2 * tail);
 }

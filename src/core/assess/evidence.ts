@@ -3,15 +3,17 @@
  * and counts, and exactly which records it rests on. Pure: the same records in any order give the same answer. Method:
  * the programme's own rules, as data.
  */
+import type { Subject } from '@/domain/assess-words';
 import type { EvidenceRule, Programme, ProgrammeItem } from '@/domain/programme';
 import type { GearChecked, ItemObserved } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
 import type { Stop } from '@/domain/stops';
-import { say } from '@/domain/words';
+import { meant, say } from '@/domain/words';
 import { SLACK } from '../constants';
 import { dateText, fixed, list, plural } from '../format';
 import { addDays } from '../recency/dates';
 import type { JudgedLanding } from './captured';
+import { assertedIn, assertedShare, subjectsOf, unseenFor, unseenWords } from './seen';
 import { type RunCondition, runRule } from './stats';
 
 /** A judged landing with what evidence asks of it. */
@@ -31,6 +33,8 @@ export interface RecordedLanding {
   /** Flown past a stop: kept, and no evidence of a safety item. Instant of the touch beside it. */
   stops?: readonly Stop[];
   at?: string;
+  /** Of a go-around: where it began; absent or null = not said. */
+  goAroundFrom?: string | null;
   judged: JudgedLanding;
 }
 export interface Observation {
@@ -42,6 +46,8 @@ export interface Observation {
   data: ItemObserved;
   /** Flown past a stop: no evidence of a safety item. */
   stops?: readonly Stop[];
+  /** What of it was not looked at and would have to be before it is judged, in words; absent = nothing. */
+  unseen?: readonly string[];
   /** An instructor's later word; the verdict that was captured or measured stays. */
   overruled?: {
     reason: string;
@@ -87,7 +93,17 @@ export interface EvidenceRecord {
   }[];
   parts?: readonly PartSignOff[];
   experience?: Experience | null;
+  /** What must have been seen, by what an item is about; absent = the product's. */
+  seen?: Readonly<Partial<Record<Subject, readonly string[]>>>;
+  /** Share of an item's landings that may rest on the clean tap, 0 to 1; absent = half. */
+  assertedShare?: number;
+  /** Days after which evidence of what fades has lapsed; absent = 90. */
+  fadesDays?: number;
+  /** Further training asked for in the book: the items, when, and by whom; the newest of an item stands. */
+  refused?: readonly { itemId: string; at: string; on: string; by: string; entryId: string }[];
 }
+const ASSERTED_SHARE = 0.5;
+const FADES_DAYS = 90;
 
 export const ITEM_STATES = ['met', 'nearly', 'not', 'waived', 'credited'] as const;
 export type ItemState = (typeof ITEM_STATES)[number];
@@ -110,6 +126,12 @@ export interface ItemEvidence {
   missing: string[];
   /** Ids of the landings, observations, flights, briefs, checks or entries that support it. */
   evidence: string[];
+  /** Good landings and items that it leaves out, each with why. */
+  leftOut: { id: string; why: string }[];
+  /** Of the landings that support it, those that rest in part on the clean tap. */
+  asserted: string[];
+  /** Further training was entered for it and it has not been flown again since. */
+  refused: { on: string; by: string; entryId: string } | null;
 }
 
 /** From this share of the way on an item is *nearly*. */
@@ -156,9 +178,34 @@ function inOrder(r: EvidenceRecord): Ordered {
 }
 
 function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
-  const found = assessRule(item, item.evidence, record);
-  const base = { item, asks: asksOf(item.evidence), waived: null, credited: null, part: null, seen: found.seen };
+  const rule = ruleOf(item, record);
+  const found = assessRule(item, rule, record);
+  const base = {
+    item,
+    asks: asksOf(rule),
+    waived: null,
+    credited: null,
+    part: null,
+    seen: found.seen,
+    leftOut: [],
+    asserted: [],
+    refused: null,
+  };
   const settled = { met: true, progress: 1, missing: [] };
+  const refused = refusedOf(item, record);
+  if (refused)
+    return {
+      ...base,
+      ...found,
+      met: false,
+      refused,
+      state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not',
+      progress: Math.min(found.progress, 0.9),
+      missing: [
+        ...found.missing,
+        `further training was entered on ${dateText(refused.on)} by ${refused.by}: fly it again`,
+      ],
+    };
   const waiver = item.waivable === null ? undefined : record.waivers.find((w) => w.itemId === item.id);
   if (waiver)
     return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: 'waived with reason', evidence: [] };
@@ -203,6 +250,60 @@ interface RuleOutcome {
   have: string;
   missing: string[];
   evidence: string[];
+  leftOut?: ItemEvidence['leftOut'];
+  asserted?: string[];
+}
+
+/** Forms of emergencies and stalls, which fade. */
+const FADING: ReadonlySet<string> = new Set(['stall', 'asymmetric', 'emergency-descent', 'surprise']);
+/** Does evidence of an item lapse when a checkout sleeps for months? By its own word, else emergencies, stalls and briefs do. */
+export const itemFades = (item: Pick<ProgrammeItem, 'fades' | 'forms' | 'where' | 'evidence'>): boolean =>
+  item.fades ?? (item.evidence.kind === 'briefs' || (item.where === 'flight' && item.forms.some((f) => FADING.has(f))));
+
+/** The rule of an item with the house's figure for what fades; a stricter one of its own stands. */
+function ruleOf(item: ProgrammeItem, { fadesDays }: EvidenceRecord): EvidenceRule {
+  const rule = item.evidence;
+  if (!itemFades(item) || !('withinDays' in rule)) return rule;
+  return { ...rule, withinDays: Math.min(rule.withinDays ?? Infinity, fadesDays ?? FADES_DAYS) };
+}
+
+/** Further training entered for an item, unless something of it was flown or shown again since. */
+function refusedOf(item: ProgrammeItem, given: Ordered): ItemEvidence['refused'] {
+  const record = item.safety ? withoutStops(given) : given;
+  const newest = (record.refused ?? [])
+    .filter((r) => r.itemId === item.id && (record.day === '' || r.on <= record.day))
+    .sort((a, b) => later(a.at, b.at))
+    .at(-1);
+  if (!newest) return null;
+  const since = (x: { at?: string; date: string }): boolean => (x.at ?? x.date) > newest.at;
+  const rule = item.evidence;
+  const goodAgain = (): boolean => {
+    switch (rule.kind) {
+      case 'run':
+      case 'count':
+      case 'go-arounds': {
+        const after: Ordered = { ...record, landings: record.landings.filter(since) };
+        // Of itself, once: the whole rule is asked beside it.
+        const once: EvidenceRule =
+          rule.kind === 'run'
+            ? { ...rule, needed: 1, minSorties: 1, minDays: 1, windKt: null }
+            : rule.kind === 'count'
+              ? { ...rule, needed: 1 }
+              : { ...rule, sound: Math.min(1, rule.sound), good: Math.min(1, rule.good), from: [] };
+        const again = judgeRule(item, once, after);
+        return again.evidence.length > 0;
+      }
+      case 'observed':
+        return record.observations.some((o) => o.data.itemId === item.id && since(o) && isGood(o, rule));
+      case 'hours':
+        return [...record.observations.filter((o) => o.data.itemId === item.id), ...(record.flights ?? [])].some(since);
+      case 'briefs':
+        return (record.briefs ?? []).some((b) => b.acknowledged && since(b));
+      case 'gear-checks':
+        return (record.gearChecks ?? []).some((g) => g.check.decision === 'agree' && since(g));
+    }
+  };
+  return goodAgain() ? null : { on: newest.on, by: newest.by, entryId: newest.entryId };
 }
 
 /** More help than any rule allows. */
@@ -255,9 +356,9 @@ function assessRule(item: ProgrammeItem, rule: EvidenceRule, given: Ordered): Ru
 function judgeRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): RuleOutcome {
   switch (rule.kind) {
     case 'run':
-      return runEvidence(rule, record);
+      return runEvidence(item, rule, record);
     case 'count':
-      return countEvidence(rule, record);
+      return countEvidence(item, rule, record);
     case 'go-arounds':
       return goAroundEvidence(rule, record);
     case 'observed':
@@ -280,7 +381,7 @@ function looked(
   record: Ordered,
 ): RecordedLanding[] {
   return recently(rule, record, record.landings).filter(
-    (l) => l.kind !== 'low-pass' && (!rule.surface || (l.surface ?? 'land') === rule.surface),
+    (l) => l.judged.landingClass !== 'low-pass' && (!rule.surface || (l.surface ?? 'land') === rule.surface),
   );
 }
 function recently<T extends { date: string }>(
@@ -292,15 +393,42 @@ function recently<T extends { date: string }>(
   return all.filter((x) => x.date >= from);
 }
 
-function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: Ordered): RuleOutcome {
-  const landings = looked(rule, record);
+/** Classes that help an item, and so must have been looked at; what speaks against the pilot needs no second look. */
+const HELPFUL: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted']);
+/** Landings an item leaves out because what it is about was not seen in them, and the others. */
+function looking(item: ProgrammeItem, landings: readonly RecordedLanding[], record: Ordered) {
+  const subjects = subjectsOf(item);
+  const leftOut: ItemEvidence['leftOut'] = [];
+  const kept = landings.filter((l) => {
+    if (subjects.length === 0 || !HELPFUL.has(l.judged.landingClass)) return true;
+    const unseen = unseenFor(subjects, record.seen ?? {}, l.judged);
+    if (unseen.length > 0) leftOut.push({ id: l.id, why: unseenWords(unseen) });
+    return unseen.length === 0;
+  });
+  return { kept, leftOut };
+}
+/** `3 left out: into-wind aileron, stick back not seen`; null = none. */
+function leftOutWords(leftOut: readonly { why: string }[]): string | null {
+  const n = leftOut.length;
+  if (n === 0) return null;
+  const why = [...new Set(leftOut.map((l) => l.why))];
+  return `${n} left out: ${why.length > 2 ? `${why.slice(0, 2).join('; ')}; and more` : why.join('; ')}`;
+}
+const assertedWords = (asserted: number, n: number): string =>
+  asserted === 0 ? '' : `, ${asserted} of ${n} resting on the clean tap`;
+const seeWords = (more: number, share: number): string =>
+  `${plural(more, 'more')} with drift, crab, swing and bounce seen: ${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may rest on the clean tap`;
+
+function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'run' }>, record: Ordered): RuleOutcome {
+  const all = looked(rule, record);
+  const { kept: landings, leftOut } = looking(item, all, record);
   const run = runRule({
     landings: landings.map((l) => ({
       sortieId: l.sortieId,
       date: l.date,
       firstOfSortie: l.firstOfSortie,
       group: l.group,
-      attitude: l.intended,
+      attitude: meant(l.intended),
       crosswindKt: l.crosswindKt,
       landingClass: l.judged.landingClass,
     })),
@@ -321,25 +449,69 @@ function runEvidence(rule: Extract<EvidenceRule, { kind: 'run' }>, record: Order
     'first-landing': 'one of them the first landing of a flight',
     wind: `one of them in a crosswind of ${rule.windKt ?? 0} kt or more`,
   };
+  const members = run.counted.flatMap((i) => landings[i] ?? []);
+  const resting = members.filter((l) => assertedIn(l.judged).length > 0).map((l) => l.id);
+  const share = record.assertedShare ?? ASSERTED_SHARE;
+  const { seeMore } = assertedShare(
+    members.map((l) => resting.includes(l.id)),
+    share,
+  );
+  const unanswered = goAroundOpen(all, members[0] ?? null, record.group);
+  const missing = [
+    ...run.missing.map((c) => words[c]),
+    ...(seeMore > 0 ? [seeWords(seeMore, share)] : []),
+    ...(unanswered
+      ? [
+          `a go-around decided in time and flown well, after lesson ${unanswered.lesson}, number ${unanswered.number} (${goAroundFault(unanswered)})`,
+        ]
+      : []),
+  ];
+  const out = missing.length > 0 ? leftOutWords(leftOut) : null;
   return {
-    met: run.met,
-    seen: landings.some(
+    met: missing.length === 0,
+    seen: all.some(
       (l) =>
         l.group === record.group &&
         l.kind !== 'go-around' &&
         l.judged.landingClass !== 'demonstration' &&
-        (rule.attitude === null || l.intended === rule.attitude),
+        (rule.attitude === null || meant(l.intended) === rule.attitude),
     ),
-    progress: run.met
-      ? 1
-      : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (run.missing.length > 1 ? 0.9 : 1),
-    have: `the last ${run.currentRun} ${kind}landings his or her own`,
-    missing: run.missing.map((c) => words[c]),
-    evidence: run.counted.flatMap((i) => landings[i]?.id ?? []),
+    progress:
+      missing.length === 0
+        ? 1
+        : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (missing.length > 1 ? 0.9 : 1),
+    have: `the last ${run.currentRun} ${kind}landings his or her own${assertedWords(resting.length, members.length)}`,
+    missing: out ? [...missing, out] : missing,
+    evidence: members.map((l) => l.id),
+    leftOut,
+    asserted: resting,
   };
 }
 
-function countEvidence(rule: Extract<EvidenceRule, { kind: 'count' }>, record: Ordered): RuleOutcome {
+/** Told for safety, helped or badly flown: a run that holds one waits for a sound, well flown one. */
+const goAroundFault = ({ judged: { goAround: g } }: RecordedLanding): string =>
+  g?.decision === 'told' ? 'told for safety' : g?.execution === 'assisted' ? 'flown with help' : 'badly flown';
+function goAroundOpen(
+  all: readonly RecordedLanding[],
+  first: RecordedLanding | null,
+  group: string,
+): RecordedLanding | null {
+  if (first === null) return null;
+  let open: RecordedLanding | null = null;
+  for (const l of all.slice(all.indexOf(first))) {
+    const g = l.judged.goAround;
+    if (!g || l.group !== group || g.decision === 'demonstration') continue;
+    if (g.decision === 'told' || g.execution === 'assisted' || g.execution === 'outside') open = l;
+    else if (g.decisionEvidence && g.executionEvidence) open = null;
+  }
+  return open;
+}
+
+function countEvidence(
+  item: ProgrammeItem,
+  rule: Extract<EvidenceRule, { kind: 'count' }>,
+  record: Ordered,
+): RuleOutcome {
   const windKt = rule.minCrosswindKt;
   const classes = ['own', ...(rule.accuracy ? [] : ['own-off-target']), ...(rule.prompted ? ['prompted'] : [])];
   const tried = looked(rule, record).filter(
@@ -347,11 +519,22 @@ function countEvidence(rule: Extract<EvidenceRule, { kind: 'count' }>, record: O
       l.kind !== 'go-around' &&
       l.judged.landingClass !== 'demonstration' &&
       l.group === record.group &&
-      (rule.attitude === null || l.intended === rule.attitude) &&
+      (rule.attitude === null || meant(l.intended) === rule.attitude) &&
       (!rule.fullStop || l.kind === 'full-stop') &&
       (windKt === null || (l.crosswindKt !== null && Math.abs(l.crosswindKt) >= windKt - SLACK)),
   );
-  const good = tried.filter((l) => classes.includes(l.judged.landingClass));
+  const { kept: good, leftOut } = looking(
+    item,
+    tried.filter((l) => classes.includes(l.judged.landingClass)),
+    record,
+  );
+  // Of those that rest on the clean tap only as many count as the share allows beside those that were seen.
+  const share = record.assertedShare ?? ASSERTED_SHARE;
+  const resting = good.filter((l) => assertedIn(l.judged).length > 0);
+  const plainly = good.length - resting.length;
+  const room = share >= 1 ? resting.length : Math.floor((share / (1 - share)) * plainly + SLACK);
+  const spare = new Set(resting.slice(0, Math.max(0, resting.length - room)));
+  const counts = good.filter((l) => !spare.has(l));
   const what = `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`;
   const whose = rule.prompted
     ? ' without help on the controls'
@@ -359,21 +542,35 @@ function countEvidence(rule: Extract<EvidenceRule, { kind: 'count' }>, record: O
       ? ' of the pilot\u2019s own, on target'
       : ' of the pilot\u2019s own';
   const where = `${onSurface(rule.surface)}${windKt === null ? '' : ` in ${windKt} kt or more across`}${lately(rule.withinDays)}`;
-  const short = rule.needed - good.length;
+  const short = rule.needed - counts.length;
+  const asserted = counts.filter((l) => resting.includes(l)).map((l) => l.id);
+  const missing = [
+    ...(short > 0 ? [`${short} more ${what}${short === 1 ? '' : 's'}${whose}${where}`] : []),
+    ...(short > 0 && spare.size > 0
+      ? [`${spare.size} more rest on the clean tap: with drift, crab, swing and bounce seen they count`]
+      : []),
+  ];
+  const out = short > 0 ? leftOutWords(leftOut) : null;
   return {
     met: short <= 0,
     seen: tried.length > 0,
-    progress: Math.min(1, good.length / Math.max(1, rule.needed)),
-    have: `${plural(good.length, what)}${whose}${where}`,
-    missing: short > 0 ? [`${short} more ${what}${short === 1 ? '' : 's'}${whose}${where}`] : [],
-    evidence: good.map((l) => l.id),
+    progress: Math.min(1, counts.length / Math.max(1, rule.needed)),
+    have: `${plural(counts.length, what)}${whose}${where}${assertedWords(asserted.length, counts.length)}`,
+    missing: out ? [...missing, out] : missing,
+    evidence: counts.map((l) => l.id),
+    leftOut: [...leftOut, ...[...spare].map((l) => ({ id: l.id, why: 'rests on the clean tap' }))],
+    asserted,
   };
 }
 
 function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, record: Ordered): RuleOutcome {
-  const flown = looked(rule, record).flatMap((l) => (l.judged.goAround ? [{ id: l.id, g: l.judged.goAround }] : []));
+  const flown = looked(rule, record).flatMap((l) =>
+    l.judged.goAround ? [{ id: l.id, g: l.judged.goAround, from: l.goAroundFrom ?? null }] : [],
+  );
   const sound = flown.filter((f) => f.g.decisionEvidence);
   const good = flown.filter((f) => f.g.executionEvidence);
+  // A pinned rule of before asks for none.
+  const still = (rule.from ?? []).filter((w) => !good.some((f) => f.from === w));
   const missing: string[] = [];
   if (sound.length < rule.sound)
     missing.push(
@@ -381,11 +578,18 @@ function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, r
     );
   if (good.length < rule.good)
     missing.push(`${rule.good - good.length} more flown well without help${lately(rule.withinDays)}`);
+  if (still.length > 0 && flown.length > 0) missing.push(`still to fly: from the ${list(still.map(say))}`);
   return {
-    met: missing.length === 0,
+    met: missing.length === 0 && still.length === 0,
     seen: flown.length > 0,
     progress:
-      (Math.min(1, sound.length / Math.max(1, rule.sound)) + Math.min(1, good.length / Math.max(1, rule.good))) / 2,
+      missing.length === 0
+        ? 1
+        : Math.min(
+            0.95,
+            (Math.min(1, sound.length / Math.max(1, rule.sound)) + Math.min(1, good.length / Math.max(1, rule.good))) /
+              2,
+          ),
     have: `${plural(sound.length, 'sound decision')}, ${good.length} flown well`,
     missing,
     evidence: [...new Set([...sound, ...good].map((f) => f.id))],
@@ -410,7 +614,10 @@ function observedEvidence(
 ): RuleOutcome {
   const all = record.observations.filter((o) => o.data.itemId === itemId);
   const seen = recently(rule, record, all);
-  const good = seen.filter((o) => o.data.verdict !== 'outside' && o.data.intervention <= rule.maxIntervention);
+  const good = seen.filter((o) => isGood(o, rule));
+  const leftOut = seen
+    .filter((o) => o.data.verdict !== 'outside' && inPart(o))
+    .map((o) => ({ id: o.id, why: `${(o.unseen ?? []).join(', ')} not seen` }));
   const latest = seen[seen.length - 1];
   const latestBad = latest !== undefined && latest.data.verdict === 'outside';
   const short = rule.needed - good.length;
@@ -426,6 +633,8 @@ function observedEvidence(
   if (days < (rule.minDays ?? 1) && good.length > 0) missing.push(`on at least ${rule.minDays} days`);
   if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(variantWord))}`);
   if (latestBad) missing.push('the last time it was outside: see it again');
+  const out = leftOutWords(leftOut);
+  if (missing.length > 0 && out) missing.push(`${out.replace('left out', 'not judged')}`);
   const parts = rule.needed + (rule.variants ?? []).length;
   const done = Math.min(good.length, rule.needed) + (rule.variants ?? []).length - unseen.length;
   return {
@@ -440,8 +649,13 @@ function observedEvidence(
         : `seen ${times(seen.length)}, ${good.length === seen.length ? 'within' : `${good.length} within`}`,
     missing,
     evidence: good.map((o) => o.id),
+    leftOut,
   };
 }
+/** Looked at only in part: kept, and not judged, unless an instructor has given a later word with a reason. */
+const inPart = (o: Observation): boolean => (o.unseen?.length ?? 0) > 0 && !o.overruled;
+const isGood = (o: Observation, rule: Extract<EvidenceRule, { kind: 'observed' }>): boolean =>
+  o.data.verdict !== 'outside' && o.data.intervention <= rule.maxIntervention && !inPart(o);
 
 function hoursEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'hours' }>, record: Ordered): RuleOutcome {
   const entered = recently(rule, record, record.observations)
@@ -520,7 +734,7 @@ export function asksOf(rule: EvidenceRule): string {
     case 'count':
       return `${plural(rule.needed, `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`)}${rule.prompted ? ' without help on the controls' : ' of the pilot\u2019s own'}${rule.accuracy ? ', on target' : ''}${onSurface(rule.surface)}${rule.minCrosswindKt === null ? '' : `, in ${rule.minCrosswindKt} kt or more across`}${recent}`;
     case 'go-arounds':
-      return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${recent}`;
+      return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${(rule.from ?? []).length > 0 ? `, from the ${list(rule.from.map(say))}` : ''}${recent}`;
     case 'observed':
       return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(variantWord))}` : ''}${recent}`;
     case 'hours':

@@ -19,6 +19,8 @@ export interface SigningFacts {
   withinDays: number;
   /** Lesson numbers whose brief the pilot has not acknowledged, of lessons with something recorded. */
   unacknowledgedLessons: readonly number[];
+  /** Lessons flown on a brief acknowledged longer before than the house allows, with the days between. */
+  oldBriefs: readonly { lesson: number; days: number }[];
   /** Last day of the signer's certificate or recent experience; null = not in the book of people. */
   certificateUntil: string | null;
   /** What this aeroplane demands and the signer does not hold. */
@@ -50,6 +52,7 @@ export interface SigningProblem {
     | 'limit'
     | 'item'
     | 'not-seen'
+    | 'refused'
     | 'override'
     | 'trigger'
     | 'stop'
@@ -82,6 +85,16 @@ export function signingProblems(
     ...open.flatMap((entry): SigningProblem[] => {
       const { item, missing, seen } = entry;
       const target: SigningTarget = item.where === 'ground' ? 'brief' : 'fly';
+      if (entry.refused)
+        return [
+          {
+            code: 'refused',
+            itemId: item.id,
+            message: `${item.id} ${item.title}: further training was entered on ${dateText(entry.refused.on)} by ${entry.refused.by}. It is ${item.where === 'ground' ? 'shown' : 'flown'} again before anybody signs, and cannot be overridden.`,
+            target,
+            overridable: false,
+          },
+        ];
       if (item.safety && !seen)
         return [
           {
@@ -138,6 +151,12 @@ export function signingProblems(
     ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({
       code: 'acknowledge',
       message: `The pilot has not acknowledged the brief of lesson ${lesson}.`,
+      target: 'brief',
+      overridable: false,
+    })),
+    ...facts.oldBriefs.map(({ lesson, days }): SigningProblem => ({
+      code: 'acknowledge',
+      message: `The brief of lesson ${lesson} was acknowledged ${days} days before the flight: it was not that day’s. Brief it again and have it acknowledged.`,
       target: 'brief',
       overridable: false,
     })),

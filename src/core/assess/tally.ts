@@ -3,7 +3,7 @@
  * sign repeats the line above.
  */
 import type { CapturedLanding } from '@/domain/capture';
-import type { AlongBand, Attitude, LandingKind, LateralBand } from '@/domain/words';
+import type { AlongBand, Attitude, LandingKind, LateralBand, Meant } from '@/domain/words';
 
 export const TALLY_COLUMNS = [
   'kind',
@@ -39,7 +39,7 @@ export interface TallyLine {
 }
 
 const KINDS: Record<string, LandingKind> = { F: 'full-stop', T: 'touch-and-go', G: 'go-around', L: 'low-pass' };
-const MEANT: Record<string, Attitude> = { 3: 'three-point', W: 'mains-first' };
+const MEANT: Record<string, Meant> = { 3: 'three-point', W: 'mains-first' };
 const TOUCHED: Record<string, Attitude> = {
   3: 'three-point',
   W: 'mains-first',
@@ -147,6 +147,10 @@ export function readTally(text: string): TallyLine[] {
       return fail(
         `${cells[TALLY_COLUMNS.indexOf(wrong)] ?? ''} is no code for ${wrong}: use ${TALLY_CODES[wrong].join(' ')}.`,
       );
+    if (kind === 'low-pass' && [read.touched, read.along, read.across, read.swing].some((x) => x != null))
+      return fail('A low pass does not touch: write F or T, or dashes for where it touched.');
+    if (kind === 'low-pass' && (read.bounce?.count ?? 0) > 0)
+      return fail('A low pass does not bounce: write F or T, or a dash for the bounce.');
     above = cells;
     return [
       {

@@ -15,6 +15,10 @@ import { ordered } from './order';
 
 export interface FoldedLanding {
   id: string;
+  /** Its place in the flight; taking back another one does not move it. */
+  number: number;
+  /** The first touch of its pilot in the flight; one taken back and not flown again keeps that place. */
+  first: boolean;
   sortieId: string;
   author: string;
   savedAt: string;
@@ -48,6 +52,21 @@ export interface FoldedRow<T> {
   at: string;
   data: T;
 }
+/** Something put right or taken back: what it was, what it became, who and when. */
+export interface FoldedChange {
+  subject: string;
+  sortieId: string;
+  what: 'landing' | 'item';
+  /** Of a landing. */
+  number: number | null;
+  change: 'corrected' | 'undone';
+  author: string;
+  at: string;
+  before: CapturedLanding | ItemObserved;
+  after: CapturedLanding | null;
+  /** The landing that stands for one taken back. */
+  replacedBy: string | null;
+}
 /** A check of the wheels, or something that ends one. `subject` is the landing it came with. */
 export interface GearNote {
   sortieId: string;
@@ -58,6 +77,10 @@ export interface GearNote {
 }
 export interface Folded {
   landings: FoldedLanding[];
+  /** Landings and items put right or taken back, in order. */
+  changes: FoldedChange[];
+  /** The highest number given to a landing of a flight. */
+  numbered: Record<string, number>;
   /** Fields tapped for a landing that was never saved: they come back as a draft and are never counted. */
   drafts: Record<string, Record<string, unknown>>;
   items: FoldedItem[];
@@ -110,6 +133,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const overrides: Folded['overrides'] = {};
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
+  const book = new Numbering();
   for (const event of ordered(events)) {
     if (seen.has(event.eventId)) continue;
     seen.add(event.eventId);
@@ -118,6 +142,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     if (event.type === 'runway-set') runways[event.sortieId] = (event.payload as { runwayEnd: string }).runwayEnd;
     if (event.type === 'limit-overridden') overrides[event.sortieId] = said(event);
     if (event.type === 'pilot-swapped') flying[event.sortieId] = (event.payload as { pilotId: string }).pilotId;
+    book.note(event);
     if (undone.has(subjectId)) continue;
     noteGear(gearLog, event);
     if (gear.now) gear.now = { ...gear.now, since: [...gear.now.since, ...endsAgreement(event)] };
@@ -134,6 +159,8 @@ export function fold(events: readonly CaptureEvent[]): Folded {
         if (!landings.has(subjectId))
           landings.set(subjectId, {
             id: subjectId,
+            number: book.numberOf(subjectId),
+            first: false,
             sortieId: event.sortieId,
             author: event.author,
             savedAt: event.deviceTime,
@@ -232,8 +259,14 @@ export function fold(events: readonly CaptureEvent[]): Folded {
       });
   }
   for (const id of landings.keys()) drafts.delete(id);
+  for (const id of book.firsts(undone)) {
+    const landing = landings.get(id);
+    if (landing) landings.set(id, { ...landing, first: true });
+  }
   return {
-    landings: [...landings.values()],
+    landings: [...landings.values()].sort((a, b) => (a.sortieId === b.sortieId ? a.number - b.number : 0)),
+    changes: book.changes(),
+    numbered: book.numbered,
     drafts: Object.fromEntries(drafts),
     items: [...items.values()],
     waivers: [...waivers.values()],
@@ -248,6 +281,64 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     flying,
     winds,
   };
+}
+
+interface Saved {
+  sortieId: string;
+  number: number;
+  now: CapturedLanding;
+  replacedBy: string | null;
+}
+/** Numbers given once, and what was put right or taken back: neither is lost by an undo. */
+class Numbering {
+  readonly numbered: Record<string, number> = {};
+  private readonly saved = new Map<string, Saved>();
+  private readonly items = new Map<string, ItemObserved>();
+  private readonly found: FoldedChange[] = [];
+
+  note(event: CaptureEvent): void {
+    const { subjectId: subject, sortieId, type } = event;
+    const known = this.saved.get(subject);
+    if (type === 'landing-saved' && !known) {
+      const now = landingOf(event.payload);
+      const before = now.replaces === null ? undefined : this.saved.get(now.replaces);
+      if (before) before.replacedBy = subject;
+      const number = before?.sortieId === sortieId ? before.number : (this.numbered[sortieId] ?? 0) + 1;
+      this.numbered[sortieId] = Math.max(this.numbered[sortieId] ?? 0, number);
+      this.saved.set(subject, { sortieId, number, now, replacedBy: null });
+    }
+    if (type === 'item-observed') this.items.set(subject, itemOf(event.payload));
+    if (type !== 'corrected' && type !== 'undone') return;
+    const item = this.items.get(subject);
+    const by = { subject, sortieId, author: event.author, at: event.deviceTime, replacedBy: null };
+    if (known) {
+      const after = type === 'corrected' ? landingOf(event.payload) : null;
+      this.found.push({ ...by, what: 'landing', number: known.number, change: type, before: known.now, after });
+      if (after) known.now = after;
+    } else if (item && type === 'undone')
+      this.found.push({ ...by, what: 'item', number: null, change: type, before: item, after: null });
+  }
+
+  numberOf(subject: string): number {
+    return this.saved.get(subject)?.number ?? 0;
+  }
+
+  changes(): FoldedChange[] {
+    return this.found.map((c) => ({ ...c, replacedBy: this.saved.get(c.subject)?.replacedBy ?? null }));
+  }
+
+  /** The first touch of each pilot in each flight, among all that were saved and not replaced. */
+  firsts(undone: ReadonlySet<string>): string[] {
+    const first = new Map<string, { id: string; number: number }>();
+    for (const [id, s] of this.saved) {
+      if (s.replacedBy !== null && undone.has(id)) continue;
+      if (s.now.kind === 'go-around' || s.now.kind === 'low-pass') continue;
+      const key = `${s.sortieId} ${s.now.pilotId ?? ''}`;
+      const known = first.get(key);
+      if (!known || s.number < known.number) first.set(key, { id, number: s.number });
+    }
+    return [...first.values()].map((f) => f.id);
+  }
 }
 
 const said = (event: CaptureEvent) => ({

@@ -8,8 +8,10 @@ import {
   FIRMNESS_WORDS,
   KEPT_WORDS,
   LATERAL_BANDS,
+  MEANT,
   SIDED_BANDS,
   SWING_BANDS,
+  meant,
   packWords,
   say,
 } from '@/domain/words';
@@ -445,7 +447,7 @@ function Sided<K extends 'drift' | 'crab' | 'swing'>({
 }
 
 function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pack: SortiePack; runwayEnd: string }) {
-  const meant = pack.tailwheel ? (['three-point', 'mains-first'] as const) : (['mains-first'] as const);
+  const meanings = pack.tailwheel ? MEANT : (['mains-first'] as const);
   const touched = pack.tailwheel
     ? (['three-point', 'mains-first', 'tail-first', 'flat'] as const)
     : (['mains-first', 'flat', 'nose-first'] as const);
@@ -461,9 +463,9 @@ function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; p
         />
         <Words
           title="Meant"
-          options={meant}
+          options={meanings}
           now={draft.intended as never}
-          choose={(v) => set({ intended: v ?? pack.intended })}
+          choose={(v) => set({ intended: v ?? meant(pack.intended) })}
           columns={pack.tailwheel ? 2 : 1}
         />
         <Words

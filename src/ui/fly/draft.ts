@@ -1,6 +1,6 @@
 import type { CapturedLanding, LoggedWind } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import { ALONG_BANDS, type AlongBand, type Attitude, LATERAL_BANDS, type LateralBand } from '@/domain/words';
+import { ALONG_BANDS, type AlongBand, type Attitude, LATERAL_BANDS, type LateralBand, meant } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 
 export type Draft = Omit<CapturedLanding, 'wind' | 'runwayEnd' | 'pilotId' | 'fromPaper'>;
@@ -9,7 +9,7 @@ export type Setter = (change: Partial<Draft>) => void;
 /** An untouched landing: only what was planned is chosen, everything else is *not seen*. */
 export function freshDraft(pack: Pick<SortiePack, 'intended'>): Draft {
   const { wind: _wind, pilotId: _pilot, fromPaper: _paper, ...unseen } = UNSEEN;
-  return { ...unseen, kind: 'full-stop', intended: pack.intended };
+  return { ...unseen, kind: 'full-stop', intended: meant(pack.intended) };
 }
 
 /**
