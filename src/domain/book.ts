@@ -82,12 +82,24 @@ export interface SignOffBody {
     kind: string;
     intended: string | null;
     class: string;
+    /** Criteria that rest on the clean tap alone. */
+    asserted?: string[];
     crosswindKt: number | null;
     overruled?: boolean;
     surface?: string;
   }[];
   observations: { id: string; lesson: number; itemId: string; verdict: string; intervention: number; note: string }[];
-  counts: { lessons: number; landings: number; own: number };
+  /** Entries of before count go-arounds and low passes as landings, and name only the sum. */
+  counts: {
+    lessons: number;
+    landings: number;
+    own: number;
+    fullStops?: number;
+    touchAndGos?: number;
+    goArounds?: number;
+    lowPasses?: number;
+    demonstrations?: number;
+  };
   limitations: Limitations;
   remark: string;
   // Since the second form of an entry

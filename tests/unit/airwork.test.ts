@@ -83,7 +83,8 @@ describe('manoeuvres', () => {
     expect(judged(turn({})).verdict).toBe('not-seen');
   });
   it('turns the dial’s miles per hour into the standard’s knots', () => {
-    expect(judged(turn({ speed: 11 }), 0.868976).verdict).toBe('edge');
+    const all = { bank: 'inside', height: 'inside', rollOut: 'inside', speed: 11 } as const;
+    expect(judged(turn(all), 0.868976).verdict).toBe('edge');
     expect(judged(turn({ speed: 11 })).verdict).toBe('outside');
   });
   it('the stricter standard is stricter', () => {

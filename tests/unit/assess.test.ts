@@ -253,10 +253,11 @@ describe('assessProgramme', () => {
     expect(itemOf(record([...run, landing(2, { intervention: 1 }), landing(2), landing(2)]), 'F4')?.met).toBe(false);
   });
   it('counts crosswind landings only in the programme\u2019s wind', () => {
-    const weak = [1, 2, 3].map(() => landing(1, {}, { crosswindKt: 4 }));
+    const looked = (more: Partial<RecordedLanding> = {}) => landing(1, { aileron: 'kept' }, more);
+    const weak = [1, 2, 3].map(() => looked({ crosswindKt: 4 }));
     expect(itemOf(record(weak), 'F7')?.missing.join()).toContain('3 more landings');
-    expect(itemOf(record([landing(1, {}, { crosswindKt: -7 }), landing(1), landing(1)]), 'F7')?.met).toBe(true);
-    expect(itemOf(record([landing(1, {}, { crosswindKt: null }), landing(1), landing(1)]), 'F7')?.met).toBe(false);
+    expect(itemOf(record([looked({ crosswindKt: -7 }), looked(), looked()]), 'F7')?.met).toBe(true);
+    expect(itemOf(record([looked({ crosswindKt: null }), looked(), looked()]), 'F7')?.met).toBe(false);
   });
   it('needs both a sound decision and good executions', () => {
     const six = {
@@ -267,13 +268,18 @@ describe('assessProgramme', () => {
       tracking: 'within',
       secondContact: 'within',
     } as const;
-    const exercise = () => landing(1, { kind: 'go-around', goAroundWord: 'exercise', goAroundExecution: six });
-    expect(itemOf(record([exercise(), exercise(), exercise()]), 'F8')?.missing).toEqual([
+    const exercise = (goAroundFrom: 'approach' | 'flare' | 'bounce') =>
+      landing(1, { kind: 'go-around', goAroundWord: 'exercise', goAroundExecution: six }, { goAroundFrom });
+    expect(itemOf(record([exercise('approach'), exercise('flare'), exercise('bounce')]), 'F8')?.missing).toEqual([
       '1 more decided by the pilot, before or at the trigger',
     ]);
     expect(
       itemOf(
-        record([exercise(), exercise(), landing(2, { kind: 'go-around', goAroundWord: 'at', goAroundExecution: six })]),
+        record([
+          exercise('flare'),
+          exercise('bounce'),
+          landing(2, { kind: 'go-around', goAroundWord: 'at', goAroundExecution: six }, { goAroundFrom: 'approach' }),
+        ]),
         'F8',
       )?.met,
     ).toBe(true);
@@ -318,6 +324,7 @@ describe('signingProblems', () => {
     onDate: '2026-11-24',
     withinDays: 30,
     unacknowledgedLessons: [],
+    oldBriefs: [],
     certificateUntil: '2027-01-31',
     signerLacks: [],
     modelHours: null,

@@ -222,8 +222,8 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
   },
   judgeDetail: {
     input: {
-      detail: { form: 'extremes', seen: { height: 40 } },
-      standard: { airwork: [], edgeShare: 0.2 },
+      detail: { form: 'numbers', kind: 'steep-turn', seen: { height: 40 } },
+      standard: { airwork: [{ kind: 'steep-turn', limits: [limit] }], edgeShare: 0.2 },
       ktPerUnit: 1,
     },
     call: (x) => judgeDetail(...(Object.values(x as object) as Parameters<typeof judgeDetail>)),
@@ -255,6 +255,14 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
       realFeather: false,
     },
     call: (x) => simulatedFailureAllowed(x as Parameters<typeof simulatedFailureAllowed>[0]),
+  },
+  countFlown: {
+    input: { times: 3 },
+    call: (x) => assess.countFlown([{ kind: 'full-stop', demonstration: false, ...(x as { times: number }) }]),
+  },
+  assertedShare: {
+    input: { share: 0.5 },
+    call: (x) => assess.assertedShare([true, true, false], (x as { share: number }).share),
   },
   share: { input: { k: 4, n: 6 }, call: (x) => assess.share((x as { k: number }).k, (x as { n: number }).n) },
   oneEngineToday: {
@@ -487,6 +495,10 @@ const INNER: readonly string[] = [
     'biasWords',
     'detailNoted',
     'detailReasons',
+    'flownWords',
+    'unseenWords',
+    'unseenName',
+    'carriedFocus',
   ],
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
   ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
@@ -506,6 +518,7 @@ const INNER: readonly string[] = [
   // Whole records, made of landings and sheets that a schema let in; their own tests feed empty and odd ones.
   ...['assessProgramme', 'bestAndWorst', 'bothVerdicts', 'byLesson', 'compareSelf', 'counted', 'ellipsePoints'],
   ...['extremeSteps', 'findPatterns', 'fitLearning', 'forecast', 'gateStrips', 'gearFacts', 'itemFacts'],
+  ...['mayOverrule', 'subjectsOf', 'unseenFor', 'assertedIn', 'itemFades', 'asFlown', 'unseenOf'],
   ...['judgeCaptured', 'landingFacts', 'lessonSummaries', 'loadsIn', 'measureOf', 'measureTrend', 'medianOf'],
   ...['ownHands', 'plateauIn', 'recentShare', 'recordsOf', 'selected', 'signerProblems', 'signingProblems'],
   ...['sinceLastTime', 'stageMedians', 'stageOfLanding', 'stageOfLesson', 'stageRows', 'stageTallies', 'standardise'],

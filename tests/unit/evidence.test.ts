@@ -301,7 +301,13 @@ const CASES: Case[] = [
     'tailwheel',
     'us',
     'F8',
-    { landings: [go(1, true, true), go(1, false, true), go(2, false, true)] },
+    {
+      landings: [
+        go(1, true, true, { goAroundFrom: 'approach' }),
+        go(1, false, true, { goAroundFrom: 'flare' }),
+        go(2, false, true, { goAroundFrom: 'bounce' }),
+      ],
+    },
     'met',
   ],
   [
@@ -794,7 +800,12 @@ describe('what a rule asks, and what stands behind a cell', () => {
       '5 three-point landings of the pilot\u2019s own in a row, over 2 flights and 2 days, one the first of a flight',
     ],
     ['tailwheel', 'us', 'F7', '3 landings of the pilot\u2019s own, in 6 kt or more across'],
-    ['tailwheel', 'us', 'F8', '1 go-around decided by the pilot in time, 3 flown well'],
+    [
+      'tailwheel',
+      'us',
+      'F8',
+      '1 go-around decided by the pilot in time, 3 flown well, from the approach, flare and bounce',
+    ],
     ['multi-engine', 'us', 'M5', 'seen twice within the standard, without help: clean and landing configuration'],
     ['interval-check', 'us', 'I5', '2 landings of the pilot\u2019s own, on target within 30 days'],
     ['sea', 'eu', 'WH', '8 h of dual flight'],
@@ -1036,6 +1047,7 @@ describe('what stands between a checkout and its signature', () => {
     onDate: '2026-11-24',
     withinDays: 30,
     unacknowledgedLessons: [],
+    oldBriefs: [],
     certificateUntil: '2026-11-24',
     signerLacks: [],
     modelHours: null,

@@ -250,6 +250,7 @@ describe('what was flown past a stop', () => {
       onDate: '2026-11-24',
       withinDays: 30,
       unacknowledgedLessons: [],
+      oldBriefs: [],
       certificateUntil: '2027-01-01',
       signerLacks: [],
       modelHours: null,

@@ -58,7 +58,7 @@ export function judgeNumbers(
       quantity: limit.quantity,
       limit,
       verdict: judgeQuantity(limit, value, edgeShare),
-      deviation: typeof value === 'number' ? value : null,
+      deviation: typeof value === 'number' && Number.isFinite(value) ? value : null,
     };
   });
   return { overall: worst(quantities.map((q) => q.verdict)), quantities };
@@ -217,6 +217,7 @@ export function judgeDetail(
   standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
   ktPerUnit: number,
 ): DetailJudged {
+  needNumbers('judgeDetail', { ktPerUnit });
   const found = judgeSeen(detail, standard, ktPerUnit);
   const unseen = unseenOf(detail, (kind) => standard.airwork.find((a) => a.kind === kind) ?? null);
   return unseen.length === 0 || found.verdict === 'outside'

@@ -1,8 +1,9 @@
 import { list, plural } from '../format';
+import { type FlownCount, countFlown, flownWords } from './counts';
 import type { RecordedLanding } from './evidence';
 import { type Share, share } from './stats';
 
-export interface LessonSummary {
+export interface LessonSummary extends FlownCount {
   lesson: number;
   date: string;
   own: number;
@@ -10,13 +11,16 @@ export interface LessonSummary {
   assisted: number;
   outside: number;
   notJudged: number;
-  demonstrations: number;
-  goArounds: number;
-  landings: number;
 }
 
-/** Landings of each lesson counted by class; go-arounds and low passes beside them, demonstrations apart. */
-export function lessonSummaries(landings: readonly RecordedLanding[]): LessonSummary[] {
+/**
+ * Landings of each lesson counted by class; go-arounds and low passes beside them, demonstrations apart.
+ * @param others lessons with something flown and no landing, so that each has its own line
+ */
+export function lessonSummaries(
+  landings: readonly RecordedLanding[],
+  others: readonly { lesson: number; date: string }[] = [],
+): LessonSummary[] {
   const lessons = new Map<number, LessonSummary>();
   for (const l of landings) {
     const s = lessons.get(l.lesson) ?? {
@@ -27,20 +31,10 @@ export function lessonSummaries(landings: readonly RecordedLanding[]): LessonSum
       assisted: 0,
       outside: 0,
       notJudged: 0,
-      demonstrations: 0,
-      goArounds: 0,
-      landings: 0,
+      ...countFlown(landings.filter((x) => x.lesson === l.lesson).map(asFlown)),
     };
     lessons.set(l.lesson, s);
     switch (l.judged.landingClass) {
-      case 'go-around':
-        s.goArounds++;
-        continue;
-      case 'low-pass':
-        continue;
-      case 'demonstration':
-        s.demonstrations++;
-        continue;
       case 'own':
       case 'own-off-target':
         s.own++;
@@ -57,11 +51,31 @@ export function lessonSummaries(landings: readonly RecordedLanding[]): LessonSum
       case 'not-judged':
         s.notJudged++;
         break;
+      case 'go-around':
+      case 'low-pass':
+      case 'demonstration':
+        break;
     }
-    s.landings++;
   }
-  return [...lessons.values()];
+  for (const { lesson, date } of others)
+    if (!lessons.has(lesson))
+      lessons.set(lesson, {
+        lesson,
+        date,
+        own: 0,
+        prompted: 0,
+        assisted: 0,
+        outside: 0,
+        notJudged: 0,
+        ...countFlown([]),
+      });
+  return [...lessons.values()].sort((a, b) => a.lesson - b.lesson);
 }
+/** A recorded landing as it is counted. A go-around that was shown is a demonstration too. */
+export const asFlown = (l: Pick<RecordedLanding, 'kind' | 'judged'>) => ({
+  kind: l.kind === 'low-pass' && l.judged.landingClass !== 'low-pass' ? 'touch-and-go' : l.kind,
+  demonstration: l.judged.landingClass === 'demonstration' || l.judged.goAround?.decision === 'demonstration',
+});
 
 export interface RecentShare {
   window: number;
@@ -91,8 +105,9 @@ export function recentShare(landings: readonly RecordedLanding[], window = 12): 
 
 /** The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures. */
 export function lessonHeadline(s: LessonSummary): string {
-  const arounds = s.goArounds > 0 ? `, ${plural(s.goArounds, 'go-around')}` : '';
-  return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} the pilot\u2019s own${arounds}`;
+  const others = flownWords({ ...s, fullStops: 0, touchAndGos: 0 });
+  if (s.landings === 0) return `Lesson ${s.lesson}: ${others}`;
+  return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} the pilot\u2019s own${others === 'no landing' ? '' : `; ${others}`}`;
 }
 
 /** Where to look first: the landings outside or assisted, by number. */

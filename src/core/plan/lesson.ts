@@ -30,6 +30,8 @@ export interface LessonInput {
   circuitMin: number;
   /** Days since the pilot last flew; null = never here. */
   daysAway: number | null;
+  /** Lessons of this checkout flown so far; absent = not known, and then every item may be taken up. */
+  lessonsFlown?: number;
 }
 export interface LessonProposal {
   blocks: PlanBlock[];
@@ -71,6 +73,21 @@ const ORDER: Record<PlanBlock['kind'], number> = {
   new: 7,
   strength: 8,
 };
+
+/**
+ * What a brief asks the pilot to think of: what the last debrief said, then what the plan adds, as far as it fits.
+ * @param most characters
+ * @example carriedFocus(['Feet first'], ['Feet first', 'Hold off']) // 'Feet first; Hold off'
+ */
+export function carriedFocus(thought: readonly string[], planned: readonly string[], most = 120): string {
+  let text = '';
+  for (const f of new Set([...thought, ...planned].map((x) => x.trim()).filter(Boolean))) {
+    const next = text === '' ? f : `${text}; ${f}`;
+    if (next.length > most) return text === '' ? f.slice(0, most) : text;
+    text = next;
+  }
+  return text;
+}
 
 /** Of the last so many judged landings in an attitude, so many the pilot's own make it owned. */
 const OWNED = { of: 5, own: 4 } as const;
@@ -119,7 +136,10 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   // them is a block of its own.
   const open = input.items.filter((i) => !i.met && !NOT_FLOWN.has(i.item.evidence.kind));
   const met = new Set(input.items.filter((i) => i.met).map((i) => i.item.id));
-  const ready = (i: ItemEvidence) => i.item.prerequisites.every((p) => met.has(p));
+  // What is first is met, or comes earlier in this very lesson.
+  const earlier = new Set<string>();
+  const ready = (i: ItemEvidence) => i.item.prerequisites.every((p) => met.has(p) || earlier.has(p));
+  const stage = input.lessonsFlown === undefined ? Infinity : input.lessonsFlown + 1;
   const findings = input.findings.filter((f) => !f.positive && f.state === 'open');
   const lost = findings.find((f) => f.id === 'skill-lost-under-load' || f.id === 'help-not-falling') ?? null;
   const left: LessonProposal['left'] = [];
@@ -132,7 +152,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
       .slice(0, 1)
       .map((f) => fromFinding(f, 'ground')),
     ...open
-      .filter((i) => i.item.where === 'ground' && ready(i))
+      .filter((i) => i.item.where === 'ground' && ready(i) && stageOf(i) <= stage)
       .map((i): PlanBlock => ({
         id: `item-${i.item.id}`,
         kind: 'ground',
@@ -146,11 +166,16 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   // At least a settling-in and an ending must stay flyable.
   const least = 2 * input.circuitMin;
   for (const b of groundBlocks) {
-    if (flightRoom(input, groundMinutes(blocks) + b.minutes).roomMin >= least) blocks.push(b);
-    else left.push({ title: b.title, why: 'the booking leaves no time for it before the flight' });
+    if (flightRoom(input, groundMinutes(blocks) + b.minutes).roomMin >= least) {
+      blocks.push(b);
+      for (const id of b.itemIds) earlier.add(id);
+    } else left.push({ title: b.title, why: 'the booking leaves no time for it before the flight' });
   }
   const { roomMin, limitedBy } = flightRoom(input, groundMinutes(blocks));
-  const inCircuit = open.filter((i) => i.item.where === 'flight');
+  const inCircuit = inTurn(
+    open.filter((i) => i.item.where === 'flight'),
+    stage,
+  );
   const settle = (input.daysAway ?? 99) > AWAY_DAYS ? 3 : 2;
   const attitude = input.owned[0] ?? input.flown[0] ?? input.firstLanding;
   const strength = strengthBlock(input, attitude);
@@ -167,6 +192,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     }
     blocks.push(b);
     room -= b.minutes;
+    for (const id of b.itemIds) earlier.add(id);
     return true;
   };
   if (input.flown.length > 0 || inCircuit.length > 0) {
@@ -192,17 +218,31 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     add(itemBlock(i, input, 'repeat'));
   for (const f of findings.filter((x) => x.id !== lost?.id && x.next.where !== 'ground').slice(0, 2))
     add(fromFinding(f, f.next.where === 'airwork' ? 'airwork' : 'exercise'));
+  const around = inCircuit.filter((i) => i.item.evidence.kind === 'go-arounds').map((i) => i.item.id);
   const planned = () => new Set(blocks.flatMap((b) => b.itemIds));
-  const fresh = newLoad(input, inCircuit.filter(ready), wind, lost !== null || blocks.some((b) => b.kind === 'repeat'));
+  // First landings wait for the take-off of this very lesson; anything else new for what is met.
+  const opening = input.flown.length === 0;
+  const inReach = (i: ItemEvidence): boolean =>
+    stageOf(i) <= stage && (opening ? reachable(i, inCircuit, met, earlier, stage) : ready(i));
+  const fresh = newLoad(
+    input,
+    inCircuit.filter(inReach),
+    wind,
+    lost !== null || blocks.some((b) => b.kind === 'repeat'),
+  );
   const laterNew = new Set(inCircuit.filter((i) => isNewLoad(i, input)).map((i) => i.item.id));
   if (fresh) room -= fresh.minutes <= room ? fresh.minutes : 0;
   const freshFits = fresh !== null && ends && roomMin - flightMinutes(blocks) - strength.minutes >= fresh.minutes;
   for (const i of inCircuit) {
     if (planned().has(i.item.id) || (fresh?.itemIds.includes(i.item.id) ?? false)) continue;
+    if (stageOf(i) > stage) {
+      left.push({ title: `${i.item.id} ${i.item.title}`, why: `taken up in lesson ${stageOf(i)}` });
+      continue;
+    }
     if (!ready(i)) {
       left.push({
         title: `${i.item.id} ${i.item.title}`,
-        why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p)))}`,
+        why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p) && !earlier.has(p)))}`,
       });
       continue;
     }
@@ -219,6 +259,11 @@ export function proposeLesson(input: LessonInput): LessonProposal {
       });
       continue;
     }
+    // Approaches are for landing: go-arounds of one item in a lesson, however many items ask for them.
+    if (i.item.evidence.kind === 'go-arounds' && around.some((id) => planned().has(id))) {
+      left.push({ title: `${i.item.id} ${i.item.title}`, why: 'go-arounds of one item are enough for one lesson' });
+      continue;
+    }
     const whole = itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits');
     const asked = windAsked(i);
     if (asked !== null && input.forecastKt !== null && input.forecastKt < asked - 0.5) {
@@ -232,7 +277,10 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     const fit = Math.floor(room / input.circuitMin);
     add(whole.minutes > room && circuitsOf(i) > 0 && fit >= 2 ? itemBlock(i, input, 'circuits', fit) : whole);
   }
-  if (fresh && freshFits) blocks.push(fresh);
+  const after = fresh ? fresh.itemIds.filter((id) => !hasFirst(id, inCircuit, met, earlier)) : [];
+  if (fresh && freshFits && after.length === 0) blocks.push(fresh);
+  else if (fresh && after.length > 0)
+    left.push({ title: fresh.title, why: 'what comes before it found no room in this lesson' });
   else if (fresh) left.push({ title: fresh.title, why: `no room left by the ${limitedBy}` });
   if (ends) blocks.push(strength);
   blocks.sort((a, b) => ORDER[a.kind] - ORDER[b.kind]);
@@ -251,6 +299,56 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     focus,
   };
 }
+
+/** The lesson an item is first taken up in; 1 where its programme does not say. */
+const stageOf = (i: ItemEvidence): number => i.item.lesson ?? 1;
+/**
+ * Items in the order an instructor takes them up: what earlier lessons left untouched, what this lesson is for, then
+ * what was begun and is not there yet, its landings first; the rest stays behind.
+ */
+function inTurn(items: readonly ItemEvidence[], stage: number): ItemEvidence[] {
+  if (stage === Infinity) return [...items];
+  const rank = (i: ItemEvidence): number => {
+    const own = stageOf(i);
+    if (own > stage) return 4;
+    if (own === stage) return 1;
+    return !i.seen ? 0 : i.item.evidence.kind === 'run' || i.item.evidence.kind === 'count' ? 2 : 3;
+  };
+  // Within a rank what comes first in the programme, and nothing before its prerequisite.
+  const sorted = [...items].sort((a, b) => rank(a) - rank(b));
+  const out: ItemEvidence[] = [];
+  const place = (i: ItemEvidence, above: readonly string[]): void => {
+    if (out.includes(i) || above.includes(i.item.id)) return;
+    for (const p of i.item.prerequisites) {
+      const first = sorted.find((x) => x.item.id === p);
+      if (first) place(first, [...above, i.item.id]);
+    }
+    out.push(i);
+  };
+  for (const i of sorted) place(i, []);
+  return out;
+}
+/** Can everything before an item be flown in this lesson? */
+function reachable(
+  i: ItemEvidence,
+  items: readonly ItemEvidence[],
+  met: ReadonlySet<string>,
+  earlier: ReadonlySet<string>,
+  stage: number,
+): boolean {
+  return i.item.prerequisites.every((p) => {
+    if (met.has(p) || earlier.has(p)) return true;
+    const first = items.find((x) => x.item.id === p);
+    return first !== undefined && stageOf(first) <= stage && reachable(first, items, met, earlier, stage);
+  });
+}
+const hasFirst = (
+  id: string,
+  items: readonly ItemEvidence[],
+  met: ReadonlySet<string>,
+  earlier: ReadonlySet<string>,
+): boolean =>
+  (items.find((i) => i.item.id === id)?.item.prerequisites ?? []).every((p) => met.has(p) || earlier.has(p));
 
 const isAirwork = (i: ItemEvidence): boolean => i.item.forms.some((f) => AIRWORK_FORMS.has(f));
 const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({

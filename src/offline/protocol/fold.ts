@@ -264,7 +264,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     if (landing) landings.set(id, { ...landing, first: true });
   }
   return {
-    landings: [...landings.values()].sort((a, b) => (a.sortieId === b.sortieId ? a.number - b.number : 0)),
+    landings: byNumber([...landings.values()]),
     changes: book.changes(),
     numbered: book.numbered,
     drafts: Object.fromEntries(drafts),
@@ -281,6 +281,12 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     flying,
     winds,
   };
+}
+
+/** Flights in the order they began, the landings of each by their number. */
+function byNumber(landings: readonly FoldedLanding[]): FoldedLanding[] {
+  const flights = [...new Set(landings.map((l) => l.sortieId))];
+  return flights.flatMap((f) => landings.filter((l) => l.sortieId === f).sort((a, b) => a.number - b.number));
 }
 
 interface Saved {

@@ -1,12 +1,13 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { type Overruled, itemStops, judgeCaptured, landingStops } from '@/core/assess';
+import { INSPECT_FPM, type MeasuredEdges, type Overruled, itemStops, judgeCaptured, landingStops } from '@/core/assess';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
+import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
-import { type CaptureEvent, CaptureEventSchema, PAYLOADS } from '@/domain/capture';
-import type { Aerodrome } from '@/domain/sheet';
+import { type CaptureEvent, CaptureEventSchema, PAYLOADS, type TimerMarked } from '@/domain/capture';
+import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type FoldedLanding, type SyncAnswer, fold, gearAt } from '@/offline/protocol';
 import type { Stop } from '@/domain/stops';
 import { refreshLater } from '../aggregates';
@@ -140,6 +141,9 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
 interface Owner {
   pilotId: string;
   signed: boolean;
+  /** Who may have flown it. */
+  pilots: readonly string[];
+  checkouts: readonly string[];
 }
 const AT_A_DESK: ReadonlySet<string> = new Set([
   'measured',
@@ -155,12 +159,28 @@ async function refuse(
   t: Transaction,
 ): Promise<string | null> {
   if (!sorties.has(event.sortieId)) {
-    const found = await row<{ pilot_id: string; status: string }>(
-      'SELECT c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id',
+    const found = await row<{
+      pilot_id: string;
+      status: string;
+      checkout_id: string;
+      second_pilot_id: string | null;
+      second_checkout_id: string | null;
+    }>(
+      'SELECT c.pilot_id, c.status, s.checkout_id, s.second_pilot_id, s.second_checkout_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id',
       { id: event.sortieId },
       t,
     );
-    sorties.set(event.sortieId, found ? { pilotId: found.pilot_id, signed: found.status !== 'open' } : null);
+    sorties.set(
+      event.sortieId,
+      found
+        ? {
+            pilotId: found.pilot_id,
+            signed: found.status !== 'open',
+            pilots: [found.pilot_id, ...(found.second_pilot_id === null ? [] : [found.second_pilot_id])],
+            checkouts: [found.checkout_id, ...(found.second_checkout_id === null ? [] : [found.second_checkout_id])],
+          }
+        : null,
+    );
   }
   const owner = sorties.get(event.sortieId) ?? null;
   const sets = event.type === 'limit-overridden' && owner !== null && may.overrideSchoolLimit(user, owner);
@@ -169,9 +189,27 @@ async function refuse(
   if (event.type === 'limit-overridden' && !may.overrideSchoolLimit(user, owner))
     return 'A limit of the school is set aside by the chief instructor.';
   // What was flown may come in late from a device; what is made of it at a desk may not change under a signature.
-  return owner.signed && AT_A_DESK.has(event.type)
-    ? 'This checkout is signed: what it rests on stays as it was signed.'
-    : null;
+  if (owner.signed && AT_A_DESK.has(event.type))
+    return 'This checkout is signed: what it rests on stays as it was signed.';
+  const named = NAMES_A_PILOT.has(event.type) ? ((event.payload as { pilotId?: string | null }).pilotId ?? null) : null;
+  if (named !== null && !owner.pilots.includes(named))
+    return 'This pilot is not in this flight. Say who swaps seats first, then put the landing right.';
+  if (CHANGES.has(event.type) && (await restsOn(event.subjectId, owner.checkouts, t)))
+    return 'A signature in the book rests on this record, so it stays as it was signed. What is wrong is put right by a further entry: a correction, or a void and a new signature.';
+  return null;
+}
+const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
+/** Types that change what was recorded before. */
+const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
+/** Does a standing entry of these checkouts rest on a landing or an item? */
+async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
+  const found = await row<{ id: string }>(
+    `SELECT l.id FROM ledger l WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off') AND instr(l.canonical, :subject) > 0
+       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) LIMIT 1`,
+    { checkouts, subject: JSON.stringify(subjectId) },
+    t,
+  );
+  return found !== undefined && found !== null;
 }
 
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
@@ -199,6 +237,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
         'gear-checked',
         'gear-event',
         'limit-overridden',
+        'timer-marked',
       ],
       t,
     ),
@@ -220,6 +259,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
     where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
     transaction: t,
   });
+  const offs = takeOffs(folded, sortie.brief?.choices.runwayEnd ?? null, aerodrome);
   const seats = [
     {
       of: (pilotId: string | null) => pilotId !== second || second === null,
@@ -252,15 +292,16 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
     );
     const stops: { subject: 'flight' | 'landing' | 'item'; id: string; stops: Stop[] }[] = [];
     const moments: number[] = [];
-    for (const [index, { id, author, savedAt, landing, measured, overruled }] of folded.landings
-      .filter((l) => seat.of(l.landing.pilotId))
-      .entries()) {
+    for (const { id, number, first, author, savedAt, landing, measured, overruled } of folded.landings.filter((l) =>
+      seat.of(l.landing.pilotId),
+    )) {
       const judged = judgeCaptured(landing, {
         standard,
         fenceTarget,
         ktPerUnit: ktPerUnit(unit),
         unit,
         measured: measured?.values ?? null,
+        edges: edgesOf(by.sheet, landing.runwayEnd, aerodrome),
         overruled: await namedOverrulings(overruled, t),
         schools: {
           bounce: by.schools.bounce,
@@ -275,7 +316,8 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
           sortie_id: seat.sortieId,
           checkout_id: seat.head?.id ?? null,
           pilot_id: seat.pilotId,
-          number: index + 1,
+          number,
+          first: first ? 1 : 0,
           kind: landing.kind,
           landing_class: judged.landingClass,
           intended: landing.intended,
@@ -292,6 +334,8 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
           level: landing.intervention,
           shown: landing.demonstration ? 1 : 0,
           ended_at: landing.endedAt ?? savedAt,
+          off_surface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
+          off_at: offs.get(id)?.at ?? null,
         },
         { transaction: t },
       );
@@ -385,6 +429,46 @@ async function sharedLesson(
     { transaction: t },
   );
   return { head, sortieId: id };
+}
+
+interface TakeOff {
+  surface: 'land' | 'water';
+  at: string | null;
+}
+/**
+ * Where and when the take-off before each landing was. After a landing it is from there and then; before the first, from
+ * the runway of the brief, at the take-off as it was tapped. An instant nobody knows is null: never night.
+ */
+function takeOffs(folded: ReturnType<typeof fold>, briefed: string | null, aerodrome: Aerodrome): Map<string, TakeOff> {
+  const off = new Map<string, TakeOff>();
+  const tapped = folded.marks.filter((m: TimerMarked) => m.mark === 'take-off').map((m) => m.at);
+  let before: TakeOff | null = null;
+  for (const { id, landing, savedAt } of folded.landings) {
+    const at = landing.endedAt ?? savedAt;
+    const from: TakeOff = before ?? {
+      surface: surfaceOf(briefed ?? landing.runwayEnd, aerodrome),
+      at: tapped.filter((x) => Date.parse(x) <= Date.parse(at)).sort()[0] ?? null,
+    };
+    off.set(id, from);
+    // Aloft again without a touch: the take-off is still that of before.
+    before =
+      landing.kind === 'go-around' || landing.kind === 'low-pass'
+        ? from
+        : { surface: surfaceOf(landing.runwayEnd, aerodrome), at };
+  }
+  return off;
+}
+
+/** How far a measured touch may lie: back to the threshold, out to the edge, down to an inspection. */
+function edgesOf(sheet: TypeSheet, runwayEnd: string, aerodrome: Aerodrome): MeasuredEdges {
+  const strip = aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd));
+  const surface = surfaceOf(runwayEnd, aerodrome);
+  return {
+    // As a recording measures it: from the same point.
+    shortM: touchdownPoint(sheet),
+    sideM: strip && surface === 'land' ? (strip.widthM - sheet.gear.trackM.value) / 2 : null,
+    inspectFpm: INSPECT_FPM,
+  };
 }
 
 const surfaceOf = (runwayEnd: string, aerodrome: Aerodrome): 'land' | 'water' =>

@@ -6,6 +6,9 @@ import {
   type OverrideWish,
   type SigningFacts,
   type SigningProblem,
+  asFlown,
+  assertedIn,
+  countFlown,
   fillTemplate,
   openWords,
   signerProblems,
@@ -26,7 +29,14 @@ import { write } from '../db/write';
 import { type Added, addToBook, madeBefore } from '../ledger/add';
 import { appendEntry } from '../ledger/book';
 import { type Result, problem, zodProblems } from '../result';
-import { type CheckoutRecord, checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
+import {
+  type CheckoutRecord,
+  checkoutHead,
+  flownLessons,
+  localToday,
+  oldBrief,
+  readCheckoutRecord,
+} from '../queries/checkout';
 import { prerequisitesOf, teachState } from '../queries/recency';
 import { inDial } from '../queries/traces';
 import { stopsShown } from '../queries/stop-shown';
@@ -150,6 +160,11 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
     const entry = record.items.find((i) => i.item.id === itemId);
     if (!entry || entry.met)
       return problem('itemId', 'This item is met or not of this programme: nothing to override.');
+    if (entry.refused)
+      return problem(
+        'itemId',
+        'Further training was entered for this item. It cannot be overridden: it is flown again first.',
+      );
     if (entry.item.safety && !entry.seen)
       return problem(
         'itemId',
@@ -270,7 +285,7 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     { pilotId: head.pilotId },
     t,
   );
-  const withLandings = new Set(record.landings.map((l) => l.sortieId));
+  const flownIn = flownLessons(record);
   const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
   const goals = goalsOf(record);
   const overrides = await overridesOf(record, t);
@@ -283,8 +298,12 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     withinDays: house.signWithinDays,
     // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
     unacknowledgedLessons: record.sorties
-      .filter((s) => withLandings.has(s.id) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null))
+      .filter((s) => flownIn.has(s.lesson) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null))
       .map((s) => s.lesson),
+    oldBriefs: record.sorties.flatMap((s) => {
+      const days = flownIn.has(s.lesson) ? oldBrief(s, house) : null;
+      return days === null ? [] : [{ lesson: s.lesson, days }];
+    }),
     certificateUntil: teach.certificateUntil,
     signerLacks: teach.lacks,
     modelHours: teach.modelHours,
@@ -585,6 +604,7 @@ async function snapshot(
         class: l.judged.landingClass,
         surface: l.surface ?? 'land',
         ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}),
+        ...(assertedIn(l.judged).length > 0 ? { asserted: assertedIn(l.judged) } : {}),
         crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10,
       })),
     observations: record.evidence.observations
@@ -599,7 +619,7 @@ async function snapshot(
       })),
     counts: {
       lessons: record.sorties.length,
-      landings: record.landings.length,
+      ...countFlown(record.landings.map(asFlown)),
       own: record.landings.filter((l) => l.judged.landingClass === 'own').length,
     },
     signedOn: state.today,

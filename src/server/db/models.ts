@@ -170,6 +170,9 @@ const TABLES = {
     level: whole,
     shown: whole,
     ended_at: text,
+    first: whole,
+    off_surface: text,
+    off_at: text,
   },
   traces: {
     id: text,
@@ -335,6 +338,8 @@ const TABLES = {
     full_stops: whole,
     night: whole,
     surface: text,
+    off_surface: text,
+    off_night: whole,
     hours: real,
     remark: text,
     entered_by: text,

@@ -4,7 +4,7 @@ import { dateText, list, localText, plural } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import type { Limitations } from '@/domain/book';
 import { say } from '@/domain/words';
-import { type BookLine, itemWords } from '../queries/book';
+import { type BookLine, countsText, itemWords } from '../queries/book';
 import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { publicKeys, readHead } from './keys';
 
@@ -110,7 +110,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
       );
     if (body.validThrough) pen.line(`The recommendation holds to ${dateText(body.validThrough)}.`, { font: bold });
     pen.line(
-      `Standard ${body.standard.name} (${versionWords(body.standard.id)}); programme ${list(body.programmes.map(versionWords))}; ${plural(body.counts.lessons, 'lesson')}, ${plural(body.counts.landings, 'landing')}, ${body.counts.own} the pilot\u2019s own and in standard.`,
+      `Standard ${body.standard.name} (${versionWords(body.standard.id)}); programme ${list(body.programmes.map(versionWords))}; ${countsText(body.counts)}, ${body.counts.own} landings the pilot\u2019s own and in standard.`,
       { gap: 8 },
     );
     if (line.kind === 'sign-off' || line.kind === 'recommendation') {
@@ -138,7 +138,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
       pen.line('Landings in evidence', { font: bold });
       for (const l of body.landings)
         pen.line(
-          `${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}`,
+          `${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}${l.asserted ? `, resting on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}`,
           { size: 8.5, gap: 1 },
         );
     }

@@ -1,3 +1,4 @@
+import { asFlown, countFlown } from '@/core/assess';
 import { type Lapse, addDays, daysBetween } from '@/core/recency';
 import { localClock, localInstant } from '@/core/schedule';
 import type { Goal, Stage } from '@/domain/words';
@@ -5,6 +6,7 @@ import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
+import { flownBy } from './counts';
 import { type ReadRecord, localToday, nextAction, recordReader, stageOf } from './checkout';
 import { type HouseRules, everybodysStanding, houseRules } from './people';
 import { type Ready, fitOf, readinessOf, whenText } from './readiness';
@@ -170,8 +172,8 @@ async function openCards(
 ): Promise<{ cards: BoardCard[]; more: number }> {
   const where = staff ? 'c.instructor_id = :id' : 'c.pilot_id = :pilotId';
   const found = await asOfLastWrite(`open ${user.id}`, () =>
-    rows<{ id: string; lessons: number; landings: number; last_flown: string | null }>(
-      `SELECT c.id, (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons, (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS landings, (SELECT MAX(flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown
+    rows<{ id: string; lessons: number; last_flown: string | null }>(
+      `SELECT c.id, (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons, (SELECT MAX(flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown
      FROM checkouts c WHERE ${where} AND c.status <> 'signed' ORDER BY (SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id) DESC, c.created_at DESC LIMIT ${MOST + 1}`,
       { id: user.id, pilotId: user.pilotId },
     ),
@@ -209,7 +211,7 @@ async function openCards(
           typeName: head.typeName,
           goals: head.goals,
           lessons: c.lessons,
-          landings: c.landings,
+          landings: countFlown(record.landings.map(asFlown)).landings,
           lastFlown: c.last_flown,
         },
         met: record.items.filter((i) => i.met).length,
@@ -387,17 +389,20 @@ async function stalledCheckouts(
 }
 
 async function statistics(today: string): Promise<BoardData['stats']> {
+  const landed = { month: `${today.slice(0, 7)}-01`, today };
   const [month, year, week] = [`${today.slice(0, 7)}-01`, `${today.slice(0, 4)}-01-01`, addDays(today, -6)];
-  const n = await row<{ open: number; lessons: number; landings: number; own: number; signed: number }>(
-    `SELECT (SELECT COUNT(*) FROM checkouts WHERE status <> 'signed') AS open, (SELECT COUNT(*) FROM sorties WHERE flown_on >= :week AND flown_on <= :today) AS lessons, (SELECT COUNT(*) FROM landings WHERE flown_on >= :month AND flown_on <= :today) AS landings,
+  const n = await row<{ open: number; lessons: number; own: number; signed: number }>(
+    `SELECT (SELECT COUNT(*) FROM checkouts WHERE status <> 'signed') AS open, (SELECT COUNT(*) FROM sorties WHERE flown_on >= :week AND flown_on <= :today) AS lessons,
       (SELECT COUNT(*) FROM landings WHERE flown_on >= :month AND flown_on <= :today AND landing_class = 'own') AS own, (SELECT COUNT(*) FROM ledger WHERE kind = 'sign-off' AND signed_at >= :year) AS signed`,
     { month, year, week, today },
   );
-  const share = n && n.landings > 0 ? Math.round((100 * n.own) / n.landings) : null;
+  const flown = (await flownBy("''", 'l.flown_on >= :month AND l.flown_on <= :today', landed)).get('');
+  const landings = flown?.landings ?? 0;
+  const share = n && landings > 0 ? Math.round((100 * n.own) / landings) : null;
   return [
     { name: 'checkouts open', value: String(n?.open ?? 0) },
     { name: 'lessons in seven days', value: String(n?.lessons ?? 0) },
-    { name: 'landings this month', value: String(n?.landings ?? 0) },
+    { name: 'landings this month', value: String(landings) },
     { name: 'of them own and in standard', value: share === null ? 'none' : `${share} %` },
     { name: 'sign-offs this year', value: String(n?.signed ?? 0) },
   ];

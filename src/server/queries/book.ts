@@ -1,4 +1,6 @@
 import type { BookItem, EntryKind, LaterBody, SignOffBody } from '@/domain/book';
+import { flownWords } from '@/core/assess';
+import { plural } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import { ledgerEntry } from '../ledger/book';
 import { row, rows } from '../db/connection';
@@ -156,6 +158,10 @@ function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string;
     later: later ? body : null,
   };
 }
+
+/** What was flown, each kind named; an entry of before names only the sum of all that was recorded. */
+export const countsText = (c: SignOffBody['counts']): string =>
+  `${c.fullStops === undefined ? `${c.landings} landings, go-arounds and passes` : flownWords({ fullStops: c.fullStops, touchAndGos: c.touchAndGos ?? 0, goArounds: c.goArounds ?? 0, lowPasses: c.lowPasses ?? 0, demonstrations: c.demonstrations ?? 0 })} over ${plural(c.lessons, 'lesson')}`;
 
 /** What stands against an item in an entry, whichever form the entry has. */
 export function itemWords(i: BookItem): { state: string; text: string } {

@@ -6,17 +6,22 @@ import {
   type PartSignOff,
   type JudgedLanding,
   type RecordedLanding,
+  assertedIn,
   assessProgramme,
+  unseenName,
+  unseenOf,
 } from '@/core/assess';
 import type { BriefResult } from '@/core/approach';
 import { localDate } from '@/core/format';
-import { addDays } from '@/core/recency';
+import { addDays, daysBetween } from '@/core/recency';
 import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
-import { type Ladder, type LadderLanding, pilotLadder } from '@/core/wind';
+import { type Ladder, type LadderLanding, WIND_GOOD_FOR_MIN, pilotLadder } from '@/core/wind';
+import type { AirworkKind } from '@/domain/airwork';
 import type { BriefChoices } from '@/domain/brief';
 import type { CaptureEvent, CapturedLanding, GearChecked, Measured, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
+import { UNSEEN } from '@/domain/unseen';
 import type { CheckoutStatus, Goal, LandingKind, PackId, Stage } from '@/domain/words';
 import { type Folded, fold } from '@/offline/protocol';
 import { nowIso } from '../clock';
@@ -240,6 +245,7 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
     sortie_id: string;
     lesson: number;
     number: number;
+    first: number;
     kind: LandingKind;
     intended: string | null;
     gear_group: string;
@@ -262,7 +268,7 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
     sortieId: l.sortie_id,
     lesson: l.lesson,
     date: l.flown_on,
-    firstOfSortie: l.number === 1,
+    firstOfSortie: l.first === 1,
     group: l.gear_group,
     kind: l.kind,
     intended: l.intended,
@@ -270,7 +276,7 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
     surface: l.surface,
     windAgeMin: l.wind_age_min,
     savedAt: l.saved_at,
-    captured: JSON.parse(l.captured) as CapturedLanding,
+    captured: { ...UNSEEN, ...(JSON.parse(l.captured) as CapturedLanding) },
     judged: JSON.parse(l.judged) as JudgedLanding,
     measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured),
   }));
@@ -425,11 +431,20 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     stopped
       .filter((s) => s.subjectId === subjectId || (s.subject === 'flight' && s.sortieId === sortieId))
       .map((s) => s.stop);
+  const standard = await contentById('standard', head.standardId, t);
+  const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
   const evidence: EvidenceRecord = {
+    seen: standard.seen,
+    assertedShare: house.evidence.assertedShare,
+    fadesDays: house.evidence.fadesDays,
+    refused: await refusedOf(head, t),
     landings: landings.map((l) => ({
       ...l,
       at: l.captured.endedAt ?? l.savedAt,
       stops: stopsFor(l.id, l.sortieId),
+      goAroundFrom: l.captured.goAroundFrom,
+      // A wind older than ten minutes at the touch is no wind of this landing.
+      crosswindKt: windCounts(l) ? l.crosswindKt : null,
     })),
     observations: folded.items.filter(theirs).map((i) => ({
       stops: stopsFor(i.id, lessonOf.get(i.sortieId)?.id ?? i.sortieId),
@@ -438,6 +453,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
       lesson: lessonOf.get(i.sortieId)?.lesson ?? 0,
       data: i.data,
+      unseen: i.data.detail === null ? [] : unseenOf(i.data.detail, rowOf).map(unseenName),
       overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null,
     })),
     waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
@@ -451,7 +467,14 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     })),
     briefs: sorties.flatMap((s) =>
       s.brief
-        ? [{ id: s.brief.id, lesson: s.lesson, date: s.flownOn, acknowledged: s.brief.acknowledgedAt !== null }]
+        ? [
+            {
+              id: s.brief.id,
+              lesson: s.lesson,
+              date: s.flownOn,
+              acknowledged: s.brief.acknowledgedAt !== null && oldBrief(s, house) === null,
+            },
+          ]
         : [],
     ),
     gearChecks: gearChecks.map((g) => ({
@@ -477,7 +500,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     powers: folded.powers,
     trials: folded.trials,
     gearChecks,
-    standard: await contentById('standard', head.standardId, t),
+    standard,
     pack: await contentById('pack', head.packId, t),
     house,
     items: programmes.flatMap((p) => assessProgramme(p, evidence)),
@@ -562,6 +585,34 @@ async function partsOf(head: CheckoutHead, days: number, t?: Transaction): Promi
   );
 }
 
+/** Items for which further training was entered and not voided. */
+async function refusedOf(head: CheckoutHead, t?: Transaction): Promise<NonNullable<EvidenceRecord['refused']>> {
+  const found = await rows<{ id: string; on: string; at: string; by: string; items: string }>(
+    `SELECT l.id, l.signed_at AS at, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by, json_extract(l.canonical, '$.body.items') AS items FROM ledger l
+     WHERE l.checkout_id = :id AND l.kind = 'not-yet' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
+    { id: head.id },
+    t,
+  );
+  return found.flatMap((e) =>
+    (JSON.parse(e.items) as { id: string }[]).map((i) => ({
+      itemId: i.id,
+      entryId: e.id,
+      by: e.by,
+      on: e.on,
+      at: e.at,
+    })),
+  );
+}
+
+/** Days between the acknowledgement of a brief and the flight, where the house says that is too long; null = it is not. */
+export function oldBrief(s: Pick<SortieRow, 'brief' | 'flownOn'>, house: House): number | null {
+  const at = s.brief?.acknowledgedAt;
+  const days = at ? daysBetween(at.slice(0, 10), s.flownOn) : 0;
+  return days > house.evidence.briefDays ? days : null;
+}
+const windCounts = (l: Pick<LandingRow, 'windAgeMin'>): boolean =>
+  l.windAgeMin !== null && l.windAgeMin <= WIND_GOOD_FOR_MIN;
+
 /** What the pilot holds, and hours in aeroplanes of this gear and mass as the office entered them. */
 async function experienceOf(head: CheckoutHead, t?: Transaction): Promise<Experience> {
   const held = await rows<{ kind: string }>(
@@ -608,7 +659,13 @@ export async function ladderOf(pilotId: string, sheet: TypeSheet, onDate: string
       windAgeMin: l.wind_age_min,
       intervention: captured.intervention,
       demonstration: captured.demonstration,
-      criteria: Object.fromEntries(judged.criteria.map((c) => [c.id, c.verdict])),
+      // What was only asserted proves no wind; a wheel off the surface is no place on it.
+      criteria: {
+        ...Object.fromEntries(
+          judged.criteria.map((c) => [c.id, assertedIn({ criteria: [c] }).length > 0 ? 'not-seen' : c.verdict]),
+        ),
+        ...(judged.criteria.some((c) => c.id === 'off-surface') ? { lateral: 'outside' as const } : {}),
+      },
     };
   });
   const pilot = await row<{ crosswind_credit: string | null }>(
@@ -634,12 +691,28 @@ export async function briefTemplate(goal: string): Promise<BriefChoices['layout'
   return found ? (JSON.parse(found.layout) as BriefChoices['layout']) : { order: [], hidden: [], own: [] };
 }
 
+/** Lessons in which something was flown: a landing, an item of flight, or a flight by the clock. */
+export function flownLessons(record: Pick<CheckoutRecord, 'landings' | 'programmes' | 'evidence'>): Set<number> {
+  const ground = new Set(
+    record.programmes.flatMap((p) => p.items.filter((i) => i.where === 'ground').map((i) => i.id)),
+  );
+  return new Set([
+    ...record.landings.map((l) => l.lesson),
+    ...record.evidence.observations
+      .filter((o) => !ground.has(o.data.itemId) && !o.data.itemId.startsWith('list:'))
+      .map((o) => o.lesson),
+    ...(record.evidence.flights ?? []).filter((f) => f.minutes !== null).map((f) => f.lesson),
+  ]);
+}
+
 /** The stage a checkout stands at, from what is recorded; nobody sets it by hand. */
-export function stageOf(record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landings' | 'items'>): Stage {
+export function stageOf(
+  record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landings' | 'items' | 'programmes' | 'evidence'>,
+): Stage {
   if (record.head.status !== 'open' || record.items.every((i) => i.met)) return 'sign';
   const latest = record.sorties[record.sorties.length - 1];
   if (!latest) return 'brief';
-  const flown = record.landings.some((l) => l.sortieId === latest.id);
+  const flown = flownLessons(record).has(latest.lesson);
   return flown ? 'debrief' : latest.brief ? 'fly' : 'brief';
 }
 

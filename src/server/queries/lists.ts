@@ -1,5 +1,6 @@
 import type { CheckoutStatus, Goal, Role } from '@/domain/words';
 import { rows } from '../db/connection';
+import { flownBy } from './counts';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
 
@@ -33,7 +34,6 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
     goals: string;
     status: CheckoutStatus;
     lessons: number;
-    landings: number;
     last_flown: string | null;
     created_at: string;
     latest_landings: number;
@@ -42,7 +42,6 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
   }>(
     `SELECT c.id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration, ty.name AS type_name, c.goals, c.status, c.created_at,
        (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons,
-       (SELECT COUNT(*) FROM landings l WHERE l.checkout_id = c.id) AS landings,
        (SELECT MAX(l.flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown,
        (SELECT COUNT(*) FROM landings l WHERE l.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_landings,
        (SELECT COUNT(*) FROM briefs b WHERE b.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_briefed,
@@ -51,6 +50,9 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
      ${everybody ? '' : 'WHERE c.pilot_id = :pilotId'} ORDER BY c.status, COALESCE(last_flown, c.created_at) DESC`,
     { pilotId: user.pilotId },
   );
+  const flown = await flownBy('l.checkout_id', everybody ? 'l.checkout_id IS NOT NULL' : 'l.pilot_id = :pilotId', {
+    pilotId: user.pilotId,
+  });
   return found.map((c) => ({
     id: c.id,
     pilotName: c.pilot_name,
@@ -61,7 +63,7 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
     goals: JSON.parse(c.goals) as Goal[],
     status: c.status,
     lessons: c.lessons,
-    landings: c.landings,
+    landings: flown.get(c.id)?.landings ?? 0,
     lastFlown: c.last_flown,
     createdAt: c.created_at,
     briefedNotFlown: c.latest_briefed > 0 && c.latest_landings === 0,

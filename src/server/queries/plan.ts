@@ -6,7 +6,7 @@ import type { Attitude } from '@/domain/words';
 import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import type { CheckoutRecord } from './checkout';
-import { ladderOf } from './checkout';
+import { flownLessons, ladderOf } from './checkout';
 import { type DebriefFacts, standing } from './debrief';
 
 export interface PlanSlot {
@@ -37,7 +37,8 @@ export async function planFacts(
       record.landings.flatMap((l) => (l.kind === 'full-stop' || l.kind === 'touch-and-go' ? (l.intended ?? []) : [])),
     ),
   ] as Attitude[];
-  const last = [...sorties].reverse().find((s) => record.landings.some((l) => l.sortieId === s.id));
+  const lessons = flownLessons(record);
+  const last = [...sorties].reverse().find((s) => lessons.has(s.lesson));
   const usable = usableEnds(aerodrome, head.sheet.surface);
   const usual = last?.brief?.choices.runwayEnd ?? null;
   const slots = stationForecast(aerodrome.ident, now).parts.map((part, i): PlanSlot => {
@@ -91,6 +92,7 @@ export async function planFacts(
       ladder: { provenKt: ladder.provenKt, ladderKt: ladder.ladderKt },
       groundMin: house.groundMin,
       circuitMin: house.circuitMin,
+      lessonsFlown: lessons.size,
       daysAway: last ? daysBetween(last.flownOn, now) : null,
     },
     slots,

@@ -4,7 +4,7 @@ import type { CriterionVerdict } from '@/domain/assess-words';
 import { nowIso } from '../clock';
 import { contentById } from '../content';
 import { asOfLastWrite } from '../db/as-of';
-import type { ReadRecord } from './checkout';
+import { type ReadRecord, flownLessons, oldBrief } from './checkout';
 import { type HouseRules, everybodysStanding } from './people';
 import { teachState } from './recency';
 import {
@@ -73,17 +73,21 @@ export async function readinessOf(
   const record = b.checkoutId === null ? null : await read(b.checkoutId);
   const head = record?.head ?? null;
   if (record && head) {
-    const flown = new Set(record.landings.map((l) => l.sortieId));
-    const next = [...record.sorties].reverse().find((s) => !flown.has(s.id) && s.brief);
+    const flown = flownLessons(record);
+    const next = [...record.sorties].reverse().find((s) => !flown.has(s.lesson) && s.brief);
+    const stale = next ? oldBrief({ ...next, flownOn: date }, record.house) : null;
     ready.push(
       next?.brief
         ? {
             key: 'brief',
             title: 'Brief',
-            verdict: next.brief.acknowledgedAt ? 'within' : 'edge',
-            words: next.brief.acknowledgedAt
-              ? `lesson ${next.lesson} acknowledged`
-              : `lesson ${next.lesson} briefed, not acknowledged yet`,
+            verdict: next.brief.acknowledgedAt ? (stale === null ? 'within' : 'outside') : 'edge',
+            words:
+              stale !== null
+                ? `lesson ${next.lesson} acknowledged ${stale} days before: brief it again`
+                : next.brief.acknowledgedAt
+                  ? `lesson ${next.lesson} acknowledged`
+                  : `lesson ${next.lesson} briefed, not acknowledged yet`,
             href: `/checkouts/${head.id}/brief`,
           }
         : {

@@ -4,11 +4,15 @@ import type { LoggedWind } from '@/domain/capture';
 import { HELP_CONTROLS } from '@/domain/airwork';
 import {
   ALONG_BANDS,
+  ANNOUNCED,
   type Attitude,
   FIRMNESS_WORDS,
+  GO_AROUND_FROM,
+  GO_AROUND_WHY,
   KEPT_WORDS,
   LATERAL_BANDS,
   MEANT,
+  SERIOUS,
   SIDED_BANDS,
   SWING_BANDS,
   meant,
@@ -24,6 +28,7 @@ import {
   type Setter,
   cleanOffered,
   cleanTap,
+  contradiction,
   freshDraft,
   movePlace,
   nextSided,
@@ -57,6 +62,10 @@ const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [
   ['tracking', 'tracking'],
   ['secondContact', 'no second contact'],
 ];
+/** The pilot of this checkout, where two share the flight. */
+const MAIN = 'main';
+/** Answers to a trigger. */
+const IN_TIME = ['before', 'at', 'late'] as const;
 const KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
 const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 
@@ -77,13 +86,16 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   );
   /** The saved landing that is being put right: it keeps its place and its number. */
   const [correcting, setCorrecting] = useState<FoldedLanding | null>(null);
+  // Who flew the landing that is put right; null = the pilot of this checkout.
+  const [flownBy, setFlownBy] = useState<string | null>(null);
   const [between, setBetween] = useState(newest === undefined && folded.landings.length > 0);
   const [more, setMore] = useState(false);
   const busy = useRef(false);
   /** Tapped while the last landing was still being saved: it belongs to the next one. */
   const early = useRef<{ change: Partial<Draft>; ended: Ended }>({ change: {}, ended: null });
   const savedAt = useRef(-Infinity);
-  const number = correcting ? folded.landings.findIndex((l) => l.id === correcting.id) + 1 : folded.landings.length + 1;
+  const replaced = draft.replaces === null ? undefined : folded.changes.find((c) => c.subject === draft.replaces);
+  const number = correcting ? correcting.number : (replaced?.number ?? (folded.numbered[pack.sortieId] ?? 0) + 1);
   const words = packWords(pack.pack);
   const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
   const whose = flying === null || flying === pack.pilotId ? null : flying;
@@ -152,15 +164,26 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
         tell('Nothing is tapped yet. Tap what you saw, then save.');
         return;
       }
+      const asked = contradiction(full);
+      if (asked) {
+        setDraft(full);
+        tell(asked);
+        return;
+      }
       busy.current = true;
       let kept = false;
       try {
         if (correcting)
           await record('corrected', correcting.id, {
-            ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, correcting.landing.pilotId),
+            ...toCaptured(full, correcting.landing.wind, correcting.landing.runwayEnd, flownBy),
             fromPaper: correcting.landing.fromPaper,
+            replaces: correcting.landing.replaces,
           });
-        else await record('landing-saved', subject, toCaptured(full, wind, runwayEnd, whose));
+        else
+          await record('landing-saved', subject, {
+            ...toCaptured(full, wind, runwayEnd, whose),
+            replaces: full.replaces,
+          });
         tell(
           `${full.kind === 'go-around' ? 'Go-around' : 'Landing'} ${number} ${correcting ? 'put right and saved' : 'saved'} on this device.`,
         );
@@ -180,7 +203,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       if (how) setEnded(how);
       set(change);
     },
-    [correcting, draft, fresh, number, record, runwayEnd, secondHalf, set, subject, tell, whose, wind],
+    [correcting, draft, flownBy, fresh, number, record, runwayEnd, secondHalf, set, subject, tell, whose, wind],
   );
 
   const undo = useCallback(async () => {
@@ -191,14 +214,16 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
     try {
       await record('undone', last.id, {});
       const id = crypto.randomUUID();
-      const { wind: _wind, runwayEnd: _runway, pilotId: _pilot, fromPaper: _paper, ...back } = last.landing;
+      const { wind: _wind, runwayEnd: _runway, pilotId: _pilot, fromPaper: _paper, ...was } = last.landing;
+      // Saved again it stands for the one taken back, and keeps its number.
+      const back = { ...was, replaces: last.id };
       setSubject(id);
       setDraft(back);
       setEnded(back.cleanTap ?? null);
       setBetween(false);
       for (const [field, value] of Object.entries(back))
         record('field-set', id, { field, value }).catch(() => undefined);
-      tell(`Landing ${folded.landings.length} taken back. It stands here again as a draft.`);
+      tell(`Landing ${last.number} taken back; the debrief shows that it was. It stands here again as a draft.`);
     } catch {
       // Said by the shell.
     } finally {
@@ -209,6 +234,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
   const correct = (landing: FoldedLanding) => {
     const { wind: _wind, runwayEnd: _runway, pilotId: _pilot, fromPaper: _paper, ...back } = landing.landing;
     setCorrecting(landing);
+    setFlownBy(landing.landing.pilotId);
     setDraft(back);
     setEnded(back.cleanTap ?? 'stopped');
     setBetween(false);
@@ -309,12 +335,22 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
         )}
         <div className="wide rest" style={{ display: 'grid', gap: 10 }}>
           {goAround ? null : <Rest draft={draft} set={set} pack={pack} />}
+          {correcting && pack.second ? (
+            <Words
+              title="Who flew it"
+              options={[MAIN, pack.second.pilotId]}
+              now={flownBy ?? MAIN}
+              choose={(v) => setFlownBy(v === null || v === MAIN ? null : v)}
+              columns={2}
+              name={(v) => (v === MAIN ? pack.pilotName : (pack.second?.name ?? v))}
+            />
+          ) : null}
           <Whose
             title={`Whose ${goAround ? 'go-around' : 'landing'} was it`}
             now={draft.intervention}
             choose={choose}
           />
-          {helped ? (
+          {helped || draft.helpedOn.length > 0 ? (
             <div>
               <h2>Helped on</h2>
               <div className="taps of6" role="group" aria-label="Helped on">
@@ -627,6 +663,15 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
           choose={(v) => set({ firmness: v })}
           columns={4}
         />
+        {pack.tailwheel && draft.touched === 'mains-first' ? (
+          <Words
+            title="Tail lowered, roll-out in sequence"
+            options={KEPT_WORDS}
+            now={draft.rollout}
+            choose={(v) => set({ rollout: v })}
+            columns={3}
+          />
+        ) : null}
         {pack.hasFlapOrGear ? (
           <Words
             title="Configuration"
@@ -636,6 +681,26 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
             columns={3}
           />
         ) : null}
+      </div>
+      <div>
+        <h2>Outside, in one tap</h2>
+        <div className="taps t3" role="group" aria-label="Outside, in one tap">
+          {SERIOUS.map((x) => (
+            <button
+              key={x}
+              type="button"
+              className="tap"
+              aria-pressed={draft.serious.includes(x)}
+              onClick={() =>
+                set({
+                  serious: draft.serious.includes(x) ? draft.serious.filter((y) => y !== x) : [...draft.serious, x],
+                })
+              }
+            >
+              {say(x)}
+            </button>
+          ))}
+        </div>
       </div>
       <Words
         title="Go-around trigger"
@@ -660,13 +725,44 @@ function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
         columns={4}
       />
       <Words
-        title="Went around: a decision, recorded as one. When?"
-        options={GO_AROUND_WORDS}
-        now={draft.goAroundWord}
+        title="Announced by you, so that it is decided"
+        options={ANNOUNCED}
+        now={draft.announced}
+        choose={(v) =>
+          set({
+            announced: v,
+            // Announced, it is judged by when it was answered.
+            ...(v !== null && !IN_TIME.some((w) => w === draft.goAroundWord) ? { goAroundWord: null } : {}),
+          })
+        }
+        columns={3}
+      />
+      <Words
+        title={
+          draft.announced ? 'The go-around against the word. When?' : 'Went around: a decision, recorded as one. When?'
+        }
+        options={draft.announced ? IN_TIME : GO_AROUND_WORDS}
+        now={draft.goAroundWord as never}
         choose={(v) => set({ goAroundWord: v })}
         columns={3}
         name={(w) => (w === 'before' ? 'before the trigger' : w === 'late' ? 'after the trigger' : say(w))}
       />
+      <div className="pair">
+        <Words
+          title="From where"
+          options={GO_AROUND_FROM}
+          now={draft.goAroundFrom}
+          choose={(v) => set({ goAroundFrom: v })}
+          columns={3}
+        />
+        <Words
+          title="Why"
+          options={GO_AROUND_WHY}
+          now={draft.goAroundWhy}
+          choose={(v) => set({ goAroundWhy: v })}
+          columns={4}
+        />
+      </div>
       <div>
         <h2>How it was flown</h2>
         <button

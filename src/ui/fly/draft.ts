@@ -1,6 +1,14 @@
 import type { CapturedLanding, LoggedWind } from '@/domain/capture';
-import { UNSEEN } from '@/domain/unseen';
-import { ALONG_BANDS, type AlongBand, type Attitude, LATERAL_BANDS, type LateralBand, meant } from '@/domain/words';
+import { UNSEEN, touchSeen } from '@/domain/unseen';
+import {
+  ALONG_BANDS,
+  type AlongBand,
+  type Attitude,
+  LATERAL_BANDS,
+  type LateralBand,
+  meant,
+  say,
+} from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 
 export type Draft = Omit<CapturedLanding, 'wind' | 'runwayEnd' | 'pilotId' | 'fromPaper'>;
@@ -22,14 +30,7 @@ export function toCaptured(
   runwayEnd: string,
   pilotId: string | null = null,
 ): CapturedLanding {
-  const full = {
-    ...draft,
-    wind,
-    runwayEnd,
-    pilotId,
-    fromPaper: false,
-    helpedOn: (draft.intervention ?? 0) >= 2 ? draft.helpedOn : [],
-  };
+  const full = { ...draft, wind, runwayEnd, pilotId, fromPaper: false };
   if (draft.kind === 'go-around') {
     return {
       ...full,
@@ -49,9 +50,26 @@ export function toCaptured(
       cleanTap: null,
       rollout: null,
       peakG: null,
+      serious: [],
     };
   }
-  return { ...full, goAroundWord: null, goAroundExecution: {} };
+  return {
+    ...full,
+    goAroundWord: null,
+    goAroundExecution: {},
+    goAroundFrom: null,
+    goAroundWhy: null,
+    announced: null,
+  };
+}
+
+/** What contradicts itself in a draft, as a question to answer before it is saved; null = nothing does. */
+export function contradiction(draft: Draft): string | null {
+  if (draft.helpedOn.length > 0 && draft.intervention !== null && draft.intervention < 2)
+    return `Helped on ${draft.helpedOn.map(say).join(', ')} is noted, and ${draft.intervention === 0 ? 'own' : 'prompted'} is tapped. Which was it? Tap helped, or take the help back.`;
+  if (draft.kind === 'low-pass' && touchSeen(draft))
+    return 'A low pass does not touch. Was it a full stop or a touch and go? Choose the kind, or take back where it touched.';
+  return null;
 }
 
 /** Moves the touchdown place by keyboard; the first press lands on the line, in the box. */

@@ -92,9 +92,9 @@ export function SoFar({
         <details>
           <summary className="tap">Put one right, or enter from paper</summary>
           <div className="taps t4" style={{ paddingTop: 8 }}>
-            {folded.landings.map((l, i) => (
+            {folded.landings.map((l) => (
               <button key={l.id} type="button" className="tap" onClick={() => correct(l)}>
-                {l.landing.kind === 'go-around' ? 'Go-around' : 'Landing'} {i + 1}
+                {l.landing.kind === 'go-around' ? 'Go-around' : 'Landing'} {l.number}
                 <small>{l.landing.along ? `${say(l.landing.along)}` : say(l.landing.kind)}</small>
               </button>
             ))}

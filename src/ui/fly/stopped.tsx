@@ -19,7 +19,7 @@ export function Stopped({ pack, folded }: { pack: SortiePack; folded: Folded }) 
       ? landingStops(landing.landing, at, rules, gearAt(folded.gearLog, landing.sortieId, Date.parse(at), landing.id))
       : [];
   if (flight.length === 0 && last.length === 0) return null;
-  const name = lastIsItem ? 'The last item' : `Landing ${folded.landings.length}`;
+  const name = lastIsItem ? 'The last item' : `Landing ${landing?.number ?? ''}`;
   return (
     <div className="stopped" role="status">
       {flight.map((s) => (

@@ -6,7 +6,7 @@ import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { entryTitle, limitationText, versionWords } from '@/server/ledger/pdf';
-import { bookLines, itemWords } from '@/server/queries/book';
+import { countsText, bookLines, itemWords } from '@/server/queries/book';
 import { LaterForm } from '@/ui/sign/later-form';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
@@ -162,8 +162,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                     ))}
                     <p className="mb-0 soft">
                       {body.rules.name}; standard {body.standard.name}; programme{' '}
-                      {list(body.programmes.map(versionWords))}; {body.counts.landings} landings over{' '}
-                      {body.counts.lessons} lessons.
+                      {list(body.programmes.map(versionWords))}; {countsText(body.counts)}.
                     </p>
                   </Panel>
                   {body.landings.length > 0 ? (
@@ -181,7 +180,10 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                                   {say(l.kind)}
                                   {l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}
                                 </td>
-                                <td>{say(l.class)}</td>
+                                <td>
+                                  {say(l.class)}
+                                  {l.asserted ? `, resting on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}
+                                </td>
                               </tr>
                             ))}
                           </tbody>

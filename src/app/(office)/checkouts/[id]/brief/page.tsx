@@ -4,12 +4,12 @@ import type { Metadata } from 'next';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
 import { contentById, homeAerodrome, newestContent } from '@/server/content';
-import { briefTemplate } from '@/server/queries/checkout';
 import { stationForecast, stationObservation } from '@/core/wind';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/clock';
-import { ladderOf } from '@/server/queries/checkout';
-import { planOf } from '@/server/queries/debrief';
+import { briefTemplate, flownLessons, ladderOf } from '@/server/queries/checkout';
+import { debriefOf, planOf } from '@/server/queries/debrief';
+import { carriedFocus } from '@/core/plan';
 import { differencesOf, eyeHeightOf } from '@/server/queries/pilot';
 import { habitCues } from '@/core/differences';
 import { may } from '@/server/auth/permissions';
@@ -28,9 +28,9 @@ export const metadata: Metadata = { title: 'Brief' };
 
 export default async function BriefPage({ params }: { params: Promise<{ id: string }> }) {
   const { user, record, strip, runs } = await checkoutPage(params);
-  const { head, sorties, landings } = record;
+  const { head, sorties } = record;
   const latest = sorties[sorties.length - 1];
-  const flown = latest !== undefined && landings.some((l) => l.sortieId === latest.id);
+  const flown = latest !== undefined && flownLessons(record).has(latest.lesson);
   const briefed = latest?.brief && !flown ? latest : null;
   const aerodrome = await homeAerodrome();
   const house = await contentById('house', head.houseId);
@@ -125,7 +125,10 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     focus: '',
   };
   const plan = await planOf(head.id, lesson);
-  const kept = briefed?.brief?.choices ?? { ...fresh, focus: plan?.focus.join('; ').slice(0, 120) ?? '' };
+  // What the last debrief asked to think of is carried into this brief.
+  const before = [...sorties].reverse().find((s) => s.lesson < lesson);
+  const thought = before ? ((await debriefOf(before.id))?.focus ?? []) : [];
+  const kept = briefed?.brief?.choices ?? { ...fresh, focus: carriedFocus(thought, plan?.focus ?? []) };
   const choices: BriefChoices = plan ? { ...kept, plan: plan.blocks } : kept;
   return (
     <>

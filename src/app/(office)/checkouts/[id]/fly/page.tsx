@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, plural } from '@/core/format';
+import { asFlown, countFlown, flownWords } from '@/core/assess';
+import { dateText } from '@/core/format';
+import { flownLessons } from '@/server/queries/checkout';
 import { TakeGrounded, TakeSortie } from '@/ui/fly/take-sortie';
 import { OverrideLimit } from '@/ui/stops/stop-list';
 import { Standing } from '@/ui/stops/standing';
@@ -98,10 +100,11 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                   <p className="mb-0">The instructor records the flight.</p>
                 )}
                 <p className="mt-3 mb-0">
-                  {landings.some((l) => l.sortieId === latest.id) ? (
+                  {flownLessons(record).has(latest.lesson) ? (
                     <>
-                      {plural(landings.filter((l) => l.sortieId === latest.id).length, 'landing')} of this lesson at the
-                      field. <Link href={`/checkouts/${head.id}/debrief`}>Debrief</Link>
+                      At the field, of this lesson:{' '}
+                      {flownWords(countFlown(landings.filter((l) => l.sortieId === latest.id).map(asFlown)))}.{' '}
+                      <Link href={`/checkouts/${head.id}/debrief`}>Debrief</Link>
                     </>
                   ) : (
                     'Nothing recorded of this lesson yet.'

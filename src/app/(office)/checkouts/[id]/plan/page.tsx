@@ -3,6 +3,7 @@ import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
 import { denyUnless } from '@/server/auth/session';
 import { debriefFacts, planOf } from '@/server/queries/debrief';
+import { flownLessons } from '@/server/queries/checkout';
 import { planFacts } from '@/server/queries/plan';
 import { PlanWorkbench } from '@/ui/debrief/plan';
 import { groundings } from '@/server/queries/stops';
@@ -16,10 +17,10 @@ export const metadata: Metadata = { title: 'Next lesson' };
 
 export default async function PlanPage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs } = await checkoutPage(params);
-  const { head, sorties, landings } = record;
+  const { head, sorties } = record;
   denyUnless(runs);
   const latest = sorties[sorties.length - 1];
-  const lesson = latest && !landings.some((l) => l.sortieId === latest.id) ? latest.lesson : (latest?.lesson ?? 0) + 1;
+  const lesson = latest && !flownLessons(record).has(latest.lesson) ? latest.lesson : (latest?.lesson ?? 0) + 1;
   const facts = await planFacts(record, await debriefFacts(record));
   const saved = await planOf(head.id, lesson);
   return (
