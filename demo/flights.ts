@@ -1,6 +1,6 @@
 import type { AirworkDetail, CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import { type Attitude, type EventType, type LandingKind, meant } from '@/domain/words';
+import { type Attitude, type EventType, GO_AROUND_FROM, type LandingKind, meant } from '@/domain/words';
 import { seeded, seededId } from './random';
 
 /** How a demo pilot lands. Shares are of landings; the rest are good. */
@@ -143,8 +143,12 @@ function captured(
   };
   if (p.kind === 'go-around') {
     const slow = grade();
+    const nth = plan.landings.filter((x) => x.kind === 'go-around').indexOf(p) + Math.floor((plan.before ?? 0) / 7);
+    const from = GO_AROUND_FROM[nth % GO_AROUND_FROM.length] ?? 'approach';
     return {
       ...blank,
+      goAroundFrom: from,
+      goAroundWhy: from === 'bounce' ? 'bounce-or-porpoise' : from === 'flare' ? 'off-the-line' : 'too-high-or-low',
       intervention: p.goAround === 'told-for-safety' ? 1 : intervention,
       goAroundWord: p.goAround ?? 'before',
       trigger: null,
@@ -183,6 +187,8 @@ function captured(
           : { count: 2, handling: random() < 0.5 ? 'power' : 'pushed' },
     aileron: grade() === 'bad' ? 'released-early' : 'kept',
     stick: grade() === 'bad' ? 'released-early' : 'kept',
+    rollout: p.attitude === 'mains-first' ? (swing === 'bad' ? 'released-early' : 'kept') : null,
+    configuration: 'right',
     firmness: random() < hand.firm ? 'firm' : 'normal',
   };
 }

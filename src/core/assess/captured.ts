@@ -60,6 +60,8 @@ export interface JudgedLanding {
   precisionOutside: string[];
   missingRequired: string[];
   triggerContinued: boolean;
+  /** Whose it was, 0 to 3; null or absent = not known, or contradicted by what was noted. */
+  level?: number | null;
   goAround: GoAroundResult | null;
   /** One sentence that says why the landing has its class. */
   reason: string;
@@ -180,6 +182,7 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     missingRequired,
     triggerContinued,
     landingClass: after.landingClass,
+    level,
     goAround: null,
     reason: contradicts
       ? `Not judged: ${say(landing.intervention === 1 ? 'prompted' : 'own')} and helped on ${landing.helpedOn.map(say).join(', ')} contradict. Say which it was.`

@@ -430,7 +430,7 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
       group: l.group,
       attitude: meant(l.intended),
       crosswindKt: l.crosswindKt,
-      landingClass: l.judged.landingClass,
+      landingClass: runClass(l),
     })),
     needed: rule.needed,
     group: record.group,
@@ -487,6 +487,12 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
     asserted: resting,
   };
 }
+
+/** With nothing meant an attitude cannot be judged; a word from the instructor stands all the same. */
+const runClass = (l: RecordedLanding): string =>
+  l.judged.landingClass === 'not-judged' && l.judged.level === 1 && meant(l.intended) === null
+    ? 'prompted'
+    : l.judged.landingClass;
 
 /** Told for safety, helped or badly flown: a run that holds one waits for a sound, well flown one. */
 const goAroundFault = ({ judged: { goAround: g } }: RecordedLanding): string =>

@@ -89,6 +89,13 @@ interface Row {
 }
 
 const isArrival = (l: DebriefLanding): boolean => l.kind === 'full-stop' || l.kind === 'touch-and-go';
+/** The level of intervention at which the instructor flies. */
+const TAKEN_OVER = 3;
+const DECISIONS: ReadonlySet<string> = new Set(['trigger', 'gaDecision']);
+const asksDecision = (t: FindingTrigger): boolean =>
+  t.kind === 'help-flat' ||
+  t.kind === 'limit' ||
+  (t.kind === 'share' && [...t.of.all, ...t.of.any].some((c) => DECISIONS.has(c.f)));
 const percent = (k: number, n: number): string => `${fixed((100 * k) / Math.max(1, n))} in 100`;
 
 /** Everything the patterns find in a record, open first, the weightiest first. */
@@ -121,8 +128,16 @@ export function findPatterns(patterns: readonly FindingPattern[], record: Findin
       landing: null,
     })),
   };
+  // What the instructor flew says nothing of what the pilot does; of the decision before it, and of help, it does.
+  const theirs = (rows: readonly Row[]): Row[] => rows.filter((r) => r.facts.intervention !== TAKEN_OVER);
+  const own = {
+    arrivals: theirs(over.arrivals),
+    'go-arounds': theirs(over['go-arounds']),
+    items: theirs(over.items),
+    'gear-checks': over['gear-checks'],
+  };
   const found = patterns.flatMap((p): Finding[] => {
-    const raised = raise(p, p.trigger, over, record);
+    const raised = raise(p, p.trigger, p.positive || asksDecision(p.trigger) ? over : own, record);
     if (!raised) return [];
     const words = (text: string) =>
       text

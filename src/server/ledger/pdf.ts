@@ -1,6 +1,6 @@
 import { constants, inflateSync } from 'node:zlib';
 import { toBuffer } from 'qrcode';
-import { dateText, list, localText, plural } from '@/core/format';
+import { dateText, list, localText } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import type { Limitations } from '@/domain/book';
 import { say } from '@/domain/words';
