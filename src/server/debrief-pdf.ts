@@ -1,9 +1,11 @@
 import type { DebriefSnapshot } from './commands/debrief';
 import { dateText, instantText } from '@/core/format';
+import { say } from '@/domain/words';
 import { A4, Pen, newPdf } from './pdf';
 
 export interface PrintedDebrief {
-  snapshot: DebriefSnapshot;
+  /** A snapshot of before holds no airwork. */
+  snapshot: Omit<DebriefSnapshot, 'airwork'> & Partial<Pick<DebriefSnapshot, 'airwork'>>;
   focus: string[];
   remark: string;
   version: number;
@@ -58,7 +60,13 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
       if (f.next) pen.line(`Next: ${f.next.title} (${f.next.minutes} min). ${f.next.text}`, { indent: 10, gap: 5 });
     }
   }
-  head('Landing by landing');
+  const airwork = s.airwork ?? [];
+  if (airwork.length > 0) {
+    head('Ground and airwork');
+    for (const a of airwork)
+      pen.line(`${a.item === '' ? '' : `${a.item} `}${a.title}: ${say(a.verdict)}, ${a.whose}`, { indent: 10, gap: 1 });
+  }
+  if (s.landings.length > 0) head('Landing by landing');
   const columns = [0, 28, 100, 172, 268, 330, 400] as const;
   const cells = (r: readonly string[], bold = false) => {
     if (pen.y < 80) pen.newPage();
@@ -66,7 +74,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     r.forEach((c, i) => pen.text(c, columns[i] ?? 0, { size: 8.5, ...(bold ? { font: fonts.bold } : {}) }));
     pen.space(3);
   };
-  cells(['no.', 'kind', 'meant', 'class', 'whose', 'place', 'outside in'], true);
+  if (s.landings.length > 0) cells(['no.', 'kind', 'meant', 'class', 'whose', 'place', 'outside in'], true);
   for (const l of s.landings)
     cells([
       String(l.number),

@@ -12,6 +12,7 @@ import {
 } from '@/core/assess';
 import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
 import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
+import { INTERVENTIONS, say } from '@/domain/words';
 import { Exercise } from '@/domain/findings';
 import { PlanBlock } from '@/domain/plan';
 import { type CurrentUser, may } from '../auth/permissions';
@@ -210,7 +211,9 @@ export async function debriefSnapshot(checkoutId: string, sortieId: string) {
   const sortie = record.sorties.find((s) => s.id === sortieId);
   const lesson = sortie?.lesson ?? 0;
   const landings = facts.landings.filter((l) => l.sortieId === sortieId);
-  const summary = lessonSummaries(landings)[0];
+  const seen = record.evidence.observations.filter((o) => o.lesson === lesson);
+  const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, i.title]));
+  const summary = lessonSummaries(landings, seen.length > 0 ? [{ lesson, date: sortie?.flownOn ?? '' }] : [])[0];
   const { best, worst } = bestAndWorst(landings);
   const self = await selfOf(sortieId);
   const rows = tableRows(landings, { trackM: head.sheet.gear.trackM.value, boxM: record.standard.boxM });
@@ -239,6 +242,14 @@ export async function debriefSnapshot(checkoutId: string, sortieId: string) {
         numbers: f.numbers,
         next: f.positive ? null : { title: f.next.title, text: f.next.text, minutes: f.next.minutes },
       })),
+    // Snapshots of before hold landings only.
+    airwork: seen.map((o) => ({
+      item: titles.has(o.data.itemId) ? o.data.itemId : '',
+      title: titles.get(o.data.itemId) ?? say(o.data.itemId.split(':')[1] ?? o.data.itemId),
+      verdict:
+        (o.unseen?.length ?? 0) > 0 && !o.overruled && o.data.verdict !== 'outside' ? 'not-judged' : o.data.verdict,
+      whose: INTERVENTIONS[o.data.intervention]?.word ?? '',
+    })),
     landings: rows.map(
       ({ number, kind, meant, class: landingClass, computed, whose, alongM, lateralM, along, across, outside }) => ({
         number,
@@ -266,7 +277,7 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
   const s = await ownerOf(sortieId);
   if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
   const snapshot = await debriefSnapshot(s.checkout_id, sortieId);
-  if (snapshot.landings.length === 0)
+  if (snapshot.landings.length === 0 && snapshot.airwork.length === 0)
     return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
   return write(async (t): Promise<Result<{ debriefId: string }>> => {
     const done = await row<{ id: string }>('SELECT id FROM debriefs WHERE request_id = :requestId', { requestId }, t);

@@ -68,6 +68,8 @@ export const NotYetForm = z.object({
   shown: z.string().min(1),
   password: z.string().min(1, 'Type your password to sign.'),
   text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.'),
+  /** What is flown or shown again before anybody signs; absent = everything that is open. */
+  items: z.array(z.string()).min(1, 'Choose what is to be flown or shown again.').optional(),
 });
 
 export interface Override extends OverrideWish {
@@ -486,7 +488,12 @@ export async function signNotYet(user: CurrentUser, form: unknown): Promise<Adde
   return addSigned(user, data, 'not-yet', async (record, state) => {
     if (!state.facts.authorised)
       return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
-    return { ok: true, items: record.items.filter((i) => !i.met), text: data.text };
+    const named = data.items
+      ? record.items.filter((i) => data.items?.includes(i.item.id))
+      : record.items.filter((i) => !i.met);
+    if (data.items && named.length !== new Set(data.items).size)
+      return problem('items', 'One of these items is not of this programme. Open the page again.');
+    return { ok: true, items: named, text: data.text };
   });
 }
 

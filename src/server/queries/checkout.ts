@@ -12,7 +12,7 @@ import {
   unseenOf,
 } from '@/core/assess';
 import type { BriefResult } from '@/core/approach';
-import { localDate } from '@/core/format';
+import { list, localDate } from '@/core/format';
 import { addDays, daysBetween } from '@/core/recency';
 import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
 import { type Ladder, type LadderLanding, WIND_GOOD_FOR_MIN, pilotLadder } from '@/core/wind';
@@ -719,6 +719,13 @@ export function stageOf(
 /** The one next action: in words, as a button, and where it is done. */
 export function nextAction(record: CheckoutRecord): { text: string; button: string; href: string } {
   const base = `/checkouts/${record.head.id}`;
+  const action = actionOf(record, base);
+  const refused = record.items.filter((i) => i.refused).map((i) => i.item.id);
+  return refused.length === 0 || record.head.status !== 'open'
+    ? action
+    : { ...action, text: `Further training: ${list(refused)} again before anybody signs. ${action.text}` };
+}
+function actionOf(record: CheckoutRecord, base: string): { text: string; button: string; href: string } {
   if (record.head.status === 'recommended')
     return {
       text: 'Recommended: the examiner decides, and the result is entered here.',

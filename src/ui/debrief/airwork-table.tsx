@@ -14,6 +14,8 @@ export interface AirworkLine {
   noted: string;
   note: string;
   reasons: string[];
+  /** Looked at only in part: kept, and no evidence. */
+  notJudged: boolean;
 }
 
 /** Ground and airwork of a lesson, each verdict opened to what the standard asks and what was seen. */
@@ -44,7 +46,14 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
                 )}
               </td>
               <td style={{ whiteSpace: 'nowrap' }}>
-                <Verdict verdict={o.verdict} />
+                {o.notJudged ? (
+                  <>
+                    <Verdict verdict="not-seen" />
+                    <div className="soft small">not judged; tapped {say(o.verdict)}</div>
+                  </>
+                ) : (
+                  <Verdict verdict={o.verdict} />
+                )}
                 {o.was ? (
                   <div className="soft small" style={{ whiteSpace: 'normal' }}>
                     computed {say(o.was.verdict)}; {o.was.reason}

@@ -193,7 +193,8 @@ export function AsideForm({
         shown,
         password: v.password,
         text: v.text,
-        ...(kind === 'part' ? { items: v.items, remark: '' } : {}),
+        items: v.items,
+        ...(kind === 'part' ? { remark: '' } : {}),
       }),
     );
     if (!answer.ok) {
@@ -207,30 +208,30 @@ export function AsideForm({
   return (
     <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
       <Problems problems={rest} title="Not signed" />
-      {kind === 'part' ? (
-        <fieldset>
-          <legend className="form-label">Items</legend>
-          {items.map((i) => (
-            <div className="form-check" key={i.id}>
-              <input
-                type="checkbox"
-                className="form-check-input"
-                id={`part-${i.id}`}
-                value={i.id}
-                {...form.register('items')}
-              />
-              <label className="form-check-label" htmlFor={`part-${i.id}`}>
-                <span className="mono">{i.id}</span> {i.title}
-              </label>
-            </div>
-          ))}
-          {errors.items ? (
-            <div className="invalid-feedback" role="alert">
-              {errors.items.message}
-            </div>
-          ) : null}
-        </fieldset>
-      ) : null}
+      <fieldset>
+        <legend className="form-label">
+          {kind === 'part' ? 'Items' : 'To be flown or shown again before anybody signs'}
+        </legend>
+        {items.map((i) => (
+          <div className="form-check" key={i.id}>
+            <input
+              type="checkbox"
+              className="form-check-input"
+              id={`${p}-${i.id}`}
+              value={i.id}
+              {...form.register('items')}
+            />
+            <label className="form-check-label" htmlFor={`${p}-${i.id}`}>
+              <span className="mono">{i.id}</span> {i.title}
+            </label>
+          </div>
+        ))}
+        {errors.items ? (
+          <div className="invalid-feedback" role="alert">
+            {errors.items.message}
+          </div>
+        ) : null}
+      </fieldset>
       <Field
         label={kind === 'part' ? 'What is signed' : 'What is to be trained, and why'}
         id={`${p}-text`}

@@ -17,6 +17,7 @@ import { Wheel } from '@/ui/board/wheel';
 import { ItemList } from '@/ui/sign/item-list';
 import { SchoolsForm } from '@/ui/open/schools-form';
 import { Panel, Title } from '@/ui/shared/parts';
+import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Verdict } from '@/ui/shared/verdict';
 import { checkoutPage } from '../../../checkout-page';
@@ -68,6 +69,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
               </Link>
             ) : null}
           </Title>
+          {head.status === 'open' ? <RefusedNote items={items} base={`/checkouts/${head.id}`} /> : null}
           {head.status === 'recommended' ? (
             <p className="note-good">
               Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the book</Link>; the examiner decides.

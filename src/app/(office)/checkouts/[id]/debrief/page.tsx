@@ -22,10 +22,13 @@ import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { homeAerodrome } from '@/server/content';
+import { changesOf } from '@/server/queries/changes';
+import { flownLessons } from '@/server/queries/checkout';
 import { debriefFacts, debriefOf, selfOf, standing } from '@/server/queries/debrief';
 import { stopsShown } from '@/server/queries/stop-shown';
 import { traceList } from '@/server/queries/traces';
 import { AirworkTable } from '@/ui/debrief/airwork-table';
+import { ChangeList } from '@/ui/debrief/change-list';
 import { FindingList } from '@/ui/debrief/findings';
 import { Focus } from '@/ui/debrief/focus';
 import { LandingTable } from '@/ui/debrief/landing-table';
@@ -57,7 +60,11 @@ export default async function DebriefPage({
 }) {
   const { user, record, strip, runs } = await checkoutPage(params);
   const { head, standard } = record;
-  const summaries = lessonSummaries(record.landings);
+  const flown = flownLessons(record);
+  const summaries = lessonSummaries(
+    record.landings,
+    record.sorties.filter((s) => flown.has(s.lesson)).map((s) => ({ lesson: s.lesson, date: s.flownOn })),
+  );
   const wanted = Number((await searchParams).lesson);
   const summary = summaries.find((s) => s.lesson === wanted) ?? summaries[summaries.length - 1];
   const base = `/checkouts/${head.id}`;
@@ -70,7 +77,7 @@ export default async function DebriefPage({
             <Title title="Debrief" />
             <Empty
               title="Nothing to debrief yet"
-              text="Landings recorded in the cockpit stand here, each with its verdict and the reason for it."
+              text="Landings and airwork recorded in the cockpit stand here, each with its verdict and the reason for it."
               {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
             />
           </div>
@@ -111,15 +118,16 @@ export default async function DebriefPage({
   const touched = shown.filter(
     (l) => l.kind !== 'go-around' && l.kind !== 'low-pass' && l.judged.landingClass !== 'demonstration',
   );
-  const ask = asks ? (
-    <SelfAsk
-      sortieId={sortie.id}
-      landings={touched.length}
-      numbers={touched.map((l) => l.number)}
-      forPilot={pilotHere}
-      save={assessSelfAction}
-    />
-  ) : null;
+  const ask =
+    asks && touched.length > 0 ? (
+      <SelfAsk
+        sortieId={sortie.id}
+        landings={touched.length}
+        numbers={touched.map((l) => l.number)}
+        forPilot={pilotHere}
+        save={assessSelfAction}
+      />
+    ) : null;
   if (ask && pilotHere) {
     return (
       <>
@@ -138,6 +146,7 @@ export default async function DebriefPage({
     );
   }
   const held = sortie ? await debriefOf(sortie.id) : null;
+  const changes = await changesOf(record, summary.lesson);
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const { unit } = head.sheet.dial;
   const seen = record.evidence.observations.filter((o) => o.lesson === summary.lesson);
@@ -184,7 +193,7 @@ export default async function DebriefPage({
         <div className="column">
           <Title
             title={lessonHeadline(summary)}
-            line={`${past.size > 0 ? `${plural(past.size, 'record')} flown past a stop. ` : ''}${lookFirst(shown)} Judged by the standard ${standard.name}.`}
+            line={`${past.size > 0 ? `${plural(past.size, 'record')} flown past a stop. ` : ''}${shown.length > 0 ? `${lookFirst(shown)} ` : `${plural(seen.length, 'item')} seen. `}Judged by the standard ${standard.name}.`}
           >
             {runs && head.status === 'open' ? (
               <>
@@ -271,17 +280,19 @@ export default async function DebriefPage({
                 </div>
               </Panel>
             ) : null}
-            <Panel title="Where the wheels met the runway">
-              <TouchdownMap
-                trackM={head.sheet.gear.trackM.value}
-                touchdownM={touchdownPoint(head.sheet)}
-                widthM={runway?.widthM ?? 18}
-                box={standard.boxM}
-                limitM={standard.criteria.find((c) => c.id === 'lateral')?.measured?.high ?? null}
-                points={map.points}
-                notSeen={map.notSeen}
-              />
-            </Panel>
+            {touched.length > 0 ? (
+              <Panel title="Where the wheels met the runway">
+                <TouchdownMap
+                  trackM={head.sheet.gear.trackM.value}
+                  touchdownM={touchdownPoint(head.sheet)}
+                  widthM={runway?.widthM ?? 18}
+                  box={standard.boxM}
+                  limitM={standard.criteria.find((c) => c.id === 'lateral')?.measured?.high ?? null}
+                  points={map.points}
+                  notSeen={map.notSeen}
+                />
+              </Panel>
+            ) : null}
             <div className="grid g-2-1">
               <Panel title="What was found, over all lessons" id="findings">
                 <FindingList
@@ -359,42 +370,49 @@ export default async function DebriefPage({
                 </Panel>
               </div>
             </div>
-            <Panel title="Landing by landing">
-              <LandingTable
-                key={summary.lesson}
-                first={worst?.number ?? null}
-                overrule={runs && head.status === 'open' ? overruleAction : null}
-                rows={shown.map((l) => ({
-                  id: l.id,
-                  sortieId: l.sortieId,
-                  number: l.number,
-                  kind: l.kind,
-                  intended: l.intended,
-                  crosswindKt: l.crosswindKt,
-                  windAgeMin: windAge(record.landings, l.id),
-                  intervention: l.captured.intervention,
-                  memoryS: memory(record.landings, l),
-                  judged: l.judged,
-                  stopped: past.has(l.id),
-                  replay: replay ? `/traces/${replay.id}?landing=${l.number}` : null,
-                  noted: [
-                    ...landingNoted(l.captured, gates, unit),
-                    ...(l.measured
-                      ? [
-                          `measured from the recording: ${Object.keys(l.measured.values)
-                            .map((k) =>
-                              k === 'peakG'
-                                ? `greatest load ${withUnit(l.measured?.values.peakG ?? 0, 'g', 1)}`
-                                : say(k),
-                            )
-                            .join(', ')}`,
-                        ]
-                      : []),
-                  ],
-                }))}
-                criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))}
-              />
-            </Panel>
+            {shown.length > 0 ? (
+              <Panel title="Landing by landing">
+                <LandingTable
+                  key={summary.lesson}
+                  first={worst?.number ?? null}
+                  overrule={runs && head.status === 'open' ? overruleAction : null}
+                  rows={shown.map((l) => ({
+                    id: l.id,
+                    sortieId: l.sortieId,
+                    number: l.number,
+                    kind: l.kind,
+                    intended: l.intended,
+                    crosswindKt: l.crosswindKt,
+                    windAgeMin: windAge(record.landings, l.id),
+                    intervention: l.captured.intervention,
+                    memoryS: memory(record.landings, l),
+                    judged: l.judged,
+                    stopped: past.has(l.id),
+                    replay: replay ? `/traces/${replay.id}?landing=${l.number}` : null,
+                    noted: [
+                      ...landingNoted(l.captured, gates, unit),
+                      ...(l.measured
+                        ? [
+                            `measured from the recording: ${Object.keys(l.measured.values)
+                              .map((k) =>
+                                k === 'peakG'
+                                  ? `greatest load ${withUnit(l.measured?.values.peakG ?? 0, 'g', 1)}`
+                                  : say(k),
+                              )
+                              .join(', ')}`,
+                          ]
+                        : []),
+                    ],
+                  }))}
+                  criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))}
+                />
+              </Panel>
+            ) : null}
+            {changes.length > 0 ? (
+              <Panel title="Put right and taken back" id="changes">
+                <ChangeList changes={changes} />
+              </Panel>
+            ) : null}
             {seen.length + powers.length + trials.length > 0 ? (
               <Panel title="Ground and airwork" id="airwork">
                 {seen.length > 0 ? (
@@ -413,6 +431,7 @@ export default async function DebriefPage({
                       reasons: o.data.detail
                         ? detailReasons(judgeDetail(o.data.detail, standard, ktPerUnit(unit)))
                         : [],
+                      notJudged: (o.unseen?.length ?? 0) > 0 && !o.overruled && o.data.verdict !== 'outside',
                     }))}
                   />
                 ) : null}

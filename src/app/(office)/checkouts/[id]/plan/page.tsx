@@ -9,6 +9,7 @@ import { PlanWorkbench } from '@/ui/debrief/plan';
 import { groundings } from '@/server/queries/stops';
 import { Outranked, Title } from '@/ui/shared/parts';
 import { GroundedNote } from '@/ui/stops/grounded-note';
+import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { checkoutPage } from '../../../../checkout-page';
 import { savePlanAction } from '../../../../actions';
@@ -44,6 +45,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
               Brief lesson {lesson}
             </Link>
           </Title>
+          <RefusedNote items={record.items} base={`/checkouts/${head.id}`} />
           <PlanWorkbench
             key={saved?.version ?? 0}
             checkoutId={head.id}

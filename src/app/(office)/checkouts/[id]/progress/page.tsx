@@ -1,14 +1,14 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { touchdownPoint } from '@/core/sheet';
-import { runRule } from '@/core/assess';
-import { say } from '@/domain/words';
+import { INTERVENTIONS, say } from '@/domain/words';
 import { homeAerodrome } from '@/server/content';
 import { rows } from '@/server/db/connection';
 import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
 import { debriefLandings, mediansOf } from '@/server/queries/debrief';
 import { Progress, type ProgressLanding } from '@/ui/debrief/progress';
-import { Empty, Outranked, Title } from '@/ui/shared/parts';
+import { type ItemSeen, ItemsByLesson } from '@/ui/debrief/items-by-lesson';
+import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { checkoutPage } from '../../../../checkout-page';
 
@@ -16,21 +16,48 @@ export const metadata: Metadata = { title: 'All lessons' };
 
 export default async function ProgressPage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs } = await checkoutPage(params);
-  const { head, standard, items, evidence } = record;
+  const { head, standard, items } = record;
   const base = `/checkouts/${head.id}`;
   const here = await debriefLandings(record);
+  const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, `${i.id} ${i.title}`]));
+  const seen = record.evidence.observations.map((o): ItemSeen => ({
+    id: o.id,
+    name: titles.get(o.data.itemId) ?? say(o.data.itemId.split(':')[1] ?? o.data.itemId),
+    lesson: o.lesson,
+    verdict: (o.unseen?.length ?? 0) > 0 && !o.overruled && o.data.verdict !== 'outside' ? 'not-seen' : o.data.verdict,
+    whose: INTERVENTIONS[o.data.intervention]?.word ?? '',
+  }));
+  const airwork =
+    seen.length === 0 ? null : (
+      <div className="mt-3">
+        <Panel title="Ground and airwork, lesson by lesson">
+          <ItemsByLesson seen={seen} base={base} />
+        </Panel>
+      </div>
+    );
   if (here.length === 0) {
     return (
       <>
         <FlightStrip facts={strip} at="debrief" />
         <main id="main">
           <div className="column">
-            <Title title="All lessons" />
-            <Empty
-              title="Nothing recorded yet"
-              text="When landings are recorded, their places, speeds, trends and whose they were stand here."
-              {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
-            />
+            <Title title={`All lessons: ${head.pilotName}`}>
+              {runs && head.status === 'open' && airwork ? (
+                <Link className="btn btn-primary" href={`${base}/plan`}>
+                  Plan the next lesson
+                </Link>
+              ) : null}
+            </Title>
+            {airwork}
+            {airwork ? (
+              <p className="mt-3 mb-0">No landing is recorded yet: places, speeds and trends follow with the first.</p>
+            ) : (
+              <Empty
+                title="Nothing recorded yet"
+                text="When landings are recorded, their places, speeds, trends and whose they were stand here."
+                {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
+              />
+            )}
           </div>
         </main>
       </>
@@ -57,26 +84,8 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
   }));
   const runItem = items.find((i) => !i.met && i.item.evidence.kind === 'run');
   const rule = runItem?.item.evidence.kind === 'run' ? runItem.item.evidence : null;
-  const current = rule
-    ? runRule({
-        landings: record.landings.map((l) => ({
-          sortieId: l.sortieId,
-          date: l.date,
-          firstOfSortie: l.firstOfSortie,
-          group: l.group,
-          attitude: l.intended,
-          crosswindKt: l.crosswindKt,
-          landingClass: l.judged.landingClass,
-        })),
-        needed: rule.needed,
-        group: evidence.group,
-        attitude: rule.attitude,
-        windKt: rule.windKt,
-        accuracyItem: rule.accuracy,
-        minSorties: rule.minSorties,
-        minDays: rule.minDays,
-      }).currentRun
-    : 0;
+  // The item's own count: passes, go-arounds and what it leaves out included.
+  const current = rule ? (runItem?.evidence.length ?? 0) : 0;
   const latest = record.sorties[record.sorties.length - 1];
   const runway = (await homeAerodrome()).runways.find((r) =>
     r.ends.some((e) => e.ident === (latest?.brief?.choices.runwayEnd ?? '')),
@@ -127,6 +136,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
             medians={await mediansOf(head.typeCode)}
             fileName={`jeito-${head.pilotName.split(' ')[0]?.toLowerCase() ?? 'pilot'}-${head.registration}.csv`}
           />
+          {airwork}
           <div className="mt-3">
             <Outranked extra="Statistics say what was flown; the instructor says what it means." />
           </div>

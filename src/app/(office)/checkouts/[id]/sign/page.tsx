@@ -16,6 +16,7 @@ import { OverrideAnswer, OverrideForm } from '@/ui/sign/override-form';
 import { stateWords } from '@/ui/sign/state-words';
 import { AsideForm, SignForm } from '@/ui/sign/sign-form';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';
+import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { StopList } from '@/ui/stops/stop-list';
 import { stopsShown } from '@/server/queries/stop-shown';
@@ -58,7 +59,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const signed = entries.find((e) => e.id === head.signedLedgerId);
   const problems = state?.problems ?? [];
   const stops = stopsShown(record);
-  const itemProblems = problems.filter((p) => p.code === 'item' || p.code === 'not-seen');
+  const itemProblems = problems.filter((p) => p.code === 'item' || p.code === 'not-seen' || p.code === 'refused');
   const signer = problems.filter((p) => !itemProblems.includes(p));
   const latest = record.sorties[record.sorties.length - 1];
   const waivable = items.filter((i) => !i.met && i.item.waivable !== null);
@@ -128,6 +129,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                 : ''}
             </p>
           ) : null}
+          {open ? <RefusedNote items={items} base={base} /> : null}
           <div className="grid g-3-2">
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel title="Criteria and evidence, by lesson">
@@ -300,7 +302,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                       checkoutId={head.id}
                       shown={state.stamp}
                       kind="not-yet"
-                      items={[]}
+                      items={items.map((i) => ({ id: i.item.id, title: i.item.title }))}
                       text=""
                       action={signNotYetAction}
                     />

@@ -1,0 +1,23 @@
+import { dateText } from '@/core/format';
+import type { ChangeLine } from '@/server/queries/changes';
+
+/** What was put right or taken back, with who and when: numbers do not close up behind it. */
+export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {
+  return (
+    <>
+      <p className="mb-2">
+        Nothing leaves the record: what was changed afterwards stands here, and numbers stay as they were.
+      </p>
+      <ul className="ps-3 mb-0">
+        {changes.map((c) => (
+          <li key={c.key} className="mb-1">
+            <strong>
+              {c.what} {c.change === 'undone' ? 'taken back' : 'put right'}
+            </strong>{' '}
+            by {c.by}, {dateText(c.at)}: {c.words}.{c.again ? ' Recorded again under the same number.' : ''}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
