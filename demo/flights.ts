@@ -44,6 +44,8 @@ export interface LessonPlan {
   gates?: readonly { name: string; target: number | null }[];
   /** Landings flown in the lessons before. */
   before?: number;
+  /** Go-arounds flown in the lessons before. */
+  arounds?: number;
   landings: Plan[];
   items: {
     itemId: string;
@@ -143,7 +145,7 @@ function captured(
   };
   if (p.kind === 'go-around') {
     const slow = grade();
-    const nth = plan.landings.filter((x) => x.kind === 'go-around').indexOf(p) + Math.floor((plan.before ?? 0) / 7);
+    const nth = plan.landings.filter((x) => x.kind === 'go-around').indexOf(p) + (plan.arounds ?? 0);
     const from = GO_AROUND_FROM[nth % GO_AROUND_FROM.length] ?? 'approach';
     return {
       ...blank,

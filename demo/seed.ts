@@ -652,6 +652,7 @@ async function playCheckout(
     return saved.sortieId;
   };
   let flown = 0;
+  let arounds = 0;
   for (const [index, lesson] of plan.lessons.entries()) {
     const mostly: Attitude = lesson.wheel > lesson.three ? 'mains-first' : 'three-point';
     const sortieId = await brief(
@@ -676,6 +677,7 @@ async function playCheckout(
       fenceTarget: gates[gates.length - 1]?.target ?? 60,
       gates,
       before: flown,
+      arounds,
       landings: landingsOf(lesson),
       items: [
         ...lesson.items.map((itemId): LessonPlan['items'][number] => ({ itemId, verdict: 'within', intervention: 0 })),
@@ -706,6 +708,7 @@ async function playCheckout(
       if (lesson.taken) await takeOver(instructor, kept.id, pilot);
     }
     flown += landingsOf(lesson).length;
+    arounds += lesson.goArounds;
     if (index < planOfPilot.lessons.length - 1 || planOfPilot.sign !== undefined)
       await debriefLesson(instructor, pilotUser, checkoutId, sortieId, (hhmm) => at(dayAt(lesson.daysAgo, hhmm)));
   }

@@ -94,6 +94,8 @@ export function flightOf(
       endedAt: new Date(clock).toISOString(),
     } satisfies CapturedLanding);
   };
+  const from = ['approach', 'flare', 'bounce'] as const;
+  let nth = wheelFirst ? 2 : 0;
   const around = (water: boolean) =>
     add('landing-saved', {
       ...UNSEEN,
@@ -101,6 +103,7 @@ export function flightOf(
       runwayEnd: water ? (flight.waterEnd ?? flight.runwayEnd) : flight.runwayEnd,
       intended: null,
       goAroundWord: 'at',
+      goAroundFrom: from[nth++ % 3] ?? 'approach',
       goAroundExecution: SIX,
       intervention: 0,
       wind: wind(),
@@ -123,10 +126,10 @@ export function flightOf(
           item: v as 'control-speed',
           heightFt: 4000,
           saidSimulated: true,
-          firstCue: null,
-          recovery: null,
+          firstCue: 'heading-moved',
+          recovery: 'at-first-cue',
           set: {},
-          seen: {},
+          seen: { heading: 'inside', speed: 'inside', height: 'inside' },
         };
   const see = (itemId: string, d: AirworkDetail | null, minutes: number | null = null) =>
     add('item-observed', {

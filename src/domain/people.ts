@@ -108,8 +108,10 @@ export const LogbookMapping = z.object({
   dates: z.enum(['ymd', 'dmy', 'mdy']),
   /** 1:30 is always read; a bare number is hours or minutes. */
   time: z.enum(['hours', 'minutes']),
-  /** Where no column tells full stops: every landing of a tailwheel aeroplane, none, or all. */
-  stops: z.enum(['none', 'tailwheel', 'all']),
+  /** What earlier versions made of every row at once; it makes nothing now. */
+  stops: z.enum(['none', 'tailwheel', 'all']).optional(),
+  /** Where no column tells full stops: the lines of this file whose landings the pilot says were all full stops. */
+  stopLines: z.array(z.number().int().min(1)).max(20_000).default([]),
   types: z.record(z.string(), WrittenType),
 });
 export type LogbookMapping = z.infer<typeof LogbookMapping>;

@@ -69,6 +69,9 @@ export const LogEntry = z.object({
   fullStops: z.number('Give how many of them were full stops.').int().min(0).max(60, 'At most 60 in one entry.'),
   night: z.boolean(),
   surface: z.enum(['land', 'water']),
+  /** The take-offs, where they differ from the landings; absent = they do not. */
+  offNight: z.boolean().optional(),
+  offSurface: z.enum(['land', 'water']).optional(),
   hours: z.number('Give the hours.').min(0).max(24, 'At most 24 h in one entry.'),
   remark: z.string().max(200, 'Keep it under 200 characters.'),
 });

@@ -166,9 +166,12 @@ describe('two pilots in one flight', () => {
       d('item-observed', { itemId: 'F2', verdict: 'within', intervention: 0, note: '' }, 46),
     ]);
     const tome = await record('tome');
-    expect(tome.landings.map((l) => [l.lesson, l.number])).toEqual([
-      [1, 1],
-      [1, 2],
+    // Numbers are those of the flight, as the cockpit shows them; each pilot has a first of their own.
+    const numbers = tome.landings.map((l) => l.number);
+    expect(numbers).toEqual([5, 7]);
+    expect(tome.landings.map((l) => [l.lesson, l.firstOfSortie])).toEqual([
+      [1, true],
+      [1, false],
     ]);
     expect(tome.evidence.observations.map((o) => [o.data.itemId, o.lesson])).toEqual([['F1', 1]]);
     const duarte = await record('duarte');
@@ -180,7 +183,8 @@ describe('two pilots in one flight', () => {
     // The lesson was flown, so the next brief is a new lesson.
     expect((await sortiesOf(await checkoutId('tome'))).map((s) => [s.lesson, s.sharedWith])).toEqual([[1, flight]]);
     await send([d('undone', {}, 50, tomes.subjectId)]);
-    expect((await record('tome')).landings.map((l) => l.number)).toEqual([1]);
+    // The other keeps its number, and is not made the first.
+    expect((await record('tome')).landings.map((l) => [l.number, l.firstOfSortie])).toEqual([[numbers[1], false]]);
     expect(await rows('SELECT 1 FROM sorties WHERE shared_with = :f', { f: flight })).toHaveLength(1);
     expect(await shareFlight(helena, { sortieId: flight, pilotId: 'pilot-gaspar' })).toMatchObject({
       ok: false,

@@ -11,7 +11,7 @@ const mapping = (text: string, more: Partial<LogbookMapping> = {}): LogbookMappi
     columns: guessColumns(t.header),
     dates: 'ymd',
     time: 'hours',
-    stops: 'tailwheel',
+    stopLines: [],
     types: { Nose: NOSE, Tail: TAIL },
     ...more,
   };
@@ -122,13 +122,14 @@ describe('a logbook file', () => {
       [2, 0, 2, 0],
     ]);
   });
-  it('full stops only as the pilot says where no column tells them', () => {
+  it('no tick makes full stops of every row: each is said of its own line', () => {
     const text = 'Date,Type,Total time,Landings\n2026-10-02,Nose,1:00,3\n2026-10-03,Tail,1:00,3\n';
-    const stops = (s: LogbookMapping['stops']) => read(text, { stops: s }).flights.map((f) => f.fullStopsDay);
-    expect([stops('none'), stops('tailwheel'), stops('all')]).toEqual([
+    const stops = (m: Partial<LogbookMapping>) => read(text, m).flights.map((f) => f.fullStopsDay);
+    expect([stops({}), stops({ stops: 'all' }), stops({ stops: 'tailwheel' }), stops({ stopLines: [3] })]).toEqual([
+      [0, 0],
+      [0, 0],
       [0, 0],
       [0, 3],
-      [3, 3],
     ]);
   });
   it('says of each line why it is refused', () => {

@@ -131,6 +131,7 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
   const index = Object.fromEntries((Object.keys(mapping.columns) as LogbookField[]).map((f) => [f, at(f)])) as Partial<
     Record<LogbookField, number>
   >;
+  const said = new Set(mapping.stopLines);
   const flights: LogbookFlight[] = [];
   const refused: LogbookRead['refused'] = [];
   const written = new Map<string, number>();
@@ -176,12 +177,7 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
       n.takeoffsNight,
     );
     const landings = landingsDay + landingsNight;
-    const stops =
-      index.fullStops !== undefined && index.fullStops >= 0
-        ? n.fullStops
-        : mapping.stops === 'all' || (mapping.stops === 'tailwheel' && type.tailwheel)
-          ? landings
-          : 0;
+    const stops = index.fullStops !== undefined && index.fullStops >= 0 ? n.fullStops : said.has(line) ? landings : 0;
     if (stops > landings) return refuse(`has ${stops} full stops and ${landings} landings`);
     if (hours === 0 && landings === 0 && takeoffsDay + takeoffsNight === 0)
       return refuse('has neither time nor landings');

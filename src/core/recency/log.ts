@@ -10,6 +10,9 @@ export interface LoggedFlying {
   fullStops: number;
   night: boolean;
   surface: 'land' | 'water';
+  /** The take-offs, where they were not where and when the landings were. */
+  offNight?: boolean;
+  offSurface?: 'land' | 'water';
 }
 /** What the rules look at of an aeroplane. `typeCode` empty = not in the hangar. */
 export interface FlownIn {
@@ -37,7 +40,10 @@ export function loggedEvents(flying: LoggedFlying, of: FlownIn): TypedEvent[] {
   const row = (id: string, kind: RecencyEvent['kind'], times: number, fullStop?: boolean): TypedEvent[] =>
     times > 0 ? [{ ...base, id, kind, times, ...(fullStop === undefined ? {} : { fullStop }) }] : [];
   return [
-    ...row(`${flying.id}:off`, 'takeoff', flying.takeoffs),
+    ...row(`${flying.id}:off`, 'takeoff', flying.takeoffs).map((e) => {
+      const surface = flying.offSurface ?? flying.surface;
+      return { ...e, surface, class: classOf(of.engines, surface), night: flying.offNight ?? flying.night };
+    }),
     ...row(`${flying.id}:more`, 'landing', flying.landings - flying.fullStops, false),
     ...row(flying.id, 'landing', flying.fullStops, true),
   ];

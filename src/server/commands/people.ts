@@ -31,6 +31,8 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
     );
     if (!pilot) return problem('pilotId', 'This pilot is not in the book of people.');
     if (!type) return problem('typeCode', 'This type is not in the hangar. Choose another.');
+    if (e.offSurface === 'water' && type.surface === 'land')
+      return problem('offSurface', 'This type does not take off from water.');
     if (e.surface === 'water' && type.surface === 'land')
       return problem('surface', 'This type does not land on water.');
     await model('flight_log').create(
@@ -44,6 +46,8 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
         full_stops: e.fullStops,
         night: e.night ? 1 : 0,
         surface: e.surface,
+        off_night: e.offNight === undefined ? null : e.offNight ? 1 : 0,
+        off_surface: e.offSurface ?? null,
         hours: e.hours,
         remark: e.remark,
         entered_by: user.id,

@@ -451,12 +451,13 @@ export async function lookAtLogbook(
   const base =
     mapping?.data ??
     (last
-      ? LogbookMapping.parse(JSON.parse(last.mapping))
+      ? // Lines are those of one file.
+        { ...LogbookMapping.parse(JSON.parse(last.mapping)), stopLines: [] }
       : {
           columns: guessColumns(table.header),
           dates: guessDates(columnOf(table.header, table.rows, guessColumns(table.header).date)),
           time: 'hours' as const,
-          stops: 'tailwheel' as const,
+          stopLines: [],
           types: {},
         });
   const types = await knownTypes(base, table);

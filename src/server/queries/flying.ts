@@ -17,6 +17,9 @@ interface FlyingRow {
   level: number | null;
   shown: number;
   at: string | null;
+  /** Where and when the take-off before it was; an instant nobody knows is never night. */
+  off_surface: 'land' | 'water' | null;
+  off_at: string | null;
   n: number;
 }
 const JOINS =
@@ -56,20 +59,17 @@ async function flying(
     else of.set(pilotId, events);
   };
   const landed = (pilotId: string, l: FlyingRow) => {
-    const [cls, tailwheel, dark, demonstration] = [
-      classOf(l.engines, l.surface),
-      l.tailwheel === 1,
-      l.at !== null && isNight(l.at, place, night),
-      l.shown === 1,
-    ];
+    const [tailwheel, demonstration] = [l.tailwheel === 1, l.shown === 1];
+    const dark = (at: string | null): boolean => at !== null && isNight(at, place, night);
+    const off = l.off_surface ?? l.surface;
     add(pilotId, [
       {
         date: l.flown_on,
         typeCode: l.code,
-        class: cls,
+        class: classOf(l.engines, off),
         tailwheel,
-        surface: l.surface,
-        night: dark,
+        surface: off,
+        night: dark(l.off_at),
         intervention: l.level,
         demonstration,
         recorded: true,
@@ -80,10 +80,10 @@ async function flying(
       {
         date: l.flown_on,
         typeCode: l.code,
-        class: cls,
+        class: classOf(l.engines, l.surface),
         tailwheel,
         surface: l.surface,
-        night: dark,
+        night: dark(l.at),
         intervention: l.level,
         demonstration,
         recorded: true,
@@ -96,14 +96,14 @@ async function flying(
   };
   if (one) {
     const recorded = await rows<FlyingRow>(
-      `SELECT l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, 1 AS n FROM landings l ${JOINS} WHERE l.pilot_id = :pilotId AND ${LANDED}`,
+      `SELECT l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l ${JOINS} WHERE l.pilot_id = :pilotId AND ${LANDED}`,
       who,
       t,
     );
     for (const l of recorded) landed(who.pilotId, l);
   } else for (const [pilotId, l] of await recordedSince(who.since, alwaysDay(place), t)) landed(pilotId, l);
   const shown = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT u.pilot_id, l.id || ':shown' AS id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, 0 AS level, 0 AS shown, l.ended_at AS at, 1 AS n FROM landings l INDEXED BY landings_shown ${JOINS} JOIN users u ON u.id = l.author
+    `SELECT u.pilot_id, l.id || ':shown' AS id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, 0 AS level, 0 AS shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l INDEXED BY landings_shown ${JOINS} JOIN users u ON u.id = l.author
      WHERE l.landing_class = 'demonstration' AND ${one ? 'u.pilot_id = :pilotId' : 'u.pilot_id IS NOT NULL AND l.flown_on >= :since'} AND ${LANDED}`,
     who,
     t,
@@ -123,8 +123,10 @@ async function flying(
     full_stops: number;
     night: number;
     surface: 'land' | 'water';
+    off_night: number | null;
+    off_surface: 'land' | 'water' | null;
   }>(
-    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops, f.night, f.surface FROM flight_log f JOIN types ty ON ty.code = f.type_code ${newest}
+    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops, f.night, f.surface, f.off_night, f.off_surface FROM flight_log f JOIN types ty ON ty.code = f.type_code ${newest}
      WHERE ${one ? 'f.pilot_id = :pilotId' : 'f.flown_on >= :since'} AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
     who,
     t,
@@ -162,6 +164,8 @@ async function flying(
           fullStops: f.full_stops,
           night: f.night === 1,
           surface: f.surface,
+          ...(f.off_night === null ? {} : { offNight: f.off_night === 1 }),
+          ...(f.off_surface === null ? {} : { offSurface: f.off_surface }),
         },
         { typeCode: f.code, engines: f.engines, tailwheel: f.tailwheel === 1 },
       ),
@@ -219,49 +223,64 @@ async function recordedSince(
       )
     ).map((c) => [c.id, c]),
   );
-  const edge =
+  const edge = (at: string): string =>
     day === null
-      ? 'l.ended_at'
-      : 'CASE WHEN substr(l.ended_at, 12, 5) > :dayFrom AND substr(l.ended_at, 12, 5) < :dayTo THEN NULL ELSE l.ended_at END';
+      ? at
+      : `CASE WHEN substr(${at}, 12, 5) > :dayFrom AND substr(${at}, 12, 5) < :dayTo THEN NULL ELSE ${at} END`;
   const found = await rows<{ pilot_id: string; days: string }>(
-    `SELECT pilot_id, json_group_array(json_array(flown_on, checkout_id, kind, surface, level, shown, at, n)) AS days FROM (
-       SELECT l.flown_on, l.pilot_id, l.checkout_id, l.kind, l.surface, l.level, l.shown, ${edge} AS at, COUNT(*) AS n FROM landings l WHERE l.flown_on >= :since AND l.checkout_id IS NOT NULL AND ${LANDED} GROUP BY 1, 2, 3, 4, 5, 6, 7, 8
+    `SELECT pilot_id, json_group_array(json_array(flown_on, checkout_id, kind, surface, level, shown, at, off_surface, off_at, n)) AS days FROM (
+       SELECT l.flown_on, l.pilot_id, l.checkout_id, l.kind, l.surface, l.level, l.shown, ${edge('l.ended_at')} AS at, l.off_surface, ${edge('l.off_at')} AS off_at, COUNT(*) AS n FROM landings l WHERE l.flown_on >= :since AND l.checkout_id IS NOT NULL AND ${LANDED} GROUP BY 1, 2, 3, 4, 5, 6, 7, 8, 9, 10
      ) GROUP BY pilot_id`,
     { since, dayFrom: day?.from, dayTo: day?.to },
     t,
   );
   const alone = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT l.pilot_id, l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, 1 AS n FROM landings l ${JOINS} WHERE l.flown_on >= :since AND l.checkout_id IS NULL AND ${LANDED}`,
+    `SELECT l.pilot_id, l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l ${JOINS} WHERE l.flown_on >= :since AND l.checkout_id IS NULL AND ${LANDED}`,
     { since },
     t,
   );
   return [
     ...found.flatMap((p) =>
       (
-        JSON.parse(p.days) as [string, string, string, 'land' | 'water', number | null, number, string | null, number][]
-      ).flatMap(([flown_on, checkout, kind, surface, level, shown, at, n]): [string, FlyingRow][] => {
-        const type = types.get(checkout);
-        return type
-          ? [
-              [
-                p.pilot_id,
-                {
-                  id: `${p.pilot_id} ${flown_on} ${kind} ${level ?? ''} ${at ?? ''}`,
-                  flown_on,
-                  code: type.code,
-                  engines: type.engines,
-                  tailwheel: type.tailwheel,
-                  kind,
-                  surface,
-                  level,
-                  shown,
-                  at,
-                  n,
-                },
-              ],
-            ]
-          : [];
-      }),
+        JSON.parse(p.days) as [
+          string,
+          string,
+          string,
+          'land' | 'water',
+          number | null,
+          number,
+          string | null,
+          'land' | 'water' | null,
+          string | null,
+          number,
+        ][]
+      ).flatMap(
+        ([flown_on, checkout, kind, surface, level, shown, at, off_surface, off_at, n]): [string, FlyingRow][] => {
+          const type = types.get(checkout);
+          return type
+            ? [
+                [
+                  p.pilot_id,
+                  {
+                    id: `${p.pilot_id} ${flown_on} ${kind} ${level ?? ''} ${at ?? ''} ${off_surface ?? ''} ${off_at ?? ''}`,
+                    flown_on,
+                    code: type.code,
+                    engines: type.engines,
+                    tailwheel: type.tailwheel,
+                    kind,
+                    surface,
+                    level,
+                    shown,
+                    at,
+                    off_surface,
+                    off_at,
+                    n,
+                  },
+                ],
+              ]
+            : [];
+        },
+      ),
     ),
     ...alone.map((l): [string, FlyingRow] => [l.pilot_id, l]),
   ];

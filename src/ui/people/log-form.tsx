@@ -15,6 +15,8 @@ interface Values {
   fullStops: string;
   night: boolean;
   surface: 'land' | 'water';
+  offNight: boolean;
+  offSurface: 'land' | 'water';
   hours: string;
   remark: string;
 }
@@ -42,6 +44,8 @@ export function LogFlightForm({
     fullStops: '',
     night: false,
     surface: 'land',
+    offNight: false,
+    offSurface: 'land',
     hours: '',
     remark: '',
   };
@@ -65,6 +69,8 @@ export function LogFlightForm({
         fullStops: whole(v.fullStops),
         night: v.night,
         surface: water ? v.surface : 'land',
+        offNight: v.offNight,
+        offSurface: water ? v.offSurface : 'land',
         hours: Number(v.hours.replace(',', '.') || '0'),
         remark: v.remark,
       }),
@@ -106,19 +112,35 @@ export function LogFlightForm({
           <input inputMode="decimal" {...form.register('hours')} />
         </Field>
         {water ? (
-          <Field label="On" id="surface" error={errors.surface}>
-            <select {...form.register('surface')}>
-              <option value="land">land</option>
-              <option value="water">water</option>
-            </select>
-          </Field>
+          <>
+            <Field label="Took off from" id="offSurface" error={errors.offSurface}>
+              <select {...form.register('offSurface')}>
+                <option value="land">land</option>
+                <option value="water">water</option>
+              </select>
+            </Field>
+            <Field label="Landed on" id="surface" error={errors.surface}>
+              <select {...form.register('surface')}>
+                <option value="land">land</option>
+                <option value="water">water</option>
+              </select>
+            </Field>
+          </>
         ) : null}
       </div>
-      <div className="form-check">
-        <input type="checkbox" className="form-check-input" id="night" {...form.register('night')} />
-        <label className="form-check-label" htmlFor="night">
-          by night
-        </label>
+      <div className="d-flex gap-4 flex-wrap">
+        <div className="form-check">
+          <input type="checkbox" className="form-check-input" id="offNight" {...form.register('offNight')} />
+          <label className="form-check-label" htmlFor="offNight">
+            take-offs by night
+          </label>
+        </div>
+        <div className="form-check">
+          <input type="checkbox" className="form-check-input" id="night" {...form.register('night')} />
+          <label className="form-check-label" htmlFor="night">
+            landings by night
+          </label>
+        </div>
       </div>
       <Field label="Remark" id="log-remark" error={errors.remark}>
         <input {...form.register('remark')} />

@@ -160,6 +160,8 @@ export function LogbookImport({
     );
   };
   const lines = new Set(look?.doubled.map((d) => d.line));
+  const untold = look !== null && look.mapping.columns.fullStops === undefined;
+  const shown = untold ? 60 : 12;
   const typeValue = (w: string): string => {
     const t = look?.mapping.types[w];
     if (!t) return '';
@@ -240,23 +242,6 @@ export function LogbookImport({
                   <option value="minutes">minutes</option>
                 </select>
               </div>
-              {look.mapping.columns.fullStops === undefined ? (
-                <div>
-                  <label className="form-label" htmlFor="stops">
-                    Full stops, which no column tells
-                  </label>
-                  <select
-                    id="stops"
-                    className="form-select form-select-sm"
-                    value={look.mapping.stops}
-                    onChange={(e) => change({ ...look.mapping, stops: e.target.value as LogbookMapping['stops'] })}
-                  >
-                    <option value="none">count none</option>
-                    <option value="tailwheel">every tailwheel landing was one</option>
-                    <option value="all">every landing was one</option>
-                  </select>
-                </div>
-              ) : null}
             </div>
             <div className="scroll-x mt-3">
               <table className="plain">
@@ -316,6 +301,12 @@ export function LogbookImport({
               <span className="num">{look.doubled.length}</span> in the record already;{' '}
               <span className="num">{look.refused.length}</span> refused.
             </p>
+            {untold ? (
+              <p className="mb-2">
+                No column tells full stops, so none is counted. Tick each flight whose landings were all full stops: a
+                touch and go is not one.
+              </p>
+            ) : null}
             <div className="grid g-1-1">
               <div className="scroll-x">
                 <table className="plain">
@@ -332,7 +323,11 @@ export function LogbookImport({
                   <tbody>
                     {look.flights
                       .filter((f) => !lines.has(f.line))
-                      .slice(0, 12)
+                      // Where full stops are ticked one by one, the newest: those are what recency looks at.
+                      .sort((a, b) =>
+                        untold ? (a.flownOn < b.flownOn ? 1 : a.flownOn > b.flownOn ? -1 : b.line - a.line) : 0,
+                      )
+                      .slice(0, shown)
                       .map((f) => (
                         <tr key={f.line}>
                           <td className="r mono">{f.line}</td>
@@ -345,12 +340,31 @@ export function LogbookImport({
                             {f.landingsDay + f.landingsNight}
                             {f.landingsNight > 0 ? `, ${f.landingsNight} by night` : ''}
                           </td>
-                          <td className="r mono">{f.fullStopsDay + f.fullStopsNight}</td>
+                          <td className="r mono">
+                            {untold && f.landingsDay + f.landingsNight > 0 ? (
+                              <input
+                                type="checkbox"
+                                className="form-check-input"
+                                aria-label={`Line ${f.line}, ${f.flownOn}: all full stops`}
+                                checked={look.mapping.stopLines.includes(f.line)}
+                                onChange={(e) =>
+                                  change({
+                                    ...look.mapping,
+                                    stopLines: e.target.checked
+                                      ? [...look.mapping.stopLines, f.line]
+                                      : look.mapping.stopLines.filter((n) => n !== f.line),
+                                  })
+                                }
+                              />
+                            ) : (
+                              f.fullStopsDay + f.fullStopsNight
+                            )}
+                          </td>
                         </tr>
                       ))}
                   </tbody>
                 </table>
-                {look.fresh > 12 ? <p className="soft small">and {look.fresh - 12} more.</p> : null}
+                {look.fresh > shown ? <p className="soft small">and {look.fresh - shown} more.</p> : null}
               </div>
               <div>
                 {look.doubled.length > 0 ? (
