@@ -118,8 +118,8 @@ describe('a logbook file', () => {
       'Date,Type,Total time,Landings,Night\n2026-10-02,Tail,1:00,2,1:00\n2026-10-03,Tail,1:00,2,0:20\n',
     );
     expect(byTime.flights.map((f) => [f.landingsDay, f.landingsNight, f.fullStopsDay, f.fullStopsNight])).toEqual([
-      [0, 2, 0, 2],
-      [2, 0, 2, 0],
+      [0, 2, 0, 0],
+      [2, 0, 0, 0],
     ]);
   });
   it('no tick makes full stops of every row: each is said of its own line', () => {
