@@ -91,7 +91,9 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await view(page, 'Airwork');
   await page.getByRole('button', { name: /^F9/ }).click();
   await tap(page, 'height, greatest seen', 'inside');
-  await expect(page.getByText('By what is tapped: within.')).toBeVisible();
+  await expect(page.getByText(/Not judged by what is tapped: speed, heading, bank not seen/)).toBeVisible();
+  await tap(page, 'speed, greatest seen', 'inside');
+  await tap(page, 'bank, greatest seen', 'inside');
   await tap(page, 'heading, greatest seen', /^–10/);
   await expect(page.getByText('By what is tapped: edge.')).toBeVisible();
   // Made worse it is worse; the numbers cannot be made better.
@@ -200,6 +202,21 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 1: 2 landings');
   await go(page, `${duarte}/debrief`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText(`${before} landing`);
+  // The last was in fact Duarte's: put right, it goes to him and keeps its number, and both debriefs say so.
+  await go(page, `${duarte}/fly`);
+  await prepareDevice(page, duarte);
+  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByRole('button', { name: new RegExp(`^Landing ${before + 2}`) }).click();
+  await tap(page, 'Who flew it', DUARTE);
+  await page.getByRole('button', { name: 'Save landing' }).click();
+  await saved(page, `Landing ${before + 2} put right and saved`);
+  await expect(page.getByText(/to send/)).toHaveCount(0, { timeout: 20_000 });
+  await go(page, `${tome}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 1: 1 landing');
+  await go(page, `${duarte}/debrief`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(`${before + 1} landings`);
+  await expect(page.locator('#changes')).toContainText(`Landing ${before + 2} put right by Helena Serpa Dorna`);
+  await expect(page.locator('#changes')).toContainText('flown by Tomé Arruda Lis to the pilot of this checkout');
   await context.close();
 });
 
@@ -248,7 +265,7 @@ test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) 
   await expect(now).toHaveText(`Landing ${at + 1}`);
   // To the airwork and back by Tab alone.
   const reach = async (name: RegExp) => {
-    for (let i = 0; i < 80; i++) {
+    for (let i = 0; i < 100; i++) {
       await press('Tab');
       const text = await keys.evaluate(
         () =>

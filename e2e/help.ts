@@ -1,8 +1,11 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, type Page, expect, test as base } from '@playwright/test';
 import { type RunningServer, startServer } from '../scripts/lib/server';
+import { composeProgramme } from '../src/core/plan';
+import { type Programme, ProgrammeSource } from '../src/domain/programme';
+import { flightOf } from '../tests/meet';
 import { SEEDED } from './setup';
 
 export const PASSWORD = 'pedra-alva-2026';
@@ -147,11 +150,23 @@ export async function logWind(page: Page, tens: number, kt: number): Promise<voi
 const nextNumber = async (page: Page): Promise<number> =>
   Number(/\d+/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[0]);
 
-export async function landing(page: Page, meant: 'three-point' | 'wheel', whose: RegExp = /^own/): Promise<void> {
+/** One landing as it is tapped in a hurry; `looked` = each row was looked at, so that every item may count it. */
+export async function landing(
+  page: Page,
+  meant: 'three-point' | 'wheel',
+  whose: RegExp = /^own/,
+  looked = false,
+): Promise<void> {
   const number = await nextNumber(page);
   await tap(page, 'Meant', meant);
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await tap(page, 'Touched', meant === 'wheel' ? 'mains first' : 'three-point');
+  if (looked) {
+    for (const row of ['Drift at touchdown', 'Nose, crab', 'Swing in the roll-out']) await tap(page, row, 'none');
+    await tap(page, 'Bounces', '0');
+    for (const row of ['Into-wind aileron', 'Stick back']) await tap(page, row, 'kept');
+    if (meant === 'wheel') await tap(page, 'Tail lowered, roll-out in sequence', 'kept');
+  }
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();
   // Place, clean, whose: the third tap saves.
@@ -159,10 +174,15 @@ export async function landing(page: Page, meant: 'three-point' | 'wheel', whose:
   await expect(page.getByRole('status').filter({ hasText: `Landing ${number} saved on this device` })).toBeVisible();
 }
 
-export async function goAround(page: Page, when: string): Promise<void> {
+export async function goAround(
+  page: Page,
+  when: string,
+  from: 'approach' | 'flare' | 'bounce' = 'approach',
+): Promise<void> {
   const number = await nextNumber(page);
   await tap(page, 'Kind', 'go-around');
   await page.getByRole('button', { name: when, exact: true }).click();
+  await tap(page, 'From where', from);
   await page.getByRole('button', { name: 'All six seen, all good' }).click();
   await tap(page, 'Whose go-around was it', /^own/);
   await page.getByRole('button', { name: 'Save go-around' }).click();
@@ -178,4 +198,65 @@ export async function allSent(page: Page, landings: number): Promise<void> {
   await expect(page.getByText(`${landings} on this device, ${landings} at the field`, { exact: true })).toBeVisible({
     timeout: 20_000,
   });
+}
+
+export const programmeOf = (goal: string): Programme =>
+  composeProgramme(
+    ProgrammeSource.parse(JSON.parse(readFileSync(`content/programmes/${goal}.json`, 'utf8'))),
+    'us',
+  ) as Programme;
+
+export async function openOn(page: Page, pilot: string, aeroplane: string): Promise<void> {
+  await go(page, '/checkouts/new');
+  await page.getByLabel('Pilot', { exact: true }).selectOption({ label: pilot });
+  await page.getByLabel('Aeroplane').selectOption({ label: aeroplane });
+}
+export async function submitOpen(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Open and brief' }).click();
+  await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
+  return new URL(page.url()).pathname.replace('/brief', '');
+}
+
+/** Briefs a lesson, the pilot acknowledges, and a flight comes in from a device. */
+export async function flownLesson(
+  desk: Page,
+  pilot: Page,
+  checkout: string,
+  author: string,
+  day: string,
+  runway: string,
+  programme: Programme,
+  without: readonly string[],
+  second: boolean,
+  at = '09:45:00Z',
+): Promise<string> {
+  await go(desk, `${checkout}/brief`);
+  await desk.getByLabel('METAR').fill('ZPAV 241425Z 29009KT CAVOK 14/06 Q1019');
+  await desk.getByLabel('Runway', { exact: true }).selectOption(runway);
+  await desk.getByLabel('Day of the lesson').fill(day);
+  await desk.getByRole('button', { name: 'Save the brief' }).click();
+  await desk.waitForURL(`**${checkout}/fly`);
+  await prepareDevice(desk, checkout);
+  const sortieId = new URL(desk.url()).searchParams.get('sortie') ?? '';
+  const events = flightOf(
+    programme,
+    {
+      sortieId,
+      author,
+      startedAt: `${day}T${at}`,
+      runwayEnd: '22',
+      waterEnd: '18W',
+      fence: runway === '22' ? 54 : 76,
+      windDeg: 290,
+      ...(runway === '22' ? {} : { wheels: ['left', 'right', 'nose'] }),
+    },
+    without,
+    second,
+  );
+  const answer = await desk.request.post('/api/sync', { data: { events, sentAt: new Date().toISOString() } });
+  expect(((await answer.json()) as { refused: unknown[] }).refused).toEqual([]);
+  await go(pilot, `${checkout}/brief`);
+  await pilot.getByRole('button', { name: 'I have read and understood it' }).click();
+  await expect(pilot.getByText(/^Acknowledged by/)).toBeVisible();
+  return sortieId;
 }

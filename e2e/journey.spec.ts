@@ -48,7 +48,8 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   for (const id of ['F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13']) await item(desk, id);
   await view(desk, 'Landings');
   await logWind(desk, 7, 9);
-  for (const meant of ['wheel', 'wheel', 'three-point', 'three-point'] as const) await landing(desk, meant);
+  for (const meant of ['wheel', 'wheel', 'three-point', 'three-point'] as const)
+    await landing(desk, meant, /^own/, true);
   await goAround(desk, 'before the trigger');
   await allSent(desk, 5);
 
@@ -59,14 +60,15 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await brief(desk, checkout, '2026-11-24', 2);
   await prepareDevice(desk, checkout);
   await logWind(desk, 7, 9);
-  for (const meant of ['three-point', 'three-point', 'three-point', 'wheel'] as const) await landing(desk, meant);
-  await goAround(desk, 'exercise');
-  await goAround(desk, 'at the trigger');
+  for (const meant of ['three-point', 'three-point', 'three-point', 'wheel'] as const)
+    await landing(desk, meant, /^own/, true);
+  await goAround(desk, 'exercise', 'flare');
+  await goAround(desk, 'at the trigger', 'bounce');
   await allSent(desk, 6);
 
   await go(desk, `${checkout}/debrief`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
-    'Lesson 2: 4 landings, 4 the pilot\u2019s own, 2 go-arounds',
+    'Lesson 2: 4 landings, 4 the pilot\u2019s own; 2 go-arounds',
   );
   await expect(desk.getByText('4 of 4 in the box; 0 left of the line, 4 on it, 0 right.')).toBeVisible();
   await expect(desk.locator('[role=img] svg').first()).toBeVisible();

@@ -85,10 +85,7 @@ function differenceWords(before: CapturedLanding, after: CapturedLanding, names:
 }
 function landingWords(l: CapturedLanding, names: ReadonlyMap<string, string>): string {
   const seen = SHOWN.filter(
-    ([f]) =>
-      !['kind', 'notes', 'note', 'gateSpeeds', 'runwayEnd', 'pilotId', 'demonstration', 'helpedOn', 'serious'].includes(
-        f,
-      ),
+    ([f]) => !['kind', 'notes', 'note', 'gateSpeeds', 'runwayEnd', 'pilotId', 'demonstration'].includes(f),
   ).flatMap(([f, name]) => {
     const words = valueWords(f, l[f], names);
     return words === 'not seen' || words === 'none' ? [] : [`${name} ${words}`];

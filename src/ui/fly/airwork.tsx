@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { type DetailJudged, judgeDetail, worst } from '@/core/assess';
+import { type DetailJudged, judgeDetail, unseenName, unseenOf, worst } from '@/core/assess';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -144,6 +144,8 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
       : null;
   const judged = judge(detail);
   const computed = judged?.verdict ?? 'not-seen';
+  const unseen =
+    detail && pack.airwork ? unseenOf(detail, (kind) => pack.airwork?.rows.find((r) => r.kind === kind) ?? null) : [];
   const final = worst([computed, tapped ?? 'not-seen']);
   const clear = () => setHalf({ ...blank, form });
   const flying = folded.flying[pack.sortieId] ?? pack.pilotId ?? null;
@@ -218,6 +220,12 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
                 name={(v) => (v === 'within' ? 'in standard' : v === 'edge' ? 'edge, just in' : 'outside')}
                 choose={(v) => setHalf({ ...half, form, tapped: v })}
               />
+              {unseen.length > 0 && computed !== 'outside' ? (
+                <p className="mb-0 judged" role="status">
+                  <VerdictMark verdict="not-seen" label="by what is tapped" /> Not judged by what is tapped:{' '}
+                  {unseen.map(unseenName).join(', ')} not seen. Saved so, it is kept and counts for nothing.
+                </p>
+              ) : null}
               {judged && computed !== 'not-seen' ? (
                 <p className="mb-0 judged">
                   <VerdictMark verdict={computed} label="by what is tapped" /> By what is tapped: {say(computed)}

@@ -132,13 +132,13 @@ export function LogFlightForm({
         <div className="form-check">
           <input type="checkbox" className="form-check-input" id="offNight" {...form.register('offNight')} />
           <label className="form-check-label" htmlFor="offNight">
-            take-offs by night
+            took off by night
           </label>
         </div>
         <div className="form-check">
           <input type="checkbox" className="form-check-input" id="night" {...form.register('night')} />
           <label className="form-check-label" htmlFor="night">
-            landings by night
+            landed by night
           </label>
         </div>
       </div>
