@@ -78,7 +78,7 @@ test('a go-around with where it began and why; help against own is asked; what i
   const first = Number(/(\d+)/.exec(await page.getByRole('heading', { level: 1 }).innerText())?.[1]);
   const said = (text: string | RegExp) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
   await tap(page, 'Kind', 'go-around');
-  await tap(page, 'Announced by you, so that it is decided', 'runway blocked');
+  await tap(page, 'Trigger announced by you', 'runway blocked');
   // Announced, it is judged by when it was answered, and is no exercise.
   await expect(page.getByRole('button', { name: 'exercise', exact: true })).toHaveCount(0);
   await page.getByRole('button', { name: 'at the trigger', exact: true }).click();
@@ -109,7 +109,7 @@ test('a go-around with where it began and why; help against own is asked; what i
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(/A low pass does not touch/);
   await tap(page, 'Kind', 'full stop');
-  await tap(page, 'Outside, in one tap', 'short of the threshold');
+  await tap(page, 'Beyond the runway: outside in one tap', 'short of the threshold');
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(`Landing ${first + 2} saved`);
 
@@ -117,7 +117,7 @@ test('a go-around with where it began and why; help against own is asked; what i
   await page.getByRole('button', { name: 'Undo' }).click();
   await said(`Landing ${first + 2} taken back; the debrief shows that it was.`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${first + 2}`);
-  await tap(page, 'Outside, in one tap', 'short of the threshold');
+  await tap(page, 'Beyond the runway: outside in one tap', 'short of the threshold');
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(`Landing ${first + 2} saved`);
   await expect(page.getByText(/3 on this device, 3 at the field/)).toBeVisible({ timeout: 20_000 });
@@ -165,7 +165,7 @@ test('airwork alone: debriefed, on the page of all lessons, and the next lesson 
   await hydrated(page);
   await page.getByRole('textbox', { name: 'First' }).fill('Look out, then unload');
   await page.getByRole('button', { name: /^Keep (this debrief|as a new version)/ }).click();
-  await expect(page.getByText(/kept/i).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as a new version' })).toBeVisible();
   await go(page, `${checkout}/progress`);
   await expect(page.getByRole('rowheader', { name: 'F9 Slow flight and stalls' })).toBeVisible();
   await go(page, `${checkout}/plan`);

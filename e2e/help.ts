@@ -165,7 +165,7 @@ export async function landing(
     for (const row of ['Drift at touchdown', 'Nose, crab', 'Swing in the roll-out']) await tap(page, row, 'none');
     await tap(page, 'Bounces', '0');
     for (const row of ['Into-wind aileron', 'Stick back']) await tap(page, row, 'kept');
-    if (meant === 'wheel') await tap(page, 'Tail lowered, roll-out in sequence', 'kept');
+    if (meant === 'wheel') await tap(page, 'Tail lowered, roll-out in sequence', 'in sequence');
   }
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();

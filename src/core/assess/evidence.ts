@@ -396,11 +396,16 @@ function recently<T extends { date: string }>(
 /** Classes that help an item, and so must have been looked at; what speaks against the pilot needs no second look. */
 const HELPFUL: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted']);
 /** Landings an item leaves out because what it is about was not seen in them, and the others. */
-function looking(item: ProgrammeItem, landings: readonly RecordedLanding[], record: Ordered) {
+function looking(
+  item: ProgrammeItem,
+  landings: readonly RecordedLanding[],
+  record: Ordered,
+  about: (l: RecordedLanding) => boolean = () => true,
+) {
   const subjects = subjectsOf(item);
   const leftOut: ItemEvidence['leftOut'] = [];
   const kept = landings.filter((l) => {
-    if (subjects.length === 0 || !HELPFUL.has(l.judged.landingClass)) return true;
+    if (subjects.length === 0 || !HELPFUL.has(l.judged.landingClass) || !about(l)) return true;
     const unseen = unseenFor(subjects, record.seen ?? {}, l.judged);
     if (unseen.length > 0) leftOut.push({ id: l.id, why: unseenWords(unseen) });
     return unseen.length === 0;
@@ -421,7 +426,12 @@ const seeWords = (more: number, share: number): string =>
 
 function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'run' }>, record: Ordered): RuleOutcome {
   const all = looked(rule, record);
-  const { kept: landings, leftOut } = looking(item, all, record);
+  const { kept: landings, leftOut } = looking(
+    item,
+    all,
+    record,
+    (l) => l.group === record.group && (rule.attitude === null || meant(l.intended) === rule.attitude),
+  );
   const run = runRule({
     landings: landings.map((l) => ({
       sortieId: l.sortieId,

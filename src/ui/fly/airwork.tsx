@@ -158,7 +158,11 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
       itemId: item.id,
       verdict,
       intervention,
-      note: by?.reasons.join('; ').slice(0, 500) ?? '',
+      // What was not looked at is worked out again wherever the item is read.
+      note: (by?.reasons ?? [])
+        .filter((r) => !r.startsWith('not judged'))
+        .join('; ')
+        .slice(0, 500),
       detail: answered,
       pilotId: flying === pack.pilotId ? null : flying,
     }).then(

@@ -2,6 +2,8 @@
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import { HELP_CONTROLS } from '@/domain/airwork';
+import type {
+  SERIOUS} from '@/domain/words';
 import {
   ALONG_BANDS,
   ANNOUNCED,
@@ -12,7 +14,6 @@ import {
   KEPT_WORDS,
   LATERAL_BANDS,
   MEANT,
-  SERIOUS,
   SIDED_BANDS,
   SWING_BANDS,
   meant,
@@ -548,8 +549,38 @@ function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; p
           columns={2}
           name={(v) => (v === '3' ? '3+' : v)}
         />
+        <div className="taps">
+          <Serious of="inspection-sink" draft={draft} set={set} with_={{ firmness: 'hard' }} />
+        </div>
       </div>
     </>
+  );
+}
+
+/** Outside whatever else was seen, in one tap; `with_` is what it says beside it. */
+function Serious({
+  of,
+  draft,
+  set,
+  with_,
+}: {
+  of: (typeof SERIOUS)[number];
+  draft: Draft;
+  set: Setter;
+  with_: Partial<Draft>;
+}) {
+  const on = draft.serious.includes(of);
+  return (
+    <button
+      type="button"
+      className="tap"
+      aria-pressed={on}
+      onClick={() =>
+        set(on ? { serious: draft.serious.filter((x) => x !== of) } : { serious: [...draft.serious, of], ...with_ })
+      }
+    >
+      {say(of)}
+    </button>
   );
 }
 
@@ -624,11 +655,27 @@ function Runway({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; pa
           {draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}
         </span>
       </div>
+      <div className="beyond taps t2" role="group" aria-label="Beyond the runway: outside in one tap">
+        <Serious of="short-of-threshold" draft={draft} set={set} with_={{ along: 'short' }} />
+        <Serious of="off-surface" draft={draft} set={set} with_={{}} />
+      </div>
     </div>
   );
 }
 
 function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
+  // In the place of the bounce, which nobody handled where there was none: the rows below do not move.
+  const tail =
+    pack.tailwheel && draft.touched === 'mains-first' ? (
+      <Words
+        title="Tail lowered, roll-out in sequence"
+        options={KEPT_WORDS}
+        now={draft.rollout}
+        choose={(v) => set({ rollout: v })}
+        columns={3}
+        name={(v) => (v === 'kept' ? 'in sequence' : v === 'released-early' ? 'too early or late' : 'not lowered')}
+      />
+    ) : null;
   return (
     <>
       <div className="pair">
@@ -648,14 +695,17 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
             columns={3}
           />
         ) : null}
-        <Words
-          title="Bounce handled by"
-          options={BOUNCE_HANDLING}
-          now={draft.bounce?.handling ?? null}
-          choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })}
-          columns={4}
-          off={(draft.bounce?.count ?? 0) === 0}
-        />
+        {tail}
+        {tail !== null && (draft.bounce?.count ?? 0) === 0 ? null : (
+          <Words
+            title="Bounce handled by"
+            options={BOUNCE_HANDLING}
+            now={draft.bounce?.handling ?? null}
+            choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })}
+            columns={4}
+            off={(draft.bounce?.count ?? 0) === 0}
+          />
+        )}
         <Words
           title="Firmness"
           options={FIRMNESS_WORDS}
@@ -663,15 +713,6 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
           choose={(v) => set({ firmness: v })}
           columns={4}
         />
-        {pack.tailwheel && draft.touched === 'mains-first' ? (
-          <Words
-            title="Tail lowered, roll-out in sequence"
-            options={KEPT_WORDS}
-            now={draft.rollout}
-            choose={(v) => set({ rollout: v })}
-            columns={3}
-          />
-        ) : null}
         {pack.hasFlapOrGear ? (
           <Words
             title="Configuration"
@@ -681,26 +722,6 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
             columns={3}
           />
         ) : null}
-      </div>
-      <div>
-        <h2>Outside, in one tap</h2>
-        <div className="taps t3" role="group" aria-label="Outside, in one tap">
-          {SERIOUS.map((x) => (
-            <button
-              key={x}
-              type="button"
-              className="tap"
-              aria-pressed={draft.serious.includes(x)}
-              onClick={() =>
-                set({
-                  serious: draft.serious.includes(x) ? draft.serious.filter((y) => y !== x) : [...draft.serious, x],
-                })
-              }
-            >
-              {say(x)}
-            </button>
-          ))}
-        </div>
       </div>
       <Words
         title="Go-around trigger"
@@ -725,7 +746,7 @@ function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
         columns={4}
       />
       <Words
-        title="Announced by you, so that it is decided"
+        title="Trigger announced by you"
         options={ANNOUNCED}
         now={draft.announced}
         choose={(v) =>
@@ -738,9 +759,7 @@ function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
         columns={3}
       />
       <Words
-        title={
-          draft.announced ? 'The go-around against the word. When?' : 'Went around: a decision, recorded as one. When?'
-        }
+        title={draft.announced ? 'Announced. The go-around came' : 'Went around: a decision, recorded as one. When?'}
         options={draft.announced ? IN_TIME : GO_AROUND_WORDS}
         now={draft.goAroundWord as never}
         choose={(v) => set({ goAroundWord: v })}
@@ -779,7 +798,7 @@ function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
         >
           All six seen, all good
         </button>
-        <div className="taps" style={{ gridTemplateColumns: 'repeat(2, 1fr)' }}>
+        <div className="taps checks">
           {CHECKS.map(([id, title]) => (
             <Words
               key={id}

@@ -257,7 +257,7 @@ export default async function DebriefPage({
                 <div className="two-landings">
                   <OneLanding
                     l={best}
-                    what="Best"
+                    what={worst ? 'Best' : 'The only one judged'}
                     href={
                       replay && worst
                         ? `/traces/${replay.id}?landing=${best.number}&beside=${worst.number}`
@@ -483,7 +483,15 @@ export default async function DebriefPage({
 }
 
 /** One landing in short: why it has its class, what was outside or on the edge, and where to look at it. */
-function OneLanding({ l, what, href }: { l: DebriefLanding; what: 'Best' | 'Worst'; href: string | null }) {
+function OneLanding({
+  l,
+  what,
+  href,
+}: {
+  l: DebriefLanding;
+  what: 'Best' | 'Worst' | 'The only one judged';
+  href: string | null;
+}) {
   const told = [...l.judged.criteria]
     .filter((c) => c.verdict === 'outside' || c.verdict === 'edge')
     .sort((a, b) => Number(b.verdict === 'outside') - Number(a.verdict === 'outside'))
@@ -507,7 +515,7 @@ function OneLanding({ l, what, href }: { l: DebriefLanding; what: 'Best' | 'Wors
             </li>
           ))}
         </ul>
-      ) : what === 'Best' ? (
+      ) : what !== 'Worst' ? (
         <p className="soft small mb-0">Nothing on the edge of what was seen.</p>
       ) : null}
       <p className="small mb-0 mt-1">
