@@ -786,13 +786,23 @@ const STEEP: LessonPlan['items'] = [
     itemId: 'also:steep-turn',
     verdict: 'within',
     intervention: 0,
-    detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 'inside', bank: 'inside', speed: 'inside', rollOut: 'inside' } },
+    detail: {
+      form: 'numbers',
+      kind: 'steep-turn',
+      set: { bank: 45 },
+      seen: { height: 'inside', bank: 'inside', speed: 'inside', rollOut: 'inside' },
+    },
   },
   {
     itemId: 'also:steep-turn',
     verdict: 'edge',
     intervention: 0,
-    detail: { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 85, bank: 'inside', speed: 'inside', rollOut: 'inside' } },
+    detail: {
+      form: 'numbers',
+      kind: 'steep-turn',
+      set: { bank: 45 },
+      seen: { height: 85, bank: 'inside', speed: 'inside', rollOut: 'inside' },
+    },
   },
 ];
 

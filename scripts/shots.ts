@@ -134,6 +134,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await tap('speed, greatest seen', /^\+5/);
     await tap('height, greatest seen', 'inside');
     await tap('heading, greatest seen', /^–10/);
+    await tap('bank, greatest seen', 'inside');
     return page;
   },
   'capture-circuits-landscape': async () => {

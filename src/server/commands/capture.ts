@@ -194,15 +194,16 @@ async function refuse(
   const named = NAMES_A_PILOT.has(event.type) ? ((event.payload as { pilotId?: string | null }).pilotId ?? null) : null;
   if (named !== null && !owner.pilots.includes(named))
     return 'This pilot is not in this flight. Say who swaps seats first, then put the landing right.';
-  if (CHANGES.has(event.type) && (await restsOn(event.subjectId, owner.checkouts, t)))
-    return 'A signature in the book rests on this record, so it stays as it was signed. What is wrong is put right by a further entry: a correction, or a void and a new signature.';
+  if (CHANGES.has(event.type) && (await restsOn(event.subjectId, owner.checkouts, t))) return RESTS;
   return null;
 }
+export const RESTS =
+  'A signature in the book rests on this record, so it stays as it was signed. What is wrong is put right by a further entry: a correction, or a void and a new signature.';
 const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
 /** Types that change what was recorded before. */
 const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
 /** Does a standing entry of these checkouts rest on a landing or an item? */
-async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
+export async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
   const found = await row<{ id: string }>(
     `SELECT l.id FROM ledger l WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off') AND instr(l.canonical, :subject) > 0
        AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) LIMIT 1`,

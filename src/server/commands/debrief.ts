@@ -7,6 +7,7 @@ import {
   compareSelf,
   lessonHeadline,
   lessonSummaries,
+  mayOverrule,
   sinceLastTime,
   tableRows,
 } from '@/core/assess';
@@ -25,7 +26,7 @@ import { checkoutHead, checkoutRecord } from '../queries/checkout';
 import { debriefFacts, selfOf, standing } from '../queries/debrief';
 import { planFacts } from '../queries/plan';
 import { type Result, problem, zodProblems } from '../result';
-import { projectSortie } from './capture';
+import { RESTS, projectSortie, restsOn } from './capture';
 import { addOfficeEvent } from './office';
 
 interface SortieOwner {
@@ -73,21 +74,33 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
     if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
     if (s.status !== 'open') return problem('', SIGNED);
     const flight = s.shared_with ?? sortieId;
-    const known =
+    const known: { kind?: string; level?: number | null; shown?: number } | null | undefined =
       what === 'item'
         ? await row(
             "SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'",
             { flight, subjectId },
             t,
           )
-        : await row<{ kind: string }>(
-            'SELECT kind FROM landings WHERE id = :subjectId AND sortie_id = :sortieId',
+        : await row<{ kind: string; level: number | null; shown: number }>(
+            'SELECT kind, level, shown FROM landings WHERE id = :subjectId AND sortie_id = :sortieId',
             { subjectId, sortieId },
             t,
           );
     if (!known) return problem('', 'This landing is not there any more. Reload the page.');
-    if ('kind' in known && (known.kind === 'go-around' || known.kind === 'low-pass'))
+    if (known.kind === 'go-around' || known.kind === 'low-pass')
       return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
+    if (
+      what === 'class' &&
+      to !== null &&
+      !mayOverrule(to, { demonstration: known.shown === 1, intervention: known.level ?? null })
+    )
+      return problem(
+        'to',
+        known.shown === 1
+          ? 'This was your demonstration: it becomes no landing of the pilot’s. If it was none, put it right in the cockpit.'
+          : 'Nobody said whose landing this was, or you took it: a later word does not make it the pilot’s own. Put right whose it was in the cockpit.',
+      );
+    if (await restsOn(subjectId, [s.checkout_id], t)) return problem('', RESTS);
     await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
     await projectSortie(flight, t);
     return { ok: true };

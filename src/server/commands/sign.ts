@@ -612,7 +612,8 @@ async function snapshot(
         surface: l.surface ?? 'land',
         ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}),
         ...(assertedIn(l.judged).length > 0 ? { asserted: assertedIn(l.judged) } : {}),
-        crosswindKt: l.crosswindKt === null ? null : Math.round(l.crosswindKt * 10) / 10,
+        // A wind older than ten minutes is none of this landing.
+        crosswindKt: countedWind(record, l.id),
       })),
     observations: record.evidence.observations
       .filter((o) => used.has(o.id))
@@ -633,6 +634,11 @@ async function snapshot(
     timeZone: (await homeAerodrome(t)).timeZone,
   };
 }
+
+const countedWind = (record: CheckoutRecord, id: string): number | null => {
+  const kt = record.evidence.landings.find((l) => l.id === id)?.crosswindKt ?? null;
+  return kt === null ? null : Math.round(kt * 10) / 10;
+};
 
 /** What the signed goals give the pilot: the kinds missing when the checkout was opened. */
 export async function grantQualifications(

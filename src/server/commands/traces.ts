@@ -18,7 +18,7 @@ import { addOfficeEvent } from './office';
 import { type Result, problem, zodProblems } from '../result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../traces/files';
 import { runTrace } from '../traces/thread';
-import { projectSortie } from './capture';
+import { RESTS, projectSortie, restsOn } from './capture';
 import { Certified } from './groundings';
 
 const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
@@ -189,6 +189,8 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
   const joined = await trace.join();
   return write(async (t): Promise<Result<{ accepted: number }>> => {
     let accepted = 0;
+    for (const id of [...parsed.data.landings.map((l) => l.landingId), ...parsed.data.items.map((i) => i.itemId)])
+      if (await restsOn(id, [trace.checkoutId], t)) return problem('', RESTS);
     for (const l of parsed.data.landings) {
       const pair = joined.landings.find((p) => p.landing?.id === l.landingId && p.foundIndex === l.foundIndex);
       if (!pair)
@@ -220,7 +222,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
       const values = itemMeasures(pair.found, joined.standard.airwork.find((a) => a.kind === kind)?.set.bank ?? null);
       const detail = withMeasured(pair.tapped.detail, kind, values, ktPerUnit(joined.unit));
       const judged = judgeDetail(detail, joined.standard, ktPerUnit(joined.unit));
-      if (judged.verdict === 'not-seen')
+      if (judged.quantities.every((q) => q.verdict === 'not-seen'))
         return problem(
           `item.${i.itemId}`,
           `The recording measures nothing that the standard asks of ${FORM_NAME[kind].toLowerCase()}.`,
@@ -234,7 +236,8 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
           traceId: trace.id,
           atS: pair.found.startS,
           values: values as Record<string, number>,
-          item: { verdict: judged.verdict, detail },
+          // In part: what was tapped stays, and the item is not judged until the rest was looked at.
+          item: { verdict: judged.verdict === 'not-seen' ? pair.tapped.verdict : judged.verdict, detail },
         } satisfies Measured,
         t,
       );

@@ -169,7 +169,7 @@ export interface JoinedItem {
   tapped: {
     id: string;
     itemId: string;
-    verdict: string;
+    verdict: ItemObserved['verdict'];
     kind: AirworkKind | null;
     detail: AirworkDetail | null;
     measured: readonly string[];

@@ -2,8 +2,7 @@
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import { HELP_CONTROLS } from '@/domain/airwork';
-import type {
-  SERIOUS} from '@/domain/words';
+import type { SERIOUS } from '@/domain/words';
 import {
   ALONG_BANDS,
   ANNOUNCED,
