@@ -772,17 +772,25 @@ export interface ItemRecord {
   words: string;
 }
 /** Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix. */
-export function recordsOf(entry: Pick<ItemEvidence, 'item' | 'evidence'>, given: EvidenceRecord): ItemRecord[] {
+export function recordsOf(
+  entry: Pick<ItemEvidence, 'item' | 'evidence'> & Partial<Pick<ItemEvidence, 'leftOut' | 'asserted'>>,
+  given: EvidenceRecord,
+): ItemRecord[] {
   const record = inOrder(given);
   const { id: itemId, evidence: rule } = entry.item;
   const used = new Set(entry.evidence);
+  /** Why it is left out, or what of it only was asserted. */
+  const beside = (id: string): string => {
+    const out = entry.leftOut?.find((l) => l.id === id);
+    return out ? `, left out: ${out.why}` : entry.asserted?.includes(id) ? ', resting in part on the clean tap' : '';
+  };
   const landing = (l: RecordedLanding): ItemRecord => ({
     id: l.id,
     lesson: l.lesson,
     kind: 'landing',
     number: l.number,
     supports: used.has(l.id),
-    words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}`,
+    words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}${beside(l.id)}`,
   });
   const seen = (o: Observation): ItemRecord => ({
     id: o.id,
@@ -790,7 +798,7 @@ export function recordsOf(entry: Pick<ItemEvidence, 'item' | 'evidence'>, given:
     kind: typeof o.data.minutes === 'number' ? 'time' : 'seen',
     number: null,
     supports: used.has(o.id),
-    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}`,
+    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}${beside(o.id).replace('left out', 'not judged')}`,
   });
   switch (rule.kind) {
     case 'run':
@@ -800,7 +808,7 @@ export function recordsOf(entry: Pick<ItemEvidence, 'item' | 'evidence'>, given:
           (l) =>
             l.kind !== 'go-around' &&
             l.group === record.group &&
-            (rule.attitude === null || l.intended === rule.attitude),
+            (rule.attitude === null || meant(l.intended) === rule.attitude),
         )
         .map(landing);
     case 'go-arounds':

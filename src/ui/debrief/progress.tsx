@@ -8,7 +8,10 @@ import {
   type StageMedian,
   bias,
   biasWords,
+  asFlown,
   byLesson,
+  countFlown,
+  flownWords,
   counted,
   gateStrips,
   measureOf,
@@ -226,6 +229,7 @@ export function Progress(p: Props) {
           ])}
           <p className="mb-1 small" role="status">
             {chosen.length} of {p.landings.length} chosen
+            {chosen.length > 0 ? `: ${flownWords(countFlown(chosen.map(asFlown)))}` : ''}
           </p>
         </div>
       </div>

@@ -1,4 +1,5 @@
 'use client';
+import { countFlown, flownWords } from '@/core/assess';
 import { countLandings } from '@/core/recency';
 import { ALONG_BANDS, LATERAL_BANDS, say } from '@/domain/words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
@@ -75,7 +76,8 @@ export function SoFar({
           </tbody>
         </table>
         <p className="mb-1" style={{ fontSize: 15 }}>
-          Counted: flown alone or with a word. Helped, taken over and demonstrated ones are not.
+          Flown: {flownWords(countFlown(list))}. Counted: flown alone or with a word. Helped, taken over and
+          demonstrated ones are not.
         </p>
         {pack.plan && pack.plan.length > 0 ? (
           <details>

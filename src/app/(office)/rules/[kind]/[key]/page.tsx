@@ -1,9 +1,10 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { asksOf } from '@/core/assess';
+import { asksOf, itemFades, subjectsOf } from '@/core/assess';
 import { dateText, fixed, list, plural } from '@/core/format';
 import { QUANTITY_NAME } from '@/domain/airwork';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
+import { SUBJECTS } from '@/domain/assess-words';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
@@ -128,10 +129,17 @@ function ProgrammeView({ p }: { p: Programme }) {
                   <div className="soft small">
                     {i.text}
                     {i.prerequisites.length > 0 ? ` First ${list(i.prerequisites)}.` : ''}
+                    {i.lesson ? ` Taken up in lesson ${i.lesson}.` : ''}
                   </div>
                 </td>
                 <td>
                   {asksOf(i.evidence)}
+                  {subjectsOf(i).length > 0 ? (
+                    <div className="soft small">
+                      About {list(subjectsOf(i).map(say))}: what the standard names of it is seen each time.
+                    </div>
+                  ) : null}
+                  {itemFades(i) ? <div className="soft small">Fades: lapses by the house’s figure.</div> : null}
                   {i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}
                   {i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}
                 </td>
@@ -226,6 +234,21 @@ function StandardView({ s }: { s: Standard }) {
           </tbody>
         </table>
       </Panel>
+      <Panel title="What must have been seen">
+        <p className="soft">
+          In each landing that counts for an item about it; a landing in which it was not is left out.
+        </p>
+        <table className="plain">
+          <tbody>
+            {SUBJECTS.map((x) => (
+              <tr key={x}>
+                <td>{say(x)}</td>
+                <td>{list((s.seen[x] ?? []).map(say))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Panel>
       <Panel title="Airwork">
         <table className="plain">
           <tbody>
@@ -254,6 +277,12 @@ function HouseView({ h }: { h: House }) {
   return (
     <Panel title="Signing and intervals">
       <p className="soft">{s.source}</p>
+      <p>
+        At most {fixed(h.evidence.assertedShare * 100)} in 100 of an item’s landings may rest on the clean tap.
+        Emergencies and stalls are shown again after {h.evidence.fadesDays} days; a brief acknowledged more than{' '}
+        {h.evidence.briefDays} days before the flight is not that day’s.{' '}
+        <span className="soft">{h.evidence.source}</span>
+      </p>
       <p>
         The signer has flown with the pilot within {h.signWithinDays} days. A part sign-off holds {s.partDays} days. A
         chief says yes to an override:{' '}
