@@ -5,7 +5,8 @@ import { UNSEEN } from '@/domain/unseen';
 import type { EventType } from '@/domain/words';
 
 const NONE = { band: 'none', side: null } as const;
-const SIX = {
+/** Everything of a go-around seen, and good. */
+export const SIX = {
   power: 'within',
   attitude: 'within',
   speed: 'within',

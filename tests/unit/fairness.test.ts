@@ -28,6 +28,7 @@ import { Findings } from '@/domain/findings';
 import { type Programme, ProgrammeSource } from '@/domain/programme';
 import { UNSEEN } from '@/domain/unseen';
 import { fold } from '@/offline/protocol';
+import { SIX } from '../meet';
 import { CLEAN, flown, standard } from './landings';
 
 const read = (goal: string): Programme =>
@@ -36,14 +37,6 @@ const read = (goal: string): Programme =>
     'us',
   ) as Programme;
 const TAILWHEEL = read('tailwheel');
-const SIX = {
-  power: 'within',
-  attitude: 'within',
-  speed: 'within',
-  configurationOrder: 'within',
-  tracking: 'within',
-  secondContact: 'within',
-} as const;
 
 let serial = 0;
 /** A landing clean but for what is given; in 8 kt across, first of its flight where asked. */
@@ -182,6 +175,13 @@ describe('2 asserted is not seen', () => {
     );
     expect(item('F4', record(three, { assertedShare: 0.6 })).met).toBe(true);
     expect(item('F4', record([...three, land(2)])).met).toBe(true);
+    // An old beginning on the clean tap is let go where what followed stands by itself; what is left must meet it all.
+    const old = Array.from({ length: 8 }, () => land(1, clean));
+    const later = [land(2, {}, { firstOfSortie: true }), land(2), land(2), land(3), land(3)];
+    const long = item('F4', record([...old, ...later]));
+    expect([long.met, long.evidence.length, long.asserted.length]).toEqual([true, 10, 5]);
+    expect(long.evidence).toEqual(expect.arrayContaining(later.map((l) => l.id)));
+    expect(item('F4', record([...old, ...later.slice(1)])).met).toBe(false);
   });
   it('of a count only as many rest on it as were seen', () => {
     const clean = { drift: null, crab: null, cleanTap: 'stopped' } as const;

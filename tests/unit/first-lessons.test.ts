@@ -10,17 +10,10 @@ import { type Programme, ProgrammeSource } from '@/domain/programme';
 import type { CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import type { Meant } from '@/domain/words';
+import { SIX } from '../meet';
 import { flown } from './landings';
 
 const GROUP = 'light-tailwheel';
-const SIX = {
-  power: 'within',
-  attitude: 'within',
-  speed: 'within',
-  configurationOrder: 'within',
-  tracking: 'within',
-  secondContact: 'within',
-} as const;
 const read = (goal: string, pack: Programme['pack']): Programme =>
   composeProgramme(
     ProgrammeSource.parse(JSON.parse(readFileSync(`content/programmes/${goal}.json`, 'utf8'))),

@@ -432,24 +432,27 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
     record,
     (l) => l.group === record.group && (rule.attitude === null || meant(l.intended) === rule.attitude),
   );
-  const run = runRule({
-    landings: landings.map((l) => ({
-      sortieId: l.sortieId,
-      date: l.date,
-      firstOfSortie: l.firstOfSortie,
-      group: l.group,
-      attitude: meant(l.intended),
-      crosswindKt: l.crosswindKt,
-      landingClass: runClass(l),
-    })),
-    needed: rule.needed,
-    group: record.group,
-    attitude: rule.attitude,
-    windKt: rule.windKt,
-    accuracyItem: rule.accuracy,
-    minSorties: rule.minSorties,
-    minDays: rule.minDays,
-  });
+  const given = landings.map((l) => ({
+    sortieId: l.sortieId,
+    date: l.date,
+    firstOfSortie: l.firstOfSortie,
+    group: l.group,
+    attitude: meant(l.intended),
+    crosswindKt: l.crosswindKt,
+    landingClass: runClass(l),
+  }));
+  const runFrom = (from: number) =>
+    runRule({
+      landings: from === 0 ? given : given.slice(from),
+      needed: rule.needed,
+      group: record.group,
+      attitude: rule.attitude,
+      windKt: rule.windKt,
+      accuracyItem: rule.accuracy,
+      minSorties: rule.minSorties,
+      minDays: rule.minDays,
+    });
+  const run = runFrom(0);
   const kind = rule.attitude ? `${say(rule.attitude)} ` : '';
   const where = `${onSurface(rule.surface)}${lately(rule.withinDays)}`;
   const words: Record<RunCondition, string> = {
@@ -459,14 +462,23 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
     'first-landing': 'one of them the first landing of a flight',
     wind: `one of them in a crosswind of ${rule.windKt ?? 0} kt or more`,
   };
-  const members = run.counted.flatMap((i) => landings[i] ?? []);
-  const resting = members.filter((l) => assertedIn(l.judged).length > 0).map((l) => l.id);
+  const whole = run.counted.flatMap((i) => landings[i] ?? []);
   const share = record.assertedShare ?? ASSERTED_SHARE;
-  const { seeMore } = assertedShare(
-    members.map((l) => resting.includes(l.id)),
-    share,
-  );
-  const unanswered = goAroundOpen(all, members[0] ?? null, record.group);
+  const rests = (ls: readonly RecordedLanding[]) => ls.map((l) => assertedIn(l.judged).length > 0);
+  // An old beginning that rests on the clean tap is let go where the rest of the run stands by itself.
+  const start = run.met
+    ? run.counted.findIndex(
+        (i, k) =>
+          k <= MOST_STARTS &&
+          whole.length - k >= rule.needed &&
+          assertedShare(rests(whole.slice(k)), share).seeMore === 0 &&
+          runFrom(i).met,
+      )
+    : 0;
+  const members = whole.slice(Math.max(0, start));
+  const { seeMore } = assertedShare(rests(members), share);
+  const resting = members.filter((l) => assertedIn(l.judged).length > 0).map((l) => l.id);
+  const unanswered = goAroundOpen(all, whole[0] ?? null, record.group);
   const missing = [
     ...run.missing.map((c) => words[c]),
     ...(seeMore > 0 ? [seeWords(seeMore, share)] : []),
@@ -490,7 +502,7 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
       missing.length === 0
         ? 1
         : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (missing.length > 1 ? 0.9 : 1),
-    have: `the last ${run.currentRun} ${kind}landings his or her own${assertedWords(resting.length, members.length)}`,
+    have: `the last ${members.length} ${kind}landings his or her own${assertedWords(resting.length, members.length)}`,
     missing: out ? [...missing, out] : missing,
     evidence: members.map((l) => l.id),
     leftOut,
@@ -498,6 +510,8 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
   };
 }
 
+/** Beginnings of a run that are tried. */
+const MOST_STARTS = 60;
 /** With nothing meant an attitude cannot be judged; a word from the instructor stands all the same. */
 const runClass = (l: RecordedLanding): string =>
   l.judged.landingClass === 'not-judged' && l.judged.level === 1 && meant(l.intended) === null

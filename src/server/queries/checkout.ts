@@ -566,31 +566,18 @@ function minutesOf(events: readonly CaptureEvent[], sortieId: string): number | 
   return from !== undefined && to !== undefined && to > from ? Math.round((to - from) / 60_000) : null;
 }
 
-/** Items signed in part and not voided; each holds for the house's days. */
-async function partsOf(head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> {
-  const found = await rows<{ id: string; on: string; by: string; items: string }>(
-    `SELECT l.id, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by, json_extract(l.canonical, '$.body.items') AS items FROM ledger l
-     WHERE l.checkout_id = :id AND l.kind = 'part-sign-off' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
-    { id: head.id },
-    t,
-  );
-  return found.flatMap((e) =>
-    (JSON.parse(e.items) as { id: string }[]).map((i) => ({
-      itemId: i.id,
-      entryId: e.id,
-      by: e.by,
-      on: e.on,
-      lapsesOn: addDays(e.on, days),
-    })),
-  );
-}
-
-/** Items for which further training was entered and not voided. */
-async function refusedOf(head: CheckoutHead, t?: Transaction): Promise<NonNullable<EvidenceRecord['refused']>> {
+/** Items of the standing entries of a kind, one row each: who, on which day and at which instant. */
+async function itemsInBook(
+  head: CheckoutHead,
+  kind: 'part-sign-off' | 'not-yet',
+  t?: Transaction,
+): Promise<{ itemId: string; entryId: string; by: string; on: string; at: string }[]> {
   const found = await rows<{ id: string; on: string; at: string; by: string; items: string }>(
-    `SELECT l.id, l.signed_at AS at, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by, json_extract(l.canonical, '$.body.items') AS items FROM ledger l
-     WHERE l.checkout_id = :id AND l.kind = 'not-yet' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
-    { id: head.id },
+    `SELECT l.id, l.signed_at AS at, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by,
+       json_extract(l.canonical, '$.body.items') AS items
+     FROM ledger l WHERE l.checkout_id = :id AND l.kind = :kind
+       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
+    { id: head.id, kind },
     t,
   );
   return found.flatMap((e) =>
@@ -603,6 +590,12 @@ async function refusedOf(head: CheckoutHead, t?: Transaction): Promise<NonNullab
     })),
   );
 }
+/** Items signed in part; each holds for the house's days. */
+const partsOf = async (head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> =>
+  (await itemsInBook(head, 'part-sign-off', t)).map((i) => ({ ...i, lapsesOn: addDays(i.on, days) }));
+/** Items for which further training was entered. */
+const refusedOf = (head: CheckoutHead, t?: Transaction): Promise<NonNullable<EvidenceRecord['refused']>> =>
+  itemsInBook(head, 'not-yet', t);
 
 /** Days between the acknowledgement of a brief and the flight, where the house says that is too long; null = it is not. */
 export function oldBrief(s: Pick<SortieRow, 'brief' | 'flownOn'>, house: House): number | null {
