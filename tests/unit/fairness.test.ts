@@ -301,6 +301,21 @@ describe('4 undo and correction leave no trace', () => {
       ['b', 2, false],
     ]);
     expect(numbered).toEqual({ s: 2 });
+    // What still stands is replaced by nothing, and one place is taken once.
+    const twice = fold([
+      saved('a'),
+      saved('x', { replaces: 'a' }),
+      saved('b'),
+      event('undone', 'b'),
+      saved('c', { replaces: 'b' }),
+      saved('d', { replaces: 'b' }),
+    ]);
+    expect(twice.landings.map((l) => [l.id, l.number])).toEqual([
+      ['a', 1],
+      ['x', 2],
+      ['c', 3],
+      ['d', 4],
+    ]);
   });
 });
 

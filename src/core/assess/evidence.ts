@@ -275,7 +275,8 @@ function refusedOf(item: ProgrammeItem, given: Ordered): ItemEvidence['refused']
     .sort((a, b) => later(a.at, b.at))
     .at(-1);
   if (!newest) return null;
-  const since = (x: { at?: string; date: string }): boolean => (x.at ?? x.date) > newest.at;
+  // Instants may be written with any offset: they are compared as instants.
+  const since = (x: { at?: string; date: string }): boolean => Date.parse(x.at ?? x.date) > Date.parse(newest.at);
   const rule = item.evidence;
   const goodAgain = (): boolean => {
     switch (rule.kind) {
@@ -291,7 +292,7 @@ function refusedOf(item: ProgrammeItem, given: Ordered): ItemEvidence['refused']
               ? { ...rule, needed: 1 }
               : { ...rule, sound: Math.min(1, rule.sound), good: Math.min(1, rule.good), from: [] };
         const again = judgeRule(item, once, after);
-        return again.evidence.length > 0;
+        return rule.kind === 'go-arounds' ? again.met : again.evidence.length > 0;
       }
       case 'observed':
         return record.observations.some((o) => o.data.itemId === item.id && since(o) && isGood(o, rule));

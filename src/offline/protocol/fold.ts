@@ -133,7 +133,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
   const overrides: Folded['overrides'] = {};
   const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
   const seen = new Set<string>();
-  const book = new Numbering();
+  const book = new Numbering(undone);
   for (const event of ordered(events)) {
     if (seen.has(event.eventId)) continue;
     seen.add(event.eventId);
@@ -259,7 +259,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
       });
   }
   for (const id of landings.keys()) drafts.delete(id);
-  for (const id of book.firsts(undone)) {
+  for (const id of book.firsts()) {
     const landing = landings.get(id);
     if (landing) landings.set(id, { ...landing, first: true });
   }
@@ -302,14 +302,18 @@ class Numbering {
   private readonly items = new Map<string, ItemObserved>();
   private readonly found: FoldedChange[] = [];
 
+  constructor(private readonly undone: ReadonlySet<string>) {}
+
   note(event: CaptureEvent): void {
     const { subjectId: subject, sortieId, type } = event;
     const known = this.saved.get(subject);
     if (type === 'landing-saved' && !known) {
       const now = landingOf(event.payload);
-      const before = now.replaces === null ? undefined : this.saved.get(now.replaces);
-      if (before) before.replacedBy = subject;
-      const number = before?.sortieId === sortieId ? before.number : (this.numbered[sortieId] ?? 0) + 1;
+      // Only what was taken back can be flown again in its place.
+      const before = now.replaces !== null && this.undone.has(now.replaces) ? this.saved.get(now.replaces) : undefined;
+      const same = before?.sortieId === sortieId && before.replacedBy === null ? before : undefined;
+      if (same) same.replacedBy = subject;
+      const number = same ? same.number : (this.numbered[sortieId] ?? 0) + 1;
       this.numbered[sortieId] = Math.max(this.numbered[sortieId] ?? 0, number);
       this.saved.set(subject, { sortieId, number, now, replacedBy: null });
     }
@@ -334,10 +338,10 @@ class Numbering {
   }
 
   /** The first touch of each pilot in each flight, among all that were saved and not replaced. */
-  firsts(undone: ReadonlySet<string>): string[] {
+  firsts(): string[] {
     const first = new Map<string, { id: string; number: number }>();
     for (const [id, s] of this.saved) {
-      if (s.replacedBy !== null && undone.has(id)) continue;
+      if (s.replacedBy !== null) continue;
       if (s.now.kind === 'go-around' || s.now.kind === 'low-pass') continue;
       const key = `${s.sortieId} ${s.now.pilotId ?? ''}`;
       const known = first.get(key);

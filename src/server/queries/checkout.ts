@@ -440,7 +440,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     refused: await refusedOf(head, t),
     landings: landings.map((l) => ({
       ...l,
-      at: l.captured.endedAt ?? l.savedAt,
+      at: new Date(l.captured.endedAt ?? l.savedAt).toISOString(),
       stops: stopsFor(l.id, l.sortieId),
       goAroundFrom: l.captured.goAroundFrom,
       // A wind older than ten minutes at the touch is no wind of this landing.
