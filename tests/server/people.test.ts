@@ -259,6 +259,8 @@ describe('a logbook read in', () => {
     expect(look.look.refused.map((r) => r.line)).toEqual([5]);
     const mapping = {
       ...look.look.mapping,
+      // The flight away ended in full stops: said of its own line.
+      stopLines: [5],
       types: {
         ...look.look.mapping.types,
         'Tern 2': { typeCode: null, engines: 1, tailwheel: true, surface: 'land' as const },

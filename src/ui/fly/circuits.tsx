@@ -5,12 +5,10 @@ import { HELP_CONTROLS } from '@/domain/airwork';
 import type { SERIOUS } from '@/domain/words';
 import {
   ALONG_BANDS,
-  ANNOUNCED,
   type Attitude,
   FIRMNESS_WORDS,
-  GO_AROUND_FROM,
-  GO_AROUND_WHY,
   KEPT_WORDS,
+  LANDING_KINDS,
   LATERAL_BANDS,
   MEANT,
   SIDED_BANDS,
@@ -19,7 +17,7 @@ import {
   packWords,
   say,
 } from '@/domain/words';
-import { BOUNCE_HANDLING, GO_AROUND_WORDS, TRIGGER_WORDS } from '@/domain/assess-words';
+import { BOUNCE_HANDLING, TRIGGER_WORDS } from '@/domain/assess-words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 import { onControl, shortcutsOff } from '../shared/events';
 import type { SaveEvent } from './view';
@@ -36,8 +34,9 @@ import {
   toCaptured,
 } from './draft';
 import { Stepper, Whose, Words } from './parts';
-import { SoFar } from './so-far';
 
+const GoAround = lazy(async () => ({ default: (await import('./go-around')).GoAround }));
+const SoFar = lazy(async () => ({ default: (await import('./so-far')).SoFar }));
 const More = lazy(async () => ({ default: (await import('./more')).More }));
 
 type Ended = 'stopped' | 'climbing-away' | null;
@@ -54,19 +53,8 @@ interface Props {
   toPaper: () => void;
 }
 
-const CHECKS: [keyof Draft['goAroundExecution'] & string, string][] = [
-  ['power', 'power'],
-  ['attitude', 'attitude'],
-  ['speed', 'speed'],
-  ['configurationOrder', 'flap and gear order'],
-  ['tracking', 'tracking'],
-  ['secondContact', 'no second contact'],
-];
 /** The pilot of this checkout, where two share the flight. */
 const MAIN = 'main';
-/** Answers to a trigger. */
-const IN_TIME = ['before', 'at', 'late'] as const;
-const KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;
 const touchName = (w: string) => (w === 'mains-first' ? 'mains first' : say(w));
 
 /**
@@ -317,7 +305,11 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
         <span className={between ? 'focus' : undefined}>{pack.focus ? `Now: ${pack.focus}` : ''}</span>
         <span className="status">{counts}</span>
       </div>
-      {between && !correcting ? <SoFar pack={pack} folded={folded} correct={correct} toPaper={toPaper} /> : null}
+      {between && !correcting ? (
+        <Suspense fallback={null}>
+          <SoFar pack={pack} folded={folded} correct={correct} toPaper={toPaper} />
+        </Suspense>
+      ) : null}
       {!wind ? (
         <p className="mb-2" style={{ fontSize: 17 }}>
           No wind logged yet:{' '}
@@ -329,7 +321,9 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       ) : null}
       <div className="cap">
         {goAround ? (
-          <GoAround draft={draft} set={set} />
+          <Suspense fallback={null}>
+            <GoAround draft={draft} set={set} />
+          </Suspense>
         ) : (
           <Landing draft={draft} set={set} pack={pack} runwayEnd={correcting?.landing.runwayEnd ?? runwayEnd} />
         )}
@@ -492,7 +486,7 @@ function Landing({ draft, set, pack, runwayEnd }: { draft: Draft; set: Setter; p
       <div className="col">
         <Words
           title="Kind"
-          options={KINDS}
+          options={LANDING_KINDS}
           now={draft.kind}
           choose={(v) => set({ kind: v ?? 'full-stop' })}
           columns={2}
@@ -730,90 +724,5 @@ function Rest({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePac
         columns={4}
       />
     </>
-  );
-}
-
-function GoAround({ draft, set }: { draft: Draft; set: Setter }) {
-  const all = CHECKS.every(([id]) => draft.goAroundExecution[id] === 'within');
-  return (
-    <div className="wide" style={{ display: 'grid', gap: 14 }}>
-      <Words
-        title="Kind"
-        options={KINDS}
-        now={draft.kind}
-        choose={(v) => set({ kind: v ?? 'full-stop' })}
-        columns={4}
-      />
-      <Words
-        title="Trigger announced by you"
-        options={ANNOUNCED}
-        now={draft.announced}
-        choose={(v) =>
-          set({
-            announced: v,
-            // Announced, it is judged by when it was answered.
-            ...(v !== null && !IN_TIME.some((w) => w === draft.goAroundWord) ? { goAroundWord: null } : {}),
-          })
-        }
-        columns={3}
-      />
-      <Words
-        title={draft.announced ? 'Announced. The go-around came' : 'Went around: a decision, recorded as one. When?'}
-        options={draft.announced ? IN_TIME : GO_AROUND_WORDS}
-        now={draft.goAroundWord as never}
-        choose={(v) => set({ goAroundWord: v })}
-        columns={3}
-        name={(w) => (w === 'before' ? 'before the trigger' : w === 'late' ? 'after the trigger' : say(w))}
-      />
-      <div className="pair">
-        <Words
-          title="From where"
-          options={GO_AROUND_FROM}
-          now={draft.goAroundFrom}
-          choose={(v) => set({ goAroundFrom: v })}
-          columns={3}
-        />
-        <Words
-          title="Why"
-          options={GO_AROUND_WHY}
-          now={draft.goAroundWhy}
-          choose={(v) => set({ goAroundWhy: v })}
-          columns={4}
-        />
-      </div>
-      <div>
-        <h2>How it was flown</h2>
-        <button
-          type="button"
-          className="tap mb-2"
-          aria-pressed={all}
-          onClick={() =>
-            set({
-              goAroundExecution: all
-                ? {}
-                : (Object.fromEntries(CHECKS.map(([id]) => [id, 'within'])) as Draft['goAroundExecution']),
-            })
-          }
-        >
-          All six seen, all good
-        </button>
-        <div className="taps checks">
-          {CHECKS.map(([id, title]) => (
-            <Words
-              key={id}
-              title={title}
-              options={['within', 'edge', 'outside'] as const}
-              now={(draft.goAroundExecution[id] ?? null) as 'within' | null}
-              choose={(v) => {
-                const { [id]: _old, ...others } = draft.goAroundExecution;
-                set({ goAroundExecution: v ? { ...others, [id]: v } : others });
-              }}
-              columns={3}
-              name={(v) => (v === 'within' ? 'good' : v)}
-            />
-          ))}
-        </div>
-      </div>
-    </div>
   );
 }
