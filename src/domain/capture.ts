@@ -17,7 +17,7 @@ import {
   TIMER_MARKS,
   VERTICALS,
 } from './airwork';
-import { touchSeen } from './unseen';
+import { touchSeen } from './touch';
 import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, TRIGGER_WORDS } from './assess-words';
 import {
   ALONG_BANDS,

@@ -41,14 +41,3 @@ export const UNSEEN = {
   announced: null,
   replaces: null,
 } satisfies Omit<CapturedLanding, 'kind' | 'runwayEnd'>;
-
-/** Something was recorded that says wheels touched. */
-export const touchSeen = (
-  l: Pick<
-    CapturedLanding,
-    'touched' | 'along' | 'lateral' | 'bounce' | 'swing' | 'firmness' | 'cleanTap' | 'rollout' | 'serious'
-  >,
-): boolean =>
-  [l.touched, l.along, l.lateral, l.swing, l.firmness, l.cleanTap, l.rollout].some((x) => x !== null) ||
-  (l.bounce !== null && l.bounce.count > 0) ||
-  l.serious.length > 0;

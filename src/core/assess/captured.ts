@@ -1,6 +1,6 @@
 import type { CriterionForm, CriterionVerdict, EyeValue, LandingClass, StandardRow } from '@/domain/assess-words';
 import type { CapturedLanding } from '@/domain/capture';
-import { touchSeen } from '@/domain/unseen';
+import { touchSeen } from '@/domain/touch';
 import type { Standard } from '@/domain/programme';
 import { SERIOUS, type Serious, meant, say } from '@/domain/words';
 import { besideLimit, downTo, fixed } from '../format';

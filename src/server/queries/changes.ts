@@ -1,21 +1,10 @@
 import { landingNoted } from '@/core/assess';
 import type { CapturedLanding, ItemObserved } from '@/domain/capture';
+import type { ChangeLine } from '@/domain/changes';
 import { INTERVENTIONS, say } from '@/domain/words';
-import { type FoldedChange, fold } from '@/offline/protocol';
+import { fold } from '@/offline/protocol';
 import { rows } from '../db/connection';
 import { type CheckoutRecord, eventsOf } from './checkout';
-
-/** Something put right or taken back, in words: what, who, when, what it was and what it became. */
-export interface ChangeLine {
-  key: string;
-  what: string;
-  change: FoldedChange['change'];
-  by: string;
-  at: string;
-  words: string;
-  /** The landing flown in the place of one taken back. */
-  again: boolean;
-}
 
 type Field = keyof CapturedLanding;
 const SHOWN: readonly [Field, string][] = [

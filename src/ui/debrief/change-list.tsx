@@ -1,5 +1,5 @@
 import { dateText } from '@/core/format';
-import type { ChangeLine } from '@/server/queries/changes';
+import type { ChangeLine } from '@/domain/changes';
 
 /** What was put right or taken back, with who and when: numbers do not close up behind it. */
 export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {

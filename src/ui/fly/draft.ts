@@ -1,5 +1,6 @@
 import type { CapturedLanding, LoggedWind } from '@/domain/capture';
-import { UNSEEN, touchSeen } from '@/domain/unseen';
+import { touchSeen } from '@/domain/touch';
+import { UNSEEN } from '@/domain/unseen';
 import {
   ALONG_BANDS,
   type AlongBand,
