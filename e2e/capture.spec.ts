@@ -215,7 +215,7 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 1: 1 landing');
   await go(page, `${duarte}/debrief`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText(`${before + 1} landings`);
-  await expect(page.locator('#changes')).toContainText(`Landing ${before + 2} put right by Helena Serpa Dorna`);
+  await expect(page.locator('#changes')).toContainText(`Landing ${before + 2} corrected by Helena Serpa Dorna`);
   await expect(page.locator('#changes')).toContainText('flown by Tomé Arruda Lis to the pilot of this checkout');
   await context.close();
 });

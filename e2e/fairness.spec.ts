@@ -115,7 +115,7 @@ test('a go-around with where it began and why; help against own is asked; what i
 
   // Taken back, it stands as a draft, keeps its number, and the debrief says that it was.
   await page.getByRole('button', { name: 'Undo' }).click();
-  await said(`Landing ${first + 2} taken back; the debrief shows that it was.`);
+  await said(`Landing ${first + 2} undone; the debrief shows it.`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${first + 2}`);
   await tap(page, 'Beyond the runway: outside in one tap', 'short of the threshold');
   await page.getByRole('button', { name: 'Save landing' }).click();
@@ -128,7 +128,7 @@ test('a go-around with where it began and why; help against own is asked; what i
     page.getByText('A sound decision, at the trigger announced: runway blocked, from the flare, runway; flown well.'),
   ).toBeVisible();
   const changes = page.locator('#changes');
-  await expect(changes).toContainText(`Landing ${first + 2} taken back by Helena Serpa Dorna`);
+  await expect(changes).toContainText(`Landing ${first + 2} undone by Helena Serpa Dorna`);
   await expect(changes).toContainText('outside in one tap short of the threshold');
   await expect(changes).toContainText('Recorded again under the same number.');
   await context.close();

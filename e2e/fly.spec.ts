@@ -48,9 +48,7 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await again.getByRole('button', { name: 'Save landing' }).dblclick();
   await allSent(again, 3);
   await again.getByRole('button', { name: 'Undo' }).click();
-  await expect(
-    again.getByText('Landing 3 taken back; the debrief shows that it was. It stands here again as a draft.'),
-  ).toBeVisible();
+  await expect(again.getByText('Landing 3 undone; the debrief shows it. It is a draft here again.')).toBeVisible();
   await expect(
     again.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^helped/ }),
   ).toHaveAttribute('aria-pressed', 'true');

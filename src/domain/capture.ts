@@ -268,7 +268,7 @@ export const CaptureEventSchema = Envelope;
 
 const Landed = CapturedLanding.refine((l) => l.kind !== 'low-pass' || !touchSeen(l), {
   path: ['kind'],
-  message: 'A low pass does not touch. Record it as a full stop or a touch and go, or take back where it touched.',
+  message: 'A low pass does not touch. Record it as a full stop or a touch and go, or clear where it touched.',
 });
 
 /** Payload of each event type, version 1. A shipped version is accepted for ever. */

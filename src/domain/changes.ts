@@ -1,4 +1,4 @@
-/** Something put right or taken back, in words: what, who, when, what it was and what it became. */
+/** Something corrected or undone, in words: what, who, when, what it was and what it became. */
 export interface ChangeLine {
   key: string;
   what: string;

@@ -77,7 +77,7 @@ describe('on the way in', () => {
     const shown = event('landing-saved', s, landing({ demonstration: true }));
     expect(await refusals([nobody, shown])).toEqual([]);
     const form = { sortieId: s, what: 'class', to: 'own', reason: 'It was flown by the pilot alone.' };
-    expect(said(await overrule(helena, { ...form, subjectId: nobody.subjectId }))).toContain('whose it was');
+    expect(said(await overrule(helena, { ...form, subjectId: nobody.subjectId }))).toContain('who flew it');
     expect(said(await overrule(helena, { ...form, subjectId: shown.subjectId, to: 'assisted' }))).toContain(
       'demonstration',
     );

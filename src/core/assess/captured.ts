@@ -212,6 +212,18 @@ const SERIOUS_REASON: Record<Serious, string> = {
   'off-surface': 'A wheel left the surface',
   'inspection-sink': 'Hard enough to inspect the aeroplane',
 };
+/** What was measured and where the edge is, each with its unit. */
+function measuredWords(id: Serious, traced: Readonly<Record<string, number>>, edges: MeasuredEdges): string {
+  const { along = 0, lateral = 0, firmness = 0 } = traced;
+  switch (id) {
+    case 'short-of-threshold':
+      return `measured ${fixed(-along - (edges.shortM ?? 0), 1)} m before it`;
+    case 'off-surface':
+      return `measured ${fixed(Math.abs(lateral), 1)} m from the line, the edge for a wheel is at ${fixed(edges.sideM ?? 0, 1)} m`;
+    case 'inspection-sink':
+      return `measured ${fixed(firmness)} ft/min, an inspection is due from ${fixed(edges.inspectFpm)} ft/min`;
+  }
+}
 /** Outside whatever else was seen: tapped, or measured. */
 function seriousOf(
   l: CapturedLanding,
@@ -230,7 +242,7 @@ function seriousOf(
     verdict: 'outside',
     form: measured[id] ? 'measured' : 'eye',
     required: false,
-    reason: `${SERIOUS_REASON[id]}${measured[id] ? ', as measured' : ''}: outside whatever else was seen.`,
+    reason: `${SERIOUS_REASON[id]}${measured[id] && edges ? ` (${measuredWords(id, traced, edges)})` : ''}: outside whatever else was seen.`,
   }));
 }
 

@@ -166,7 +166,8 @@ async function refuse(
       second_pilot_id: string | null;
       second_checkout_id: string | null;
     }>(
-      'SELECT c.pilot_id, c.status, s.checkout_id, s.second_pilot_id, s.second_checkout_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id',
+      `SELECT c.pilot_id, c.status, s.checkout_id, s.second_pilot_id, s.second_checkout_id
+       FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id`,
       { id: event.sortieId },
       t,
     );
@@ -198,14 +199,17 @@ async function refuse(
   return null;
 }
 export const RESTS =
-  'A signature in the book rests on this record, so it stays as it was signed. What is wrong is put right by a further entry: a correction, or a void and a new signature.';
+  'A signature rests on this record, so it stays as it was signed. ' +
+  'What is wrong is corrected by a further entry: a correction, or a void and a new signature.';
 const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
 /** Types that change what was recorded before. */
 const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
 /** Does a standing entry of these checkouts rest on a landing or an item? */
 export async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
   const found = await row<{ id: string }>(
-    `SELECT l.id FROM ledger l WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off') AND instr(l.canonical, :subject) > 0
+    `SELECT l.id FROM ledger l
+     WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off')
+       AND instr(l.canonical, :subject) > 0
        AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) LIMIT 1`,
     { checkouts, subject: JSON.stringify(subjectId) },
     t,

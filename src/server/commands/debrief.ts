@@ -97,8 +97,8 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
       return problem(
         'to',
         known.shown === 1
-          ? 'This was your demonstration: it becomes no landing of the pilot’s. If it was none, put it right in the cockpit.'
-          : 'Nobody said whose landing this was, or you took it: a later word does not make it the pilot’s own. Put right whose it was in the cockpit.',
+          ? 'This was your demonstration: it is no landing of the pilot’s. If it was none, correct it in the cockpit.'
+          : 'Who flew it is not recorded, or you took over: it cannot be overruled to the pilot’s own. Correct who flew it in the cockpit.',
       );
     if (await restsOn(subjectId, [s.checkout_id], t)) return problem('', RESTS);
     await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);

@@ -160,8 +160,17 @@ function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string;
 }
 
 /** What was flown, each kind named; an entry of before names only the sum of all that was recorded. */
-export const countsText = (c: SignOffBody['counts']): string =>
-  `${c.fullStops === undefined ? `${c.landings} landings, go-arounds and passes` : flownWords({ fullStops: c.fullStops, touchAndGos: c.touchAndGos ?? 0, goArounds: c.goArounds ?? 0, lowPasses: c.lowPasses ?? 0, demonstrations: c.demonstrations ?? 0 })} over ${plural(c.lessons, 'lesson')}`;
+export const countsText = (c: SignOffBody['counts']): string => `${flownIn(c)} over ${plural(c.lessons, 'lesson')}`;
+const flownIn = (c: SignOffBody['counts']): string =>
+  c.fullStops === undefined
+    ? `${c.landings} landings, go-arounds and passes`
+    : flownWords({
+        fullStops: c.fullStops,
+        touchAndGos: c.touchAndGos ?? 0,
+        goArounds: c.goArounds ?? 0,
+        lowPasses: c.lowPasses ?? 0,
+        demonstrations: c.demonstrations ?? 0,
+      });
 
 /** What stands against an item in an entry, whichever form the entry has. */
 export function itemWords(i: BookItem): { state: string; text: string } {

@@ -24,6 +24,9 @@ interface FlyingRow {
 }
 const JOINS =
   'JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id';
+/** Columns of a landing as recency sees it. */
+const FLOWN = 'l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface';
+const MOMENTS = 'l.ended_at AS at, l.off_surface, l.off_at';
 const LANDED = "l.kind NOT IN ('go-around', 'low-pass')";
 
 /** Hours of the day, UTC, in which it is never night at a place on any day of the year; null = there are none. */
@@ -96,14 +99,16 @@ async function flying(
   };
   if (one) {
     const recorded = await rows<FlyingRow>(
-      `SELECT l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l ${JOINS} WHERE l.pilot_id = :pilotId AND ${LANDED}`,
+      `SELECT l.id, ${FLOWN}, l.level, l.shown, ${MOMENTS}, 1 AS n
+       FROM landings l ${JOINS} WHERE l.pilot_id = :pilotId AND ${LANDED}`,
       who,
       t,
     );
     for (const l of recorded) landed(who.pilotId, l);
   } else for (const [pilotId, l] of await recordedSince(who.since, alwaysDay(place), t)) landed(pilotId, l);
   const shown = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT u.pilot_id, l.id || ':shown' AS id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, 0 AS level, 0 AS shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l INDEXED BY landings_shown ${JOINS} JOIN users u ON u.id = l.author
+    `SELECT u.pilot_id, l.id || ':shown' AS id, ${FLOWN}, 0 AS level, 0 AS shown, ${MOMENTS}, 1 AS n
+     FROM landings l INDEXED BY landings_shown ${JOINS} JOIN users u ON u.id = l.author
      WHERE l.landing_class = 'demonstration' AND ${one ? 'u.pilot_id = :pilotId' : 'u.pilot_id IS NOT NULL AND l.flown_on >= :since'} AND ${LANDED}`,
     who,
     t,
@@ -126,7 +131,9 @@ async function flying(
     off_night: number | null;
     off_surface: 'land' | 'water' | null;
   }>(
-    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops, f.night, f.surface, f.off_night, f.off_surface FROM flight_log f JOIN types ty ON ty.code = f.type_code ${newest}
+    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops,
+       f.night, f.surface, f.off_night, f.off_surface
+     FROM flight_log f JOIN types ty ON ty.code = f.type_code ${newest}
      WHERE ${one ? 'f.pilot_id = :pilotId' : 'f.flown_on >= :since'} AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
     who,
     t,
@@ -235,7 +242,8 @@ async function recordedSince(
     t,
   );
   const alone = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT l.pilot_id, l.id, l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface, l.level, l.shown, l.ended_at AS at, l.off_surface, l.off_at, 1 AS n FROM landings l ${JOINS} WHERE l.flown_on >= :since AND l.checkout_id IS NULL AND ${LANDED}`,
+    `SELECT l.pilot_id, l.id, ${FLOWN}, l.level, l.shown, ${MOMENTS}, 1 AS n
+     FROM landings l ${JOINS} WHERE l.flown_on >= :since AND l.checkout_id IS NULL AND ${LANDED}`,
     { since },
     t,
   );

@@ -1,7 +1,7 @@
 import { dateText } from '@/core/format';
 import type { ChangeLine } from '@/domain/changes';
 
-/** What was put right or taken back, with who and when: numbers do not close up behind it. */
+/** What was corrected or undone, with who and when: numbers do not close up behind it. */
 export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {
   return (
     <>
@@ -12,7 +12,7 @@ export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {
         {changes.map((c) => (
           <li key={c.key} className="mb-1">
             <strong>
-              {c.what} {c.change === 'undone' ? 'taken back' : 'put right'}
+              {c.what} {c.change === 'undone' ? 'undone' : 'corrected'}
             </strong>{' '}
             by {c.by}, {dateText(c.at)}: {c.words}.{c.again ? ' Recorded again under the same number.' : ''}
           </li>

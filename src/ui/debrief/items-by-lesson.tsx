@@ -30,7 +30,9 @@ export function ItemsByLesson({ seen, base }: { seen: readonly ItemSeen[]; base:
         <tbody>
           {names.map((name) => (
             <tr key={name}>
-              <th scope="row">{name}</th>
+              <th scope="row" style={{ verticalAlign: 'top', color: 'var(--ink)' }}>
+                {name}
+              </th>
               {lessons.map((n) => (
                 <td key={n}>
                   {seen

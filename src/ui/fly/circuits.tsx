@@ -211,7 +211,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: t
       setBetween(false);
       for (const [field, value] of Object.entries(back))
         record('field-set', id, { field, value }).catch(() => undefined);
-      tell(`Landing ${last.number} taken back; the debrief shows that it was. It stands here again as a draft.`);
+      tell(`Landing ${last.number} undone; the debrief shows it. It is a draft here again.`);
     } catch {
       // Said by the shell.
     } finally {

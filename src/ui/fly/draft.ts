@@ -67,9 +67,9 @@ export function toCaptured(
 /** What contradicts itself in a draft, as a question to answer before it is saved; null = nothing does. */
 export function contradiction(draft: Draft): string | null {
   if (draft.helpedOn.length > 0 && draft.intervention !== null && draft.intervention < 2)
-    return `Helped on ${draft.helpedOn.map(say).join(', ')} is noted, and ${draft.intervention === 0 ? 'own' : 'prompted'} is tapped. Which was it? Tap helped, or take the help back.`;
+    return `Helped on ${draft.helpedOn.map(say).join(', ')} is noted, and ${draft.intervention === 0 ? 'own' : 'prompted'} is tapped. Which was it? Tap helped, or clear the help.`;
   if (draft.kind === 'low-pass' && touchSeen(draft))
-    return 'A low pass does not touch. Was it a full stop or a touch and go? Choose the kind, or take back where it touched.';
+    return 'A low pass does not touch. Was it a full stop or a touch and go? Choose the kind, or clear where it touched.';
   return null;
 }
 

@@ -2,8 +2,11 @@ import type { ItemEvidence } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { Link } from '../shared/link';
 
-/** Further training that still stands: what is to be flown again before anybody signs. Nothing where there is none. */
-export function RefusedNote({ items, base }: { items: readonly ItemEvidence[]; base: string }) {
+/**
+ * Further training that still stands: what is to be flown again before anybody signs. Nothing where there is none.
+ * @param base of the checkout, for the way to the sign page; null = this is it
+ */
+export function RefusedNote({ items, base }: { items: readonly ItemEvidence[]; base: string | null }) {
   const open = items.filter((i) => i.refused);
   const entries = [...new Map(open.flatMap((i) => (i.refused ? [[i.refused.entryId, i.refused]] : []))).values()];
   if (open.length === 0) return null;
@@ -18,7 +21,7 @@ export function RefusedNote({ items, base }: { items: readonly ItemEvidence[]; b
       ))}
       <p className="mb-0">
         Each is flown or shown again, in standard, before anybody signs; none can be overridden.{' '}
-        <Link href={`${base}/sign`}>What is missing</Link>
+        {base === null ? null : <Link href={`${base}/sign`}>What is missing</Link>}
       </p>
     </div>
   );

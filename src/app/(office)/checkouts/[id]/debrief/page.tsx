@@ -193,7 +193,11 @@ export default async function DebriefPage({
         <div className="column">
           <Title
             title={lessonHeadline(summary)}
-            line={`${past.size > 0 ? `${plural(past.size, 'record')} flown past a stop. ` : ''}${shown.length > 0 ? `${lookFirst(shown)} ` : `${plural(seen.length, 'item')} seen. `}Judged by the standard ${standard.name}.`}
+            line={[
+              ...(past.size > 0 ? [`${plural(past.size, 'record')} flown past a stop.`] : []),
+              shown.length > 0 ? lookFirst(shown) : `${plural(seen.length, 'item')} seen.`,
+              `Judged by the standard ${standard.name}.`,
+            ].join(' ')}
           >
             {runs && head.status === 'open' ? (
               <>
@@ -409,7 +413,7 @@ export default async function DebriefPage({
               </Panel>
             ) : null}
             {changes.length > 0 ? (
-              <Panel title="Put right and taken back" id="changes">
+              <Panel title="Corrected and undone" id="changes">
                 <ChangeList changes={changes} />
               </Panel>
             ) : null}

@@ -102,7 +102,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                 <p className="mt-3 mb-0">
                   {flownLessons(record).has(latest.lesson) ? (
                     <>
-                      At the field, of this lesson:{' '}
+                      Sent, this lesson:{' '}
                       {flownWords(countFlown(landings.filter((l) => l.sortieId === latest.id).map(asFlown)))}.{' '}
                       <Link href={`/checkouts/${head.id}/debrief`}>Debrief</Link>
                     </>

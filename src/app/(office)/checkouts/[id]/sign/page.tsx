@@ -129,7 +129,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                 : ''}
             </p>
           ) : null}
-          {open ? <RefusedNote items={items} base={base} /> : null}
+          {open ? <RefusedNote items={items} base={null} /> : null}
           <div className="grid g-3-2">
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel title="Criteria and evidence, by lesson">

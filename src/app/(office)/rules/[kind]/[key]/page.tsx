@@ -139,7 +139,7 @@ function ProgrammeView({ p }: { p: Programme }) {
                       About {list(subjectsOf(i).map(say))}: what the standard names of it is seen each time.
                     </div>
                   ) : null}
-                  {itemFades(i) ? <div className="soft small">Fades: lapses by the house’s figure.</div> : null}
+                  {itemFades(i) ? <div className="soft small">Lapses after the school’s number of days.</div> : null}
                   {i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}
                   {i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}
                 </td>
