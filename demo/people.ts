@@ -26,7 +26,7 @@ export interface DemoPilot {
   crosswindCredit: { group: string; kt: number; date: string } | null;
   certificate: string;
   /** Type, hours, days since the last flight; from the experience line when not given. */
-  flown: [typeCode: string, hours: number, daysAgo: number][];
+  flown: [typeCode: string, hours: number, daysAgo: number, pic?: number][];
 }
 
 export const DEMO_PASSWORD = 'pedra-alva-2026';
@@ -42,6 +42,8 @@ export const people: DemoPerson[] = [
       'tailwheel',
       'high-performance',
       'complex',
+      'variant',
+      'flight-review',
       'new-type',
       'interval-check',
       'aerobatic-landing',
@@ -72,6 +74,11 @@ export const people: DemoPerson[] = [
       'complex',
       'multi-engine',
       'sea',
+      'multi-engine-sea',
+      'variant',
+      'pressurised',
+      'ski',
+      'flight-review',
       'new-type',
       'interval-check',
       'aerobatic-landing',
@@ -132,6 +139,7 @@ const pilot = (
 });
 
 const day = (kind: string, gainedOn: string) => ({ kind, gainedOn });
+const TEACHES = ['instructor-single-engine', 'FI', 'AU-train-type', 'AU-train-features'];
 const SINGLES = ['tailwheel', 'TW', 'AU-tailwheel', 'high-performance', 'complex', 'RU', 'VP'];
 export const pilots: DemoPilot[] = [
   // Instructors hold licences and fly: what they hold and have flown decides what they may teach.
@@ -139,7 +147,7 @@ export const pilots: DemoPilot[] = [
     'helena',
     'Helena Serpa Dorna',
     66,
-    [sep('2006-03-02'), ...SINGLES.map((k) => day(k, '2010-05-04'))],
+    [sep('2006-03-02'), ...[...SINGLES, 'T', 'EFIS', ...TEACHES].map((k) => day(k, '2010-05-04'))],
     'instructor, 3900 h',
     3900,
     {
@@ -160,8 +168,20 @@ export const pilots: DemoPilot[] = [
     84,
     [
       sep('1995-07-19'),
-      ...SINGLES.map((k) => day(k, '1999-04-11')),
-      ...['multi-engine-land', 'multi-engine-sea', 'single-engine-sea', 'MEP-variant'].map((k) => day(k, '2004-09-30')),
+      ...[...SINGLES, 'T', 'EFIS', ...TEACHES].map((k) => day(k, '1999-04-11')),
+      ...[
+        'multi-engine-land',
+        'multi-engine-sea',
+        'single-engine-sea',
+        'MEP-variant:planalto-p2',
+        'MEP-variant:orla-mare',
+        'AU-hull',
+        'AU-retractable',
+        'AU-propeller',
+        'instructor-multi-engine',
+        'CRI-ME',
+        'AU-train-multi-engine',
+      ].map((k) => day(k, '2004-09-30')),
     ],
     'instructor, 7300 h',
     7300,
@@ -172,8 +192,8 @@ export const pilots: DemoPilot[] = [
       flown: [
         ['alvor-c1', 3000, 6],
         ['serrana-urze', 700, 5],
-        ['planalto-p2', 410, 118],
-        ['orla-mare', 330, 8],
+        ['planalto-p2', 410, 118, 372],
+        ['orla-mare', 330, 8, 301],
         ['bronze-b15', 120, 20],
       ],
     },
@@ -188,7 +208,12 @@ export const pilots: DemoPilot[] = [
     'vasco',
     'Vasco Teles Brito',
     79,
-    [sep('2009-04-18'), { kind: 'tailwheel', gainedOn: '2012-07-03' }, { kind: 'TW', gainedOn: '2012-07-03' }],
+    [
+      sep('2009-04-18'),
+      { kind: 'tailwheel', gainedOn: '2012-07-03' },
+      { kind: 'TW', gainedOn: '2012-07-03' },
+      ...TEACHES.slice(0, 2).map((k) => day(k, '2013-04-02')),
+    ],
     'instructor, 2100 h',
     2140,
     {

@@ -9,6 +9,7 @@ import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
 import { acknowledgeDebrief, assessSelf, debriefSnapshot, saveDebrief } from '@/server/commands/debrief';
+import { saveDate } from '@/server/commands/persons';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { acceptMeasures, addTrace } from '@/server/commands/traces';
 import { traceById } from '@/server/queries/traces';
@@ -63,6 +64,7 @@ export async function seedDemo(): Promise<{ checkouts: number; landings: number;
     await setUp();
     at(dayAt(45, '08:00'));
     await enterHours(dayAt);
+    await enterDates(dayAt);
     await logInstructors(dayAt);
     const counters = { checkouts: 0, signed: 0 };
     const run = async (plan: CheckoutPlan) => {
@@ -213,7 +215,12 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
   for (const p of pilots) {
     const rows = p.flown
       .filter(([, hours]) => hours > 0)
-      .map(([typeCode, hours, daysAgo]) => ({ typeCode, hours, lastFlown: dayAt(45 + daysAgo, '08:00').slice(0, 10) }));
+      .map(([typeCode, hours, daysAgo, pic]) => ({
+        typeCode,
+        hours,
+        pic: pic ?? null,
+        lastFlown: dayAt(45 + daysAgo, '08:00').slice(0, 10),
+      }));
     const kept = await saveHours(p.person === 'bento' ? await userByKey('helena') : bento, {
       pilotId: `pilot-${p.key}`,
       rows,
@@ -228,6 +235,32 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
     how: 'tape, 5 cm cushion',
   });
   if (!eye.ok) throw new Error('demo eye height');
+}
+
+/** Nothing on record of who has just come; one review has lapsed, one medical ends soon. */
+const NOT_SHOWN = 'tome';
+const LAPSED = 'sara';
+const ENDING = 'gaspar';
+/** Reviews and medicals as shown to the office. */
+async function enterDates(dayAt: (daysAgo: number, hhmm: string) => string): Promise<void> {
+  const bento = await userByKey('bento');
+  const helena = await userByKey('helena');
+  const day = (daysAgo: number) => dayAt(daysAgo, '08:00').slice(0, 10);
+  for (const [i, p] of pilots.filter((x) => x.key !== NOT_SHOWN).entries()) {
+    const rows = [
+      { key: 'flight-review', title: 'Flight review', doneOn: day(p.key === LAPSED ? 790 : 70 + i * 21), until: null },
+      {
+        key: 'medical',
+        title: 'Medical or BasicMed',
+        doneOn: null,
+        until: day(p.key === ENDING ? -19 : -120 - i * 17),
+      },
+    ];
+    for (const row of rows) {
+      const kept = await saveDate(p.key === 'bento' ? helena : bento, { pilotId: `pilot-${p.key}`, note: '', ...row });
+      if (!kept.ok) throw new Error(`demo dates of ${p.key}: ${JSON.stringify(kept.problems)}`);
+    }
+  }
 }
 
 /** What instructors fly themselves, every few weeks in each type, for two years back; one has let a type slip. */
@@ -295,7 +328,7 @@ interface CheckoutPlan {
   openDaysAgo: number;
 }
 
-const GROUND = ['G1', 'G2', 'G3', 'G4'];
+const GROUND = ['G1', 'G2', 'G3', 'G4', 'G5'];
 
 /** Six lessons that meet every item, ending `endDaysAgo`. */
 function wholeCourse(endDaysAgo: number): Lesson[] {
@@ -304,7 +337,14 @@ function wholeCourse(endDaysAgo: number): Lesson[] {
     l(24, { hand: FIRST, kt: 4, three: 4, wheel: 0, goArounds: 0, items: [...GROUND, 'F1', 'F1', 'F2'] }),
     l(20, { hand: LEARNING, kt: 5, three: 7, wheel: 0, goArounds: 1, items: ['F3', 'F9'] }),
     l(14, { hand: LEARNING, kt: 6, three: 4, wheel: 4, goArounds: 0, items: ['F3', 'F10'] }),
-    l(9, { hand: { ...LEARNING, helped: 0.05, bad: 0.05 }, kt: 7, three: 3, wheel: 5, goArounds: 0, items: ['F13'] }),
+    l(9, {
+      hand: { ...LEARNING, helped: 0.05, bad: 0.05 },
+      kt: 7,
+      three: 3,
+      wheel: 5,
+      goArounds: 0,
+      items: ['F13', 'F14'],
+    }),
     l(4, { hand: STEADY, kt: 9, gustKt: 12, three: 3, wheel: 3, goArounds: 2, items: ['F6', 'F11'], firstWheel: true }),
     l(0, { hand: STEADY, kt: 9, three: 4, wheel: 3, goArounds: 2, items: [] }),
   ];
@@ -554,7 +594,15 @@ function scenario(): CheckoutPlan[] {
       ],
     },
     // Goals that end with an examiner: one on the water, one in the twin, whose instructor is out of recency in it.
-    { pilot: 'lidia', by: 'bento', registration: 'ZP-MAR', pack: 'us', goals: ['sea'], openDaysAgo: 6, lessons: [] },
+    {
+      pilot: 'lidia',
+      by: 'bento',
+      registration: 'ZP-MAR',
+      pack: 'us',
+      goals: ['multi-engine-sea'],
+      openDaysAgo: 6,
+      lessons: [],
+    },
     {
       pilot: 'nuno',
       by: 'bento',

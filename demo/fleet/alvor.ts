@@ -7,6 +7,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  features,
   flapDrag,
   flow,
   gates,
@@ -50,6 +51,7 @@ export const alvorC1: TypeSheet = {
     wheelbaseM: h(1.55, '1.2'),
   },
   surface: 'land',
+  features: features(12500),
   engine: {
     count: 1,
     powerHp: h(112, '1.3'),
@@ -240,6 +242,7 @@ export const alvorC4G: TypeSheet = {
     wheelbaseM: h(1.75, '1.2'),
   },
   surface: 'land',
+  features: features(16500, 'glass'),
   engine: {
     count: 1,
     powerHp: h(185, '1.3'),

@@ -304,3 +304,14 @@ export const afterLimit: TypeSheet['afterLimit'] = [
     ref: 'Handbook 8.4',
   },
 ];
+
+/** What an aeroplane of this fleet has beyond gear, flaps and propeller; nothing, unless it is named. */
+export const features = (ceilingFt: number, ...fitted: ('glass' | 'turbocharged')[]): TypeSheet['features'] => ({
+  glass: fitted.includes('glass') ? 'yes' : 'no',
+  turbocharged: fitted.includes('turbocharged') ? 'yes' : 'no',
+  pressurised: 'no',
+  singleLeverPower: 'no',
+  digitalEngineControl: 'no',
+  skis: 'no',
+  ceilingFt: h(ceilingFt, '5.5'),
+});

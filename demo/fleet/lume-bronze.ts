@@ -6,6 +6,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  features,
   flapDrag,
   flow,
   gates,
@@ -50,6 +51,7 @@ export const lumeFaisca: TypeSheet = {
     wheelbaseM: h(4.25, '1.2'),
   },
   surface: 'land',
+  features: features(15500),
   engine: {
     count: 1,
     powerHp: h(205, '1.3'),
@@ -253,6 +255,7 @@ export const bronzeB6: TypeSheet = {
     wheelbaseM: h(6.6, '1.2'),
   },
   surface: 'land',
+  features: features(21500, 'turbocharged'),
   engine: {
     count: 1,
     powerHp: h(590, '1.3'),
@@ -490,6 +493,7 @@ export const bronzeB15: TypeSheet = {
     wheelbaseM: h(6.9, '1.2'),
   },
   surface: 'land',
+  features: features(24500, 'turbocharged'),
   engine: {
     count: 1,
     powerHp: h(1500, '1.3'),

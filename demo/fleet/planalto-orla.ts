@@ -6,6 +6,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  features,
   flapDrag,
   flow,
   gates,
@@ -49,6 +50,7 @@ export const planaltoP1R: TypeSheet = {
     wheelbaseM: h(1.95, '1.2'),
   },
   surface: 'land',
+  features: features(16800),
   engine: {
     count: 1,
     powerHp: h(200, '1.3'),
@@ -277,6 +279,7 @@ export const planaltoP2: TypeSheet = {
     wheelbaseM: h(2.3, '1.2'),
   },
   surface: 'land',
+  features: features(18200, 'glass'),
   engine: {
     count: 2,
     powerHp: h(170, '1.3'),
@@ -532,6 +535,7 @@ export const orlaMare: TypeSheet = {
     wheelbaseM: h(4.4, '1.2'),
   },
   surface: 'amphibian',
+  features: features(17000),
   engine: {
     count: 2,
     powerHp: h(290, '1.3'),

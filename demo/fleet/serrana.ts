@@ -7,6 +7,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  features,
   flapDrag,
   flow,
   gates,
@@ -52,6 +53,7 @@ export const serranaUrze: TypeSheet = {
     wheelbaseM: h(4.7, '1.2'),
   },
   surface: 'land',
+  features: features(11500),
   engine: {
     count: 1,
     powerHp: h(95, '1.3'),
@@ -263,6 +265,7 @@ export const serranaEsteva: TypeSheet = {
     wheelbaseM: h(5, '1.2'),
   },
   surface: 'land',
+  features: features(15000),
   engine: {
     count: 1,
     powerHp: h(180, '1.3'),
@@ -483,6 +486,7 @@ export const serranaCarvalho: TypeSheet = {
     wheelbaseM: h(6.05, '1.2'),
   },
   surface: 'land',
+  features: features(16000),
   engine: {
     count: 1,
     powerHp: h(245, '1.3'),

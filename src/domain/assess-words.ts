@@ -60,3 +60,47 @@ export const MUST_SEE: Record<Subject, string[]> = {
   'wheel-landing': ['attitude', 'bounce', 'rollout'],
   configuration: ['configuration'],
 };
+
+/** What an aeroplane must have for an item of a programme to be asked of it. */
+export const NEEDS = [
+  'retractable',
+  'controllable-propeller',
+  'flaps',
+  'tailwheel',
+  'wheel-landings',
+  'amphibian',
+  'twin',
+  'single',
+  'glass',
+  'turbocharged',
+  'pressurised',
+  'single-lever',
+  'high-power',
+  'very-powerful',
+  'blind-nose',
+  'land',
+  'water',
+  'skis',
+] as const;
+export type Need = (typeof NEEDS)[number];
+/** What is missing, in words. */
+export const NEED_WORDS: Record<Need, string> = {
+  retractable: 'retractable gear',
+  'controllable-propeller': 'a controllable propeller',
+  flaps: 'flap',
+  tailwheel: 'a tailwheel',
+  'wheel-landings': 'wheel landings the maker allows',
+  amphibian: 'wheels and water both',
+  twin: 'two engines',
+  single: 'one engine',
+  glass: 'a glass cockpit',
+  turbocharged: 'a turbo- or supercharger',
+  pressurised: 'a pressurised cabin',
+  'single-lever': 'single-lever power',
+  'high-power': 'more than 200 hp an engine',
+  'very-powerful': '500 hp or more an engine',
+  'blind-nose': 'a nose that hides the runway',
+  land: 'a landing gear for land',
+  water: 'floats or a hull',
+  skis: 'skis',
+};

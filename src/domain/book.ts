@@ -109,6 +109,9 @@ export interface SignOffBody {
   signature?: string | null;
   /** Last day of a recommendation. */
   validThrough?: string | null;
+  /** Last day of a test counted from the start of the course; last training, from which a recommendation is counted. */
+  courseUntil?: string | null;
+  trainedOn?: string | null;
   /** Goals whose examiner has still to decide. */
   recommends?: Goal[];
   /** Flown past a stop, with why. Absent where nothing was, and in entries of before. */

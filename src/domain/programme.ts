@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
-import { MUST_SEE, SUBJECTS } from './assess-words';
+import { MUST_SEE, NEEDS, SUBJECTS } from './assess-words';
 import { NightRule, RecencyRule } from './recency';
 import { GOALS, GO_AROUND_FROM, PACKS } from './words';
 
@@ -143,6 +143,10 @@ export const ProgrammeItem = z.object({
   about: z.array(z.enum(SUBJECTS)).optional(),
   /** It fades: evidence older than the house's figure has lapsed. Absent = emergencies and stalls, by its forms. */
   fades: z.boolean().optional(),
+  /** The law's own content under this pack: no override, by anybody. Waived only by what the law itself excepts. */
+  legal: z.boolean().default(false),
+  /** What the aeroplane must have for it to be asked; all of them. Empty = asked of every one. */
+  needs: z.array(z.enum(NEEDS)).default([]),
   /** In which of the first lessons an instructor takes it up; absent = when its prerequisites are met. */
   lesson: z.number().int().min(1).max(9).optional(),
 });
@@ -156,6 +160,8 @@ export const Programme = z.object({
   name: z.string(),
   note: z.string(),
   minHours: z.number(),
+  /** Of which aeroplanes the goal can be flown: one of these lists, all of it. Empty = of every one. */
+  offered: z.array(z.array(z.enum(NEEDS))).default([]),
   items: z.array(ProgrammeItem).min(1),
 });
 export type Programme = z.infer<typeof Programme>;
@@ -167,10 +173,16 @@ export const ProgrammeSource = z.object({
   title: z.string(),
   note: z.string(),
   minHours: z.number(),
+  /** By pack where one differs from `any`. */
+  offered: z.partialRecord(z.enum([...PACKS, 'house', 'any']), z.array(z.array(z.enum(NEEDS)))).default({}),
   items: z
     .array(
-      ProgrammeItem.omit({ source: true, citation: true }).extend({
+      ProgrammeItem.omit({ source: true, citation: true, legal: true, confirm: true, waivable: true }).extend({
         citations: z.partialRecord(z.enum([...PACKS, 'house']), z.string()),
+        /** Packs whose law asks exactly this, and of those the ones the authors were not sure of. */
+        legal: z.array(z.enum(PACKS)).default([]),
+        confirm: z.array(z.enum([...PACKS, 'house'])).default([]),
+        waivable: z.string().nullable(),
       }),
     )
     .min(1),
@@ -197,6 +209,8 @@ export const PackGoal = z.object({
         text: z.string(),
         holds: z.string().nullable().default(null),
         picHours: z.number().nullable().default(null),
+        /** Not asked of who holds one of these. */
+        unlessHolds: z.array(z.string()).default([]),
         confirm: z.boolean().default(false),
       }),
     )
@@ -205,9 +219,18 @@ export const PackGoal = z.object({
    * What the instructor must have: hours in command in the make and model, beside holding what the aeroplane demands.
    */
   instructor: z
-    .object({ modelHours: z.number().nullable().default(null), citation: z.string() })
+    .object({
+      modelHours: z.number().nullable().default(null),
+      /** Only in command counts: hours nobody told apart are not known to be. */
+      inCommand: z.boolean().default(false),
+      /** Of the make and model, or of every type of its class. */
+      within: z.enum(['model', 'class']).default('model'),
+      citation: z.string(),
+    })
     .nullable()
     .default(null),
+  /** Dated rules of this pack that a passed result or a signature renews, by id. */
+  renews: z.array(z.string()).default([]),
   /** The entry as it is written; words in braces are filled in, and the signer may change it. */
   template: z.string().default(''),
   /** Of a recommendation: how long it holds, and how long the course may take. */
@@ -216,6 +239,8 @@ export const PackGoal = z.object({
       validMonths: z.number().int(),
       monthEnd: z.boolean(),
       courseMonths: z.number().int().nullable(),
+      /** From what it is counted; the signature where a version of before does not say. */
+      from: z.enum(['signature', 'last-training']).default('signature'),
       text: z.string(),
       confirm: z.boolean(),
     })
@@ -225,6 +250,20 @@ export const PackGoal = z.object({
   organisation: z.string().nullable().default(null),
 });
 export type PackGoal = z.infer<typeof PackGoal>;
+/** What an instructor must hold to teach, where the aeroplane or the goal is of this kind. */
+const InstructorRule = z.object({
+  id: z.string(),
+  text: z.string(),
+  engines: z.enum(['single', 'multi', 'any']).default('any'),
+  /** Absent = every goal; a booking without a checkout has none. */
+  goals: z.array(z.enum(GOALS)).optional(),
+  /** One of these. */
+  anyOf: z.array(z.string()).min(1),
+  citation: z.string(),
+  confirm: z.boolean().default(false),
+});
+export type InstructorRule = z.infer<typeof InstructorRule>;
+
 export const RulePack = z.object({
   schema: z.literal('pack/1'),
   key: z.enum(PACKS),
@@ -236,6 +275,26 @@ export const RulePack = z.object({
   endorsementGoals: z.record(z.string(), z.string()),
   picRule: z.string(),
   logRule: z.string(),
+  /** Who is pilot in command and who logs what, by what is missing; absent in versions of before. */
+  acting: z
+    .object({
+      class: z.object({ pic: z.string(), logs: z.string() }),
+      endorsement: z.object({ pic: z.string(), logs: z.string() }),
+      held: z.object({ pic: z.string(), logs: z.string() }),
+      confirm: z.boolean().default(false),
+    })
+    .optional(),
+  /** What instructors must hold; empty in versions of before. */
+  instructors: z.array(InstructorRule).default([]),
+  /** Most flight training an instructor may give in any 24 hours. */
+  trainingIn24h: z.object({ hours: z.number(), citation: z.string() }).nullable().default(null),
+  /** Twin variants lapse by not being flown; null = they do not. */
+  variantLapse: z
+    .object({ months: z.number().int(), citation: z.string(), confirm: z.boolean() })
+    .nullable()
+    .default(null),
+  /** The standard a checkout starts from, by the level of the certificate held. */
+  standardFor: z.object({ private: z.string(), commercial: z.string(), class: z.string() }).optional(),
   /** What of this pack is not covered, so that it is not forgotten. */
   notCovered: z.array(z.string()).default([]),
   /** Recent experience, by count, and what lapses by date. */
@@ -252,6 +311,14 @@ export const RulePack = z.object({
         confirm: z.boolean().default(false),
         /** Of what it speaks: everybody, or holders of the named kind. */
         of: z.string().nullable().default(null),
+        /** Ended or not on record: not pilot in command, and not solo, in what it speaks of. */
+        acting: z.boolean().default(false),
+        /** Renewed so many months before its end or less, it runs on from the old end. */
+        earlyMonths: z.number().int().nullable().default(null),
+        /** Another dated rule of this pack that serves it too. */
+        servedBy: z.array(z.string()).default([]),
+        /** Only the last day is entered, by age and class of whoever gave it. */
+        untilOnly: z.boolean().default(false),
       }),
     )
     .default([]),

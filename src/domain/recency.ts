@@ -22,9 +22,12 @@ export const RecencyRule = CountRule.extend({
   citation: z.string(),
   /** Of which aeroplanes: every one, or only those with a tailwheel, at night, on water. */
   when: z.enum(['always', 'tailwheel', 'night', 'water']),
-  /** Flying in the same class counts, or only in the same type. */
-  within: z.enum(['class', 'type']),
+  /** Flying in the same class counts, only in the same type, or in any aeroplane (the category). */
+  within: z.enum(['class', 'type', 'category']),
   confirm: z.boolean().default(false),
+  /** Dated rules that serve in its place when done within its window, and what makes it unnecessary when held. */
+  servedBy: z.array(z.string()).default([]),
+  unlessHeld: z.array(z.string()).default([]),
 });
 export type RecencyRule = z.infer<typeof RecencyRule>;
 

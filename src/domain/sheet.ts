@@ -54,6 +54,8 @@ export const SEAT_CONTROLS = [
   'canopy or doors',
   'airspeed indicator',
 ] as const;
+/** What a sheet says of something fitted or not; a silence is no answer. */
+export const FITTED = ['not said', 'no', 'yes'] as const;
 export const GLIDE_PROPELLERS = ['not said', 'windmilling', 'stopped', 'feathered', 'idle'] as const;
 export const STATION_ROLES = ['pilot', 'instructor', 'rear', 'baggage'] as const;
 
@@ -139,6 +141,28 @@ export const TypeSheet = z.object({
     propEfficiency: Sourced.nullable(),
     staticThrustN: Sourced.nullable(),
   }),
+  /** What the law asks of beyond gear, flaps, propeller and power; *not said* leaves what it demands undecided. */
+  features: z
+    .object({
+      glass: z.enum(FITTED),
+      turbocharged: z.enum(FITTED),
+      pressurised: z.enum(FITTED),
+      singleLeverPower: z.enum(FITTED),
+      digitalEngineControl: z.enum(FITTED),
+      /** In place of wheels or with them. */
+      skis: z.enum(FITTED),
+      /** Service ceiling or maximum operating altitude, whichever is lower. */
+      ceilingFt: Sourced.nullable(),
+    })
+    .default({
+      glass: 'not said',
+      turbocharged: 'not said',
+      pressurised: 'not said',
+      singleLeverPower: 'not said',
+      digitalEngineControl: 'not said',
+      skis: 'not said',
+      ceilingFt: null,
+    }),
   seats: z.object({ count: Num.int(), arrangement: z.enum(['side by side', 'tandem']) }),
   flapSteps: z.array(Num).min(1),
   masses: z.object({ maxTakeoffKg: Sourced, emptyKg: Sourced, maxBaggageKg: Sourced, refMassKg: Num }),

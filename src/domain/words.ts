@@ -12,6 +12,11 @@ export const GOALS = [
   'high-performance',
   'multi-engine',
   'sea',
+  'multi-engine-sea',
+  'variant',
+  'pressurised',
+  'ski',
+  'flight-review',
   'new-type',
   'interval-check',
   'aerobatic-landing',
@@ -124,6 +129,10 @@ export const SAY: Record<string, string> = {
   'high-performance': 'high performance',
   'multi-engine': 'multi-engine',
   sea: 'sea',
+  variant: 'differences, variant',
+  pressurised: 'pressurised, high altitude',
+  ski: 'ski landing gear',
+  'flight-review': 'flight review, refresher',
   'new-type': 'new type',
   'interval-check': 'interval check',
   'aerobatic-landing': 'aerobatic type, landings only',
@@ -137,6 +146,16 @@ export const SAY: Record<string, string> = {
   'AU-floatplane': 'floatplane',
   'AU-hull': 'floating hull',
   'AU-pressurisation': 'pressurisation',
+  'AU-ski': 'ski landing gear',
+  'instructor-single-engine': 'instructor rating, single-engine',
+  'instructor-multi-engine': 'instructor rating, multi-engine',
+  FI: 'flight instructor (FI)',
+  'FI-restricted': 'flight instructor, restricted (FI)',
+  'CRI-SE': 'class-rating instructor, single-engine',
+  'CRI-ME': 'class-rating instructor, multi-engine',
+  'AU-train-features': 'training endorsement, design features',
+  'AU-train-multi-engine': 'training endorsement, multi-engine',
+  'AU-train-type': 'instructor rating, aeroplane',
   met: 'met',
   nearly: 'nearly',
   credited: 'credited',
@@ -281,7 +300,13 @@ export const SAY: Record<string, string> = {
   pilotStep: 'the pilot\u2019s step',
   vs0Floor: '0.2 Vs0, historic floor',
 };
-export const say = (word: string): string => SAY[word] ?? word.replaceAll('-', ' ');
+/** A kind may name its type after a colon: a twin variant is held each alone. */
+export function say(word: string): string {
+  const [kind, of] = word.split(':');
+  if (kind !== undefined && of !== undefined)
+    return `${say(kind)} ${of.replaceAll('-', ' ').replace(/\b\w/g, (c) => c.toUpperCase())}`;
+  return SAY[word] ?? word.replaceAll('-', ' ');
+}
 
 /** Words that follow the rule pack: US terms, or the terms used elsewhere. */
 export function packWords(pack: PackId): { circuit: string; Circuit: string; gear: string; endorsement: string } {

@@ -36,6 +36,8 @@ const teach: RecencyRule[] = [
     when: 'always',
     within: 'type',
     confirm: false,
+    servedBy: [],
+    unlessHeld: [],
   },
 ];
 const book = (pack: keyof typeof packs): RuleBook => ({

@@ -25,31 +25,34 @@ describe('what an airframe demands', () => {
 
 describe('openCheckout', () => {
   it('proposes two goals for the heavy tailwheel and makes the instructor pilot in command', () => {
-    const o = openCheckout(facts('serrana-carvalho'), packUs, [sel], {});
+    const o = openCheckout(facts('serrana-carvalho'), packUs, [sel], {}, 'x');
     expect(o.proposedGoals).toEqual(['tailwheel', 'high-performance']);
     expect(o).toMatchObject({ missing: ['tailwheel', 'high-performance'], pic: 'instructor' });
     expect(o.decides.every((d) => d.by === 'instructor')).toBe(true);
   });
   it('credits experience logged before the date of the law, and only that', () => {
     expect(
-      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1996-06-01' }).credited.map(
+      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1996-06-01' }, 'x').credited.map(
         (c) => c.kind,
       ),
     ).toEqual(['high-performance']);
     expect(
-      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1997-08-04' }).credited,
+      openCheckout(facts('serrana-carvalho'), packUs, [sel], { 'high-performance': '1997-08-04' }, 'x').credited,
     ).toEqual([]);
   });
   it('who holds everything may be pilot in command, and a new type is proposed', () => {
     expect(
-      openCheckout(facts('serrana-urze'), packUs, [sel, { kind: 'tailwheel', gainedOn: null, note: '' }], {}),
+      openCheckout(facts('serrana-urze'), packUs, [sel, { kind: 'tailwheel', gainedOn: null, note: '' }], {}, 'x'),
     ).toMatchObject({ pic: 'pilot', missing: [], proposedGoals: ['new-type'] });
   });
   it('names the European variants by their own goal', () => {
-    expect(openCheckout(facts('serrana-carvalho'), packEu, [sel], {}).proposedGoals).toEqual(['tailwheel', 'complex']);
+    expect(openCheckout(facts('serrana-carvalho'), packEu, [sel], {}, 'x').proposedGoals).toEqual([
+      'tailwheel',
+      'complex',
+    ]);
   });
   it('an unfinished sheet leaves it undecided', () => {
-    expect(openCheckout({ ...facts('alvor-c1'), powerHp: null }, packUs, [sel], {})).toMatchObject({
+    expect(openCheckout({ ...facts('alvor-c1'), powerHp: null }, packUs, [sel], {}, 'x')).toMatchObject({
       pic: 'undetermined',
     });
   });

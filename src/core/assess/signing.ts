@@ -1,5 +1,5 @@
 import { say } from '@/domain/words';
-import { dateText } from '../format';
+import { dateText, list } from '../format';
 import { daysBetween } from '../recency/dates';
 import type { EvidenceRecord, ItemEvidence } from './evidence';
 
@@ -25,8 +25,10 @@ export interface SigningFacts {
   certificateUntil: string | null;
   /** What this aeroplane demands and the signer does not hold. */
   signerLacks: readonly string[];
+  /** Ratings the law asks of an instructor here that the signer does not hold. */
+  ratings: readonly { text: string; citation: string; confirm: boolean }[];
   /** Hours in command in the make and model the law asks of an instructor; null = it asks none. */
-  modelHours: { needed: number; have: number; citation: string } | null;
+  modelHours: { needed: number; have: number; citation: string; inCommand: boolean; within: 'model' | 'class' } | null;
   /** Of the house's rules to teach this type, those that do not hold today, with what restores them. */
   notRecent: readonly { title: string; restore: string; citation: string }[];
   /** Limits this pilot passed and nobody has released. */
@@ -38,6 +40,10 @@ export interface SigningFacts {
    * Demanded of the pilot before this goal, and not shown: what, and whether it is known to be short or only not shown.
    */
   prerequisites: readonly { text: string; met: boolean | null }[];
+  /** A review is flown in a class the pilot holds: those missing, where a goal is one. */
+  reviewWithout: readonly string[];
+  /** What the aeroplane demands cannot be told from its sheet: what of it is not known, in words. */
+  sheetOpen: readonly string[];
 }
 export type SigningTarget = 'brief' | 'fly' | 'debrief' | 'people' | 'trace' | 'override' | 'none';
 export interface SigningProblem {
@@ -46,6 +52,10 @@ export interface SigningProblem {
     | 'own'
     | 'certificate'
     | 'lacks'
+    | 'rating'
+    | 'legal'
+    | 'class'
+    | 'sheet'
     | 'model-hours'
     | 'not-recent'
     | 'not-flown'
@@ -67,8 +77,8 @@ export interface SigningProblem {
 }
 
 /**
- * What stands between a checkout and its signature. Empty = it may be signed. Only a missing item of which something
- * has been seen, or one that is not a safety item, may be overridden. A trigger *met and continued* stays unresolved
+ * What stands between a checkout and its signature. Empty = it may be signed. What the law itself asks is never
+ * overridden; of the rest only a missing item of which something has been seen, or one that is not a safety item. A trigger *met and continued* stays unresolved
  * until the pilot has flown a go-around decided in time after it. Source: the packs' duties of the signing instructor
  * (14 CFR 61.189, 61.195; Part-FCL FCL.710) and the house's signing rules.
  * @param items those to be signed: the whole programme, or the part
@@ -101,6 +111,16 @@ export function signingProblems(
             code: 'not-seen',
             itemId: item.id,
             message: `${item.id} ${item.title} is a safety item and nothing of it has been seen: ${missing.join('; ')}. It cannot be overridden.`,
+            target,
+            overridable: false,
+          },
+        ];
+      if (item.legal)
+        return [
+          {
+            code: 'legal',
+            itemId: item.id,
+            message: `${item.id} ${item.title}: ${missing.join('; ')}. The law asks it (${item.citation}), so nobody can override it.`,
             target,
             overridable: false,
           },
@@ -161,13 +181,36 @@ export function signingProblems(
       overridable: false,
     })),
     ...facts.prerequisites
-      .filter((p) => p.met === false)
+      .filter((p) => p.met !== true)
       .map((p): SigningProblem => ({
         code: 'prerequisite',
-        message: `Before this goal: ${p.text}.`,
+        message:
+          p.met === false
+            ? `Before this goal: ${p.text}.`
+            : `Before this goal: ${p.text}. It is not on record: enter it on the person’s page.`,
         target: 'people',
         overridable: false,
       })),
+    ...(facts.reviewWithout.length > 0
+      ? [
+          {
+            code: 'class',
+            message: `A review is flown in a class the pilot is rated for; ${facts.reviewWithout.map(say).join(', ')} is not held.`,
+            target: 'people',
+            overridable: false,
+          } satisfies SigningProblem,
+        ]
+      : []),
+    ...(facts.sheetOpen.length > 0
+      ? [
+          {
+            code: 'sheet',
+            message: `The sheet does not give ${list(facts.sheetOpen)}, so what this aeroplane demands is not known. Complete the sheet, update this checkout to it, then sign.`,
+            target: 'none',
+            overridable: false,
+          } satisfies SigningProblem,
+        ]
+      : []),
   ];
 }
 
@@ -179,6 +222,7 @@ export function signerProblems(
     | 'authorised'
     | 'certificateUntil'
     | 'signerLacks'
+    | 'ratings'
     | 'modelHours'
     | 'notRecent'
     | 'lastFlownTogether'
@@ -201,10 +245,12 @@ export function signerProblems(
     say_('certificate', `Your certificate or recent experience ended on ${dateText(facts.certificateUntil)}.`);
   if (facts.signerLacks.length > 0)
     say_('lacks', `This aeroplane demands what you do not hold: ${facts.signerLacks.map(say).join(', ')}.`);
+  for (const r of facts.ratings)
+    say_('rating', `The law asks ${r.text} to teach and sign this (${r.citation}), and it is not on your record.`);
   if (facts.modelHours && facts.modelHours.have < facts.modelHours.needed)
     say_(
       'model-hours',
-      `You have ${Math.floor(facts.modelHours.have * 10) / 10} h in command in this model; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`,
+      `You have ${Math.floor(facts.modelHours.have * 10) / 10} h ${facts.modelHours.inCommand ? 'known to be in command' : 'in command'} in this ${facts.modelHours.within}; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`,
     );
   for (const r of facts.notRecent)
     say_(

@@ -27,9 +27,28 @@ export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
   };
 }
 
-/** The facts of a sheet that decide what its pilot in command must hold. */
+const FITTED_IS: Record<TypeSheet['features']['glass'], boolean | null> = { yes: true, no: false, 'not said': null };
+
+/**
+ * The facts of a sheet that decide what its pilot in command must hold. What the sheet does not say is null and stays
+ * undecided; skis alone are no wheels forgotten, and are there only where the sheet says so.
+ */
 export function sheetFacts(sheet: TypeSheet): AirframeFacts {
+  const f = sheet.features;
   return {
+    glass: FITTED_IS[f.glass],
+    turbocharged: FITTED_IS[f.turbocharged],
+    pressurised: FITTED_IS[f.pressurised],
+    singleLeverPower: FITTED_IS[f.singleLeverPower],
+    // A constant-speed propeller settles what a digital engine control would.
+    digitalEngineControl: sheet.engine.propeller === 'fixed' ? FITTED_IS[f.digitalEngineControl] : false,
+    ceilingFt: f.ceilingFt?.value ?? null,
+    skis: f.skis === 'yes',
+    blindNose: sheet.attributes.some((a) => a.key === 'over-nose' && a.value === 'blind'),
+    wheelLandings:
+      sheet.gear.layout !== 'tailwheel' || sheet.landing.wheelLandings === 'not applicable'
+        ? false
+        : sheet.landing.wheelLandings === 'allowed',
     tailwheel: sheet.gear.layout === 'tailwheel',
     powerHp: sheet.engine.powerHp.value,
     retractable: sheet.gear.retractable,

@@ -3,4 +3,5 @@ export * from './goals';
 export * from './airframe';
 export * from './opening';
 export * from './programmes';
+export * from './check';
 export * from './lesson';

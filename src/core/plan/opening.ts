@@ -1,7 +1,8 @@
 import type { PackId } from '@/domain/words';
 import type { RulePack, SchoolTopic } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { type AirframeFacts, type Demands, goalsRequired } from './goals';
+import { list } from '../format';
+import { type AirframeFacts, type Demands, FACT_WORDS, demandsOf, plainKind } from './goals';
 
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
 export interface Held {
@@ -36,18 +37,20 @@ export interface Opening {
  * What a checkout on this airframe needs: what it demands, what the pilot holds or may be credited, which goals follow,
  * who must be pilot in command until then, who makes the final decision.
  * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
+ * @param typeCode of the sheet: twin variants are held each alone
  */
 export function openCheckout(
   facts: AirframeFacts,
   pack: RulePack,
   holdings: readonly Held[],
   experienceSince: Readonly<Record<string, string>>,
+  typeCode: string,
 ): Opening {
-  const demands = goalsRequired(facts, pack.key as PackId);
+  const demands = demandsOf(facts, pack.key as PackId, typeCode);
   const needed = [...(demands.classRatings ?? []), ...demands.endorsements];
   const holds = (kind: string) => holdsKind(holdings, kind);
   const credited = demands.endorsements.flatMap((kind) => {
-    const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[kind])?.credit;
+    const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[plainKind(kind)])?.credit;
     const since = experienceSince[kind];
     return credit && since && since < credit.before && !holds(kind)
       ? [{ kind, why: `${credit.text} First logged ${since}.` }]
@@ -55,10 +58,12 @@ export function openCheckout(
   });
   const isCredited = (kind: string) => credited.some((c) => c.kind === kind);
   const missing = needed.filter((kind) => !holds(kind) && !isCredited(kind));
-  const goalOf = (kind: string) => pack.endorsementGoals[kind] ?? null;
+  const goalOf = (kind: string) => pack.endorsementGoals[plainKind(kind)] ?? null;
   const proposedGoals = [...new Set(missing.flatMap((kind) => goalOf(kind) ?? []))];
   const undetermined = demands.unknown.length > 0;
   const pic: Opening['pic'] = missing.length > 0 ? 'instructor' : undetermined ? 'undetermined' : 'pilot';
+  const lacksClass = missing.some((k) => demands.classRatings?.includes(k));
+  const words = pack.acting?.[lacksClass ? 'class' : missing.length > 0 ? 'endorsement' : 'held'];
   return {
     demands,
     held: needed.filter(holds),
@@ -68,11 +73,11 @@ export function openCheckout(
     pic,
     picReason:
       pic === 'instructor'
-        ? pack.picRule
+        ? (words?.pic ?? pack.picRule)
         : pic === 'pilot'
-          ? 'The pilot holds everything this airframe demands and may act as pilot in command.'
-          : `The sheet does not give ${demands.unknown.join(', ')}, so what it demands is not decided. Complete the sheet first.`,
-    logs: pack.logRule,
+          ? (words?.pic ?? 'The pilot holds everything this airframe demands and may act as pilot in command.')
+          : `The sheet does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}, so what it demands is not decided. Complete the sheet first.`,
+    logs: words?.logs ?? pack.logRule,
     decides: (proposedGoals.length > 0 ? proposedGoals : ['new-type']).flatMap((goal) => {
       const entry = pack.goals.find((g) => g.goal === goal);
       return entry ? [{ goal, by: entry.decides, citation: entry.citation }] : [];

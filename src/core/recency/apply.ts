@@ -1,5 +1,5 @@
 import type { RecencyEvent, RecencyRule } from '@/domain/recency';
-import { type RecencyResult, evaluateOrdered, firstToLapse, newestFirst, worstOf } from './evaluate';
+import { type RecencyResult, type RuleResult, evaluateOrdered, firstToLapse, newestFirst, worstOf } from './evaluate';
 import { type Period, type RecencyStatus, WARN_DAYS, validity } from './dates';
 
 /** The aeroplane a rule is asked of. */
@@ -24,17 +24,45 @@ export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): Recency
       (r.when === 'water' && of.water),
   );
 
+/** What stands beside the flying: dated checks by the day they were done, and what is held. */
+export interface Beside {
+  doneOn: Readonly<Record<string, string>>;
+  holds: readonly string[];
+}
+const NOTHING: Beside = { doneOn: {}, holds: [] };
+
 /**
  * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that
- * class, a rule within the type at flying of that type.
+ * class, a rule within the type at flying of that type, one within the category at every aeroplane.
+ * @param beside checks done and ratings held that a rule takes in place of flying
  */
 export function recencyIn(
   rules: readonly RecencyRule[],
   events: readonly TypedEvent[],
   of: RecencyFor,
   onDate: string,
+  beside: Beside = NOTHING,
 ): RecencyResult & { asked: RecencyRule[] } {
-  return recencyOrdered(rulesFor(rules, of), newestFirst(events, onDate), of, onDate);
+  return recencyOrdered(rulesFor(rules, of), newestFirst(events, onDate), of, onDate, beside);
+}
+
+/** A rule served by a check in its window holds from that check, where that is longer than by the flying. */
+function served(rule: RecencyRule, r: RuleResult, onDate: string, beside: Beside): RuleResult {
+  const done = (rule.servedBy ?? [])
+    .flatMap((k) => beside.doneOn[k] ?? [])
+    .filter((d) => d <= onDate)
+    .sort()
+    .at(-1);
+  if (done === undefined) return r;
+  const { validThrough, status } = validity({
+    days: rule.windowDays,
+    months: null,
+    monthEnd: false,
+    fromDate: done,
+    onDate,
+  });
+  if (status === 'expired' || (r.validThrough !== null && r.validThrough >= validThrough)) return r;
+  return { ...r, status, validThrough, limitingEventId: null, needed: 0, restore: null };
 }
 
 /** The same for rules already chosen and events in order, the newest first, none after the day. */
@@ -43,12 +71,19 @@ export function recencyOrdered(
   ordered: readonly TypedEvent[],
   of: RecencyFor,
   onDate: string,
+  beside: Beside = NOTHING,
 ): RecencyResult & { asked: RecencyRule[] } {
-  const sameType = (e: TypedEvent) => e.typeCode === of.typeCode;
-  const sameClass = (e: TypedEvent) => e.class === of.class;
-  const each = asked.map((rule) =>
-    evaluateOrdered([rule], ordered, onDate, WARN_DAYS, rule.within === 'type' ? sameType : sameClass),
-  );
+  const only = {
+    type: (e: TypedEvent) => e.typeCode === of.typeCode,
+    class: (e: TypedEvent) => e.class === of.class,
+    category: null,
+  };
+  const held = asked.filter((rule) => !(rule.unlessHeld ?? []).some((k) => beside.holds.includes(k)));
+  const each = held.map((rule) => {
+    const flown = evaluateOrdered([rule], ordered, onDate, WARN_DAYS, only[rule.within]);
+    const by = flown.rules.map((r) => served(rule, r, onDate, beside));
+    return by.every((r) => r.needed === 0) ? { ...flown, rules: by, leastFlying: NO_FLYING } : { ...flown, rules: by };
+  });
   // The least flying serves every rule at once, so it is reckoned over all of them; each rule's own answer comes from
   // its own flying.
   const rulesOf = each.flatMap((e) => e.rules);
@@ -57,7 +92,7 @@ export function recencyOrdered(
   const surfaces = [...new Set(each.flatMap((e) => Object.keys(e.leastFlying.bySurface)))];
   const bySurface = Object.fromEntries(surfaces.map((s) => [s, most((l) => l.bySurface[s] ?? 0)]));
   return {
-    asked,
+    asked: held,
     rules: rulesOf,
     overall: worstOf(rulesOf),
     ...firstToLapse(rulesOf),
@@ -73,6 +108,8 @@ export function recencyOrdered(
     },
   };
 }
+
+const NO_FLYING: RecencyResult['leastFlying'] = { circuits: 0, bySurface: {}, atNight: 0, fullStop: 0, tailwheel: 0 };
 
 export interface IntervalState {
   status: RecencyStatus | 'never';

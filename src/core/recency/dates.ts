@@ -49,6 +49,10 @@ export function validThrough(fromDate: string, { days, months, monthEnd }: Perio
   return iso(Date.UTC(ey, em - 1, monthLength(ey, em - 1)));
 }
 
+/** `date` plus whole months, the day cut to the length of the month it lands in. */
+export const addMonths = (date: string, months: number): string =>
+  validThrough(date, { days: null, months, monthEnd: false });
+
 /** Current, expiring (fewer than `warnDays` left) or expired on a day. */
 export function validity(i: Period & { fromDate: string; onDate: string; warnDays?: number }): {
   validThrough: string;

@@ -25,6 +25,12 @@ export interface FlownIn {
 export const classOf = (engines: number, surface: 'land' | 'water'): string =>
   `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'water' ? 'sea' : 'land'}`;
 
+/** The same class by every pack's name for it: Australia has one for all single-engine and one for all multi-engine. */
+export const classNames = (cls: string): string[] => [
+  cls,
+  `${cls.startsWith('multi') ? 'multi' : 'single'}-engine-aeroplane`,
+];
+
 /** A logged row as recency counts it: full stops first, then the other landings, then the take-offs. */
 export function loggedEvents(flying: LoggedFlying, of: FlownIn): TypedEvent[] {
   const base: Omit<TypedEvent, 'id' | 'kind'> = {

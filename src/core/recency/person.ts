@@ -1,5 +1,6 @@
 import type { RecencyRule } from '@/domain/recency';
-import { type TypedEvent, type IntervalState, intervalState, recencyOrdered, rulesFor } from './apply';
+import { type DatedRule, type DatedState, type PersonDate, datedState } from './acting';
+import { type Beside, type TypedEvent, type IntervalState, intervalState, recencyOrdered, rulesFor } from './apply';
 import { type RecencyStatus, daysBetween, validity } from './dates';
 import { newestFirst } from './evaluate';
 
@@ -7,7 +8,9 @@ import { newestFirst } from './evaluate';
 export interface PersonType {
   code: string;
   name: string;
+  /** Where it is at home; an amphibian is flown in two, by the surface used. */
   class: string;
+  classes?: readonly string[];
   tailwheel: boolean;
   water: boolean;
   /** The house's days without flying it; null = no rule. */
@@ -16,22 +19,6 @@ export interface PersonType {
   checkedOn: readonly string[];
   /** Days flown that are known only as the office entered them. */
   flownOn: readonly string[];
-}
-export interface DatedRule {
-  id: string;
-  title: string;
-  citation: string;
-  days: number | null;
-  months: number | null;
-  monthEnd: boolean;
-  of: string | null;
-}
-/** Something with a date: done on a day and lasting as its rule says, or good until a day. */
-export interface PersonDate {
-  key: string;
-  title: string;
-  doneOn: string | null;
-  until: string | null;
 }
 export interface Person {
   events: readonly TypedEvent[];
@@ -58,6 +45,8 @@ export interface Lapse {
   citation: string;
   /** 'never' = nothing to count from; 'missing' = the office has no date. */
   status: RecencyStatus | 'never' | 'missing';
+  /** Without it the pilot is not pilot in command. */
+  acting?: boolean;
   /** Last day on which it holds. */
   through: string | null;
   daysLeft: number | null;
@@ -68,6 +57,12 @@ export interface Lapse {
   eventId: string | null;
 }
 
+const CATEGORY = 'aeroplane';
+/** Checks by the day they were done, and what is held: what a rule may take in place of flying. */
+const besideOf = (p: Person): Beside => ({
+  doneOn: Object.fromEntries(p.dates.flatMap((d) => (d.doneOn === null ? [] : [[d.key, d.doneOn]]))),
+  holds: p.holds,
+});
 const WORDS: Record<string, string> = {
   'single-engine-land': 'single-engine land',
   'single-engine-sea': 'single-engine sea',
@@ -89,19 +84,24 @@ const SOLD: Record<RecencyRule['when'], string> = {
 export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const ordered = newestFirst(person.events, onDate);
   const lines: Lapse[] = [...datedLines(person, book, onDate)];
+  const beside = besideOf(person);
   const classes = new Map<string, PersonType[]>();
-  for (const t of person.types) classes.set(t.class, [...(classes.get(t.class) ?? []), t]);
+  // A rule of the category is one line for all of them.
+  const byCategory = (r: RecencyRule) => r.within === 'category';
+  if (person.types.length > 0 && book.recency.some(byCategory)) classes.set(CATEGORY, [...person.types]);
+  for (const t of person.types)
+    for (const cls of t.classes ?? [t.class]) classes.set(cls, [...(classes.get(cls) ?? []), t]);
   for (const [cls, types] of classes) {
     const first = types[0];
     if (!first) continue;
     const of = {
       typeCode: first.code,
       class: cls,
-      tailwheel: types.some((t) => t.tailwheel),
-      water: types.some((t) => t.water),
+      tailwheel: types.some((t) => t.tailwheel) && !cls.endsWith('-sea'),
+      water: types.some((t) => t.water) && !cls.endsWith('-land'),
       night: true,
     };
-    const asked = rulesFor(book.recency, of);
+    const asked = rulesFor(book.recency, of).filter((r) => byCategory(r) === (cls === CATEGORY));
     for (const when of ['always', 'tailwheel', 'water', 'night'] as const) {
       const rules = asked.filter((r) => r.when === when);
       if (rules.length === 0) continue;
@@ -114,6 +114,7 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
           ordered,
           of,
           onDate,
+          beside,
         ),
       );
     }
@@ -154,8 +155,23 @@ function counted(
   ordered: readonly TypedEvent[],
   of: Parameters<typeof recencyOrdered>[2],
   onDate: string,
+  beside?: Beside,
 ): Lapse {
-  const r = recencyOrdered(rules, ordered, of, onDate);
+  const r = recencyOrdered(rules, ordered, of, onDate, beside);
+  // What a rating held makes unnecessary holds while the rating does.
+  if (rules.length > 0 && r.asked.length === 0)
+    return {
+      key,
+      kind,
+      what,
+      citation: [...new Set(rules.map((x) => x.citation))].join('; '),
+      status: 'current',
+      through: null,
+      daysLeft: null,
+      restore: null,
+      typeCode: null,
+      eventId: null,
+    };
   const ends = r.rules.map((x) => x.validThrough);
   const through = ends.some((x) => x === null) ? null : ((ends as string[]).sort()[0] ?? null);
   const restore = r.rules.flatMap((x) => x.restore ?? []);
@@ -181,7 +197,7 @@ function datedLines(person: Person, book: RuleBook, onDate: string): Lapse[] {
     what: string,
     citation: string,
     restore: string,
-    state: { status: RecencyStatus; validThrough: string; daysLeft: number } | null,
+    state: DatedState | null,
   ): Lapse => ({
     key,
     kind,
@@ -197,15 +213,17 @@ function datedLines(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const plain = { days: 0, months: null, monthEnd: false };
   for (const rule of book.dated) {
     if (rule.of !== null && !person.holds.includes(rule.of)) continue;
-    const kept = person.dates.find((d) => d.key === rule.id);
-    const state = kept?.until
-      ? validity({ ...plain, fromDate: kept.until, onDate })
-      : kept?.doneOn
-        ? validity({ days: rule.days, months: rule.months, monthEnd: rule.monthEnd, fromDate: kept.doneOn, onDate })
-        : null;
-    lines.push(
-      line(rule.id, 'dated', rule.title.toLowerCase(), rule.citation, `a new ${rule.title.toLowerCase()}`, state),
-    );
+    lines.push({
+      ...line(
+        rule.id,
+        'dated',
+        rule.title.toLowerCase(),
+        rule.citation,
+        `a new ${rule.title.toLowerCase()}`,
+        datedState(rule, person.dates, onDate),
+      ),
+      ...(rule.acting === true ? { acting: true } : {}),
+    });
   }
   for (const d of person.dates) {
     if (book.dated.some((r) => r.id === d.key) || d.until === null) continue;
@@ -251,19 +269,21 @@ export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
 /** What ended longer ago than this by not flying is a type given up, and no alarm. */
 const GIVEN_UP_DAYS = 180;
 /**
- * The state of a person in one word: the worst of what once held. The night, what never held and what was given up do
- * not count.
+ * The state of a person in one word: the worst of what once held; unknown where what the right to act rests on is not
+ * on record. The night, what never held and what was given up do not count.
  */
-export function standingOf(lapses: readonly Lapse[]): RecencyStatus {
+export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' {
   const seen = lapses.filter(
     (l) =>
       l.kind !== 'night' && (l.kind === 'dated' || l.kind === 'certificate' || (l.daysLeft ?? 0) >= -GIVEN_UP_DAYS),
   );
   return seen.some((l) => l.status === 'expired')
     ? 'expired'
-    : seen.some((l) => l.status === 'expiring')
-      ? 'expiring'
-      : 'current';
+    : seen.some((l) => l.status === 'missing' && l.acting === true)
+      ? 'unknown'
+      : seen.some((l) => l.status === 'expiring')
+        ? 'expiring'
+        : 'current';
 }
 /**
  * What a person would have on a day after flying what is planned: the same rules over what is recorded and what would

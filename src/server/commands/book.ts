@@ -11,7 +11,7 @@ import { type Added, addToBook, madeBefore } from '../ledger/add';
 import { appendEntry } from '../ledger/book';
 import { type Result, problem, zodProblems } from '../result';
 import { checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
-import { grantQualifications } from './sign';
+import { grantQualifications, renewDates } from './sign';
 
 const Password = z.string().min(1, 'Type your password: this stands in the book.');
 export const VoidForm = z.object({
@@ -193,6 +193,11 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
         'testOn',
         `The recommendation ended on ${dateText(body.validThrough)}. A new one is needed: void this one and sign again.`,
       );
+    if (body.courseUntil && data.testOn > body.courseUntil)
+      return problem(
+        'testOn',
+        `The course ended its time on ${dateText(body.courseUntil)}: the test is flown within it. A new course is needed.`,
+      );
     const goals = body.recommends ?? [];
     const later: LaterBody = {
       pilot: { id: head.pilotId, name: head.pilotName },
@@ -225,6 +230,7 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
       );
       const record = await readCheckoutRecord(head, t);
       await grantQualifications(record, goals, entry, data.testOn, t);
+      await renewDates(record, goals, entry, user, data.testOn, t);
     } else
       await model('checkouts').update(
         { status: 'open', signed_ledger_id: null },

@@ -3,10 +3,11 @@ import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { computeBrief } from '@/core/approach';
 import { habitCues } from '@/core/differences';
-import { openCheckout as computeOpening, schoolDefaults, sheetFacts } from '@/core/plan';
+import { list } from '@/core/format';
+import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
-import { GOALS, PACKS } from '@/domain/words';
+import { GOALS, PACKS, say } from '@/domain/words';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { homeAerodrome, newestContent, contentById } from '../content';
@@ -61,11 +62,19 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
       'goals',
       `There is no programme yet for ${without.join(', ')} under these rules. Leave it out here and run it when the chief has added one.`,
     );
+  const facts = sheetFacts(airframe.effective);
+  const not = data.goals.filter((_, i) => {
+    const programme = programmes[i];
+    return programme && !offeredFor(programme.body, facts);
+  });
+  if (not.length > 0)
+    return problem('goals', `${list(not.map(say))} cannot be flown in ${airframe.registration}: leave it out here.`);
   const opening = computeOpening(
-    sheetFacts(airframe.effective),
+    facts,
     pack.body,
     pilot.holds.map((h) => ({ ...h, note: '' })),
     pilot.experienceSince,
+    airframe.effective.code,
   );
   const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
   const id = randomUUID();

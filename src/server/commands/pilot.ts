@@ -15,6 +15,13 @@ export const HoursForm = z.object({
       z.object({
         typeCode: z.string().min(1, 'Choose the type.'),
         hours: z.number('Give the hours.').min(0, 'Hours cannot be negative.').max(30000, 'At most 30 000 h.'),
+        /** Of them in command; null = nobody told them apart. */
+        pic: z
+          .number('Give hours, or leave it empty.')
+          .min(0, 'Hours cannot be negative.')
+          .max(30000, 'At most 30 000 h.')
+          .nullable()
+          .default(null),
         lastFlown: z.iso.date('Give the day as year-month-day.'),
       }),
     )
@@ -37,18 +44,20 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
   if (late >= 0) return problem(`rows.${late}.lastFlown`, 'This day has not come yet: give the last day flown.');
   const twice = rows.findIndex((r, i) => rows.findIndex((x) => x.typeCode === r.typeCode) < i);
   if (twice >= 0) return problem(`rows.${twice}.typeCode`, 'This type stands above already: add the hours there.');
+  const more = rows.findIndex((r) => r.pic !== null && r.pic > r.hours);
+  if (more >= 0) return problem(`rows.${more}.pic`, 'More in command than in all: look at both.');
   return write(async (t): Promise<Result<{ added: number }>> => {
     if (!(await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t))) return problem('', NOT_YOURS);
     let added = 0;
     for (const [i, r] of rows.entries()) {
       if (!(await row('SELECT id FROM types WHERE code = :code', { code: r.typeCode }, t)))
         return problem(`rows.${i}.typeCode`, 'There is no such type in the hangar.');
-      const newest = await row<{ hours: number; last_flown: string; seq: number }>(
-        'SELECT hours, last_flown, seq FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code ORDER BY seq DESC LIMIT 1',
+      const newest = await row<{ hours: number; pic: number | null; last_flown: string; seq: number }>(
+        'SELECT hours, pic, last_flown, seq FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code ORDER BY seq DESC LIMIT 1',
         { pilotId, code: r.typeCode },
         t,
       );
-      if (newest?.hours === r.hours && newest.last_flown === r.lastFlown) continue;
+      if (newest?.hours === r.hours && newest.pic === r.pic && newest.last_flown === r.lastFlown) continue;
       if (!newest && r.hours === 0) continue;
       await model('pilot_hours').create(
         {
@@ -56,6 +65,7 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
           pilot_id: pilotId,
           type_code: r.typeCode,
           hours: r.hours,
+          pic: r.pic,
           last_flown: r.lastFlown,
           entered_by: user.id,
           entered_at: nowIso(),

@@ -1,7 +1,8 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { dateText, list, plural } from '@/core/format';
-import { goalsRequired, holdsKind, sheetFacts } from '@/core/plan';
+import { FACT_WORDS, demandsOf, holdsKind, sheetFacts } from '@/core/plan';
+import { type ActingStop, mostIn24h } from '@/core/recency';
 import {
   type Hold,
   type Span,
@@ -17,6 +18,7 @@ import {
   windowsOn,
   withinWindows,
 } from '@/core/schedule';
+import { isNight } from '@/core/sun';
 import type { Limitations } from '@/domain/book';
 import {
   AwayForm,
@@ -29,7 +31,7 @@ import {
   WindowsForm,
 } from '@/domain/schedule';
 import type { RulePack } from '@/domain/programme';
-import type { Goal } from '@/domain/words';
+import { type Goal, say as sayKind } from '@/domain/words';
 import type { TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may, personKey } from '../auth/permissions';
 import { nowIso } from '../clock';
@@ -39,7 +41,8 @@ import { model } from '../db/models';
 import { write } from '../db/write';
 import { notify, userOfPilot } from '../notices';
 import { checkoutHead } from '../queries/checkout';
-import { intervalOf, passengerState, teachState } from '../queries/recency';
+import { heldOn } from '../queries/held';
+import { actingOf, intervalOf, passengerState, teachState } from '../queries/recency';
 import {
   type AwayRow,
   type Field,
@@ -179,7 +182,9 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
       `This checkout is on ${head.typeName}: choose an aeroplane of that type, or open a checkout on ${frame.sheet.name}.`,
     );
   // An instructor beside a pilot teaches, whatever the booking is called; looked at for the aeroplane that is booked.
-  if (frame && instructor && pilotId !== null)
+  if (frame && instructor && pilotId !== null) {
+    const long = await trainingProblem(instructor, w.bookingId, flightSpan(span.from, split), field, t);
+    if (long) say('startsAt', long);
     problems.push(
       ...(await teachProblems(
         instructor,
@@ -188,6 +193,7 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
         t,
       )),
     );
+  }
   if (frame && pilotId !== null && w.kind !== 'lesson' && w.kind !== 'other') {
     const alone = await aloneProblems(
       pilotId,
@@ -222,6 +228,28 @@ const fieldOf = (holder: string, w: Wanted, instructor: CurrentUser | null): str
         ? 'checkoutId'
         : 'pilotId';
 
+/** More flight training in 24 hours than the law allows an instructor to give, counted over what is booked. */
+async function trainingProblem(
+  instructor: CurrentUser,
+  bookingId: string | null,
+  flight: Span,
+  field: Field,
+  t: Transaction,
+): Promise<string | null> {
+  const limit = (await newestContent('pack', field.house.homePack, t))?.body.trainingIn24h ?? null;
+  if (!limit) return null;
+  const booked = await rows<{ starts_at: string; split: string }>(
+    "SELECT starts_at, split FROM bookings WHERE instructor_id = :id AND state <> 'cancelled' AND pilot_id IS NOT NULL AND (:booking IS NULL OR id <> :booking) AND ends_at > :from AND starts_at < :to",
+    { id: instructor.id, booking: bookingId, from: later(flight.from, -1440), to: later(flight.to, 1440) },
+    t,
+  );
+  const spans = booked.map((b) => flightSpan(b.starts_at, JSON.parse(b.split) as Split));
+  const minutes = mostIn24h([...spans, flight]);
+  return minutes > limit.hours * 60 && minutes > mostIn24h(spans)
+    ? `${instructor.name} would give ${Math.ceil(minutes / 6) / 10} h of flight training in 24 hours; ${limit.hours} h is the most (${limit.citation}). Choose another time or another instructor.`
+    : null;
+}
+
 /** Why an instructor may not teach an aeroplane on a day, each with what restores it. */
 async function teachProblems(
   instructor: CurrentUser,
@@ -245,13 +273,14 @@ async function teachProblems(
         `${instructor.name} is out of recency to teach ${of.sheet.name} on ${dayText(date)}: ${r.restore} restore it (${r.citation}).`,
       ),
     ),
+    ...state.ratings.map((r) => say(`${instructor.name} does not hold ${r.text} (${r.citation}).`)),
     ...(state.lacks.length > 0
-      ? [say(`${instructor.name} does not hold ${list(state.lacks)}, which ${of.sheet.name} demands.`)]
+      ? [say(`${instructor.name} does not hold ${list(state.lacks.map(sayKind))}, which ${of.sheet.name} demands.`)]
       : []),
     ...(state.modelHours && state.modelHours.have < state.modelHours.needed
       ? [
           say(
-            `${instructor.name} has ${state.modelHours.have} h in ${of.sheet.name}; ${state.modelHours.needed} h are needed to teach it (${state.modelHours.citation}).`,
+            `${instructor.name} has ${state.modelHours.have} h ${state.modelHours.inCommand ? 'in command ' : ''}in ${state.modelHours.within === 'class' ? 'the class of ' : ''}${of.sheet.name}; ${state.modelHours.needed} h are needed to teach it (${state.modelHours.citation}).`,
           ),
         ]
       : []),
@@ -280,16 +309,29 @@ async function aloneProblems(
   const say = (path: string, message: string) => problems.push({ path, message });
   const { house } = field;
   const pack = (await newestContent('pack', house.homePack, t))?.body;
-  const held = await rows<{ kind: string }>(
-    'SELECT kind FROM qualifications WHERE pilot_id = :pilotId AND ended_at IS NULL',
-    { pilotId },
-    t,
-  );
   if (!w.dual) {
-    const demands = goalsRequired(sheetFacts(sheet), house.homePack);
+    const surface = w.surface === 'any' ? 'any' : w.surface === 'water' ? 'water' : 'land';
+    const { held, lapsed } = await heldOn(pilotId, pack ?? null, date, t);
+    const demands = demandsOf(sheetFacts(sheet), house.homePack, sheet.code);
     const lacks = [...(demands.classRatings ?? []), ...demands.endorsements].filter((k) => !holdsKind(held, k));
+    for (const l of lapsed.filter((x) => lacks.includes(x.kind)))
+      say(
+        'pilotId',
+        `${sayKind(l.kind)} has lapsed${l.through === null ? '' : ` on ${dateText(l.through)}`}: not flown for ${pack?.variantLapse?.months ?? 0} months (${pack?.variantLapse?.citation ?? ''}). Book a lesson.`,
+      );
     if (lacks.length > 0)
-      say('pilotId', `${sheet.name} demands ${list(lacks)}, which this pilot does not hold: book a lesson.`);
+      say(
+        'pilotId',
+        `${sheet.name} demands ${list(lacks.map(sayKind))}, which this pilot does not hold: book a lesson.`,
+      );
+    if (demands.unknown.length > 0)
+      say(
+        'airframeId',
+        `The sheet of ${sheet.name} does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}: what it demands is not known. Complete the sheet first.`,
+      );
+    if (pack)
+      for (const stop of await actingOf(pilotId, sheet, pack, date, t, surface))
+        say('pilotId', actingWords(stop, date));
     const signed = await signOffsIn(pilotId, sheet.code, t);
     const hours = await row<{ h: number | null }>(
       'SELECT MAX(hours) AS h FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code',
@@ -344,7 +386,9 @@ async function aloneProblems(
         );
     }
     if (w.passengers > 0 && pack) {
-      const state = await passengerState(pilotId, sheet, pack, date, t);
+      const flight = flightSpan(span.from, split);
+      const night = isNight(flight.to, field.aerodrome, pack.night.recency);
+      const state = await passengerState(pilotId, sheet, pack, date, t, { surface, night });
       for (const r of state.rules.filter((x) => x.status === 'expired'))
         say(
           'passengers',
@@ -354,6 +398,12 @@ async function aloneProblems(
   }
   return { problems, warnings };
 }
+/** Why a pilot may not act as pilot in command on a day, with the rule and what to do. */
+const actingWords = (stop: ActingStop, date: string): string =>
+  stop.status === 'missing'
+    ? `${stop.title} is not on record, so this pilot may not be booked as pilot in command (${stop.citation}). Enter it on the person’s page, or book a lesson.`
+    : `${stop.title} ended on ${dateText(stop.through ?? '')}, before ${dayText(date)}: not pilot in command until it is renewed (${stop.citation}). Book a lesson.`;
+
 const isInstructor = async (pilotId: string, t: Transaction): Promise<boolean> =>
   Boolean(
     await row(

@@ -16,6 +16,7 @@ import {
 } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { type LedgerRow, canonicalText } from '@/core/ledger';
+import { FACT_WORDS, demandsOf, plainKind, sheetFacts, variantKind } from '@/core/plan';
 import { validThrough } from '@/core/recency';
 import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
 import type { PackGoal } from '@/domain/programme';
@@ -37,6 +38,7 @@ import {
   oldBrief,
   readCheckoutRecord,
 } from '../queries/checkout';
+import { classNamesFlown, courseStart } from '../queries/held';
 import { prerequisitesOf, teachState } from '../queries/recency';
 import { inDial } from '../queries/traces';
 import { stopsShown } from '../queries/stop-shown';
@@ -122,6 +124,7 @@ export async function overridesOf(
   return [...newest.values()]
     .map((o): Override => {
       const item = record.items.find((i) => i.item.id === o.item_id)?.item;
+      const legal = item?.legal === true;
       const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
       return {
         id: o.id,
@@ -134,7 +137,7 @@ export async function overridesOf(
         answeredBy: o.answered_name,
         answerReason: o.answer_reason,
         needsChief,
-        approved: o.answer === 'approved' || (o.answer === null && !needsChief),
+        approved: !legal && (o.answer === 'approved' || (o.answer === null && !needsChief)),
       };
     })
     .filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
@@ -166,6 +169,11 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
       return problem(
         'itemId',
         'Further training was entered for this item. It cannot be overridden: it is flown again first.',
+      );
+    if (entry.item.legal)
+      return problem(
+        'itemId',
+        `The law asks this (${entry.item.citation}). Nobody can override it, the chief instructor included: it is flown or shown.`,
       );
     if (entry.item.safety && !entry.seen)
       return problem(
@@ -256,7 +264,11 @@ export interface SigningView {
   stamp: string;
   text: string;
   recommends: Goal[];
+  /** Last day of the recommendation, and of the test where the law counts from the start of the course. */
   validThrough: string | null;
+  courseUntil: string | null;
+  /** Last training of this checkout, from which a recommendation may be counted. */
+  trainedOn: string | null;
   today: string;
   partDays: number;
   facts: SigningFacts;
@@ -308,13 +320,24 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     }),
     certificateUntil: teach.certificateUntil,
     signerLacks: teach.lacks,
+    ratings: teach.ratings,
     modelHours: teach.modelHours,
     notRecent: teach.notRecent,
     openLimits: limits.map((l) => ({ traceId: l.trace_id, what: limitWords(l), flownOn: l.flown_on })),
     overrides,
     stops: stopsShown(record).map((s) => ({ name: s.name, words: s.words, explained: s.reason !== null })),
     prerequisites,
+    reviewWithout: head.goals.includes('flight-review')
+      ? head.opening.missing.filter((k) => head.opening.demands.classRatings?.includes(k))
+      : [],
+    // A checkout opened on a sheet that left something open may have been moved to one that says it.
+    sheetOpen:
+      head.opening.demands.unknown.length === 0
+        ? []
+        : demandsOf(sheetFacts(head.sheet), record.pack.key, head.typeCode).unknown.map((k) => FACT_WORDS[k] ?? k),
   };
+  const trained = lastTraining(record);
+  const started = await courseStart(head.id, t);
   const recommends = goals.filter((g) => g.decides === 'examiner').map((g) => g.goal);
   const recommendation = goals.find((g) => g.recommendation)?.recommendation ?? null;
   return {
@@ -325,8 +348,17 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     text: signText(user, record, goals, today),
     recommends,
     validThrough: recommendation
-      ? validThrough(today, { days: null, months: recommendation.validMonths, monthEnd: recommendation.monthEnd })
+      ? validThrough(recommendation.from === 'last-training' ? (trained ?? today) : today, {
+          days: null,
+          months: recommendation.validMonths,
+          monthEnd: recommendation.monthEnd,
+        })
       : null,
+    courseUntil:
+      recommendation?.courseMonths && started
+        ? validThrough(started, { days: null, months: recommendation.courseMonths, monthEnd: false })
+        : null,
+    trainedOn: trained,
     today,
     partDays: house.signing.partDays,
     facts,
@@ -384,18 +416,35 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
         type: head.typeName,
         registration: head.registration,
         goal: g.title,
+        exactClass:
+          list(head.opening.missing.filter((k) => head.opening.demands.classRatings?.includes(k)).map(say)) || g.title,
         date: dateText(today),
+        trainedOn: dateText(lastTraining(record) ?? today),
         instructor: user.name,
         instructorCertificate: user.certificate === '' ? null : user.certificate,
         recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),
         wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings',
         variants:
-          list(record.head.opening.missing.filter((k) => record.pack.endorsementGoals[k] === g.goal).map(say)) ||
-          g.title,
+          list(
+            record.head.opening.missing.filter((k) => record.pack.endorsementGoals[plainKind(k)] === g.goal).map(say),
+          ) || g.title,
       },
     ).text;
-  return goals.map(filled).join('\n');
+  // What was not shown is said: a signed text certifies nothing else.
+  const over = record.items.filter((i) => !i.met);
+  const waived = record.items.filter((i) => i.waived !== null && i.item.id !== 'F5');
+  return [
+    ...goals.map(filled),
+    ...(over.length > 0
+      ? [`Signed without the school’s evidence of ${list(over.map((i) => i.item.title.toLowerCase()))}.`]
+      : []),
+    ...waived.map((i) => `${i.item.title} waived: ${i.waived ?? ''}`),
+  ].join('\n');
 }
+
+/** The last day on which something was flown or shown in a checkout; null = nothing was. */
+const lastTraining = (record: Pick<CheckoutRecord, 'landings' | 'evidence'>): string | null =>
+  [...record.landings.map((l) => l.date), ...record.evidence.observations.map((o) => o.date)].sort().at(-1) ?? null;
 
 const stale = () =>
   problem(
@@ -434,6 +483,7 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
       text: data.text,
       signature: data.signature,
       validThrough: waits ? state.validThrough : null,
+      ...(waits ? { courseUntil: state.courseUntil, trainedOn: state.trainedOn } : {}),
       recommends: state.recommends,
     };
     const entry = await appendEntry(
@@ -448,6 +498,14 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
       record,
       head.goals.filter((g) => !state.recommends.includes(g)),
       entry,
+      state.today,
+      t,
+    );
+    await renewDates(
+      record,
+      head.goals.filter((g) => !state.recommends.includes(g)),
+      entry,
+      user,
       state.today,
       t,
     );
@@ -640,6 +698,46 @@ const countedWind = (record: CheckoutRecord, id: string): number | null => {
   return kt === null ? null : Math.round(kt * 10) / 10;
 };
 
+/**
+ * Dated rules that a passed result or a signature renews, as entered on the person by this entry: they end with it. The
+ * pilot's own newer word stands where it is newer.
+ */
+export async function renewDates(
+  record: Pick<CheckoutRecord, 'head' | 'pack'>,
+  goals: readonly Goal[],
+  entry: Pick<LedgerRow, 'id'>,
+  by: CurrentUser,
+  on: string,
+  t: Transaction,
+): Promise<void> {
+  const { head, pack } = record;
+  const ids = new Set(pack.goals.filter((g) => goals.includes(g.goal)).flatMap((g) => g.renews));
+  const classes = classNamesFlown(head.sheet, 'any');
+  for (const rule of pack.dated.filter((d) => ids.has(d.id) && (d.of === null || classes.includes(d.of)))) {
+    const newest = await row<{ seq: number | null }>(
+      'SELECT MAX(seq) AS seq FROM person_dates WHERE pilot_id = :p AND key = :key',
+      { p: head.pilotId, key: rule.id },
+      t,
+    );
+    await model('person_dates').create(
+      {
+        id: randomUUID(),
+        pilot_id: head.pilotId,
+        key: rule.id,
+        title: rule.title,
+        done_on: on,
+        until: null,
+        note: 'by a sign-off of this ledger',
+        entered_by: by.id,
+        entered_at: nowIso(),
+        seq: (newest?.seq ?? 0) + 1,
+        ledger_id: entry.id,
+      },
+      { transaction: t },
+    );
+  }
+}
+
 /** What the signed goals give the pilot: the kinds missing when the checkout was opened. */
 export async function grantQualifications(
   record: Pick<CheckoutRecord, 'head' | 'pack'>,
@@ -649,9 +747,9 @@ export async function grantQualifications(
   t: Transaction,
 ): Promise<void> {
   const { head, pack } = record;
-  const kinds = Object.entries(pack.endorsementGoals)
-    .filter(([kind, goal]) => goals.includes(goal as Goal) && head.opening.missing.includes(kind))
-    .map(([kind]) => kind);
+  const kinds = head.opening.missing
+    .filter((kind) => goals.includes(pack.endorsementGoals[plainKind(kind)] as Goal))
+    .map((kind) => variantKind(kind, head.typeCode));
   const held = await rows<{ kind: string }>(
     'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',
     { p: head.pilotId },

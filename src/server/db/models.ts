@@ -280,6 +280,7 @@ const TABLES = {
     entered_by: text,
     entered_at: text,
     seq: whole,
+    pic: real,
   },
   pilot_eyes: {
     id: text,
@@ -368,6 +369,7 @@ const TABLES = {
     entered_by: text,
     entered_at: text,
     seq: whole,
+    ledger_id: text,
   },
   person_notes: { id: text, pilot_id: text, text, visible: text, author: text, written_at: text, withdrawn_at: text },
   erasures: { id: text, pilot_id: text, reason: text, kept: text, erased_by: text, erased_at: text },

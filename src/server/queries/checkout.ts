@@ -14,9 +14,10 @@ import {
 import type { BriefResult } from '@/core/approach';
 import { list, localDate } from '@/core/format';
 import { addDays, daysBetween } from '@/core/recency';
-import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening } from '@/core/plan';
+import { effectiveSheet, gearMassGroup, ladderStepKt, type Opening, programmeOn, sheetFacts } from '@/core/plan';
 import { type Ladder, type LadderLanding, WIND_GOOD_FOR_MIN, pilotLadder } from '@/core/wind';
 import type { AirworkKind } from '@/domain/airwork';
+import type { Need } from '@/domain/assess-words';
 import type { BriefChoices } from '@/domain/brief';
 import type { CaptureEvent, CapturedLanding, GearChecked, Measured, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
@@ -29,6 +30,7 @@ import { contentById, homeAerodrome } from '../content';
 import { asOfLastWrite } from '../db/as-of';
 import { gearSurface, lampMeaning } from '@/core/water';
 import { row, rows } from '../db/connection';
+import { heldOn } from './held';
 import { type StopLine, stopsOf } from './stop-lines';
 
 export interface CheckoutHead {
@@ -340,6 +342,8 @@ export interface CheckoutRecord {
   trials: Folded['trials'];
   gearChecks: { id: string; at: string; lesson: number; check: GearChecked }[];
   items: ItemEvidence[];
+  /** Items the aeroplane cannot be asked, with what it has not. */
+  notAsked: { id: string; title: string; needs: Need[] }[];
   /** Everything flown past a stop, with why where somebody said. */
   stops: (StopLine & { lesson: number; explained: { reason: string; author: string; at: string } | null })[];
   /** A limit of the school set aside, by lesson. */
@@ -425,7 +429,10 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       lesson: lessonOf.get(e.sortieId)?.lesson ?? 0,
       check: decidedHere(e.payload as GearChecked, head.sheet),
     }));
-  const programmes = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
+  const facts = sheetFacts(head.sheet);
+  const pinned = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
+  const onThis = pinned.map((p) => programmeOn(p, facts));
+  const programmes = onThis.map((p) => p.programme);
   const stopped = await stopsOf(head.id, t);
   const stopsFor = (subjectId: string, sortieId: string) =>
     stopped
@@ -504,6 +511,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     pack: await contentById('pack', head.packId, t),
     house,
     items: programmes.flatMap((p) => assessProgramme(p, evidence)),
+    notAsked: onThis.flatMap((p) => p.notAsked),
     stops: stopped.map((s) => ({
       ...s,
       lesson: sorties.find((x) => x.id === s.sortieId)?.lesson ?? 0,
@@ -608,11 +616,7 @@ const windCounts = (l: Pick<LandingRow, 'windAgeMin'>): boolean =>
 
 /** What the pilot holds, and hours in aeroplanes of this gear and mass as the office entered them. */
 async function experienceOf(head: CheckoutHead, t?: Transaction): Promise<Experience> {
-  const held = await rows<{ kind: string }>(
-    'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',
-    { p: head.pilotId },
-    t,
-  );
+  const { held } = await heldOn(head.pilotId, null, '', t);
   const hours = await rows<{ version_id: string; sheet: string; hours: number }>(
     `SELECT tv.id AS version_id, tv.sheet, h.hours FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)
      WHERE h.pilot_id = :p AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code)`,

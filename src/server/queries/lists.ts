@@ -1,5 +1,9 @@
 import type { CheckoutStatus, Goal, Role } from '@/domain/words';
+import { plainKind } from '@/core/plan';
+import { newestContent } from '../content';
 import { rows } from '../db/connection';
+import { localToday } from './checkout';
+import { heldOn } from './held';
 import { flownBy } from './counts';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
@@ -82,6 +86,10 @@ export interface PilotSummary {
   certificate: string;
   experienceSince: Record<string, string>;
 }
+/**
+ * Everybody with what they hold. A twin variant that has lapsed by not being flown is left out: the pack of Europe is
+ * the one that lets it lapse, and no other asks for it.
+ */
 export async function pilotList(): Promise<PilotSummary[]> {
   const found = await rows<{
     id: string;
@@ -96,6 +104,12 @@ export async function pilotList(): Promise<PilotSummary[]> {
   const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>(
     'SELECT pilot_id, kind, gained_on FROM qualifications WHERE ended_at IS NULL ORDER BY gained_on',
   );
+  const eu = held.some((h) => h.kind !== plainKind(h.kind)) ? await newestContent('pack', 'eu') : null;
+  const today = await localToday();
+  const lapsed = new Set<string>();
+  if (eu)
+    for (const id of new Set(held.filter((h) => h.kind !== plainKind(h.kind)).map((h) => h.pilot_id)))
+      for (const l of (await heldOn(id, eu.body, today)).lapsed) lapsed.add(`${id} ${l.kind}`);
   return found.map((p) => ({
     id: p.id,
     name: p.name,
@@ -105,7 +119,9 @@ export async function pilotList(): Promise<PilotSummary[]> {
     email: p.email,
     certificate: p.certificate,
     experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
-    holds: held.filter((h) => h.pilot_id === p.id).map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
+    holds: held
+      .filter((h) => h.pilot_id === p.id && !lapsed.has(`${p.id} ${h.kind}`))
+      .map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
   }));
 }
 

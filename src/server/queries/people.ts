@@ -6,6 +6,7 @@ import {
   type RuleBook,
   type TypedEvent,
   addDays,
+  classNames,
   classOf,
   lapsesOf,
   loggedEvents,
@@ -22,6 +23,7 @@ import { newestContent } from '../content';
 import { asOfLastWrite } from '../db/as-of';
 import { row, rows } from '../db/connection';
 import { flyingKept, flyingOf, flyingSince } from './flying';
+import { DATES_STAND, classesFlown, datesFrom } from './held';
 import { hangar } from './hangar';
 import { localToday } from './checkout';
 import { hoursOf, type PilotHours } from './pilot';
@@ -79,6 +81,7 @@ const personType = (
         code,
         name: t.name,
         class: classOf(t.sheet.engine.count, t.sheet.surface === 'land' ? 'land' : 'water'),
+        classes: classesFlown(t.sheet, 'any'),
         tailwheel: t.sheet.gear.layout === 'tailwheel',
         water: t.sheet.surface !== 'land',
         intervalDays: t.intervalDays,
@@ -119,7 +122,7 @@ async function aroundFlying(
       { pilotId },
     ),
     rows<{ pilot_id: string; key: string; title: string; done_on: string | null; until: string | null }>(
-      `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x WHERE x.seq = (SELECT MAX(seq) FROM person_dates y WHERE y.pilot_id = x.pilot_id AND y.key = x.key) ${own}`,
+      `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x WHERE ${DATES_STAND} ${own} ORDER BY x.seq`,
       { pilotId },
     ),
     rows<{ pilot_id: string; code: string; on: string }>(
@@ -135,7 +138,7 @@ async function aroundFlying(
   return {
     hours: group(hours, (h) => ({ code: h.type_code, last: h.last_flown })),
     held: group(held, (h) => h.kind),
-    dates: group(dates, (d): PersonDate => ({ key: d.key, title: d.title, doneOn: d.done_on, until: d.until })),
+    dates: new Map([...group(dates, (d) => d)].map(([id, all]) => [id, datesFrom(all)])),
     checks: group(checks, (c) => ({ code: c.code, on: c.on })),
     staff: new Map(
       staff.map((s) => [s.pilot_id, { roles: JSON.parse(s.roles) as Role[], until: s.certificate_until }]),
@@ -144,6 +147,7 @@ async function aroundFlying(
 }
 type Around = Awaited<ReturnType<typeof aroundFlying>>;
 
+const CLASS = /^(single|multi)-engine-(land|sea)$/;
 function personOf(pilotId: string, events: readonly TypedEvent[], around: Around, rules: HouseRules): Person {
   const staff = around.staff.get(pilotId);
   const checks = around.checks.get(pilotId) ?? [];
@@ -151,7 +155,7 @@ function personOf(pilotId: string, events: readonly TypedEvent[], around: Around
   const codes = new Set([...events.map((e) => e.typeCode), ...hours.map((h) => h.code), ...checks.map((c) => c.code)]);
   return {
     events,
-    holds: around.held.get(pilotId) ?? [],
+    holds: (around.held.get(pilotId) ?? []).flatMap((k) => (CLASS.test(k) ? classNames(k) : [k])),
     dates: around.dates.get(pilotId) ?? [],
     teaches: staff?.roles.includes('instructor') ?? false,
     certificateUntil: staff?.until ?? null,

@@ -9,6 +9,8 @@ export interface PilotHours {
   typeCode: string;
   typeName: string;
   hours: number;
+  /** Of the office's entry, in command; null = not told apart. */
+  pic: number | null;
   lastFlown: string;
   enteredBy: string;
   enteredAt: string;
@@ -25,6 +27,7 @@ export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHo
     code: string;
     name: string;
     hours: number | null;
+    pic: number | null;
     last_flown: string | null;
     entered_by: string | null;
     entered_at: string | null;
@@ -32,7 +35,7 @@ export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHo
     since_last: string | null;
     landed: string | null;
   }>(
-    `SELECT ty.code, ty.name, h.hours, h.last_flown, u.name AS entered_by, h.entered_at, SUM(x.hours) AS since, MAX(x.flown_on) AS since_last,
+    `SELECT ty.code, ty.name, h.hours, h.pic, h.last_flown, u.name AS entered_by, h.entered_at, SUM(x.hours) AS since, MAX(x.flown_on) AS since_last,
        (SELECT MAX(l.flown_on) FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id WHERE l.pilot_id = :pilotId AND a.type_id = ty.id) AS landed
      FROM types ty LEFT JOIN pilot_hours h ON h.type_code = ty.code AND h.pilot_id = :pilotId AND h.seq = (SELECT MAX(seq) FROM pilot_hours y WHERE y.pilot_id = :pilotId AND y.type_code = ty.code) LEFT JOIN users u ON u.id = h.entered_by
      LEFT JOIN (SELECT f.type_code, f.hours, f.flown_on, f.entered_at FROM flight_log f WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck s WHERE s.log_id = f.id)
@@ -46,6 +49,7 @@ export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHo
     typeCode: h.code,
     typeName: h.name,
     hours: (h.hours ?? 0) + (h.since ?? 0),
+    pic: h.pic,
     since: h.since ?? 0,
     lastFlown: [h.last_flown, h.landed, h.since_last].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''),
     enteredBy: h.entered_by ?? 'from the logbook',
@@ -68,7 +72,7 @@ export async function differencesOf(
   head: CheckoutHead,
   onDate: string,
   t?: Transaction,
-): Promise<{ flown: (FlownType & { typeCode: string })[]; rows: Difference[] }> {
+): Promise<{ flown: (FlownType & { typeCode: string; pic: number | null })[]; rows: Difference[] }> {
   const rules = await newestContent('differences', 'differences', t);
   const hours = await hoursOf(head.pilotId, t);
   const flown = (
@@ -77,6 +81,7 @@ export async function differencesOf(
         typeCode: h.typeCode,
         typeName: h.typeName,
         hours: h.hours,
+        pic: h.pic,
         lastFlown: h.lastFlown,
         attributes: (await attributesOf(h.typeCode, t)) ?? [],
       })),

@@ -9,6 +9,7 @@ import { Problems } from '../shared/parts';
 interface HoursRow {
   typeCode: string;
   hours: number;
+  pic: number | null;
   lastFlown: string;
 }
 interface Values {
@@ -67,6 +68,16 @@ export function HoursForm({
           <Field label="Hours" unit="h" id={`hours-${i}-h`} error={errors.rows?.[i]?.hours}>
             <input type="number" step="any" min={0} {...form.register(`rows.${i}.hours`, { valueAsNumber: true })} />
           </Field>
+          <Field label="As PIC" unit="h" id={`hours-${i}-pic`} error={errors.rows?.[i]?.pic}>
+            <input
+              type="number"
+              step="any"
+              min={0}
+              {...form.register(`rows.${i}.pic`, {
+                setValueAs: (v: unknown) => (v === '' || v === null || v === undefined ? null : Number(v)),
+              })}
+            />
+          </Field>
           <Field label="Last flown" id={`hours-${i}-last`} error={errors.rows?.[i]?.lastFlown}>
             <input type="date" max={today} {...form.register(`rows.${i}.lastFlown`)} />
           </Field>
@@ -77,7 +88,7 @@ export function HoursForm({
           type="button"
           className="btn btn-outline-primary btn-sm"
           disabled={free.length === 0}
-          onClick={() => list.append({ typeCode: free[0]?.code ?? '', hours: NaN, lastFlown: today })}
+          onClick={() => list.append({ typeCode: free[0]?.code ?? '', hours: NaN, pic: null, lastFlown: today })}
         >
           Add a type
         </button>
@@ -88,7 +99,9 @@ export function HoursForm({
           {said}
         </span>
       </div>
-      <p className="form-text mb-0">0 h: leave that type out of the habit. Earlier entries stay in the book.</p>
+      <p className="form-text mb-0">
+        0 h: leave that type out of the habit. As PIC: empty where nobody told them apart. Earlier entries are kept.
+      </p>
     </form>
   );
 }

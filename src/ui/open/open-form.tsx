@@ -31,6 +31,7 @@ interface Pilot {
 interface Frame {
   id: string;
   registration: string;
+  typeCode: string;
   typeName: string;
   summary: string;
   facts: AirframeFacts;
@@ -71,7 +72,10 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
   const frame = airframes.find((a) => a.id === airframeId);
   const pack = packs.find((p) => p.key === packKey);
   const opening = useMemo(
-    () => (pilot && frame && pack ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince) : null),
+    () =>
+      pilot && frame && pack
+        ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince, frame.typeCode)
+        : null,
     [pilot, frame, pack],
   );
   useEffect(() => {

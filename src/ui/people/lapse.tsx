@@ -3,7 +3,8 @@ import { dateText } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { Verdict, VerdictShape } from '../shared/verdict';
 
-export const LAPSE_VERDICT: Record<Lapse['status'], CriterionVerdict> = {
+export const LAPSE_VERDICT: Record<Lapse['status'] | 'unknown', CriterionVerdict> = {
+  unknown: 'not-seen',
   current: 'within',
   expiring: 'edge',
   expired: 'outside',

@@ -17,7 +17,7 @@ export const metadata: Metadata = { title: 'People' };
 const PAGE = 60;
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
 const SHOW = { all: 'everybody', soon: 'ending in 30 days', ended: 'something ended', staff: 'instructors' } as const;
-const STAND = { current: 'current', expiring: 'expiring', expired: 'expired' } as const;
+const STAND = { current: 'current', expiring: 'expiring', expired: 'expired', unknown: 'not on record' } as const;
 
 /** The worst of some lines in one mark, with each in its words. */
 function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: readonly Lapse['kind'][]; what: string }) {
@@ -60,7 +60,7 @@ export default async function PeoplePage({
         (show === 'staff'
           ? p.roles.includes('instructor')
           : show === 'ended'
-            ? p.standing === 'expired'
+            ? p.standing === 'expired' || p.standing === 'unknown'
             : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))),
   );
   const page = Math.max(1, Number(q.page ?? '1') || 1);

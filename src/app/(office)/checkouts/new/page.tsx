@@ -42,6 +42,7 @@ export default async function NewCheckoutPage() {
               t.airframes.map((a) => ({
                 id: a.id,
                 registration: a.registration,
+                typeCode: t.sheet.code,
                 typeName: t.sheet.name,
                 summary: t.sheet.summary,
                 facts: sheetFacts(a.effective),

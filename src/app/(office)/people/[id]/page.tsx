@@ -104,7 +104,7 @@ export default async function PersonPage({
                   </button>
                   <p className="mb-0 ms-auto">
                     <Verdict verdict={LAPSE_VERDICT[standing]}>
-                      {standing}
+                      {standing === 'unknown' ? 'review, medical or rating not on record' : standing}
                       {first ? `; first to end: ${first.what}, ${lapseWords(first)}` : ''}
                     </Verdict>
                   </p>

@@ -73,6 +73,7 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                       rows={flown.map((f) => ({
                         typeCode: f.typeCode,
                         hours: f.hours,
+                        pic: f.pic,
                         lastFlown: f.lastFlown.slice(0, 10),
                       }))}
                       types={types}
