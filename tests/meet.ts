@@ -125,7 +125,7 @@ export function flightOf(
       : {
           form: 'asymmetric',
           item: v as 'control-speed',
-          heightFt: 4000,
+          heightFt: 5500,
           saidSimulated: true,
           firstCue: 'heading-moved',
           recovery: 'at-first-cue',

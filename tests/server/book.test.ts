@@ -212,15 +212,20 @@ describe('signing', () => {
     expect((await signingState(helena, await recordOf(id))).problems.map((p) => p.code)).toContain('limit');
   });
   it('an override needs the chief where a safety item is short, is printed, and goes no further than its checkout', async () => {
-    const id = await flownCheckout(helena, 'gaspar', 'ZP-URZ', ['tailwheel'], 'us', DAYS, ['F8', 'F11', 'F5']);
+    const id = await flownCheckout(helena, 'gaspar', 'ZP-URZ', ['tailwheel'], 'us', DAYS, ['F11', 'F13', 'F5']);
     const problems = (await signingState(helena, await recordOf(id))).problems;
     expect(problems.map((p) => [p.code, p.itemId])).toEqual([
       ['not-seen', 'F5'],
-      ['not-seen', 'F8'],
       ['item', 'F11'],
+      ['not-seen', 'F13'],
     ]);
+    // What the law asks is refused to everybody, the chief instructor first.
+    for (const user of [helena, bento])
+      expect(
+        said(await askOverride(user, { checkoutId: id, itemId: 'F5', reason: 'flown with me for years elsewhere' })),
+      ).toContain('Nobody can override it, the chief instructor included');
     expect(
-      said(await askOverride(helena, { checkoutId: id, itemId: 'F8', reason: 'he knows how to go around' })),
+      said(await askOverride(helena, { checkoutId: id, itemId: 'F13', reason: 'he knows where to put it' })),
     ).toContain('cannot be overridden: fly it');
     expect(said(await askOverride(helena, { checkoutId: id, itemId: 'F11', reason: 'short' }))).toContain(
       'Say why, in a sentence',
@@ -234,10 +239,10 @@ describe('signing', () => {
         await askOverride(helena, { checkoutId: id, itemId: 'F11', reason: 'The short strip is closed until spring' }),
       ),
     ).toContain('stands already');
-    expect((await signingState(helena, await recordOf(id))).problems.map((p) => p.itemId)).toEqual(['F5', 'F8']);
+    expect((await signingState(helena, await recordOf(id))).problems.map((p) => p.itemId)).toEqual(['F5', 'F13']);
   });
   it('a safety item that is short waits for the chief, who may decline', async () => {
-    const id = await flownCheckout(helena, 'amelia', 'ZP-URA', ['tailwheel'], 'us', [DAYS[0], DAYS[1]], []);
+    const id = await flownCheckout(helena, 'amelia', 'ZP-URA', ['tailwheel'], 'eu', [DAYS[0], DAYS[1]], []);
     // Two landings more that are not the pilot's own: the run starts again.
     const record = await recordOf(id);
     const last = record.landings.filter((l) => l.intended === 'mains-first').at(-1);
@@ -318,7 +323,7 @@ describe('signing', () => {
       items: ['P5', 'P6'],
       ...again,
     };
-    expect(said(await signPart(bento, { ...form, items: ['P5', 'P9'] }))).toContain('not of this programme');
+    expect(said(await signPart(bento, { ...form, items: ['P5', 'P99'] }))).toContain('not of this programme');
     expect(await signPart(bento, form)).toMatchObject({ ok: true, already: false });
     expect(await signPart(bento, form)).toMatchObject({ ok: true, entryId: requestId, already: true });
     process.env.JEITO_NOW = '2026-11-21T10:00:00.000Z';
@@ -396,10 +401,10 @@ describe('signing', () => {
 
 describe('goals that end with an examiner', () => {
   it('a sea rating: recommended, passed, voided, failed, recommended again', async () => {
-    const id = await flownCheckout(bento, 'ivo', 'ZP-MAR', ['sea'], 'us', DAYS);
+    const id = await flownCheckout(bento, 'ivo', 'ZP-MAR', ['multi-engine-sea'], 'us', DAYS);
     const state = await signingState(bento, await recordOf(id));
     expect(state.problems.map((p) => p.message)).toEqual([]);
-    expect([state.recommends, state.validThrough]).toEqual([['sea'], '2027-01-31']);
+    expect([state.recommends, state.validThrough]).toEqual([['multi-engine-sea'], '2027-01-31']);
     const result = {
       requestId: randomUUID(),
       checkoutId: id,

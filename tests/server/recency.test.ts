@@ -147,7 +147,10 @@ describe('what counts as flying', () => {
   it('who may teach: what the aeroplane demands, and the house\u2019s three landings', async () => {
     const twin = await recordOf(await openOf('nuno'));
     const of = { sheet: twin.head.sheet, pack: twin.pack, house: twin.house, goals: twin.head.goals };
-    expect((await teachState(helena, of, '2026-11-24')).lacks).toEqual(['multi-engine-land', 'MEP-variant']);
+    expect((await teachState(helena, of, '2026-11-24')).lacks).toEqual([
+      'multi-engine-land',
+      'MEP-variant:planalto-p2',
+    ]);
     expect((await teachState(await user('bento'), of, '2026-11-24')).lacks).toEqual([]);
     const stranger = { ...helena, pilotId: null };
     expect((await teachState(stranger, of, '2026-11-24')).notRecent.map((r) => r.restore)).toEqual(['three landings']);

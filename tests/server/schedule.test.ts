@@ -251,14 +251,14 @@ describe('who may not teach is not booked to teach', () => {
           ),
         ),
         kind,
-      ).toContain('Helena Serpa Dorna does not hold multi-engine-land');
+      ).toContain('Helena Serpa Dorna does not hold multi-engine land');
     expect(said(await book(helena, lesson('ines', 'helena', 'PDO', day)))).toContain(
       'airframeId: This checkout is on Serrana Urze: choose an aeroplane of that type',
     );
   });
   it('who does not hold what the aeroplane demands', async () => {
     expect(said(await book(bento, lesson('nuno', 'helena', 'PDO', { startsAt: at(16, '10:00') })))).toContain(
-      'Helena Serpa Dorna does not hold multi-engine-land',
+      'Helena Serpa Dorna does not hold multi-engine land',
     );
   });
 });

@@ -34,6 +34,7 @@ describe('an upgrade from the first release', () => {
       '009_groups.sql',
       '010_stops.sql',
       '011_evidence.sql',
+      '012_law.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import privateUs from '@content/standards/private-us.json';
+import shortField from '@content/programmes/short-field.json';
 import tailwheel from '@content/programmes/tailwheel.json';
 import {
   type EvidenceRecord,
@@ -312,7 +313,11 @@ describe('composeProgramme', () => {
     expect(programme.items.find((i) => i.id === 'F4')).toMatchObject({ source: 'pack', citation: '14 CFR 61.31(i)' });
     expect(programme.items.find((i) => i.id === 'F10')).toMatchObject({ source: 'house' });
     expect(composeProgramme(source, 'eu')?.items.find((i) => i.id === 'F4')?.citation).toContain('FCL.710');
-    expect(composeProgramme(source, 'house')?.items.every((i) => i.source === 'house')).toBe(true);
+    // What the law asks for has no programme of the school's alone.
+    expect(composeProgramme(source, 'house')).toBeNull();
+    const own = ProgrammeSource.parse(shortField);
+    expect(composeProgramme(own, 'house')?.items.every((i) => i.source === 'house' && !i.legal)).toBe(true);
+    expect(composeProgramme(own, 'us')).toBeNull();
   });
 });
 

@@ -344,6 +344,26 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
     input: { fromDate: '2026-11-01', onDate: '2026-11-24', days: 90, months: null, monthEnd: false, warnDays: 30 },
     call: (x) => recency.validity(x as Parameters<typeof recency.validity>[0]),
   },
+  datedState: {
+    input: { days: null, months: 12, earlyMonths: 3 },
+    call: (x) =>
+      recency.datedState(
+        { id: 'r', title: '', citation: '', monthEnd: true, of: null, ...(x as { days: null; months: number }) },
+        [{ key: 'r', title: '', doneOn: '2026-10-10', until: null, before: [{ doneOn: '2025-11-05', until: null }] }],
+        '2026-11-24',
+      ),
+  },
+  variantThrough: {
+    input: { months: 24 },
+    call: (x) => recency.variantThrough(['2026-01-01'], (x as { months: number }).months, '2026-11-24'),
+  },
+  mostIn24h: {
+    input: { from: 0, to: 3_600_000 },
+    call: (x) => {
+      const { from, to } = x as { from: number; to: number };
+      return recency.mostIn24h([{ from: String(new Date(from)), to: String(new Date(to)) }]);
+    },
+  },
   intervalState: {
     input: { flownOn: ['2026-11-01'], checkedOn: [], onDate: '2026-11-24', days: 60 },
     call: (x) => recency.intervalState(x as Parameters<typeof recency.intervalState>[0]),
@@ -503,6 +523,9 @@ const INNER: readonly string[] = [
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
   ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
   ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
+  // Words and kinds, and content held against itself.
+  ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames'],
+  ...['programmeFindings', 'packFindings', 'goalOnType', 'demandFindings', 'actingStops', 'addMonths'],
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
   ...[
     'schoolDefaults',

@@ -1006,6 +1006,8 @@ describe('packs and programmes', () => {
               type: 'T',
               registration: 'R',
               goal: 'G',
+              exactClass: 'E',
+              trainedOn: 'L',
               date: 'D',
               instructor: 'I',
               instructorCertificate: 'IC',
@@ -1022,8 +1024,8 @@ describe('packs and programmes', () => {
   });
   it('what ends with an examiner says so, and its recommendation ends', () => {
     for (const [key, goals] of [
-      ['us', ['multi-engine', 'sea']],
-      ['eu', ['multi-engine', 'sea']],
+      ['us', ['multi-engine', 'sea', 'multi-engine-sea']],
+      ['eu', ['multi-engine', 'sea', 'multi-engine-sea']],
       ['au', ['multi-engine']],
     ] as const) {
       const decided = RulePack.parse(read(`packs/${key}`)).goals.filter((g) => g.decides === 'examiner');
@@ -1061,10 +1063,10 @@ describe('what stands between a checkout and its signature', () => {
     stops: [],
     prerequisites: [],
   };
-  const items = (record: Partial<EvidenceRecord>) =>
-    assessProgramme(programmeOf('tailwheel', 'us'), rec(record)).filter((i) => ['F4', 'F10'].includes(i.item.id));
-  const codes = (record: Partial<EvidenceRecord>, f: Partial<SigningFacts> = {}) =>
-    signingProblems(items(record), rec(record), { ...facts, ...f }).map(
+  const items = (record: Partial<EvidenceRecord>, pack: 'us' | 'eu' = 'us') =>
+    assessProgramme(programmeOf('tailwheel', pack), rec(record)).filter((i) => ['F4', 'F10'].includes(i.item.id));
+  const codes = (record: Partial<EvidenceRecord>, f: Partial<SigningFacts> = {}, pack: 'us' | 'eu' = 'us') =>
+    signingProblems(items(record, pack), rec(record), { ...facts, ...f }).map(
       (p) => `${p.code}${p.itemId ? ` ${p.itemId}` : ''}`,
     );
   const run = [first(1), land(1), land(2), land(2)];
@@ -1088,19 +1090,26 @@ describe('what stands between a checkout and its signature', () => {
     ['thirty-one', { lastFlownTogether: '2026-10-24' }, ['not-flown']],
     ['an open exceedance', { openLimits: [{ traceId: 't', what: 'vfe 110 kt', flownOn: '2026-11-01' }] }, ['limit']],
     ['a prerequisite that is short', { prerequisites: [{ text: '70 h', met: false }] }, ['prerequisite']],
-    ['one to be shown', { prerequisites: [{ text: '70 h', met: null }] }, []],
+    ['one that is not on record', { prerequisites: [{ text: '70 h', met: null }] }, ['prerequisite']],
+    ['one that is shown', { prerequisites: [{ text: '70 h', met: true }] }, []],
+    ['an instructor rating the law asks', { ratings: [{ text: 'R', citation: 'L', confirm: false }] }, ['rating']],
+    ['a review in a class not held', { reviewWithout: ['multi-engine-land'] }, ['class']],
+    ['a sheet that leaves open what it demands', { sheetOpen: ['the power'] }, ['sheet']],
     ['not authorised, and one\u2019s own', { authorised: false, ownCheckout: true }, ['own', 'not-authorised']],
   ])('%s', (_, f, expected) =>
     expect(codes({ landings: [...run, land(2)], observations: [saw('F10', 1)] }, f)).toEqual(expected),
   );
   it('a safety item never seen cannot be overridden, one seen but short can', () => {
     const wish = { itemId: 'F4', reason: 'r', approved: true };
-    expect(codes({ observations: [saw('F10', 1)] }, { overrides: [wish] })).toEqual(['not-seen F4']);
-    expect(codes({ landings: run, observations: [saw('F10', 1)] })).toEqual(['item F4']);
-    expect(codes({ landings: run, observations: [saw('F10', 1)] }, { overrides: [wish] })).toEqual([]);
-    expect(
-      codes({ landings: run, observations: [saw('F10', 1)] }, { overrides: [{ ...wish, approved: false }] }),
-    ).toEqual(['override F4']);
+    const eu = (record: Partial<EvidenceRecord>, f: Partial<SigningFacts> = {}) => codes(record, f, 'eu');
+    expect(eu({ observations: [saw('F10', 1)] }, { overrides: [wish] })).toEqual(['not-seen F4']);
+    expect(eu({ landings: run, observations: [saw('F10', 1)] })).toEqual(['item F4']);
+    expect(eu({ landings: run, observations: [saw('F10', 1)] }, { overrides: [wish] })).toEqual([]);
+    expect(eu({ landings: run, observations: [saw('F10', 1)] }, { overrides: [{ ...wish, approved: false }] })).toEqual(
+      ['override F4'],
+    );
+    // In the United States landings are the law's own content: short is short, whoever asks.
+    expect(codes({ landings: run, observations: [saw('F10', 1)] }, { overrides: [wish] })).toEqual(['legal F4']);
   });
   it('an item that is no safety item may be overridden unseen', () => {
     expect(codes({ landings: [...run, land(2)] })).toEqual(['item F10']);

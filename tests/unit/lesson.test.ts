@@ -77,7 +77,7 @@ const finding = (id: string, over: Partial<Finding> = {}): Finding => ({
   ...over,
 });
 const base: LessonInput = {
-  items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3']),
+  items: items(['G1', 'G2', 'G3', 'G4', 'G5', 'F1', 'F2', 'F3']),
   findings: [],
   firstLanding: 'three-point',
   wheelAllowed: true,
@@ -127,7 +127,7 @@ describe('the next lesson', () => {
       ...base,
       ladder: { provenKt: 9, ladderKt: 12 },
       forecastKt: 2,
-      items: items(['G1', 'G2', 'G3', 'G4', 'F1', 'F2', 'F3', 'F4', 'F5', 'F8', 'F9', 'F10', 'F11', 'F13']),
+      items: items(['G1', 'G2', 'G3', 'G4', 'G5', 'F1', 'F2', 'F3', 'F4', 'F5', 'F8', 'F9', 'F10', 'F11', 'F13']),
       flown: ['three-point', 'mains-first'],
       owned: ['three-point'],
     });
@@ -152,10 +152,10 @@ describe('the next lesson', () => {
     ]).toEqual([true, false, true, false]);
   });
   it('waits for prerequisites and says so', () => {
-    const p = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4']) });
+    const p = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4', 'G5']) });
     // What is first comes earlier in the same lesson, or the item waits.
     expect(p.blocks.flatMap((b) => b.itemIds).slice(0, 3)).toEqual(['F1', 'F2', 'F3']);
-    const short = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4', 'F9', 'F10']), bookingMin: 46 });
+    const short = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4', 'G5', 'F9', 'F10']), bookingMin: 46 });
     expect(short.left.find((l) => l.title.startsWith('F3'))?.why).toBe('first F2');
     expect(short.blocks.flatMap((b) => b.itemIds)).not.toContain('F4');
   });

@@ -226,6 +226,7 @@ describe('packs and the house', () => {
       'us-landings': 'current',
       'us-takeoffs': 'current',
       'us-tailwheel': 'expired',
+      'us-tailwheel-takeoffs': 'expired',
     });
     expect(r.leastFlying).toMatchObject({ circuits: 3, tailwheel: 3, fullStop: 3 });
   });
@@ -242,6 +243,7 @@ describe('packs and the house', () => {
     const events = [
       ...three(() => typed('urze', 'single-engine-land', { tailwheel: true })),
       typed('urze', 'single-engine-land', { tailwheel: true, night: true }),
+      { ...typed('urze', 'single-engine-land', { tailwheel: true, night: true }), kind: 'takeoff' as const },
     ];
     expect(recencyIn(eu.recency, events, urze, '2026-11-24').overall).toBe('current');
     expect(recencyIn(eu.recency, events, { ...urze, night: true }, '2026-11-24').overall).toBe('current');
