@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { AirworkDetail, CaptureEvent, CapturedLanding } from '@/domain/capture';
+import { STALLS, type StallKind } from '@/domain/airwork';
 import type { Programme } from '@/domain/programme';
 import { UNSEEN } from '@/domain/unseen';
 import type { EventType } from '@/domain/words';
 
+const isStall = (v: string): v is StallKind => (STALLS as readonly string[]).includes(v);
 const NONE = { band: 'none', side: null } as const;
 /** Everything of a go-around seen, and good. */
 export const SIX = {
@@ -41,6 +43,8 @@ export function flightOf(
   const deviceId = randomUUID();
   const events: CaptureEvent[] = [];
   let clock = Date.parse(flight.startedAt);
+  /** Half of the longest flight time asked. */
+  let block = 0;
   const add = (type: EventType, payload: unknown) => {
     clock += 60_000;
     events.push({
@@ -111,7 +115,7 @@ export function flightOf(
       endedAt: new Date(clock).toISOString(),
     } satisfies CapturedLanding);
   const detail = (v: string): AirworkDetail =>
-    v === 'clean' || v === 'landing'
+    isStall(v)
       ? {
           form: 'stall',
           stall: v,
@@ -164,7 +168,8 @@ export function flightOf(
           half(rule.needed).forEach(() => see(id, v === null ? null : detail(v)));
         break;
       case 'hours':
-        see(id, null, Math.ceil(rule.needed * 30));
+        if (rule.from === 'item') see(id, null, Math.ceil(rule.needed * 30));
+        else block = Math.max(block, rule.needed * 30 * 60_000);
         break;
       case 'gear-checks':
         half(rule.needed).forEach(() => check(water));
@@ -173,7 +178,7 @@ export function flightOf(
         break;
     }
   }
-  clock += 600_000;
+  clock = Math.max(clock + 600_000, Date.parse(flight.startedAt) + 120_000 + block);
   add('timer-marked', { mark: 'on-block', at: new Date(clock).toISOString() });
   return events;
 }
