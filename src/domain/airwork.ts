@@ -62,6 +62,10 @@ export interface AirworkLimit {
   high: number;
   unit: string;
   citation: string;
+  /** Of which items of the row alone; absent = of every one that has none of its own. */
+  of?: string[];
+  /** The value it is about, where the row sets none. */
+  about?: number;
 }
 export interface AirworkStandard {
   kind: AirworkKind;

@@ -18,6 +18,13 @@ export const Standard = z.object({
   edgeShare: z.number().min(0).max(1),
   /** The touchdown box, metres past the declared touchdown point. */
   boxM: z.object({ before: z.number(), past: z.number() }),
+  /** The box of a short-field landing; null = none, as in versions of before. */
+  shortBoxM: z.object({ before: z.number(), past: z.number() }).nullable().default(null),
+  /** Tailwheel and light types: never wider than this. */
+  tighter: z
+    .object({ crabDeg: z.number(), swingDeg: z.number(), trackShare: z.number(), citation: z.string() })
+    .nullable()
+    .default(null),
   criteria: z.array(
     z.object({
       id: z.string(),
@@ -48,6 +55,8 @@ export const Standard = z.object({
               high: z.number(),
               unit: z.string(),
               citation: z.string(),
+              of: z.array(z.string()).optional(),
+              about: z.number().optional(),
             }),
           )
           .min(1),

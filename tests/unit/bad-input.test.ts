@@ -525,6 +525,7 @@ const INNER: readonly string[] = [
   ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
   // Words and kinds, and content held against itself.
   ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames'],
+  ...['standardOn', 'limitsFor', 'standardProposed'],
   ...['programmeFindings', 'packFindings', 'goalOnType', 'demandFindings', 'actingStops', 'addMonths'],
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
   ...[

@@ -7,7 +7,14 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { type SigningFacts, assessProgramme, signingProblems } from '@/core/assess';
+import {
+  type SigningFacts,
+  assessProgramme,
+  limitsFor,
+  signingProblems,
+  standardOn,
+  standardProposed,
+} from '@/core/assess';
 import {
   composeProgramme,
   demandsOf,
@@ -32,9 +39,9 @@ import {
   variantThrough,
 } from '@/core/recency';
 import { isNight } from '@/core/sun';
-import { Programme, ProgrammeSource, RulePack } from '@/domain/programme';
+import { type Programme, ProgrammeSource, RulePack, Standard } from '@/domain/programme';
 import { TypeSheet } from '@/domain/sheet';
-import { GOALS, PACKS, type PackId } from '@/domain/words';
+import { GOALS, type Goal, PACKS, type PackId } from '@/domain/words';
 import { types } from '@demo/fleet';
 import { floatplane, made, pressurised, skiplane } from '@demo/fleet/made';
 
@@ -642,6 +649,83 @@ describe('what the law asks is overridden by nobody', () => {
     }
     // Australia names units of competency, and no content of the law's own here.
     expect(legal > 0).toBe(key !== 'au');
+  });
+});
+
+describe('standards', () => {
+  const keys = ['private-us', 'commercial-us', 'eu-private', 'eu-class', 'house-fine', 'au'] as const;
+  const of = (key: (typeof keys)[number]) => Standard.parse(json(`standards/${key}`));
+  const limit = (key: (typeof keys)[number], kind: string, quantity: string, item: string | null = null) => {
+    const row = of(key).airwork.find((a) => a.kind === kind) ?? null;
+    const l = limitsFor(row, item).filter((x) => x.quantity === quantity);
+    expect(l).toHaveLength(1);
+    return [l[0]?.low, l[0]?.high];
+  };
+  it('the low side of slow flight is nothing: a stall warning is no tolerance', () =>
+    expect(keys.map((k) => limit(k, 'slow-flight', 'speed')[0])).toEqual(keys.map(() => 0)));
+  it('one engine out is ten degrees; twenty belongs to the loss-of-control demonstration', () => {
+    expect(limit('private-us', 'asymmetric', 'heading', 'failure-in-the-climb')).toEqual([-10, 10]);
+    expect(limit('private-us', 'asymmetric', 'heading', 'control-speed')).toEqual([-20, 20]);
+    expect(limit('eu-private', 'asymmetric', 'heading')).toEqual([-15, 15]);
+    expect(limit('eu-private', 'asymmetric', 'height')).toEqual([-200, 200]);
+    expect(limit('eu-class', 'asymmetric', 'speed')).toEqual([-5, 10]);
+  });
+  it('a turning stall is flown about twenty degrees', () => {
+    const row = of('private-us').airwork.find((a) => a.kind === 'stall') ?? null;
+    expect(limitsFor(row, 'turning').find((l) => l.quantity === 'bank')).toMatchObject({
+      low: -10,
+      high: 10,
+      about: 20,
+    });
+    expect(limitsFor(row, 'clean').find((l) => l.quantity === 'bank')?.about).toBeUndefined();
+    expect(limit('commercial-us', 'stall', 'bank', 'clean')).toEqual([-5, 5]);
+  });
+  it('an emergency descent is banked 30 to 45 degrees, never faster than its speed', () => {
+    for (const k of keys) {
+      expect(of(k).airwork.find((a) => a.kind === 'emergency-descent')?.set.bank).toBe(30);
+      expect([limit(k, 'emergency-descent', 'bank'), limit(k, 'emergency-descent', 'speed')]).toEqual([
+        [0, 15],
+        [-10, 0],
+      ]);
+    }
+  });
+  it('a short field is judged by its own box, in metres rounded down from 200 and 100 ft', () => {
+    const nose = sheetOf('planalto-p1r');
+    const along = (key: (typeof keys)[number], goals: Goal[]) =>
+      standardOn(of(key), nose, goals).criteria.find((c) => c.id === 'along')?.measured;
+    expect(along('private-us', ['short-field'])).toEqual({ low: 0, high: 60 });
+    expect(along('commercial-us', ['short-field'])).toEqual({ low: 0, high: 30 });
+    expect(along('house-fine', ['short-field'])).toEqual({ low: 0, high: 25 });
+    expect(along('private-us', ['complex'])).toEqual({ low: 0, high: 122 });
+    expect(standardOn(of('private-us'), nose, ['short-field']).boxM).toEqual({ before: 0, past: 60 });
+  });
+  it('tailwheel and light types are tighter, never wider', () => {
+    const urze = sheetOf('serrana-urze');
+    const half = urze.gear.trackM.value / 2;
+    const measured = (key: (typeof keys)[number], id: string) =>
+      standardOn(of(key), urze, ['tailwheel']).criteria.find((c) => c.id === id)?.measured;
+    expect([measured('private-us', 'crab'), measured('private-us', 'swing')]).toEqual([
+      { low: -3, high: 3 },
+      { low: -5, high: 5 },
+    ]);
+    expect(measured('private-us', 'lateral')).toEqual({ low: -half, high: half });
+    expect(measured('house-fine', 'crab')).toEqual({ low: -2, high: 2 });
+    const heavy = sheetOf('planalto-p2');
+    expect(standardOn(of('private-us'), heavy, ['multi-engine'])).toEqual(of('private-us'));
+  });
+  it('every row cites its source or says school', () => {
+    for (const k of keys)
+      for (const c of [...of(k).criteria, ...of(k).airwork.flatMap((a) => a.limits)])
+        expect(c.citation).toMatch(/School|US (private|commercial)|FCL|Part-FCL|CASR/);
+  });
+  it('the one proposed follows the certificate held and who decides', () => {
+    const us = pack.us.standardFor;
+    expect(standardProposed(us, 'commercial pilot ZP-CP 7', false)).toBe('commercial-us');
+    expect(standardProposed(us, 'private pilot ZP-PP 1180', true)).toBe('private-us');
+    expect(standardProposed(pack.eu.standardFor, 'PPL(A) 12', true)).toBe('eu-class');
+    expect(standardProposed(pack.eu.standardFor, '', false)).toBe('eu-private');
+    expect(standardProposed(pack.au.standardFor, 'CPL 4', false)).toBe('au');
+    expect(standardProposed(undefined, 'CPL 4', false)).toBeUndefined();
   });
 });
 

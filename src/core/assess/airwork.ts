@@ -15,6 +15,7 @@ import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AirworkDetail } from '@/domain/capture';
 import { SLACK, norm180 } from '../constants';
 import { isNumber, needNumbers } from '../guard';
+import { limitsFor } from './standard-on';
 
 export type AirworkVerdict = Exclude<CriterionVerdict, 'not-seen'>;
 export interface QuantityJudged {
@@ -45,14 +46,16 @@ export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edg
 /**
  * A manoeuvre against its row of the standard: every quantity of the row, and the worst of those seen. Null without a
  * row.
+ * @param item which of the row's items it is, where some have limits of their own
  */
 export function judgeNumbers(
   standard: AirworkStandard | null,
   seen: Partial<Record<AirworkQuantity, SeenExtreme>>,
   edgeShare: number,
+  item: string | null = null,
 ): { overall: CriterionVerdict; quantities: QuantityJudged[] } | null {
   if (!standard) return null;
-  const quantities = standard.limits.map((limit): QuantityJudged => {
+  const quantities = limitsFor(standard, item).map((limit): QuantityJudged => {
     const value = seen[limit.quantity] ?? null;
     return {
       quantity: limit.quantity,
@@ -170,8 +173,14 @@ export function energyExit(
  * @example unseenOf({ form: 'numbers', kind: 'steep-turn', set: {}, seen: { bank: 'inside' } }, rowOf) // ['height', …]
  */
 export function unseenOf(detail: AirworkDetail, rowOf: (kind: AirworkKind) => AirworkStandard | null): string[] {
-  const missing = (kind: AirworkKind, seen: Partial<Record<AirworkQuantity, SeenExtreme>>): string[] =>
-    (rowOf(kind)?.limits ?? []).map((l) => l.quantity).filter((q) => seen[q] === undefined);
+  const missing = (
+    kind: AirworkKind,
+    seen: Partial<Record<AirworkQuantity, SeenExtreme>>,
+    item: string | null = null,
+  ): string[] =>
+    limitsFor(rowOf(kind), item)
+      .map((l) => l.quantity)
+      .filter((q) => seen[q] === undefined);
   switch (detail.form) {
     case 'numbers':
       return missing(detail.kind, detail.seen);
@@ -188,7 +197,7 @@ export function unseenOf(detail: AirworkDetail, rowOf: (kind: AirworkKind) => Ai
           ? detail.recovery === null
             ? ['recovery']
             : []
-          : missing('asymmetric', detail.seen)),
+          : missing('asymmetric', detail.seen, detail.item)),
       ];
     case 'steps':
       return detail.ticks.length === 0 ? ['steps'] : [];
@@ -237,8 +246,12 @@ function judgeSeen(
   const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
   const inKt = (seen: Partial<Record<AirworkQuantity, SeenExtreme>>) =>
     typeof seen.speed === 'number' ? { ...seen, speed: seen.speed * ktPerUnit } : seen;
-  const byNumbers = (kind: AirworkKind, seen: Partial<Record<AirworkQuantity, SeenExtreme>>) =>
-    judgeNumbers(rowOf(kind), inKt(seen), standard.edgeShare) ?? { overall: 'not-seen' as const, quantities: [] };
+  const byNumbers = (
+    kind: AirworkKind,
+    seen: Partial<Record<AirworkQuantity, SeenExtreme>>,
+    item: string | null = null,
+  ) =>
+    judgeNumbers(rowOf(kind), inKt(seen), standard.edgeShare, item) ?? { overall: 'not-seen' as const, quantities: [] };
   const reasons: string[] = [];
   switch (detail.form) {
     case 'numbers': {
@@ -246,7 +259,7 @@ function judgeSeen(
       return { verdict: n.overall, reasons, quantities: n.quantities };
     }
     case 'stall': {
-      const n = byNumbers('stall', detail.seen);
+      const n = byNumbers('stall', detail.seen, detail.stall);
       if (detail.lookOut === false) reasons.push('no look-out before it');
       const recovery = stallVerdict(detail.recovery);
       if (recovery === 'outside')
@@ -272,7 +285,7 @@ function judgeSeen(
       return { verdict: n.overall, reasons, quantities: n.quantities };
     }
     case 'asymmetric': {
-      const n = byNumbers('asymmetric', detail.seen);
+      const n = byNumbers('asymmetric', detail.seen, detail.item);
       if (detail.saidSimulated === false) reasons.push('the word simulated was not said');
       if (detail.recovery === 'after-a-second-cue') reasons.push('went on past the first cue');
       const recovery: CriterionVerdict =

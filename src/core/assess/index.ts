@@ -9,6 +9,7 @@ export * from './counts';
 export * from './seen';
 export * from './evidence';
 export * from './signing';
+export * from './standard-on';
 export * from './debrief';
 export * from './airwork';
 export * from './simulated';

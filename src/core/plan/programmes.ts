@@ -4,7 +4,7 @@ import type { AirframeFacts } from './goals';
 
 /**
  * The programme of one pack: the items the pack asks for, and on top those the house asks for.
-* For `house`: only where every item is the school's own. Null where the pack asks nothing.
+ * For `house`: only where every item is the school's own. Null where the pack asks nothing.
  */
 export function composeProgramme(source: ProgrammeSource, pack: Programme['pack']): Programme | null {
   const items = source.items.flatMap(({ citations, legal, confirm, ...item }) => {

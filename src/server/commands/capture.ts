@@ -1,6 +1,14 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import { INSPECT_FPM, type MeasuredEdges, type Overruled, itemStops, judgeCaptured, landingStops } from '@/core/assess';
+import {
+  INSPECT_FPM,
+  type MeasuredEdges,
+  type Overruled,
+  itemStops,
+  judgeCaptured,
+  landingStops,
+  standardOn,
+} from '@/core/assess';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { touchdownPoint } from '@/core/sheet';
@@ -286,7 +294,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   for (const seat of seats) {
     // A pilot without a checkout here is judged by the standard of the flight, and the landing counts for recency only.
     const by = seat.head ?? head;
-    const standard = await contentById('standard', by.standardId, t);
+    const standard = standardOn(await contentById('standard', by.standardId, t), by.sheet, by.goals);
     const { unit } = by.sheet.dial;
     const rules = stopRules(
       by.sheet,

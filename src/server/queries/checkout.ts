@@ -8,6 +8,7 @@ import {
   type RecordedLanding,
   assertedIn,
   assessProgramme,
+  standardOn,
   unseenName,
   unseenOf,
 } from '@/core/assess';
@@ -438,7 +439,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     stopped
       .filter((s) => s.subjectId === subjectId || (s.subject === 'flight' && s.sortieId === sortieId))
       .map((s) => s.stop);
-  const standard = await contentById('standard', head.standardId, t);
+  const standard = standardOn(await contentById('standard', head.standardId, t), head.sheet, head.goals);
   const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
   const evidence: EvidenceRecord = {
     seen: standard.seen,

@@ -1,8 +1,10 @@
-import { type EyeAgainstMeasure, type Standardised, bothVerdicts, standardise } from '@/core/assess';
+import { type EyeAgainstMeasure, type Standardised, bothVerdicts, standardOn, standardise } from '@/core/assess';
 import type { JudgedLanding } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
+import type { Standard } from '@/domain/programme';
 import { contentById } from '../content';
 import { rows } from '../db/connection';
+import { checkoutHead } from './checkout';
 
 /** The newest landings that were both seen and measured, of all instructors; more would say nothing more. */
 const NEWEST = 2000;
@@ -17,14 +19,20 @@ export async function instructorsCompared(): Promise<{
     captured: string;
     measured: string;
     judged: string;
-    standard_id: string;
+    checkout_id: string;
     name: string;
   }>(
-    `SELECT l.author, l.captured, l.measured, l.judged, c.standard_id, u.name FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN users u ON u.id = l.author WHERE l.measured IS NOT NULL ORDER BY l.flown_on DESC LIMIT ${NEWEST}`,
+    `SELECT l.author, l.captured, l.measured, l.judged, l.checkout_id, u.name FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN users u ON u.id = l.author WHERE l.measured IS NOT NULL ORDER BY l.flown_on DESC LIMIT ${NEWEST}`,
   );
   const pairs: EyeAgainstMeasure[] = [];
+  const standards = new Map<string, Standard>();
+  for (const id of new Set(found.map((l) => l.checkout_id))) {
+    const head = await checkoutHead(id);
+    if (head) standards.set(id, standardOn(await contentById('standard', head.standardId), head.sheet, head.goals));
+  }
   for (const l of found) {
-    const standard = await contentById('standard', l.standard_id);
+    const standard = standards.get(l.checkout_id);
+    if (!standard) continue;
     pairs.push(
       ...bothVerdicts(
         {

@@ -1,5 +1,5 @@
 'use client';
-import { type DetailJudged, extremeSteps, judgeQuantity } from '@/core/assess';
+import { type DetailJudged, extremeSteps, judgeQuantity, limitsFor } from '@/core/assess';
 import {
   ASYMMETRIC_ITEMS,
   type AirworkKind,
@@ -34,11 +34,13 @@ type Seen = Partial<Record<AirworkQuantity, SeenExtreme>>;
  */
 function Extremes({
   kind,
+  item = null,
   pack,
   seen,
   set,
 }: {
   kind: AirworkKind;
+  item?: string | null;
   pack: SortiePack;
   seen: Seen;
   set: (s: Seen) => void;
@@ -49,7 +51,7 @@ function Extremes({
   const perUnit = pack.ktPerUnit ?? 1;
   return (
     <>
-      {row.limits.map((limit) => {
+      {limitsFor(row, item).map((limit) => {
         // The standard speaks in knots; the buttons in whole units of the dial, not beyond the limit they stand for.
         const dial = limit.quantity === 'speed';
         const steps = extremeSteps(limit).map((x) => (dial && perUnit !== 1 ? Math.trunc(x / perUnit) : x));
@@ -83,7 +85,9 @@ function Extremes({
         return (
           <div key={limit.quantity}>
             <h2>
-              {QUANTITY_NAME[limit.quantity]}, greatest seen, {unit} <span className="cite">{limit.citation}</span>
+              {QUANTITY_NAME[limit.quantity]}
+              {limit.about === undefined ? '' : ` about ${limit.about} ${unit}`}, greatest seen, {unit}{' '}
+              <span className="cite">{limit.citation}</span>
             </h2>
             <div
               className="taps extremes"
@@ -236,7 +240,7 @@ export function StallForm({ pack, detail, set }: FormProps<'stall'>) {
         choose={(v) => set({ ...now, recovery: v })}
         columns={5}
       />
-      <Extremes kind="stall" pack={pack} seen={now.seen} set={(seen) => set({ ...now, seen })} />
+      <Extremes kind="stall" item={now.stall} pack={pack} seen={now.seen} set={(seen) => set({ ...now, seen })} />
     </>
   );
 }
@@ -400,7 +404,7 @@ export function AsymmetricForm({ pack, detail, set }: FormProps<'asymmetric'>) {
         values={now.set}
         set={(v) => set({ ...now, set: v })}
       />
-      <Extremes kind="asymmetric" pack={pack} seen={now.seen} set={(seen) => set({ ...now, seen })} />
+      <Extremes kind="asymmetric" item={now.item} pack={pack} seen={now.seen} set={(seen) => set({ ...now, seen })} />
     </>
   );
 }

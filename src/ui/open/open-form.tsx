@@ -3,7 +3,9 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { dateText, list, plural } from '@/core/format';
-import { type AirframeFacts, type Held, openCheckout } from '@/core/plan';
+import { standardProposed } from '@/core/assess';
+import { type AirframeFacts, FACT_WORDS, type Held, missingNeeds, offeredFor, openCheckout } from '@/core/plan';
+import type { Need } from '@/domain/assess-words';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, type PackId, say } from '@/domain/words';
 import { Field } from '../shared/field';
@@ -24,6 +26,7 @@ interface Pilot {
   id: string;
   name: string;
   experience: string;
+  certificate: string;
   hours: number;
   holds: Held[];
   experienceSince: Record<string, string>;
@@ -43,7 +46,8 @@ interface Props {
   airframes: Frame[];
   packs: RulePack[];
   standards: { key: string; name: string }[];
-  programmes: { key: string; n: number }[];
+  /** Which aeroplanes a programme is for, and what each of its items needs of one. */
+  programmes: { key: string; offered: Need[][]; needs: Need[][] }[];
 }
 
 /** Open: who, which aeroplane, under which rules; what that demands, what may be credited, who decides. */
@@ -81,13 +85,22 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
   useEffect(() => {
     if (opening) form.setValue('goals', opening.proposedGoals as Goal[]);
   }, [opening, form]);
+  const examiner = goals.some((g) => pack?.goals.find((x) => x.goal === g)?.decides === 'examiner');
+  const proposed = standardProposed(pack?.standardFor, pilot?.certificate ?? '', examiner);
   useEffect(() => {
-    form.setValue('standardKey', packKey === 'eu' ? 'eu-class' : 'private-us');
-  }, [packKey, form]);
+    if (proposed && standards.some((s) => s.key === proposed)) form.setValue('standardKey', proposed);
+  }, [proposed, standards, form]);
 
+  const programmeOf = (goal: string) =>
+    programmes.find((p) => p.key === `${goal}-${packKey}`) ?? programmes.find((p) => p.key === `${goal}-house`);
   const itemsOf = (goal: string) =>
-    (programmes.find((p) => p.key === `${goal}-${packKey}`) ?? programmes.find((p) => p.key === `${goal}-house`))?.n ??
-    0;
+    (programmeOf(goal)?.needs ?? []).filter((needs) => !frame || missingNeeds({ needs }, frame.facts).length === 0)
+      .length;
+  /** A goal that cannot be flown in this aeroplane is not offered. */
+  const offered = (goal: string) => {
+    const programme = programmeOf(goal);
+    return !frame || !programme || offeredFor(programme, frame.facts);
+  };
   const send = form.handleSubmit(async (values) => {
     const answer = await runAction(() => action(values));
     if (!answer.ok) return setRest(showProblems(form, answer.problems));
@@ -143,26 +156,28 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
               <legend className="form-label">
                 Goals {opening ? <span className="soft">(proposed from what is missing)</span> : null}
               </legend>
-              {(pack?.goals ?? []).map((g) => (
-                <div className="form-check" key={g.goal}>
-                  <input
-                    className="form-check-input"
-                    type="checkbox"
-                    id={`goal-${g.goal}`}
-                    value={g.goal}
-                    disabled={itemsOf(g.goal) === 0}
-                    {...form.register('goals')}
-                  />
-                  <label className="form-check-label" htmlFor={`goal-${g.goal}`}>
-                    {g.title}{' '}
-                    <span className="soft">
-                      {itemsOf(g.goal) === 0
-                        ? '(no programme under these rules yet)'
-                        : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
-                    </span>
-                  </label>
-                </div>
-              ))}
+              {(pack?.goals ?? [])
+                .filter((g) => offered(g.goal))
+                .map((g) => (
+                  <div className="form-check" key={g.goal}>
+                    <input
+                      className="form-check-input"
+                      type="checkbox"
+                      id={`goal-${g.goal}`}
+                      value={g.goal}
+                      disabled={itemsOf(g.goal) === 0}
+                      {...form.register('goals')}
+                    />
+                    <label className="form-check-label" htmlFor={`goal-${g.goal}`}>
+                      {g.title}{' '}
+                      <span className="soft">
+                        {itemsOf(g.goal) === 0
+                          ? '(no programme under these rules yet)'
+                          : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
+                      </span>
+                    </label>
+                  </div>
+                ))}
               {errors.goals ? (
                 <div className="invalid-feedback" role="alert">
                   {errors.goals.message}
@@ -173,7 +188,7 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
               label="Standard"
               id="standardKey"
               error={errors.standardKey}
-              hint="The tolerances every landing is judged by; pinned for this checkout."
+              hint="The tolerances every landing is judged by, proposed by the certificate held; pinned for this checkout."
             >
               <select {...form.register('standardKey')}>
                 {standards.map((s) => (
@@ -210,13 +225,14 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
                   {[...(opening.demands.classRatings ?? []), ...opening.demands.endorsements].map((kind) => {
                     const credit = opening.credited.find((c) => c.kind === kind);
                     const held = pilot.holds.find((h) => h.kind === kind);
+                    const holds = opening.held.includes(kind);
                     return (
                       <tr key={kind}>
                         <td>{say(kind)}</td>
                         <td>
-                          {held ? (
+                          {holds ? (
                             <Verdict verdict="within">
-                              holds it{held.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}
+                              holds it{held?.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}
                             </Verdict>
                           ) : credit ? (
                             <>
@@ -236,7 +252,8 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
               </table>
               {opening.demands.unknown.length > 0 ? (
                 <p className="caution mb-0">
-                  The sheet does not say: {list(opening.demands.unknown)}. What depends on it is not decided.
+                  The sheet does not say: {list(opening.demands.unknown.map((k) => FACT_WORDS[k] ?? k))}. What depends
+                  on it is not decided.
                 </p>
               ) : null}
               <div>

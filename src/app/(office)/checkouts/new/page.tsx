@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
+import type { Need } from '@/domain/assess-words';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { may } from '@/server/auth/permissions';
 import { newestContent } from '@/server/content';
@@ -24,8 +25,8 @@ export default async function NewCheckoutPage() {
     rows<{ key: string; name: string }>(
       "SELECT key, json_extract(body, '$.name') AS name FROM content_versions c WHERE kind = 'standard' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'standard' AND key = c.key AND origin <> 'proposed') ORDER BY key",
     ),
-    rows<{ key: string; n: number }>(
-      "SELECT key, json_array_length(body, '$.items') AS n FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key AND origin <> 'proposed')",
+    rows<{ key: string; offered: string | null; needs: string }>(
+      "SELECT key, json_extract(body, '$.offered') AS offered, (SELECT json_group_array(json(COALESCE(json_extract(i.value, '$.needs'), '[]'))) FROM json_each(body, '$.items') i) AS needs FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key AND origin <> 'proposed')",
     ),
   ]);
   return (
@@ -51,7 +52,11 @@ export default async function NewCheckoutPage() {
             )}
             packs={[us, eu, au].flatMap((p) => (p ? [p.body] : []))}
             standards={standards}
-            programmes={programmes}
+            programmes={programmes.map((p) => ({
+              key: p.key,
+              offered: p.offered === null ? [] : (JSON.parse(p.offered) as Need[][]),
+              needs: JSON.parse(p.needs) as Need[][],
+            }))}
           />
         </div>
       </main>
