@@ -122,8 +122,39 @@ export const LANDING_NOTES = [
   'aim-point-crept-long',
   'speed-did-not-fall',
   'looked-inside',
+  'late-flare',
+  'skidded-final-turn',
+  'ball-out-in-the-climb',
+  'no-wind-controls-taxiing',
+  'wrong-lever-after-landing',
+  'pitched-up-in-go-around',
+  'wheelbarrowed',
+  'flared-by-eye-on-glassy',
+  'porpoise-not-caught',
 ] as const;
 export type LandingNote = (typeof LANDING_NOTES)[number];
+
+/** Notes of some aeroplanes alone. */
+const NOTE_OF: Partial<Record<LandingNote, 'tailwheel' | 'nosewheel' | 'water'>> = {
+  'pushed-forward-early': 'tailwheel',
+  'tail-kept-up-long': 'tailwheel',
+  wheelbarrowed: 'nosewheel',
+  'flared-by-eye-on-glassy': 'water',
+  'porpoise-not-caught': 'water',
+};
+/** Notes that can be of this aeroplane. */
+export const notesFor = (of: { tailwheel: boolean; water: boolean }): LandingNote[] =>
+  LANDING_NOTES.filter((n) => {
+    const only = NOTE_OF[n];
+    return (
+      only === undefined ||
+      (only === 'tailwheel' && of.tailwheel) ||
+      (only === 'nosewheel' && !of.tailwheel) ||
+      (only === 'water' && of.water)
+    );
+  });
+/** Which engine a pilot named as failed. */
+export const IDENTIFIED = ['right', 'wrong'] as const;
 
 /** Marks of the flight's clock, each a tap. */
 export const TIMER_MARKS = ['off-block', 'take-off', 'landed', 'on-block', 'booking-ends'] as const;

@@ -8,6 +8,7 @@ import {
   ENERGY_ITEMS,
   FIRST_CUES,
   HELP_CONTROLS,
+  IDENTIFIED,
   LANDING_NOTES,
   LANDMARK_WORDS,
   STALLS,
@@ -147,6 +148,8 @@ export const AirworkDetail = z.discriminatedUnion('form', [
     saidSimulated: z.boolean().nullable(),
     firstCue: z.enum(FIRST_CUES).nullable(),
     recovery: z.enum(CUE_RECOVERIES).nullable(),
+    /** The engine the pilot named; absent = nobody asked. */
+    identified: z.enum(IDENTIFIED).nullable().optional(),
     set: z.partialRecord(Quantity, z.number()),
     seen: SeenExtremes,
   }),

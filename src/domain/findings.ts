@@ -88,6 +88,18 @@ export const FindingPattern = z.object({
   /** Wording with the finding's numbers in braces. */
   pilot: z.string().min(10),
   instructor: z.string().min(6),
+  /** Said otherwise where the checkout has chosen another side of a technique. */
+  bySchool: z
+    .array(
+      z.object({
+        topic: z.string(),
+        side: z.string(),
+        pilot: z.string().min(10).optional(),
+        causes: z.array(z.string().min(3)).min(1).optional(),
+        next: Exercise.optional(),
+      }),
+    )
+    .default([]),
 });
 export type FindingPattern = z.infer<typeof FindingPattern>;
 export const Findings = z.object({ schema: z.literal('findings/1'), patterns: z.array(FindingPattern).min(30) });

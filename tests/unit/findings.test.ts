@@ -417,6 +417,26 @@ describe('other evidence', () => {
   });
 });
 
+const oneEngine = (i: number, over: Partial<Extract<AirworkDetail, { form: 'asymmetric' }>>): Observation =>
+  item(i, {
+    detail: {
+      form: 'asymmetric',
+      item: 'failure-in-the-climb',
+      heightFt: 4000,
+      saidSimulated: true,
+      firstCue: null,
+      recovery: null,
+      set: {},
+      seen: { speed: 'inside' },
+      ...over,
+    },
+  });
+const wheels = (i: number, decision: 'agree' | 'stop', reasons: string[]) => ({
+  id: `g${i}`,
+  lesson: 1,
+  check: { surface: 'water' as const, lamps: {}, seen: {}, spoken: null, onFinal: true, decision, reasons },
+});
+
 /** What raises each pattern, and nothing but its own cause. */
 const RAISES: Record<string, () => FindingRecord> = (() => {
   const swing = (band: 'small' | 'large', side: 'left' | 'right') => ({ swing: { band, side } });
@@ -543,7 +563,12 @@ const RAISES: Record<string, () => FindingRecord> = (() => {
       }),
     'stall-recovery': () => record([], { observations: [1, 2].map((i) => stall(i, { recovery: 'secondary-stall' })) }),
     'no-look-out': () => record([], { observations: [1, 2].map((i) => stall(i, { lookOut: false })) }),
-    untrimmed: () => record([], { observations: [1, 2, 3].map((i) => turn(i, { speed: 14 })) }),
+    untrimmed: () =>
+      record([], {
+        observations: [1, 2, 3].map((i) =>
+          item(i, { detail: { form: 'numbers', kind: 'slow-flight', set: {}, seen: { speed: 14 } } }),
+        ),
+      }),
     'skill-lost-under-load': () =>
       record(many(16, (i) => (i < 8 ? {} : { ...wheel, ...(i % 2 ? { stick: 'not' as const } : {}) }))),
     'help-not-falling': () => record(many(12, (i) => ({ intervention: i % 2 }))),
@@ -630,6 +655,32 @@ const RAISES: Record<string, () => FindingRecord> = (() => {
     'long-float': note('floated'),
     'looks-inside': note('looked-inside'),
     'steady-hands': () => record(many(12, () => ({}))),
+    'nose-first': () =>
+      record(
+        many(12, (i) => ({ touched: i % 2 ? 'nose-first' : 'flat' })),
+        { context: { ...record([]).context, tailwheel: false } },
+      ),
+    wheelbarrow: note('wheelbarrowed'),
+    'slow-over-threshold': () =>
+      record(
+        many(
+          12,
+          () => ({}),
+          (i) => ({ gates: [{ gate: 'Threshold', offKt: i % 2 ? -5.5 : -5, highFt: null, source: 'eye' }] }),
+        ),
+        { context: { ...record([]).context, speedLowKt: -5 } },
+      ),
+    'late-flare': note('late-flare'),
+    'skidded-final-turn': note('skidded-final-turn'),
+    'ball-out-in-climb': note('ball-out-in-the-climb'),
+    'no-wind-controls': note('no-wind-controls-taxiing'),
+    'glassy-by-eye': note('flared-by-eye-on-glassy'),
+    'porpoise-not-caught': note('porpoise-not-caught'),
+    'wrong-lever-after-landing': note('wrong-lever-after-landing'),
+    'pitch-up-in-go-around': around({ notes: ['pitched-up-in-go-around'] }),
+    'below-blue-line': () => record([], { observations: [oneEngine(1, { seen: { speed: -8 } })] }),
+    'wrong-engine': () => record([], { observations: [oneEngine(1, { identified: 'wrong' })] }),
+    'wheels-check-stopped': () => record([], { gearChecks: [wheels(0, 'stop', ['lamp-wrong', 'wheel-seen-wrong'])] }),
   };
 })();
 
@@ -663,5 +714,84 @@ describe('every pattern of the file', () => {
     );
     expect(one({ ...before, landings: [...before.landings, ...after] }, id)?.state).toBe('closed');
     expect(one({ ...before, landings: [...before.landings, ...after.slice(0, 1)] }, id)?.state).toBe('open');
+  });
+});
+
+describe('from landings to finding to closing', () => {
+  const nose = { ...record([]).context, tailwheel: false };
+  const tail = { ...record([]).context, tailwheel: true };
+  it('the nosewheel is asked of nosewheel types, the brakes where something else steers', () => {
+    const first = many(4, () => ({ touched: 'nose-first' }));
+    expect(open(record(first, { context: tail }))).not.toContain('nose-first');
+    const braked = many(4, () => ({ notes: ['brakes-used-to-steer'] as const }) as Partial<CapturedLanding>);
+    expect(open(record(braked, { context: { ...nose, brakeSteered: true } }))).not.toContain('brake-steering');
+  });
+  it.each<[string, Partial<Extract<AirworkDetail, { form: 'asymmetric' }>>, number]>([
+    ['below-blue-line', { seen: { speed: -8 } }, 3],
+    ['wrong-engine', { identified: 'wrong' }, 4],
+  ])('%s', (id, bad, closes) => {
+    const seen = (n: number, clean: number) =>
+      record([], {
+        observations: [
+          ...Array.from({ length: n }, (_, i) => oneEngine(i, bad)),
+          ...Array.from({ length: clean }, (_, i) => oneEngine(n + i, { identified: 'right' })),
+        ],
+      });
+    expect(open(seen(0, 4))).not.toContain(id);
+    expect(open(seen(1, 0))).toContain(id);
+    expect(open(seen(1, closes - 1))).toContain(id);
+    expect(open(seen(1, closes))).not.toContain(id);
+  });
+  it('slow in the demonstration of loss of control is what it is for', () =>
+    expect(
+      open(record([], { observations: [oneEngine(0, { item: 'control-speed', seen: { speed: -8 } })] })),
+    ).not.toContain('below-blue-line'));
+  it('a balked landing that pitches up, until three do not', () => {
+    const around = (notes: CapturedLanding['notes']): Partial<CapturedLanding> => ({
+      kind: 'go-around',
+      goAroundWord: 'at',
+      notes,
+    });
+    const r = (clean: number) => record(many(1 + clean, (i) => around(i === 0 ? ['pitched-up-in-go-around'] : [])));
+    expect(open(r(0))).toContain('pitch-up-in-go-around');
+    expect(open(r(2))).toContain('pitch-up-in-go-around');
+    expect(open(r(3))).not.toContain('pitch-up-in-go-around');
+  });
+  it('a stop for wheels that were wrong is praised; one for a word that was missing is not', () => {
+    const said = (...checks: ReturnType<typeof wheels>[]) => open(record([], { gearChecks: checks }));
+    expect(said(wheels(0, 'stop', ['lamp-wrong', 'wheel-seen-wrong']), wheels(1, 'agree', []))).toEqual([
+      'wheels-check-stopped',
+    ]);
+    expect(said(wheels(0, 'stop', ['word-missing']), wheels(1, 'stop', ['lamp-wrong', 'wheel-not-seen']))).toEqual([
+      'gear-surface-silence',
+    ]);
+  });
+  it('out of trim is a speed that wanders where the aeroplane is flown trimmed, not a steep turn', () => {
+    const numbers = (i: number, kind: 'steep-turn' | 'slow-flight') =>
+      item(i, { detail: { form: 'numbers', kind, set: {}, seen: { speed: 14 } } });
+    const of = (kind: 'steep-turn' | 'slow-flight') =>
+      open(record([], { observations: [0, 1, 2, 3].map((i) => numbers(i, kind)) }));
+    expect(of('slow-flight')).toContain('untrimmed');
+    expect(of('steep-turn')).not.toContain('untrimmed');
+  });
+  it('left of the line is flown with the left wheel on it, and the reverse', () => {
+    const next = (id: string) => patterns.find((p) => p.id === id)?.next.text;
+    expect(next('bias-left')).toMatch(/left main wheel.*moves right.*centred/);
+    expect(next('bias-right')).toMatch(/right main wheel.*moves left.*centred/);
+    expect(patterns.find((p) => p.id === 'same-side-swing')?.next.text).toMatch(
+      /Before the next flight.*Only when.*change seats/,
+    );
+  });
+  it('names the hand of the technique that was chosen', () => {
+    const chased = many(
+      6,
+      () => ({}),
+      () => ({
+        gates: [7, -6, 8, -5].map((offKt, i) => ({ gate: `g${i}`, offKt, highFt: null, source: 'eye' as const })),
+      }),
+    );
+    const words = (schools: Record<string, string>) => one(record(chased, { schools }), 'speed-chase')?.pilot;
+    expect(words({})).toContain('Pitch for speed');
+    expect(words({ 'speed-and-path': 'point-power' })).toContain('Point at the aim and let power hold the speed');
   });
 });

@@ -8,6 +8,7 @@ import type { Select } from '@/domain/findings';
 import { type MeasureContext, eyeWord } from '../trace/join';
 import type { Observation, RecordedLanding } from './evidence';
 import { judgeQuantity, orderKept } from './airwork';
+import { limitsFor } from './standard-on';
 import { plateauIn } from './captured';
 
 export type Fact = string | number | boolean | null;
@@ -31,6 +32,11 @@ export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> {
   reducing: boolean;
   /** The standard’s upper side about the speed at the threshold, knots; null = it asks nothing of it. */
   speedHighKt: number | null;
+  /** Its lower side, a negative number; absent or null = it asks nothing of it. */
+  speedLowKt?: number | null;
+  tailwheel?: boolean;
+  /** Steered by the brakes alone, as no steering tailwheel or nosewheel is there. */
+  brakeSteered?: boolean;
 }
 
 const CHASE_KT = 3;
@@ -106,6 +112,9 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
     gustSpread: k.wind === null ? null : k.wind.gustKt === null ? 0 : k.wind.gustKt - k.wind.kt,
     fenceOff: fence?.offKt ?? null,
     fenceFast: fence?.offKt == null || c.speedHighKt === null ? null : fence.offKt > c.speedHighKt,
+    fenceSlow: fence?.offKt == null || c.speedLowKt == null ? null : fence.offKt < c.speedLowKt,
+    tailwheel: c.tailwheel ?? null,
+    brakeSteered: c.brakeSteered ?? false,
     finalOff: final?.offKt ?? null,
     finalHigh: final?.highFt ?? null,
     reversals:
@@ -134,8 +143,9 @@ export function itemFacts(
         : null;
   const seen = d && 'seen' in d ? d.seen : {};
   const row = standard.airwork.find((a) => a.kind === kind);
+  const which = d?.form === 'asymmetric' ? d.item : d?.form === 'stall' ? d.stall : null;
   const out = (q: 'height' | 'speed'): Fact => {
-    const limit = row?.limits.find((x) => x.quantity === q);
+    const limit = limitsFor(row ?? null, which).find((x) => x.quantity === q);
     const raw = seen[q];
     if (!limit || raw === undefined) return null;
     const value = typeof raw === 'number' && q === 'speed' ? raw * ktPerUnit : raw;
@@ -160,7 +170,34 @@ export function itemFacts(
     entryRate: typeof seen.entryRate === 'number' ? seen.entryRate : seen.entryRate === 'inside' ? 1 : null,
     heightOut: out('height'),
     speedOut: speed === null ? null : speed !== 'inside',
+    speedLow: speed === null ? null : speed === 'low',
+    asymmetricItem: d?.form === 'asymmetric' ? d.item : null,
+    identified: d?.form === 'asymmetric' ? (d.identified ?? null) : null,
     outOfOrder: steps && steps.verdict !== 'not-seen' ? steps.outOfOrder.length : null,
   };
 }
-export const gearFacts = (g: GearChecked): Facts => ({ decision: g.decision, onFinal: g.onFinal });
+/** Reasons of a stop that are the wheels themselves; every other is a word or a look that was missing, or too old. */
+const WHEELS_WRONG: ReadonlySet<string> = new Set([
+  'lamp-wrong',
+  'lamps-disagree',
+  'lamp-in-transit',
+  'lamp-failed',
+  'wheel-seen-wrong',
+]);
+/**
+ * Facts of a check of the wheels. A stop with every word said and every wheel looked at, for wheels that were wrong, is
+ * the check at work; one for a word or a look that was missing is not.
+ */
+export const gearFacts = (g: Pick<GearChecked, 'decision' | 'onFinal'> & { reasons?: readonly string[] }): Facts => {
+  const reasons = g.reasons ?? [];
+  return {
+    decision: g.decision,
+    onFinal: g.onFinal,
+    stopFor:
+      g.decision === 'agree'
+        ? null
+        : reasons.length > 0 && reasons.every((r) => WHEELS_WRONG.has(r))
+          ? 'wheels'
+          : 'missing',
+  };
+};

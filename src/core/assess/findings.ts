@@ -51,6 +51,8 @@ export interface FindingRecord {
   habits: readonly { key: string; from: string | null; to: string }[];
   /** The same instructor's other pilots by eye, and the same aeroplane's. */
   others: { instructor: SidesSeen; airframe: SidesSeen };
+  /** Sides of the techniques as the checkout has chosen them; absent = the patterns' own words. */
+  schools?: Readonly<Record<string, string>>;
 }
 export interface Finding {
   id: string;
@@ -136,34 +138,36 @@ export function findPatterns(patterns: readonly FindingPattern[], record: Findin
     items: theirs(over.items),
     'gear-checks': over['gear-checks'],
   };
-  const found = patterns.flatMap((p): Finding[] => {
-    const raised = raise(p, p.trigger, p.positive || asksDecision(p.trigger) ? over : own, record);
-    if (!raised) return [];
-    const words = (text: string) =>
-      text
-        .replace(/\{(\w+)\}/g, (_, key: string) => raised.words[key] ?? '')
-        .replace(/\s+/g, ' ')
-        .trim();
-    return [
-      {
-        id: p.id,
-        title: p.title,
-        positive: p.positive,
-        state: !p.positive && raised.clean >= p.closes ? 'closed' : 'open',
-        weight: p.weight,
-        forPilot: raised.forPilot ?? true,
-        pilot: words(p.pilot),
-        instructor: words(p.instructor),
-        numbers: raised.numbers,
-        evidence: raised.evidence,
-        causes: p.causes,
-        next: p.next,
-        clean: raised.clean,
-        closes: p.closes,
-        sinceLesson: raised.sinceLesson,
-      },
-    ];
-  });
+  const found = patterns
+    .map((p) => spokenBy(p, record.schools ?? {}))
+    .flatMap((p): Finding[] => {
+      const raised = raise(p, p.trigger, p.positive || asksDecision(p.trigger) ? over : own, record);
+      if (!raised) return [];
+      const words = (text: string) =>
+        text
+          .replace(/\{(\w+)\}/g, (_, key: string) => raised.words[key] ?? '')
+          .replace(/\s+/g, ' ')
+          .trim();
+      return [
+        {
+          id: p.id,
+          title: p.title,
+          positive: p.positive,
+          state: !p.positive && raised.clean >= p.closes ? 'closed' : 'open',
+          weight: p.weight,
+          forPilot: raised.forPilot ?? true,
+          pilot: words(p.pilot),
+          instructor: words(p.instructor),
+          numbers: raised.numbers,
+          evidence: raised.evidence,
+          causes: p.causes,
+          next: p.next,
+          clean: raised.clean,
+          closes: p.closes,
+          sinceLesson: raised.sinceLesson,
+        },
+      ];
+    });
   const heaviest = Math.max(0, ...found.filter((f) => !f.positive && f.state === 'open').map((f) => f.weight));
   const spoken = found.filter((f) => {
     const quiet = patterns.find((p) => p.id === f.id)?.quietUnder;
@@ -176,6 +180,12 @@ export function findPatterns(patterns: readonly FindingPattern[], record: Findin
       b.weight - a.weight ||
       b.evidence.length - a.evidence.length,
   );
+}
+
+/** A pattern in the words of the side of a technique that the checkout has chosen. */
+function spokenBy(p: FindingPattern, schools: Readonly<Record<string, string>>): FindingPattern {
+  const own = p.bySchool.find((s) => schools[s.topic] === s.side);
+  return own ? { ...p, pilot: own.pilot ?? p.pilot, causes: own.causes ?? p.causes, next: own.next ?? p.next } : p;
 }
 
 function raise(

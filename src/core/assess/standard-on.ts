@@ -33,7 +33,8 @@ export function standardOn(
     boxM: short ?? standard.boxM,
     criteria: standard.criteria.map((c) => {
       if (!c.measured) return c;
-      if (c.id === 'along' && short) return { ...c, measured: { low: -short.before, high: short.past } };
+      if (c.id === 'along' && short)
+        return { ...c, measured: { low: short.before === 0 ? 0 : -short.before, high: short.past } };
       const limit = most[c.id];
       return limit === undefined
         ? c

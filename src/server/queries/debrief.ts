@@ -239,7 +239,11 @@ export async function debriefFacts(checkout: CheckoutRecord): Promise<DebriefFac
       blindNose: head.sheet.attributes.some((a) => a.key === 'over-nose' && a.value === 'blind'),
       reducing: (head.schools['approach-speed'] ?? head.sheet.landing.speedSchool) === 'reducing',
       speedHighKt: checkout.standard.criteria.find((c) => c.id === 'speed')?.measured?.high ?? null,
+      speedLowKt: checkout.standard.criteria.find((c) => c.id === 'speed')?.measured?.low ?? null,
+      tailwheel: head.sheet.gear.layout === 'tailwheel',
+      brakeSteered: head.sheet.gear.freeCaster && head.sheet.gear.steerDeg === null,
     },
+    schools: head.schools,
     habits: (await differencesOf(head, nowIso())).rows
       .filter((r) => r.action === 'drop')
       .map((r) => ({ key: r.key, from: r.from, to: r.to })),
@@ -248,7 +252,14 @@ export async function debriefFacts(checkout: CheckoutRecord): Promise<DebriefFac
   const decisions = await decisionsOf(head.id);
   const newest = (id: string) => [...decisions].reverse().find((d) => d.findingId === id) ?? null;
   const known = remembered(checkout);
-  const key = JSON.stringify([rules?.id, record.limits, record.habits, record.others, record.context.reducing]);
+  const key = JSON.stringify([
+    rules?.id,
+    record.limits,
+    record.habits,
+    record.others,
+    record.context.reducing,
+    head.schools,
+  ]);
   if (known.found?.key !== key) known.found = { key, findings: findPatterns(rules?.body.patterns ?? [], record) };
   const found = known.found.findings.map((f): DecidedFinding => ({ ...f, decided: newest(f.id), own: false }));
   const own = [...new Set(decisions.filter((d) => d.decision === 'own').map((d) => d.findingId))].flatMap(

@@ -7,6 +7,7 @@ import {
   CUE_RECOVERIES,
   ENERGY_ITEMS,
   FIRST_CUES,
+  IDENTIFIED,
   QUANTITY_NAME,
   STALLS,
   STALL_CUES,
@@ -397,6 +398,15 @@ export function AsymmetricForm({ pack, detail, set }: FormProps<'asymmetric'>) {
           columns={2}
         />
       </div>
+      {now.item === 'control-speed' ? null : (
+        <Words
+          title="Engine named as failed"
+          options={IDENTIFIED}
+          now={now.identified ?? null}
+          choose={(v) => set({ ...now, identified: v })}
+          columns={2}
+        />
+      )}
       <SetUp
         kind="asymmetric"
         pack={pack}

@@ -1,6 +1,6 @@
 'use client';
 import { judgeQuantity } from '@/core/assess';
-import { LANDING_NOTES, LANDMARK_WORDS } from '@/domain/airwork';
+import { LANDMARK_WORDS, notesFor } from '@/domain/airwork';
 import { KEPT_WORDS } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
@@ -29,6 +29,7 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
       </>
     );
   };
+  const notes = notesFor({ tailwheel: pack.tailwheel, water: pack.runways.some((r) => r.surface === 'water') });
   const note = (n: Draft['notes'][number]) =>
     set({ notes: draft.notes.includes(n) ? draft.notes.filter((x) => x !== n) : [...draft.notes, n] });
   return (
@@ -93,7 +94,7 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
       <div>
         <h2>Also seen</h2>
         <div className="taps t4" role="group" aria-label="Also seen">
-          {LANDING_NOTES.map((n) => (
+          {notes.map((n) => (
             <button
               key={n}
               type="button"
