@@ -9,7 +9,6 @@ import { nowIso } from '@/server/clock';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
 import { recordEvents } from '@/server/commands/capture';
 import { acknowledgeDebrief, assessSelf, debriefSnapshot, saveDebrief } from '@/server/commands/debrief';
-import { saveDate } from '@/server/commands/persons';
 import { saveEye, saveHours } from '@/server/commands/pilot';
 import { acceptMeasures, addTrace } from '@/server/commands/traces';
 import { traceById } from '@/server/queries/traces';
@@ -64,7 +63,6 @@ export async function seedDemo(): Promise<{ checkouts: number; landings: number;
     await setUp();
     at(dayAt(45, '08:00'));
     await enterHours(dayAt);
-    await enterDates(dayAt);
     await logInstructors(dayAt);
     const counters = { checkouts: 0, signed: 0 };
     const run = async (plan: CheckoutPlan) => {
@@ -235,32 +233,6 @@ async function enterHours(dayAt: (daysAgo: number, hhmm: string) => string): Pro
     how: 'tape, 5 cm cushion',
   });
   if (!eye.ok) throw new Error('demo eye height');
-}
-
-/** Nothing on record of who has just come; one review has lapsed, one medical ends soon. */
-const NOT_SHOWN = 'tome';
-const LAPSED = 'sara';
-const ENDING = 'gaspar';
-/** Reviews and medicals as shown to the office. */
-async function enterDates(dayAt: (daysAgo: number, hhmm: string) => string): Promise<void> {
-  const bento = await userByKey('bento');
-  const helena = await userByKey('helena');
-  const day = (daysAgo: number) => dayAt(daysAgo, '08:00').slice(0, 10);
-  for (const [i, p] of pilots.filter((x) => x.key !== NOT_SHOWN).entries()) {
-    const rows = [
-      { key: 'flight-review', title: 'Flight review', doneOn: day(p.key === LAPSED ? 790 : 70 + i * 21), until: null },
-      {
-        key: 'medical',
-        title: 'Medical or BasicMed',
-        doneOn: null,
-        until: day(p.key === ENDING ? -19 : -120 - i * 17),
-      },
-    ];
-    for (const row of rows) {
-      const kept = await saveDate(p.key === 'bento' ? helena : bento, { pilotId: `pilot-${p.key}`, note: '', ...row });
-      if (!kept.ok) throw new Error(`demo dates of ${p.key}: ${JSON.stringify(kept.problems)}`);
-    }
-  }
 }
 
 /** What instructors fly themselves, every few weeks in each type, for two years back; one has let a type slip. */

@@ -47,7 +47,7 @@ export const PasswordForm = z.object({
 export const HeldForm = z.object({
   requestId: z.uuid(),
   pilotId: z.string().min(1),
-  kind: z.string().trim().min(1, 'Choose what is held.').max(40),
+  kind: z.string().trim().min(1, 'Choose what is held.').max(60),
   gainedOn: z.iso.date('Give the day as year-month-day.'),
   note: z.string().trim().max(200, 'Keep it under 200 characters.'),
 });

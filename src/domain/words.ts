@@ -147,6 +147,7 @@ export const SAY: Record<string, string> = {
   'AU-hull': 'floating hull',
   'AU-pressurisation': 'pressurisation',
   'AU-ski': 'ski landing gear',
+  'instrument-rating': 'instrument rating',
   'instructor-single-engine': 'instructor rating, single-engine',
   'instructor-multi-engine': 'instructor rating, multi-engine',
   FI: 'flight instructor (FI)',

@@ -11,6 +11,7 @@ import { ledgerEntry } from './ledger/book';
 import { A4, Pen, SLATE, newPdf } from './pdf';
 import { type BookLine, bookLines, itemWords } from './queries/book';
 import { type CheckoutRecord, checkoutHead, checkoutRecord } from './queries/checkout';
+import { linesOf } from './queries/logbook-lines';
 import { hoursOf } from './queries/pilot';
 
 /** A cell that begins like a formula is made text: the file is opened in a spreadsheet. */
@@ -141,7 +142,7 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
   const checkouts = [];
   for (const { id } of heads) {
     const head = await checkoutHead(id);
-    if (head) checkouts.push(checkoutJson(await checkoutRecord(head)));
+    if (head) checkouts.push(await checkoutJson(await checkoutRecord(head)));
   }
   const entries = [];
   for (const line of await bookLines(user, { pilotId, limit: 100_000 })) {
@@ -204,8 +205,9 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
   };
 }
 
-function checkoutJson(record: CheckoutRecord): object {
+async function checkoutJson(record: CheckoutRecord): Promise<object> {
   const { head } = record;
+  const lines = await linesOf(record);
   return {
     id: head.id,
     registration: head.registration,
@@ -222,6 +224,7 @@ function checkoutJson(record: CheckoutRecord): object {
       flownOn: s.flownOn,
       briefAcknowledgedAt: s.brief?.acknowledgedAt ?? null,
       brief: s.brief ? { choices: s.brief.choices } : null,
+      logbook: lines.find((l) => l.lesson === s.lesson) ?? null,
     })),
     landings: record.landings.map((l) => ({
       id: l.id,
@@ -285,6 +288,7 @@ export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Pro
       pen.line(`SHA-256 ${e.hash}`, { indent: 10, font: fonts.mono, size: 7, color: SLATE });
     }
   }
+  const lines = await linesOf(record);
   title('What was asked, and what stands');
   for (const i of items) {
     pen.line(`${i.item.id}  ${i.item.title}: ${i.state === 'not' ? 'open' : say(i.state)}`, {
@@ -305,6 +309,11 @@ export async function bookletPdf(user: CurrentUser, record: CheckoutRecord): Pro
     pen.line(
       `${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`,
     );
+    const line = lines.find((x) => x.lesson === s.lesson);
+    if (line) {
+      pen.line(`Logbook, pilot: ${line.pilot}`, { size: 9, indent: 10, gap: 2 });
+      pen.line(`Logbook, instructor: ${line.instructor}`, { size: 9, indent: 10, gap: 4 });
+    }
     for (const l of flown)
       pen.line(
         `${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ${l.judged.reason}`,

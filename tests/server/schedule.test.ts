@@ -6,6 +6,7 @@ import { addDays } from '@/core/recency';
 import type { CurrentUser } from '@/server/auth/permissions';
 import { icsOf } from '@/server/calendar';
 import { logFlight } from '@/server/commands/people';
+import { saveDate } from '@/server/commands/persons';
 import {
   book,
   cancelBooking,
@@ -323,6 +324,73 @@ describe('flying alone', () => {
         ),
       ),
     ).toBe('done');
+  });
+});
+
+describe('who may act as pilot in command', () => {
+  const hire = (pilot: string, more: object = {}) =>
+    form({ kind: 'hire', pilotId: `pilot-${pilot}`, airframeId: 'air-ZP-ALV', startsAt: at(17, '10:00'), ...more });
+  beforeAll(async () => {
+    for (const key of ['gaspar', 'joana', 'tome', 'nuno'])
+      done(
+        await logFlight(bento, {
+          requestId: randomUUID(),
+          pilotId: `pilot-${key}`,
+          flownOn: '2026-11-20',
+          typeCode: 'alvor-c1',
+          takeoffs: 3,
+          landings: 3,
+          fullStops: 3,
+          night: false,
+          surface: 'land',
+          hours: 1,
+          remark: '',
+        }),
+      );
+  });
+  it('not with a review that will have ended, whoever books, until it is renewed', async () => {
+    const gaspar = await user('gaspar');
+    expect(said(await book(gaspar, hire('gaspar', { startsAt: at(5, '10:00') })))).toBe('done');
+    for (const who of [gaspar, helena, bento])
+      expect(said(await book(who, hire('gaspar')))).toMatch(
+        /^pilotId: Flight review ended on 30 Nov 2026, before .*: not pilot in command until it is renewed \(14 CFR 61\.56\(c\)\)\. Book a lesson\.$/,
+      );
+    // Beside an instructor it is training, and nobody's command.
+    expect(said(await book(bento, lesson('gaspar', 'bento', 'CAV', { startsAt: at(17, '14:00') })))).toBe('done');
+    done(
+      await saveDate(bento, {
+        pilotId: 'pilot-gaspar',
+        key: 'flight-review',
+        title: 'Flight review',
+        doneOn: '2026-11-23',
+        until: null,
+        note: '',
+      }),
+    );
+    expect(said(await book(gaspar, hire('gaspar')))).toBe('done');
+  });
+  it('not with a medical that has ended, and not with nothing on record', async () => {
+    expect(said(await book(helena, hire('joana', { startsAt: at(18, '10:00') })))).toMatch(
+      /^pilotId: Medical or BasicMed ended on 18 Nov 2026/,
+    );
+    const answer = said(await book(helena, hire('tome', { startsAt: at(18, '10:00') })));
+    expect(answer).toContain('Flight review is not on record');
+    expect(answer).toContain('Medical or BasicMed is not on record');
+  });
+  it('an instructor gives at most eight hours of flight training in 24', async () => {
+    const long = (i: number, hhmm: string) =>
+      form({
+        kind: 'other',
+        pilotId: 'pilot-nuno',
+        instructorId: 'user-bento',
+        airframeId: 'air-ZP-ALV',
+        startsAt: at(24 + i, hhmm),
+        minutes: 290,
+      });
+    expect(said(await book(helena, long(0, '12:00')))).toBe('done');
+    expect(said(await book(helena, long(1, '08:00')))).toMatch(
+      /startsAt: Bento Quadra Luz would give .* of flight training in 24 hours; 8 h is the most \(14 CFR 61\.195\(a\)\)/,
+    );
   });
 });
 

@@ -224,3 +224,4 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
 }
 /** A header, so that a file of the same form is known again. */
 export const headerKey = (header: readonly string[]): string => header.map((h) => h.trim().toLowerCase()).join('|');
+export * from './lines';

@@ -33,6 +33,8 @@ export interface RuleBook {
   dated: readonly DatedRule[];
   teach: readonly RecencyRule[];
   intervalSource: string;
+  /** What the pack calls the right to fly a tailwheel; absent = not looked at. */
+  tailwheel?: string;
 }
 
 export const LAPSE_KINDS = ['dated', 'certificate', 'interval', 'passengers', 'teach', 'night'] as const;
@@ -47,6 +49,8 @@ export interface Lapse {
   status: RecencyStatus | 'never' | 'missing';
   /** Without it the pilot is not pilot in command. */
   acting?: boolean;
+  /** Recent, and the class or the endorsement is not held: recency is no endorsement. */
+  notHeld?: boolean;
   /** Last day on which it holds. */
   through: string | null;
   daysLeft: number | null;
@@ -105,8 +109,11 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
     for (const when of ['always', 'tailwheel', 'water', 'night'] as const) {
       const rules = asked.filter((r) => r.when === when);
       if (rules.length === 0) continue;
-      lines.push(
-        counted(
+      const missing =
+        (cls !== CATEGORY && !person.holds.includes(cls)) ||
+        (when === 'tailwheel' && book.tailwheel !== undefined && !person.holds.includes(book.tailwheel));
+      lines.push({
+        ...counted(
           `${when}:${cls}`,
           when === 'night' ? 'night' : 'passengers',
           `passengers, ${WORDS[cls] ?? cls}${SOLD[when]}`,
@@ -116,7 +123,8 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
           onDate,
           beside,
         ),
-      );
+        ...(missing ? { notHeld: true } : {}),
+      });
     }
   }
   for (const t of person.types) {

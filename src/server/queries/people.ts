@@ -32,6 +32,9 @@ import { hoursOf, type PilotHours } from './pilot';
 const READ_DAYS = 300;
 const TYPES_KEPT_DAYS = 1100;
 
+/** What a pack calls the right to fly a tailwheel. */
+const TAILWHEEL_KIND: Record<RulePack['key'], string> = { us: 'tailwheel', eu: 'TW', au: 'AU-tailwheel' };
+
 export interface HouseRules {
   house: House;
   pack: RulePack;
@@ -61,6 +64,7 @@ async function readHouseRules(): Promise<HouseRules> {
     pack: pack.body,
     book: {
       recency: pack.body.recency,
+      tailwheel: TAILWHEEL_KIND[pack.body.key],
       dated: pack.body.dated,
       teach: house.body.signing.teach,
       intervalSource: house.body.signing.source,
@@ -444,7 +448,7 @@ export interface PersonPage {
     refused: number;
     takenBackAt: string | null;
   }[];
-  types: { code: string; name: string; water: boolean }[];
+  types: { code: string; name: string; water: boolean; twin: boolean }[];
 }
 
 /**
@@ -643,6 +647,11 @@ export async function personPage(
       refused: i.refused,
       takenBackAt: i.taken_back_at,
     })),
-    types: [...rules.types].map(([code, t]) => ({ code, name: t.name, water: t.sheet.surface !== 'land' })),
+    types: [...rules.types].map(([code, t]) => ({
+      code,
+      name: t.name,
+      water: t.sheet.surface !== 'land',
+      twin: t.sheet.engine.count > 1,
+    })),
   };
 }

@@ -186,15 +186,40 @@ const HELD = [
   'P',
   'EFIS',
   'SLPC',
-  'MEP-variant',
+  'instrument-rating',
   'AU-tailwheel',
   'AU-retractable',
   'AU-propeller',
   'AU-floatplane',
   'AU-hull',
   'AU-pressurisation',
+  'AU-ski',
+  'pressurised',
 ];
-export function HeldForm({ pilotId, today, save }: { pilotId: string; today: string; save: Send }) {
+/** What instructors hold to teach. */
+const TEACHING = [
+  'instructor-single-engine',
+  'instructor-multi-engine',
+  'FI',
+  'FI-restricted',
+  'CRI-SE',
+  'CRI-ME',
+  'AU-train-type',
+  'AU-train-features',
+  'AU-train-multi-engine',
+];
+export function HeldForm({
+  pilotId,
+  today,
+  twins,
+  save,
+}: {
+  pilotId: string;
+  today: string;
+  /** Twins of the hangar: each is a variant held alone. */
+  twins: { code: string; name: string }[];
+  save: Send;
+}) {
   const router = useRouter();
   const form = useForm({ defaultValues: { kind: '', gainedOn: '', note: '' } });
   const [rest, setRest] = useState<ActionProblem[]>([]);
@@ -222,6 +247,18 @@ export function HeldForm({ pilotId, today, save }: { pilotId: string; today: str
               {say(k)}
             </option>
           ))}
+          {twins.map((t) => (
+            <option key={t.code} value={`MEP-variant:${t.code}`}>
+              {say('MEP-variant')}: {t.name}
+            </option>
+          ))}
+          <optgroup label="To teach">
+            {TEACHING.map((k) => (
+              <option key={k} value={k}>
+                {say(k)}
+              </option>
+            ))}
+          </optgroup>
         </select>
       </Field>
       <Field label="Since" id="held-on" error={errors.gainedOn}>

@@ -11,17 +11,22 @@ export const LAPSE_VERDICT: Record<Lapse['status'] | 'unknown', CriterionVerdict
   never: 'not-seen',
   missing: 'not-seen',
 };
+/** What is recent and not endorsed is not as good as what is both. */
+const verdictOf = (l: Lapse): CriterionVerdict =>
+  l.notHeld === true && (l.status === 'current' || l.status === 'expiring') ? 'not-seen' : LAPSE_VERDICT[l.status];
 /** The state of one thing in words with its day. */
 export function lapseWords(l: Lapse): string {
   if (l.status === 'never') return 'nothing to count from';
   if (l.status === 'missing') return 'no date entered';
   if (l.through === null) return '';
+  const held =
+    l.notHeld === true ? (l.kind === 'passengers' || l.kind === 'night' ? 'recent, not endorsed; ' : '') : '';
   return l.status === 'expired'
     ? `ended ${dateText(l.through)}`
-    : `to ${dateText(l.through)}, ${l.daysLeft === 0 ? 'the last day' : `${l.daysLeft ?? 0} days`}`;
+    : `${held}to ${dateText(l.through)}, ${l.daysLeft === 0 ? 'the last day' : `${l.daysLeft ?? 0} days`}`;
 }
 export const LapseMark = ({ lapse }: { lapse: Lapse }) => (
-  <Verdict verdict={LAPSE_VERDICT[lapse.status]}>{lapseWords(lapse)}</Verdict>
+  <Verdict verdict={verdictOf(lapse)}>{lapseWords(lapse)}</Verdict>
 );
 
 /** What holds and what does not, what ends first in front; each with what restores it and its source. */
@@ -31,7 +36,7 @@ export function LapseList({ lapses }: { lapses: readonly Lapse[] }) {
     <div role="list">
       {lapses.map((l) => (
         <div className="lapse" role="listitem" key={l.key}>
-          <VerdictShape verdict={LAPSE_VERDICT[l.status]} />
+          <VerdictShape verdict={verdictOf(l)} />
           <div>
             <b>{l.what}</b>
             <br />

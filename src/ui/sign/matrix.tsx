@@ -9,6 +9,8 @@ export interface MatrixRow {
   title: string;
   citation: string;
   safety: boolean;
+  /** The law's own content: no override. */
+  legal: boolean;
   confirm: boolean;
   house: boolean;
   state: ItemEvidence['state'] | 'overridden';
@@ -74,8 +76,9 @@ export function Matrix({
                 <th scope="row">
                   <span className="mono">{r.id}</span> {r.title}
                   <span className="tags">
+                    {r.legal ? <span className="tag">law</span> : null}
                     {r.safety ? <span className="tag">safety</span> : null}
-                    {r.house ? <span className="tag">house</span> : null}
+                    {r.house ? <span className="tag">school</span> : null}
                     {r.confirm ? (
                       <span className="tag v-edge" title="The authors were not sure: check the current text">
                         confirm

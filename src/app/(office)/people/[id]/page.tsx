@@ -10,6 +10,7 @@ import { personPage } from '@/server/queries/people';
 import { CertificateForm } from '@/ui/people/certificate-form';
 import { Act, DateForm, EraseForm, HeldForm, NoteForm, RolesForm } from '@/ui/people/forms';
 import { LadderDrawing } from '@/ui/people/ladder-drawing';
+import { HoursForm } from '@/ui/open/hours-form';
 import { LAPSE_VERDICT, LapseList, lapseWords } from '@/ui/people/lapse';
 import { LogFlightForm } from '@/ui/people/log-form';
 import { NewFirstPassword } from '@/ui/people/password-form';
@@ -31,6 +32,7 @@ import {
   whatIfAction,
   withdrawNoteAction,
   writeNoteAction,
+  saveHoursAction,
 } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Person' };
@@ -147,6 +149,7 @@ export default async function PersonPage({
                           <tr>
                             <th>Type</th>
                             <th className="r">Hours</th>
+                            <th className="r">As PIC</th>
                             <th>Last</th>
                           </tr>
                         </thead>
@@ -164,6 +167,7 @@ export default async function PersonPage({
                               >
                                 {fixed(h.hours, 1)} h
                               </td>
+                              <td className="r mono">{h.pic === null ? 'not told' : `${fixed(h.pic, 1)} h`}</td>
                               <td>{h.lastFlown ? dateText(h.lastFlown) : ''}</td>
                             </tr>
                           ))}
@@ -216,6 +220,25 @@ export default async function PersonPage({
                       ))}
                     </ul>
                   </>
+                ) : null}
+                {may.keepPilotRecord(user, own) && !p.erased ? (
+                  <details className="mt-2">
+                    <summary>Enter hours by type, and of them as PIC</summary>
+                    <div className="mt-2">
+                      <HoursForm
+                        pilotId={p.pilotId}
+                        rows={p.hoursByType.map((h) => ({
+                          typeCode: h.typeCode,
+                          hours: h.hours,
+                          pic: h.pic,
+                          lastFlown: h.lastFlown.slice(0, 10),
+                        }))}
+                        types={p.types}
+                        today={p.today}
+                        action={saveHoursAction}
+                      />
+                    </div>
+                  </details>
                 ) : null}
                 {may.logFlying(user, own) && !p.erased ? (
                   <details className="mt-2">
@@ -286,7 +309,12 @@ export default async function PersonPage({
                 </ul>
                 {keeps && !p.erased ? (
                   <div className="mt-2">
-                    <HeldForm pilotId={p.pilotId} today={p.today} save={addHeldAction} />
+                    <HeldForm
+                      pilotId={p.pilotId}
+                      today={p.today}
+                      twins={p.types.filter((t) => t.twin)}
+                      save={addHeldAction}
+                    />
                   </div>
                 ) : null}
               </Panel>

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { LogbookLinesPanel } from '@/ui/debrief/logbook-lines';
 import { Link } from '@/ui/shared/link';
 import {
   type DebriefLanding,
@@ -25,6 +26,7 @@ import { homeAerodrome } from '@/server/content';
 import { changesOf } from '@/server/queries/changes';
 import { flownLessons } from '@/server/queries/checkout';
 import { debriefFacts, debriefOf, selfOf, standing } from '@/server/queries/debrief';
+import { linesOf } from '@/server/queries/logbook-lines';
 import { stopsShown } from '@/server/queries/stop-shown';
 import { traceList } from '@/server/queries/traces';
 import { AirworkTable } from '@/ui/debrief/airwork-table';
@@ -93,6 +95,7 @@ export default async function DebriefPage({
     .filter((l) => l.lesson === summary.lesson)
     .map((l) => ({ ...l, stops: stopsAt.get(l.id) ?? [] }));
   const sortie = record.sorties.find((x) => x.lesson === summary.lesson);
+  const logbook = (await linesOf(record)).find((l) => l.lesson === summary.lesson);
   const self = sortie ? await selfOf(sortie.id) : null;
   const pilotHere = may.acknowledgeDebrief(user, head);
   const asks = sortie !== undefined && !self && head.status === 'open' && may.assessSelf(user, head);
@@ -462,6 +465,17 @@ export default async function DebriefPage({
                     .
                   </p>
                 ) : null}
+              </Panel>
+            ) : null}
+            {logbook ? (
+              <Panel title={`Logbook lines, lesson ${logbook.lesson}`} id="logbook">
+                <LogbookLinesPanel
+                  lines={[
+                    { of: head.pilotName, text: logbook.pilot },
+                    ...(may.seeEverybody(user) ? [{ of: 'Instructor', text: logbook.instructor }] : []),
+                  ]}
+                  open={logbook.open}
+                />
               </Panel>
             ) : null}
             {sortie ? (

@@ -3,6 +3,7 @@ import { Link } from '@/ui/shared/link';
 import { type SigningProblem, recordsOf } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';
+import { NEED_WORDS } from '@/domain/assess-words';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { overridesOf, signingState } from '@/server/commands/sign';
@@ -39,6 +40,9 @@ const OVERRIDE_RULE = {
   never: 'The instructor decides.',
 } as const;
 
+/** The earlier of two last days; null = neither is kept. */
+const earliest = (...days: (string | null | undefined)[]): string | null =>
+  days.flatMap((d) => d ?? []).sort()[0] ?? null;
 /** Beyond so many open items the list is folded: the matrix beside it says the same. */
 const MANY = 7;
 
@@ -59,7 +63,9 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const signed = entries.find((e) => e.id === head.signedLedgerId);
   const problems = state?.problems ?? [];
   const stops = stopsShown(record);
-  const itemProblems = problems.filter((p) => p.code === 'item' || p.code === 'not-seen' || p.code === 'refused');
+  const itemProblems = problems.filter(
+    (p) => p.code === 'item' || p.code === 'legal' || p.code === 'not-seen' || p.code === 'refused',
+  );
   const signer = problems.filter((p) => !itemProblems.includes(p));
   const latest = record.sorties[record.sorties.length - 1];
   const waivable = items.filter((i) => !i.met && i.item.waivable !== null);
@@ -69,6 +75,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const timed = items.filter((i) => i.item.evidence.kind === 'hours').map((i) => i.item);
   const met = items.filter((i) => i.met).length;
   const written = pack.goals.filter((g) => head.goals.includes(g.goal));
+  const countedFrom = written.find((g) => g.recommendation)?.recommendation?.from;
   const course = written.find((g) => g.recommendation?.courseMonths)?.recommendation;
   const firstFlown = record.sorties[0]?.flownOn;
   const courseEnds =
@@ -82,6 +89,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
       title: i.item.title,
       citation: i.item.citation,
       safety: i.item.safety,
+      legal: i.item.legal,
       confirm: i.item.confirm,
       house: i.item.source === 'house',
       state: !i.met && o?.approved ? ('overridden' as const) : i.state,
@@ -134,6 +142,18 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel title="Criteria and evidence, by lesson">
                 <Matrix rows={rows} lessons={record.sorties.map((s) => s.lesson)} base={base} />
+                {record.notAsked.length > 0 ? (
+                  <p className="soft small mb-0 mt-2">
+                    Not applicable to {head.registration}:{' '}
+                    {record.notAsked
+                      .map(
+                        (n) =>
+                          `${n.id} ${n.title} (no ${list(n.needs.map((x) => NEED_WORDS[x].replace(/^an? /, '')))})`,
+                      )
+                      .join('; ')}
+                    .
+                  </p>
+                ) : null}
               </Panel>
               {entries.length > 0 ? (
                 <Panel title="In the book">
@@ -171,8 +191,14 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                     {state.recommends.length > 0 ? (
                       <p className="mb-2">
                         This goal ends with an examiner: what you sign is a recommendation
-                        {state.validThrough ? `, and it holds to ${dateText(state.validThrough)}` : ''}. The result is
-                        entered here later.
+                        {state.validThrough
+                          ? `, valid until ${dateText(state.validThrough)}${countedFrom === 'last-training' && state.trainedOn ? `, counted from the last training on ${dateText(state.trainedOn)}` : ''}`
+                          : ''}
+                        .{' '}
+                        {state.courseUntil
+                          ? `The test is flown by ${dateText(state.courseUntil)}, counted from the start of the course. `
+                          : ''}
+                        The result is entered here later.
                       </p>
                     ) : null}
                     <SignForm
@@ -191,7 +217,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                   <ResultForm
                     checkoutId={head.id}
                     today={today}
-                    validThrough={signed?.body?.validThrough ?? null}
+                    validThrough={earliest(signed?.body?.validThrough, signed?.body?.courseUntil)}
                     action={enterResultAction}
                   />
                 </Panel>

@@ -2,9 +2,9 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { asksOf, itemFades, subjectsOf } from '@/core/assess';
 import { dateText, fixed, list, plural } from '@/core/format';
-import { QUANTITY_NAME } from '@/domain/airwork';
-import type { House, Programme, RulePack, Standard } from '@/domain/programme';
-import { SUBJECTS } from '@/domain/assess-words';
+import { AIRWORK_KINDS, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
+import type { House, Programme, ProgrammeItem, RulePack, Standard } from '@/domain/programme';
+import { NEED_WORDS, SUBJECTS } from '@/domain/assess-words';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
@@ -122,14 +122,18 @@ function ProgrammeView({ p }: { p: Programme }) {
                 <td>
                   <span className="mono">{i.id}</span> <strong>{i.title}</strong>
                   <span className="tags">
+                    {i.legal ? <span className="tag">law</span> : null}
                     {i.safety ? <span className="tag">safety</span> : null}
-                    {i.source === 'house' ? <span className="tag">house</span> : null}
+                    {i.source === 'house' ? <span className="tag">school</span> : null}
                     {i.confirm ? <span className="tag v-edge">confirm</span> : null}
                   </span>
                   <div className="soft small">
                     {i.text}
                     {i.prerequisites.length > 0 ? ` First ${list(i.prerequisites)}.` : ''}
                     {i.lesson ? ` Taken up in lesson ${i.lesson}.` : ''}
+                    {i.needs.length > 0
+                      ? ` Asked of an aeroplane with ${list(i.needs.map((n) => NEED_WORDS[n]))}.`
+                      : ''}
                   </div>
                 </td>
                 <td>
@@ -139,7 +143,19 @@ function ProgrammeView({ p }: { p: Programme }) {
                       About {list(subjectsOf(i).map(say))}: what the standard names of it is seen each time.
                     </div>
                   ) : null}
-                  {itemFades(i) ? <div className="soft small">Lapses after the school’s number of days.</div> : null}
+                  <div className="soft small">
+                    {judgedBy(i)}{' '}
+                    {itemFades(i)
+                      ? 'Lapses after the school’s number of days.'
+                      : 'withinDays' in i.evidence && i.evidence.withinDays !== null
+                        ? `Not older than ${i.evidence.withinDays} days.`
+                        : 'Does not lapse.'}{' '}
+                    {i.legal
+                      ? 'The law asks it: nobody can override it.'
+                      : i.waivable
+                        ? ''
+                        : 'Not waivable; may be overridden by the school’s rule.'}
+                  </div>
                   {i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}
                   {i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}
                 </td>
@@ -151,6 +167,16 @@ function ProgrammeView({ p }: { p: Programme }) {
       </div>
     </Panel>
   );
+}
+
+/** Which row of the standard an item is judged by, in words. */
+function judgedBy(i: ProgrammeItem): string {
+  const kinds = i.forms.filter((f) => (AIRWORK_KINDS as readonly string[]).includes(f));
+  if (i.evidence.kind === 'run' || i.evidence.kind === 'count') return 'Judged by the landing rows of the standard.';
+  if (kinds.length > 0)
+    return `Judged by the rows ${list(kinds.map((f) => FORM_NAME[f].toLowerCase()))} of the standard.`;
+  if (i.evidence.kind === 'observed') return 'Judged as the instructor sees it.';
+  return 'Counted.';
 }
 
 function PackView({ p }: { p: RulePack }) {
@@ -175,6 +201,41 @@ function PackView({ p }: { p: RulePack }) {
           </div>
         ))}
       </Panel>
+      {p.acting ? (
+        <Panel title="PIC and logging">
+          {(['class', 'endorsement', 'held'] as const).map((k) => (
+            <p key={k} className="mb-2">
+              {p.acting?.[k].pic} <span className="soft">{p.acting?.[k].logs}</span>
+            </p>
+          ))}
+          {p.acting.confirm ? <span className="tag v-edge">confirm</span> : null}
+        </Panel>
+      ) : null}
+      {p.instructors.length > 0 || p.trainingIn24h || p.variantLapse ? (
+        <Panel title="Instructors and variants">
+          <ul className="mb-0 ps-3">
+            {p.instructors.map((r) => (
+              <li key={r.id}>
+                To teach and sign: {r.text}. <span className="soft">{r.citation}</span>
+                {r.confirm ? <span className="tag v-edge">confirm</span> : null}
+              </li>
+            ))}
+            {p.trainingIn24h ? (
+              <li>
+                At most {p.trainingIn24h.hours} h of flight training in any 24 hours.{' '}
+                <span className="soft">{p.trainingIn24h.citation}</span>
+              </li>
+            ) : null}
+            {p.variantLapse ? (
+              <li>
+                A twin variant lapses when it is not flown for {p.variantLapse.months} months, each alone.{' '}
+                <span className="soft">{p.variantLapse.citation}</span>
+                {p.variantLapse.confirm ? <span className="tag v-edge">confirm</span> : null}
+              </li>
+            ) : null}
+          </ul>
+        </Panel>
+      ) : null}
       <Panel title="Recent experience">
         <table className="plain">
           <tbody>
@@ -190,8 +251,10 @@ function PackView({ p }: { p: RulePack }) {
             {p.dated.map((d) => (
               <tr key={d.id}>
                 <td>
-                  {d.title}: {d.months ? `${d.months} months` : `${d.days ?? 0} days`}
+                  {d.title}: {d.untilOnly ? 'to its last day' : d.months ? `${d.months} months` : `${d.days ?? 0} days`}
                   {d.monthEnd ? ', to the end of the month' : ''}
+                  {d.earlyMonths ? `; in the last ${d.earlyMonths} months from the old end` : ''}
+                  {d.acting ? '. Without it not pilot in command' : ''}
                   {d.confirm ? <span className="tag v-edge">confirm</span> : null}
                 </td>
                 <td className="soft">{d.citation}</td>
@@ -219,6 +282,10 @@ function StandardView({ s }: { s: Standard }) {
       <Panel title="Landings">
         <p className="soft">
           {s.source}. Edge: the last {fixed(s.edgeShare * 100)} % of a tolerance.
+          {s.shortBoxM ? ` Short field: touchdown within ${s.shortBoxM.past} m past the point.` : ''}
+          {s.tighter
+            ? ` Tailwheel and light types: crab ${s.tighter.crabDeg}°, swing ${s.tighter.swingDeg}°, across ${fixed(s.tighter.trackShare * 100)} % of the track of the main wheels.`
+            : ''}
         </p>
         <table className="plain">
           <tbody>
@@ -254,9 +321,11 @@ function StandardView({ s }: { s: Standard }) {
           <tbody>
             {s.airwork.flatMap((a) =>
               a.limits.map((l) => (
-                <tr key={`${a.kind}-${l.quantity}`}>
+                <tr key={`${a.kind}-${l.quantity}-${l.of?.join() ?? ''}`}>
                   <td>
-                    {say(a.kind)}, {QUANTITY_NAME[l.quantity]}
+                    {say(a.kind)}
+                    {l.of ? ` (${list(l.of.map(say))})` : ''}, {QUANTITY_NAME[l.quantity]}
+                    {(l.about ?? a.set[l.quantity]) === undefined ? '' : ` about ${l.about ?? a.set[l.quantity] ?? ''}`}
                   </td>
                   <td className="mono">
                     {l.low} to +{l.high} {l.unit}
