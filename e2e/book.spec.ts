@@ -38,12 +38,12 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
     '2026-11-24',
     '22',
     programme,
-    ['F5', 'F8'],
+    ['F5', 'F1'],
     true,
   );
 
   await go(desk, `${checkout}/sign`);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText('15 of 17 items met');
+  await expect(desk.getByRole('heading', { level: 1 })).toHaveText('17 of 19 items met');
   await expect(
     desk.getByRole('link', { name: /F5 Wheel landings is a safety item and nothing of it has been seen/ }),
   ).toBeVisible();
@@ -68,9 +68,11 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await desk.getByLabel('Reason of the override').fill('short');
   await desk.getByRole('button', { name: 'Override with this reason' }).click();
   await expect(desk.getByText('Say why, in a sentence: it is printed on the sign-off.')).toBeVisible();
-  await desk.getByLabel('Reason of the override').fill('The third go-around was flown with me last week');
+  await desk.getByLabel('Reason of the override').fill('Taxied with me in more wind than this last week');
   await desk.getByRole('button', { name: 'Override with this reason' }).click();
-  await expect(desk.getByText('F8 Go-arounds: the override waits for the chief instructor.')).toBeVisible();
+  await expect(
+    desk.getByText('F1 Taxi, turns and tail swing, wind on controls: the override waits for the chief instructor.'),
+  ).toBeVisible();
 
   await go(chief, `${checkout}/sign`);
   await clean(chief);
@@ -119,7 +121,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
   await expect(
     desk.getByText(
-      'overridden: The third go-around was flown with me last week Asked by Helena Serpa Dorna, approved by Bento Quadra Luz.',
+      'overridden: Taxied with me in more wind than this last week Asked by Helena Serpa Dorna, approved by Bento Quadra Luz.',
     ),
   ).toBeVisible();
   await expect(desk.getByAltText('Drawn signature of Helena Serpa Dorna')).toBeVisible();
@@ -133,7 +135,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
     .getByLabel('The PDF of an entry, its JSON, or an export of the book')
     .setInputFiles({ name: 'sign-off.pdf', mimeType: 'application/pdf', buffer: pdf });
   await expect(stranger.getByRole('heading', { name: /stands in this book as it was signed/ })).toBeVisible();
-  await expect(stranger.getByText('Signed with an override of F8')).toBeVisible();
+  await expect(stranger.getByText('Signed with an override of F1')).toBeVisible();
   await clean(stranger);
   const json = await (await desk.request.get(`/api${entry}/json`)).text();
   await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the book').setInputFiles({
@@ -181,20 +183,20 @@ test('a sea rating to a recommendation, and the examiner\u2019s result', async (
   const [desk, pilot] = await Promise.all([as(one, 'bento'), as(two, 'sara')]);
   await openOn(desk, 'Sara Lapa Funda', 'ZP-MAR · Orla Mar\u00e9');
   for (const box of await desk.getByRole('checkbox').all()) if (await box.isChecked()) await box.uncheck();
-  await desk.getByLabel(/Sea class/).check();
+  await desk.getByLabel(/Multi-engine sea class/).check();
   await expect(desk.getByText('a recommendation, then a test with an examiner').first()).toBeVisible();
   const checkout = await submitOpen(desk);
-  const programme = programmeOf('sea');
+  const programme = programmeOf('multi-engine-sea');
   await flownLesson(desk, pilot, checkout, 'user-bento', '2026-11-22', '18W', programme, [], false);
   await flownLesson(desk, pilot, checkout, 'user-bento', '2026-11-24', '18W', programme, [], true);
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Everything is there to sign');
-  await expect(desk.getByText('it holds to 31 Jan 2027')).toBeVisible();
+  await expect(desk.getByText('valid until 31 Jan 2027, counted from the last training on 24 Nov 2026')).toBeVisible();
   await desk.getByLabel('Your password', { exact: true }).fill(PASSWORD);
   await desk.getByRole('button', { name: 'Sign the recommendation' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
-    /^Recommendation to the examiner \d+: Sara Lapa Funda, sea$/,
+    /^Recommendation to the examiner \d+: Sara Lapa Funda, multi-engine sea$/,
   );
   await go(desk, '/people');
   await expect(desk.getByRole('row', { name: /Sara Lapa Funda/ })).not.toContainText('multi-engine sea');
@@ -208,7 +210,7 @@ test('a sea rating to a recommendation, and the examiner\u2019s result', async (
   await desk.getByRole('button', { name: 'Enter the result' }).click();
   await desk.waitForURL(/\/ledger\/[0-9a-f-]{36}$/);
   await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
-    /^Examiner\u2019s result \d+: Sara Lapa Funda, sea$/,
+    /^Examiner\u2019s result \d+: Sara Lapa Funda, multi-engine sea$/,
   );
   await go(desk, '/people');
   await expect(desk.getByRole('row', { name: /Sara Lapa Funda/ })).toContainText('multi-engine sea');

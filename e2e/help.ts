@@ -209,7 +209,7 @@ export const programmeOf = (goal: string): Programme =>
 export async function openOn(page: Page, pilot: string, aeroplane: string): Promise<void> {
   await go(page, '/checkouts/new');
   await page.getByLabel('Pilot', { exact: true }).selectOption({ label: pilot });
-  await page.getByLabel('Aeroplane').selectOption({ label: aeroplane });
+  await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: aeroplane });
 }
 export async function submitOpen(page: Page): Promise<string> {
   await page.getByRole('button', { name: 'Open and brief' }).click();

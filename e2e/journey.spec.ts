@@ -31,7 +31,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await desk.getByRole('button', { name: 'Open and brief' }).click();
   await expect(desk.getByText('Choose the pilot.')).toBeVisible();
   await desk.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Elias Monte Raso' });
-  await desk.getByLabel('Aeroplane').selectOption({ label: 'ZP-URZ · Serrana Urze' });
+  await desk.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-URZ · Serrana Urze' });
   await expect(desk.getByRole('row', { name: /^tailwheel/ })).toContainText('missing');
   await expect(desk.getByLabel(/Tailwheel endorsement/)).toBeChecked();
   await expect(desk.getByText('Pilot in command: the instructor')).toBeVisible();

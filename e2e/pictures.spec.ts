@@ -218,7 +218,7 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   const page = await as(context, 'bento');
   await go(page, '/checkouts/new');
   await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
-  await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
+  await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-MAR · Orla Maré' });
   // What is proposed for this aeroplane is taken off again: each box by its own id, because the list of those checked
   // shrinks.
   const boxes = page.getByRole('checkbox');

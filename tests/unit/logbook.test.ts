@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { guessColumns, guessDates, readDate, readHours, readLogbook, readTable } from '@/core/logbook';
+import {
+  type LessonLogged,
+  guessColumns,
+  guessDates,
+  logbookLines,
+  readDate,
+  readHours,
+  readLogbook,
+  readTable,
+} from '@/core/logbook';
 import type { LogbookMapping } from '@/domain/people';
 
 const NOSE = { typeCode: 'nose', engines: 1, tailwheel: false, surface: 'land' as const };
@@ -177,5 +186,56 @@ describe('a logbook file', () => {
         },
       ),
     );
+  });
+});
+
+describe('what is written after a lesson', () => {
+  const lesson: LessonLogged = {
+    pack: 'us',
+    date: '24 Nov 2026',
+    place: 'ZPAV to ZPAV',
+    registration: 'ZP-URZ',
+    typeName: 'Serrana Urze',
+    engines: 1,
+    lesson: 3,
+    minutes: 59,
+    groundMinutes: 24,
+    takeoffs: { day: 6, night: 1 },
+    landings: { day: 6, night: 1, fullStops: 7, water: 0 },
+    trained: ['three-point landings', 'go-arounds'],
+    pilot: 'Rui Casal Ferro',
+    instructor: 'Helena Serpa Dorna',
+    certificate: 'instructor ZP-FI 0412',
+    until: '30 Jun 2027',
+    lacks: 'endorsement',
+  };
+  it('in the United States: rated, the sole manipulator may log command; 59 minutes are 0.9 h and not 1.0', () => {
+    const { pilot, instructor, open } = logbookLines(lesson);
+    expect(pilot).toBe(
+      '24 Nov 2026, ZPAV to ZPAV, ZP-URZ Serrana Urze, lesson 3: dual received 0.9 h; pilot in command up to 0.9 h as sole manipulator (14 CFR 61.51(e)), ground training 0.4 h; take-offs 6 day, 1 night; landings 6 day, 1 night, 7 to a full stop. Training: three-point landings and go-arounds. Helena Serpa Dorna, instructor ZP-FI 0412, recent experience end date 30 Jun 2027.',
+    );
+    expect(instructor).toContain('Rui Casal Ferro: dual given 0.9 h, pilot in command as instructor 0.9 h');
+    expect(instructor).toContain('61.189');
+    expect(open).toEqual([]);
+  });
+  it('not rated in the class, no command is logged by the pilot', () => {
+    expect(logbookLines({ ...lesson, lacks: 'class' }).pilot).toContain(
+      'dual received 0.9 h; no pilot-in-command time',
+    );
+  });
+  it('in Europe hours and minutes, and the command as agreed where nothing is missing', () => {
+    const eu = { ...lesson, pack: 'eu' as const };
+    expect(logbookLines(eu).pilot).toContain('total 0:59, pilot in command Helena Serpa Dorna, dual 0:59');
+    expect(logbookLines({ ...eu, lacks: 'nothing' }).pilot).toContain(
+      'as agreed before the flight: pilot in command 0:59, or dual 0:59',
+    );
+    expect(logbookLines({ ...eu, lacks: 'nothing' }).instructor).toContain('pilot in command 0:59 where agreed so');
+  });
+  it('a time nobody measured and a certificate nobody entered are left open, and said', () => {
+    const bare = logbookLines({ ...lesson, minutes: null, certificate: '', until: null });
+    expect(bare.pilot).toContain('dual received ____ h');
+    expect(bare.pilot).toContain('Helena Serpa Dorna, ____, recent experience end date ____.');
+    expect(bare.open).toHaveLength(3);
+    expect(() => logbookLines({ ...lesson, minutes: Number.NaN })).toThrow(RangeError);
   });
 });
