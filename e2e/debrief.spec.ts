@@ -92,7 +92,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   const left = finding(page, 'bias-left');
   await expect(left).toContainText(/Mean 1\.\d m left over \d+ measured landings, between \d\.\d and \d\.\d m/);
   await expect(left).toContainText('95 in 100 interval');
-  await expect(left).toContainText('Low passes with one wheel on the line');
+  await expect(left).toContainText('Low passes, left wheel on the line');
   await left.getByText(/\d+ behind it/).click();
   expect(await left.getByRole('link', { name: /^lesson 2, landing/ }).count()).toBeGreaterThan(3);
   await left
@@ -108,7 +108,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await page.getByRole('link', { name: 'Plan the next lesson' }).click();
   await page.waitForURL('**/plan');
   await hydrated(page);
-  await expect(page.getByRole('list').filter({ hasText: 'Low passes with one wheel on the line' })).toContainText(
+  await expect(page.getByRole('list').filter({ hasText: 'Low passes, left wheel on the line' })).toContainText(
     'end well',
   );
   await clean(page);
@@ -137,7 +137,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   ).toBeVisible();
   await go(page, `${checkout}/brief`);
   await expect(page.getByRole('region', { name: 'The plan of this lesson' })).toContainText('Look at the fuel gauge');
-  await expect(page.getByLabel('One thing to think of')).toHaveValue(/Low passes with one wheel on the line/);
+  await expect(page.getByLabel('One thing to think of')).toHaveValue(/Low passes, left wheel on the line/);
   await page.getByRole('button', { name: 'Save the brief' }).click();
   await page.waitForURL('**/fly');
 

@@ -43,9 +43,9 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await brief(desk, checkout, '2026-11-22', 1);
   await prepareDevice(desk, checkout);
   await view(desk, 'Ground');
-  for (const id of ['G1', 'G2', 'G3', 'G4']) await item(desk, id);
+  for (const id of ['G1', 'G2', 'G3', 'G4', 'G5']) await item(desk, id);
   await view(desk, 'Airwork');
-  for (const id of ['F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13']) await item(desk, id);
+  for (const id of ['F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13', 'F14']) await item(desk, id);
   await view(desk, 'Landings');
   await logWind(desk, 7, 9);
   for (const meant of ['wheel', 'wheel', 'three-point', 'three-point'] as const)

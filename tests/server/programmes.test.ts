@@ -301,16 +301,19 @@ describe('what cannot be signed past', () => {
     expect(said(await result('2027-05-20'))).toBe('done');
     process.env.JEITO_NOW = noon;
   });
-  it('an instructor without the rating the law asks signs nothing', async () => {
+  it('an instructor without the rating the law asks briefs nothing and signs nothing', async () => {
+    await pilotWith('unrated', ['single-engine-land', 'multi-engine-land', ...ALL_HELD.eu]);
+    const fly = () => flownCheckout(bento, 'unrated', IN['multi-engine'], ['variant'], 'eu', DAYS);
+    const id = await fly();
+    expect((await signingState(bento, await recordOf(id))).problems.map((p) => p.message)).toEqual([]);
     await write((t) =>
       model('qualifications').update(
         { ended_at: '2026-11-01T00:00:00.000Z' },
         { where: { pilot_id: 'pilot-bento', kind: 'CRI-ME' }, transaction: t },
       ),
     );
-    await pilotWith('unrated', ['single-engine-land', 'multi-engine-land', ...ALL_HELD.eu]);
-    const id = await flownCheckout(bento, 'unrated', IN['multi-engine'], ['variant'], 'eu', DAYS);
     expect((await signingState(bento, await recordOf(id))).problems.map((p) => p.code)).toEqual(['rating']);
+    await expect(fly()).rejects.toThrow(/class-rating instructor certificate, multi-engine.*FCL\.905\.CRI/);
   });
   it('a date that an entry gave ends with the entry', async () => {
     await pilotWith('reviewed', ['single-engine-land']);

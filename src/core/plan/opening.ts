@@ -1,7 +1,9 @@
 import type { PackId } from '@/domain/words';
 import type { RulePack, SchoolTopic } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { list } from '../format';
+import { dateText, list } from '../format';
+import { type PersonDate, actingStops } from '../recency/acting';
+import { classNames, classOf } from '../recency/log';
 import { type AirframeFacts, type Demands, FACT_WORDS, demandsOf, plainKind } from './goals';
 
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
@@ -38,6 +40,7 @@ export interface Opening {
  * who must be pilot in command until then, who makes the final decision.
  * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
  * @param typeCode of the sheet: twin variants are held each alone
+ * @param dated what the pilot has on record with a date, and the day it is asked for; absent = not looked at
  */
 export function openCheckout(
   facts: AirframeFacts,
@@ -45,6 +48,7 @@ export function openCheckout(
   holdings: readonly Held[],
   experienceSince: Readonly<Record<string, string>>,
   typeCode: string,
+  dated: { dates: readonly PersonDate[]; onDate: string } | null = null,
 ): Opening {
   const demands = demandsOf(facts, pack.key as PackId, typeCode);
   const needed = [...(demands.classRatings ?? []), ...demands.endorsements];
@@ -61,7 +65,9 @@ export function openCheckout(
   const goalOf = (kind: string) => pack.endorsementGoals[plainKind(kind)] ?? null;
   const proposedGoals = [...new Set(missing.flatMap((kind) => goalOf(kind) ?? []))];
   const undetermined = demands.unknown.length > 0;
-  const pic: Opening['pic'] = missing.length > 0 ? 'instructor' : undetermined ? 'undetermined' : 'pilot';
+  const stops = dated === null ? [] : actingStops(pack.dated, dated.dates, classesOf(facts), dated.onDate);
+  const pic: Opening['pic'] =
+    missing.length > 0 || stops.length > 0 ? 'instructor' : undetermined ? 'undetermined' : 'pilot';
   const lacksClass = missing.some((k) => demands.classRatings?.includes(k));
   const words = pack.acting?.[lacksClass ? 'class' : missing.length > 0 ? 'endorsement' : 'held'];
   return {
@@ -73,7 +79,15 @@ export function openCheckout(
     pic,
     picReason:
       pic === 'instructor'
-        ? (words?.pic ?? pack.picRule)
+        ? missing.length > 0
+          ? (words?.pic ?? pack.picRule)
+          : stops
+              .map((s) =>
+                s.status === 'missing'
+                  ? `${s.title} is not on record (${s.citation})`
+                  : `${s.title} ended on ${dateText(s.through ?? '')} (${s.citation})`,
+              )
+              .join('; ') + ': until it is there the pilot may not act as pilot in command, and the instructor is.'
         : pic === 'pilot'
           ? (words?.pic ?? 'The pilot holds everything this airframe demands and may act as pilot in command.')
           : `The sheet does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}, so what it demands is not decided. Complete the sheet first.`,
@@ -84,6 +98,14 @@ export function openCheckout(
     }),
   };
 }
+
+/** The classes an aeroplane is flown in, by every pack's names; none where its sheet does not say. */
+const classesOf = (f: AirframeFacts): string[] =>
+  f.engines === null || f.surface === null
+    ? []
+    : (['land', 'water'] as const)
+        .filter((s) => (s === 'land' ? f.surface !== 'sea' : f.surface !== 'land'))
+        .flatMap((s) => classNames(classOf(f.engines ?? 1, s)));
 
 /**
  * The side of each topic a checkout starts with: what the type sheet says where it speaks, else the house's.

@@ -15,8 +15,17 @@ import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { type Result, problem, zodProblems } from '../result';
-import { type CheckoutHead, checkoutHead, ladderOf, parsedAirframe, parsedSheet, sortiesOf } from '../queries/checkout';
+import {
+  type CheckoutHead,
+  checkoutHead,
+  ladderOf,
+  localToday,
+  parsedAirframe,
+  parsedSheet,
+  sortiesOf,
+} from '../queries/checkout';
 import { hangar } from '../queries/hangar';
+import { teachState } from '../queries/recency';
 import { pilotList } from '../queries/lists';
 import { differencesOf, eyeHeightOf } from '../queries/pilot';
 
@@ -75,6 +84,7 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
     pilot.holds.map((h) => ({ ...h, note: '' })),
     pilot.experienceSince,
     airframe.effective.code,
+    { dates: pilot.dates, onDate: await localToday() },
   );
   const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
   const id = randomUUID();
@@ -106,6 +116,24 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
     );
   });
   return { ok: true, id };
+}
+
+/** What the law asks of an instructor in this aeroplane and this one lacks on the day, each with its rule. */
+async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string): Promise<string[]> {
+  const pack = await contentById('pack', head.packId);
+  const house = await contentById('house', head.houseId);
+  const state = await teachState(user, { sheet: head.sheet, pack, house, goals: head.goals }, onDate);
+  return [
+    ...state.ratings.map((r) => `To teach this the law asks ${r.text} (${r.citation}), and it is not on your record.`),
+    ...(state.lacks.length > 0
+      ? [`This aeroplane demands what you do not hold: ${list(state.lacks.map(say))}. Another instructor briefs it.`]
+      : []),
+    ...(state.modelHours && state.modelHours.have < state.modelHours.needed
+      ? [
+          `You have ${Math.floor(state.modelHours.have * 10) / 10} h ${state.modelHours.inCommand ? 'known to be in command ' : ''}in this ${state.modelHours.within}; ${state.modelHours.needed} h are asked to teach it (${state.modelHours.citation}).`,
+        ]
+      : []),
+  ];
 }
 
 export const SaveBriefForm = z.object({ requestId: z.uuid(), checkoutId: z.string().min(1), choices: BriefChoices });
@@ -167,6 +195,8 @@ export async function saveBrief(
   if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to brief.');
   if (head.status !== 'open')
     return problem('', 'This checkout is signed, or waits for its examiner. Open a new one to go on.');
+  const stops = await teachStops(user, head, choices.data.flownOn);
+  if (stops.length > 0) return { ok: false, problems: stops.map((message) => ({ path: '', message })) };
   const today = nowIso().slice(0, 10);
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
   const context = {

@@ -59,7 +59,7 @@ export async function heldOn(
 /** SQL: dates whose entry of the ledger was voided are none. */
 export const DATES_STAND = `NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = x.ledger_id)`;
 
-interface DateRow {
+export interface DateRow {
   key: string;
   title: string;
   done_on: string | null;

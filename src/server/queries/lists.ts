@@ -3,7 +3,8 @@ import { plainKind } from '@/core/plan';
 import { newestContent } from '../content';
 import { rows } from '../db/connection';
 import { localToday } from './checkout';
-import { heldOn } from './held';
+import type { PersonDate } from '@/core/recency';
+import { DATES_STAND, type DateRow, datesFrom, heldOn } from './held';
 import { flownBy } from './counts';
 import type { CurrentUser } from '../auth/permissions';
 import { may } from '../auth/permissions';
@@ -85,6 +86,8 @@ export interface PilotSummary {
   email: string | null;
   certificate: string;
   experienceSince: Record<string, string>;
+  /** Reviews, medicals and ratings with their dates. */
+  dates: PersonDate[];
 }
 /**
  * Everybody with what they hold. A twin variant that has lapsed by not being flown is left out: the pack of Europe is
@@ -104,6 +107,11 @@ export async function pilotList(): Promise<PilotSummary[]> {
   const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>(
     'SELECT pilot_id, kind, gained_on FROM qualifications WHERE ended_at IS NULL ORDER BY gained_on',
   );
+  const dated = new Map<string, (DateRow & { pilot_id: string })[]>();
+  for (const d of await rows<DateRow & { pilot_id: string }>(
+    `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x WHERE ${DATES_STAND} ORDER BY x.seq`,
+  ))
+    dated.set(d.pilot_id, [...(dated.get(d.pilot_id) ?? []), d]);
   const eu = held.some((h) => h.kind !== plainKind(h.kind)) ? await newestContent('pack', 'eu') : null;
   const today = await localToday();
   const lapsed = new Set<string>();
@@ -119,6 +127,7 @@ export async function pilotList(): Promise<PilotSummary[]> {
     email: p.email,
     certificate: p.certificate,
     experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
+    dates: datesFrom(dated.get(p.id) ?? []),
     holds: held
       .filter((h) => h.pilot_id === p.id && !lapsed.has(`${p.id} ${h.kind}`))
       .map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),

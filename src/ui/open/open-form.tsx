@@ -6,6 +6,7 @@ import { dateText, list, plural } from '@/core/format';
 import { standardProposed } from '@/core/assess';
 import { type AirframeFacts, FACT_WORDS, type Held, missingNeeds, offeredFor, openCheckout } from '@/core/plan';
 import type { Need } from '@/domain/assess-words';
+import type { PersonDate } from '@/core/recency';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, type PackId, say } from '@/domain/words';
 import { Field } from '../shared/field';
@@ -30,6 +31,7 @@ interface Pilot {
   hours: number;
   holds: Held[];
   experienceSince: Record<string, string>;
+  dates: PersonDate[];
 }
 interface Frame {
   id: string;
@@ -42,6 +44,8 @@ interface Frame {
 }
 interface Props {
   action: (form: unknown) => Promise<ActionResult<{ id: string }>>;
+  /** The aerodrome's own date: what is dated is looked at on it. */
+  today: string;
   pilots: Pilot[];
   airframes: Frame[];
   packs: RulePack[];
@@ -51,7 +55,7 @@ interface Props {
 }
 
 /** Open: who, which aeroplane, under which rules; what that demands, what may be credited, who decides. */
-export function OpenForm({ action, pilots, airframes, packs, standards, programmes }: Props) {
+export function OpenForm({ action, today, pilots, airframes, packs, standards, programmes }: Props) {
   const router = useRouter();
   const form = useForm<Values>({
     defaultValues: {
@@ -78,9 +82,12 @@ export function OpenForm({ action, pilots, airframes, packs, standards, programm
   const opening = useMemo(
     () =>
       pilot && frame && pack
-        ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince, frame.typeCode)
+        ? openCheckout(frame.facts, pack, pilot.holds, pilot.experienceSince, frame.typeCode, {
+            dates: pilot.dates,
+            onDate: today,
+          })
         : null,
-    [pilot, frame, pack],
+    [pilot, frame, pack, today],
   );
   useEffect(() => {
     if (opening) form.setValue('goals', opening.proposedGoals as Goal[]);

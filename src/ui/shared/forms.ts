@@ -14,13 +14,16 @@ export function showProblems<F extends FieldValues>(
   problems: readonly ActionProblem[],
 ): ActionProblem[] {
   const rest: ActionProblem[] = [];
-  let first = true;
+  // A field may have several: all of them are said, or mending one would only bring up the next.
+  const of = new Map<string, string[]>();
   for (const p of problems) {
-    if (p.path && form.getFieldState(p.path as Path<F>) !== undefined && p.path in flat(form.getValues())) {
-      form.setError(p.path as Path<F>, { message: p.message }, { shouldFocus: first });
-      first = false;
-    } else rest.push(p);
+    if (p.path && form.getFieldState(p.path as Path<F>) !== undefined && p.path in flat(form.getValues()))
+      of.set(p.path, [...(of.get(p.path) ?? []), p.message]);
+    else rest.push(p);
   }
+  [...of].forEach(([path, messages], i) =>
+    form.setError(path as Path<F>, { message: [...new Set(messages)].join(' ') }, { shouldFocus: i === 0 }),
+  );
   return rest;
 }
 

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
+import { localToday } from '@/server/queries/checkout';
 import type { Need } from '@/domain/assess-words';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { may } from '@/server/auth/permissions';
@@ -50,6 +51,7 @@ export default async function NewCheckoutPage() {
                 modifications: a.airframe.modifications.map((m) => m.name),
               })),
             )}
+            today={await localToday()}
             packs={[us, eu, au].flatMap((p) => (p ? [p.body] : []))}
             standards={standards}
             programmes={programmes.map((p) => ({
