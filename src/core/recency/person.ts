@@ -61,6 +61,8 @@ export interface Lapse {
   eventId: string | null;
 }
 
+/** A title inside a sentence; a word with capitals of its own keeps them. */
+const inSentence = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 const CATEGORY = 'aeroplane';
 /** Checks by the day they were done, and what is held: what a rule may take in place of flying. */
 const besideOf = (p: Person): Beside => ({
@@ -225,9 +227,9 @@ function datedLines(person: Person, book: RuleBook, onDate: string): Lapse[] {
       ...line(
         rule.id,
         'dated',
-        rule.title.toLowerCase(),
+        inSentence(rule.title),
         rule.citation,
-        `a new ${rule.title.toLowerCase()}`,
+        `a new ${inSentence(rule.title)}`,
         datedState(rule, person.dates, onDate),
       ),
       ...(rule.acting === true ? { acting: true } : {}),

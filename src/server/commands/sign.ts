@@ -347,13 +347,15 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     stamp: stampOf(record, overrides, facts),
     text: signText(user, record, goals, today),
     recommends,
-    validThrough: recommendation
-      ? validThrough(recommendation.from === 'last-training' ? (trained ?? today) : today, {
-          days: null,
-          months: recommendation.validMonths,
-          monthEnd: recommendation.monthEnd,
-        })
-      : null,
+    // Counted from the last training there is nothing to count while nothing was flown.
+    validThrough:
+      recommendation && (recommendation.from === 'signature' || trained !== null)
+        ? validThrough(recommendation.from === 'last-training' ? (trained ?? today) : today, {
+            days: null,
+            months: recommendation.validMonths,
+            monthEnd: recommendation.monthEnd,
+          })
+        : null,
     courseUntil:
       recommendation?.courseMonths && started
         ? validThrough(started, { days: null, months: recommendation.courseMonths, monthEnd: false })
@@ -406,6 +408,7 @@ function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: 
 function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly PackGoal[], today: string): string {
   const { head } = record;
   const certificate = record.pilotCertificate;
+  const trained = lastTraining(record);
   const wheel = record.items.find((i) => i.item.id === 'F5');
   const filled = (g: PackGoal) =>
     fillTemplate(
@@ -417,9 +420,16 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
         registration: head.registration,
         goal: g.title,
         exactClass:
-          list(head.opening.missing.filter((k) => head.opening.demands.classRatings?.includes(k)).map(say)) || g.title,
+          // The class this goal gives, and no other that is missing too.
+          list(
+            head.opening.missing
+              .filter(
+                (k) => head.opening.demands.classRatings?.includes(k) && record.pack.endorsementGoals[k] === g.goal,
+              )
+              .map(say),
+          ) || g.title,
         date: dateText(today),
-        trainedOn: dateText(lastTraining(record) ?? today),
+        trainedOn: trained === null ? null : dateText(trained),
         instructor: user.name,
         instructorCertificate: user.certificate === '' ? null : user.certificate,
         recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),

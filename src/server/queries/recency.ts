@@ -164,9 +164,19 @@ export async function passengerState(
   );
   // The worse of the surfaces decides; both are told.
   const worst = each.reduce((a, b) => (RANK[b.overall] > RANK[a.overall] ? b : a));
+  const named = each.map((e, i) => ({
+    ...e,
+    rules: e.rules.map((r) => ({
+      ...r,
+      restore:
+        r.restore === null || / on (land|water)/.test(r.restore)
+          ? r.restore
+          : `${r.restore} on ${i === 0 ? 'land' : 'water'}`,
+    })),
+  }));
   return each.length === 1
     ? worst
-    : { ...worst, rules: each.flatMap((e) => e.rules), asked: each.flatMap((e) => e.asked) };
+    : { ...worst, rules: named.flatMap((e) => e.rules), asked: each.flatMap((e) => e.asked) };
 }
 const RANK = { current: 0, expiring: 1, expired: 2 };
 

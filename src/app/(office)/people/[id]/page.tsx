@@ -55,6 +55,11 @@ export default async function PersonPage({
   const keeps = may.keepPeople(user) && may.keepDates(user, own);
   const first = firstLapse(p.lapses);
   const standing = standingOf(p.lapses);
+  /** A twin variant with the name of its type as the hangar writes it. */
+  const heldName = (kind: string): string => {
+    const type = p.types.find((t) => kind.endsWith(`:${t.code}`));
+    return type ? `${say(kind.split(':')[0] ?? kind)} ${type.name}` : say(kind);
+  };
   const stays = may.erasePerson(user, own) && !p.erased ? await whatStays(p.pilotId) : [];
   return (
     <>
@@ -167,7 +172,7 @@ export default async function PersonPage({
                               >
                                 {fixed(h.hours, 1)} h
                               </td>
-                              <td className="r mono">{h.pic === null ? 'not told' : `${fixed(h.pic, 1)} h`}</td>
+                              <td className="r mono">{h.pic === null ? 'not known' : `${fixed(h.pic, 1)} h`}</td>
                               <td>{h.lastFlown ? dateText(h.lastFlown) : ''}</td>
                             </tr>
                           ))}
@@ -296,7 +301,7 @@ export default async function PersonPage({
                 <ul className="plain-list small">
                   {p.held.map((h) => (
                     <li key={h.id} className={h.endedAt ? 'soft' : undefined}>
-                      <b>{say(h.kind)}</b>
+                      <b>{heldName(h.kind)}</b>
                       {h.gainedOn ? ` since ${dateText(h.gainedOn)}` : ''},{' '}
                       {h.endedAt ? `ended ${dateText(h.endedAt)}` : h.note}{' '}
                       {h.ledgerId ? (

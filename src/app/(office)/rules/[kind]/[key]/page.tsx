@@ -106,7 +106,10 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
 function ProgrammeView({ p }: { p: Programme }) {
   return (
     <Panel title={plural(p.items.length, 'item')}>
-      <p className="soft">{p.note}</p>
+      <p className="soft">
+        {p.note} What is marked <span className="tag">law</span> is overridden by nobody; everything else by the
+        school’s rule, and the sign-off says so.
+      </p>
       <div className="scroll-x">
         <table className="plain">
           <thead>
@@ -149,12 +152,7 @@ function ProgrammeView({ p }: { p: Programme }) {
                       ? 'Lapses after the school’s number of days.'
                       : 'withinDays' in i.evidence && i.evidence.withinDays !== null
                         ? `Not older than ${i.evidence.withinDays} days.`
-                        : 'Does not lapse.'}{' '}
-                    {i.legal
-                      ? 'The law asks it: nobody can override it.'
-                      : i.waivable
-                        ? ''
-                        : 'Not waivable; may be overridden by the school’s rule.'}
+                        : 'Does not lapse.'}
                   </div>
                   {i.waivable ? <div className="soft small">May be waived. {i.waivable}</div> : null}
                   {i.credit ? <div className="soft small">May be credited. {i.credit.text}</div> : null}
