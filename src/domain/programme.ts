@@ -234,6 +234,8 @@ export const PackGoal = z.object({
       inCommand: z.boolean().default(false),
       /** Of the make and model, or of every type of its class. */
       within: z.enum(['model', 'class']).default('model'),
+      /** What stands for the hours when it is held: an assessment of competence. */
+      unlessHolds: z.array(z.string()).default([]),
       citation: z.string(),
     })
     .nullable()

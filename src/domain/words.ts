@@ -150,6 +150,7 @@ export const SAY: Record<string, string> = {
   'instrument-rating': 'instrument rating',
   'instructor-single-engine': 'instructor rating, single-engine',
   'instructor-multi-engine': 'instructor rating, multi-engine',
+  'EU-assessed': 'assessment of competence to instruct (FCL.915(b)(2))',
   FI: 'flight instructor (FI)',
   'FI-restricted': 'flight instructor, restricted (FI)',
   'CRI-SE': 'class-rating instructor, single-engine',

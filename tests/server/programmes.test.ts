@@ -19,6 +19,7 @@ import { model } from '@/server/db/models';
 import { write } from '@/server/db/write';
 import { bookLines } from '@/server/queries/book';
 import { checkoutHead } from '@/server/queries/checkout';
+import { teachState } from '@/server/queries/recency';
 import { DEMO_PASSWORD } from '@demo/people';
 import { made } from '@demo/fleet/made';
 import { demoFolder, done } from './folder';
@@ -314,6 +315,19 @@ describe('what cannot be signed past', () => {
     );
     expect((await signingState(bento, await recordOf(id))).problems.map((p) => p.code)).toEqual(['rating']);
     await expect(fly()).rejects.toThrow(/class-rating instructor certificate, multi-engine.*FCL\.905\.CRI/);
+  });
+  it('in Europe fifteen hours in the class, or an assessment of competence', async () => {
+    await pilotWith('assessed', ['single-engine-land', ...ALL_HELD.eu]);
+    await hold('pilot-vasco', ['VP', 'EFIS']);
+    const vasco = { ...(await user('vasco')), authorised: ['variant' as const] };
+    const pack = (await newestContent('pack', 'eu'))?.body as RulePack;
+    const house = (await newestContent('house', 'house'))?.body;
+    const sheet = made.find((m) => m.code === 'alvor-c1-floats');
+    if (!sheet || !house) throw new Error('no floats');
+    const state = () => teachState(vasco, { sheet, pack, house, goals: ['sea'] }, '2026-11-24');
+    expect((await state()).modelHours).toMatchObject({ needed: 15, have: 0, within: 'class' });
+    await hold('pilot-vasco', ['EU-assessed']);
+    expect((await state()).modelHours).toBeNull();
   });
   it('a date that an entry gave ends with the entry', async () => {
     await pilotWith('reviewed', ['single-engine-land']);

@@ -145,6 +145,19 @@ const TABLE: Row[] = [
     ],
   },
   {
+    goal: 'multi-engine-sea',
+    pack: 'us',
+    lessons: [
+      ['M1', 'W2', 'X3', 'W4', 'W5', 'W7'],
+      ['M7', 'M9'],
+      ['X1', 'M11', 'W9'],
+    ],
+    notYet: [
+      ['M7', 'M9', 'W9', 'X1', 'M11'],
+      ['W9', 'M11'],
+    ],
+  },
+  {
     goal: 'sea',
     pack: 'us',
     // Egress and reading water, plough and step, porpoise caught, normal landings.

@@ -96,7 +96,7 @@ export async function teachState(
   );
   const asked = of.goals
     .map((g) => pack.goals.find((x) => x.goal === g)?.instructor)
-    .find((x) => x != null && x.modelHours !== null);
+    .find((x) => x != null && x.modelHours !== null && !x.unlessHolds.some((k) => holdsKind(held, k)));
   const modelHours =
     asked?.modelHours != null
       ? {

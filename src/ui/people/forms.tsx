@@ -204,6 +204,7 @@ const TEACHING = [
   'FI-restricted',
   'CRI-SE',
   'CRI-ME',
+  'EU-assessed',
   'AU-train-type',
   'AU-train-features',
   'AU-train-multi-engine',
