@@ -95,7 +95,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.goto('/checkouts/new');
     await page.waitForLoadState('networkidle');
     await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Gaspar Ribeira Alta' });
-    await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-CAV · Serrana Carvalho' });
+    await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-CAV · Serrana Carvalho' });
     return page;
   },
   checkout: async () => {
@@ -256,7 +256,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.goto('/checkouts/new');
     await page.waitForLoadState('networkidle');
     await page.getByLabel('Pilot', { exact: true }).selectOption({ label: 'Sara Lapa Funda' });
-    await page.getByLabel('Aeroplane').selectOption({ label: 'ZP-MAR · Orla Maré' });
+    await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: 'ZP-MAR · Orla Maré' });
     const boxes = page.getByRole('checkbox');
     await boxes.first().waitFor();
     for (const id of await boxes.evaluateAll((all) =>
