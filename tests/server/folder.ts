@@ -1,4 +1,4 @@
-import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
@@ -37,10 +37,18 @@ export async function demoFolder(): Promise<{ close: () => Promise<void> }> {
     /* another file seeds, or has seeded */
   }
   if (mine) {
-    seedFolder(seeded);
-    writeFileSync(done, '');
+    // A seed that fails is said to everybody who waits for it.
+    try {
+      seedFolder(seeded);
+      writeFileSync(done, '');
+    } catch (e) {
+      writeFileSync(done, String(e));
+      throw e;
+    }
   }
   while (!existsSync(done)) await new Promise((r) => setTimeout(r, WAIT_MS));
+  const failed = readFileSync(done, 'utf8');
+  if (failed !== '') throw new Error(`the demo was not seeded: ${failed}`);
   const opened = await freshFolder({ migrated: false });
   cpSync(seeded, process.env.JEITO_DATA ?? '', { recursive: true });
   rmSync(inData('server.lock'), { force: true });

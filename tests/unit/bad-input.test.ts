@@ -524,7 +524,7 @@ const INNER: readonly string[] = [
   ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
   ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
   // Words and kinds, and content held against itself.
-  ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames'],
+  ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames', 'goalFor'],
   ...['standardOn', 'limitsFor', 'standardProposed'],
   ...['programmeFindings', 'packFindings', 'goalOnType', 'demandFindings', 'actingStops', 'addMonths'],
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],

@@ -583,6 +583,25 @@ describe('what an aeroplane is asked', () => {
     expect(of('planalto-p2', 'au', 'single-engine-land').picReason).toContain('61.375');
     expect(of('serrana-urze', 'au', 'single-engine-land').picReason).toContain('61.380');
   });
+  it('a twin variant comes with the course of a class that is missing, and is differences training where it is held', () => {
+    const of = (...kinds: string[]) =>
+      openCheckout(
+        sheetFacts(sheetOf('planalto-p2')),
+        pack.eu,
+        kinds.map((kind) => ({ kind, gainedOn: null, note: '' })),
+        {},
+        'planalto-p2',
+      ).proposedGoals;
+    expect(of('single-engine-land')).toEqual(['multi-engine']);
+    expect(of('single-engine-land', 'multi-engine-land')).toEqual(['variant']);
+  });
+  it('who has everything but a review may not act, and logs dual in Europe', () => {
+    const held = [{ kind: 'single-engine-land', gainedOn: null, note: '' }];
+    const o = openCheckout(sheetFacts(sheetOf('alvor-c1')), pack.eu, held, {}, 'x', { dates: [], onDate: ON });
+    expect(o.pic).toBe('instructor');
+    expect(o.picReason).toContain('Single-engine class rating, land is not on record (FCL.740.A(b))');
+    expect(o.logs).toMatch(/^The pilot logs dual/);
+  });
   it('items follow what the aeroplane has and what this law asks', () => {
     const asked = (goal: string, key: PackId, code: string) =>
       programmeOn(programmeOf(goal, key), sheetFacts(sheetOf(code))).programme.items.map((i) => i.id);

@@ -36,6 +36,20 @@ export interface Opening {
 }
 
 /**
+ * The goal that gives a kind. A twin variant of a class still missing comes with the course of that class, flown in it:
+ * differences training is between variants of a class held. Undefined where the pack has none.
+ * @example goalFor('MEP-variant:planalto-p2', ['multi-engine-land', 'MEP-variant:planalto-p2'], eu) // 'multi-engine'
+ */
+export function goalFor(
+  kind: string,
+  missing: readonly string[],
+  pack: Pick<RulePack, 'endorsementGoals'>,
+): string | undefined {
+  const classMissing = plainKind(kind) === kind ? undefined : missing.find((k) => /^multi-engine-(land|sea)$/.test(k));
+  return pack.endorsementGoals[classMissing ?? plainKind(kind)];
+}
+
+/**
  * What a checkout on this airframe needs: what it demands, what the pilot holds or may be credited, which goals follow,
  * who must be pilot in command until then, who makes the final decision.
  * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
@@ -62,7 +76,7 @@ export function openCheckout(
   });
   const isCredited = (kind: string) => credited.some((c) => c.kind === kind);
   const missing = needed.filter((kind) => !holds(kind) && !isCredited(kind));
-  const goalOf = (kind: string) => pack.endorsementGoals[plainKind(kind)] ?? null;
+  const goalOf = (kind: string) => goalFor(kind, missing, pack) ?? null;
   const proposedGoals = [...new Set(missing.flatMap((kind) => goalOf(kind) ?? []))];
   const undetermined = demands.unknown.length > 0;
   const stops = dated === null ? [] : actingStops(pack.dated, dated.dates, classesOf(facts), dated.onDate);
@@ -91,7 +105,8 @@ export function openCheckout(
         : pic === 'pilot'
           ? (words?.pic ?? 'The pilot holds everything this airframe demands and may act as pilot in command.')
           : `The sheet does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}, so what it demands is not decided. Complete the sheet first.`,
-    logs: words?.logs ?? pack.logRule,
+    // Who may not act as pilot in command today logs as one who lacks something other than the class.
+    logs: (stops.length > 0 && words === pack.acting?.held ? pack.acting?.endorsement : words)?.logs ?? pack.logRule,
     decides: (proposedGoals.length > 0 ? proposedGoals : ['new-type']).flatMap((goal) => {
       const entry = pack.goals.find((g) => g.goal === goal);
       return entry ? [{ goal, by: entry.decides, citation: entry.citation }] : [];

@@ -16,7 +16,7 @@ import {
 } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { type LedgerRow, canonicalText } from '@/core/ledger';
-import { FACT_WORDS, demandsOf, plainKind, sheetFacts, variantKind } from '@/core/plan';
+import { FACT_WORDS, demandsOf, goalFor, sheetFacts, variantKind } from '@/core/plan';
 import { validThrough } from '@/core/recency';
 import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
 import type { PackGoal } from '@/domain/programme';
@@ -436,7 +436,9 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
         wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings',
         variants:
           list(
-            record.head.opening.missing.filter((k) => record.pack.endorsementGoals[plainKind(k)] === g.goal).map(say),
+            record.head.opening.missing
+              .filter((k) => goalFor(k, record.head.opening.missing, record.pack) === g.goal)
+              .map(say),
           ) || g.title,
       },
     ).text;
@@ -758,7 +760,7 @@ export async function grantQualifications(
 ): Promise<void> {
   const { head, pack } = record;
   const kinds = head.opening.missing
-    .filter((kind) => goals.includes(pack.endorsementGoals[plainKind(kind)] as Goal))
+    .filter((kind) => goals.includes(goalFor(kind, head.opening.missing, pack) as Goal))
     .map((kind) => variantKind(kind, head.typeCode));
   const held = await rows<{ kind: string }>(
     'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',

@@ -60,7 +60,7 @@ export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
         until: instructor?.until ? dateText(instructor.until) : null,
         lacks: head.opening.missing.some((k) => head.opening.demands.classRatings?.includes(k))
           ? 'class'
-          : head.opening.missing.length > 0
+          : head.opening.missing.length > 0 || head.opening.pic === 'instructor'
             ? 'endorsement'
             : 'nothing',
       }),
