@@ -251,13 +251,13 @@ export type GearChecked = z.infer<typeof GearChecked>;
 const Envelope = z.object({
   eventId: z.uuid(),
   deviceId: z.uuid(),
-  deviceSeq: z.number().int().min(1),
+  deviceSeq: z.number().int().min(1).max(1_000_000_000),
   sortieId: z.string().min(1).max(64),
   /** The landing or item the event is about. */
   subjectId: z.string().min(1).max(64),
   author: z.string().min(1).max(64),
   type: z.enum(EVENT_TYPES),
-  v: z.number().int().min(1),
+  v: z.number().int().min(1).max(1000),
   deviceTime: Instant,
   payload: z.unknown(),
   /**

@@ -272,7 +272,7 @@ describe('what an instructor says otherwise', () => {
     };
     expect((await recordEvents(helena, [event])).refused[0]?.message).toContain('overruled');
     const signed = await row<{ id: string; sortie_id: string }>(
-      "SELECT l.id, l.sortie_id FROM landings l JOIN checkouts c ON c.id = l.checkout_id WHERE c.status = 'signed' AND l.kind = 'full-stop' LIMIT 1",
+      "SELECT l.id, l.sortie_id FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN sorties s ON s.id = l.sortie_id WHERE c.status = 'signed' AND l.kind = 'full-stop' AND s.instructor_id = 'user-helena' LIMIT 1",
     );
     expect(
       (

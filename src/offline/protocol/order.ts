@@ -20,8 +20,10 @@ export function ordered(events: readonly CaptureEvent[]): CaptureEvent[] {
   const timed = [...events]
     .sort((a, b) => a.deviceSeq - b.deviceSeq)
     .map((event) => {
-      const t = Math.max(latest.get(event.deviceId) ?? -Infinity, correctedMs(event));
-      latest.set(event.deviceId, t);
+      // A count is its author's own: nobody else's events push theirs about.
+      const count = `${event.author} ${event.deviceId}`;
+      const t = Math.max(latest.get(count) ?? -Infinity, correctedMs(event));
+      latest.set(count, t);
       return { event, t };
     });
   return timed

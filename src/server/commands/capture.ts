@@ -22,12 +22,15 @@ import { refreshLater } from '../aggregates';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { contentById, homeAerodrome } from '../content';
-import { row, rows } from '../db/connection';
+import { database, row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
 import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
 import { flightStops, stopRules } from '../queries/stops';
+import { diskWords, log } from '../log';
 import { type Result, problem, zodProblems } from '../result';
+import { clean } from '../door/clean';
+import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
 
 /**
  * When the device said it sent, and when it came in, by the clock that never stands still: their difference is the
@@ -42,7 +45,8 @@ const SKEW_CEILING_MS = 400 * 86_400_000;
 
 /**
  * Takes capture events from a device. An event already here counts as accepted, so that sending twice is harmless.
- * Events are refused one by one with a reason; the rest of the batch is kept.
+ * Events are refused one by one with a reason; the rest of the batch is kept. Each goes in under a savepoint of its own:
+ * one that the database or the projection refuses takes nothing with it.
  */
 export async function recordEvents(
   user: CurrentUser,
@@ -59,8 +63,8 @@ export async function recordEvents(
     else answer.refused.push(checked);
   }
   await write(async (t) => {
-    const touched = new Set<string>();
-    const sorties = new Map<string, Owner | null>();
+    const flights = new Map<string, Flight | null>();
+    const taken = new Map<string, CaptureEvent[]>();
     for (const event of events) {
       if (event.author !== user.id) {
         answer.held.push({
@@ -69,50 +73,94 @@ export async function recordEvents(
         });
         continue;
       }
-      const refusal = await refuse(user, event, sorties, t);
-      if (refusal) {
-        answer.refused.push({ eventId: event.eventId, message: refusal });
-        continue;
+      const flight = flights.has(event.sortieId)
+        ? (flights.get(event.sortieId) ?? null)
+        : await flightOf(event.sortieId, t);
+      flights.set(event.sortieId, flight);
+      const refusal = await apart(t, () => admit(user, event, flight, { at: 'device', skewMs }, t));
+      if (refusal === 'same') answer.accepted.push(event.eventId);
+      else if (refusal !== null) answer.refused.push({ eventId: event.eventId, message: refusal });
+      else {
+        taken.set(event.sortieId, [...(taken.get(event.sortieId) ?? []), event]);
+        if (flight) {
+          flight.events++;
+          if (event.type === 'landing-saved') flight.landings++;
+        }
       }
-      const known = await row<{ event_id: string }>(
-        'SELECT event_id FROM capture_events WHERE event_id = :e OR (device_id = :d AND device_seq = :s)',
-        { e: event.eventId, d: event.deviceId, s: event.deviceSeq },
-        t,
-      );
-      if (known && known.event_id !== event.eventId) {
-        answer.refused.push({
-          eventId: event.eventId,
-          message:
-            'This device has used the same counter for another event. Reload the page so that it takes a new device number.',
-        });
-        continue;
-      }
-      if (!known) {
-        await model('capture_events').create(
-          {
-            event_id: event.eventId,
-            device_id: event.deviceId,
-            device_seq: event.deviceSeq,
-            sortie_id: event.sortieId,
-            subject_id: event.subjectId,
-            author: event.author,
-            type: event.type,
-            v: event.v,
-            device_time: new Date(event.deviceTime).toISOString(),
-            payload: JSON.stringify(event.payload),
-            received_at: nowIso(),
-            skew_ms: skewMs,
-          },
-          { transaction: t },
-        );
-        if (PROJECTED.has(event.type)) touched.add(event.sortieId);
-      }
-      answer.accepted.push(event.eventId);
     }
-    for (const sortieId of touched) await projectSortie(sortieId, t);
+    for (const [sortieId, news] of taken) {
+      const wrong = news.some((e) => PROJECTED.has(e.type)) ? await projected(sortieId, t) : null;
+      for (const { eventId } of news)
+        if (wrong === null) answer.accepted.push(eventId);
+        else answer.refused.push({ eventId, message: wrong });
+    }
   });
   return answer;
 }
+
+/** Looks at one event by every rule and writes it down. @returns why not, or `same` when it is here already */
+async function admit(
+  user: CurrentUser,
+  event: CaptureEvent,
+  flight: Flight | null,
+  arrival: Arrival,
+  t: Transaction,
+): Promise<string | null> {
+  const known = await knownEvent(event, t);
+  if (known === 'same') return known;
+  const refusal = await refusalOf(user, event, flight, arrival, t);
+  if (refusal) return refusal;
+  if (known !== 'new') return KNOWN[known];
+  await keepEvent(event, arrival.skewMs, t);
+  return null;
+}
+const KNOWN = {
+  other:
+    'This device has used the same number or counter for another event. Reload the page so that it takes a new device number.',
+  leaps: 'The counter of this device leapt. Reload the page so that it takes a new device number.',
+};
+const FAILED = 'This could not be taken in by the server. It stays on this device; tell who runs the server.';
+
+/** Runs a step so that its failure undoes it alone. A disk that is full is no failure of one step. */
+async function apart(t: Transaction, step: () => Promise<string | null>): Promise<string | null> {
+  const sql = (text: string) => database().sequelize.query(text, { transaction: t });
+  await sql('SAVEPOINT step');
+  try {
+    const answer = await step();
+    await sql('RELEASE step');
+    return answer;
+  } catch (error) {
+    if (diskWords(error)) throw error;
+    log.error({ err: error }, 'event refused by the server');
+    await sql('ROLLBACK TO step');
+    await sql('RELEASE step');
+    return FAILED;
+  }
+}
+const projected = (sortieId: string, t: Transaction): Promise<string | null> =>
+  apart(t, async () => {
+    await projectSortie(sortieId, t);
+    return null;
+  });
+
+export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transaction): Promise<unknown> =>
+  model('capture_events').create(
+    {
+      event_id: event.eventId,
+      device_id: event.deviceId,
+      device_seq: event.deviceSeq,
+      sortie_id: event.sortieId,
+      subject_id: event.subjectId,
+      author: event.author,
+      type: event.type,
+      v: event.v,
+      device_time: new Date(event.deviceTime).toISOString(),
+      payload: JSON.stringify(event.payload),
+      received_at: nowIso(),
+      skew_ms: skewMs,
+    },
+    { transaction: t },
+  );
 
 /** Types that change a landing or whose it was. */
 const PROJECTED: ReadonlySet<string> = new Set([
@@ -128,12 +176,15 @@ const PROJECTED: ReadonlySet<string> = new Set([
 ]);
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
-  const parsed = CaptureEventSchema.safeParse(item);
-  if (!parsed.success) {
+  const cleaned = clean(item);
+  const parsed = CaptureEventSchema.safeParse(cleaned.ok ? cleaned.value : null);
+  if (!cleaned.ok || !parsed.success) {
     const id = (item as { eventId?: unknown } | null)?.eventId;
     return {
       eventId: typeof id === 'string' ? id : 'unknown',
-      message: `Not a capture event: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+      message: !cleaned.ok
+        ? cleaned.problem.message
+        : `Not a capture event: ${(parsed.error?.issues ?? []).map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
     };
   }
   const event = parsed.data;
@@ -146,97 +197,18 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
   return { event: { ...event, payload: payload.data } };
 }
 
-interface Owner {
-  pilotId: string;
-  signed: boolean;
-  /** Who may have flown it. */
-  pilots: readonly string[];
-  checkouts: readonly string[];
-}
-const AT_A_DESK: ReadonlySet<string> = new Set([
-  'measured',
-  'overruled',
-  'item-waived',
-  'stop-explained',
-  'limit-overridden',
-]);
-async function refuse(
-  user: CurrentUser,
-  event: CaptureEvent,
-  sorties: Map<string, Owner | null>,
-  t: Transaction,
-): Promise<string | null> {
-  if (!sorties.has(event.sortieId)) {
-    const found = await row<{
-      pilot_id: string;
-      status: string;
-      checkout_id: string;
-      second_pilot_id: string | null;
-      second_checkout_id: string | null;
-    }>(
-      `SELECT c.pilot_id, c.status, s.checkout_id, s.second_pilot_id, s.second_checkout_id
-       FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :id`,
-      { id: event.sortieId },
-      t,
-    );
-    sorties.set(
-      event.sortieId,
-      found
-        ? {
-            pilotId: found.pilot_id,
-            signed: found.status !== 'open',
-            pilots: [found.pilot_id, ...(found.second_pilot_id === null ? [] : [found.second_pilot_id])],
-            checkouts: [found.checkout_id, ...(found.second_checkout_id === null ? [] : [found.second_checkout_id])],
-          }
-        : null,
-    );
-  }
-  const owner = sorties.get(event.sortieId) ?? null;
-  const sets = event.type === 'limit-overridden' && owner !== null && may.overrideSchoolLimit(user, owner);
-  if (owner === null || !(may.runCheckout(user, owner) || sets)) return 'There is no such flight for you to record.';
-  // A limit of the school is set aside by a chief, and not on the chief's own flight.
-  if (event.type === 'limit-overridden' && !may.overrideSchoolLimit(user, owner))
-    return 'A limit of the school is set aside by the chief instructor.';
-  // What was flown may come in late from a device; what is made of it at a desk may not change under a signature.
-  if (owner.signed && AT_A_DESK.has(event.type))
-    return 'This checkout is signed: what it rests on stays as it was signed.';
-  const named = NAMES_A_PILOT.has(event.type) ? ((event.payload as { pilotId?: string | null }).pilotId ?? null) : null;
-  if (named !== null && !owner.pilots.includes(named))
-    return 'This pilot is not in this flight. Say who swaps seats first, then put the landing right.';
-  if (CHANGES.has(event.type) && (await restsOn(event.subjectId, owner.checkouts, t))) return RESTS;
-  return null;
-}
-export const RESTS =
-  'A signature rests on this record, so it stays as it was signed. ' +
-  'What is wrong is corrected by a further entry: a correction, or a void and a new signature.';
-const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
-/** Types that change what was recorded before. */
-const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
-/** Does a standing entry of these checkouts rest on a landing or an item? */
-export async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
-  const found = await row<{ id: string }>(
-    `SELECT l.id FROM ledger l
-     WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off')
-       AND instr(l.canonical, :subject) > 0
-       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) LIMIT 1`,
-    { checkouts, subject: JSON.stringify(subjectId) },
-    t,
-  );
-  return found !== undefined && found !== null;
-}
-
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
 export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
-  const where = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>(
+  const flight = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>(
     'SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId',
     { sortieId },
     t,
   );
-  const head = where && (await checkoutHead(where.checkout_id, t));
+  const head = flight && (await checkoutHead(flight.checkout_id, t));
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
-  t.afterCommit(() => refreshLater([head.id, ...(where.second_checkout_id ? [where.second_checkout_id] : [])]));
+  t.afterCommit(() => refreshLater([head.id, ...(flight.second_checkout_id ? [flight.second_checkout_id] : [])]));
   const folded = fold(
     await eventsOf(
       { sortieId },
@@ -255,23 +227,17 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       t,
     ),
   );
-  const second = where.second_pilot_id;
+  const second = flight.second_pilot_id;
   const theirs =
     second !== null &&
     [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
-  const shared = theirs && where.second_checkout_id ? await sharedLesson(sortie, where.second_checkout_id, t) : null;
+  const shared = theirs && flight.second_checkout_id ? await sharedLesson(sortie, flight.second_checkout_id, t) : null;
   const gates = sortie.brief?.snapshot.gates ?? [];
   const fenceTarget = gates[gates.length - 1]?.target ?? null;
   const aerodrome = await homeAerodrome(t);
   const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
-  await model('landings').destroy({
-    where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
-    transaction: t,
-  });
-  await model('stops').destroy({
-    where: { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] },
-    transaction: t,
-  });
+  const landingRows: Projected[] = [];
+  const stopRows: Projected[] = [];
   const offs = takeOffs(folded, sortie.brief?.choices.runwayEnd ?? null, aerodrome);
   const seats = [
     {
@@ -323,35 +289,32 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
         },
         gates,
       });
-      await model('landings').create(
-        {
-          id,
-          sortie_id: seat.sortieId,
-          checkout_id: seat.head?.id ?? null,
-          pilot_id: seat.pilotId,
-          number,
-          first: first ? 1 : 0,
-          kind: landing.kind,
-          landing_class: judged.landingClass,
-          intended: landing.intended,
-          gear_group: gearMassGroup(by.sheet),
-          ...loggedCrosswind(landing, savedAt, aerodrome),
-          flown_on: sortie.flownOn,
-          saved_at: savedAt,
-          author,
-          captured: JSON.stringify(landing),
-          judged: JSON.stringify(judged),
-          surface: surfaceOf(landing.runwayEnd, aerodrome),
-          tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
-          measured: measured ? JSON.stringify(measured) : null,
-          level: landing.intervention,
-          shown: landing.demonstration ? 1 : 0,
-          ended_at: landing.endedAt ?? savedAt,
-          off_surface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
-          off_at: offs.get(id)?.at ?? null,
-        },
-        { transaction: t },
-      );
+      landingRows.push({
+        id,
+        sortie_id: seat.sortieId,
+        checkout_id: seat.head?.id ?? null,
+        pilot_id: seat.pilotId,
+        number,
+        first: first ? 1 : 0,
+        kind: landing.kind,
+        landing_class: judged.landingClass,
+        intended: landing.intended,
+        gear_group: gearMassGroup(by.sheet),
+        ...loggedCrosswind(landing, savedAt, aerodrome),
+        flown_on: sortie.flownOn,
+        saved_at: savedAt,
+        author,
+        captured: JSON.stringify(landing),
+        judged: JSON.stringify(judged),
+        surface: surfaceOf(landing.runwayEnd, aerodrome),
+        tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
+        measured: measured ? JSON.stringify(measured) : null,
+        level: landing.intervention,
+        shown: landing.demonstration ? 1 : 0,
+        ended_at: landing.endedAt ?? savedAt,
+        off_surface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
+        off_at: offs.get(id)?.at ?? null,
+      });
       const touchedAt = landing.endedAt ?? savedAt;
       // Written in from paper its moment is not known: only a grounding of the days before was there for certain.
       moments.push(Date.parse(landing.fromPaper ? `${sortie.flownOn}T00:00:00.000Z` : touchedAt));
@@ -376,20 +339,45 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       stops.push({ subject: 'flight', id: seat.sortieId, stops: await flightStops(by, sortie, moments, t) });
     for (const s of stops)
       for (const [position, stop] of s.stops.entries())
-        await model('stops').create(
-          {
-            id: `${s.id} ${seat.pilotId} ${position}`,
-            subject_id: s.id,
-            sortie_id: seat.sortieId,
-            checkout_id: seat.head?.id ?? null,
-            subject: s.subject,
-            position,
-            code: stop.code,
-            facts: JSON.stringify(stop.facts),
-          },
-          { transaction: t },
-        );
+        stopRows.push({
+          id: `${s.id} ${seat.pilotId} ${position}`,
+          subject_id: s.id,
+          sortie_id: seat.sortieId,
+          checkout_id: seat.head?.id ?? null,
+          subject: s.subject,
+          position,
+          code: stop.code,
+          facts: JSON.stringify(stop.facts),
+        });
   }
+  const where = { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] };
+  await replaceRows('landings', where, landingRows, t);
+  await replaceRows('stops', where, stopRows, t);
+}
+
+type Projected = Record<string, string | number | null> & { id: string };
+/** Makes the rows of a projection what they should be, and writes only what differs: a further landing is one row. */
+async function replaceRows(
+  table: 'landings' | 'stops',
+  where: { sortie_id: string[] },
+  wanted: readonly Projected[],
+  t: Transaction,
+): Promise<void> {
+  const there = new Map(
+    (await rows<Projected>(`SELECT * FROM ${table} WHERE sortie_id IN (:ids)`, { ids: where.sortie_id }, t)).map(
+      (r) => [r.id, r],
+    ),
+  );
+  const ids = new Set(wanted.map((w) => w.id));
+  const gone = [...there.keys()].filter((id) => !ids.has(id));
+  if (gone.length > 0) await model(table).destroy({ where: { id: gone }, transaction: t });
+  const added = wanted.filter((w) => !there.has(w.id));
+  for (const w of wanted) {
+    const before = there.get(w.id);
+    if (before && Object.entries(w).some(([k, v]) => before[k] !== v))
+      await model(table).update(w, { where: { id: w.id }, transaction: t });
+  }
+  if (added.length > 0) await model(table).bulkCreate([...added], { transaction: t });
 }
 
 /** Overrulings with the names of those who made them. */

@@ -26,7 +26,8 @@ import { checkoutHead, checkoutRecord } from '../queries/checkout';
 import { debriefFacts, selfOf, standing } from '../queries/debrief';
 import { planFacts } from '../queries/plan';
 import { type Result, problem, zodProblems } from '../result';
-import { RESTS, projectSortie, restsOn } from './capture';
+import { projectSortie } from './capture';
+import { SIGNED } from './event-door';
 import { addOfficeEvent } from './office';
 
 interface SortieOwner {
@@ -43,7 +44,6 @@ const ownerOf = (sortieId: string, t?: Transaction) =>
     t,
   );
 const NONE = 'There is no such lesson for you to debrief.';
-const SIGNED = 'This checkout is signed: what it rests on stays as it was signed.';
 const Reason = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
 
 export const OverruleForm = z.object({
@@ -100,8 +100,8 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
           ? 'This was your demonstration: it is no landing of the pilot’s. If it was none, correct it in the cockpit.'
           : 'Who flew it is not recorded, or you took over: it cannot be overruled to the pilot’s own. Correct who flew it in the cockpit.',
       );
-    if (await restsOn(subjectId, [s.checkout_id], t)) return problem('', RESTS);
-    await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
+    const added = await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
+    if (!added.ok) return added;
     await projectSortie(flight, t);
     return { ok: true };
   });

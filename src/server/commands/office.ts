@@ -1,16 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
+import type { CaptureEvent } from '@/domain/capture';
 import type { EventType } from '@/domain/words';
 import type { CurrentUser } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { row } from '../db/connection';
-import { model } from '../db/models';
-
-const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
+import { type Result, problem } from '../result';
+import { keepEvent } from './capture';
+import { OFFICE_DEVICE, flightOf, refusalOf } from './event-door';
 
 /**
- * An event written at a desk, beside those from the cockpit. The office is a device of its own with one counter: what
- * comes later in the same instant still comes later.
+ * An event written at a desk, by the same rules as those from the cockpit. The office is a device of its own with one
+ * counter: what comes later in the same instant still comes later.
  */
 export async function addOfficeEvent(
   user: CurrentUser,
@@ -19,27 +20,26 @@ export async function addOfficeEvent(
   type: EventType,
   payload: unknown,
   t: Transaction,
-): Promise<void> {
+): Promise<Result<object>> {
   const last = await row<{ n: number | null }>(
     'SELECT MAX(device_seq) AS n FROM capture_events WHERE device_id = :d',
     { d: OFFICE_DEVICE },
     t,
   );
-  await model('capture_events').create(
-    {
-      event_id: randomUUID(),
-      device_id: OFFICE_DEVICE,
-      device_seq: (last?.n ?? 0) + 1,
-      sortie_id: sortieId,
-      subject_id: subjectId,
-      author: user.id,
-      type,
-      v: 1,
-      device_time: nowIso(),
-      payload: JSON.stringify(payload),
-      received_at: nowIso(),
-      skew_ms: 0,
-    },
-    { transaction: t },
-  );
+  const event: CaptureEvent = {
+    eventId: randomUUID(),
+    deviceId: OFFICE_DEVICE,
+    deviceSeq: (last?.n ?? 0) + 1,
+    sortieId,
+    subjectId,
+    author: user.id,
+    type,
+    v: 1,
+    deviceTime: nowIso(),
+    payload,
+  };
+  const refusal = await refusalOf(user, event, await flightOf(sortieId, t), { at: 'desk', skewMs: 0 }, t);
+  if (refusal) return problem('', refusal);
+  await keepEvent(event, 0, t);
+  return { ok: true };
 }

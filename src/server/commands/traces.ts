@@ -11,14 +11,14 @@ import { nowIso } from '../clock';
 import { homeAerodrome } from '../content';
 import { row } from '../db/connection';
 import { model } from '../db/models';
-import { write } from '../db/write';
+import { write, writeOrNothing } from '../db/write';
 import { checkoutHead, sortiesOf } from '../queries/checkout';
 import { traceById } from '../queries/traces';
 import { addOfficeEvent } from './office';
 import { type Result, problem, zodProblems } from '../result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../traces/files';
 import { runTrace } from '../traces/thread';
-import { RESTS, projectSortie, restsOn } from './capture';
+import { projectSortie } from './capture';
 import { Certified } from './groundings';
 
 const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
@@ -187,10 +187,8 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
   if (!trace || !trace.runs) return problem('', 'There is no such recording for you to take measures from.');
   if (trace.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
   const joined = await trace.join();
-  return write(async (t): Promise<Result<{ accepted: number }>> => {
+  return writeOrNothing(async (t): Promise<Result<{ accepted: number }>> => {
     let accepted = 0;
-    for (const id of [...parsed.data.landings.map((l) => l.landingId), ...parsed.data.items.map((i) => i.itemId)])
-      if (await restsOn(id, [trace.checkoutId], t)) return problem('', RESTS);
     for (const l of parsed.data.landings) {
       const pair = joined.landings.find((p) => p.landing?.id === l.landingId && p.foundIndex === l.foundIndex);
       if (!pair)
@@ -201,7 +199,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
       const values = Object.fromEntries(
         pair.measures.filter((m) => l.measures.includes(m.id)).map((m) => [m.id, m.value]),
       );
-      await addOfficeEvent(
+      const added = await addOfficeEvent(
         user,
         trace.sortieId,
         l.landingId,
@@ -209,6 +207,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
         { traceId: trace.id, atS: pair.atS, values, item: null } satisfies Measured,
         t,
       );
+      if (!added.ok) return added;
       accepted += Object.keys(values).length;
     }
     for (const i of parsed.data.items) {
@@ -227,7 +226,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
           `item.${i.itemId}`,
           `The recording measures nothing that the standard asks of ${FORM_NAME[kind].toLowerCase()}.`,
         );
-      await addOfficeEvent(
+      const added = await addOfficeEvent(
         user,
         trace.sortieId,
         i.itemId,
@@ -241,6 +240,7 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
         } satisfies Measured,
         t,
       );
+      if (!added.ok) return added;
       accepted += Object.keys(values).length;
     }
     await projectSortie(trace.sortieId, t);

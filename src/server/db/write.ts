@@ -20,3 +20,22 @@ export function write<T>(work: (t: Transaction) => Promise<T>): Promise<T> {
   db.tail = result.catch(() => undefined);
   return result;
 }
+
+class NotDone<T> extends Error {
+  constructor(readonly answer: T) {
+    super('not done');
+  }
+}
+/** A write of several steps whose refusal half-way leaves nothing behind. */
+export async function writeOrNothing<T extends { ok: boolean }>(work: (t: Transaction) => Promise<T>): Promise<T> {
+  try {
+    return await write(async (t) => {
+      const answer = await work(t);
+      if (!answer.ok) throw new NotDone(answer);
+      return answer;
+    });
+  } catch (error) {
+    if (error instanceof NotDone) return error.answer as T;
+    throw error;
+  }
+}
