@@ -3,6 +3,7 @@
  * goes to stderr with exit 1.
  * `--schema` prints the two schemas. A gzipped file is unpacked by what it holds, not by its name.
  */
+import './lib/help.mjs';
 import { readFileSync, statSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { gunzipSync } from 'node:zlib';

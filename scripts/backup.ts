@@ -1,15 +1,12 @@
 /** One archive of the data folder, also while the server runs:  npm run backup [-- --out FILE.tar.gz] */
-import { existsSync } from 'node:fs';
+import './lib/help.mjs';
 import { parseArgs } from 'node:util';
 import { backup } from '@/server/backup';
 import { nowIso } from '@/server/clock';
-import { dataFolder, inData } from '@/server/data-folder';
+import { needFolder } from './lib/command';
 
 const { values } = parseArgs({ options: { out: { type: 'string' } } });
-if (!existsSync(inData('jeito.sqlite'))) {
-  console.error(`There is no database in ${dataFolder()}. Name the data folder with JEITO_DATA.`);
-  process.exit(2);
-}
+needFolder();
 const out = values.out ?? `backups/jeito-${nowIso().slice(0, 19).replaceAll(/[:T-]/g, '')}.tar.gz`;
 try {
   const made = await backup(out, nowIso());

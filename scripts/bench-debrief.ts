@@ -4,6 +4,7 @@
  * against the same page at 1000), and what the debrief reads (every query of the record and the findings, nothing
  * cached) against the same statements bare on a connection of their own. `--most N` stops earlier.
  */
+import './lib/help.mjs';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

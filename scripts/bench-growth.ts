@@ -2,6 +2,7 @@
  * `npm run bench:growth`: each core function that a page or a worker calls over a whole record, at 500 and at 5000
  * landings. Ten times the record may take at most twelve times as long; the ratio is what is told, never asserted.
  */
+import './lib/help.mjs';
 import { bias, ewma, runRule, share, theilSen, touchdownSpread } from '@/core/assess';
 import { evaluateRecency } from '@/core/recency';
 import { seeded } from '@/core/random';

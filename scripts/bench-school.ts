@@ -3,6 +3,7 @@
  * everybody by every rule, read afresh, and the board,
  * as ratios to a floor measured in the same run: the same rows read bare for the one, the sign-in page for the other.
  */
+import './lib/help.mjs';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

@@ -4,6 +4,7 @@
  * flown (recall), what of the found was flown (precision), and how far off the measures are. Exit 1 when an event is
  * missed or invented.
  */
+import './lib/help.mjs';
 import { parseArgs } from 'node:util';
 import { seeded } from '@demo/random';
 import { SUITE_SIZE, csvOf, flyCircuits, gpxOf, igcOf, kindOf, score, sense, suiteFlight } from '@/core/recorder';

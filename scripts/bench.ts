@@ -4,6 +4,7 @@
  * session (the floor). Core: a whole brief and a whole programme's evidence against the bare JSON parse of what they
  * read. Writers: 20 parallel through the queue against 20 one after the other.
  */
+import './lib/help.mjs';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

@@ -1,4 +1,5 @@
 /** `npm run chaos`, on a fresh clone too: installs and builds what is missing, then runs the cases. */
+import './lib/help.mjs';
 import { spawn } from 'node:child_process';
 import { build, chromium, installPackages } from './lib/setup.mjs';
 

@@ -5,6 +5,7 @@
  * real command and database in a child process that is killed with -9; ten cases more, end to end in a real browser
  * against the built application. `--cases N` (240), `--browser N` of them (10), `--seed S`.
  */
+import './lib/help.mjs';
 import 'fake-indexeddb/auto';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';

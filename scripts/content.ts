@@ -2,6 +2,7 @@
  * Holds the shipped packs and programmes against themselves and against a fleet: prints goal × pack × type, and ends
  * with 1 when something is found. `npm run content [-- --also FILE.json]` adds a programme source to what is read.
  */
+import './lib/help.mjs';
 import { readFileSync } from 'node:fs';
 import {
   type ContentFinding,

@@ -2,6 +2,7 @@
  * One command: installs, builds, migrates, fills the Pedra Alva demo when empty, starts on a free port. `-- --fresh`
  * starts over.
  */
+import './lib/help.mjs';
 import { spawn } from 'node:child_process';
 import { WHO, build, freePort, installPackages, run } from './lib/setup.mjs';
 

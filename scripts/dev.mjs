@@ -2,6 +2,7 @@
  * The loop of a developer, on a fresh clone too: installs what is missing, fills a folder of its own with the demo when
  * it is empty, says who may sign in, and starts Next's development server. `-- --fresh` starts the folder over.
  */
+import './lib/help.mjs';
 import { spawn } from 'node:child_process';
 import { WHO, freePort, installPackages, run } from './lib/setup.mjs';
 

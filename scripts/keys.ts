@@ -6,10 +6,12 @@
  *   npm run keys -- rotate --by EMAIL --reason TEXT    hands the book over to a new key, by an entry signed with the
  * old one; the server must be stopped
  */
+import './lib/help.mjs';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { nowIso } from '@/server/clock';
 import { folderHolder, holdFolder } from '@/server/data-folder';
+import { needFolder } from './lib/command';
 import { closeDatabase, row } from '@/server/db/connection';
 import { keyOfBook, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, exportPrivateKey, importPrivateKey } from '@/server/ledger/keys';
@@ -26,6 +28,7 @@ const passphrase = (): string => {
   const given = process.env.JEITO_KEY_PASSPHRASE ?? '';
   return given.length >= 12 ? given : fail('Set JEITO_KEY_PASSPHRASE to a passphrase of at least twelve characters.');
 };
+needFolder();
 try {
   switch (positionals[0]) {
     case 'show': {

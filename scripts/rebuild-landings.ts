@@ -1,8 +1,11 @@
 /** Rebuilds every landing from the capture events. Refused while a server holds the data folder. */
+import './lib/help.mjs';
 import { rebuildLandings } from '@/server/commands/capture';
 import { closeDatabase } from '@/server/db/connection';
 import { folderHolder, holdFolder } from '@/server/data-folder';
+import { needFolder } from './lib/command';
 
+needFolder();
 const holder = folderHolder();
 if (holder !== null) {
   console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);

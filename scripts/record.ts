@@ -6,6 +6,7 @@
  * --sensors panel|tablet|poor --rate 5 --format csv|gpx|igc --style plain|metric|panel --seed 1 --start
  * 2026-11-24T09:00:00Z
  */
+import './lib/help.mjs';
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { pedraAlva } from '@demo/aerodrome';

@@ -1,6 +1,7 @@
 /**
  * Puts a backup into an empty folder, checked whole before it gets its name:  npm run restore -- ARCHIVE --to FOLDER
  */
+import './lib/help.mjs';
 import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { restore } from '@/server/backup';

@@ -1,6 +1,7 @@
 /**
  * Prepares a data folder: migrates, and with `--demo` fills it with Pedra Alva when it is empty. `--fresh` starts over.
  */
+import './lib/help.mjs';
 import { existsSync, rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { seedDemo } from '@demo/seed';

@@ -3,6 +3,7 @@
  * every chunk it can ask for (its own, and those its lazy parts name, all the way down), fonts and icons; never other
  * HTML, never an answer of the API.
  */
+import './lib/help.mjs';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';

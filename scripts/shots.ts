@@ -2,6 +2,7 @@
  * Takes the README's pictures from the demo at a fixed instant. `--only a,b` takes some; `--out DIR` puts them
  * elsewhere; `--full` takes whole pages; `--tablet` takes the wide ones at 820 x 1180.
  */
+import './lib/help.mjs';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

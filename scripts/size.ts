@@ -2,6 +2,7 @@
  * `npm run size`: encoded bytes of script that a cold browser loads for each route of the built application. Fails when
  * a budget is passed.
  */
+import './lib/help.mjs';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

@@ -4,6 +4,7 @@
  * a real database file with a shell: with its triggers standing, where the change must be refused or noticed, and with
  * them dropped, where it must be noticed.
  */
+import './lib/help.mjs';
 import { randomUUID } from 'node:crypto';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

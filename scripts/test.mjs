@@ -5,6 +5,7 @@
  * format, arrows).
  * `-- --seed N` runs the tests in another order; the order of a run is printed.
  */
+import './lib/help.mjs';
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';

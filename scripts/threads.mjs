@@ -1,8 +1,9 @@
 /** After a build: bundles the server's threads, which run beside it, into .next/threads. */
+import './lib/help.mjs';
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: { trace: 'src/workers/trace.thread.ts' },
+  entryPoints: { trace: 'src/workers/trace.thread.ts', check: 'src/server/ledger/check.thread.ts' },
   outdir: '.next/threads',
   outExtension: { '.js': '.mjs' },
   bundle: true,

@@ -8,14 +8,15 @@
  * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but
  * its key is not one you gave.
  */
+import './lib/help.mjs';
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { closeDatabase } from '@/server/db/connection';
-import { dataFolder, inData } from '@/server/data-folder';
 import { checkBook } from '@/server/ledger/book';
 import { idOf, publicKeys } from '@/server/ledger/keys';
-import { attachedJson } from '@/server/ledger/pdf';
+import { attachedJson } from '@/server/ledger/attached';
 import { checkDocument } from '@/server/ledger/verify';
+import { needFolder } from './lib/command';
 
 const { positionals, values } = parseArgs({
   allowPositionals: true,
@@ -27,13 +28,11 @@ const [file] = positionals;
 process.exit(file ? await checkFile(file, values.key ?? []) : await checkFolder());
 
 async function checkFolder(): Promise<number> {
-  if (!existsSync(inData('jeito.sqlite'))) {
-    console.error(`There is no database in ${dataFolder()}. Name the data folder with JEITO_DATA.`);
-    return 2;
-  }
-  const { entries, problems } = await checkBook();
+  needFolder();
+  const { entries, problems, doubts } = await checkBook();
   await closeDatabase();
   for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${p.what}`);
+  for (const d of doubts) console.log(`note: entry ${d.seq}${d.id ? ` (${d.id})` : ''} ${d.what}`);
   console.log(
     problems.length === 0
       ? `The book is whole: ${entries} entries.`

@@ -1,10 +1,15 @@
 import type { Instrumentation } from 'next';
 
-/** Runs once when the server starts, before the first request. */
+/**
+ * Runs once when the server starts, before the first request. A folder that cannot be served ends the process with one
+ * sentence: a server that answers nothing but errors helps nobody.
+ */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { prepareServer } = await import('./server/start');
-  await prepareServer();
+  const { stampAddresses } = await import('./server/door/address');
+  stampAddresses();
+  const { startOrEnd } = await import('./server/start-or-end');
+  await startOrEnd();
 }
 
 /** Every request that failed, in the log with where it happened. Neither query nor headers: they may name people. */

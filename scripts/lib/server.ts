@@ -109,7 +109,7 @@ function stopChild(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Pro
  */
 async function killHard(child: ChildProcess, dataFolder: string): Promise<void> {
   try {
-    process.kill(Number(readFileSync(path.join(dataFolder, 'server.lock'), 'utf8')), 'SIGKILL');
+    process.kill(Number(readFileSync(path.join(dataFolder, 'server.lock'), 'utf8').split('\n')[0]), 'SIGKILL');
   } catch {
     // No lock, or it is gone already.
   }

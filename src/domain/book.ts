@@ -52,7 +52,15 @@ export interface BookItem {
   safety?: boolean;
   missing?: string[];
 }
-export interface SignOffBody {
+/** What the ledger itself adds to an entry, whatever its kind. */
+export interface EntryMarks {
+  /** The clock stood before the newest entry there was: the date is in doubt. */
+  clockDoubt?: { before: string };
+  /** Passwords somebody else gave to the signer's account, in the thirty days before or since the last signature. */
+  passwordGiven?: { by: string; at: string }[];
+}
+
+export interface SignOffBody extends EntryMarks {
   pilot: { id: string; name: string; certificate?: string };
   signer: { id: string; name: string; certificate?: string; certificateUntil?: string | null };
   airframe: { registration: string; type: string; typeVersion: number; airframeVersion: number };
@@ -117,7 +125,7 @@ export interface SignOffBody {
   /** Flown past a stop, with why. Absent where nothing was, and in entries of before. */
   stops?: { name: string; code: string; words: string; reason: string | null }[];
 }
-export interface LaterBody {
+export interface LaterBody extends EntryMarks {
   pilot: { id: string; name: string };
   signer: { id: string; name: string };
   of: { id: string; seq: number; hash: string; kind: string };

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 /** One school = one data folder: database, keys, signed head, traces. */
@@ -10,8 +10,33 @@ export function ensureDataFolder(): void {
   mkdirSync(inData('keys'), { recursive: true, mode: 0o700 });
 }
 
+/** Something about the folder that keeps the server from starting: one sentence, and what to do. */
+export class FolderProblem extends Error {
+  constructor(
+    /** What the process ends with: 3 = the folder, 4 = it is in use. */
+    readonly exitCode: 3 | 4,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
 const lockFile = (): string => inData('server.lock');
 
+/**
+ * Names a process beyond its number, which is given again: the boot of the machine and the moment it started. Where the
+ * system does not tell, the number has to do.
+ */
+function processName(pid: number): string | null {
+  try {
+    const boot = readFileSync('/proc/sys/kernel/random/boot_id', 'utf8').trim();
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    const started = stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19];
+    return started ? `${boot} ${started}` : null;
+  } catch {
+    return null;
+  }
+}
 const alive = (pid: number): boolean => {
   try {
     process.kill(pid, 0);
@@ -20,25 +45,73 @@ const alive = (pid: number): boolean => {
     return (error as NodeJS.ErrnoException).code === 'EPERM';
   }
 };
+const holderIn = (text: string): number | null => {
+  const [first = '', name = ''] = text.split('\n');
+  const pid = Number(first);
+  if (!Number.isInteger(pid) || pid <= 0 || pid === process.pid || !alive(pid)) return null;
+  const now = processName(pid);
+  // A number that another process has since been given holds nothing.
+  return name.trim() === '' || now === null || now === name.trim() ? pid : null;
+};
+const lockText = (): string | null => {
+  try {
+    return readFileSync(lockFile(), 'utf8');
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
+    throw error;
+  }
+};
 
 /** The process that holds the data folder, or null. A lock left by a dead process does not count. */
 export function folderHolder(): number | null {
-  if (!existsSync(lockFile())) return null;
-  const pid = Number(readFileSync(lockFile(), 'utf8'));
-  return Number.isInteger(pid) && pid > 0 && pid !== process.pid && alive(pid) ? pid : null;
+  const text = lockText();
+  return text === null ? null : holderIn(text);
 }
 
-/** Takes the data folder for this process. Throws when another living process holds it. */
+/** Takes the data folder for this process. @throws FolderProblem when another living process holds it */
 export function holdFolder(): void {
   ensureDataFolder();
-  const holder = folderHolder();
-  if (holder !== null)
-    throw new Error(`The data folder ${dataFolder()} is in use by process ${holder}. Stop it first.`);
-  writeFileSync(lockFile(), String(process.pid));
+  const mine = `${process.pid}\n${processName(process.pid) ?? ''}\n`;
+  const beside = `${lockFile()}.${process.pid}`;
+  writeFileSync(beside, mine, { mode: 0o600 });
+  try {
+    for (let attempt = 0; ; attempt++) {
+      try {
+        // Whole from its first moment, and only where there is none.
+        linkSync(beside, lockFile());
+        break;
+      } catch (error) {
+        if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
+      }
+      const text = lockText();
+      const holder = text === null ? null : holderIn(text);
+      if (holder !== null || attempt > 5)
+        throw new FolderProblem(
+          4,
+          `The data folder ${dataFolder()} is in use by process ${holder ?? 'unknown'}. Stop it first.`,
+        );
+      takeAway(text);
+    }
+  } finally {
+    rmSync(beside, { force: true });
+  }
   process.once('exit', releaseFolder);
+}
+/** Takes a dead lock away: that one, and not the one somebody else put there meanwhile. */
+function takeAway(dead: string | null): void {
+  if (dead === null) return;
+  const aside = `${lockFile()}.${process.pid}.dead`;
+  try {
+    renameSync(lockFile(), aside);
+    if (readFileSync(aside, 'utf8') !== dead) linkSync(aside, lockFile());
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code !== 'ENOENT' && code !== 'EEXIST') throw error;
+  } finally {
+    rmSync(aside, { force: true });
+  }
 }
 
 export function releaseFolder(): void {
-  if (existsSync(lockFile()) && readFileSync(lockFile(), 'utf8') === String(process.pid))
-    rmSync(lockFile(), { force: true });
+  if (Number(lockText()?.split('\n')[0]) === process.pid) rmSync(lockFile(), { force: true });
 }

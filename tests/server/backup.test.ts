@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
+import { generateKeyPairSync, randomUUID } from 'node:crypto';
 import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -11,8 +11,8 @@ import { recordEvents } from '@/server/commands/capture';
 import { row } from '@/server/db/connection';
 import { closeDatabase } from '@/server/db/connection';
 import { inData } from '@/server/data-folder';
-import { checkBook } from '@/server/ledger/book';
-import { readHead, signingReady } from '@/server/ledger/keys';
+import { checkBook, keyOfBook } from '@/server/ledger/book';
+import { keyState, readHead } from '@/server/ledger/keys';
 import { UNSEEN } from '@/domain/unseen';
 import { demoFolder } from './folder';
 import { user } from './signed';
@@ -223,19 +223,23 @@ describe('backup and restore', () => {
     const other = path.join(out, 'other-key.pem');
     const elsewhere = mkdtempSync(path.join(tmpdir(), 'jeito-else-'));
     cpSync(to, path.join(elsewhere, 'x'), { recursive: true });
-    await script('keys', ['show'], { JEITO_DATA: path.join(elsewhere, 'fresh') });
-    expect(
-      (
-        await script('keys', ['export', '--out', other], {
-          JEITO_DATA: path.join(elsewhere, 'fresh'),
-          JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco',
-        })
-      ).code,
-    ).toBe(0);
+    // A folder that is none is refused, and stays none.
+    const none = { JEITO_DATA: path.join(elsewhere, 'fresh'), JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' };
+    for (const args of [['show'], ['export', '--out', other]]) expect((await script('keys', args, none)).code).toBe(2);
+    expect(existsSync(none.JEITO_DATA)).toBe(false);
+    writeFileSync(
+      other,
+      generateKeyPairSync('ed25519').privateKey.export({
+        type: 'pkcs8',
+        format: 'pem',
+        cipher: 'aes-256-cbc',
+        passphrase: 'mar alto e vento fresco',
+      }),
+    );
     await closeDatabase();
     process.env.JEITO_DATA = to;
     try {
-      expect(signingReady()).toBe(false);
+      expect(keyState(await keyOfBook())).toBe('missing');
       expect(
         (await script('keys', ['import', other], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
       ).toContain('the book is signed with');
@@ -243,7 +247,7 @@ describe('backup and restore', () => {
       expect(
         (await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
       ).toContain('is back');
-      expect(signingReady()).toBe(true);
+      expect(keyState(await keyOfBook())).toBe('ready');
       expect(
         (await script('keys', ['rotate', '--by', 'helena@pedra-alva.example', '--reason', 'the machine is replaced']))
           .out,

@@ -80,6 +80,26 @@ export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null
 }
 
 /**
+ * Entries dated before the one they follow: the clock of the installation was set back, or forward before that. They
+ * stand, because a chain proves order and not time; whoever reads the date is told.
+ * @example ledgerDoubts([{ seq: 1, signedAt: '2026-11-24T…', … }, { seq: 2, signedAt: '2026-11-23T…', … }]) names entry 2
+ */
+export function ledgerDoubts(rows: readonly LedgerRow[]): LedgerProblem[] {
+  const doubts: LedgerProblem[] = [];
+  let latest: LedgerRow | null = null;
+  for (const row of rows) {
+    if (latest && row.signedAt < latest.signedAt)
+      doubts.push({
+        seq: row.seq,
+        id: row.id,
+        what: `is dated ${row.signedAt}, before entry ${latest.seq} of ${latest.signedAt}: the clock was not right for one of them`,
+      });
+    else latest = row;
+  }
+  return doubts;
+}
+
+/**
  * What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the
  * book.
  */
@@ -119,6 +139,14 @@ function checkText(row: LedgerRow, say: (what: string) => void): void {
   }
 }
 
+/** Beyond this many the first are named: a head may claim any count. */
+const MOST_MISSING = 1000;
+function missingOf(present: ReadonlySet<number>, count: number): number[] {
+  const missing: number[] = [];
+  for (let seq = 1; seq <= count && missing.length < MOST_MISSING; seq++) if (!present.has(seq)) missing.push(seq);
+  return missing;
+}
+
 function checkHead(
   rows: readonly LedgerRow[],
   head: LedgerHead | null,
@@ -137,8 +165,7 @@ function checkHead(
   ) {
     return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
   }
-  const present = new Set(rows.map((r) => r.seq));
-  const missing = Array.from({ length: head.count }, (_, i) => i + 1).filter((seq) => !present.has(seq));
+  const missing = missingOf(new Set(rows.map((r) => r.seq)), head.count);
   if (missing.length > 0) {
     return missing.map((seq) => ({
       seq,

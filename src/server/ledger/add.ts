@@ -1,12 +1,12 @@
 import type { Transaction } from 'sequelize';
-import { passwordAgain } from '../auth/again';
+import { ownPassword, passwordAgain } from '../auth/again';
 import type { CurrentUser } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { row } from '../db/connection';
 import { write } from '../db/write';
 import { type Result, problem } from '../result';
-import { publishHead } from './book';
-import { signingReady } from './keys';
+import { keyOfBook, publishHead } from './book';
+import { signingProblem } from './keys';
 
 export type Added = Result<{ entryId: string; already: boolean }>;
 
@@ -18,11 +18,10 @@ export async function addToBook(
 ): Promise<Added> {
   const again = await passwordAgain(user, password);
   if (!again.ok) return again;
-  if (!signingReady())
-    return problem(
-      '',
-      'The key of the book is not on this machine, so nothing can be signed. Bring it back with npm run keys, as the README says.',
-    );
+  const own = await ownPassword(user);
+  if (!own.ok) return own;
+  const wrong = signingProblem(await keyOfBook());
+  if (wrong) return problem('', wrong);
   const outcome = await write(work);
   if (outcome.ok) await publishHead(nowIso());
   return outcome;

@@ -5,9 +5,12 @@ import {
   type LedgerProblem,
   type LedgerRow,
   canonicalText,
+  ledgerDoubts,
   newKeyOf,
   verifyLedger,
 } from '@/core/ledger';
+import type { EntryMarks } from '@/domain/book';
+import { givenPasswords } from '../auth/again';
 import { row, rows } from '../db/connection';
 import { model } from '../db/models';
 import { write } from '../db/write';
@@ -18,7 +21,7 @@ import {
   readHead,
   sha256Hex,
   signText,
-  signingReady,
+  signingProblem,
   takeUpNextKey,
   writeHead,
 } from './keys';
@@ -68,14 +71,22 @@ export async function appendEntry(
   entry: { id: string; kind: string; checkoutId: string; signedAt: string; signerId: string; body: unknown },
   t: Transaction,
 ): Promise<LedgerRow> {
-  const last = await row<{ seq: number; hash: string }>(
-    'SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1',
+  const last = await row<{ seq: number; hash: string; signed_at: string }>(
+    'SELECT seq, hash, signed_at FROM ledger ORDER BY seq DESC LIMIT 1',
     {},
     t,
   );
+  const ofLedger = await keyOfBook(t);
+  const given = await givenPasswords(entry.signerId, entry.signedAt, t);
+  const latest = await row<{ at: string | null }>('SELECT MAX(signed_at) AS at FROM ledger', {}, t);
   const seq = (last?.seq ?? 0) + 1;
   const prevHash = last?.hash ?? LEDGER_START_HASH;
-  const { id, kind, checkoutId, signedAt, signerId, body } = entry;
+  const { id, kind, checkoutId, signedAt, signerId } = entry;
+  const marks: EntryMarks = {
+    ...(latest?.at && signedAt < latest.at ? { clockDoubt: { before: latest.at } } : {}),
+    ...(given.length > 0 ? { passwordGiven: given } : {}),
+  };
+  const body = { ...(entry.body as object), ...marks };
   const canonical = canonicalText({
     schema: 'ledger-entry/1',
     seq,
@@ -88,7 +99,7 @@ export async function appendEntry(
     body,
   });
   const hash = sha256Hex(canonical);
-  const { signature, keyId } = signText(canonical);
+  const { signature, keyId } = signText(canonical, ofLedger);
   await model('ledger').create(
     {
       seq,
@@ -112,14 +123,19 @@ export async function appendEntry(
 export async function publishHead(at: string): Promise<void> {
   const last = await row<{ seq: number; hash: string }>('SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1');
   const head = readHead();
+  const ofLedger = await keyOfBook();
   // After a restore the private key comes back apart; the head of the backup stands until then.
-  if (!signingReady()) return;
-  if (last && (head === null || last.seq > head.count)) writeHead(last.seq, last.hash, at);
+  if (signingProblem(ofLedger) !== null) return;
+  if (last && (head === null || last.seq > head.count)) writeHead(last.seq, last.hash, at, ofLedger);
 }
 
-export async function checkBook(): Promise<{ entries: number; problems: LedgerProblem[] }> {
+export async function checkBook(): Promise<{
+  entries: number;
+  problems: LedgerProblem[];
+  doubts: LedgerProblem[];
+}> {
   const all = await ledgerRows();
-  return { entries: all.length, problems: verifyLedger(all, readHead(), ledgerTools()) };
+  return { entries: all.length, problems: verifyLedger(all, readHead(), ledgerTools()), doubts: ledgerDoubts(all) };
 }
 
 /** Finishes, or undoes, a change of key that was stopped half-way. Run at start, with nothing else writing. */
@@ -131,9 +147,11 @@ export async function settleKey(): Promise<void> {
 }
 
 /** The key the book is signed with by its own account; null = nothing is signed yet. */
-export async function keyOfBook(): Promise<string | null> {
+export async function keyOfBook(t?: Transaction): Promise<string | null> {
   const last = await row<{ key_id: string; kind: string; canonical: string }>(
     'SELECT key_id, kind, canonical FROM ledger ORDER BY seq DESC LIMIT 1',
+    {},
+    t,
   );
   return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.key_id;
 }

@@ -1,4 +1,12 @@
-import { createHash, createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto';
+import {
+  type KeyObject,
+  createHash,
+  createPrivateKey,
+  createPublicKey,
+  generateKeyPairSync,
+  sign,
+  verify,
+} from 'node:crypto';
 import {
   existsSync,
   readFileSync,
@@ -10,6 +18,7 @@ import {
   fsyncSync,
   closeSync,
 } from 'node:fs';
+import path from 'node:path';
 import { type LedgerHead, type LedgerTools, headText } from '@/core/ledger';
 import { ensureDataFolder, inData } from '../data-folder';
 
@@ -21,10 +30,47 @@ const publicOf = (privatePem: string): string =>
   createPublicKey(createPrivateKey(privatePem)).export({ type: 'spki', format: 'pem' }).toString();
 
 /**
- * Can this installation sign? Not after a restore, until its private key is brought back: a new key would not be the
- * book's.
+ * The key of this installation against the key the ledger is signed with.
+ * `none`: nothing is signed yet and there is no key, so the first may be made. Anything but `ready` and `none` refuses
+ * to sign: a new key, or a stranger's, would end the chain for ever.
  */
-export const signingReady = (): boolean => existsSync(privateFile()) || publicFiles().length === 0;
+export type KeyState = 'ready' | 'none' | 'missing' | 'other' | 'unreadable';
+export function keyState(ofLedger: string | null): KeyState {
+  if (!existsSync(privateFile()))
+    return ofLedger === null && publicFiles().length === 0 && readHead() === null ? 'none' : 'missing';
+  try {
+    const keyId = idOf(publicOf(readFileSync(privateFile(), 'utf8')));
+    return ofLedger === null || ofLedger === keyId ? 'ready' : 'other';
+  } catch {
+    return 'unreadable';
+  }
+}
+/** Why nothing can be signed, and what to do; null = it can. */
+export function signingProblem(ofLedger: string | null): string | null {
+  switch (keyState(ofLedger)) {
+    case 'ready':
+    case 'none':
+      return null;
+    case 'missing':
+      return 'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm run keys -- import FILE, as the README says.';
+    case 'other':
+      return `The signing key on this server is not the one this ledger is signed with (${ofLedger ?? ''}), so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the right key back: npm run keys -- import FILE.`;
+    case 'unreadable':
+      return 'The signing key on this server cannot be read, so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the key back: npm run keys -- import FILE.';
+  }
+}
+/** Makes the first key of an installation that has signed nothing; leaves everything else as it is. */
+export function firstKey(ofLedger: string | null): void {
+  if (keyState(ofLedger) === 'none') newPair(privateFile());
+}
+
+/** Safely down: the file and its name are on the disk before this returns. */
+function putDown(file: string, text: string, options: { mode?: number; flag?: string } = {}): void {
+  writeFileSync(file, text, { ...options, flush: true });
+  const folder = openSync(path.dirname(file), 'r');
+  fsyncSync(folder);
+  closeSync(folder);
+}
 
 function newPair(file: string): { keyId: string; publicPem: string } {
   ensureDataFolder();
@@ -32,25 +78,29 @@ function newPair(file: string): { keyId: string; publicPem: string } {
     privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
     publicKeyEncoding: { type: 'spki', format: 'pem' },
   });
-  writeFileSync(inData('keys', `ledger-${idOf(pair.publicKey)}.pub.pem`), pair.publicKey);
-  writeFileSync(file, pair.privateKey, { mode: 0o600, flag: 'wx' });
+  // The private one first: a public key without it would say for ever that this ledger has a key somewhere.
+  putDown(file, pair.privateKey, { mode: 0o600, flag: 'wx' });
+  putDown(publicFile(idOf(pair.publicKey)), pair.publicKey);
   return { keyId: idOf(pair.publicKey), publicPem: pair.publicKey };
 }
+const publicFile = (keyId: string): string => inData('keys', `ledger-${keyId}.pub.pem`);
 
-/**
- * The installation's Ed25519 key pair, made at the first start. Public keys stay for ever, so that old entries verify.
- */
+/** The installation's Ed25519 key pair. Public keys stay for ever, so that old entries verify. */
 function keyPair(): { privatePem: string; keyId: string } {
-  if (!signingReady()) throw new Error('The private key of the book is not in this data folder.');
-  if (!existsSync(privateFile())) newPair(privateFile());
+  if (!existsSync(privateFile())) throw new Error('There is no signing key in this data folder.');
   const privatePem = readFileSync(privateFile(), 'utf8');
-  return { privatePem, keyId: idOf(publicOf(privatePem)) };
+  const publicPem = publicOf(privatePem);
+  const keyId = idOf(publicPem);
+  // A stop between the two files of a new pair: the public half is made again from the private one.
+  if (!existsSync(publicFile(keyId))) putDown(publicFile(keyId), publicPem);
+  return { privatePem, keyId };
 }
 
-/** The key the book is signed with now, as anybody may have it. */
+/** The key the ledger is signed with now, as anybody may have it. Never makes one. */
 export function currentPublicKey(): { keyId: string; publicPem: string } {
-  const { privatePem, keyId } = keyPair();
-  return { keyId, publicPem: publicOf(privatePem) };
+  if (!existsSync(privateFile())) throw new Error('There is no signing key in this data folder.');
+  const publicPem = publicOf(readFileSync(privateFile(), 'utf8'));
+  return { keyId: idOf(publicPem), publicPem };
 }
 /** Every public key this book was ever signed with, by id. */
 export const publicKeys = (): Record<string, string> =>
@@ -96,8 +146,8 @@ export function importPrivateKey(encryptedPem: string, passphrase: string, expec
   if (expected !== null && keyId !== expected)
     throw new Error(`This is key ${keyId}; the book is signed with ${expected}.`);
   ensureDataFolder();
-  writeFileSync(inData('keys', `ledger-${keyId}.pub.pem`), publicOf(pem));
-  writeFileSync(privateFile(), pem, { mode: 0o600, flag: 'wx' });
+  putDown(privateFile(), pem, { mode: 0o600, flag: 'wx' });
+  putDown(publicFile(keyId), publicOf(pem));
   return keyId;
 }
 
@@ -106,23 +156,40 @@ export const idOf = (publicPem: string): string => createHash('sha256').update(p
 
 export const sha256Hex = (text: string): string => createHash('sha256').update(text, 'utf8').digest('hex');
 
-export function signText(text: string): { signature: string; keyId: string } {
+/**
+ * @param ofLedger the key the ledger is signed with so far; null = nothing is signed
+ * @throws when the key here is not that one
+ */
+export function signText(text: string, ofLedger: string | null): { signature: string; keyId: string } {
+  const wrong = signingProblem(ofLedger);
+  if (wrong) throw new Error(wrong);
+  firstKey(ofLedger);
   const { privatePem, keyId } = keyPair();
   return { signature: sign(null, Buffer.from(text, 'utf8'), privatePem).toString('base64'), keyId };
 }
 
-/** Tools for `verifyLedger` with the public keys given, by id. */
+/** Tools for `verifyLedger` with the public keys given, by id. A key is read once; one that is none fits nothing. */
 export function toolsWith(keys: Readonly<Record<string, string>>): LedgerTools {
+  const read = new Map<string, KeyObject | null>();
+  const keyOf = (keyId: string): KeyObject | null => {
+    const known = read.get(keyId);
+    if (known !== undefined) return known;
+    const pem = Object.hasOwn(keys, keyId) ? keys[keyId] : undefined;
+    let key: KeyObject | null = null;
+    try {
+      key = pem !== undefined && idOf(pem) === keyId ? createPublicKey(pem) : null;
+    } catch {
+      key = null;
+    }
+    read.set(keyId, key);
+    return key;
+  };
   return {
     sha256Hex,
     reencodeBase64: (text) => Buffer.from(text, 'base64').toString('base64'),
     verifySignature: (text, signature, keyId) => {
-      const pem = Object.hasOwn(keys, keyId) ? keys[keyId] : undefined;
-      return (
-        pem !== undefined &&
-        idOf(pem) === keyId &&
-        verify(null, Buffer.from(text, 'utf8'), pem, Buffer.from(signature, 'base64'))
-      );
+      const key = keyOf(keyId);
+      return key !== null && verify(null, Buffer.from(text, 'utf8'), key, Buffer.from(signature, 'base64'));
     },
   };
 }
@@ -132,15 +199,15 @@ export const ledgerTools = (): LedgerTools => toolsWith(publicKeys());
 const headFile = (): string => inData('ledger-head.json');
 
 /** Writes the signed head outside the database: to a new file, flushed, then renamed over the old one. */
-export function writeHead(count: number, hash: string, at: string): LedgerHead {
+export function writeHead(count: number, hash: string, at: string, ofLedger: string | null): LedgerHead {
   const text = headText({ count, hash, at });
-  const head: LedgerHead = { count, hash, at, ...signText(text) };
+  const head: LedgerHead = { count, hash, at, ...signText(text, ofLedger) };
   const next = `${headFile()}.next`;
-  writeFileSync(next, `${JSON.stringify(head, null, 2)}\n`);
-  const fd = openSync(next, 'r+');
-  fsyncSync(fd);
-  closeSync(fd);
+  writeFileSync(next, `${JSON.stringify(head, null, 2)}\n`, { flush: true });
   renameSync(next, headFile());
+  const folder = openSync(path.dirname(headFile()), 'r');
+  fsyncSync(folder);
+  closeSync(folder);
   return head;
 }
 

@@ -1,4 +1,3 @@
-import { constants, inflateSync } from 'node:zlib';
 import { toBuffer } from 'qrcode';
 import { dateText, list, localText } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
@@ -7,18 +6,7 @@ import { say } from '@/domain/words';
 import { type BookLine, countsText, itemWords } from '../queries/book';
 import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { publicKeys, readHead } from './keys';
-
-const TITLES: Record<string, string> = {
-  'sign-off': 'Sign-off',
-  recommendation: 'Recommendation to the examiner',
-  'part-sign-off': 'Part sign-off',
-  'test-result': 'Examiner\u2019s result',
-  'not-yet': 'Further training',
-  void: 'Void',
-  correction: 'Correction',
-  'key-rotated': 'New key of the book',
-};
-export const entryTitle = (kind: string): string => TITLES[kind] ?? kind;
+import { entryTitle } from './titles';
 
 /** Where a printed code leads: the page that checks it, with the entry and its hash. */
 export const codeAddress = (origin: string, entry: Pick<LedgerRow, 'id' | 'hash'>): string =>
@@ -172,33 +160,4 @@ export function limitationText(l: Limitations): string {
   ].filter(Boolean);
   const until = l.untilHours === null ? '' : ` until ${l.untilHours} h on type`;
   return parts.length === 0 ? 'None.' : `${list(parts)}${until}.`;
-}
-
-/** Longest text taken out of a PDF: a small file may unpack to a very large one. */
-const MAX_ATTACHED = 4_000_000;
-/**
- * The text of the JSON attached to a PDF; null when there is none. Read from the bytes of the embedded file alone:
- * anybody may send a file here, and a general reader unpacks whatever it is given.
- */
-export function attachedJson(bytes: Uint8Array): string | null {
-  const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const text = buffer.toString('latin1');
-  for (const at of text.matchAll(/\/EmbeddedFile(?![A-Za-z])/g)) {
-    const begins = text.indexOf('stream', at.index);
-    if (begins < 0 || begins - at.index > 2000) continue;
-    const from = begins + 6 + (text.startsWith('\r\n', begins + 6) ? 2 : 1);
-    const until = text.indexOf('endstream', from);
-    if (until < 0) continue;
-    const header = text.slice(Math.max(0, text.lastIndexOf(' obj', at.index)), begins);
-    const data = buffer.subarray(from, until);
-    try {
-      const plain = header.includes('/FlateDecode')
-        ? inflateSync(data, { maxOutputLength: MAX_ATTACHED, finishFlush: constants.Z_SYNC_FLUSH })
-        : data;
-      if (plain[0] === 0x7b) return plain.toString('utf8').trimEnd();
-    } catch {
-      continue;
-    }
-  }
-  return null;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { entryTitle } from './pdf';
 import { type LedgerProblem, type LedgerRow, type LedgerTools, entryProblems, verifyLedger } from '@/core/ledger';
 import { toolsWith } from './keys';
+import { entryTitle } from './titles';
 
 const text = (max: number) => z.string().max(max);
 const Entry = z.object({
@@ -17,8 +17,17 @@ const Entry = z.object({
   signature: text(120),
   keyId: text(64),
 });
-const Head = z.object({ count: z.number().int(), hash: text(64), at: text(40), signature: text(120), keyId: text(64) });
-const Keys = z.record(text(64), text(400)).default({});
+const Head = z.object({
+  count: z.number().int().min(0).max(1_000_000),
+  hash: text(64),
+  at: text(40),
+  signature: text(120),
+  keyId: text(64),
+});
+const Keys = z
+  .record(text(64), text(400))
+  .refine((keys) => Object.keys(keys).length <= 100)
+  .default({});
 export const SignedEntry = z.object({
   schema: z.literal('signed-entry/1'),
   entry: Entry,
@@ -43,7 +52,7 @@ export interface Checked {
   entries: number;
   entry: LedgerRow | null;
 }
-const unreadable = (why: string): Checked => ({
+export const unreadable = (why: string): Checked => ({
   what: 'unreadable',
   ok: false,
   ownKeyOnly: false,
@@ -57,8 +66,9 @@ const words = (p: LedgerProblem): string => `Entry ${p.seq}${p.id ? ` (${p.id})`
 /**
  * Checks a copy of one entry, or of the whole book, from its text alone: no database, no network.
  * @param trusted public keys known from elsewhere, by id; without them only whether the file fits together can be said
+ * @param mostEntries of an export, beyond which it is not checked here
  */
-export function checkDocument(json: string, trusted: Readonly<Record<string, string>>): Checked {
+export function checkDocument(json: string, trusted: Readonly<Record<string, string>>, mostEntries = 200_000): Checked {
   let parsed: unknown;
   try {
     parsed = JSON.parse(json);
@@ -69,6 +79,10 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   const book = one.success ? null : BookExport.safeParse(parsed);
   if (!one.success && !book?.success)
     return unreadable('This JSON is neither a signed entry nor an export of the book.');
+  if (book?.data && book.data.entries.length > mostEntries)
+    return unreadable(
+      `This export has ${book.data.entries.length} entries, more than are checked here. Check it away from here: npm run verify-ledger -- FILE.`,
+    );
   const carried = one.success ? one.data.publicKeys : (book?.data?.publicKeys ?? {});
   const tools = (keys: Readonly<Record<string, string>>): LedgerTools => toolsWith(keys);
   const judge = (problems: (t: LedgerTools) => string[]): { problems: string[]; ownKeyOnly: boolean } => {
