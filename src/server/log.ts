@@ -1,6 +1,15 @@
 import pino from 'pino';
 
-export const log = pino({ level: process.env.JEITO_LOG ?? 'info', base: undefined });
+/** Of an error its kind, its code and where it happened: what it carries besides may be about people. */
+const plainError = (error: unknown) => {
+  const of = error as { name?: string; message?: string; code?: string; stack?: string };
+  return { type: of.name, message: of.message?.slice(0, 300), code: of.code, stack: of.stack?.slice(0, 4000) };
+};
+export const log = pino({
+  level: process.env.JEITO_LOG ?? 'info',
+  base: undefined,
+  serializers: { err: plainError },
+});
 
 /** The digest is what the error page of a production build shows: with it the line is found again. */
 export function logRequestError(
@@ -10,14 +19,15 @@ export function logRequestError(
 ): void {
   const digest = typeof error === 'object' && error !== null && 'digest' in error ? String(error.digest) : undefined;
   log.error(
-    {
-      err: error instanceof Error ? error : new Error(String(error)),
-      digest,
-      method: request.method,
-      path: request.path.split('?')[0],
-      route: context.routePath,
-      kind: context.routeType,
-    },
+    { err: error, digest, method: request.method, route: context.routePath, kind: context.routeType },
     'request failed',
   );
+}
+
+/** Said to who asked, where the disk is the reason; null where it is not. */
+export function diskWords(error: unknown): string | null {
+  const code = (error as { code?: string } | null)?.code ?? '';
+  return /SQLITE_FULL|ENOSPC|SQLITE_READONLY|SQLITE_IOERR|EROFS|EDQUOT/.test(code)
+    ? 'The disk of this server is full or cannot be written: nothing was saved. Tell who runs it, and try again when there is room.'
+    : null;
 }

@@ -123,6 +123,8 @@ describe('migrations', () => {
       'logbook_flights_kept',
       'override_answers_fixed',
       'override_answers_kept',
+      'password_resets_fixed',
+      'password_resets_kept',
       'person_dates_fixed',
       'person_dates_kept',
       'person_notes_fixed',

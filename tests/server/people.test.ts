@@ -347,7 +347,7 @@ describe('people kept', () => {
     expect(said(await addPerson(bento, { ...form, roles: ['pilot'] }))).toContain('Only an instructor');
     const made = done(await addPerson(bento, form));
     expect(await addPerson(bento, form)).toEqual({ ok: true, pilotId: made.pilotId, password: null });
-    expect((await checkSignIn({ email: form.email, password: made.password })).ok).toBe(true);
+    expect((await checkSignIn({ email: form.email, password: made.password }, '10.0.0.1')).ok).toBe(true);
     expect(
       (
         await saveRoles(bento, {
@@ -419,16 +419,18 @@ describe('people kept', () => {
       ok: true,
       sessionVersion: before + 1,
     });
-    expect((await checkSignIn({ email: vasco.email, password: DEMO_PASSWORD })).ok).toBe(false);
+    expect((await checkSignIn({ email: vasco.email, password: DEMO_PASSWORD }, '10.0.0.1')).ok).toBe(false);
     expect((await newFirstPassword(helena, vasco.id)).ok).toBe(false);
     expect((await newFirstPassword(bento, bento.id)).ok).toBe(false);
     expect((await newFirstPassword(bento, 'nobody')).ok).toBe(false);
     const given = await newFirstPassword(bento, vasco.id);
-    expect(given.ok && (await checkSignIn({ email: vasco.email, password: given.password }))).toMatchObject({
-      ok: true,
-      sessionVersion: before + 2,
-    });
-    expect((await checkSignIn({ email: vasco.email, password: 'a long one for once' })).ok).toBe(false);
+    expect(given.ok && (await checkSignIn({ email: vasco.email, password: given.password }, '10.0.0.1'))).toMatchObject(
+      {
+        ok: true,
+        sessionVersion: before + 2,
+      },
+    );
+    expect((await checkSignIn({ email: vasco.email, password: 'a long one for once' }, '10.0.0.1')).ok).toBe(false);
   });
   it('dates: nobody enters their own; the newest governs and the earlier stay; what cannot be is told beside its field', async () => {
     const form = {
@@ -511,7 +513,7 @@ describe('erased', () => {
     );
     expect(left).toEqual({ dates: 0, hours: 0, eyes: 0, notes: 0, mass: 0 });
     expect((await bookLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length).toBe(entries);
-    expect((await checkSignIn({ email: amelia.email, password: DEMO_PASSWORD })).ok).toBe(false);
+    expect((await checkSignIn({ email: amelia.email, password: DEMO_PASSWORD }, '10.0.0.1')).ok).toBe(false);
     expect(await row("SELECT id FROM users WHERE email = 'amelia@pedra-alva.example'")).toBeNull();
     expect(said(await erasePerson(bento, form))).toContain('gone already');
     expect((await everybodysStanding(await houseRules(), TODAY)).some((p) => p.pilotId === 'pilot-amelia')).toBe(false);

@@ -5,14 +5,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { evaluateRecency } from '@/core/recency';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/auth/permissions';
-import { tryOnce } from '@/server/auth/limiter';
+import { takeTry } from '@/server/auth/limiter';
 import { recordEvents } from '@/server/commands/capture';
 import { logFlight } from '@/server/commands/people';
 import { row, rows } from '@/server/db/connection';
 import { inData } from '@/server/data-folder';
 import { checkBook, keyOfBook, settleKey } from '@/server/ledger/book';
 import { currentPublicKey, prepareNextKey, publicKeys } from '@/server/ledger/keys';
-import { attachedJson } from '@/server/ledger/pdf';
+import { attachedJson } from '@/server/ledger/attached';
 import { flyingOf, hoursInType, passengerState, teachState } from '@/server/queries/recency';
 import { bookletPdf } from '@/server/record';
 import { demoFolder } from './folder';
@@ -187,7 +187,7 @@ describe('keys and papers', () => {
   });
   it('checks from one address are counted', async () => {
     const waits = [];
-    for (let i = 0; i < 201; i++) waits.push(await tryOnce('verify:test'));
+    for (let i = 0; i < 201; i++) waits.push(await takeTry('open', 'verify test'));
     expect(waits.slice(0, 200).every((w) => w === 0)).toBe(true);
     expect(waits[200]).toBeGreaterThan(0);
   });

@@ -127,13 +127,15 @@ describe('who may do what', () => {
     );
   });
   it('an unknown address and a wrong password get the same answer, and tries slow down', async () => {
-    const wrong = await checkSignIn({ email: 'helena@pedra-alva.example', password: 'no' });
-    expect(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' })).toEqual(wrong);
-    for (let i = 0; i < 6; i++) await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' });
-    expect(JSON.stringify(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }))).toContain(
-      'Too many tries',
-    );
-    expect(await checkSignIn({ email: 'helena@pedra-alva.example', password: DEMO_PASSWORD })).toMatchObject({
+    const wrong = await checkSignIn({ email: 'helena@pedra-alva.example', password: 'no' }, '10.0.0.1');
+    expect(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }, '10.0.0.1')).toEqual(wrong);
+    for (let i = 0; i < 6; i++) await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }, '10.0.0.1');
+    expect(
+      JSON.stringify(await checkSignIn({ email: 'nobody@pedra-alva.example', password: 'no' }, '10.0.0.1')),
+    ).toContain('Too many tries');
+    expect(
+      await checkSignIn({ email: 'helena@pedra-alva.example', password: DEMO_PASSWORD }, '10.0.0.1'),
+    ).toMatchObject({
       ok: true,
       userId: 'user-helena',
     });

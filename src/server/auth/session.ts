@@ -1,53 +1,80 @@
-import { randomBytes } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
 import { type SessionOptions, getIronSession } from 'iron-session';
 import { cookies, headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
-import { ensureDataFolder, inData } from '../data-folder';
+import { Op } from 'sequelize';
+import { nowIso } from '../clock';
 import { row } from '../db/connection';
+import { model } from '../db/models';
+import { write } from '../db/write';
+import { installationSecret } from './keyed';
 import type { CurrentUser } from './permissions';
 import { type UserRow, toUser } from './session-user';
 
-/** The sealed cookie holds these two and nothing else: it cannot be revoked, so roles are read on every request. */
+/**
+ * The sealed cookie holds these three and nothing else: it cannot be revoked, so whether the session still stands, and
+ * the roles, are read on every request.
+ */
 interface SessionData {
   userId?: string;
   sessionVersion?: number;
+  sessionId?: string;
 }
 
 const WEEK_S = 7 * 24 * 3600;
 
 function sessionOptions(): SessionOptions {
-  const file = inData('keys', 'session.key');
-  if (!existsSync(file)) {
-    ensureDataFolder();
-    writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600, flag: 'wx' });
-  }
   return {
     cookieName: 'jeito_session',
-    password: readFileSync(file, 'utf8'),
+    password: installationSecret(),
     ttl: WEEK_S,
     cookieOptions: { httpOnly: true, sameSite: 'lax', secure: process.env.JEITO_HTTPS === '1', path: '/' },
   };
 }
 
+const cookieSession = async () => getIronSession<SessionData>(await cookies(), sessionOptions());
+
+/** Starts a session in this browser; the one it had before ends. */
 export async function startSession(userId: string, sessionVersion: number): Promise<void> {
-  const session = await getIronSession<SessionData>(await cookies(), sessionOptions());
+  const session = await cookieSession();
+  await endById(session.sessionId);
+  const id = randomUUID();
+  const old = new Date(Date.parse(nowIso()) - WEEK_S * 1000).toISOString();
+  await write(async (t) => {
+    await model('sessions').destroy({ where: { made_at: { [Op.lt]: old } }, transaction: t });
+    await model('sessions').create({ id, user_id: userId, made_at: nowIso(), ended_at: null }, { transaction: t });
+  });
   session.userId = userId;
   session.sessionVersion = sessionVersion;
+  session.sessionId = id;
   await session.save();
 }
 
 export async function endSession(): Promise<void> {
-  const session = await getIronSession<SessionData>(await cookies(), sessionOptions());
+  const session = await cookieSession();
+  await endById(session.sessionId);
   session.destroy();
+}
+/** A copy of the cookie kept elsewhere ends with it. */
+async function endById(id: string | undefined): Promise<void> {
+  if (id === undefined) return;
+  await write(
+    async (t) =>
+      void (await model('sessions').update({ ended_at: nowIso() }, { where: { id, ended_at: null }, transaction: t })),
+  );
 }
 
 /** The signed-in user, or null. Read once per request. */
 export const currentUser = cache(async (): Promise<CurrentUser | null> => {
-  const session = await getIronSession<SessionData>(await cookies(), sessionOptions());
-  if (!session.userId) return null;
-  const found = await row<UserRow>('SELECT * FROM users WHERE id = :id', { id: session.userId });
+  // A cookie that is none of ours is no session.
+  const session = await cookieSession().catch(() => null);
+  if (!session?.userId || !session.sessionId) return null;
+  const found = await row<UserRow>(
+    `SELECT u.* FROM users u JOIN sessions s ON s.user_id = u.id AND s.id = :session AND s.ended_at IS NULL
+     WHERE u.id = :id`,
+    { id: session.userId, session: session.sessionId },
+  );
   return found && found.session_version === session.sessionVersion && !found.closed_at ? toUser(found) : null;
 });
 

@@ -25,6 +25,19 @@ declare global {
 
 const WRITES = /^\s*(INSERT|UPDATE|DELETE|REPLACE|CREATE|DROP|ALTER)\b/i;
 
+/** What the database refused, without the statement and the values in it: they are about people, and errors are logged. */
+function withoutText(error: unknown): Error {
+  const of = error as {
+    message?: string;
+    name?: string;
+    original?: { code?: string; message?: string };
+    stack?: string;
+  };
+  const plain = new Error(of.original?.message ?? of.message ?? 'the database refused');
+  plain.name = of.name ?? 'DatabaseError';
+  return Object.assign(plain, { code: of.original?.code });
+}
+
 /**
  * The database of this process. It lives on globalThis: instrumentation, routes and pages each load their own copy of a
  * module. A write outside `write()` throws, and so does any query inside it that does not carry its transaction.
@@ -50,7 +63,7 @@ export function database(): Shared {
     if (active && options?.transaction !== active)
       return Promise.reject(new Error(`A query inside write() does not carry its transaction: ${text.slice(0, 80)}`));
     if (!active && WRITES.test(text)) return Promise.reject(new Error(`A write outside write(): ${text.slice(0, 80)}`));
-    return plainQuery(sql, options);
+    return plainQuery(sql, options).catch((error: unknown) => Promise.reject(withoutText(error)));
   };
   sequelize.query = guarded as unknown as typeof sequelize.query;
   const shared: Shared = { sequelize, writing, tail: Promise.resolve(), writes: 0 };

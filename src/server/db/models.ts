@@ -40,7 +40,12 @@ const TABLES = {
     certificate: text,
     certificate_until: text,
     closed_at: text,
+    password_given_by: text,
+    password_given_at: text,
+    password_own_at: text,
   },
+  sessions: { id: text, user_id: text, made_at: text, ended_at: text },
+  password_resets: { id: text, user_id: text, given_by: text, given_at: text },
   qualifications: {
     id: text,
     pilot_id: text,
@@ -270,6 +275,7 @@ const TABLES = {
     created_at: text,
     last_used_at: text,
     ended_at: text,
+    expires_at: text,
   },
   pilot_hours: {
     id: text,
@@ -479,7 +485,16 @@ const TABLES = {
     ended_how: text,
     booking_id: text,
   },
-  calendar_feeds: { id: text, user_id: text, hash: text, alarm_min: whole, created_at: text, ended_at: text },
+  calendar_feeds: {
+    id: text,
+    user_id: text,
+    hash: text,
+    alarm_min: whole,
+    created_at: text,
+    ended_at: text,
+    expires_at: text,
+    last_used_at: text,
+  },
   notices: {
     id: text,
     user_id: text,

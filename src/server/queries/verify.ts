@@ -5,8 +5,8 @@ import { say } from '@/domain/words';
 import { row, rows } from '../db/connection';
 import { ledgerEntry } from '../ledger/book';
 import { ledgerTools, publicKeys } from '../ledger/keys';
-import { attachedJson, entryTitle } from '../ledger/pdf';
-import { checkDocument } from '../ledger/verify';
+import { checkInThread } from '../ledger/check';
+import { entryTitle } from '../ledger/titles';
 
 /** What anybody with the paper or the file in hand is told. */
 export interface VerifyAnswer {
@@ -54,6 +54,10 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
       ...(body.pilot ? [`Pilot ${body.pilot.name}${body.goals ? `: ${list(body.goals.map(say))}` : ''}`] : []),
       ...(body.airframe ? [`${body.airframe.registration} ${body.airframe.type}`] : []),
       `Signed by ${body.signer.name} on ${dateText(body.signedOn ?? entry.signedAt)}`,
+      ...(body.clockDoubt
+        ? [`Its date is in doubt: the entry before it is dated ${dateText(body.clockDoubt.before)}.`]
+        : []),
+      ...(body.passwordGiven ?? []).map((g) => `The signer’s password had been given by ${g.by} on ${dateText(g.at)}.`),
       ...(body.items?.some((i) => i.overridden)
         ? [`Signed with an override of ${list(body.items.filter((i) => i.overridden).map((i) => i.id))}`]
         : []),
@@ -68,17 +72,20 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
   };
 }
 
-/** A PDF of an entry, the JSON attached to it, or an export of the book. */
-export async function verifyFile(bytes: Buffer): Promise<VerifyAnswer> {
-  const json = bytes.subarray(0, 5).toString() === '%PDF-' ? attachedJson(bytes) : bytes.toString('utf8');
-  if (json === null)
+/**
+ * A PDF of an entry, the JSON attached to it, or an export of the book.
+ * @param of how long and how much: less for whom nobody knows
+ */
+export async function verifyFile(bytes: Buffer, of: { limitMs: number; mostEntries: number }): Promise<VerifyAnswer> {
+  const done = await checkInThread({ bytes, trusted: publicKeys(), mostEntries: of.mostEntries }, of.limitMs);
+  if (!done.attached)
     return {
       verdict: 'unreadable',
       title: 'This PDF carries no signed entry',
       lines: ['Give the PDF as it came from here: a scan or a print of it carries nothing. Type its code instead.'],
       problems: [],
     };
-  const found = checkDocument(json, publicKeys());
+  const found = done.checked;
   if (found.what === 'unreadable')
     return { verdict: 'unreadable', title: 'This file cannot be checked', lines: found.problems, problems: [] };
   if (found.problems.length > 0)

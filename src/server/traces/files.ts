@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
@@ -36,6 +36,11 @@ const TOO_LONG = `The file has more than ${MAX_BYTES / 1e6} MB: cut it to the fl
 export const textOf = (plain: Buffer): string =>
   plain[0] === 0xff && plain[1] === 0xfe ? plain.toString('utf16le') : plain.toString('utf8');
 export const hashOf = (plain: Buffer): string => createHash('sha256').update(plain).digest('hex');
+
+/** Parts of a file whose writer was stopped half-way. */
+export function cleanLeftovers(): void {
+  for (const name of readdirSync(folder()).filter((n) => n.endsWith('.part'))) rmSync(path.join(folder(), name));
+}
 
 /** Whole or not at all: written beside, then renamed. */
 function put(name: string, data: Uint8Array): void {

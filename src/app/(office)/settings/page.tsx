@@ -85,7 +85,6 @@ export default async function SettingsPage() {
                 <Panel title="House">
                   {chief ? (
                     <HouseForm
-                      key={version}
                       house={{
                         homePack: house.body.homePack,
                         openFrom: minutesText(house.body.schedule.openFromMin),

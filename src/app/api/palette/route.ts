@@ -2,14 +2,12 @@ import { NextResponse } from 'next/server';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
-import { currentUser } from '@/server/auth/session';
+import { door } from '@/server/door/route';
 import { findable } from '@/server/queries/lists';
 import { hangar } from '@/server/queries/hangar';
 
 /** Everything the finder knows, for this user: screens, things to do, people, checkouts, types and registrations. */
-export async function GET() {
-  const user = await currentUser();
-  if (!user) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+export const GET = door({ who: 'signed-in' }, async ({ user }) => {
   const staff = may.seeEverybody(user);
   const page = (title: string, line: string, href: string) => ({ title, line, href });
   const pages = [
@@ -68,4 +66,4 @@ export async function GET() {
     ),
   );
   return NextResponse.json([...pages, ...checkouts, ...people, ...types, ...frames, ...actions]);
-}
+});

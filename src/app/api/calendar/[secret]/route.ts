@@ -1,7 +1,8 @@
-import { NextResponse } from 'next/server';
 import { icsOf } from '@/server/calendar';
 import { nowIso } from '@/server/clock';
 import { feedOwner } from '@/server/commands/schedule';
+import { takeTry } from '@/server/auth/limiter';
+import { door, fileAnswer, refusal } from '@/server/door/route';
 import { originOf } from '@/server/origin';
 import { fieldFacts, ownBookings } from '@/server/queries/schedule';
 
@@ -9,19 +10,19 @@ const BACK_MS = 90 * 86_400_000;
 /**
  * A calendar that can be subscribed to. The address is the key; an unknown one answers like any page that is not there.
  */
-export async function GET(request: Request, { params }: { params: Promise<{ secret: string }> }) {
-  const owner = await feedOwner((await params).secret.replace(/\.ics$/, ''));
-  if (!owner) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+export const GET = door<'anyone', { secret: string }>({ who: 'anyone' }, async ({ params, request, address }) => {
+  if ((await takeTry('open', `calendar ${address}`)) > 0)
+    return refusal(429, 'Too many requests from here. Try again in ten minutes.');
+  const owner = await feedOwner(params.secret.replace(/\.ics$/, ''));
+  if (!owner) return null;
   const bookings = await ownBookings(owner.user, new Date(Date.parse(nowIso()) - BACK_MS).toISOString(), true);
   const { aerodrome } = await fieldFacts();
-  return new NextResponse(
-    icsOf(bookings, {
-      place: `${aerodrome.name} ${aerodrome.ident}`,
-      alarmMin: owner.alarmMin,
-      now: nowIso(),
-      origin: originOf(request),
-      name: `Jeito, ${owner.user.name}`,
-    }),
-    { headers: { 'content-type': 'text/calendar; charset=utf-8', 'cache-control': 'no-store' } },
-  );
-}
+  const text = icsOf(bookings, {
+    place: `${aerodrome.name} ${aerodrome.ident}`,
+    alarmMin: owner.alarmMin,
+    now: nowIso(),
+    origin: originOf(request),
+    name: `Jeito, ${owner.user.name}`,
+  });
+  return fileAnswer(text, { type: 'text/calendar; charset=utf-8', name: 'jeito.ics', inline: true });
+});

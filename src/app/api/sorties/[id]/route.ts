@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { currentUser } from '@/server/auth/session';
+import { door, refusal } from '@/server/door/route';
 import { sortiePack } from '@/server/queries/pack';
 import { groundings } from '@/server/queries/stops';
 
@@ -7,16 +7,12 @@ import { groundings } from '@/server/queries/stops';
  * What a device takes along for one flight. A grounded aeroplane is not taken; what was flown before it was grounded may
  * be written in (`?flown=1`), and a flight of which something is recorded goes on.
  */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await currentUser();
-  const pack = user && (await sortiePack(user, (await params).id));
-  if (!pack) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
-  const flown = new URL(request.url).searchParams.get('flown') === '1' || pack.events.length > 0;
+export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, query }) => {
+  const pack = await sortiePack(user, params.id);
+  if (!pack) return null;
+  const flown = query.get('flown') === '1' || pack.events.length > 0;
   const held = flown ? undefined : (await groundings({ registration: pack.registration, openOnly: true }))[0];
   return held
-    ? NextResponse.json(
-        { message: `${pack.registration} is grounded: ${held.why}. It is taken when its release is entered.` },
-        { status: 409 },
-      )
+    ? refusal(409, `${pack.registration} is grounded: ${held.why}. It is taken when its release is entered.`)
     : NextResponse.json(pack);
-}
+});

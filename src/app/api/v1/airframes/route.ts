@@ -1,10 +1,9 @@
 import { NextResponse } from 'next/server';
+import { door } from '@/server/door/route';
 import { hangar } from '@/server/queries/hangar';
-import { caller, nothingHere } from '../answer';
 
-export async function GET(request: Request) {
-  if (!(await caller(request))) return nothingHere();
-  return NextResponse.json(
+export const GET = door({ who: 'caller' }, async () =>
+  NextResponse.json(
     (await hangar()).flatMap((t) =>
       t.airframes.map((a) => ({
         registration: a.registration,
@@ -13,5 +12,5 @@ export async function GET(request: Request) {
         airframe: a.airframe,
       })),
     ),
-  );
-}
+  ),
+);

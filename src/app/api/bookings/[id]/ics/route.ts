@@ -1,30 +1,23 @@
-import { NextResponse } from 'next/server';
-import { currentUser } from '@/server/auth/session';
+import { door, fileAnswer } from '@/server/door/route';
 import { icsOf } from '@/server/calendar';
 import { nowIso } from '@/server/clock';
 import { originOf } from '@/server/origin';
 import { bookingById, fieldFacts } from '@/server/queries/schedule';
 
 /** One booking as a calendar file. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await currentUser();
-  const booking = user ? await bookingById(user, (await params).id) : null;
-  if (!booking) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
+export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, request }) => {
+  const booking = await bookingById(user, params.id);
+  if (!booking) return null;
   const { aerodrome } = await fieldFacts();
-  return new NextResponse(
-    icsOf([booking], {
-      place: `${aerodrome.name} ${aerodrome.ident}`,
-      alarmMin: 60,
-      now: nowIso(),
-      origin: originOf(request),
-      name: 'Jeito',
-    }),
-    {
-      headers: {
-        'content-type': 'text/calendar; charset=utf-8',
-        'content-disposition': `attachment; filename="booking-${booking.startsAt.slice(0, 10)}.ics"`,
-        'cache-control': 'no-store',
-      },
-    },
-  );
-}
+  const text = icsOf([booking], {
+    place: `${aerodrome.name} ${aerodrome.ident}`,
+    alarmMin: 60,
+    now: nowIso(),
+    origin: originOf(request),
+    name: 'Jeito',
+  });
+  return fileAnswer(text, {
+    type: 'text/calendar; charset=utf-8',
+    name: `booking-${booking.startsAt.slice(0, 10)}.ics`,
+  });
+});

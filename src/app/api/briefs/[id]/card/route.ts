@@ -1,18 +1,16 @@
-import { NextResponse } from 'next/server';
-import { currentUser } from '@/server/auth/session';
 import { cardPdf } from '@/server/brief/card-pdf';
+import { door, fileAnswer } from '@/server/door/route';
 import { briefCard } from '@/server/queries/card';
 
-export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await currentUser();
-  const found = user && (await briefCard(user, (await params).id));
-  if (!found) return NextResponse.json({ message: 'There is nothing here for you.' }, { status: 404 });
-  const bytes = await cardPdf(found.card, found.savedAt);
-  return new NextResponse(Buffer.from(bytes), {
-    headers: {
-      'content-type': 'application/pdf',
-      'content-disposition': `inline; filename="card-${found.choices.flownOn}.pdf"`,
-      'cache-control': 'private, no-store',
-    },
-  });
-}
+/** The card of one brief, as a PDF. */
+export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {
+  const found = await briefCard(user, params.id);
+  return (
+    found &&
+    fileAnswer(await cardPdf(found.card, found.savedAt), {
+      type: 'application/pdf',
+      name: `card-${found.choices.flownOn}.pdf`,
+      inline: true,
+    })
+  );
+});

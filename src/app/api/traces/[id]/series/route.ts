@@ -1,20 +1,13 @@
 import { NextResponse } from 'next/server';
-import { currentUser } from '@/server/auth/session';
+import { door } from '@/server/door/route';
 import { traceById } from '@/server/queries/traces';
 import { seriesBytes } from '@/server/traces/again';
-import { nothingHere } from '../../../v1/answer';
 
-/** The columns a replay draws, as one block of single-precision numbers. They never change. */
-export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await currentUser();
-  const trace = user && (await traceById(user, (await params).id));
+/** The columns a replay draws, as one block of single-precision numbers. Of a person, so no browser keeps them. */
+export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params }) => {
+  const trace = await traceById(user, params.id);
   const series = trace && (await seriesBytes(trace));
   return series
-    ? new NextResponse(new Uint8Array(series), {
-        headers: {
-          'content-type': 'application/octet-stream',
-          'cache-control': 'private, max-age=31536000, immutable',
-        },
-      })
-    : nothingHere();
-}
+    ? new NextResponse(new Uint8Array(series), { headers: { 'content-type': 'application/octet-stream' } })
+    : null;
+});

@@ -1,10 +1,9 @@
 import { NextResponse } from 'next/server';
+import { door } from '@/server/door/route';
 import { airframeVersions } from '@/server/queries/hangar';
-import { caller, nothingHere } from '../../answer';
 
-export async function GET(request: Request, { params }: { params: Promise<{ registration: string }> }) {
-  const { registration } = await params;
-  const newest = (await caller(request)) ? (await airframeVersions(registration))[0] : undefined;
+export const GET = door<'caller', { registration: string }>({ who: 'caller' }, async ({ params: { registration } }) => {
+  const newest = (await airframeVersions(registration))[0];
   return newest
     ? NextResponse.json({
         registration,
@@ -12,5 +11,5 @@ export async function GET(request: Request, { params }: { params: Promise<{ regi
         version: newest.version,
         airframe: newest.airframe,
       })
-    : nothingHere();
-}
+    : null;
+});

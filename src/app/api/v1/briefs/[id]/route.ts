@@ -1,11 +1,10 @@
 import { NextResponse } from 'next/server';
+import { door } from '@/server/door/route';
 import { briefCard } from '@/server/queries/card';
-import { caller, nothingHere } from '../../answer';
 
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await caller(request);
-  const found = user && (await briefCard(user, (await params).id));
-  if (!found) return nothingHere();
+export const GET = door<'caller', { id: string }>({ who: 'caller' }, async ({ user, params }) => {
+  const found = await briefCard(user, params.id);
+  if (!found) return null;
   const { id, checkoutId, lesson, version, savedAt, choices, card } = found;
   const { title, line, revision, warnings, gates, caution } = card;
   return NextResponse.json({
@@ -17,4 +16,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
     choices,
     card: { title, line, revision, warnings, gates, caution },
   });
-}
+});

@@ -1,20 +1,10 @@
 import { NextResponse } from 'next/server';
+import { door } from '@/server/door/route';
 import { traceById } from '@/server/queries/traces';
-import { caller, nothingHere } from '../../answer';
 
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const user = await caller(request);
-  const trace = user && (await traceById(user, (await params).id));
-  return trace
-    ? NextResponse.json({
-        id: trace.id,
-        checkoutId: trace.checkoutId,
-        lesson: trace.lesson,
-        flownOn: trace.flownOn,
-        registration: trace.registration,
-        startUtc: trace.startUtc,
-        context: trace.context,
-        analysis: trace.analysis,
-      })
-    : nothingHere();
-}
+export const GET = door<'caller', { id: string }>({ who: 'caller' }, async ({ user, params }) => {
+  const trace = await traceById(user, params.id);
+  if (!trace) return null;
+  const { id, checkoutId, lesson, flownOn, registration, startUtc, context, analysis } = trace;
+  return NextResponse.json({ id, checkoutId, lesson, flownOn, registration, startUtc, context, analysis });
+});

@@ -1,0 +1,50 @@
+import { unstable_rethrow } from 'next/navigation';
+import { z } from 'zod';
+import type { CurrentUser } from '../auth/permissions';
+import { requireUser, sameOrigin } from '../auth/session';
+import { diskWords, log } from '../log';
+import { type Problem, problem } from '../result';
+import { clean } from './clean';
+
+export type Refused = { ok: false; problems: Problem[] };
+
+export const Id = z.string().min(1).max(80);
+
+/** What a request that was not done is told, whatever stopped it. */
+const FOREIGN = 'This came from another site and was not done.';
+const FAILED =
+  'Something failed here and nothing was changed. Try again; if it fails again, tell who runs this server.';
+
+/**
+ * The one way from a page to a command: from this site, by somebody signed in, with input that can be kept and
+ * arguments of the shape that is named. A command that throws is logged and answered as a problem, so that the form
+ * keeps what was typed.
+ * @param shape of the first argument, where the command does not read it by a form of its own
+ */
+export function act<A extends unknown[], R>(
+  command: (user: CurrentUser, ...args: A) => Promise<R>,
+  shape?: z.ZodType,
+): (...args: A) => Promise<R | Refused> {
+  return async (...args: A) => through(args, shape, async (cleaned) => command(await requireUser(), ...cleaned));
+}
+
+/** The same for the few that need nobody signed in. */
+export async function through<A extends unknown[], R>(
+  args: A,
+  shape: z.ZodType | undefined,
+  work: (args: A) => Promise<R>,
+): Promise<R | Refused> {
+  if (!(await sameOrigin())) return problem('', FOREIGN);
+  const cleaned = args.length > 4 ? null : clean<unknown>(args);
+  if (!cleaned) return problem('', FOREIGN);
+  if (!cleaned.ok) return problem(cleaned.problem.path.replace(/^\d+\.?/, ''), cleaned.problem.message);
+  const given = cleaned.value as A;
+  if (shape && !shape.safeParse(given[0]).success) return problem('', 'Not found, or you do not have access.');
+  try {
+    return await work(given);
+  } catch (error) {
+    unstable_rethrow(error);
+    log.error({ err: error }, 'action failed');
+    return problem('', diskWords(error) ?? FAILED);
+  }
+}
