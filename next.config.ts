@@ -4,6 +4,14 @@ const securityHeaders = [
   { key: 'X-Content-Type-Options', value: 'nosniff' },
   { key: 'X-Frame-Options', value: 'DENY' },
   { key: 'Referrer-Policy', value: 'same-origin' },
+  { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+  { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+  {
+    key: 'Permissions-Policy',
+    value: ['camera', 'microphone', 'geolocation', 'payment', 'usb', 'serial', 'bluetooth', 'midi', 'display-capture']
+      .map((feature) => `${feature}=()`)
+      .join(', '),
+  },
 ];
 
 const config: NextConfig = {
@@ -13,6 +21,8 @@ const config: NextConfig = {
   // Types are a step of their own (`npm run types`, in the lint of every change and in `npm test`): not done twice.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,
+  // Pages take small forms only; what is long goes to the routes of the interface, which no proxy stands before.
+  experimental: { proxyClientMaxBodySize: '2mb' },
   outputFileTracingIncludes: { '/*': ['./content/**', './src/server/db/migrations/**'] },
   headers: async () => [{ source: '/:path*', headers: securityHeaders }],
 };
