@@ -45,6 +45,7 @@ export async function seedSchedule(
     'windows',
     await saveWindows(users.bento, {
       person: 'p:pilot-helena',
+      base: '',
       validFrom: from,
       windows: w([1, 2, 3, 4, 5, 6], ['08:30', '12:30'], ['13:30', '18:00']),
     }),
@@ -53,6 +54,7 @@ export async function seedSchedule(
     'windows',
     await saveWindows(users.bento, {
       person: 'p:pilot-bento',
+      base: '',
       validFrom: from,
       windows: w([1, 2, 3, 4, 5, 6, 7], ['09:00', '17:30']),
     }),
@@ -61,6 +63,7 @@ export async function seedSchedule(
     'windows',
     await saveWindows(users.bento, {
       person: 'p:pilot-vasco',
+      base: '',
       validFrom: from,
       windows: w([3, 6, 7], ['10:00', '18:00']),
     }),

@@ -663,7 +663,7 @@ async function playCheckout(
     };
     const load = (frame?.effective.masses.emptyKg.value ?? 0) + massKg + instructor.massKg;
     choices.fuelL = Math.min(choices.fuelL, Math.floor(((frame?.type.masses.maxTakeoffKg.value ?? 0) - load) / 0.72));
-    const saved = await saveBrief(instructor, { requestId: seededId(random), checkoutId, choices });
+    const saved = await saveBrief(instructor, { requestId: seededId(random), checkoutId, choices, base: null });
     if (!saved.ok) throw new Error(`demo brief of ${plan.pilot}: ${JSON.stringify(saved.problems)}`);
     if (acknowledge) {
       at(dayAt(daysAgo, '09:32'));

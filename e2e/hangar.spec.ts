@@ -87,7 +87,7 @@ test('an empty number is refused beside its field and nothing typed is lost', as
   const other = await browser.newContext({ baseURL });
   const helena = await as(other, 'helena');
   await go(helena, '/hangar/alvor-c1/edit');
-  await expect(helena.getByText('There is nothing here for you')).toBeVisible();
+  await expect(helena.getByText('Not found, or you do not have access')).toBeVisible();
   await other.close();
 });
 

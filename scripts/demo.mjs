@@ -20,8 +20,10 @@ try {
   console.error(error.message);
   process.exit(1);
 }
+// This machine alone, unless told: the demo's password is printed for everybody.
+const host = process.env.JEITO_HOST ?? 'localhost';
 const port = await freePort(Number(process.env.PORT ?? 3000));
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port)], {
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)], {
   env: { ...process.env, ...env },
   stdio: ['ignore', 'pipe', 'inherit'],
 });

@@ -81,7 +81,14 @@ function sourcesHash() {
     }
   };
   for (const dir of ['src', 'content', 'public'].filter((d) => existsSync(d))) walk(dir);
-  for (const file of ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/service-worker.mjs', 'scripts/threads.mjs', 'scripts/inline-scripts.mjs'])
+  for (const file of [
+    'package-lock.json',
+    'next.config.ts',
+    'tsconfig.json',
+    'scripts/service-worker.mjs',
+    'scripts/threads.mjs',
+    'scripts/inline-scripts.mjs',
+  ])
     parts.push(file, hashOf(readFileSync(file)));
   return hashOf(parts.join('\n'));
 }

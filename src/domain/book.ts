@@ -134,6 +134,8 @@ export interface LaterBody extends EntryMarks {
   timeZone: string;
   /** Of a void: why. Of a correction: what is meant instead. */
   text: string;
+  /** Of a correction: what was recorded before the signature and came in after it. */
+  late?: { id: string; landing: number | null; item: string | null; lesson: number; recordedAt: string }[];
   result?: 'passed' | 'failed';
   examiner?: string;
   testOn?: string;

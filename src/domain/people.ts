@@ -36,7 +36,15 @@ export const RolesForm = z.object({
   roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),
   authorised: z.array(z.enum(GOALS)),
   ownCrosswindKt: z.number('Give whole knots, or leave it empty.').min(0).max(40, 'At most 40 kt.').nullable(),
+  /** What stood when the form was opened: {@link rolesStamp}. */
+  base: z.string().max(2000),
 });
+/** What two people editing the same roles are held against. */
+export const rolesStamp = (of: {
+  roles: readonly string[];
+  authorised: readonly string[];
+  ownCrosswindKt: number | null;
+}): string => JSON.stringify([[...of.roles].sort(), [...of.authorised].sort(), of.ownCrosswindKt]);
 export const PasswordForm = z.object({
   password: z.string().min(1, 'Type the password you have now.'),
   next: z

@@ -68,7 +68,17 @@ export const WindowsForm = z.object({
       }),
     )
     .max(28),
+  /** What stood when the form was opened: {@link windowsStamp}. */
+  base: z.string().max(4000),
 });
+/** What two people editing the same weekly times are held against. */
+export const windowsStamp = (
+  of: readonly { weekday: number; fromMin: number; toMin: number; validFrom: string; validUntil: string | null }[],
+): string =>
+  of
+    .map((w) => `${w.weekday} ${w.fromMin}-${w.toMin} ${w.validFrom} ${w.validUntil ?? ''}`)
+    .sort()
+    .join(', ');
 export const AwayForm = z.object({
   requestId: z.uuid(),
   who: z.string().min(3),

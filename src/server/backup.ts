@@ -1,10 +1,13 @@
 import { createHash } from 'node:crypto';
 import {
+  chmodSync,
+  closeSync,
   createReadStream,
   copyFileSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
+  openSync,
   readFileSync,
   readdirSync,
   renameSync,
@@ -20,7 +23,9 @@ import sqlite3 from 'sqlite3';
 import { z } from 'zod';
 import { closeDatabase, rows } from './db/connection';
 import { inData } from './data-folder';
+import { migrate, migrationNames } from './db/migrate';
 import { checkBook } from './ledger/book';
+import { currentPublicKey, signText, toolsWith } from './ledger/keys';
 import { hashOf, keptFile } from './traces/files';
 
 /**
@@ -112,9 +117,19 @@ export async function backup(out: string, at: string): Promise<Manifest> {
       ledger: { entries: last?.seq ?? 0, hash: last?.hash ?? null },
       tables: await tableCounts(kept),
     };
-    writeFileSync(path.join(work, 'manifest.json'), `${JSON.stringify(manifest, null, 2)}\n`, { flush: true });
+    const text = `${JSON.stringify(manifest, null, 2)}\n`;
+    writeFileSync(path.join(work, 'manifest.json'), text, { flush: true });
+    const signed = signManifest(text);
+    if (signed) writeFileSync(path.join(work, SIGNATURE), JSON.stringify(signed), { flush: true });
     const part = path.join(path.dirname(path.resolve(out)), `.${path.basename(out)}.part`);
-    await create({ gzip: true, cwd: work, file: part, portable: true }, ['manifest.json', ...names]);
+    // Names of people are in it: for its owner alone, from the first byte on.
+    closeSync(openSync(part, 'w', 0o600));
+    await create({ gzip: true, cwd: work, file: part, portable: true, mode: 0o600 }, [
+      'manifest.json',
+      ...(signed ? [SIGNATURE] : []),
+      ...names,
+    ]);
+    chmodSync(part, 0o600);
     renameSync(part, out);
     return manifest;
   } finally {
@@ -126,13 +141,75 @@ export interface Restored {
   manifest: Manifest;
   entries: number;
   traces: number;
+  /** The key the manifest is signed with; null = it is not signed. */
+  signedWith: string | null;
+  /** What the archive cannot prove of itself. */
+  unproven: string[];
 }
+const SIGNATURE = 'manifest.sig.json';
+const Signature = z.object({ keyId: z.string().max(64), signature: z.string().max(200) });
+/** Signed with the ledger's key where it is at hand: whoever changes the archive afterwards cannot sign it anew. */
+function signManifest(text: string): z.infer<typeof Signature> | null {
+  try {
+    return signText(`jeito-backup ${text}`, currentPublicKey().keyId);
+  } catch {
+    return null;
+  }
+}
+/** @returns the key it is signed with; null = it is not signed. @throws when the signature does not fit */
+function manifestKey(work: string): string | null {
+  const file = path.join(work, SIGNATURE);
+  if (!existsSync(file)) return null;
+  const { keyId, signature } = Signature.parse(JSON.parse(readFileSync(file, 'utf8')));
+  const pem = path.join(work, 'keys', `ledger-${keyId}.pub.pem`);
+  const text = `jeito-backup ${readFileSync(path.join(work, 'manifest.json'), 'utf8')}`;
+  const keys = existsSync(pem) ? { [keyId]: readFileSync(pem, 'utf8') } : {};
+  if (!toolsWith(keys).verifySignature(text, signature, keyId))
+    throw new Error('The manifest of this archive was changed after it was signed.');
+  return keyId;
+}
+
+interface Made {
+  type: string;
+  name: string;
+  sql: string | null;
+}
+const SCHEMA = "SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY type, name";
+/**
+ * Everything in the database that acts, against what our own migrations make: a trigger or view that came with the archive
+ * would run with every write.
+ */
+async function checkSchema(file: string, beside: string): Promise<void> {
+  const ran = (await ask<{ name: string }>(file, 'SELECT name FROM migrations ORDER BY name')).map((m) => m.name);
+  const ours = migrationNames();
+  const strange = ran.find((name, i) => name !== ours[i]);
+  if (strange !== undefined || ran.length === 0)
+    throw new Error(
+      `The database was made by another release (${strange ?? 'none of ours'}). Restore it with that release, or a newer one.`,
+    );
+  const reference = path.join(beside, 'reference');
+  process.env.JEITO_DATA = reference;
+  await migrate(ran[ran.length - 1]);
+  const should = await ask<Made>(inData('jeito.sqlite'), SCHEMA);
+  const is = await ask<Made>(file, SCHEMA);
+  const words = (m: Made) => `${m.type} ${m.name} ${(m.sql ?? '').replace(/\s+/g, ' ').trim()}`;
+  const known = new Set(should.map(words));
+  const there = new Set(is.map(words));
+  const wrong = is.find((m) => !known.has(words(m))) ?? should.find((m) => !there.has(words(m)));
+  rmSync(reference, { recursive: true, force: true });
+  if (wrong)
+    throw new Error(
+      `The ${wrong.type} ${wrong.name} of the database is not as this application makes it: the archive was changed.`,
+    );
+}
+
 /**
  * Unpacks an archive beside the folder, checks all of it, and only then gives it the name: every hash, the database's
  * own checks, rows of every table, the whole book against its head, every trace by its content. Nothing is put in place
  * when one of them fails.
+ * @param trusted ids of keys the caller keeps elsewhere; without one, whose key signed the archive cannot be said
  */
-export async function restore(archive: string, to: string): Promise<Restored> {
+export async function restore(archive: string, to: string, trusted: readonly string[] = []): Promise<Restored> {
   const target = path.resolve(to);
   if (existsSync(target) && readdirSync(target).length > 0)
     throw new Error(`${to} is not empty. Restore into an empty folder, look at it, then point JEITO_DATA to it.`);
@@ -143,12 +220,14 @@ export async function restore(archive: string, to: string): Promise<Restored> {
     await unpack(archive, work);
     const manifest = await checkFiles(work);
     const file = path.join(work, 'jeito.sqlite');
+    const signedWith = manifestKey(work);
     const integrity = await ask<{ integrity_check: string }>(file, 'PRAGMA integrity_check');
     if (integrity[0]?.integrity_check !== 'ok')
       throw new Error(`The database is damaged: ${integrity[0]?.integrity_check ?? 'no answer'}.`);
     const broken = await ask(file, 'PRAGMA foreign_key_check');
     if (broken.length > 0)
       throw new Error(`The database does not hold together: ${broken.length} rows refer to nothing.`);
+    await checkSchema(file, work);
     const counts = await tableCounts(file);
     const differs = [...new Set([...Object.keys(counts), ...Object.keys(manifest.tables)])].filter(
       (name) => counts[name] !== manifest.tables[name],
@@ -167,9 +246,16 @@ export async function restore(archive: string, to: string): Promise<Restored> {
         throw new Error(`Trace ${hash.slice(0, 12)} is not what was recorded.`);
     await closeDatabase();
     rmSync(path.join(work, 'manifest.json'));
+    rmSync(path.join(work, SIGNATURE), { force: true });
     if (existsSync(target)) rmdirSync(target);
     renameSync(work, target);
-    return { manifest, entries: book.entries, traces: traces.length };
+    return {
+      manifest,
+      entries: book.entries,
+      traces: traces.length,
+      signedWith,
+      unproven: unproven(signedWith, book.entries, trusted),
+    };
   } catch (error) {
     await closeDatabase();
     rmSync(work, { recursive: true, force: true });
@@ -180,6 +266,22 @@ export async function restore(archive: string, to: string): Promise<Restored> {
   }
 }
 
+function unproven(signedWith: string | null, entries: number, trusted: readonly string[]): string[] {
+  return [
+    ...(signedWith === null
+      ? [
+          'The archive is not signed: that its files belong together is proven, that nobody made it anew is not. The entries of the ledger prove themselves.',
+        ]
+      : trusted.includes(signedWith)
+        ? []
+        : [
+            `The archive is signed with key ${signedWith}, and the key came with it. Compare the key with the one you keep: npm run restore -- ARCHIVE --to FOLDER --key KEY.pem.`,
+          ]),
+    ...(entries === 0 ? ['There is no entry in the ledger to check the key against.'] : []),
+    'That there is no newer backup cannot be seen from this one.',
+  ];
+}
+
 /** Only plain files with the names a backup has come out of an archive. */
 async function unpack(archive: string, into: string): Promise<void> {
   const wrong: string[] = [];
@@ -188,7 +290,9 @@ async function unpack(archive: string, into: string): Promise<void> {
     onReadEntry: (entry) => {
       if (
         entry.type !== 'File' ||
-        (entry.path !== 'manifest.json' && !Manifest.shape.files.element.shape.name.safeParse(entry.path).success)
+        (entry.path !== 'manifest.json' &&
+          entry.path !== SIGNATURE &&
+          !Manifest.shape.files.element.shape.name.safeParse(entry.path).success)
       )
         wrong.push(entry.path);
     },
@@ -209,7 +313,9 @@ async function checkFiles(work: string): Promise<Manifest> {
           .filter((n) => statSync(path.join(work, folder, n)).isFile())
           .map((n) => (folder === '' ? n : `${folder}/${n}`))
       : [];
-  const found = [...there(''), ...there('keys'), ...there('traces')].filter((n) => n !== 'manifest.json');
+  const found = [...there(''), ...there('keys'), ...there('traces')].filter(
+    (n) => n !== 'manifest.json' && n !== SIGNATURE,
+  );
   const extra = found.find((n) => !manifest.data.files.some((f) => f.name === n));
   if (extra) throw new Error(`${extra} is not in the manifest.`);
   for (const f of manifest.data.files) {

@@ -5,7 +5,14 @@ export interface Problem {
   path: string;
   message: string;
 }
-export type Result<T> = ({ ok: true } & T) | { ok: false; problems: Problem[] };
+export type Result<T> =
+  | ({ ok: true } & T)
+  | {
+      ok: false;
+      problems: Problem[];
+      /** Where somebody else changed it meanwhile: what stands now, to be sent with the next try. */
+      base?: string | null;
+    };
 
 export const problem = (path: string, message: string): { ok: false; problems: Problem[] } => ({
   ok: false,

@@ -61,6 +61,15 @@ afterAll(async () => {
   rmSync(out, { recursive: true, force: true });
 });
 
+const SIGNATURE = 'manifest.sig.json';
+/** A change behind a guard, which stands again afterwards. */
+async function past(file: string, guard: string, sql: string): Promise<void> {
+  const [made] = (await all(file, `SELECT sql FROM sqlite_master WHERE name = '${guard}'`)) as { sql: string }[];
+  await all(file, `DROP TRIGGER ${guard}`);
+  await all(file, sql);
+  await all(file, made?.sql ?? '');
+}
+
 describe('backup and restore', () => {
   it('under write load: whole, checked, and every row as it was', async () => {
     const helena = await user('helena');
@@ -135,7 +144,12 @@ describe('backup and restore', () => {
     const archive = path.join(out, 'at-rest.tar.gz');
     expect((await script('backup', ['--out', archive])).code).toBe(0);
     expect((await script('backup', ['--out', archive])).out).toContain('never overwrites');
-    expect((await script('restore', [archive, '--to', path.join(out, 'rest')])).code).toBe(0);
+    expect(statSync(archive).mode & 0o077).toBe(0);
+    const back = await script('restore', [archive, '--to', path.join(out, 'rest')]);
+    expect([back.code, back.out]).toEqual([
+      0,
+      expect.stringMatching(/Not proven: The archive is signed with key [0-9a-f]{16}/),
+    ]);
     expect(await everything(path.join(out, 'rest', 'jeito.sqlite'))).toEqual(await everything(inData('jeito.sqlite')));
     expect((await script('restore', [archive, '--to', path.join(out, 'rest')])).out).toContain('is not empty');
   }, 60_000);
@@ -167,9 +181,13 @@ describe('backup and restore', () => {
       'an entry changed, with the manifest put right',
       async (f) => {
         const file = path.join(f, 'jeito.sqlite');
-        await all(file, 'DROP TRIGGER ledger_fixed');
-        await all(file, "UPDATE ledger SET canonical = replace(canonical, 'Sara', 'Sira') WHERE seq = 3");
+        await past(
+          file,
+          'ledger_fixed',
+          "UPDATE ledger SET canonical = replace(canonical, 'Sara', 'Sira') WHERE seq = 3",
+        );
         await putRight(f, 'jeito.sqlite');
+        rmSync(path.join(f, SIGNATURE));
       },
       /The book does not check: entry 3/,
     ],
@@ -177,11 +195,37 @@ describe('backup and restore', () => {
       'the tail of the book cut, with the manifest put right',
       async (f) => {
         const file = path.join(f, 'jeito.sqlite');
-        await all(file, 'DROP TRIGGER ledger_kept');
-        await all(file, 'DELETE FROM ledger WHERE seq = 6');
+        await past(file, 'ledger_kept', 'DELETE FROM ledger WHERE seq = 6');
         await putRight(f, 'jeito.sqlite', { ledger: 5 });
+        rmSync(path.join(f, SIGNATURE));
       },
       /The book does not check: entry 6/,
+    ],
+    [
+      'a manifest changed under its signature',
+      (f) => putRight(f, 'jeito.sqlite', { ledger: 5 }),
+      /changed after it was signed/,
+    ],
+    [
+      'a trigger of somebody else',
+      async (f) => {
+        await all(
+          path.join(f, 'jeito.sqlite'),
+          'CREATE TRIGGER helper AFTER INSERT ON landings BEGIN DELETE FROM notices; END',
+        );
+        await putRight(f, 'jeito.sqlite');
+        rmSync(path.join(f, SIGNATURE));
+      },
+      /trigger helper of the database is not as this application makes it/,
+    ],
+    [
+      'a guard taken out',
+      async (f) => {
+        await all(path.join(f, 'jeito.sqlite'), 'DROP TRIGGER capture_events_fixed');
+        await putRight(f, 'jeito.sqlite');
+        rmSync(path.join(f, SIGNATURE));
+      },
+      /trigger capture_events_fixed of the database is not as this application makes it/,
     ],
   ])(
     'refuses %s and puts nothing in place',

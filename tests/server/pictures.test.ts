@@ -140,6 +140,7 @@ describe('habits of a checkout', () => {
       requestId: randomUUID(),
       checkoutId: head.id,
       choices: { ...seed.choices, flownOn: '2026-11-24', fuelL: 100, pilotKg: 92, focus: 'Feet' },
+      base: null,
     });
     if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
     const card = (await briefCard(chief, saved.briefId))?.card;

@@ -265,11 +265,23 @@ describe('open and brief', () => {
       instructorLimitKt: 12,
       focus: '',
     };
-    const first = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices });
+    const first = await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices, base: null });
+    const lost = await saveBrief(helena, {
+      requestId: randomUUID(),
+      checkoutId: id,
+      choices: { ...choices, fuelL: 30 },
+      base: null,
+    });
+    // Two pages opened before either saved: the second sees what the first did.
+    expect(lost).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('saved a brief of lesson 1 meanwhile') }],
+    });
     const second = await saveBrief(helena, {
       requestId: randomUUID(),
       checkoutId: id,
       choices: { ...choices, fuelL: 30 },
+      base: first.ok ? first.briefId : null,
     });
     expect(first).toMatchObject({ ok: true, lesson: 1 });
     expect(second).toMatchObject({ ok: true, lesson: 1 });
@@ -284,9 +296,10 @@ describe('open and brief', () => {
         requestId: randomUUID(),
         checkoutId: id,
         choices: { ...choices, flownOn: '2026-11-20' },
+        base: null,
       }),
     ).toMatchObject({ ok: false, problems: [{ path: 'flownOn' }] });
-    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices })).toMatchObject({
+    expect(await saveBrief(helena, { requestId: randomUUID(), checkoutId: id, choices, base: null })).toMatchObject({
       ok: true,
       lesson: 2,
     });
@@ -295,6 +308,7 @@ describe('open and brief', () => {
         requestId: randomUUID(),
         checkoutId: id,
         choices: { ...choices, fuelL: -1, runwayEnd: '99' },
+        base: null,
       }),
     ).toMatchObject({ ok: false, problems: [{ path: 'fuelL' }] });
   });

@@ -24,7 +24,8 @@ import { releaseExceedance } from '@/server/commands/traces';
 import { row, rows } from '@/server/db/connection';
 import { noticesOf, seeNotices, unseenCount } from '@/server/notices';
 import { boardData } from '@/server/queries/board';
-import { bookingsBetween, learnedSplit, ownBookings, proposeSlots } from '@/server/queries/schedule';
+import { windowsStamp } from '@/domain/schedule';
+import { bookingsBetween, learnedSplit, ownBookings, proposeSlots, weeklyRows } from '@/server/queries/schedule';
 import { schedulePage } from '@/server/queries/schedule-page';
 import { houseRules } from '@/server/queries/people';
 import { seeded } from '@/core/random';
@@ -505,7 +506,9 @@ describe('times, away and waiting', () => {
       person: 'p:pilot-helena',
       validFrom: addDays(TODAY, 30),
       windows: [{ weekday: 3, fromMin: 600, toMin: 720 }],
+      base: windowsStamp((await weeklyRows()).filter((x) => x.person === 'p:pilot-helena')),
     };
+    expect(said(await saveWindows(helena, { ...w, base: '' }))).toContain('changed these times meanwhile');
     expect(said(await saveWindows(await user('vasco'), w))).toContain('keep your own times');
     expect(said(await saveWindows(helena, { ...w, windows: [{ weekday: 3, fromMin: 720, toMin: 600 }] }))).toContain(
       'windows.0.toMin: It ends before',

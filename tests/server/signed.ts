@@ -114,7 +114,7 @@ export async function flownCheckout(
       instructorLimitKt: by.ownCrosswindKt,
       focus: '',
     };
-    const saved = await saveBrief(by, { requestId: randomUUID(), checkoutId: opened.id, choices });
+    const saved = await saveBrief(by, { requestId: randomUUID(), checkoutId: opened.id, choices, base: null });
     if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
     await acknowledgeBrief(pilotUser, saved.briefId);
     const gates = (await recordOf(opened.id)).sorties.find((s) => s.id === saved.sortieId)?.brief?.snapshot.gates ?? [];

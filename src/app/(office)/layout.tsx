@@ -26,7 +26,7 @@ export default async function OfficeLayout({ children }: { children: React.React
         </p>
       ) : null}
       {children}
-      <OutboxNote />
+      <OutboxNote account={{ id: user.id, name: user.name }} />
       <Keys />
     </div>
   );

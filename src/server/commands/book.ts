@@ -9,6 +9,7 @@ import { row } from '../db/connection';
 import { model } from '../db/models';
 import { type Added, addToBook, madeBefore } from '../ledger/add';
 import { appendEntry } from '../ledger/book';
+import { lateOf } from '../queries/late';
 import { type Result, problem, zodProblems } from '../result';
 import { checkoutHead, localToday, readCheckoutRecord } from '../queries/checkout';
 import { grantQualifications, renewDates } from './sign';
@@ -79,6 +80,7 @@ async function addLater(
     const { pilot, goals } = (JSON.parse(target.canonical) as { body: SignOffBody }).body;
     const done = await act(target, t);
     if (!done.ok) return done;
+    const late = kind === 'correction' ? await lateOf(target.checkout_id, t) : [];
     const body: LaterBody = {
       pilot: { id: pilot.id, name: pilot.name },
       signer: { id: user.id, name: user.name },
@@ -87,6 +89,7 @@ async function addLater(
       signedOn: await localToday(t),
       timeZone: (await homeAerodrome(t)).timeZone,
       text: data.text,
+      ...(late.length > 0 ? { late: late.map(({ receivedAt: _received, ...l }) => l) } : {}),
     };
     await appendEntry(
       { id: data.requestId, kind, checkoutId: target.checkout_id, signedAt: nowIso(), signerId: user.id, body },

@@ -3,7 +3,7 @@ import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { computeBrief } from '@/core/approach';
 import { habitCues } from '@/core/differences';
-import { list } from '@/core/format';
+import { dateText, list } from '@/core/format';
 import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
@@ -136,7 +136,13 @@ async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string)
   ];
 }
 
-export const SaveBriefForm = z.object({ requestId: z.uuid(), checkoutId: z.string().min(1), choices: BriefChoices });
+export const SaveBriefForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  choices: BriefChoices,
+  /** The brief of this lesson that stood when the page was opened; null = there was none. */
+  base: z.string().max(64).nullable(),
+});
 
 /** Limits of what may be typed; the message says what to do. */
 const BriefChoicesChecked = BriefChoices.extend({
@@ -235,6 +241,17 @@ export async function saveBrief(
         'flownOn',
         `Lesson ${latest.lesson} was flown on ${latest.flownOn}: the next cannot be before it.`,
       );
+    const standing = fresh ? null : latest.brief;
+    if ((standing?.id ?? null) !== parsed.data.base)
+      return {
+        ...problem(
+          '',
+          standing
+            ? `${standing.createdByName} saved a brief of lesson ${latest?.lesson ?? 0} meanwhile: ${dateText(standing.choices.flownOn)}, runway ${standing.choices.runwayEnd}, ${standing.choices.fuelL} L. Save again to replace it with yours.`
+            : `Something of lesson ${latest?.lesson ?? 0} is recorded meanwhile. Save again to brief the next lesson.`,
+        ),
+        base: standing?.id ?? null,
+      };
     const sortieId = fresh ? randomUUID() : latest.id;
     const lesson = fresh ? (latest?.lesson ?? 0) + 1 : latest.lesson;
     if (fresh)

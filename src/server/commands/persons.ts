@@ -1,13 +1,25 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
 import { type LogbookRead, guessColumns, guessDates, headerKey, readLogbook, readTable } from '@/core/logbook';
-import { DateForm, EraseForm, HeldForm, LogbookMapping, NoteForm, PersonForm, RolesForm } from '@/domain/people';
+import {
+  DateForm,
+  EraseForm,
+  HeldForm,
+  LogbookMapping,
+  NoteForm,
+  PersonForm,
+  RolesForm,
+  rolesStamp,
+} from '@/domain/people';
 import { type CurrentUser, may } from '../auth/permissions';
+import { list, plural } from '@/core/format';
+import { say } from '@/domain/words';
 import { hashPassword } from '../auth/password';
 import { nowIso } from '../clock';
 import { database, row, rows } from '../db/connection';
 import { type TableName, model } from '../db/models';
-import { write } from '../db/write';
+import { compact, write } from '../db/write';
 import { notify, userOfPilot } from '../notices';
 import { localToday } from '../queries/checkout';
 import { type Result, problem, zodProblems } from '../result';
@@ -157,6 +169,9 @@ export async function addPerson(
           certificate: staff ? d.certificate : '',
           certificate_until: null,
           closed_at: null,
+          password_given_by: user.id,
+          password_given_at: nowIso(),
+          password_own_at: null,
         },
         { transaction: t },
       );
@@ -170,7 +185,7 @@ export async function addPerson(
 export async function saveRoles(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = RolesForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const { userId, roles, authorised, ownCrosswindKt } = parsed.data;
+  const { userId, roles, authorised, ownCrosswindKt, base } = parsed.data;
   if (!may.keepPeople(user)) return problem('', 'The chief instructor grants roles and authorisations.');
   if (authorised.length > 0 && !roles.includes('instructor'))
     return problem(
@@ -178,12 +193,25 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
       'Only an instructor is authorised to sign goals: give the role, or take the goals out.',
     );
   return write(async (t): Promise<Result<object>> => {
-    const found = await row<{ roles: string }>(
-      'SELECT roles FROM users WHERE id = :userId AND closed_at IS NULL',
+    const found = await row<{ roles: string; authorised: string; own_crosswind_kt: number | null }>(
+      'SELECT roles, authorised, own_crosswind_kt FROM users WHERE id = :userId AND closed_at IS NULL',
       { userId },
       t,
     );
     if (!found) return problem('', NOBODY);
+    const now = {
+      roles: JSON.parse(found.roles) as string[],
+      authorised: JSON.parse(found.authorised) as string[],
+      ownCrosswindKt: found.own_crosswind_kt,
+    };
+    if (rolesStamp(now) !== base)
+      return {
+        ...problem(
+          '',
+          `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you have chosen here.`,
+        ),
+        base: rolesStamp(now),
+      };
     const chiefs = await row<{ n: number }>(
       'SELECT COUNT(*) AS n FROM users WHERE id <> :userId AND closed_at IS NULL AND roles LIKE \'%"chief"%\'',
       { userId },
@@ -268,140 +296,196 @@ const ERASED: [TableName, string][] = [
   ['logbook_flights', 'pilot_id'],
   ['flight_log', 'pilot_id'],
 ];
-/** What stays, and why: told before and kept with the erasure. */
+/** What stays, and why: told before and kept with the erasure. Counted, so that nothing stays that is not named. */
 export async function whatStays(pilotId: string, t?: Transaction): Promise<string[]> {
-  const n = await row<{ entries: number; checkouts: number; held: number }>(
-    'SELECT (SELECT COUNT(*) FROM ledger l JOIN checkouts c ON c.id = l.checkout_id WHERE c.pilot_id = :pilotId) AS entries, (SELECT COUNT(*) FROM checkouts WHERE pilot_id = :pilotId) AS checkouts, (SELECT COUNT(*) FROM qualifications WHERE pilot_id = :pilotId AND ledger_id IS NOT NULL) AS held',
+  const of = '(SELECT id FROM sorties WHERE checkout_id IN (SELECT id FROM checkouts WHERE pilot_id = :pilotId))';
+  const n = await row<Record<string, number>>(
+    `SELECT (SELECT COUNT(*) FROM ledger l JOIN checkouts c ON c.id = l.checkout_id WHERE c.pilot_id = :pilotId) AS entries,
+       (SELECT COUNT(*) FROM checkouts WHERE pilot_id = :pilotId) AS checkouts,
+       (SELECT COUNT(*) FROM landings WHERE pilot_id = :pilotId) AS landings,
+       (SELECT COUNT(*) FROM briefs WHERE sortie_id IN ${of}) AS briefs,
+       (SELECT COUNT(*) FROM debriefs WHERE sortie_id IN ${of}) AS debriefs,
+       (SELECT COUNT(*) FROM self_assessments WHERE sortie_id IN ${of}) AS assessed,
+       (SELECT COUNT(*) FROM traces WHERE sortie_id IN ${of}) AS traces,
+       (SELECT COUNT(*) FROM exceedances WHERE sortie_id IN ${of}) AS exceedances,
+       (SELECT COUNT(*) FROM qualifications WHERE pilot_id = :pilotId AND ledger_id IS NOT NULL) AS held,
+       (SELECT COUNT(*) FROM bookings WHERE pilot_id = :pilotId) AS bookings,
+       (SELECT COUNT(*) FROM ledger l JOIN users u ON u.id = l.signer_id WHERE u.pilot_id = :pilotId) AS signed,
+       (SELECT COUNT(*) FROM sorties s JOIN users u ON u.id = s.instructor_id WHERE u.pilot_id = :pilotId) AS taught`,
     { pilotId },
     t,
   );
+  const count = (key: string) => n?.[key] ?? 0;
+  const line = (key: string, one: string, rest: string) =>
+    count(key) > 0 ? [`${plural(count(key), one)}${rest}`] : [];
   return [
-    ...((n?.entries ?? 0) > 0
-      ? [
-          `${n?.entries ?? 0} entries of the book, with the name in them: the book is a chain that proves itself, and the signer must keep the record (14 CFR 61.189, ORA.ATO.120)`,
-        ]
-      : []),
-    ...((n?.checkouts ?? 0) > 0
-      ? [
-          `${n?.checkouts ?? 0} checkouts with their lessons, landings and briefs, and the name: training records that the entries rest on and the instructor must keep`,
-        ]
-      : []),
-    ...((n?.held ?? 0) > 0 ? [`${n?.held ?? 0} qualifications given by entries of the book`] : []),
-    'exceedances of aeroplanes flown: they belong to the aeroplane’s maintenance record',
+    ...line(
+      'entries',
+      'entry',
+      ' of the ledger, with the name in them: the ledger is a chain that proves itself, and the signer must keep the record (14 CFR 61.189, ORA.ATO.120)',
+    ),
+    ...line(
+      'checkouts',
+      'checkout',
+      `, with the name, its note, ${plural(count('landings'), 'landing')}, ${plural(count('briefs'), 'brief')}, ${plural(count('debriefs'), 'debrief')} with remarks, ${plural(count('assessed'), 'self-assessment')} and ${plural(count('traces'), 'recording')} (names of files taken out): training records that the entries rest on and the instructor must keep`,
+    ),
+    ...line('held', 'qualification', ' given by entries of the ledger'),
+    ...line('bookings', 'booking', ' that took an aeroplane: kind, times and aeroplane, without notes and reasons'),
+    ...line(
+      'exceedances',
+      'exceedance',
+      ' of aeroplanes flown: they belong to the aeroplane\u2019s maintenance record',
+    ),
+    ...line('taught', 'lesson', ' taught, and what was recorded and written in them: the record of the pilots taught'),
+    ...line('signed', 'entry', ' signed as an instructor, with the name: the record of the pilots they are about'),
+    'that the record was erased, when, by whom and why',
   ];
 }
 
 /**
  * Erases what may be erased of a person: account, address, mass, experience, notes, dates, eye heights, hours, imported
- * and logged flying, wishes and bookings ahead. What the book and the training record rest on stays, and is named.
+ * and logged flying, wishes, bookings ahead, and their name and what was written of them in notices, bookings, absences and
+ * names of files. What the ledger and the training record rest on stays, and is named. The freed pages of the database are
+ * overwritten.
  */
 export async function erasePerson(user: CurrentUser, form: unknown): Promise<Result<{ kept: string[] }>> {
   const parsed = EraseForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const { pilotId, reason, name } = parsed.data;
-  if (!may.erasePerson(user, { pilotId })) return problem('', 'The chief instructor erases, and never themselves.');
-  return write(async (t): Promise<Result<{ kept: string[] }>> => {
-    const pilot = await row<{ name: string }>('SELECT name FROM pilots WHERE id = :pilotId', { pilotId }, t);
-    if (!pilot) return problem('', NOBODY);
-    if (name.trim() !== pilot.name)
-      return problem('name', 'Type the name exactly as it stands above: this cannot be undone.');
-    if (await row('SELECT id FROM erasures WHERE pilot_id = :pilotId', { pilotId }, t))
-      return problem('', 'What may be erased is gone already.');
-    const account = await row<{ id: string; roles: string }>(
-      'SELECT id, roles FROM users WHERE pilot_id = :pilotId',
-      { pilotId },
-      t,
+  if (!may.erasePerson(user, parsed.data)) return problem('', 'The chief instructor erases, and never themselves.');
+  const done = await write((t) => eraseRows(user, parsed.data, t));
+  if (done.ok) await compact();
+  return done;
+}
+
+async function eraseRows(
+  user: CurrentUser,
+  { pilotId, reason, name }: z.infer<typeof EraseForm>,
+  t: Transaction,
+): Promise<Result<{ kept: string[] }>> {
+  const pilot = await row<{ name: string }>('SELECT name FROM pilots WHERE id = :pilotId', { pilotId }, t);
+  if (!pilot) return problem('', NOBODY);
+  if (name.trim() !== pilot.name)
+    return problem('name', 'Type the name exactly as it stands above: this cannot be undone.');
+  if (await row('SELECT id FROM erasures WHERE pilot_id = :pilotId', { pilotId }, t))
+    return problem('', 'What may be erased is gone already.');
+  const account = await row<{ id: string; roles: string }>(
+    'SELECT id, roles FROM users WHERE pilot_id = :pilotId',
+    { pilotId },
+    t,
+  );
+  if (account && account.roles.includes('"chief"'))
+    return problem('', 'This is a chief instructor. Take the role away first.');
+  const kept = await whatStays(pilotId, t);
+  const named = await row<{ n: number }>(
+    `SELECT (SELECT COUNT(*) FROM checkouts WHERE pilot_id = :pilotId) + (SELECT COUNT(*) FROM sorties WHERE instructor_id = :userId) AS n`,
+    { pilotId, userId: account?.id ?? '' },
+    t,
+  );
+  const keepsName = (named?.n ?? 0) > 0;
+  await model('erasures').create(
+    {
+      id: randomUUID(),
+      pilot_id: pilotId,
+      reason: reason.replaceAll(pilot.name, ERASED_NAME),
+      kept: kept.join('; '),
+      erased_by: user.id,
+      erased_at: nowIso(),
+    },
+    { transaction: t },
+  );
+  await cancelAhead(user, pilotId, t);
+  await erasePilotRows(pilotId, pilot.name, account?.id ?? null, t);
+  const bare = {
+    mass_kg: 0,
+    experience: '',
+    hours: 0,
+    crosswind_credit: null,
+    experience_since: '{}',
+    certificate: '',
+  };
+  await model('pilots').update(keepsName ? bare : { ...bare, name: ERASED_NAME }, {
+    where: { id: pilotId },
+    transaction: t,
+  });
+  if (account) await eraseAccount(account.id, keepsName, t);
+  return { ok: true, kept };
+}
+const ERASED_NAME = 'erased person';
+
+async function cancelAhead(user: CurrentUser, pilotId: string, t: Transaction): Promise<void> {
+  const ahead = await rows<{ id: string; version: number }>(
+    "SELECT id, version FROM bookings WHERE pilot_id = :pilotId AND state = 'booked' AND starts_at > :now",
+    { pilotId, now: nowIso() },
+    t,
+  );
+  for (const b of ahead) {
+    await model('bookings').update(
+      { state: 'cancelled', version: b.version + 1 },
+      { where: { id: b.id }, transaction: t },
     );
-    if (account && account.roles.includes('"chief"'))
-      return problem('', 'This is a chief instructor. Take the role away first.');
-    const kept = await whatStays(pilotId, t);
-    const sql = (text: string, values: Record<string, unknown>) =>
-      database().sequelize.query(text, { replacements: values, transaction: t });
-    await model('erasures').create(
-      { id: randomUUID(), pilot_id: pilotId, reason, kept: kept.join('; '), erased_by: user.id, erased_at: nowIso() },
-      { transaction: t },
-    );
-    await sql('DELETE FROM flight_log_struck WHERE log_id IN (SELECT id FROM flight_log WHERE pilot_id = :pilotId)', {
-      pilotId,
-    });
-    for (const [table, column] of ERASED) await sql(`DELETE FROM ${table} WHERE ${column} = :pilotId`, { pilotId });
-    const named = await row<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM checkouts WHERE pilot_id = :pilotId',
-      { pilotId },
-      t,
-    );
-    const bare = {
-      mass_kg: 0,
-      experience: '',
-      hours: 0,
-      crosswind_credit: null,
-      experience_since: '{}',
-      certificate: '',
-    };
-    await model('pilots').update((named?.n ?? 0) > 0 ? bare : { ...bare, name: 'erased person' }, {
-      where: { id: pilotId },
+    await database().sequelize.query('DELETE FROM booking_holds WHERE booking_id = :id', {
+      replacements: { id: b.id },
       transaction: t,
     });
-    const ahead = await rows<{ id: string; version: number }>(
-      "SELECT id, version FROM bookings WHERE pilot_id = :pilotId AND state = 'booked' AND starts_at > :now",
-      { pilotId, now: nowIso() },
-      t,
+    await model('booking_changes').create(
+      {
+        id: randomUUID(),
+        booking_id: b.id,
+        version: b.version + 1,
+        what: 'cancelled',
+        body: '{}',
+        reason: 'the person was erased',
+        changed_by: user.id,
+        changed_at: nowIso(),
+      },
+      { transaction: t },
     );
-    for (const b of ahead) {
-      await sql('DELETE FROM booking_holds WHERE booking_id = :id', { id: b.id });
-      await model('bookings').update(
-        { state: 'cancelled', version: b.version + 1 },
-        { where: { id: b.id }, transaction: t },
-      );
-      await model('booking_changes').create(
-        {
-          id: randomUUID(),
-          booking_id: b.id,
-          version: b.version + 1,
-          what: 'cancelled',
-          body: '{}',
-          reason: 'the person was erased',
-          changed_by: user.id,
-          changed_at: nowIso(),
-        },
-        { transaction: t },
-      );
-    }
-    await model('waiting_list').update(
-      { ended_at: nowIso(), ended_how: 'erased' },
-      { where: { pilot_id: pilotId, ended_at: null }, transaction: t },
-    );
-    await sql('UPDATE weekly_windows SET ended_at = :now WHERE person = :person AND ended_at IS NULL', {
-      now: nowIso(),
-      person: `p:${pilotId}`,
+  }
+}
+
+/** Rows of their own go; in rows of others, and in those that stay, their name and what was written of them. */
+async function erasePilotRows(pilotId: string, name: string, userId: string | null, t: Transaction): Promise<void> {
+  const values = { pilotId, name, erased: ERASED_NAME, now: nowIso(), p: `p:${pilotId}`, u: `u:${userId ?? ''}` };
+  const sql = (text: string) => database().sequelize.query(text, { replacements: values, transaction: t });
+  await sql('DELETE FROM flight_log_struck WHERE log_id IN (SELECT id FROM flight_log WHERE pilot_id = :pilotId)');
+  for (const [table, column] of ERASED) await sql(`DELETE FROM ${table} WHERE ${column} = :pilotId`);
+  await sql('DELETE FROM qualifications WHERE pilot_id = :pilotId AND ledger_id IS NULL');
+  await sql("UPDATE logbook_imports SET file_name = 'erased', header = '', mapping = '{}' WHERE pilot_id = :pilotId");
+  await sql("UPDATE bookings SET note = '' WHERE pilot_id = :pilotId");
+  await sql(
+    "UPDATE booking_changes SET reason = CASE WHEN reason = 'the person was erased' THEN reason ELSE '' END, body = '{}' WHERE booking_id IN (SELECT id FROM bookings WHERE pilot_id = :pilotId)",
+  );
+  await sql(
+    "UPDATE waiting_list SET note = '', ended_how = CASE WHEN ended_at IS NULL THEN 'erased' ELSE ended_how END, ended_at = COALESCE(ended_at, :now) WHERE pilot_id = :pilotId",
+  );
+  await sql("UPDATE times_away SET why = '', ended_why = NULL WHERE who IN (:p, :u)");
+  await sql('DELETE FROM weekly_windows WHERE person IN (:p, :u)');
+  await sql(
+    "UPDATE traces SET name = 'recording' WHERE sortie_id IN (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :pilotId)",
+  );
+  await sql('UPDATE notices SET text = replace(text, :name, :erased) WHERE instr(text, :name) > 0');
+}
+
+async function eraseAccount(id: string, keepsName: boolean, t: Transaction): Promise<void> {
+  await model('users').update(
+    {
+      closed_at: nowIso(),
+      email: `erased-${randomUUID()}@invalid.example`,
+      password_hash: 'erased',
+      certificate: '',
+      certificate_until: null,
+      mass_kg: 0,
+      own_crosswind_kt: null,
+      authorised: '[]',
+      ...(keepsName ? {} : { name: ERASED_NAME }),
+    },
+    { where: { id }, transaction: t },
+  );
+  for (const table of ['personal_tokens', 'calendar_feeds', 'notices', 'sessions', 'sign_in_addresses'])
+    await database().sequelize.query(`DELETE FROM ${table} WHERE user_id = :id`, {
+      replacements: { id },
+      transaction: t,
     });
-    if (account) {
-      await model('users').update(
-        {
-          closed_at: nowIso(),
-          email: `erased-${randomUUID()}@invalid.example`,
-          password_hash: 'erased',
-          certificate: '',
-          certificate_until: null,
-          mass_kg: 0,
-          own_crosswind_kt: null,
-          authorised: '[]',
-          ...((named?.n ?? 0) > 0 ? {} : { name: 'erased person' }),
-        },
-        { where: { id: account.id }, transaction: t },
-      );
-      await sql('UPDATE personal_tokens SET ended_at = :now WHERE user_id = :id AND ended_at IS NULL', {
-        now: nowIso(),
-        id: account.id,
-      });
-      await sql('UPDATE calendar_feeds SET ended_at = :now WHERE user_id = :id AND ended_at IS NULL', {
-        now: nowIso(),
-        id: account.id,
-      });
-      await sql('DELETE FROM notices WHERE user_id = :id', { id: account.id });
-    }
-    return { ok: true, kept };
-  });
 }
 
 const LARGEST = 4_000_000;

@@ -17,6 +17,8 @@ import {
   overlaps,
   windowsOn,
   withinWindows,
+  WEEKDAYS,
+  minutesText,
 } from '@/core/schedule';
 import { isNight } from '@/core/sun';
 import type { Limitations } from '@/domain/book';
@@ -29,10 +31,12 @@ import {
   MoveForm,
   WaitForm,
   WindowsForm,
+  windowsStamp,
 } from '@/domain/schedule';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, say as sayKind } from '@/domain/words';
 import type { TypeSheet } from '@/domain/sheet';
+import { aYearFrom } from '../api/tokens';
 import { type CurrentUser, may, personKey } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { contentById, newestContent } from '../content';
@@ -61,7 +65,7 @@ import {
   windAtSlot,
   flightSpan,
 } from '../queries/schedule';
-import { type Problem, problem, zodProblems } from '../result';
+import { type Problem, type Result, problem, zodProblems } from '../result';
 
 /** A refusal names what is in the way and the nearest time at which everybody is free. */
 export type Booked =
@@ -96,6 +100,10 @@ const spanText = (s: { from: string; to: string | null }, zone: string): string 
     ? `from ${dayText(localClock(s.from, zone).date)} until further notice`
     : `${dayText(localClock(s.from, zone).date)}, ${clockText(s.from, zone)} to ${clockText(s.to, zone)}`;
 
+/** How far ahead anybody books, and how many bookings ahead a pilot may hold. */
+const FURTHEST_MS = 400 * 86_400_000;
+const MOST_AHEAD = 12;
+
 /** Everything that stands against a booking, and the nearest free time when people or the aeroplane are taken. */
 async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Checked> {
   const field = await fieldFacts(t);
@@ -115,6 +123,19 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
           t,
         );
   const say = (path: string, message: string) => problems.push({ path, message });
+  if (Date.parse(w.startsAt) > Date.parse(nowIso()) + FURTHEST_MS) say('startsAt', 'Book at most 400 days ahead.');
+  if (pilotId !== null && w.bookingId === null && !may.seeEverybody(user)) {
+    const ahead = await row<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM bookings WHERE pilot_id = :pilotId AND state = 'booked' AND starts_at > :now",
+      { pilotId, now: nowIso() },
+      t,
+    );
+    if ((ahead?.n ?? 0) >= MOST_AHEAD)
+      say(
+        'startsAt',
+        `You have ${ahead?.n ?? 0} bookings ahead, the most a pilot may hold. Cancel one, or ask the office.`,
+      );
+  }
   if (w.checkoutId !== null && (!head || head.status !== 'open')) say('checkoutId', 'This checkout is not open.');
   if (!pilot && w.kind !== 'other') say('pilotId', 'Choose the pilot.');
   if (!frame && w.kind !== 'other') say('airframeId', 'Choose the aeroplane.');
@@ -744,10 +765,7 @@ async function tellWaiting(
 }
 
 /** The weekly windows of a person from a day on; earlier ones end the day before. */
-export async function saveWindows(
-  user: CurrentUser,
-  form: unknown,
-): Promise<{ ok: true } | { ok: false; problems: Problem[] }> {
+export async function saveWindows(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = WindowsForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
@@ -760,6 +778,15 @@ export async function saveWindows(
   if (across >= 0) return problem(`windows.${across}.fromMin`, 'Two windows of this day overlap.');
   return write(async (t) => {
     if (!(await personThere(d.person, t))) return problem('', 'There is no such person.');
+    const now = (await weeklyRows(t)).filter((w) => w.person === d.person);
+    if (windowsStamp(now) !== d.base)
+      return {
+        ...problem(
+          '',
+          `Somebody changed these times meanwhile. They are now: ${now.length === 0 ? 'none' : list(now.map((w) => `${WEEKDAYS[w.weekday - 1] ?? ''} ${minutesText(w.fromMin)} to ${minutesText(w.toMin)} from ${dateText(w.validFrom)}`))}. Save again to set what you have entered here.`,
+        ),
+        base: windowsStamp(now),
+      };
     await database().sequelize.query(
       'UPDATE weekly_windows SET valid_until = :until WHERE person = :person AND ended_at IS NULL AND valid_from < :from AND (valid_until IS NULL OR valid_until >= :from)',
       {
@@ -974,6 +1001,8 @@ export async function openFeed(
         alarm_min: alarmMin,
         created_at: nowIso(),
         ended_at: null,
+        expires_at: aYearFrom(nowIso()),
+        last_used_at: null,
       },
       { transaction: t },
     );
@@ -992,10 +1021,19 @@ export async function endFeed(user: CurrentUser): Promise<{ ok: true }> {
 }
 /** Whose calendar an address is; null = nobody’s. */
 export async function feedOwner(secret: string): Promise<{ user: CurrentUser; alarmMin: number } | null> {
-  const found = await row<{ user_id: string; alarm_min: number }>(
-    'SELECT user_id, alarm_min FROM calendar_feeds WHERE hash = :hash AND ended_at IS NULL',
-    { hash: feedHash(secret) },
+  const found = await row<{ id: string; user_id: string; alarm_min: number; last_used_at: string | null }>(
+    'SELECT f.id, f.user_id, f.alarm_min, f.last_used_at FROM calendar_feeds f JOIN users u ON u.id = f.user_id WHERE f.hash = :hash AND f.ended_at IS NULL AND f.expires_at > :now AND u.closed_at IS NULL',
+    { hash: feedHash(secret), now: nowIso() },
   );
   const user = found ? await userById(found.user_id) : null;
+  const today = nowIso().slice(0, 10);
+  if (found && found.last_used_at !== today)
+    await write(
+      async (t) =>
+        void (await model('calendar_feeds').update(
+          { last_used_at: today },
+          { where: { id: found.id }, transaction: t },
+        )),
+    );
   return found && user ? { user, alarmMin: found.alarm_min } : null;
 }

@@ -8,7 +8,10 @@ class PragmaDatabase extends sqlite3.Database {
   constructor(file: string, mode: number, done?: (error: Error | null) => void) {
     super(file, mode, done);
     this.configure('busyTimeout', 5000);
-    this.exec('PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON;');
+    // Deleted content is overwritten with zeros: what may be erased is gone from the file, too.
+    this.exec(
+      'PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON;',
+    );
   }
 }
 

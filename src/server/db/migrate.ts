@@ -6,6 +6,12 @@ import { ensureDataFolder, inData } from '../data-folder';
 
 const folder = path.join(process.cwd(), 'src/server/db/migrations');
 
+/** Every migration of this release, in order. */
+export const migrationNames = (): string[] =>
+  readdirSync(folder)
+    .filter((f) => /^\d{3}_.*\.sql$/.test(f))
+    .sort();
+
 /**
  * Brings the database up to date with the numbered SQL files. Each file runs in one transaction on a connection of its
  * own, before the server opens: a migration that fails leaves the file as it was.
@@ -27,9 +33,7 @@ export async function migrate(upTo?: string): Promise<string[]> {
       void (await all('INSERT INTO migrations (name, run_at) VALUES (?, ?)', name, new Date().toISOString())),
     unlogMigration: async () => undefined,
   };
-  const files = readdirSync(folder)
-    .filter((f) => /^\d{3}_.*\.sql$/.test(f))
-    .sort();
+  const files = migrationNames();
   const umzug = new Umzug({
     migrations: files.map((name) => ({
       name,

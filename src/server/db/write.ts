@@ -39,3 +39,19 @@ export async function writeOrNothing<T extends { ok: boolean }>(work: (t: Transa
     throw error;
   }
 }
+
+/**
+ * Overwrites what was deleted: rebuilds the file and cuts the log. In the queue of writers, so that nothing is half-way.
+ */
+export function compact(): Promise<void> {
+  const db = database();
+  const run = async () => {
+    await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
+    await db.sequelize.query('VACUUM');
+    await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
+    db.writes++;
+  };
+  const result = db.tail.then(run, run);
+  db.tail = result.catch(() => undefined);
+  return result;
+}

@@ -173,6 +173,7 @@ export interface BriefRow {
   choices: BriefChoices;
   snapshot: BriefResult;
   createdAt: string;
+  createdByName: string;
   acknowledgedAt: string | null;
   acknowledgedByName: string | null;
 }
@@ -205,10 +206,11 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
     created_at: string;
     acknowledged_at: string | null;
     acknowledged_by_name: string | null;
+    created_by_name: string;
   }>(
-    `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name
+    `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name, w.name AS created_by_name
      FROM sorties s LEFT JOIN briefs b ON b.sortie_id = s.id AND b.version = (SELECT MAX(version) FROM briefs WHERE sortie_id = s.id)
-     LEFT JOIN users u ON u.id = b.acknowledged_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
+     LEFT JOIN users u ON u.id = b.acknowledged_by LEFT JOIN users w ON w.id = b.created_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
     { checkoutId },
     t,
   );
@@ -229,6 +231,7 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
             choices: JSON.parse(s.choices) as BriefChoices,
             snapshot: JSON.parse(s.snapshot) as BriefResult,
             createdAt: s.created_at,
+            createdByName: s.created_by_name,
             acknowledgedAt: s.acknowledged_at,
             acknowledgedByName: s.acknowledged_by_name,
           },

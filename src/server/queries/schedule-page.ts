@@ -1,3 +1,4 @@
+import { windowsStamp } from '@/domain/schedule';
 import { addDays } from '@/core/recency';
 import { components } from '@/core/wind';
 import { type WindFit, dayText, localClock, localInstant } from '@/core/schedule';
@@ -56,6 +57,8 @@ export interface ScheduleData {
     name: string;
     instructor: boolean;
     windows: { weekday: number; fromMin: number; toMin: number }[];
+    /** What the weekly times are, for who changes them. */
+    stamp: string;
   }[];
   airframes: { id: string; registration: string; typeName: string; down: string | null }[];
   checkouts: {
@@ -108,6 +111,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
     ),
     waiting(user),
   ]);
+  const stampOf = (key: string) => windowsStamp(weekly.filter((w) => w.person === key));
   const windowsOf = (key: string) =>
     weekly
       .filter(
@@ -122,7 +126,15 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
   const people = [
     ...instructors.map((u) => {
       const key = personKey({ id: u.id, pilotId: u.pilot_id });
-      return { key, userId: u.id, pilotId: u.pilot_id, name: u.name, instructor: true, windows: windowsOf(key) };
+      return {
+        key,
+        userId: u.id,
+        pilotId: u.pilot_id,
+        name: u.name,
+        instructor: true,
+        windows: windowsOf(key),
+        stamp: stampOf(key),
+      };
     }),
     ...pilots
       .filter((p) => !known.has(p.id) && (staff || p.id === user.pilotId))
@@ -133,6 +145,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
         name: p.name,
         instructor: false,
         windows: windowsOf(`p:${p.id}`),
+        stamp: stampOf(`p:${p.id}`),
       })),
   ];
   const nameOf = (who: string) =>

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { Link } from '../shared/link';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, useRef } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
 import { computeBrief } from '@/core/approach';
@@ -103,6 +103,8 @@ export function BriefWorkbench(props: Props) {
   const { sheet, choices, ladder, aerodrome, house, saved, lesson, checkoutId, station } = props;
   const router = useRouter();
   const now = useServerNow(props.serverNow);
+  // What this page was opened on; after somebody else’s brief was shown, theirs.
+  const base = useRef(saved?.briefId ?? null);
   const fields = windToFields(choices.wind);
   const fromReport = reportAir(fields);
   const form = useForm<Values>({
@@ -213,8 +215,9 @@ export function BriefWorkbench(props: Props) {
       baggageKg: values.baggageKg,
       bookingMin: values.bookingMin,
     };
-    const answer = await runAction(() => props.action({ requestId, checkoutId, choices: numbers }));
+    const answer = await runAction(() => props.action({ requestId, checkoutId, choices: numbers, base: base.current }));
     if (!answer.ok) {
+      if (answer.base !== undefined) base.current = answer.base;
       setRestOpen(true);
       const PATHS: Record<string, string> = {
         instructorLimitKt: 'instructorLimit',

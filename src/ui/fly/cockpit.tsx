@@ -11,6 +11,7 @@ import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
 import { Sheet } from './parts';
 import type { SaveEvent } from './view';
+import { answered, otherAccount } from './who';
 
 const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
 const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
@@ -42,6 +43,7 @@ export function Cockpit() {
   const [view, setView] = useState<View>('circuits');
   const [line, setLine] = useState('');
   const [waiting, setWaiting] = useState(0);
+  const [other, setOther] = useState<string | null>(null);
   const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
   const sendSoon = useRef<(ms: number) => void>(() => undefined);
@@ -58,6 +60,7 @@ export function Cockpit() {
       const pack = sortieId ? await store().packs.get(sortieId) : undefined;
       if (!pack) {
         const here = (await store().packs.toArray())
+          .filter((p) => otherAccount(p) === null)
           .sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1))
           .map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({
             sortieId: id,
@@ -69,6 +72,7 @@ export function Cockpit() {
         return setState({ kind: 'not-prepared', sortieId, here });
       }
       const events = await store().events.where('sortieId').equals(pack.sortieId).toArray();
+      setOther(otherAccount(pack));
       setState({ kind: 'ready', pack, events });
     })().catch(() => setLine('This browser cannot keep anything here. Use paper, and enter it afterwards.'));
   }, []);
@@ -194,6 +198,24 @@ export function Cockpit() {
       </main>
     );
   }
+  if (other)
+    return (
+      <main className="fly" id="main" style={{ paddingTop: 60, maxWidth: 640 }}>
+        <h1>Who is recording?</h1>
+        <p>
+          {state.pack.authorName} took this flight along; since then {other} has signed in on this device. What is
+          recorded here is recorded in the name of {state.pack.authorName}.
+        </p>
+        <p>
+          <button type="button" className="tap" onClick={() => setOther(answered(state.pack.sortieId))}>
+            {state.pack.authorName} is recording
+          </button>
+        </p>
+        <p>
+          <a href="/board">I am {other}: to the board</a>
+        </p>
+      </main>
+    );
   const { events } = state;
   const wind = folded.winds[state.pack.sortieId] ?? null;
   const runwayEnd = folded.runways[state.pack.sortieId] ?? state.pack.runwayEnd;

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { GOALS, type Goal, ROLES, type Role, say } from '@/domain/words';
+import { rolesStamp } from '@/domain/people';
 import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -321,14 +322,16 @@ export function RolesForm({
   const [r, setR] = useState<Role[]>([...roles]);
   const [a, setA] = useState<Goal[]>([...authorised]);
   const [kt, setKt] = useState(ownCrosswindKt === null ? '' : String(ownCrosswindKt));
+  const [base, setBase] = useState(rolesStamp({ roles, authorised, ownCrosswindKt }));
   const [problems, setProblems] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
   const send = async () => {
-    const answer = await runAction(() =>
-      save({ userId, roles: r, authorised: a, ownCrosswindKt: kt.trim() === '' ? null : Number(kt) }),
-    );
+    const wanted = { roles: r, authorised: a, ownCrosswindKt: kt.trim() === '' ? null : Number(kt) };
+    const answer = await runAction(() => save({ userId, base, ...wanted }));
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? 'Kept.' : '');
+    if (answer.ok) setBase(rolesStamp(wanted));
+    else if (answer.base) setBase(answer.base);
     if (answer.ok) router.refresh();
   };
   return (

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { WEEKDAYS, dayText, localClock, clockText, localInstant, minutesText, readClock } from '@/core/schedule';
 import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
@@ -17,15 +17,20 @@ export function WindowsForm({
   name,
   today,
   windows,
+  stamp,
   save,
 }: {
   person: string;
   name: string;
   today: string;
   windows: readonly { weekday: number; fromMin: number; toMin: number }[];
+  /** What the weekly times were when this page was made. */
+  stamp: string;
   save: (form: unknown) => Promise<ActionResult>;
 }) {
   const router = useRouter();
+  const [base, setBase] = useState(stamp);
+  useEffect(() => setBase(stamp), [stamp]);
   const [list, setList] = useState<Window[]>(
     windows
       .map((w) => ({ weekday: w.weekday, from: minutesText(w.fromMin), to: minutesText(w.toMin) }))
@@ -47,6 +52,7 @@ export function WindowsForm({
     const answer = await runAction(() =>
       save({
         person,
+        base,
         validFrom: from,
         windows: list.map((w) => ({
           weekday: w.weekday,
@@ -58,6 +64,7 @@ export function WindowsForm({
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? 'Kept.' : '');
     if (answer.ok) router.refresh();
+    else if (answer.base) setBase(answer.base);
   };
   return (
     <form

@@ -1,21 +1,26 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { runAction } from './forms';
+import { type ActionResult, runAction } from './forms';
 
 /** A calendar address of one's own, shown once. */
 export function CalendarFeed({
   since,
+  until,
+  used,
   alarmMin,
   open,
   end,
 }: {
   since: string | null;
+  until: string | null;
+  /** The day it was last fetched. */
+  used: string | null;
   alarmMin: number;
   open: (
     alarmMin: number,
   ) => Promise<{ ok: true; secret: string } | { ok: false; problems: { path: string; message: string }[] }>;
-  end: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }>;
+  end: () => Promise<ActionResult>;
 }) {
   const router = useRouter();
   const [minutes, setMinutes] = useState(String(alarmMin));
@@ -25,7 +30,9 @@ export function CalendarFeed({
     <div className="d-grid gap-2">
       <p className="mb-0">
         Your bookings in any calendar program: it fetches this address by itself, and rings before each flight.{' '}
-        {since ? `An address is open since ${since}.` : 'No address is open.'}
+        {since
+          ? `An address is open since ${since}, until ${until ?? ''}; ${used ? `last fetched on ${used}` : 'not fetched yet'}. It ends with a new password.`
+          : 'No address is open.'}
       </p>
       <form
         className="d-flex gap-2 align-items-end flex-wrap"

@@ -6,7 +6,14 @@ export interface ActionProblem {
   path: string;
   message: string;
 }
-export type ActionResult<T = object> = ({ ok: true } & T) | { ok: false; problems: ActionProblem[] };
+export type ActionResult<T = object> =
+  | ({ ok: true } & T)
+  | {
+      ok: false;
+      problems: ActionProblem[];
+      /** Somebody else changed it meanwhile: what stands now. Sent with the next try, it says that this was seen. */
+      base?: string | null;
+    };
 
 /** Puts problems beside their fields; returns those that belong to none. */
 export function showProblems<F extends FieldValues>(

@@ -1,7 +1,7 @@
 'use client';
 import { Link } from './link';
 import { useRouter } from 'next/navigation';
-import { runAction } from './forms';
+import { type ActionResult, runAction } from './forms';
 
 /** Notices of one user, the newest first; those not seen stand out until they are said to be seen. */
 export function NoticeList({
@@ -9,7 +9,7 @@ export function NoticeList({
   see,
 }: {
   notices: readonly { id: string; text: string; href: string; when: string; seen: boolean }[];
-  see: () => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }>;
+  see: () => Promise<ActionResult>;
 }) {
   const router = useRouter();
   const fresh = notices.filter((n) => !n.seen).length;

@@ -7,9 +7,13 @@ import { plural } from '@/core/format';
  * Sends what a flight left on this device as soon as an office page is open, and says so while anything still waits.
  * Loads the store only on a device that has one.
  */
-export function OutboxNote() {
+export function OutboxNote({ account }: { account: { id: string; name: string } }) {
   const router = useRouter();
   const [note, setNote] = useState('');
+  // Who signed in last on this device: a flight that somebody else took along asks who is recording.
+  useEffect(() => {
+    localStorage.setItem('jeito-account', JSON.stringify({ id: account.id, name: account.name }));
+  }, [account.id, account.name]);
   useEffect(() => {
     let here = true;
     const send = async () => {

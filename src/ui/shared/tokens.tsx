@@ -9,6 +9,7 @@ interface Line {
   name: string;
   createdAt: string;
   lastUsedAt: string | null;
+  expiresAt: string;
 }
 
 /** Personal tokens: made with a name, shown once, ended at any time. */
@@ -49,7 +50,7 @@ export function Tokens({
         </p>
       ) : null}
       {tokens.length === 0 ? (
-        <p className="soft">No token yet.</p>
+        <p className="soft">No token yet. A token is valid for a year and ends with a new password.</p>
       ) : (
         <table className="plain mb-3">
           <thead>
@@ -57,6 +58,7 @@ export function Tokens({
               <th>For</th>
               <th>Made</th>
               <th>Last used</th>
+              <th>Valid until</th>
               <th>
                 <span className="visually-hidden">End</span>
               </th>
@@ -68,6 +70,7 @@ export function Tokens({
                 <td>{t.name}</td>
                 <td>{dateText(t.createdAt)}</td>
                 <td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td>
+                <td>{dateText(t.expiresAt)}</td>
                 <td>
                   <button type="button" className="btn btn-link btn-sm p-0" onClick={() => void stop(t.id)}>
                     End it<span className="visually-hidden"> {t.name}</span>

@@ -31,7 +31,8 @@ export default async function SchedulePage({
   const user = await requireUser();
   const q = await searchParams;
   const today = await localToday();
-  const date = (t: string | undefined) => (t && DATE.test(t) && !Number.isNaN(Date.parse(t)) ? t : null);
+  const date = (t: string | undefined) =>
+    t && DATE.test(t) && t >= '2000-01-01' && t <= '2100-12-31' && !Number.isNaN(Date.parse(t)) ? t : null;
   const day = date(q.day);
   const view = day ? ('day' as const) : ('week' as const);
   const first = day ?? mondayOf(date(q.week) ?? today);

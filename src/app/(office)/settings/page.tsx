@@ -27,8 +27,8 @@ export default async function SettingsPage() {
     await homeAerodrome(),
     await contentList(),
   ];
-  const feed = await row<{ created_at: string; alarm_min: number }>(
-    'SELECT created_at, alarm_min FROM calendar_feeds WHERE user_id = :id AND ended_at IS NULL',
+  const feed = await row<{ created_at: string; alarm_min: number; expires_at: string; last_used_at: string | null }>(
+    'SELECT created_at, alarm_min, expires_at, last_used_at FROM calendar_feeds WHERE user_id = :id AND ended_at IS NULL',
     { id: user.id },
   );
   const staff = may.seeEverybody(user);
@@ -113,6 +113,8 @@ export default async function SettingsPage() {
               <Panel id="calendar" title="Calendar">
                 <CalendarFeed
                   since={feed ? dateText(feed.created_at) : null}
+                  until={feed ? dateText(feed.expires_at) : null}
+                  used={feed?.last_used_at ? dateText(feed.last_used_at) : null}
                   alarmMin={feed?.alarm_min ?? 60}
                   open={openFeedAction}
                   end={endFeedAction}

@@ -43,3 +43,16 @@ CREATE TRIGGER capture_events_kept BEFORE DELETE ON capture_events BEGIN SELECT 
 CREATE TRIGGER capture_events_once BEFORE INSERT ON capture_events
 WHEN EXISTS (SELECT 1 FROM capture_events WHERE event_id = NEW.event_id OR (author = NEW.author AND device_id = NEW.device_id AND device_seq = NEW.device_seq))
 BEGIN SELECT RAISE(ABORT, 'this capture event is recorded already'); END;
+
+-- What a person who asked to be forgotten wrote, or others of them, may be taken out of what stays; nothing else of it changes
+DROP TRIGGER booking_changes_fixed;
+CREATE TRIGGER booking_changes_fixed BEFORE UPDATE ON booking_changes
+WHEN NEW.id <> OLD.id OR NEW.booking_id <> OLD.booking_id OR NEW.version <> OLD.version OR NEW.what <> OLD.what OR NEW.changed_by <> OLD.changed_by OR NEW.changed_at <> OLD.changed_at
+  OR NOT EXISTS (SELECT 1 FROM erasures e JOIN bookings b ON b.pilot_id = e.pilot_id WHERE b.id = OLD.booking_id)
+BEGIN SELECT RAISE(ABORT, 'what happened is never changed'); END;
+DROP TRIGGER traces_fixed;
+CREATE TRIGGER traces_fixed BEFORE UPDATE ON traces
+WHEN NEW.id <> OLD.id OR NEW.sortie_id <> OLD.sortie_id OR NEW.airframe_id <> OLD.airframe_id OR NEW.hash <> OLD.hash OR NEW.bytes <> OLD.bytes OR NEW.mapping IS NOT OLD.mapping OR NEW.context <> OLD.context
+  OR NEW.analysis <> OLD.analysis OR NEW.start_utc IS NOT OLD.start_utc OR NEW.uploaded_by <> OLD.uploaded_by OR NEW.uploaded_at <> OLD.uploaded_at
+  OR NOT EXISTS (SELECT 1 FROM erasures e JOIN checkouts c ON c.pilot_id = e.pilot_id JOIN sorties s ON s.checkout_id = c.id WHERE s.id = OLD.sortie_id)
+BEGIN SELECT RAISE(ABORT, 'a trace is never changed'); END;

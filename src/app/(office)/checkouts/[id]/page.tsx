@@ -1,4 +1,6 @@
 import type { Metadata } from 'next';
+import { lateOf } from '@/server/queries/late';
+import { LateNote } from '@/ui/sign/late-note';
 import { Link } from '@/ui/shared/link';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
@@ -42,6 +44,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
       bookingMin: plan.bookingMin,
       fuelMin: plan.fuelMin,
     });
+  const late = head.status === 'open' ? [] : await lateOf(head.id);
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
   const newer = runs && head.status === 'open' ? await newerVersions(head) : { type: null, airframe: null };
@@ -76,6 +79,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
               The result is entered under Sign.
             </p>
           ) : null}
+          <LateNote late={late} entry={head.signedLedgerId} />
           {head.status === 'signed' ? (
             <p className="note-good">
               Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything

@@ -39,6 +39,7 @@ export default async function TimesPage() {
                     name={p.name}
                     today={today}
                     windows={p.windows}
+                    stamp={p.stamp}
                     save={saveWindowsAction}
                   />
                 </Panel>

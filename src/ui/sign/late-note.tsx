@@ -1,0 +1,34 @@
+import { instantText, list } from '@/core/format';
+import { Link } from '../shared/link';
+
+interface Late {
+  id: string;
+  landing: number | null;
+  item: string | null;
+  lesson: number;
+  recordedAt: string;
+  receivedAt: string;
+}
+
+/** What came in after the signature: in sight, and no part of the entry until a later one names it. */
+export function LateNote({ late, entry }: { late: readonly Late[]; entry: string | null }) {
+  if (late.length === 0) return null;
+  return (
+    <div className="caution" role="note">
+      <p className="mb-1">
+        <strong>Received after the signature:</strong>{' '}
+        {list(
+          late.map(
+            (l) =>
+              `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, recorded ${instantText(l.recordedAt)}, received ${instantText(l.receivedAt)}`,
+          ),
+        )}
+        .
+      </p>
+      <p className="mb-0">
+        It is kept and is not part of the entry.{' '}
+        {entry ? <Link href={`/ledger/${entry}`}>A correction entered there</Link> : 'A correction'} signs it.
+      </p>
+    </div>
+  );
+}
