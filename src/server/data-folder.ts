@@ -1,4 +1,4 @@
-import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 /** One school = one data folder: database, keys, signed head, traces. */
@@ -45,17 +45,26 @@ const alive = (pid: number): boolean => {
     return (error as NodeJS.ErrnoException).code === 'EPERM';
   }
 };
-const holderIn = (text: string): number | null => {
+/** A lock that names nobody was written before a process that started later. */
+function startedAfter(pid: number, writtenMs: number): boolean {
+  try {
+    return statSync(`/proc/${pid}`).ctimeMs > writtenMs + 2000;
+  } catch {
+    return false;
+  }
+}
+const holderIn = (text: string, written: number): number | null => {
   const [first = '', name = ''] = text.split('\n');
   const pid = Number(first);
   if (!Number.isInteger(pid) || pid <= 0 || pid === process.pid || !alive(pid)) return null;
   const now = processName(pid);
   // A number that another process has since been given holds nothing.
-  return name.trim() === '' || now === null || now === name.trim() ? pid : null;
+  if (name.trim() !== '' && now !== null) return now === name.trim() ? pid : null;
+  return startedAfter(pid, written) ? null : pid;
 };
-const lockText = (): string | null => {
+const readLock = (): { text: string; written: number } | null => {
   try {
-    return readFileSync(lockFile(), 'utf8');
+    return { text: readFileSync(lockFile(), 'utf8'), written: statSync(lockFile()).mtimeMs };
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
     throw error;
@@ -64,8 +73,8 @@ const lockText = (): string | null => {
 
 /** The process that holds the data folder, or null. A lock left by a dead process does not count. */
 export function folderHolder(): number | null {
-  const text = lockText();
-  return text === null ? null : holderIn(text);
+  const lock = readLock();
+  return lock === null ? null : holderIn(lock.text, lock.written);
 }
 
 /** Takes the data folder for this process. @throws FolderProblem when another living process holds it */
@@ -83,14 +92,14 @@ export function holdFolder(): void {
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
       }
-      const text = lockText();
-      const holder = text === null ? null : holderIn(text);
+      const lock = readLock();
+      const holder = lock === null ? null : holderIn(lock.text, lock.written);
       if (holder !== null || attempt > 5)
         throw new FolderProblem(
           4,
           `The data folder ${dataFolder()} is in use by process ${holder ?? 'unknown'}. Stop it first.`,
         );
-      takeAway(text);
+      takeAway(lock?.text ?? null);
     }
   } finally {
     rmSync(beside, { force: true });
@@ -113,5 +122,5 @@ function takeAway(dead: string | null): void {
 }
 
 export function releaseFolder(): void {
-  if (Number(lockText()?.split('\n')[0]) === process.pid) rmSync(lockFile(), { force: true });
+  if (Number(readLock()?.text.split('\n')[0]) === process.pid) rmSync(lockFile(), { force: true });
 }

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { row, rows } from '../db/connection';
 import { Busy } from '../door/busy';
 import { type Result, problem } from '../result';
-import { forgetTries, takeTry } from './limiter';
+import { forgetTries, giveBack, takeTry } from './limiter';
 import { passwordFits } from './password';
 import type { CurrentUser } from './permissions';
 
@@ -26,8 +26,9 @@ export async function passwordAgain(
     if (!(await passwordFits(password, stored?.password_hash ?? null, user.id)))
       return problem('password', `This is not your password. Type it again; ${nothing}.`);
   } catch (error) {
-    if (error instanceof Busy) return problem('password', BUSY_SIGN_IN);
-    throw error;
+    if (!(error instanceof Busy)) throw error;
+    await giveBack([['again', user.id]]);
+    return problem('password', BUSY_SIGN_IN);
   }
   await forgetTries([['again', user.id]]);
   return { ok: true };

@@ -53,6 +53,11 @@ export async function takeTries(of: readonly (readonly [Purse, string])[]): Prom
   return 0;
 }
 
+/** A try that was not looked at is given back. */
+export async function giveBack(of: readonly (readonly [Purse, string])[]): Promise<void> {
+  for (const [kind, key] of of) await purse(kind).reward(key, 1);
+}
+
 /** What was right after all costs nothing: the purse of the pair is full again, the shared ones get their try back. */
 export async function forgetTries(of: readonly (readonly [Purse, string])[]): Promise<void> {
   for (const [kind, key] of of)

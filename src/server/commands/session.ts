@@ -2,7 +2,7 @@ import { randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { PasswordForm } from '@/domain/people';
 import { BUSY_SIGN_IN, passwordAgain } from '../auth/again';
-import { type Purse, forgetTries, takeTries } from '../auth/limiter';
+import { type Purse, forgetTries, giveBack, takeTries } from '../auth/limiter';
 import { hashPassword, passwordFits } from '../auth/password';
 import { type CurrentUser, may } from '../auth/permissions';
 import { keyedHash } from '../auth/keyed';
@@ -57,7 +57,7 @@ export async function checkSignIn(
       return problem('password', 'E-mail and password do not fit together. Check both and try again.');
   } catch (error) {
     if (!(error instanceof Busy)) throw error;
-    await forgetTries(purses);
+    await giveBack(purses);
     return problem('password', BUSY_SIGN_IN);
   }
   await forgetTries(purses);

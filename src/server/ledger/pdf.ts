@@ -6,6 +6,7 @@ import { say } from '@/domain/words';
 import { type BookLine, countsText, itemWords } from '../queries/book';
 import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { publicKeys, readHead } from './keys';
+import { markLines } from './marks';
 import { entryTitle } from './titles';
 
 /** Where a printed code leads: the page that checks it, with the entry and its hash. */
@@ -63,6 +64,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
   pen.line('The code leads to the page that checks this sheet.', { size: 8.5, color: SLATE, gap: 4, ...head });
   pen.y = Math.min(pen.y, A4.h - 48 - side - 10);
 
+  for (const mark of markLines(body ?? later)) pen.line(mark, { font: bold });
   for (const c of line.corrections)
     pen.line(`Corrected by entry ${c.seq} of ${dateText(c.on)}, ${c.by}: ${c.text}`, { font: bold });
   for (const r of line.results)

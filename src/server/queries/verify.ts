@@ -6,6 +6,7 @@ import { row, rows } from '../db/connection';
 import { ledgerEntry } from '../ledger/book';
 import { ledgerTools, publicKeys } from '../ledger/keys';
 import { checkInThread } from '../ledger/check';
+import { markLines } from '../ledger/marks';
 import { entryTitle } from '../ledger/titles';
 
 /** What anybody with the paper or the file in hand is told. */
@@ -54,10 +55,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
       ...(body.pilot ? [`Pilot ${body.pilot.name}${body.goals ? `: ${list(body.goals.map(say))}` : ''}`] : []),
       ...(body.airframe ? [`${body.airframe.registration} ${body.airframe.type}`] : []),
       `Signed by ${body.signer.name} on ${dateText(body.signedOn ?? entry.signedAt)}`,
-      ...(body.clockDoubt
-        ? [`Its date is in doubt: the entry before it is dated ${dateText(body.clockDoubt.before)}.`]
-        : []),
-      ...(body.passwordGiven ?? []).map((g) => `The signer’s password had been given by ${g.by} on ${dateText(g.at)}.`),
+      ...markLines(body),
       ...(body.items?.some((i) => i.overridden)
         ? [`Signed with an override of ${list(body.items.filter((i) => i.overridden).map((i) => i.id))}`]
         : []),

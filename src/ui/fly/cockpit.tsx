@@ -10,6 +10,7 @@ import { direction, plural } from '@/core/format';
 import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
 import { Sheet } from './parts';
+import type { Ashore } from './before';
 import type { SaveEvent } from './view';
 import { answered, otherAccount } from './who';
 
@@ -17,15 +18,13 @@ const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork
 const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
 const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).GearCheck }));
 const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
+const NotPrepared = lazy(async () => ({ default: (await import('./before')).NotPrepared }));
+const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRecords }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =
   | { kind: 'reading' }
-  | {
-      kind: 'not-prepared';
-      sortieId: string | null;
-      here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[];
-    }
+  | ({ kind: 'not-prepared' } & Ashore)
   | { kind: 'ready'; pack: SortiePack; events: StoredEvent[] };
 const VIEWS = ['circuits', 'airwork', 'ground', 'wheels', 'paper'] as const;
 type View = (typeof VIEWS)[number];
@@ -162,58 +161,20 @@ export function Cockpit() {
         {line ? <p role="alert">{line}</p> : null}
       </main>
     );
-  if (state.kind === 'not-prepared' || !folded) {
+  if (state.kind === 'not-prepared' || !folded || other)
     return (
       <main className="fly" id="main" style={{ paddingTop: 60, maxWidth: 640 }}>
-        <h1>
-          {state.kind === 'not-prepared' && state.sortieId === null
-            ? 'Flights on this device'
-            : 'Not prepared on this device'}
-        </h1>
-        {state.kind === 'not-prepared' && state.sortieId !== null ? (
-          <p>
-            This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose{' '}
-            <em>Take this flight</em>.
-          </p>
-        ) : null}
-        {state.kind === 'not-prepared' && state.here.length > 0 ? (
-          <ul className="here" aria-label="Flights on this device">
-            {state.here.map((p) => (
-              <li key={p.sortieId}>
-                <a className="tap" href={`/fly?sortie=${p.sortieId}&view=circuits`}>
-                  {p.pilotName}, lesson {p.lesson}
-                  <small>
-                    {p.registration}, {p.flownOn}
-                  </small>
-                </a>
-              </li>
-            ))}
-          </ul>
-        ) : (
-          <p>No flight is kept here yet.</p>
-        )}
-        <p>
-          <a href="/board">To the board</a>
-        </p>
-      </main>
-    );
-  }
-  if (other)
-    return (
-      <main className="fly" id="main" style={{ paddingTop: 60, maxWidth: 640 }}>
-        <h1>Who is recording?</h1>
-        <p>
-          {state.pack.authorName} took this flight along; since then {other} has signed in on this device. What is
-          recorded here is recorded in the name of {state.pack.authorName}.
-        </p>
-        <p>
-          <button type="button" className="tap" onClick={() => setOther(answered(state.pack.sortieId))}>
-            {state.pack.authorName} is recording
-          </button>
-        </p>
-        <p>
-          <a href="/board">I am {other}: to the board</a>
-        </p>
+        <Suspense fallback={null}>
+          {state.kind === 'not-prepared' || !other ? (
+            <NotPrepared of={state.kind === 'not-prepared' ? state : { sortieId: null, here: [] }} />
+          ) : (
+            <WhoRecords
+              author={state.pack.authorName}
+              other={other}
+              go={() => setOther(answered(state.pack.sortieId))}
+            />
+          )}
+        </Suspense>
       </main>
     );
   const { events } = state;

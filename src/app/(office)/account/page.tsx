@@ -5,7 +5,7 @@ import { recencyIn } from '@/core/recency';
 import { requireUser } from '@/server/auth/session';
 import { tokensOf } from '@/server/api/tokens';
 import { newestContent } from '@/server/content';
-import { rows } from '@/server/db/connection';
+import { row, rows } from '@/server/db/connection';
 import { localToday } from '@/server/queries/checkout';
 import { hangar } from '@/server/queries/hangar';
 import { flyingOf, intervalOf, recencyFor } from '@/server/queries/recency';
@@ -34,6 +34,10 @@ export default async function AccountPage() {
   const today = await localToday();
   const house = (await newestContent('house', 'house'))?.body ?? null;
   const flying = pilotId ? await flyingOf(pilotId) : [];
+  const given = await row<{ name: string; at: string }>(
+    'SELECT g.name, u.password_given_at AS at FROM users u JOIN users g ON g.id = u.password_given_by WHERE u.id = :id',
+    { id: user.id },
+  );
   const flown = new Set(flying.map((e) => e.typeCode));
   const mine =
     pilotId && house
@@ -207,6 +211,12 @@ export default async function AccountPage() {
             </div>
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel title="Password">
+                {given ? (
+                  <p className="caution">
+                    {given.name} gave this account its password on {dateText(given.at)}. Choose your own: nothing is
+                    signed with this one.
+                  </p>
+                ) : null}
                 <PasswordForm save={changePasswordAction} />
               </Panel>
               <Panel title="Theme">

@@ -6,6 +6,7 @@ import { say } from '@/domain/words';
 import { may } from '@/server/auth/permissions';
 import { denyUnless, requireUser } from '@/server/auth/session';
 import { limitationText, versionWords } from '@/server/ledger/pdf';
+import { markLines } from '@/server/ledger/marks';
 import { entryTitle } from '@/server/ledger/titles';
 import { countsText, bookLines, itemWords } from '@/server/queries/book';
 import { LaterForm } from '@/ui/sign/later-form';
@@ -60,6 +61,11 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
             <p key={r.id} className="note-good">
               <Link href={`/ledger/${r.id}`}>Entry {r.seq}</Link>: the test was{' '}
               {r.result === 'passed' ? 'passed' : 'not passed'} on {dateText(r.testOn)}, examiner {r.examiner}.
+            </p>
+          ))}
+          {markLines(body ?? later).map((mark) => (
+            <p key={mark} className="caution">
+              {mark}
             </p>
           ))}
           <div className="grid g-3-2" style={{ alignItems: 'start' }}>

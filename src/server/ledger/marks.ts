@@ -1,0 +1,28 @@
+import { dateText, instantText, list } from '@/core/format';
+import type { EntryMarks, LaterBody } from '@/domain/book';
+
+/** What an entry says of itself beyond what was signed: its date, the signer's password, what came in late. */
+export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | null | undefined): string[] {
+  if (!of) return [];
+  return [
+    ...(of.clockDoubt
+      ? [
+          `The date of this entry is in doubt: an entry before it is dated ${instantText(of.clockDoubt.before)}, so the clock was not right for one of them.`,
+        ]
+      : []),
+    ...(of.passwordGiven ?? []).map(
+      (g) =>
+        `The password of the signer\u2019s account had been given by ${g.by} on ${dateText(g.at)}; the signer changed it before signing.`,
+    ),
+    ...(of.late
+      ? [
+          `Signed with it, received after the entry it corrects: ${list(
+            of.late.map(
+              (l) =>
+                `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, recorded ${instantText(l.recordedAt)}`,
+            ),
+          )}.`,
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,58 @@
+/** What stands before a flight is open: it is not here, or somebody else has signed in on this device since. */
+export interface Ashore {
+  sortieId: string | null;
+  here: { sortieId: string; pilotName: string; registration: string; lesson: number; flownOn: string }[];
+}
+
+export function NotPrepared({ of }: { of: Ashore }) {
+  return (
+    <>
+      <h1>{of.sortieId === null ? 'Flights on this device' : 'Not prepared on this device'}</h1>
+      {of.sortieId !== null ? (
+        <p>
+          This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose{' '}
+          <em>Take this flight</em>.
+        </p>
+      ) : null}
+      {of.here.length > 0 ? (
+        <ul className="here" aria-label="Flights on this device">
+          {of.here.map((p) => (
+            <li key={p.sortieId}>
+              <a className="tap" href={`/fly?sortie=${p.sortieId}&view=circuits`}>
+                {p.pilotName}, lesson {p.lesson}
+                <small>
+                  {p.registration}, {p.flownOn}
+                </small>
+              </a>
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p>No flight is kept here yet.</p>
+      )}
+      <p>
+        <a href="/board">To the board</a>
+      </p>
+    </>
+  );
+}
+
+export function WhoRecords({ author, other, go }: { author: string; other: string; go: () => void }) {
+  return (
+    <>
+      <h1>Who is recording?</h1>
+      <p>
+        {author} took this flight along; since then {other} has signed in on this device. What is recorded here is
+        recorded in the name of {author}.
+      </p>
+      <p>
+        <button type="button" className="tap" onClick={go}>
+          {author} is recording
+        </button>
+      </p>
+      <p>
+        <a href="/board">I am {other}: to the board</a>
+      </p>
+    </>
+  );
+}
