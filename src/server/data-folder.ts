@@ -1,4 +1,15 @@
-import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  fsyncSync,
+  linkSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 
 /** One school = one data folder: database, keys, signed head, traces. */
@@ -8,6 +19,13 @@ export const inData = (...names: string[]): string => path.join(/* turbopackIgno
 
 export function ensureDataFolder(): void {
   mkdirSync(inData('keys'), { recursive: true, mode: 0o700 });
+}
+
+/** Makes sure of the names in a folder: a file renamed into it is there after a power cut only when this has returned. */
+export function syncFolder(folder: string): void {
+  const fd = openSync(folder, 'r');
+  fsyncSync(fd);
+  closeSync(fd);
 }
 
 /** Something about the folder that keeps the server from starting: one sentence, and what to do. */
@@ -104,6 +122,7 @@ export function holdFolder(): void {
   } finally {
     rmSync(beside, { force: true });
   }
+  process.off('exit', releaseFolder);
   process.once('exit', releaseFolder);
 }
 /** Takes a dead lock away: that one, and not the one somebody else put there meanwhile. */

@@ -29,8 +29,8 @@ export async function migrate(upTo?: string): Promise<string[]> {
   );
   const storage: UmzugStorage = {
     executed: async () => (await all<{ name: string }>('SELECT name FROM migrations ORDER BY name')).map((m) => m.name),
-    logMigration: async ({ name }) =>
-      void (await all('INSERT INTO migrations (name, run_at) VALUES (?, ?)', name, new Date().toISOString())),
+    // Written by the migration itself, in its transaction: a power cut between the two would leave neither name nor way on.
+    logMigration: async () => undefined,
     unlogMigration: async () => undefined,
   };
   const files = migrationNames();
@@ -40,7 +40,9 @@ export async function migrate(upTo?: string): Promise<string[]> {
       up: async () => {
         const sql = readFileSync(path.join(folder, name), 'utf8');
         try {
-          await exec(`BEGIN IMMEDIATE;\n${sql}\nCOMMIT;`);
+          await exec(
+            `BEGIN IMMEDIATE;\n${sql}\nINSERT INTO migrations (name, run_at) VALUES ('${name}', '${new Date().toISOString()}');\nCOMMIT;`,
+          );
         } catch (error) {
           await exec('ROLLBACK;').catch(() => undefined);
           throw error;

@@ -7,20 +7,10 @@ import {
   sign,
   verify,
 } from 'node:crypto';
-import {
-  existsSync,
-  readFileSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  writeFileSync,
-  openSync,
-  fsyncSync,
-  closeSync,
-} from 'node:fs';
+import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { type LedgerHead, type LedgerTools, headText } from '@/core/ledger';
-import { ensureDataFolder, inData } from '../data-folder';
+import { ensureDataFolder, inData, syncFolder } from '../data-folder';
 
 const privateFile = (): string => inData('keys', 'ledger-private.pem');
 const nextFile = (): string => inData('keys', 'ledger-private.next.pem');
@@ -64,12 +54,13 @@ export function firstKey(ofLedger: string | null): void {
   if (keyState(ofLedger) === 'none') newPair(privateFile());
 }
 
-/** Safely down: the file and its name are on the disk before this returns. */
-function putDown(file: string, text: string, options: { mode?: number; flag?: string } = {}): void {
-  writeFileSync(file, text, { ...options, flush: true });
-  const folder = openSync(path.dirname(file), 'r');
-  fsyncSync(folder);
-  closeSync(folder);
+/** Whole or not at all, and sure when this returns: written beside, synced, renamed, the folder synced. */
+function putDown(file: string, text: string, options: { mode?: number; fresh?: boolean } = {}): void {
+  if (options.fresh && existsSync(file)) throw new Error(`${path.basename(file)} is there already.`);
+  const beside = `${file}.part`;
+  writeFileSync(beside, text, { mode: options.mode ?? 0o644, flush: true });
+  renameSync(beside, file);
+  syncFolder(path.dirname(file));
 }
 
 function newPair(file: string): { keyId: string; publicPem: string } {
@@ -79,7 +70,7 @@ function newPair(file: string): { keyId: string; publicPem: string } {
     publicKeyEncoding: { type: 'spki', format: 'pem' },
   });
   // The private one first: a public key without it would say for ever that this ledger has a key somewhere.
-  putDown(file, pair.privateKey, { mode: 0o600, flag: 'wx' });
+  putDown(file, pair.privateKey, { mode: 0o600, fresh: true });
   putDown(publicFile(idOf(pair.publicKey)), pair.publicKey);
   return { keyId: idOf(pair.publicKey), publicPem: pair.publicKey };
 }
@@ -146,7 +137,7 @@ export function importPrivateKey(encryptedPem: string, passphrase: string, expec
   if (expected !== null && keyId !== expected)
     throw new Error(`This is key ${keyId}; the book is signed with ${expected}.`);
   ensureDataFolder();
-  putDown(privateFile(), pem, { mode: 0o600, flag: 'wx' });
+  putDown(privateFile(), pem, { mode: 0o600, fresh: true });
   putDown(publicFile(keyId), publicOf(pem));
   return keyId;
 }
@@ -202,12 +193,7 @@ const headFile = (): string => inData('ledger-head.json');
 export function writeHead(count: number, hash: string, at: string, ofLedger: string | null): LedgerHead {
   const text = headText({ count, hash, at });
   const head: LedgerHead = { count, hash, at, ...signText(text, ofLedger) };
-  const next = `${headFile()}.next`;
-  writeFileSync(next, `${JSON.stringify(head, null, 2)}\n`, { flush: true });
-  renameSync(next, headFile());
-  const folder = openSync(path.dirname(headFile()), 'r');
-  fsyncSync(folder);
-  closeSync(folder);
+  putDown(headFile(), `${JSON.stringify(head, null, 2)}\n`);
   return head;
 }
 

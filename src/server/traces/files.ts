@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, w
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { inData } from '../data-folder';
+import { inData, syncFolder } from '../data-folder';
 
 /** Bytes beyond which a file is not taken, packed or not. */
 export const MAX_BYTES = 120_000_000;
@@ -39,7 +39,8 @@ export const hashOf = (plain: Buffer): string => createHash('sha256').update(pla
 
 /** Parts of a file whose writer was stopped half-way. */
 export function cleanLeftovers(): void {
-  for (const name of readdirSync(folder()).filter((n) => n.endsWith('.part'))) rmSync(path.join(folder(), name));
+  for (const at of [folder(), inData('keys'), inData()])
+    for (const name of readdirSync(at).filter((n) => n.endsWith('.part'))) rmSync(path.join(at, name));
 }
 
 /** Whole or not at all: written beside, then renamed. */
@@ -49,6 +50,8 @@ function put(name: string, data: Uint8Array): void {
   const beside = `${file}.${process.pid}.part`;
   writeFileSync(beside, data, { mode: 0o600, flush: true });
   renameSync(beside, file);
+  // Before the database names it: what is named must be found after a power cut.
+  syncFolder(folder());
 }
 export async function keepFile(hash: string, plain: Buffer): Promise<void> {
   put(`${hash}.gz`, await pack(plain));
