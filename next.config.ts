@@ -1,11 +1,15 @@
 import type { NextConfig } from 'next';
 
-const securityHeaders = [
+/** On everything: what a file is, and that no other site takes it in. */
+const everywhere = [
   { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+];
+/** On pages and answers, not on each of their scripts, where they say nothing. */
+const documents = [
   { key: 'X-Frame-Options', value: 'DENY' },
   { key: 'Referrer-Policy', value: 'same-origin' },
   { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
-  { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
   {
     key: 'Permissions-Policy',
     value: ['camera', 'microphone', 'geolocation', 'payment', 'usb', 'serial', 'bluetooth', 'midi', 'display-capture']
@@ -24,7 +28,10 @@ const config: NextConfig = {
   // Pages take small forms only; what is long goes to the routes of the interface, which no proxy stands before.
   experimental: { proxyClientMaxBodySize: '2mb' },
   outputFileTracingIncludes: { '/*': ['./content/**', './src/server/db/migrations/**'] },
-  headers: async () => [{ source: '/:path*', headers: securityHeaders }],
+  headers: async () => [
+    { source: '/:path*', headers: everywhere },
+    { source: '/((?!_next/).*)', headers: documents },
+  ],
 };
 
 export default config;

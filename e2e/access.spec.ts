@@ -1,4 +1,4 @@
-import { as, checkoutOf, expect, go, mail, signIn, test } from './help';
+import { as, checkoutOf, expect, go, mail, prepareDevice, signIn, test } from './help';
 
 test.use({ spec: 'access' });
 
@@ -145,5 +145,32 @@ test('the session cookie cannot be read by a page, and another site cannot write
   await copy.close();
   await page.goto('/board');
   await expect(page).toHaveURL(/\/sign-in$/);
+  await context.close();
+});
+
+test('on a shared device a flight asks who is recording, once, when somebody else has signed in since', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL });
+  const helena = await as(context, 'helena');
+  await prepareDevice(helena, await checkoutOf(helena, 'Duarte Sá Nogal'));
+  const flight = helena.url();
+  await go(helena, '/board');
+  await helena.getByRole('button', { name: 'Sign out' }).click();
+  await helena.waitForURL('**/sign-in');
+  await signIn(helena, 'vasco');
+  await helena.waitForURL('**/board');
+  await expect.poll(() => helena.evaluate(() => localStorage.getItem('jeito-account'))).toContain('vasco');
+  await helena.goto(flight);
+  await expect(helena.getByRole('heading', { name: 'Who is recording?' })).toBeVisible();
+  await expect(helena.getByText(/in the name of Helena/)).toBeVisible();
+  await helena.getByRole('button', { name: /Helena .* is recording/ }).click();
+  await expect(helena.getByRole('button', { name: /Log the wind/ })).toBeVisible();
+  await helena.reload();
+  await expect(helena.getByRole('button', { name: /Log the wind/ })).toBeVisible();
+  // What others took along is not listed for the one who signed in last.
+  await helena.goto('/fly');
+  await expect(helena.getByText('No flight is kept here yet.')).toBeVisible();
   await context.close();
 });

@@ -25,6 +25,7 @@ export const test = base.extend<object, { server: RunningServer; spec: string }>
       const server = await startServer(folder);
       await use(server);
       await server.stop();
+      expect(refusedByPolicy).toEqual([]);
       rmSync(folder, { recursive: true, force: true });
     },
     { scope: 'worker', timeout: 60_000 },
@@ -33,12 +34,24 @@ export const test = base.extend<object, { server: RunningServer; spec: string }>
 });
 export { expect };
 
+/** What a page was kept from running or loading by its own policy: there is nothing of the kind in any walk. */
+const refusedByPolicy: string[] = [];
+const watched = new WeakSet<Page>();
+function watchPolicy(page: Page): void {
+  if (watched.has(page)) return;
+  watched.add(page);
+  page.on('console', (m) => {
+    if (/Content Security Policy/i.test(m.text())) refusedByPolicy.push(`${page.url()}: ${m.text().slice(0, 300)}`);
+  });
+}
+
 /** Waits until React has taken the page over: what is typed before is not heard. */
 export const hydrated = (page: Page): Promise<void> =>
   page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
 
 /** A page is ready for typing once React has taken it over. */
 export async function go(page: Page, address: string): Promise<void> {
+  watchPolicy(page);
   await page.goto(address);
   await hydrated(page);
 }

@@ -4,7 +4,7 @@
  * `N held, M fell`, and with 1 when something fell.
  */
 import './lib/help.mjs';
-import { rmSync } from 'node:fs';
+import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { doorAttacks } from './attack/doors';
@@ -14,7 +14,9 @@ import { peopleAttacks } from './attack/people';
 import { startAttacks } from './attack/start';
 import { Fell, openWorld } from './attack/world';
 
-const { values } = parseArgs({ options: { short: { type: 'boolean' }, only: { type: 'string' } } });
+const { values } = parseArgs({
+  options: { short: { type: 'boolean' }, only: { type: 'string' }, json: { type: 'string' } },
+});
 const only = values.only?.split(',') ?? null;
 
 let facts: Facts | null = null;
@@ -46,5 +48,6 @@ for (const { no, name, run } of attacks) {
 await world.server.stop();
 rmSync(path.dirname(world.folder), { recursive: true, force: true });
 if (fell.length > 0) console.log(`\nFell: ${fell.join('; ')}`);
+if (values.json) writeFileSync(values.json, JSON.stringify({ held, fell: fell.length }));
 console.log(`${held} held, ${fell.length} fell`);
 process.exit(fell.length > 0 ? 1 : 0);

@@ -124,7 +124,14 @@ async function computed() {
     script('test:tamper', '--trials', '200', '--entries', '150', '--database', '12'),
   );
   // In the lane that is free first.
-  if (await application) await step('sizes', () => script('size'));
+  await step('power cuts, short', () => script('power', '--points', '14'));
+  if (!(await application)) return;
+  await step('sizes', () => script('size'));
+  await step(
+    'attack, short',
+    () => script('attack', '--short', '--json', `${RESULTS}/attack.json`),
+    tally('attack.json', (r) => ({ passed: r.held, failed: r.fell })),
+  );
 }
 
 async function built() {

@@ -3,11 +3,12 @@ import { dateText, list, localText } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
 import type { Limitations } from '@/domain/book';
 import { say } from '@/domain/words';
-import { type BookLine, countsText, itemWords } from '../queries/book';
+import type { BookLine } from '../queries/book';
 import { A4, Pen, SLATE, newPdf } from '../pdf';
 import { publicKeys, readHead } from './keys';
 import { markLines } from './marks';
 import { entryTitle } from './titles';
+import { countsText, itemWords } from './words';
 
 /** Where a printed code leads: the page that checks it, with the entry and its hash. */
 export const codeAddress = (origin: string, entry: Pick<LedgerRow, 'id' | 'hash'>): string =>

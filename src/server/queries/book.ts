@@ -1,6 +1,4 @@
-import type { BookItem, EntryKind, LaterBody, SignOffBody } from '@/domain/book';
-import { flownWords } from '@/core/assess';
-import { plural } from '@/core/format';
+import type { EntryKind, LaterBody, SignOffBody } from '@/domain/book';
 import type { LedgerRow } from '@/core/ledger';
 import { ledgerEntry } from '../ledger/book';
 import { row, rows } from '../db/connection';
@@ -156,32 +154,5 @@ function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string;
     results: notes.filter((n) => n.kind === 'test-result'),
     body: !later && l.kind !== 'key-rotated' ? body : null,
     later: later ? body : null,
-  };
-}
-
-/** What was flown, each kind named; an entry of before names only the sum of all that was recorded. */
-export const countsText = (c: SignOffBody['counts']): string => `${flownIn(c)} over ${plural(c.lessons, 'lesson')}`;
-const flownIn = (c: SignOffBody['counts']): string =>
-  c.fullStops === undefined
-    ? `${c.landings} landings, go-arounds and passes`
-    : flownWords({
-        fullStops: c.fullStops,
-        touchAndGos: c.touchAndGos ?? 0,
-        goArounds: c.goArounds ?? 0,
-        lowPasses: c.lowPasses ?? 0,
-        demonstrations: c.demonstrations ?? 0,
-      });
-
-/** What stands against an item in an entry, whichever form the entry has. */
-export function itemWords(i: BookItem): { state: string; text: string } {
-  if (i.overridden)
-    return {
-      state: 'overridden',
-      text: `overridden: ${i.overridden.reason} Asked by ${i.overridden.askedBy}${i.overridden.approvedBy && i.overridden.approvedBy !== i.overridden.askedBy ? `, approved by ${i.overridden.approvedBy}` : ''}. Had: ${i.have}${i.missing && i.missing.length > 0 ? `; missing: ${i.missing.join('; ')}` : ''}`,
-    };
-  if (i.waived) return { state: 'waived', text: `waived: ${i.waived}` };
-  return {
-    state: i.state ?? 'met',
-    text: `${i.have}${i.missing && i.missing.length > 0 && i.state !== 'met' ? `; missing: ${i.missing.join('; ')}` : ''}`,
   };
 }

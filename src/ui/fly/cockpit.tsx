@@ -12,7 +12,7 @@ import { ClockChip } from './clock-chip';
 import { Sheet } from './parts';
 import type { Ashore } from './before';
 import type { SaveEvent } from './view';
-import { answered, otherAccount } from './who';
+import { answered, ofAnother, otherAccount } from './who';
 
 const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
 const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
@@ -59,7 +59,7 @@ export function Cockpit() {
       const pack = sortieId ? await store().packs.get(sortieId) : undefined;
       if (!pack) {
         const here = (await store().packs.toArray())
-          .filter((p) => otherAccount(p) === null)
+          .filter((p) => !ofAnother(p))
           .sort((a, b) => (a.preparedAt < b.preparedAt ? 1 : -1))
           .map(({ sortieId: id, pilotName, registration, lesson, flownOn }) => ({
             sortieId: id,

@@ -1,5 +1,5 @@
-import { cardPdf } from '@/server/brief/card-pdf';
 import { door, fileAnswer } from '@/server/door/route';
+import { paper } from '@/server/papers';
 import { briefCard } from '@/server/queries/card';
 
 /** The card of one brief, as a PDF. */
@@ -7,7 +7,7 @@ export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 
   const found = await briefCard(user, params.id);
   return (
     found &&
-    fileAnswer(await cardPdf(found.card, found.savedAt), {
+    fileAnswer(await paper('card', found.card, found.savedAt), {
       type: 'application/pdf',
       name: `card-${found.choices.flownOn}.pdf`,
       inline: true,

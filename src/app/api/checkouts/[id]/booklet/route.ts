@@ -1,12 +1,13 @@
 import { may } from '@/server/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
 import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
-import { bookletPdf } from '@/server/record';
+import { paper } from '@/server/papers';
+import { bookletOf } from '@/server/record';
 
 /** A checkout as a booklet, for its pilot and the staff. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {
   const head = await checkoutHead(params.id);
   if (!head || !may.exportRecord(user, head)) return null;
-  const pdf = await bookletPdf(user, await checkoutRecord(head));
+  const pdf = await paper('booklet', await bookletOf(user, await checkoutRecord(head)));
   return fileAnswer(pdf, { type: 'application/pdf', name: 'checkout.pdf', inline: true });
 });

@@ -1,13 +1,13 @@
 import { may } from '@/server/auth/permissions';
 import type { DebriefSnapshot } from '@/server/commands/debrief';
-import { debriefPdf } from '@/server/debrief-pdf';
 import { door, fileAnswer } from '@/server/door/route';
+import { paper } from '@/server/papers';
 import { debriefById } from '@/server/queries/debrief';
 
 /** The PDF of one debrief, for those who may see it; the same answer for everybody else. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {
   const debrief = await debriefById(params.id);
   if (!debrief || !may.viewCheckout(user, debrief)) return null;
-  const pdf = await debriefPdf({ ...debrief, snapshot: debrief.snapshot as DebriefSnapshot });
+  const pdf = await paper('debrief', { ...debrief, snapshot: debrief.snapshot as DebriefSnapshot });
   return fileAnswer(pdf, { type: 'application/pdf', name: `debrief-${debrief.id.slice(0, 8)}.pdf`, inline: true });
 });

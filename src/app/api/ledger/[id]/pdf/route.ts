@@ -1,6 +1,6 @@
 import { door, fileAnswer } from '@/server/door/route';
-import { entryPdf } from '@/server/ledger/pdf';
 import { originOf } from '@/server/origin';
+import { paper } from '@/server/papers';
 import { entryFor } from '@/server/queries/book';
 
 /** The PDF of one entry, for those who may see it; the same answer for everybody else. */
@@ -10,7 +10,7 @@ export const GET = door<'signed-in', { id: string }>(
     const found = await entryFor(user, params.id);
     return (
       found &&
-      fileAnswer(await entryPdf(found.line, found.entry, originOf(request)), {
+      fileAnswer(await paper('entry', found.line, found.entry, originOf(request)), {
         type: 'application/pdf',
         name: `${found.line.kind}-${found.entry.seq}.pdf`,
         inline: true,
