@@ -7,6 +7,7 @@ await build({
     trace: 'src/workers/trace.thread.ts',
     check: 'src/server/ledger/check.thread.ts',
     papers: 'src/server/papers.thread.ts',
+    logbook: 'src/server/logbook.thread.ts',
   },
   outdir: '.next/threads',
   outExtension: { '.js': '.mjs' },

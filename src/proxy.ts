@@ -1,4 +1,6 @@
 import { type NextRequest, NextResponse } from 'next/server';
+import { takeTry } from '@/server/auth/limiter';
+import { addressOf } from '@/server/door/address';
 import { HSTS, pagePolicy } from '@/server/door/headers';
 
 /**
@@ -6,7 +8,15 @@ import { HSTS, pagePolicy } from '@/server/door/headers';
  * file and gets the hashes of what stands in it. Runs on pages alone: on the routes of the interface bodies are long, and a
  * proxy in front of them would hold them whole.
  */
-export function proxy(request: NextRequest): NextResponse {
+export async function proxy(request: NextRequest): Promise<NextResponse> {
+  if (request.method === 'POST' && request.nextUrl.pathname === '/sign-in') {
+    const wait = await takeTry('sent', addressOf(request.headers));
+    if (wait > 0)
+      return new NextResponse(`Too many sign-ins from here. Wait ${wait} s, then try again.`, {
+        status: 429,
+        headers: { 'retry-after': String(wait) },
+      });
+  }
   const fixed = request.nextUrl.pathname === '/fly';
   const nonce = fixed ? null : Buffer.from(crypto.getRandomValues(new Uint8Array(18))).toString('base64');
   const policy = pagePolicy(nonce);

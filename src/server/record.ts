@@ -1,16 +1,14 @@
 import Papa from 'papaparse';
 import type { Transaction } from 'sequelize';
-import { dateText, list, plural } from '@/core/format';
+import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { localToday } from './queries/checkout';
 import { type CurrentUser, may } from './auth/permissions';
 import { homeAerodrome } from './content';
 import { row, rows } from './db/connection';
 import { type Booklet, drawBooklet } from './booklet-pdf';
-import { limitationText, signedEntry, versionWords } from './ledger/pdf';
-import { entryTitle } from './ledger/titles';
+import { limitationText, signedEntry } from './ledger/pdf';
 import { ledgerEntry } from './ledger/book';
-import { A4, Pen, SLATE, newPdf } from './pdf';
 import { type BookLine, bookLines } from './queries/book';
 import { type CheckoutRecord, checkoutHead, checkoutRecord } from './queries/checkout';
 import { linesOf } from './queries/logbook-lines';

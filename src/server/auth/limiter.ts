@@ -15,6 +15,8 @@ const PURSES = {
   address: { points: 40, duration: 600, blockDuration: 60 },
   /** The password once more, by who is signed in. */
   again: { points: 6, duration: 600, blockDuration: 60 },
+  /** Sign-ins sent from one address, right or wrong: beyond it not even the page is made. */
+  sent: { points: 150, duration: 600, blockDuration: 60 },
   /** Something open to everybody. */
   open: { points: 200, duration: 600, blockDuration: 0 },
 } as const;

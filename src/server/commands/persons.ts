@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import { type LogbookRead, guessColumns, guessDates, headerKey, readLogbook, readTable } from '@/core/logbook';
+import { type LogbookRead, guessColumns, guessDates, headerKey } from '@/core/logbook';
 import {
   DateForm,
   EraseForm,
@@ -20,6 +20,7 @@ import { nowIso } from '../clock';
 import { database, row, rows } from '../db/connection';
 import { type TableName, model } from '../db/models';
 import { compact, write } from '../db/write';
+import { type TablePeek, readLogbookText } from '../logbook-thread';
 import { notify, userOfPilot } from '../notices';
 import { localToday } from '../queries/checkout';
 import { type Result, problem, zodProblems } from '../result';
@@ -490,6 +491,7 @@ async function eraseAccount(id: string, keepsName: boolean, t: Transaction): Pro
 
 const LARGEST = 4_000_000;
 const MOST_ROWS = 40_000;
+const TOO_LONG = 'The file takes too long to read. Split it by years.';
 export interface LogbookLook extends LogbookRead {
   header: string[];
   sample: string[][];
@@ -516,14 +518,16 @@ export async function lookAtLogbook(
   if (!may.importLogbook(user, { pilotId }))
     return problem('', 'A logbook is read in by its pilot, or by the chief instructor.');
   if (text.length > LARGEST) return problem('file', 'The file is larger than 4 MB. Split it by years.');
-  const table = readTable(text);
-  if (table.header.length < 3 || table.rows.length === 0)
+  const today = await localToday();
+  const table = await readLogbookText({ text, mapping: null, today });
+  if (!table) return problem('file', TOO_LONG);
+  if (table.header.length < 3 || table.rows === 0)
     return problem(
       'file',
       'This does not look like a table with a row of names and flights below it. Save the logbook as CSV and choose that file.',
     );
-  if (table.rows.length > MOST_ROWS)
-    return problem('file', `The file has ${table.rows.length} rows, more than ${MOST_ROWS}. Split it by years.`);
+  if (table.rows > MOST_ROWS)
+    return problem('file', `The file has ${table.rows} rows, more than ${MOST_ROWS}. Split it by years.`);
   const mapping = given === null || given === undefined ? null : LogbookMapping.safeParse(given);
   if (mapping && !mapping.success) return problem('mapping', 'The mapping cannot be read. Choose the columns again.');
   const last = mapping
@@ -539,13 +543,14 @@ export async function lookAtLogbook(
         { ...LogbookMapping.parse(JSON.parse(last.mapping)), stopLines: [] }
       : {
           columns: guessColumns(table.header),
-          dates: guessDates(columnOf(table.header, table.rows, guessColumns(table.header).date)),
+          dates: guessDates(columnOf(table.header, table.sample, guessColumns(table.header).date)),
           time: 'hours' as const,
           stopLines: [],
           types: {},
         });
   const types = await knownTypes(base, table);
-  const read = readLogbook(table, { ...base, types }, await localToday());
+  const read = (await readLogbookText({ text, mapping: { ...base, types }, today }))?.read;
+  if (!read) return problem('file', TOO_LONG);
   const doubled = await doubledOf(pilotId, read);
   const lines = new Set(doubled.map((d) => d.line));
   return {
@@ -553,7 +558,7 @@ export async function lookAtLogbook(
     look: {
       ...read,
       header: table.header,
-      sample: table.rows.slice(0, 4),
+      sample: table.sample.slice(0, 4),
       mapping: { ...base, types },
       remembered: last !== null,
       doubled,
@@ -570,12 +575,11 @@ const columnOf = (header: readonly string[], table: readonly string[][], name: s
 /** Types of the file that are named as in the hangar, by name, code or a registration of it. */
 async function knownTypes(
   base: Pick<LogbookMapping, 'columns' | 'types'>,
-  table: { header: string[]; rows: string[][] },
+  table: TablePeek,
 ): Promise<LogbookMapping['types']> {
   const name = base.columns.type;
   if (name === undefined) return base.types;
-  const i = table.header.indexOf(name);
-  const written = [...new Set(table.rows.map((r) => (r[i] ?? '').trim()).filter(Boolean))];
+  const written = Object.hasOwn(table.written, name) ? (table.written[name] ?? []) : [];
   const found = await rows<{
     code: string;
     name: string;

@@ -14,7 +14,7 @@ interface Late {
 export function LateNote({ late, entry }: { late: readonly Late[]; entry: string | null }) {
   if (late.length === 0) return null;
   return (
-    <div className="caution" role="note">
+    <div className="caution mb-2" role="note">
       <p className="mb-1">
         <strong>Received after the signature:</strong>{' '}
         {list(
