@@ -3,7 +3,7 @@ import type { Problem } from '../result';
 const DEEPEST = 24;
 const MOST_PARTS = 60_000;
 /** Control characters that no keyboard types into a field; tabs and line ends stay. */
-const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/;
+const CONTROL = /[\x00-\x08\x0b\x0c\x0e-\x1f\x7f]/;
 
 export type Cleaned<T> = { ok: true; value: T } | { ok: false; problem: Problem };
 
