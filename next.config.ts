@@ -18,6 +18,15 @@ const documents = [
   },
 ];
 
+/** What is no page loads and runs nothing; a paper is drawn by the browser’s own viewer. Pages: src/proxy.ts. */
+const files = [
+  {
+    key: 'Content-Security-Policy',
+    value:
+      "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+  },
+];
+
 const config: NextConfig = {
   serverExternalPackages: ['sequelize', 'sqlite3', 'umzug', '@node-rs/argon2', 'pino', 'wawoff2'],
   poweredByHeader: false,
@@ -31,6 +40,7 @@ const config: NextConfig = {
   headers: async () => [
     { source: '/:path*', headers: everywhere },
     { source: '/((?!_next/).*)', headers: documents },
+    { source: '/api/:path*', headers: files },
   ],
 };
 

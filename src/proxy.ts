@@ -31,5 +31,6 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
 }
 
 export const config = {
-  matcher: ['/((?!api/|_next/|.*\\.(?:js|css|map|woff2?|png|svg|ico|webmanifest|txt)$).*)'],
+  // Files that lie in public/ or are made at the build; anything else is a page, whatever its name ends with.
+  matcher: ['/((?!api/|_next/|sw\\.js$|icon(?:-\\d+)?\\.(?:png|svg)$|favicon\\.ico$|manifest\\.webmanifest$).*)'],
 };

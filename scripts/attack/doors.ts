@@ -243,7 +243,7 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
         const { cookie } = await signIn(server, 'bento');
         const pages = [
           ...['/board', '/checkouts', '/hangar', '/people', '/schedule', '/lab', '/ledger', '/settings', '/account'],
-          ...['/verify', '/fly', '/rules', '/traces', '/notices', '/sign-in', '/no-such-page'],
+          ...['/verify', '/fly', '/rules', '/traces', '/notices', '/sign-in', '/no-such-page', '/people/x.js'],
           `/checkouts/${facts.signed.checkout}`,
         ];
         for (const to of pages) {
@@ -261,6 +261,8 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
         ];
         for (const to of [...pages, ...routes]) {
           const { headers } = await ask(server, to, { cookie });
+          if (to.startsWith('/api/'))
+            mustHold(/default-src 'none'/.test(String(headers['content-security-policy'])), `${to} has no policy`);
           for (const [name, want] of [
             ['x-content-type-options', /nosniff/],
             ['x-frame-options', /DENY/],

@@ -52,6 +52,17 @@ export interface BookItem {
   safety?: boolean;
   missing?: string[];
 }
+/** Something recorded before a signature that came in after it. */
+export interface LateArrival {
+  id: string;
+  /** A landing by its number, else the item by its id. */
+  landing: number | null;
+  item: string | null;
+  lesson: number;
+  recordedAt: string;
+  receivedAt: string;
+}
+
 /** What the ledger itself adds to an entry, whatever its kind. */
 export interface EntryMarks {
   /** The clock stood before the newest entry there was: the date is in doubt. */
@@ -135,7 +146,7 @@ export interface LaterBody extends EntryMarks {
   /** Of a void: why. Of a correction: what is meant instead. */
   text: string;
   /** Of a correction: what was recorded before the signature and came in after it. */
-  late?: { id: string; landing: number | null; item: string | null; lesson: number; recordedAt: string }[];
+  late?: Omit<LateArrival, 'receivedAt'>[];
   result?: 'passed' | 'failed';
   examiner?: string;
   testOn?: string;

@@ -9,14 +9,15 @@ declare global {
 }
 
 /**
- * Addresses of proxies in front of this installation (`JEITO_PROXY`, separated by commas). Only from one of these is
- * `X-Forwarded-For` believed, and of it only what the proxy itself added: the last address that is no proxy of ours.
+ * Addresses of proxies in front of this installation (`JEITO_PROXY`, separated by commas; behind TLS, where nothing is
+ * named, this machine itself). Only from one of these is `X-Forwarded-For` believed, and of it only what the proxy itself
+ * added: the last address that is no proxy of ours.
  */
 const proxies = (): readonly string[] =>
-  (process.env.JEITO_PROXY ?? '')
+  (process.env.JEITO_PROXY || (process.env.JEITO_HTTPS === '1' ? '127.0.0.1,::1' : ''))
     .split(',')
-    .map((p) => p.trim())
-    .filter(Boolean);
+    .filter((p) => p.trim() !== '')
+    .map((p) => plainAddress(p.trim()));
 
 /** `::ffff:127.0.0.1` and `127.0.0.1` are one address; of IPv6 the network of one household (/64) counts. */
 export function plainAddress(address: string): string {

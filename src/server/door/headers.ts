@@ -43,7 +43,3 @@ export function pagePolicy(nonce: string | null): string {
     "frame-ancestors 'none'",
   ].join('; ');
 }
-
-/** The policy of everything that is no page: a file, an answer. A PDF is drawn by the browser's own viewer. */
-export const FILE_POLICY =
-  "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";

@@ -7,7 +7,7 @@ import { addressOf } from './address';
 import { BadBody, bodyBytes, bodyForm } from './body';
 import { Busy, type Heavy, heavy } from './busy';
 import { clean } from './clean';
-import { FILE_POLICY, HSTS } from './headers';
+import { HSTS } from './headers';
 
 /** Who may come in: anybody, who is signed in, or who is signed in or carries a token. */
 export type Who = 'anyone' | 'signed-in' | 'caller';
@@ -117,7 +117,6 @@ function failed(error: unknown, request: Request): NextResponse {
 /** What is about people is kept nowhere on the way, unless a handler says otherwise. */
 function dressed(answer: Response): Response {
   if (!answer.headers.has('cache-control')) answer.headers.set('cache-control', 'private, no-store');
-  answer.headers.set('content-security-policy', FILE_POLICY);
   if (process.env.JEITO_HTTPS === '1') answer.headers.set('strict-transport-security', HSTS);
   return answer;
 }

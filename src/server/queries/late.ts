@@ -1,16 +1,6 @@
 import type { Transaction } from 'sequelize';
+import type { LateArrival } from '@/domain/book';
 import { rows } from '../db/connection';
-
-/** Something recorded before a signature that came in after it. */
-export interface LateArrival {
-  id: string;
-  /** A landing by its number, else the item by its id. */
-  landing: number | null;
-  item: string | null;
-  lesson: number;
-  recordedAt: string;
-  receivedAt: string;
-}
 
 /**
  * What came in after a checkout was signed and no entry has yet in its text: kept, shown, and signed by the next

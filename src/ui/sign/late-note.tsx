@@ -1,17 +1,9 @@
 import { instantText, list } from '@/core/format';
+import type { LateArrival } from '@/domain/book';
 import { Link } from '../shared/link';
 
-interface Late {
-  id: string;
-  landing: number | null;
-  item: string | null;
-  lesson: number;
-  recordedAt: string;
-  receivedAt: string;
-}
-
 /** What came in after the signature: in sight, and no part of the entry until a later one names it. */
-export function LateNote({ late, entry }: { late: readonly Late[]; entry: string | null }) {
+export function LateNote({ late, entry }: { late: readonly LateArrival[]; entry: string | null }) {
   if (late.length === 0) return null;
   return (
     <div className="caution mb-2" role="note">
