@@ -90,9 +90,12 @@ export async function prepareFacts(folder: string): Promise<Facts> {
   if (kept.accepted.length !== 1) throw new Error(`the flight could not be prepared: ${JSON.stringify(kept)}`);
   const signed = await one<{ sortie: string; checkout: string; landing: string; entry: string }>(
     `SELECT l.sortie_id AS sortie, c.id AS checkout, l.id AS landing, c.signed_ledger_id AS entry FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN sorties s ON s.id = l.sortie_id
-     JOIN ledger e ON e.id = c.signed_ledger_id WHERE c.status = 'signed' AND s.instructor_id = 'user-helena' AND e.signer_id = 'user-helena' AND instr(e.canonical, l.id) > 0 LIMIT 1`,
+     JOIN ledger e ON e.id = c.signed_ledger_id WHERE c.status = 'signed' AND s.instructor_id = 'user-helena' AND e.signer_id = 'user-helena' AND c.pilot_id <> 'pilot-duarte' AND instr(e.canonical, l.id) > 0 LIMIT 1`,
   );
-  const { id: trace } = await one<{ id: string }>('SELECT id FROM traces LIMIT 1');
+  // Not of the pilot who looks at what is foreign.
+  const { id: trace } = await one<{ id: string }>(
+    "SELECT t.id FROM traces t JOIN sorties s ON s.id = t.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id <> 'pilot-duarte' LIMIT 1",
+  );
   const { id: foreignCheckout } = await one<{ id: string }>(
     "SELECT id FROM checkouts WHERE pilot_id = 'pilot-clara' LIMIT 1",
   );
