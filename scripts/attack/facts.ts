@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { UNSEEN } from '@/domain/unseen';
 import { recordEvents } from '@/server/commands/capture';
 import { aggregatesSettled } from '@/server/aggregates';
 import { closeDatabase, database, row } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
 import { write } from '@/server/db/write';
 import { userById } from '@/server/queries/schedule';
+import { event, landing } from '../lib/events';
 
 /** What the attacks need to know, and a flight two pilots share: made before the server starts. */
 export interface Facts {
@@ -21,38 +21,6 @@ export interface Facts {
   trace: string;
   foreignCheckout: string;
 }
-
-export const landing = (more: object = {}) => ({
-  ...UNSEEN,
-  kind: 'full-stop',
-  demonstration: false,
-  intended: 'three-point',
-  touched: 'three-point',
-  along: 'in-the-box',
-  lateral: 'line',
-  intervention: 0,
-  runwayEnd: '22',
-  ...more,
-});
-export const event = (
-  author: string,
-  sortieId: string,
-  type: string,
-  payload: unknown,
-  more: object = {},
-): Record<string, unknown> => ({
-  eventId: randomUUID(),
-  deviceId: randomUUID(),
-  deviceSeq: 1,
-  sortieId,
-  subjectId: randomUUID(),
-  author,
-  type,
-  v: 1,
-  deviceTime: '2026-11-24T14:00:00.000Z',
-  payload,
-  ...more,
-});
 
 export async function prepareFacts(folder: string): Promise<Facts> {
   process.env.JEITO_DATA = folder;

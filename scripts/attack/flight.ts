@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import type { EventType } from '@/domain/words';
 import type { SyncAnswer } from '@/offline/protocol';
-import { type Facts, event, landing } from './facts';
+import { event, landing } from '../lib/events';
+import type { Facts } from './facts';
 import { type Attack, type World, act, ask, mustHold, said, signIn } from './world';
 
 /** 2, 6, 9: what a device or a page says of a flight. */
@@ -28,7 +30,7 @@ export function flightAttacks(world: World, facts: Facts, full: boolean): Attack
       name: 'evidence for oneself',
       run: async () => {
         const { cookie } = await signIn(server, 'vasco');
-        const by = (type: string, payload: unknown, subjectId: string = facts.landingOfVasco) =>
+        const by = (type: EventType, payload: unknown, subjectId: string = facts.landingOfVasco) =>
           event('user-vasco', facts.shared, type, payload, { subjectId });
         const why = 'it was good enough for me';
         return refusedAll(cookie, {
@@ -57,9 +59,9 @@ export function flightAttacks(world: World, facts: Facts, full: boolean): Attack
       run: async () => {
         const vasco = await signIn(server, 'vasco');
         const helena = await signIn(server, 'helena');
-        const his = (type: string, payload: unknown, more: object = {}) =>
+        const his = (type: EventType, payload: unknown, more: object = {}) =>
           event('user-vasco', facts.other, type, payload, more);
-        const hers = (type: string, payload: unknown, more: object = {}) =>
+        const hers = (type: EventType, payload: unknown, more: object = {}) =>
           event('user-helena', facts.other, type, payload, more);
         const first = await refusedAll(vasco.cookie, {
           'a landing in a flight he neither briefed nor flew': [his('landing-saved', landing())],
@@ -98,7 +100,7 @@ export function flightAttacks(world: World, facts: Facts, full: boolean): Attack
       run: async () => {
         const helena = await signIn(server, 'helena');
         const vasco = await signIn(server, 'vasco');
-        const hers = (type: string, payload: unknown, more: object = {}) =>
+        const hers = (type: EventType, payload: unknown, more: object = {}) =>
           event('user-helena', facts.other, type, payload, more);
         const good = hers('landing-saved', landing());
         mustHold((await send(helena.cookie, [good])).accepted.length === 1, 'an honest landing was refused');
@@ -168,7 +170,7 @@ export function flightAttacks(world: World, facts: Facts, full: boolean): Attack
       run: async () => {
         const { cookie } = await signIn(server, 'helena');
         const { sortie, landing: subjectId, checkout } = facts.signed;
-        const by = (type: string, payload: unknown, more: object = {}) =>
+        const by = (type: EventType, payload: unknown, more: object = {}) =>
           event('user-helena', sortie, type, payload, more);
         const now = new Date().toISOString();
         const first = await refusedAll(cookie, {

@@ -14,7 +14,7 @@ import { currentPublicKey, firstKey } from '@/server/ledger/keys';
 import { userById } from '@/server/queries/schedule';
 import { prepareServer } from '@/server/start';
 import { hashOf, keptFile } from '@/server/traces/files';
-import { event, landing } from '../attack/facts';
+import { event, landing } from '../lib/events';
 
 export type Ack =
   | { kind: 'event'; id: string }

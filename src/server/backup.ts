@@ -270,12 +270,14 @@ function unproven(signedWith: string | null, entries: number, trusted: readonly 
   return [
     ...(signedWith === null
       ? [
-          'The archive is not signed: that its files belong together is proven, that nobody made it anew is not. The entries of the ledger prove themselves.',
+          'The archive is not signed: that its files belong together is proven, that nobody made it anew is ' +
+            'not. The entries of the ledger prove themselves.',
         ]
       : trusted.includes(signedWith)
         ? []
         : [
-            `The archive is signed with key ${signedWith}, and the key came with it. Compare the key with the one you keep: npm run restore -- ARCHIVE --to FOLDER --key KEY.pem.`,
+            `The archive is signed with key ${signedWith}, and the key came with it. Compare the key with the ` +
+              'one you keep: npm run restore -- ARCHIVE --to FOLDER --key KEY.pem.',
           ]),
     ...(entries === 0 ? ['There is no entry in the ledger to check the key against.'] : []),
     'That there is no newer backup cannot be seen from this one.',

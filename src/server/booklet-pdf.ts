@@ -29,7 +29,10 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   pen.line(head.pilotName, { font: fonts.bold, size: 22, gap: 4 });
   pen.line(`${list(head.goals.map(say))} on ${head.registration} ${head.typeName}`, { font: fonts.bold, size: 14 });
   pen.line(
-    `${names.pack}; standard ${names.standard}; programme ${list(head.programmeIds.map(versionWords))}. Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} Printed on ${dateText(today)}.`,
+    `${names.pack}; standard ${names.standard}; programme ${list(head.programmeIds.map(versionWords))}. ` +
+      `Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ` +
+      `${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} ` +
+      `Printed on ${dateText(today)}.`,
     { gap: 4 },
   );
   pen.rule();
@@ -37,7 +40,8 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
     title('In the book');
     for (const e of [...entries].reverse()) {
       pen.line(
-        `Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ${e.signerName}${e.voidedBy ? `; void by entry ${e.voidedBy.seq}` : ''}`,
+        `Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ` +
+          `${e.signerName}${e.voidedBy ? `; void by entry ${e.voidedBy.seq}` : ''}`,
         { font: fonts.bold },
       );
       const text = e.later?.text ?? e.body?.text;
@@ -56,7 +60,9 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
       gap: 0,
     });
     pen.line(
-      `Asks ${i.asks}. Has ${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ${i.item.citation}`,
+      `Asks ${i.asks}. Has ` +
+        `${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ` +
+        `${i.item.citation}`,
       { size: 9, indent: 10, gap: 4 },
     );
   }
@@ -67,7 +73,9 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
     title(`Lesson ${s.lesson}, ${dateText(s.flownOn)}`);
     const minutes = evidence.flights?.find((f) => f.id === s.id)?.minutes;
     pen.line(
-      `${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`,
+      `${plural(flown.length, 'landing')}, ${flown.filter((l) => l.judged.landingClass === 'own').length} ` +
+        `the pilot\u2019s own and in standard${minutes ? `; ${minutes} min by the clock` : ''}. ` +
+        `${s.brief?.acknowledgedAt ? 'Brief acknowledged.' : ''}`,
     );
     const line = lines.find((x) => x.lesson === s.lesson);
     if (line) {
@@ -76,18 +84,23 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
     }
     for (const l of flown)
       pen.line(
-        `${l.number}  ${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ${l.judged.reason}`,
+        `${l.number}  ` +
+          `${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ` +
+          `${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ` +
+          `${l.judged.reason}`,
         { size: 8.5, indent: 10, gap: 1 },
       );
     for (const o of seen)
       pen.line(
-        `${o.data.itemId.startsWith('also:') ? say(o.data.itemId.slice(5)) : o.data.itemId}: ${say(o.data.verdict)}${o.data.note ? `, ${o.data.note}` : ''}`,
+        `${o.data.itemId.startsWith('also:') ? say(o.data.itemId.slice(5)) : o.data.itemId}: ` +
+          `${say(o.data.verdict)}${o.data.note ? `, ${o.data.note}` : ''}`,
         { size: 8.5, indent: 10, gap: 1 },
       );
   }
   pen.space(8);
   pen.line(
-    'The flight manual, the placards, the law of the place and the instructor in the seat outrank this booklet. What is signed stands in the book; this is a copy to read.',
+    'The flight manual, the placards, the law of the place and the instructor in the seat outrank this ' +
+      'booklet. What is signed stands in the book; this is a copy to read.',
     { size: 9, color: SLATE },
   );
   return pdf.save();

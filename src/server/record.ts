@@ -204,27 +204,36 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
       { pilotId },
     ),
     bookingChanges: await rows(
-      'SELECT b.starts_at AS startsAt, h.version, h.what, h.reason, u.name AS changedBy, h.changed_at AS changedAt FROM booking_changes h JOIN bookings b ON b.id = h.booking_id JOIN users u ON u.id = h.changed_by WHERE b.pilot_id = :pilotId ORDER BY h.changed_at',
+      `SELECT b.starts_at AS startsAt, h.version, h.what, h.reason, u.name AS changedBy, h.changed_at AS changedAt
+         FROM booking_changes h JOIN bookings b ON b.id = h.booking_id JOIN users u ON u.id = h.changed_by
+         WHERE b.pilot_id = :pilotId ORDER BY h.changed_at`,
       { pilotId },
     ),
     waiting: await rows(
-      'SELECT minutes, from_date AS fromDate, to_date AS toDate, note, asked_at AS askedAt, ended_at AS endedAt, ended_how AS endedHow FROM waiting_list WHERE pilot_id = :pilotId ORDER BY asked_at',
+      `SELECT minutes, from_date AS fromDate, to_date AS toDate, note, asked_at AS askedAt, ended_at AS endedAt,
+         ended_how AS endedHow FROM waiting_list WHERE pilot_id = :pilotId ORDER BY asked_at`,
       { pilotId },
     ),
     timesAway: await rows(
-      'SELECT from_at AS fromAt, to_at AS toAt, why, entered_at AS enteredAt, ended_at AS endedAt, ended_why AS endedWhy FROM times_away WHERE who = :who OR who = :asUser ORDER BY from_at',
+      `SELECT from_at AS fromAt, to_at AS toAt, why, entered_at AS enteredAt, ended_at AS endedAt,
+         ended_why AS endedWhy FROM times_away WHERE who = :who OR who = :asUser ORDER BY from_at`,
       { who: `p:${pilotId}`, asUser: `u:${pilot.user_id ?? ''}` },
     ),
     weeklyTimes: await rows(
-      'SELECT weekday, from_min AS fromMin, to_min AS toMin, valid_from AS validFrom, valid_until AS validUntil, ended_at AS endedAt FROM weekly_windows WHERE person = :who OR person = :asUser ORDER BY valid_from, weekday',
+      `SELECT weekday, from_min AS fromMin, to_min AS toMin, valid_from AS validFrom, valid_until AS validUntil,
+         ended_at AS endedAt FROM weekly_windows WHERE person = :who OR person = :asUser
+         ORDER BY valid_from, weekday`,
       { who: `p:${pilotId}`, asUser: `u:${pilot.user_id ?? ''}` },
     ),
     account: await row(
-      'SELECT email, roles, authorised, certificate, certificate_until AS certificateUntil, created_at AS createdAt, closed_at AS closedAt, password_given_at AS accessGivenAt FROM users WHERE pilot_id = :pilotId',
+      `SELECT email, roles, authorised, certificate, certificate_until AS certificateUntil,
+         created_at AS createdAt, closed_at AS closedAt, password_given_at AS accessGivenAt FROM users
+         WHERE pilot_id = :pilotId`,
       { pilotId },
     ),
     notices: await rows(
-      'SELECT n.kind, n.text, n.made_at AS madeAt, n.seen_at AS seenAt FROM notices n JOIN users u ON u.id = n.user_id WHERE u.pilot_id = :pilotId ORDER BY n.seq',
+      `SELECT n.kind, n.text, n.made_at AS madeAt, n.seen_at AS seenAt
+         FROM notices n JOIN users u ON u.id = n.user_id WHERE u.pilot_id = :pilotId ORDER BY n.seq`,
       { pilotId },
     ),
     ...(await ofLessons(pilotId)),
@@ -246,7 +255,9 @@ async function ofLessons(pilotId: string): Promise<object> {
   return {
     debriefs: parsed(
       await rows<{ focus: string; snapshot: string }>(
-        `SELECT x.sortie_id AS sortieId, s.lesson, x.version, x.focus, x.remark, x.snapshot, u.name AS by, x.created_at AS createdAt, x.acknowledged_at AS acknowledgedAt FROM debriefs x JOIN users u ON u.id = x.created_by ${of} ORDER BY x.created_at`,
+        `SELECT x.sortie_id AS sortieId, s.lesson, x.version, x.focus, x.remark, x.snapshot, u.name AS by,
+           x.created_at AS createdAt, x.acknowledged_at AS acknowledgedAt
+           FROM debriefs x JOIN users u ON u.id = x.created_by ${of} ORDER BY x.created_at`,
         { pilotId },
       ),
       'focus',
@@ -261,32 +272,42 @@ async function ofLessons(pilotId: string): Promise<object> {
     ),
     lessonPlans: parsed(
       await rows<{ plan: string }>(
-        'SELECT p.lesson, p.version, p.plan, u.name AS by, p.created_at AS createdAt FROM lesson_plans p JOIN users u ON u.id = p.created_by JOIN checkouts c ON c.id = p.checkout_id WHERE c.pilot_id = :pilotId ORDER BY p.created_at',
+        `SELECT p.lesson, p.version, p.plan, u.name AS by, p.created_at AS createdAt
+           FROM lesson_plans p JOIN users u ON u.id = p.created_by JOIN checkouts c ON c.id = p.checkout_id
+           WHERE c.pilot_id = :pilotId ORDER BY p.created_at`,
         { pilotId },
       ),
       'plan',
     ),
     findings: parsed(
       await rows<{ own: string | null }>(
-        'SELECT d.finding_id AS findingId, d.decision, d.reason, d.lesson, d.own, u.name AS by, d.decided_at AS decidedAt FROM finding_decisions d JOIN users u ON u.id = d.decided_by JOIN checkouts c ON c.id = d.checkout_id WHERE c.pilot_id = :pilotId ORDER BY d.decided_at',
+        `SELECT d.finding_id AS findingId, d.decision, d.reason, d.lesson, d.own, u.name AS by,
+           d.decided_at AS decidedAt
+           FROM finding_decisions d JOIN users u ON u.id = d.decided_by JOIN checkouts c ON c.id = d.checkout_id
+           WHERE c.pilot_id = :pilotId ORDER BY d.decided_at`,
         { pilotId },
       ),
       'own',
     ),
     recordings: parsed(
       await rows<{ context: string; analysis: string }>(
-        `SELECT x.id, x.sortie_id AS sortieId, s.lesson, x.name, x.bytes, x.hash AS sha256, x.start_utc AS startUtc, x.uploaded_at AS uploadedAt, x.context, x.analysis FROM traces x ${of} ORDER BY x.uploaded_at`,
+        `SELECT x.id, x.sortie_id AS sortieId, s.lesson, x.name, x.bytes, x.hash AS sha256, x.start_utc AS startUtc,
+           x.uploaded_at AS uploadedAt, x.context, x.analysis FROM traces x ${of} ORDER BY x.uploaded_at`,
         { pilotId },
       ),
       'context',
       'analysis',
     ),
     exceedances: await rows(
-      `SELECT x.channel, x.limit_value AS limitValue, x.unit, x.peak, x.duration_s AS durationS, x.must_do AS mustDo, x.found_at AS foundAt, r.released_at AS releasedAt, r.done FROM exceedances x LEFT JOIN exceedance_releases r ON r.exceedance_id = x.id ${of} ORDER BY x.found_at`,
+      `SELECT x.channel, x.limit_value AS limitValue, x.unit, x.peak, x.duration_s AS durationS,
+         x.must_do AS mustDo, x.found_at AS foundAt, r.released_at AS releasedAt, r.done FROM exceedances x
+         LEFT JOIN exceedance_releases r ON r.exceedance_id = x.id ${of} ORDER BY x.found_at`,
       { pilotId },
     ),
     reasons: await rows(
-      `SELECT x.type, json_extract(x.payload, '$.reason') AS reason, x.device_time AS at, u.name AS by FROM capture_events x JOIN users u ON u.id = x.author ${of} AND x.type IN ('overruled', 'item-waived', 'stop-explained', 'limit-overridden') ORDER BY x.device_time`,
+      `SELECT x.type, json_extract(x.payload, '$.reason') AS reason, x.device_time AS at, u.name AS by
+         FROM capture_events x JOIN users u ON u.id = x.author ${of} AND x.type IN ('overruled', 'item-waived',
+         'stop-explained', 'limit-overridden') ORDER BY x.device_time`,
       { pilotId },
     ),
   };

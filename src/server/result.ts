@@ -23,3 +23,6 @@ export const zodProblems = (error: z.ZodError): { ok: false; problems: Problem[]
   ok: false,
   problems: error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
 });
+
+/** Denied and absent are said alike, by a form and by a route. */
+export const NOT_FOUND = 'Not found, or you do not have access.';

@@ -50,7 +50,8 @@ function usableFolder(): void {
     throw cannot(
       code === 'ENOSPC'
         ? `The disk of the data folder ${dataFolder()} is full. Make room, then start again; nothing is lost.`
-        : `The data folder ${dataFolder()} cannot be written (${code ?? String(error)}). Give it to the account that runs the server, or name another with JEITO_DATA.`,
+        : `The data folder ${dataFolder()} cannot be written (${code ?? String(error)}). Give it to the ` +
+            'account that runs the server, or name another with JEITO_DATA.',
     );
   }
   const { bavail, bsize } = statfsSync(dataFolder());
@@ -75,7 +76,8 @@ async function wholeDatabase(): Promise<void> {
   });
   if (said !== 'ok')
     throw cannot(
-      `The database ${file} is damaged (${said}). Leave the folder as it is and restore the newest backup into another: npm run restore -- ARCHIVE --to FOLDER.`,
+      `The database ${file} is damaged (${said}). Leave the folder as it is and restore the newest backup ` +
+        'into another: npm run restore -- ARCHIVE --to FOLDER.',
     );
 }
 
@@ -86,7 +88,8 @@ async function ledgerThere(): Promise<void> {
     head = readHead();
   } catch {
     throw cannot(
-      `The signed head ${inData('ledger-head.json')} cannot be read. Bring it back from the newest backup, beside the database it belongs to.`,
+      `The signed head ${inData('ledger-head.json')} cannot be read. Bring it back from the newest backup, ` +
+        'beside the database it belongs to.',
     );
   }
   if (head === null) return;
@@ -96,7 +99,11 @@ async function ledgerThere(): Promise<void> {
   if (entries < head.count || at?.hash !== head.hash)
     throw cannot(
       entries < head.count
-        ? `The sign-off ledger has ${entries} entries and its signed head counts ${head.count}: the database in ${dataFolder()} is not the one that was signed. Bring that one back, or restore the newest backup into another folder: npm run restore -- ARCHIVE --to FOLDER.`
-        : `Entry ${head.count} of the sign-off ledger is not the one its signed head names: the database in ${dataFolder()} was changed or is another one. Restore the newest backup into another folder: npm run restore -- ARCHIVE --to FOLDER.`,
+        ? `The sign-off ledger has ${entries} entries and its signed head counts ${head.count}: the database ` +
+            `in ${dataFolder()} is not the one that was signed. Bring that one back, or restore the newest ` +
+            'backup into another folder: npm run restore -- ARCHIVE --to FOLDER.'
+        : `Entry ${head.count} of the sign-off ledger is not the one its signed head names: the database in ` +
+            `${dataFolder()} was changed or is another one. Restore the newest backup into another folder: npm ` +
+            'run restore -- ARCHIVE --to FOLDER.',
     );
 }

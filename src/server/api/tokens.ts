@@ -68,7 +68,8 @@ export interface TokenLine {
 export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
   return (
     await rows<{ id: string; name: string; created_at: string; last_used_at: string | null; expires_at: string }>(
-      'SELECT id, name, created_at, last_used_at, expires_at FROM personal_tokens WHERE user_id = :id AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC',
+      `SELECT id, name, created_at, last_used_at, expires_at FROM personal_tokens
+         WHERE user_id = :id AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC`,
       { id: user.id, now: nowIso() },
     )
   ).map((t) => ({
@@ -88,7 +89,8 @@ export async function tokenUser(header: string | null): Promise<CurrentUser | nu
   const token = /^Bearer (jt_[A-Za-z0-9_-]{43})$/.exec(header ?? '')?.[1];
   if (!token) return null;
   const found = await row<UserRow & { token_id: string; last_used_at: string | null }>(
-    'SELECT u.*, t.id AS token_id, t.last_used_at FROM personal_tokens t JOIN users u ON u.id = t.user_id WHERE t.hash = :hash AND t.ended_at IS NULL AND t.expires_at > :now AND u.closed_at IS NULL',
+    `SELECT u.*, t.id AS token_id, t.last_used_at FROM personal_tokens t JOIN users u ON u.id = t.user_id
+       WHERE t.hash = :hash AND t.ended_at IS NULL AND t.expires_at > :now AND u.closed_at IS NULL`,
     { hash: hashOf(token), now: nowIso() },
   );
   if (!found) return null;

@@ -28,7 +28,7 @@ import { write } from '../db/write';
 import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../queries/checkout';
 import { flightStops, stopRules } from '../queries/stops';
 import { diskWords, log } from '../log';
-import { type Result, problem, zodProblems } from '../result';
+import { NOT_FOUND, type Result, problem, zodProblems } from '../result';
 import { clean } from '../door/clean';
 import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
 
@@ -513,7 +513,7 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
       t,
     );
     if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id }))
-      return problem('', 'There is no such flight for you to record.');
+      return problem('', NOT_FOUND);
     if (flight.second_pilot_id === pilotId) return { ok: true, checkoutId: null };
     if (pilotId === flight.pilot_id)
       return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');

@@ -247,7 +247,9 @@ export async function saveBrief(
         ...problem(
           '',
           standing
-            ? `${standing.createdByName} saved a brief of lesson ${latest?.lesson ?? 0} meanwhile: ${dateText(standing.choices.flownOn)}, runway ${standing.choices.runwayEnd}, ${standing.choices.fuelL} L. Save again to replace it with yours.`
+            ? `${standing.createdByName} saved a brief of lesson ${latest?.lesson ?? 0} meanwhile: ` +
+                `${dateText(standing.choices.flownOn)}, runway ${standing.choices.runwayEnd}, ` +
+                `${standing.choices.fuelL} L. Save again to replace it with yours.`
             : `Something of lesson ${latest?.lesson ?? 0} is recorded meanwhile. Save again to brief the next lesson.`,
         ),
         base: standing?.id ?? null,

@@ -3,6 +3,8 @@ import { type CaptureEvent, PAYLOADS } from '@/domain/capture';
 import { type CurrentUser, may } from '../auth/permissions';
 import { nowIso } from '../clock';
 import { row, rows } from '../db/connection';
+import type { CaptureRow } from '../queries/checkout';
+import { NOT_FOUND } from '../result';
 
 /** The office is a device of its own: nothing comes in from outside under its name. */
 export const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
@@ -110,7 +112,7 @@ export async function refusalOf(
   arrival: Arrival,
   t: Transaction,
 ): Promise<string | null> {
-  if (flight === null || !mayRecord(user, event, flight)) return 'There is no such flight for you to record.';
+  if (flight === null || !mayRecord(user, event, flight)) return NOT_FOUND;
   const subject = await subjectOf(event, flight, t);
   return (
     formRefusal(event, flight, arrival) ??
@@ -131,7 +133,7 @@ function mayRecord(user: CurrentUser, event: CaptureEvent, flight: Flight): bool
 }
 
 interface Subject {
-  /** Whose landing or item it is; of a flight, the pilot of the checkout. */
+  /** The pilot of the landing or item; of a flight, the pilot of the checkout. */
   pilotId: string;
   elsewhere: boolean;
   known: boolean;
@@ -172,7 +174,11 @@ function formRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): str
     return 'This device number belongs to the office. Reload the page so that it takes one of its own.';
   if (JSON.stringify(event.payload).length > MOST.payload) return 'This is longer than one record may be.';
   if (flight.events >= MOST.events || (event.type === 'landing-saved' && flight.landings >= MOST.landings))
-    return `This flight has ${event.type === 'landing-saved' ? `${flight.landings} landings` : `${flight.events} records`}, the most one flight holds. Brief the next lesson and record there.`;
+    return (
+      'This flight has ' +
+      `${event.type === 'landing-saved' ? `${flight.landings} landings` : `${flight.events} records`}, the ` +
+      'most one flight holds. Brief the next lesson and record there.'
+    );
   return null;
 }
 
@@ -194,7 +200,10 @@ function whoRefusal(user: CurrentUser, event: CaptureEvent, flight: Flight, subj
   )
     return 'Nobody records, changes or judges their own flying: the instructor of this flight does.';
   if (!flight.instructors.has(user.id) && !user.roles.includes('chief'))
-    return 'Another instructor briefed this flight. Save the brief again in your name to take it over, or ask them or the chief instructor.';
+    return (
+      'Another instructor briefed this flight. Save the brief again in your name to take it over, or ask ' +
+      'them or the chief instructor.'
+    );
   return null;
 }
 
@@ -248,7 +257,7 @@ async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction):
       { traceId, id: flight.id },
       t,
     );
-    return trace ? null : 'There is no such recording of this flight to take measures from.';
+    return trace ? null : 'This recording is not of this flight. Take measures over on the page of its own.';
   }
   if (event.type === 'overruled') {
     const { what, to } = event.payload as { what: string; to: string | null };
@@ -271,21 +280,12 @@ export async function restsOn(subjectId: string, checkouts: readonly string[], t
   return found !== null;
 }
 
-interface Stored {
-  device_id: string;
-  device_seq: number;
-  sortie_id: string;
-  subject_id: string;
-  author: string;
-  type: CaptureEvent['type'];
-  payload: string;
-}
 /**
  * Is an event here already? `same` = this very one, so that sending twice is harmless; `other` = its number or its place
  * in the device's count stands for something else; a counter that leaps is a device gone wrong.
  */
 export async function knownEvent(event: CaptureEvent, t: Transaction): Promise<'new' | 'same' | 'other' | 'leaps'> {
-  const byId = await row<Stored>('SELECT * FROM capture_events WHERE event_id = :id', { id: event.eventId }, t);
+  const byId = await row<CaptureRow>('SELECT * FROM capture_events WHERE event_id = :id', { id: event.eventId }, t);
   if (byId) {
     const before = PAYLOADS[byId.type].safeParse(JSON.parse(byId.payload));
     const same =
@@ -299,7 +299,8 @@ export async function knownEvent(event: CaptureEvent, t: Transaction): Promise<'
     return same ? 'same' : 'other';
   }
   const place = await row<{ taken: number; last: number | null }>(
-    `SELECT COALESCE(SUM(device_seq = :seq), 0) AS taken, MAX(device_seq) AS last FROM capture_events WHERE author = :author AND device_id = :device`,
+    `SELECT COALESCE(SUM(device_seq = :seq), 0) AS taken, MAX(device_seq) AS last FROM capture_events
+       WHERE author = :author AND device_id = :device`,
     { author: event.author, device: event.deviceId, seq: event.deviceSeq },
     t,
   );

@@ -209,7 +209,10 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
       return {
         ...problem(
           '',
-          `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you have chosen here.`,
+          `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ` +
+            `${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ` +
+            `${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you ` +
+            'have chosen here.',
         ),
         base: rolesStamp(now),
       };
@@ -323,12 +326,16 @@ export async function whatStays(pilotId: string, t?: Transaction): Promise<strin
     ...line(
       'entries',
       'entry',
-      ' of the ledger, with the name in them: the ledger is a chain that proves itself, and the signer must keep the record (14 CFR 61.189, ORA.ATO.120)',
+      ' of the ledger, with the name in them: the ledger is a chain that proves itself, and the signer ' +
+        'must keep the record (14 CFR 61.189, ORA.ATO.120)',
     ),
     ...line(
       'checkouts',
       'checkout',
-      `, with the name, its note, ${plural(count('landings'), 'landing')}, ${plural(count('briefs'), 'brief')}, ${plural(count('debriefs'), 'debrief')} with remarks, ${plural(count('assessed'), 'self-assessment')} and ${plural(count('traces'), 'recording')} (names of files taken out): training records that the entries rest on and the instructor must keep`,
+      `, with the name, its note, ${plural(count('landings'), 'landing')}, ` +
+        `${plural(count('briefs'), 'brief')}, ${plural(count('debriefs'), 'debrief')} with remarks, ` +
+        `${plural(count('assessed'), 'self-assessment')} and ${plural(count('traces'), 'recording')} (names ` +
+        'of files taken out): training records that the entries rest on and the instructor must keep',
     ),
     ...line('held', 'qualification', ' given by entries of the ledger'),
     ...line('bookings', 'booking', ' that took an aeroplane: kind, times and aeroplane, without notes and reasons'),
@@ -454,15 +461,18 @@ async function erasePilotRows(pilotId: string, name: string, userId: string | nu
   await sql("UPDATE logbook_imports SET file_name = 'erased', header = '', mapping = '{}' WHERE pilot_id = :pilotId");
   await sql("UPDATE bookings SET note = '' WHERE pilot_id = :pilotId");
   await sql(
-    "UPDATE booking_changes SET reason = CASE WHEN reason = 'the person was erased' THEN reason ELSE '' END, body = '{}' WHERE booking_id IN (SELECT id FROM bookings WHERE pilot_id = :pilotId)",
+    `UPDATE booking_changes SET reason = CASE WHEN reason = 'the person was erased' THEN reason ELSE '' END,
+       body = '{}' WHERE booking_id IN (SELECT id FROM bookings WHERE pilot_id = :pilotId)`,
   );
   await sql(
-    "UPDATE waiting_list SET note = '', ended_how = CASE WHEN ended_at IS NULL THEN 'erased' ELSE ended_how END, ended_at = COALESCE(ended_at, :now) WHERE pilot_id = :pilotId",
+    `UPDATE waiting_list SET note = '', ended_how = CASE WHEN ended_at IS NULL THEN 'erased' ELSE ended_how END,
+       ended_at = COALESCE(ended_at, :now) WHERE pilot_id = :pilotId`,
   );
   await sql("UPDATE times_away SET why = '', ended_why = NULL WHERE who IN (:p, :u)");
   await sql('DELETE FROM weekly_windows WHERE person IN (:p, :u)');
   await sql(
-    "UPDATE traces SET name = 'recording' WHERE sortie_id IN (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :pilotId)",
+    `UPDATE traces SET name = 'recording' WHERE sortie_id IN (SELECT s.id
+       FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :pilotId)`,
   );
   await sql('UPDATE notices SET text = replace(text, :name, :erased) WHERE instr(text, :name) > 0');
 }

@@ -1022,7 +1022,9 @@ export async function endFeed(user: CurrentUser): Promise<{ ok: true }> {
 /** Whose calendar an address is; null = nobody’s. */
 export async function feedOwner(secret: string): Promise<{ user: CurrentUser; alarmMin: number } | null> {
   const found = await row<{ id: string; user_id: string; alarm_min: number; last_used_at: string | null }>(
-    'SELECT f.id, f.user_id, f.alarm_min, f.last_used_at FROM calendar_feeds f JOIN users u ON u.id = f.user_id WHERE f.hash = :hash AND f.ended_at IS NULL AND f.expires_at > :now AND u.closed_at IS NULL',
+    `SELECT f.id, f.user_id, f.alarm_min, f.last_used_at
+       FROM calendar_feeds f JOIN users u ON u.id = f.user_id
+       WHERE f.hash = :hash AND f.ended_at IS NULL AND f.expires_at > :now AND u.closed_at IS NULL`,
     { hash: feedHash(secret), now: nowIso() },
   );
   const user = found ? await userById(found.user_id) : null;

@@ -71,11 +71,13 @@ async function rememberAddress(userId: string, here: string): Promise<void> {
     const sql = (text: string, values: Record<string, unknown>) =>
       database().sequelize.query(text, { replacements: { userId, ...values }, transaction: t });
     await sql(
-      'INSERT INTO sign_in_addresses (user_id, address_hash, last_at) VALUES (:userId, :here, :now) ON CONFLICT (user_id, address_hash) DO UPDATE SET last_at = :now',
+      `INSERT INTO sign_in_addresses (user_id, address_hash, last_at) VALUES (:userId, :here, :now)
+         ON CONFLICT (user_id, address_hash) DO UPDATE SET last_at = :now`,
       { here, now: nowIso() },
     );
     await sql(
-      'DELETE FROM sign_in_addresses WHERE user_id = :userId AND address_hash NOT IN (SELECT address_hash FROM sign_in_addresses WHERE user_id = :userId ORDER BY last_at DESC LIMIT 20)',
+      `DELETE FROM sign_in_addresses WHERE user_id = :userId AND address_hash NOT IN (SELECT address_hash
+         FROM sign_in_addresses WHERE user_id = :userId ORDER BY last_at DESC LIMIT 20)`,
       {},
     );
   });

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { CurrentUser } from '../auth/permissions';
 import { requireUser, sameOrigin } from '../auth/session';
 import { diskWords, log } from '../log';
-import { type Problem, problem } from '../result';
+import { NOT_FOUND, type Problem, problem } from '../result';
 import { clean } from './clean';
 
 export type Refused = { ok: false; problems: Problem[] };
@@ -39,7 +39,7 @@ export async function through<A extends unknown[], R>(
   if (!cleaned) return problem('', FOREIGN);
   if (!cleaned.ok) return problem(cleaned.problem.path.replace(/^\d+\.?/, ''), cleaned.problem.message);
   const given = cleaned.value as A;
-  if (shape && !shape.safeParse(given[0]).success) return problem('', 'Not found, or you do not have access.');
+  if (shape && !shape.safeParse(given[0]).success) return problem('', NOT_FOUND);
   try {
     return await work(given);
   } catch (error) {

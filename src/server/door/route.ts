@@ -4,6 +4,7 @@ import type { CurrentUser } from '../auth/permissions';
 import { currentUser, sameOrigin } from '../auth/session';
 import { diskWords, log } from '../log';
 import { addressOf } from './address';
+import { NOT_FOUND } from '../result';
 import { BadBody, bodyBytes, bodyForm } from './body';
 import { Busy, type Heavy, heavy } from './busy';
 import { clean } from './clean';
@@ -36,8 +37,7 @@ export interface Call<P, U> {
 type Caller<W extends Who> = W extends 'anyone' ? CurrentUser | null : CurrentUser;
 
 /** Denied and absent answer alike. */
-export const nothingHere = (): NextResponse =>
-  NextResponse.json({ message: 'Not found, or you do not have access.' }, { status: 404 });
+export const nothingHere = (): NextResponse => NextResponse.json({ message: NOT_FOUND }, { status: 404 });
 export const refusal = (status: number, message: string, path = ''): NextResponse =>
   NextResponse.json({ ok: false, message, problems: [{ path, message }] }, { status });
 

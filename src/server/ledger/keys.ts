@@ -42,11 +42,21 @@ export function signingProblem(ofLedger: string | null): string | null {
     case 'none':
       return null;
     case 'missing':
-      return 'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm run keys -- import FILE, as the README says.';
+      return (
+        'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm ' +
+        'run keys -- import FILE, as the README says.'
+      );
     case 'other':
-      return `The signing key on this server is not the one this ledger is signed with (${ofLedger ?? ''}), so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the right key back: npm run keys -- import FILE.`;
+      return (
+        `The signing key on this server is not the one this ledger is signed with (${ofLedger ?? ''}), so ` +
+        'nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the right key ' +
+        'back: npm run keys -- import FILE.'
+      );
     case 'unreadable':
-      return 'The signing key on this server cannot be read, so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the key back: npm run keys -- import FILE.';
+      return (
+        'The signing key on this server cannot be read, so nothing can be signed. Take ' +
+        'keys/ledger-private.pem out of the data folder and bring the key back: npm run keys -- import FILE.'
+      );
   }
 }
 /** Makes the first key of an installation that has signed nothing; leaves everything else as it is. */

@@ -7,7 +7,8 @@ export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | 
   return [
     ...(of.clockDoubt
       ? [
-          `The date of this entry is in doubt: an entry before it is dated ${instantText(of.clockDoubt.before)}, so the clock was not right for one of them.`,
+          'The date of this entry is in doubt: an entry before it is dated ' +
+            `${instantText(of.clockDoubt.before)}, so the clock was not right for one of them.`,
         ]
       : []),
     ...(of.passwordGiven ?? []).map(
@@ -19,7 +20,8 @@ export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | 
           `Signed with it, received after the entry it corrects: ${list(
             of.late.map(
               (l) =>
-                `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, recorded ${instantText(l.recordedAt)}`,
+                `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, ` +
+                `recorded ${instantText(l.recordedAt)}`,
             ),
           )}.`,
         ]

@@ -81,7 +81,8 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
     return unreadable('This JSON is neither a signed entry nor an export of the book.');
   if (book?.data && book.data.entries.length > mostEntries)
     return unreadable(
-      `This export has ${book.data.entries.length} entries, more than are checked here. Check it away from here: npm run verify-ledger -- FILE.`,
+      `This export has ${book.data.entries.length} entries, more than are checked here. Check it away from ` +
+        'here: npm run verify-ledger -- FILE.',
     );
   const carried = one.success ? one.data.publicKeys : (book?.data?.publicKeys ?? {});
   const tools = (keys: Readonly<Record<string, string>>): LedgerTools => toolsWith(keys);

@@ -288,6 +288,34 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
   }));
 }
 
+/** A row of capture_events, as it lies in the database. */
+export interface CaptureRow {
+  event_id: string;
+  device_id: string;
+  device_seq: number;
+  sortie_id: string;
+  subject_id: string;
+  author: string;
+  type: CaptureEvent['type'];
+  v: number;
+  device_time: string;
+  payload: string;
+  skew_ms: number | null;
+}
+export const toEvent = (e: CaptureRow): CaptureEvent => ({
+  eventId: e.event_id,
+  deviceId: e.device_id,
+  deviceSeq: e.device_seq,
+  sortieId: e.sortie_id,
+  subjectId: e.subject_id,
+  author: e.author,
+  type: e.type,
+  v: e.v,
+  deviceTime: e.device_time,
+  payload: JSON.parse(e.payload) as unknown,
+  ...(e.skew_ms === null ? {} : { skewMs: e.skew_ms }),
+});
+
 /** Capture events of one sortie, or of a whole checkout with the flights its pilot shared. */
 export async function eventsOf(
   where: { sortieId: string } | { checkoutId: string },
@@ -298,36 +326,12 @@ export async function eventsOf(
     'sortieId' in where
       ? 'e.sortie_id = :sortieId'
       : 'e.sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :checkoutId)';
-  const found = await rows<{
-    event_id: string;
-    device_id: string;
-    device_seq: number;
-    sortie_id: string;
-    subject_id: string;
-    author: string;
-    type: CaptureEvent['type'];
-    v: number;
-    device_time: string;
-    payload: string;
-    skew_ms: number | null;
-  }>(
+  const found = await rows<CaptureRow>(
     `SELECT e.* FROM capture_events e WHERE ${filter} ${types ? 'AND e.type IN (:types)' : ''}`,
     { ...where, types },
     t,
   );
-  return found.map((e) => ({
-    eventId: e.event_id,
-    deviceId: e.device_id,
-    deviceSeq: e.device_seq,
-    sortieId: e.sortie_id,
-    subjectId: e.subject_id,
-    author: e.author,
-    type: e.type,
-    v: e.v,
-    deviceTime: e.device_time,
-    payload: JSON.parse(e.payload) as unknown,
-    ...(e.skew_ms === null ? {} : { skewMs: e.skew_ms }),
-  }));
+  return found.map(toEvent);
 }
 
 export interface CheckoutRecord {

@@ -1,7 +1,8 @@
 import type { Transaction } from 'sequelize';
-import type { CaptureEvent, PowerFound } from '@/domain/capture';
+import type { PowerFound } from '@/domain/capture';
 import { fold } from '@/offline/protocol';
 import { rows } from '../db/connection';
+import { type CaptureRow, toEvent } from './checkout';
 
 export interface PowerFinding {
   id: string;
@@ -19,23 +20,15 @@ export interface PowerFinding {
  * not among them.
  */
 export async function powerFindings(typeCode: string | null, t?: Transaction): Promise<PowerFinding[]> {
-  const found = await rows<{
-    event_id: string;
-    device_id: string;
-    device_seq: number;
-    sortie_id: string;
-    subject_id: string;
-    author: string;
-    type: CaptureEvent['type'];
-    v: number;
-    device_time: string;
-    payload: string;
-    registration: string;
-    code: string;
-    flown_on: string;
-    author_name: string;
-    unit: 'kt' | 'mph';
-  }>(
+  const found = await rows<
+    CaptureRow & {
+      registration: string;
+      code: string;
+      flown_on: string;
+      author_name: string;
+      unit: 'kt' | 'mph';
+    }
+  >(
     `SELECT e.*, a.registration, ty.code, s.flown_on, u.name AS author_name, json_extract(tv.sheet, '$.dial.unit') AS unit FROM capture_events e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id
      JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN users u ON u.id = e.author
      WHERE (e.type = 'power-found' OR (e.type = 'undone' AND e.subject_id IN (SELECT subject_id FROM capture_events WHERE type = 'power-found'))) AND (:typeCode IS NULL OR ty.code = :typeCode)`,
@@ -51,20 +44,7 @@ export async function powerFindings(typeCode: string | null, t?: Transaction): P
     version: number | null;
   }>('SELECT d.*, u.name FROM power_decisions d JOIN users u ON u.id = d.decided_by', {}, t);
   const facts = new Map(found.map((f) => [f.subject_id, f]));
-  const { powers } = fold(
-    found.map((e) => ({
-      eventId: e.event_id,
-      deviceId: e.device_id,
-      deviceSeq: e.device_seq,
-      sortieId: e.sortie_id,
-      subjectId: e.subject_id,
-      author: e.author,
-      type: e.type,
-      v: e.v,
-      deviceTime: e.device_time,
-      payload: JSON.parse(e.payload) as unknown,
-    })),
-  );
+  const { powers } = fold(found.map(toEvent));
   return powers
     .flatMap((p): PowerFinding[] => {
       const f = facts.get(p.id);

@@ -331,7 +331,7 @@ export function RolesForm({
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? 'Kept.' : '');
     if (answer.ok) setBase(rolesStamp(wanted));
-    else if (answer.base) setBase(answer.base);
+    else if (typeof answer.base === 'string') setBase(answer.base);
     if (answer.ok) router.refresh();
   };
   return (

@@ -64,7 +64,7 @@ export function WindowsForm({
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? 'Kept.' : '');
     if (answer.ok) router.refresh();
-    else if (answer.base) setBase(answer.base);
+    else if (typeof answer.base === 'string') setBase(answer.base);
   };
   return (
     <form

@@ -31,7 +31,8 @@ export function CalendarFeed({
       <p className="mb-0">
         Your bookings in any calendar program: it fetches this address by itself, and rings before each flight.{' '}
         {since
-          ? `An address is open since ${since}, until ${until ?? ''}; ${used ? `last fetched on ${used}` : 'not fetched yet'}. It ends with a new password.`
+          ? `An address is open since ${since}, until ${until ?? ''}; ` +
+            `${used ? `last fetched on ${used}` : 'not fetched yet'}. It ends with a new password.`
           : 'No address is open.'}
       </p>
       <form
@@ -86,7 +87,7 @@ export function CalendarFeed({
         <p className="note-good mb-0" role="status">
           Shown this once; who has it can read your bookings:
           <br />
-          <code className="num" style={{ overflowWrap: 'anywhere' }}>
+          <code className="num" style={{ overflowWrap: 'anywhere', fontFamily: 'inherit' }}>
             {address}
           </code>
         </p>

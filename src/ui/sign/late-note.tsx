@@ -12,7 +12,8 @@ export function LateNote({ late, entry }: { late: readonly LateArrival[]; entry:
         {list(
           late.map(
             (l) =>
-              `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, recorded ${instantText(l.recordedAt)}, received ${instantText(l.receivedAt)}`,
+              `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, ` +
+              `recorded ${instantText(l.recordedAt)}, received ${instantText(l.receivedAt)}`,
           ),
         )}
         .
