@@ -86,10 +86,10 @@ export default tseslint.config(
   },
   {
     files: ['src/server/**/*.ts', 'src/app/**/*.{ts,tsx}', 'scripts/**/*.ts', 'demo/**/*.ts'],
-    ignores: ['src/server/db/write.ts', '**/*.test.ts'],
+    ignores: ['src/server/floor/write.ts', '**/*.test.ts'],
     rules: {
       'no-restricted-syntax': restricted(
-        ['CallExpression[callee.property.name="transaction"]', 'only server/db/write opens a transaction'],
+        ['CallExpression[callee.property.name="transaction"]', 'only server/floor/write opens a transaction'],
         [
           'CallExpression[callee.property.name=/^(removeColumn|changeColumn|addConstraint)$/]',
           'these recreate the table on SQLite and lose triggers: write raw SQL',

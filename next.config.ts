@@ -36,7 +36,7 @@ const config: NextConfig = {
   devIndicators: false,
   // Pages take small forms only; what is long goes to the routes of the interface, which no proxy stands before.
   experimental: { proxyClientMaxBodySize: '2mb' },
-  outputFileTracingIncludes: { '/*': ['./content/**', './src/server/db/migrations/**'] },
+  outputFileTracingIncludes: { '/*': ['./content/**', './src/server/floor/migrations/**'] },
   headers: async () => [
     { source: '/:path*', headers: everywhere },
     { source: '/((?!_next/).*)', headers: documents },

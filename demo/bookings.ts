@@ -1,9 +1,9 @@
 import { localInstant } from '@/core/schedule';
 import { addDays } from '@/core/recency';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { writeNote, saveDate } from '@/server/commands/persons';
-import { book, joinWaiting, saveAway, saveWindows } from '@/server/commands/schedule';
-import { row } from '@/server/db/connection';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { writeNote, saveDate } from '@/server/people/commands/persons';
+import { book, joinWaiting, saveAway, saveWindows } from '@/server/schedule/commands/schedule';
+import { row } from '@/server/floor/connection';
 import { pedraAlva } from './aerodrome';
 import { pilots } from './people';
 import { seeded, seededId } from './random';

@@ -1,8 +1,8 @@
 /** One archive of the data folder, also while the server runs:  npm run backup [-- --out FILE.tar.gz] */
 import './lib/help.mjs';
 import { parseArgs } from 'node:util';
-import { backup } from '@/server/backup';
-import { nowIso } from '@/server/clock';
+import { backup } from '@/server/running/backup';
+import { nowIso } from '@/server/floor/clock';
 import { needFolder } from './lib/command';
 
 const { values } = parseArgs({ options: { out: { type: 'string' } } });

@@ -19,10 +19,10 @@ const folder = mkdtempSync(path.join(tmpdir(), 'jeito-grow-'));
 seedFolder(folder);
 process.env.JEITO_DATA = folder;
 process.env.JEITO_NOW = FIXED_NOW;
-const { closeDatabase, database, rows } = await import('@/server/db/connection');
-const { checkoutHead, landingsOf, readCheckoutRecord } = await import('@/server/queries/checkout');
-const { debriefFacts } = await import('@/server/queries/debrief');
-const { refreshAggregates } = await import('@/server/aggregates');
+const { closeDatabase, database, rows } = await import('@/server/floor/connection');
+const { checkoutHead, landingsOf, readCheckoutRecord } = await import('@/server/checkout/queries/checkout');
+const { debriefFacts } = await import('@/server/debrief/queries/debrief');
+const { refreshAggregates } = await import('@/server/checkout/tallies');
 
 const bare = (db: sqlite3.Database, sql: string) =>
   new Promise<unknown[]>((resolve, reject) => db.all(sql, (e, r) => (e ? reject(e) : resolve(r))));

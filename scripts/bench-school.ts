@@ -20,8 +20,8 @@ const FLOWN_EVERY_DAYS = 17;
 await spread(folder);
 
 process.env.JEITO_DATA = folder;
-const { houseRules, readStandings, everybodysStanding } = await import('@/server/queries/people');
-const { rows, closeDatabase } = await import('@/server/db/connection');
+const { houseRules, readStandings, everybodysStanding } = await import('@/server/people/queries/people');
+const { rows, closeDatabase } = await import('@/server/floor/connection');
 const rules = await houseRules();
 const time = async (n: number, f: () => Promise<unknown>): Promise<number[]> => {
   const seen: number[] = [];

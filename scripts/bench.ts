@@ -167,9 +167,9 @@ for (const route of onlyTap
 await server.stop();
 
 process.env.JEITO_DATA = folder;
-const { write } = await import('@/server/db/write');
-const { model } = await import('@/server/db/models');
-const { closeDatabase } = await import('@/server/db/connection');
+const { write } = await import('@/server/floor/write');
+const { model } = await import('@/server/floor/models');
+const { closeDatabase } = await import('@/server/floor/connection');
 const add = (n: number) =>
   write(
     async (t) =>

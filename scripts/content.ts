@@ -15,7 +15,7 @@ import {
 import { House, Programme, ProgrammeSource, RulePack } from '@/domain/programme';
 import { TypeSheet } from '@/domain/sheet';
 import { GOALS, PACKS } from '@/domain/words';
-import { shippedContent } from '@/server/shipped';
+import { shippedContent } from '@/server/rules/shipped';
 import { types } from '../demo/fleet';
 import { made } from '../demo/fleet/made';
 

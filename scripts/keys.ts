@@ -9,10 +9,10 @@
 import './lib/help.mjs';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { nowIso } from '@/server/clock';
-import { folderHolder, holdFolder } from '@/server/data-folder';
+import { nowIso } from '@/server/floor/clock';
+import { folderHolder, holdFolder } from '@/server/floor/data-folder';
 import { needFolder } from './lib/command';
-import { closeDatabase, row } from '@/server/db/connection';
+import { closeDatabase, row } from '@/server/floor/connection';
 import { keyOfBook, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, exportPrivateKey, importPrivateKey } from '@/server/ledger/keys';
 

@@ -1,8 +1,8 @@
 /** Rebuilds every landing from the capture events. Refused while a server holds the data folder. */
 import './lib/help.mjs';
-import { rebuildLandings } from '@/server/commands/capture';
-import { closeDatabase } from '@/server/db/connection';
-import { folderHolder, holdFolder } from '@/server/data-folder';
+import { rebuildLandings } from '@/server/fly/commands/capture';
+import { closeDatabase } from '@/server/floor/connection';
+import { folderHolder, holdFolder } from '@/server/floor/data-folder';
 import { needFolder } from './lib/command';
 
 needFolder();

@@ -5,7 +5,7 @@
 import './lib/help.mjs';
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { restore } from '@/server/backup';
+import { restore } from '@/server/running/backup';
 import { idOf } from '@/server/ledger/keys';
 
 const { positionals, values } = parseArgs({

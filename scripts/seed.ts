@@ -5,11 +5,11 @@ import './lib/help.mjs';
 import { existsSync, rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { seedDemo } from '@demo/seed';
-import { closeDatabase, row } from '@/server/db/connection';
-import { migrate } from '@/server/db/migrate';
-import { nowIso } from '@/server/clock';
-import { markDemo } from '@/server/demo';
-import { dataFolder, folderHolder, holdFolder } from '@/server/data-folder';
+import { closeDatabase, row } from '@/server/floor/connection';
+import { migrate } from '@/server/floor/migrate';
+import { nowIso } from '@/server/floor/clock';
+import { markDemo } from '@/server/running/demo';
+import { dataFolder, folderHolder, holdFolder } from '@/server/floor/data-folder';
 
 const { values } = parseArgs({ options: { demo: { type: 'boolean' }, fresh: { type: 'boolean' } } });
 const holder = folderHolder();

@@ -13,9 +13,9 @@ import { parseArgs } from 'node:util';
 import sqlite3 from 'sqlite3';
 import { seeded } from '@/core/random';
 import { type LedgerRow, type LedgerTools, verifyLedger } from '@/core/ledger';
-import { closeDatabase } from '@/server/db/connection';
-import { migrate } from '@/server/db/migrate';
-import { write } from '@/server/db/write';
+import { closeDatabase } from '@/server/floor/connection';
+import { migrate } from '@/server/floor/migrate';
+import { write } from '@/server/floor/write';
 import { appendEntry, checkBook, ledgerRows, publishHead, rotateKey } from '@/server/ledger/book';
 import { ledgerTools, readHead } from '@/server/ledger/keys';
 

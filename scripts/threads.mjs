@@ -6,8 +6,8 @@ await build({
   entryPoints: {
     trace: 'src/workers/trace.thread.ts',
     check: 'src/server/ledger/check.thread.ts',
-    papers: 'src/server/papers.thread.ts',
-    logbook: 'src/server/logbook.thread.ts',
+    papers: 'src/server/papers/papers.thread.ts',
+    logbook: 'src/server/people/logbook.thread.ts',
   },
   outdir: '.next/threads',
   outExtension: { '.js': '.mjs' },

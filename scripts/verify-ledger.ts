@@ -11,7 +11,7 @@
 import './lib/help.mjs';
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { closeDatabase } from '@/server/db/connection';
+import { closeDatabase } from '@/server/floor/connection';
 import { checkBook } from '@/server/ledger/book';
 import { idOf, publicKeys } from '@/server/ledger/keys';
 import { attachedJson } from '@/server/ledger/attached';

@@ -1,5 +1,5 @@
 import { type NextRequest, NextResponse } from 'next/server';
-import { takeTry } from '@/server/auth/limiter';
+import { takeTry } from '@/server/floor/auth/limiter';
 import { addressOf } from '@/server/door/address';
 import { HSTS, pagePolicy } from '@/server/door/headers';
 

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { recordEvents } from '@/server/commands/capture';
-import { aggregatesSettled } from '@/server/aggregates';
-import { closeDatabase, database, row } from '@/server/db/connection';
-import { migrate } from '@/server/db/migrate';
-import { write } from '@/server/db/write';
-import { userById } from '@/server/queries/schedule';
+import { recordEvents } from '@/server/fly/commands/capture';
+import { aggregatesSettled } from '@/server/checkout/tallies';
+import { closeDatabase, database, row } from '@/server/floor/connection';
+import { migrate } from '@/server/floor/migrate';
+import { write } from '@/server/floor/write';
+import { userById } from '@/server/schedule/queries/schedule';
 import { event, landing } from '../lib/events';
 
 /** What the attacks need to know, and a flight two pilots share: made before the server starts. */

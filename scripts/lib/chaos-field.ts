@@ -4,9 +4,9 @@
  * `x-hold: before|after` makes it wait before or after the commit, so that a kill lands in the middle.
  */
 import { createServer } from 'node:http';
-import { toUser } from '@/server/auth/session-user';
-import { recordEvents } from '@/server/commands/capture';
-import { row, rows } from '@/server/db/connection';
+import { toUser } from '@/server/floor/auth/session-user';
+import { recordEvents } from '@/server/fly/commands/capture';
+import { row, rows } from '@/server/floor/connection';
 
 const user = async () =>
   toUser(

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { dataFolder, inData } from '@/server/data-folder';
+import { dataFolder, inData } from '@/server/floor/data-folder';
 
 /** Ends with 2 where the data folder is none: what only reads, or changes what is there, never makes one. */
 export function needFolder(): void {

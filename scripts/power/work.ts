@@ -4,15 +4,15 @@
  */
 import { appendFileSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
-import { recordEvents } from '@/server/commands/capture';
-import { addTrace } from '@/server/commands/traces';
-import { inData } from '@/server/data-folder';
-import { closeDatabase, row } from '@/server/db/connection';
-import { write } from '@/server/db/write';
+import { recordEvents } from '@/server/fly/commands/capture';
+import { addTrace } from '@/server/traces/commands/traces';
+import { inData } from '@/server/floor/data-folder';
+import { closeDatabase, row } from '@/server/floor/connection';
+import { write } from '@/server/floor/write';
 import { appendEntry, keyOfBook, publishHead, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, firstKey } from '@/server/ledger/keys';
-import { userById } from '@/server/queries/schedule';
-import { prepareServer } from '@/server/start';
+import { userById } from '@/server/schedule/queries/schedule';
+import { prepareServer } from '@/server/running/start';
 import { hashOf, keptFile } from '@/server/traces/files';
 import { event, landing } from '../lib/events';
 

@@ -3,9 +3,9 @@ import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
 import { LogEntry } from '@/domain/recency';
-import { createToken, endToken } from '@/server/api/tokens';
-import { endSession, sameOrigin, startSession } from '@/server/auth/session';
-import { recordEvents, shareFlight } from '@/server/commands/capture';
+import { createToken, endToken } from '@/server/account/tokens';
+import { endSession, sameOrigin, startSession } from '@/server/floor/auth/session';
+import { recordEvents, shareFlight } from '@/server/fly/commands/capture';
 import {
   acknowledgeBrief,
   chooseSchools,
@@ -13,9 +13,9 @@ import {
   openCheckout,
   saveBrief,
   saveBriefTemplate,
-} from '@/server/commands/checkout';
-import { adoptContent, saveContent } from '@/server/commands/content';
-import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/commands/hangar';
+} from '@/server/checkout/commands/checkout';
+import { adoptContent, saveContent } from '@/server/rules/commands/content';
+import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
 import {
   acknowledgeDebrief,
   assessSelf,
@@ -23,9 +23,9 @@ import {
   overrule,
   saveDebrief,
   savePlan,
-} from '@/server/commands/debrief';
-import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '@/server/commands/people';
-import { saveEye, saveHours } from '@/server/commands/pilot';
+} from '@/server/debrief/commands/debrief';
+import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '@/server/people/commands/people';
+import { saveEye, saveHours } from '@/server/people/commands/pilot';
 import {
   addHeld,
   addPerson,
@@ -36,7 +36,7 @@ import {
   takeBackImport,
   withdrawNote,
   writeNote,
-} from '@/server/commands/persons';
+} from '@/server/people/commands/persons';
 import {
   book,
   cancelBooking,
@@ -48,19 +48,19 @@ import {
   openFeed,
   saveAway,
   saveWindows,
-} from '@/server/commands/schedule';
-import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
-import { endGrounding, groundAirframe } from '@/server/commands/groundings';
-import { acceptMeasures, releaseExceedance } from '@/server/commands/traces';
-import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
-import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/commands/sign';
+} from '@/server/schedule/commands/schedule';
+import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
+import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
+import { acceptMeasures, releaseExceedance } from '@/server/traces/commands/traces';
+import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/book';
+import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/ledger/commands/sign';
 import { Id, act, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';
-import { seeNotices } from '@/server/notices';
-import { whatIfOf } from '@/server/queries/people';
-import { proposeSlots } from '@/server/queries/schedule';
-import { may } from '@/server/auth/permissions';
-import { problem, zodProblems } from '@/server/result';
+import { seeNotices } from '@/server/account/notices';
+import { whatIfOf } from '@/server/people/queries/people';
+import { proposeSlots } from '@/server/schedule/queries/schedule';
+import { may } from '@/server/floor/auth/permissions';
+import { problem, zodProblems } from '@/server/floor/result';
 
 /** Thin: each action is one command for the signed-in user, through the one door of `act`. */
 const signedIn = async (form: unknown) => {

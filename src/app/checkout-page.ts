@@ -1,11 +1,11 @@
 import { windText } from '@/core/format';
 import { stationWind } from '@/core/wind';
-import { homeAerodrome } from '@/server/content';
-import { type CurrentUser, may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { nowIso } from '@/server/clock';
-import { type CheckoutRecord, checkoutHead, checkoutRecord, stageOf } from '@/server/queries/checkout';
-import { bookingNow } from '@/server/queries/schedule';
+import { homeAerodrome } from '@/server/rules/content';
+import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { nowIso } from '@/server/floor/clock';
+import { type CheckoutRecord, checkoutHead, checkoutRecord, stageOf } from '@/server/checkout/queries/checkout';
+import { bookingNow } from '@/server/schedule/queries/schedule';
 import type { StripFacts } from '@/ui/shared/strip';
 
 /** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */

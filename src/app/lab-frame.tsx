@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { Link } from '@/ui/shared/link';
 import { redirect } from 'next/navigation';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { type LabFacts, type LabSubject, labFacts } from '@/server/queries/lab';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { type LabFacts, type LabSubject, labFacts } from '@/server/lab/queries/lab';
 import type { LabContext } from '@/ui/lab/lab-bar';
 import { LabLinks } from '@/ui/lab/lab-links';
 import { Title } from '@/ui/shared/parts';

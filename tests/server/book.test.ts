@@ -2,25 +2,32 @@ import { randomUUID } from 'node:crypto';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_PASSWORD } from '@demo/people';
-import { type CurrentUser, may } from '@/server/auth/permissions';
-import { correctEntry, enterResult, voidEntry } from '@/server/commands/book';
-import { saveContent } from '@/server/commands/content';
-import { logFlight, saveCertificate, strikeFlight } from '@/server/commands/people';
-import { answerOverride, askOverride, signCheckout, signNotYet, signPart, signingState } from '@/server/commands/sign';
-import { row, rows } from '@/server/db/connection';
-import { write } from '@/server/db/write';
-import { importContent } from '@/server/content';
+import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/book';
+import { saveContent } from '@/server/rules/commands/content';
+import { logFlight, saveCertificate, strikeFlight } from '@/server/people/commands/people';
+import {
+  answerOverride,
+  askOverride,
+  signCheckout,
+  signNotYet,
+  signPart,
+  signingState,
+} from '@/server/ledger/commands/sign';
+import { row, rows } from '@/server/floor/connection';
+import { write } from '@/server/floor/write';
+import { importContent } from '@/server/rules/content';
 import { checkBook, ledgerEntry, ledgerRows, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, publicKeys, readHead } from '@/server/ledger/keys';
 import { attachedJson } from '@/server/ledger/attached';
-import { entryPdf, signedEntry } from '@/server/ledger/pdf';
+import { entryPdf, signedEntry } from '@/server/ledger/papers/entry-pdf';
 import { checkDocument } from '@/server/ledger/verify';
-import { bookLines } from '@/server/queries/book';
-import { contentVersions } from '@/server/queries/content';
-import { checkoutHead } from '@/server/queries/checkout';
-import { intervalOf } from '@/server/queries/recency';
-import { verifyCode, verifyFile } from '@/server/queries/verify';
-import { bookCsv, logbookCsv, recordJson } from '@/server/record';
+import { bookLines } from '@/server/ledger/queries/book';
+import { contentVersions } from '@/server/rules/queries/content';
+import { checkoutHead } from '@/server/checkout/queries/checkout';
+import { intervalOf } from '@/server/people/queries/recency';
+import { verifyCode, verifyFile } from '@/server/ledger/queries/verify';
+import { bookCsv, logbookCsv, recordJson } from '@/server/ledger/papers/record';
 import { demoFolder } from './folder';
 import { NO_LIMITS, flownCheckout, formFor, recordOf, user } from './signed';
 
@@ -249,8 +256,8 @@ describe('signing', () => {
     // Two landings more that are not the pilot's own: the run starts again.
     const record = await recordOf(id);
     const last = record.landings.filter((l) => l.intended === 'mains-first').at(-1);
-    const { addOfficeEvent } = await import('@/server/commands/office');
-    const { projectSortie } = await import('@/server/commands/capture');
+    const { addOfficeEvent } = await import('@/server/fly/commands/office');
+    const { projectSortie } = await import('@/server/fly/commands/capture');
     await write(async (t) => {
       await addOfficeEvent(
         helena,
@@ -690,8 +697,8 @@ describe('content of the house and of the product', () => {
     expect(after?.differences.map((d) => d.to)).toEqual(['ours']);
   });
   it('a product update is proposed beside the house\u2019s version, and comes into force only when taken over', async () => {
-    const { adoptContent } = await import('@/server/commands/content');
-    const { newestContent } = await import('@/server/content');
+    const { adoptContent } = await import('@/server/rules/commands/content');
+    const { newestContent } = await import('@/server/rules/content');
     const own = await newestContent('programme', 'sea-us');
     await write((t) =>
       importContent(

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { labFacts } from '@/server/queries/lab';
-import { model } from '@/server/db/models';
-import { row, rows } from '@/server/db/connection';
-import { migrate } from '@/server/db/migrate';
-import { write } from '@/server/db/write';
-import { importContent, newestContent, shippedContent } from '@/server/content';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { labFacts } from '@/server/lab/queries/lab';
+import { model } from '@/server/floor/models';
+import { row, rows } from '@/server/floor/connection';
+import { migrate } from '@/server/floor/migrate';
+import { write } from '@/server/floor/write';
+import { importContent, newestContent, shippedContent } from '@/server/rules/content';
 import { freshFolder, shell } from './folder';
 
 let close: () => Promise<void>;

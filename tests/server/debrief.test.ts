@@ -4,10 +4,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bias } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import { aggregatesSettled, refreshMissing } from '@/server/aggregates';
-import { type CurrentUser, may } from '@/server/auth/permissions';
-import { toUser } from '@/server/auth/session-user';
-import { rebuildLandings, recordEvents } from '@/server/commands/capture';
+import { aggregatesSettled, refreshMissing } from '@/server/checkout/tallies';
+import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { toUser } from '@/server/floor/auth/session-user';
+import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
 import {
   acknowledgeDebrief,
   assessSelf,
@@ -15,11 +15,11 @@ import {
   overrule,
   saveDebrief,
   savePlan,
-} from '@/server/commands/debrief';
-import { row, rows } from '@/server/db/connection';
-import { debriefPdf } from '@/server/debrief-pdf';
-import type { DebriefSnapshot } from '@/server/commands/debrief';
-import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
+} from '@/server/debrief/commands/debrief';
+import { row, rows } from '@/server/floor/connection';
+import { debriefPdf } from '@/server/debrief/papers/debrief-pdf';
+import type { DebriefSnapshot } from '@/server/debrief/commands/debrief';
+import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
 import {
   type DecidedFinding,
   debriefById,
@@ -29,9 +29,9 @@ import {
   planOf,
   selfOf,
   standing,
-} from '@/server/queries/debrief';
-import { planFacts } from '@/server/queries/plan';
-import { instructorsCompared } from '@/server/queries/standard';
+} from '@/server/debrief/queries/debrief';
+import { planFacts } from '@/server/debrief/queries/plan';
+import { instructorsCompared } from '@/server/checkout/queries/standard';
 import { demoFolder, shell } from './folder';
 
 let close: () => Promise<void>;

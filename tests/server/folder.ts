@@ -2,11 +2,11 @@ import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, write
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
-import { aggregatesSettled } from '@/server/aggregates';
-import { closeDatabase } from '@/server/db/connection';
-import { migrate } from '@/server/db/migrate';
+import { aggregatesSettled } from '@/server/checkout/tallies';
+import { closeDatabase } from '@/server/floor/connection';
+import { migrate } from '@/server/floor/migrate';
 import { seedFolder } from '../../scripts/lib/server';
-import { inData } from '@/server/data-folder';
+import { inData } from '@/server/floor/data-folder';
 
 /** A data folder of its own for one test file; `close` takes it away. */
 export async function freshFolder({ migrated = true } = {}): Promise<{ close: () => Promise<void> }> {

@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '@/core/recency';
-import type { CurrentUser } from '@/server/auth/permissions';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { rolesStamp } from '@/domain/people';
 import { UNSEEN } from '@/domain/unseen';
-import { recordEvents } from '@/server/commands/capture';
-import { logFlight, strikeFlight } from '@/server/commands/people';
+import { recordEvents } from '@/server/fly/commands/capture';
+import { logFlight, strikeFlight } from '@/server/people/commands/people';
 import {
   addHeld,
   addPerson,
@@ -19,12 +19,12 @@ import {
   takeBackImport,
   withdrawNote,
   writeNote,
-} from '@/server/commands/persons';
-import { changePassword, checkSignIn, newFirstPassword } from '@/server/commands/session';
-import { row, rows } from '@/server/db/connection';
-import { noticesOf } from '@/server/notices';
-import { boardData } from '@/server/queries/board';
-import { differencesOf, hoursOf } from '@/server/queries/pilot';
+} from '@/server/people/commands/persons';
+import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
+import { row, rows } from '@/server/floor/connection';
+import { noticesOf } from '@/server/account/notices';
+import { boardData } from '@/server/board/queries/board';
+import { differencesOf, hoursOf } from '@/server/people/queries/pilot';
 import {
   everybodysStanding,
   houseRules,
@@ -32,12 +32,12 @@ import {
   personPage,
   readStandings,
   whatIfOf,
-} from '@/server/queries/people';
-import { flyingOf } from '@/server/queries/flying';
-import { hoursInType } from '@/server/queries/recency';
+} from '@/server/people/queries/people';
+import { flyingOf } from '@/server/people/queries/flying';
+import { hoursInType } from '@/server/people/queries/recency';
 import { lapsesOf } from '@/core/recency';
-import { bookLines } from '@/server/queries/book';
-import { recordJson } from '@/server/record';
+import { bookLines } from '@/server/ledger/queries/book';
+import { recordJson } from '@/server/ledger/papers/record';
 import { DEMO_PASSWORD } from '@demo/people';
 import { demoFolder, done, shell } from './folder';
 import { recordOf, said, user } from './signed';

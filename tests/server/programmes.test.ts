@@ -7,19 +7,19 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RulePack } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import { GOALS, type Goal, PACKS, type PackId, say } from '@/domain/words';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { enterResult } from '@/server/commands/book';
-import { saveHours } from '@/server/commands/pilot';
-import { saveDate } from '@/server/commands/persons';
-import { logFlight } from '@/server/commands/people';
-import { askOverride, signCheckout, signingState } from '@/server/commands/sign';
-import { newestContent } from '@/server/content';
-import { row, rows } from '@/server/db/connection';
-import { model } from '@/server/db/models';
-import { write } from '@/server/db/write';
-import { bookLines } from '@/server/queries/book';
-import { checkoutHead } from '@/server/queries/checkout';
-import { teachState } from '@/server/queries/recency';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { enterResult } from '@/server/ledger/commands/book';
+import { saveHours } from '@/server/people/commands/pilot';
+import { saveDate } from '@/server/people/commands/persons';
+import { logFlight } from '@/server/people/commands/people';
+import { askOverride, signCheckout, signingState } from '@/server/ledger/commands/sign';
+import { newestContent } from '@/server/rules/content';
+import { row, rows } from '@/server/floor/connection';
+import { model } from '@/server/floor/models';
+import { write } from '@/server/floor/write';
+import { bookLines } from '@/server/ledger/queries/book';
+import { checkoutHead } from '@/server/checkout/queries/checkout';
+import { teachState } from '@/server/people/queries/recency';
 import { DEMO_PASSWORD } from '@demo/people';
 import { made } from '@demo/fleet/made';
 import { demoFolder, done } from './folder';
@@ -343,10 +343,10 @@ describe('what cannot be signed past', () => {
     );
     const id = await flownCheckout(bento, 'reviewed', IN['flight-review'], ['flight-review'], 'us', DAYS);
     const entry = done(await signCheckout(bento, await formFor(bento, id)));
-    const { datesOf } = await import('@/server/queries/held');
+    const { datesOf } = await import('@/server/people/queries/held');
     const review = async () => (await datesOf('pilot-reviewed')).find((d) => d.key === 'flight-review')?.doneOn;
     expect(await review()).toBe('2026-11-24');
-    const { voidEntry } = await import('@/server/commands/book');
+    const { voidEntry } = await import('@/server/ledger/commands/book');
     done(
       await voidEntry(bento, {
         requestId: randomUUID(),

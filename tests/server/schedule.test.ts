@@ -3,10 +3,10 @@ import ICAL from 'ical.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { localInstant } from '@/core/schedule';
 import { addDays } from '@/core/recency';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { icsOf } from '@/server/calendar';
-import { logFlight } from '@/server/commands/people';
-import { saveDate } from '@/server/commands/persons';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { icsOf } from '@/server/schedule/papers/calendar';
+import { logFlight } from '@/server/people/commands/people';
+import { saveDate } from '@/server/people/commands/persons';
 import {
   book,
   cancelBooking,
@@ -19,15 +19,21 @@ import {
   openFeed,
   saveAway,
   saveWindows,
-} from '@/server/commands/schedule';
-import { releaseExceedance } from '@/server/commands/traces';
-import { row, rows } from '@/server/db/connection';
-import { noticesOf, seeNotices, unseenCount } from '@/server/notices';
-import { boardData } from '@/server/queries/board';
+} from '@/server/schedule/commands/schedule';
+import { releaseExceedance } from '@/server/traces/commands/traces';
+import { row, rows } from '@/server/floor/connection';
+import { noticesOf, seeNotices, unseenCount } from '@/server/account/notices';
+import { boardData } from '@/server/board/queries/board';
 import { windowsStamp } from '@/domain/schedule';
-import { bookingsBetween, learnedSplit, ownBookings, proposeSlots, weeklyRows } from '@/server/queries/schedule';
-import { schedulePage } from '@/server/queries/schedule-page';
-import { houseRules } from '@/server/queries/people';
+import {
+  bookingsBetween,
+  learnedSplit,
+  ownBookings,
+  proposeSlots,
+  weeklyRows,
+} from '@/server/schedule/queries/schedule';
+import { schedulePage } from '@/server/schedule/queries/page';
+import { houseRules } from '@/server/people/queries/people';
 import { seeded } from '@/core/random';
 import { demoFolder, done, shell } from './folder';
 import { said, user } from './signed';

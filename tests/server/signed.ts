@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { Goal, PackId } from '@/domain/words';
-import type { CurrentUser } from '@/server/auth/permissions';
-import { toUser } from '@/server/auth/session-user';
-import { recordEvents } from '@/server/commands/capture';
-import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/commands/checkout';
-import { type SignForm, signingState } from '@/server/commands/sign';
-import { row } from '@/server/db/connection';
-import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
-import { hangar } from '@/server/queries/hangar';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { toUser } from '@/server/floor/auth/session-user';
+import { recordEvents } from '@/server/fly/commands/capture';
+import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
+import { type SignForm, signingState } from '@/server/ledger/commands/sign';
+import { row } from '@/server/floor/connection';
+import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { DEMO_PASSWORD } from '@demo/people';
 import { flightOf } from '../meet';
 

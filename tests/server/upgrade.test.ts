@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { migrate } from '@/server/db/migrate';
+import { migrate } from '@/server/floor/migrate';
 import { freshFolder, shell, shellScript } from './folder';
 
 describe('an upgrade from the first release', () => {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { clientAddress, plainAddress } from '@/server/door/address';
 import { BadBody, bodyBytes } from '@/server/door/body';
-import { Busy, HEAVY, heavy } from '@/server/door/busy';
-import { clean } from '@/server/door/clean';
+import { Busy, HEAVY, heavy } from '@/server/floor/busy';
+import { clean } from '@/server/floor/clean';
 
 describe('who asks', () => {
   it('is one address however it is written, and one network where a household has a whole one', () => {

@@ -33,7 +33,7 @@ import {
 } from '@/core/trace';
 import { fromField } from '@/core/trace/context';
 import { Airframe, TypeSheet } from '@/domain/sheet';
-import { may } from '@/server/auth/permissions';
+import { may } from '@/server/floor/auth/permissions';
 import { held } from '@/ui/traces/held';
 import { TraceContext } from '@/domain/trace';
 import type { TraceAnalysis } from '@/domain/trace';

@@ -1,9 +1,9 @@
-import { may } from '@/server/auth/permissions';
-import { requireUser } from '@/server/auth/session';
-import { unseenCount } from '@/server/notices';
+import { may } from '@/server/floor/auth/permissions';
+import { requireUser } from '@/server/floor/auth/session';
+import { unseenCount } from '@/server/account/notices';
 import { Keys } from '@/ui/shared/keys';
-import { nowIso } from '@/server/clock';
-import { staleDemoDays } from '@/server/demo';
+import { nowIso } from '@/server/floor/clock';
+import { staleDemoDays } from '@/server/running/demo';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
 import { signOutAction } from '../actions';

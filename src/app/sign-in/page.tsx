@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { currentUser } from '@/server/auth/session';
+import { currentUser } from '@/server/floor/auth/session';
 import { SignInForm } from '@/ui/open/sign-in-form';
 import { signInAction } from '../actions';
 

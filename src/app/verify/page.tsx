@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { verifyCode } from '@/server/queries/verify';
+import { verifyCode } from '@/server/ledger/queries/verify';
 import { VerifyForm } from '@/ui/sign/verify-form';
 import { Panel } from '@/ui/shared/parts';
 

@@ -1,10 +1,10 @@
 import { unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
-import type { CurrentUser } from '../auth/permissions';
-import { requireUser, sameOrigin } from '../auth/session';
-import { diskWords, log } from '../log';
-import { NOT_FOUND, type Problem, problem } from '../result';
-import { clean } from './clean';
+import type { CurrentUser } from '../floor/auth/permissions';
+import { requireUser, sameOrigin } from '../floor/auth/session';
+import { diskWords, log } from '../floor/log';
+import { NOT_FOUND, type Problem, problem } from '../floor/result';
+import { clean } from '../floor/clean';
 
 export type Refused = { ok: false; problems: Problem[] };
 

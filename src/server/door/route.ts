@@ -1,13 +1,13 @@
 import { NextResponse } from 'next/server';
-import { tokenUser } from '../api/tokens';
-import type { CurrentUser } from '../auth/permissions';
-import { currentUser, sameOrigin } from '../auth/session';
-import { diskWords, log } from '../log';
+import { tokenUser } from '../account/tokens';
+import type { CurrentUser } from '../floor/auth/permissions';
+import { currentUser, sameOrigin } from '../floor/auth/session';
+import { diskWords, log } from '../floor/log';
 import { addressOf } from './address';
-import { NOT_FOUND } from '../result';
+import { NOT_FOUND } from '../floor/result';
 import { BadBody, bodyBytes, bodyForm } from './body';
-import { Busy, type Heavy, heavy } from './busy';
-import { clean } from './clean';
+import { Busy, type Heavy, heavy } from '../floor/busy';
+import { clean } from '../floor/clean';
 import { HSTS } from './headers';
 
 /** Who may come in: anybody, who is signed in, or who is signed in or carries a token. */

@@ -1,10 +1,10 @@
 import type { Transaction } from 'sequelize';
-import { ownPassword, passwordAgain } from '../auth/again';
-import type { CurrentUser } from '../auth/permissions';
-import { nowIso } from '../clock';
-import { row } from '../db/connection';
-import { write } from '../db/write';
-import { type Result, problem } from '../result';
+import { ownPassword, passwordAgain } from '../floor/auth/again';
+import type { CurrentUser } from '../floor/auth/permissions';
+import { nowIso } from '../floor/clock';
+import { row } from '../floor/connection';
+import { write } from '../floor/write';
+import { type Result, problem } from '../floor/result';
 import { keyOfBook, publishHead } from './book';
 import { signingProblem } from './keys';
 

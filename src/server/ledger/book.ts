@@ -10,10 +10,10 @@ import {
   verifyLedger,
 } from '@/core/ledger';
 import type { EntryMarks } from '@/domain/book';
-import { givenPasswords } from '../auth/again';
-import { row, rows } from '../db/connection';
-import { model } from '../db/models';
-import { write } from '../db/write';
+import { givenPasswords } from '../floor/auth/again';
+import { row, rows } from '../floor/connection';
+import { model } from '../floor/models';
+import { write } from '../floor/write';
 import {
   currentPublicKey,
   ledgerTools,

@@ -1,4 +1,4 @@
-import { inThread } from '../door/thread';
+import { inThread } from '../floor/thread';
 import { attachedJson } from './attached';
 import { type Checked, checkDocument, unreadable } from './verify';
 

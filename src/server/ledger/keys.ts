@@ -10,7 +10,7 @@ import {
 import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { type LedgerHead, type LedgerTools, headText } from '@/core/ledger';
-import { ensureDataFolder, inData, syncFolder } from '../data-folder';
+import { ensureDataFolder, inData, syncFolder } from '../floor/data-folder';
 
 const privateFile = (): string => inData('keys', 'ledger-private.pem');
 const nextFile = (): string => inData('keys', 'ledger-private.next.pem');

@@ -1,5 +1,5 @@
 import { type ColumnMapping, type Placed, placeTrace, readTrace } from '@/core/trace';
-import type { TraceView } from '../queries/traces';
+import type { TraceView } from './queries/traces';
 import { keepSeries, keptFile, keptSeries, textOf } from './files';
 import { runTrace } from './thread';
 

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, w
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { inData, syncFolder } from '../data-folder';
+import { inData, syncFolder } from '../floor/data-folder';
 
 /** Bytes beyond which a file is not taken, packed or not. */
 export const MAX_BYTES = 120_000_000;

@@ -1,5 +1,5 @@
 import { type TraceDone, type TraceJob, traceWork } from '@/core/trace';
-import { inThread } from '../door/thread';
+import { inThread } from '../floor/thread';
 
 /** Longer than this and the thread is ended: no file a recorder writes takes as long. */
 const LIMIT_MS = 120_000;

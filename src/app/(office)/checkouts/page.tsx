@@ -2,9 +2,9 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
-import { may } from '@/server/auth/permissions';
-import { requireUser } from '@/server/auth/session';
-import { checkoutList } from '@/server/queries/lists';
+import { may } from '@/server/floor/auth/permissions';
+import { requireUser } from '@/server/floor/auth/session';
+import { checkoutList } from '@/server/checkout/queries/lists';
 import { Empty, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 

@@ -5,11 +5,11 @@ import { goalsRequired, sheetFacts } from '@/core/plan';
 import { validateSheet } from '@/core/sheet';
 import { Verdict } from '@/ui/shared/verdict';
 import { say } from '@/domain/words';
-import { requireUser } from '@/server/auth/session';
-import { hangar } from '@/server/queries/hangar';
+import { requireUser } from '@/server/floor/auth/session';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { Panel, Title } from '@/ui/shared/parts';
-import { groundings } from '@/server/queries/stops';
+import { groundings } from '@/server/fly/queries/stops';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Hangar' };

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { AudioWaveform, Eye, Footprints, Route } from 'lucide-react';
 import { Link } from '@/ui/shared/link';
-import { requireUser } from '@/server/auth/session';
-import { hangar } from '@/server/queries/hangar';
+import { requireUser } from '@/server/floor/auth/session';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { Empty, Outranked, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 

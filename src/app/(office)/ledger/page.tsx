@@ -3,12 +3,12 @@ import { Link } from '@/ui/shared/link';
 import { dateText, instantText, list, plural } from '@/core/format';
 import { ENTRY_KINDS } from '@/domain/book';
 import { say } from '@/domain/words';
-import { may } from '@/server/auth/permissions';
-import { requireUser } from '@/server/auth/session';
+import { may } from '@/server/floor/auth/permissions';
+import { requireUser } from '@/server/floor/auth/session';
 import { checkBook } from '@/server/ledger/book';
 import { readHead } from '@/server/ledger/keys';
-import { limitationText } from '@/server/ledger/pdf';
-import { type BookFilter, bookCount, bookLines } from '@/server/queries/book';
+import { limitationText } from '@/server/ledger/papers/entry-pdf';
+import { type BookFilter, bookCount, bookLines } from '@/server/ledger/queries/book';
 import { Empty, Panel, Problems, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 

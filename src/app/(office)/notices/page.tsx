@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { localText } from '@/core/format';
-import { requireUser } from '@/server/auth/session';
-import { homeAerodrome } from '@/server/content';
-import { noticesOf } from '@/server/notices';
+import { requireUser } from '@/server/floor/auth/session';
+import { homeAerodrome } from '@/server/rules/content';
+import { noticesOf } from '@/server/account/notices';
 import { NoticeList } from '@/ui/shared/notices';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';

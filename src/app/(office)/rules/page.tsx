@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, plural } from '@/core/format';
-import { may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { contentList } from '@/server/queries/content';
+import { may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { contentList } from '@/server/rules/queries/content';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 

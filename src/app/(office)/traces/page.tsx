@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
-import { may } from '@/server/auth/permissions';
-import { requireUser } from '@/server/auth/session';
-import { limitsPassed, traceList } from '@/server/queries/traces';
+import { may } from '@/server/floor/auth/permissions';
+import { requireUser } from '@/server/floor/auth/session';
+import { limitsPassed, traceList } from '@/server/traces/queries/traces';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { Limits } from '@/ui/traces/limits';

@@ -1,10 +1,10 @@
 import { NextResponse } from 'next/server';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
-import { may } from '@/server/auth/permissions';
+import { may } from '@/server/floor/auth/permissions';
 import { door } from '@/server/door/route';
-import { findable } from '@/server/queries/lists';
-import { hangar } from '@/server/queries/hangar';
+import { findable } from '@/server/checkout/queries/lists';
+import { hangar } from '@/server/hangar/queries/hangar';
 
 /** Everything the finder knows, for this user: screens, things to do, people, checkouts, types and registrations. */
 export const GET = door({ who: 'signed-in' }, async ({ user }) => {

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { recordEvents } from '@/server/commands/capture';
+import { recordEvents } from '@/server/fly/commands/capture';
 import { door, refusal } from '@/server/door/route';
 import { SYNC_BATCH } from '@/offline/protocol';
 

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { addTrace } from '@/server/commands/traces';
+import { addTrace } from '@/server/traces/commands/traces';
 import { door, refusal } from '@/server/door/route';
 import { MAX_BYTES } from '@/server/traces/files';
 

@@ -1,8 +1,8 @@
 import { NextResponse } from 'next/server';
-import { takeTry } from '@/server/auth/limiter';
-import { may } from '@/server/auth/permissions';
+import { takeTry } from '@/server/floor/auth/limiter';
+import { may } from '@/server/floor/auth/permissions';
 import { door, refusal } from '@/server/door/route';
-import { verifyCode, verifyFile } from '@/server/queries/verify';
+import { verifyCode, verifyFile } from '@/server/ledger/queries/verify';
 
 /** What a stranger may send: an entry, or a book of some hundred. The staff may send a whole one. */
 const STRANGER = { bytes: 3_000_000, limitMs: 8_000, mostEntries: 2_000 };

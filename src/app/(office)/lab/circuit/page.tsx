@@ -4,7 +4,7 @@ import { usableEnds } from '@/core/approach';
 import { endsOf } from '@/core/runway';
 import type { TypeSheet } from '@/domain/sheet';
 import { packWords } from '@/domain/words';
-import { contentById, homeAerodrome, newestContent } from '@/server/content';
+import { contentById, homeAerodrome, newestContent } from '@/server/rules/content';
 import { Circuit } from '@/ui/lab/circuit';
 import { readState } from '@/ui/lab/query-state-read';
 import { CIRCUIT_START, CIRCUIT_WORDS } from '@/ui/lab/starts';

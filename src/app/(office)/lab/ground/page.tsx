@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { contentById, newestContent } from '@/server/content';
+import { contentById, newestContent } from '@/server/rules/content';
 import { Ground } from '@/ui/lab/ground';
 import { readState } from '@/ui/lab/query-state-read';
 import { GROUND_START } from '@/ui/lab/starts';

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
-import { homeAerodrome } from '@/server/content';
+import { homeAerodrome } from '@/server/rules/content';
 import { redirect } from 'next/navigation';
-import { requireUser } from '@/server/auth/session';
-import { nowIso } from '@/server/clock';
-import { hangar } from '@/server/queries/hangar';
+import { requireUser } from '@/server/floor/auth/session';
+import { nowIso } from '@/server/floor/clock';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { Outranked, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { Recorder } from '@/ui/traces/recorder';

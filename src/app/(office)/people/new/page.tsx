@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
+import { may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { PersonForm } from '@/ui/people/forms';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
-import { may, personKey } from '@/server/auth/permissions';
-import { requireUser } from '@/server/auth/session';
-import { localToday } from '@/server/queries/checkout';
-import { schedulePage } from '@/server/queries/schedule-page';
+import { may, personKey } from '@/server/floor/auth/permissions';
+import { requireUser } from '@/server/floor/auth/session';
+import { localToday } from '@/server/checkout/queries/checkout';
+import { schedulePage } from '@/server/schedule/queries/page';
 import { AwayForm, AwayList, WindowsForm } from '@/ui/schedule/times';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';

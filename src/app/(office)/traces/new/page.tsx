@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { dateText } from '@/core/format';
-import { may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { contextOfSortie } from '@/server/commands/traces';
-import { flightsToRecord } from '@/server/queries/traces';
+import { may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { contextOfSortie } from '@/server/traces/commands/traces';
+import { flightsToRecord } from '@/server/traces/queries/traces';
 import { Outranked, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ImportTrace } from '@/ui/traces/import';

@@ -1,10 +1,10 @@
-import { icsOf } from '@/server/calendar';
-import { nowIso } from '@/server/clock';
-import { feedOwner } from '@/server/commands/schedule';
-import { takeTry } from '@/server/auth/limiter';
+import { icsOf } from '@/server/schedule/papers/calendar';
+import { nowIso } from '@/server/floor/clock';
+import { feedOwner } from '@/server/schedule/commands/schedule';
+import { takeTry } from '@/server/floor/auth/limiter';
 import { door, fileAnswer, refusal } from '@/server/door/route';
-import { originOf } from '@/server/origin';
-import { fieldFacts, ownBookings } from '@/server/queries/schedule';
+import { originOf } from '@/server/floor/origin';
+import { fieldFacts, ownBookings } from '@/server/schedule/queries/schedule';
 
 const BACK_MS = 90 * 86_400_000;
 /**

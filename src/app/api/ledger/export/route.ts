@@ -1,9 +1,9 @@
-import { may } from '@/server/auth/permissions';
+import { may } from '@/server/floor/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
 import { ledgerRows } from '@/server/ledger/book';
 import { publicKeys, readHead } from '@/server/ledger/keys';
-import { bookCsv } from '@/server/record';
-import { bookLines } from '@/server/queries/book';
+import { bookCsv } from '@/server/ledger/papers/record';
+import { bookLines } from '@/server/ledger/queries/book';
 
 /** The book as a file: JSON whole and checkable, or CSV of what the search found. */
 export const GET = door({ who: 'signed-in' }, async ({ user, query }) => {

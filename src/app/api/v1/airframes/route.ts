@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
-import { hangar } from '@/server/queries/hangar';
+import { hangar } from '@/server/hangar/queries/hangar';
 
 export const GET = door({ who: 'caller' }, async () =>
   NextResponse.json(

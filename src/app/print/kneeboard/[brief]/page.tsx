@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { briefCard } from '@/server/queries/card';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { briefCard } from '@/server/checkout/queries/card';
 import { KneeboardCard } from '@/ui/brief/card';
 
 export const metadata: Metadata = { title: 'Kneeboard card' };

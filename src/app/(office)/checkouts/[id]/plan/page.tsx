@@ -1,12 +1,12 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
-import { denyUnless } from '@/server/auth/session';
-import { debriefFacts, planOf } from '@/server/queries/debrief';
-import { flownLessons } from '@/server/queries/checkout';
-import { planFacts } from '@/server/queries/plan';
+import { denyUnless } from '@/server/floor/auth/session';
+import { debriefFacts, planOf } from '@/server/debrief/queries/debrief';
+import { flownLessons } from '@/server/checkout/queries/checkout';
+import { planFacts } from '@/server/debrief/queries/plan';
 import { PlanWorkbench } from '@/ui/debrief/plan';
-import { groundings } from '@/server/queries/stops';
+import { groundings } from '@/server/fly/queries/stops';
 import { Outranked, Title } from '@/ui/shared/parts';
 import { GroundedNote } from '@/ui/stops/grounded-note';
 import { RefusedNote } from '@/ui/sign/refused-note';

@@ -5,11 +5,11 @@ import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';
 import { NEED_WORDS } from '@/domain/assess-words';
 import { say } from '@/domain/words';
-import { may } from '@/server/auth/permissions';
-import { overridesOf, signingState } from '@/server/commands/sign';
-import { bookLines } from '@/server/queries/book';
-import { intervalOf, passengerState } from '@/server/queries/recency';
-import { localToday } from '@/server/queries/checkout';
+import { may } from '@/server/floor/auth/permissions';
+import { overridesOf, signingState } from '@/server/ledger/commands/sign';
+import { bookLines } from '@/server/ledger/queries/book';
+import { intervalOf, passengerState } from '@/server/people/queries/recency';
+import { localToday } from '@/server/checkout/queries/checkout';
 import { ResultForm } from '@/ui/sign/later-form';
 import { Matrix } from '@/ui/sign/matrix';
 import { MinutesForm } from '@/ui/sign/minutes-form';
@@ -20,7 +20,7 @@ import { Outranked, Panel, Title } from '@/ui/shared/parts';
 import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { StopList } from '@/ui/stops/stop-list';
-import { stopsShown } from '@/server/queries/stop-shown';
+import { stopsShown } from '@/server/checkout/queries/stop-shown';
 import { checkoutPage } from '../../../../checkout-page';
 import {
   answerOverrideAction,

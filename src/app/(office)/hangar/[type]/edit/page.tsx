@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { formNode } from '@/domain/form';
 import { TypeSheet } from '@/domain/sheet';
-import { may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { hangar } from '@/server/queries/hangar';
+import { may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { SheetEditor } from '@/ui/hangar/editor';
 import { PageStrip } from '@/ui/shared/strip';
 import { saveTypeSheetAction } from '../../../../actions';

@@ -1,8 +1,8 @@
 import { door, fileAnswer } from '@/server/door/route';
-import { icsOf } from '@/server/calendar';
-import { nowIso } from '@/server/clock';
-import { originOf } from '@/server/origin';
-import { bookingById, fieldFacts } from '@/server/queries/schedule';
+import { icsOf } from '@/server/schedule/papers/calendar';
+import { nowIso } from '@/server/floor/clock';
+import { originOf } from '@/server/floor/origin';
+import { bookingById, fieldFacts } from '@/server/schedule/queries/schedule';
 
 /** One booking as a calendar file. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, request }) => {

@@ -1,6 +1,6 @@
 import { door, fileAnswer } from '@/server/door/route';
-import { paper } from '@/server/papers';
-import { briefCard } from '@/server/queries/card';
+import { paper } from '@/server/papers/papers';
+import { briefCard } from '@/server/checkout/queries/card';
 
 /** The card of one brief, as a PDF. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {

@@ -1,8 +1,8 @@
-import { may } from '@/server/auth/permissions';
+import { may } from '@/server/floor/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
-import { checkoutHead, checkoutRecord } from '@/server/queries/checkout';
-import { paper } from '@/server/papers';
-import { bookletOf } from '@/server/record';
+import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
+import { paper } from '@/server/papers/papers';
+import { bookletOf } from '@/server/ledger/papers/record';
 
 /** A checkout as a booklet, for its pilot and the staff. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {

@@ -1,8 +1,8 @@
-import { may } from '@/server/auth/permissions';
-import type { DebriefSnapshot } from '@/server/commands/debrief';
+import { may } from '@/server/floor/auth/permissions';
+import type { DebriefSnapshot } from '@/server/debrief/commands/debrief';
 import { door, fileAnswer } from '@/server/door/route';
-import { paper } from '@/server/papers';
-import { debriefById } from '@/server/queries/debrief';
+import { paper } from '@/server/papers/papers';
+import { debriefById } from '@/server/debrief/queries/debrief';
 
 /** The PDF of one debrief, for those who may see it; the same answer for everybody else. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in', heavy: 'pdf' }, async ({ user, params }) => {

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { z } from 'zod';
-import { importLogbook, lookAtLogbook } from '@/server/commands/persons';
+import { importLogbook, lookAtLogbook } from '@/server/people/commands/persons';
 import { door, refusal } from '@/server/door/route';
 
 const Form = z.object({

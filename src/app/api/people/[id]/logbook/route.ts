@@ -1,7 +1,7 @@
-import { may } from '@/server/auth/permissions';
-import { row } from '@/server/db/connection';
+import { may } from '@/server/floor/auth/permissions';
+import { row } from '@/server/floor/connection';
 import { door, fileAnswer } from '@/server/door/route';
-import { logbookCsv } from '@/server/record';
+import { logbookCsv } from '@/server/ledger/papers/record';
 
 /** Logbook rows of a pilot as CSV, for themselves and the staff. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params: { id } }) =>

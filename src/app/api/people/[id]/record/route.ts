@@ -1,5 +1,5 @@
 import { door, fileAnswer } from '@/server/door/route';
-import { recordJson } from '@/server/record';
+import { recordJson } from '@/server/ledger/papers/record';
 
 /** Everything kept about a pilot, for themselves and the staff. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params }) => {

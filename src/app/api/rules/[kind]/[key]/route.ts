@@ -1,6 +1,6 @@
-import { may } from '@/server/auth/permissions';
+import { may } from '@/server/floor/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
-import { contentVersions } from '@/server/queries/content';
+import { contentVersions } from '@/server/rules/queries/content';
 
 /** One piece of content as a file: exported, changed elsewhere, and brought back in its editor. */
 export const GET = door<'signed-in', { kind: string; key: string }>(

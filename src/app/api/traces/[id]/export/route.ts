@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { resultRows, traceGeoJson, traceGpx, traceKml } from '@/core/trace';
 import { door, fileAnswer } from '@/server/door/route';
-import { traceById } from '@/server/queries/traces';
+import { traceById } from '@/server/traces/queries/traces';
 import { placedAgain } from '@/server/traces/again';
 import { keptFile } from '@/server/traces/files';
 

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
-import { traceById } from '@/server/queries/traces';
+import { traceById } from '@/server/traces/queries/traces';
 import { seriesBytes } from '@/server/traces/again';
 
 /** The columns a replay draws, as one block of single-precision numbers. Of a person, so no browser keeps them. */

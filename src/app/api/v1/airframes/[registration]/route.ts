@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
-import { airframeVersions } from '@/server/queries/hangar';
+import { airframeVersions } from '@/server/hangar/queries/hangar';
 
 export const GET = door<'caller', { registration: string }>({ who: 'caller' }, async ({ params: { registration } }) => {
   const newest = (await airframeVersions(registration))[0];

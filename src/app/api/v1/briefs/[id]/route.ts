@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
-import { briefCard } from '@/server/queries/card';
+import { briefCard } from '@/server/checkout/queries/card';
 
 export const GET = door<'caller', { id: string }>({ who: 'caller' }, async ({ user, params }) => {
   const found = await briefCard(user, params.id);

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
-import { traceById } from '@/server/queries/traces';
+import { traceById } from '@/server/traces/queries/traces';
 
 export const GET = door<'caller', { id: string }>({ who: 'caller' }, async ({ user, params }) => {
   const trace = await traceById(user, params.id);

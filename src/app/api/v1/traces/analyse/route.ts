@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { MappingForm } from '@/server/commands/traces';
+import { MappingForm } from '@/server/traces/commands/traces';
 import { BadBody } from '@/server/door/body';
 import { door } from '@/server/door/route';
 import { plainBytes, MAX_BYTES, textOf } from '@/server/traces/files';

@@ -1,8 +1,8 @@
 import { NextResponse } from 'next/server';
-import { may } from '@/server/auth/permissions';
-import { saveTypeSheet } from '@/server/commands/hangar';
+import { may } from '@/server/floor/auth/permissions';
+import { saveTypeSheet } from '@/server/hangar/commands/hangar';
 import { door, refusal } from '@/server/door/route';
-import { typeVersions } from '@/server/queries/hangar';
+import { typeVersions } from '@/server/hangar/queries/hangar';
 
 type Code = { code: string };
 

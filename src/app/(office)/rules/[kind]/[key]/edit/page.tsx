@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
 import { formNode } from '@/domain/form';
-import { may } from '@/server/auth/permissions';
-import { denyUnless, requireUser } from '@/server/auth/session';
-import { isContentKind } from '@/server/commands/content';
-import { CONTENT } from '@/server/content';
-import { contentVersions } from '@/server/queries/content';
+import { may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { isContentKind } from '@/server/rules/commands/content';
+import { CONTENT } from '@/server/rules/content';
+import { contentVersions } from '@/server/rules/queries/content';
 import { SheetEditor } from '@/ui/hangar/editor';
 import { PageStrip } from '@/ui/shared/strip';
 import { saveContentAction } from '../../../../../actions';

@@ -1,0 +1,457 @@
+import { asFlown, countFlown } from '@/core/assess';
+import { type Lapse, addDays, daysBetween } from '@/core/recency';
+import { localClock, localInstant } from '@/core/schedule';
+import type { Goal, Stage } from '@/domain/words';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { asOfLastWrite } from '../../floor/as-of';
+import { row, rows } from '../../floor/connection';
+import { flownBy } from '../../checkout/queries/counts';
+import { type ReadRecord, localToday, nextAction, recordReader, stageOf } from '../../checkout/queries/checkout';
+import { type HouseRules, everybodysStanding, houseRules } from '../../people/queries/people';
+import { type Ready, fitOf, readinessOf, whenText } from '../../schedule/queries/readiness';
+import {
+  type BookingLine,
+  airKey,
+  awayRows,
+  bookingsBetween,
+  fieldFacts,
+  ownBookings,
+} from '../../schedule/queries/schedule';
+import { type Grounding, groundings } from '../../fly/queries/stops';
+import { limitsPassed } from '../../traces/queries/traces';
+
+/** Rows of a list on the board; the rest is a link away. */
+const MOST = 8;
+const MOST_LAPSES = 12;
+const LAPSE_DAYS = 30;
+
+export interface BoardCard {
+  summary: {
+    id: string;
+    pilotName: string;
+    registration: string;
+    typeName: string;
+    goals: Goal[];
+    lessons: number;
+    landings: number;
+    lastFlown: string | null;
+  };
+  met: number;
+  total: number;
+  stage: Stage;
+  action: { text: string; href: string };
+}
+export interface BoardLapse {
+  pilotId: string;
+  name: string;
+  lapse: Lapse;
+  /** What one tap would book; null = a flight does not keep it. */
+  books: {
+    kind: 'hire' | 'currency';
+    airframeId: string;
+    registration: string;
+  } | null;
+}
+export interface BoardData {
+  today: string;
+  zone: string;
+  next: { booking: BookingLine; when: string; ready: Ready[]; minutesTo: number } | null;
+  line: {
+    booking: BookingLine;
+    when: string;
+    past: boolean;
+    hit: string[];
+    fit: { word: string; words: string } | null;
+  }[];
+  cards: BoardCard[];
+  more: number;
+  lapses: BoardLapse[];
+  lapsesMore: number;
+  limits: Awaited<ReturnType<typeof limitsPassed>>;
+  /** Out of service for another reason than a limit passed. */
+  grounded: Grounding[];
+  waits: { text: string; href: string }[];
+  stalled: { id: string; pilotName: string; registration: string; instructor: string; days: number; booked: boolean }[];
+  stats: { name: string; value: string }[];
+  instructors: {
+    name: string;
+    userId: string;
+    pilotId: string | null;
+    today: number;
+    open: number;
+    stalled: number;
+    outOf: string[];
+    lastLesson: string | null;
+  }[];
+}
+
+/** The day of one user in one look. */
+export async function boardData(user: CurrentUser): Promise<BoardData> {
+  const [field, rules, today, away] = [await fieldFacts(), await houseRules(), await localToday(), await awayRows()];
+  const { zone } = field;
+  const now = nowIso();
+  const staff = may.seeEverybody(user);
+  const chief = user.roles.includes('chief');
+  const dayFrom = localInstant(today, 0, zone);
+  const [mine, all] = await Promise.all([
+    ownBookings(user, dayFrom, false, 40),
+    chief ? bookingsBetween(user, dayFrom, localInstant(addDays(today, 1), 0, zone)) : Promise.resolve([]),
+  ]);
+  const coming = mine.find((b) => b.endsAt > now) ?? null;
+  const shown = [
+    ...mine.filter((b) => localClock(b.startsAt, zone).date <= addDays(today, 1)),
+    ...all.filter((b) => !mine.some((m) => m.id === b.id)),
+  ]
+    .sort((a, b) => a.startsAt.localeCompare(b.startsAt))
+    .slice(0, MOST);
+  const hitOf = (b: BookingLine) =>
+    b.endsAt < now
+      ? []
+      : away
+          .filter(
+            (a) =>
+              [
+                b.airframeId ? airKey(b.airframeId) : '',
+                b.instructorKey ?? '',
+                b.pilotId ? `p:${b.pilotId}` : '',
+              ].includes(a.who) &&
+              a.from < b.endsAt &&
+              (a.to === null || a.to > b.startsAt),
+          )
+          .map((a) => a.why);
+  const read = recordReader();
+  const { cards, more } = await openCards(user, staff, read);
+  const standings = await everybodysStanding(rules, today);
+  const { lapses, lapsesMore } = lapsing(user, standings, rules, staff, today, await framesInLine(now));
+  const stalled = staff
+    ? await asOfLastWrite(`stalled ${user.id} ${chief} ${now.slice(0, 15)}`, () =>
+        stalledCheckouts(user, chief, today, field.house.schedule.stalledDays, now),
+      )
+    : [];
+  return {
+    today,
+    zone,
+    next: coming
+      ? {
+          booking: coming,
+          when: whenText(coming, today, zone),
+          ready: await readinessOf(coming, rules, field, away, read),
+          minutesTo: Math.round((Date.parse(coming.startsAt) - Date.parse(now)) / 60_000),
+        }
+      : null,
+    line: await Promise.all(
+      shown.map(async (b) => ({
+        booking: b,
+        when: whenText(b, today, zone),
+        past: b.endsAt <= now,
+        hit: hitOf(b),
+        fit: await fitOf(b, field, read),
+      })),
+    ),
+    cards,
+    more,
+    lapses,
+    lapsesMore,
+    grounded: staff
+      ? await asOfLastWrite('grounded', async () =>
+          (await groundings({ openOnly: true })).filter((g) => g.kind !== 'limit'),
+        )
+      : [],
+    limits: staff
+      ? await asOfLastWrite(`limits ${user.id} ${user.roles.join()}`, () => limitsPassed(user, 'open'))
+      : [],
+    waits: await asOfLastWrite(`waits ${user.id} ${chief}`, () => waitsFor(user, chief)),
+    stalled,
+    stats: staff ? await asOfLastWrite(`statistics ${today}`, () => statistics(today)) : [],
+    instructors: chief
+      ? await asOfLastWrite(`instructors ${today}`, () =>
+          instructorLines(today, zone, standings, rules, field.house.schedule.stalledDays, now),
+        )
+      : [],
+  };
+}
+
+async function openCards(
+  user: CurrentUser,
+  staff: boolean,
+  read: ReadRecord,
+): Promise<{ cards: BoardCard[]; more: number }> {
+  const where = staff ? 'c.instructor_id = :id' : 'c.pilot_id = :pilotId';
+  const found = await asOfLastWrite(`open ${user.id}`, () =>
+    rows<{ id: string; lessons: number; last_flown: string | null }>(
+      `SELECT c.id, (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons, (SELECT MAX(flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown
+     FROM checkouts c WHERE ${where} AND c.status <> 'signed' ORDER BY (SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id) DESC, c.created_at DESC LIMIT ${MOST + 1}`,
+      { id: user.id, pilotId: user.pilotId },
+    ),
+  );
+  const count =
+    found.length > MOST
+      ? ((
+          await asOfLastWrite(`count ${user.id}`, () =>
+            row<{ n: number }>(`SELECT COUNT(*) AS n FROM checkouts c WHERE ${where} AND c.status <> 'signed'`, {
+              id: user.id,
+              pilotId: user.pilotId,
+            }),
+          )
+        )?.n ?? 0)
+      : found.length;
+  const cards = await Promise.all(
+    found.slice(0, MOST).map(async (c): Promise<BoardCard | null> => {
+      const record = await read(c.id);
+      if (!record) return null;
+      const { head } = record;
+      const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt);
+      const action = may.runCheckout(user, head)
+        ? nextAction(record)
+        : waitsForPilot
+          ? {
+              text: `Read and acknowledge the brief of lesson ${waitsForPilot.lesson}.`,
+              href: `/checkouts/${c.id}/brief`,
+            }
+          : { text: 'Nothing waits for you. See where it stands.', href: `/checkouts/${c.id}` };
+      return {
+        summary: {
+          id: c.id,
+          pilotName: head.pilotName,
+          registration: head.registration,
+          typeName: head.typeName,
+          goals: head.goals,
+          lessons: c.lessons,
+          landings: countFlown(record.landings.map(asFlown)).landings,
+          lastFlown: c.last_flown,
+        },
+        met: record.items.filter((i) => i.met).length,
+        total: record.items.length,
+        stage: !may.runCheckout(user, head) && waitsForPilot ? 'brief' : stageOf(record),
+        action: { text: action.text, href: action.href },
+      };
+    }),
+  );
+  const order: Record<Stage, number> = { sign: 0, debrief: 1, fly: 2, brief: 3, open: 4 };
+  return {
+    cards: cards.filter((c) => c !== null).sort((a, b) => order[a.stage] - order[b.stage]),
+    more: count - Math.min(count, MOST),
+  };
+}
+
+async function framesInLine(now: string): Promise<Map<string, { id: string; registration: string }>> {
+  const down = new Set(
+    (await awayRows()).filter((a) => a.from <= now && (a.to === null || a.to > now)).map((a) => a.who),
+  );
+  const frames = await rows<{ id: string; registration: string; code: string }>(
+    'SELECT a.id, a.registration, ty.code FROM airframes a JOIN types ty ON ty.id = a.type_id ORDER BY a.registration',
+  );
+  const of = new Map<string, { id: string; registration: string }>();
+  for (const f of frames)
+    if (!down.has(airKey(f.id)) && !of.has(f.code)) of.set(f.code, { id: f.id, registration: f.registration });
+  return of;
+}
+type Standings = Awaited<ReturnType<typeof everybodysStanding>>;
+/** Who falls out of something in 30 days, or fell out in the last seven: the soonest first. */
+function lapsing(
+  user: CurrentUser,
+  standings: Standings,
+  rules: HouseRules,
+  staff: boolean,
+  today: string,
+  frames: Map<string, { id: string; registration: string }>,
+): { lapses: BoardLapse[]; lapsesMore: number } {
+  const all = standings
+    .filter((p) => staff || p.pilotId === user.pilotId)
+    .flatMap((p) =>
+      p.lapses
+        .filter(
+          (l) =>
+            l.kind !== 'night' &&
+            l.through !== null &&
+            daysBetween(today, l.through) <= LAPSE_DAYS &&
+            daysBetween(today, l.through) >= -7,
+        )
+        .map((lapse): BoardLapse => {
+          const code =
+            lapse.typeCode ??
+            (lapse.kind === 'passengers'
+              ? ([...rules.types].find(
+                  ([, t]) =>
+                    p.lapses.some((x) => x.typeCode !== null && rules.types.get(x.typeCode)?.sheet === t.sheet) &&
+                    lapse.key.endsWith(classKey(t.sheet.engine.count, t.sheet.surface)) &&
+                    (!lapse.key.startsWith('tailwheel') || t.sheet.gear.layout === 'tailwheel'),
+                )?.[0] ?? null)
+              : null);
+          const frame =
+            code === null ||
+            lapse.kind === 'dated' ||
+            lapse.kind === 'certificate' ||
+            (lapse.status === 'expired' && lapse.kind === 'interval')
+              ? undefined
+              : frames.get(code);
+          return {
+            pilotId: p.pilotId,
+            name: p.name,
+            lapse,
+            books: frame
+              ? {
+                  kind: p.roles.includes('instructor') ? 'currency' : 'hire',
+                  airframeId: frame.id,
+                  registration: frame.registration,
+                }
+              : null,
+          };
+        }),
+    );
+  const sorted = all.sort(
+    (a, b) => (a.lapse.through ?? '').localeCompare(b.lapse.through ?? '') || a.name.localeCompare(b.name),
+  );
+  // A lapse of the same day by the same flying is one row a person: the first of them speaks for the rest.
+  const once = sorted.filter(
+    (l, i) =>
+      !sorted
+        .slice(0, i)
+        .some(
+          (m) =>
+            m.pilotId === l.pilotId &&
+            m.lapse.through === l.lapse.through &&
+            m.lapse.kind !== 'dated' &&
+            l.lapse.kind !== 'dated',
+        ),
+  );
+  return { lapses: once.slice(0, MOST_LAPSES), lapsesMore: Math.max(0, once.length - MOST_LAPSES) };
+}
+const classKey = (engines: number, surface: string): string =>
+  `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'land' ? 'land' : 'sea'}`;
+
+/**
+ * What waits for this user and no other: an override to answer, a brief or a debrief to acknowledge, an update to take
+ * over.
+ */
+async function waitsFor(user: CurrentUser, chief: boolean): Promise<BoardData['waits']> {
+  const waits: BoardData['waits'] = [];
+  if (chief) {
+    const overrides = await rows<{ checkout_id: string; item_id: string; name: string; pilot_id: string; by: string }>(
+      "SELECT o.checkout_id, o.item_id, p.name, c.pilot_id, u.name AS by FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = o.asked_by WHERE c.status = 'open' AND NOT EXISTS (SELECT 1 FROM override_answers a WHERE a.override_id = o.id) LIMIT 20",
+    );
+    for (const o of overrides.filter((x) => may.answerOverride(user, { pilotId: x.pilot_id })))
+      waits.push({
+        text: `${o.by} asks to sign ${o.item_id} of ${o.name} without its evidence.`,
+        href: `/checkouts/${o.checkout_id}/sign`,
+      });
+    const updates = await row<{ n: number }>(
+      "SELECT COUNT(DISTINCT kind || key) AS n FROM content_versions p WHERE p.origin = 'proposed' AND p.version > (SELECT MAX(version) FROM content_versions x WHERE x.kind = p.kind AND x.key = p.key AND x.origin <> 'proposed')",
+    );
+    if ((updates?.n ?? 0) > 0)
+      waits.push({ text: `${updates?.n ?? 0} rules have an update proposed.`, href: '/rules' });
+  }
+  if (user.pilotId !== null) {
+    const briefs = await rows<{ checkout_id: string; lesson: number }>(
+      'SELECT b.checkout_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id JOIN checkouts c ON c.id = b.checkout_id WHERE c.pilot_id = :p AND b.acknowledged_at IS NULL AND b.version = (SELECT MAX(version) FROM briefs x WHERE x.sortie_id = b.sortie_id) ORDER BY b.created_at DESC LIMIT 5',
+      { p: user.pilotId },
+    );
+    for (const b of briefs)
+      waits.push({
+        text: `Read and acknowledge the brief of lesson ${b.lesson}.`,
+        href: `/checkouts/${b.checkout_id}/brief`,
+      });
+    const debriefs = await rows<{ checkout_id: string; lesson: number }>(
+      'SELECT s.checkout_id, s.lesson FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :p AND d.acknowledged_at IS NULL AND d.version = (SELECT MAX(version) FROM debriefs x WHERE x.sortie_id = d.sortie_id) ORDER BY d.created_at DESC LIMIT 5',
+      { p: user.pilotId },
+    );
+    for (const d of debriefs)
+      waits.push({
+        text: `Read and acknowledge the debrief of lesson ${d.lesson}.`,
+        href: `/checkouts/${d.checkout_id}/debrief?lesson=${d.lesson}`,
+      });
+  }
+  return waits;
+}
+
+async function stalledCheckouts(
+  user: CurrentUser,
+  chief: boolean,
+  today: string,
+  days: number,
+  now: string,
+): Promise<BoardData['stalled']> {
+  const before = addDays(today, -days);
+  const found = await rows<{
+    id: string;
+    name: string;
+    registration: string;
+    instructor: string;
+    last: string;
+    booked: number;
+  }>(
+    `SELECT c.id, p.name, a.registration, u.name AS instructor, COALESCE((SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id), substr(c.created_at, 1, 10)) AS last, EXISTS (SELECT 1 FROM bookings b WHERE b.checkout_id = c.id AND b.state = 'booked' AND b.starts_at > :now) AS booked
+     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id JOIN users u ON u.id = c.instructor_id WHERE c.status = 'open' ${chief ? '' : 'AND c.instructor_id = :id'} AND last < :before ORDER BY last LIMIT ${MOST}`,
+    { id: user.id, before, now },
+  );
+  return found.map((s) => ({
+    id: s.id,
+    pilotName: s.name,
+    registration: s.registration,
+    instructor: s.instructor,
+    days: daysBetween(s.last, today),
+    booked: s.booked === 1,
+  }));
+}
+
+async function statistics(today: string): Promise<BoardData['stats']> {
+  const landed = { month: `${today.slice(0, 7)}-01`, today };
+  const [month, year, week] = [`${today.slice(0, 7)}-01`, `${today.slice(0, 4)}-01-01`, addDays(today, -6)];
+  const n = await row<{ open: number; lessons: number; own: number; signed: number }>(
+    `SELECT (SELECT COUNT(*) FROM checkouts WHERE status <> 'signed') AS open, (SELECT COUNT(*) FROM sorties WHERE flown_on >= :week AND flown_on <= :today) AS lessons,
+      (SELECT COUNT(*) FROM landings WHERE flown_on >= :month AND flown_on <= :today AND landing_class = 'own') AS own, (SELECT COUNT(*) FROM ledger WHERE kind = 'sign-off' AND signed_at >= :year) AS signed`,
+    { month, year, week, today },
+  );
+  const flown = (await flownBy("''", 'l.flown_on >= :month AND l.flown_on <= :today', landed)).get('');
+  const landings = flown?.landings ?? 0;
+  const share = n && landings > 0 ? Math.round((100 * n.own) / landings) : null;
+  return [
+    { name: 'checkouts open', value: String(n?.open ?? 0) },
+    { name: 'lessons in seven days', value: String(n?.lessons ?? 0) },
+    { name: 'landings this month', value: String(landings) },
+    { name: 'of them own and in standard', value: share === null ? 'none' : `${share} %` },
+    { name: 'sign-offs this year', value: String(n?.signed ?? 0) },
+  ];
+}
+
+async function instructorLines(
+  today: string,
+  zone: string,
+  standings: Standings,
+  rules: HouseRules,
+  stalledDays: number,
+  now: string,
+): Promise<BoardData['instructors']> {
+  const found = await rows<{
+    id: string;
+    name: string;
+    pilot_id: string | null;
+    today: number;
+    open: number;
+    stalled: number;
+    last: string | null;
+  }>(
+    `SELECT u.id, u.name, u.pilot_id, (SELECT COUNT(*) FROM bookings b WHERE b.instructor_id = u.id AND b.state = 'booked' AND b.starts_at >= :from AND b.starts_at < :to) AS today, (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status <> 'signed') AS open,
+      (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status = 'open' AND COALESCE((SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id), substr(c.created_at, 1, 10)) < :before) AS stalled, (SELECT MAX(flown_on) FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.instructor_id = u.id AND c.status <> 'signed') AS last
+     FROM users u WHERE u.closed_at IS NULL AND u.roles LIKE '%"instructor"%' ORDER BY u.name`,
+    {
+      from: localInstant(today, 0, zone),
+      to: localInstant(addDays(today, 1), 0, zone),
+      before: addDays(today, -stalledDays),
+      now,
+    },
+  );
+  return found.map((u) => ({
+    name: u.name,
+    userId: u.id,
+    pilotId: u.pilot_id,
+    today: u.today,
+    open: u.open,
+    stalled: u.stalled,
+    lastLesson: u.last,
+    outOf: (standings.find((s) => s.pilotId === u.pilot_id)?.lapses ?? [])
+      .filter((l) => l.kind === 'teach' && l.status === 'expired')
+      .map((l) => (l.typeCode ? (rules.types.get(l.typeCode)?.name ?? l.typeCode) : l.what)),
+  }));
+}

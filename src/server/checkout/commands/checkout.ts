@@ -1,0 +1,449 @@
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { computeBrief } from '@/core/approach';
+import { habitCues } from '@/core/differences';
+import { dateText, list } from '@/core/format';
+import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
+import { BriefChoices } from '@/domain/brief';
+import type { Airframe, TypeSheet } from '@/domain/sheet';
+import { GOALS, PACKS, say } from '@/domain/words';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome, newestContent, contentById } from '../../rules/content';
+import { row, rows } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import {
+  type CheckoutHead,
+  checkoutHead,
+  ladderOf,
+  localToday,
+  parsedAirframe,
+  parsedSheet,
+  sortiesOf,
+} from '../queries/checkout';
+import { hangar } from '../../hangar/queries/hangar';
+import { teachState } from '../../people/queries/recency';
+import { pilotList } from '../queries/lists';
+import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
+
+export const OpenForm = z.object({
+  requestId: z.uuid(),
+  pilotId: z.string().min(1, 'Choose the pilot.'),
+  airframeId: z.string().min(1, 'Choose the aeroplane.'),
+  pack: z.enum(PACKS, 'Choose the rules.'),
+  goals: z.array(z.enum(GOALS)).min(1, 'Choose at least one goal.'),
+  standardKey: z.string().min(1, 'Choose the standard.'),
+  note: z.string().max(1000, 'Keep the note under 1000 characters.'),
+});
+export type OpenForm = z.infer<typeof OpenForm>;
+
+/** The programme of a goal under a pack; the house's own when the pack has none. */
+async function programmeFor(goal: string, pack: string) {
+  return (await newestContent('programme', `${goal}-${pack}`)) ?? (await newestContent('programme', `${goal}-house`));
+}
+
+/** Opens a checkout and pins every version it will run under. The same request twice gives the same checkout. */
+export async function openCheckout(user: CurrentUser, form: unknown): Promise<Result<{ id: string }>> {
+  const parsed = OpenForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  if (!may.openCheckoutFor(user, { pilotId: data.pilotId }))
+    return problem('pilotId', 'You cannot open a checkout for yourself: another instructor opens it.');
+  const before = await row<{ id: string }>('SELECT id FROM checkouts WHERE request_id = :r', { r: data.requestId });
+  if (before) return { ok: true, id: before.id };
+  const pilot = (await pilotList()).find((p) => p.id === data.pilotId);
+  if (!pilot) return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+  const airframe = (await hangar()).flatMap((t) => t.airframes).find((a) => a.id === data.airframeId);
+  if (!airframe) return problem('airframeId', 'This aeroplane is not in the hangar. Choose another.');
+  const pack = await newestContent('pack', data.pack);
+  const house = await newestContent('house', 'house');
+  const schools = await newestContent('schools', 'schools');
+  const standard = await newestContent('standard', data.standardKey);
+  if (!standard || !pack || !house || !schools)
+    return problem('standardKey', 'This standard is not set up. Choose another.');
+  const programmes = await Promise.all(data.goals.map((g) => programmeFor(g, data.pack)));
+  const without = data.goals.filter((_, i) => !programmes[i]);
+  if (without.length > 0)
+    return problem(
+      'goals',
+      `There is no programme yet for ${without.join(', ')} under these rules. Leave it out here and run it when the chief has added one.`,
+    );
+  const facts = sheetFacts(airframe.effective);
+  const not = data.goals.filter((_, i) => {
+    const programme = programmes[i];
+    return programme && !offeredFor(programme.body, facts);
+  });
+  if (not.length > 0)
+    return problem('goals', `${list(not.map(say))} cannot be flown in ${airframe.registration}: leave it out here.`);
+  const opening = computeOpening(
+    facts,
+    pack.body,
+    pilot.holds.map((h) => ({ ...h, note: '' })),
+    pilot.experienceSince,
+    airframe.effective.code,
+    { dates: pilot.dates, onDate: await localToday() },
+  );
+  const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
+  const id = randomUUID();
+  await write(async (t) => {
+    await model('checkouts').create(
+      {
+        id,
+        pilot_id: pilot.id,
+        instructor_id: user.id,
+        airframe_id: airframe.id,
+        airframe_version_id: airframe.versionId,
+        type_version_id: airframe.typeVersionId,
+        pack: data.pack,
+        goals: JSON.stringify(data.goals),
+        programme_ids: JSON.stringify(programmes.map((p) => p?.id)),
+        standard_id: standard.id,
+        pack_id: pack.id,
+        house_id: house.id,
+        schools: JSON.stringify(chosenSchools),
+        opening: JSON.stringify(opening),
+        note: data.note,
+        status: 'open',
+        signed_ledger_id: null,
+        request_id: data.requestId,
+        created_by: user.id,
+        created_at: nowIso(),
+      },
+      { transaction: t },
+    );
+  });
+  return { ok: true, id };
+}
+
+/** What the law asks of an instructor in this aeroplane and this one lacks on the day, each with its rule. */
+async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string): Promise<string[]> {
+  const pack = await contentById('pack', head.packId);
+  const house = await contentById('house', head.houseId);
+  const state = await teachState(user, { sheet: head.sheet, pack, house, goals: head.goals }, onDate);
+  return [
+    ...state.ratings.map((r) => `To teach this the law asks ${r.text} (${r.citation}), and it is not on your record.`),
+    ...(state.lacks.length > 0
+      ? [`This aeroplane demands what you do not hold: ${list(state.lacks.map(say))}. Another instructor briefs it.`]
+      : []),
+    ...(state.modelHours && state.modelHours.have < state.modelHours.needed
+      ? [
+          `You have ${Math.floor(state.modelHours.have * 10) / 10} h ${state.modelHours.inCommand ? 'known to be in command ' : ''}in this ${state.modelHours.within}; ${state.modelHours.needed} h are asked to teach it (${state.modelHours.citation}).`,
+        ]
+      : []),
+  ];
+}
+
+export const SaveBriefForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  choices: BriefChoices,
+  /** The brief of this lesson that stood when the page was opened; null = there was none. */
+  base: z.string().max(64).nullable(),
+});
+
+/** Limits of what may be typed; the message says what to do. */
+const BriefChoicesChecked = BriefChoices.extend({
+  flownOn: z.iso.date('Give the day as year-month-day.'),
+  fuelL: z
+    .number('Give the fuel in litres.')
+    .min(0, 'Fuel cannot be negative.')
+    .max(2000, 'Give the fuel in litres, 2000 at most.'),
+  pilotKg: z.number('Give the mass in kilograms.').min(30, 'At least 30 kg.').max(200, 'At most 200 kg.'),
+  instructorKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(200, 'At most 200 kg.'),
+  baggageKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(500, 'At most 500 kg.'),
+  rearKg: z.number('Give the mass in kilograms.').min(0, 'Cannot be negative.').max(600, 'At most 600 kg.'),
+  bookingMin: z.number('Give the minutes of the booking.').min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
+  qnhHpa: z
+    .number()
+    .min(870, 'An altimeter setting lies between 870 and 1085 hPa.')
+    .max(1085, 'An altimeter setting lies between 870 and 1085 hPa.')
+    .nullable(),
+  oatC: z.number().min(-50, 'Between -50 and 55 °C.').max(55, 'Between -50 and 55 °C.').nullable(),
+  second: z
+    .object({
+      registration: z.string().max(12, 'At most 12 letters.'),
+      leads: z.enum(['this', 'other']),
+      position: z.string().max(80, 'Under 80 characters.'),
+      place: z.string().max(80, 'Under 80 characters.'),
+      heightFt: z.number().min(0, 'Give feet on QNH.').max(20000, 'At most 20 000 ft.').nullable(),
+      at: z.string().max(40, 'Under 40 characters.'),
+      breakS: z.number().min(1, 'At least 1 s.').max(60, 'At most 60 s.').nullable(),
+    })
+    .nullable(),
+  layout: z.object({
+    order: z.array(z.string().max(40)).max(80),
+    hidden: z.array(z.string().max(40)).max(80),
+    own: z
+      .array(z.object({ id: z.string().max(40), title: z.string().min(1).max(60), text: z.string().min(1).max(600) }))
+      .max(20),
+  }),
+  instructorLimitKt: z.number().min(0).max(60, 'At most 60 kt.').nullable(),
+  focus: z.string().max(120, 'Keep the focus under 120 characters.'),
+});
+
+/**
+ * Computes and stores the brief of the next lesson. Until something is recorded, a new brief of the same lesson
+ * replaces the last.
+ */
+export async function saveBrief(
+  user: CurrentUser,
+  form: unknown,
+): Promise<Result<{ sortieId: string; briefId: string; lesson: number }>> {
+  const parsed = SaveBriefForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const choices = BriefChoicesChecked.safeParse(parsed.data.choices);
+  if (!choices.success) return zodProblems(choices.error);
+  const { requestId, checkoutId } = parsed.data;
+  const head = await checkoutHead(checkoutId);
+  if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to brief.');
+  if (head.status !== 'open')
+    return problem('', 'This checkout is signed, or waits for its examiner. Open a new one to go on.');
+  const stops = await teachStops(user, head, choices.data.flownOn);
+  if (stops.length > 0) return { ok: false, problems: stops.map((message) => ({ path: '', message })) };
+  const today = nowIso().slice(0, 10);
+  if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
+  const context = {
+    sheet: head.sheet,
+    airframeCrosswindKt: head.airframe.crosswindLimitKt?.value ?? null,
+    aerodrome: await homeAerodrome(),
+    house: await contentById('house', head.houseId),
+    ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn),
+    pilotName: head.pilotName,
+    habits: habitCues((await differencesOf(head, choices.data.flownOn)).rows),
+    eyeHeightM: await eyeHeightOf(head.pilotId, head.typeCode),
+    dual: true,
+    groundSamplesMin: [],
+    nowIso: nowIso(),
+  };
+  const snapshot = computeBrief(choices.data, context);
+  if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd))
+    return problem('runwayEnd', 'Choose a runway of this aerodrome.');
+  const tanksL = context.sheet.engine.usableFuelL.value;
+  if (choices.data.fuelL > tanksL) return problem('fuelL', `The tanks hold ${tanksL} L usable. Give at most that.`);
+  return write(async (t) => {
+    const done = await row<{ id: string; sortie_id: string; lesson: number }>(
+      'SELECT b.id, b.sortie_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id WHERE b.request_id = :requestId',
+      { requestId },
+      t,
+    );
+    if (done) return { ok: true as const, sortieId: done.sortie_id, briefId: done.id, lesson: done.lesson };
+    const sorties = await sortiesOf(checkoutId, t);
+    const latest = sorties[sorties.length - 1];
+    const recorded = latest
+      ? await row('SELECT 1 AS x FROM capture_events WHERE sortie_id = :id LIMIT 1', { id: latest.id }, t)
+      : null;
+    const fresh = !latest || recorded !== null || latest.sharedWith !== null;
+    if (fresh && latest && choices.data.flownOn < latest.flownOn)
+      return problem(
+        'flownOn',
+        `Lesson ${latest.lesson} was flown on ${latest.flownOn}: the next cannot be before it.`,
+      );
+    const standing = fresh ? null : latest.brief;
+    if ((standing?.id ?? null) !== parsed.data.base)
+      return {
+        ...problem(
+          '',
+          standing
+            ? `${standing.createdByName} saved a brief of lesson ${latest?.lesson ?? 0} meanwhile: ` +
+                `${dateText(standing.choices.flownOn)}, runway ${standing.choices.runwayEnd}, ` +
+                `${standing.choices.fuelL} L. Save again to replace it with yours.`
+            : `Something of lesson ${latest?.lesson ?? 0} is recorded meanwhile. Save again to brief the next lesson.`,
+        ),
+        base: standing?.id ?? null,
+      };
+    const sortieId = fresh ? randomUUID() : latest.id;
+    const lesson = fresh ? (latest?.lesson ?? 0) + 1 : latest.lesson;
+    if (fresh)
+      await model('sorties').create(
+        {
+          id: sortieId,
+          checkout_id: checkoutId,
+          lesson,
+          flown_on: choices.data.flownOn,
+          instructor_id: user.id,
+          created_at: nowIso(),
+          second_pilot_id: null,
+          second_checkout_id: null,
+          shared_with: null,
+        },
+        { transaction: t },
+      );
+    else
+      await model('sorties').update(
+        { flown_on: choices.data.flownOn, instructor_id: user.id },
+        { where: { id: sortieId }, transaction: t },
+      );
+    const versions = await rows<{ version: number }>(
+      'SELECT version FROM briefs WHERE sortie_id = :sortieId',
+      { sortieId },
+      t,
+    );
+    const briefId = randomUUID();
+    await model('briefs').create(
+      {
+        id: briefId,
+        checkout_id: checkoutId,
+        sortie_id: sortieId,
+        version: versions.length + 1,
+        choices: JSON.stringify(choices.data),
+        snapshot: JSON.stringify(snapshot),
+        created_by: user.id,
+        created_at: nowIso(),
+        acknowledged_by: null,
+        acknowledged_at: null,
+        request_id: requestId,
+        sheets: JSON.stringify({
+          type: head.typeVersionId,
+          typeVersion: head.typeVersion,
+          airframe: head.airframeVersionId,
+        }),
+      },
+      { transaction: t },
+    );
+    return { ok: true as const, sortieId, briefId, lesson };
+  });
+}
+
+const addDays = (isoDate: string, days: number): string =>
+  new Date(Date.parse(isoDate) + days * 86_400_000).toISOString().slice(0, 10);
+
+/** The pilot says: read and understood. Twice is once. */
+export async function acknowledgeBrief(user: CurrentUser, briefId: string): Promise<Result<object>> {
+  return write(async (t) => {
+    const brief = await row<{ acknowledged_at: string | null; pilot_id: string }>(
+      'SELECT b.acknowledged_at, c.pilot_id FROM briefs b JOIN checkouts c ON c.id = b.checkout_id WHERE b.id = :briefId',
+      { briefId },
+      t,
+    );
+    if (!brief || !may.acknowledgeBrief(user, { pilotId: brief.pilot_id }))
+      return problem('', 'There is no such brief for you to acknowledge.');
+    if (!brief.acknowledged_at)
+      await model('briefs').update(
+        { acknowledged_by: user.id, acknowledged_at: nowIso() },
+        { where: { id: briefId }, transaction: t },
+      );
+    return { ok: true as const };
+  });
+}
+
+export const SchoolsForm = z.object({ checkoutId: z.string(), schools: z.record(z.string(), z.string()) });
+
+/** Stores the school chosen on each topic; only sides that exist are taken. */
+export async function chooseSchools(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = SchoolsForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const head = await checkoutHead(parsed.data.checkoutId);
+  const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
+  if (!head || !may.runCheckout(user, head) || head.status !== 'open')
+    return problem('', 'There is no such checkout for you to change.');
+  const chosen = Object.fromEntries(
+    topics.map((topic) => {
+      const side = parsed.data.schools[topic.key];
+      return [topic.key, topic.sides.some((s) => s.key === side) ? side : (head.schools[topic.key] ?? topic.fallback)];
+    }),
+  );
+  await write(
+    async (t) =>
+      void (await model('checkouts').update(
+        { schools: JSON.stringify(chosen) },
+        { where: { id: head.id }, transaction: t },
+      )),
+  );
+  return { ok: true };
+}
+
+export const TemplateForm = z.object({ checkoutId: z.string(), layout: BriefChoicesChecked.shape.layout });
+
+/** Keeps a brief's order and own items as the house's start for the goals of this checkout. Chief only. */
+export async function saveBriefTemplate(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = TemplateForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const head = await checkoutHead(parsed.data.checkoutId);
+  if (!head || !may.changeHouse(user)) return problem('', 'The chief instructor sets the order of the house.');
+  await write(async (t) => {
+    for (const goal of head.goals)
+      await model('brief_templates').upsert(
+        { goal, layout: JSON.stringify(parsed.data.layout), author: user.name, created_at: nowIso() },
+        { transaction: t },
+      );
+  });
+  return { ok: true };
+}
+
+/** The versions a checkout could be moved to; empty when it runs under the newest. */
+export async function newerVersions(
+  head: CheckoutHead,
+  t?: Transaction,
+): Promise<{
+  type: { id: string; version: number; sheet: TypeSheet } | null;
+  airframe: { id: string; version: number; sheet: Airframe } | null;
+}> {
+  const type = await row<{ id: string; version: number; sheet: string }>(
+    'SELECT v.id, v.version, v.sheet FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC LIMIT 1',
+    { code: head.typeCode },
+    t,
+  );
+  const airframe = await row<{ id: string; version: number; sheet: string }>(
+    'SELECT v.id, v.version, v.sheet FROM airframe_versions v JOIN airframes a ON a.id = v.airframe_id WHERE a.registration = :registration ORDER BY v.version DESC LIMIT 1',
+    { registration: head.registration },
+    t,
+  );
+  return {
+    type:
+      type && type.version > head.typeVersion
+        ? { id: type.id, version: type.version, sheet: parsedSheet(type.id, type.sheet) }
+        : null,
+    airframe:
+      airframe && airframe.version > head.airframeVersion
+        ? { id: airframe.id, version: airframe.version, sheet: parsedAirframe(airframe.id, airframe.sheet) }
+        : null,
+  };
+}
+
+export const MoveForm = z.object({
+  checkoutId: z.string(),
+  typeVersion: z.number().int().nullable(),
+  airframeVersion: z.number().int().nullable(),
+  reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
+});
+
+/**
+ * Moves a checkout to the newest versions of its sheet, on purpose and with a reason. Briefs already saved keep their
+ * snapshot.
+ */
+export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = MoveForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.runCheckout(user, head) || head.status !== 'open')
+      return problem('', 'There is no such checkout for you to change.');
+    const { type, airframe } = await newerVersions(head, t);
+    if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion)
+      return problem('', 'There is a newer version than the one shown. Reload the page and read the differences.');
+    if (!type && !airframe) return problem('', 'This checkout already runs under the newest versions.');
+    await model('checkouts').update(
+      { ...(type ? { type_version_id: type.id } : {}), ...(airframe ? { airframe_version_id: airframe.id } : {}) },
+      { where: { id: head.id }, transaction: t },
+    );
+    await model('checkout_moves').create(
+      {
+        id: randomUUID(),
+        checkout_id: head.id,
+        type_from: head.typeVersion,
+        type_to: type?.version ?? head.typeVersion,
+        airframe_from: head.airframeVersion,
+        airframe_to: airframe?.version ?? head.airframeVersion,
+        moved_by: user.id,
+        moved_at: nowIso(),
+        reason: data.reason,
+      },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}

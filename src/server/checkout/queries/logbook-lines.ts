@@ -1,0 +1,70 @@
+import { type LogbookLines, logbookLines } from '@/core/logbook';
+import { dateText } from '@/core/format';
+import { isNight } from '@/core/sun';
+import { homeAerodrome } from '../../rules/content';
+import { row } from '../../floor/connection';
+import type { CheckoutRecord } from './checkout';
+
+export interface LessonLines extends LogbookLines {
+  lesson: number;
+  date: string;
+}
+/** The logbook lines of every lesson flown in a checkout, in the words of its pack, the oldest first. */
+export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
+  const { head, pack, evidence } = record;
+  const aerodrome = await homeAerodrome();
+  const night = (at: string | null | undefined): boolean => at != null && isNight(at, aerodrome, pack.night.logging);
+  const titles = new Map(record.programmes.flatMap((p) => p.items.map((i) => [i.id, i] as const)));
+  const lines: LessonLines[] = [];
+  for (const s of record.sorties) {
+    const flown = record.landings.filter((l) => l.lesson === s.lesson);
+    const landed = flown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass');
+    // The pilot logs what the pilot flew: what was shown or taken over is the instructor's.
+    const own = landed.filter((l) => l.judged.landingClass !== 'demonstration' && l.captured.intervention !== 3);
+    const seen = evidence.observations.filter((o) => o.lesson === s.lesson && titles.has(o.data.itemId));
+    if (flown.length === 0 && seen.length === 0) continue;
+    const instructor = await row<{ name: string; certificate: string; until: string | null }>(
+      'SELECT u.name, u.certificate, u.certificate_until AS until FROM sorties x JOIN users u ON u.id = x.instructor_id WHERE x.id = :id',
+      { id: s.id },
+    );
+    const count = (dark: boolean) => own.filter((l) => night(l.captured.endedAt ?? l.savedAt) === dark).length;
+    const used = new Set([
+      ...seen.map((o) => o.data.itemId),
+      ...record.items.filter((i) => i.evidence.some((e) => flown.some((l) => l.id === e))).map((i) => i.item.id),
+    ]);
+    const ground = seen.filter((o) => titles.get(o.data.itemId)?.where === 'ground');
+    lines.push({
+      lesson: s.lesson,
+      date: s.flownOn,
+      ...logbookLines({
+        pack: head.pack,
+        date: dateText(s.flownOn),
+        place: `${aerodrome.ident} to ${aerodrome.ident}`,
+        registration: head.registration,
+        typeName: head.typeName,
+        engines: head.sheet.engine.count,
+        lesson: s.lesson,
+        minutes: evidence.flights?.find((f) => f.lesson === s.lesson)?.minutes ?? null,
+        groundMinutes: ground.reduce((a, o) => a + (o.data.minutes ?? 0), 0),
+        takeoffs: { day: count(false), night: count(true) },
+        landings: {
+          day: count(false),
+          night: count(true),
+          fullStops: own.filter((l) => l.kind === 'full-stop').length,
+          water: own.filter((l) => l.surface === 'water').length,
+        },
+        trained: [...used].map((id) => (titles.get(id)?.title ?? id).toLowerCase()),
+        pilot: head.pilotName,
+        instructor: instructor?.name ?? head.instructorName,
+        certificate: instructor?.certificate ?? '',
+        until: instructor?.until ? dateText(instructor.until) : null,
+        lacks: head.opening.missing.some((k) => head.opening.demands.classRatings?.includes(k))
+          ? 'class'
+          : head.opening.missing.length > 0 || head.opening.pic === 'instructor'
+            ? 'endorsement'
+            : 'nothing',
+      }),
+    });
+  }
+  return lines;
+}

@@ -1,0 +1,405 @@
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import {
+  WORK_ON,
+  bestAndWorst,
+  compareSelf,
+  lessonHeadline,
+  lessonSummaries,
+  mayOverrule,
+  sinceLastTime,
+  tableRows,
+} from '@/core/assess';
+import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
+import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
+import { INTERVENTIONS, say } from '@/domain/words';
+import { Exercise } from '@/domain/findings';
+import { PlanBlock } from '@/domain/plan';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { newestContent } from '../../rules/content';
+import { row } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { checkoutHead, checkoutRecord } from '../../checkout/queries/checkout';
+import { debriefFacts, selfOf, standing } from '../queries/debrief';
+import { planFacts } from '../queries/plan';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import { projectSortie } from '../../fly/commands/capture';
+import { SIGNED } from '../../fly/commands/event-door';
+import { addOfficeEvent } from '../../fly/commands/office';
+
+interface SortieOwner {
+  checkout_id: string;
+  pilot_id: string;
+  status: string;
+  lesson: number;
+  shared_with: string | null;
+}
+const ownerOf = (sortieId: string, t?: Transaction) =>
+  row<SortieOwner>(
+    'SELECT s.checkout_id, s.lesson, s.shared_with, c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
+    { sortieId },
+    t,
+  );
+const NONE = 'There is no such lesson for you to debrief.';
+const Reason = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
+
+export const OverruleForm = z.object({
+  sortieId: z.string().min(1),
+  subjectId: z.string().min(1),
+  what: z.string().min(1).max(24),
+  to: z.string().max(24).nullable(),
+  reason: Reason,
+});
+
+/**
+ * An instructor says otherwise of one criterion, a whole landing or an item. What was computed stays beside it; `to`
+ * null takes the word back.
+ */
+export async function overrule(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = OverruleForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { sortieId, subjectId, what, to, reason } = parsed.data;
+  const allowed: readonly string[] =
+    what === 'class'
+      ? LANDING_CLASSES.filter((c) => c !== 'demonstration')
+      : what === 'item'
+        ? ['within', 'edge', 'outside']
+        : CRITERION_VERDICTS;
+  if (to !== null && !allowed.includes(to)) return problem('to', 'Choose one of the verdicts.');
+  return write(async (t): Promise<Result<object>> => {
+    const s = await ownerOf(sortieId, t);
+    if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
+    if (s.status !== 'open') return problem('', SIGNED);
+    const flight = s.shared_with ?? sortieId;
+    const known: { kind?: string; level?: number | null; shown?: number } | null | undefined =
+      what === 'item'
+        ? await row(
+            "SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'",
+            { flight, subjectId },
+            t,
+          )
+        : await row<{ kind: string; level: number | null; shown: number }>(
+            'SELECT kind, level, shown FROM landings WHERE id = :subjectId AND sortie_id = :sortieId',
+            { subjectId, sortieId },
+            t,
+          );
+    if (!known) return problem('', 'This landing is not there any more. Reload the page.');
+    if (known.kind === 'go-around' || known.kind === 'low-pass')
+      return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
+    if (
+      what === 'class' &&
+      to !== null &&
+      !mayOverrule(to, { demonstration: known.shown === 1, intervention: known.level ?? null })
+    )
+      return problem(
+        'to',
+        known.shown === 1
+          ? 'This was your demonstration: it is no landing of the pilot’s. If it was none, correct it in the cockpit.'
+          : 'Who flew it is not recorded, or you took over: it cannot be overruled to the pilot’s own. Correct who flew it in the cockpit.',
+      );
+    const added = await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
+    if (!added.ok) return added;
+    await projectSortie(flight, t);
+    return { ok: true };
+  });
+}
+
+export const DecideForm = z.object({
+  checkoutId: z.string().min(1),
+  findingId: z.string().min(1).max(60),
+  decision: z.enum(['confirmed', 'dismissed', 'own', 'withdrawn']),
+  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
+  lesson: z.number().int().min(0),
+  own: z
+    .object({
+      title: z.string().trim().min(3, 'Give it a title.').max(80, 'Under 80 characters.'),
+      text: z.string().trim().min(10, 'Say what you saw, in a sentence.').max(300, 'Keep it under 300 characters.'),
+      next: Exercise,
+    })
+    .nullable(),
+});
+
+/**
+ * Confirms or dismisses a finding, or adds the instructor's own. The newest word stands; a dismissed one is not spoken
+ * of again until it is taken back.
+ */
+export async function decideFinding(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = DecideForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const d = parsed.data;
+  if (d.decision === 'dismissed' && d.reason.length < 8)
+    return problem('reason', 'Say why it is dismissed, in a few words: the record keeps it.');
+  if (d.decision === 'own' && !d.own) return problem('own.title', 'Give it a title and say what you saw.');
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(d.checkoutId, t);
+    if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
+    if (head.status !== 'open') return problem('', SIGNED);
+    const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
+    const theirs = await row(
+      "SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'",
+      { id: head.id, finding: d.findingId },
+      t,
+    );
+    if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId))
+      return problem('', 'This finding is not there any more. Reload the page.');
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM finding_decisions WHERE checkout_id = :id',
+      { id: head.id },
+      t,
+    );
+    const findingId =
+      d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
+    await model('finding_decisions').create(
+      {
+        id: randomUUID(),
+        checkout_id: head.id,
+        finding_id: findingId,
+        decision: d.decision,
+        reason: d.reason,
+        lesson: d.lesson,
+        own: d.own && d.decision === 'own' ? JSON.stringify(d.own) : null,
+        decided_by: user.id,
+        decided_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}
+
+export const SelfForm = z.object({
+  sortieId: z.string().min(1),
+  own: z.number().int().min(0).max(99),
+  bestNumber: z.number().int().min(1).max(99).nullable(),
+  workOn: z.enum(WORK_ON),
+});
+
+/** The pilot's three taps, before what was recorded is shown. Once said it stays; saying it again adds to it. */
+export async function assessSelf(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = SelfForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { sortieId, ...said } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const s = await ownerOf(sortieId, t);
+    if (!s || !may.assessSelf(user, { pilotId: s.pilot_id })) return problem('', NONE);
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM self_assessments WHERE sortie_id = :sortieId',
+      { sortieId },
+      t,
+    );
+    await model('self_assessments').create(
+      {
+        id: randomUUID(),
+        sortie_id: sortieId,
+        said: JSON.stringify(said),
+        told_by: user.id,
+        told_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}
+
+export const DebriefForm = z.object({
+  requestId: z.uuid(),
+  sortieId: z.string().min(1),
+  focus: z
+    .array(z.string().trim().min(3, 'Say it in a few words.').max(120, 'Under 120 characters.'))
+    .max(2, 'Two things at most: a third is not remembered.'),
+  remark: z.string().trim().max(1000, 'Keep the remark under 1000 characters.'),
+});
+
+/** What a debrief says, frozen: it is this that is printed and that the pilot acknowledges. */
+export async function debriefSnapshot(checkoutId: string, sortieId: string) {
+  const head = await checkoutHead(checkoutId);
+  if (!head) throw new Error(`no checkout ${checkoutId}`);
+  const record = await checkoutRecord(head);
+  const facts = await debriefFacts(record);
+  const sortie = record.sorties.find((s) => s.id === sortieId);
+  const lesson = sortie?.lesson ?? 0;
+  const landings = facts.landings.filter((l) => l.sortieId === sortieId);
+  const seen = record.evidence.observations.filter((o) => o.lesson === lesson);
+  const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, i.title]));
+  const summary = lessonSummaries(landings, seen.length > 0 ? [{ lesson, date: sortie?.flownOn ?? '' }] : [])[0];
+  const { best, worst } = bestAndWorst(landings);
+  const self = await selfOf(sortieId);
+  const rows = tableRows(landings, { trackM: head.sheet.gear.trackM.value, boxM: record.standard.boxM });
+  return {
+    schema: 'debrief/1' as const,
+    pilot: head.pilotName,
+    registration: head.registration,
+    type: head.typeName,
+    instructor: head.instructorName,
+    lesson,
+    flownOn: sortie?.flownOn ?? '',
+    standard: record.standard.name,
+    headline: summary ? lessonHeadline(summary) : `Lesson ${lesson}: no landing`,
+    best: best && { number: best.number, reason: best.judged.reason },
+    worst: worst && { number: worst.number, reason: worst.judged.reason },
+    self: self && compareSelf(self.said, landings),
+    changed: sinceLastTime(facts.landings, lesson),
+    findings: standing(facts.findings)
+      .filter((f) => f.forPilot)
+      .slice(0, 6)
+      .map((f) => ({
+        id: f.id,
+        title: f.title,
+        positive: f.positive,
+        text: f.pilot,
+        numbers: f.numbers,
+        next: f.positive ? null : { title: f.next.title, text: f.next.text, minutes: f.next.minutes },
+      })),
+    // Snapshots of before hold landings only.
+    airwork: seen.map((o) => ({
+      item: titles.has(o.data.itemId) ? o.data.itemId : '',
+      title: titles.get(o.data.itemId) ?? say(o.data.itemId.split(':')[1] ?? o.data.itemId),
+      verdict:
+        (o.unseen?.length ?? 0) > 0 && !o.overruled && o.data.verdict !== 'outside' ? 'not-judged' : o.data.verdict,
+      whose: INTERVENTIONS[o.data.intervention]?.word ?? '',
+    })),
+    landings: rows.map(
+      ({ number, kind, meant, class: landingClass, computed, whose, alongM, lateralM, along, across, outside }) => ({
+        number,
+        kind,
+        meant,
+        class: landingClass,
+        computed,
+        whose,
+        alongM,
+        lateralM,
+        along,
+        across,
+        outside,
+      }),
+    ),
+  };
+}
+export type DebriefSnapshot = Awaited<ReturnType<typeof debriefSnapshot>>;
+
+/** Keeps the debrief of a lesson with its focus. A later one is a new version; what was acknowledged stays. */
+export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Result<{ debriefId: string }>> {
+  const parsed = DebriefForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { requestId, sortieId, focus, remark } = parsed.data;
+  const s = await ownerOf(sortieId);
+  if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
+  const snapshot = await debriefSnapshot(s.checkout_id, sortieId);
+  if (snapshot.landings.length === 0 && snapshot.airwork.length === 0)
+    return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
+  return write(async (t): Promise<Result<{ debriefId: string }>> => {
+    const done = await row<{ id: string }>('SELECT id FROM debriefs WHERE request_id = :requestId', { requestId }, t);
+    if (done) return { ok: true, debriefId: done.id };
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(version) AS n FROM debriefs WHERE sortie_id = :sortieId',
+      { sortieId },
+      t,
+    );
+    const id = randomUUID();
+    await model('debriefs').create(
+      {
+        id,
+        sortie_id: sortieId,
+        version: (last?.n ?? 0) + 1,
+        focus: JSON.stringify(focus),
+        remark,
+        snapshot: JSON.stringify(snapshot),
+        request_id: requestId,
+        created_by: user.id,
+        created_at: nowIso(),
+        acknowledged_by: null,
+        acknowledged_at: null,
+      },
+      { transaction: t },
+    );
+    return { ok: true, debriefId: id };
+  });
+}
+
+/** The pilot says: read and talked through. Twice is once. */
+export async function acknowledgeDebrief(user: CurrentUser, debriefId: string): Promise<Result<object>> {
+  return write(async (t): Promise<Result<object>> => {
+    const d = await row<{ acknowledged_at: string | null; pilot_id: string }>(
+      'SELECT d.acknowledged_at, c.pilot_id FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE d.id = :debriefId',
+      { debriefId },
+      t,
+    );
+    if (!d || !may.acknowledgeDebrief(user, { pilotId: d.pilot_id }))
+      return problem('', 'There is no such debrief for you to acknowledge.');
+    if (!d.acknowledged_at)
+      await model('debriefs').update(
+        { acknowledged_by: user.id, acknowledged_at: nowIso() },
+        { where: { id: debriefId }, transaction: t },
+      );
+    return { ok: true };
+  });
+}
+
+export const PlanForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  lesson: z.number().int().min(1),
+  blocks: z.array(PlanBlock).min(1, 'A plan has at least one step.').max(30, 'Thirty steps at most.'),
+  focus: z.array(z.string().trim().min(3).max(120)).max(2, 'Two things at most.'),
+  bookingMin: z.number().min(10, 'At least 10 min.').max(720, 'At most 720 min.'),
+});
+
+/** Keeps the plan of the next lesson; its brief takes it over. More minutes than there are is said, and not kept. */
+export async function savePlan(user: CurrentUser, form: unknown): Promise<Result<{ planId: string; version: number }>> {
+  const parsed = PlanForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { requestId, checkoutId, lesson, blocks, focus, bookingMin } = parsed.data;
+  const ids = new Set(blocks.map((b) => b.id));
+  if (ids.size !== blocks.length) return problem('blocks', 'A step stands in the plan twice. Take one out.');
+  const planned = await checkoutHead(checkoutId);
+  if (!planned || !may.runCheckout(user, planned)) return problem('', 'There is no such checkout for you to plan.');
+  // Time and fuel are reckoned here once more: what a page sends is not taken for them.
+  const record = await checkoutRecord(planned);
+  const reckoned = await planFacts(record, await debriefFacts(record));
+  const { roomMin, limitedBy } = flightRoom(
+    { bookingMin, fuelMin: reckoned.fuelMin, groundMin: reckoned.input.groundMin },
+    groundMinutes(blocks),
+  );
+  if (flightMinutes(blocks) > roomMin)
+    return problem(
+      'blocks',
+      `${flightMinutes(blocks)} min of flying do not fit in ${roomMin}: the ${limitedBy} limits. Shorten a step or take one out.`,
+    );
+  return write(async (t): Promise<Result<{ planId: string; version: number }>> => {
+    const head = await checkoutHead(checkoutId, t);
+    if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
+    if (head.status !== 'open') return problem('', SIGNED);
+    const done = await row<{ id: string; version: number }>(
+      'SELECT id, version FROM lesson_plans WHERE request_id = :requestId',
+      { requestId },
+      t,
+    );
+    if (done) return { ok: true, planId: done.id, version: done.version };
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson',
+      { checkoutId, lesson },
+      t,
+    );
+    const id = randomUUID();
+    const version = (last?.n ?? 0) + 1;
+    await model('lesson_plans').create(
+      {
+        id,
+        checkout_id: checkoutId,
+        lesson,
+        version,
+        plan: JSON.stringify({ blocks, focus, bookingMin }),
+        request_id: requestId,
+        created_by: user.id,
+        created_at: nowIso(),
+      },
+      { transaction: t },
+    );
+    return { ok: true, planId: id, version };
+  });
+}

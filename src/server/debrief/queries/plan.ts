@@ -1,0 +1,104 @@
+import { fuelToday, usableEnds } from '@/core/approach';
+import { type LessonInput, attitudeOwned } from '@/core/plan';
+import { daysBetween } from '@/core/differences';
+import { chooseRunway, components, stationForecast } from '@/core/wind';
+import type { Attitude } from '@/domain/words';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome } from '../../rules/content';
+import type { CheckoutRecord } from '../../checkout/queries/checkout';
+import { flownLessons, ladderOf } from '../../checkout/queries/checkout';
+import { type DebriefFacts, standing } from './debrief';
+
+export interface PlanSlot {
+  key: string;
+  name: string;
+  crosswindKt: number;
+  runwayEnd: string;
+  gust: boolean;
+}
+/** What a lesson is proposed from, and the parts of the station's forecast it could be flown in. */
+export async function planFacts(
+  record: CheckoutRecord,
+  facts: DebriefFacts,
+): Promise<{
+  input: Omit<LessonInput, 'forecastKt' | 'bookingMin' | 'fuelMin'>;
+  slots: PlanSlot[];
+  firstSlot: string;
+  bookingMin: number;
+  fuelMin: number;
+  fuelWords: string;
+}> {
+  const { head, house, items, sorties } = record;
+  const now = nowIso();
+  const aerodrome = await homeAerodrome();
+  const ladder = await ladderOf(head.pilotId, head.sheet, now);
+  const flown = [
+    ...new Set(
+      record.landings.flatMap((l) => (l.kind === 'full-stop' || l.kind === 'touch-and-go' ? (l.intended ?? []) : [])),
+    ),
+  ] as Attitude[];
+  const lessons = flownLessons(record);
+  const last = [...sorties].reverse().find((s) => lessons.has(s.lesson));
+  const usable = usableEnds(aerodrome, head.sheet.surface);
+  const usual = last?.brief?.choices.runwayEnd ?? null;
+  const slots = stationForecast(aerodrome.ident, now).parts.map((part, i): PlanSlot => {
+    const chosen = chooseRunway(
+      { windFromDeg: part.fromDeg, windKt: part.kt, gustKt: part.gustKt },
+      { tailwindLimitKt: house.tailwindLimitKt, requiredLengthM: 0 },
+      usable.map((e) => ({ id: e.ident, headingDeg: e.trueBearingDeg, lengthM: e.lengthM })),
+    ).chosenId;
+    const end =
+      usable.find(
+        (e) =>
+          e.ident === usual &&
+          components(part.fromDeg, part.kt, null, e.trueBearingDeg).headwindKt >= -house.tailwindLimitKt,
+      ) ??
+      usable.find((e) => e.ident === chosen) ??
+      usable[0];
+    const across = end ? components(part.fromDeg, part.kt, part.gustKt, end.trueBearingDeg) : null;
+    return {
+      key: String(i),
+      name: `${part.fromIso.slice(11, 16)} to ${part.toIso.slice(11, 16)} UTC`,
+      crosswindKt: Math.abs(across?.gustCrosswindKt ?? across?.crosswindKt ?? 0),
+      runwayEnd: end?.ident ?? '',
+      gust: part.gustKt !== null,
+    };
+  });
+  const within = slots.filter((s) => s.crosswindKt <= ladder.ladderKt);
+  const first =
+    [...within].sort((a, b) => b.crosswindKt - a.crosswindKt)[0] ??
+    [...slots].sort((a, b) => a.crosswindKt - b.crosswindKt)[0];
+  const choices = [...sorties].reverse().find((s) => s.brief)?.brief?.choices;
+  const room =
+    head.sheet.masses.maxTakeoffKg.value -
+    head.sheet.masses.emptyKg.value -
+    head.pilotMassKg -
+    (choices?.instructorKg ?? 80);
+  const fuelL = choices?.fuelL ?? Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Math.floor(room / 0.72)));
+  const fuel = fuelToday(
+    head.sheet,
+    house,
+    { fuelL, night: choices?.night ?? false, bookingMin: choices?.bookingMin ?? house.bookingMin },
+    [],
+  );
+  return {
+    input: {
+      items,
+      findings: standing(facts.findings),
+      firstLanding: head.schools['first-landing'] ?? head.sheet.landing.usualAttitude,
+      wheelAllowed: head.sheet.landing.wheelLandings === 'allowed',
+      flown,
+      owned: flown.filter((a) => attitudeOwned(record.landings, a)),
+      ladder: { provenKt: ladder.provenKt, ladderKt: ladder.ladderKt },
+      groundMin: house.groundMin,
+      circuitMin: house.circuitMin,
+      lessonsFlown: lessons.size,
+      daysAway: last ? daysBetween(last.flownOn, now) : null,
+    },
+    slots,
+    firstSlot: first?.key ?? '',
+    bookingMin: choices?.bookingMin ?? house.bookingMin,
+    fuelMin: Math.floor(fuel.endurance.usableMin),
+    fuelWords: `${Math.round(fuelL)} L at ${Math.round(fuel.flowLPerH)} L/h${choices ? ', as last briefed' : ', what the mass allows'}`,
+  };
+}

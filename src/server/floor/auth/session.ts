@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto';
+import { type SessionOptions, getIronSession } from 'iron-session';
+import { cookies, headers } from 'next/headers';
+import { notFound, redirect } from 'next/navigation';
+import { cache } from 'react';
+import { Op } from 'sequelize';
+import { nowIso } from '../clock';
+import { row } from '../connection';
+import { model } from '../models';
+import { write } from '../write';
+import { installationSecret } from './keyed';
+import type { CurrentUser } from './permissions';
+import { type UserRow, toUser } from './session-user';
+
+/**
+ * The sealed cookie holds these three and nothing else: it cannot be revoked, so whether the session still stands, and
+ * the roles, are read on every request.
+ */
+interface SessionData {
+  userId?: string;
+  sessionVersion?: number;
+  sessionId?: string;
+}
+
+const WEEK_S = 7 * 24 * 3600;
+
+function sessionOptions(): SessionOptions {
+  return {
+    cookieName: 'jeito_session',
+    password: installationSecret(),
+    ttl: WEEK_S,
+    cookieOptions: { httpOnly: true, sameSite: 'lax', secure: process.env.JEITO_HTTPS === '1', path: '/' },
+  };
+}
+
+const cookieSession = async () => getIronSession<SessionData>(await cookies(), sessionOptions());
+
+/** Starts a session in this browser; the one it had before ends. */
+export async function startSession(userId: string, sessionVersion: number): Promise<void> {
+  const session = await cookieSession();
+  await endById(session.sessionId);
+  const id = randomUUID();
+  const old = new Date(Date.parse(nowIso()) - WEEK_S * 1000).toISOString();
+  await write(async (t) => {
+    await model('sessions').destroy({ where: { made_at: { [Op.lt]: old } }, transaction: t });
+    await model('sessions').create({ id, user_id: userId, made_at: nowIso(), ended_at: null }, { transaction: t });
+  });
+  session.userId = userId;
+  session.sessionVersion = sessionVersion;
+  session.sessionId = id;
+  await session.save();
+}
+
+export async function endSession(): Promise<void> {
+  const session = await cookieSession();
+  await endById(session.sessionId);
+  session.destroy();
+}
+/** A copy of the cookie kept elsewhere ends with it. */
+async function endById(id: string | undefined): Promise<void> {
+  if (id === undefined) return;
+  await write(
+    async (t) =>
+      void (await model('sessions').update({ ended_at: nowIso() }, { where: { id, ended_at: null }, transaction: t })),
+  );
+}
+
+/** The signed-in user, or null. Read once per request. */
+export const currentUser = cache(async (): Promise<CurrentUser | null> => {
+  // A cookie that is none of ours is no session.
+  const session = await cookieSession().catch(() => null);
+  if (!session?.userId || !session.sessionId) return null;
+  const found = await row<UserRow>(
+    `SELECT u.* FROM users u JOIN sessions s ON s.user_id = u.id AND s.id = :session AND s.ended_at IS NULL
+     WHERE u.id = :id`,
+    { id: session.userId, session: session.sessionId },
+  );
+  return found && found.session_version === session.sessionVersion && !found.closed_at ? toUser(found) : null;
+});
+
+/** The signed-in user; sends everybody else to the sign-in page. */
+export async function requireUser(): Promise<CurrentUser> {
+  return (await currentUser()) ?? redirect('/sign-in');
+}
+
+/** Every denied route answers alike, whether or not the thing exists. */
+export function denyUnless(allowed: boolean): asserts allowed {
+  if (!allowed) notFound();
+}
+
+/** Refuses requests that another site made the browser send. Server actions have the same check from Next itself. */
+export async function sameOrigin(): Promise<boolean> {
+  const h = await headers();
+  const site = h.get('sec-fetch-site');
+  if (site !== null && site !== 'same-origin' && site !== 'none') return false;
+  const origin = h.get('origin');
+  return origin === null || URL.parse(origin)?.host === h.get('host');
+}

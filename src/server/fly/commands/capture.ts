@@ -1,0 +1,558 @@
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import {
+  INSPECT_FPM,
+  type MeasuredEdges,
+  type Overruled,
+  itemStops,
+  judgeCaptured,
+  landingStops,
+  standardOn,
+} from '@/core/assess';
+import { usableEnds } from '@/core/approach';
+import { gearMassGroup } from '@/core/plan';
+import { touchdownPoint } from '@/core/sheet';
+import { ktPerUnit } from '@/core/speeds';
+import { components, convertReference } from '@/core/wind';
+import { type CaptureEvent, CaptureEventSchema, PAYLOADS, type TimerMarked } from '@/domain/capture';
+import type { Aerodrome, TypeSheet } from '@/domain/sheet';
+import { type FoldedLanding, type SyncAnswer, fold, gearAt } from '@/offline/protocol';
+import type { Stop } from '@/domain/stops';
+import { refreshLater } from '../../checkout/tallies';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { contentById, homeAerodrome } from '../../rules/content';
+import { database, row, rows } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../../checkout/queries/checkout';
+import { flightStops, stopRules } from '../queries/stops';
+import { diskWords, log } from '../../floor/log';
+import { NOT_FOUND, type Result, problem, zodProblems } from '../../floor/result';
+import { clean } from '../../floor/clean';
+import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
+
+/**
+ * When the device said it sent, and when it came in, by the clock that never stands still: their difference is the
+ * device's error.
+ */
+export interface SentClock {
+  sentAtMs: number;
+  receivedAtMs: number;
+}
+/** A difference beyond this says that a clock was never set; the order then rests on the device's own counter. */
+const SKEW_CEILING_MS = 400 * 86_400_000;
+
+/**
+ * Takes capture events from a device. An event already here counts as accepted, so that sending twice is harmless.
+ * Events are refused one by one with a reason; the rest of the batch is kept. Each goes in under a savepoint of its own:
+ * one that the database or the projection refuses takes nothing with it.
+ */
+export async function recordEvents(
+  user: CurrentUser,
+  raw: readonly unknown[],
+  clock: SentClock | null = null,
+): Promise<SyncAnswer> {
+  const measured = clock ? Math.round(clock.receivedAtMs - clock.sentAtMs) : null;
+  const skewMs = measured !== null && Math.abs(measured) <= SKEW_CEILING_MS ? measured : null;
+  const answer: SyncAnswer = { accepted: [], refused: [], held: [], skewMs };
+  const events: CaptureEvent[] = [];
+  for (const item of raw) {
+    const checked = checkEvent(item);
+    if ('event' in checked) events.push(checked.event);
+    else answer.refused.push(checked);
+  }
+  await write(async (t) => {
+    const flights = new Map<string, Flight | null>();
+    const taken = new Map<string, CaptureEvent[]>();
+    for (const event of events) {
+      if (event.author !== user.id) {
+        answer.held.push({
+          eventId: event.eventId,
+          message: 'These belong to another account. They wait here until their author signs in.',
+        });
+        continue;
+      }
+      const flight = flights.has(event.sortieId)
+        ? (flights.get(event.sortieId) ?? null)
+        : await flightOf(event.sortieId, t);
+      flights.set(event.sortieId, flight);
+      const refusal = await apart(t, () => admit(user, event, flight, { at: 'device', skewMs }, t));
+      if (refusal === 'same') answer.accepted.push(event.eventId);
+      else if (refusal !== null) answer.refused.push({ eventId: event.eventId, message: refusal });
+      else {
+        taken.set(event.sortieId, [...(taken.get(event.sortieId) ?? []), event]);
+        if (flight) {
+          flight.events++;
+          if (event.type === 'landing-saved') flight.landings++;
+        }
+      }
+    }
+    for (const [sortieId, news] of taken) {
+      const wrong = news.some((e) => PROJECTED.has(e.type)) ? await projected(sortieId, t) : null;
+      for (const { eventId } of news)
+        if (wrong === null) answer.accepted.push(eventId);
+        else answer.refused.push({ eventId, message: wrong });
+    }
+  });
+  return answer;
+}
+
+/** Looks at one event by every rule and writes it down. @returns why not, or `same` when it is here already */
+async function admit(
+  user: CurrentUser,
+  event: CaptureEvent,
+  flight: Flight | null,
+  arrival: Arrival,
+  t: Transaction,
+): Promise<string | null> {
+  const known = await knownEvent(event, t);
+  if (known === 'same') return known;
+  const refusal = await refusalOf(user, event, flight, arrival, t);
+  if (refusal) return refusal;
+  if (known !== 'new') return KNOWN[known];
+  await keepEvent(event, arrival.skewMs, t);
+  return null;
+}
+const KNOWN = {
+  other:
+    'This device has used the same number or counter for another event. Reload the page so that it takes a new device number.',
+  leaps: 'The counter of this device leapt. Reload the page so that it takes a new device number.',
+};
+const FAILED = 'This could not be taken in by the server. It stays on this device; tell who runs the server.';
+
+/** Runs a step so that its failure undoes it alone. A disk that is full is no failure of one step. */
+async function apart(t: Transaction, step: () => Promise<string | null>): Promise<string | null> {
+  const sql = (text: string) => database().sequelize.query(text, { transaction: t });
+  await sql('SAVEPOINT step');
+  try {
+    const answer = await step();
+    await sql('RELEASE step');
+    return answer;
+  } catch (error) {
+    if (diskWords(error)) throw error;
+    log.error({ err: error }, 'event refused by the server');
+    await sql('ROLLBACK TO step');
+    await sql('RELEASE step');
+    return FAILED;
+  }
+}
+const projected = (sortieId: string, t: Transaction): Promise<string | null> =>
+  apart(t, async () => {
+    await projectSortie(sortieId, t);
+    return null;
+  });
+
+export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transaction): Promise<unknown> =>
+  model('capture_events').create(
+    {
+      event_id: event.eventId,
+      device_id: event.deviceId,
+      device_seq: event.deviceSeq,
+      sortie_id: event.sortieId,
+      subject_id: event.subjectId,
+      author: event.author,
+      type: event.type,
+      v: event.v,
+      device_time: new Date(event.deviceTime).toISOString(),
+      payload: JSON.stringify(event.payload),
+      received_at: nowIso(),
+      skew_ms: skewMs,
+    },
+    { transaction: t },
+  );
+
+/** Types that change a landing or whose it was. */
+const PROJECTED: ReadonlySet<string> = new Set([
+  'landing-saved',
+  'corrected',
+  'undone',
+  'item-observed',
+  'measured',
+  'overruled',
+  'gear-checked',
+  'gear-event',
+  'limit-overridden',
+]);
+
+function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
+  const cleaned = clean(item);
+  const parsed = CaptureEventSchema.safeParse(cleaned.ok ? cleaned.value : null);
+  if (!cleaned.ok || !parsed.success) {
+    const id = (item as { eventId?: unknown } | null)?.eventId;
+    return {
+      eventId: typeof id === 'string' ? id : 'unknown',
+      message: !cleaned.ok
+        ? cleaned.problem.message
+        : `Not a capture event: ${(parsed.error?.issues ?? []).map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+    };
+  }
+  const event = parsed.data;
+  const payload = PAYLOADS[event.type].safeParse(event.payload);
+  if (!payload.success)
+    return {
+      eventId: event.eventId,
+      message: `${event.type}: ${payload.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+    };
+  return { event: { ...event, payload: payload.data } };
+}
+
+/** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
+export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
+  const flight = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>(
+    'SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId',
+    { sortieId },
+    t,
+  );
+  const head = flight && (await checkoutHead(flight.checkout_id, t));
+  if (!head) return;
+  const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
+  if (!sortie || sortie.sharedWith !== null) return;
+  t.afterCommit(() => refreshLater([head.id, ...(flight.second_checkout_id ? [flight.second_checkout_id] : [])]));
+  const folded = fold(
+    await eventsOf(
+      { sortieId },
+      [
+        'landing-saved',
+        'corrected',
+        'undone',
+        'item-observed',
+        'measured',
+        'overruled',
+        'gear-checked',
+        'gear-event',
+        'limit-overridden',
+        'timer-marked',
+      ],
+      t,
+    ),
+  );
+  const second = flight.second_pilot_id;
+  const theirs =
+    second !== null &&
+    [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
+  const shared = theirs && flight.second_checkout_id ? await sharedLesson(sortie, flight.second_checkout_id, t) : null;
+  const gates = sortie.brief?.snapshot.gates ?? [];
+  const fenceTarget = gates[gates.length - 1]?.target ?? null;
+  const aerodrome = await homeAerodrome(t);
+  const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
+  const landingRows: Projected[] = [];
+  const stopRows: Projected[] = [];
+  const offs = takeOffs(folded, sortie.brief?.choices.runwayEnd ?? null, aerodrome);
+  const seats = [
+    {
+      of: (pilotId: string | null) => pilotId !== second || second === null,
+      head: head as CheckoutHead | null,
+      pilotId: head.pilotId,
+      sortieId,
+    },
+    ...(second === null
+      ? []
+      : [
+          {
+            of: (pilotId: string | null) => pilotId === second,
+            head: shared?.head ?? null,
+            pilotId: second,
+            sortieId: shared?.sortieId ?? sortieId,
+          },
+        ]),
+  ];
+  for (const seat of seats) {
+    // A pilot without a checkout here is judged by the standard of the flight, and the landing counts for recency only.
+    const by = seat.head ?? head;
+    const standard = standardOn(await contentById('standard', by.standardId, t), by.sheet, by.goals);
+    const { unit } = by.sheet.dial;
+    const rules = stopRules(
+      by.sheet,
+      await contentById('house', by.houseId, t),
+      aerodrome,
+      sortie.brief?.snapshot ?? null,
+      folded.overrides[sortieId] !== undefined,
+    );
+    const stops: { subject: 'flight' | 'landing' | 'item'; id: string; stops: Stop[] }[] = [];
+    const moments: number[] = [];
+    for (const { id, number, first, author, savedAt, landing, measured, overruled } of folded.landings.filter((l) =>
+      seat.of(l.landing.pilotId),
+    )) {
+      const judged = judgeCaptured(landing, {
+        standard,
+        fenceTarget,
+        ktPerUnit: ktPerUnit(unit),
+        unit,
+        measured: measured?.values ?? null,
+        edges: edgesOf(by.sheet, landing.runwayEnd, aerodrome),
+        overruled: await namedOverrulings(overruled, t),
+        schools: {
+          bounce: by.schools.bounce,
+          speed: by.schools['approach-speed'] ?? by.sheet.landing.speedSchool,
+          attitude: by.schools['crosswind-attitude'],
+        },
+        gates,
+      });
+      landingRows.push({
+        id,
+        sortie_id: seat.sortieId,
+        checkout_id: seat.head?.id ?? null,
+        pilot_id: seat.pilotId,
+        number,
+        first: first ? 1 : 0,
+        kind: landing.kind,
+        landing_class: judged.landingClass,
+        intended: landing.intended,
+        gear_group: gearMassGroup(by.sheet),
+        ...loggedCrosswind(landing, savedAt, aerodrome),
+        flown_on: sortie.flownOn,
+        saved_at: savedAt,
+        author,
+        captured: JSON.stringify(landing),
+        judged: JSON.stringify(judged),
+        surface: surfaceOf(landing.runwayEnd, aerodrome),
+        tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
+        measured: measured ? JSON.stringify(measured) : null,
+        level: landing.intervention,
+        shown: landing.demonstration ? 1 : 0,
+        ended_at: landing.endedAt ?? savedAt,
+        off_surface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
+        off_at: offs.get(id)?.at ?? null,
+      });
+      const touchedAt = landing.endedAt ?? savedAt;
+      // Written in from paper its moment is not known: only a grounding of the days before was there for certain.
+      moments.push(Date.parse(landing.fromPaper ? `${sortie.flownOn}T00:00:00.000Z` : touchedAt));
+      stops.push({
+        subject: 'landing',
+        id,
+        stops: landingStops(landing, touchedAt, rules, gearAt(folded.gearLog, sortieId, Date.parse(touchedAt), id)),
+      });
+    }
+    const flown = new Set(
+      (await Promise.all(by.programmeIds.map((p) => contentById('programme', p, t))))
+        .flatMap((p) => p.items)
+        .filter((i) => i.where !== 'ground')
+        .map((i) => i.id),
+    );
+    for (const item of folded.items.filter((i) => seat.of(i.data.pilotId))) {
+      // What is shown on the ground is no flight of a grounded aeroplane.
+      if (flown.has(item.data.itemId)) moments.push(Date.parse(item.at));
+      stops.push({ subject: 'item', id: item.id, stops: itemStops(item.data.detail, rules) });
+    }
+    if (moments.length > 0)
+      stops.push({ subject: 'flight', id: seat.sortieId, stops: await flightStops(by, sortie, moments, t) });
+    for (const s of stops)
+      for (const [position, stop] of s.stops.entries())
+        stopRows.push({
+          id: `${s.id} ${seat.pilotId} ${position}`,
+          subject_id: s.id,
+          sortie_id: seat.sortieId,
+          checkout_id: seat.head?.id ?? null,
+          subject: s.subject,
+          position,
+          code: stop.code,
+          facts: JSON.stringify(stop.facts),
+        });
+  }
+  const where = { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] };
+  await replaceRows('landings', where, landingRows, t);
+  await replaceRows('stops', where, stopRows, t);
+}
+
+type Projected = Record<string, string | number | null> & { id: string };
+/** Makes the rows of a projection what they should be, and writes only what differs: a further landing is one row. */
+async function replaceRows(
+  table: 'landings' | 'stops',
+  where: { sortie_id: string[] },
+  wanted: readonly Projected[],
+  t: Transaction,
+): Promise<void> {
+  const there = new Map(
+    (await rows<Projected>(`SELECT * FROM ${table} WHERE sortie_id IN (:ids)`, { ids: where.sortie_id }, t)).map(
+      (r) => [r.id, r],
+    ),
+  );
+  const ids = new Set(wanted.map((w) => w.id));
+  const gone = [...there.keys()].filter((id) => !ids.has(id));
+  if (gone.length > 0) await model(table).destroy({ where: { id: gone }, transaction: t });
+  const added = wanted.filter((w) => !there.has(w.id));
+  for (const w of wanted) {
+    const before = there.get(w.id);
+    if (before && Object.entries(w).some(([k, v]) => before[k] !== v))
+      await model(table).update(w, { where: { id: w.id }, transaction: t });
+  }
+  if (added.length > 0) await model(table).bulkCreate([...added], { transaction: t });
+}
+
+/** Overrulings with the names of those who made them. */
+async function namedOverrulings(
+  of: FoldedLanding['overruled'],
+  t: Transaction,
+): Promise<Record<string, Overruled> | null> {
+  if (Object.keys(of).length === 0) return null;
+  const names = await rows<{ id: string; name: string }>(
+    'SELECT id, name FROM users WHERE id IN (:ids)',
+    { ids: Object.values(of).map((o) => o.author) },
+    t,
+  );
+  return Object.fromEntries(
+    Object.entries(of).map(([what, { author, ...o }]): [string, Overruled] => [
+      what,
+      { ...o, by: names.find((n) => n.id === author)?.name ?? '' },
+    ]),
+  );
+}
+
+/** The second pilot's own lesson of a shared flight; made once, when the first thing of theirs comes in. */
+async function sharedLesson(
+  sortie: SortieRow,
+  checkoutId: string,
+  t: Transaction,
+): Promise<{ head: CheckoutHead; sortieId: string } | null> {
+  const head = await checkoutHead(checkoutId, t);
+  if (!head) return null;
+  const known = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :id', { id: sortie.id }, t);
+  if (known) return { head, sortieId: known.id };
+  const last = await row<{ lesson: number | null }>(
+    'SELECT MAX(lesson) AS lesson FROM sorties WHERE checkout_id = :checkoutId',
+    { checkoutId },
+    t,
+  );
+  const id = `${sortie.id}-second`;
+  await model('sorties').create(
+    {
+      id,
+      checkout_id: checkoutId,
+      lesson: (last?.lesson ?? 0) + 1,
+      flown_on: sortie.flownOn,
+      instructor_id: sortie.instructorId,
+      created_at: nowIso(),
+      second_pilot_id: null,
+      second_checkout_id: null,
+      shared_with: sortie.id,
+    },
+    { transaction: t },
+  );
+  return { head, sortieId: id };
+}
+
+interface TakeOff {
+  surface: 'land' | 'water';
+  at: string | null;
+}
+/**
+ * Where and when the take-off before each landing was. After a landing it is from there and then; before the first, from
+ * the runway of the brief, at the take-off as it was tapped. An instant nobody knows is null: never night.
+ */
+function takeOffs(folded: ReturnType<typeof fold>, briefed: string | null, aerodrome: Aerodrome): Map<string, TakeOff> {
+  const off = new Map<string, TakeOff>();
+  const tapped = folded.marks.filter((m: TimerMarked) => m.mark === 'take-off').map((m) => m.at);
+  let before: TakeOff | null = null;
+  for (const { id, landing, savedAt } of folded.landings) {
+    const at = landing.endedAt ?? savedAt;
+    const from: TakeOff = before ?? {
+      surface: surfaceOf(briefed ?? landing.runwayEnd, aerodrome),
+      at: tapped.filter((x) => Date.parse(x) <= Date.parse(at)).sort()[0] ?? null,
+    };
+    off.set(id, from);
+    // Aloft again without a touch: the take-off is still that of before.
+    before =
+      landing.kind === 'go-around' || landing.kind === 'low-pass'
+        ? from
+        : { surface: surfaceOf(landing.runwayEnd, aerodrome), at };
+  }
+  return off;
+}
+
+/** How far a measured touch may lie: back to the threshold, out to the edge, down to an inspection. */
+function edgesOf(sheet: TypeSheet, runwayEnd: string, aerodrome: Aerodrome): MeasuredEdges {
+  const strip = aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd));
+  const surface = surfaceOf(runwayEnd, aerodrome);
+  return {
+    // As a recording measures it: from the same point.
+    shortM: touchdownPoint(sheet),
+    sideM: strip && surface === 'land' ? (strip.widthM - sheet.gear.trackM.value) / 2 : null,
+    inspectFpm: INSPECT_FPM,
+  };
+}
+
+const surfaceOf = (runwayEnd: string, aerodrome: Aerodrome): 'land' | 'water' =>
+  aerodrome.runways.find((r) => r.ends.some((e) => e.ident === runwayEnd))?.surface === 'water' ? 'water' : 'land';
+
+function loggedCrosswind(
+  landing: { wind: { fromDegMag: number; kt: number; at: string } | null; runwayEnd: string; endedAt: string | null },
+  savedAt: string,
+  aerodrome: Aerodrome,
+) {
+  const end = usableEnds(aerodrome, 'amphibian').find((e) => e.ident === landing.runwayEnd);
+  if (!landing.wind || !end) return { crosswind_kt: null, wind_age_min: null };
+  const runwayMag = convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg);
+  const touchedAt = landing.endedAt ?? savedAt;
+  return {
+    crosswind_kt: components(landing.wind.fromDegMag, landing.wind.kt, null, runwayMag).crosswindKt,
+    wind_age_min: Math.abs(Date.parse(touchedAt) - Date.parse(landing.wind.at)) / 60_000,
+  };
+}
+
+export const ShareForm = z.object({ sortieId: z.string().min(1), pilotId: z.string().min(1).nullable() });
+
+/**
+ * Says who swaps seats in this flight. Their landings go to their own open checkout on this aeroplane, or count for
+ * recency only.
+ */
+export async function shareFlight(user: CurrentUser, form: unknown): Promise<Result<{ checkoutId: string | null }>> {
+  const parsed = ShareForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { sortieId, pilotId } = parsed.data;
+  return write(async (t): Promise<Result<{ checkoutId: string | null }>> => {
+    const flight = await row<{
+      checkout_id: string;
+      pilot_id: string;
+      airframe_id: string;
+      second_pilot_id: string | null;
+      shared_with: string | null;
+    }>(
+      'SELECT s.checkout_id, s.second_pilot_id, s.shared_with, c.pilot_id, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
+      { sortieId },
+      t,
+    );
+    if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id }))
+      return problem('', NOT_FOUND);
+    if (flight.second_pilot_id === pilotId) return { ok: true, checkoutId: null };
+    if (pilotId === flight.pilot_id)
+      return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
+    if (pilotId !== null && !may.runCheckout(user, { pilotId }))
+      return problem('pilotId', 'You cannot record yourself: choose another pilot.');
+    if (flight.second_pilot_id !== null) {
+      const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
+      if (
+        [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(
+          flight.second_pilot_id,
+        )
+      )
+        return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
+    }
+    const known =
+      pilotId === null ? null : await row<{ id: string }>('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
+    if (pilotId !== null && !known)
+      return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+    const open =
+      pilotId === null
+        ? null
+        : await row<{ id: string }>(
+            "SELECT id FROM checkouts WHERE pilot_id = :pilotId AND airframe_id = :airframe AND status = 'open' ORDER BY created_at DESC LIMIT 1",
+            { pilotId, airframe: flight.airframe_id },
+            t,
+          );
+    await model('sorties').update(
+      { second_pilot_id: pilotId, second_checkout_id: open?.id ?? null },
+      { where: { id: sortieId }, transaction: t },
+    );
+    return { ok: true, checkoutId: open?.id ?? null };
+  });
+}
+
+/** Rebuilds every landing from the events: the projection can be thrown away at any time. */
+export async function rebuildLandings(): Promise<number> {
+  const sorties = await rows<{ id: string }>('SELECT id FROM sorties');
+  await write(async (t) => {
+    for (const { id } of sorties) await projectSortie(id, t);
+  });
+  return sorties.length;
+}

@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { GROUNDING_KINDS } from '@/domain/stops';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { row } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { type Result, problem, zodProblems } from '../../floor/result';
+
+export const GroundForm = z.object({
+  requestId: z.uuid(),
+  airframeId: z.string().min(1),
+  kind: z.enum(GROUNDING_KINDS),
+  why: z.string().trim().min(8, 'Say what is wrong, in a few words.').max(500),
+});
+/** Who certified the work: asked wherever an aeroplane goes back into service. */
+export const Certified = {
+  certifier: z.string().trim().min(3, 'Give the name of who certified it.').max(120),
+  certificate: z.string().trim().min(3, 'Give the number or kind of that person\u2019s certificate.').max(80),
+};
+export const EndGroundingForm = z.object({
+  groundingId: z.string().min(1),
+  done: z.string().trim().min(8, 'Say what was done, in a few words, and where it is entered.').max(500),
+  certifier: Certified.certifier.or(z.literal('')),
+  certificate: Certified.certificate.or(z.literal('')),
+});
+
+/**
+ * Takes an aeroplane out of service: staff for a finding of airworthiness, the chief for a hold of the school. Sent twice
+ * it is one grounding.
+ */
+export async function groundAirframe(user: CurrentUser, form: unknown): Promise<Result<{ id: string }>> {
+  const parsed = GroundForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { requestId, airframeId, kind, why } = parsed.data;
+  if (!may.ground(user, kind))
+    return problem('', kind === 'school' ? 'A hold of the school is the chief\u2019s.' : 'Staff ground an aeroplane.');
+  return write(async (t): Promise<Result<{ id: string }>> => {
+    const done = await row<{ id: string }>('SELECT id FROM groundings WHERE request_id = :requestId', { requestId }, t);
+    if (done) return { ok: true, id: done.id };
+    const known = await row<{ id: string }>('SELECT id FROM airframes WHERE id = :airframeId', { airframeId }, t);
+    if (!known) return problem('airframeId', 'This aeroplane is not in the hangar.');
+    const id = randomUUID();
+    await model('groundings').create(
+      { id, request_id: requestId, airframe_id: airframeId, kind, why, placed_by: user.id, placed_at: nowIso() },
+      { transaction: t },
+    );
+    return { ok: true, id };
+  });
+}
+
+/**
+ * Ends a grounding. One of airworthiness ends only by the entry of somebody entitled to certify it: name, certificate,
+ * what was done; the chief records it. A hold of the school is the chief's to end, with what was done.
+ */
+export async function endGrounding(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = EndGroundingForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { groundingId, done, certifier, certificate } = parsed.data;
+  if (!may.endGrounding(user)) return problem('', 'The chief records the return to service.');
+  return write(async (t): Promise<Result<object>> => {
+    const found = await row<{ kind: string; name: string | null }>(
+      'SELECT g.kind, u.name FROM groundings g LEFT JOIN grounding_ends e ON e.grounding_id = g.id LEFT JOIN users u ON u.id = e.ended_by WHERE g.id = :groundingId',
+      { groundingId },
+      t,
+    );
+    if (!found) return problem('', 'Not found, or you do not have access. Open the page again.');
+    if (found.name !== null) return problem('', `This was ended by ${found.name} meanwhile.`);
+    if (found.kind === 'airworthiness') {
+      const certified = z.object(Certified).safeParse({ certifier, certificate });
+      if (!certified.success) return zodProblems(certified.error);
+    }
+    await model('grounding_ends').create(
+      {
+        id: randomUUID(),
+        grounding_id: groundingId,
+        ended_by: user.id,
+        ended_at: nowIso(),
+        done,
+        certifier: certifier || null,
+        certificate: certificate || null,
+      },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}

@@ -1,0 +1,257 @@
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { Airframe, Sight, Sourced, TypeSheet } from '@/domain/sheet';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { row } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { powerFindings } from '../queries/findings';
+import { type Result, problem, zodProblems } from '../../floor/result';
+
+const Reason = z
+  .string()
+  .trim()
+  .min(5, 'Say why, in a few words: the next reader needs it.')
+  .max(300, 'Keep it under 300 characters.');
+export const SheetForm = z.object({
+  code: z.string(),
+  baseVersion: z.number().int().min(0),
+  reason: Reason,
+  sheet: z.unknown(),
+});
+export const AirframeForm = z.object({
+  registration: z.string(),
+  baseVersion: z.number().int().min(0),
+  reason: Reason,
+  airframe: z.unknown(),
+});
+export interface Versioned {
+  version: number;
+  unchanged: boolean;
+}
+
+const CHIEF_ONLY = 'The chief instructor edits type sheets and airframes.';
+const conflict = (newest: number): string =>
+  `Version ${newest} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`;
+
+/**
+ * Saves a type sheet as a new version. Version 0 as the base adds a new type. Nothing existing is changed; checkouts
+ * keep theirs.
+ */
+export async function saveTypeSheet(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = SheetForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { code, baseVersion, reason } = parsed.data;
+  const sheet = TypeSheet.safeParse(parsed.data.sheet);
+  if (!sheet.success)
+    return {
+      ok: false,
+      problems: sheet.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })),
+    };
+  if (sheet.data.code !== code) return problem('sheet.code', `The code of this type is ${code}; it does not change.`);
+  return write((t) => addTypeVersion(user.name, sheet.data, baseVersion, reason, t));
+}
+
+export const SightForm = z.object({
+  code: z.string(),
+  baseVersion: z.number().int().min(1),
+  reason: Reason,
+  eyeHeightM: Sourced,
+  noseToEyeM: Sourced,
+  groundPitchDeg: Sourced,
+  sight: Sight,
+  gatePitch: z.array(z.object({ name: z.string(), pitchDeg: Sourced.nullable() })),
+});
+
+/** Puts the measured view from the seat on a type sheet, as a new version. */
+export async function saveSight(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = SightForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { code, baseVersion, reason, eyeHeightM, noseToEyeM, groundPitchDeg, sight, gatePitch } = parsed.data;
+  return write(async (t): Promise<Result<Versioned>> => {
+    const newest = await row<{ version: number; sheet: string }>(
+      'SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1',
+      { code },
+      t,
+    );
+    if (!newest) return problem('', 'There is no such type in the hangar.');
+    const before = TypeSheet.parse(JSON.parse(newest.sheet));
+    const sheet: TypeSheet = {
+      ...before,
+      sight,
+      geometry: { ...before.geometry, eyeHeightM, noseToEyeM, groundPitchDeg },
+      approach: before.approach.map((g) => ({
+        ...g,
+        pitchDeg: gatePitch.find((x) => x.name === g.name)?.pitchDeg ?? g.pitchDeg,
+      })),
+    };
+    return addTypeVersion(user.name, sheet, baseVersion, reason, t);
+  });
+}
+
+async function addTypeVersion(
+  author: string,
+  sheet: TypeSheet,
+  baseVersion: number,
+  reason: string,
+  t: Transaction,
+): Promise<Result<Versioned>> {
+  const type = await row<{ id: string }>('SELECT id FROM types WHERE code = :code', { code: sheet.code }, t);
+  const newest = type
+    ? await row<{ version: number; sheet: string }>(
+        'SELECT version, sheet FROM type_versions WHERE type_id = :id ORDER BY version DESC LIMIT 1',
+        { id: type.id },
+        t,
+      )
+    : null;
+  if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
+  const text = JSON.stringify(sheet);
+  if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
+  const typeId = type?.id ?? `type-${sheet.code}`;
+  const version = baseVersion + 1;
+  if (type) await model('types').update({ name: sheet.name }, { where: { id: typeId }, transaction: t });
+  else await model('types').create({ id: typeId, code: sheet.code, name: sheet.name }, { transaction: t });
+  await model('type_versions').create(
+    {
+      id: `${typeId}:${version}`,
+      type_id: typeId,
+      version,
+      tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0,
+      power_hp: sheet.engine.powerHp.value,
+      engines: sheet.engine.count,
+      surface: sheet.surface,
+      sheet: text,
+      author,
+      reason,
+      created_at: nowIso(),
+    },
+    { transaction: t },
+  );
+  return { ok: true, version, unchanged: false };
+}
+
+/** Saves what differs on one registration as a new version. Version 0 as the base adds the aeroplane. */
+export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = AirframeForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { registration, baseVersion, reason } = parsed.data;
+  const airframe = Airframe.safeParse(parsed.data.airframe);
+  if (!airframe.success)
+    return {
+      ok: false,
+      problems: airframe.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })),
+    };
+  if (airframe.data.registration !== registration)
+    return problem('sheet.registration', `The registration is ${registration}; it does not change.`);
+  return write(async (t): Promise<Result<Versioned>> => {
+    const known = await row<{ id: string }>(
+      'SELECT id FROM airframes WHERE registration = :registration',
+      { registration },
+      t,
+    );
+    const newest = known
+      ? await row<{ version: number; sheet: string }>(
+          'SELECT version, sheet FROM airframe_versions WHERE airframe_id = :id ORDER BY version DESC LIMIT 1',
+          { id: known.id },
+          t,
+        )
+      : null;
+    if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
+    const text = JSON.stringify(airframe.data);
+    if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
+    const type = await row<{ id: string }>(
+      'SELECT id FROM types WHERE code = :code',
+      { code: airframe.data.typeCode },
+      t,
+    );
+    if (!type) return problem('sheet.typeCode', 'There is no such type in the hangar.');
+    const id = known?.id ?? `air-${randomUUID()}`;
+    if (!known) await model('airframes').create({ id, registration, type_id: type.id }, { transaction: t });
+    await model('airframe_versions').create(
+      {
+        id: `${id}:${baseVersion + 1}`,
+        airframe_id: id,
+        version: baseVersion + 1,
+        sheet: text,
+        author: user.name,
+        reason,
+        created_at: nowIso(),
+      },
+      { transaction: t },
+    );
+    return { ok: true, version: baseVersion + 1, unchanged: false };
+  });
+}
+
+export const PowerForm = z.object({
+  findingId: z.string().min(1),
+  decision: z.enum(['approved', 'declined']),
+  reason: Reason,
+});
+
+/**
+ * A chief decides of a power setting found in flight: approved, it stands on the type sheet as *measured*, in a new
+ * version; declined, it stays in the record of the flight.
+ */
+export async function decidePower(user: CurrentUser, form: unknown): Promise<Result<{ version: number | null }>> {
+  const parsed = PowerForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { findingId, decision, reason } = parsed.data;
+  return write(async (t): Promise<Result<{ version: number | null }>> => {
+    const found = (await powerFindings(null, t)).find((f) => f.id === findingId);
+    if (!found)
+      return problem('', 'There is no such finding. It may have been taken back in the aeroplane: reload the page.');
+    if (found.decided) return problem('', `This was ${found.decided.decision} by ${found.decided.by} meanwhile.`);
+    let version: number | null = null;
+    if (decision === 'approved') {
+      const newest = await row<{ version: number; sheet: string }>(
+        'SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1',
+        { code: found.typeCode },
+        t,
+      );
+      if (!newest) return problem('', 'There is no such type in the hangar.');
+      const before = TypeSheet.parse(JSON.parse(newest.sheet));
+      const old = before.powerTable.find((p) => p.phase === found.data.phase);
+      const ias = {
+        value: found.data.speed,
+        source: 'measured' as const,
+        ref: `Flight of ${found.flownOn}, ${found.registration}, ${found.authorName}`,
+      };
+      const now = {
+        phase: found.data.phase,
+        setting: found.data.setting,
+        ias: old?.ias
+          ? {
+              ...ias,
+              others: [{ value: old.ias.value, source: old.ias.source, ref: old.ias.ref }, ...(old.ias.others ?? [])],
+            }
+          : ias,
+        flowLPerH: old?.setting === found.data.setting ? old.flowLPerH : null,
+      };
+      const powerTable = old ? before.powerTable.map((p) => (p === old ? now : p)) : [...before.powerTable, now];
+      const saved = await addTypeVersion(user.name, { ...before, powerTable }, newest.version, reason, t);
+      if (!saved.ok) return saved;
+      version = saved.version;
+    }
+    await model('power_decisions').create(
+      {
+        id: randomUUID(),
+        finding_id: findingId,
+        type_code: found.typeCode,
+        decision,
+        version,
+        decided_by: user.id,
+        decided_at: nowIso(),
+        reason,
+      },
+      { transaction: t },
+    );
+    return { ok: true, version };
+  });
+}

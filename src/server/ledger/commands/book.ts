@@ -1,0 +1,244 @@
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { dateText } from '@/core/format';
+import { type LaterBody, type SignOffBody, VOIDABLE } from '@/domain/book';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome } from '../../rules/content';
+import { row } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { type Added, addToBook, madeBefore } from '../add';
+import { appendEntry } from '../book';
+import { lateOf } from '../queries/late';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import { checkoutHead, localToday, readCheckoutRecord } from '../../checkout/queries/checkout';
+import { grantQualifications, renewDates } from './sign';
+
+const Password = z.string().min(1, 'Type your password: this stands in the book.');
+export const VoidForm = z.object({
+  requestId: z.uuid(),
+  entryId: z.string().min(1),
+  password: Password,
+  text: z
+    .string()
+    .trim()
+    .min(10, 'Say why it is void: the reason stands beside it for ever.')
+    .max(1000, 'Keep it under 1000 characters.'),
+});
+export const CorrectionForm = z.object({
+  requestId: z.uuid(),
+  entryId: z.string().min(1),
+  password: Password,
+  text: z.string().trim().min(10, 'Say what is wrong and what is meant.').max(1000, 'Keep it under 1000 characters.'),
+});
+export const ResultForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  password: Password,
+  result: z.enum(['passed', 'failed'], 'Say whether the test was passed.'),
+  testOn: z.iso.date('Give the day as year-month-day.'),
+  examiner: z.string().trim().min(3, 'Give the examiner’s name.').max(120, 'Keep it under 120 characters.'),
+  reference: z.string().trim().max(120, 'Keep it under 120 characters.'),
+  text: z.string().trim().max(1000, 'Keep it under 1000 characters.'),
+});
+
+interface Target {
+  id: string;
+  seq: number;
+  hash: string;
+  kind: string;
+  checkout_id: string;
+  signer_id: string;
+  pilot_id: string | null;
+  signed_at: string;
+  canonical: string;
+  voided: string | null;
+}
+const targetOf = (id: string, t?: Transaction): Promise<Target | null> =>
+  row<Target>(
+    "SELECT l.id, l.seq, l.hash, l.kind, l.checkout_id, l.signer_id, l.signed_at, l.canonical, c.pilot_id, (SELECT v.id FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) AS voided FROM ledger l LEFT JOIN checkouts c ON c.id = l.checkout_id WHERE l.id = :id",
+    { id },
+    t,
+  );
+
+/** A later entry about an earlier one. The same request twice gives the same entry. */
+async function addLater(
+  user: CurrentUser,
+  kind: 'void' | 'correction',
+  data: { requestId: string; entryId: string; password: string; text: string },
+  allowed: (target: Target) => boolean,
+  act: (target: Target, t: Transaction) => Promise<Result<object>>,
+): Promise<Added> {
+  const nothing = problem('', `There is no such entry for you to ${kind === 'void' ? 'void' : 'correct'}.`);
+  const first = await targetOf(data.entryId);
+  if (!first || first.pilot_id === null || !allowed(first)) return nothing;
+  return addToBook(user, data.password, async (t): Promise<Added> => {
+    const target = await targetOf(data.entryId, t);
+    if (!target || !allowed(target)) return nothing;
+    const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkout_id, of: target.id }, t);
+    if (before) return before;
+    const { pilot, goals } = (JSON.parse(target.canonical) as { body: SignOffBody }).body;
+    const done = await act(target, t);
+    if (!done.ok) return done;
+    const late = kind === 'correction' ? await lateOf(target.checkout_id, t) : [];
+    const body: LaterBody = {
+      pilot: { id: pilot.id, name: pilot.name },
+      signer: { id: user.id, name: user.name },
+      of: { id: target.id, seq: target.seq, hash: target.hash, kind: target.kind },
+      goals,
+      signedOn: await localToday(t),
+      timeZone: (await homeAerodrome(t)).timeZone,
+      text: data.text,
+      ...(late.length > 0 ? { late: late.map(({ receivedAt: _received, ...l }) => l) } : {}),
+    };
+    await appendEntry(
+      { id: data.requestId, kind, checkoutId: target.checkout_id, signedAt: nowIso(), signerId: user.id, body },
+      t,
+    );
+    return { ok: true, entryId: data.requestId, already: false };
+  });
+}
+
+/**
+ * Voids an entry by a further one. What it gave the pilot ends; the checkout is open again, or waits again for its
+ * result. The entry itself stays.
+ */
+export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = VoidForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  return addLater(
+    user,
+    'void',
+    parsed.data,
+    (x) => may.voidEntry(user, { pilotId: x.pilot_id ?? '' }),
+    async (target, t) => {
+      if (!VOIDABLE.includes(target.kind))
+        return problem('', 'A void, a correction or a new key is not voided: make a further entry.');
+      if (target.voided) return problem('', 'This entry is void already.');
+      const head = await row<{ signed_ledger_id: string | null; status: string }>(
+        'SELECT signed_ledger_id, status FROM checkouts WHERE id = :id',
+        { id: target.checkout_id },
+        t,
+      );
+      const result = await row<{ id: string }>(
+        "SELECT r.id FROM ledger r WHERE r.kind = 'test-result' AND json_extract(r.canonical, '$.body.of.id') = :id AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = r.id)",
+        { id: target.id },
+        t,
+      );
+      if (result) return problem('', 'An examiner’s result rests on this recommendation. Void the result first.');
+      const at = nowIso();
+      await model('qualifications').update(
+        { ended_at: at },
+        { where: { ledger_id: target.id, ended_at: null }, transaction: t },
+      );
+      if (target.kind === 'test-result') {
+        const of = (JSON.parse(target.canonical) as { body: LaterBody }).body.of;
+        const waits = await targetOf(of.id, t);
+        // Only where the checkout still stands as this result left it.
+        if (head?.signed_ledger_id === of.id || (head?.status === 'open' && head.signed_ledger_id === null))
+          await model('checkouts').update(
+            {
+              status: waits && !waits.voided ? 'recommended' : 'open',
+              signed_ledger_id: waits && !waits.voided ? of.id : null,
+            },
+            { where: { id: target.checkout_id }, transaction: t },
+          );
+      } else if (head?.signed_ledger_id === target.id)
+        await model('checkouts').update(
+          { status: 'open', signed_ledger_id: null },
+          { where: { id: target.checkout_id }, transaction: t },
+        );
+      return { ok: true };
+    },
+  );
+}
+
+/** Puts a slip right by a further entry: what was signed stays as it was, the correction stands beside it. */
+export async function correctEntry(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = CorrectionForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  return addLater(
+    user,
+    'correction',
+    parsed.data,
+    (x) => may.correctEntry(user, { pilotId: x.pilot_id ?? '', signerId: x.signer_id }),
+    async (target) =>
+      !VOIDABLE.includes(target.kind)
+        ? problem('', 'Correct the entry this one speaks of.')
+        : target.voided
+          ? problem('', 'This entry is void: there is nothing to correct.')
+          : { ok: true },
+  );
+}
+
+/** Enters what the examiner decided. Passed: the goals are the pilot's. Failed: the checkout is open again. */
+export async function enterResult(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = ResultForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  const first = await checkoutHead(data.checkoutId);
+  if (!first || !may.enterResult(user, first)) return problem('', 'There is no such checkout for you.');
+  return addToBook(user, data.password, async (t): Promise<Added> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.enterResult(user, head)) return problem('', 'There is no such checkout for you.');
+    const before = await madeBefore(user, data.requestId, { kind: 'test-result', checkoutId: head.id }, t);
+    if (before) return before;
+    const recommended = head.signedLedgerId === null ? null : await targetOf(head.signedLedgerId, t);
+    if (head.status !== 'recommended' || !recommended)
+      return problem('', 'This checkout does not wait for an examiner.');
+    const today = await localToday(t);
+    const body = (JSON.parse(recommended.canonical) as { body: SignOffBody }).body;
+    if (data.testOn > today) return problem('testOn', 'The test lies in the future. Enter it when it is over.');
+    if (data.testOn < (body.signedOn ?? recommended.signed_at.slice(0, 10)))
+      return problem('testOn', 'The test lies before the recommendation. Check the day.');
+    if (body.validThrough && data.testOn > body.validThrough)
+      return problem(
+        'testOn',
+        `The recommendation ended on ${dateText(body.validThrough)}. A new one is needed: void this one and sign again.`,
+      );
+    if (body.courseUntil && data.testOn > body.courseUntil)
+      return problem(
+        'testOn',
+        `The course ended its time on ${dateText(body.courseUntil)}: the test is flown within it. A new course is needed.`,
+      );
+    const goals = body.recommends ?? [];
+    const later: LaterBody = {
+      pilot: { id: head.pilotId, name: head.pilotName },
+      signer: { id: user.id, name: user.name },
+      of: { id: recommended.id, seq: recommended.seq, hash: recommended.hash, kind: recommended.kind },
+      goals,
+      signedOn: today,
+      timeZone: (await homeAerodrome(t)).timeZone,
+      text: data.text,
+      result: data.result,
+      examiner: data.examiner,
+      testOn: data.testOn,
+      reference: data.reference,
+    };
+    const entry = await appendEntry(
+      {
+        id: data.requestId,
+        kind: 'test-result',
+        checkoutId: head.id,
+        signedAt: nowIso(),
+        signerId: user.id,
+        body: later,
+      },
+      t,
+    );
+    if (data.result === 'passed') {
+      await model('checkouts').update(
+        { status: 'signed', signed_ledger_id: recommended.id },
+        { where: { id: head.id }, transaction: t },
+      );
+      const record = await readCheckoutRecord(head, t);
+      await grantQualifications(record, goals, entry, data.testOn, t);
+      await renewDates(record, goals, entry, user, data.testOn, t);
+    } else
+      await model('checkouts').update(
+        { status: 'open', signed_ledger_id: null },
+        { where: { id: head.id }, transaction: t },
+      );
+    return { ok: true, entryId: entry.id, already: false };
+  });
+}

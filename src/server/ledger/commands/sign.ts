@@ -1,0 +1,784 @@
+import { createHash, randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import {
+  type ItemEvidence,
+  type OverrideWish,
+  type SigningFacts,
+  type SigningProblem,
+  asFlown,
+  assertedIn,
+  countFlown,
+  fillTemplate,
+  openWords,
+  signerProblems,
+  signingProblems,
+} from '@/core/assess';
+import { dateText, list } from '@/core/format';
+import { type LedgerRow, canonicalText } from '@/core/ledger';
+import { FACT_WORDS, demandsOf, goalFor, sheetFacts, variantKind } from '@/core/plan';
+import { validThrough } from '@/core/recency';
+import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
+import type { PackGoal } from '@/domain/programme';
+import { type Goal, LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome } from '../../rules/content';
+import { row, rows } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { type Added, addToBook, madeBefore } from '../add';
+import { appendEntry } from '../book';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import {
+  type CheckoutRecord,
+  checkoutHead,
+  flownLessons,
+  localToday,
+  oldBrief,
+  readCheckoutRecord,
+} from '../../checkout/queries/checkout';
+import { classNamesFlown, courseStart } from '../../people/queries/held';
+import { prerequisitesOf, teachState } from '../../people/queries/recency';
+import { inDial } from '../../traces/queries/traces';
+import { stopsShown } from '../../checkout/queries/stop-shown';
+
+const Text = z
+  .string()
+  .trim()
+  .min(20, 'Say what is signed, in a sentence.')
+  .max(2000, 'Keep it under 2000 characters.');
+export const SignForm = z.object({
+  checkoutId: z.string().min(1),
+  /** What the page showed, by its stamp: anything else is refused. */
+  shown: z.string().min(1, 'Open the page again: it does not say what it showed.'),
+  password: z.string().min(1, 'Type your password to sign.'),
+  limitations: Limitations,
+  text: Text,
+  remark: z.string().max(1000, 'Keep the remark under 1000 characters.'),
+  signature: DrawnSignature.nullable().default(null),
+});
+export type SignForm = z.infer<typeof SignForm>;
+const ItemIds = z.array(z.string()).min(1, 'Choose the items to sign.');
+export const PartForm = SignForm.omit({ limitations: true, signature: true }).extend({
+  requestId: z.uuid(),
+  items: ItemIds,
+});
+export const NotYetForm = z.object({
+  requestId: z.uuid(),
+  checkoutId: z.string().min(1),
+  shown: z.string().min(1),
+  password: z.string().min(1, 'Type your password to sign.'),
+  text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.'),
+  /** What is flown or shown again before anybody signs; absent = everything that is open. */
+  items: z.array(z.string()).min(1, 'Choose what is to be flown or shown again.').optional(),
+});
+
+export interface Override extends OverrideWish {
+  id: string;
+  askedBy: string;
+  askedById: string;
+  askedAt: string;
+  answer: 'approved' | 'declined' | 'withdrawn' | null;
+  answeredBy: string | null;
+  answerReason: string | null;
+  needsChief: boolean;
+}
+
+/**
+ * Overrides asked for on a checkout, the newest wish of an item; those withdrawn or declined are left out unless `all`.
+ */
+export async function overridesOf(
+  record: Pick<CheckoutRecord, 'head' | 'house' | 'items'>,
+  t?: Transaction,
+  all = false,
+): Promise<Override[]> {
+  const found = await rows<{
+    id: string;
+    item_id: string;
+    reason: string;
+    asked_at: string;
+    asked_by: string;
+    asked_name: string;
+    asked_roles: string;
+    answer: Override['answer'];
+    answer_reason: string | null;
+    answered_name: string | null;
+    seq: number;
+    after_entry: number;
+  }>(
+    `SELECT o.*, u.name AS asked_name, u.roles AS asked_roles, a.answer, a.reason AS answer_reason, v.name AS answered_name FROM sign_overrides o JOIN users u ON u.id = o.asked_by LEFT JOIN override_answers a ON a.override_id = o.id LEFT JOIN users v ON v.id = a.answered_by
+     WHERE o.checkout_id = :id ORDER BY o.seq`,
+    { id: record.head.id },
+    t,
+  );
+  const closed = await row<{ seq: number | null }>(
+    "SELECT MAX(seq) AS seq FROM ledger WHERE checkout_id = :id AND kind IN ('sign-off', 'recommendation', 'void')",
+    { id: record.head.id },
+    t,
+  );
+  const newest = new Map<string, (typeof found)[number]>();
+  // What was asked for one entry does not carry over to the next, after a void or a test that was not passed.
+  for (const o of found) if (all || o.after_entry >= (closed?.seq ?? 0)) newest.set(o.item_id, o);
+  const rule = record.house.signing.overrideNeedsChief;
+  return [...newest.values()]
+    .map((o): Override => {
+      const item = record.items.find((i) => i.item.id === o.item_id)?.item;
+      const legal = item?.legal === true;
+      const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
+      return {
+        id: o.id,
+        itemId: o.item_id,
+        reason: o.reason,
+        askedBy: o.asked_name,
+        askedById: o.asked_by,
+        askedAt: o.asked_at,
+        answer: o.answer,
+        answeredBy: o.answered_name,
+        answerReason: o.answer_reason,
+        needsChief,
+        approved: !legal && (o.answer === 'approved' || (o.answer === null && !needsChief)),
+      };
+    })
+    .filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
+}
+
+export const OverrideForm = z.object({
+  checkoutId: z.string().min(1),
+  itemId: z.string().min(1),
+  reason: z
+    .string()
+    .trim()
+    .min(15, 'Say why, in a sentence: it is printed on the sign-off.')
+    .max(500, 'Keep it under 500 characters.'),
+});
+/** Asks to sign an item without its evidence. The reason is printed on the sign-off. */
+export async function askOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = OverrideForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { checkoutId, itemId, reason } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(checkoutId, t);
+    if (!head || !may.askOverride(user, head) || head.status !== 'open')
+      return problem('', 'There is no such checkout for you to sign.');
+    const record = await readCheckoutRecord(head, t);
+    const entry = record.items.find((i) => i.item.id === itemId);
+    if (!entry || entry.met)
+      return problem('itemId', 'This item is met or not of this programme: nothing to override.');
+    if (entry.refused)
+      return problem(
+        'itemId',
+        'Further training was entered for this item. It cannot be overridden: it is flown again first.',
+      );
+    if (entry.item.legal)
+      return problem(
+        'itemId',
+        `The law asks this (${entry.item.citation}). Nobody can override it, the chief instructor included: it is flown or shown.`,
+      );
+    if (entry.item.safety && !entry.seen)
+      return problem(
+        'itemId',
+        'This is a safety item and nothing of it has been seen. It cannot be overridden: fly it.',
+      );
+    const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
+    if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
+    const last = await row<{ n: number | null }>(
+      'SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id',
+      { id: checkoutId },
+      t,
+    );
+    const newest = await row<{ seq: number | null }>('SELECT MAX(seq) AS seq FROM ledger', {}, t);
+    const id = randomUUID();
+    await model('sign_overrides').create(
+      {
+        after_entry: newest?.seq ?? 0,
+        id,
+        checkout_id: checkoutId,
+        item_id: itemId,
+        reason,
+        asked_by: user.id,
+        asked_at: nowIso(),
+        seq: (last?.n ?? 0) + 1,
+      },
+      { transaction: t },
+    );
+    // A chief who asks has said yes.
+    if (may.answerOverride(user, head))
+      await model('override_answers').create(
+        {
+          id: randomUUID(),
+          override_id: id,
+          answer: 'approved',
+          reason: 'asked by the chief instructor',
+          answered_by: user.id,
+          answered_at: nowIso(),
+        },
+        { transaction: t },
+      );
+    return { ok: true };
+  });
+}
+
+export const OverrideAnswerForm = z.object({
+  overrideId: z.string().min(1),
+  answer: z.enum(['approved', 'declined', 'withdrawn']),
+  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
+});
+/** A chief's yes or no to an override; who asked may withdraw it. */
+export async function answerOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = OverrideAnswerForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { overrideId, answer, reason } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const wish = await row<{
+      checkout_id: string;
+      asked_by: string;
+      pilot_id: string;
+      status: string;
+      answered: string | null;
+    }>(
+      'SELECT o.checkout_id, o.asked_by, c.pilot_id, c.status, a.id AS answered FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id LEFT JOIN override_answers a ON a.override_id = o.id WHERE o.id = :id',
+      { id: overrideId },
+      t,
+    );
+    const allowed =
+      wish &&
+      (answer === 'withdrawn'
+        ? wish.asked_by === user.id && may.askOverride(user, { pilotId: wish.pilot_id })
+        : may.answerOverride(user, { pilotId: wish.pilot_id }));
+    if (!wish || !allowed || wish.status !== 'open') return problem('', 'There is no such override for you to answer.');
+    if (answer === 'declined' && reason.length < 5) return problem('reason', 'Say why not, in a few words.');
+    if (wish.answered) return problem('', 'It is answered already. Open the page again.');
+    await model('override_answers').create(
+      { id: randomUUID(), override_id: overrideId, answer, reason, answered_by: user.id, answered_at: nowIso() },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}
+
+export interface SigningView {
+  problems: SigningProblem[];
+  overrides: Override[];
+  prerequisites: { text: string; met: boolean | null; confirm: boolean }[];
+  stamp: string;
+  text: string;
+  recommends: Goal[];
+  /** Last day of the recommendation, and of the test where the law counts from the start of the course. */
+  validThrough: string | null;
+  courseUntil: string | null;
+  /** Last training of this checkout, from which a recommendation may be counted. */
+  trainedOn: string | null;
+  today: string;
+  partDays: number;
+  facts: SigningFacts;
+}
+const goalsOf = (record: CheckoutRecord): PackGoal[] =>
+  record.head.goals.flatMap((g) => record.pack.goals.find((x) => x.goal === g) ?? []);
+
+/** What stands between this user and the signature, now, and what would be signed. */
+export async function signingState(user: CurrentUser, record: CheckoutRecord, t?: Transaction): Promise<SigningView> {
+  const { head, house } = record;
+  const today = await localToday(t);
+  const flown = await row<{ last: string | null }>(
+    `SELECT MAX(l.flown_on) AS last FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id
+     WHERE l.pilot_id = :pilotId AND s.instructor_id = :userId AND a.type_id = (SELECT a2.type_id FROM airframes a2 JOIN checkouts c2 ON c2.airframe_id = a2.id WHERE c2.id = :id)`,
+    { pilotId: head.pilotId, userId: user.id, id: head.id },
+    t,
+  );
+  const limits = await rows<{
+    trace_id: string;
+    channel: LimitChannel;
+    limit_value: number;
+    peak: number;
+    unit: string;
+    dial: 'kt' | 'mph';
+    flown_on: string;
+  }>(
+    `SELECT e.trace_id, e.channel, e.limit_value, e.peak, e.unit, json_extract(tv.sheet, '$.dial.unit') AS dial, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
+    { pilotId: head.pilotId },
+    t,
+  );
+  const flownIn = flownLessons(record);
+  const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
+  const goals = goalsOf(record);
+  const overrides = await overridesOf(record, t);
+  const prerequisites = await prerequisitesOf(head.pilotId, goals, t);
+  const facts: SigningFacts = {
+    authorised: head.goals.every((g) => user.authorised.includes(g)),
+    ownCheckout: user.pilotId === head.pilotId,
+    lastFlownTogether: flown?.last ?? null,
+    onDate: today,
+    withinDays: house.signWithinDays,
+    // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
+    unacknowledgedLessons: record.sorties
+      .filter((s) => flownIn.has(s.lesson) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null))
+      .map((s) => s.lesson),
+    oldBriefs: record.sorties.flatMap((s) => {
+      const days = flownIn.has(s.lesson) ? oldBrief(s, house) : null;
+      return days === null ? [] : [{ lesson: s.lesson, days }];
+    }),
+    certificateUntil: teach.certificateUntil,
+    signerLacks: teach.lacks,
+    ratings: teach.ratings,
+    modelHours: teach.modelHours,
+    notRecent: teach.notRecent,
+    openLimits: limits.map((l) => ({ traceId: l.trace_id, what: limitWords(l), flownOn: l.flown_on })),
+    overrides,
+    stops: stopsShown(record).map((s) => ({ name: s.name, words: s.words, explained: s.reason !== null })),
+    prerequisites,
+    reviewWithout: head.goals.includes('flight-review')
+      ? head.opening.missing.filter((k) => head.opening.demands.classRatings?.includes(k))
+      : [],
+    // A checkout opened on a sheet that left something open may have been moved to one that says it.
+    sheetOpen:
+      head.opening.demands.unknown.length === 0
+        ? []
+        : demandsOf(sheetFacts(head.sheet), record.pack.key, head.typeCode).unknown.map((k) => FACT_WORDS[k] ?? k),
+  };
+  const trained = lastTraining(record);
+  const started = await courseStart(head.id, t);
+  const recommends = goals.filter((g) => g.decides === 'examiner').map((g) => g.goal);
+  const recommendation = goals.find((g) => g.recommendation)?.recommendation ?? null;
+  return {
+    problems: signingProblems(record.items, record.evidence, facts),
+    overrides,
+    prerequisites,
+    stamp: stampOf(record, overrides, facts),
+    text: signText(user, record, goals, today),
+    recommends,
+    // Counted from the last training there is nothing to count while nothing was flown.
+    validThrough:
+      recommendation && (recommendation.from === 'signature' || trained !== null)
+        ? validThrough(recommendation.from === 'last-training' ? (trained ?? today) : today, {
+            days: null,
+            months: recommendation.validMonths,
+            monthEnd: recommendation.monthEnd,
+          })
+        : null,
+    courseUntil:
+      recommendation?.courseMonths && started
+        ? validThrough(started, { days: null, months: recommendation.courseMonths, monthEnd: false })
+        : null,
+    trainedOn: trained,
+    today,
+    partDays: house.signing.partDays,
+    facts,
+  };
+}
+
+/** A limit passed, in the unit of the dial. */
+function limitWords(l: {
+  channel: LimitChannel;
+  limit_value: number;
+  peak: number;
+  unit: string;
+  dial: 'kt' | 'mph';
+}): string {
+  const { limit, peak, unit } = inDial(l.limit_value, l.peak, l.unit, l.dial);
+  return `${LIMIT_NAME[l.channel]} ${limit} ${unit}, ${Math.round(peak * 10) / 10} ${unit} reached`;
+}
+
+/** Everything a signer has before their eyes, as one hash: what changes it makes the page stale. */
+function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: SigningFacts): string {
+  const { head } = record;
+  const seen = {
+    checkout: head.id,
+    status: head.status,
+    airframe: head.airframeVersionId,
+    type: head.typeVersionId,
+    programmes: head.programmeIds,
+    standard: head.standardId,
+    pack: head.packId,
+    house: head.houseId,
+    schools: head.schools,
+    goals: head.goals,
+    items: record.items.map((i) => [i.item.id, i.state, i.have, i.evidence, i.missing]),
+    landings: record.landings.map((l) => [l.id, l.judged.landingClass, l.date]),
+    observations: record.evidence.observations.map((o) => [o.id, o.data.verdict, o.data.intervention]),
+    overrides: overrides.map((o) => [o.id, o.approved]),
+    day: facts.onDate,
+    limits: facts.openLimits.map((l) => l.traceId),
+    stops: facts.stops,
+  };
+  return createHash('sha256').update(canonicalText(seen)).digest('hex');
+}
+
+/** The entry as the pack words it, filled in. */
+function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly PackGoal[], today: string): string {
+  const { head } = record;
+  const certificate = record.pilotCertificate;
+  const trained = lastTraining(record);
+  const wheel = record.items.find((i) => i.item.id === 'F5');
+  const filled = (g: PackGoal) =>
+    fillTemplate(
+      g.template === '' ? `${g.title}: {pilot} in {type} {registration}. {date}. {instructor}.` : g.template,
+      {
+        pilot: head.pilotName,
+        pilotCertificate: certificate === '' ? null : certificate,
+        type: head.typeName,
+        registration: head.registration,
+        goal: g.title,
+        exactClass:
+          // The class this goal gives, and no other that is missing too.
+          list(
+            head.opening.missing
+              .filter(
+                (k) => head.opening.demands.classRatings?.includes(k) && record.pack.endorsementGoals[k] === g.goal,
+              )
+              .map(say),
+          ) || g.title,
+        date: dateText(today),
+        trainedOn: trained === null ? null : dateText(trained),
+        instructor: user.name,
+        instructorCertificate: user.certificate === '' ? null : user.certificate,
+        recentUntil: user.certificateUntil === null ? null : dateText(user.certificateUntil),
+        wheelLandings: wheel?.waived ? `wheel landings excepted (${wheel.waived})` : 'wheel landings',
+        variants:
+          list(
+            record.head.opening.missing
+              .filter((k) => goalFor(k, record.head.opening.missing, record.pack) === g.goal)
+              .map(say),
+          ) || g.title,
+      },
+    ).text;
+  // What was not shown is said: a signed text certifies nothing else.
+  const over = record.items.filter((i) => !i.met);
+  const waived = record.items.filter((i) => i.waived !== null && i.item.id !== 'F5');
+  return [
+    ...goals.map(filled),
+    ...(over.length > 0
+      ? [`Signed without the school’s evidence of ${list(over.map((i) => i.item.title.toLowerCase()))}.`]
+      : []),
+    ...waived.map((i) => `${i.item.title} waived: ${i.waived ?? ''}`),
+  ].join('\n');
+}
+
+/** The last day on which something was flown or shown in a checkout; null = nothing was. */
+const lastTraining = (record: Pick<CheckoutRecord, 'landings' | 'evidence'>): string | null =>
+  [...record.landings.map((l) => l.date), ...record.evidence.observations.map((o) => o.date)].sort().at(-1) ?? null;
+
+const stale = () =>
+  problem(
+    '',
+    'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.',
+  );
+
+/**
+ * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second
+ * tab or a double tap gets the same entry. Where an examiner decides, the entry is a recommendation and the checkout
+ * waits for the result.
+ */
+export async function signCheckout(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = SignForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  const first = await checkoutHead(data.checkoutId);
+  if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
+  const open = openWords(data.text);
+  if (open.length > 0) return problem('text', `Fill in ${list(open.map((w) => `{${w}}`))}, or take it out.`);
+  return addToBook(user, data.password, async (t): Promise<Added> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
+    const record = await readCheckoutRecord(head, t);
+    const state = await signingState(user, record, t);
+    if (state.problems.length > 0)
+      return { ok: false, problems: state.problems.map((p) => ({ path: '', message: p.message })) };
+    if (state.stamp !== data.shown) return stale();
+    const waits = state.recommends.length > 0;
+    const kind = waits && state.recommends.length === head.goals.length ? 'recommendation' : 'sign-off';
+    const body: SignOffBody = {
+      ...(await snapshot(user, record, record.items, state, t)),
+      limitations: data.limitations,
+      remark: data.remark,
+      text: data.text,
+      signature: data.signature,
+      validThrough: waits ? state.validThrough : null,
+      ...(waits ? { courseUntil: state.courseUntil, trainedOn: state.trainedOn } : {}),
+      recommends: state.recommends,
+    };
+    const entry = await appendEntry(
+      { id: randomUUID(), kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body },
+      t,
+    );
+    await model('checkouts').update(
+      { status: waits ? 'recommended' : 'signed', signed_ledger_id: entry.id },
+      { where: { id: head.id }, transaction: t },
+    );
+    await grantQualifications(
+      record,
+      head.goals.filter((g) => !state.recommends.includes(g)),
+      entry,
+      state.today,
+      t,
+    );
+    await renewDates(
+      record,
+      head.goals.filter((g) => !state.recommends.includes(g)),
+      entry,
+      user,
+      state.today,
+      t,
+    );
+    return { ok: true, entryId: entry.id, already: false };
+  });
+}
+
+/**
+ * Signs some items before the rest, so that different instructors can complete one checkout. Holds for the house's
+ * days.
+ */
+export async function signPart(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = PartForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return addSigned(user, data, 'part-sign-off', async (record, state) => {
+    const chosen = record.items.filter((i) => data.items.includes(i.item.id));
+    if (chosen.length !== new Set(data.items).size)
+      return problem('items', 'One of these items is not of this programme. Open the page again.');
+    const missing = chosen.filter((i) => i.state !== 'met' || i.part !== null);
+    if (missing.length > 0)
+      return problem(
+        'items',
+        `Only what is met by its own evidence is signed in part: not ${list(missing.map((i) => i.item.id))}.`,
+      );
+    const lacking = signerProblems(state.facts);
+    return lacking.length > 0
+      ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) }
+      : { ok: true, items: chosen, text: data.text };
+  });
+}
+
+/** Records that the pilot is not there yet and what is to be trained. The checkout stays open. */
+export async function signNotYet(user: CurrentUser, form: unknown): Promise<Added> {
+  const parsed = NotYetForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const data = parsed.data;
+  return addSigned(user, data, 'not-yet', async (record, state) => {
+    if (!state.facts.authorised)
+      return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
+    const named = data.items
+      ? record.items.filter((i) => data.items?.includes(i.item.id))
+      : record.items.filter((i) => !i.met);
+    if (data.items && named.length !== new Set(data.items).size)
+      return problem('items', 'One of these items is not of this programme. Open the page again.');
+    return { ok: true, items: named, text: data.text };
+  });
+}
+
+const NO_LIMITS: Limitations = {
+  alone: false,
+  noPassengers: false,
+  crosswindKt: null,
+  attitude: 'any',
+  surface: 'any',
+  untilHours: null,
+};
+type Chosen = Result<{ items: readonly ItemEvidence[]; text: string }>;
+/** An entry that leaves the checkout open. The same request twice gives the same entry. */
+async function addSigned(
+  user: CurrentUser,
+  data: { requestId: string; checkoutId: string; shown: string; password: string; remark?: string },
+  kind: 'part-sign-off' | 'not-yet',
+  choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>,
+): Promise<Added> {
+  const first = await checkoutHead(data.checkoutId);
+  if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
+  return addToBook(user, data.password, async (t): Promise<Added> => {
+    const head = await checkoutHead(data.checkoutId, t);
+    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    const before = await madeBefore(user, data.requestId, { kind, checkoutId: head.id }, t);
+    if (before) return before;
+    if (head.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+    const record = await readCheckoutRecord(head, t);
+    const state = await signingState(user, record, t);
+    if (state.stamp !== data.shown) return stale();
+    const chosen = await choose(record, state);
+    if (!chosen.ok) return chosen;
+    const body: SignOffBody = {
+      ...(await snapshot(user, record, chosen.items, state, t)),
+      limitations: NO_LIMITS,
+      remark: data.remark ?? '',
+      text: chosen.text,
+      signature: null,
+    };
+    const entry = await appendEntry(
+      { id: data.requestId, kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body },
+      t,
+    );
+    return { ok: true, entryId: entry.id, already: false };
+  });
+}
+
+/** The full snapshot: who, which aeroplane and versions, every item with its evidence, the landings that support it. */
+async function snapshot(
+  user: CurrentUser,
+  record: CheckoutRecord,
+  items: readonly ItemEvidence[],
+  state: SigningView,
+  t: Transaction,
+): Promise<Omit<SignOffBody, 'limitations' | 'remark' | 'text' | 'signature'>> {
+  const { head, standard, pack } = record;
+  const used = new Set(items.flatMap((i) => i.evidence));
+  return {
+    pilot: { id: head.pilotId, name: head.pilotName, certificate: record.pilotCertificate },
+    signer: { id: user.id, name: user.name, certificate: user.certificate, certificateUntil: user.certificateUntil },
+    airframe: {
+      registration: head.registration,
+      type: head.typeName,
+      typeVersion: head.typeVersion,
+      airframeVersion: head.airframeVersion,
+    },
+    goals: head.goals,
+    rules: {
+      pack: pack.key,
+      name: pack.name,
+      caution: pack.caution,
+      citations: pack.goals
+        .filter((g) => head.goals.includes(g.goal))
+        .map((g) => ({
+          goal: g.goal,
+          title: g.title,
+          citation: g.citation,
+          written: g.written,
+          decides: g.decides,
+          confirm: g.confirm,
+        })),
+    },
+    ...(record.stops.length > 0
+      ? { stops: stopsShown(record).map(({ name, code, words, reason }) => ({ name, code, words, reason })) }
+      : {}),
+    programmes: head.programmeIds,
+    standard: { id: head.standardId, name: standard.name },
+    schools: head.schools,
+    items: items.map((i) => {
+      const o = state.overrides.find((x) => x.itemId === i.item.id && x.approved);
+      return {
+        id: i.item.id,
+        title: i.item.title,
+        citation: i.item.citation,
+        safety: i.item.safety,
+        state: i.met ? i.state : o ? 'overridden' : i.state,
+        asks: i.asks,
+        have: i.have,
+        missing: i.missing,
+        waived: i.waived,
+        credited: i.credited,
+        overridden: o && !i.met ? { reason: o.reason, askedBy: o.askedBy, approvedBy: o.answeredBy } : null,
+        evidence: i.evidence,
+      };
+    }),
+    landings: record.landings
+      .filter((l) => used.has(l.id))
+      .map((l) => ({
+        id: l.id,
+        lesson: l.lesson,
+        number: l.number,
+        date: l.date,
+        kind: l.kind,
+        intended: l.intended,
+        class: l.judged.landingClass,
+        surface: l.surface ?? 'land',
+        ...(l.judged.overruled || l.judged.criteria.some((c) => c.overruled) ? { overruled: true } : {}),
+        ...(assertedIn(l.judged).length > 0 ? { asserted: assertedIn(l.judged) } : {}),
+        // A wind older than ten minutes is none of this landing.
+        crosswindKt: countedWind(record, l.id),
+      })),
+    observations: record.evidence.observations
+      .filter((o) => used.has(o.id))
+      .map((o) => ({
+        id: o.id,
+        lesson: o.lesson,
+        itemId: o.data.itemId,
+        verdict: o.data.verdict,
+        intervention: o.data.intervention,
+        note: o.data.note,
+      })),
+    counts: {
+      lessons: record.sorties.length,
+      ...countFlown(record.landings.map(asFlown)),
+      own: record.landings.filter((l) => l.judged.landingClass === 'own').length,
+    },
+    signedOn: state.today,
+    timeZone: (await homeAerodrome(t)).timeZone,
+  };
+}
+
+const countedWind = (record: CheckoutRecord, id: string): number | null => {
+  const kt = record.evidence.landings.find((l) => l.id === id)?.crosswindKt ?? null;
+  return kt === null ? null : Math.round(kt * 10) / 10;
+};
+
+/**
+ * Dated rules that a passed result or a signature renews, as entered on the person by this entry: they end with it. The
+ * pilot's own newer word stands where it is newer.
+ */
+export async function renewDates(
+  record: Pick<CheckoutRecord, 'head' | 'pack'>,
+  goals: readonly Goal[],
+  entry: Pick<LedgerRow, 'id'>,
+  by: CurrentUser,
+  on: string,
+  t: Transaction,
+): Promise<void> {
+  const { head, pack } = record;
+  const ids = new Set(pack.goals.filter((g) => goals.includes(g.goal)).flatMap((g) => g.renews));
+  const classes = classNamesFlown(head.sheet, 'any');
+  for (const rule of pack.dated.filter((d) => ids.has(d.id) && (d.of === null || classes.includes(d.of)))) {
+    const newest = await row<{ seq: number | null }>(
+      'SELECT MAX(seq) AS seq FROM person_dates WHERE pilot_id = :p AND key = :key',
+      { p: head.pilotId, key: rule.id },
+      t,
+    );
+    await model('person_dates').create(
+      {
+        id: randomUUID(),
+        pilot_id: head.pilotId,
+        key: rule.id,
+        title: rule.title,
+        done_on: on,
+        until: null,
+        note: 'by a sign-off of this ledger',
+        entered_by: by.id,
+        entered_at: nowIso(),
+        seq: (newest?.seq ?? 0) + 1,
+        ledger_id: entry.id,
+      },
+      { transaction: t },
+    );
+  }
+}
+
+/** What the signed goals give the pilot: the kinds missing when the checkout was opened. */
+export async function grantQualifications(
+  record: Pick<CheckoutRecord, 'head' | 'pack'>,
+  goals: readonly Goal[],
+  entry: Pick<LedgerRow, 'id'>,
+  on: string,
+  t: Transaction,
+): Promise<void> {
+  const { head, pack } = record;
+  const kinds = head.opening.missing
+    .filter((kind) => goals.includes(goalFor(kind, head.opening.missing, pack) as Goal))
+    .map((kind) => variantKind(kind, head.typeCode));
+  const held = await rows<{ kind: string }>(
+    'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',
+    { p: head.pilotId },
+    t,
+  );
+  for (const kind of kinds.filter((k) => !held.some((h) => h.kind === k))) {
+    await model('qualifications').create(
+      {
+        id: randomUUID(),
+        pilot_id: head.pilotId,
+        kind,
+        gained_on: on,
+        note: 'signed in this book',
+        ledger_id: entry.id,
+        ended_at: null,
+      },
+      { transaction: t },
+    );
+  }
+}

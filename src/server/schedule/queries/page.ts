@@ -1,0 +1,243 @@
+import { windowsStamp } from '@/domain/schedule';
+import { addDays } from '@/core/recency';
+import { components } from '@/core/wind';
+import { type WindFit, dayText, localClock, localInstant } from '@/core/schedule';
+import { stationOutlook } from '@/core/wind';
+import { sunTimes } from '@/core/sun';
+import { windText } from '@/core/format';
+import type { Goal } from '@/domain/words';
+import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { rows } from '../../floor/connection';
+import { fitOf } from './readiness';
+import {
+  type AwayRow,
+  type BookingLine,
+  type Wish,
+  airKey,
+  awayRows,
+  bookingsBetween,
+  fieldFacts,
+  waiting,
+  weeklyRows,
+} from './schedule';
+import { localToday, recordReader } from '../../checkout/queries/checkout';
+
+export interface PlacedBooking extends BookingLine {
+  date: string;
+  fromMin: number;
+  toMin: number;
+  fit: WindFit | null;
+  /** Why it must be moved: the aeroplane down, somebody away. */
+  hit: string[];
+}
+export interface ScheduleDay {
+  date: string;
+  name: string;
+  today: boolean;
+  past: boolean;
+  sunriseMin: number | null;
+  sunsetMin: number | null;
+  wind: { fromMin: number; toMin: number; text: string; kt: number; acrossKt: number; sureness: number }[];
+}
+export interface ScheduleData {
+  days: ScheduleDay[];
+  bookings: PlacedBooking[];
+  today: string;
+  zone: string;
+  nowMin: number;
+  openFromMin: number;
+  openToMin: number;
+  stepMin: number;
+  away: (AwayRow & { name: string })[];
+  people: {
+    key: string;
+    userId: string | null;
+    pilotId: string | null;
+    name: string;
+    instructor: boolean;
+    windows: { weekday: number; fromMin: number; toMin: number }[];
+    /** What the weekly times are, for who changes them. */
+    stamp: string;
+  }[];
+  airframes: { id: string; registration: string; typeName: string; down: string | null }[];
+  checkouts: {
+    id: string;
+    pilotId: string;
+    pilotName: string;
+    instructorId: string;
+    airframeId: string;
+    registration: string;
+    goals: Goal[];
+  }[];
+  wishes: Wish[];
+  main: string;
+  source: string;
+}
+const HOURS = [8, 10, 12, 14, 16, 18];
+
+/** Everything the schedule shows of some days, for this user. */
+export async function schedulePage(user: CurrentUser, fromDate: string, days: number): Promise<ScheduleData> {
+  const field = await fieldFacts();
+  const { zone, aerodrome, house } = field;
+  const now = nowIso();
+  const today = await localToday();
+  const [from, to] = [localInstant(fromDate, 0, zone), localInstant(addDays(fromDate, days), 0, zone)];
+  const staff = may.seeEverybody(user);
+  const [lines, away, weekly, users, pilots, frames, checkouts, wishes] = await Promise.all([
+    bookingsBetween(user, from, to),
+    awayRows(),
+    weeklyRows(),
+    rows<{ id: string; name: string; roles: string; pilot_id: string | null }>(
+      'SELECT id, name, roles, pilot_id FROM users WHERE closed_at IS NULL ORDER BY name',
+    ),
+    rows<{ id: string; name: string }>(
+      'SELECT id, name FROM pilots p WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY name',
+    ),
+    rows<{ id: string; registration: string; name: string }>(
+      'SELECT a.id, a.registration, ty.name FROM airframes a JOIN types ty ON ty.id = a.type_id ORDER BY a.registration',
+    ),
+    rows<{
+      id: string;
+      pilot_id: string;
+      name: string;
+      instructor_id: string;
+      airframe_id: string;
+      registration: string;
+      goals: string;
+    }>(
+      `SELECT c.id, c.pilot_id, p.name, c.instructor_id, c.airframe_id, a.registration, c.goals FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id WHERE c.status = 'open' ${staff ? '' : 'AND c.pilot_id = :pilotId'} ORDER BY p.name LIMIT 500`,
+      { pilotId: user.pilotId },
+    ),
+    waiting(user),
+  ]);
+  const stampOf = (key: string) => windowsStamp(weekly.filter((w) => w.person === key));
+  const windowsOf = (key: string) =>
+    weekly
+      .filter(
+        (w) =>
+          w.person === key &&
+          w.validFrom <= addDays(fromDate, days) &&
+          (w.validUntil === null || w.validUntil >= fromDate),
+      )
+      .map((w) => ({ weekday: w.weekday, fromMin: w.fromMin, toMin: w.toMin }));
+  const instructors = users.filter((u) => u.roles.includes('"instructor"'));
+  const known = new Set(instructors.flatMap((u) => (u.pilot_id === null ? [] : [u.pilot_id])));
+  const people = [
+    ...instructors.map((u) => {
+      const key = personKey({ id: u.id, pilotId: u.pilot_id });
+      return {
+        key,
+        userId: u.id,
+        pilotId: u.pilot_id,
+        name: u.name,
+        instructor: true,
+        windows: windowsOf(key),
+        stamp: stampOf(key),
+      };
+    }),
+    ...pilots
+      .filter((p) => !known.has(p.id) && (staff || p.id === user.pilotId))
+      .map((p) => ({
+        key: `p:${p.id}`,
+        userId: null,
+        pilotId: p.id,
+        name: p.name,
+        instructor: false,
+        windows: windowsOf(`p:${p.id}`),
+        stamp: stampOf(`p:${p.id}`),
+      })),
+  ];
+  const nameOf = (who: string) =>
+    people.find((p) => p.key === who)?.name ?? frames.find((f) => airKey(f.id) === who)?.registration ?? '';
+  const shownAway = away
+    .filter((a) => a.from < to && (a.to === null || a.to > from) && nameOf(a.who) !== '')
+    .map((a) => ({ ...a, why: staff || a.kind !== 'away' ? a.why : 'away', name: nameOf(a.who) }));
+  const main = aerodrome.runways[0]?.ends[0];
+  const read = recordReader();
+  return {
+    days: Array.from({ length: days }, (_, i): ScheduleDay => {
+      const date = addDays(fromDate, i);
+      const sun = sunTimes(date, aerodrome);
+      const min = (iso: string | null) => (iso === null ? null : localClock(iso, zone).minutes);
+      return {
+        date,
+        name: dayText(date),
+        today: date === today,
+        past: date < today,
+        sunriseMin: min(sun.sunrise),
+        sunsetMin: min(sun.sunset),
+        wind: HOURS.flatMap((h) => {
+          const wind = stationOutlook(aerodrome.ident, now, localInstant(date, h * 60, zone));
+          if (!wind) return [];
+          const across = main ? components(wind.fromDeg, wind.kt, wind.gustKt, main.trueBearingDeg) : null;
+          return [
+            {
+              fromMin: h * 60,
+              toMin: h * 60 + 120,
+              text: windText({
+                variable: false,
+                fromDeg: Math.round(wind.fromDeg / 10) * 10 || 360,
+                kt: Math.round(wind.kt),
+                gustKt: wind.gustKt,
+              }),
+              kt: wind.kt,
+              acrossKt: Math.abs(across?.gustCrosswindKt ?? across?.crosswindKt ?? 0),
+              sureness: wind.sureness,
+            },
+          ];
+        }),
+      };
+    }),
+    bookings: await Promise.all(
+      lines.map(async (b): Promise<PlacedBooking> => {
+        const [a, z] = [localClock(b.startsAt, zone), localClock(b.endsAt, zone)];
+        const holders = [
+          b.pilotId === null ? '' : `p:${b.pilotId}`,
+          b.instructorKey ?? '',
+          b.airframeId === null ? '' : airKey(b.airframeId),
+        ];
+        const hit =
+          b.endsAt < now
+            ? []
+            : shownAway
+                .filter((x) => holders.includes(x.who) && x.from < b.endsAt && (x.to === null || x.to > b.startsAt))
+                .map((x) => `${x.name}: ${x.why}`);
+        return {
+          ...b,
+          date: a.date,
+          fromMin: a.minutes,
+          toMin: z.date === a.date ? z.minutes : 1440,
+          fit: await fitOf(b, field, read),
+          hit,
+        };
+      }),
+    ),
+    today,
+    zone,
+    nowMin: localClock(now, zone).minutes,
+    openFromMin: house.schedule.openFromMin,
+    openToMin: house.schedule.openToMin,
+    stepMin: house.schedule.stepMin,
+    away: shownAway,
+    people,
+    airframes: frames.map((f) => ({
+      id: f.id,
+      registration: f.registration,
+      typeName: f.name,
+      down: away.find((a) => a.who === airKey(f.id) && a.from <= now && (a.to === null || a.to > now))?.why ?? null,
+    })),
+    checkouts: checkouts.map((c) => ({
+      id: c.id,
+      pilotId: c.pilot_id,
+      pilotName: c.name,
+      instructorId: c.instructor_id,
+      airframeId: c.airframe_id,
+      registration: c.registration,
+      goals: JSON.parse(c.goals) as Goal[],
+    })),
+    wishes,
+    main: main?.ident ?? '',
+    source: house.schedule.source,
+  };
+}

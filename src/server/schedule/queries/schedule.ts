@@ -1,0 +1,632 @@
+import type { Transaction } from 'sequelize';
+import { usableEnds } from '@/core/approach';
+import { gearMassGroup, schoolCrosswind } from '@/core/plan';
+import {
+  type Away,
+  type Hold,
+  type LearnedSplit,
+  type RankedSlot,
+  type Span,
+  type Split,
+  type Weekly,
+  type WindAt,
+  type WindNeed,
+  bestSlots,
+  bookingMinutes,
+  freeSlots,
+  later,
+  learnSplit,
+  localClock,
+  localInstant,
+  nearestSlot,
+  splitBooking,
+  windFit,
+} from '@/core/schedule';
+import { sunTimes } from '@/core/sun';
+import { chooseRunway, components, knownAlone, stationOutlook } from '@/core/wind';
+import { addDays, daysBetween } from '@/core/recency';
+import { LIMIT_NAME, type Goal, type LimitChannel } from '@/domain/words';
+import type { House } from '@/domain/programme';
+import type { Aerodrome, TypeSheet } from '@/domain/sheet';
+import { type BookingKind, ProposeForm } from '@/domain/schedule';
+import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
+import { toUser, type UserRow } from '../../floor/auth/session-user';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome, newestContent } from '../../rules/content';
+import { asOfLastWrite } from '../../floor/as-of';
+import { row, rows } from '../../floor/connection';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import {
+  type CheckoutRecord,
+  checkoutHead,
+  checkoutRecord,
+  ladderOf,
+  localToday,
+  parsedSheet,
+} from '../../checkout/queries/checkout';
+
+export const airKey = (airframeId: string): string => `a:${airframeId}`;
+export interface Field {
+  house: House;
+  aerodrome: Aerodrome;
+  zone: string;
+}
+export async function fieldFacts(t?: Transaction): Promise<Field> {
+  const [house, aerodrome] = [await newestContent('house', 'house', t), await homeAerodrome(t)];
+  if (!house) throw new Error('no house rules are set up in this data folder');
+  return { house: house.body, aerodrome, zone: aerodrome.timeZone };
+}
+
+/** Hours in which bookings lie on a local day: the house’s, and by day only where the house does not fly at night. */
+export function openHours(date: string, { house, aerodrome, zone }: Field): Span | null {
+  const { schedule } = house;
+  const span = {
+    from: localInstant(date, schedule.openFromMin, zone),
+    to: localInstant(date, schedule.openToMin, zone),
+  };
+  if (schedule.nightFlying) return span;
+  const sun = sunTimes(date, aerodrome);
+  if (sun.always === 'night') return null;
+  // The brief may be held before sunrise and the debrief after sunset; the flight itself is checked apart.
+  return span;
+}
+/** The part of a booking spent flying: between brief and preparation, and the debrief. */
+export const flightSpan = (startsAt: string, split: Split): Span => ({
+  from: later(startsAt, split.brief + split.prepare),
+  to: later(startsAt, split.brief + split.prepare + split.flight),
+});
+
+export async function holdsBetween(from: string, to: string, t?: Transaction): Promise<(Hold & { what: string })[]> {
+  const found = await rows<{
+    booking_id: string;
+    holder: string;
+    starts_at: string;
+    ends_at: string;
+    pilot: string | null;
+    instructor: string | null;
+    registration: string | null;
+    kind: string;
+  }>(
+    `SELECT h.*, p.name AS pilot, u.name AS instructor, a.registration, b.kind FROM booking_holds h JOIN bookings b ON b.id = h.booking_id LEFT JOIN pilots p ON p.id = b.pilot_id LEFT JOIN users u ON u.id = b.instructor_id LEFT JOIN airframes a ON a.id = b.airframe_id
+     WHERE h.ends_at > :from AND h.starts_at < :to ORDER BY h.starts_at`,
+    { from, to },
+    t,
+  );
+  return found.map((h) => ({
+    bookingId: h.booking_id,
+    holder: h.holder,
+    from: h.starts_at,
+    to: h.ends_at,
+    what: [h.registration, h.pilot, h.instructor ? `with ${h.instructor}` : ''].filter(Boolean).join(' '),
+  }));
+}
+export async function weeklyRows(t?: Transaction): Promise<(Weekly & { id: string })[]> {
+  return (
+    await rows<{
+      id: string;
+      person: string;
+      weekday: number;
+      from_min: number;
+      to_min: number;
+      valid_from: string;
+      valid_until: string | null;
+    }>('SELECT * FROM weekly_windows WHERE ended_at IS NULL', {}, t)
+  ).map((w) => ({
+    id: w.id,
+    person: w.person,
+    weekday: w.weekday,
+    fromMin: w.from_min,
+    toMin: w.to_min,
+    validFrom: w.valid_from,
+    validUntil: w.valid_until,
+  }));
+}
+export interface AwayRow extends Away {
+  id: string;
+  kind: 'away' | 'maintenance' | 'exceedance' | 'grounded';
+}
+/** Times away, aeroplanes down, and aeroplanes with a limit passed and not released. */
+export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
+  const away = await rows<{
+    id: string;
+    who: string;
+    kind: 'away' | 'maintenance';
+    from_at: string;
+    to_at: string | null;
+    why: string;
+  }>(
+    'SELECT id, who, kind, from_at, to_at, why FROM times_away WHERE ended_at IS NULL AND (to_at IS NULL OR to_at > :now)',
+    { now: later(nowIso(), -7 * 1440) },
+    t,
+  );
+  const limits = await rows<{
+    id: string;
+    airframe_id: string;
+    channel: LimitChannel;
+    found_at: string;
+    registration: string;
+  }>(
+    'SELECT e.id, e.airframe_id, e.channel, e.found_at, a.registration FROM exceedances e JOIN airframes a ON a.id = e.airframe_id WHERE e.found_at <= :now AND NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)',
+    { now: nowIso() },
+    t,
+  );
+  const grounded = await rows<{ id: string; airframe_id: string; why: string; placed_at: string }>(
+    'SELECT g.id, g.airframe_id, g.why, g.placed_at FROM groundings g WHERE g.placed_at <= :now AND NOT EXISTS (SELECT 1 FROM grounding_ends e WHERE e.grounding_id = g.id)',
+    { now: nowIso() },
+    t,
+  );
+  return [
+    ...grounded.map((g): AwayRow => ({
+      id: g.id,
+      kind: 'grounded',
+      who: airKey(g.airframe_id),
+      from: g.placed_at,
+      to: null,
+      why: `grounded: ${g.why}`,
+    })),
+    ...away.map((a): AwayRow => ({ id: a.id, kind: a.kind, who: a.who, from: a.from_at, to: a.to_at, why: a.why })),
+    ...limits.map((l): AwayRow => ({
+      id: l.id,
+      kind: 'exceedance',
+      who: airKey(l.airframe_id),
+      from: l.found_at,
+      to: null,
+      why: `${LIMIT_NAME[l.channel]} passed and not released`,
+    })),
+  ];
+}
+
+export interface BookingLine {
+  id: string;
+  kind: BookingKind;
+  startsAt: string;
+  endsAt: string;
+  split: Split | null;
+  pilotId: string | null;
+  pilotName: string | null;
+  instructorId: string | null;
+  instructorName: string | null;
+  instructorKey: string | null;
+  airframeId: string | null;
+  registration: string | null;
+  typeName: string | null;
+  typeCode: string | null;
+  checkoutId: string | null;
+  goals: Goal[];
+  passengers: number;
+  surface: string;
+  note: string;
+  version: number;
+  state: 'booked' | 'cancelled';
+  /** Somebody else’s, for a pilot: only that it is taken. */
+  masked: boolean;
+  mine: boolean;
+}
+interface BookingRow {
+  id: string;
+  kind: BookingKind;
+  starts_at: string;
+  ends_at: string;
+  split: string | null;
+  pilot_id: string | null;
+  pilot_name: string | null;
+  instructor_id: string | null;
+  instructor_name: string | null;
+  instructor_pilot: string | null;
+  airframe_id: string | null;
+  registration: string | null;
+  type_name: string | null;
+  code: string | null;
+  checkout_id: string | null;
+  goals: string | null;
+  passengers: number;
+  surface: string;
+  note: string;
+  version: number;
+  state: 'booked' | 'cancelled';
+}
+const BOOKINGS = `SELECT b.*, p.name AS pilot_name, u.name AS instructor_name, u.pilot_id AS instructor_pilot, a.registration, ty.name AS type_name, ty.code, c.goals FROM bookings b LEFT JOIN pilots p ON p.id = b.pilot_id LEFT JOIN users u ON u.id = b.instructor_id
+  LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN types ty ON ty.id = a.type_id LEFT JOIN checkouts c ON c.id = b.checkout_id`;
+function lineOf(user: CurrentUser, b: BookingRow): BookingLine {
+  const mine = b.instructor_id === user.id || (b.pilot_id !== null && b.pilot_id === user.pilotId);
+  const masked = !mine && !may.seeEverybody(user);
+  const open = <T>(v: T): T | null => (masked ? null : v);
+  return {
+    id: b.id,
+    kind: b.kind,
+    startsAt: b.starts_at,
+    endsAt: b.ends_at,
+    split: b.split === null || masked ? null : (JSON.parse(b.split) as Split),
+    pilotId: open(b.pilot_id),
+    pilotName: open(b.pilot_name),
+    instructorId: open(b.instructor_id),
+    instructorName: open(b.instructor_name),
+    instructorKey:
+      b.instructor_id === null || masked ? null : personKey({ id: b.instructor_id, pilotId: b.instructor_pilot }),
+    airframeId: b.airframe_id,
+    registration: b.registration,
+    typeName: b.type_name,
+    typeCode: b.code,
+    checkoutId: open(b.checkout_id),
+    goals: masked || b.goals === null ? [] : (JSON.parse(b.goals) as Goal[]),
+    passengers: masked ? 0 : b.passengers,
+    surface: b.surface,
+    note: masked ? '' : b.note,
+    version: b.version,
+    state: b.state,
+    masked,
+    mine,
+  };
+}
+/** Bookings of a span, in order of time. */
+export const bookingsBetween = async (user: CurrentUser, from: string, to: string): Promise<BookingLine[]> =>
+  (
+    await rows<BookingRow>(
+      `${BOOKINGS} WHERE b.state = 'booked' AND b.ends_at > :from AND b.starts_at < :to ORDER BY b.starts_at, b.id`,
+      { from, to },
+    )
+  ).map((b) => lineOf(user, b));
+export async function bookingById(user: CurrentUser, id: string): Promise<BookingLine | null> {
+  const found = await row<BookingRow>(`${BOOKINGS} WHERE b.id = :id`, { id });
+  const line = found ? lineOf(user, found) : null;
+  return line === null || line.masked ? null : line;
+}
+/** One’s own bookings from an instant on, as pilot or instructor; cancelled ones too where asked. */
+export const ownBookings = async (
+  user: CurrentUser,
+  from: string,
+  cancelled = false,
+  limit = 400,
+): Promise<BookingLine[]> =>
+  (
+    await rows<BookingRow>(
+      `${BOOKINGS} WHERE ${cancelled ? '1' : "b.state = 'booked'"} AND b.ends_at > :from AND (b.instructor_id = :id OR b.pilot_id = :pilotId) ORDER BY b.starts_at LIMIT :limit`,
+      { from, id: user.id, pilotId: user.pilotId, limit },
+    )
+  ).map((b) => lineOf(user, b));
+/** The booking of a checkout that runs now; null = there is none. */
+export const bookingNow = (checkoutId: string, now: string) =>
+  row<{ ends_at: string }>(
+    "SELECT ends_at FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND starts_at <= :now AND ends_at > :now LIMIT 1",
+    { checkoutId, now },
+  );
+
+/** The booking of a checkout that runs or comes next: minutes left or booked, and when its flight ends. */
+export async function nextBookingOf(
+  checkoutId: string,
+  now: string,
+): Promise<{ minutes: number; flightEnds: string } | null> {
+  const b = await row<{ starts_at: string; ends_at: string; split: string | null }>(
+    "SELECT starts_at, ends_at, split FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND ends_at > :now ORDER BY starts_at LIMIT 1",
+    { checkoutId, now },
+  );
+  if (!b) return null;
+  const left = Math.floor((Date.parse(b.ends_at) - Math.max(Date.parse(now), Date.parse(b.starts_at))) / 60_000);
+  return left < 10
+    ? null
+    : { minutes: left, flightEnds: b.split ? flightSpan(b.starts_at, JSON.parse(b.split) as Split).to : b.ends_at };
+}
+
+const LEARN_FROM = 200;
+declare global {
+  var __jeitoSplits: Map<string, { stamp: string; split: LearnedSplit }> | undefined;
+}
+/**
+ * What lessons of a type took so far: from the brief as saved to its acknowledgement, from there to the first circuit,
+ * to the last landing, and from the pilot’s own word to the debrief as kept.
+ */
+export async function learnedSplit(typeCode: string, house: House, t?: Transaction): Promise<LearnedSplit> {
+  const kept = (globalThis.__jeitoSplits ??= new Map());
+  const stamp = JSON.stringify(
+    await row(
+      'SELECT (SELECT MAX(rowid) FROM briefs) AS b, (SELECT MAX(rowid) FROM debriefs) AS d, (SELECT MAX(rowid) FROM sorties) AS s, (SELECT COUNT(acknowledged_at) FROM briefs) AS a, (SELECT COUNT(*) FROM content_versions) AS c',
+      {},
+      t,
+    ),
+  );
+  const known = kept.get(typeCode);
+  if (known?.stamp === stamp) return known.split;
+  const found = await rows<{
+    briefed: string | null;
+    acknowledged: string | null;
+    first: string | null;
+    last: string | null;
+    told: string | null;
+    debriefed: string | null;
+  }>(
+    `SELECT (SELECT MIN(created_at) FROM briefs b WHERE b.sortie_id = s.id) AS briefed, (SELECT MIN(acknowledged_at) FROM briefs b WHERE b.sortie_id = s.id) AS acknowledged, MIN(l.saved_at) AS first, MAX(l.saved_at) AS last, (SELECT MIN(told_at) FROM self_assessments x WHERE x.sortie_id = s.id) AS told, (SELECT MIN(created_at) FROM debriefs d WHERE d.sortie_id = s.id) AS debriefed
+     FROM sorties s JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id JOIN landings l ON l.sortie_id = s.id WHERE ty.code = :typeCode GROUP BY s.id ORDER BY s.flown_on DESC LIMIT ${LEARN_FROM}`,
+    { typeCode },
+    t,
+  );
+  const min = (a: string | null, b: string | null, less = 0) =>
+    a === null || b === null ? null : Math.round((Date.parse(b) - Date.parse(a)) / 60_000) - less;
+  const { schedule } = house;
+  const split = learnSplit(
+    found.map((f) => ({
+      brief: min(f.briefed, f.acknowledged),
+      prepare: min(f.acknowledged, f.first, house.circuitMin),
+      flight: min(f.first, f.last, -house.circuitMin),
+      debrief: min(f.told, f.debriefed),
+    })),
+    {
+      brief: schedule.briefMin,
+      prepare: schedule.prepareMin,
+      flight: schedule.flightMin,
+      debrief: schedule.debriefMin,
+    },
+  );
+  kept.set(typeCode, { stamp, split });
+  return split;
+}
+
+/** Wind across on the runway that would be used, for a planned instant. */
+export function windAtSlot(field: Field, sheet: TypeSheet, at: string, surface: string = 'any'): WindAt | null {
+  const wind = stationOutlook(field.aerodrome.ident, nowIso(), at);
+  if (wind === null) return null;
+  const all = usableEnds(field.aerodrome, sheet.surface);
+  const ends = surface === 'any' ? all : all.filter((e) => e.surface === surface);
+  const chosen = chooseRunway(
+    { windFromDeg: wind.fromDeg, windKt: wind.kt, gustKt: wind.gustKt },
+    { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? field.house.tailwindLimitKt, requiredLengthM: 0 },
+    ends.map((e) => ({ id: e.ident, headingDeg: e.trueBearingDeg, lengthM: e.lengthM })),
+  ).chosenId;
+  const end = ends.find((e) => e.ident === chosen) ?? ends[0];
+  if (!end) return null;
+  const across = components(wind.fromDeg, wind.kt, wind.gustKt, end.trueBearingDeg);
+  return {
+    crosswindKt: Math.abs(across.gustCrosswindKt ?? across.crosswindKt),
+    runwayEnd: end.ident,
+    sureness: wind.sureness,
+  };
+}
+
+/** What the next lesson of a checkout asks of the wind: an open item about wind whose turn has come wants it. */
+export async function lessonNeed(
+  record: CheckoutRecord,
+  instructor: Pick<CurrentUser, 'ownCrosswindKt'> | null,
+  onDate: string,
+  house: House,
+): Promise<WindNeed> {
+  const { head } = record;
+  const ladder = await asOfLastWrite(`ladder ${head.pilotId} ${gearMassGroup(head.sheet)} ${onDate}`, () =>
+    ladderOf(head.pilotId, head.sheet, onDate),
+  );
+  const met = new Set(record.items.filter((i) => i.met).map((i) => i.item.id));
+  const asked = record.items.flatMap(({ item, met: done, missing }) => {
+    if (done || !item.prerequisites.every((p) => met.has(p))) return [];
+    // A run gathers landings in any wind and asks for its wind once.
+    const kt =
+      item.evidence.kind === 'count'
+        ? item.evidence.minCrosswindKt
+        : item.evidence.kind === 'run'
+          ? missing.some((m) => m.includes('kt'))
+            ? item.evidence.windKt
+            : null
+          : (item.needsWindKt ?? null);
+    return kt === null ? [] : [kt];
+  });
+  const flownSome = record.landings.length > 0;
+  return {
+    wantsKt: flownSome && asked.length > 0 ? Math.min(Math.max(...asked), ladder.ladderKt) : null,
+    ...leastLimit([
+      [ladder.ladderKt, 'the pilot’s step'],
+      [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the house'],
+      [instructor?.ownCrosswindKt ?? null, 'the instructor'],
+    ]),
+  };
+}
+/** What wind a flight without an instructor takes: what the pilot has proven in the group, and the school's limit. */
+export async function aloneNeed(
+  pilotId: string | null,
+  sheet: TypeSheet,
+  onDate: string,
+  house: House,
+): Promise<WindNeed> {
+  const group = gearMassGroup(sheet);
+  const school: [number | null, string] = [schoolCrosswind(house.crosswindKt, group)?.kt ?? null, 'the house'];
+  if (pilotId === null) return { wantsKt: null, ...leastLimit([school]) };
+  const ladder = await asOfLastWrite(`ladder ${pilotId} ${group} ${onDate}`, () => ladderOf(pilotId, sheet, onDate));
+  return knownAlone(ladder)
+    ? { wantsKt: null, ...leastLimit([[ladder.provenKt, 'what is proven'], school]) }
+    : { wantsKt: null, ...leastLimit([school]), notProven: true };
+}
+/** The least of several limits, and whose it is. */
+export function leastLimit(limits: readonly [number | null, string][]): { mostKt: number; mostOf: string } {
+  let least: [number, string] = [99, 'no limit'];
+  for (const [kt, of] of limits) if (kt !== null && kt < least[0]) least = [kt, of];
+  return { mostKt: least[0], mostOf: least[1] };
+}
+
+export async function userById(id: string, t?: Transaction): Promise<CurrentUser | null> {
+  const found = await row<UserRow>('SELECT * FROM users WHERE id = :id AND closed_at IS NULL', { id }, t);
+  return found ? toUser(found) : null;
+}
+export async function airframeSheet(
+  airframeId: string,
+  t?: Transaction,
+): Promise<{ registration: string; sheet: TypeSheet } | null> {
+  const found = await row<{ registration: string; id: string; sheet: string }>(
+    'SELECT a.registration, tv.id, tv.sheet FROM airframes a JOIN type_versions tv ON tv.type_id = a.type_id WHERE a.id = :airframeId ORDER BY tv.version DESC LIMIT 1',
+    { airframeId },
+    t,
+  );
+  return found ? { registration: found.registration, sheet: parsedSheet(found.id, found.sheet) } : null;
+}
+
+export interface SlotAround {
+  minutes: number;
+  holders: string[];
+  people: string[];
+  except: string | null;
+}
+/** Free starts for some holders over some days. */
+export async function slotsFor(
+  field: Field,
+  ask: SlotAround,
+  fromDate: string,
+  days: number,
+  t?: Transaction,
+): Promise<Span[]> {
+  const toDate = addDays(fromDate, days - 1);
+  const [from, to] = [localInstant(fromDate, 0, field.zone), localInstant(addDays(toDate, 1), 0, field.zone)];
+  return freeSlots({
+    ...ask,
+    holds: await holdsBetween(from, to, t),
+    away: await awayRows(t),
+    weekly: await weeklyRows(t),
+    timeZone: field.zone,
+    fromDate,
+    toDate,
+    notBefore: nowIso(),
+    stepMin: field.house.schedule.stepMin,
+    dayOf: (d) => openHours(d, field),
+  });
+}
+const LOOK_DAYS = 21;
+const DAY_MS = 86_400_000;
+/** The free start nearest to a wished one, in the three weeks around it. */
+export async function nearestFree(
+  field: Field,
+  ask: SlotAround,
+  wished: string,
+  t?: Transaction,
+): Promise<Span | null> {
+  const today = await localToday(t);
+  const wishedDay = localClock(wished, field.zone).date;
+  const from = (days: number) => (addDays(wishedDay, -days) < today ? today : addDays(wishedDay, -days));
+  // Within a day of the wish nothing outside these three days can be nearer.
+  const close =
+    wishedDay < today
+      ? null
+      : nearestSlot(await slotsFor(field, ask, from(1), daysBetween(from(1), wishedDay) + 2, t), wished);
+  if (close && Math.abs(Date.parse(close.from) - Date.parse(wished)) <= DAY_MS) return close;
+  const first = from(7);
+  return nearestSlot(await slotsFor(field, ask, first, LOOK_DAYS, t), wished);
+}
+
+/** Does the flight of a booking lie between sunrise and sunset, or in night the house flies in? */
+export function daylightProblem(field: Field, startsAt: string, split: Split): string | null {
+  if (field.house.schedule.nightFlying) return null;
+  const flight = flightSpan(startsAt, split);
+  const sun = sunTimes(localClock(flight.from, field.zone).date, field.aerodrome);
+  const clock = (iso: string) => {
+    const m = localClock(iso, field.zone).minutes;
+    return `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
+  };
+  if (sun.sunset !== null && flight.to > sun.sunset)
+    return `The flight would end at ${clock(flight.to)}, after sunset at ${clock(sun.sunset)}; the house flies by day.`;
+  if (sun.sunrise !== null && flight.from < sun.sunrise)
+    return `The flight would begin at ${clock(flight.from)}, before sunrise at ${clock(sun.sunrise)}; the house flies by day.`;
+  return null;
+}
+
+export interface Proposal extends RankedSlot {
+  minutes: number;
+  split: Split;
+}
+export interface Proposals {
+  minutes: number;
+  split: LearnedSplit;
+  need: WindNeed;
+  best: Proposal[];
+  free: number;
+}
+/** The best three slots for a lesson or a flight, by the wind of each and what it asks of it. */
+export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Result<Proposals>> {
+  const parsed = ProposeForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const ask = parsed.data;
+  const field = await fieldFacts();
+  const head = ask.checkoutId === null ? null : await checkoutHead(ask.checkoutId);
+  const pilotId = head?.pilotId ?? ask.pilotId;
+  if (!may.book(user, { pilotId })) return problem('', 'There is nothing here for you to book.');
+  const frame = ask.airframeId === null ? null : await airframeSheet(ask.airframeId);
+  if (!frame) return problem('airframeId', 'Choose the aeroplane.');
+  const instructor = ask.instructorId === null ? null : await userById(ask.instructorId);
+  if (ask.kind === 'lesson' && !instructor) return problem('instructorId', 'Choose the instructor.');
+  if (pilotId === null) return problem('pilotId', 'Choose the pilot.');
+  const split = await learnedSplit(frame.sheet.code, field.house);
+  const minutes =
+    ask.minutes ??
+    (ask.kind === 'lesson' ? bookingMinutes(split) : Math.ceil((split.prepare + split.flight) / 15) * 15);
+  const people = [`p:${pilotId}`, ...(instructor ? [personKey(instructor)] : [])];
+  const parts = splitOf(ask.kind, minutes, split);
+  const need =
+    head && ask.kind === 'lesson'
+      ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), field.house)
+      : await aloneNeed(pilotId, frame.sheet, await localToday(), field.house);
+  const free = (
+    await slotsFor(
+      field,
+      { minutes, holders: [...people, airKey(ask.airframeId ?? '')], people, except: null },
+      ask.fromDate,
+      ask.days,
+    )
+  ).filter((s) => daylightProblem(field, s.from, parts) === null);
+  const ranked = free.map((s): Proposal => ({
+    ...s,
+    minutes,
+    split: parts,
+    fit: windFit(windAtSlot(field, frame.sheet, flightSpan(s.from, parts).from, ask.surface), need),
+  }));
+  return { ok: true, minutes, split, need, best: bestSlots(ranked), free: free.length };
+}
+
+/** How a booking of a kind is spent: without an instructor there is neither brief nor debrief. */
+export function splitOf(kind: BookingKind, minutes: number, learned: Split): Split {
+  if (kind !== 'lesson') {
+    const prepare = Math.min(learned.prepare, Math.floor(minutes / 3));
+    return { brief: 0, prepare, flight: minutes - prepare, debrief: 0 };
+  }
+  return splitBooking(minutes, learned);
+}
+
+export interface Wish {
+  id: string;
+  pilotId: string;
+  pilotName: string;
+  checkoutId: string | null;
+  registration: string | null;
+  goals: Goal[];
+  minutes: number;
+  fromDate: string;
+  toDate: string;
+  note: string;
+  askedAt: string;
+}
+/** Who waits for a slot; a pilot sees their own. */
+export async function waiting(user: CurrentUser): Promise<Wish[]> {
+  const today = await localToday();
+  const found = await rows<{
+    id: string;
+    pilot_id: string;
+    name: string;
+    checkout_id: string | null;
+    registration: string | null;
+    goals: string | null;
+    minutes: number;
+    from_date: string;
+    to_date: string;
+    note: string;
+    asked_at: string;
+  }>(
+    'SELECT w.*, p.name, a.registration, c.goals FROM waiting_list w JOIN pilots p ON p.id = w.pilot_id LEFT JOIN checkouts c ON c.id = w.checkout_id LEFT JOIN airframes a ON a.id = c.airframe_id WHERE w.ended_at IS NULL AND w.to_date >= :today ORDER BY w.asked_at, w.id',
+    { today },
+  );
+  return found
+    .filter((w) => may.book(user, { pilotId: w.pilot_id }))
+    .map((w) => ({
+      id: w.id,
+      pilotId: w.pilot_id,
+      pilotName: w.name,
+      checkoutId: w.checkout_id,
+      registration: w.registration,
+      goals: w.goals ? (JSON.parse(w.goals) as Goal[]) : [],
+      minutes: w.minutes,
+      fromDate: w.from_date,
+      toDate: w.to_date,
+      note: w.note,
+      askedAt: w.asked_at,
+    }));
+}

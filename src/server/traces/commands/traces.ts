@@ -1,0 +1,288 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { judgeDetail } from '@/core/assess';
+import { ktPerUnit } from '@/core/speeds';
+import { CHANNELS, MEASURES, TAPPED_AS, itemMeasures, traceContext, withMeasured } from '@/core/trace';
+import { FORM_NAME } from '@/domain/airwork';
+import type { Measured } from '@/domain/capture';
+import type { TraceContext } from '@/domain/trace';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { homeAerodrome } from '../../rules/content';
+import { row } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write, writeOrNothing } from '../../floor/write';
+import { checkoutHead, sortiesOf } from '../../checkout/queries/checkout';
+import { traceById } from '../queries/traces';
+import { addOfficeEvent } from '../../fly/commands/office';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../files';
+import { runTrace } from '../thread';
+import { projectSortie } from '../../fly/commands/capture';
+import { Certified } from '../../hangar/commands/groundings';
+
+const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
+/** What was said of columns by hand. */
+export const MappingForm = z.record(
+  z.string().max(120),
+  z.object({ channel: z.enum([...CHANNELS, ...TIME_ROLES]), unit: z.string().max(12).nullable() }),
+);
+export type MappingForm = z.infer<typeof MappingForm>;
+
+const NOT_YOURS = 'There is no such flight for you to add a recording to.';
+
+/** Minutes east of UTC in a zone at an instant. */
+export function zoneOffsetMin(timeZone: string, iso: string): number {
+  const at = new Date(iso);
+  const part =
+    new Intl.DateTimeFormat('en-GB', { timeZone, timeZoneName: 'longOffset' })
+      .formatToParts(at)
+      .find((p) => p.type === 'timeZoneName')?.value ?? 'GMT';
+  const m = /([+-])(\d\d):(\d\d)/.exec(part);
+  return m ? (m[1] === '-' ? -1 : 1) * (Number(m[2]) * 60 + Number(m[3])) : 0;
+}
+
+/** The context of one flight: field, aeroplane, the gates of its brief. Null when it is not this user's to work on. */
+export async function contextOfSortie(
+  user: CurrentUser,
+  sortieId: string,
+): Promise<{ context: TraceContext; checkoutId: string; airframeId: string; flownOn: string; lesson: number } | null> {
+  const flight = await row<{ checkout_id: string; airframe_id: string; shared_with: string | null }>(
+    'SELECT s.checkout_id, s.shared_with, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
+    { sortieId },
+  );
+  const head = flight && flight.shared_with === null ? await checkoutHead(flight.checkout_id) : null;
+  if (!flight || !head || !may.runCheckout(user, head)) return null;
+  const sortie = (await sortiesOf(head.id)).find((s) => s.id === sortieId);
+  const aerodrome = await homeAerodrome();
+  const gates = (sortie?.brief?.snapshot.gates ?? []).flatMap((g) =>
+    g.target === null ? [] : [{ name: g.name, distanceM: g.distanceM, target: g.target }],
+  );
+  const flownOn = sortie?.flownOn ?? nowIso().slice(0, 10);
+  return {
+    context: traceContext(
+      aerodrome,
+      head.sheet,
+      head.registration,
+      gates,
+      zoneOffsetMin(aerodrome.timeZone, `${flownOn}T12:00:00Z`),
+    ),
+    checkoutId: head.id,
+    airframeId: flight.airframe_id,
+    flownOn,
+    lesson: sortie?.lesson ?? 0,
+  };
+}
+
+/**
+ * Takes a recording of a flight: keeps the file by the hash of what it holds, reads and analyses it, enters every limit
+ * passed. The same file twice is the same trace. Nothing is written when it cannot be read.
+ */
+export async function addTrace(
+  user: CurrentUser,
+  form: { sortieId: string; name: string; bytes: Buffer; mapping: unknown },
+): Promise<
+  | Result<{ id: string; known: boolean }>
+  | { ok: false; problems: { path: string; message: string }[]; headers?: string[] }
+> {
+  const mapping =
+    form.mapping === null || form.mapping === undefined
+      ? { success: true as const, data: null }
+      : MappingForm.safeParse(form.mapping);
+  if (!mapping.success) return zodProblems(mapping.error);
+  const where = await contextOfSortie(user, form.sortieId);
+  if (!where) return problem('sortieId', NOT_YOURS);
+  let plain: Buffer;
+  try {
+    plain = await plainBytes(form.bytes);
+  } catch (error) {
+    return problem('file', error instanceof Error ? error.message : 'The file cannot be read.');
+  }
+  const hash = hashOf(plain);
+  const before = await row<{ id: string }>('SELECT id FROM traces WHERE sortie_id = :s AND hash = :hash', {
+    s: form.sortieId,
+    hash,
+  });
+  if (before) return { ok: true, id: before.id, known: true };
+  const done = await runTrace({ text: textOf(plain), mapping: mapping.data, context: where.context });
+  if (!done.ok) return { ...problem('file', done.message), ...(done.headers ? { headers: done.headers } : {}) };
+  await keepFile(hash, plain);
+  const id = `trace-${randomUUID()}`;
+  keepSeries(id, done.series);
+  const head = await checkoutHead(where.checkoutId);
+  return write(async (t): Promise<Result<{ id: string; known: boolean }>> => {
+    // Two uploads of one file at once: the second finds the first.
+    const meanwhile = await row<{ id: string }>(
+      'SELECT id FROM traces WHERE sortie_id = :s AND hash = :hash',
+      { s: form.sortieId, hash },
+      t,
+    );
+    if (meanwhile) return { ok: true, id: meanwhile.id, known: true };
+    await model('traces').create(
+      {
+        id,
+        sortie_id: form.sortieId,
+        airframe_id: where.airframeId,
+        hash,
+        name: form.name.slice(0, 120),
+        bytes: plain.length,
+        mapping: mapping.data ? JSON.stringify(mapping.data) : null,
+        context: JSON.stringify(where.context),
+        analysis: JSON.stringify(done.analysis),
+        start_utc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(),
+        uploaded_by: user.id,
+        uploaded_at: nowIso(),
+      },
+      { transaction: t },
+    );
+    for (const [k, e] of done.analysis.exceedances.entries()) {
+      const rule = head?.sheet.afterLimit.find((a) => a.channel === e.channel);
+      await model('exceedances').create(
+        {
+          id: `${id}-limit-${k + 1}`,
+          trace_id: id,
+          airframe_id: where.airframeId,
+          sortie_id: form.sortieId,
+          channel: e.channel,
+          limit_value: e.limit,
+          unit: e.unit,
+          peak: e.peak,
+          start_s: e.startS,
+          duration_s: e.durationS,
+          must_do: rule?.text ?? NO_RULE,
+          must_do_source: rule ? rule.ref : null,
+          found_at: nowIso(),
+        },
+        { transaction: t },
+      );
+    }
+    return { ok: true, id, known: false };
+  });
+}
+const NO_RULE = 'The sheet does not say what must be done. Ask the maintenance organisation before the next flight.';
+
+export const AcceptForm = z.object({
+  traceId: z.string().min(1),
+  landings: z
+    .array(
+      z.object({
+        landingId: z.string().min(1),
+        foundIndex: z.number().int().min(0),
+        measures: z.array(z.enum(MEASURES)),
+      }),
+    )
+    .max(80),
+  items: z.array(z.object({ itemId: z.string().min(1), foundIndex: z.number().int().min(0) })).max(80),
+});
+export type AcceptForm = z.infer<typeof AcceptForm>;
+
+/**
+ * Takes over measures for tapped landings and items, one by one as chosen. Each becomes an event of its own; an empty
+ * list takes back what was accepted before.
+ */
+export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<Result<{ accepted: number }>> {
+  const parsed = AcceptForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const trace = await traceById(user, parsed.data.traceId);
+  if (!trace || !trace.runs) return problem('', 'There is no such recording for you to take measures from.');
+  if (trace.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+  const joined = await trace.join();
+  return writeOrNothing(async (t): Promise<Result<{ accepted: number }>> => {
+    let accepted = 0;
+    for (const l of parsed.data.landings) {
+      const pair = joined.landings.find((p) => p.landing?.id === l.landingId && p.foundIndex === l.foundIndex);
+      if (!pair)
+        return problem(
+          `landing.${l.landingId}`,
+          'This landing and this stretch of the recording do not belong together any more: reload the page.',
+        );
+      const values = Object.fromEntries(
+        pair.measures.filter((m) => l.measures.includes(m.id)).map((m) => [m.id, m.value]),
+      );
+      const added = await addOfficeEvent(
+        user,
+        trace.sortieId,
+        l.landingId,
+        'measured',
+        { traceId: trace.id, atS: pair.atS, values, item: null } satisfies Measured,
+        t,
+      );
+      if (!added.ok) return added;
+      accepted += Object.keys(values).length;
+    }
+    for (const i of parsed.data.items) {
+      const pair = joined.items.find((p) => p.tapped?.id === i.itemId && p.foundIndex === i.foundIndex);
+      const kind = pair && TAPPED_AS[pair.found.kind];
+      if (!pair?.tapped || !kind)
+        return problem(
+          `item.${i.itemId}`,
+          'This item and this stretch of the recording do not belong together any more: reload the page.',
+        );
+      const values = itemMeasures(pair.found, joined.standard.airwork.find((a) => a.kind === kind)?.set.bank ?? null);
+      const detail = withMeasured(pair.tapped.detail, kind, values, ktPerUnit(joined.unit));
+      const judged = judgeDetail(detail, joined.standard, ktPerUnit(joined.unit));
+      if (judged.quantities.every((q) => q.verdict === 'not-seen'))
+        return problem(
+          `item.${i.itemId}`,
+          `The recording measures nothing that the standard asks of ${FORM_NAME[kind].toLowerCase()}.`,
+        );
+      const added = await addOfficeEvent(
+        user,
+        trace.sortieId,
+        i.itemId,
+        'measured',
+        {
+          traceId: trace.id,
+          atS: pair.found.startS,
+          values: values as Record<string, number>,
+          // In part: what was tapped stays, and the item is not judged until the rest was looked at.
+          item: { verdict: judged.verdict === 'not-seen' ? pair.tapped.verdict : judged.verdict, detail },
+        } satisfies Measured,
+        t,
+      );
+      if (!added.ok) return added;
+      accepted += Object.keys(values).length;
+    }
+    await projectSortie(trace.sortieId, t);
+    return { ok: true, accepted };
+  });
+}
+
+export const ReleaseForm = z.object({
+  exceedanceId: z.string().min(1),
+  done: z.string().trim().min(8, 'Say what was done, in a few words, and where it is entered.').max(500),
+  ...Certified,
+});
+
+/**
+ * Back into service after a limit was passed: somebody entitled certified what had to be done, and a chief records it. The
+ * aeroplane's flag ends with it; the entry stays.
+ */
+export async function releaseExceedance(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = ReleaseForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { exceedanceId, done, certifier, certificate } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const found = await row<{ pilot_id: string; instructor_id: string; name: string | null }>(
+      'SELECT c.pilot_id, s.instructor_id, u.name FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by WHERE e.id = :exceedanceId',
+      { exceedanceId },
+      t,
+    );
+    if (!found || !may.releaseExceedance(user, { pilotId: found.pilot_id, instructorId: found.instructor_id }))
+      return problem('', 'A chief who neither flew nor taught this flight releases it.');
+    if (found.name !== null) return problem('', `This was released by ${found.name} meanwhile.`);
+    await model('exceedance_releases').create(
+      {
+        id: randomUUID(),
+        exceedance_id: exceedanceId,
+        released_by: user.id,
+        released_at: nowIso(),
+        done,
+        certifier,
+        certificate,
+      },
+      { transaction: t },
+    );
+    return { ok: true };
+  });
+}
