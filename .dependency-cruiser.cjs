@@ -1,4 +1,22 @@
 // The arrows between rooms (src/README.md). Each rule says why it holds.
+// Subjects of the server from the floor up, and which others each may use (docs/rooms.md). Tables are data, not
+// behaviour: those of any subject may be read by any.
+const rooms = require('./src/server/rooms.json');
+const server = (names, rest = '') => `^src/server/(${names.join('|')})/${rest}`;
+const subjects = Object.entries(rooms).flatMap(([room, uses]) => {
+  const others = Object.keys(rooms).filter((r) => r !== room && r !== 'floor' && !uses.includes(r));
+  return others.length === 0
+    ? []
+    : [
+        {
+          name: `server-${room}`,
+          comment: 'arrows between subjects are few, named, and none runs back up',
+          severity: 'error',
+          from: { path: server([room], '(?!tables\\.ts)') },
+          to: { path: server(others), pathNot: '/tables\\.ts$' },
+        },
+      ];
+});
 const not = (...rooms) => ({ path: `^(${rooms.join('|')})` });
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
@@ -39,6 +57,24 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/server' },
       to: not('src/ui', 'src/app', 'src/workers', 'src/offline/client'),
+    },
+    ...subjects,
+    {
+      name: 'tables-are-data',
+      comment: 'a table knows the floor, the vocabulary and other tables',
+      severity: 'error',
+      from: { path: '^src/server/[^/]+/tables\\.ts$' },
+      to: { path: '^src/server/(?!floor/|[^/]+/tables\\.ts)' },
+    },
+    {
+      name: 'only-commands-write',
+      comment: 'the book and the start write too: an entry before it is signed, a key, what is shipped',
+      severity: 'error',
+      from: {
+        path: '^src/(server|app|ui)/',
+        pathNot: '^src/server/([a-z]+/commands/|floor/|ledger/(add|book)\\.ts|running/start\\.ts)',
+      },
+      to: { path: '^src/server/floor/write\\.ts$' },
     },
     {
       name: 'offline-arrows',

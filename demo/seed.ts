@@ -1,45 +1,46 @@
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import type { BriefChoices, WindSeen } from '@/domain/brief';
-import type { Attitude, Goal, PackId } from '@/domain/words';
-import { Airframe, TypeSheet } from '@/domain/sheet';
+import type { BriefChoices,WindSeen } from '@/domain/brief';
+import type { Attitude,Goal,PackId } from '@/domain/words';
+import { Airframe,TypeSheet } from '@/domain/sheet';
 import { localDate } from '@/core/format';
 import { hashPassword } from '@/server/floor/auth/password';
 import { toUser } from '@/server/floor/auth/session-user';
 import { nowIso } from '@/server/floor/clock';
-import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
+import { acknowledgeBrief,openCheckout,saveBrief } from '@/server/checkout/commands/checkout';
 import { recordEvents } from '@/server/fly/commands/capture';
-import { acknowledgeDebrief, assessSelf, debriefSnapshot, saveDebrief } from '@/server/debrief/commands/debrief';
-import { saveEye, saveHours } from '@/server/people/commands/pilot';
-import { acceptMeasures, addTrace } from '@/server/traces/commands/traces';
+import { acknowledgeDebrief,assessSelf,debriefSnapshot,saveDebrief } from '@/server/debrief/commands/debrief';
+import { saveEye,saveHours } from '@/server/people/commands/pilot';
+import { acceptMeasures,addTrace } from '@/server/traces/commands/traces';
 import { traceById } from '@/server/traces/queries/traces';
-import { aggregatesSettled } from '@/server/checkout/tallies';
-import { signCheckout, signingState } from '@/server/ledger/commands/sign';
-import { importContent, shippedContent } from '@/server/rules/content';
+import { aggregatesSettled } from '@/server/checkout/commands/tallies';
+import { signCheckout,signingState } from '@/server/ledger/commands/sign';
+import { importContent,shippedContent } from '@/server/rules/content';
 import { row } from '@/server/floor/connection';
 import { model } from '@/server/floor/models';
 import { write } from '@/server/floor/write';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
+import { checkoutRecord } from '@/server/checkout/queries/record';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { pedraAlva } from './aerodrome';
-import { airframes, types } from './fleet';
+import { airframes,types } from './fleet';
 import {
-  FIRST,
-  type Hand,
-  LEARNING,
-  LEFT,
-  type LessonPlan,
-  PLAIN,
-  type Plan,
-  STEADY,
-  creeping,
-  lessonEvents,
-  letsGo,
-  plateau,
-  tailUp,
+FIRST,
+type Hand,
+LEARNING,
+LEFT,
+type LessonPlan,
+PLAIN,
+type Plan,
+STEADY,
+creeping,
+lessonEvents,
+letsGo,
+plateau,
+tailUp,
 } from './flights';
 import { seedSchedule } from './bookings';
-import { DEMO_PASSWORD, people, pilots } from './people';
-import { seeded, seededId } from './random';
+import { DEMO_PASSWORD,people,pilots } from './people';
+import { seeded,seededId } from './random';
 import { recordedFlight } from './recording';
 
 const DAY_MS = 86_400_000;

@@ -20,9 +20,11 @@ seedFolder(folder);
 process.env.JEITO_DATA = folder;
 process.env.JEITO_NOW = FIXED_NOW;
 const { closeDatabase, database, rows } = await import('@/server/floor/connection');
-const { checkoutHead, landingsOf, readCheckoutRecord } = await import('@/server/checkout/queries/checkout');
+const { checkoutHead } = await import('@/server/checkout/queries/head');
+const { landingsOf } = await import('@/server/checkout/queries/flights');
+const { readCheckoutRecord } = await import('@/server/checkout/queries/record');
 const { debriefFacts } = await import('@/server/debrief/queries/debrief');
-const { refreshAggregates } = await import('@/server/checkout/tallies');
+const { refreshAggregates } = await import('@/server/checkout/commands/tallies');
 
 const bare = (db: sqlite3.Database, sql: string) =>
   new Promise<unknown[]>((resolve, reject) => db.all(sql, (e, r) => (e ? reject(e) : resolve(r))));

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { recordEvents } from '@/server/fly/commands/capture';
-import { aggregatesSettled } from '@/server/checkout/tallies';
+import { aggregatesSettled } from '@/server/checkout/commands/tallies';
 import { closeDatabase, database, row } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';

@@ -3,7 +3,7 @@ import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
 import { LogEntry } from '@/domain/recency';
-import { createToken, endToken } from '@/server/account/tokens';
+import { createToken, endToken } from '@/server/account/commands/tokens';
 import { endSession, sameOrigin, startSession } from '@/server/floor/auth/session';
 import { recordEvents, shareFlight } from '@/server/fly/commands/capture';
 import {
@@ -56,7 +56,7 @@ import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/b
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/ledger/commands/sign';
 import { Id, act, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';
-import { seeNotices } from '@/server/account/notices';
+import { seeNotices } from '@/server/account/commands/notices';
 import { whatIfOf } from '@/server/people/queries/people';
 import { proposeSlots } from '@/server/schedule/queries/schedule';
 import { may } from '@/server/floor/auth/permissions';

@@ -24,7 +24,7 @@ import { entryPdf, signedEntry } from '@/server/ledger/papers/entry-pdf';
 import { checkDocument } from '@/server/ledger/verify';
 import { bookLines } from '@/server/ledger/queries/book';
 import { contentVersions } from '@/server/rules/queries/content';
-import { checkoutHead } from '@/server/checkout/queries/checkout';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { intervalOf } from '@/server/people/queries/recency';
 import { verifyCode, verifyFile } from '@/server/ledger/queries/verify';
 import { bookCsv, logbookCsv, recordJson } from '@/server/ledger/papers/record';

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bias } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import { aggregatesSettled, refreshMissing } from '@/server/checkout/tallies';
+import { aggregatesSettled, refreshMissing } from '@/server/checkout/commands/tallies';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { toUser } from '@/server/floor/auth/session-user';
 import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
@@ -19,7 +19,8 @@ import {
 import { row, rows } from '@/server/floor/connection';
 import { debriefPdf } from '@/server/debrief/papers/debrief-pdf';
 import type { DebriefSnapshot } from '@/server/debrief/commands/debrief';
-import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
+import { checkoutRecord } from '@/server/checkout/queries/record';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import {
   type DecidedFinding,
   debriefById,

@@ -8,7 +8,9 @@ import { type SentClock, rebuildLandings, recordEvents, shareFlight } from '@/se
 import { signingState } from '@/server/ledger/commands/sign';
 import { decidePower } from '@/server/hangar/commands/hangar';
 import { row, rows } from '@/server/floor/connection';
-import { checkoutHead, checkoutRecord, eventsOf, sortiesOf } from '@/server/checkout/queries/checkout';
+import { checkoutRecord } from '@/server/checkout/queries/record';
+import { eventsOf, sortiesOf } from '@/server/checkout/queries/flights';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { powerFindings } from '@/server/hangar/queries/findings';
 import { typeVersions } from '@/server/hangar/queries/hangar';
 import { sharersOf } from '@/server/checkout/queries/lists';

@@ -2,7 +2,7 @@ import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, write
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
-import { aggregatesSettled } from '@/server/checkout/tallies';
+import { aggregatesSettled } from '@/server/checkout/commands/tallies';
 import { closeDatabase } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { seedFolder } from '../../scripts/lib/server';

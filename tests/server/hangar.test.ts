@@ -5,7 +5,7 @@ import fontkit from '@pdf-lib/fontkit';
 import { sheetDifferences } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
 import { openApiDocument } from '@/server/door/openapi';
-import { createToken, endToken, tokenUser, tokensOf } from '@/server/account/tokens';
+import { createToken, endToken, tokenUser, tokensOf } from '@/server/account/commands/tokens';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { toUser } from '@/server/floor/auth/session-user';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
@@ -13,7 +13,8 @@ import { moveCheckout, newerVersions, saveBriefTemplate } from '@/server/checkou
 import { saveAirframe, saveTypeSheet } from '@/server/hangar/commands/hangar';
 import { row } from '@/server/floor/connection';
 import { briefCard } from '@/server/checkout/queries/card';
-import { briefTemplate, checkoutHead } from '@/server/checkout/queries/checkout';
+import { briefTemplate } from '@/server/checkout/queries/flights';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { airframeVersions, hangar, typeVersions } from '@/server/hangar/queries/hangar';
 import { demoFolder, shell } from './folder';
 import { outlines } from './pdf';

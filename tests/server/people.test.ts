@@ -22,7 +22,7 @@ import {
 } from '@/server/people/commands/persons';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
 import { row, rows } from '@/server/floor/connection';
-import { noticesOf } from '@/server/account/notices';
+import { noticesOf } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { differencesOf, hoursOf } from '@/server/people/queries/pilot';
 import {

@@ -18,7 +18,7 @@ import { row, rows } from '@/server/floor/connection';
 import { model } from '@/server/floor/models';
 import { write } from '@/server/floor/write';
 import { bookLines } from '@/server/ledger/queries/book';
-import { checkoutHead } from '@/server/checkout/queries/checkout';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { teachState } from '@/server/people/queries/recency';
 import { DEMO_PASSWORD } from '@demo/people';
 import { made } from '@demo/fleet/made';

@@ -22,7 +22,7 @@ import {
 } from '@/server/schedule/commands/schedule';
 import { releaseExceedance } from '@/server/traces/commands/traces';
 import { row, rows } from '@/server/floor/connection';
-import { noticesOf, seeNotices, unseenCount } from '@/server/account/notices';
+import { noticesOf, seeNotices, unseenCount } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { windowsStamp } from '@/domain/schedule';
 import {

@@ -1,6 +1,6 @@
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
-import { unseenCount } from '@/server/account/notices';
+import { unseenCount } from '@/server/account/commands/notices';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/floor/clock';
 import { staleDemoDays } from '@/server/running/demo';

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { tokenUser } from '../account/tokens';
+import { tokenUser } from '../account/commands/tokens';
 import type { CurrentUser } from '../floor/auth/permissions';
 import { currentUser, sameOrigin } from '../floor/auth/session';
 import { diskWords, log } from '../floor/log';

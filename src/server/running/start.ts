@@ -1,6 +1,6 @@
 import { accessSync, closeSync, constants, existsSync, openSync, rmSync, statfsSync, writeSync } from 'node:fs';
 import sqlite3 from 'sqlite3';
-import { refreshMissing } from '../checkout/tallies';
+import { refreshMissing } from '../checkout/commands/tallies';
 import { nowIso } from '../floor/clock';
 import { importContent, shippedContent } from '../rules/content';
 import { FolderProblem, dataFolder, ensureDataFolder, holdFolder, inData } from '../floor/data-folder';

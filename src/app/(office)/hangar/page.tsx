@@ -9,7 +9,7 @@ import { requireUser } from '@/server/floor/auth/session';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { Panel, Title } from '@/ui/shared/parts';
-import { groundings } from '@/server/fly/queries/stops';
+import { groundings } from '@/server/hangar/queries/groundings';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Hangar' };

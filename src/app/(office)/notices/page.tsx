@@ -3,7 +3,7 @@ import { Link } from '@/ui/shared/link';
 import { localText } from '@/core/format';
 import { requireUser } from '@/server/floor/auth/session';
 import { homeAerodrome } from '@/server/rules/content';
-import { noticesOf } from '@/server/account/notices';
+import { noticesOf } from '@/server/account/commands/notices';
 import { NoticeList } from '@/ui/shared/notices';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';

@@ -5,7 +5,7 @@ import { dateText, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
-import { localToday } from '@/server/checkout/queries/checkout';
+import { localToday } from '@/server/rules/today';
 import { pilotList } from '@/server/checkout/queries/lists';
 import { everybodysStanding, houseRules } from '@/server/people/queries/people';
 import { LAPSE_VERDICT, lapseWords } from '@/ui/people/lapse';

@@ -6,7 +6,7 @@ import { BOOKING_KINDS, type BookingKind } from '@/domain/schedule';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
-import { localToday } from '@/server/checkout/queries/checkout';
+import { localToday } from '@/server/rules/today';
 import { schedulePage } from '@/server/schedule/queries/page';
 import { Schedule } from '@/ui/schedule/schedule';
 import { Title } from '@/ui/shared/parts';

@@ -5,7 +5,7 @@ import { minutesText, readClock } from '@/core/schedule';
 import { packWords } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
-import { tokensOf } from '@/server/account/tokens';
+import { tokensOf } from '@/server/account/commands/tokens';
 import { homeAerodrome, newestContent } from '@/server/rules/content';
 import { row } from '@/server/floor/connection';
 import { contentList } from '@/server/rules/queries/content';

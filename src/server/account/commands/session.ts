@@ -11,7 +11,7 @@ import { database, row } from '../../floor/connection';
 import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { Busy } from '../../floor/busy';
-import { notify } from '../notices';
+import { notify } from './notices';
 import { type Result, problem, zodProblems } from '../../floor/result';
 
 export const SignInForm = z.object({

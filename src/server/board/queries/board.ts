@@ -7,7 +7,9 @@ import { nowIso } from '../../floor/clock';
 import { asOfLastWrite } from '../../floor/as-of';
 import { row, rows } from '../../floor/connection';
 import { flownBy } from '../../checkout/queries/counts';
-import { type ReadRecord, localToday, nextAction, recordReader, stageOf } from '../../checkout/queries/checkout';
+import { type ReadRecord, recordReader } from '../../checkout/queries/record';
+import { nextAction, stageOf } from '../../checkout/queries/stage';
+import { localToday } from '../../rules/today';
 import { type HouseRules, everybodysStanding, houseRules } from '../../people/queries/people';
 import { type Ready, fitOf, readinessOf, whenText } from '../../schedule/queries/readiness';
 import {
@@ -18,7 +20,7 @@ import {
   fieldFacts,
   ownBookings,
 } from '../../schedule/queries/schedule';
-import { type Grounding, groundings } from '../../fly/queries/stops';
+import { type Grounding, groundings } from '../../hangar/queries/groundings';
 import { limitsPassed } from '../../traces/queries/traces';
 
 /** Rows of a list on the board; the rest is a link away. */

@@ -15,15 +15,11 @@ import { row, rows } from '../../floor/connection';
 import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems } from '../../floor/result';
-import {
-  type CheckoutHead,
-  checkoutHead,
-  ladderOf,
-  localToday,
-  parsedAirframe,
-  parsedSheet,
-  sortiesOf,
-} from '../queries/checkout';
+import { sortiesOf } from '../queries/flights';
+import { type CheckoutHead, checkoutHead } from '../queries/head';
+import { ladderOf } from '../queries/ladder';
+import { parsedAirframe, parsedSheet } from '../../hangar/sheets';
+import { localToday } from '../../rules/today';
 import { hangar } from '../../hangar/queries/hangar';
 import { teachState } from '../../people/queries/recency';
 import { pilotList } from '../queries/lists';

@@ -5,7 +5,8 @@ import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { contentById } from '../../rules/content';
 import { row } from '../../floor/connection';
-import { checkoutHead, parsedAirframe, parsedSheet } from './checkout';
+import { checkoutHead } from './head';
+import { parsedAirframe, parsedSheet } from '../../hangar/sheets';
 
 export interface StoredBrief {
   id: string;

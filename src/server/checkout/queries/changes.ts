@@ -4,7 +4,8 @@ import type { ChangeLine } from '@/domain/changes';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { fold } from '@/offline/protocol';
 import { rows } from '../../floor/connection';
-import { type CheckoutRecord, eventsOf } from './checkout';
+import { type CheckoutRecord } from './record';
+import { eventsOf } from './flights';
 
 type Field = keyof CapturedLanding;
 const SHOWN: readonly [Field, string][] = [

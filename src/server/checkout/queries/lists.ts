@@ -2,7 +2,7 @@ import type { CheckoutStatus, Goal, Role } from '@/domain/words';
 import { plainKind } from '@/core/plan';
 import { newestContent } from '../../rules/content';
 import { rows } from '../../floor/connection';
-import { localToday } from './checkout';
+import { localToday } from '../../rules/today';
 import type { PersonDate } from '@/core/recency';
 import { DATES_STAND, type DateRow, datesFrom, heldOn } from '../../people/queries/held';
 import { flownBy } from './counts';

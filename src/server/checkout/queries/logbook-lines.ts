@@ -3,7 +3,7 @@ import { dateText } from '@/core/format';
 import { isNight } from '@/core/sun';
 import { homeAerodrome } from '../../rules/content';
 import { row } from '../../floor/connection';
-import type { CheckoutRecord } from './checkout';
+import type { CheckoutRecord } from './record';
 
 export interface LessonLines extends LogbookLines {
   lesson: number;

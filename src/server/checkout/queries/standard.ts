@@ -4,7 +4,7 @@ import type { CapturedLanding, Measured } from '@/domain/capture';
 import type { Standard } from '@/domain/programme';
 import { contentById } from '../../rules/content';
 import { rows } from '../../floor/connection';
-import { checkoutHead } from './checkout';
+import { checkoutHead } from './head';
 
 /** The newest landings that were both seen and measured, of all instructors; more would say nothing more. */
 const NEWEST = 2000;

@@ -1,5 +1,5 @@
 import type { StopCode } from '@/domain/stops';
-import type { CheckoutRecord } from './checkout';
+import type { CheckoutRecord } from './record';
 
 export interface StopShown {
   sortieId: string;

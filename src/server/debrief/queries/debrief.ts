@@ -16,7 +16,7 @@ import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
 import { newestContent } from '../../rules/content';
 import { row, rows } from '../../floor/connection';
 import { nowIso } from '../../floor/clock';
-import type { CheckoutRecord } from '../../checkout/queries/checkout';
+import type { CheckoutRecord } from '../../checkout/queries/record';
 import { differencesOf } from '../../people/queries/pilot';
 
 export interface FindingDecision {

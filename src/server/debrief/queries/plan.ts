@@ -5,8 +5,9 @@ import { chooseRunway, components, stationForecast } from '@/core/wind';
 import type { Attitude } from '@/domain/words';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import type { CheckoutRecord } from '../../checkout/queries/checkout';
-import { flownLessons, ladderOf } from '../../checkout/queries/checkout';
+import type { CheckoutRecord } from '../../checkout/queries/record';
+import { ladderOf } from '../../checkout/queries/ladder';
+import { flownLessons } from '../../checkout/queries/stage';
 import { type DebriefFacts, standing } from './debrief';
 
 export interface PlanSlot {

@@ -18,14 +18,15 @@ import { type CaptureEvent, CaptureEventSchema, PAYLOADS, type TimerMarked } fro
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type FoldedLanding, type SyncAnswer, fold, gearAt } from '@/offline/protocol';
 import type { Stop } from '@/domain/stops';
-import { refreshLater } from '../../checkout/tallies';
+import { refreshLater } from '../../checkout/commands/tallies';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { contentById, homeAerodrome } from '../../rules/content';
 import { database, row, rows } from '../../floor/connection';
 import { model } from '../../floor/models';
 import { write } from '../../floor/write';
-import { type CheckoutHead, type SortieRow, checkoutHead, eventsOf, sortiesOf } from '../../checkout/queries/checkout';
+import { type SortieRow, eventsOf, sortiesOf } from '../../checkout/queries/flights';
+import { type CheckoutHead, checkoutHead } from '../../checkout/queries/head';
 import { flightStops, stopRules } from '../queries/stops';
 import { diskWords, log } from '../../floor/log';
 import { NOT_FOUND, type Result, problem, zodProblems } from '../../floor/result';

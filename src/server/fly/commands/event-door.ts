@@ -3,7 +3,7 @@ import { type CaptureEvent, PAYLOADS } from '@/domain/capture';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { row, rows } from '../../floor/connection';
-import type { CaptureRow } from '../../checkout/queries/checkout';
+import type { CaptureRow } from '../tables';
 import { NOT_FOUND } from '../../floor/result';
 
 /** The office is a device of its own: nothing comes in from outside under its name. */

@@ -11,7 +11,9 @@ import { may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
 import { row } from '../../floor/connection';
-import { checkoutHead, checkoutRecord, eventsOf } from '../../checkout/queries/checkout';
+import { checkoutRecord } from '../../checkout/queries/record';
+import { eventsOf } from '../../checkout/queries/flights';
+import { checkoutHead } from '../../checkout/queries/head';
 import { lampMeaning } from '@/core/water';
 import { flightStops, stopRules } from './stops';
 

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { PowerFound } from '@/domain/capture';
 import { fold } from '@/offline/protocol';
 import { rows } from '../../floor/connection';
-import { type CaptureRow, toEvent } from '../../checkout/queries/checkout';
+import { type CaptureRow, toEvent } from '../../fly/tables';
 
 export interface PowerFinding {
   id: string;

@@ -1,7 +1,7 @@
 import { effectiveSheet } from '@/core/plan';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { rows } from '../../floor/connection';
-import { parsedAirframe, parsedSheet } from '../../checkout/queries/checkout';
+import { parsedAirframe, parsedSheet } from '../sheets';
 
 export interface HangarAirframe {
   id: string;

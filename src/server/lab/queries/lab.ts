@@ -4,7 +4,8 @@ import type { TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { type CheckoutHead, checkoutHead, checkoutRecord } from '../../checkout/queries/checkout';
+import { checkoutRecord } from '../../checkout/queries/record';
+import { type CheckoutHead, checkoutHead } from '../../checkout/queries/head';
 import { hangar } from '../../hangar/queries/hangar';
 import { eyesOf, hoursOf } from '../../people/queries/pilot';
 

@@ -11,7 +11,9 @@ import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
 import { lateOf } from '../queries/late';
 import { type Result, problem, zodProblems } from '../../floor/result';
-import { checkoutHead, localToday, readCheckoutRecord } from '../../checkout/queries/checkout';
+import { readCheckoutRecord } from '../../checkout/queries/record';
+import { checkoutHead } from '../../checkout/queries/head';
+import { localToday } from '../../rules/today';
 import { grantQualifications, renewDates } from './sign';
 
 const Password = z.string().min(1, 'Type your password: this stands in the book.');

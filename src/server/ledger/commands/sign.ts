@@ -30,14 +30,10 @@ import { write } from '../../floor/write';
 import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
 import { type Result, problem, zodProblems } from '../../floor/result';
-import {
-  type CheckoutRecord,
-  checkoutHead,
-  flownLessons,
-  localToday,
-  oldBrief,
-  readCheckoutRecord,
-} from '../../checkout/queries/checkout';
+import { type CheckoutRecord, oldBrief, readCheckoutRecord } from '../../checkout/queries/record';
+import { flownLessons } from '../../checkout/queries/stage';
+import { checkoutHead } from '../../checkout/queries/head';
+import { localToday } from '../../rules/today';
 import { classNamesFlown, courseStart } from '../../people/queries/held';
 import { prerequisitesOf, teachState } from '../../people/queries/recency';
 import { inDial } from '../../traces/queries/traces';

@@ -5,7 +5,8 @@ import { entryTitle } from '../titles';
 import { itemWords } from '../words';
 import { A4, Pen, SLATE, newPdf } from '../../floor/pdf';
 import type { BookLine } from '../queries/book';
-import type { CheckoutRecord, SortieRow } from '../../checkout/queries/checkout';
+import type { CheckoutRecord } from '../../checkout/queries/record';
+import type { SortieRow } from '../../checkout/queries/flights';
 
 /** Everything a booklet is drawn from: plain, so that it is drawn beside the server and not in it. */
 export interface Booklet extends Pick<CheckoutRecord, 'head' | 'items' | 'landings'> {

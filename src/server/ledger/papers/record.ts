@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { Transaction } from 'sequelize';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
-import { localToday } from '../../checkout/queries/checkout';
+import { localToday } from '../../rules/today';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { homeAerodrome } from '../../rules/content';
 import { row, rows } from '../../floor/connection';
@@ -10,7 +10,8 @@ import { type Booklet, drawBooklet } from './booklet-pdf';
 import { limitationText, signedEntry } from './entry-pdf';
 import { ledgerEntry } from '../book';
 import { type BookLine, bookLines } from '../queries/book';
-import { type CheckoutRecord, checkoutHead, checkoutRecord } from '../../checkout/queries/checkout';
+import { type CheckoutRecord, checkoutRecord } from '../../checkout/queries/record';
+import { checkoutHead } from '../../checkout/queries/head';
 import { linesOf } from '../../checkout/queries/logbook-lines';
 import { hoursOf } from '../../people/queries/pilot';
 

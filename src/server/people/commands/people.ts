@@ -6,7 +6,7 @@ import { nowIso } from '../../floor/clock';
 import { row } from '../../floor/connection';
 import { model } from '../../floor/models';
 import { write } from '../../floor/write';
-import { localToday } from '../../checkout/queries/checkout';
+import { localToday } from '../../rules/today';
 import { type Result, problem, zodProblems } from '../../floor/result';
 
 export const LogForm = LogEntry.extend({ requestId: z.uuid(), pilotId: z.string().min(1) });

@@ -21,8 +21,8 @@ import { database, row, rows } from '../../floor/connection';
 import { type TableName, model } from '../../floor/models';
 import { compact, write } from '../../floor/write';
 import { type TablePeek, readLogbookText } from '../logbook-thread';
-import { notify, userOfPilot } from '../../account/notices';
-import { localToday } from '../../checkout/queries/checkout';
+import { notify, userOfPilot } from '../../account/commands/notices';
+import { localToday } from '../../rules/today';
 import { type Result, problem, zodProblems } from '../../floor/result';
 
 const NOBODY = 'There is no such person for you to keep.';

@@ -25,7 +25,7 @@ import { row, rows } from '../../floor/connection';
 import { flyingKept, flyingOf, flyingSince } from './flying';
 import { DATES_STAND, classesFlown, datesFrom } from './held';
 import { hangar } from '../../hangar/queries/hangar';
-import { localToday } from '../../checkout/queries/checkout';
+import { localToday } from '../../rules/today';
 import { hoursOf, type PilotHours } from './pilot';
 
 /** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */

@@ -1,9 +1,11 @@
 import type { Transaction } from 'sequelize';
 import { type Difference, type FlownType, rankDifferences } from '@/core/differences';
 import { attributesBySchool } from '@/core/plan';
+import type { TypeSheet } from '@/domain/sheet';
+import type { Goal } from '@/domain/words';
 import { newestContent } from '../../rules/content';
 import { row, rows } from '../../floor/connection';
-import { type CheckoutHead, parsedSheet } from '../../checkout/queries/checkout';
+import { parsedSheet } from '../../hangar/sheets';
 
 export interface PilotHours {
   typeCode: string;
@@ -67,9 +69,17 @@ async function attributesOf(code: string, t?: Transaction): Promise<FlownType['a
   return v ? parsedSheet(v.id, v.sheet).attributes : null;
 }
 
+/** What differences are worked out from: who, and which aeroplane with which programmes of the school. */
+interface Checked {
+  pilotId: string;
+  typeCode: string;
+  sheet: TypeSheet;
+  schools: Record<string, string>;
+  goals: readonly Goal[];
+}
 /** Habit against this aeroplane, for the goals of a checkout. Hours on the type itself count as habit too. */
 export async function differencesOf(
-  head: CheckoutHead,
+  head: Checked,
   onDate: string,
   t?: Transaction,
 ): Promise<{ flown: (FlownType & { typeCode: string; pic: number | null })[]; rows: Difference[] }> {

@@ -36,15 +36,15 @@ import {
 import type { RulePack } from '@/domain/programme';
 import { type Goal, say as sayKind } from '@/domain/words';
 import type { TypeSheet } from '@/domain/sheet';
-import { aYearFrom } from '../../account/tokens';
+import { aYearFrom } from '../../account/commands/tokens';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { contentById, newestContent } from '../../rules/content';
 import { database, row, rows } from '../../floor/connection';
 import { model } from '../../floor/models';
 import { write } from '../../floor/write';
-import { notify, userOfPilot } from '../../account/notices';
-import { checkoutHead } from '../../checkout/queries/checkout';
+import { notify, userOfPilot } from '../../account/commands/notices';
+import { checkoutHead } from '../../checkout/queries/head';
 import { heldOn } from '../../people/queries/held';
 import { actingOf, intervalOf, passengerState, teachState } from '../../people/queries/recency';
 import {

@@ -21,7 +21,8 @@ import {
   waiting,
   weeklyRows,
 } from './schedule';
-import { localToday, recordReader } from '../../checkout/queries/checkout';
+import { recordReader } from '../../checkout/queries/record';
+import { localToday } from '../../rules/today';
 
 export interface PlacedBooking extends BookingLine {
   date: string;

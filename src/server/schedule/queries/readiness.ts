@@ -4,7 +4,8 @@ import type { CriterionVerdict } from '@/domain/assess-words';
 import { nowIso } from '../../floor/clock';
 import { contentById } from '../../rules/content';
 import { asOfLastWrite } from '../../floor/as-of';
-import { type ReadRecord, flownLessons, oldBrief } from '../../checkout/queries/checkout';
+import { type ReadRecord, oldBrief } from '../../checkout/queries/record';
+import { flownLessons } from '../../checkout/queries/stage';
 import { type HouseRules, everybodysStanding } from '../../people/queries/people';
 import { teachState } from '../../people/queries/recency';
 import {

@@ -36,14 +36,11 @@ import { homeAerodrome, newestContent } from '../../rules/content';
 import { asOfLastWrite } from '../../floor/as-of';
 import { row, rows } from '../../floor/connection';
 import { type Result, problem, zodProblems } from '../../floor/result';
-import {
-  type CheckoutRecord,
-  checkoutHead,
-  checkoutRecord,
-  ladderOf,
-  localToday,
-  parsedSheet,
-} from '../../checkout/queries/checkout';
+import { type CheckoutRecord, checkoutRecord } from '../../checkout/queries/record';
+import { ladderOf } from '../../checkout/queries/ladder';
+import { checkoutHead } from '../../checkout/queries/head';
+import { parsedSheet } from '../../hangar/sheets';
+import { localToday } from '../../rules/today';
 
 export const airKey = (airframeId: string): string => `a:${airframeId}`;
 export interface Field {

@@ -9,8 +9,10 @@ import type { CheckoutStatus, LimitChannel } from '@/domain/words';
 import { fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { row, rows } from '../../floor/connection';
-import { checkoutHead, checkoutRecord, eventsOf } from '../../checkout/queries/checkout';
-import { type GroundingEnd, endOf } from '../../fly/queries/stops';
+import { checkoutRecord } from '../../checkout/queries/record';
+import { eventsOf } from '../../checkout/queries/flights';
+import { checkoutHead } from '../../checkout/queries/head';
+import { type GroundingEnd, endOf } from '../../hangar/queries/groundings';
 
 interface TraceRow {
   id: string;

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
-import { localToday } from '@/server/checkout/queries/checkout';
+import { localToday } from '@/server/rules/today';
 import type { Need } from '@/domain/assess-words';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { may } from '@/server/floor/auth/permissions';

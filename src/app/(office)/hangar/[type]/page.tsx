@@ -15,7 +15,7 @@ import { DifferenceList, FindingList } from '@/ui/hangar/findings';
 import { GeometryDrawing } from '@/ui/hangar/geometry-drawing';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { newestContent } from '@/server/rules/content';
-import { groundings } from '@/server/fly/queries/stops';
+import { groundings } from '@/server/hangar/queries/groundings';
 import { GroundedNote } from '@/ui/stops/grounded-note';
 import { Groundings, GroundForm } from '@/ui/stops/groundings';
 import { Outranked, Panel, Title } from '@/ui/shared/parts';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { may, personKey } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
-import { localToday } from '@/server/checkout/queries/checkout';
+import { localToday } from '@/server/rules/today';
 import { schedulePage } from '@/server/schedule/queries/page';
 import { AwayForm, AwayList, WindowsForm } from '@/ui/schedule/times';
 import { Panel, Title } from '@/ui/shared/parts';

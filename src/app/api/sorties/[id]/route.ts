@@ -1,7 +1,7 @@
 import { NextResponse } from 'next/server';
 import { door, refusal } from '@/server/door/route';
 import { sortiePack } from '@/server/fly/queries/pack';
-import { groundings } from '@/server/fly/queries/stops';
+import { groundings } from '@/server/hangar/queries/groundings';
 
 /**
  * What a device takes along for one flight. A grounded aeroplane is not taken; what was flown before it was grounded may

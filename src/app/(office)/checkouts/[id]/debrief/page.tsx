@@ -24,7 +24,7 @@ import { INTERVENTIONS, say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { homeAerodrome } from '@/server/rules/content';
 import { changesOf } from '@/server/checkout/queries/changes';
-import { flownLessons } from '@/server/checkout/queries/checkout';
+import { flownLessons } from '@/server/checkout/queries/stage';
 import { debriefFacts, debriefOf, selfOf, standing } from '@/server/debrief/queries/debrief';
 import { linesOf } from '@/server/checkout/queries/logbook-lines';
 import { stopsShown } from '@/server/checkout/queries/stop-shown';

@@ -9,7 +9,7 @@ import { may } from '@/server/floor/auth/permissions';
 import { overridesOf, signingState } from '@/server/ledger/commands/sign';
 import { bookLines } from '@/server/ledger/queries/book';
 import { intervalOf, passengerState } from '@/server/people/queries/recency';
-import { localToday } from '@/server/checkout/queries/checkout';
+import { localToday } from '@/server/rules/today';
 import { ResultForm } from '@/ui/sign/later-form';
 import { Matrix } from '@/ui/sign/matrix';
 import { MinutesForm } from '@/ui/sign/minutes-form';

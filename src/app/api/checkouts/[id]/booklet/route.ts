@@ -1,6 +1,7 @@
 import { may } from '@/server/floor/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
-import { checkoutHead, checkoutRecord } from '@/server/checkout/queries/checkout';
+import { checkoutRecord } from '@/server/checkout/queries/record';
+import { checkoutHead } from '@/server/checkout/queries/head';
 import { paper } from '@/server/papers/papers';
 import { bookletOf } from '@/server/ledger/papers/record';
 

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import type { CurrentUser } from '../floor/auth/permissions';
-import { nowIso } from '../floor/clock';
-import { row, rows } from '../floor/connection';
-import { model } from '../floor/models';
-import { write } from '../floor/write';
+import type { CurrentUser } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { row, rows } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
 
 /** What somebody should hear of: written by the command that made it so, in the same transaction. */
 export interface Notice {

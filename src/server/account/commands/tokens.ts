@@ -1,12 +1,12 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import type { CurrentUser } from '../floor/auth/permissions';
-import { type UserRow, toUser } from '../floor/auth/session-user';
-import { nowIso } from '../floor/clock';
-import { row, rows } from '../floor/connection';
-import { model } from '../floor/models';
-import { write } from '../floor/write';
-import { type Result, problem, zodProblems } from '../floor/result';
+import type { CurrentUser } from '../../floor/auth/permissions';
+import { type UserRow, toUser } from '../../floor/auth/session-user';
+import { nowIso } from '../../floor/clock';
+import { row, rows } from '../../floor/connection';
+import { model } from '../../floor/models';
+import { write } from '../../floor/write';
+import { type Result, problem, zodProblems } from '../../floor/result';
 
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 

@@ -1,9 +1,9 @@
 import type { Transaction } from 'sequelize';
 import { type StageTally, stageMedians, stageTallies } from '@/core/assess';
-import { nowIso } from '../floor/clock';
-import { database, row, rows } from '../floor/connection';
-import { write } from '../floor/write';
-import { log } from '../floor/log';
+import { nowIso } from '../../floor/clock';
+import { database, row, rows } from '../../floor/connection';
+import { write } from '../../floor/write';
+import { log } from '../../floor/log';
 
 /**
  * Counts that pages read instead of every landing of the school: a pilot's stages, the school's medians, the sides an

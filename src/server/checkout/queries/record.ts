@@ -1,0 +1,332 @@
+import type { Transaction } from 'sequelize';
+import {
+  type EvidenceRecord,
+  type Experience,
+  type ItemEvidence,
+  type PartSignOff,
+  assessProgramme,
+  standardOn,
+  unseenName,
+  unseenOf,
+} from '@/core/assess';
+import { addDays, daysBetween } from '@/core/recency';
+import { gearMassGroup, programmeOn, sheetFacts } from '@/core/plan';
+import { WIND_GOOD_FOR_MIN } from '@/core/wind';
+import type { AirworkKind } from '@/domain/airwork';
+import type { Need } from '@/domain/assess-words';
+import type { CaptureEvent, GearChecked, TimerMarked } from '@/domain/capture';
+import type { House, Programme, RulePack, Standard } from '@/domain/programme';
+import type { TypeSheet } from '@/domain/sheet';
+import { type Folded, fold } from '@/offline/protocol';
+import { contentById } from '../../rules/content';
+import { parsedSheet } from '../../hangar/sheets';
+import { localToday } from '../../rules/today';
+import { type CheckoutHead, checkoutHead } from './head';
+import { type LandingRow, type SortieRow, eventsOf, landingsOf, sortiesOf } from './flights';
+import { asOfLastWrite } from '../../floor/as-of';
+import { gearSurface, lampMeaning } from '@/core/water';
+import { row, rows } from '../../floor/connection';
+import { heldOn } from '../../people/queries/held';
+import { type StopLine, stopsOf } from './stop-lines';
+
+export interface CheckoutRecord {
+  head: CheckoutHead;
+  /** As it is printed in an entry; empty = not in the book of people. */
+  pilotCertificate: string;
+  sorties: SortieRow[];
+  landings: LandingRow[];
+  programmes: Programme[];
+  standard: Standard;
+  pack: RulePack;
+  house: House;
+  evidence: EvidenceRecord;
+  /** Found in the flights of this checkout. */
+  powers: Folded['powers'];
+  trials: Folded['trials'];
+  gearChecks: { id: string; at: string; lesson: number; check: GearChecked }[];
+  items: ItemEvidence[];
+  /** Items the aeroplane cannot be asked, with what it has not. */
+  notAsked: { id: string; title: string; needs: Need[] }[];
+  /** Everything flown past a stop, with why where somebody said. */
+  stops: (StopLine & { lesson: number; explained: { reason: string; author: string; at: string } | null })[];
+  /** A limit of the school set aside, by lesson. */
+  overridden: { lesson: number; reason: string; author: string; at: string }[];
+}
+
+const recent = new Map<string, { stamp: string; record: CheckoutRecord }>();
+const KEEP_RECENT = 64;
+
+/**
+ * Everything a checkout has to show, with its evidence weighed. What it rests on is append-only, so the last answer
+ * stands until a count moves; inside a write it is always read afresh.
+ */
+export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
+  if (t) return readCheckoutRecord(head, t);
+  const moved = await row<Record<string, unknown>>(
+    `SELECT :day AS day, (SELECT COUNT(*) FROM ledger WHERE checkout_id = :id) AS entries, (SELECT COUNT(*) FROM qualifications WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id) AND ended_at IS NULL) AS held,
+       (SELECT certificate FROM pilots WHERE id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS certificate, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS hours, (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
+       (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) || COALESCE(MAX(rowid), 0) FROM stops WHERE checkout_id = :id) AS stops, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
+       (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
+    { id: head.id, day: await localToday() },
+  );
+  const stamp = JSON.stringify(moved);
+  const known = recent.get(head.id);
+  if (known?.stamp === stamp) return known.record;
+  const record = await readCheckoutRecord(head);
+  recent.delete(head.id);
+  recent.set(head.id, { stamp, record });
+  const oldest = recent.size > KEEP_RECENT ? recent.keys().next().value : undefined;
+  if (oldest !== undefined) recent.delete(oldest);
+  return record;
+}
+
+export type ReadRecord = (id: string) => Promise<CheckoutRecord | null>;
+/** A record by its checkout; the last answer stands while nothing is written. */
+const recordAsOf = async (id: string): Promise<CheckoutRecord | null> =>
+  asOfLastWrite(`record ${id} ${await localToday()}`, async () => {
+    const head = await checkoutHead(id);
+    return head ? checkoutRecord(head) : null;
+  });
+/** Records by checkout, each read once for one page however often it is asked for. */
+export function recordReader(): ReadRecord {
+  const seen = new Map<string, Promise<CheckoutRecord | null>>();
+  return (id) => {
+    const known = seen.get(id) ?? recordAsOf(id);
+    seen.set(id, known);
+    return known;
+  };
+}
+
+/** The same, read afresh. */
+export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
+  const sorties = await sortiesOf(head.id, t);
+  const landings = await landingsOf(head.id, t);
+  const events = await eventsOf(
+    { checkoutId: head.id },
+    [
+      'item-observed',
+      'item-waived',
+      'undone',
+      'power-found',
+      'trial-flown',
+      'measured',
+      'overruled',
+      'gear-checked',
+      'timer-marked',
+      'stop-explained',
+      'limit-overridden',
+    ],
+    t,
+  );
+  const folded = fold(events);
+  const lessonOf = new Map(sorties.map((s) => [s.sharedWith ?? s.id, s]));
+  // In a shared flight each item belongs to the pilot it was recorded of; without a name, to the pilot of the flight.
+  const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) =>
+    i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId;
+  const house = await contentById('house', head.houseId, t);
+  const gearChecks = events
+    .filter((e) => e.type === 'gear-checked')
+    .map((e) => ({
+      id: e.eventId,
+      at: e.deviceTime,
+      lesson: lessonOf.get(e.sortieId)?.lesson ?? 0,
+      check: decidedHere(e.payload as GearChecked, head.sheet),
+    }));
+  const facts = sheetFacts(head.sheet);
+  const pinned = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
+  const onThis = pinned.map((p) => programmeOn(p, facts));
+  const programmes = onThis.map((p) => p.programme);
+  const stopped = await stopsOf(head.id, t);
+  const stopsFor = (subjectId: string, sortieId: string) =>
+    stopped
+      .filter((s) => s.subjectId === subjectId || (s.subject === 'flight' && s.sortieId === sortieId))
+      .map((s) => s.stop);
+  const standard = standardOn(await contentById('standard', head.standardId, t), head.sheet, head.goals);
+  const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
+  const evidence: EvidenceRecord = {
+    seen: standard.seen,
+    assertedShare: house.evidence.assertedShare,
+    fadesDays: house.evidence.fadesDays,
+    refused: await refusedOf(head, t),
+    landings: landings.map((l) => ({
+      ...l,
+      at: new Date(l.captured.endedAt ?? l.savedAt).toISOString(),
+      stops: stopsFor(l.id, l.sortieId),
+      goAroundFrom: l.captured.goAroundFrom,
+      // A wind older than ten minutes at the touch is no wind of this landing.
+      crosswindKt: windCounts(l) ? l.crosswindKt : null,
+    })),
+    observations: folded.items.filter(theirs).map((i) => ({
+      stops: stopsFor(i.id, lessonOf.get(i.sortieId)?.id ?? i.sortieId),
+      id: i.id,
+      at: i.at,
+      date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
+      lesson: lessonOf.get(i.sortieId)?.lesson ?? 0,
+      data: i.data,
+      unseen: i.data.detail === null ? [] : unseenOf(i.data.detail, rowOf).map(unseenName),
+      overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null,
+    })),
+    waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),
+    group: gearMassGroup(head.sheet),
+    onDate: await weighedOn(head, t),
+    flights: sorties.map((s) => ({
+      id: s.id,
+      lesson: s.lesson,
+      date: s.flownOn,
+      minutes: minutesOf(events, s.sharedWith ?? s.id),
+    })),
+    briefs: sorties.flatMap((s) =>
+      s.brief
+        ? [
+            {
+              id: s.brief.id,
+              lesson: s.lesson,
+              date: s.flownOn,
+              acknowledged: s.brief.acknowledgedAt !== null && oldBrief(s, house) === null,
+            },
+          ]
+        : [],
+    ),
+    gearChecks: gearChecks.map((g) => ({
+      ...g,
+      at: g.at,
+      date: sorties.find((s) => s.lesson === g.lesson)?.flownOn ?? '',
+    })),
+    parts: await partsOf(head, house.signing.partDays, t),
+    experience: await experienceOf(head, t),
+  };
+  const certificate = await row<{ certificate: string }>(
+    'SELECT certificate FROM pilots WHERE id = :p',
+    { p: head.pilotId },
+    t,
+  );
+  return {
+    pilotCertificate: certificate?.certificate ?? '',
+    head,
+    sorties,
+    landings,
+    programmes,
+    evidence,
+    powers: folded.powers,
+    trials: folded.trials,
+    gearChecks,
+    standard,
+    pack: await contentById('pack', head.packId, t),
+    house,
+    items: programmes.flatMap((p) => assessProgramme(p, evidence)),
+    notAsked: onThis.flatMap((p) => p.notAsked),
+    stops: stopped.map((s) => ({
+      ...s,
+      lesson: sorties.find((x) => x.id === s.sortieId)?.lesson ?? 0,
+      explained: folded.explained[s.subjectId] ?? null,
+    })),
+    overridden: sorties.flatMap((s) => {
+      const o = folded.overrides[s.sharedWith ?? s.id];
+      return o ? [{ lesson: s.lesson, ...o }] : [];
+    }),
+  };
+}
+
+/** What a device decided of the wheels is worked out again here from what was said and seen: its word is no evidence. */
+function decidedHere(check: GearChecked, sheet: TypeSheet): GearChecked {
+  if (sheet.surface !== 'amphibian') return check;
+  const { decision, reasons } = gearSurface({
+    ...check,
+    lampMeaning: lampMeaning(sheet.gear.lamps),
+    ageS: 0,
+    eventsSince: [],
+    madeOnFinal: check.onFinal,
+  });
+  return { ...check, decision, reasons };
+}
+
+/** The day evidence is weighed for: today, and of a checkout that is no longer open the day it was signed. */
+async function weighedOn(head: CheckoutHead, t?: Transaction): Promise<string> {
+  const entry =
+    head.status !== 'open' && head.signedLedgerId
+      ? await row<{ on: string }>(
+          'SELECT COALESCE(json_extract(canonical, \'$.body.signedOn\'), substr(signed_at, 1, 10)) AS "on" FROM ledger WHERE id = :id',
+          { id: head.signedLedgerId },
+          t,
+        )
+      : null;
+  return entry?.on ?? localToday(t);
+}
+
+/** Minutes of one flight by the clock as tapped: block to block, else take-off to landing; null = it was not tapped. */
+function minutesOf(events: readonly CaptureEvent[], sortieId: string): number | null {
+  const undone = new Set(events.filter((e) => e.type === 'undone').map((e) => e.subjectId));
+  const marks = events
+    .filter((e) => e.type === 'timer-marked' && e.sortieId === sortieId && !undone.has(e.subjectId))
+    .map((e) => e.payload as TimerMarked);
+  const at = (mark: TimerMarked['mark'], pick: 'first' | 'last') => {
+    const all = marks
+      .filter((m) => m.mark === mark)
+      .map((m) => Date.parse(m.at))
+      .sort((a, b) => a - b);
+    return pick === 'first' ? all[0] : all[all.length - 1];
+  };
+  const [from, to] = [
+    at('off-block', 'first') ?? at('take-off', 'first'),
+    at('on-block', 'last') ?? at('landed', 'last'),
+  ];
+  return from !== undefined && to !== undefined && to > from ? Math.round((to - from) / 60_000) : null;
+}
+
+/** Items of the standing entries of a kind, one row each: who, on which day and at which instant. */
+async function itemsInBook(
+  head: CheckoutHead,
+  kind: 'part-sign-off' | 'not-yet',
+  t?: Transaction,
+): Promise<{ itemId: string; entryId: string; by: string; on: string; at: string }[]> {
+  const found = await rows<{ id: string; on: string; at: string; by: string; items: string }>(
+    `SELECT l.id, l.signed_at AS at, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by,
+       json_extract(l.canonical, '$.body.items') AS items
+     FROM ledger l WHERE l.checkout_id = :id AND l.kind = :kind
+       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
+    { id: head.id, kind },
+    t,
+  );
+  return found.flatMap((e) =>
+    (JSON.parse(e.items) as { id: string }[]).map((i) => ({
+      itemId: i.id,
+      entryId: e.id,
+      by: e.by,
+      on: e.on,
+      at: e.at,
+    })),
+  );
+}
+/** Items signed in part; each holds for the house's days. */
+const partsOf = async (head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> =>
+  (await itemsInBook(head, 'part-sign-off', t)).map((i) => ({ ...i, lapsesOn: addDays(i.on, days) }));
+/** Items for which further training was entered. */
+const refusedOf = (head: CheckoutHead, t?: Transaction): Promise<NonNullable<EvidenceRecord['refused']>> =>
+  itemsInBook(head, 'not-yet', t);
+
+/** Days between the acknowledgement of a brief and the flight, where the house says that is too long; null = it is not. */
+export function oldBrief(s: Pick<SortieRow, 'brief' | 'flownOn'>, house: House): number | null {
+  const at = s.brief?.acknowledgedAt;
+  const days = at ? daysBetween(at.slice(0, 10), s.flownOn) : 0;
+  return days > house.evidence.briefDays ? days : null;
+}
+const windCounts = (l: Pick<LandingRow, 'windAgeMin'>): boolean =>
+  l.windAgeMin !== null && l.windAgeMin <= WIND_GOOD_FOR_MIN;
+
+/** What the pilot holds, and hours in aeroplanes of this gear and mass as the office entered them. */
+async function experienceOf(head: CheckoutHead, t?: Transaction): Promise<Experience> {
+  const { held } = await heldOn(head.pilotId, null, '', t);
+  const hours = await rows<{ version_id: string; sheet: string; hours: number }>(
+    `SELECT tv.id AS version_id, tv.sheet, h.hours FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)
+     WHERE h.pilot_id = :p AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code)`,
+    { p: head.pilotId },
+    t,
+  );
+  const group = gearMassGroup(head.sheet);
+  return {
+    held: held.map((h) => h.kind),
+    groupHours: hours
+      .filter((h) => gearMassGroup(parsedSheet(h.version_id, h.sheet)) === group)
+      .reduce((a, h) => a + h.hours, 0),
+  };
+}
