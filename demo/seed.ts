@@ -1,47 +1,49 @@
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import type { BriefChoices,WindSeen } from '@/domain/brief';
-import type { Attitude,Goal,PackId } from '@/domain/words';
-import { Airframe,TypeSheet } from '@/domain/sheet';
+import type { BriefChoices, WindSeen } from '@/domain/brief';
+import type { Attitude, Goal, PackId } from '@/domain/words';
+import { Airframe, TypeSheet } from '@/domain/sheet';
 import { localDate } from '@/core/format';
 import { hashPassword } from '@/server/floor/auth/password';
-import { toUser } from '@/server/floor/auth/session-user';
+import { userById } from '@/server/floor/auth/session-user';
 import { nowIso } from '@/server/floor/clock';
-import { acknowledgeBrief,openCheckout,saveBrief } from '@/server/checkout/commands/checkout';
+import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
 import { recordEvents } from '@/server/fly/commands/capture';
-import { acknowledgeDebrief,assessSelf,debriefSnapshot,saveDebrief } from '@/server/debrief/commands/debrief';
-import { saveEye,saveHours } from '@/server/people/commands/pilot';
-import { acceptMeasures,addTrace } from '@/server/traces/commands/traces';
+import { acknowledgeDebrief, assessSelf, debriefSnapshot, saveDebrief } from '@/server/debrief/commands/debrief';
+import { saveEye, saveHours } from '@/server/people/commands/pilot';
+import { acceptMeasures, addTrace } from '@/server/traces/commands/traces';
 import { traceById } from '@/server/traces/queries/traces';
 import { aggregatesSettled } from '@/server/checkout/commands/tallies';
-import { signCheckout,signingState } from '@/server/ledger/commands/sign';
-import { importContent,shippedContent } from '@/server/rules/content';
+import { signCheckout, signingState } from '@/server/ledger/commands/sign';
+import { importContent, shippedContent } from '@/server/rules/content';
 import { row } from '@/server/floor/connection';
-import { model } from '@/server/floor/models';
 import { write } from '@/server/floor/write';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { pedraAlva } from './aerodrome';
-import { airframes,types } from './fleet';
+import { airframes, types } from './fleet';
 import {
-FIRST,
-type Hand,
-LEARNING,
-LEFT,
-type LessonPlan,
-PLAIN,
-type Plan,
-STEADY,
-creeping,
-lessonEvents,
-letsGo,
-plateau,
-tailUp,
+  FIRST,
+  type Hand,
+  LEARNING,
+  LEFT,
+  type LessonPlan,
+  PLAIN,
+  type Plan,
+  STEADY,
+  creeping,
+  lessonEvents,
+  letsGo,
+  plateau,
+  tailUp,
 } from './flights';
 import { seedSchedule } from './bookings';
-import { DEMO_PASSWORD,people,pilots } from './people';
-import { seeded,seededId } from './random';
+import { DEMO_PASSWORD, people, pilots } from './people';
+import { seeded, seededId } from './random';
 import { recordedFlight } from './recording';
+import { Pilots, Users } from '@/server/account/tables';
+import { Qualifications, LoggedFlights } from '@/server/people/tables';
+import { Types, TypeVersions, Airframes, AirframeVersions } from '@/server/hangar/tables';
 
 const DAY_MS = 86_400_000;
 const random = seeded(20260);
@@ -98,111 +100,111 @@ async function setUp(): Promise<void> {
     );
     for (const p of pilots) {
       const early: Record<string, string> = p.key === 'gaspar' ? { 'high-performance': '1996-06-01' } : {};
-      await model('pilots').create(
+      await Pilots.insert(
         {
           id: `pilot-${p.key}`,
           name: p.name,
-          mass_kg: p.massKg,
+          massKg: p.massKg,
           experience: p.experience,
           hours: p.hours,
-          crosswind_credit: p.crosswindCredit ? JSON.stringify(p.crosswindCredit) : null,
-          experience_since: JSON.stringify(early),
-          created_at,
+          crosswindCredit: p.crosswindCredit ? p.crosswindCredit : null,
+          experienceSince: early,
+          createdAt: created_at,
           certificate: p.certificate,
         },
-        { transaction: t },
+        t,
       );
       // What was added to the scenario later draws from a stream of its own: everybody else's flights stay as they
       // were.
       for (const [i, h] of p.holds.entries())
-        await model('qualifications').create(
+        await Qualifications.insert(
           {
             id: seededId(p.person === null || (p.key === 'vasco' && i < 2) ? random : staffIds),
-            pilot_id: `pilot-${p.key}`,
+            pilotId: `pilot-${p.key}`,
             kind: h.kind,
-            gained_on: h.gainedOn,
+            gainedOn: h.gainedOn,
             note: 'shown to the office',
-            ledger_id: null,
-            ended_at: null,
+            ledgerId: null,
+            endedAt: null,
           },
-          { transaction: t },
+          t,
         );
       if (p.email)
-        await model('users').create(
+        await Users.insert(
           {
             id: `user-${p.key}`,
             email: p.email,
             name: p.name,
-            password_hash: password,
-            roles: '["pilot"]',
-            session_version: 1,
-            pilot_id: `pilot-${p.key}`,
-            mass_kg: p.massKg,
-            authorised: '[]',
-            own_crosswind_kt: null,
-            created_at,
+            passwordHash: password,
+            roles: ['pilot'],
+            sessionVersion: 1,
+            pilotId: `pilot-${p.key}`,
+            massKg: p.massKg,
+            authorised: [],
+            ownCrosswindKt: null,
+            createdAt: created_at,
             certificate: '',
-            certificate_until: null,
+            certificateUntil: null,
           },
-          { transaction: t },
+          t,
         );
     }
     for (const u of people) {
       const asPilot = pilots.find((p) => p.person === u.key);
-      await model('users').create(
+      await Users.insert(
         {
           id: `user-${u.key}`,
           email: u.email,
           name: u.name,
-          password_hash: password,
-          roles: JSON.stringify(u.roles),
-          session_version: 1,
-          pilot_id: asPilot ? `pilot-${asPilot.key}` : null,
-          mass_kg: u.massKg,
-          authorised: JSON.stringify(u.authorised),
-          own_crosswind_kt: u.ownCrosswindKt,
-          created_at,
+          passwordHash: password,
+          roles: u.roles,
+          sessionVersion: 1,
+          pilotId: asPilot ? `pilot-${asPilot.key}` : null,
+          massKg: u.massKg,
+          authorised: u.authorised,
+          ownCrosswindKt: u.ownCrosswindKt,
+          createdAt: created_at,
           certificate: u.certificate,
-          certificate_until: u.until,
+          certificateUntil: u.until,
         },
-        { transaction: t },
+        t,
       );
     }
     for (const sheet of types) {
-      await model('types').create({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, { transaction: t });
-      await model('type_versions').create(
+      await Types.insert({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, t);
+      await TypeVersions.insert(
         {
           id: `type-${sheet.code}:1`,
-          type_id: `type-${sheet.code}`,
+          typeId: `type-${sheet.code}`,
           version: 1,
-          tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0,
-          power_hp: sheet.engine.powerHp.value,
+          tailwheel: sheet.gear.layout === 'tailwheel',
+          powerHp: sheet.engine.powerHp.value,
           engines: sheet.engine.count,
           surface: sheet.surface,
           sheet: JSON.stringify(TypeSheet.parse(sheet)),
           author: 'Bento Quadra Luz',
           reason: `entered from ${sheet.revision}`,
-          created_at,
+          createdAt: created_at,
         },
-        { transaction: t },
+        t,
       );
     }
     for (const a of airframes) {
-      await model('airframes').create(
-        { id: `air-${a.registration}`, registration: a.registration, type_id: `type-${a.typeCode}` },
-        { transaction: t },
+      await Airframes.insert(
+        { id: `air-${a.registration}`, registration: a.registration, typeId: `type-${a.typeCode}` },
+        t,
       );
-      await model('airframe_versions').create(
+      await AirframeVersions.insert(
         {
           id: `air-${a.registration}:1`,
-          airframe_id: `air-${a.registration}`,
+          airframeId: `air-${a.registration}`,
           version: 1,
           sheet: JSON.stringify(Airframe.parse(a)),
           author: 'Bento Quadra Luz',
           reason: 'entered from the aircraft file',
-          created_at,
+          createdAt: created_at,
         },
-        { transaction: t },
+        t,
       );
     }
   });
@@ -248,23 +250,23 @@ async function logInstructors(dayAt: (daysAgo: number, hhmm: string) => string):
       const water = types.find((x) => x.code === type)?.surface !== 'land';
       for (let daysAgo = until + Math.floor(spread() * 3); daysAgo < 760; daysAgo += 24 + Math.floor(spread() * 18)) {
         for (const surface of water ? (['water', 'land'] as const) : (['land'] as const))
-          await model('flight_log').create(
+          await LoggedFlights.insert(
             {
               id: seededId(spread),
-              pilot_id: `pilot-${u.key}`,
-              flown_on: dayAt(daysAgo, '08:00').slice(0, 10),
-              type_code: type,
+              pilotId: `pilot-${u.key}`,
+              flownOn: dayAt(daysAgo, '08:00').slice(0, 10),
+              typeCode: type,
               takeoffs: 3,
               landings: 3,
-              full_stops: 3,
-              night: 0,
+              fullStops: 3,
+              night: false,
               surface,
               hours: 0.9,
               remark: '',
-              entered_by: `user-${u.key}`,
-              entered_at: dayAt(daysAgo, '18:00'),
+              enteredBy: `user-${u.key}`,
+              enteredAt: dayAt(daysAgo, '18:00'),
             },
-            { transaction: t },
+            t,
           );
       }
     }
@@ -589,9 +591,9 @@ function scenario(): CheckoutPlan[] {
 }
 
 async function userByKey(key: string): Promise<CurrentUser> {
-  const found = await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', { id: `user-${key}` });
+  const found = await userById(`user-${key}`);
   if (!found) throw new Error(`no demo user ${key}`);
-  return toUser(found);
+  return found;
 }
 
 async function playCheckout(

@@ -9,6 +9,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { seedFolder, signInCookie, startServer } from './lib/server';
+import { Pilots } from '@/server/account/tables';
 
 const onlyTap = process.argv.includes('--tap');
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)] ?? NaN;
@@ -173,18 +174,18 @@ const { closeDatabase } = await import('@/server/floor/connection');
 const add = (n: number) =>
   write(
     async (t) =>
-      void (await model('pilots').create(
+      void (await Pilots.insert(
         {
           id: `bench-${n}`,
           name: 'Bench',
-          mass_kg: 80,
+          massKg: 80,
           experience: '',
           hours: 0,
-          crosswind_credit: null,
-          experience_since: '{}',
-          created_at: '2026-01-01T00:00:00.000Z',
+          crosswindCredit: null,
+          experienceSince: {},
+          createdAt: '2026-01-01T00:00:00.000Z',
         },
-        { transaction: t },
+        t,
       )),
   );
 await add(0);

@@ -4,7 +4,7 @@ import { aggregatesSettled } from '@/server/checkout/commands/tallies';
 import { closeDatabase, database, row } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';
-import { userById } from '@/server/schedule/queries/schedule';
+import { userById } from '@/server/floor/auth/session-user';
 import { event, landing } from '../lib/events';
 
 /** What the attacks need to know, and a flight two pilots share: made before the server starts. */

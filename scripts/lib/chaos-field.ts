@@ -4,16 +4,15 @@
  * `x-hold: before|after` makes it wait before or after the commit, so that a kill lands in the middle.
  */
 import { createServer } from 'node:http';
-import { toUser } from '@/server/floor/auth/session-user';
+import { userById } from '@/server/floor/auth/session-user';
 import { recordEvents } from '@/server/fly/commands/capture';
-import { row, rows } from '@/server/floor/connection';
+import { rows } from '@/server/floor/connection';
 
-const user = async () =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>("SELECT * FROM users WHERE id = 'user-helena'")) as Parameters<
-      typeof toUser
-    >[0],
-  );
+const user = async () => {
+  const helena = await userById('user-helena');
+  if (!helena) throw new Error('Helena is not there');
+  return helena;
+};
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 createServer((request, response) => {

@@ -11,7 +11,7 @@ import { closeDatabase, row } from '@/server/floor/connection';
 import { write } from '@/server/floor/write';
 import { appendEntry, keyOfBook, publishHead, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, firstKey } from '@/server/ledger/keys';
-import { userById } from '@/server/schedule/queries/schedule';
+import { userById } from '@/server/floor/auth/session-user';
 import { prepareServer } from '@/server/running/start';
 import { hashOf, keptFile } from '@/server/traces/files';
 import { event, landing } from '../lib/events';

@@ -1,10 +1,10 @@
 import { windText } from '@/core/format';
 import { stationWind } from '@/core/wind';
 import { homeAerodrome } from '@/server/rules/content';
-import { type CurrentUser, may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { type CurrentUser,may } from '@/server/floor/auth/permissions';
+import { denyUnless,requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
-import { type CheckoutRecord, checkoutRecord } from '@/server/checkout/queries/record';
+import { type CheckoutRecord,checkoutRecord } from '@/server/checkout/queries/record';
 import { stageOf } from '@/server/checkout/queries/stage';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { bookingNow } from '@/server/schedule/queries/schedule';
@@ -35,7 +35,7 @@ export async function checkoutPage(
       stage: stageOf(record),
       lesson: latest?.lesson ?? 0,
       signed: head.status === 'signed',
-      leftMin: running ? Math.max(0, Math.floor((Date.parse(running.ends_at) - Date.parse(now)) / 60_000)) : null,
+      leftMin: running ? Math.max(0, Math.floor((Date.parse(running.endsAt) - Date.parse(now)) / 60_000)) : null,
       wind: wind ? { text: windText(wind), age: `station, true · ${wind.observedAt.slice(11, 16)} UTC` } : null,
     },
   };

@@ -1,12 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { labFacts } from '@/server/lab/queries/lab';
-import { model } from '@/server/floor/models';
 import { row, rows } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';
 import { importContent, newestContent, shippedContent } from '@/server/rules/content';
 import { freshFolder, shell } from './folder';
+import { Pilots } from '@/server/account/tables';
+import { Qualifications } from '@/server/people/tables';
 
 let close: () => Promise<void>;
 beforeAll(async () => {
@@ -17,12 +18,12 @@ afterAll(() => close());
 const pilot = (id: string) => ({
   id,
   name: id,
-  mass_kg: 70,
+  massKg: 70,
   experience: '',
   hours: 1,
-  crosswind_credit: null,
-  experience_since: '{}',
-  created_at: '2026-01-01',
+  crosswindCredit: null,
+  experienceSince: {},
+  createdAt: '2026-01-01T00:00:00Z',
 });
 
 describe('the one door for writers', () => {
@@ -31,7 +32,7 @@ describe('the one door for writers', () => {
       Array.from({ length: 20 }, (_, i) =>
         write(async (t) => {
           const before = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
-          await model('pilots').create(pilot(`p${i}`), { transaction: t });
+          await Pilots.insert(pilot(`p${i}`), t);
           const after = await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots', {}, t);
           expect((after?.n ?? 0) - (before?.n ?? 0)).toBe(1);
         }),
@@ -40,28 +41,28 @@ describe('the one door for writers', () => {
     expect((await row<{ n: number }>('SELECT COUNT(*) AS n FROM pilots'))?.n).toBe(20);
   });
   it('refuses a write outside it, and a query inside it without its transaction', async () => {
-    await expect(model('pilots').create(pilot('outside'))).rejects.toThrow('outside write()');
+    await expect(Pilots.insert(pilot('outside'), undefined as never)).rejects.toThrow('outside write()');
     await expect(write(async () => rows('SELECT 1'))).rejects.toThrow('does not carry its transaction');
     await expect(write(async () => write(async () => 1))).rejects.toThrow('wait for itself');
   });
   it('rolls back whole, and the next writer goes on', async () => {
     await expect(
       write(async (t) => {
-        await model('pilots').create(pilot('half'), { transaction: t });
+        await Pilots.insert(pilot('half'), t);
         throw new Error('stop');
       }),
     ).rejects.toThrow('stop');
     expect(await row('SELECT id FROM pilots WHERE id = :id', { id: 'half' })).toBeNull();
-    await write(async (t) => void (await model('pilots').create(pilot('after'), { transaction: t })));
+    await write(async (t) => void (await Pilots.insert(pilot('after'), t)));
     expect(await row('SELECT id FROM pilots WHERE id = :id', { id: 'after' })).not.toBeNull();
   });
   it('holds foreign keys and durable settings on its connections', async () => {
     await expect(
       write(
         async (t) =>
-          void (await model('qualifications').create(
-            { id: 'q', pilot_id: 'nobody', kind: 'x', gained_on: null, note: '', ledger_id: null },
-            { transaction: t },
+          void (await Qualifications.insert(
+            { id: 'q', pilotId: 'nobody', kind: 'x', gainedOn: null, note: '', ledgerId: null },
+            t,
           )),
       ),
     ).rejects.toThrow();

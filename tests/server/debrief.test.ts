@@ -5,8 +5,7 @@ import { bias } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import { aggregatesSettled, refreshMissing } from '@/server/checkout/commands/tallies';
-import { type CurrentUser, may } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
+import { may } from '@/server/floor/auth/permissions';
 import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
 import {
   acknowledgeDebrief,
@@ -33,15 +32,9 @@ import {
 } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
 import { instructorsCompared } from '@/server/checkout/queries/standard';
-import { demoFolder, shell } from './folder';
+import { demoFolder, shell, user } from './folder';
 
 let close: () => Promise<void>;
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const newest = async (pilot: string): Promise<string> =>
   (
     await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p ORDER BY created_at DESC LIMIT 1', {

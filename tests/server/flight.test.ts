@@ -3,7 +3,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
 import { type SentClock, rebuildLandings, recordEvents, shareFlight } from '@/server/fly/commands/capture';
 import { signingState } from '@/server/ledger/commands/sign';
 import { decidePower } from '@/server/hangar/commands/hangar';
@@ -16,18 +15,12 @@ import { typeVersions } from '@/server/hangar/queries/hangar';
 import { sharersOf } from '@/server/checkout/queries/lists';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { fold } from '@/offline/protocol';
-import { demoFolder, shell, shellScript } from './folder';
+import { demoFolder, shell, shellScript, user } from './folder';
 
 let close: () => Promise<void>;
 let flight = '';
 let helena: CurrentUser;
 let bento: CurrentUser;
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const checkoutId = async (pilot: string): Promise<string> =>
   (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
 const record = async (pilot: string) => {

@@ -7,6 +7,8 @@ import { closeDatabase } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { seedFolder } from '../../scripts/lib/server';
 import { inData } from '@/server/floor/data-folder';
+import { userById } from '@/server/floor/auth/session-user';
+import type { CurrentUser } from '@/server/floor/auth/permissions';
 
 /** A data folder of its own for one test file; `close` takes it away. */
 export async function freshFolder({ migrated = true } = {}): Promise<{ close: () => Promise<void> }> {
@@ -83,4 +85,11 @@ export function shellScript(sql: string): Promise<void> {
     const db = opened();
     db.exec(sql, (error) => db.close(() => (error ? reject(error) : resolve())));
   });
+}
+
+/** Somebody of the demo, signed in as the server would take them. */
+export async function user(key: string): Promise<CurrentUser> {
+  const found = await userById(`user-${key}`);
+  if (!found) throw new Error(`nobody called ${key} in the demo`);
+  return found;
 }

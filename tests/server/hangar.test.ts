@@ -7,7 +7,6 @@ import type { TypeSheet } from '@/domain/sheet';
 import { openApiDocument } from '@/server/door/openapi';
 import { createToken, endToken, tokenUser, tokensOf } from '@/server/account/commands/tokens';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { moveCheckout, newerVersions, saveBriefTemplate } from '@/server/checkout/commands/checkout';
 import { saveAirframe, saveTypeSheet } from '@/server/hangar/commands/hangar';
@@ -16,19 +15,13 @@ import { briefCard } from '@/server/checkout/queries/card';
 import { briefTemplate } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { airframeVersions, hangar, typeVersions } from '@/server/hangar/queries/hangar';
-import { demoFolder, shell } from './folder';
+import { demoFolder, shell, user } from './folder';
 import { outlines } from './pdf';
 
 let close: () => Promise<void>;
 let chief: CurrentUser;
 let helena: CurrentUser;
 let duarte: CurrentUser;
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const sheet = async (code: string): Promise<TypeSheet> =>
   structuredClone(
     (await typeVersions(code))[0]?.sheet ??

@@ -3,7 +3,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { viewOf } from '@/core/sightpicture';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { saveBrief } from '@/server/checkout/commands/checkout';
 import { saveSight } from '@/server/hangar/commands/hangar';
@@ -16,7 +15,7 @@ import { typeVersions } from '@/server/hangar/queries/hangar';
 import { type LabSubject, labFacts } from '@/server/lab/queries/lab';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { differencesOf, eyeHeightOf, hoursOf } from '@/server/people/queries/pilot';
-import { demoFolder, shell } from './folder';
+import { demoFolder, shell, user } from './folder';
 
 let close: () => Promise<void>;
 let chief: CurrentUser;
@@ -24,12 +23,6 @@ let helena: CurrentUser;
 let duarte: CurrentUser;
 let vasco: CurrentUser;
 const NOW = '2026-11-24T14:30:00.000Z';
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const headOf = async (pilot: string) => {
   const found = await row<{ id: string }>("SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open'", {
     p: `pilot-${pilot}`,

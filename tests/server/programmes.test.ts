@@ -15,7 +15,6 @@ import { logFlight } from '@/server/people/commands/people';
 import { askOverride, signCheckout, signingState } from '@/server/ledger/commands/sign';
 import { newestContent } from '@/server/rules/content';
 import { row, rows } from '@/server/floor/connection';
-import { model } from '@/server/floor/models';
 import { write } from '@/server/floor/write';
 import { bookLines } from '@/server/ledger/queries/book';
 import { checkoutHead } from '@/server/checkout/queries/head';
@@ -24,6 +23,9 @@ import { DEMO_PASSWORD } from '@demo/people';
 import { made } from '@demo/fleet/made';
 import { demoFolder, done } from './folder';
 import { flownCheckout, formFor, recordOf, said, user } from './signed';
+import { Types, TypeVersions, Airframes, AirframeVersions } from '@/server/hangar/tables';
+import { Qualifications } from '@/server/people/tables';
+import { Pilots, Users } from '@/server/account/tables';
 
 let folder: { close: () => Promise<void> };
 let bento: CurrentUser;
@@ -57,36 +59,33 @@ const ALL_HELD: Record<PackId, string[]> = {
 async function hangarOf(sheet: TypeSheet, registration: string): Promise<void> {
   const at = '2026-01-01T08:00:00.000Z';
   await write(async (t) => {
-    await model('types').create({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, { transaction: t });
-    await model('type_versions').create(
+    await Types.insert({ id: `type-${sheet.code}`, code: sheet.code, name: sheet.name }, t);
+    await TypeVersions.insert(
       {
         id: `type-${sheet.code}:1`,
-        type_id: `type-${sheet.code}`,
+        typeId: `type-${sheet.code}`,
         version: 1,
-        tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0,
-        power_hp: sheet.engine.powerHp.value,
+        tailwheel: sheet.gear.layout === 'tailwheel',
+        powerHp: sheet.engine.powerHp.value,
         engines: sheet.engine.count,
         surface: sheet.surface,
         sheet: JSON.stringify(TypeSheet.parse(sheet)),
         author: 'test',
         reason: 'test',
-        created_at: at,
+        createdAt: at,
       },
-      { transaction: t },
+      t,
     );
     const frame = (await row<{ sheet: string }>(
       "SELECT sheet FROM airframe_versions WHERE airframe_id = 'air-ZP-ALV' ORDER BY version LIMIT 1",
       {},
       t,
     )) as { sheet: string };
-    await model('airframes').create(
-      { id: `air-${registration}`, registration, type_id: `type-${sheet.code}` },
-      { transaction: t },
-    );
-    await model('airframe_versions').create(
+    await Airframes.insert({ id: `air-${registration}`, registration, typeId: `type-${sheet.code}` }, t);
+    await AirframeVersions.insert(
       {
         id: `air-${registration}:1`,
-        airframe_id: `air-${registration}`,
+        airframeId: `air-${registration}`,
         version: 1,
         sheet: JSON.stringify(
           Airframe.parse({
@@ -98,9 +97,9 @@ async function hangarOf(sheet: TypeSheet, registration: string): Promise<void> {
         ),
         author: 'test',
         reason: 'test',
-        created_at: at,
+        createdAt: at,
       },
-      { transaction: t },
+      t,
     );
   });
 }
@@ -110,34 +109,35 @@ const hold = (pilotId: string, kinds: readonly string[]) =>
       if (
         !(await row('SELECT id FROM qualifications WHERE pilot_id = :pilotId AND kind = :kind', { pilotId, kind }, t))
       )
-        await model('qualifications').create(
+        await Qualifications.insert(
           {
             id: randomUUID(),
-            pilot_id: pilotId,
+            pilotId: pilotId,
             kind,
-            gained_on: '2020-01-01',
+            gainedOn: '2020-01-01',
             note: '',
-            ledger_id: null,
-            ended_at: null,
+            ledgerId: null,
+            endedAt: null,
           },
-          { transaction: t },
+          t,
         );
   });
 /** A pilot with an account of their own, so many hours, and what is held. */
 async function pilotWith(key: string, holds: readonly string[]): Promise<void> {
-  const like = (await row<Record<string, unknown>>("SELECT * FROM pilots WHERE id = 'pilot-clara'")) ?? {};
-  const account = (await row<Record<string, unknown>>("SELECT * FROM users WHERE id = 'user-clara'")) ?? {};
+  const like = await Pilots.first({ where: { id: 'pilot-clara' } });
+  const account = await Users.first({ where: { id: 'user-clara' } });
+  if (!like || !account) throw new Error('Clara is not there');
   await write(async (t) => {
-    await model('pilots').create({ ...like, id: `pilot-${key}`, name: `Pilot ${key}` }, { transaction: t });
-    await model('users').create(
+    await Pilots.insert({ ...like, id: `pilot-${key}`, name: `Pilot ${key}` }, t);
+    await Users.insert(
       {
         ...account,
         id: `user-${key}`,
         email: `${key}@walk.example`,
         name: `Pilot ${key}`,
-        pilot_id: `pilot-${key}`,
+        pilotId: `pilot-${key}`,
       },
-      { transaction: t },
+      t,
     );
   });
   await hold(`pilot-${key}`, holds);
@@ -308,10 +308,7 @@ describe('what cannot be signed past', () => {
     const id = await fly();
     expect((await signingState(bento, await recordOf(id))).problems.map((p) => p.message)).toEqual([]);
     await write((t) =>
-      model('qualifications').update(
-        { ended_at: '2026-11-01T00:00:00.000Z' },
-        { where: { pilot_id: 'pilot-bento', kind: 'CRI-ME' }, transaction: t },
-      ),
+      Qualifications.update({ endedAt: '2026-11-01T00:00:00.000Z' }, { pilotId: 'pilot-bento', kind: 'CRI-ME' }, t),
     );
     expect((await signingState(bento, await recordOf(id))).problems.map((p) => p.code)).toEqual(['rating']);
     await expect(fly()).rejects.toThrow(/class-rating instructor certificate, multi-engine.*FCL\.905\.CRI/);

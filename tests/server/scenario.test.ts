@@ -7,8 +7,7 @@ import { seedDemo } from '@demo/seed';
 import { DEMO_PASSWORD } from '@demo/people';
 import { lessonEvents, STEADY } from '@demo/flights';
 import type { CaptureEvent } from '@/domain/capture';
-import { type CurrentUser, may } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
+import { may } from '@/server/floor/auth/permissions';
 import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
 import { checkSignIn } from '@/server/account/commands/session';
@@ -23,18 +22,12 @@ import { checkoutHead } from '@/server/checkout/queries/head';
 import { checkoutList } from '@/server/checkout/queries/lists';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { bookLines } from '@/server/ledger/queries/book';
-import { freshFolder, shell, shellScript } from './folder';
+import { freshFolder, shell, shellScript, user } from './folder';
 import { event } from '../../scripts/lib/events';
 import { outlines } from './pdf';
 
 let close: () => Promise<void>;
 let seeded: { checkouts: number; landings: number; signed: number };
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const checkoutId = async (pilot: string): Promise<string> =>
   (await row<{ id: string }>('SELECT id FROM checkouts WHERE pilot_id = :p', { p: `pilot-${pilot}` }))?.id ?? '';
 const record = async (pilot: string) => {

@@ -2,23 +2,17 @@ import { randomUUID } from 'node:crypto';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import type { Goal, PackId } from '@/domain/words';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
 import { recordEvents } from '@/server/fly/commands/capture';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
 import { type SignForm, signingState } from '@/server/ledger/commands/sign';
-import { row } from '@/server/floor/connection';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { DEMO_PASSWORD } from '@demo/people';
 import { flightOf } from '../meet';
+import { user } from './folder';
 
-export const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
+export { user };
 /** A command's answer in words: done, or each problem with its field. */
 export const said = (r: { ok: boolean; problems?: { path: string; message: string }[] }): string =>
   r.ok ? 'done' : (r.problems ?? []).map((p) => `${p.path}: ${p.message}`).join(' | ');

@@ -6,7 +6,6 @@ import { csvOf, flyCircuits, planFor, sense, sensorsOf } from '@/core/recorder';
 import { unpackSeries } from '@/core/trace';
 import { pedraAlva } from '@demo/aerodrome';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { toUser } from '@/server/floor/auth/session-user';
 import { acceptMeasures, addTrace, releaseExceedance, zoneOffsetMin } from '@/server/traces/commands/traces';
 import { inData } from '@/server/floor/data-folder';
 import { row, rows } from '@/server/floor/connection';
@@ -16,17 +15,11 @@ import { groundings } from '@/server/hangar/queries/groundings';
 import { flightsToRecord, limitsPassed, traceById, traceList } from '@/server/traces/queries/traces';
 import { seriesBytes } from '@/server/traces/again';
 import { rebuildLandings } from '@/server/fly/commands/capture';
-import { demoFolder, shell } from './folder';
+import { demoFolder, shell, user } from './folder';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
 let bento: CurrentUser;
-const user = async (key: string): Promise<CurrentUser> =>
-  toUser(
-    (await row<Parameters<typeof toUser>[0]>('SELECT * FROM users WHERE id = :id', {
-      id: `user-${key}`,
-    })) as Parameters<typeof toUser>[0],
-  );
 const panel = async (who: CurrentUser) => {
   const t = (await traceList(who)).find((x) => x.name.startsWith('ZP-URV'));
   const view = t && (await traceById(who, t.id));

@@ -36,6 +36,7 @@ describe('an upgrade from the first release', () => {
       '011_evidence.sql',
       '012_law.sql',
       '013_doors.sql',
+      '014_floor.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';
@@ -130,6 +131,7 @@ describe('an upgrade from the first release', () => {
       'table stage_medians',
       'table stage_tallies',
       'table stops',
+      'table table_versions',
       'table times_away',
       'table traces',
       'table waiting_list',
@@ -183,6 +185,13 @@ describe('an upgrade from the first release', () => {
       'trigger sign_overrides_kept',
       'trigger traces_fixed',
       'trigger traces_kept',
+      'view checkout_types',
+      'view newest_types',
+      'view signed_checkouts',
+      'view signed_entries',
+      'view standing_entries',
+      'view standing_logbook',
+      'view standing_logged',
     ]);
     expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
     expect((await shell('SELECT id, checkout_id, crosswind_kt, surface, tailwheel FROM landings')).rows).toEqual([

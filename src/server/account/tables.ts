@@ -95,7 +95,7 @@ export const PersonalTokens = table(
     name: text,
     hash: text,
     createdAt: instant,
-    lastUsedAt: instant.nullable(),
+    lastUsedAt: day.nullable(),
     endedAt: instant.nullable(),
     expiresAt: instant.nullable(),
   },

@@ -68,7 +68,7 @@ export const LessonPlans = table(
     checkoutId: text,
     lesson: whole,
     version: whole,
-    plan: computed<{ blocks: PlanBlock[]; focus: string[] }>(),
+    plan: computed<{ blocks: PlanBlock[]; focus: string[]; bookingMin?: number }>(),
     requestId: text,
     createdBy: text,
     createdAt: instant,

@@ -89,13 +89,22 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
   model(): ModelStatic<Model> {
     const { sequelize } = database();
     if (sequelize.isDefined(this.name)) return sequelize.model(this.name);
+    const defaults = new Set<string>(this.defaults);
     const made = sequelize.define(
       this.name,
       Object.fromEntries(
         Object.entries(this.columns).map(([name, schema]) => {
           const { type, nullable } = sqlType(schema);
           const primaryKey = this.key.includes(name);
-          return [name, { type: DataTypes[type], field: snake(name), primaryKey, allowNull: nullable || primaryKey }];
+          return [
+            name,
+            {
+              type: DataTypes[type],
+              field: snake(name),
+              primaryKey,
+              allowNull: nullable || primaryKey || defaults.has(name),
+            },
+          ];
         }),
       ),
       { tableName: this.name, timestamps: false, freezeTableName: true },
@@ -151,11 +160,12 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
       const said = String(o);
       const turned = said.startsWith('-');
       const path = (turned ? said.slice(1) : said).split('.');
-      return [
-        ...path.slice(0, -1).map((as) => ({ as, model: this.linked(as).model() })),
-        path.at(-1) ?? '',
-        turned ? 'DESC' : 'ASC',
-      ] as never;
+      let at: AnyTable = this;
+      const through = path.slice(0, -1).map((as) => {
+        at = at.linked(as);
+        return { as, model: at.model() };
+      });
+      return [...through, path.at(-1) ?? '', turned ? 'DESC' : 'ASC'] as never;
     });
   }
   private linked(as: string): AnyTable {
@@ -231,6 +241,30 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
     const [changed] = await this.model().update(this.encoded(values), { where: where as WhereOptions, transaction: t });
     return changed;
   }
+  /**
+   * Makes the rows of a projection what they should be, by their key, and writes only what differs: one row more is one
+   * row written.
+   */
+  async replace(where: Where<S>, wanted: readonly New<S, D>[], t: Transaction): Promise<void> {
+    const key = (row: Record<string, unknown>) => this.key.map((k) => row[k]).join();
+    const kept = (await this.model().findAll({
+      where: where as WhereOptions,
+      transaction: t,
+      raw: true,
+    })) as unknown as Record<string, unknown>[];
+    const there = new Map(kept.map((row) => [key(row), row]));
+    const should = new Map(wanted.map((row) => this.encoded(row)).map((row) => [key(row), row]));
+    const of = (row: Record<string, unknown>) => Object.fromEntries(this.key.map((k) => [k, row[k]])) as WhereOptions;
+    for (const [k, row] of there) if (!should.has(k)) await this.model().destroy({ where: of(row), transaction: t });
+    const added = [];
+    for (const [k, row] of should) {
+      const before = there.get(k);
+      if (!before) added.push(row);
+      else if (Object.entries(row).some(([name, value]) => before[name] !== value))
+        await this.model().update(row, { where: of(row), transaction: t });
+    }
+    if (added.length > 0) await this.model().bulkCreate(added, { transaction: t });
+  }
   delete(where: Where<S>, t: Transaction): Promise<number> {
     return this.model().destroy({ where: where as WhereOptions, transaction: t });
   }
@@ -250,3 +284,5 @@ export function table<
 }
 /** A row of a table, parsed. */
 export type Row<T> = T extends { columns: infer S } ? (S extends Columns ? RowOf<S> : never) : never;
+/** What is written of a row. */
+export type NewRow<T> = T extends Table<infer S, infer _L, infer D> ? New<S, D> : never;

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import type { CaptureEvent } from '@/domain/capture';
-import { STOP_CODES,type Stop } from '@/domain/stops';
-import { EVENT_TYPES,LANDING_KINDS } from '@/domain/words';
-import { computed,day,flag,instant,json,real,text,whole } from '../floor/columns';
-import { captured,judged,measured } from '../floor/stored';
-import { table } from '../floor/table';
-import { Sorties,Checkouts } from '../checkout/tables';
-import { Users,Pilots } from '../account/tables';
+import { STOP_CODES, type Stop } from '@/domain/stops';
+import { EVENT_TYPES, LANDING_KINDS } from '@/domain/words';
+import { computed, day, flag, instant, json, real, text, whole } from '../floor/columns';
+import { captured, judged, measured } from '../floor/stored';
+import { type Row, table } from '../floor/table';
+import { Sorties, Checkouts } from '../checkout/tables';
+import { Users, Pilots } from '../account/tables';
 
 export const CaptureEvents = table(
   'capture_events',
@@ -60,7 +60,12 @@ export const Landings = table(
     offAt: instant.nullable(),
   },
   {
-    links: { sortie: [Sorties, 'sortieId'], checkout: [Checkouts, 'checkoutId'], pilot: [Pilots, 'pilotId'] },
+    links: {
+      writer: [Users, 'author'],
+      sortie: [Sorties, 'sortieId'],
+      checkout: [Checkouts, 'checkoutId'],
+      pilot: [Pilots, 'pilotId'],
+    },
     defaults: ['surface', 'shown', 'first'],
   },
 );
@@ -82,30 +87,29 @@ export const Stops = table(
   },
 );
 
-/** A row of capture_events, as it lies in the database. */
-export interface CaptureRow {
-  event_id: string;
-  device_id: string;
-  device_seq: number;
-  sortie_id: string;
-  subject_id: string;
-  author: string;
-  type: CaptureEvent['type'];
-  v: number;
-  device_time: string;
-  payload: string;
-  skew_ms: number | null;
-}
-export const toEvent = (e: CaptureRow): CaptureEvent => ({
-  eventId: e.event_id,
-  deviceId: e.device_id,
-  deviceSeq: e.device_seq,
-  sortieId: e.sortie_id,
-  subjectId: e.subject_id,
-  author: e.author,
-  type: e.type,
-  v: e.v,
-  deviceTime: e.device_time,
-  payload: JSON.parse(e.payload) as unknown,
-  ...(e.skew_ms === null ? {} : { skewMs: e.skew_ms }),
+/** The event a row keeps; when the server received it is the server's own. */
+export const toEvent = ({
+  skewMs,
+  eventId,
+  deviceId,
+  deviceSeq,
+  sortieId,
+  subjectId,
+  author,
+  type,
+  v,
+  deviceTime,
+  payload,
+}: Omit<Row<typeof CaptureEvents>, 'receivedAt'>): CaptureEvent => ({
+  eventId,
+  deviceId,
+  deviceSeq,
+  sortieId,
+  subjectId,
+  author,
+  type,
+  v,
+  deviceTime,
+  payload,
+  ...(skewMs === null ? {} : { skewMs }),
 });

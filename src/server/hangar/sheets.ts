@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { Airframe, TypeSheet } from '@/domain/sheet';
-import { row } from '../floor/connection';
+import { AirframeVersions, TypeVersions } from './tables';
 
 const sheets = new Map<string, TypeSheet>();
 const frames = new Map<string, Airframe>();
@@ -16,16 +16,13 @@ export function parsedAirframe(id: string, text: string): Airframe {
   return known;
 }
 
-/** The text of a version, read only when it is not parsed yet: sheets are large and never change. */
-async function versionText(table: 'type_versions' | 'airframe_versions', id: string, t?: Transaction): Promise<string> {
-  const found = await row<{ sheet: string }>(`SELECT sheet FROM ${table} WHERE id = :id`, { id }, t);
+const there = (id: string, found: { sheet: string } | null): string => {
   if (!found) throw new Error(`no version ${id}`);
   return found.sheet;
-}
-
-/** The sheet of a type as that version of it says. */
+};
+/** The sheet of a type as that version of it says. Sheets are large: the text is read only when it is not parsed yet. */
 export const typeVersion = async (id: string, t?: Transaction): Promise<TypeSheet> =>
-  sheets.get(id) ?? parsedSheet(id, await versionText('type_versions', id, t));
+  sheets.get(id) ?? parsedSheet(id, there(id, await TypeVersions.first({ where: { id }, pick: ['sheet'] }, t)));
 /** The sheet of an airframe as that version of it says. */
 export const airframeVersion = async (id: string, t?: Transaction): Promise<Airframe> =>
-  frames.get(id) ?? parsedAirframe(id, await versionText('airframe_versions', id, t));
+  frames.get(id) ?? parsedAirframe(id, there(id, await AirframeVersions.first({ where: { id }, pick: ['sheet'] }, t)));

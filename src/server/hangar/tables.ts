@@ -96,7 +96,7 @@ export const PowerDecisions = table(
     id: text,
     findingId: text,
     typeCode: text,
-    decision: text,
+    decision: z.enum(['approved', 'declined']),
     version: whole.nullable(),
     decidedBy: text,
     decidedAt: instant,

@@ -2,11 +2,11 @@ import type { Transaction } from 'sequelize';
 import { ownPassword, passwordAgain } from '../floor/auth/again';
 import type { CurrentUser } from '../floor/auth/permissions';
 import { nowIso } from '../floor/clock';
-import { row } from '../floor/connection';
 import { write } from '../floor/write';
 import { type Result, problem } from '../floor/result';
 import { keyOfBook, publishHead } from './book';
 import { signingProblem } from './keys';
+import * as ask from '../floor/statements/ledger';
 
 export type Added = Result<{ entryId: string; already: boolean }>;
 
@@ -37,16 +37,12 @@ export async function madeBefore(
   is: { kind: string; checkoutId: string; of?: string },
   t: Transaction,
 ): Promise<Added | null> {
-  const found = await row<{ checkout_id: string; kind: string; signer_id: string; of: string | null }>(
-    'SELECT checkout_id, kind, signer_id, json_extract(canonical, \'$.body.of.id\') AS "of" FROM ledger WHERE id = :id',
-    { id: requestId },
-    t,
-  );
+  const found = await ask.madeBefore.one({ id: requestId }, t);
   if (!found) return null;
   const same =
     found.kind === is.kind &&
-    found.checkout_id === is.checkoutId &&
-    found.signer_id === user.id &&
+    found.checkoutId === is.checkoutId &&
+    found.signerId === user.id &&
     (is.of === undefined || found.of === is.of);
   return same
     ? { ok: true, entryId: requestId, already: true }

@@ -11,8 +11,6 @@ import {
 } from '@/core/ledger';
 import type { EntryMarks } from '@/domain/book';
 import { givenPasswords } from '../floor/auth/again';
-import { row, rows } from '../floor/connection';
-import { model } from '../floor/models';
 import { write } from '../floor/write';
 import {
   currentPublicKey,
@@ -25,41 +23,15 @@ import {
   takeUpNextKey,
   writeHead,
 } from './keys';
-
-interface DbRow {
-  seq: number;
-  id: string;
-  kind: string;
-  checkout_id: string;
-  signed_at: string;
-  signer_id: string;
-  canonical: string;
-  prev_hash: string;
-  hash: string;
-  signature: string;
-  key_id: string;
-}
-const fromDb = (r: DbRow): LedgerRow => ({
-  seq: r.seq,
-  id: r.id,
-  kind: r.kind,
-  checkoutId: r.checkout_id,
-  signedAt: r.signed_at,
-  signerId: r.signer_id,
-  canonical: r.canonical,
-  prevHash: r.prev_hash,
-  hash: r.hash,
-  signature: r.signature,
-  keyId: r.key_id,
-});
+import * as ask from '../floor/statements/ledger';
+import { LedgerEntries } from './tables';
 
 export async function ledgerRows(): Promise<LedgerRow[]> {
-  return (await rows<DbRow>('SELECT * FROM ledger ORDER BY seq')).map(fromDb);
+  return LedgerEntries.find({ order: ['seq'] });
 }
 
 export async function ledgerEntry(id: string): Promise<LedgerRow | null> {
-  const found = await row<DbRow>('SELECT * FROM ledger WHERE id = :id', { id });
-  return found ? fromDb(found) : null;
+  return LedgerEntries.first({ where: { id } });
 }
 
 /**
@@ -71,14 +43,10 @@ export async function appendEntry(
   entry: { id: string; kind: string; checkoutId: string; signedAt: string; signerId: string; body: unknown },
   t: Transaction,
 ): Promise<LedgerRow> {
-  const last = await row<{ seq: number; hash: string; signed_at: string }>(
-    'SELECT seq, hash, signed_at FROM ledger ORDER BY seq DESC LIMIT 1',
-    {},
-    t,
-  );
+  const last = await LedgerEntries.first({ pick: ['seq', 'hash', 'signedAt'], order: ['-seq'] }, t);
   const ofLedger = await keyOfBook(t);
   const given = await givenPasswords(entry.signerId, entry.signedAt, t);
-  const latest = await row<{ at: string | null }>('SELECT MAX(signed_at) AS at FROM ledger', {}, t);
+  const latest = await ask.appendEntry.one({}, t);
   const seq = (last?.seq ?? 0) + 1;
   const prevHash = last?.hash ?? LEDGER_START_HASH;
   const { id, kind, checkoutId, signedAt, signerId } = entry;
@@ -100,28 +68,28 @@ export async function appendEntry(
   });
   const hash = sha256Hex(canonical);
   const { signature, keyId } = signText(canonical, ofLedger);
-  await model('ledger').create(
+  await LedgerEntries.insert(
     {
       seq,
       id,
       kind,
-      checkout_id: checkoutId,
-      signed_at: signedAt,
-      signer_id: signerId,
+      checkoutId: checkoutId,
+      signedAt: signedAt,
+      signerId: signerId,
       canonical,
-      prev_hash: prevHash,
+      prevHash: prevHash,
       hash,
       signature,
-      key_id: keyId,
+      keyId: keyId,
     },
-    { transaction: t },
+    t,
   );
   return { seq, id, kind, checkoutId, signedAt, signerId, canonical, prevHash, hash, signature, keyId };
 }
 
 /** Brings the signed head up to the newest committed entry. Also run at start, for a stop between commit and head. */
 export async function publishHead(at: string): Promise<void> {
-  const last = await row<{ seq: number; hash: string }>('SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1');
+  const last = await LedgerEntries.first({ pick: ['seq', 'hash'], order: ['-seq'] });
   const head = readHead();
   const ofLedger = await keyOfBook();
   // After a restore the private key comes back apart; the head of the backup stands until then.
@@ -140,20 +108,14 @@ export async function checkBook(): Promise<{
 
 /** Finishes, or undoes, a change of key that was stopped half-way. Run at start, with nothing else writing. */
 export async function settleKey(): Promise<void> {
-  const named = await row<{ id: string | null }>(
-    "SELECT json_extract(canonical, '$.body.newKeyId') AS id FROM ledger WHERE kind = 'key-rotated' ORDER BY seq DESC LIMIT 1",
-  );
+  const named = await ask.settleKey.one();
   takeUpNextKey(named?.id ?? null);
 }
 
 /** The key the book is signed with by its own account; null = nothing is signed yet. */
 export async function keyOfBook(t?: Transaction): Promise<string | null> {
-  const last = await row<{ key_id: string; kind: string; canonical: string }>(
-    'SELECT key_id, kind, canonical FROM ledger ORDER BY seq DESC LIMIT 1',
-    {},
-    t,
-  );
-  return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.key_id;
+  const last = await LedgerEntries.first({ pick: ['keyId', 'kind', 'canonical'], order: ['-seq'] }, t);
+  return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.keyId;
 }
 
 /** Hands the book over to a new key: an entry signed with the old one names the new. */

@@ -45,7 +45,7 @@ export const PilotEyes = table(
     id: text,
     pilotId: text,
     typeCode: text,
-    seat: text,
+    seat: z.enum(['pilot', 'instructor']),
     eyeHeightM: real,
     how: text,
     enteredBy: text,

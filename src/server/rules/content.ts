@@ -4,9 +4,10 @@ import { canonicalText } from '@/core/ledger';
 import type { Aerodrome } from '@/domain/sheet';
 import { nowIso } from '../floor/clock';
 import { inData } from '../floor/data-folder';
-import { row } from '../floor/connection';
-import { model } from '../floor/models';
 import { CONTENT, type ContentKind, type ContentOf, type Seed } from './shipped';
+import { ContentVersions } from './tables';
+import { Op } from 'sequelize';
+import * as ask from '../floor/statements/rules';
 
 export { CONTENT, type ContentKind, type ContentOf, shippedContent } from './shipped';
 
@@ -20,24 +21,15 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
   for (const { kind, key, body } of seeds) {
     const text = canonicalText(body);
     const hash = createHash('sha256').update(text).digest('hex');
-    const newest = await row<{ version: number; hash: string; origin: string }>(
-      'SELECT version, hash, origin FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version DESC LIMIT 1',
-      { kind, key },
+    const newest = await ContentVersions.first(
+      { where: { kind, key }, pick: ['version', 'hash', 'origin'], order: ['-version'] },
       t,
     );
-    const known = await row(
-      'SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND hash = :hash',
-      { kind, key, hash },
-      t,
-    );
+    const known = await ContentVersions.first({ where: { kind, key, hash }, pick: ['id'] }, t);
     if (known) continue;
-    const own = await row(
-      'SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin = :house',
-      { kind, key, house: 'house' },
-      t,
-    );
+    const own = await ContentVersions.first({ where: { kind, key, origin: 'house' }, pick: ['id'] }, t);
     const version = (newest?.version ?? 0) + 1;
-    await model('content_versions').create(
+    await ContentVersions.insert(
       {
         id: `${kind}:${key}:${version}`,
         kind,
@@ -53,9 +45,9 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
             : own
               ? 'product update, proposed beside the house’s own'
               : 'product update',
-        created_at: nowIso(),
+        createdAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     added++;
   }
@@ -69,11 +61,7 @@ const parsedCache = new Map<string, unknown>();
 export async function contentById<K extends ContentKind>(kind: K, id: string, t?: Transaction): Promise<ContentOf<K>> {
   const hit = parsedCache.get(`${kind} ${id}`);
   if (hit) return hit as ContentOf<K>;
-  const found = await row<{ body: string }>(
-    'SELECT body FROM content_versions WHERE id = :id AND kind = :kind',
-    { id, kind },
-    t,
-  );
+  const found = await ContentVersions.first({ where: { id, kind }, pick: ['body'] }, t);
   if (!found) throw new Error(`no ${kind} ${id}`);
   const parsed = CONTENT[kind].parse(JSON.parse(found.body)) as ContentOf<K>;
   parsedCache.set(`${kind} ${id}`, parsed);
@@ -99,13 +87,12 @@ export function contentMoved(t: Transaction): void {
 }
 async function newestId(
   name: string,
-  sql: string,
-  values: Record<string, unknown>,
+  read: (t?: Transaction) => Promise<{ id: string } | null>,
   t?: Transaction,
 ): Promise<string | null> {
   const known = t ? undefined : newestIds().get(name);
   if (known !== undefined) return known;
-  const id = (await row<{ id: string }>(sql, values, t))?.id ?? null;
+  const id = (await read(t))?.id ?? null;
   // Inside a write what is read may not be there for others yet, and what is not there yet may come.
   if (!t && id !== null) newestIds().set(name, id);
   return id;
@@ -119,8 +106,11 @@ export async function newestContent<K extends ContentKind>(
 ): Promise<{ id: string; body: ContentOf<K> } | null> {
   const id = await newestId(
     `${kind} ${key}`,
-    "SELECT id FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1",
-    { kind, key },
+    (within) =>
+      ContentVersions.first(
+        { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['id'], order: ['-version'] },
+        within,
+      ),
     t,
   );
   return id === null ? null : { id, body: await contentById(kind, id, t) };
@@ -131,12 +121,7 @@ export async function newestContent<K extends ContentKind>(
  * version stands.
  */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
-  const id = await newestId(
-    'home',
-    "SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1",
-    {},
-    t,
-  );
+  const id = await newestId('home', (within) => ask.homeAerodrome.one({}, within), t);
   if (id === null) throw new Error('no aerodrome is set up in this data folder');
   return contentById('aerodrome', id, t);
 }

@@ -21,7 +21,7 @@ import path from 'node:path';
 import { create, extract, list } from 'tar';
 import sqlite3 from 'sqlite3';
 import { z } from 'zod';
-import { closeDatabase, rows } from '../floor/connection';
+import { closeDatabase } from '../floor/connection';
 import { inData } from '../floor/data-folder';
 import { migrate, migrationNames } from '../floor/migrate';
 import { checkBook } from '../ledger/book';
@@ -240,7 +240,7 @@ export async function restore(archive: string, to: string, trusted: readonly str
       throw new Error(
         `The book does not check: entry ${book.problems[0]?.seq ?? '?'} ${book.problems[0]?.what ?? ''}.`,
       );
-    const traces = await rows<{ hash: string }>('SELECT DISTINCT hash FROM traces');
+    const traces = await ask<{ hash: string }>(inData('jeito.sqlite'), 'SELECT DISTINCT hash FROM traces');
     for (const { hash } of traces)
       if (hashOf(await keptFile(hash)) !== hash)
         throw new Error(`Trace ${hash.slice(0, 12)} is not what was recorded.`);

@@ -4,13 +4,14 @@ import { refreshMissing } from '../checkout/commands/tallies';
 import { nowIso } from '../floor/clock';
 import { importContent, shippedContent } from '../rules/content';
 import { FolderProblem, dataFolder, ensureDataFolder, holdFolder, inData } from '../floor/data-folder';
-import { row } from '../floor/connection';
 import { migrate } from '../floor/migrate';
 import { write } from '../floor/write';
 import { keyOfBook, publishHead, settleKey } from '../ledger/book';
 import { firstKey, readHead, signingProblem } from '../ledger/keys';
 import { log } from '../floor/log';
 import { cleanLeftovers } from '../traces/files';
+import * as ask from '../floor/statements/running';
+import { LedgerEntries } from '../ledger/tables';
 
 /** Takes the data folder, migrates, imports shipped content by hash, and brings the signed head up to date. */
 export async function prepareServer(): Promise<void> {
@@ -93,8 +94,8 @@ async function ledgerThere(): Promise<void> {
     );
   }
   if (head === null) return;
-  const last = await row<{ n: number }>('SELECT COUNT(*) AS n FROM ledger');
-  const at = await row<{ hash: string }>('SELECT hash FROM ledger WHERE seq = :seq', { seq: head.count });
+  const last = await ask.ledgerThere.one();
+  const at = await LedgerEntries.first({ where: { seq: head.count }, pick: ['hash'] });
   const entries = last?.n ?? 0;
   if (entries < head.count || at?.hash !== head.hash)
     throw cannot(

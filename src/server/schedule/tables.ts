@@ -146,7 +146,7 @@ export const CalendarFeeds = table(
     createdAt: instant,
     endedAt: instant.nullable(),
     expiresAt: instant.nullable(),
-    lastUsedAt: instant.nullable(),
+    lastUsedAt: day.nullable(),
   },
   {
     links: { user: [Users, 'userId'] },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { LIMIT_CHANNELS } from '@/domain/words';
-import { instant, json, real, text, whole } from '../floor/columns';
+import { computed, instant, json, real, text, whole } from '../floor/columns';
 import { table } from '../floor/table';
 import { Sorties } from '../checkout/tables';
 import { Airframes } from '../hangar/tables';
@@ -16,8 +17,8 @@ export const Traces = table(
     name: text,
     bytes: whole,
     mapping: json(z.unknown()).nullable(),
-    context: text,
-    analysis: text,
+    context: computed<TraceContext>(),
+    analysis: computed<TraceAnalysis>(),
     startUtc: instant.nullable(),
     uploadedBy: text,
     uploadedAt: instant,

@@ -1,28 +1,28 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, list } from '@/core/format';
+import { dateText,list } from '@/core/format';
 import { recencyIn } from '@/core/recency';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
 import { newestContent } from '@/server/rules/content';
-import { row, rows } from '@/server/floor/connection';
 import { localToday } from '@/server/rules/today';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { flyingOf, intervalOf, recencyFor } from '@/server/people/queries/recency';
-import { LogFlightForm, StrikeButton } from '@/ui/people/log-form';
+import { flyingOf,intervalOf,recencyFor } from '@/server/people/queries/recency';
+import { LogFlightForm,StrikeButton } from '@/ui/people/log-form';
 import { PasswordForm } from '@/ui/people/password-form';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel,Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
 import { Verdict } from '@/ui/shared/verdict';
 import {
-  changePasswordAction,
-  createTokenAction,
-  endTokenAction,
-  logFlightAction,
-  strikeFlightAction,
+changePasswordAction,
+createTokenAction,
+endTokenAction,
+logFlightAction,
+strikeFlightAction,
 } from '../../actions';
+import * as ask from '@/server/floor/statements/app';
 
 export const metadata: Metadata = { title: 'Account' };
 
@@ -34,10 +34,7 @@ export default async function AccountPage() {
   const today = await localToday();
   const house = (await newestContent('house', 'house'))?.body ?? null;
   const flying = pilotId ? await flyingOf(pilotId) : [];
-  const given = await row<{ name: string; at: string }>(
-    'SELECT g.name, u.password_given_at AS at FROM users u JOIN users g ON g.id = u.password_given_by WHERE u.id = :id',
-    { id: user.id },
-  );
+  const given = await ask.AccountPage.one({ id: user.id });
   const flown = new Set(flying.map((e) => e.typeCode));
   const mine =
     pilotId && house
@@ -52,24 +49,7 @@ export default async function AccountPage() {
             })),
         )
       : [];
-  const log = pilotId
-    ? await rows<{
-        id: string;
-        flown_on: string;
-        name: string;
-        landings: number;
-        full_stops: number;
-        takeoffs: number;
-        hours: number;
-        surface: string;
-        night: number;
-        remark: string;
-        struck: string | null;
-      }>(
-        'SELECT f.*, ty.name, x.reason AS struck FROM flight_log f JOIN types ty ON ty.code = f.type_code LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.pilot_id = :pilotId ORDER BY f.flown_on DESC, f.entered_at DESC LIMIT 12',
-        { pilotId },
-      )
-    : [];
+  const log = pilotId ? await ask.AccountPageLoggedFlights.all({ pilotId }) : [];
   return (
     <>
       <PageStrip name="Account" line={user.email} user={user.name} />
@@ -173,21 +153,21 @@ export default async function AccountPage() {
                           <tbody>
                             {log.map((f) => (
                               <tr key={f.id} className={f.struck ? 'voided' : undefined}>
-                                <td className="date">{dateText(f.flown_on)}</td>
+                                <td className="date">{dateText(f.flownOn)}</td>
                                 <td>
                                   {f.name}
                                   {f.surface === 'water' ? ', water' : ''}
                                   {f.night ? ', night' : ''}
                                 </td>
                                 <td className="r mono">{f.landings}</td>
-                                <td className="r mono">{f.full_stops}</td>
+                                <td className="r mono">{f.fullStops}</td>
                                 <td className="r mono">{f.hours} h</td>
                                 <td>{f.struck ? `struck: ${f.struck}` : f.remark}</td>
                                 <td>
                                   {f.struck ? null : (
                                     <StrikeButton
                                       logId={f.id}
-                                      name={`${f.name}, ${dateText(f.flown_on)}`}
+                                      name={`${f.name}, ${dateText(f.flownOn)}`}
                                       action={strikeFlightAction}
                                     />
                                   )}
@@ -213,8 +193,8 @@ export default async function AccountPage() {
               <Panel title="Password">
                 {given ? (
                   <p className="caution">
-                    {given.name} gave this account its password on {dateText(given.at)}. Choose your own: nothing is
-                    signed with this one.
+                    {given.name} gave this account its password on {dateText(given.at ?? '')}. Choose your own: nothing
+                    is signed with this one.
                   </p>
                 ) : null}
                 <PasswordForm save={changePasswordAction} />

@@ -1,22 +1,22 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, list, plural } from '@/core/format';
-import { minutesText, readClock } from '@/core/schedule';
+import { dateText,list,plural } from '@/core/format';
+import { minutesText,readClock } from '@/core/schedule';
 import { packWords } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
-import { homeAerodrome, newestContent } from '@/server/rules/content';
-import { row } from '@/server/floor/connection';
+import { homeAerodrome,newestContent } from '@/server/rules/content';
 import { contentList } from '@/server/rules/queries/content';
 import { HouseForm } from '@/ui/people/house-form';
 import { AerodromeDrawing } from '@/ui/shared/aerodrome-drawing';
 import { CalendarFeed } from '@/ui/shared/calendar-feed';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel,Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
-import { createTokenAction, endFeedAction, endTokenAction, openFeedAction, saveContentAction } from '../../actions';
+import { createTokenAction,endFeedAction,endTokenAction,openFeedAction,saveContentAction } from '../../actions';
+import { CalendarFeeds } from '@/server/schedule/tables';
 
 export const metadata: Metadata = { title: 'Settings' };
 
@@ -27,10 +27,10 @@ export default async function SettingsPage() {
     await homeAerodrome(),
     await contentList(),
   ];
-  const feed = await row<{ created_at: string; alarm_min: number; expires_at: string; last_used_at: string | null }>(
-    'SELECT created_at, alarm_min, expires_at, last_used_at FROM calendar_feeds WHERE user_id = :id AND ended_at IS NULL',
-    { id: user.id },
-  );
+  const feed = await CalendarFeeds.first({
+    where: { userId: user.id, endedAt: null },
+    pick: ['createdAt', 'alarmMin', 'expiresAt', 'lastUsedAt'],
+  });
   const staff = may.seeEverybody(user);
   const chief = may.changeHouse(user);
   const version = content.find((c) => c.kind === 'house')?.version ?? 0;
@@ -112,10 +112,10 @@ export default async function SettingsPage() {
               ) : null}
               <Panel id="calendar" title="Calendar">
                 <CalendarFeed
-                  since={feed ? dateText(feed.created_at) : null}
-                  until={feed ? dateText(feed.expires_at) : null}
-                  used={feed?.last_used_at ? dateText(feed.last_used_at) : null}
-                  alarmMin={feed?.alarm_min ?? 60}
+                  since={feed ? dateText(feed.createdAt) : null}
+                  until={feed?.expiresAt ? dateText(feed.expiresAt) : null}
+                  used={feed?.lastUsedAt ? dateText(feed.lastUsedAt) : null}
+                  alarmMin={feed?.alarmMin ?? 60}
                   open={openFeedAction}
                   end={endFeedAction}
                 />

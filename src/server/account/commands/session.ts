@@ -7,12 +7,12 @@ import { hashPassword, passwordFits } from '../../floor/auth/password';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { keyedHash } from '../../floor/auth/keyed';
 import { nowIso } from '../../floor/clock';
-import { database, row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { Busy } from '../../floor/busy';
 import { notify } from './notices';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import { SignInAddresses, Users, PasswordResets, PersonalTokens, Sessions } from '../tables';
+import { CalendarFeeds } from '../../schedule/tables';
 
 export const SignInForm = z.object({
   email: z.email('Type your e-mail address, for example name@school.example.').max(200),
@@ -32,17 +32,11 @@ export async function checkSignIn(
   const parsed = SignInForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const email = parsed.data.email.toLowerCase();
-  const user = await row<{ id: string; password_hash: string; session_version: number }>(
-    'SELECT id, password_hash, session_version FROM users WHERE email = :email AND closed_at IS NULL',
-    { email },
-  );
+  const user = await Users.first({ where: { email, closedAt: null }, pick: ['id', 'passwordHash', 'sessionVersion'] });
   const here = keyedHash(from);
   // Asked whether or not there is such an account, so that time tells nothing.
   const known =
-    (await row('SELECT user_id FROM sign_in_addresses WHERE user_id = :id AND address_hash = :here', {
-      id: user?.id ?? '',
-      here,
-    })) !== null;
+    (await SignInAddresses.first({ where: { userId: user?.id ?? '', addressHash: here }, pick: ['userId'] })) !== null;
   const purses: [Purse, string][] = known
     ? [['known', `${email} ${from}`]]
     : [
@@ -53,7 +47,7 @@ export async function checkSignIn(
   const wait = await takeTries(purses);
   if (wait > 0) return problem('password', `Too many tries. Wait ${wait} s, then try again.`);
   try {
-    if (!(await passwordFits(parsed.data.password, user?.password_hash ?? null, from)) || !user)
+    if (!(await passwordFits(parsed.data.password, user?.passwordHash ?? null, from)) || !user)
       return problem('password', 'E-mail and password do not fit together. Check both and try again.');
   } catch (error) {
     if (!(error instanceof Busy)) throw error;
@@ -62,24 +56,17 @@ export async function checkSignIn(
   }
   await forgetTries(purses);
   await rememberAddress(user.id, here);
-  return { ok: true, userId: user.id, sessionVersion: user.session_version };
+  return { ok: true, userId: user.id, sessionVersion: user.sessionVersion };
 }
 
 /** Twenty addresses an account was last signed in from; older ones are forgotten. */
+const KNOWN_ADDRESSES = 20;
 async function rememberAddress(userId: string, here: string): Promise<void> {
   await write(async (t) => {
-    const sql = (text: string, values: Record<string, unknown>) =>
-      database().sequelize.query(text, { replacements: { userId, ...values }, transaction: t });
-    await sql(
-      `INSERT INTO sign_in_addresses (user_id, address_hash, last_at) VALUES (:userId, :here, :now)
-         ON CONFLICT (user_id, address_hash) DO UPDATE SET last_at = :now`,
-      { here, now: nowIso() },
-    );
-    await sql(
-      `DELETE FROM sign_in_addresses WHERE user_id = :userId AND address_hash NOT IN (SELECT address_hash
-         FROM sign_in_addresses WHERE user_id = :userId ORDER BY last_at DESC LIMIT 20)`,
-      {},
-    );
+    await SignInAddresses.put({ userId, addressHash: here, lastAt: nowIso() }, t);
+    const known = await SignInAddresses.find({ where: { userId }, pick: ['addressHash'], order: ['-lastAt'] }, t);
+    const forgotten = known.slice(KNOWN_ADDRESSES).map((k) => k.addressHash);
+    if (forgotten.length > 0) await SignInAddresses.delete({ userId, addressHash: forgotten }, t);
   });
 }
 
@@ -111,31 +98,27 @@ async function setPassword(
   givenBy: CurrentUser | null,
 ): Promise<Result<{ sessionVersion: number }>> {
   return write(async (t): Promise<Result<{ sessionVersion: number }>> => {
-    const found = await row<{ session_version: number }>(
-      'SELECT session_version FROM users WHERE id = :userId AND closed_at IS NULL',
-      { userId },
-      t,
-    );
+    const found = await Users.first({ where: { id: userId, closedAt: null }, pick: ['sessionVersion'] }, t);
     if (!found) return problem('', 'There is no such account.');
     const now = nowIso();
-    const sessionVersion = found.session_version + 1;
-    await model('users').update(
+    const sessionVersion = found.sessionVersion + 1;
+    await Users.update(
       {
-        password_hash: hash,
-        session_version: sessionVersion,
-        password_given_by: givenBy?.id ?? null,
-        password_given_at: givenBy ? now : null,
-        ...(givenBy ? {} : { password_own_at: now }),
+        passwordHash: hash,
+        sessionVersion: sessionVersion,
+        passwordGivenBy: givenBy?.id ?? null,
+        passwordGivenAt: givenBy ? now : null,
+        ...(givenBy ? {} : { passwordOwnAt: now }),
       },
-      { where: { id: userId }, transaction: t },
+      { id: userId },
+      t,
     );
-    for (const table of ['personal_tokens', 'calendar_feeds', 'sessions'] as const)
-      await model(table).update({ ended_at: now }, { where: { user_id: userId, ended_at: null }, transaction: t });
+    const open = { userId, endedAt: null };
+    await PersonalTokens.update({ endedAt: now }, open, t);
+    await CalendarFeeds.update({ endedAt: now }, open, t);
+    await Sessions.update({ endedAt: now }, open, t);
     if (givenBy) {
-      await model('password_resets').create(
-        { id: randomUUID(), user_id: userId, given_by: givenBy.id, given_at: now },
-        { transaction: t },
-      );
+      await PasswordResets.insert({ id: randomUUID(), userId: userId, givenBy: givenBy.id, givenAt: now }, t);
       await notify(
         [userId],
         {

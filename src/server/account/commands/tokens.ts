@@ -1,12 +1,13 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { CurrentUser } from '../../floor/auth/permissions';
-import { type UserRow, toUser } from '../../floor/auth/session-user';
+import { USER, toUser } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
-import { row, rows } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/account';
+import { PersonalTokens } from '../tables';
+import { Op } from 'sequelize';
 
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
@@ -22,38 +23,32 @@ export const TokenForm = z.object({
 export async function createToken(user: CurrentUser, form: unknown): Promise<Result<{ token: string }>> {
   const parsed = TokenForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const open = await row<{ n: number }>(
-    'SELECT COUNT(*) AS n FROM personal_tokens WHERE user_id = :id AND ended_at IS NULL AND expires_at > :now',
-    { id: user.id, now: nowIso() },
-  );
+  const open = await ask.createToken.one({ id: user.id, now: nowIso() });
   if ((open?.n ?? 0) >= MOST_TOKENS)
     return problem('name', `You have ${MOST_TOKENS} tokens, the most there may be. End one you do not use.`);
   const token = `jt_${randomBytes(32).toString('base64url')}`;
   await write(
     async (t) =>
-      void (await model('personal_tokens').create(
+      void (await PersonalTokens.insert(
         {
           id: randomUUID(),
-          user_id: user.id,
+          userId: user.id,
           name: parsed.data.name,
           hash: hashOf(token),
-          created_at: nowIso(),
-          last_used_at: null,
-          ended_at: null,
-          expires_at: aYearFrom(nowIso()),
+          createdAt: nowIso(),
+          lastUsedAt: null,
+          endedAt: null,
+          expiresAt: aYearFrom(nowIso()),
         },
-        { transaction: t },
+        t,
       )),
   );
   return { ok: true, token };
 }
 
 export async function endToken(user: CurrentUser, id: string): Promise<Result<object>> {
-  const [changed] = await write((t) =>
-    model('personal_tokens').update(
-      { ended_at: nowIso() },
-      { where: { id, user_id: user.id, ended_at: null }, transaction: t },
-    ),
+  const changed = await write((t) =>
+    PersonalTokens.update({ endedAt: nowIso() }, { id, userId: user.id, endedAt: null }, t),
   );
   return changed === 1 ? { ok: true } : problem('', 'There is no such token of yours.');
 }
@@ -67,17 +62,17 @@ export interface TokenLine {
 }
 export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
   return (
-    await rows<{ id: string; name: string; created_at: string; last_used_at: string | null; expires_at: string }>(
-      `SELECT id, name, created_at, last_used_at, expires_at FROM personal_tokens
-         WHERE user_id = :id AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC`,
-      { id: user.id, now: nowIso() },
-    )
+    await PersonalTokens.find({
+      where: { userId: user.id, endedAt: null, expiresAt: { [Op.gt]: nowIso() } },
+      pick: ['id', 'name', 'createdAt', 'lastUsedAt', 'expiresAt'],
+      order: ['-createdAt'],
+    })
   ).map((t) => ({
     id: t.id,
     name: t.name,
-    createdAt: t.created_at,
-    lastUsedAt: t.last_used_at,
-    expiresAt: t.expires_at,
+    createdAt: t.createdAt,
+    lastUsedAt: t.lastUsedAt,
+    expiresAt: t.expiresAt ?? '',
   }));
 }
 
@@ -88,20 +83,14 @@ export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
 export async function tokenUser(header: string | null): Promise<CurrentUser | null> {
   const token = /^Bearer (jt_[A-Za-z0-9_-]{43})$/.exec(header ?? '')?.[1];
   if (!token) return null;
-  const found = await row<UserRow & { token_id: string; last_used_at: string | null }>(
-    `SELECT u.*, t.id AS token_id, t.last_used_at FROM personal_tokens t JOIN users u ON u.id = t.user_id
-       WHERE t.hash = :hash AND t.ended_at IS NULL AND t.expires_at > :now AND u.closed_at IS NULL`,
-    { hash: hashOf(token), now: nowIso() },
-  );
+  const found = await PersonalTokens.first({
+    where: { hash: hashOf(token), endedAt: null, expiresAt: { [Op.gt]: nowIso() } },
+    pick: ['id', 'lastUsedAt'],
+    with: { user: { pick: USER, where: { closedAt: null } } },
+  });
   if (!found) return null;
   const today = nowIso().slice(0, 10);
-  if (found.last_used_at !== today)
-    await write(
-      async (t) =>
-        void (await model('personal_tokens').update(
-          { last_used_at: today },
-          { where: { id: found.token_id }, transaction: t },
-        )),
-    );
-  return toUser(found);
+  if (found.lastUsedAt !== today)
+    await write(async (t) => void (await PersonalTokens.update({ lastUsedAt: today }, { id: found.id }, t)));
+  return toUser(found.user);
 }

@@ -5,8 +5,7 @@ import type { Goal, Stage } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { asOfLastWrite } from '../../floor/as-of';
-import { row, rows } from '../../floor/connection';
-import { flownBy } from '../../checkout/queries/counts';
+import { flownBetween } from '../../checkout/queries/counts';
 import { type ReadRecord, recordReader } from '../../checkout/queries/record';
 import { nextAction, stageOf } from '../../checkout/queries/stage';
 import { localToday } from '../../rules/today';
@@ -22,6 +21,10 @@ import {
 } from '../../schedule/queries/schedule';
 import { type Grounding, groundings } from '../../hangar/queries/groundings';
 import { limitsPassed } from '../../traces/queries/traces';
+import * as ask from '../../floor/statements/board';
+import { Airframes } from '../../hangar/tables';
+import { Checkouts } from '../../checkout/tables';
+import { Op } from 'sequelize';
 
 /** Rows of a list on the board; the rest is a link away. */
 const MOST = 8;
@@ -179,24 +182,15 @@ async function openCards(
   staff: boolean,
   read: ReadRecord,
 ): Promise<{ cards: BoardCard[]; more: number }> {
-  const where = staff ? 'c.instructor_id = :id' : 'c.pilot_id = :pilotId';
   const found = await asOfLastWrite(`open ${user.id}`, () =>
-    rows<{ id: string; lessons: number; last_flown: string | null }>(
-      `SELECT c.id, (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons, (SELECT MAX(flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown
-     FROM checkouts c WHERE ${where} AND c.status <> 'signed' ORDER BY (SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id) DESC, c.created_at DESC LIMIT ${MOST + 1}`,
-      { id: user.id, pilotId: user.pilotId },
-    ),
+    staff
+      ? ask.openOfInstructor.all({ id: user.id, most: MOST + 1 })
+      : ask.openOfPilot.all({ id: user.pilotId, most: MOST + 1 }),
   );
+  const mine = staff ? { instructorId: user.id } : { pilotId: user.pilotId ?? '' };
   const count =
     found.length > MOST
-      ? ((
-          await asOfLastWrite(`count ${user.id}`, () =>
-            row<{ n: number }>(`SELECT COUNT(*) AS n FROM checkouts c WHERE ${where} AND c.status <> 'signed'`, {
-              id: user.id,
-              pilotId: user.pilotId,
-            }),
-          )
-        )?.n ?? 0)
+      ? await asOfLastWrite(`count ${user.id}`, () => Checkouts.count({ ...mine, status: { [Op.ne]: 'signed' } }))
       : found.length;
   const cards = await Promise.all(
     found.slice(0, MOST).map(async (c): Promise<BoardCard | null> => {
@@ -221,7 +215,7 @@ async function openCards(
           goals: head.goals,
           lessons: c.lessons,
           landings: countFlown(record.landings.map(asFlown)).landings,
-          lastFlown: c.last_flown,
+          lastFlown: c.lastFlown,
         },
         met: record.items.filter((i) => i.met).length,
         total: record.items.length,
@@ -241,12 +235,15 @@ async function framesInLine(now: string): Promise<Map<string, { id: string; regi
   const down = new Set(
     (await awayRows()).filter((a) => a.from <= now && (a.to === null || a.to > now)).map((a) => a.who),
   );
-  const frames = await rows<{ id: string; registration: string; code: string }>(
-    'SELECT a.id, a.registration, ty.code FROM airframes a JOIN types ty ON ty.id = a.type_id ORDER BY a.registration',
-  );
+  const frames = await Airframes.find({
+    pick: ['id', 'registration'],
+    with: { type: ['code'] },
+    order: ['registration'],
+  });
   const of = new Map<string, { id: string; registration: string }>();
   for (const f of frames)
-    if (!down.has(airKey(f.id)) && !of.has(f.code)) of.set(f.code, { id: f.id, registration: f.registration });
+    if (!down.has(airKey(f.id)) && !of.has(f.type.code))
+      of.set(f.type.code, { id: f.id, registration: f.registration });
   return of;
 }
 type Standings = Awaited<ReturnType<typeof everybodysStanding>>;
@@ -330,38 +327,28 @@ const classKey = (engines: number, surface: string): string =>
 async function waitsFor(user: CurrentUser, chief: boolean): Promise<BoardData['waits']> {
   const waits: BoardData['waits'] = [];
   if (chief) {
-    const overrides = await rows<{ checkout_id: string; item_id: string; name: string; pilot_id: string; by: string }>(
-      "SELECT o.checkout_id, o.item_id, p.name, c.pilot_id, u.name AS by FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = o.asked_by WHERE c.status = 'open' AND NOT EXISTS (SELECT 1 FROM override_answers a WHERE a.override_id = o.id) LIMIT 20",
-    );
-    for (const o of overrides.filter((x) => may.answerOverride(user, { pilotId: x.pilot_id })))
+    const overrides = await ask.waitsFor.all();
+    for (const o of overrides.filter((x) => may.answerOverride(user, { pilotId: x.pilotId })))
       waits.push({
-        text: `${o.by} asks to sign ${o.item_id} of ${o.name} without its evidence.`,
-        href: `/checkouts/${o.checkout_id}/sign`,
+        text: `${o.by} asks to sign ${o.itemId} of ${o.name} without its evidence.`,
+        href: `/checkouts/${o.checkoutId}/sign`,
       });
-    const updates = await row<{ n: number }>(
-      "SELECT COUNT(DISTINCT kind || key) AS n FROM content_versions p WHERE p.origin = 'proposed' AND p.version > (SELECT MAX(version) FROM content_versions x WHERE x.kind = p.kind AND x.key = p.key AND x.origin <> 'proposed')",
-    );
+    const updates = await ask.waitsForContentVersions.one();
     if ((updates?.n ?? 0) > 0)
       waits.push({ text: `${updates?.n ?? 0} rules have an update proposed.`, href: '/rules' });
   }
   if (user.pilotId !== null) {
-    const briefs = await rows<{ checkout_id: string; lesson: number }>(
-      'SELECT b.checkout_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id JOIN checkouts c ON c.id = b.checkout_id WHERE c.pilot_id = :p AND b.acknowledged_at IS NULL AND b.version = (SELECT MAX(version) FROM briefs x WHERE x.sortie_id = b.sortie_id) ORDER BY b.created_at DESC LIMIT 5',
-      { p: user.pilotId },
-    );
+    const briefs = await ask.waitsForBriefs.all({ p: user.pilotId });
     for (const b of briefs)
       waits.push({
         text: `Read and acknowledge the brief of lesson ${b.lesson}.`,
-        href: `/checkouts/${b.checkout_id}/brief`,
+        href: `/checkouts/${b.checkoutId}/brief`,
       });
-    const debriefs = await rows<{ checkout_id: string; lesson: number }>(
-      'SELECT s.checkout_id, s.lesson FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :p AND d.acknowledged_at IS NULL AND d.version = (SELECT MAX(version) FROM debriefs x WHERE x.sortie_id = d.sortie_id) ORDER BY d.created_at DESC LIMIT 5',
-      { p: user.pilotId },
-    );
+    const debriefs = await ask.waitsForDebriefs.all({ p: user.pilotId });
     for (const d of debriefs)
       waits.push({
         text: `Read and acknowledge the debrief of lesson ${d.lesson}.`,
-        href: `/checkouts/${d.checkout_id}/debrief?lesson=${d.lesson}`,
+        href: `/checkouts/${d.checkoutId}/debrief?lesson=${d.lesson}`,
       });
   }
   return waits;
@@ -375,37 +362,22 @@ async function stalledCheckouts(
   now: string,
 ): Promise<BoardData['stalled']> {
   const before = addDays(today, -days);
-  const found = await rows<{
-    id: string;
-    name: string;
-    registration: string;
-    instructor: string;
-    last: string;
-    booked: number;
-  }>(
-    `SELECT c.id, p.name, a.registration, u.name AS instructor, COALESCE((SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id), substr(c.created_at, 1, 10)) AS last, EXISTS (SELECT 1 FROM bookings b WHERE b.checkout_id = c.id AND b.state = 'booked' AND b.starts_at > :now) AS booked
-     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id JOIN users u ON u.id = c.instructor_id WHERE c.status = 'open' ${chief ? '' : 'AND c.instructor_id = :id'} AND last < :before ORDER BY last LIMIT ${MOST}`,
-    { id: user.id, before, now },
-  );
+  const of = { before, now, most: MOST };
+  const found = chief ? await ask.stalled.all(of) : await ask.stalledOf.all({ ...of, id: user.id });
   return found.map((s) => ({
     id: s.id,
     pilotName: s.name,
     registration: s.registration,
     instructor: s.instructor,
     days: daysBetween(s.last, today),
-    booked: s.booked === 1,
+    booked: s.booked,
   }));
 }
 
 async function statistics(today: string): Promise<BoardData['stats']> {
-  const landed = { month: `${today.slice(0, 7)}-01`, today };
   const [month, year, week] = [`${today.slice(0, 7)}-01`, `${today.slice(0, 4)}-01-01`, addDays(today, -6)];
-  const n = await row<{ open: number; lessons: number; own: number; signed: number }>(
-    `SELECT (SELECT COUNT(*) FROM checkouts WHERE status <> 'signed') AS open, (SELECT COUNT(*) FROM sorties WHERE flown_on >= :week AND flown_on <= :today) AS lessons,
-      (SELECT COUNT(*) FROM landings WHERE flown_on >= :month AND flown_on <= :today AND landing_class = 'own') AS own, (SELECT COUNT(*) FROM ledger WHERE kind = 'sign-off' AND signed_at >= :year) AS signed`,
-    { month, year, week, today },
-  );
-  const flown = (await flownBy("''", 'l.flown_on >= :month AND l.flown_on <= :today', landed)).get('');
+  const n = await ask.schoolCounts.one({ month, year, week, today });
+  const flown = await flownBetween(month, today);
   const landings = flown?.landings ?? 0;
   const share = n && landings > 0 ? Math.round((100 * n.own) / landings) : null;
   return [
@@ -425,34 +397,20 @@ async function instructorLines(
   stalledDays: number,
   now: string,
 ): Promise<BoardData['instructors']> {
-  const found = await rows<{
-    id: string;
-    name: string;
-    pilot_id: string | null;
-    today: number;
-    open: number;
-    stalled: number;
-    last: string | null;
-  }>(
-    `SELECT u.id, u.name, u.pilot_id, (SELECT COUNT(*) FROM bookings b WHERE b.instructor_id = u.id AND b.state = 'booked' AND b.starts_at >= :from AND b.starts_at < :to) AS today, (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status <> 'signed') AS open,
-      (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status = 'open' AND COALESCE((SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id), substr(c.created_at, 1, 10)) < :before) AS stalled, (SELECT MAX(flown_on) FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.instructor_id = u.id AND c.status <> 'signed') AS last
-     FROM users u WHERE u.closed_at IS NULL AND u.roles LIKE '%"instructor"%' ORDER BY u.name`,
-    {
-      from: localInstant(today, 0, zone),
-      to: localInstant(addDays(today, 1), 0, zone),
-      before: addDays(today, -stalledDays),
-      now,
-    },
-  );
+  const found = await ask.instructorLines.all({
+    from: localInstant(today, 0, zone),
+    to: localInstant(addDays(today, 1), 0, zone),
+    before: addDays(today, -stalledDays),
+  });
   return found.map((u) => ({
     name: u.name,
     userId: u.id,
-    pilotId: u.pilot_id,
+    pilotId: u.pilotId,
     today: u.today,
     open: u.open,
     stalled: u.stalled,
     lastLesson: u.last,
-    outOf: (standings.find((s) => s.pilotId === u.pilot_id)?.lapses ?? [])
+    outOf: (standings.find((s) => s.pilotId === u.pilotId)?.lapses ?? [])
       .filter((l) => l.kind === 'teach' && l.status === 'expired')
       .map((l) => (l.typeCode ? (rules.types.get(l.typeCode)?.name ?? l.typeCode) : l.what)),
   }));

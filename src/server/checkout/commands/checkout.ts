@@ -11,8 +11,6 @@ import { GOALS, PACKS, say } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome, newestContent, contentById } from '../../rules/content';
-import { row, rows } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems } from '../../floor/result';
 import { sortiesOf } from '../queries/flights';
@@ -24,6 +22,9 @@ import { hangar } from '../../hangar/queries/hangar';
 import { teachState } from '../../people/queries/recency';
 import { pilotList } from '../queries/lists';
 import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
+import { Briefs, Checkouts, Sorties, BriefTemplates, CheckoutMoves } from '../tables';
+import { CaptureEvents } from '../../fly/tables';
+import { AirframeVersions, TypeVersions } from '../../hangar/tables';
 
 export const OpenForm = z.object({
   requestId: z.uuid(),
@@ -48,7 +49,7 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   const data = parsed.data;
   if (!may.openCheckoutFor(user, { pilotId: data.pilotId }))
     return problem('pilotId', 'You cannot open a checkout for yourself: another instructor opens it.');
-  const before = await row<{ id: string }>('SELECT id FROM checkouts WHERE request_id = :r', { r: data.requestId });
+  const before = await Checkouts.first({ where: { requestId: data.requestId }, pick: ['id'] });
   if (before) return { ok: true, id: before.id };
   const pilot = (await pilotList()).find((p) => p.id === data.pilotId);
   if (!pilot) return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
@@ -85,30 +86,30 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
   const id = randomUUID();
   await write(async (t) => {
-    await model('checkouts').create(
+    await Checkouts.insert(
       {
         id,
-        pilot_id: pilot.id,
-        instructor_id: user.id,
-        airframe_id: airframe.id,
-        airframe_version_id: airframe.versionId,
-        type_version_id: airframe.typeVersionId,
+        pilotId: pilot.id,
+        instructorId: user.id,
+        airframeId: airframe.id,
+        airframeVersionId: airframe.versionId,
+        typeVersionId: airframe.typeVersionId,
         pack: data.pack,
-        goals: JSON.stringify(data.goals),
-        programme_ids: JSON.stringify(programmes.map((p) => p?.id)),
-        standard_id: standard.id,
-        pack_id: pack.id,
-        house_id: house.id,
-        schools: JSON.stringify(chosenSchools),
-        opening: JSON.stringify(opening),
+        goals: data.goals,
+        programmeIds: programmes.flatMap((p) => p?.id ?? []),
+        standardId: standard.id,
+        packId: pack.id,
+        houseId: house.id,
+        schools: chosenSchools,
+        opening: opening,
         note: data.note,
         status: 'open',
-        signed_ledger_id: null,
-        request_id: data.requestId,
-        created_by: user.id,
-        created_at: nowIso(),
+        signedLedgerId: null,
+        requestId: data.requestId,
+        createdBy: user.id,
+        createdAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
   });
   return { ok: true, id };
@@ -220,16 +221,15 @@ export async function saveBrief(
   const tanksL = context.sheet.engine.usableFuelL.value;
   if (choices.data.fuelL > tanksL) return problem('fuelL', `The tanks hold ${tanksL} L usable. Give at most that.`);
   return write(async (t) => {
-    const done = await row<{ id: string; sortie_id: string; lesson: number }>(
-      'SELECT b.id, b.sortie_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id WHERE b.request_id = :requestId',
-      { requestId },
+    const done = await Briefs.first(
+      { where: { requestId }, pick: ['id', 'sortieId'], with: { sortie: ['lesson'] } },
       t,
     );
-    if (done) return { ok: true as const, sortieId: done.sortie_id, briefId: done.id, lesson: done.lesson };
+    if (done) return { ok: true as const, sortieId: done.sortieId, briefId: done.id, lesson: done.sortie.lesson };
     const sorties = await sortiesOf(checkoutId, t);
     const latest = sorties[sorties.length - 1];
     const recorded = latest
-      ? await row('SELECT 1 AS x FROM capture_events WHERE sortie_id = :id LIMIT 1', { id: latest.id }, t)
+      ? await CaptureEvents.first({ where: { sortieId: latest.id }, pick: ['eventId'] }, t)
       : null;
     const fresh = !latest || recorded !== null || latest.sharedWith !== null;
     if (fresh && latest && choices.data.flownOn < latest.flownOn)
@@ -253,51 +253,43 @@ export async function saveBrief(
     const sortieId = fresh ? randomUUID() : latest.id;
     const lesson = fresh ? (latest?.lesson ?? 0) + 1 : latest.lesson;
     if (fresh)
-      await model('sorties').create(
+      await Sorties.insert(
         {
           id: sortieId,
-          checkout_id: checkoutId,
+          checkoutId: checkoutId,
           lesson,
-          flown_on: choices.data.flownOn,
-          instructor_id: user.id,
-          created_at: nowIso(),
-          second_pilot_id: null,
-          second_checkout_id: null,
-          shared_with: null,
+          flownOn: choices.data.flownOn,
+          instructorId: user.id,
+          createdAt: nowIso(),
+          secondPilotId: null,
+          secondCheckoutId: null,
+          sharedWith: null,
         },
-        { transaction: t },
+        t,
       );
-    else
-      await model('sorties').update(
-        { flown_on: choices.data.flownOn, instructor_id: user.id },
-        { where: { id: sortieId }, transaction: t },
-      );
-    const versions = await rows<{ version: number }>(
-      'SELECT version FROM briefs WHERE sortie_id = :sortieId',
-      { sortieId },
-      t,
-    );
+    else await Sorties.update({ flownOn: choices.data.flownOn, instructorId: user.id }, { id: sortieId }, t);
+    const versions = await Briefs.find({ where: { sortieId }, pick: ['version'] }, t);
     const briefId = randomUUID();
-    await model('briefs').create(
+    await Briefs.insert(
       {
         id: briefId,
-        checkout_id: checkoutId,
-        sortie_id: sortieId,
+        checkoutId: checkoutId,
+        sortieId: sortieId,
         version: versions.length + 1,
-        choices: JSON.stringify(choices.data),
-        snapshot: JSON.stringify(snapshot),
-        created_by: user.id,
-        created_at: nowIso(),
-        acknowledged_by: null,
-        acknowledged_at: null,
-        request_id: requestId,
-        sheets: JSON.stringify({
+        choices: choices.data,
+        snapshot: snapshot,
+        createdBy: user.id,
+        createdAt: nowIso(),
+        acknowledgedBy: null,
+        acknowledgedAt: null,
+        requestId: requestId,
+        sheets: {
           type: head.typeVersionId,
           typeVersion: head.typeVersion,
           airframe: head.airframeVersionId,
-        }),
+        },
       },
-      { transaction: t },
+      t,
     );
     return { ok: true as const, sortieId, briefId, lesson };
   });
@@ -309,18 +301,14 @@ const addDays = (isoDate: string, days: number): string =>
 /** The pilot says: read and understood. Twice is once. */
 export async function acknowledgeBrief(user: CurrentUser, briefId: string): Promise<Result<object>> {
   return write(async (t) => {
-    const brief = await row<{ acknowledged_at: string | null; pilot_id: string }>(
-      'SELECT b.acknowledged_at, c.pilot_id FROM briefs b JOIN checkouts c ON c.id = b.checkout_id WHERE b.id = :briefId',
-      { briefId },
+    const brief = await Briefs.first(
+      { where: { id: briefId }, pick: ['acknowledgedAt'], with: { checkout: ['pilotId'] } },
       t,
     );
-    if (!brief || !may.acknowledgeBrief(user, { pilotId: brief.pilot_id }))
+    if (!brief || !may.acknowledgeBrief(user, { pilotId: brief.checkout.pilotId }))
       return problem('', 'There is no such brief for you to acknowledge.');
-    if (!brief.acknowledged_at)
-      await model('briefs').update(
-        { acknowledged_by: user.id, acknowledged_at: nowIso() },
-        { where: { id: briefId }, transaction: t },
-      );
+    if (!brief.acknowledgedAt)
+      await Briefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: briefId }, t);
     return { ok: true as const };
   });
 }
@@ -338,16 +326,11 @@ export async function chooseSchools(user: CurrentUser, form: unknown): Promise<R
   const chosen = Object.fromEntries(
     topics.map((topic) => {
       const side = parsed.data.schools[topic.key];
-      return [topic.key, topic.sides.some((s) => s.key === side) ? side : (head.schools[topic.key] ?? topic.fallback)];
+      const known = side !== undefined && topic.sides.some((s) => s.key === side);
+      return [topic.key, known ? side : (head.schools[topic.key] ?? topic.fallback)];
     }),
   );
-  await write(
-    async (t) =>
-      void (await model('checkouts').update(
-        { schools: JSON.stringify(chosen) },
-        { where: { id: head.id }, transaction: t },
-      )),
-  );
+  await write(async (t) => void (await Checkouts.update({ schools: chosen }, { id: head.id }, t)));
   return { ok: true };
 }
 
@@ -361,10 +344,7 @@ export async function saveBriefTemplate(user: CurrentUser, form: unknown): Promi
   if (!head || !may.changeHouse(user)) return problem('', 'The chief instructor sets the order of the house.');
   await write(async (t) => {
     for (const goal of head.goals)
-      await model('brief_templates').upsert(
-        { goal, layout: JSON.stringify(parsed.data.layout), author: user.name, created_at: nowIso() },
-        { transaction: t },
-      );
+      await BriefTemplates.put({ goal, layout: parsed.data.layout, author: user.name, createdAt: nowIso() }, t);
   });
   return { ok: true };
 }
@@ -377,14 +357,20 @@ export async function newerVersions(
   type: { id: string; version: number; sheet: TypeSheet } | null;
   airframe: { id: string; version: number; sheet: Airframe } | null;
 }> {
-  const type = await row<{ id: string; version: number; sheet: string }>(
-    'SELECT v.id, v.version, v.sheet FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC LIMIT 1',
-    { code: head.typeCode },
+  const type = await TypeVersions.first(
+    {
+      pick: ['id', 'version', 'sheet'],
+      with: { type: { pick: [], where: { code: head.typeCode } } },
+      order: ['-version'],
+    },
     t,
   );
-  const airframe = await row<{ id: string; version: number; sheet: string }>(
-    'SELECT v.id, v.version, v.sheet FROM airframe_versions v JOIN airframes a ON a.id = v.airframe_id WHERE a.registration = :registration ORDER BY v.version DESC LIMIT 1',
-    { registration: head.registration },
+  const airframe = await AirframeVersions.first(
+    {
+      pick: ['id', 'version', 'sheet'],
+      with: { airframe: { pick: [], where: { registration: head.registration } } },
+      order: ['-version'],
+    },
     t,
   );
   return {
@@ -422,23 +408,24 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
     if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion)
       return problem('', 'There is a newer version than the one shown. Reload the page and read the differences.');
     if (!type && !airframe) return problem('', 'This checkout already runs under the newest versions.');
-    await model('checkouts').update(
-      { ...(type ? { type_version_id: type.id } : {}), ...(airframe ? { airframe_version_id: airframe.id } : {}) },
-      { where: { id: head.id }, transaction: t },
+    await Checkouts.update(
+      { ...(type ? { typeVersionId: type.id } : {}), ...(airframe ? { airframeVersionId: airframe.id } : {}) },
+      { id: head.id },
+      t,
     );
-    await model('checkout_moves').create(
+    await CheckoutMoves.insert(
       {
         id: randomUUID(),
-        checkout_id: head.id,
-        type_from: head.typeVersion,
-        type_to: type?.version ?? head.typeVersion,
-        airframe_from: head.airframeVersion,
-        airframe_to: airframe?.version ?? head.airframeVersion,
-        moved_by: user.id,
-        moved_at: nowIso(),
+        checkoutId: head.id,
+        typeFrom: head.typeVersion,
+        typeTo: type?.version ?? head.typeVersion,
+        airframeFrom: head.airframeVersion,
+        airframeTo: airframe?.version ?? head.airframeVersion,
+        movedBy: user.id,
+        movedAt: nowIso(),
         reason: data.reason,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });

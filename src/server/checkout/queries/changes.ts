@@ -3,9 +3,9 @@ import type { CapturedLanding, ItemObserved } from '@/domain/capture';
 import type { ChangeLine } from '@/domain/changes';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { fold } from '@/offline/protocol';
-import { rows } from '../../floor/connection';
 import { type CheckoutRecord } from './record';
 import { eventsOf } from './flights';
+import * as ask from '../../floor/statements/checkout';
 
 type Field = keyof CapturedLanding;
 const SHOWN: readonly [Field, string][] = [
@@ -102,13 +102,10 @@ export async function changesOf(record: CheckoutRecord, lesson: number): Promise
   const second = sortie.sharedWith !== null;
   const mine = (id: string | null | undefined) => ((id ?? null) !== null) === second;
   const own = changes.filter((c) => mine(c.before.pilotId) || (c.after !== null && mine(c.after.pilotId)));
-  const people = await rows<{ id: string; name: string }>(
-    'SELECT id, name FROM users WHERE id IN (:ids) UNION SELECT id, name FROM pilots WHERE id IN (:pilots)',
-    {
-      ids: [...new Set(['', ...own.map((c) => c.author)])],
-      pilots: [...new Set(['', ...own.flatMap((c) => [c.before.pilotId ?? '', c.after?.pilotId ?? ''])])],
-    },
-  );
+  const people = await ask.changesOf.all({
+    ids: [...new Set(['', ...own.map((c) => c.author)])],
+    pilots: [...new Set(['', ...own.flatMap((c) => [c.before.pilotId ?? '', c.after?.pilotId ?? ''])])],
+  });
   const names = new Map(people.map((p) => [p.id, p.name]));
   const titles = new Map(record.programmes.flatMap((p) => p.items).map((i) => [i.id, `${i.id} ${i.title}`]));
   return own.map((c): ChangeLine => {

@@ -1,38 +1,22 @@
-import type { Transaction } from 'sequelize';
 import { type FlownCount, countFlown } from '@/core/assess';
-import { rows } from '../../floor/connection';
+import type { RowOf } from '../../floor/statement';
+import * as ask from '../../floor/statements/checkout';
 
-interface Row {
-  of: string | null;
-  kind: string;
-  shown: number;
-  n: number;
-}
-/**
- * What was flown, counted by the one function that counts, for each value of a column of the landings.
- * @param of the column, or `''` for one count of all
- * @param where a condition over the landings `l`
- */
-export async function flownBy(
-  of: 'l.checkout_id' | "''",
-  where: string,
-  values: Record<string, unknown> = {},
-  t?: Transaction,
-): Promise<Map<string, FlownCount>> {
-  const found = await rows<Row>(
-    `SELECT ${of} AS "of", l.kind, l.shown, COUNT(*) AS n FROM landings l WHERE ${where} GROUP BY 1, 2, 3`,
-    values,
-    t,
-  );
+/** What was flown, counted by the one function that counts, by what the rows are of. */
+function by(found: readonly RowOf<typeof ask.flownCounts>[]): Map<string, FlownCount> {
   const keys = [...new Set(found.map((f) => f.of ?? ''))];
   return new Map(
     keys.map((key) => [
       key,
       countFlown(
-        found
-          .filter((f) => (f.of ?? '') === key)
-          .map((f) => ({ kind: f.kind, demonstration: f.shown === 1, times: f.n })),
+        found.filter((f) => (f.of ?? '') === key).map((f) => ({ kind: f.kind, demonstration: f.shown, times: f.n })),
       ),
     ]),
   );
 }
+/** By checkout, of one pilot or (null) of everybody. */
+export const flownIn = async (pilotId: string | null): Promise<Map<string, FlownCount>> =>
+  by(pilotId === null ? await ask.flownCounts.all() : await ask.flownCountsOf.all({ pilotId }));
+/** Of everybody, between two days. */
+export const flownBetween = async (from: string, to: string): Promise<FlownCount | undefined> =>
+  by(await ask.flownCountsBetween.all({ from, to })).get('');

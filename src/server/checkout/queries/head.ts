@@ -3,7 +3,7 @@ import { effectiveSheet, type Opening } from '@/core/plan';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import type { CheckoutStatus, Goal, PackId } from '@/domain/words';
 import { airframeVersion, parsedAirframe, parsedSheet, typeVersion } from '../../hangar/sheets';
-import { row } from '../../floor/connection';
+import { Checkouts } from '../tables';
 
 export interface CheckoutHead {
   id: string;
@@ -63,51 +63,82 @@ interface HeadRow {
 
 /** A checkout with the versions it runs under; null when there is none. */
 export async function checkoutHead(id: string, t?: Transaction): Promise<CheckoutHead | null> {
-  const r = await row<HeadRow>(
-    `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass, u.name AS instructor_name, a.registration, tv.version AS type_version, av.version AS airframe_version
-     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id
-     JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
-    { id },
+  const r = await Checkouts.first(
+    {
+      where: { id },
+      pick: [
+        'id',
+        'pilotId',
+        'instructorId',
+        'airframeVersionId',
+        'typeVersionId',
+        'pack',
+        'goals',
+        'programmeIds',
+        'standardId',
+        'packId',
+        'houseId',
+        'schools',
+        'opening',
+        'note',
+        'status',
+        'signedLedgerId',
+        'createdAt',
+      ],
+      with: {
+        pilot: ['name', 'massKg'],
+        instructor: ['name'],
+        airframe: ['registration'],
+        typeVersion: ['version'],
+        airframeVersion: ['version'],
+      },
+    },
     t,
   );
   if (!r) return null;
-  const [type, airframe] = [await typeVersion(r.type_version_id, t), await airframeVersion(r.airframe_version_id, t)];
+  const [type, airframe] = [await typeVersion(r.typeVersionId, t), await airframeVersion(r.airframeVersionId, t)];
   return {
     id: r.id,
-    pilotId: r.pilot_id,
-    pilotName: r.pilot_name,
-    pilotMassKg: r.pilot_mass,
-    instructorId: r.instructor_id,
-    instructorName: r.instructor_name,
-    registration: r.registration,
+    pilotId: r.pilotId,
+    pilotName: r.pilot.name,
+    pilotMassKg: r.pilot.massKg,
+    instructorId: r.instructorId,
+    instructorName: r.instructor.name,
+    registration: r.airframe.registration,
     typeName: type.name,
     typeCode: type.code,
     pack: r.pack,
-    goals: JSON.parse(r.goals) as Goal[],
+    goals: r.goals,
     status: r.status,
-    signedLedgerId: r.signed_ledger_id,
-    createdAt: r.created_at,
+    signedLedgerId: r.signedLedgerId,
+    createdAt: r.createdAt,
     note: r.note,
-    schools: JSON.parse(r.schools) as Record<string, string>,
-    opening: JSON.parse(r.opening) as Opening,
-    programmeIds: JSON.parse(r.programme_ids) as string[],
-    standardId: r.standard_id,
-    packId: r.pack_id,
-    houseId: r.house_id,
+    schools: r.schools,
+    opening: r.opening,
+    programmeIds: r.programmeIds,
+    standardId: r.standardId,
+    packId: r.packId,
+    houseId: r.houseId,
     sheet: effectiveSheet(type, airframe),
     airframe,
-    typeVersion: r.type_version,
-    airframeVersion: r.airframe_version,
-    typeVersionId: r.type_version_id,
-    airframeVersionId: r.airframe_version_id,
+    typeVersion: r.typeVersion.version,
+    airframeVersion: r.airframeVersion.version,
+    typeVersionId: r.typeVersionId,
+    airframeVersionId: r.airframeVersionId,
   };
 }
 
 /** The sheets a checkout is pinned to, as they stand (not put together). */
 export async function pinnedSheets(id: string): Promise<{ type: TypeSheet; airframe: Airframe } | null> {
-  const r = await row<{ tid: string; aid: string; type_sheet: string; airframe_sheet: string }>(
-    'SELECT tv.id AS tid, av.id AS aid, tv.sheet AS type_sheet, av.sheet AS airframe_sheet FROM checkouts c JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id',
-    { id },
-  );
-  return r ? { type: parsedSheet(r.tid, r.type_sheet), airframe: parsedAirframe(r.aid, r.airframe_sheet) } : null;
+  const r = await Checkouts.first({
+    where: { id },
+    pick: ['id'],
+    with: { typeVersion: ['id', 'sheet'], airframeVersion: ['id', 'sheet'] },
+  });
+  return r
+    ? {
+        type: parsedSheet(r.typeVersion.id, r.typeVersion.sheet),
+        airframe: parsedAirframe(r.airframeVersion.id, r.airframeVersion.sheet),
+      }
+    : null;
 }

@@ -1,13 +1,18 @@
 import type { CheckoutStatus, Goal, Role } from '@/domain/words';
 import { plainKind } from '@/core/plan';
 import { newestContent } from '../../rules/content';
-import { rows } from '../../floor/connection';
 import { localToday } from '../../rules/today';
 import type { PersonDate } from '@/core/recency';
-import { DATES_STAND, type DateRow, datesFrom, heldOn } from '../../people/queries/held';
-import { flownBy } from './counts';
+import { datesFrom, heldOn } from '../../people/queries/held';
+import { flownIn } from './counts';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { may } from '../../floor/auth/permissions';
+import * as ask from '../../floor/statements/checkout';
+import { Qualifications } from '../../people/tables';
+import { Users } from '../../account/tables';
+import type { RowOf } from '../../floor/statement';
+import { standingDates } from '../../floor/statements/people';
+import { Checkouts } from '../tables';
 
 export interface CheckoutSummary {
   id: string;
@@ -29,50 +34,23 @@ export interface CheckoutSummary {
 /** Checkouts this user may see, newest work first. */
 export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]> {
   const everybody = may.seeEverybody(user);
-  const found = await rows<{
-    id: string;
-    pilot_name: string;
-    instructor_name: string;
-    instructor_id: string;
-    registration: string;
-    type_name: string;
-    goals: string;
-    status: CheckoutStatus;
-    lessons: number;
-    last_flown: string | null;
-    created_at: string;
-    latest_landings: number;
-    latest_briefed: number;
-    latest_ack: number;
-  }>(
-    `SELECT c.id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration, ty.name AS type_name, c.goals, c.status, c.created_at,
-       (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons,
-       (SELECT MAX(l.flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown,
-       (SELECT COUNT(*) FROM landings l WHERE l.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_landings,
-       (SELECT COUNT(*) FROM briefs b WHERE b.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_briefed,
-       (SELECT COUNT(*) FROM briefs b WHERE b.acknowledged_at IS NOT NULL AND b.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_ack
-     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id
-     ${everybody ? '' : 'WHERE c.pilot_id = :pilotId'} ORDER BY c.status, COALESCE(last_flown, c.created_at) DESC`,
-    { pilotId: user.pilotId },
-  );
-  const flown = await flownBy('l.checkout_id', everybody ? 'l.checkout_id IS NOT NULL' : 'l.pilot_id = :pilotId', {
-    pilotId: user.pilotId,
-  });
+  const found = everybody ? await ask.checkoutList.all() : await ask.checkoutListOf.all({ pilotId: user.pilotId });
+  const flown = await flownIn(everybody ? null : (user.pilotId ?? ''));
   return found.map((c) => ({
     id: c.id,
-    pilotName: c.pilot_name,
-    instructorName: c.instructor_name,
-    instructorId: c.instructor_id,
+    pilotName: c.pilotName,
+    instructorName: c.instructorName,
+    instructorId: c.instructorId,
     registration: c.registration,
-    typeName: c.type_name,
-    goals: JSON.parse(c.goals) as Goal[],
+    typeName: c.typeName,
+    goals: c.goals,
     status: c.status,
     lessons: c.lessons,
     landings: flown.get(c.id)?.landings ?? 0,
-    lastFlown: c.last_flown,
-    createdAt: c.created_at,
-    briefedNotFlown: c.latest_briefed > 0 && c.latest_landings === 0,
-    acknowledged: c.latest_ack > 0,
+    lastFlown: c.lastFlown,
+    createdAt: c.createdAt,
+    briefedNotFlown: c.latestBriefed > 0 && c.latestLandings === 0,
+    acknowledged: c.latestAck > 0,
   }));
 }
 
@@ -94,43 +72,34 @@ export interface PilotSummary {
  * the one that lets it lapse, and no other asks for it.
  */
 export async function pilotList(): Promise<PilotSummary[]> {
-  const found = await rows<{
-    id: string;
-    name: string;
-    mass_kg: number;
-    experience: string;
-    hours: number;
-    email: string | null;
-    certificate: string;
-    experience_since: string;
-  }>('SELECT p.*, u.email FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id ORDER BY p.name');
-  const held = await rows<{ pilot_id: string; kind: string; gained_on: string | null }>(
-    'SELECT pilot_id, kind, gained_on FROM qualifications WHERE ended_at IS NULL ORDER BY gained_on',
-  );
-  const dated = new Map<string, (DateRow & { pilot_id: string })[]>();
-  for (const d of await rows<DateRow & { pilot_id: string }>(
-    `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x WHERE ${DATES_STAND} ORDER BY x.seq`,
-  ))
-    dated.set(d.pilot_id, [...(dated.get(d.pilot_id) ?? []), d]);
+  const found = await ask.pilotList.all();
+  const held = await Qualifications.find({
+    where: { endedAt: null },
+    pick: ['pilotId', 'kind', 'gainedOn'],
+    order: ['gainedOn'],
+  });
+  const dated = new Map<string, RowOf<typeof standingDates>[]>();
+  for (const d of await standingDates.all({ pilotId: null }))
+    dated.set(d.pilotId, [...(dated.get(d.pilotId) ?? []), d]);
   const eu = held.some((h) => h.kind !== plainKind(h.kind)) ? await newestContent('pack', 'eu') : null;
   const today = await localToday();
   const lapsed = new Set<string>();
   if (eu)
-    for (const id of new Set(held.filter((h) => h.kind !== plainKind(h.kind)).map((h) => h.pilot_id)))
+    for (const id of new Set(held.filter((h) => h.kind !== plainKind(h.kind)).map((h) => h.pilotId)))
       for (const l of (await heldOn(id, eu.body, today)).lapsed) lapsed.add(`${id} ${l.kind}`);
   return found.map((p) => ({
     id: p.id,
     name: p.name,
-    massKg: p.mass_kg,
+    massKg: p.massKg,
     experience: p.experience,
     hours: p.hours,
     email: p.email,
     certificate: p.certificate,
-    experienceSince: JSON.parse(p.experience_since) as Record<string, string>,
+    experienceSince: p.experienceSince,
     dates: datesFrom(dated.get(p.id) ?? []),
     holds: held
-      .filter((h) => h.pilot_id === p.id && !lapsed.has(`${p.id} ${h.kind}`))
-      .map((h) => ({ kind: h.kind, gainedOn: h.gained_on })),
+      .filter((h) => h.pilotId === p.id && !lapsed.has(`${p.id} ${h.kind}`))
+      .map((h) => ({ kind: h.kind, gainedOn: h.gainedOn })),
   }));
 }
 
@@ -145,26 +114,20 @@ export interface UserSummary {
   certificateUntil: string | null;
 }
 export async function staffList(): Promise<UserSummary[]> {
-  const found = await rows<{
-    id: string;
-    name: string;
-    email: string;
-    roles: string;
-    authorised: string;
-    pilot_id: string | null;
-    certificate: string;
-    certificate_until: string | null;
-  }>('SELECT id, name, email, roles, authorised, pilot_id, certificate, certificate_until FROM users ORDER BY name');
+  const found = await Users.find({
+    pick: ['id', 'name', 'email', 'roles', 'authorised', 'pilotId', 'certificate', 'certificateUntil'],
+    order: ['name'],
+  });
   return found
     .map((u) => ({
       id: u.id,
       name: u.name,
       email: u.email,
-      roles: JSON.parse(u.roles) as Role[],
-      authorised: JSON.parse(u.authorised) as Goal[],
-      pilotId: u.pilot_id,
+      roles: u.roles,
+      authorised: u.authorised,
+      pilotId: u.pilotId,
       certificate: u.certificate,
-      certificateUntil: u.certificate_until,
+      certificateUntil: u.certificateUntil,
     }))
     .filter((u) => u.roles.includes('instructor') || u.roles.includes('chief'));
 }
@@ -176,11 +139,7 @@ export async function sharersOf(
   user: CurrentUser,
   head: { pilotId: string; registration: string },
 ): Promise<{ id: string; name: string; own: boolean }[]> {
-  const found = await rows<{ id: string; name: string; own: number }>(
-    `SELECT p.id, p.name, EXISTS (SELECT 1 FROM checkouts c JOIN airframes a ON a.id = c.airframe_id WHERE c.pilot_id = p.id AND c.status = 'open' AND a.registration = :registration) AS own
-     FROM pilots p WHERE p.id <> :pilotId ORDER BY own DESC, p.name`,
-    { registration: head.registration, pilotId: head.pilotId },
-  );
+  const found = await ask.sharersOf.all({ registration: head.registration, pilotId: head.pilotId });
   return found
     .filter((p) => may.runCheckout(user, { pilotId: p.id }))
     .map((p) => ({ id: p.id, name: p.name, own: p.own === 1 }));
@@ -193,28 +152,21 @@ export async function findable(user: CurrentUser): Promise<{
   checkouts: { id: string; pilotName: string; registration: string; goals: Goal[]; status: CheckoutStatus }[];
 }> {
   const everybody = may.seeEverybody(user);
-  const people = everybody
-    ? await rows<{ id: string; name: string; roles: string | null }>(
-        `SELECT p.id, p.name, u.roles FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY p.name LIMIT 2000`,
-      )
-    : [];
-  const checkouts = await rows<{
-    id: string;
-    name: string;
-    registration: string;
-    goals: string;
-    status: CheckoutStatus;
-  }>(
-    `SELECT c.id, p.name, a.registration, c.goals, c.status FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id ${everybody ? '' : 'WHERE c.pilot_id = :pilotId'} ORDER BY c.status, c.created_at DESC LIMIT ${MOST_FOUND}`,
-    { pilotId: user.pilotId },
-  );
+  const people = everybody ? await ask.findable.all() : [];
+  const checkouts = await Checkouts.find({
+    where: everybody ? {} : { pilotId: user.pilotId ?? '' },
+    pick: ['id', 'goals', 'status'],
+    with: { pilot: ['name'], airframe: ['registration'] },
+    order: ['status', '-createdAt'],
+    limit: MOST_FOUND,
+  });
   return {
-    people: people.map((p) => ({ id: p.id, name: p.name, roles: p.roles ? (JSON.parse(p.roles) as Role[]) : [] })),
+    people: people.map((p) => ({ id: p.id, name: p.name, roles: p.roles ?? [] })),
     checkouts: checkouts.map((c) => ({
       id: c.id,
-      pilotName: c.name,
-      registration: c.registration,
-      goals: JSON.parse(c.goals) as Goal[],
+      pilotName: c.pilot.name,
+      registration: c.airframe.registration,
+      goals: c.goals,
       status: c.status,
     })),
   };

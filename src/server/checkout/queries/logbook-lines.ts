@@ -2,8 +2,8 @@ import { type LogbookLines, logbookLines } from '@/core/logbook';
 import { dateText } from '@/core/format';
 import { isNight } from '@/core/sun';
 import { homeAerodrome } from '../../rules/content';
-import { row } from '../../floor/connection';
 import type { CheckoutRecord } from './record';
+import { Sorties } from '../tables';
 
 export interface LessonLines extends LogbookLines {
   lesson: number;
@@ -23,10 +23,11 @@ export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
     const own = landed.filter((l) => l.judged.landingClass !== 'demonstration' && l.captured.intervention !== 3);
     const seen = evidence.observations.filter((o) => o.lesson === s.lesson && titles.has(o.data.itemId));
     if (flown.length === 0 && seen.length === 0) continue;
-    const instructor = await row<{ name: string; certificate: string; until: string | null }>(
-      'SELECT u.name, u.certificate, u.certificate_until AS until FROM sorties x JOIN users u ON u.id = x.instructor_id WHERE x.id = :id',
-      { id: s.id },
-    );
+    const instructor = await Sorties.first({
+      where: { id: s.id },
+      pick: ['id'],
+      with: { instructor: ['name', 'certificate', 'certificateUntil'] },
+    });
     const count = (dark: boolean) => own.filter((l) => night(l.captured.endedAt ?? l.savedAt) === dark).length;
     const used = new Set([
       ...seen.map((o) => o.data.itemId),
@@ -55,9 +56,9 @@ export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
         },
         trained: [...used].map((id) => (titles.get(id)?.title ?? id).toLowerCase()),
         pilot: head.pilotName,
-        instructor: instructor?.name ?? head.instructorName,
-        certificate: instructor?.certificate ?? '',
-        until: instructor?.until ? dateText(instructor.until) : null,
+        instructor: instructor?.instructor.name ?? head.instructorName,
+        certificate: instructor?.instructor.certificate ?? '',
+        until: instructor?.instructor.certificateUntil ? dateText(instructor.instructor.certificateUntil) : null,
         lacks: head.opening.missing.some((k) => head.opening.demands.classRatings?.includes(k))
           ? 'class'
           : head.opening.missing.length > 0 || head.opening.pic === 'instructor'

@@ -25,9 +25,11 @@ import { type CheckoutHead, checkoutHead } from './head';
 import { type LandingRow, type SortieRow, eventsOf, landingsOf, sortiesOf } from './flights';
 import { asOfLastWrite } from '../../floor/as-of';
 import { gearSurface, lampMeaning } from '@/core/water';
-import { row, rows } from '../../floor/connection';
+import { row } from '../../floor/connection';
 import { heldOn } from '../../people/queries/held';
 import { type StopLine, stopsOf } from './stop-lines';
+import * as ask from '../../floor/statements/checkout';
+import { Pilots } from '../../account/tables';
 
 export interface CheckoutRecord {
   head: CheckoutHead;
@@ -195,11 +197,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
     parts: await partsOf(head, house.signing.partDays, t),
     experience: await experienceOf(head, t),
   };
-  const certificate = await row<{ certificate: string }>(
-    'SELECT certificate FROM pilots WHERE id = :p',
-    { p: head.pilotId },
-    t,
-  );
+  const certificate = await Pilots.first({ where: { id: head.pilotId }, pick: ['certificate'] }, t);
   return {
     pilotCertificate: certificate?.certificate ?? '',
     head,
@@ -243,13 +241,7 @@ function decidedHere(check: GearChecked, sheet: TypeSheet): GearChecked {
 /** The day evidence is weighed for: today, and of a checkout that is no longer open the day it was signed. */
 async function weighedOn(head: CheckoutHead, t?: Transaction): Promise<string> {
   const entry =
-    head.status !== 'open' && head.signedLedgerId
-      ? await row<{ on: string }>(
-          'SELECT COALESCE(json_extract(canonical, \'$.body.signedOn\'), substr(signed_at, 1, 10)) AS "on" FROM ledger WHERE id = :id',
-          { id: head.signedLedgerId },
-          t,
-        )
-      : null;
+    head.status !== 'open' && head.signedLedgerId ? await ask.weighedOn.one({ id: head.signedLedgerId }, t) : null;
   return entry?.on ?? localToday(t);
 }
 
@@ -279,14 +271,7 @@ async function itemsInBook(
   kind: 'part-sign-off' | 'not-yet',
   t?: Transaction,
 ): Promise<{ itemId: string; entryId: string; by: string; on: string; at: string }[]> {
-  const found = await rows<{ id: string; on: string; at: string; by: string; items: string }>(
-    `SELECT l.id, l.signed_at AS at, json_extract(l.canonical, '$.body.signedOn') AS "on", json_extract(l.canonical, '$.body.signer.name') AS by,
-       json_extract(l.canonical, '$.body.items') AS items
-     FROM ledger l WHERE l.checkout_id = :id AND l.kind = :kind
-       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
-    { id: head.id, kind },
-    t,
-  );
+  const found = await ask.itemsInBook.all({ id: head.id, kind }, t);
   return found.flatMap((e) =>
     (JSON.parse(e.items) as { id: string }[]).map((i) => ({
       itemId: i.id,
@@ -316,17 +301,12 @@ const windCounts = (l: Pick<LandingRow, 'windAgeMin'>): boolean =>
 /** What the pilot holds, and hours in aeroplanes of this gear and mass as the office entered them. */
 async function experienceOf(head: CheckoutHead, t?: Transaction): Promise<Experience> {
   const { held } = await heldOn(head.pilotId, null, '', t);
-  const hours = await rows<{ version_id: string; sheet: string; hours: number }>(
-    `SELECT tv.id AS version_id, tv.sheet, h.hours FROM pilot_hours h JOIN types ty ON ty.code = h.type_code JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)
-     WHERE h.pilot_id = :p AND h.seq = (SELECT MAX(seq) FROM pilot_hours x WHERE x.pilot_id = h.pilot_id AND x.type_code = h.type_code)`,
-    { p: head.pilotId },
-    t,
-  );
+  const hours = await ask.experienceOf.all({ p: head.pilotId }, t);
   const group = gearMassGroup(head.sheet);
   return {
     held: held.map((h) => h.kind),
     groupHours: hours
-      .filter((h) => gearMassGroup(parsedSheet(h.version_id, h.sheet)) === group)
+      .filter((h) => gearMassGroup(parsedSheet(h.versionId, h.sheet)) === group)
       .reduce((a, h) => a + h.hours, 0),
   };
 }

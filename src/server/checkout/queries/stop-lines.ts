@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { stopWords } from '@/core/assess';
-import type { Stop, StopCode } from '@/domain/stops';
-import { rows } from '../../floor/connection';
+import type { Stop } from '@/domain/stops';
+import { Stops } from '../../fly/tables';
 
 export interface StopLine {
   sortieId: string;
@@ -13,19 +13,16 @@ export interface StopLine {
 }
 /** The stops of a checkout, as they stand beside its record. */
 export async function stopsOf(checkoutId: string, t?: Transaction): Promise<StopLine[]> {
-  const found = await rows<{
-    subject_id: string;
-    sortie_id: string;
-    subject: StopLine['subject'];
-    code: StopCode;
-    facts: string;
-  }>(
-    'SELECT subject_id, sortie_id, subject, code, facts FROM stops WHERE checkout_id = :checkoutId ORDER BY sortie_id, subject_id, position',
-    { checkoutId },
+  const found = await Stops.find(
+    {
+      where: { checkoutId },
+      pick: ['subjectId', 'sortieId', 'subject', 'code', 'facts'],
+      order: ['sortieId', 'subjectId', 'position'],
+    },
     t,
   );
   return found.map((f) => {
-    const stop: Stop = { code: f.code, facts: JSON.parse(f.facts) as Stop['facts'] };
-    return { sortieId: f.sortie_id, subjectId: f.subject_id, subject: f.subject, stop, words: stopWords(stop) };
+    const stop: Stop = { code: f.code, facts: f.facts };
+    return { sortieId: f.sortieId, subjectId: f.subjectId, subject: f.subject, stop, words: stopWords(stop) };
   });
 }

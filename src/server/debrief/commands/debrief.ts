@@ -19,8 +19,6 @@ import { PlanBlock } from '@/domain/plan';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { newestContent } from '../../rules/content';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -30,6 +28,10 @@ import { type Result, problem, zodProblems } from '../../floor/result';
 import { projectSortie } from '../../fly/commands/capture';
 import { SIGNED } from '../../fly/commands/event-door';
 import { addOfficeEvent } from '../../fly/commands/office';
+import * as ask from '../../floor/statements/debrief';
+import { Sorties } from '../../checkout/tables';
+import { CaptureEvents, Landings } from '../../fly/tables';
+import { Debriefs, FindingDecisions, LessonPlans, SelfAssessments } from '../tables';
 
 interface SortieOwner {
   checkout_id: string;
@@ -39,9 +41,12 @@ interface SortieOwner {
   shared_with: string | null;
 }
 const ownerOf = (sortieId: string, t?: Transaction) =>
-  row<SortieOwner>(
-    'SELECT s.checkout_id, s.lesson, s.shared_with, c.pilot_id, c.status FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
-    { sortieId },
+  Sorties.first(
+    {
+      where: { id: sortieId },
+      pick: ['checkoutId', 'lesson', 'sharedWith'],
+      with: { checkout: ['pilotId', 'status'] },
+    },
     t,
   );
 const NONE = 'There is no such lesson for you to debrief.';
@@ -72,32 +77,26 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
   if (to !== null && !allowed.includes(to)) return problem('to', 'Choose one of the verdicts.');
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
-    if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
-    if (s.status !== 'open') return problem('', SIGNED);
-    const flight = s.shared_with ?? sortieId;
-    const known: { kind?: string; level?: number | null; shown?: number } | null | undefined =
+    if (!s || !may.runCheckout(user, { pilotId: s.checkout.pilotId })) return problem('', NONE);
+    if (s.checkout.status !== 'open') return problem('', SIGNED);
+    const flight = s.sharedWith ?? sortieId;
+    const known: { kind?: string; level?: number | null; shown?: boolean } | null =
       what === 'item'
-        ? await row(
-            "SELECT 1 AS x FROM capture_events WHERE sortie_id = :flight AND subject_id = :subjectId AND type = 'item-observed'",
-            { flight, subjectId },
-            t,
-          )
-        : await row<{ kind: string; level: number | null; shown: number }>(
-            'SELECT kind, level, shown FROM landings WHERE id = :subjectId AND sortie_id = :sortieId',
-            { subjectId, sortieId },
-            t,
-          );
+        ? (await CaptureEvents.exists({ sortieId: flight, subjectId, type: 'item-observed' }, t))
+          ? {}
+          : null
+        : await Landings.first({ where: { id: subjectId, sortieId }, pick: ['kind', 'level', 'shown'] }, t);
     if (!known) return problem('', 'This landing is not there any more. Reload the page.');
     if (known.kind === 'go-around' || known.kind === 'low-pass')
       return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
     if (
       what === 'class' &&
       to !== null &&
-      !mayOverrule(to, { demonstration: known.shown === 1, intervention: known.level ?? null })
+      !mayOverrule(to, { demonstration: known.shown === true, intervention: known.level ?? null })
     )
       return problem(
         'to',
-        known.shown === 1
+        known.shown
           ? 'This was your demonstration: it is no landing of the pilot’s. If it was none, correct it in the cockpit.'
           : 'Who flew it is not recorded, or you took over: it cannot be overruled to the pilot’s own. Correct who flew it in the cockpit.',
       );
@@ -139,34 +138,29 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
     if (head.status !== 'open') return problem('', SIGNED);
     const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
-    const theirs = await row(
-      "SELECT 1 AS x FROM finding_decisions WHERE checkout_id = :id AND finding_id = :finding AND decision = 'own'",
-      { id: head.id, finding: d.findingId },
+    const theirs = await FindingDecisions.first(
+      { where: { checkoutId: head.id, findingId: d.findingId, decision: 'own' }, pick: ['id'] },
       t,
     );
     if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId))
       return problem('', 'This finding is not there any more. Reload the page.');
-    const last = await row<{ n: number | null }>(
-      'SELECT MAX(seq) AS n FROM finding_decisions WHERE checkout_id = :id',
-      { id: head.id },
-      t,
-    );
+    const last = await ask.decideFinding.one({ id: head.id }, t);
     const findingId =
       d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
-    await model('finding_decisions').create(
+    await FindingDecisions.insert(
       {
         id: randomUUID(),
-        checkout_id: head.id,
-        finding_id: findingId,
+        checkoutId: head.id,
+        findingId: findingId,
         decision: d.decision,
         reason: d.reason,
         lesson: d.lesson,
-        own: d.own && d.decision === 'own' ? JSON.stringify(d.own) : null,
-        decided_by: user.id,
-        decided_at: nowIso(),
+        own: d.own && d.decision === 'own' ? d.own : null,
+        decidedBy: user.id,
+        decidedAt: nowIso(),
         seq: (last?.n ?? 0) + 1,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
@@ -186,22 +180,18 @@ export async function assessSelf(user: CurrentUser, form: unknown): Promise<Resu
   const { sortieId, ...said } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
-    if (!s || !may.assessSelf(user, { pilotId: s.pilot_id })) return problem('', NONE);
-    const last = await row<{ n: number | null }>(
-      'SELECT MAX(seq) AS n FROM self_assessments WHERE sortie_id = :sortieId',
-      { sortieId },
-      t,
-    );
-    await model('self_assessments').create(
+    if (!s || !may.assessSelf(user, { pilotId: s.checkout.pilotId })) return problem('', NONE);
+    const last = await ask.assessSelf.one({ sortieId }, t);
+    await SelfAssessments.insert(
       {
         id: randomUUID(),
-        sortie_id: sortieId,
-        said: JSON.stringify(said),
-        told_by: user.id,
-        told_at: nowIso(),
+        sortieId: sortieId,
+        said: said,
+        toldBy: user.id,
+        toldAt: nowIso(),
         seq: (last?.n ?? 0) + 1,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
@@ -289,34 +279,30 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
   if (!parsed.success) return zodProblems(parsed.error);
   const { requestId, sortieId, focus, remark } = parsed.data;
   const s = await ownerOf(sortieId);
-  if (!s || !may.runCheckout(user, { pilotId: s.pilot_id })) return problem('', NONE);
-  const snapshot = await debriefSnapshot(s.checkout_id, sortieId);
+  if (!s || !may.runCheckout(user, { pilotId: s.checkout.pilotId })) return problem('', NONE);
+  const snapshot = await debriefSnapshot(s.checkoutId, sortieId);
   if (snapshot.landings.length === 0 && snapshot.airwork.length === 0)
     return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
   return write(async (t): Promise<Result<{ debriefId: string }>> => {
-    const done = await row<{ id: string }>('SELECT id FROM debriefs WHERE request_id = :requestId', { requestId }, t);
+    const done = await Debriefs.first({ where: { requestId }, pick: ['id'] }, t);
     if (done) return { ok: true, debriefId: done.id };
-    const last = await row<{ n: number | null }>(
-      'SELECT MAX(version) AS n FROM debriefs WHERE sortie_id = :sortieId',
-      { sortieId },
-      t,
-    );
+    const last = await ask.saveDebrief.one({ sortieId }, t);
     const id = randomUUID();
-    await model('debriefs').create(
+    await Debriefs.insert(
       {
         id,
-        sortie_id: sortieId,
+        sortieId: sortieId,
         version: (last?.n ?? 0) + 1,
-        focus: JSON.stringify(focus),
+        focus: focus,
         remark,
-        snapshot: JSON.stringify(snapshot),
-        request_id: requestId,
-        created_by: user.id,
-        created_at: nowIso(),
-        acknowledged_by: null,
-        acknowledged_at: null,
+        snapshot: snapshot,
+        requestId: requestId,
+        createdBy: user.id,
+        createdAt: nowIso(),
+        acknowledgedBy: null,
+        acknowledgedAt: null,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true, debriefId: id };
   });
@@ -325,18 +311,18 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
 /** The pilot says: read and talked through. Twice is once. */
 export async function acknowledgeDebrief(user: CurrentUser, debriefId: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
-    const d = await row<{ acknowledged_at: string | null; pilot_id: string }>(
-      'SELECT d.acknowledged_at, c.pilot_id FROM debriefs d JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE d.id = :debriefId',
-      { debriefId },
+    const d = await Debriefs.first(
+      {
+        where: { id: debriefId },
+        pick: ['acknowledgedAt'],
+        with: { sortie: { pick: [], with: { checkout: ['pilotId'] } } },
+      },
       t,
     );
-    if (!d || !may.acknowledgeDebrief(user, { pilotId: d.pilot_id }))
+    if (!d || !may.acknowledgeDebrief(user, { pilotId: d.sortie.checkout.pilotId }))
       return problem('', 'There is no such debrief for you to acknowledge.');
-    if (!d.acknowledged_at)
-      await model('debriefs').update(
-        { acknowledged_by: user.id, acknowledged_at: nowIso() },
-        { where: { id: debriefId }, transaction: t },
-      );
+    if (!d.acknowledgedAt)
+      await Debriefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: debriefId }, t);
     return { ok: true };
   });
 }
@@ -375,31 +361,23 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
     const head = await checkoutHead(checkoutId, t);
     if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
     if (head.status !== 'open') return problem('', SIGNED);
-    const done = await row<{ id: string; version: number }>(
-      'SELECT id, version FROM lesson_plans WHERE request_id = :requestId',
-      { requestId },
-      t,
-    );
+    const done = await LessonPlans.first({ where: { requestId }, pick: ['id', 'version'] }, t);
     if (done) return { ok: true, planId: done.id, version: done.version };
-    const last = await row<{ n: number | null }>(
-      'SELECT MAX(version) AS n FROM lesson_plans WHERE checkout_id = :checkoutId AND lesson = :lesson',
-      { checkoutId, lesson },
-      t,
-    );
+    const last = await ask.savePlan.one({ checkoutId, lesson }, t);
     const id = randomUUID();
     const version = (last?.n ?? 0) + 1;
-    await model('lesson_plans').create(
+    await LessonPlans.insert(
       {
         id,
-        checkout_id: checkoutId,
+        checkoutId: checkoutId,
         lesson,
         version,
-        plan: JSON.stringify({ blocks, focus, bookingMin }),
-        request_id: requestId,
-        created_by: user.id,
-        created_at: nowIso(),
+        plan: { blocks, focus, bookingMin },
+        requestId: requestId,
+        createdBy: user.id,
+        createdAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     return { ok: true, planId: id, version };
   });

@@ -12,12 +12,16 @@ import { besideLimit, fixed } from '@/core/format';
 import { ktPerUnit } from '@/core/speeds';
 import { Exercise } from '@/domain/findings';
 import type { PlanBlock } from '@/domain/plan';
-import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
+import { LIMIT_NAME } from '@/domain/words';
 import { newestContent } from '../../rules/content';
-import { row, rows } from '../../floor/connection';
 import { nowIso } from '../../floor/clock';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import { differencesOf } from '../../people/queries/pilot';
+import * as ask from '../../floor/statements/debrief';
+import { Checkouts, StageMedians } from '../../checkout/tables';
+import { Exceedances } from '../../traces/tables';
+import { FindingDecisions, LessonPlans, SelfAssessments } from '../tables';
+import { Debriefs } from '../tables';
 
 export interface FindingDecision {
   findingId: string;
@@ -89,13 +93,7 @@ export async function debriefLandings(record: CheckoutRecord): Promise<DebriefLa
 
 async function readDebriefLandings(record: CheckoutRecord): Promise<DebriefLanding[]> {
   const traces = [...new Set(record.landings.flatMap((l) => l.measured?.traceId ?? []))];
-  const found =
-    traces.length === 0
-      ? []
-      : await rows<TraceEventRow>(
-          "SELECT id, json_extract(analysis, '$.events') AS events FROM traces WHERE id IN (:traces)",
-          { traces },
-        );
+  const found = traces.length === 0 ? [] : await ask.readDebriefLandings.all({ traces });
   const events = new Map(found.map((f) => [f.id, JSON.parse(f.events) as FoundEvent[]]));
   const kt = ktPerUnit(record.head.sheet.dial.unit);
   return record.landings.map((l): DebriefLanding => {
@@ -141,76 +139,54 @@ const OTHERS = 40;
  */
 async function otherSides(record: CheckoutRecord): Promise<FindingRecord['others']> {
   const { head } = record;
-  const of = async (column: 'author' | 'airframe_id', value: string) =>
-    sides(
-      await row(
-        `SELECT COUNT(DISTINCT pilot_id) AS pilots, SUM(left_n) AS l, SUM(line_n) AS m, SUM(right_n) AS r FROM (SELECT pilot_id, left_n, line_n, right_n FROM side_tallies WHERE ${column} = :value AND pilot_id <> :pilot ORDER BY newest DESC LIMIT ${OTHERS})`,
-        { value, pilot: head.pilotId },
-      ),
-    );
-  const airframe = await row<{ airframe_id: string }>('SELECT airframe_id FROM checkouts WHERE id = :id', {
-    id: head.id,
-  });
+  const airframe = await Checkouts.first({ where: { id: head.id }, pick: ['airframeId'] });
   return {
-    instructor: await of('author', head.instructorId),
-    airframe: await of('airframe_id', airframe?.airframe_id ?? ''),
+    instructor: sides(await ask.sidesByAuthor.one({ value: head.instructorId, pilot: head.pilotId, most: OTHERS })),
+    airframe: sides(
+      await ask.sidesByAirframe.one({ value: airframe?.airframeId ?? '', pilot: head.pilotId, most: OTHERS }),
+    ),
   };
 }
 
 async function limitsOf(record: CheckoutRecord): Promise<FindingRecord['limits']> {
-  const found = await rows<{
-    id: string;
-    trace_id: string;
-    channel: LimitChannel;
-    limit_value: number;
-    unit: string;
-    peak: number;
-    duration_s: number;
-    lesson: number;
-    flown_on: string;
-  }>(
-    'SELECT e.id, e.trace_id, e.channel, e.limit_value, e.unit, e.peak, e.duration_s, s.lesson, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id WHERE s.checkout_id = :id ORDER BY s.lesson, e.start_s',
-    { id: record.head.id },
-  );
+  const found = await Exceedances.find({
+    pick: ['id', 'traceId', 'channel', 'limitValue', 'unit', 'peak', 'durationS'],
+    with: { sortie: { pick: ['lesson', 'flownOn'], where: { checkoutId: record.head.id } } },
+    order: ['sortie.lesson', 'startS'],
+  });
   const { unit } = record.head.sheet.dial;
   return found.map((e) => {
     const speed = e.unit === 'kt';
     const by = speed ? ktPerUnit(unit) : 1;
     const u = speed ? unit : e.unit;
     const [limit = '', peak = ''] =
-      e.unit === 'g' ? [fixed(e.limit_value, 1), fixed(e.peak, 1)] : besideLimit(e.limit_value / by, e.peak / by);
+      e.unit === 'g' ? [fixed(e.limitValue, 1), fixed(e.peak, 1)] : besideLimit(e.limitValue / by, e.peak / by);
     return {
       id: e.id,
-      traceId: e.trace_id,
-      lesson: e.lesson,
-      date: e.flown_on,
+      traceId: e.traceId,
+      lesson: e.sortie.lesson,
+      date: e.sortie.flownOn,
       channel: e.channel,
-      words: `${peak} ${u} where ${LIMIT_NAME[e.channel]} is ${limit} ${u}, for ${fixed(e.duration_s)} s`,
+      words: `${peak} ${u} where ${LIMIT_NAME[e.channel]} is ${limit} ${u}, for ${fixed(e.durationS)} s`,
     };
   });
 }
 
 export async function decisionsOf(checkoutId: string): Promise<FindingDecision[]> {
-  const found = await rows<{
-    finding_id: string;
-    decision: FindingDecision['decision'];
-    reason: string;
-    lesson: number;
-    own: string | null;
-    name: string;
-    decided_at: string;
-  }>(
-    'SELECT d.finding_id, d.decision, d.reason, d.lesson, d.own, d.decided_at, u.name FROM finding_decisions d JOIN users u ON u.id = d.decided_by WHERE d.checkout_id = :checkoutId ORDER BY d.seq',
-    { checkoutId },
-  );
+  const found = await FindingDecisions.find({
+    where: { checkoutId },
+    pick: ['findingId', 'decision', 'reason', 'lesson', 'own', 'decidedAt'],
+    with: { decider: ['name'] },
+    order: ['seq'],
+  });
   return found.map((d) => ({
-    findingId: d.finding_id,
+    findingId: d.findingId,
     decision: d.decision,
     reason: d.reason,
     lesson: d.lesson,
-    by: d.name,
-    at: d.decided_at,
-    own: d.own === null ? null : (JSON.parse(d.own) as FindingDecision['own']),
+    by: d.decider.name,
+    at: d.decidedAt,
+    own: d.own,
   }));
 }
 
@@ -297,67 +273,67 @@ export const standing = (findings: readonly DecidedFinding[]): DecidedFinding[] 
   findings.filter((f) => f.state === 'open' && f.decided?.decision !== 'dismissed');
 
 export async function selfOf(sortieId: string): Promise<SelfTold | null> {
-  const s = await row<{ said: string; name: string; told_at: string }>(
-    'SELECT a.said, a.told_at, u.name FROM self_assessments a JOIN users u ON u.id = a.told_by WHERE a.sortie_id = :sortieId ORDER BY a.seq DESC LIMIT 1',
-    { sortieId },
-  );
-  return s ? { said: JSON.parse(s.said) as SelfSaid, toldBy: s.name, toldAt: s.told_at } : null;
+  const s = await SelfAssessments.first({
+    where: { sortieId },
+    pick: ['said', 'toldAt'],
+    with: { teller: ['name'] },
+    order: ['-seq'],
+  });
+  return s ? { said: s.said, toldBy: s.teller.name, toldAt: s.toldAt } : null;
 }
 
-interface DebriefRow {
-  id: string;
-  version: number;
-  focus: string;
-  remark: string;
-  created_by_name: string;
-  created_at: string;
-  acknowledged_at: string | null;
-  acknowledged_name: string | null;
-  snapshot: string;
-}
-const savedOf = (d: DebriefRow): DebriefSaved => ({
+const SAVED = {
+  pick: ['id', 'version', 'focus', 'remark', 'createdAt', 'acknowledgedAt', 'snapshot'],
+  with: { creator: ['name'], acknowledger: ['name'] },
+} as const;
+const savedOf = (
+  d: Omit<DebriefSaved, 'createdBy' | 'acknowledgedBy'> & {
+    creator: { name: string };
+    acknowledger: { name: string } | null;
+  },
+): DebriefSaved => ({
   id: d.id,
   version: d.version,
-  focus: JSON.parse(d.focus) as string[],
+  focus: d.focus,
   remark: d.remark,
-  createdBy: d.created_by_name,
-  createdAt: d.created_at,
-  acknowledgedAt: d.acknowledged_at,
-  acknowledgedBy: d.acknowledged_name,
-  snapshot: JSON.parse(d.snapshot) as unknown,
+  createdBy: d.creator.name,
+  createdAt: d.createdAt,
+  acknowledgedAt: d.acknowledgedAt,
+  acknowledgedBy: d.acknowledger?.name ?? null,
+  snapshot: d.snapshot,
 });
-const DEBRIEF =
-  'SELECT d.*, u.name AS created_by_name, a.name AS acknowledged_name FROM debriefs d JOIN users u ON u.id = d.created_by LEFT JOIN users a ON a.id = d.acknowledged_by';
 export async function debriefOf(sortieId: string): Promise<DebriefSaved | null> {
-  const d = await row<DebriefRow>(`${DEBRIEF} WHERE d.sortie_id = :sortieId ORDER BY d.version DESC LIMIT 1`, {
-    sortieId,
-  });
+  const d = await Debriefs.first({ where: { sortieId }, order: ['-version'], ...SAVED });
   return d ? savedOf(d) : null;
 }
 export async function debriefById(id: string): Promise<(DebriefSaved & { pilotId: string }) | null> {
-  const d = await row<DebriefRow & { pilot_id: string }>(
-    `${DEBRIEF.replace('SELECT d.*,', 'SELECT d.*, c.pilot_id,')} JOIN sorties s ON s.id = d.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE d.id = :id`,
-    { id },
-  );
-  return d ? { ...savedOf(d), pilotId: d.pilot_id } : null;
+  const d = await Debriefs.first({
+    where: { id },
+    pick: SAVED.pick,
+    with: { ...SAVED.with, sortie: { pick: [], with: { checkout: ['pilotId'] } } },
+  });
+  return d ? { ...savedOf(d), pilotId: d.sortie.checkout.pilotId } : null;
 }
 
 /** The plan of a lesson, the newest; null when none was kept. */
 export async function planOf(checkoutId: string, lesson: number): Promise<LessonPlan | null> {
-  const p = await row<{ id: string; lesson: number; version: number; plan: string; name: string; created_at: string }>(
-    'SELECT p.id, p.lesson, p.version, p.plan, p.created_at, u.name FROM lesson_plans p JOIN users u ON u.id = p.created_by WHERE p.checkout_id = :checkoutId AND p.lesson = :lesson ORDER BY p.version DESC LIMIT 1',
-    { checkoutId, lesson },
-  );
+  const p = await LessonPlans.first({
+    where: { checkoutId, lesson },
+    pick: ['id', 'lesson', 'version', 'plan', 'createdAt'],
+    with: { creator: ['name'] },
+    order: ['-version'],
+  });
   if (!p) return null;
-  const plan = JSON.parse(p.plan) as { blocks: PlanBlock[]; focus: string[] };
-  return { id: p.id, lesson: p.lesson, version: p.version, ...plan, createdBy: p.name, createdAt: p.created_at };
+  const plan = p.plan;
+  return { id: p.id, lesson: p.lesson, version: p.version, ...plan, createdBy: p.creator.name, createdAt: p.createdAt };
 }
 
 /** Medians of the school for a type, stage by stage; only stages of five pilots or more stand there. */
 export async function mediansOf(typeCode: string): Promise<StageMedian[]> {
-  const found = await rows<{ stage: number; pilots: number; own: number; in_standard: number; part: number | null }>(
-    'SELECT stage, pilots, own, in_standard, part FROM stage_medians WHERE type_code = :typeCode ORDER BY stage',
-    { typeCode },
-  );
-  return found.map((m) => ({ stage: m.stage, pilots: m.pilots, own: m.own, inStandard: m.in_standard, part: m.part }));
+  const found = await StageMedians.find({
+    where: { typeCode },
+    pick: ['stage', 'pilots', 'own', 'inStandard', 'part'],
+    order: ['stage'],
+  });
+  return found.map((m) => ({ stage: m.stage, pilots: m.pilots, own: m.own, inStandard: m.inStandard, part: m.part }));
 }

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { row, rows } from '../connection';
+import { Users } from '../../account/tables';
+import { givenPasswords as given } from '../statements/account';
 import { Busy } from '../busy';
 import { type Result, problem } from '../result';
 import { forgetTries, giveBack, takeTry } from './limiter';
@@ -19,11 +20,9 @@ export async function passwordAgain(
 ): Promise<Result<object>> {
   const wait = await takeTry('again', user.id);
   if (wait > 0) return problem('password', `Too many tries. Wait ${wait} s, then type it again.`);
-  const stored = await row<{ password_hash: string }>('SELECT password_hash FROM users WHERE id = :id', {
-    id: user.id,
-  });
+  const stored = await Users.first({ where: { id: user.id }, pick: ['passwordHash'] });
   try {
-    if (!(await passwordFits(password, stored?.password_hash ?? null, user.id)))
+    if (!(await passwordFits(password, stored?.passwordHash ?? null, user.id)))
       return problem('password', `This is not your password. Type it again; ${nothing}.`);
   } catch (error) {
     if (!(error instanceof Busy)) throw error;
@@ -38,10 +37,8 @@ export async function passwordAgain(
  * A password that somebody else gave is known to two: until its owner has chosen their own nothing is signed with it.
  */
 export async function ownPassword(user: Pick<CurrentUser, 'id'>): Promise<Result<object>> {
-  const found = await row<{ password_given_by: string | null }>('SELECT password_given_by FROM users WHERE id = :id', {
-    id: user.id,
-  });
-  return found?.password_given_by
+  const found = await Users.first({ where: { id: user.id }, pick: ['passwordGivenBy'] });
+  return found?.passwordGivenBy
     ? problem(
         'password',
         'This password was given to you by somebody else. Choose your own on your account page, then sign.',
@@ -58,11 +55,5 @@ export async function givenPasswords(
   at: string,
   t: Transaction,
 ): Promise<{ by: string; at: string }[]> {
-  return rows<{ by: string; at: string }>(
-    `SELECT u.name AS "by", r.given_at AS at FROM password_resets r JOIN users u ON u.id = r.given_by
-     WHERE r.user_id = :userId AND (r.given_at >= :since OR r.given_at > COALESCE((SELECT MAX(signed_at) FROM ledger WHERE signer_id = :userId), ''))
-     ORDER BY r.given_at`,
-    { userId, since: new Date(Date.parse(at) - 30 * 86_400_000).toISOString() },
-    t,
-  );
+  return given.all({ userId, since: new Date(Date.parse(at) - 30 * 86_400_000).toISOString() }, t);
 }

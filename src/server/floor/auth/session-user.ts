@@ -1,30 +1,38 @@
-import type { Goal, Role } from '@/domain/words';
+import type { Transaction } from 'sequelize';
+import type { Row } from '../table';
+import { Users } from '../../account/tables';
 import type { CurrentUser } from './permissions';
 
-export interface UserRow {
-  id: string;
-  name: string;
-  email: string;
-  roles: string;
-  session_version: number;
-  pilot_id: string | null;
-  authorised: string;
-  mass_kg: number;
-  own_crosswind_kt: number | null;
-  certificate?: string;
-  certificate_until?: string | null;
-  closed_at?: string | null;
-}
+/** What is asked of an account to know who its owner is here. */
+export const USER = [
+  'id',
+  'name',
+  'email',
+  'roles',
+  'pilotId',
+  'authorised',
+  'massKg',
+  'ownCrosswindKt',
+  'certificate',
+  'certificateUntil',
+] as const;
+export type UserRow = Pick<Row<typeof Users>, (typeof USER)[number]>;
 
 export const toUser = (r: UserRow): CurrentUser => ({
   id: r.id,
   name: r.name,
   email: r.email,
-  roles: JSON.parse(r.roles) as Role[],
-  pilotId: r.pilot_id,
-  authorised: JSON.parse(r.authorised) as Goal[],
-  massKg: r.mass_kg,
-  ownCrosswindKt: r.own_crosswind_kt,
-  certificate: r.certificate ?? '',
-  certificateUntil: r.certificate_until ?? null,
+  roles: r.roles,
+  pilotId: r.pilotId,
+  authorised: r.authorised,
+  massKg: r.massKg,
+  ownCrosswindKt: r.ownCrosswindKt,
+  certificate: r.certificate,
+  certificateUntil: r.certificateUntil,
 });
+
+/** Somebody with an open account, with the roles of this moment; null = there is none. */
+export async function userById(id: string, t?: Transaction): Promise<CurrentUser | null> {
+  const found = await Users.first({ where: { id, closedAt: null }, pick: USER }, t);
+  return found && toUser(found);
+}

@@ -5,12 +5,11 @@ import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
 import { Op } from 'sequelize';
 import { nowIso } from '../clock';
-import { row } from '../connection';
-import { model } from '../models';
+import { Sessions } from '../../account/tables';
 import { write } from '../write';
 import { installationSecret } from './keyed';
 import type { CurrentUser } from './permissions';
-import { type UserRow, toUser } from './session-user';
+import { USER, toUser } from './session-user';
 
 /**
  * The sealed cookie holds these three and nothing else: it cannot be revoked, so whether the session still stands, and
@@ -42,8 +41,8 @@ export async function startSession(userId: string, sessionVersion: number): Prom
   const id = randomUUID();
   const old = new Date(Date.parse(nowIso()) - WEEK_S * 1000).toISOString();
   await write(async (t) => {
-    await model('sessions').destroy({ where: { made_at: { [Op.lt]: old } }, transaction: t });
-    await model('sessions').create({ id, user_id: userId, made_at: nowIso(), ended_at: null }, { transaction: t });
+    await Sessions.delete({ madeAt: { [Op.lt]: old } }, t);
+    await Sessions.insert({ id, userId: userId, madeAt: nowIso(), endedAt: null }, t);
   });
   session.userId = userId;
   session.sessionVersion = sessionVersion;
@@ -59,10 +58,7 @@ export async function endSession(): Promise<void> {
 /** A copy of the cookie kept elsewhere ends with it. */
 async function endById(id: string | undefined): Promise<void> {
   if (id === undefined) return;
-  await write(
-    async (t) =>
-      void (await model('sessions').update({ ended_at: nowIso() }, { where: { id, ended_at: null }, transaction: t })),
-  );
+  await write(async (t) => void (await Sessions.update({ endedAt: nowIso() }, { id, endedAt: null }, t)));
 }
 
 /** The signed-in user, or null. Read once per request. */
@@ -70,12 +66,13 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   // A cookie that is none of ours is no session.
   const session = await cookieSession().catch(() => null);
   if (!session?.userId || !session.sessionId) return null;
-  const found = await row<UserRow>(
-    `SELECT u.* FROM users u JOIN sessions s ON s.user_id = u.id AND s.id = :session AND s.ended_at IS NULL
-     WHERE u.id = :id`,
-    { id: session.userId, session: session.sessionId },
-  );
-  return found && found.session_version === session.sessionVersion && !found.closed_at ? toUser(found) : null;
+  const found = await Sessions.first({
+    where: { id: session.sessionId, userId: session.userId, endedAt: null },
+    pick: [],
+    with: { user: [...USER, 'sessionVersion', 'closedAt'] },
+  });
+  const user = found?.user;
+  return user && user.sessionVersion === session.sessionVersion && !user.closedAt ? toUser(user) : null;
 });
 
 /** The signed-in user; sends everybody else to the sign-in page. */

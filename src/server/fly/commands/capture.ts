@@ -22,8 +22,7 @@ import { refreshLater } from '../../checkout/commands/tallies';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { contentById, homeAerodrome } from '../../rules/content';
-import { database, row, rows } from '../../floor/connection';
-import { model } from '../../floor/models';
+import { database } from '../../floor/connection';
 import { write } from '../../floor/write';
 import { type SortieRow, eventsOf, sortiesOf } from '../../checkout/queries/flights';
 import { type CheckoutHead, checkoutHead } from '../../checkout/queries/head';
@@ -32,6 +31,11 @@ import { diskWords, log } from '../../floor/log';
 import { NOT_FOUND, type Result, problem, zodProblems } from '../../floor/result';
 import { clean } from '../../floor/clean';
 import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
+import * as ask from '../../floor/statements/fly';
+import { Checkouts, Sorties } from '../../checkout/tables';
+import { Pilots, Users } from '../../account/tables';
+import { CaptureEvents, Landings, Stops } from '../tables';
+import type { NewRow } from '../../floor/table';
 
 /**
  * When the device said it sent, and when it came in, by the clock that never stands still: their difference is the
@@ -145,22 +149,22 @@ const projected = (sortieId: string, t: Transaction): Promise<string | null> =>
   });
 
 export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transaction): Promise<unknown> =>
-  model('capture_events').create(
+  CaptureEvents.insert(
     {
-      event_id: event.eventId,
-      device_id: event.deviceId,
-      device_seq: event.deviceSeq,
-      sortie_id: event.sortieId,
-      subject_id: event.subjectId,
+      eventId: event.eventId,
+      deviceId: event.deviceId,
+      deviceSeq: event.deviceSeq,
+      sortieId: event.sortieId,
+      subjectId: event.subjectId,
       author: event.author,
       type: event.type,
       v: event.v,
-      device_time: new Date(event.deviceTime).toISOString(),
-      payload: JSON.stringify(event.payload),
-      received_at: nowIso(),
-      skew_ms: skewMs,
+      deviceTime: new Date(event.deviceTime).toISOString(),
+      payload: event.payload,
+      receivedAt: nowIso(),
+      skewMs: skewMs,
     },
-    { transaction: t },
+    t,
   );
 
 /** Types that change a landing or whose it was. */
@@ -200,16 +204,15 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
 
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
 export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
-  const flight = await row<{ checkout_id: string; second_pilot_id: string | null; second_checkout_id: string | null }>(
-    'SELECT checkout_id, second_pilot_id, second_checkout_id FROM sorties WHERE id = :sortieId',
-    { sortieId },
+  const flight = await Sorties.first(
+    { where: { id: sortieId }, pick: ['checkoutId', 'secondPilotId', 'secondCheckoutId'] },
     t,
   );
-  const head = flight && (await checkoutHead(flight.checkout_id, t));
+  const head = flight && (await checkoutHead(flight.checkoutId, t));
   if (!head) return;
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
-  t.afterCommit(() => refreshLater([head.id, ...(flight.second_checkout_id ? [flight.second_checkout_id] : [])]));
+  t.afterCommit(() => refreshLater([head.id, ...(flight.secondCheckoutId ? [flight.secondCheckoutId] : [])]));
   const folded = fold(
     await eventsOf(
       { sortieId },
@@ -228,17 +231,17 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       t,
     ),
   );
-  const second = flight.second_pilot_id;
+  const second = flight.secondPilotId;
   const theirs =
     second !== null &&
     [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(second);
-  const shared = theirs && flight.second_checkout_id ? await sharedLesson(sortie, flight.second_checkout_id, t) : null;
+  const shared = theirs && flight.secondCheckoutId ? await sharedLesson(sortie, flight.secondCheckoutId, t) : null;
   const gates = sortie.brief?.snapshot.gates ?? [];
   const fenceTarget = gates[gates.length - 1]?.target ?? null;
   const aerodrome = await homeAerodrome(t);
-  const companion = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :sortieId', { sortieId }, t);
-  const landingRows: Projected[] = [];
-  const stopRows: Projected[] = [];
+  const companion = await Sorties.first({ where: { sharedWith: sortieId }, pick: ['id'] }, t);
+  const landingRows: NewRow<typeof Landings>[] = [];
+  const stopRows: NewRow<typeof Stops>[] = [];
   const offs = takeOffs(folded, sortie.brief?.choices.runwayEnd ?? null, aerodrome);
   const seats = [
     {
@@ -292,29 +295,29 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       });
       landingRows.push({
         id,
-        sortie_id: seat.sortieId,
-        checkout_id: seat.head?.id ?? null,
-        pilot_id: seat.pilotId,
+        sortieId: seat.sortieId,
+        checkoutId: seat.head?.id ?? null,
+        pilotId: seat.pilotId,
         number,
-        first: first ? 1 : 0,
+        first,
         kind: landing.kind,
-        landing_class: judged.landingClass,
+        landingClass: judged.landingClass,
         intended: landing.intended,
-        gear_group: gearMassGroup(by.sheet),
+        gearGroup: gearMassGroup(by.sheet),
         ...loggedCrosswind(landing, savedAt, aerodrome),
-        flown_on: sortie.flownOn,
-        saved_at: savedAt,
+        flownOn: sortie.flownOn,
+        savedAt,
         author,
-        captured: JSON.stringify(landing),
-        judged: JSON.stringify(judged),
+        captured: landing,
+        judged,
         surface: surfaceOf(landing.runwayEnd, aerodrome),
-        tailwheel: by.sheet.gear.layout === 'tailwheel' ? 1 : 0,
-        measured: measured ? JSON.stringify(measured) : null,
+        tailwheel: by.sheet.gear.layout === 'tailwheel',
+        measured: measured ?? null,
         level: landing.intervention,
-        shown: landing.demonstration ? 1 : 0,
-        ended_at: landing.endedAt ?? savedAt,
-        off_surface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
-        off_at: offs.get(id)?.at ?? null,
+        shown: landing.demonstration,
+        endedAt: landing.endedAt ?? savedAt,
+        offSurface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
+        offAt: offs.get(id)?.at ?? null,
       });
       const touchedAt = landing.endedAt ?? savedAt;
       // Written in from paper its moment is not known: only a grounding of the days before was there for certain.
@@ -342,43 +345,18 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
       for (const [position, stop] of s.stops.entries())
         stopRows.push({
           id: `${s.id} ${seat.pilotId} ${position}`,
-          subject_id: s.id,
-          sortie_id: seat.sortieId,
-          checkout_id: seat.head?.id ?? null,
+          subjectId: s.id,
+          sortieId: seat.sortieId,
+          checkoutId: seat.head?.id ?? null,
           subject: s.subject,
           position,
           code: stop.code,
-          facts: JSON.stringify(stop.facts),
+          facts: stop.facts,
         });
   }
-  const where = { sortie_id: [sortieId, ...(companion ? [companion.id] : [])] };
-  await replaceRows('landings', where, landingRows, t);
-  await replaceRows('stops', where, stopRows, t);
-}
-
-type Projected = Record<string, string | number | null> & { id: string };
-/** Makes the rows of a projection what they should be, and writes only what differs: a further landing is one row. */
-async function replaceRows(
-  table: 'landings' | 'stops',
-  where: { sortie_id: string[] },
-  wanted: readonly Projected[],
-  t: Transaction,
-): Promise<void> {
-  const there = new Map(
-    (await rows<Projected>(`SELECT * FROM ${table} WHERE sortie_id IN (:ids)`, { ids: where.sortie_id }, t)).map(
-      (r) => [r.id, r],
-    ),
-  );
-  const ids = new Set(wanted.map((w) => w.id));
-  const gone = [...there.keys()].filter((id) => !ids.has(id));
-  if (gone.length > 0) await model(table).destroy({ where: { id: gone }, transaction: t });
-  const added = wanted.filter((w) => !there.has(w.id));
-  for (const w of wanted) {
-    const before = there.get(w.id);
-    if (before && Object.entries(w).some(([k, v]) => before[k] !== v))
-      await model(table).update(w, { where: { id: w.id }, transaction: t });
-  }
-  if (added.length > 0) await model(table).bulkCreate([...added], { transaction: t });
+  const where = { sortieId: [sortieId, ...(companion ? [companion.id] : [])] };
+  await Landings.replace(where, landingRows, t);
+  await Stops.replace(where, stopRows, t);
 }
 
 /** Overrulings with the names of those who made them. */
@@ -387,11 +365,7 @@ async function namedOverrulings(
   t: Transaction,
 ): Promise<Record<string, Overruled> | null> {
   if (Object.keys(of).length === 0) return null;
-  const names = await rows<{ id: string; name: string }>(
-    'SELECT id, name FROM users WHERE id IN (:ids)',
-    { ids: Object.values(of).map((o) => o.author) },
-    t,
-  );
+  const names = await Users.find({ where: { id: Object.values(of).map((o) => o.author) }, pick: ['id', 'name'] }, t);
   return Object.fromEntries(
     Object.entries(of).map(([what, { author, ...o }]): [string, Overruled] => [
       what,
@@ -408,27 +382,23 @@ async function sharedLesson(
 ): Promise<{ head: CheckoutHead; sortieId: string } | null> {
   const head = await checkoutHead(checkoutId, t);
   if (!head) return null;
-  const known = await row<{ id: string }>('SELECT id FROM sorties WHERE shared_with = :id', { id: sortie.id }, t);
+  const known = await Sorties.first({ where: { sharedWith: sortie.id }, pick: ['id'] }, t);
   if (known) return { head, sortieId: known.id };
-  const last = await row<{ lesson: number | null }>(
-    'SELECT MAX(lesson) AS lesson FROM sorties WHERE checkout_id = :checkoutId',
-    { checkoutId },
-    t,
-  );
+  const last = await ask.sharedLesson.one({ checkoutId }, t);
   const id = `${sortie.id}-second`;
-  await model('sorties').create(
+  await Sorties.insert(
     {
       id,
-      checkout_id: checkoutId,
+      checkoutId: checkoutId,
       lesson: (last?.lesson ?? 0) + 1,
-      flown_on: sortie.flownOn,
-      instructor_id: sortie.instructorId,
-      created_at: nowIso(),
-      second_pilot_id: null,
-      second_checkout_id: null,
-      shared_with: sortie.id,
+      flownOn: sortie.flownOn,
+      instructorId: sortie.instructorId,
+      createdAt: nowIso(),
+      secondPilotId: null,
+      secondCheckoutId: null,
+      sharedWith: sortie.id,
     },
-    { transaction: t },
+    t,
   );
   return { head, sortieId: id };
 }
@@ -482,12 +452,12 @@ function loggedCrosswind(
   aerodrome: Aerodrome,
 ) {
   const end = usableEnds(aerodrome, 'amphibian').find((e) => e.ident === landing.runwayEnd);
-  if (!landing.wind || !end) return { crosswind_kt: null, wind_age_min: null };
+  if (!landing.wind || !end) return { crosswindKt: null, windAgeMin: null };
   const runwayMag = convertReference(end.trueBearingDeg, 'true', 'magnetic', aerodrome.variationDeg);
   const touchedAt = landing.endedAt ?? savedAt;
   return {
-    crosswind_kt: components(landing.wind.fromDegMag, landing.wind.kt, null, runwayMag).crosswindKt,
-    wind_age_min: Math.abs(Date.parse(touchedAt) - Date.parse(landing.wind.at)) / 60_000,
+    crosswindKt: components(landing.wind.fromDegMag, landing.wind.kt, null, runwayMag).crosswindKt,
+    windAgeMin: Math.abs(Date.parse(touchedAt) - Date.parse(landing.wind.at)) / 60_000,
   };
 }
 
@@ -502,56 +472,52 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
   if (!parsed.success) return zodProblems(parsed.error);
   const { sortieId, pilotId } = parsed.data;
   return write(async (t): Promise<Result<{ checkoutId: string | null }>> => {
-    const flight = await row<{
-      checkout_id: string;
-      pilot_id: string;
-      airframe_id: string;
-      second_pilot_id: string | null;
-      shared_with: string | null;
-    }>(
-      'SELECT s.checkout_id, s.second_pilot_id, s.shared_with, c.pilot_id, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
-      { sortieId },
+    const flight = await Sorties.first(
+      {
+        where: { id: sortieId },
+        pick: ['checkoutId', 'secondPilotId', 'sharedWith'],
+        with: { checkout: ['pilotId', 'airframeId'] },
+      },
       t,
     );
-    if (!flight || flight.shared_with !== null || !may.runCheckout(user, { pilotId: flight.pilot_id }))
+    if (!flight || flight.sharedWith !== null || !may.runCheckout(user, { pilotId: flight.checkout.pilotId }))
       return problem('', NOT_FOUND);
-    if (flight.second_pilot_id === pilotId) return { ok: true, checkoutId: null };
-    if (pilotId === flight.pilot_id)
+    if (flight.secondPilotId === pilotId) return { ok: true, checkoutId: null };
+    if (pilotId === flight.checkout.pilotId)
       return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
     if (pilotId !== null && !may.runCheckout(user, { pilotId }))
       return problem('pilotId', 'You cannot record yourself: choose another pilot.');
-    if (flight.second_pilot_id !== null) {
+    if (flight.secondPilotId !== null) {
       const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
       if (
         [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(
-          flight.second_pilot_id,
+          flight.secondPilotId,
         )
       )
         return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
     }
-    const known =
-      pilotId === null ? null : await row<{ id: string }>('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
+    const known = pilotId === null ? null : await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
     if (pilotId !== null && !known)
       return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
     const open =
       pilotId === null
         ? null
-        : await row<{ id: string }>(
-            "SELECT id FROM checkouts WHERE pilot_id = :pilotId AND airframe_id = :airframe AND status = 'open' ORDER BY created_at DESC LIMIT 1",
-            { pilotId, airframe: flight.airframe_id },
+        : await Checkouts.first(
+            {
+              where: { pilotId, airframeId: flight.checkout.airframeId, status: 'open' },
+              pick: ['id'],
+              order: ['-createdAt'],
+            },
             t,
           );
-    await model('sorties').update(
-      { second_pilot_id: pilotId, second_checkout_id: open?.id ?? null },
-      { where: { id: sortieId }, transaction: t },
-    );
+    await Sorties.update({ secondPilotId: pilotId, secondCheckoutId: open?.id ?? null }, { id: sortieId }, t);
     return { ok: true, checkoutId: open?.id ?? null };
   });
 }
 
 /** Rebuilds every landing from the events: the projection can be thrown away at any time. */
 export async function rebuildLandings(): Promise<number> {
-  const sorties = await rows<{ id: string }>('SELECT id FROM sorties');
+  const sorties = await Sorties.find({ pick: ['id'] });
   await write(async (t) => {
     for (const { id } of sorties) await projectSortie(id, t);
   });

@@ -2,9 +2,9 @@ import type { Transaction } from 'sequelize';
 import { type CaptureEvent, PAYLOADS } from '@/domain/capture';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row, rows } from '../../floor/connection';
-import type { CaptureRow } from '../tables';
+import { CaptureEvents } from '../tables';
 import { NOT_FOUND } from '../../floor/result';
+import * as ask from '../../floor/statements/fly';
 
 /** The office is a device of its own: nothing comes in from outside under its name. */
 export const OFFICE_DEVICE = '0ff1ce00-0000-4000-8000-000000000001';
@@ -57,45 +57,21 @@ export const RESTS =
 export const SIGNED = 'This checkout is signed: what it rests on stays as it was signed.';
 
 export async function flightOf(id: string, t: Transaction): Promise<Flight | null> {
-  const found = await row<{
-    pilot_id: string;
-    status: string;
-    signed_at: string | null;
-    checkout_id: string;
-    second_pilot_id: string | null;
-    second_checkout_id: string | null;
-    second_status: string | null;
-    second_signed_at: string | null;
-    instructors: string;
-    flown_on: string;
-    landings: number;
-    events: number;
-  }>(
-    `SELECT c.pilot_id, c.status, l.signed_at, s.checkout_id, s.second_pilot_id, s.second_checkout_id, s.flown_on,
-       d.status AS second_status, m.signed_at AS second_signed_at,
-       (SELECT json_group_array(u) FROM (SELECT s.instructor_id AS u UNION SELECT c.instructor_id UNION SELECT d.instructor_id WHERE d.id IS NOT NULL UNION SELECT created_by FROM briefs WHERE sortie_id = s.id)) AS instructors,
-       (SELECT COUNT(*) FROM capture_events e WHERE e.sortie_id = s.id AND e.type = 'landing-saved') AS landings,
-       (SELECT COUNT(*) FROM capture_events e WHERE e.sortie_id = s.id) AS events
-     FROM sorties s JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN ledger l ON l.id = c.signed_ledger_id
-       LEFT JOIN checkouts d ON d.id = s.second_checkout_id LEFT JOIN ledger m ON m.id = d.signed_ledger_id
-     WHERE s.id = :id`,
-    { id },
-    t,
-  );
+  const found = await ask.flightOf.one({ id }, t);
   if (!found) return null;
-  const second = found.second_pilot_id;
+  const second = found.secondPilotId;
   return {
     id,
-    pilots: [found.pilot_id, ...(second === null ? [] : [second])],
-    checkouts: [found.checkout_id, ...(found.second_checkout_id === null ? [] : [found.second_checkout_id])],
+    pilots: [found.pilotId, ...(second === null ? [] : [second])],
+    checkouts: [found.checkoutId, ...(found.secondCheckoutId === null ? [] : [found.secondCheckoutId])],
     closed: new Map([
-      ...(found.status === 'open' ? [] : [[found.pilot_id, found.signed_at] as const]),
-      ...(second === null || found.second_status === null || found.second_status === 'open'
+      ...(found.status === 'open' ? [] : [[found.pilotId, found.signedAt] as const]),
+      ...(second === null || found.secondStatus === null || found.secondStatus === 'open'
         ? []
-        : [[second, found.second_signed_at] as const]),
+        : [[second, found.secondSignedAt] as const]),
     ]),
     instructors: new Set(JSON.parse(found.instructors) as string[]),
-    flownOn: found.flown_on,
+    flownOn: found.flownOn,
     landings: found.landings,
     events: found.events,
   };
@@ -140,22 +116,13 @@ interface Subject {
 }
 /** What the event is about, as recorded so far. */
 async function subjectOf(event: CaptureEvent, flight: Flight, t: Transaction): Promise<Subject> {
-  const before = await rows<{ sortie_id: string; pilot: string | null; names: number }>(
-    `SELECT sortie_id, json_extract(payload, '$.pilotId') AS pilot, type IN ('landing-saved', 'corrected', 'item-observed') AS names
-     FROM capture_events WHERE subject_id = :subject ORDER BY rowid`,
-    { subject: event.subjectId },
-    t,
-  );
+  const before = await ask.subjectOf.all({ subject: event.subjectId }, t);
   const naming = before.filter((b) => b.names === 1);
   const other =
-    before.some((b) => b.sortie_id !== flight.id) ||
+    before.some((b) => b.sortieId !== flight.id) ||
     (before.length === 0 &&
       event.subjectId !== flight.id &&
-      (await row(
-        'SELECT id FROM sorties WHERE id = :id AND shared_with IS NOT :flight',
-        { id: event.subjectId, flight: flight.id },
-        t,
-      )) !== null);
+      (await ask.subjectOfSorties.one({ id: event.subjectId, flight: flight.id }, t)) !== null);
   return {
     pilotId: naming[naming.length - 1]?.pilot ?? flight.pilots[0] ?? '',
     elsewhere: other,
@@ -252,11 +219,7 @@ async function signedRefusal(
 async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction): Promise<string | null> {
   if (event.type === 'measured') {
     const { traceId } = event.payload as { traceId: string };
-    const trace = await row(
-      'SELECT t.id FROM traces t JOIN sorties s ON s.id = t.sortie_id WHERE t.id = :traceId AND (s.id = :id OR s.shared_with = :id)',
-      { traceId, id: flight.id },
-      t,
-    );
+    const trace = await ask.factRefusal.one({ traceId, id: flight.id }, t);
     return trace ? null : 'This recording is not of this flight. Take measures over on the page of its own.';
   }
   if (event.type === 'overruled') {
@@ -269,14 +232,7 @@ async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction):
 
 /** Does a standing entry of these checkouts rest on a landing or an item? */
 export async function restsOn(subjectId: string, checkouts: readonly string[], t: Transaction): Promise<boolean> {
-  const found = await row<{ id: string }>(
-    `SELECT l.id FROM ledger l
-     WHERE l.checkout_id IN (:checkouts) AND l.kind IN ('sign-off', 'recommendation', 'part-sign-off')
-       AND instr(l.canonical, :subject) > 0
-       AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) LIMIT 1`,
-    { checkouts, subject: JSON.stringify(subjectId) },
-    t,
-  );
+  const found = await ask.restsOn.one({ checkouts, subject: JSON.stringify(subjectId) }, t);
   return found !== null;
 }
 
@@ -285,25 +241,20 @@ export async function restsOn(subjectId: string, checkouts: readonly string[], t
  * in the device's count stands for something else; a counter that leaps is a device gone wrong.
  */
 export async function knownEvent(event: CaptureEvent, t: Transaction): Promise<'new' | 'same' | 'other' | 'leaps'> {
-  const byId = await row<CaptureRow>('SELECT * FROM capture_events WHERE event_id = :id', { id: event.eventId }, t);
+  const byId = await CaptureEvents.first({ where: { eventId: event.eventId } }, t);
   if (byId) {
-    const before = PAYLOADS[byId.type].safeParse(JSON.parse(byId.payload));
+    const before = PAYLOADS[byId.type].safeParse(byId.payload);
     const same =
-      byId.device_id === event.deviceId &&
-      byId.device_seq === event.deviceSeq &&
-      byId.sortie_id === event.sortieId &&
-      byId.subject_id === event.subjectId &&
+      byId.deviceId === event.deviceId &&
+      byId.deviceSeq === event.deviceSeq &&
+      byId.sortieId === event.sortieId &&
+      byId.subjectId === event.subjectId &&
       byId.author === event.author &&
       byId.type === event.type &&
       JSON.stringify(before.success ? before.data : null) === JSON.stringify(event.payload);
     return same ? 'same' : 'other';
   }
-  const place = await row<{ taken: number; last: number | null }>(
-    `SELECT COALESCE(SUM(device_seq = :seq), 0) AS taken, MAX(device_seq) AS last FROM capture_events
-       WHERE author = :author AND device_id = :device`,
-    { author: event.author, device: event.deviceId, seq: event.deviceSeq },
-    t,
-  );
+  const place = await ask.knownEvent.one({ author: event.author, device: event.deviceId, seq: event.deviceSeq }, t);
   if ((place?.taken ?? 0) > 0) return 'other';
   return place?.last !== null && place?.last !== undefined && event.deviceSeq > place.last + MOST.jump
     ? 'leaps'

@@ -4,10 +4,10 @@ import type { CaptureEvent } from '@/domain/capture';
 import type { EventType } from '@/domain/words';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row } from '../../floor/connection';
 import { type Result, problem } from '../../floor/result';
 import { keepEvent } from './capture';
 import { OFFICE_DEVICE, flightOf, refusalOf } from './event-door';
+import * as ask from '../../floor/statements/fly';
 
 /**
  * An event written at a desk, by the same rules as those from the cockpit. The office is a device of its own with one
@@ -21,11 +21,7 @@ export async function addOfficeEvent(
   payload: unknown,
   t: Transaction,
 ): Promise<Result<object>> {
-  const last = await row<{ n: number | null }>(
-    'SELECT MAX(device_seq) AS n FROM capture_events WHERE device_id = :d',
-    { d: OFFICE_DEVICE },
-    t,
-  );
+  const last = await ask.addOfficeEvent.one({ d: OFFICE_DEVICE }, t);
   const event: CaptureEvent = {
     eventId: randomUUID(),
     deviceId: OFFICE_DEVICE,

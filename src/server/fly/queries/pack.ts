@@ -10,19 +10,18 @@ import type { CurrentUser } from '../../floor/auth/permissions';
 import { may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { row } from '../../floor/connection';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { eventsOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
 import { lampMeaning } from '@/core/water';
 import { flightStops, stopRules } from './stops';
+import { Sorties } from '../../checkout/tables';
+import { Pilots } from '../../account/tables';
 
 /** What a device needs to record this flight without the network; null when it is not this user's to record. */
 export async function sortiePack(user: CurrentUser, sortieId: string): Promise<SortiePack | null> {
-  const where = await row<{ checkout_id: string }>('SELECT checkout_id FROM sorties WHERE id = :sortieId', {
-    sortieId,
-  });
-  const head = where && (await checkoutHead(where.checkout_id));
+  const where = await Sorties.first({ where: { id: sortieId }, pick: ['checkoutId'] });
+  const head = where && (await checkoutHead(where.checkoutId));
   if (!head || !may.runCheckout(user, head)) return null;
   const record = await checkoutRecord(head);
   const sortie = record.sorties.find((s) => s.id === sortieId);
@@ -37,9 +36,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
   const speed = standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
   const variation = aerodrome.variationDeg;
   const second =
-    sortie.secondPilotId === null
-      ? null
-      : await row<{ name: string }>('SELECT name FROM pilots WHERE id = :id', { id: sortie.secondPilotId });
+    sortie.secondPilotId === null ? null : await Pilots.first({ where: { id: sortie.secondPilotId }, pick: ['name'] });
   const events = await eventsOf({ sortieId });
   return {
     sortieId,

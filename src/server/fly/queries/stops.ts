@@ -8,9 +8,9 @@ import type { Stop, StopRules } from '@/domain/stops';
 import type { House } from '@/domain/programme';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
-import { toUser, type UserRow } from '../../floor/auth/session-user';
+import { USER, toUser } from '../../floor/auth/session-user';
 import { contentById } from '../../rules/content';
-import { row } from '../../floor/connection';
+import { Users } from '../../account/tables';
 import { groundings } from '../../hangar/queries/groundings';
 import type { CheckoutHead } from '../../checkout/queries/head';
 import { teachState } from '../../people/queries/recency';
@@ -53,7 +53,7 @@ export async function instructorLacks(
   onDate: string,
   t?: Transaction,
 ): Promise<{ name: string; lacks: string[]; unknown: string[]; holdsTo: string | null }> {
-  const found = await row<UserRow>('SELECT * FROM users WHERE id = :instructorId', { instructorId }, t);
+  const found = await Users.first({ where: { id: instructorId }, pick: USER }, t);
   if (!found) return { name: '', lacks: ['is not in the book of people'], unknown: [], holdsTo: null };
   const user = toUser(found);
   const teach = await teachState(

@@ -3,10 +3,10 @@ import { z } from 'zod';
 import { GROUNDING_KINDS } from '@/domain/stops';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/hangar';
+import { Airframes, Groundings, GroundingEnds } from '../tables';
 
 export const GroundForm = z.object({
   requestId: z.uuid(),
@@ -37,14 +37,14 @@ export async function groundAirframe(user: CurrentUser, form: unknown): Promise<
   if (!may.ground(user, kind))
     return problem('', kind === 'school' ? 'A hold of the school is the chief\u2019s.' : 'Staff ground an aeroplane.');
   return write(async (t): Promise<Result<{ id: string }>> => {
-    const done = await row<{ id: string }>('SELECT id FROM groundings WHERE request_id = :requestId', { requestId }, t);
+    const done = await Groundings.first({ where: { requestId }, pick: ['id'] }, t);
     if (done) return { ok: true, id: done.id };
-    const known = await row<{ id: string }>('SELECT id FROM airframes WHERE id = :airframeId', { airframeId }, t);
+    const known = await Airframes.first({ where: { id: airframeId }, pick: ['id'] }, t);
     if (!known) return problem('airframeId', 'This aeroplane is not in the hangar.');
     const id = randomUUID();
-    await model('groundings').create(
-      { id, request_id: requestId, airframe_id: airframeId, kind, why, placed_by: user.id, placed_at: nowIso() },
-      { transaction: t },
+    await Groundings.insert(
+      { id, requestId: requestId, airframeId: airframeId, kind, why, placedBy: user.id, placedAt: nowIso() },
+      t,
     );
     return { ok: true, id };
   });
@@ -60,28 +60,24 @@ export async function endGrounding(user: CurrentUser, form: unknown): Promise<Re
   const { groundingId, done, certifier, certificate } = parsed.data;
   if (!may.endGrounding(user)) return problem('', 'The chief records the return to service.');
   return write(async (t): Promise<Result<object>> => {
-    const found = await row<{ kind: string; name: string | null }>(
-      'SELECT g.kind, u.name FROM groundings g LEFT JOIN grounding_ends e ON e.grounding_id = g.id LEFT JOIN users u ON u.id = e.ended_by WHERE g.id = :groundingId',
-      { groundingId },
-      t,
-    );
+    const found = await ask.endGrounding.one({ groundingId }, t);
     if (!found) return problem('', 'Not found, or you do not have access. Open the page again.');
     if (found.name !== null) return problem('', `This was ended by ${found.name} meanwhile.`);
     if (found.kind === 'airworthiness') {
       const certified = z.object(Certified).safeParse({ certifier, certificate });
       if (!certified.success) return zodProblems(certified.error);
     }
-    await model('grounding_ends').create(
+    await GroundingEnds.insert(
       {
         id: randomUUID(),
-        grounding_id: groundingId,
-        ended_by: user.id,
-        ended_at: nowIso(),
+        groundingId: groundingId,
+        endedBy: user.id,
+        endedAt: nowIso(),
         done,
         certifier: certifier || null,
         certificate: certificate || null,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });

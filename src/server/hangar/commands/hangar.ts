@@ -4,11 +4,10 @@ import { z } from 'zod';
 import { Airframe, Sight, Sourced, TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { powerFindings } from '../queries/findings';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import { AirframeVersions, Airframes, TypeVersions, Types, PowerDecisions } from '../tables';
 
 const Reason = z
   .string()
@@ -73,9 +72,8 @@ export async function saveSight(user: CurrentUser, form: unknown): Promise<Resul
   if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
   const { code, baseVersion, reason, eyeHeightM, noseToEyeM, groundPitchDeg, sight, gatePitch } = parsed.data;
   return write(async (t): Promise<Result<Versioned>> => {
-    const newest = await row<{ version: number; sheet: string }>(
-      'SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1',
-      { code },
+    const newest = await TypeVersions.first(
+      { pick: ['version', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
       t,
     );
     if (!newest) return problem('', 'There is no such type in the hangar.');
@@ -100,36 +98,32 @@ async function addTypeVersion(
   reason: string,
   t: Transaction,
 ): Promise<Result<Versioned>> {
-  const type = await row<{ id: string }>('SELECT id FROM types WHERE code = :code', { code: sheet.code }, t);
+  const type = await Types.first({ where: { code: sheet.code }, pick: ['id'] }, t);
   const newest = type
-    ? await row<{ version: number; sheet: string }>(
-        'SELECT version, sheet FROM type_versions WHERE type_id = :id ORDER BY version DESC LIMIT 1',
-        { id: type.id },
-        t,
-      )
+    ? await TypeVersions.first({ where: { typeId: type.id }, pick: ['version', 'sheet'], order: ['-version'] }, t)
     : null;
   if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
   const text = JSON.stringify(sheet);
   if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
   const typeId = type?.id ?? `type-${sheet.code}`;
   const version = baseVersion + 1;
-  if (type) await model('types').update({ name: sheet.name }, { where: { id: typeId }, transaction: t });
-  else await model('types').create({ id: typeId, code: sheet.code, name: sheet.name }, { transaction: t });
-  await model('type_versions').create(
+  if (type) await Types.update({ name: sheet.name }, { id: typeId }, t);
+  else await Types.insert({ id: typeId, code: sheet.code, name: sheet.name }, t);
+  await TypeVersions.insert(
     {
       id: `${typeId}:${version}`,
-      type_id: typeId,
+      typeId: typeId,
       version,
-      tailwheel: sheet.gear.layout === 'tailwheel' ? 1 : 0,
-      power_hp: sheet.engine.powerHp.value,
+      tailwheel: sheet.gear.layout === 'tailwheel',
+      powerHp: sheet.engine.powerHp.value,
       engines: sheet.engine.count,
       surface: sheet.surface,
       sheet: text,
       author,
       reason,
-      created_at: nowIso(),
+      createdAt: nowIso(),
     },
-    { transaction: t },
+    t,
   );
   return { ok: true, version, unchanged: false };
 }
@@ -149,40 +143,31 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
   if (airframe.data.registration !== registration)
     return problem('sheet.registration', `The registration is ${registration}; it does not change.`);
   return write(async (t): Promise<Result<Versioned>> => {
-    const known = await row<{ id: string }>(
-      'SELECT id FROM airframes WHERE registration = :registration',
-      { registration },
-      t,
-    );
+    const known = await Airframes.first({ where: { registration }, pick: ['id'] }, t);
     const newest = known
-      ? await row<{ version: number; sheet: string }>(
-          'SELECT version, sheet FROM airframe_versions WHERE airframe_id = :id ORDER BY version DESC LIMIT 1',
-          { id: known.id },
+      ? await AirframeVersions.first(
+          { where: { airframeId: known.id }, pick: ['version', 'sheet'], order: ['-version'] },
           t,
         )
       : null;
     if ((newest?.version ?? 0) !== baseVersion) return problem('', conflict(newest?.version ?? 0));
     const text = JSON.stringify(airframe.data);
     if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
-    const type = await row<{ id: string }>(
-      'SELECT id FROM types WHERE code = :code',
-      { code: airframe.data.typeCode },
-      t,
-    );
+    const type = await Types.first({ where: { code: airframe.data.typeCode }, pick: ['id'] }, t);
     if (!type) return problem('sheet.typeCode', 'There is no such type in the hangar.');
     const id = known?.id ?? `air-${randomUUID()}`;
-    if (!known) await model('airframes').create({ id, registration, type_id: type.id }, { transaction: t });
-    await model('airframe_versions').create(
+    if (!known) await Airframes.insert({ id, registration, typeId: type.id }, t);
+    await AirframeVersions.insert(
       {
         id: `${id}:${baseVersion + 1}`,
-        airframe_id: id,
+        airframeId: id,
         version: baseVersion + 1,
         sheet: text,
         author: user.name,
         reason,
-        created_at: nowIso(),
+        createdAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     return { ok: true, version: baseVersion + 1, unchanged: false };
   });
@@ -210,9 +195,12 @@ export async function decidePower(user: CurrentUser, form: unknown): Promise<Res
     if (found.decided) return problem('', `This was ${found.decided.decision} by ${found.decided.by} meanwhile.`);
     let version: number | null = null;
     if (decision === 'approved') {
-      const newest = await row<{ version: number; sheet: string }>(
-        'SELECT v.version, v.sheet FROM type_versions v JOIN types ty ON ty.id = v.type_id WHERE ty.code = :code ORDER BY v.version DESC LIMIT 1',
-        { code: found.typeCode },
+      const newest = await TypeVersions.first(
+        {
+          pick: ['version', 'sheet'],
+          with: { type: { pick: [], where: { code: found.typeCode } } },
+          order: ['-version'],
+        },
         t,
       );
       if (!newest) return problem('', 'There is no such type in the hangar.');
@@ -239,18 +227,18 @@ export async function decidePower(user: CurrentUser, form: unknown): Promise<Res
       if (!saved.ok) return saved;
       version = saved.version;
     }
-    await model('power_decisions').create(
+    await PowerDecisions.insert(
       {
         id: randomUUID(),
-        finding_id: findingId,
-        type_code: found.typeCode,
+        findingId: findingId,
+        typeCode: found.typeCode,
         decision,
         version,
-        decided_by: user.id,
-        decided_at: nowIso(),
+        decidedBy: user.id,
+        decidedAt: nowIso(),
         reason,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true, version };
   });

@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { GroundingKind } from '@/domain/stops';
-import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
-import { rows } from '../../floor/connection';
+import { LIMIT_NAME } from '@/domain/words';
+import * as ask from '../../floor/statements/hangar';
 
 export interface Grounding {
   id: string;
@@ -41,68 +41,31 @@ export async function groundings(
   of: { registration?: string; openOnly?: boolean } = {},
   t?: Transaction,
 ): Promise<Grounding[]> {
-  const which = of.registration ? 'AND a.registration = :registration' : '';
-  const placed = await rows<{
-    id: string;
-    airframe_id: string;
-    registration: string;
-    kind: GroundingKind;
-    why: string;
-    placed_at: string;
-    placed_by: string;
-    ended_at: string | null;
-    ended_by: string | null;
-    done: string | null;
-    certifier: string | null;
-    certificate: string | null;
-  }>(
-    `SELECT g.id, g.airframe_id, a.registration, g.kind, g.why, g.placed_at, p.name AS placed_by, e.ended_at, u.name AS ended_by, e.done, e.certifier, e.certificate
-     FROM groundings g JOIN airframes a ON a.id = g.airframe_id JOIN users p ON p.id = g.placed_by LEFT JOIN grounding_ends e ON e.grounding_id = g.id LEFT JOIN users u ON u.id = e.ended_by
-     WHERE 1 = 1 ${which} ${of.openOnly ? 'AND e.id IS NULL' : ''} ORDER BY g.placed_at DESC`,
-    of,
-    t,
-  );
-  const limits = await rows<{
-    id: string;
-    airframe_id: string;
-    registration: string;
-    channel: LimitChannel;
-    trace_id: string;
-    found_at: string;
-    released_at: string | null;
-    released_by: string | null;
-    done: string | null;
-    certifier: string | null;
-    certificate: string | null;
-  }>(
-    `SELECT x.id, x.airframe_id, a.registration, x.channel, x.trace_id, x.found_at, r.released_at, u.name AS released_by, r.done, r.certifier, r.certificate
-     FROM exceedances x JOIN airframes a ON a.id = x.airframe_id LEFT JOIN exceedance_releases r ON r.exceedance_id = x.id LEFT JOIN users u ON u.id = r.released_by
-     WHERE 1 = 1 ${which} ${of.openOnly ? 'AND r.id IS NULL' : ''} ORDER BY x.found_at DESC`,
-    of,
-    t,
-  );
+  const which = { registration: of.registration ?? null, openOnly: of.openOnly ? 1 : 0 };
+  const placed = await ask.groundingsPlaced.all(which, t);
+  const limits = await ask.limitsHolding.all(which, t);
   return [
     ...placed.map((g): Grounding => ({
       id: g.id,
-      airframeId: g.airframe_id,
+      airframeId: g.airframeId,
       registration: g.registration,
       kind: g.kind,
       why: g.why,
-      placedBy: g.placed_by,
-      placedAt: g.placed_at,
+      placedBy: g.placedBy,
+      placedAt: g.placedAt,
       traceId: null,
-      ended: endOf({ ...g, at: g.ended_at, by: g.ended_by }),
+      ended: endOf({ ...g, at: g.endedAt, by: g.endedBy }),
     })),
     ...limits.map((l): Grounding => ({
       id: l.id,
-      airframeId: l.airframe_id,
+      airframeId: l.airframeId,
       registration: l.registration,
       kind: 'limit',
       why: `${LIMIT_NAME[l.channel]} passed and not released`,
       placedBy: '',
-      placedAt: l.found_at,
-      traceId: l.trace_id,
-      ended: endOf({ ...l, at: l.released_at, by: l.released_by }),
+      placedAt: l.foundAt,
+      traceId: l.traceId,
+      ended: endOf({ ...l, at: l.endedAt, by: l.endedBy }),
     })),
   ];
 }

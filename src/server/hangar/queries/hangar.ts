@@ -1,7 +1,8 @@
 import { effectiveSheet } from '@/core/plan';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
-import { rows } from '../../floor/connection';
 import { parsedAirframe, parsedSheet } from '../sheets';
+import * as ask from '../../floor/statements/hangar';
+import { AirframeVersions, TypeVersions } from '../tables';
 
 export interface HangarAirframe {
   id: string;
@@ -25,50 +26,28 @@ export interface HangarType {
 
 /** Every type with its airframes, each at its newest version. */
 export async function hangar(): Promise<HangarType[]> {
-  const types = await rows<{
-    id: string;
-    code: string;
-    version_id: string;
-    version: number;
-    sheet: string;
-    author: string;
-    reason: string;
-    created_at: string;
-  }>(
-    `SELECT t.id, t.code, v.id AS version_id, v.version, v.sheet, v.author, v.reason, v.created_at FROM types t
-     JOIN type_versions v ON v.type_id = t.id AND v.version = (SELECT MAX(version) FROM type_versions WHERE type_id = t.id) ORDER BY t.name`,
-  );
-  const frames = await rows<{
-    id: string;
-    registration: string;
-    type_id: string;
-    version_id: string;
-    version: number;
-    sheet: string;
-  }>(
-    `SELECT a.id, a.registration, a.type_id, v.id AS version_id, v.version, v.sheet FROM airframes a
-     JOIN airframe_versions v ON v.airframe_id = a.id AND v.version = (SELECT MAX(version) FROM airframe_versions WHERE airframe_id = a.id) ORDER BY a.registration`,
-  );
+  const types = await ask.hangar.all();
+  const frames = await ask.hangarAirframes.all();
   return types.map((t) => {
-    const sheet = parsedSheet(t.version_id, t.sheet);
+    const sheet = parsedSheet(t.versionId, t.sheet);
     return {
       code: t.code,
       version: t.version,
       author: t.author,
       reason: t.reason,
-      createdAt: t.created_at,
+      createdAt: t.createdAt,
       sheet,
       airframes: frames
-        .filter((f) => f.type_id === t.id)
+        .filter((f) => f.typeId === t.id)
         .map((f) => {
-          const airframe = parsedAirframe(f.version_id, f.sheet);
+          const airframe = parsedAirframe(f.versionId, f.sheet);
           return {
             id: f.id,
             registration: f.registration,
-            versionId: f.version_id,
+            versionId: f.versionId,
             version: f.version,
             airframe,
-            typeVersionId: t.version_id,
+            typeVersionId: t.versionId,
             type: sheet,
             effective: effectiveSheet(sheet, airframe),
           };
@@ -87,22 +66,13 @@ export interface SheetVersion {
 }
 /** Every version of a type sheet, newest first. */
 export async function typeVersions(code: string): Promise<SheetVersion[]> {
-  const found = await rows<{
-    id: string;
-    version: number;
-    author: string;
-    reason: string;
-    created_at: string;
-    sheet: string;
-  }>('SELECT v.* FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC', {
-    code,
-  });
+  const found = await TypeVersions.find({ with: { type: { pick: [], where: { code } } }, order: ['-version'] });
   return found.map((v) => ({
     id: v.id,
     version: v.version,
     author: v.author,
     reason: v.reason,
-    createdAt: v.created_at,
+    createdAt: v.createdAt,
     sheet: parsedSheet(v.id, v.sheet),
   }));
 }
@@ -116,23 +86,16 @@ export interface AirframeVersion {
   airframe: Airframe;
 }
 export async function airframeVersions(registration: string): Promise<AirframeVersion[]> {
-  const found = await rows<{
-    id: string;
-    version: number;
-    author: string;
-    reason: string;
-    created_at: string;
-    sheet: string;
-  }>(
-    'SELECT v.* FROM airframe_versions v JOIN airframes a ON a.id = v.airframe_id WHERE a.registration = :registration ORDER BY v.version DESC',
-    { registration },
-  );
+  const found = await AirframeVersions.find({
+    with: { airframe: { pick: [], where: { registration } } },
+    order: ['-version'],
+  });
   return found.map((v) => ({
     id: v.id,
     version: v.version,
     author: v.author,
     reason: v.reason,
-    createdAt: v.created_at,
+    createdAt: v.createdAt,
     airframe: parsedAirframe(v.id, v.sheet),
   }));
 }

@@ -5,8 +5,6 @@ import { type LaterBody, type SignOffBody, VOIDABLE } from '@/domain/book';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
 import { lateOf } from '../queries/late';
@@ -15,6 +13,10 @@ import { readCheckoutRecord } from '../../checkout/queries/record';
 import { checkoutHead } from '../../checkout/queries/head';
 import { localToday } from '../../rules/today';
 import { grantQualifications, renewDates } from './sign';
+import type { RowOf } from '../../floor/statement';
+import * as ask from '../../floor/statements/ledger';
+import { Checkouts } from '../../checkout/tables';
+import { Qualifications } from '../../people/tables';
 
 const Password = z.string().min(1, 'Type your password: this stands in the book.');
 export const VoidForm = z.object({
@@ -44,24 +46,8 @@ export const ResultForm = z.object({
   text: z.string().trim().max(1000, 'Keep it under 1000 characters.'),
 });
 
-interface Target {
-  id: string;
-  seq: number;
-  hash: string;
-  kind: string;
-  checkout_id: string;
-  signer_id: string;
-  pilot_id: string | null;
-  signed_at: string;
-  canonical: string;
-  voided: string | null;
-}
-const targetOf = (id: string, t?: Transaction): Promise<Target | null> =>
-  row<Target>(
-    "SELECT l.id, l.seq, l.hash, l.kind, l.checkout_id, l.signer_id, l.signed_at, l.canonical, c.pilot_id, (SELECT v.id FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) AS voided FROM ledger l LEFT JOIN checkouts c ON c.id = l.checkout_id WHERE l.id = :id",
-    { id },
-    t,
-  );
+type Target = RowOf<typeof ask.targetOf>;
+const targetOf = (id: string, t?: Transaction): Promise<Target | null> => ask.targetOf.one({ id }, t);
 
 /** A later entry about an earlier one. The same request twice gives the same entry. */
 async function addLater(
@@ -73,16 +59,16 @@ async function addLater(
 ): Promise<Added> {
   const nothing = problem('', `There is no such entry for you to ${kind === 'void' ? 'void' : 'correct'}.`);
   const first = await targetOf(data.entryId);
-  if (!first || first.pilot_id === null || !allowed(first)) return nothing;
+  if (!first || first.pilotId === null || !allowed(first)) return nothing;
   return addToBook(user, data.password, async (t): Promise<Added> => {
     const target = await targetOf(data.entryId, t);
     if (!target || !allowed(target)) return nothing;
-    const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkout_id, of: target.id }, t);
+    const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkoutId, of: target.id }, t);
     if (before) return before;
     const { pilot, goals } = (JSON.parse(target.canonical) as { body: SignOffBody }).body;
     const done = await act(target, t);
     if (!done.ok) return done;
-    const late = kind === 'correction' ? await lateOf(target.checkout_id, t) : [];
+    const late = kind === 'correction' ? await lateOf(target.checkoutId, t) : [];
     const body: LaterBody = {
       pilot: { id: pilot.id, name: pilot.name },
       signer: { id: user.id, name: user.name },
@@ -94,7 +80,7 @@ async function addLater(
       ...(late.length > 0 ? { late: late.map(({ receivedAt: _received, ...l }) => l) } : {}),
     };
     await appendEntry(
-      { id: data.requestId, kind, checkoutId: target.checkout_id, signedAt: nowIso(), signerId: user.id, body },
+      { id: data.requestId, kind, checkoutId: target.checkoutId, signedAt: nowIso(), signerId: user.id, body },
       t,
     );
     return { ok: true, entryId: data.requestId, already: false };
@@ -112,44 +98,31 @@ export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added
     user,
     'void',
     parsed.data,
-    (x) => may.voidEntry(user, { pilotId: x.pilot_id ?? '' }),
+    (x) => may.voidEntry(user, { pilotId: x.pilotId ?? '' }),
     async (target, t) => {
       if (!VOIDABLE.includes(target.kind))
         return problem('', 'A void, a correction or a new key is not voided: make a further entry.');
       if (target.voided) return problem('', 'This entry is void already.');
-      const head = await row<{ signed_ledger_id: string | null; status: string }>(
-        'SELECT signed_ledger_id, status FROM checkouts WHERE id = :id',
-        { id: target.checkout_id },
-        t,
-      );
-      const result = await row<{ id: string }>(
-        "SELECT r.id FROM ledger r WHERE r.kind = 'test-result' AND json_extract(r.canonical, '$.body.of.id') = :id AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = r.id)",
-        { id: target.id },
-        t,
-      );
+      const head = await Checkouts.first({ where: { id: target.checkoutId }, pick: ['signedLedgerId', 'status'] }, t);
+      const result = await ask.voidEntry.one({ id: target.id }, t);
       if (result) return problem('', 'An examiner’s result rests on this recommendation. Void the result first.');
       const at = nowIso();
-      await model('qualifications').update(
-        { ended_at: at },
-        { where: { ledger_id: target.id, ended_at: null }, transaction: t },
-      );
+      await Qualifications.update({ endedAt: at }, { ledgerId: target.id, endedAt: null }, t);
       if (target.kind === 'test-result') {
         const of = (JSON.parse(target.canonical) as { body: LaterBody }).body.of;
         const waits = await targetOf(of.id, t);
         // Only where the checkout still stands as this result left it.
-        if (head?.signed_ledger_id === of.id || (head?.status === 'open' && head.signed_ledger_id === null))
-          await model('checkouts').update(
+        if (head?.signedLedgerId === of.id || (head?.status === 'open' && head.signedLedgerId === null))
+          await Checkouts.update(
             {
               status: waits && !waits.voided ? 'recommended' : 'open',
-              signed_ledger_id: waits && !waits.voided ? of.id : null,
+              signedLedgerId: waits && !waits.voided ? of.id : null,
             },
-            { where: { id: target.checkout_id }, transaction: t },
+            { id: target.checkoutId },
+            t,
           );
-      } else if (head?.signed_ledger_id === target.id)
-        await model('checkouts').update(
-          { status: 'open', signed_ledger_id: null },
-          { where: { id: target.checkout_id }, transaction: t },
-        );
+      } else if (head?.signedLedgerId === target.id)
+        await Checkouts.update({ status: 'open', signedLedgerId: null }, { id: target.checkoutId }, t);
       return { ok: true };
     },
   );
@@ -163,7 +136,7 @@ export async function correctEntry(user: CurrentUser, form: unknown): Promise<Ad
     user,
     'correction',
     parsed.data,
-    (x) => may.correctEntry(user, { pilotId: x.pilot_id ?? '', signerId: x.signer_id }),
+    (x) => may.correctEntry(user, { pilotId: x.pilotId ?? '', signerId: x.signerId }),
     async (target) =>
       !VOIDABLE.includes(target.kind)
         ? problem('', 'Correct the entry this one speaks of.')
@@ -191,7 +164,7 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
     const today = await localToday(t);
     const body = (JSON.parse(recommended.canonical) as { body: SignOffBody }).body;
     if (data.testOn > today) return problem('testOn', 'The test lies in the future. Enter it when it is over.');
-    if (data.testOn < (body.signedOn ?? recommended.signed_at.slice(0, 10)))
+    if (data.testOn < (body.signedOn ?? recommended.signedAt.slice(0, 10)))
       return problem('testOn', 'The test lies before the recommendation. Check the day.');
     if (body.validThrough && data.testOn > body.validThrough)
       return problem(
@@ -229,18 +202,11 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
       t,
     );
     if (data.result === 'passed') {
-      await model('checkouts').update(
-        { status: 'signed', signed_ledger_id: recommended.id },
-        { where: { id: head.id }, transaction: t },
-      );
+      await Checkouts.update({ status: 'signed', signedLedgerId: recommended.id }, { id: head.id }, t);
       const record = await readCheckoutRecord(head, t);
       await grantQualifications(record, goals, entry, data.testOn, t);
       await renewDates(record, goals, entry, user, data.testOn, t);
-    } else
-      await model('checkouts').update(
-        { status: 'open', signed_ledger_id: null },
-        { where: { id: head.id }, transaction: t },
-      );
+    } else await Checkouts.update({ status: 'open', signedLedgerId: null }, { id: head.id }, t);
     return { ok: true, entryId: entry.id, already: false };
   });
 }

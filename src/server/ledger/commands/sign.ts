@@ -24,8 +24,6 @@ import { type Goal, LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { row, rows } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
@@ -38,6 +36,10 @@ import { classNamesFlown, courseStart } from '../../people/queries/held';
 import { prerequisitesOf, teachState } from '../../people/queries/recency';
 import { inDial } from '../../traces/queries/traces';
 import { stopsShown } from '../../checkout/queries/stop-shown';
+import * as ask from '../../floor/statements/ledger';
+import { Qualifications, PersonDates } from '../../people/tables';
+import { SignOverrides, OverrideAnswers } from '../tables';
+import { Checkouts } from '../../checkout/tables';
 
 const Text = z
   .string()
@@ -89,49 +91,27 @@ export async function overridesOf(
   t?: Transaction,
   all = false,
 ): Promise<Override[]> {
-  const found = await rows<{
-    id: string;
-    item_id: string;
-    reason: string;
-    asked_at: string;
-    asked_by: string;
-    asked_name: string;
-    asked_roles: string;
-    answer: Override['answer'];
-    answer_reason: string | null;
-    answered_name: string | null;
-    seq: number;
-    after_entry: number;
-  }>(
-    `SELECT o.*, u.name AS asked_name, u.roles AS asked_roles, a.answer, a.reason AS answer_reason, v.name AS answered_name FROM sign_overrides o JOIN users u ON u.id = o.asked_by LEFT JOIN override_answers a ON a.override_id = o.id LEFT JOIN users v ON v.id = a.answered_by
-     WHERE o.checkout_id = :id ORDER BY o.seq`,
-    { id: record.head.id },
-    t,
-  );
-  const closed = await row<{ seq: number | null }>(
-    "SELECT MAX(seq) AS seq FROM ledger WHERE checkout_id = :id AND kind IN ('sign-off', 'recommendation', 'void')",
-    { id: record.head.id },
-    t,
-  );
+  const found = await ask.overridesOf.all({ id: record.head.id }, t);
+  const closed = await ask.overridesOfLedgerEntries.one({ id: record.head.id }, t);
   const newest = new Map<string, (typeof found)[number]>();
   // What was asked for one entry does not carry over to the next, after a void or a test that was not passed.
-  for (const o of found) if (all || o.after_entry >= (closed?.seq ?? 0)) newest.set(o.item_id, o);
+  for (const o of found) if (all || o.afterEntry >= (closed?.seq ?? 0)) newest.set(o.itemId, o);
   const rule = record.house.signing.overrideNeedsChief;
   return [...newest.values()]
     .map((o): Override => {
-      const item = record.items.find((i) => i.item.id === o.item_id)?.item;
+      const item = record.items.find((i) => i.item.id === o.itemId)?.item;
       const legal = item?.legal === true;
       const needsChief = rule === 'always' || (rule === 'safety' && item?.safety !== false);
       return {
         id: o.id,
-        itemId: o.item_id,
+        itemId: o.itemId,
         reason: o.reason,
-        askedBy: o.asked_name,
-        askedById: o.asked_by,
-        askedAt: o.asked_at,
+        askedBy: o.askedName,
+        askedById: o.askedBy,
+        askedAt: o.askedAt,
         answer: o.answer,
-        answeredBy: o.answered_name,
-        answerReason: o.answer_reason,
+        answeredBy: o.answeredName,
+        answerReason: o.answerReason,
         needsChief,
         approved: !legal && (o.answer === 'approved' || (o.answer === null && !needsChief)),
       };
@@ -178,38 +158,34 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
       );
     const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
     if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
-    const last = await row<{ n: number | null }>(
-      'SELECT MAX(seq) AS n FROM sign_overrides WHERE checkout_id = :id',
-      { id: checkoutId },
-      t,
-    );
-    const newest = await row<{ seq: number | null }>('SELECT MAX(seq) AS seq FROM ledger', {}, t);
+    const last = await ask.askOverride.one({ id: checkoutId }, t);
+    const newest = await ask.askOverrideLedgerEntries.one({}, t);
     const id = randomUUID();
-    await model('sign_overrides').create(
+    await SignOverrides.insert(
       {
-        after_entry: newest?.seq ?? 0,
+        afterEntry: newest?.seq ?? 0,
         id,
-        checkout_id: checkoutId,
-        item_id: itemId,
+        checkoutId: checkoutId,
+        itemId: itemId,
         reason,
-        asked_by: user.id,
-        asked_at: nowIso(),
+        askedBy: user.id,
+        askedAt: nowIso(),
         seq: (last?.n ?? 0) + 1,
       },
-      { transaction: t },
+      t,
     );
     // A chief who asks has said yes.
     if (may.answerOverride(user, head))
-      await model('override_answers').create(
+      await OverrideAnswers.insert(
         {
           id: randomUUID(),
-          override_id: id,
+          overrideId: id,
           answer: 'approved',
           reason: 'asked by the chief instructor',
-          answered_by: user.id,
-          answered_at: nowIso(),
+          answeredBy: user.id,
+          answeredAt: nowIso(),
         },
-        { transaction: t },
+        t,
       );
     return { ok: true };
   });
@@ -226,28 +202,18 @@ export async function answerOverride(user: CurrentUser, form: unknown): Promise<
   if (!parsed.success) return zodProblems(parsed.error);
   const { overrideId, answer, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const wish = await row<{
-      checkout_id: string;
-      asked_by: string;
-      pilot_id: string;
-      status: string;
-      answered: string | null;
-    }>(
-      'SELECT o.checkout_id, o.asked_by, c.pilot_id, c.status, a.id AS answered FROM sign_overrides o JOIN checkouts c ON c.id = o.checkout_id LEFT JOIN override_answers a ON a.override_id = o.id WHERE o.id = :id',
-      { id: overrideId },
-      t,
-    );
+    const wish = await ask.answerOverride.one({ id: overrideId }, t);
     const allowed =
       wish &&
       (answer === 'withdrawn'
-        ? wish.asked_by === user.id && may.askOverride(user, { pilotId: wish.pilot_id })
-        : may.answerOverride(user, { pilotId: wish.pilot_id }));
+        ? wish.askedBy === user.id && may.askOverride(user, { pilotId: wish.pilotId })
+        : may.answerOverride(user, { pilotId: wish.pilotId }));
     if (!wish || !allowed || wish.status !== 'open') return problem('', 'There is no such override for you to answer.');
     if (answer === 'declined' && reason.length < 5) return problem('reason', 'Say why not, in a few words.');
     if (wish.answered) return problem('', 'It is answered already. Open the page again.');
-    await model('override_answers').create(
-      { id: randomUUID(), override_id: overrideId, answer, reason, answered_by: user.id, answered_at: nowIso() },
-      { transaction: t },
+    await OverrideAnswers.insert(
+      { id: randomUUID(), overrideId: overrideId, answer, reason, answeredBy: user.id, answeredAt: nowIso() },
+      t,
     );
     return { ok: true };
   });
@@ -276,25 +242,8 @@ const goalsOf = (record: CheckoutRecord): PackGoal[] =>
 export async function signingState(user: CurrentUser, record: CheckoutRecord, t?: Transaction): Promise<SigningView> {
   const { head, house } = record;
   const today = await localToday(t);
-  const flown = await row<{ last: string | null }>(
-    `SELECT MAX(l.flown_on) AS last FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id
-     WHERE l.pilot_id = :pilotId AND s.instructor_id = :userId AND a.type_id = (SELECT a2.type_id FROM airframes a2 JOIN checkouts c2 ON c2.airframe_id = a2.id WHERE c2.id = :id)`,
-    { pilotId: head.pilotId, userId: user.id, id: head.id },
-    t,
-  );
-  const limits = await rows<{
-    trace_id: string;
-    channel: LimitChannel;
-    limit_value: number;
-    peak: number;
-    unit: string;
-    dial: 'kt' | 'mph';
-    flown_on: string;
-  }>(
-    `SELECT e.trace_id, e.channel, e.limit_value, e.peak, e.unit, json_extract(tv.sheet, '$.dial.unit') AS dial, s.flown_on FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id WHERE r.id IS NULL AND c.pilot_id = :pilotId`,
-    { pilotId: head.pilotId },
-    t,
-  );
+  const flown = await ask.signingState.one({ pilotId: head.pilotId, userId: user.id, id: head.id }, t);
+  const limits = await ask.signingStateExceedances.all({ pilotId: head.pilotId }, t);
   const flownIn = flownLessons(record);
   const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
   const goals = goalsOf(record);
@@ -319,7 +268,7 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     ratings: teach.ratings,
     modelHours: teach.modelHours,
     notRecent: teach.notRecent,
-    openLimits: limits.map((l) => ({ traceId: l.trace_id, what: limitWords(l), flownOn: l.flown_on })),
+    openLimits: limits.map((l) => ({ traceId: l.traceId, what: limitWords(l), flownOn: l.flownOn })),
     overrides,
     stops: stopsShown(record).map((s) => ({ name: s.name, words: s.words, explained: s.reason !== null })),
     prerequisites,
@@ -366,12 +315,12 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
 /** A limit passed, in the unit of the dial. */
 function limitWords(l: {
   channel: LimitChannel;
-  limit_value: number;
+  limitValue: number;
   peak: number;
   unit: string;
   dial: 'kt' | 'mph';
 }): string {
-  const { limit, peak, unit } = inDial(l.limit_value, l.peak, l.unit, l.dial);
+  const { limit, peak, unit } = inDial(l.limitValue, l.peak, l.unit, l.dial);
   return `${LIMIT_NAME[l.channel]} ${limit} ${unit}, ${Math.round(peak * 10) / 10} ${unit} reached`;
 }
 
@@ -498,10 +447,7 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
       { id: randomUUID(), kind, checkoutId: head.id, signedAt: nowIso(), signerId: user.id, body },
       t,
     );
-    await model('checkouts').update(
-      { status: waits ? 'recommended' : 'signed', signed_ledger_id: entry.id },
-      { where: { id: head.id }, transaction: t },
-    );
+    await Checkouts.update({ status: waits ? 'recommended' : 'signed', signedLedgerId: entry.id }, { id: head.id }, t);
     await grantQualifications(
       record,
       head.goals.filter((g) => !state.recommends.includes(g)),
@@ -722,26 +668,22 @@ export async function renewDates(
   const ids = new Set(pack.goals.filter((g) => goals.includes(g.goal)).flatMap((g) => g.renews));
   const classes = classNamesFlown(head.sheet, 'any');
   for (const rule of pack.dated.filter((d) => ids.has(d.id) && (d.of === null || classes.includes(d.of)))) {
-    const newest = await row<{ seq: number | null }>(
-      'SELECT MAX(seq) AS seq FROM person_dates WHERE pilot_id = :p AND key = :key',
-      { p: head.pilotId, key: rule.id },
-      t,
-    );
-    await model('person_dates').create(
+    const newest = await ask.renewDates.one({ p: head.pilotId, key: rule.id }, t);
+    await PersonDates.insert(
       {
         id: randomUUID(),
-        pilot_id: head.pilotId,
+        pilotId: head.pilotId,
         key: rule.id,
         title: rule.title,
-        done_on: on,
+        doneOn: on,
         until: null,
         note: 'by a sign-off of this ledger',
-        entered_by: by.id,
-        entered_at: nowIso(),
+        enteredBy: by.id,
+        enteredAt: nowIso(),
         seq: (newest?.seq ?? 0) + 1,
-        ledger_id: entry.id,
+        ledgerId: entry.id,
       },
-      { transaction: t },
+      t,
     );
   }
 }
@@ -758,23 +700,19 @@ export async function grantQualifications(
   const kinds = head.opening.missing
     .filter((kind) => goals.includes(goalFor(kind, head.opening.missing, pack) as Goal))
     .map((kind) => variantKind(kind, head.typeCode));
-  const held = await rows<{ kind: string }>(
-    'SELECT kind FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL',
-    { p: head.pilotId },
-    t,
-  );
+  const held = await Qualifications.find({ where: { pilotId: head.pilotId, endedAt: null }, pick: ['kind'] }, t);
   for (const kind of kinds.filter((k) => !held.some((h) => h.kind === k))) {
-    await model('qualifications').create(
+    await Qualifications.insert(
       {
         id: randomUUID(),
-        pilot_id: head.pilotId,
+        pilotId: head.pilotId,
         kind,
-        gained_on: on,
+        gainedOn: on,
         note: 'signed in this book',
-        ledger_id: entry.id,
-        ended_at: null,
+        ledgerId: entry.id,
+        endedAt: null,
       },
-      { transaction: t },
+      t,
     );
   }
 }

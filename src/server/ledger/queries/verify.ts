@@ -2,12 +2,12 @@ import { dateText, list } from '@/core/format';
 import { entryProblems } from '@/core/ledger';
 import type { LaterBody, SignOffBody } from '@/domain/book';
 import { say } from '@/domain/words';
-import { row, rows } from '../../floor/connection';
 import { ledgerEntry } from '../book';
 import { ledgerTools, publicKeys } from '../keys';
 import { checkInThread } from '../check';
 import { markLines } from '../marks';
 import { entryTitle } from '../titles';
+import * as ask from '../../floor/statements/ledger';
 
 /** What anybody with the paper or the file in hand is told. */
 export interface VerifyAnswer {
@@ -34,10 +34,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
   if (problems.length > 0)
     return { verdict: 'broken', title: `Entry ${entry.seq} of this book does not hold`, lines: [], problems };
   const { body } = JSON.parse(entry.canonical) as { body: SignOffBody & LaterBody };
-  const about = await rows<{ seq: number; kind: string; canonical: string }>(
-    "SELECT seq, kind, canonical FROM ledger WHERE kind IN ('void', 'correction', 'test-result') AND json_extract(canonical, '$.body.of.id') = :id ORDER BY seq",
-    { id },
-  );
+  const about = await ask.verifyCode.all({ id });
   const notes = about.map((a) => ({ ...a, body: (JSON.parse(a.canonical) as { body: LaterBody }).body }));
   const gone = notes.find((n) => n.kind === 'void');
   return {
@@ -101,7 +98,7 @@ export async function verifyFile(bytes: Buffer, of: { limitMs: number; mostEntri
       problems: [],
     };
   if (found.what === 'book') {
-    const last = await row<{ n: number }>('SELECT COUNT(*) AS n FROM ledger');
+    const last = await ask.verifyFile.one();
     return {
       verdict: 'holds',
       title: `All ${found.entries} entries of this export hold`,

@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { LogEntry } from '@/domain/recency';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { localToday } from '../../rules/today';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/people';
+import { LoggedFlights, StruckFlights } from '../tables';
+import { Pilots, Users } from '../../account/tables';
 
 export const LogForm = LogEntry.extend({ requestId: z.uuid(), pilotId: z.string().min(1) });
 
@@ -21,39 +22,35 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
   if (e.fullStops > e.landings) return problem('fullStops', 'There cannot be more full stops than landings.');
   if (e.takeoffs + e.landings === 0 && e.hours === 0) return problem('landings', 'Give take-offs, landings or hours.');
   return write(async (t): Promise<Result<object>> => {
-    const known = await row('SELECT id FROM flight_log WHERE id = :id', { id: requestId }, t);
+    const known = await LoggedFlights.first({ where: { id: requestId }, pick: ['id'] }, t);
     if (known) return { ok: true };
-    const pilot = await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
-    const type = await row<{ surface: string }>(
-      'SELECT tv.surface FROM types ty JOIN type_versions tv ON tv.type_id = ty.id WHERE ty.code = :code ORDER BY tv.version DESC LIMIT 1',
-      { code: e.typeCode },
-      t,
-    );
+    const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
+    const type = await ask.logFlight.one({ code: e.typeCode }, t);
     if (!pilot) return problem('pilotId', 'This pilot is not in the book of people.');
     if (!type) return problem('typeCode', 'This type is not in the hangar. Choose another.');
     if (e.offSurface === 'water' && type.surface === 'land')
       return problem('offSurface', 'This type does not take off from water.');
     if (e.surface === 'water' && type.surface === 'land')
       return problem('surface', 'This type does not land on water.');
-    await model('flight_log').create(
+    await LoggedFlights.insert(
       {
         id: requestId,
-        pilot_id: pilotId,
-        flown_on: e.flownOn,
-        type_code: e.typeCode,
+        pilotId: pilotId,
+        flownOn: e.flownOn,
+        typeCode: e.typeCode,
         takeoffs: e.takeoffs,
         landings: e.landings,
-        full_stops: e.fullStops,
-        night: e.night ? 1 : 0,
+        fullStops: e.fullStops,
+        night: e.night,
         surface: e.surface,
-        off_night: e.offNight === undefined ? null : e.offNight ? 1 : 0,
-        off_surface: e.offSurface ?? null,
+        offNight: e.offNight === undefined ? null : e.offNight,
+        offSurface: e.offSurface ?? null,
         hours: e.hours,
         remark: e.remark,
-        entered_by: user.id,
-        entered_at: nowIso(),
+        enteredBy: user.id,
+        enteredAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
@@ -69,18 +66,11 @@ export async function strikeFlight(user: CurrentUser, form: unknown): Promise<Re
   if (!parsed.success) return zodProblems(parsed.error);
   const { logId, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const entry = await row<{ pilot_id: string; struck: string | null }>(
-      'SELECT f.pilot_id, x.id AS struck FROM flight_log f LEFT JOIN flight_log_struck x ON x.log_id = f.id WHERE f.id = :logId',
-      { logId },
-      t,
-    );
-    if (!entry || !may.logFlying(user, { pilotId: entry.pilot_id }))
+    const entry = await ask.strikeFlight.one({ logId }, t);
+    if (!entry || !may.logFlying(user, { pilotId: entry.pilotId }))
       return problem('', 'There is no such flight for you to strike.');
     if (!entry.struck)
-      await model('flight_log_struck').create(
-        { id: randomUUID(), log_id: logId, reason, struck_by: user.id, struck_at: nowIso() },
-        { transaction: t },
-      );
+      await StruckFlights.insert({ id: randomUUID(), logId: logId, reason, struckBy: user.id, struckAt: nowIso() }, t);
     return { ok: true };
   });
 }
@@ -97,9 +87,9 @@ export async function saveCertificate(user: CurrentUser, form: unknown): Promise
   if (!may.keepCertificates(user)) return problem('', 'The chief instructor keeps certificates.');
   const { userId, certificate, until } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const found = await row<{ id: string }>('SELECT id FROM users WHERE id = :userId', { userId }, t);
+    const found = await Users.first({ where: { id: userId }, pick: ['id'] }, t);
     if (!found) return problem('', 'This person is not in the book of people.');
-    await model('users').update({ certificate, certificate_until: until }, { where: { id: userId }, transaction: t });
+    await Users.update({ certificate, certificateUntil: until }, { id: userId }, t);
     return { ok: true };
   });
 }
@@ -115,9 +105,9 @@ export async function savePilotCertificate(user: CurrentUser, form: unknown): Pr
   const { pilotId, certificate } = parsed.data;
   if (!may.keepPilotRecord(user, { pilotId })) return problem('', 'The staff keep the licences of others.');
   return write(async (t): Promise<Result<object>> => {
-    const found = await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t);
+    const found = await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
     if (!found) return problem('', 'This pilot is not in the book of people.');
-    await model('pilots').update({ certificate }, { where: { id: pilotId }, transaction: t });
+    await Pilots.update({ certificate }, { id: pilotId }, t);
     return { ok: true };
   });
 }

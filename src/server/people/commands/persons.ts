@@ -17,21 +17,41 @@ import { list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { hashPassword } from '../../floor/auth/password';
 import { nowIso } from '../../floor/clock';
-import { database, row, rows } from '../../floor/connection';
-import { type TableName, model } from '../../floor/models';
 import { compact, write } from '../../floor/write';
 import { type TablePeek, readLogbookText } from '../logbook-thread';
 import { notify, userOfPilot } from '../../account/commands/notices';
 import { localToday } from '../../rules/today';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/people';
+import {
+  Erasures,
+  LogbookFlights,
+  LogbookImports,
+  LoggedFlights,
+  PersonDates,
+  PersonNotes,
+  PilotEyes,
+  PilotHours,
+  Qualifications,
+  StruckFlights,
+} from '../tables';
+import { Sorties } from '../../checkout/tables';
+import { Traces } from '../../traces/tables';
+import { Notices, PersonalTokens, Pilots, Sessions, SignInAddresses, Users } from '../../account/tables';
+import {
+  BookingChanges,
+  BookingHolds,
+  Bookings,
+  CalendarFeeds,
+  TimesAway,
+  Waiting,
+  WeeklyWindows,
+} from '../../schedule/tables';
+import { Op } from 'sequelize';
+import type { RowOf } from '../../floor/statement';
 
 const NOBODY = 'There is no such person for you to keep.';
-const pilotThere = (pilotId: string, t: Transaction) =>
-  row<{ id: string }>(
-    'SELECT id FROM pilots p WHERE id = :pilotId AND NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id)',
-    { pilotId },
-    t,
-  );
+const pilotThere = (pilotId: string, t: Transaction) => ask.pilotThere.one({ pilotId }, t);
 
 /**
  * A medical, a flight review, a class rating as shown to the office. A new entry of the same key governs; the earlier
@@ -50,27 +70,25 @@ export async function saveDate(user: CurrentUser, form: unknown): Promise<Result
     return problem('until', 'It ends before it was done. Look at both days.');
   return write(async (t): Promise<Result<object>> => {
     if (!(await pilotThere(d.pilotId, t))) return problem('', NOBODY);
-    const newest = await row<{ done_on: string | null; until: string | null; note: string; seq: number }>(
-      'SELECT done_on, until, note, seq FROM person_dates WHERE pilot_id = :pilotId AND key = :key ORDER BY seq DESC LIMIT 1',
-      { pilotId: d.pilotId, key: d.key },
+    const newest = await PersonDates.first(
+      { where: { pilotId: d.pilotId, key: d.key }, pick: ['doneOn', 'until', 'note', 'seq'], order: ['-seq'] },
       t,
     );
-    if (newest && newest.done_on === d.doneOn && newest.until === d.until && newest.note === d.note)
-      return { ok: true };
-    await model('person_dates').create(
+    if (newest && newest.doneOn === d.doneOn && newest.until === d.until && newest.note === d.note) return { ok: true };
+    await PersonDates.insert(
       {
         id: randomUUID(),
-        pilot_id: d.pilotId,
+        pilotId: d.pilotId,
         key: d.key,
         title: d.title,
-        done_on: d.doneOn,
+        doneOn: d.doneOn,
         until: d.until,
         note: d.note,
-        entered_by: user.id,
-        entered_at: nowIso(),
+        enteredBy: user.id,
+        enteredAt: nowIso(),
         seq: (newest?.seq ?? 0) + 1,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
@@ -84,10 +102,10 @@ export async function writeNote(user: CurrentUser, form: unknown): Promise<Resul
   if (!may.writeNote(user, { pilotId })) return problem('', NOBODY);
   return write(async (t): Promise<Result<object>> => {
     if (!(await pilotThere(pilotId, t))) return problem('', NOBODY);
-    if (await row('SELECT id FROM person_notes WHERE id = :requestId', { requestId }, t)) return { ok: true };
-    await model('person_notes').create(
-      { id: requestId, pilot_id: pilotId, text, visible, author: user.id, written_at: nowIso(), withdrawn_at: null },
-      { transaction: t },
+    if (await PersonNotes.first({ where: { id: requestId }, pick: ['id'] }, t)) return { ok: true };
+    await PersonNotes.insert(
+      { id: requestId, pilotId: pilotId, text, visible, author: user.id, writtenAt: nowIso(), withdrawnAt: null },
+      t,
     );
     if (visible === 'pilot')
       await notify(
@@ -102,15 +120,10 @@ export async function writeNote(user: CurrentUser, form: unknown): Promise<Resul
 /** Its author, or the chief, takes a note out of sight. */
 export async function withdrawNote(user: CurrentUser, noteId: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
-    const note = await row<{ pilot_id: string; author: string; withdrawn_at: string | null }>(
-      'SELECT pilot_id, author, withdrawn_at FROM person_notes WHERE id = :noteId',
-      { noteId },
-      t,
-    );
-    if (!note || !may.writeNote(user, { pilotId: note.pilot_id }) || (note.author !== user.id && !may.keepPeople(user)))
+    const note = await PersonNotes.first({ where: { id: noteId }, pick: ['pilotId', 'author', 'withdrawnAt'] }, t);
+    if (!note || !may.writeNote(user, { pilotId: note.pilotId }) || (note.author !== user.id && !may.keepPeople(user)))
       return problem('', 'There is no such note for you to withdraw.');
-    if (note.withdrawn_at === null)
-      await model('person_notes').update({ withdrawn_at: nowIso() }, { where: { id: noteId }, transaction: t });
+    if (note.withdrawnAt === null) await PersonNotes.update({ withdrawnAt: nowIso() }, { id: noteId }, t);
     return { ok: true };
   });
 }
@@ -135,46 +148,45 @@ export async function addPerson(
   const hash = password === null ? null : await hashPassword(password);
   return write(async (t): Promise<Result<{ pilotId: string; password: string | null }>> => {
     const pilotId = `pilot-${d.requestId}`;
-    if (await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t))
-      return { ok: true, pilotId, password: null };
-    if (d.email !== '' && (await row('SELECT id FROM users WHERE email = :email', { email: d.email }, t)))
+    if (await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t)) return { ok: true, pilotId, password: null };
+    if (d.email !== '' && (await Users.first({ where: { email: d.email }, pick: ['id'] }, t)))
       return problem('email', 'This address has an account already. Give another, or open that person.');
-    await model('pilots').create(
+    await Pilots.insert(
       {
         id: pilotId,
         name: d.name,
-        mass_kg: d.massKg,
+        massKg: d.massKg,
         experience: '',
         hours: d.hours,
-        crosswind_credit: null,
-        experience_since: '{}',
-        created_at: nowIso(),
+        crosswindCredit: null,
+        experienceSince: {},
+        createdAt: nowIso(),
         certificate: d.certificate,
       },
-      { transaction: t },
+      t,
     );
     if (hash !== null)
-      await model('users').create(
+      await Users.insert(
         {
           id: `user-${d.requestId}`,
           email: d.email,
           name: d.name,
-          password_hash: hash,
-          roles: JSON.stringify([...new Set(d.roles)]),
-          session_version: 1,
-          pilot_id: pilotId,
-          mass_kg: d.massKg,
-          authorised: JSON.stringify([...new Set(d.authorised)]),
-          own_crosswind_kt: null,
-          created_at: nowIso(),
+          passwordHash: hash,
+          roles: [...new Set(d.roles)],
+          sessionVersion: 1,
+          pilotId: pilotId,
+          massKg: d.massKg,
+          authorised: [...new Set(d.authorised)],
+          ownCrosswindKt: null,
+          createdAt: nowIso(),
           certificate: staff ? d.certificate : '',
-          certificate_until: null,
-          closed_at: null,
-          password_given_by: user.id,
-          password_given_at: nowIso(),
-          password_own_at: null,
+          certificateUntil: null,
+          closedAt: null,
+          passwordGivenBy: user.id,
+          passwordGivenAt: nowIso(),
+          passwordOwnAt: null,
         },
-        { transaction: t },
+        t,
       );
     return { ok: true, pilotId, password };
   });
@@ -194,16 +206,15 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
       'Only an instructor is authorised to sign goals: give the role, or take the goals out.',
     );
   return write(async (t): Promise<Result<object>> => {
-    const found = await row<{ roles: string; authorised: string; own_crosswind_kt: number | null }>(
-      'SELECT roles, authorised, own_crosswind_kt FROM users WHERE id = :userId AND closed_at IS NULL',
-      { userId },
+    const found = await Users.first(
+      { where: { id: userId, closedAt: null }, pick: ['roles', 'authorised', 'ownCrosswindKt'] },
       t,
     );
     if (!found) return problem('', NOBODY);
     const now = {
-      roles: JSON.parse(found.roles) as string[],
-      authorised: JSON.parse(found.authorised) as string[],
-      ownCrosswindKt: found.own_crosswind_kt,
+      roles: found.roles,
+      authorised: found.authorised,
+      ownCrosswindKt: found.ownCrosswindKt,
     };
     if (rolesStamp(now) !== base)
       return {
@@ -216,20 +227,17 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
         ),
         base: rolesStamp(now),
       };
-    const chiefs = await row<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM users WHERE id <> :userId AND closed_at IS NULL AND roles LIKE \'%"chief"%\'',
-      { userId },
-      t,
-    );
-    if (found.roles.includes('"chief"') && !roles.includes('chief') && (chiefs?.n ?? 0) === 0)
+    const chiefs = await ask.saveRoles.one({ userId }, t);
+    if (found.roles.includes('chief') && !roles.includes('chief') && (chiefs?.n ?? 0) === 0)
       return problem('roles', 'A school has at least one chief instructor. Make another one first.');
-    await model('users').update(
+    await Users.update(
       {
-        roles: JSON.stringify([...new Set(roles)]),
-        authorised: JSON.stringify([...new Set(authorised)]),
-        own_crosswind_kt: ownCrosswindKt,
+        roles: [...new Set(roles)],
+        authorised: [...new Set(authorised)],
+        ownCrosswindKt: ownCrosswindKt,
       },
-      { where: { id: userId }, transaction: t },
+      { id: userId },
+      t,
     );
     await notify(
       [userId],
@@ -251,25 +259,19 @@ export async function addHeld(user: CurrentUser, form: unknown): Promise<Result<
   if (d.gainedOn > (await localToday())) return problem('gainedOn', 'This day lies ahead.');
   return write(async (t): Promise<Result<object>> => {
     if (!(await pilotThere(d.pilotId, t))) return problem('', NOBODY);
-    if (
-      await row(
-        'SELECT id FROM qualifications WHERE id = :id OR (pilot_id = :pilotId AND kind = :kind AND ended_at IS NULL)',
-        { id: d.requestId, pilotId: d.pilotId, kind: d.kind },
-        t,
-      )
-    )
+    if (await ask.addHeld.one({ id: d.requestId, pilotId: d.pilotId, kind: d.kind }, t))
       return problem('kind', 'This is held already.');
-    await model('qualifications').create(
+    await Qualifications.insert(
       {
         id: d.requestId,
-        pilot_id: d.pilotId,
+        pilotId: d.pilotId,
         kind: d.kind,
-        gained_on: d.gainedOn,
+        gainedOn: d.gainedOn,
         note: d.note || 'shown to the office',
-        ledger_id: null,
-        ended_at: null,
+        ledgerId: null,
+        endedAt: null,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
@@ -277,51 +279,21 @@ export async function addHeld(user: CurrentUser, form: unknown): Promise<Result<
 /** Ends what was entered by the office; what an entry of the book gave ends with that entry. */
 export async function endHeld(user: CurrentUser, id: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
-    const held = await row<{ pilot_id: string; ledger_id: string | null; ended_at: string | null }>(
-      'SELECT pilot_id, ledger_id, ended_at FROM qualifications WHERE id = :id',
-      { id },
-      t,
-    );
-    if (!held || !may.keepPeople(user) || !may.keepDates(user, { pilotId: held.pilot_id }))
+    const held = await Qualifications.first({ where: { id }, pick: ['pilotId', 'ledgerId', 'endedAt'] }, t);
+    if (!held || !may.keepPeople(user) || !may.keepDates(user, { pilotId: held.pilotId }))
       return problem('', 'There is nothing of this name for you to end.');
-    if (held.ledger_id !== null) return problem('', 'An entry of the book gave this: void that entry.');
-    if (held.ended_at === null)
-      await model('qualifications').update({ ended_at: nowIso() }, { where: { id }, transaction: t });
+    if (held.ledgerId !== null) return problem('', 'An entry of the book gave this: void that entry.');
+    if (held.endedAt === null) await Qualifications.update({ endedAt: nowIso() }, { id }, t);
     return { ok: true };
   });
 }
 
-/** What goes when a person asks to be forgotten, in the order that foreign keys allow. */
-const ERASED: [TableName, string][] = [
-  ['person_notes', 'pilot_id'],
-  ['person_dates', 'pilot_id'],
-  ['pilot_eyes', 'pilot_id'],
-  ['pilot_hours', 'pilot_id'],
-  ['logbook_flights', 'pilot_id'],
-  ['flight_log', 'pilot_id'],
-];
 /** What stays, and why: told before and kept with the erasure. Counted, so that nothing stays that is not named. */
 export async function whatStays(pilotId: string, t?: Transaction): Promise<string[]> {
-  const of = '(SELECT id FROM sorties WHERE checkout_id IN (SELECT id FROM checkouts WHERE pilot_id = :pilotId))';
-  const n = await row<Record<string, number>>(
-    `SELECT (SELECT COUNT(*) FROM ledger l JOIN checkouts c ON c.id = l.checkout_id WHERE c.pilot_id = :pilotId) AS entries,
-       (SELECT COUNT(*) FROM checkouts WHERE pilot_id = :pilotId) AS checkouts,
-       (SELECT COUNT(*) FROM landings WHERE pilot_id = :pilotId) AS landings,
-       (SELECT COUNT(*) FROM briefs WHERE sortie_id IN ${of}) AS briefs,
-       (SELECT COUNT(*) FROM debriefs WHERE sortie_id IN ${of}) AS debriefs,
-       (SELECT COUNT(*) FROM self_assessments WHERE sortie_id IN ${of}) AS assessed,
-       (SELECT COUNT(*) FROM traces WHERE sortie_id IN ${of}) AS traces,
-       (SELECT COUNT(*) FROM exceedances WHERE sortie_id IN ${of}) AS exceedances,
-       (SELECT COUNT(*) FROM qualifications WHERE pilot_id = :pilotId AND ledger_id IS NOT NULL) AS held,
-       (SELECT COUNT(*) FROM bookings WHERE pilot_id = :pilotId) AS bookings,
-       (SELECT COUNT(*) FROM ledger l JOIN users u ON u.id = l.signer_id WHERE u.pilot_id = :pilotId) AS signed,
-       (SELECT COUNT(*) FROM sorties s JOIN users u ON u.id = s.instructor_id WHERE u.pilot_id = :pilotId) AS taught`,
-    { pilotId },
-    t,
-  );
-  const count = (key: string) => n?.[key] ?? 0;
-  const line = (key: string, one: string, rest: string) =>
-    count(key) > 0 ? [`${plural(count(key), one)}${rest}`] : [];
+  const n = await ask.whatStays.one({ pilotId }, t);
+  type Kept = keyof RowOf<typeof ask.whatStays>;
+  const count = (key: Kept) => n?.[key] ?? 0;
+  const line = (key: Kept, one: string, rest: string) => (count(key) > 0 ? [`${plural(count(key), one)}${rest}`] : []);
   return [
     ...line(
       'entries',
@@ -370,133 +342,107 @@ async function eraseRows(
   { pilotId, reason, name }: z.infer<typeof EraseForm>,
   t: Transaction,
 ): Promise<Result<{ kept: string[] }>> {
-  const pilot = await row<{ name: string }>('SELECT name FROM pilots WHERE id = :pilotId', { pilotId }, t);
+  const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['name'] }, t);
   if (!pilot) return problem('', NOBODY);
   if (name.trim() !== pilot.name)
     return problem('name', 'Type the name exactly as it stands above: this cannot be undone.');
-  if (await row('SELECT id FROM erasures WHERE pilot_id = :pilotId', { pilotId }, t))
+  if (await Erasures.first({ where: { pilotId }, pick: ['id'] }, t))
     return problem('', 'What may be erased is gone already.');
-  const account = await row<{ id: string; roles: string }>(
-    'SELECT id, roles FROM users WHERE pilot_id = :pilotId',
-    { pilotId },
-    t,
-  );
-  if (account && account.roles.includes('"chief"'))
+  const account = await Users.first({ where: { pilotId }, pick: ['id', 'roles'] }, t);
+  if (account && account.roles.includes('chief'))
     return problem('', 'This is a chief instructor. Take the role away first.');
   const kept = await whatStays(pilotId, t);
-  const named = await row<{ n: number }>(
-    `SELECT (SELECT COUNT(*) FROM checkouts WHERE pilot_id = :pilotId) + (SELECT COUNT(*) FROM sorties WHERE instructor_id = :userId) AS n`,
-    { pilotId, userId: account?.id ?? '' },
-    t,
-  );
+  const named = await ask.namedIn.one({ pilotId, userId: account?.id ?? '' }, t);
   const keepsName = (named?.n ?? 0) > 0;
-  await model('erasures').create(
+  await Erasures.insert(
     {
       id: randomUUID(),
-      pilot_id: pilotId,
+      pilotId: pilotId,
       reason: reason.replaceAll(pilot.name, ERASED_NAME),
       kept: kept.join('; '),
-      erased_by: user.id,
-      erased_at: nowIso(),
+      erasedBy: user.id,
+      erasedAt: nowIso(),
     },
-    { transaction: t },
+    t,
   );
   await cancelAhead(user, pilotId, t);
   await erasePilotRows(pilotId, pilot.name, account?.id ?? null, t);
-  const bare = {
-    mass_kg: 0,
-    experience: '',
-    hours: 0,
-    crosswind_credit: null,
-    experience_since: '{}',
-    certificate: '',
-  };
-  await model('pilots').update(keepsName ? bare : { ...bare, name: ERASED_NAME }, {
-    where: { id: pilotId },
-    transaction: t,
-  });
+  const bare = { massKg: 0, experience: '', hours: 0, crosswindCredit: null, experienceSince: {}, certificate: '' };
+  await Pilots.update(keepsName ? bare : { ...bare, name: ERASED_NAME }, { id: pilotId }, t);
   if (account) await eraseAccount(account.id, keepsName, t);
   return { ok: true, kept };
 }
 const ERASED_NAME = 'erased person';
 
 async function cancelAhead(user: CurrentUser, pilotId: string, t: Transaction): Promise<void> {
-  const ahead = await rows<{ id: string; version: number }>(
-    "SELECT id, version FROM bookings WHERE pilot_id = :pilotId AND state = 'booked' AND starts_at > :now",
-    { pilotId, now: nowIso() },
+  const ahead = await Bookings.find(
+    { where: { pilotId, state: 'booked', startsAt: { [Op.gt]: nowIso() } }, pick: ['id', 'version'] },
     t,
   );
   for (const b of ahead) {
-    await model('bookings').update(
-      { state: 'cancelled', version: b.version + 1 },
-      { where: { id: b.id }, transaction: t },
-    );
-    await database().sequelize.query('DELETE FROM booking_holds WHERE booking_id = :id', {
-      replacements: { id: b.id },
-      transaction: t,
-    });
-    await model('booking_changes').create(
+    await Bookings.update({ state: 'cancelled', version: b.version + 1 }, { id: b.id }, t);
+    await BookingHolds.delete({ bookingId: b.id }, t);
+    await BookingChanges.insert(
       {
         id: randomUUID(),
-        booking_id: b.id,
+        bookingId: b.id,
         version: b.version + 1,
         what: 'cancelled',
-        body: '{}',
+        body: {},
         reason: 'the person was erased',
-        changed_by: user.id,
-        changed_at: nowIso(),
+        changedBy: user.id,
+        changedAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
   }
 }
 
 /** Rows of their own go; in rows of others, and in those that stay, their name and what was written of them. */
 async function erasePilotRows(pilotId: string, name: string, userId: string | null, t: Transaction): Promise<void> {
-  const values = { pilotId, name, erased: ERASED_NAME, now: nowIso(), p: `p:${pilotId}`, u: `u:${userId ?? ''}` };
-  const sql = (text: string) => database().sequelize.query(text, { replacements: values, transaction: t });
-  await sql('DELETE FROM flight_log_struck WHERE log_id IN (SELECT id FROM flight_log WHERE pilot_id = :pilotId)');
-  for (const [table, column] of ERASED) await sql(`DELETE FROM ${table} WHERE ${column} = :pilotId`);
-  await sql('DELETE FROM qualifications WHERE pilot_id = :pilotId AND ledger_id IS NULL');
-  await sql("UPDATE logbook_imports SET file_name = 'erased', header = '', mapping = '{}' WHERE pilot_id = :pilotId");
-  await sql("UPDATE bookings SET note = '' WHERE pilot_id = :pilotId");
-  await sql(
-    `UPDATE booking_changes SET reason = CASE WHEN reason = 'the person was erased' THEN reason ELSE '' END,
-       body = '{}' WHERE booking_id IN (SELECT id FROM bookings WHERE pilot_id = :pilotId)`,
-  );
-  await sql(
-    `UPDATE waiting_list SET note = '', ended_how = CASE WHEN ended_at IS NULL THEN 'erased' ELSE ended_how END,
-       ended_at = COALESCE(ended_at, :now) WHERE pilot_id = :pilotId`,
-  );
-  await sql("UPDATE times_away SET why = '', ended_why = NULL WHERE who IN (:p, :u)");
-  await sql('DELETE FROM weekly_windows WHERE person IN (:p, :u)');
-  await sql(
-    `UPDATE traces SET name = 'recording' WHERE sortie_id IN (SELECT s.id
-       FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :pilotId)`,
-  );
-  await sql('UPDATE notices SET text = replace(text, :name, :erased) WHERE instr(text, :name) > 0');
+  const [whose, who] = [{ pilotId }, [`p:${pilotId}`, `u:${userId ?? ''}`]];
+  const logged = await LoggedFlights.find({ where: whose, pick: ['id'] }, t);
+  await StruckFlights.delete({ logId: logged.map((l) => l.id) }, t);
+  await PersonNotes.delete(whose, t);
+  await PersonDates.delete(whose, t);
+  await PilotEyes.delete(whose, t);
+  await PilotHours.delete(whose, t);
+  await LogbookFlights.delete(whose, t);
+  await LoggedFlights.delete(whose, t);
+  await Qualifications.delete({ ...whose, ledgerId: null }, t);
+  await LogbookImports.update({ fileName: 'erased', header: '', mapping: {} }, whose, t);
+  await Bookings.update({ note: '' }, whose, t);
+  const booked = { bookingId: (await Bookings.find({ where: whose, pick: ['id'] }, t)).map((b) => b.id) };
+  await BookingChanges.update({ body: {} }, booked, t);
+  await BookingChanges.update({ reason: '' }, { ...booked, reason: { [Op.ne]: 'the person was erased' } }, t);
+  await Waiting.update({ endedHow: 'erased', endedAt: nowIso() }, { ...whose, endedAt: null }, t);
+  await Waiting.update({ note: '' }, whose, t);
+  await TimesAway.update({ why: '', endedWhy: null }, { who }, t);
+  await WeeklyWindows.delete({ person: who }, t);
+  const lessons = await Sorties.find({ pick: ['id'], with: { checkout: { pick: [], where: whose } } }, t);
+  await Traces.update({ name: 'recording' }, { sortieId: lessons.map((s) => s.id) }, t);
+  for (const n of await Notices.find({ where: { text: { [Op.substring]: name } }, pick: ['id', 'text'] }, t))
+    await Notices.update({ text: n.text.replaceAll(name, ERASED_NAME) }, { id: n.id }, t);
 }
 
 async function eraseAccount(id: string, keepsName: boolean, t: Transaction): Promise<void> {
-  await model('users').update(
+  await Users.update(
     {
-      closed_at: nowIso(),
+      closedAt: nowIso(),
       email: `erased-${randomUUID()}@invalid.example`,
-      password_hash: 'erased',
+      passwordHash: 'erased',
       certificate: '',
-      certificate_until: null,
-      mass_kg: 0,
-      own_crosswind_kt: null,
-      authorised: '[]',
+      certificateUntil: null,
+      massKg: 0,
+      ownCrosswindKt: null,
+      authorised: [],
       ...(keepsName ? {} : { name: ERASED_NAME }),
     },
-    { where: { id }, transaction: t },
+    { id },
+    t,
   );
-  for (const table of ['personal_tokens', 'calendar_feeds', 'notices', 'sessions', 'sign_in_addresses'])
-    await database().sequelize.query(`DELETE FROM ${table} WHERE user_id = :id`, {
-      replacements: { id },
-      transaction: t,
-    });
+  for (const table of [PersonalTokens, CalendarFeeds, Notices, Sessions, SignInAddresses])
+    await table.delete({ userId: id }, t);
 }
 
 const LARGEST = 4_000_000;
@@ -542,15 +488,16 @@ export async function lookAtLogbook(
   if (mapping && !mapping.success) return problem('mapping', 'The mapping cannot be read. Choose the columns again.');
   const last = mapping
     ? null
-    : await row<{ mapping: string }>(
-        'SELECT mapping FROM logbook_imports WHERE header = :key ORDER BY imported_at DESC LIMIT 1',
-        { key: headerKey(table.header) },
-      );
+    : await LogbookImports.first({
+        where: { header: headerKey(table.header) },
+        pick: ['mapping'],
+        order: ['-importedAt'],
+      });
   const base =
     mapping?.data ??
     (last
       ? // Lines are those of one file.
-        { ...LogbookMapping.parse(JSON.parse(last.mapping)), stopLines: [] }
+        { ...LogbookMapping.parse(last.mapping), stopLines: [] }
       : {
           columns: guessColumns(table.header),
           dates: guessDates(columnOf(table.header, table.sample, guessColumns(table.header).date)),
@@ -590,16 +537,7 @@ async function knownTypes(
   const name = base.columns.type;
   if (name === undefined) return base.types;
   const written = Object.hasOwn(table.written, name) ? (table.written[name] ?? []) : [];
-  const found = await rows<{
-    code: string;
-    name: string;
-    engines: number;
-    tailwheel: number;
-    surface: string;
-    registrations: string;
-  }>(
-    'SELECT ty.code, ty.name, tv.engines, tv.tailwheel, tv.surface, (SELECT GROUP_CONCAT(registration) FROM airframes a WHERE a.type_id = ty.id) AS registrations FROM types ty JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)',
-  );
+  const found = await ask.knownTypes.all();
   const plain = (s: string) => s.toLowerCase().replace(/[^a-z0-9]/g, '');
   const types = { ...base.types };
   for (const w of written) {
@@ -615,8 +553,8 @@ async function knownTypes(
       types[w] = {
         typeCode: t.code,
         engines: t.engines,
-        tailwheel: t.tailwheel === 1,
-        surface: t.surface === 'water' ? 'water' : 'land',
+        tailwheel: t.tailwheel,
+        surface: t.surface === 'sea' ? 'water' : 'land',
       };
   }
   return types;
@@ -625,23 +563,13 @@ async function knownTypes(
 async function doubledOf(pilotId: string, read: LogbookRead, t?: Transaction): Promise<LogbookLook['doubled']> {
   const before = new Set(
     (
-      await rows<{ fingerprint: string }>(
-        'SELECT f.fingerprint FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId AND i.taken_back_at IS NULL',
-        { pilotId },
+      await LogbookFlights.find(
+        { where: { pilotId }, pick: ['fingerprint'], with: { import: { pick: [], where: { takenBackAt: null } } } },
         t,
       )
     ).map((f) => f.fingerprint),
   );
-  const here = new Set(
-    (
-      await rows<{ k: string }>(
-        `SELECT l.flown_on || ' ' || ty.code AS k FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id WHERE l.pilot_id = :pilotId
-     UNION SELECT f.flown_on || ' ' || f.type_code FROM flight_log f WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
-        { pilotId },
-        t,
-      )
-    ).map((r) => r.k),
-  );
+  const here = new Set((await ask.doubledOf.all({ pilotId }, t)).map((r) => r.k));
   return read.flights.flatMap((f) =>
     before.has(f.fingerprint)
       ? [{ line: f.line, what: 'read in before' }]
@@ -675,56 +603,52 @@ export async function importLogbook(
     );
   return write(async (t): Promise<Result<{ added: number; doubled: number; refused: number }>> => {
     if (!(await pilotThere(pilotId, t))) return problem('', NOBODY);
-    const known = await row<{ added: number; doubled: number; refused: number }>(
-      'SELECT added, doubled, refused FROM logbook_imports WHERE id = :requestId',
-      { requestId },
-      t,
-    );
+    const known = await LogbookImports.first({ where: { id: requestId }, pick: ['added', 'doubled', 'refused'] }, t);
     if (known) return { ok: true, ...known };
     const lines = new Set((await doubledOf(pilotId, look, t)).map((d) => d.line));
     const fresh = look.flights.filter((f) => !lines.has(f.line));
     const counts = { added: fresh.length, doubled: lines.size, refused: look.refused.length };
-    await model('logbook_imports').create(
+    await LogbookImports.insert(
       {
         id: requestId,
-        pilot_id: pilotId,
-        file_name: fileName.slice(0, 120),
+        pilotId: pilotId,
+        fileName: fileName.slice(0, 120),
         header: headerKey(look.header),
-        mapping: JSON.stringify(look.mapping),
-        read_rows: look.flights.length + look.refused.length,
+        mapping: look.mapping,
+        readRows: look.flights.length + look.refused.length,
         ...counts,
-        imported_by: user.id,
-        imported_at: nowIso(),
-        taken_back_at: null,
-        taken_back_by: null,
+        importedBy: user.id,
+        importedAt: nowIso(),
+        takenBackAt: null,
+        takenBackBy: null,
       },
-      { transaction: t },
+      t,
     );
-    await model('logbook_flights').bulkCreate(
+    await LogbookFlights.insertAll(
       fresh.map((f) => ({
         id: randomUUID(),
-        import_id: requestId,
-        pilot_id: pilotId,
-        flown_on: f.flownOn,
-        type_written: f.typeWritten,
+        importId: requestId,
+        pilotId: pilotId,
+        flownOn: f.flownOn,
+        typeWritten: f.typeWritten,
         registration: f.registration,
-        type_code: f.type.typeCode,
+        typeCode: f.type.typeCode,
         engines: f.type.engines,
-        tailwheel: f.type.tailwheel ? 1 : 0,
+        tailwheel: f.type.tailwheel,
         surface: f.type.surface,
-        takeoffs_day: f.takeoffsDay,
-        takeoffs_night: f.takeoffsNight,
-        landings_day: f.landingsDay,
-        landings_night: f.landingsNight,
-        full_stops_day: f.fullStopsDay,
-        full_stops_night: f.fullStopsNight,
+        takeoffsDay: f.takeoffsDay,
+        takeoffsNight: f.takeoffsNight,
+        landingsDay: f.landingsDay,
+        landingsNight: f.landingsNight,
+        fullStopsDay: f.fullStopsDay,
+        fullStopsNight: f.fullStopsNight,
         hours: f.hours,
-        pic_hours: f.picHours,
-        dual: f.dual ? 1 : 0,
+        picHours: f.picHours,
+        dual: f.dual,
         remark: f.remark,
         fingerprint: f.fingerprint,
       })),
-      { transaction: t },
+      t,
     );
     return { ok: true, ...counts };
   });
@@ -732,18 +656,11 @@ export async function importLogbook(
 /** Takes a whole import back: its flights stay on file and count no more. */
 export async function takeBackImport(user: CurrentUser, importId: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
-    const i = await row<{ pilot_id: string; taken_back_at: string | null }>(
-      'SELECT pilot_id, taken_back_at FROM logbook_imports WHERE id = :importId',
-      { importId },
-      t,
-    );
-    if (!i || !may.importLogbook(user, { pilotId: i.pilot_id }))
+    const i = await LogbookImports.first({ where: { id: importId }, pick: ['pilotId', 'takenBackAt'] }, t);
+    if (!i || !may.importLogbook(user, { pilotId: i.pilotId }))
       return problem('', 'There is no such import for you to take back.');
-    if (i.taken_back_at === null)
-      await model('logbook_imports').update(
-        { taken_back_at: nowIso(), taken_back_by: user.id },
-        { where: { id: importId }, transaction: t },
-      );
+    if (i.takenBackAt === null)
+      await LogbookImports.update({ takenBackAt: nowIso(), takenBackBy: user.id }, { id: importId }, t);
     return { ok: true };
   });
 }

@@ -3,10 +3,11 @@ import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems } from '../../floor/result';
+import { Pilots } from '../../account/tables';
+import { Types } from '../../hangar/tables';
+import { PilotEyes, PilotHours } from '../tables';
 
 export const HoursForm = z.object({
   pilotId: z.string().min(1),
@@ -47,31 +48,30 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
   const more = rows.findIndex((r) => r.pic !== null && r.pic > r.hours);
   if (more >= 0) return problem(`rows.${more}.pic`, 'More in command than in all: look at both.');
   return write(async (t): Promise<Result<{ added: number }>> => {
-    if (!(await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t))) return problem('', NOT_YOURS);
+    if (!(await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t))) return problem('', NOT_YOURS);
     let added = 0;
     for (const [i, r] of rows.entries()) {
-      if (!(await row('SELECT id FROM types WHERE code = :code', { code: r.typeCode }, t)))
+      if (!(await Types.first({ where: { code: r.typeCode }, pick: ['id'] }, t)))
         return problem(`rows.${i}.typeCode`, 'There is no such type in the hangar.');
-      const newest = await row<{ hours: number; pic: number | null; last_flown: string; seq: number }>(
-        'SELECT hours, pic, last_flown, seq FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code ORDER BY seq DESC LIMIT 1',
-        { pilotId, code: r.typeCode },
+      const newest = await PilotHours.first(
+        { where: { pilotId, typeCode: r.typeCode }, pick: ['hours', 'pic', 'lastFlown', 'seq'], order: ['-seq'] },
         t,
       );
-      if (newest?.hours === r.hours && newest.pic === r.pic && newest.last_flown === r.lastFlown) continue;
+      if (newest?.hours === r.hours && newest.pic === r.pic && newest.lastFlown === r.lastFlown) continue;
       if (!newest && r.hours === 0) continue;
-      await model('pilot_hours').create(
+      await PilotHours.insert(
         {
           id: randomUUID(),
-          pilot_id: pilotId,
-          type_code: r.typeCode,
+          pilotId: pilotId,
+          typeCode: r.typeCode,
           hours: r.hours,
           pic: r.pic,
-          last_flown: r.lastFlown,
-          entered_by: user.id,
-          entered_at: nowIso(),
+          lastFlown: r.lastFlown,
+          enteredBy: user.id,
+          enteredAt: nowIso(),
           seq: (newest?.seq ?? 0) + 1,
         },
-        { transaction: t },
+        t,
       );
       added++;
     }
@@ -98,28 +98,27 @@ export async function saveEye(user: CurrentUser, form: unknown): Promise<Result<
   if (!may.keepPilotRecord(user, { pilotId: data.pilotId })) return problem('', NOT_YOURS);
   return write(async (t): Promise<Result<object>> => {
     if (!(await known(data.pilotId, data.typeCode, t))) return problem('', NOT_YOURS);
-    const newest = await row<{ seq: number }>(
-      'SELECT seq FROM pilot_eyes WHERE pilot_id = :pilotId AND type_code = :typeCode AND seat = :seat ORDER BY seq DESC LIMIT 1',
-      { pilotId: data.pilotId, typeCode: data.typeCode, seat: data.seat },
+    const newest = await PilotEyes.first(
+      { where: { pilotId: data.pilotId, typeCode: data.typeCode, seat: data.seat }, pick: ['seq'], order: ['-seq'] },
       t,
     );
-    await model('pilot_eyes').create(
+    await PilotEyes.insert(
       {
         id: randomUUID(),
-        pilot_id: data.pilotId,
-        type_code: data.typeCode,
+        pilotId: data.pilotId,
+        typeCode: data.typeCode,
         seat: data.seat,
-        eye_height_m: data.eyeHeightM,
+        eyeHeightM: data.eyeHeightM,
         how: data.how,
-        entered_by: user.id,
-        entered_at: nowIso(),
+        enteredBy: user.id,
+        enteredAt: nowIso(),
         seq: (newest?.seq ?? 0) + 1,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });
 }
 const known = async (pilotId: string, code: string, t: Transaction): Promise<boolean> =>
-  Boolean(await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }, t)) &&
-  Boolean(await row('SELECT id FROM types WHERE code = :code', { code }, t));
+  Boolean(await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t)) &&
+  Boolean(await Types.first({ where: { code }, pick: ['id'] }, t));

@@ -4,30 +4,12 @@ import { type TypedEvent, classOf, loggedEvents } from '@/core/recency';
 import type { NightRule } from '@/domain/recency';
 import { homeAerodrome, newestContent } from '../../rules/content';
 import { inData } from '../../floor/data-folder';
-import { row, rows } from '../../floor/connection';
+import type { RowOf } from '../../floor/statement';
+import * as ask from '../../floor/statements/people';
+import { Checkouts } from '../../checkout/tables';
 
-interface FlyingRow {
-  id: string;
-  flown_on: string;
-  code: string;
-  engines: number;
-  tailwheel: number;
-  kind: string;
-  surface: 'land' | 'water';
-  level: number | null;
-  shown: number;
-  at: string | null;
-  /** Where and when the take-off before it was; an instant nobody knows is never night. */
-  off_surface: 'land' | 'water' | null;
-  off_at: string | null;
-  n: number;
-}
-const JOINS =
-  'JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id';
-/** Columns of a landing as recency sees it. */
-const FLOWN = 'l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface';
-const MOMENTS = 'l.ended_at AS at, l.off_surface, l.off_at';
-const LANDED = "l.kind NOT IN ('go-around', 'low-pass')";
+/** A landing as recency sees it; an instant nobody knows is never night. */
+type FlyingRow = RowOf<typeof ask.flownByPilot>;
 
 /** Hours of the day, UTC, in which it is never night at a place on any day of the year; null = there are none. */
 function alwaysDay(place: Place): { from: string; to: string } | null {
@@ -62,17 +44,17 @@ async function flying(
     else of.set(pilotId, events);
   };
   const landed = (pilotId: string, l: FlyingRow) => {
-    const [tailwheel, demonstration] = [l.tailwheel === 1, l.shown === 1];
+    const [tailwheel, demonstration] = [l.tailwheel, l.shown];
     const dark = (at: string | null): boolean => at !== null && isNight(at, place, night);
-    const off = l.off_surface ?? l.surface;
+    const off = l.offSurface ?? l.surface;
     add(pilotId, [
       {
-        date: l.flown_on,
+        date: l.flownOn,
         typeCode: l.code,
         class: classOf(l.engines, off),
         tailwheel,
         surface: off,
-        night: dark(l.off_at),
+        night: dark(l.offAt),
         intervention: l.level,
         demonstration,
         recorded: true,
@@ -81,7 +63,7 @@ async function flying(
         kind: 'takeoff',
       },
       {
-        date: l.flown_on,
+        date: l.flownOn,
         typeCode: l.code,
         class: classOf(l.engines, l.surface),
         tailwheel,
@@ -97,96 +79,42 @@ async function flying(
       },
     ]);
   };
-  if (one) {
-    const recorded = await rows<FlyingRow>(
-      `SELECT l.id, ${FLOWN}, l.level, l.shown, ${MOMENTS}, 1 AS n
-       FROM landings l ${JOINS} WHERE l.pilot_id = :pilotId AND ${LANDED}`,
-      who,
-      t,
-    );
-    for (const l of recorded) landed(who.pilotId, l);
-  } else for (const [pilotId, l] of await recordedSince(who.since, alwaysDay(place), t)) landed(pilotId, l);
-  const shown = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT u.pilot_id, l.id || ':shown' AS id, ${FLOWN}, 0 AS level, 0 AS shown, ${MOMENTS}, 1 AS n
-     FROM landings l INDEXED BY landings_shown ${JOINS} JOIN users u ON u.id = l.author
-     WHERE l.landing_class = 'demonstration' AND ${one ? 'u.pilot_id = :pilotId' : 'u.pilot_id IS NOT NULL AND l.flown_on >= :since'} AND ${LANDED}`,
-    who,
-    t,
-  );
-  for (const l of shown) landed(l.pilot_id, l);
-  const newest =
-    'JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)';
-  const logged = await rows<{
-    pilot_id: string;
-    id: string;
-    flown_on: string;
-    code: string;
-    engines: number;
-    tailwheel: number;
-    takeoffs: number;
-    landings: number;
-    full_stops: number;
-    night: number;
-    surface: 'land' | 'water';
-    off_night: number | null;
-    off_surface: 'land' | 'water' | null;
-  }>(
-    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, tv.engines, tv.tailwheel, f.takeoffs, f.landings, f.full_stops,
-       f.night, f.surface, f.off_night, f.off_surface
-     FROM flight_log f JOIN types ty ON ty.code = f.type_code ${newest}
-     WHERE ${one ? 'f.pilot_id = :pilotId' : 'f.flown_on >= :since'} AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
-    who,
-    t,
-  );
-  const imported = await rows<{
-    pilot_id: string;
-    id: string;
-    flown_on: string;
-    code: string | null;
-    engines: number;
-    tailwheel: number;
-    surface: 'land' | 'water';
-    dual: number;
-    takeoffs_day: number;
-    takeoffs_night: number;
-    landings_day: number;
-    landings_night: number;
-    full_stops_day: number;
-    full_stops_night: number;
-  }>(
-    `SELECT f.pilot_id, f.id, f.flown_on, f.type_code AS code, f.engines, f.tailwheel, f.surface, f.dual, f.takeoffs_day, f.takeoffs_night, f.landings_day, f.landings_night, f.full_stops_day, f.full_stops_night FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id
-     WHERE i.taken_back_at IS NULL AND ${one ? 'f.pilot_id = :pilotId' : 'f.flown_on >= :since'}`,
-    who,
-    t,
-  );
+  const pilotId = one ? who.pilotId : null;
+  const since = one ? '' : who.since;
+  if (one) for (const l of await ask.flownByPilot.all({ pilotId: who.pilotId }, t)) landed(who.pilotId, l);
+  else for (const [id, l] of await recordedSince(since, alwaysDay(place), t)) landed(id, l);
+  const shown = one ? await ask.shownBy.all({ pilotId }, t) : await ask.shownSince.all({ since }, t);
+  for (const l of shown) landed(l.pilotId ?? '', l);
+  const logged = one ? await ask.loggedBy.all({ pilotId }, t) : await ask.loggedSince.all({ since }, t);
+  const imported = one ? await ask.importedBy.all({ pilotId }, t) : await ask.importedSince.all({ since }, t);
   for (const f of logged)
     add(
-      f.pilot_id,
+      f.pilotId,
       loggedEvents(
         {
           id: f.id,
-          date: f.flown_on,
+          date: f.flownOn,
           takeoffs: f.takeoffs,
           landings: f.landings,
-          fullStops: f.full_stops,
-          night: f.night === 1,
+          fullStops: f.fullStops,
+          night: f.night,
           surface: f.surface,
-          ...(f.off_night === null ? {} : { offNight: f.off_night === 1 }),
-          ...(f.off_surface === null ? {} : { offSurface: f.off_surface }),
+          ...(f.offNight === null ? {} : { offNight: f.offNight }),
+          ...(f.offSurface === null ? {} : { offSurface: f.offSurface }),
         },
-        { typeCode: f.code, engines: f.engines, tailwheel: f.tailwheel === 1 },
+        { typeCode: f.code, engines: f.engines, tailwheel: f.tailwheel },
       ),
     );
   for (const f of imported) {
-    const inIt = { typeCode: f.code ?? '', engines: f.engines, tailwheel: f.tailwheel === 1 };
-    add(f.pilot_id, [
+    const inIt = { typeCode: f.code ?? '', engines: f.engines, tailwheel: f.tailwheel };
+    add(f.pilotId, [
       ...loggedEvents(
         {
           id: `${f.id}:day`,
-          date: f.flown_on,
-          takeoffs: f.takeoffs_day,
-          landings: f.landings_day,
-          fullStops: f.full_stops_day,
+          date: f.flownOn,
+          takeoffs: f.takeoffsDay,
+          landings: f.landingsDay,
+          fullStops: f.fullStopsDay,
           night: false,
           surface: f.surface,
         },
@@ -195,10 +123,10 @@ async function flying(
       ...loggedEvents(
         {
           id: `${f.id}:night`,
-          date: f.flown_on,
-          takeoffs: f.takeoffs_night,
-          landings: f.landings_night,
-          fullStops: f.full_stops_night,
+          date: f.flownOn,
+          takeoffs: f.takeoffsNight,
+          landings: f.landingsNight,
+          fullStops: f.fullStopsNight,
           night: true,
           surface: f.surface,
         },
@@ -223,74 +151,27 @@ async function recordedSince(
 ): Promise<[string, FlyingRow][]> {
   const types = new Map(
     (
-      await rows<{ id: string; code: string; engines: number; tailwheel: number }>(
-        'SELECT c.id, ty.code, tv.engines, tv.tailwheel FROM checkouts c JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id',
-        {},
+      await Checkouts.find(
+        { pick: ['id'], with: { typeVersion: { pick: ['engines', 'tailwheel'], with: { type: ['code'] } } } },
         t,
       )
     ).map((c) => [c.id, c]),
   );
-  const edge = (at: string): string =>
-    day === null
-      ? at
-      : `CASE WHEN substr(${at}, 12, 5) > :dayFrom AND substr(${at}, 12, 5) < :dayTo THEN NULL ELSE ${at} END`;
-  const found = await rows<{ pilot_id: string; days: string }>(
-    `SELECT pilot_id, json_group_array(json_array(flown_on, checkout_id, kind, surface, level, shown, at, off_surface, off_at, n)) AS days FROM (
-       SELECT l.flown_on, l.pilot_id, l.checkout_id, l.kind, l.surface, l.level, l.shown, ${edge('l.ended_at')} AS at, l.off_surface, ${edge('l.off_at')} AS off_at, COUNT(*) AS n FROM landings l WHERE l.flown_on >= :since AND l.checkout_id IS NOT NULL AND ${LANDED} GROUP BY 1, 2, 3, 4, 5, 6, 7, 8, 9, 10
-     ) GROUP BY pilot_id`,
-    { since, dayFrom: day?.from, dayTo: day?.to },
-    t,
-  );
-  const alone = await rows<FlyingRow & { pilot_id: string }>(
-    `SELECT l.pilot_id, l.id, ${FLOWN}, l.level, l.shown, ${MOMENTS}, 1 AS n
-     FROM landings l ${JOINS} WHERE l.flown_on >= :since AND l.checkout_id IS NULL AND ${LANDED}`,
-    { since },
-    t,
-  );
+  const found = await ask.flownSince.all({ since, dayFrom: day?.from ?? null, dayTo: day?.to ?? null }, t);
   return [
     ...found.flatMap((p) =>
-      (
-        JSON.parse(p.days) as [
-          string,
-          string,
-          string,
-          'land' | 'water',
-          number | null,
-          number,
-          string | null,
-          'land' | 'water' | null,
-          string | null,
-          number,
-        ][]
-      ).flatMap(
-        ([flown_on, checkout, kind, surface, level, shown, at, off_surface, off_at, n]): [string, FlyingRow][] => {
-          const type = types.get(checkout);
-          return type
-            ? [
-                [
-                  p.pilot_id,
-                  {
-                    id: `${p.pilot_id} ${flown_on} ${kind} ${level ?? ''} ${at ?? ''} ${off_surface ?? ''} ${off_at ?? ''}`,
-                    flown_on,
-                    code: type.code,
-                    engines: type.engines,
-                    tailwheel: type.tailwheel,
-                    kind,
-                    surface,
-                    level,
-                    shown,
-                    at,
-                    off_surface,
-                    off_at,
-                    n,
-                  },
-                ],
-              ]
-            : [];
+      p.days.flatMap(
+        ([flownOn, checkout, kind, surface, level, shown, at, offSurface, offAt, n]): [string, FlyingRow][] => {
+          const type = types.get(checkout)?.typeVersion;
+          if (!type) return [];
+          const id = `${p.pilotId} ${flownOn} ${kind} ${level ?? ''} ${at ?? ''} ${offSurface ?? ''} ${offAt ?? ''}`;
+          const { engines, tailwheel } = type;
+          const of = { id, flownOn, code: type.type.code, engines, tailwheel };
+          return [[p.pilotId, { ...of, kind, surface, level, shown: shown === 1, at, offSurface, offAt, n }]];
         },
       ),
     ),
-    ...alone.map((l): [string, FlyingRow] => [l.pilot_id, l]),
+    ...(await ask.flownAlone.all({ since }, t)).map((l): [string, FlyingRow] => [l.pilotId, l]),
   ];
 }
 
@@ -309,13 +190,7 @@ export async function flyingOf(pilotId: string, t?: Transaction, night?: NightRu
 export const flyingSince = (since: string, night: NightRule, t?: Transaction): Promise<Map<string, TypedEvent[]>> =>
   flying({ since }, night, t);
 
-interface Marks {
-  event: number;
-  log: number;
-  struck: number;
-  imports: string;
-  others: string;
-}
+type Marks = RowOf<typeof ask.flyingMarks>;
 declare global {
   var __jeitoFlying: { key: string; since: string; marks: Marks; of: Map<string, TypedEvent[]> } | undefined;
 }
@@ -327,11 +202,7 @@ const FEW = 40;
  */
 export async function flyingKept(since: string, night: NightRule): Promise<Map<string, TypedEvent[]>> {
   const key = `${inData('jeito.sqlite')} ${JSON.stringify(night)} ${(await homeAerodrome()).latitudeDeg} ${(await homeAerodrome()).longitudeDeg}`;
-  const found = await row<Marks>(
-    `SELECT COALESCE((SELECT MAX(rowid) FROM capture_events), 0) AS event, COALESCE((SELECT MAX(rowid) FROM flight_log), 0) AS log, COALESCE((SELECT MAX(rowid) FROM flight_log_struck), 0) AS struck, (SELECT COUNT(*) || ':' || COUNT(taken_back_at) FROM logbook_imports) AS imports,
-       (SELECT COUNT(*) FROM erasures) || ':' || (SELECT COUNT(*) FROM checkout_moves) || ':' || (SELECT COUNT(*) FROM type_versions) || ':' || (SELECT COUNT(pilot_id) FROM users) AS others`,
-  );
-  const marks = found ?? { event: 0, log: 0, struck: 0, imports: '', others: '' };
+  const marks = (await ask.flyingMarks.one()) ?? { event: 0, log: 0, struck: 0, imports: '', others: '' };
   const kept = globalThis.__jeitoFlying;
   const usable =
     kept?.key === key &&
@@ -363,14 +234,11 @@ export async function flyingKept(since: string, night: NightRule): Promise<Map<s
  * logged or read in.
  */
 async function changedPilots(from: Marks, to: Marks): Promise<string[]> {
-  const found = await rows<{ p: string | null }>(
-    `SELECT c.pilot_id AS p FROM capture_events e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE e.rowid > :event
-     UNION SELECT s.second_pilot_id FROM capture_events e JOIN sorties s ON s.id = e.sortie_id WHERE e.rowid > :event
-     UNION SELECT u.pilot_id FROM capture_events e JOIN users u ON u.id = e.author WHERE e.rowid > :event
-     UNION SELECT pilot_id FROM flight_log WHERE rowid > :log
-     UNION SELECT f.pilot_id FROM flight_log_struck x JOIN flight_log f ON f.id = x.log_id WHERE x.rowid > :struck
-     ${from.imports === to.imports ? '' : 'UNION SELECT pilot_id FROM logbook_imports'}`,
-    { event: from.event, log: from.log, struck: from.struck },
-  );
+  const found = await ask.flyingChanged.all({
+    event: from.event,
+    log: from.log,
+    struck: from.struck,
+    imports: from.imports === to.imports ? 0 : 1,
+  });
   return found.flatMap((f) => f.p ?? []);
 }

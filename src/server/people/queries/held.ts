@@ -3,7 +3,9 @@ import { type PersonDate, classNames, classOf, variantThrough } from '@/core/rec
 import { plainKind } from '@/core/plan';
 import type { RulePack } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { row, rows } from '../../floor/connection';
+import type { RowOf } from '../../floor/statement';
+import * as ask from '../../floor/statements/people';
+import { Qualifications } from '../tables';
 
 export interface HeldKind {
   kind: string;
@@ -17,14 +19,7 @@ export interface HeldNow {
 
 /** Days on which a pilot flew, trained or was checked in a type; null dates left out. */
 async function flownIn(pilotId: string, typeCode: string, t?: Transaction): Promise<string[]> {
-  const found = await rows<{ on: string | null }>(
-    `SELECT MAX(l.flown_on) AS "on" FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id WHERE l.pilot_id = :pilotId AND ty.code = :typeCode
-     UNION ALL SELECT MAX(f.flown_on) FROM flight_log f WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
-     UNION ALL SELECT MAX(f.flown_on) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE i.taken_back_at IS NULL AND f.pilot_id = :pilotId AND f.type_code = :typeCode
-     UNION ALL SELECT MAX(h.last_flown) FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode AND h.hours > 0`,
-    { pilotId, typeCode },
-    t,
-  );
+  const found = await ask.flownIn.all({ pilotId, typeCode }, t);
   return found.flatMap((f) => f.on ?? []);
 }
 
@@ -36,13 +31,12 @@ export async function heldOn(
   t?: Transaction,
 ): Promise<HeldNow> {
   if (pilotId === null) return { held: [], lapsed: [] };
-  const found = await rows<{ kind: string; gained_on: string | null }>(
-    'SELECT kind, gained_on FROM qualifications WHERE pilot_id = :p AND ended_at IS NULL ORDER BY gained_on',
-    { p: pilotId },
+  const found = await Qualifications.find(
+    { where: { pilotId, endedAt: null }, pick: ['kind', 'gainedOn'], order: ['gainedOn'] },
     t,
   );
   const now: HeldNow = { held: [], lapsed: [] };
-  for (const { kind, gained_on: gainedOn } of found) {
+  for (const { kind, gainedOn: gainedOn } of found) {
     const typeCode = kind === plainKind(kind) ? null : kind.slice(plainKind(kind).length + 1);
     if (typeCode === null || !pack?.variantLapse) {
       now.held.push({ kind, gainedOn });
@@ -56,33 +50,19 @@ export async function heldOn(
   return now;
 }
 
-/** SQL: dates whose entry of the ledger was voided are none. */
-export const DATES_STAND = `NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = x.ledger_id)`;
-
-export interface DateRow {
-  key: string;
-  title: string;
-  done_on: string | null;
-  until: string | null;
-}
+type DateRow = Pick<RowOf<typeof ask.standingDates>, 'key' | 'title' | 'doneOn' | 'until'>;
 /** Rows of dates in the order they were entered, one of each key with its earlier ones. */
 export function datesFrom(found: readonly DateRow[]): PersonDate[] {
   const of = new Map<string, PersonDate>();
   for (const d of found) {
     const known = of.get(d.key);
     const before = known ? [...(known.before ?? []), { doneOn: known.doneOn, until: known.until }] : [];
-    of.set(d.key, { key: d.key, title: d.title, doneOn: d.done_on, until: d.until, before });
+    of.set(d.key, { key: d.key, title: d.title, doneOn: d.doneOn, until: d.until, before });
   }
   return [...of.values()];
 }
 export const datesOf = async (pilotId: string, t?: Transaction): Promise<PersonDate[]> =>
-  datesFrom(
-    await rows<DateRow>(
-      `SELECT x.key, x.title, x.done_on, x.until FROM person_dates x WHERE x.pilot_id = :pilotId AND ${DATES_STAND} ORDER BY x.seq`,
-      { pilotId },
-      t,
-    ),
-  );
+  datesFrom(await ask.standingDates.all({ pilotId }, t));
 
 /** The classes an aeroplane is flown in where it is to be used; an amphibian with nothing said, both. */
 export function classesFlown(sheet: TypeSheet, surface: 'land' | 'water' | 'any'): string[] {
@@ -100,10 +80,4 @@ export const classNamesFlown = (sheet: TypeSheet, surface: 'land' | 'water' | 'a
 
 /** The first day of a course: its first lesson, or the first thing recorded for it. */
 export const courseStart = async (checkoutId: string, t?: Transaction): Promise<string | null> =>
-  (
-    await row<{ d: string | null }>(
-      `SELECT MIN(d) AS d FROM (SELECT MIN(s.flown_on) AS d FROM sorties s JOIN capture_events e ON e.sortie_id = COALESCE(s.shared_with, s.id) WHERE s.checkout_id = :checkoutId)`,
-      { checkoutId },
-      t,
-    )
-  )?.d ?? null;
+  (await ask.courseStart.one({ checkoutId }, t))?.d ?? null;

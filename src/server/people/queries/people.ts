@@ -21,12 +21,23 @@ import type { Goal, Role } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { newestContent } from '../../rules/content';
 import { asOfLastWrite } from '../../floor/as-of';
-import { row, rows } from '../../floor/connection';
+import { row } from '../../floor/connection';
 import { flyingKept, flyingOf, flyingSince } from './flying';
-import { DATES_STAND, classesFlown, datesFrom } from './held';
+import { classesFlown, datesFrom } from './held';
 import { hangar } from '../../hangar/queries/hangar';
 import { localToday } from '../../rules/today';
 import { hoursOf, type PilotHours } from './pilot';
+import * as ask from '../../floor/statements/people';
+import { Pilots, Users } from '../../account/tables';
+import {
+  Erasures,
+  LogbookImports,
+  PersonDates,
+  PersonNotes,
+  Qualifications,
+  PilotHours as EnteredHours,
+} from '../tables';
+import { Op } from 'sequelize';
 
 /** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */
 const READ_DAYS = 300;
@@ -106,47 +117,35 @@ async function aroundFlying(
   checks: Map<string, { code: string; on: string }[]>;
   staff: Map<string, { roles: Role[]; until: string | null }>;
 }> {
-  const own = pilotId === null ? '' : 'AND x.pilot_id = :pilotId';
-  const group = <T extends { pilot_id: string }, V>(all: T[], of: (r: T) => V): Map<string, V[]> => {
+  const group = <T extends { pilotId: string | null }, V>(all: T[], of: (r: T) => V): Map<string, V[]> => {
     const m = new Map<string, V[]>();
     for (const r of all) {
-      const at = m.get(r.pilot_id);
+      const at = m.get(r.pilotId ?? '');
       if (at) at.push(of(r));
-      else m.set(r.pilot_id, [of(r)]);
+      else m.set(r.pilotId ?? '', [of(r)]);
     }
     return m;
   };
+  const own = pilotId === null ? {} : { pilotId };
   const [hours, held, dates, checks, staff] = await Promise.all([
-    rows<{ pilot_id: string; type_code: string; last_flown: string }>(
-      `SELECT x.pilot_id, x.type_code, x.last_flown FROM pilot_hours x WHERE x.last_flown >= :since AND x.hours > 0 ${own}`,
-      { pilotId, since },
-    ),
-    rows<{ pilot_id: string; kind: string }>(
-      `SELECT x.pilot_id, x.kind FROM qualifications x WHERE x.ended_at IS NULL ${own}`,
-      { pilotId },
-    ),
-    rows<{ pilot_id: string; key: string; title: string; done_on: string | null; until: string | null }>(
-      `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x WHERE ${DATES_STAND} ${own} ORDER BY x.seq`,
-      { pilotId },
-    ),
-    rows<{ pilot_id: string; code: string; on: string }>(
-      `SELECT c.pilot_id, ty.code, COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS "on" FROM checkouts c JOIN ledger l ON l.id = c.signed_ledger_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-       WHERE c.status = 'signed' AND l.signed_at >= :since ${own.replace('x.', 'c.')}`,
-      { pilotId, since },
-    ),
-    rows<{ pilot_id: string; roles: string; certificate_until: string | null }>(
-      `SELECT x.pilot_id, x.roles, x.certificate_until FROM users x WHERE x.pilot_id IS NOT NULL AND x.closed_at IS NULL ${own}`,
-      { pilotId },
-    ),
+    EnteredHours.find({
+      where: { lastFlown: { [Op.gte]: since }, hours: { [Op.gt]: 0 }, ...own },
+      pick: ['pilotId', 'typeCode', 'lastFlown'],
+    }),
+    Qualifications.find({ where: { endedAt: null, ...own }, pick: ['pilotId', 'kind'] }),
+    ask.standingDates.all({ pilotId }),
+    ask.signedTypes.all({ pilotId, since }),
+    Users.find({
+      where: { pilotId: { [Op.ne]: null }, closedAt: null, ...own },
+      pick: ['pilotId', 'roles', 'certificateUntil'],
+    }),
   ]);
   return {
-    hours: group(hours, (h) => ({ code: h.type_code, last: h.last_flown })),
+    hours: group(hours, (h) => ({ code: h.typeCode, last: h.lastFlown })),
     held: group(held, (h) => h.kind),
     dates: new Map([...group(dates, (d) => d)].map(([id, all]) => [id, datesFrom(all)])),
-    checks: group(checks, (c) => ({ code: c.code, on: c.on })),
-    staff: new Map(
-      staff.map((s) => [s.pilot_id, { roles: JSON.parse(s.roles) as Role[], until: s.certificate_until }]),
-    ),
+    checks: group(checks, (c) => ({ code: c.code, on: c.signedOn })),
+    staff: new Map(staff.map((s) => [s.pilotId ?? '', { roles: s.roles, until: s.certificateUntil }])),
   };
 }
 type Around = Awaited<ReturnType<typeof aroundFlying>>;
@@ -177,7 +176,7 @@ function personOf(pilotId: string, events: readonly TypedEvent[], around: Around
 
 /** One pilot as the rules see them. `null` when there is none. */
 export async function personFacts(pilotId: string, rules: HouseRules, onDate: string): Promise<Person | null> {
-  if (!(await row('SELECT id FROM pilots WHERE id = :pilotId', { pilotId }))) return null;
+  if (!(await Pilots.first({ where: { id: pilotId }, pick: ['id'] }))) return null;
   const since = addDays(onDate, -TYPES_KEPT_DAYS);
   const [all, around] = await Promise.all([
     flyingOf(pilotId, undefined, rules.pack.night.recency),
@@ -225,9 +224,7 @@ export async function everybodysStanding(rules: HouseRules, onDate: string): Pro
 export async function readStandings(rules: HouseRules, onDate: string, keptFlying = false): Promise<PersonStanding[]> {
   const since = addDays(onDate, -READ_DAYS);
   const [pilots, flown, around] = await Promise.all([
-    rows<{ id: string; name: string; hours: number; user_id: string | null; roles: string | null }>(
-      'SELECT p.id, p.name, p.hours, u.id AS user_id, u.roles FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY p.name',
-    ),
+    ask.readStandings.all(),
     (keptFlying ? flyingKept : flyingSince)(since, rules.pack.night.recency),
     aroundFlying(null, addDays(onDate, -TYPES_KEPT_DAYS)),
   ]);
@@ -239,8 +236,8 @@ export async function readStandings(rules: HouseRules, onDate: string, keptFlyin
     return {
       pilotId: p.id,
       name: p.name,
-      userId: p.user_id,
-      roles: p.roles ? (JSON.parse(p.roles) as Role[]) : [],
+      userId: p.userId,
+      roles: p.roles ?? [],
       hours: p.hours,
       lapses,
       standing: standingOf(lapses),
@@ -309,42 +306,22 @@ export interface GroupLadder {
 }
 /** A pilot's own crosswind step, by gear and mass, as it was after each day flown. */
 export async function ladderHistory(pilotId: string, onDate: string): Promise<GroupLadder[]> {
-  const found = await rows<{
-    gear_group: string;
-    flown_on: string;
-    crosswind_kt: number | null;
-    wind_age_min: number | null;
-    intervention: number | null;
-    demonstration: number;
-    judged: string;
-  }>(
-    "SELECT gear_group, flown_on, crosswind_kt, wind_age_min, json_extract(captured, '$.intervention') AS intervention, json_extract(captured, '$.demonstration') AS demonstration, judged FROM landings WHERE pilot_id = :pilotId AND kind NOT IN ('go-around', 'low-pass') ORDER BY flown_on, saved_at",
-    { pilotId },
-  );
-  const pilot = await row<{ crosswind_credit: string | null }>(
-    'SELECT crosswind_credit FROM pilots WHERE id = :pilotId',
-    { pilotId },
-  );
-  const credit = pilot?.crosswind_credit
-    ? (JSON.parse(pilot.crosswind_credit) as { group: string; kt: number; date: string })
-    : null;
-  const groups = [...new Set([...found.map((l) => l.gear_group), ...(credit ? [credit.group] : [])])];
+  const found = await ask.ladderHistory.all({ pilotId });
+  const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['crosswindCredit'] });
+  const credit = pilot?.crosswindCredit ? pilot.crosswindCredit : null;
+  const groups = [...new Set([...found.map((l) => l.gearGroup), ...(credit ? [credit.group] : [])])];
   return groups.map((group): GroupLadder => {
     const stepKt = ladderStepKt(group);
     const landings = found
-      .filter((l) => l.gear_group === group)
+      .filter((l) => l.gearGroup === group)
       .map((l): LadderLanding => ({
-        date: l.flown_on,
+        date: l.flownOn,
         group,
-        crosswindKt: l.crosswind_kt,
-        windAgeMin: l.wind_age_min,
+        crosswindKt: l.crosswindKt,
+        windAgeMin: l.windAgeMin,
         intervention: l.intervention,
         demonstration: l.demonstration === 1,
-        criteria: Object.fromEntries(
-          (
-            JSON.parse(l.judged) as { criteria: { id: string; verdict: 'within' | 'edge' | 'outside' | 'not-seen' }[] }
-          ).criteria.map((c) => [c.id, c.verdict]),
-        ),
+        criteria: Object.fromEntries(l.judged.criteria.map((c) => [c.id, c.verdict])),
       }));
     const own = credit?.group === group ? credit : null;
     const on = (date: string) =>
@@ -461,133 +438,67 @@ export async function personPage(
   onDate: string | null,
 ): Promise<PersonPage | null> {
   if (!may.seePerson(user, { pilotId })) return null;
-  const p = await row<{
-    id: string;
-    name: string;
-    mass_kg: number;
-    hours: number;
-    experience: string;
-    certificate: string;
-    user_id: string | null;
-    email: string | null;
-    roles: string | null;
-    authorised: string | null;
-    ucert: string | null;
-    until: string | null;
-    own_kt: number | null;
-  }>(
-    'SELECT p.*, u.id AS user_id, u.email, u.roles, u.authorised, u.certificate AS ucert, u.certificate_until AS until, u.own_crosswind_kt AS own_kt FROM pilots p LEFT JOIN users u ON u.pilot_id = p.id AND u.closed_at IS NULL WHERE p.id = :pilotId',
-    { pilotId },
-  );
+  const p = await ask.personPage.one({ pilotId });
   if (!p) return null;
   const today = await localToday();
   const on = onDate ?? today;
   const rules = await houseRules();
   const person = await personFacts(pilotId, rules, on);
-  const erased = await row<{ erased_at: string; reason: string; kept: string }>(
-    'SELECT erased_at, reason, kept FROM erasures WHERE pilot_id = :pilotId',
-    { pilotId },
-  );
+  const erased = await Erasures.first({ where: { pilotId }, pick: ['erasedAt', 'reason', 'kept'] });
   const [held, dates, landings, goals, notes, imports] = await Promise.all([
-    rows<{
-      id: string;
-      kind: string;
-      gained_on: string | null;
-      note: string;
-      ledger_id: string | null;
-      ended_at: string | null;
-    }>(
-      'SELECT id, kind, gained_on, note, ledger_id, ended_at FROM qualifications WHERE pilot_id = :pilotId ORDER BY gained_on',
-      { pilotId },
-    ),
-    rows<{
-      id: string;
-      key: string;
-      title: string;
-      done_on: string | null;
-      until: string | null;
-      note: string;
-      by: string;
-      entered_at: string;
-    }>(
-      'SELECT d.id, d.key, d.title, d.done_on, d.until, d.note, u.name AS by, d.entered_at FROM person_dates d JOIN users u ON u.id = d.entered_by WHERE d.pilot_id = :pilotId ORDER BY d.key, d.seq DESC',
-      { pilotId },
-    ),
-    rows<{ code: string; name: string; landings: number; full: number; water: number; last: string }>(
-      `SELECT code, name, SUM(n) AS landings, SUM(full) AS full, SUM(water) AS water, MAX(day) AS last FROM (
-         SELECT ty.code, ty.name, 1 AS n, l.kind = 'full-stop' AS full, l.surface = 'water' AS water, l.flown_on AS day FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-           WHERE l.pilot_id = :pilotId AND l.kind NOT IN ('go-around', 'low-pass') AND l.landing_class <> 'demonstration'
-         UNION ALL SELECT f.type_code, ty.name, f.landings, f.full_stops, CASE f.surface WHEN 'water' THEN f.landings ELSE 0 END, f.flown_on FROM flight_log f JOIN types ty ON ty.code = f.type_code WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
-         UNION ALL SELECT COALESCE(f.type_code, ''), COALESCE(ty.name, f.type_written), f.landings_day + f.landings_night, f.full_stops_day + f.full_stops_night, CASE f.surface WHEN 'water' THEN f.landings_day + f.landings_night ELSE 0 END, f.flown_on FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id LEFT JOIN types ty ON ty.code = f.type_code WHERE f.pilot_id = :pilotId AND i.taken_back_at IS NULL
-       ) GROUP BY code, name ORDER BY landings DESC`,
-      { pilotId },
-    ),
-    rows<{
-      id: string;
-      goals: string;
-      registration: string;
-      type_name: string;
-      status: string;
-      created_at: string;
-      signed_on: string | null;
-      signed_ledger_id: string | null;
-      instructor: string;
-    }>(
-      `SELECT c.id, c.goals, a.registration, ty.name AS type_name, c.status, c.created_at, COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS signed_on, c.signed_ledger_id, u.name AS instructor FROM checkouts c JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = c.instructor_id LEFT JOIN ledger l ON l.id = c.signed_ledger_id WHERE c.pilot_id = :pilotId ORDER BY c.created_at DESC`,
-      { pilotId },
-    ),
-    rows<{
-      id: string;
-      text: string;
-      visible: 'pilot' | 'staff' | 'chief';
-      author: string;
-      author_id: string;
-      written_at: string;
-    }>(
-      'SELECT n.id, n.text, n.visible, u.name AS author, n.author AS author_id, n.written_at FROM person_notes n JOIN users u ON u.id = n.author WHERE n.pilot_id = :pilotId AND n.withdrawn_at IS NULL ORDER BY n.written_at DESC, n.id',
-      { pilotId },
-    ),
-    rows<{
-      id: string;
-      file_name: string;
-      imported_at: string;
-      by: string;
-      added: number;
-      doubled: number;
-      refused: number;
-      taken_back_at: string | null;
-    }>(
-      'SELECT i.id, i.file_name, i.imported_at, u.name AS by, i.added, i.doubled, i.refused, i.taken_back_at FROM logbook_imports i JOIN users u ON u.id = i.imported_by WHERE i.pilot_id = :pilotId ORDER BY i.imported_at DESC',
-      { pilotId },
-    ),
+    Qualifications.find({
+      where: { pilotId },
+      pick: ['id', 'kind', 'gainedOn', 'note', 'ledgerId', 'endedAt'],
+      order: ['gainedOn'],
+    }),
+    PersonDates.find({
+      where: { pilotId },
+      pick: ['id', 'key', 'title', 'doneOn', 'until', 'note', 'enteredAt'],
+      with: { enterer: ['name'] },
+      order: ['key', '-seq'],
+    }),
+    ask.personPageMore.all({ pilotId }),
+    ask.personPageCheckouts.all({ pilotId }),
+    PersonNotes.find({
+      where: { pilotId, withdrawnAt: null },
+      pick: ['id', 'text', 'visible', 'author', 'writtenAt'],
+      with: { writer: ['name'] },
+      order: ['-writtenAt', 'id'],
+    }),
+    LogbookImports.find({
+      where: { pilotId },
+      pick: ['id', 'fileName', 'importedAt', 'added', 'doubled', 'refused', 'takenBackAt'],
+      with: { importer: ['name'] },
+      order: ['-importedAt'],
+    }),
   ]);
   return {
     pilotId,
     name: p.name,
     email: p.email,
-    massKg: p.mass_kg,
+    massKg: p.massKg,
     hours: p.hours,
     experience: p.experience,
     certificate: p.certificate,
-    erased: erased ? { at: erased.erased_at, reason: erased.reason, kept: erased.kept } : null,
+    erased: erased ? { at: erased.erasedAt, reason: erased.reason, kept: erased.kept } : null,
     user:
-      p.user_id === null
+      p.userId === null
         ? null
         : {
-            id: p.user_id,
-            roles: JSON.parse(p.roles ?? '[]') as Role[],
-            authorised: JSON.parse(p.authorised ?? '[]') as Goal[],
+            id: p.userId,
+            roles: p.roles ?? [],
+            authorised: p.authorised ?? [],
             certificate: p.ucert ?? '',
             certificateUntil: p.until,
-            ownCrosswindKt: p.own_kt,
+            ownCrosswindKt: p.ownKt,
           },
     held: held.map((h) => ({
       id: h.id,
       kind: h.kind,
-      gainedOn: h.gained_on,
+      gainedOn: h.gainedOn,
       note: h.note,
-      ledgerId: h.ledger_id,
-      endedAt: h.ended_at,
+      ledgerId: h.ledgerId,
+      endedAt: h.endedAt,
     })),
     dates: dates
       .filter((d, i) => dates.findIndex((x) => x.key === d.key) === i)
@@ -595,11 +506,11 @@ export async function personPage(
         id: d.id,
         key: d.key,
         title: d.title,
-        doneOn: d.done_on,
+        doneOn: d.doneOn,
         until: d.until,
         note: d.note,
-        enteredBy: d.by,
-        enteredAt: d.entered_at,
+        enteredBy: d.enterer.name,
+        enteredAt: d.enteredAt,
       })),
     lapses: person ? lapsesOf(person, rules.book, on) : [],
     onDate: on,
@@ -617,13 +528,13 @@ export async function personPage(
     })),
     goals: goals.map((g) => ({
       checkoutId: g.id,
-      goals: JSON.parse(g.goals) as Goal[],
+      goals: g.goals,
       registration: g.registration,
-      typeName: g.type_name,
+      typeName: g.typeName,
       status: g.status,
-      openedOn: g.created_at.slice(0, 10),
-      signedOn: g.signed_on,
-      ledgerId: g.signed_ledger_id,
+      openedOn: g.createdAt.slice(0, 10),
+      signedOn: g.signedOn,
+      ledgerId: g.signedLedgerId,
       instructor: g.instructor,
     })),
     ladders: await ladderHistory(pilotId, on),
@@ -632,20 +543,20 @@ export async function personPage(
         id: n.id,
         text: n.text,
         visible: n.visible,
-        author: n.author,
-        authorId: n.author_id,
-        writtenAt: n.written_at,
+        author: n.writer.name,
+        authorId: n.author,
+        writtenAt: n.writtenAt,
       }))
       .filter((n) => may.readNote(user, { pilotId, visible: n.visible, authorId: n.authorId })),
     imports: imports.map((i) => ({
       id: i.id,
-      fileName: i.file_name,
-      at: i.imported_at,
-      by: i.by,
+      fileName: i.fileName,
+      at: i.importedAt,
+      by: i.importer.name,
       added: i.added,
       doubled: i.doubled,
       refused: i.refused,
-      takenBackAt: i.taken_back_at,
+      takenBackAt: i.takenBackAt,
     })),
     types: [...rules.types].map(([code, t]) => ({
       code,

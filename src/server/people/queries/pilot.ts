@@ -4,8 +4,9 @@ import { attributesBySchool } from '@/core/plan';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Goal } from '@/domain/words';
 import { newestContent } from '../../rules/content';
-import { row, rows } from '../../floor/connection';
 import { parsedSheet } from '../../hangar/sheets';
+import * as ask from '../../floor/statements/people';
+import { TypeVersions } from '../../hangar/tables';
 
 export interface PilotHours {
   typeCode: string;
@@ -25,45 +26,23 @@ export interface PilotHours {
  * flown after the day it speaks of. The last day is that of a landing recorded here when it is later.
  */
 export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHours[]> {
-  const found = await rows<{
-    code: string;
-    name: string;
-    hours: number | null;
-    pic: number | null;
-    last_flown: string | null;
-    entered_by: string | null;
-    entered_at: string | null;
-    since: number | null;
-    since_last: string | null;
-    landed: string | null;
-  }>(
-    `SELECT ty.code, ty.name, h.hours, h.pic, h.last_flown, u.name AS entered_by, h.entered_at, SUM(x.hours) AS since, MAX(x.flown_on) AS since_last,
-       (SELECT MAX(l.flown_on) FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN airframes a ON a.id = c.airframe_id WHERE l.pilot_id = :pilotId AND a.type_id = ty.id) AS landed
-     FROM types ty LEFT JOIN pilot_hours h ON h.type_code = ty.code AND h.pilot_id = :pilotId AND h.seq = (SELECT MAX(seq) FROM pilot_hours y WHERE y.pilot_id = :pilotId AND y.type_code = ty.code) LEFT JOIN users u ON u.id = h.entered_by
-     LEFT JOIN (SELECT f.type_code, f.hours, f.flown_on, f.entered_at FROM flight_log f WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck s WHERE s.log_id = f.id)
-       UNION ALL SELECT g.type_code, g.hours, g.flown_on, NULL FROM logbook_flights g JOIN logbook_imports i ON i.id = g.import_id WHERE g.pilot_id = :pilotId AND i.taken_back_at IS NULL AND g.type_code IS NOT NULL) x
-       ON x.type_code = ty.code AND (h.id IS NULL OR (x.entered_at IS NOT NULL AND x.entered_at > h.entered_at) OR (x.entered_at IS NULL AND x.flown_on > h.last_flown))
-     GROUP BY ty.code HAVING COALESCE(h.hours, 0) + COALESCE(SUM(x.hours), 0) > 0 ORDER BY COALESCE(h.hours, 0) + COALESCE(SUM(x.hours), 0) DESC`,
-    { pilotId },
-    t,
-  );
+  const found = await ask.hoursOf.all({ pilotId }, t);
   return found.map((h) => ({
     typeCode: h.code,
     typeName: h.name,
     hours: (h.hours ?? 0) + (h.since ?? 0),
     pic: h.pic,
     since: h.since ?? 0,
-    lastFlown: [h.last_flown, h.landed, h.since_last].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''),
-    enteredBy: h.entered_by ?? 'from the logbook',
-    enteredAt: h.entered_at ?? '',
+    lastFlown: [h.lastFlown, h.landed, h.sinceLast].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''),
+    enteredBy: h.enteredBy ?? 'from the logbook',
+    enteredAt: h.enteredAt ?? '',
   }));
 }
 
 /** The newest sheet of a type; null when it is not in the hangar. */
 async function attributesOf(code: string, t?: Transaction): Promise<FlownType['attributes'] | null> {
-  const v = await row<{ id: string; sheet: string }>(
-    'SELECT v.id, v.sheet FROM type_versions v JOIN types t ON t.id = v.type_id WHERE t.code = :code ORDER BY v.version DESC LIMIT 1',
-    { code },
+  const v = await TypeVersions.first(
+    { pick: ['id', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
     t,
   );
   return v ? parsedSheet(v.id, v.sheet).attributes : null;
@@ -123,23 +102,13 @@ export interface PilotEye {
 }
 /** Eye heights measured for a pilot in a type, newest of each seat. */
 export async function eyesOf(pilotId: string, typeCode: string): Promise<PilotEye[]> {
-  const found = await rows<{
-    seat: PilotEye['seat'];
-    eye_height_m: number;
-    how: string;
-    entered_by: string;
-    entered_at: string;
-  }>(
-    `SELECT e.seat, e.eye_height_m, e.how, u.name AS entered_by, e.entered_at FROM pilot_eyes e JOIN users u ON u.id = e.entered_by
-     WHERE e.pilot_id = :pilotId AND e.type_code = :typeCode AND e.seq = (SELECT MAX(seq) FROM pilot_eyes x WHERE x.pilot_id = e.pilot_id AND x.type_code = e.type_code AND x.seat = e.seat)`,
-    { pilotId, typeCode },
-  );
+  const found = await ask.eyesOf.all({ pilotId, typeCode });
   return found.map((e) => ({
     seat: e.seat,
-    eyeHeightM: e.eye_height_m,
+    eyeHeightM: e.eyeHeightM,
     how: e.how,
-    enteredBy: e.entered_by,
-    enteredAt: e.entered_at,
+    enteredBy: e.enteredBy,
+    enteredAt: e.enteredAt,
   }));
 }
 

@@ -14,34 +14,25 @@ import type { RecencyRule } from '@/domain/recency';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Goal, PackId } from '@/domain/words';
 import type { CurrentUser } from '../../floor/auth/permissions';
-import { row, rows } from '../../floor/connection';
 import { flyingOf } from './flying';
 import { classNamesFlown, classesFlown, datesOf, heldOn } from './held';
+import * as ask from '../../floor/statements/people';
+import { PilotHours } from '../tables';
+import { Op } from 'sequelize';
+import { Pilots } from '../../account/tables';
 
 export { flyingOf } from './flying';
 
 /** Hours in one type: the newest entry of the office, and what was logged since. */
 export async function hoursInType(pilotId: string, typeCode: string, t?: Transaction): Promise<number> {
-  const found = await row<{ hours: number | null }>(
-    `SELECT COALESCE((SELECT hours FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), 0)
-       + COALESCE((SELECT SUM(f.hours) FROM flight_log f WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
-           AND f.entered_at > COALESCE((SELECT entered_at FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), '')), 0)
-       + COALESCE((SELECT SUM(f.hours) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND i.taken_back_at IS NULL
-           AND f.flown_on > COALESCE((SELECT last_flown FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), '')), 0) AS hours`,
-    { pilotId, typeCode },
-    t,
-  );
+  const found = await ask.hoursInType.one({ pilotId, typeCode }, t);
   return found?.hours ?? 0;
 }
 
 /** Hours in every type of the hangar that is flown in the same class. */
 async function hoursInClass(pilotId: string, sheet: TypeSheet, t?: Transaction): Promise<number> {
   const classes = classesFlown(sheet, 'any');
-  const types = await rows<{ code: string; engines: number; surface: string }>(
-    'SELECT ty.code, tv.engines, tv.surface FROM types ty JOIN type_versions tv ON tv.type_id = ty.id AND tv.version = (SELECT MAX(version) FROM type_versions WHERE type_id = ty.id)',
-    {},
-    t,
-  );
+  const types = await ask.hoursInClass.all({}, t);
   let hours = 0;
   for (const type of types) {
     const of = (['land', 'water'] as const).filter(
@@ -54,13 +45,7 @@ async function hoursInClass(pilotId: string, sheet: TypeSheet, t?: Transaction):
 
 /** Of the hours in one type, those known to be in command: as the office entered them, and as later logbooks say. */
 export async function commandHours(pilotId: string, typeCode: string, t?: Transaction): Promise<number> {
-  const found = await row<{ hours: number | null }>(
-    `SELECT COALESCE((SELECT pic FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode ORDER BY seq DESC LIMIT 1), 0)
-       + COALESCE((SELECT SUM(f.pic_hours) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND i.taken_back_at IS NULL
-           AND f.flown_on > COALESCE((SELECT last_flown FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode AND h.pic IS NOT NULL ORDER BY seq DESC LIMIT 1), '')), 0) AS hours`,
-    { pilotId, typeCode },
-    t,
-  );
+  const found = await ask.commandHours.one({ pilotId, typeCode }, t);
   return found?.hours ?? 0;
 }
 
@@ -201,21 +186,15 @@ export async function intervalOf(pilotId: string, sheet: TypeSheet, house: House
   const flown = (await flyingOf(pilotId, t))
     .filter((e) => e.typeCode === sheet.code && e.kind === 'landing')
     .map((e) => e.date);
-  const checked = await rows<{ on: string }>(
-    `SELECT COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS "on" FROM ledger l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-     WHERE c.pilot_id = :pilotId AND ty.code = :code AND l.kind = 'sign-off' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
-    { pilotId, code: sheet.code },
-    t,
-  );
-  const entered = await rows<{ last_flown: string }>(
-    'SELECT last_flown FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code AND hours > 0',
-    { pilotId, code: sheet.code },
+  const checked = await ask.intervalOf.all({ pilotId, code: sheet.code }, t);
+  const entered = await PilotHours.find(
+    { where: { pilotId, typeCode: sheet.code, hours: { [Op.gt]: 0 } }, pick: ['lastFlown'] },
     t,
   );
   return {
     days,
     ...intervalState({
-      flownOn: [...flown, ...entered.map((e) => e.last_flown)],
+      flownOn: [...flown, ...entered.map((e) => e.lastFlown)],
       checkedOn: checked.map((c) => c.on),
       onDate,
       days,
@@ -234,15 +213,9 @@ export async function prerequisitesOf(
 ): Promise<{ text: string; met: boolean | null; confirm: boolean }[]> {
   const asked = goals.flatMap((g) => g.prerequisites);
   if (asked.length === 0) return [];
-  const pilot = await row<{ hours: number }>('SELECT hours FROM pilots WHERE id = :p', { p: pilotId }, t);
+  const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['hours'] }, t);
   const { held } = await heldOn(pilotId, null, '', t);
-  const known = await row<{ pic: number | null }>(
-    `SELECT COALESCE((SELECT SUM(h.pic) FROM pilot_hours h WHERE h.pilot_id = :p AND h.seq = (SELECT MAX(seq) FROM pilot_hours y WHERE y.pilot_id = h.pilot_id AND y.type_code = h.type_code)), 0)
-       + COALESCE((SELECT SUM(f.pic_hours) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE f.pilot_id = :p AND i.taken_back_at IS NULL
-           AND f.flown_on > COALESCE((SELECT MAX(last_flown) FROM pilot_hours h WHERE h.pilot_id = :p AND h.pic IS NOT NULL), '')), 0) AS pic`,
-    { p: pilotId },
-    t,
-  );
+  const known = await ask.commandHoursInAll.one({ p: pilotId }, t);
   return asked
     .filter((a) => !a.unlessHolds.some((k) => holdsKind(held, k)))
     .map((a) => ({

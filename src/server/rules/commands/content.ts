@@ -8,10 +8,11 @@ import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { hangar } from '../../hangar/queries/hangar';
 import { CONTENT, type ContentKind, contentMoved } from '../content';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/rules';
+import { ContentVersions } from '../tables';
+import { Op } from 'sequelize';
 
 export const ContentForm = z.object({
   kind: z.string(),
@@ -53,9 +54,8 @@ export async function saveContent(
   const text = canonicalText(body.data);
   const hash = createHash('sha256').update(text).digest('hex');
   return write(async (t): Promise<Result<{ version: number; unchanged: boolean }>> => {
-    const newest = await row<{ version: number; hash: string }>(
-      "SELECT version, hash FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1",
-      { kind, key },
+    const newest = await ContentVersions.first(
+      { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['version', 'hash'], order: ['-version'] },
       t,
     );
     if (!newest) return problem('', 'There is nothing of this name to change.');
@@ -65,13 +65,9 @@ export async function saveContent(
         '',
         `Version ${newest.version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
       );
-    const top = await row<{ version: number }>(
-      'SELECT MAX(version) AS version FROM content_versions WHERE kind = :kind AND key = :key',
-      { kind, key },
-      t,
-    );
+    const top = await ask.saveContent.one({ kind, key }, t);
     const version = (top?.version ?? 0) + 1;
-    await model('content_versions').create(
+    await ContentVersions.insert(
       {
         id: `${kind}:${key}:${version}`,
         kind,
@@ -82,9 +78,9 @@ export async function saveContent(
         body: text,
         author: user.name,
         reason,
-        created_at: nowIso(),
+        createdAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     contentMoved(t);
     return { ok: true, version, unchanged: false };
@@ -203,15 +199,13 @@ export async function adoptContent(
   const parsed = AdoptForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   if (!may.changeHouse(user)) return problem('', 'The chief instructor edits rules, programmes and standards.');
-  const found = await row<{ kind: string; key: string; body: string; origin: string }>(
-    'SELECT kind, key, body, origin FROM content_versions WHERE id = :id',
-    { id: parsed.data.id },
-  );
+  const found = await ContentVersions.first({ where: { id: parsed.data.id }, pick: ['kind', 'key', 'body', 'origin'] });
   if (found?.origin !== 'proposed') return problem('', 'There is no such proposal.');
-  const newest = await row<{ version: number }>(
-    "SELECT version FROM content_versions WHERE kind = :kind AND key = :key AND origin <> 'proposed' ORDER BY version DESC LIMIT 1",
-    { kind: found.kind, key: found.key },
-  );
+  const newest = await ContentVersions.first({
+    where: { kind: found.kind, key: found.key, origin: { [Op.ne]: 'proposed' } },
+    pick: ['version'],
+    order: ['-version'],
+  });
   return saveContent(user, {
     kind: found.kind,
     key: found.key,

@@ -1,6 +1,7 @@
 import { sheetDifferences, type SheetDifference } from '@/core/sheet';
 import { CONTENT, type ContentKind } from '../content';
-import { rows } from '../../floor/connection';
+import * as ask from '../../floor/statements/rules';
+import { ContentVersions } from '../tables';
 
 export interface ContentLine {
   kind: ContentKind;
@@ -18,30 +19,15 @@ const nameOf = (kind: string, key: string, body: Record<string, unknown>): strin
 
 /** Everything versioned, the version in force of each, and whether the product proposes another. */
 export async function contentList(): Promise<ContentLine[]> {
-  const found = await rows<{
-    id: string;
-    kind: ContentKind;
-    key: string;
-    version: number;
-    origin: string;
-    author: string;
-    created_at: string;
-    body: string;
-    versions: number;
-    proposed: string | null;
-  }>(
-    `SELECT c.id, c.kind, c.key, c.version, c.origin, c.author, c.created_at, c.body, (SELECT COUNT(*) FROM content_versions x WHERE x.kind = c.kind AND x.key = c.key) AS versions,
-       (SELECT x.id FROM content_versions x WHERE x.kind = c.kind AND x.key = c.key AND x.origin = 'proposed' AND x.version > c.version ORDER BY x.version DESC LIMIT 1) AS proposed
-     FROM content_versions c WHERE c.origin <> 'proposed' AND c.version = (SELECT MAX(version) FROM content_versions x WHERE x.kind = c.kind AND x.key = c.key AND x.origin <> 'proposed') ORDER BY c.kind, c.key`,
-  );
+  const found = await ask.contentList.all();
   return found.map((c) => ({
-    kind: c.kind,
+    kind: c.kind as ContentKind,
     key: c.key,
     name: nameOf(c.kind, c.key, JSON.parse(c.body) as Record<string, unknown>),
     version: c.version,
     origin: c.origin,
     author: c.author,
-    createdAt: c.created_at,
+    createdAt: c.createdAt,
     versions: c.versions,
     proposed: c.proposed,
   }));
@@ -62,15 +48,7 @@ export interface ContentVersion {
 export async function contentVersions(kind: string, key: string): Promise<ContentVersion[]> {
   if (!Object.hasOwn(CONTENT, kind)) return [];
   const schema = CONTENT[kind as ContentKind];
-  const found = await rows<{
-    id: string;
-    version: number;
-    origin: string;
-    author: string;
-    reason: string;
-    created_at: string;
-    body: string;
-  }>('SELECT * FROM content_versions WHERE kind = :kind AND key = :key ORDER BY version', { kind, key });
+  const found = await ContentVersions.find({ where: { kind, key }, order: ['version'] });
   const parsed = found.map((v) => ({ ...v, body: schema.parse(JSON.parse(v.body)) as unknown }));
   return parsed
     .map((v, i): ContentVersion => {
@@ -84,7 +62,7 @@ export async function contentVersions(kind: string, key: string): Promise<Conten
         origin: v.origin,
         author: v.author,
         reason: v.reason,
-        createdAt: v.created_at,
+        createdAt: v.createdAt,
         body: v.body,
         differences: before ? sheetDifferences(before.body, v.body, 'kt') : [],
       };

@@ -40,8 +40,6 @@ import { aYearFrom } from '../../account/commands/tokens';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { contentById, newestContent } from '../../rules/content';
-import { database, row, rows } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write } from '../../floor/write';
 import { notify, userOfPilot } from '../../account/commands/notices';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -60,12 +58,19 @@ import {
   nearestFree,
   openHours,
   splitOf,
-  userById,
   weeklyRows,
   windAtSlot,
   flightSpan,
 } from '../queries/schedule';
 import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/schedule';
+import { Bookings, CalendarFeeds, TimesAway, Waiting, BookingChanges, WeeklyWindows, BookingHolds } from '../tables';
+import { Op } from 'sequelize';
+import { Pilots, Users } from '../../account/tables';
+import { Airframes } from '../../hangar/tables';
+import { Checkouts } from '../../checkout/tables';
+import { addDays } from '@/core/recency';
+import { userById } from '../../floor/auth/session-user';
 
 /** A refusal names what is in the way and the nearest time at which everybody is free. */
 export type Booked =
@@ -114,22 +119,11 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
   const pilotId = head?.pilotId ?? w.pilotId;
   const frame = w.airframeId === null ? null : await airframeSheet(w.airframeId, t);
   const instructor = w.instructorId === null ? null : await userById(w.instructorId, t);
-  const pilot =
-    pilotId === null
-      ? null
-      : await row<{ name: string }>(
-          'SELECT name FROM pilots p WHERE id = :pilotId AND NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id)',
-          { pilotId },
-          t,
-        );
+  const pilot = pilotId === null ? null : await ask.check.one({ pilotId }, t);
   const say = (path: string, message: string) => problems.push({ path, message });
   if (Date.parse(w.startsAt) > Date.parse(nowIso()) + FURTHEST_MS) say('startsAt', 'Book at most 400 days ahead.');
   if (pilotId !== null && w.bookingId === null && !may.seeEverybody(user)) {
-    const ahead = await row<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM bookings WHERE pilot_id = :pilotId AND state = 'booked' AND starts_at > :now",
-      { pilotId, now: nowIso() },
-      t,
-    );
+    const ahead = await ask.checkBookings.one({ pilotId, now: nowIso() }, t);
     if ((ahead?.n ?? 0) >= MOST_AHEAD)
       say(
         'startsAt',
@@ -259,12 +253,11 @@ async function trainingProblem(
 ): Promise<string | null> {
   const limit = (await newestContent('pack', field.house.homePack, t))?.body.trainingIn24h ?? null;
   if (!limit) return null;
-  const booked = await rows<{ starts_at: string; split: string }>(
-    "SELECT starts_at, split FROM bookings WHERE instructor_id = :id AND state <> 'cancelled' AND pilot_id IS NOT NULL AND (:booking IS NULL OR id <> :booking) AND ends_at > :from AND starts_at < :to",
+  const booked = await ask.trainingProblem.all(
     { id: instructor.id, booking: bookingId, from: later(flight.from, -1440), to: later(flight.to, 1440) },
     t,
   );
-  const spans = booked.map((b) => flightSpan(b.starts_at, JSON.parse(b.split) as Split));
+  const spans = booked.flatMap((b) => (b.split === null ? [] : [flightSpan(b.startsAt, b.split)]));
   const minutes = mostIn24h([...spans, flight]);
   return minutes > limit.hours * 60 && minutes > mostIn24h(spans)
     ? `${instructor.name} would give ${Math.ceil(minutes / 6) / 10} h of flight training in 24 hours; ${limit.hours} h is the most (${limit.citation}). Choose another time or another instructor.`
@@ -354,11 +347,7 @@ async function aloneProblems(
       for (const stop of await actingOf(pilotId, sheet, pack, date, t, surface))
         say('pilotId', actingWords(stop, date));
     const signed = await signOffsIn(pilotId, sheet.code, t);
-    const hours = await row<{ h: number | null }>(
-      'SELECT MAX(hours) AS h FROM pilot_hours WHERE pilot_id = :pilotId AND type_code = :code',
-      { pilotId, code: sheet.code },
-      t,
-    );
+    const hours = await ask.aloneProblems.one({ pilotId, code: sheet.code }, t);
     if (signed.length === 0 && (hours?.h ?? 0) === 0)
       say('pilotId', `Nothing in the book says that this pilot may fly ${sheet.name} alone. Open a checkout.`);
     const interval = await intervalOf(pilotId, sheet, house, date, t);
@@ -426,13 +415,7 @@ const actingWords = (stop: ActingStop, date: string): string =>
     : `${stop.title} ended on ${dateText(stop.through ?? '')}, before ${dayText(date)}: not pilot in command until it is renewed (${stop.citation}). Book a lesson.`;
 
 const isInstructor = async (pilotId: string, t: Transaction): Promise<boolean> =>
-  Boolean(
-    await row(
-      'SELECT id FROM users WHERE pilot_id = :pilotId AND closed_at IS NULL AND roles LIKE \'%"instructor"%\'',
-      { pilotId },
-      t,
-    ),
-  );
+  Boolean(await ask.isInstructor.one({ pilotId }, t));
 
 /** Sign-offs in a type that stand, the newest of the same goals. */
 async function signOffsIn(
@@ -440,12 +423,7 @@ async function signOffsIn(
   code: string,
   t: Transaction,
 ): Promise<{ seq: number; limitations: Limitations; signedOn: string }[]> {
-  const found = await rows<{ seq: number; limitations: string; on: string; goals: string }>(
-    `SELECT l.seq, json_extract(l.canonical, '$.body.limitations') AS limitations, COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS "on", c.goals FROM ledger l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
-     WHERE l.kind = 'sign-off' AND c.pilot_id = :pilotId AND ty.code = :code AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) ORDER BY l.seq`,
-    { pilotId, code },
-    t,
-  );
+  const found = await ask.signOffsIn.all({ pilotId, code }, t);
   const newest = new Map(found.map((f) => [f.goals, f]));
   return [...newest.values()].map((f) => ({
     seq: f.seq,
@@ -455,12 +433,7 @@ async function signOffsIn(
 }
 /** Hours logged or read in for a type after a day. */
 async function hoursSince(pilotId: string, code: string, day: string, t: Transaction): Promise<number> {
-  const found = await row<{ h: number | null }>(
-    `SELECT (SELECT COALESCE(SUM(hours), 0) FROM flight_log f WHERE f.pilot_id = :pilotId AND f.type_code = :code AND f.flown_on > :day AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id))
-       + (SELECT COALESCE(SUM(f.hours), 0) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE i.taken_back_at IS NULL AND f.pilot_id = :pilotId AND f.type_code = :code AND f.flown_on > :day) AS h`,
-    { pilotId, code, day },
-    t,
-  );
+  const found = await ask.hoursSince.one({ pilotId, code, day }, t);
   return found?.h ?? 0;
 }
 
@@ -473,13 +446,9 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
   if (!parsed.success) return zodProblems(parsed.error);
   const d = { ...parsed.data, startsAt: new Date(parsed.data.startsAt).toISOString() };
   return guarded(async (t): Promise<Booked> => {
-    const known = await row<{ id: string; version: number; booked_by: string }>(
-      'SELECT id, version, booked_by FROM bookings WHERE request_id = :r',
-      { r: d.requestId },
-      t,
-    );
+    const known = await Bookings.first({ where: { requestId: d.requestId }, pick: ['id', 'version', 'bookedBy'] }, t);
     if (known)
-      return known.booked_by === user.id
+      return known.bookedBy === user.id
         ? { ok: true, bookingId: known.id, version: known.version, warnings: [] }
         : problem('', NOT_YOURS);
     const head = d.checkoutId === null ? null : await checkoutHead(d.checkoutId, t);
@@ -489,34 +458,35 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
     const c = await check(user, { ...d, bookingId: null }, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
     const id = randomUUID();
-    await model('bookings').create(
+    await Bookings.insert(
       {
         id,
         kind: d.kind,
-        pilot_id: c.pilotId,
-        instructor_id: d.instructorId,
-        airframe_id: d.airframeId,
-        checkout_id: d.checkoutId,
-        starts_at: c.span.from,
-        ends_at: c.span.to,
-        split: JSON.stringify(c.split),
+        pilotId: c.pilotId,
+        instructorId: d.instructorId,
+        airframeId: d.airframeId,
+        checkoutId: d.checkoutId,
+        startsAt: c.span.from,
+        endsAt: c.span.to,
+        split: c.split,
         passengers: d.passengers,
         surface: d.surface,
         note: d.note,
         state: 'booked',
         version: 1,
-        booked_by: user.id,
-        booked_at: nowIso(),
-        request_id: d.requestId,
+        bookedBy: user.id,
+        bookedAt: nowIso(),
+        requestId: d.requestId,
       },
-      { transaction: t },
+      t,
     );
     await takeUp(id, c.holders, c.span, t);
     await changed(user, id, 1, 'booked', { ...d, endsAt: c.span.to }, '', t);
     if (d.waitingId !== null)
-      await model('waiting_list').update(
-        { ended_at: nowIso(), ended_how: 'booked', booking_id: id },
-        { where: { id: d.waitingId, ended_at: null, pilot_id: c.pilotId ?? '' }, transaction: t },
+      await Waiting.update(
+        { endedAt: nowIso(), endedHow: 'booked', bookingId: id },
+        { id: d.waitingId, endedAt: null, pilotId: c.pilotId ?? '' },
+        t,
       );
     await notify(
       [d.instructorId, await userOfPilot(c.pilotId, t)],
@@ -539,31 +509,19 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
   return guarded(async (t): Promise<Booked> => {
-    const b = await row<{
-      kind: BookingKind;
-      pilot_id: string | null;
-      instructor_id: string | null;
-      airframe_id: string | null;
-      checkout_id: string | null;
-      starts_at: string;
-      ends_at: string;
-      passengers: number;
-      surface: string;
-      state: string;
-      version: number;
-    }>('SELECT * FROM bookings WHERE id = :id', { id: d.bookingId }, t);
-    if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilot_id })) return problem('', NOT_YOURS);
+    const b = await Bookings.first({ where: { id: d.bookingId } }, t);
+    if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
     if (b.version !== d.version)
       return problem('', 'This booking was changed meanwhile. Look at it as it stands now, then move it.');
-    if (b.starts_at < nowIso()) return problem('', 'This booking has begun: it is moved no more.');
+    if (b.startsAt < nowIso()) return problem('', 'This booking has begun: it is moved no more.');
     const startsAt = new Date(d.startsAt).toISOString();
     const w: Wanted = {
       bookingId: d.bookingId,
       kind: b.kind,
-      checkoutId: b.checkout_id,
-      pilotId: b.pilot_id,
-      instructorId: d.instructorId === undefined ? b.instructor_id : d.instructorId,
-      airframeId: d.airframeId === undefined ? b.airframe_id : d.airframeId,
+      checkoutId: b.checkoutId,
+      pilotId: b.pilotId,
+      instructorId: d.instructorId === undefined ? b.instructorId : d.instructorId,
+      airframeId: d.airframeId === undefined ? b.airframeId : d.airframeId,
       startsAt,
       minutes: d.minutes,
       passengers: b.passengers,
@@ -573,16 +531,17 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
     const version = b.version + 1;
     await putDown(d.bookingId, t);
-    await model('bookings').update(
+    await Bookings.update(
       {
-        starts_at: c.span.from,
-        ends_at: c.span.to,
-        split: JSON.stringify(c.split),
-        instructor_id: w.instructorId,
-        airframe_id: w.airframeId,
+        startsAt: c.span.from,
+        endsAt: c.span.to,
+        split: c.split,
+        instructorId: w.instructorId,
+        airframeId: w.airframeId,
         version,
       },
-      { where: { id: d.bookingId }, transaction: t },
+      { id: d.bookingId },
+      t,
     );
     await takeUp(d.bookingId, c.holders, c.span, t);
     await changed(
@@ -590,22 +549,22 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
       d.bookingId,
       version,
       'moved',
-      { from: b.starts_at, to: c.span.from, until: c.span.to, airframeId: w.airframeId, instructorId: w.instructorId },
+      { from: b.startsAt, to: c.span.from, until: c.span.to, airframeId: w.airframeId, instructorId: w.instructorId },
       '',
       t,
     );
     await notify(
-      [b.instructor_id, w.instructorId, await userOfPilot(b.pilot_id, t)],
+      [b.instructorId, w.instructorId, await userOfPilot(b.pilotId, t)],
       {
         kind: 'moved',
-        text: `${user.name} moved ${await bookingWords(d.bookingId, c.field, t)}; it was ${spanText({ from: b.starts_at, to: b.ends_at }, c.field.zone)}.`,
+        text: `${user.name} moved ${await bookingWords(d.bookingId, c.field, t)}; it was ${spanText({ from: b.startsAt, to: b.endsAt }, c.field.zone)}.`,
         href: `/schedule?day=${localClock(c.span.from, c.field.zone).date}`,
         about: d.bookingId,
       },
       user.id,
       t,
     );
-    await tellWaiting({ from: b.starts_at, to: b.ends_at }, b.instructor_id, b.airframe_id, c.field, user.id, t);
+    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, c.field, user.id, t);
     return { ok: true, bookingId: d.bookingId, version, warnings: c.warnings };
   });
 }
@@ -616,38 +575,27 @@ export async function cancelBooking(user: CurrentUser, form: unknown): Promise<B
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
   return guarded(async (t): Promise<Booked> => {
-    const b = await row<{
-      pilot_id: string | null;
-      instructor_id: string | null;
-      airframe_id: string | null;
-      starts_at: string;
-      ends_at: string;
-      state: string;
-      version: number;
-    }>('SELECT * FROM bookings WHERE id = :id', { id: d.bookingId }, t);
-    if (!b || !may.book(user, { pilotId: b.pilot_id })) return problem('', NOT_YOURS);
+    const b = await Bookings.first({ where: { id: d.bookingId } }, t);
+    if (!b || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
     if (b.state === 'cancelled') return { ok: true, bookingId: d.bookingId, version: b.version, warnings: [] };
     if (b.version !== d.version) return problem('', 'This booking was changed meanwhile. Look at it as it stands now.');
     const field = await fieldFacts(t);
     const words = await bookingWords(d.bookingId, field, t);
     await putDown(d.bookingId, t);
-    await model('bookings').update(
-      { state: 'cancelled', version: b.version + 1 },
-      { where: { id: d.bookingId }, transaction: t },
-    );
+    await Bookings.update({ state: 'cancelled', version: b.version + 1 }, { id: d.bookingId }, t);
     await changed(user, d.bookingId, b.version + 1, 'cancelled', {}, d.reason, t);
     await notify(
-      [b.instructor_id, await userOfPilot(b.pilot_id, t)],
+      [b.instructorId, await userOfPilot(b.pilotId, t)],
       {
         kind: 'cancelled',
         text: `${user.name} cancelled ${words}: ${d.reason}.`,
-        href: `/schedule?day=${localClock(b.starts_at, field.zone).date}`,
+        href: `/schedule?day=${localClock(b.startsAt, field.zone).date}`,
         about: d.bookingId,
       },
       user.id,
       t,
     );
-    await tellWaiting({ from: b.starts_at, to: b.ends_at }, b.instructor_id, b.airframe_id, field, user.id, t);
+    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, field, user.id, t);
     return { ok: true, bookingId: d.bookingId, version: b.version + 1, warnings: [] };
   });
 }
@@ -666,17 +614,10 @@ async function guarded(work: (t: Transaction) => Promise<Booked>): Promise<Booke
   }
 }
 async function takeUp(bookingId: string, holders: readonly string[], span: Span, t: Transaction): Promise<void> {
-  for (const holder of new Set(holders))
-    await database().sequelize.query(
-      'INSERT INTO booking_holds (booking_id, holder, starts_at, ends_at) VALUES (:bookingId, :holder, :from, :to)',
-      { replacements: { bookingId, holder, ...span }, transaction: t },
-    );
+  const taken = [...new Set(holders)].map((holder) => ({ bookingId, holder, startsAt: span.from, endsAt: span.to }));
+  for (const hold of taken) await BookingHolds.insert(hold, t);
 }
-const putDown = (bookingId: string, t: Transaction) =>
-  database().sequelize.query('DELETE FROM booking_holds WHERE booking_id = :bookingId', {
-    replacements: { bookingId },
-    transaction: t,
-  });
+const putDown = (bookingId: string, t: Transaction) => BookingHolds.delete({ bookingId }, t);
 const changed = (
   user: CurrentUser,
   bookingId: string,
@@ -686,34 +627,30 @@ const changed = (
   reason: string,
   t: Transaction,
 ) =>
-  model('booking_changes').create(
+  BookingChanges.insert(
     {
       id: randomUUID(),
-      booking_id: bookingId,
+      bookingId: bookingId,
       version,
       what,
-      body: JSON.stringify(body),
+      body: body,
       reason,
-      changed_by: user.id,
-      changed_at: nowIso(),
+      changedBy: user.id,
+      changedAt: nowIso(),
     },
-    { transaction: t },
+    t,
   );
 async function bookingWords(id: string, field: Field, t: Transaction): Promise<string> {
-  const b = await row<{
-    kind: string;
-    starts_at: string;
-    ends_at: string;
-    pilot: string | null;
-    registration: string | null;
-    instructor: string | null;
-  }>(
-    'SELECT b.kind, b.starts_at, b.ends_at, p.name AS pilot, a.registration, u.name AS instructor FROM bookings b LEFT JOIN pilots p ON p.id = b.pilot_id LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN users u ON u.id = b.instructor_id WHERE b.id = :id',
-    { id },
+  const b = await Bookings.first(
+    {
+      where: { id },
+      pick: ['kind', 'startsAt', 'endsAt'],
+      with: { pilot: ['name'], airframe: ['registration'], instructor: ['name'] },
+    },
     t,
   );
   return b
-    ? `${[b.pilot, b.registration ? `in ${b.registration}` : '', b.instructor ? `with ${b.instructor}` : ''].filter(Boolean).join(' ')}, ${spanText({ from: b.starts_at, to: b.ends_at }, field.zone)}`
+    ? `${[b.pilot?.name, b.airframe ? `in ${b.airframe.registration}` : '', b.instructor ? `with ${b.instructor.name}` : ''].filter(Boolean).join(' ')}, ${spanText({ from: b.startsAt, to: b.endsAt }, field.zone)}`
     : 'a booking';
 }
 
@@ -728,33 +665,31 @@ async function tellWaiting(
 ): Promise<void> {
   if (freed.to <= nowIso()) return;
   const date = localClock(freed.from, field.zone).date;
-  const wishes = await rows<{
-    id: string;
-    pilot_id: string;
-    name: string;
-    minutes: number;
-    airframe_id: string | null;
-    instructor_id: string | null;
-  }>(
-    'SELECT w.id, w.pilot_id, p.name, w.minutes, c.airframe_id, c.instructor_id FROM waiting_list w JOIN pilots p ON p.id = w.pilot_id LEFT JOIN checkouts c ON c.id = w.checkout_id WHERE w.ended_at IS NULL AND w.from_date <= :date AND w.to_date >= :date ORDER BY w.asked_at LIMIT 20',
-    { date },
+  const wishes = await Waiting.find(
+    {
+      where: { endedAt: null, fromDate: { [Op.lte]: date }, toDate: { [Op.gte]: date } },
+      pick: ['id', 'pilotId', 'minutes'],
+      with: { pilot: ['name'], checkout: ['airframeId', 'instructorId'] },
+      order: ['askedAt'],
+      limit: 20,
+    },
     t,
   );
   const long = (Date.parse(freed.to) - Date.parse(freed.from)) / 60_000;
   for (const w of wishes) {
     if (
       w.minutes > long ||
-      (w.airframe_id !== null && w.airframe_id !== airframeId) ||
-      (w.instructor_id !== null && w.instructor_id !== instructorId)
+      (w.checkout !== null && w.checkout.airframeId !== airframeId) ||
+      (w.checkout !== null && w.checkout.instructorId !== instructorId)
     )
       continue;
     const holds = await holdsBetween(freed.from, freed.to, t);
-    if (holds.some((h) => h.holder === `p:${w.pilot_id}` && overlaps(freed, h))) continue;
+    if (holds.some((h) => h.holder === `p:${w.pilotId}` && overlaps(freed, h))) continue;
     await notify(
-      [w.instructor_id, await userOfPilot(w.pilot_id, t)],
+      [w.checkout?.instructorId ?? null, await userOfPilot(w.pilotId, t)],
       {
         kind: 'free',
-        text: `${spanText(freed, field.zone)} came free; ${w.name} waits for ${plural(w.minutes, 'minute')}.`,
+        text: `${spanText(freed, field.zone)} came free; ${w.pilot.name} waits for ${plural(w.minutes, 'minute')}.`,
         href: `/schedule?day=${date}&wish=${w.id}`,
         about: w.id,
       },
@@ -787,44 +722,40 @@ export async function saveWindows(user: CurrentUser, form: unknown): Promise<Res
         ),
         base: windowsStamp(now),
       };
-    await database().sequelize.query(
-      'UPDATE weekly_windows SET valid_until = :until WHERE person = :person AND ended_at IS NULL AND valid_from < :from AND (valid_until IS NULL OR valid_until >= :from)',
+    const theirs = { person: d.person, endedAt: null };
+    await WeeklyWindows.update(
+      { validUntil: addDays(d.validFrom, -1) },
       {
-        replacements: {
-          person: d.person,
-          from: d.validFrom,
-          until: new Date(Date.parse(`${d.validFrom}T12:00:00Z`) - 86_400_000).toISOString().slice(0, 10),
-        },
-        transaction: t,
+        ...theirs,
+        validFrom: { [Op.lt]: d.validFrom },
+        validUntil: { [Op.or]: [null, { [Op.gte]: d.validFrom }] },
       },
+      t,
     );
-    await database().sequelize.query(
-      'UPDATE weekly_windows SET ended_at = :now WHERE person = :person AND ended_at IS NULL AND valid_from >= :from',
-      { replacements: { person: d.person, from: d.validFrom, now: nowIso() }, transaction: t },
-    );
+    await WeeklyWindows.update({ endedAt: nowIso() }, { ...theirs, validFrom: { [Op.gte]: d.validFrom } }, t);
     for (const w of d.windows)
-      await model('weekly_windows').create(
+      await WeeklyWindows.insert(
         {
           id: randomUUID(),
           person: d.person,
           weekday: w.weekday,
-          from_min: w.fromMin,
-          to_min: w.toMin,
-          valid_from: d.validFrom,
-          valid_until: null,
-          entered_by: user.id,
-          entered_at: nowIso(),
-          ended_at: null,
+          fromMin: w.fromMin,
+          toMin: w.toMin,
+          validFrom: d.validFrom,
+          validUntil: null,
+          enteredBy: user.id,
+          enteredAt: nowIso(),
+          endedAt: null,
         },
-        { transaction: t },
+        t,
       );
     return { ok: true as const };
   });
 }
 const personThere = (key: string, t: Transaction) =>
   key.startsWith('p:')
-    ? row('SELECT id FROM pilots WHERE id = :id', { id: key.slice(2) }, t)
-    : row('SELECT id FROM users WHERE id = :id', { id: key.slice(2) }, t);
+    ? Pilots.first({ where: { id: key.slice(2) }, pick: ['id'] }, t)
+    : Users.first({ where: { id: key.slice(2) }, pick: ['id'] }, t);
 
 export type AwaySaved = { ok: true; hit: string[] } | { ok: false; problems: Problem[] };
 /**
@@ -846,49 +777,43 @@ export async function saveAway(user: CurrentUser, form: unknown): Promise<AwaySa
   if (!frame && d.toAt === null) return problem('toAt', 'Give the end.');
   return write(async (t): Promise<AwaySaved> => {
     if (
-      !(frame
-        ? await row('SELECT id FROM airframes WHERE id = :id', { id: d.who.slice(2) }, t)
-        : await personThere(d.who, t))
+      !(frame ? await Airframes.first({ where: { id: d.who.slice(2) }, pick: ['id'] }, t) : await personThere(d.who, t))
     )
       return problem('who', 'Choose who or what.');
     const span = {
       from: new Date(d.fromAt).toISOString(),
       to: d.toAt === null ? '9999-12-31T00:00:00.000Z' : new Date(d.toAt).toISOString(),
     };
-    if (!(await row('SELECT id FROM times_away WHERE id = :id', { id: d.requestId }, t)))
-      await model('times_away').create(
+    if (!(await TimesAway.first({ where: { id: d.requestId }, pick: ['id'] }, t)))
+      await TimesAway.insert(
         {
           id: d.requestId,
           who: d.who,
           kind: frame ? 'maintenance' : 'away',
-          from_at: span.from,
-          to_at: d.toAt === null ? null : span.to,
+          fromAt: span.from,
+          toAt: d.toAt === null ? null : span.to,
           why: d.why,
-          entered_by: user.id,
-          entered_at: nowIso(),
-          ended_at: null,
-          ended_by: null,
-          ended_why: null,
+          enteredBy: user.id,
+          enteredAt: nowIso(),
+          endedAt: null,
+          endedBy: null,
+          endedWhy: null,
         },
-        { transaction: t },
+        t,
       );
     const field = await fieldFacts(t);
-    const hit = await rows<{ booking_id: string; pilot_id: string | null; instructor_id: string | null }>(
-      'SELECT h.booking_id, b.pilot_id, b.instructor_id FROM booking_holds h JOIN bookings b ON b.id = h.booking_id WHERE h.holder = :who AND h.starts_at < :to AND h.ends_at > :from AND h.ends_at > :now',
-      { who: d.who, ...span, now: nowIso() },
-      t,
-    );
+    const hit = await ask.saveAway.all({ who: d.who, ...span, now: nowIso() }, t);
     const words: string[] = [];
     for (const h of hit) {
-      const w = await bookingWords(h.booking_id, field, t);
+      const w = await bookingWords(h.bookingId, field, t);
       words.push(w);
       await notify(
-        [h.instructor_id, await userOfPilot(h.pilot_id, t)],
+        [h.instructorId, await userOfPilot(h.pilotId, t)],
         {
           kind: 'down',
           text: `${w}: ${d.why}. It must be moved or cancelled.`,
           href: '/schedule',
-          about: h.booking_id,
+          about: h.bookingId,
         },
         user.id,
         t,
@@ -905,17 +830,14 @@ export async function endAway(
   const parsed = EndAwayForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   return write(async (t) => {
-    const a = await row<{ who: string; ended_at: string | null }>(
-      'SELECT who, ended_at FROM times_away WHERE id = :id',
-      { id: parsed.data.id },
-      t,
-    );
+    const a = await TimesAway.first({ where: { id: parsed.data.id }, pick: ['who', 'endedAt'] }, t);
     if (!a || (a.who.startsWith('a:') ? !may.keepFleetDown(user) : !may.keepWindows(user, a.who)))
       return problem('', 'There is nothing of this name for you to end.');
-    if (a.ended_at === null)
-      await model('times_away').update(
-        { ended_at: nowIso(), ended_by: user.id, ended_why: parsed.data.why },
-        { where: { id: parsed.data.id }, transaction: t },
+    if (a.endedAt === null)
+      await TimesAway.update(
+        { endedAt: nowIso(), endedBy: user.id, endedWhy: parsed.data.why },
+        { id: parsed.data.id },
+        t,
       );
     return { ok: true as const };
   });
@@ -932,29 +854,29 @@ export async function joinWaiting(
   if (!may.book(user, d)) return problem('', NOT_YOURS);
   if (d.toDate < d.fromDate) return problem('toDate', 'It ends before it begins.');
   return write(async (t) => {
-    if (await row('SELECT id FROM waiting_list WHERE id = :id', { id: d.requestId }, t)) return { ok: true as const };
+    if (await Waiting.first({ where: { id: d.requestId }, pick: ['id'] }, t)) return { ok: true as const };
     if (
-      !(await row('SELECT id FROM pilots WHERE id = :id', { id: d.pilotId }, t)) ||
+      !(await Pilots.first({ where: { id: d.pilotId }, pick: ['id'] }, t)) ||
       (d.checkoutId !== null &&
-        !(await row('SELECT id FROM checkouts WHERE id = :c AND pilot_id = :p', { c: d.checkoutId, p: d.pilotId }, t)))
+        !(await Checkouts.first({ where: { id: d.checkoutId, pilotId: d.pilotId }, pick: ['id'] }, t)))
     )
       return problem('', NOT_YOURS);
-    await model('waiting_list').create(
+    await Waiting.insert(
       {
         id: d.requestId,
-        pilot_id: d.pilotId,
-        checkout_id: d.checkoutId,
+        pilotId: d.pilotId,
+        checkoutId: d.checkoutId,
         minutes: d.minutes,
-        from_date: d.fromDate,
-        to_date: d.toDate,
+        fromDate: d.fromDate,
+        toDate: d.toDate,
         note: d.note,
-        asked_by: user.id,
-        asked_at: nowIso(),
-        ended_at: null,
-        ended_how: null,
-        booking_id: null,
+        askedBy: user.id,
+        askedAt: nowIso(),
+        endedAt: null,
+        endedHow: null,
+        bookingId: null,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true as const };
   });
@@ -964,17 +886,9 @@ export async function leaveWaiting(
   id: string,
 ): Promise<{ ok: true } | { ok: false; problems: Problem[] }> {
   return write(async (t) => {
-    const w = await row<{ pilot_id: string; ended_at: string | null }>(
-      'SELECT pilot_id, ended_at FROM waiting_list WHERE id = :id',
-      { id },
-      t,
-    );
-    if (!w || !may.book(user, { pilotId: w.pilot_id })) return problem('', NOT_YOURS);
-    if (w.ended_at === null)
-      await model('waiting_list').update(
-        { ended_at: nowIso(), ended_how: 'withdrawn' },
-        { where: { id }, transaction: t },
-      );
+    const w = await Waiting.first({ where: { id }, pick: ['pilotId', 'endedAt'] }, t);
+    if (!w || !may.book(user, { pilotId: w.pilotId })) return problem('', NOT_YOURS);
+    if (w.endedAt === null) await Waiting.update({ endedAt: nowIso(), endedHow: 'withdrawn' }, { id }, t);
     return { ok: true as const };
   });
 }
@@ -989,53 +903,39 @@ export async function openFeed(
     return problem('alarmMin', 'Give minutes from 0 to 2880.');
   const secret = randomBytes(24).toString('base64url');
   return write(async (t) => {
-    await model('calendar_feeds').update(
-      { ended_at: nowIso() },
-      { where: { user_id: user.id, ended_at: null }, transaction: t },
-    );
-    await model('calendar_feeds').create(
+    await CalendarFeeds.update({ endedAt: nowIso() }, { userId: user.id, endedAt: null }, t);
+    await CalendarFeeds.insert(
       {
         id: randomUUID(),
-        user_id: user.id,
+        userId: user.id,
         hash: feedHash(secret),
-        alarm_min: alarmMin,
-        created_at: nowIso(),
-        ended_at: null,
-        expires_at: aYearFrom(nowIso()),
-        last_used_at: null,
+        alarmMin: alarmMin,
+        createdAt: nowIso(),
+        endedAt: null,
+        expiresAt: aYearFrom(nowIso()),
+        lastUsedAt: null,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true as const, secret };
   });
 }
 export async function endFeed(user: CurrentUser): Promise<{ ok: true }> {
   await write(
-    async (t) =>
-      void (await model('calendar_feeds').update(
-        { ended_at: nowIso() },
-        { where: { user_id: user.id, ended_at: null }, transaction: t },
-      )),
+    async (t) => void (await CalendarFeeds.update({ endedAt: nowIso() }, { userId: user.id, endedAt: null }, t)),
   );
   return { ok: true };
 }
 /** Whose calendar an address is; null = nobody’s. */
 export async function feedOwner(secret: string): Promise<{ user: CurrentUser; alarmMin: number } | null> {
-  const found = await row<{ id: string; user_id: string; alarm_min: number; last_used_at: string | null }>(
-    `SELECT f.id, f.user_id, f.alarm_min, f.last_used_at
-       FROM calendar_feeds f JOIN users u ON u.id = f.user_id
-       WHERE f.hash = :hash AND f.ended_at IS NULL AND f.expires_at > :now AND u.closed_at IS NULL`,
-    { hash: feedHash(secret), now: nowIso() },
-  );
-  const user = found ? await userById(found.user_id) : null;
+  const found = await CalendarFeeds.first({
+    where: { hash: feedHash(secret), endedAt: null, expiresAt: { [Op.gt]: nowIso() } },
+    pick: ['id', 'userId', 'alarmMin', 'lastUsedAt'],
+    with: { user: { pick: [], where: { closedAt: null } } },
+  });
+  const user = found ? await userById(found.userId) : null;
   const today = nowIso().slice(0, 10);
-  if (found && found.last_used_at !== today)
-    await write(
-      async (t) =>
-        void (await model('calendar_feeds').update(
-          { last_used_at: today },
-          { where: { id: found.id }, transaction: t },
-        )),
-    );
-  return found && user ? { user, alarmMin: found.alarm_min } : null;
+  if (found && found.lastUsedAt !== today)
+    await write(async (t) => void (await CalendarFeeds.update({ lastUsedAt: today }, { id: found.id }, t)));
+  return found && user ? { user, alarmMin: found.alarmMin } : null;
 }

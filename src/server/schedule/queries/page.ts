@@ -8,7 +8,6 @@ import { windText } from '@/core/format';
 import type { Goal } from '@/domain/words';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { rows } from '../../floor/connection';
 import { fitOf } from './readiness';
 import {
   type AwayRow,
@@ -23,6 +22,10 @@ import {
 } from './schedule';
 import { recordReader } from '../../checkout/queries/record';
 import { localToday } from '../../rules/today';
+import * as ask from '../../floor/statements/schedule';
+import { Users } from '../../account/tables';
+import { Airframes } from '../../hangar/tables';
+import { Checkouts } from '../../checkout/tables';
 
 export interface PlacedBooking extends BookingLine {
   date: string;
@@ -89,27 +92,16 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
     bookingsBetween(user, from, to),
     awayRows(),
     weeklyRows(),
-    rows<{ id: string; name: string; roles: string; pilot_id: string | null }>(
-      'SELECT id, name, roles, pilot_id FROM users WHERE closed_at IS NULL ORDER BY name',
-    ),
-    rows<{ id: string; name: string }>(
-      'SELECT id, name FROM pilots p WHERE NOT EXISTS (SELECT 1 FROM erasures e WHERE e.pilot_id = p.id) ORDER BY name',
-    ),
-    rows<{ id: string; registration: string; name: string }>(
-      'SELECT a.id, a.registration, ty.name FROM airframes a JOIN types ty ON ty.id = a.type_id ORDER BY a.registration',
-    ),
-    rows<{
-      id: string;
-      pilot_id: string;
-      name: string;
-      instructor_id: string;
-      airframe_id: string;
-      registration: string;
-      goals: string;
-    }>(
-      `SELECT c.id, c.pilot_id, p.name, c.instructor_id, c.airframe_id, a.registration, c.goals FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id WHERE c.status = 'open' ${staff ? '' : 'AND c.pilot_id = :pilotId'} ORDER BY p.name LIMIT 500`,
-      { pilotId: user.pilotId },
-    ),
+    Users.find({ where: { closedAt: null }, pick: ['id', 'name', 'roles', 'pilotId'], order: ['name'] }),
+    ask.schedulePage.all(),
+    Airframes.find({ pick: ['id', 'registration'], with: { type: ['name'] }, order: ['registration'] }),
+    Checkouts.find({
+      where: { status: 'open', ...(staff ? {} : { pilotId: user.pilotId ?? '' }) },
+      pick: ['id', 'pilotId', 'instructorId', 'airframeId', 'goals'],
+      with: { pilot: ['name'], airframe: ['registration'] },
+      order: ['pilot.name'],
+      limit: 500,
+    }),
     waiting(user),
   ]);
   const stampOf = (key: string) => windowsStamp(weekly.filter((w) => w.person === key));
@@ -122,15 +114,15 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
           (w.validUntil === null || w.validUntil >= fromDate),
       )
       .map((w) => ({ weekday: w.weekday, fromMin: w.fromMin, toMin: w.toMin }));
-  const instructors = users.filter((u) => u.roles.includes('"instructor"'));
-  const known = new Set(instructors.flatMap((u) => (u.pilot_id === null ? [] : [u.pilot_id])));
+  const instructors = users.filter((u) => u.roles.includes('instructor'));
+  const known = new Set(instructors.flatMap((u) => (u.pilotId === null ? [] : [u.pilotId])));
   const people = [
     ...instructors.map((u) => {
-      const key = personKey({ id: u.id, pilotId: u.pilot_id });
+      const key = personKey({ id: u.id, pilotId: u.pilotId });
       return {
         key,
         userId: u.id,
-        pilotId: u.pilot_id,
+        pilotId: u.pilotId,
         name: u.name,
         instructor: true,
         windows: windowsOf(key),
@@ -225,17 +217,17 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
     airframes: frames.map((f) => ({
       id: f.id,
       registration: f.registration,
-      typeName: f.name,
+      typeName: f.type.name,
       down: away.find((a) => a.who === airKey(f.id) && a.from <= now && (a.to === null || a.to > now))?.why ?? null,
     })),
     checkouts: checkouts.map((c) => ({
       id: c.id,
-      pilotId: c.pilot_id,
-      pilotName: c.name,
-      instructorId: c.instructor_id,
-      airframeId: c.airframe_id,
-      registration: c.registration,
-      goals: JSON.parse(c.goals) as Goal[],
+      pilotId: c.pilotId,
+      pilotName: c.pilot.name,
+      instructorId: c.instructorId,
+      airframeId: c.airframeId,
+      registration: c.airframe.registration,
+      goals: c.goals,
     })),
     wishes,
     main: main?.ident ?? '',

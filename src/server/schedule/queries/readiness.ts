@@ -17,9 +17,9 @@ import {
   flightSpan,
   aloneNeed,
   lessonNeed,
-  userById,
   windAtSlot,
 } from './schedule';
+import { userById } from '../../floor/auth/session-user';
 
 export const FIT_VERDICT: Record<FitWord, CriterionVerdict> = {
   wanted: 'within',

@@ -25,22 +25,26 @@ import {
 import { sunTimes } from '@/core/sun';
 import { chooseRunway, components, knownAlone, stationOutlook } from '@/core/wind';
 import { addDays, daysBetween } from '@/core/recency';
-import { LIMIT_NAME, type Goal, type LimitChannel } from '@/domain/words';
+import { LIMIT_NAME, type Goal } from '@/domain/words';
 import type { House } from '@/domain/programme';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type BookingKind, ProposeForm } from '@/domain/schedule';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
-import { toUser, type UserRow } from '../../floor/auth/session-user';
+import { userById } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome, newestContent } from '../../rules/content';
 import { asOfLastWrite } from '../../floor/as-of';
-import { row, rows } from '../../floor/connection';
+import { row } from '../../floor/connection';
 import { type Result, problem, zodProblems } from '../../floor/result';
 import { type CheckoutRecord, checkoutRecord } from '../../checkout/queries/record';
 import { ladderOf } from '../../checkout/queries/ladder';
 import { checkoutHead } from '../../checkout/queries/head';
 import { parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
+import * as ask from '../../floor/statements/schedule';
+import { BookingHolds, Bookings, WeeklyWindows } from '../tables';
+import { Op } from 'sequelize';
+import type { RowOf } from '../../floor/statement';
 
 export const airKey = (airframeId: string): string => `a:${airframeId}`;
 export interface Field {
@@ -74,48 +78,40 @@ export const flightSpan = (startsAt: string, split: Split): Span => ({
 });
 
 export async function holdsBetween(from: string, to: string, t?: Transaction): Promise<(Hold & { what: string })[]> {
-  const found = await rows<{
-    booking_id: string;
-    holder: string;
-    starts_at: string;
-    ends_at: string;
-    pilot: string | null;
-    instructor: string | null;
-    registration: string | null;
-    kind: string;
-  }>(
-    `SELECT h.*, p.name AS pilot, u.name AS instructor, a.registration, b.kind FROM booking_holds h JOIN bookings b ON b.id = h.booking_id LEFT JOIN pilots p ON p.id = b.pilot_id LEFT JOIN users u ON u.id = b.instructor_id LEFT JOIN airframes a ON a.id = b.airframe_id
-     WHERE h.ends_at > :from AND h.starts_at < :to ORDER BY h.starts_at`,
-    { from, to },
+  const found = await BookingHolds.find(
+    {
+      where: { endsAt: { [Op.gt]: from }, startsAt: { [Op.lt]: to } },
+      pick: ['bookingId', 'holder', 'startsAt', 'endsAt'],
+      with: {
+        booking: { pick: ['kind'], with: { pilot: ['name'], instructor: ['name'], airframe: ['registration'] } },
+      },
+      order: ['startsAt'],
+    },
     t,
   );
   return found.map((h) => ({
-    bookingId: h.booking_id,
+    bookingId: h.bookingId,
     holder: h.holder,
-    from: h.starts_at,
-    to: h.ends_at,
-    what: [h.registration, h.pilot, h.instructor ? `with ${h.instructor}` : ''].filter(Boolean).join(' '),
+    from: h.startsAt,
+    to: h.endsAt,
+    what: [
+      h.booking.airframe?.registration,
+      h.booking.pilot?.name,
+      h.booking.instructor ? `with ${h.booking.instructor.name}` : '',
+    ]
+      .filter(Boolean)
+      .join(' '),
   }));
 }
 export async function weeklyRows(t?: Transaction): Promise<(Weekly & { id: string })[]> {
-  return (
-    await rows<{
-      id: string;
-      person: string;
-      weekday: number;
-      from_min: number;
-      to_min: number;
-      valid_from: string;
-      valid_until: string | null;
-    }>('SELECT * FROM weekly_windows WHERE ended_at IS NULL', {}, t)
-  ).map((w) => ({
+  return (await WeeklyWindows.find({ where: { endedAt: null } }, t)).map((w) => ({
     id: w.id,
     person: w.person,
     weekday: w.weekday,
-    fromMin: w.from_min,
-    toMin: w.to_min,
-    validFrom: w.valid_from,
-    validUntil: w.valid_until,
+    fromMin: w.fromMin,
+    toMin: w.toMin,
+    validFrom: w.validFrom,
+    validUntil: w.validUntil,
   }));
 }
 export interface AwayRow extends Away {
@@ -124,49 +120,24 @@ export interface AwayRow extends Away {
 }
 /** Times away, aeroplanes down, and aeroplanes with a limit passed and not released. */
 export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
-  const away = await rows<{
-    id: string;
-    who: string;
-    kind: 'away' | 'maintenance';
-    from_at: string;
-    to_at: string | null;
-    why: string;
-  }>(
-    'SELECT id, who, kind, from_at, to_at, why FROM times_away WHERE ended_at IS NULL AND (to_at IS NULL OR to_at > :now)',
-    { now: later(nowIso(), -7 * 1440) },
-    t,
-  );
-  const limits = await rows<{
-    id: string;
-    airframe_id: string;
-    channel: LimitChannel;
-    found_at: string;
-    registration: string;
-  }>(
-    'SELECT e.id, e.airframe_id, e.channel, e.found_at, a.registration FROM exceedances e JOIN airframes a ON a.id = e.airframe_id WHERE e.found_at <= :now AND NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)',
-    { now: nowIso() },
-    t,
-  );
-  const grounded = await rows<{ id: string; airframe_id: string; why: string; placed_at: string }>(
-    'SELECT g.id, g.airframe_id, g.why, g.placed_at FROM groundings g WHERE g.placed_at <= :now AND NOT EXISTS (SELECT 1 FROM grounding_ends e WHERE e.grounding_id = g.id)',
-    { now: nowIso() },
-    t,
-  );
+  const away = await ask.awayRows.all({ now: later(nowIso(), -7 * 1440) }, t);
+  const limits = await ask.awayRowsExceedances.all({ now: nowIso() }, t);
+  const grounded = await ask.awayRowsGroundings.all({ now: nowIso() }, t);
   return [
     ...grounded.map((g): AwayRow => ({
       id: g.id,
       kind: 'grounded',
-      who: airKey(g.airframe_id),
-      from: g.placed_at,
+      who: airKey(g.airframeId),
+      from: g.placedAt,
       to: null,
       why: `grounded: ${g.why}`,
     })),
-    ...away.map((a): AwayRow => ({ id: a.id, kind: a.kind, who: a.who, from: a.from_at, to: a.to_at, why: a.why })),
+    ...away.map((a): AwayRow => ({ id: a.id, kind: a.kind, who: a.who, from: a.fromAt, to: a.toAt, why: a.why })),
     ...limits.map((l): AwayRow => ({
       id: l.id,
       kind: 'exceedance',
-      who: airKey(l.airframe_id),
-      from: l.found_at,
+      who: airKey(l.airframeId),
+      from: l.foundAt,
       to: null,
       why: `${LIMIT_NAME[l.channel]} passed and not released`,
     })),
@@ -199,53 +170,29 @@ export interface BookingLine {
   masked: boolean;
   mine: boolean;
 }
-interface BookingRow {
-  id: string;
-  kind: BookingKind;
-  starts_at: string;
-  ends_at: string;
-  split: string | null;
-  pilot_id: string | null;
-  pilot_name: string | null;
-  instructor_id: string | null;
-  instructor_name: string | null;
-  instructor_pilot: string | null;
-  airframe_id: string | null;
-  registration: string | null;
-  type_name: string | null;
-  code: string | null;
-  checkout_id: string | null;
-  goals: string | null;
-  passengers: number;
-  surface: string;
-  note: string;
-  version: number;
-  state: 'booked' | 'cancelled';
-}
-const BOOKINGS = `SELECT b.*, p.name AS pilot_name, u.name AS instructor_name, u.pilot_id AS instructor_pilot, a.registration, ty.name AS type_name, ty.code, c.goals FROM bookings b LEFT JOIN pilots p ON p.id = b.pilot_id LEFT JOIN users u ON u.id = b.instructor_id
-  LEFT JOIN airframes a ON a.id = b.airframe_id LEFT JOIN types ty ON ty.id = a.type_id LEFT JOIN checkouts c ON c.id = b.checkout_id`;
+type BookingRow = RowOf<typeof ask.bookingById>;
 function lineOf(user: CurrentUser, b: BookingRow): BookingLine {
-  const mine = b.instructor_id === user.id || (b.pilot_id !== null && b.pilot_id === user.pilotId);
+  const mine = b.instructorId === user.id || (b.pilotId !== null && b.pilotId === user.pilotId);
   const masked = !mine && !may.seeEverybody(user);
   const open = <T>(v: T): T | null => (masked ? null : v);
   return {
     id: b.id,
     kind: b.kind,
-    startsAt: b.starts_at,
-    endsAt: b.ends_at,
-    split: b.split === null || masked ? null : (JSON.parse(b.split) as Split),
-    pilotId: open(b.pilot_id),
-    pilotName: open(b.pilot_name),
-    instructorId: open(b.instructor_id),
-    instructorName: open(b.instructor_name),
+    startsAt: b.startsAt,
+    endsAt: b.endsAt,
+    split: masked ? null : b.split,
+    pilotId: open(b.pilotId),
+    pilotName: open(b.pilotName),
+    instructorId: open(b.instructorId),
+    instructorName: open(b.instructorName),
     instructorKey:
-      b.instructor_id === null || masked ? null : personKey({ id: b.instructor_id, pilotId: b.instructor_pilot }),
-    airframeId: b.airframe_id,
+      b.instructorId === null || masked ? null : personKey({ id: b.instructorId, pilotId: b.instructorPilot }),
+    airframeId: b.airframeId,
     registration: b.registration,
-    typeName: b.type_name,
+    typeName: b.typeName,
     typeCode: b.code,
-    checkoutId: open(b.checkout_id),
-    goals: masked || b.goals === null ? [] : (JSON.parse(b.goals) as Goal[]),
+    checkoutId: open(b.checkoutId),
+    goals: masked ? [] : (b.goals ?? []),
     passengers: masked ? 0 : b.passengers,
     surface: b.surface,
     note: masked ? '' : b.note,
@@ -257,14 +204,9 @@ function lineOf(user: CurrentUser, b: BookingRow): BookingLine {
 }
 /** Bookings of a span, in order of time. */
 export const bookingsBetween = async (user: CurrentUser, from: string, to: string): Promise<BookingLine[]> =>
-  (
-    await rows<BookingRow>(
-      `${BOOKINGS} WHERE b.state = 'booked' AND b.ends_at > :from AND b.starts_at < :to ORDER BY b.starts_at, b.id`,
-      { from, to },
-    )
-  ).map((b) => lineOf(user, b));
+  (await ask.bookingsBetween.all({ from, to })).map((b) => lineOf(user, b));
 export async function bookingById(user: CurrentUser, id: string): Promise<BookingLine | null> {
-  const found = await row<BookingRow>(`${BOOKINGS} WHERE b.id = :id`, { id });
+  const found = await ask.bookingById.one({ id });
   const line = found ? lineOf(user, found) : null;
   return line === null || line.masked ? null : line;
 }
@@ -275,33 +217,29 @@ export const ownBookings = async (
   cancelled = false,
   limit = 400,
 ): Promise<BookingLine[]> =>
-  (
-    await rows<BookingRow>(
-      `${BOOKINGS} WHERE ${cancelled ? '1' : "b.state = 'booked'"} AND b.ends_at > :from AND (b.instructor_id = :id OR b.pilot_id = :pilotId) ORDER BY b.starts_at LIMIT :limit`,
-      { from, id: user.id, pilotId: user.pilotId, limit },
-    )
-  ).map((b) => lineOf(user, b));
+  (await ask.ownBookings.all({ from, id: user.id, pilotId: user.pilotId, limit, cancelled: cancelled ? 1 : 0 })).map(
+    (b) => lineOf(user, b),
+  );
 /** The booking of a checkout that runs now; null = there is none. */
 export const bookingNow = (checkoutId: string, now: string) =>
-  row<{ ends_at: string }>(
-    "SELECT ends_at FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND starts_at <= :now AND ends_at > :now LIMIT 1",
-    { checkoutId, now },
-  );
+  Bookings.first({
+    where: { checkoutId, state: 'booked', startsAt: { [Op.lte]: now }, endsAt: { [Op.gt]: now } },
+    pick: ['endsAt'],
+  });
 
 /** The booking of a checkout that runs or comes next: minutes left or booked, and when its flight ends. */
 export async function nextBookingOf(
   checkoutId: string,
   now: string,
 ): Promise<{ minutes: number; flightEnds: string } | null> {
-  const b = await row<{ starts_at: string; ends_at: string; split: string | null }>(
-    "SELECT starts_at, ends_at, split FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND ends_at > :now ORDER BY starts_at LIMIT 1",
-    { checkoutId, now },
-  );
+  const b = await Bookings.first({
+    where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now } },
+    pick: ['startsAt', 'endsAt', 'split'],
+    order: ['startsAt'],
+  });
   if (!b) return null;
-  const left = Math.floor((Date.parse(b.ends_at) - Math.max(Date.parse(now), Date.parse(b.starts_at))) / 60_000);
-  return left < 10
-    ? null
-    : { minutes: left, flightEnds: b.split ? flightSpan(b.starts_at, JSON.parse(b.split) as Split).to : b.ends_at };
+  const left = Math.floor((Date.parse(b.endsAt) - Math.max(Date.parse(now), Date.parse(b.startsAt))) / 60_000);
+  return left < 10 ? null : { minutes: left, flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt };
 }
 
 const LEARN_FROM = 200;
@@ -323,19 +261,7 @@ export async function learnedSplit(typeCode: string, house: House, t?: Transacti
   );
   const known = kept.get(typeCode);
   if (known?.stamp === stamp) return known.split;
-  const found = await rows<{
-    briefed: string | null;
-    acknowledged: string | null;
-    first: string | null;
-    last: string | null;
-    told: string | null;
-    debriefed: string | null;
-  }>(
-    `SELECT (SELECT MIN(created_at) FROM briefs b WHERE b.sortie_id = s.id) AS briefed, (SELECT MIN(acknowledged_at) FROM briefs b WHERE b.sortie_id = s.id) AS acknowledged, MIN(l.saved_at) AS first, MAX(l.saved_at) AS last, (SELECT MIN(told_at) FROM self_assessments x WHERE x.sortie_id = s.id) AS told, (SELECT MIN(created_at) FROM debriefs d WHERE d.sortie_id = s.id) AS debriefed
-     FROM sorties s JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id JOIN landings l ON l.sortie_id = s.id WHERE ty.code = :typeCode GROUP BY s.id ORDER BY s.flown_on DESC LIMIT ${LEARN_FROM}`,
-    { typeCode },
-    t,
-  );
+  const found = await ask.lessonTimes.all({ typeCode, most: LEARN_FROM }, t);
   const min = (a: string | null, b: string | null, less = 0) =>
     a === null || b === null ? null : Math.round((Date.parse(b) - Date.parse(a)) / 60_000) - less;
   const { schedule } = house;
@@ -435,19 +361,11 @@ export function leastLimit(limits: readonly [number | null, string][]): { mostKt
   return { mostKt: least[0], mostOf: least[1] };
 }
 
-export async function userById(id: string, t?: Transaction): Promise<CurrentUser | null> {
-  const found = await row<UserRow>('SELECT * FROM users WHERE id = :id AND closed_at IS NULL', { id }, t);
-  return found ? toUser(found) : null;
-}
 export async function airframeSheet(
   airframeId: string,
   t?: Transaction,
 ): Promise<{ registration: string; sheet: TypeSheet } | null> {
-  const found = await row<{ registration: string; id: string; sheet: string }>(
-    'SELECT a.registration, tv.id, tv.sheet FROM airframes a JOIN type_versions tv ON tv.type_id = a.type_id WHERE a.id = :airframeId ORDER BY tv.version DESC LIMIT 1',
-    { airframeId },
-    t,
-  );
+  const found = await ask.airframeSheet.one({ airframeId }, t);
   return found ? { registration: found.registration, sheet: parsedSheet(found.id, found.sheet) } : null;
 }
 
@@ -595,35 +513,20 @@ export interface Wish {
 /** Who waits for a slot; a pilot sees their own. */
 export async function waiting(user: CurrentUser): Promise<Wish[]> {
   const today = await localToday();
-  const found = await rows<{
-    id: string;
-    pilot_id: string;
-    name: string;
-    checkout_id: string | null;
-    registration: string | null;
-    goals: string | null;
-    minutes: number;
-    from_date: string;
-    to_date: string;
-    note: string;
-    asked_at: string;
-  }>(
-    'SELECT w.*, p.name, a.registration, c.goals FROM waiting_list w JOIN pilots p ON p.id = w.pilot_id LEFT JOIN checkouts c ON c.id = w.checkout_id LEFT JOIN airframes a ON a.id = c.airframe_id WHERE w.ended_at IS NULL AND w.to_date >= :today ORDER BY w.asked_at, w.id',
-    { today },
-  );
+  const found = await ask.waiting.all({ today });
   return found
-    .filter((w) => may.book(user, { pilotId: w.pilot_id }))
+    .filter((w) => may.book(user, { pilotId: w.pilotId }))
     .map((w) => ({
       id: w.id,
-      pilotId: w.pilot_id,
+      pilotId: w.pilotId,
       pilotName: w.name,
-      checkoutId: w.checkout_id,
+      checkoutId: w.checkoutId,
       registration: w.registration,
-      goals: w.goals ? (JSON.parse(w.goals) as Goal[]) : [],
+      goals: w.goals ?? [],
       minutes: w.minutes,
-      fromDate: w.from_date,
-      toDate: w.to_date,
+      fromDate: w.fromDate,
+      toDate: w.toDate,
       note: w.note,
-      askedAt: w.asked_at,
+      askedAt: w.askedAt,
     }));
 }

@@ -9,8 +9,6 @@ import type { TraceContext } from '@/domain/trace';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { row } from '../../floor/connection';
-import { model } from '../../floor/models';
 import { write, writeOrNothing } from '../../floor/write';
 import { sortiesOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -21,6 +19,9 @@ import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../files';
 import { runTrace } from '../thread';
 import { projectSortie } from '../../fly/commands/capture';
 import { Certified } from '../../hangar/commands/groundings';
+import * as ask from '../../floor/statements/traces';
+import { Sorties } from '../../checkout/tables';
+import { Traces, Exceedances, ExceedanceReleases } from '../tables';
 
 const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
 /** What was said of columns by hand. */
@@ -48,11 +49,12 @@ export async function contextOfSortie(
   user: CurrentUser,
   sortieId: string,
 ): Promise<{ context: TraceContext; checkoutId: string; airframeId: string; flownOn: string; lesson: number } | null> {
-  const flight = await row<{ checkout_id: string; airframe_id: string; shared_with: string | null }>(
-    'SELECT s.checkout_id, s.shared_with, c.airframe_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE s.id = :sortieId',
-    { sortieId },
-  );
-  const head = flight && flight.shared_with === null ? await checkoutHead(flight.checkout_id) : null;
+  const flight = await Sorties.first({
+    where: { id: sortieId },
+    pick: ['checkoutId', 'sharedWith'],
+    with: { checkout: ['airframeId'] },
+  });
+  const head = flight && flight.sharedWith === null ? await checkoutHead(flight.checkoutId) : null;
   if (!flight || !head || !may.runCheckout(user, head)) return null;
   const sortie = (await sortiesOf(head.id)).find((s) => s.id === sortieId);
   const aerodrome = await homeAerodrome();
@@ -69,7 +71,7 @@ export async function contextOfSortie(
       zoneOffsetMin(aerodrome.timeZone, `${flownOn}T12:00:00Z`),
     ),
     checkoutId: head.id,
-    airframeId: flight.airframe_id,
+    airframeId: flight.checkout.airframeId,
     flownOn,
     lesson: sortie?.lesson ?? 0,
   };
@@ -100,10 +102,7 @@ export async function addTrace(
     return problem('file', error instanceof Error ? error.message : 'The file cannot be read.');
   }
   const hash = hashOf(plain);
-  const before = await row<{ id: string }>('SELECT id FROM traces WHERE sortie_id = :s AND hash = :hash', {
-    s: form.sortieId,
-    hash,
-  });
+  const before = await Traces.first({ where: { sortieId: form.sortieId, hash }, pick: ['id'] });
   if (before) return { ok: true, id: before.id, known: true };
   const done = await runTrace({ text: textOf(plain), mapping: mapping.data, context: where.context });
   if (!done.ok) return { ...problem('file', done.message), ...(done.headers ? { headers: done.headers } : {}) };
@@ -113,48 +112,44 @@ export async function addTrace(
   const head = await checkoutHead(where.checkoutId);
   return write(async (t): Promise<Result<{ id: string; known: boolean }>> => {
     // Two uploads of one file at once: the second finds the first.
-    const meanwhile = await row<{ id: string }>(
-      'SELECT id FROM traces WHERE sortie_id = :s AND hash = :hash',
-      { s: form.sortieId, hash },
-      t,
-    );
+    const meanwhile = await Traces.first({ where: { sortieId: form.sortieId, hash }, pick: ['id'] }, t);
     if (meanwhile) return { ok: true, id: meanwhile.id, known: true };
-    await model('traces').create(
+    await Traces.insert(
       {
         id,
-        sortie_id: form.sortieId,
-        airframe_id: where.airframeId,
+        sortieId: form.sortieId,
+        airframeId: where.airframeId,
         hash,
         name: form.name.slice(0, 120),
         bytes: plain.length,
-        mapping: mapping.data ? JSON.stringify(mapping.data) : null,
-        context: JSON.stringify(where.context),
-        analysis: JSON.stringify(done.analysis),
-        start_utc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(),
-        uploaded_by: user.id,
-        uploaded_at: nowIso(),
+        mapping: mapping.data ? mapping.data : null,
+        context: where.context,
+        analysis: done.analysis,
+        startUtc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(),
+        uploadedBy: user.id,
+        uploadedAt: nowIso(),
       },
-      { transaction: t },
+      t,
     );
     for (const [k, e] of done.analysis.exceedances.entries()) {
       const rule = head?.sheet.afterLimit.find((a) => a.channel === e.channel);
-      await model('exceedances').create(
+      await Exceedances.insert(
         {
           id: `${id}-limit-${k + 1}`,
-          trace_id: id,
-          airframe_id: where.airframeId,
-          sortie_id: form.sortieId,
+          traceId: id,
+          airframeId: where.airframeId,
+          sortieId: form.sortieId,
           channel: e.channel,
-          limit_value: e.limit,
+          limitValue: e.limit,
           unit: e.unit,
           peak: e.peak,
-          start_s: e.startS,
-          duration_s: e.durationS,
-          must_do: rule?.text ?? NO_RULE,
-          must_do_source: rule ? rule.ref : null,
-          found_at: nowIso(),
+          startS: e.startS,
+          durationS: e.durationS,
+          mustDo: rule?.text ?? NO_RULE,
+          mustDoSource: rule ? rule.ref : null,
+          foundAt: nowIso(),
         },
-        { transaction: t },
+        t,
       );
     }
     return { ok: true, id, known: false };
@@ -264,25 +259,21 @@ export async function releaseExceedance(user: CurrentUser, form: unknown): Promi
   if (!parsed.success) return zodProblems(parsed.error);
   const { exceedanceId, done, certifier, certificate } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
-    const found = await row<{ pilot_id: string; instructor_id: string; name: string | null }>(
-      'SELECT c.pilot_id, s.instructor_id, u.name FROM exceedances e JOIN sorties s ON s.id = e.sortie_id JOIN checkouts c ON c.id = s.checkout_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by WHERE e.id = :exceedanceId',
-      { exceedanceId },
-      t,
-    );
-    if (!found || !may.releaseExceedance(user, { pilotId: found.pilot_id, instructorId: found.instructor_id }))
+    const found = await ask.releaseExceedance.one({ exceedanceId }, t);
+    if (!found || !may.releaseExceedance(user, { pilotId: found.pilotId, instructorId: found.instructorId }))
       return problem('', 'A chief who neither flew nor taught this flight releases it.');
     if (found.name !== null) return problem('', `This was released by ${found.name} meanwhile.`);
-    await model('exceedance_releases').create(
+    await ExceedanceReleases.insert(
       {
         id: randomUUID(),
-        exceedance_id: exceedanceId,
-        released_by: user.id,
-        released_at: nowIso(),
+        exceedanceId: exceedanceId,
+        releasedBy: user.id,
+        releasedAt: nowIso(),
         done,
         certifier,
         certificate,
       },
-      { transaction: t },
+      t,
     );
     return { ok: true };
   });

@@ -8,36 +8,15 @@ import { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { CheckoutStatus, LimitChannel } from '@/domain/words';
 import { fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
-import { row, rows } from '../../floor/connection';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { eventsOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
 import { type GroundingEnd, endOf } from '../../hangar/queries/groundings';
+import { Sorties } from '../../checkout/tables';
+import type { RowOf } from '../../floor/statement';
+import * as ask from '../../floor/statements/traces';
 
-interface TraceRow {
-  id: string;
-  sortie_id: string;
-  hash: string;
-  name: string;
-  bytes: number;
-  mapping: string | null;
-  context: string;
-  analysis: string;
-  start_utc: string | null;
-  uploaded_at: string;
-  uploaded_by: string;
-  uploader: string;
-  checkout_id: string;
-  pilot_id: string;
-  pilot_name: string;
-  lesson: number;
-  flown_on: string;
-  registration: string;
-  status: CheckoutStatus;
-  instructor_id: string;
-}
-const SELECT = `SELECT t.*, u.name AS uploader, s.checkout_id, s.lesson, s.flown_on, s.instructor_id, c.pilot_id, c.status, p.name AS pilot_name, a.registration
-  FROM traces t JOIN sorties s ON s.id = t.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = t.uploaded_by JOIN airframes a ON a.id = t.airframe_id`;
+type TraceRow = RowOf<typeof ask.traceById>;
 
 export interface TraceHead {
   id: string;
@@ -55,20 +34,20 @@ export interface TraceHead {
   startUtc: string | null;
   status: CheckoutStatus;
 }
-const headOf = (r: TraceRow): TraceHead => ({
+const headOf = (r: Omit<TraceRow, 'mapping' | 'context' | 'analysis'>): TraceHead => ({
   id: r.id,
   name: r.name,
   bytes: r.bytes,
   hash: r.hash,
-  sortieId: r.sortie_id,
-  checkoutId: r.checkout_id,
-  pilotName: r.pilot_name,
+  sortieId: r.sortieId,
+  checkoutId: r.checkoutId,
+  pilotName: r.pilotName,
   registration: r.registration,
   lesson: r.lesson,
-  flownOn: r.flown_on,
+  flownOn: r.flownOn,
   uploader: r.uploader,
-  uploadedAt: r.uploaded_at,
-  startUtc: r.start_utc,
+  uploadedAt: r.uploadedAt,
+  startUtc: r.startUtc,
   status: r.status,
 });
 
@@ -77,15 +56,12 @@ export async function traceList(
   user: CurrentUser,
   checkoutId: string | null = null,
 ): Promise<(TraceHead & { events: number; airwork: number; limits: number })[]> {
-  const found = await rows<TraceRow>(
-    `${SELECT} WHERE (:checkoutId IS NULL OR s.checkout_id = :checkoutId) ORDER BY s.flown_on DESC, t.uploaded_at DESC LIMIT 200`,
-    { checkoutId },
-  );
+  const found = await ask.traceList.all({ checkoutId });
   return found
-    .filter((r) => may.viewCheckout(user, { pilotId: r.pilot_id }))
+    .filter((r) => may.viewCheckout(user, { pilotId: r.pilotId }))
     .map((r) => {
-      const a = JSON.parse(r.analysis) as TraceAnalysis;
-      return { ...headOf(r), events: a.events.length, airwork: a.airwork.length, limits: a.exceedances.length };
+      const { events, airwork, limits } = r;
+      return { ...headOf(r), events, airwork, limits };
     });
 }
 
@@ -109,48 +85,21 @@ export interface LimitPassed {
 }
 /** Limits passed, of one trace, or all that are not released. */
 export async function limitsPassed(user: CurrentUser, where: { traceId: string } | 'open'): Promise<LimitPassed[]> {
-  const found = await rows<{
-    id: string;
-    trace_id: string;
-    registration: string;
-    channel: LimitChannel;
-    limit_value: number;
-    unit: string;
-    peak: number;
-    start_s: number;
-    duration_s: number;
-    must_do: string;
-    must_do_source: string | null;
-    flown_on: string;
-    pilot_name: string;
-    pilot_id: string;
-    instructor_id: string;
-    by_name: string | null;
-    released_at: string | null;
-    done: string | null;
-    certifier: string | null;
-    certificate: string | null;
-    dial: 'kt' | 'mph';
-  }>(
-    `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
-     JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by
-     WHERE ${where === 'open' ? 'r.id IS NULL' : 'e.trace_id = :traceId'} ORDER BY s.flown_on DESC, e.start_s`,
-    where === 'open' ? {} : where,
-  );
+  const found = where === 'open' ? await ask.limitsOpen.all() : await ask.limitsOfTrace.all({ traceId: where.traceId });
   return found.map((e) => ({
     id: e.id,
-    traceId: e.trace_id,
+    traceId: e.traceId,
     registration: e.registration,
     channel: e.channel,
-    ...inDial(e.limit_value, e.peak, e.unit, e.dial),
-    startS: e.start_s,
-    durationS: e.duration_s,
-    mustDo: e.must_do,
-    mustDoSource: e.must_do_source,
-    flownOn: e.flown_on,
-    pilotName: e.pilot_name,
-    released: endOf({ ...e, at: e.released_at, by: e.by_name }),
-    releases: may.releaseExceedance(user, { pilotId: e.pilot_id, instructorId: e.instructor_id }),
+    ...inDial(e.limitValue, e.peak, e.unit, e.dial),
+    startS: e.startS,
+    durationS: e.durationS,
+    mustDo: e.mustDo,
+    mustDoSource: e.mustDoSource,
+    flownOn: e.flownOn,
+    pilotName: e.pilotName,
+    released: endOf({ ...e, at: e.releasedAt, by: e.byName }),
+    releases: may.releaseExceedance(user, { pilotId: e.pilotId, instructorId: e.instructorId }),
   }));
 }
 
@@ -195,15 +144,15 @@ export interface TraceView extends TraceHead {
 
 /** One recording; null when it is not there or not this user's to see: the two answer alike. */
 export async function traceById(user: CurrentUser, id: string): Promise<TraceView | null> {
-  const r = await row<TraceRow>(`${SELECT} WHERE t.id = :id`, { id });
-  if (!r || !may.viewCheckout(user, { pilotId: r.pilot_id })) return null;
-  const analysis = TraceAnalysis.parse(JSON.parse(r.analysis));
+  const r = await ask.traceById.one({ id });
+  if (!r || !may.viewCheckout(user, { pilotId: r.pilotId })) return null;
+  const analysis = r.analysis;
   return {
     ...headOf(r),
     analysis,
-    context: TraceContext.parse(JSON.parse(r.context)),
-    mapping: r.mapping === null ? null : (JSON.parse(r.mapping) as unknown),
-    runs: may.runCheckout(user, { pilotId: r.pilot_id }),
+    context: r.context,
+    mapping: r.mapping,
+    runs: may.runCheckout(user, { pilotId: r.pilotId }),
     limits: await limitsPassed(user, { traceId: id }),
     join: () => joinOf(r, analysis),
   };
@@ -211,10 +160,10 @@ export async function traceById(user: CurrentUser, id: string): Promise<TraceVie
 
 /** Found and tapped side by side. */
 async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
-  const head = await checkoutHead(r.checkout_id);
-  if (!head) throw new Error(`no checkout ${r.checkout_id}`);
+  const head = await checkoutHead(r.checkoutId);
+  if (!head) throw new Error(`no checkout ${r.checkoutId}`);
   const record = await checkoutRecord(head);
-  const sortie = record.sorties.find((s) => s.id === r.sortie_id);
+  const sortie = record.sorties.find((s) => s.id === r.sortieId);
   const gates = sortie?.brief?.snapshot.gates ?? [];
   const context: MeasureContext = {
     touchdownM: touchdownPoint(head.sheet),
@@ -223,33 +172,23 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
     fenceTarget: gates[gates.length - 1]?.target ?? null,
     ktPerUnit: ktPerUnit(head.sheet.dial.unit),
   };
-  const startMs = r.start_utc === null ? null : Date.parse(r.start_utc);
+  const startMs = r.startUtc === null ? null : Date.parse(r.startUtc);
   // Every landing of the flight, whoever flew it, in the order it was saved.
-  const flown = await rows<{
-    id: string;
-    number: number;
-    kind: 'full-stop';
-    captured: string;
-    measured: string | null;
-    saved_at: string;
-  }>(
-    'SELECT id, number, kind, captured, measured, saved_at FROM landings WHERE sortie_id = :s OR sortie_id IN (SELECT id FROM sorties WHERE shared_with = :s) ORDER BY saved_at',
-    { s: r.sortie_id },
-  );
+  const flown = await ask.joinOf.all({ s: r.sortieId });
   const landings = flown.map((l) => ({
     id: l.id,
     number: l.number,
     kind: l.kind,
-    captured: JSON.parse(l.captured) as CapturedLanding,
-    measured: l.measured === null ? null : (JSON.parse(l.measured) as Measured),
-    savedAt: l.saved_at,
+    captured: l.captured,
+    measured: l.measured,
+    savedAt: l.savedAt,
   }));
   const pairs = pairLandings(
     analysis.events,
     landings.map((l) => ({ id: l.id, kind: l.kind, endedMs: Date.parse(l.captured.endedAt ?? l.savedAt) })),
     startMs,
   );
-  const folded = fold(await eventsOf({ sortieId: r.sortie_id }, ['item-observed', 'undone', 'measured']));
+  const folded = fold(await eventsOf({ sortieId: r.sortieId }, ['item-observed', 'undone', 'measured']));
   const kindOf = (d: ItemObserved): AirworkKind | null =>
     d.detail?.form === 'numbers'
       ? d.detail.kind
@@ -290,23 +229,20 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
 export async function flightsToRecord(
   user: CurrentUser,
 ): Promise<{ id: string; pilotName: string; registration: string; lesson: number; flownOn: string }[]> {
-  const found = await rows<{
-    id: string;
-    pilot_id: string;
-    pilot_name: string;
-    registration: string;
-    lesson: number;
-    flown_on: string;
-  }>(
-    'SELECT s.id, s.lesson, s.flown_on, c.pilot_id, p.name AS pilot_name, a.registration FROM sorties s JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id WHERE s.shared_with IS NULL ORDER BY s.flown_on DESC, p.name LIMIT 120',
-  );
+  const found = await Sorties.find({
+    where: { sharedWith: null },
+    pick: ['id', 'lesson', 'flownOn'],
+    with: { checkout: { pick: ['pilotId'], with: { pilot: ['name'], airframe: ['registration'] } } },
+    order: ['-flownOn', 'checkout.pilot.name'],
+    limit: 120,
+  });
   return found
-    .filter((f) => may.runCheckout(user, { pilotId: f.pilot_id }))
+    .filter((f) => may.runCheckout(user, { pilotId: f.checkout.pilotId }))
     .map((f) => ({
       id: f.id,
-      pilotName: f.pilot_name,
-      registration: f.registration,
+      pilotName: f.checkout.pilot.name,
+      registration: f.checkout.airframe.registration,
       lesson: f.lesson,
-      flownOn: f.flown_on,
+      flownOn: f.flownOn,
     }));
 }

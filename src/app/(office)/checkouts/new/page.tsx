@@ -2,15 +2,15 @@ import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
 import { localToday } from '@/server/rules/today';
 import type { Need } from '@/domain/assess-words';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { denyUnless,requireUser } from '@/server/floor/auth/session';
 import { may } from '@/server/floor/auth/permissions';
 import { newestContent } from '@/server/rules/content';
-import { rows } from '@/server/floor/connection';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { pilotList } from '@/server/checkout/queries/lists';
 import { OpenForm } from '@/ui/open/open-form';
 import { PageStrip } from '@/ui/shared/strip';
 import { openCheckoutAction } from '../../../actions';
+import * as ask from '@/server/floor/statements/app';
 
 export const metadata: Metadata = { title: 'New checkout' };
 
@@ -23,12 +23,8 @@ export default async function NewCheckoutPage() {
     newestContent('pack', 'us'),
     newestContent('pack', 'eu'),
     newestContent('pack', 'au'),
-    rows<{ key: string; name: string }>(
-      "SELECT key, json_extract(body, '$.name') AS name FROM content_versions c WHERE kind = 'standard' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'standard' AND key = c.key AND origin <> 'proposed') ORDER BY key",
-    ),
-    rows<{ key: string; offered: string | null; needs: string }>(
-      "SELECT key, json_extract(body, '$.offered') AS offered, (SELECT json_group_array(json(COALESCE(json_extract(i.value, '$.needs'), '[]'))) FROM json_each(body, '$.items') i) AS needs FROM content_versions c WHERE kind = 'programme' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'programme' AND key = c.key AND origin <> 'proposed')",
-    ),
+    ask.NewCheckoutPage.all(),
+    ask.NewCheckoutPageContentVersions.all(),
   ]);
   return (
     <>

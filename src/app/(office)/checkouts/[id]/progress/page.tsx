@@ -1,17 +1,18 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { touchdownPoint } from '@/core/sheet';
-import { INTERVENTIONS, say } from '@/domain/words';
+import { INTERVENTIONS,say } from '@/domain/words';
 import { homeAerodrome } from '@/server/rules/content';
-import { rows } from '@/server/floor/connection';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
-import { debriefLandings, mediansOf } from '@/server/debrief/queries/debrief';
-import { Progress, type ProgressLanding } from '@/ui/debrief/progress';
-import { type ItemSeen, ItemsByLesson } from '@/ui/debrief/items-by-lesson';
-import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
+import { debriefLandings,mediansOf } from '@/server/debrief/queries/debrief';
+import { Progress,type ProgressLanding } from '@/ui/debrief/progress';
+import { type ItemSeen,ItemsByLesson } from '@/ui/debrief/items-by-lesson';
+import { Empty,Outranked,Panel,Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { checkoutPage } from '../../../../checkout-page';
+import { Checkouts } from '@/server/checkout/tables';
+import { Op } from 'sequelize';
 
 export const metadata: Metadata = { title: 'All lessons' };
 
@@ -65,10 +66,11 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
     );
   }
   // The pilot's own history: checkouts before this one, on whatever type.
-  const earlier = await rows<{ id: string }>(
-    'SELECT id FROM checkouts WHERE pilot_id = :pilot AND id <> :id ORDER BY created_at',
-    { pilot: head.pilotId, id: head.id },
-  );
+  const earlier = await Checkouts.find({
+    where: { pilotId: head.pilotId, id: { [Op.ne]: head.id } },
+    pick: ['id'],
+    order: ['createdAt'],
+  });
   const landings: ProgressLanding[] = here.map((l) => ({ ...l, checkoutId: head.id, typeName: head.typeName }));
   const types: string[] = [];
   for (const { id } of earlier) {
