@@ -3,7 +3,7 @@ import { addDays } from '@/core/recency';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { writeNote, saveDate } from '@/server/people/commands/persons';
 import { book, joinWaiting, saveAway, saveWindows } from '@/server/schedule/commands/schedule';
-import { row } from '@/server/floor/connection';
+import { row } from '../scripts/lib/raw';
 import { pedraAlva } from './aerodrome';
 import { pilots } from './people';
 import { seeded, seededId } from './random';

@@ -15,7 +15,7 @@ import { traceById } from '@/server/traces/queries/traces';
 import { aggregatesSettled } from '@/server/checkout/commands/tallies';
 import { signCheckout, signingState } from '@/server/ledger/commands/sign';
 import { importContent, shippedContent } from '@/server/rules/content';
-import { row } from '@/server/floor/connection';
+import { row } from '../scripts/lib/raw';
 import { write } from '@/server/floor/write';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { checkoutRecord } from '@/server/checkout/queries/record';

@@ -21,7 +21,8 @@ await spread(folder);
 
 process.env.JEITO_DATA = folder;
 const { houseRules, readStandings, everybodysStanding } = await import('@/server/people/queries/people');
-const { rows, closeDatabase } = await import('@/server/floor/connection');
+const { closeDatabase } = await import('@/server/floor/connection');
+const { rows } = await import('./lib/raw');
 const rules = await houseRules();
 const time = async (n: number, f: () => Promise<unknown>): Promise<number[]> => {
   const seen: number[] = [];

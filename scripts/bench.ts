@@ -169,7 +169,6 @@ await server.stop();
 
 process.env.JEITO_DATA = folder;
 const { write } = await import('@/server/floor/write');
-const { model } = await import('@/server/floor/models');
 const { closeDatabase } = await import('@/server/floor/connection');
 const add = (n: number) =>
   write(

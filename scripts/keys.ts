@@ -12,7 +12,8 @@ import { parseArgs } from 'node:util';
 import { nowIso } from '@/server/floor/clock';
 import { folderHolder, holdFolder } from '@/server/floor/data-folder';
 import { needFolder } from './lib/command';
-import { closeDatabase, row } from '@/server/floor/connection';
+import { closeDatabase } from '@/server/floor/connection';
+import { row } from './lib/raw';
 import { keyOfBook, rotateKey } from '@/server/ledger/book';
 import { currentPublicKey, exportPrivateKey, importPrivateKey } from '@/server/ledger/keys';
 

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { recordEvents } from '@/server/fly/commands/capture';
 import { aggregatesSettled } from '@/server/checkout/commands/tallies';
-import { closeDatabase, database, row } from '@/server/floor/connection';
+import { closeDatabase, database } from '@/server/floor/connection';
+import { row } from '../lib/raw';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';
 import { userById } from '@/server/floor/auth/session-user';

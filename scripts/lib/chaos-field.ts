@@ -6,7 +6,7 @@
 import { createServer } from 'node:http';
 import { userById } from '@/server/floor/auth/session-user';
 import { recordEvents } from '@/server/fly/commands/capture';
-import { rows } from '@/server/floor/connection';
+import { rows } from './raw';
 
 const user = async () => {
   const helena = await userById('user-helena');

@@ -1,10 +1,10 @@
 import { windText } from '@/core/format';
 import { stationWind } from '@/core/wind';
 import { homeAerodrome } from '@/server/rules/content';
-import { type CurrentUser,may } from '@/server/floor/auth/permissions';
-import { denyUnless,requireUser } from '@/server/floor/auth/session';
+import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
-import { type CheckoutRecord,checkoutRecord } from '@/server/checkout/queries/record';
+import { type CheckoutRecord, checkoutRecord } from '@/server/checkout/queries/record';
 import { stageOf } from '@/server/checkout/queries/stage';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { bookingNow } from '@/server/schedule/queries/schedule';

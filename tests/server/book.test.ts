@@ -14,7 +14,7 @@ import {
   signPart,
   signingState,
 } from '@/server/ledger/commands/sign';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { write } from '@/server/floor/write';
 import { importContent } from '@/server/rules/content';
 import { checkBook, ledgerEntry, ledgerRows, rotateKey } from '@/server/ledger/book';

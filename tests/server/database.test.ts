@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { labFacts } from '@/server/lab/queries/lab';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';
 import { importContent, newestContent, shippedContent } from '@/server/rules/content';

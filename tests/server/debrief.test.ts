@@ -15,7 +15,7 @@ import {
   saveDebrief,
   savePlan,
 } from '@/server/debrief/commands/debrief';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { debriefPdf } from '@/server/debrief/papers/debrief-pdf';
 import type { DebriefSnapshot } from '@/server/debrief/commands/debrief';
 import { checkoutRecord } from '@/server/checkout/queries/record';

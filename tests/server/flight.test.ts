@@ -6,7 +6,7 @@ import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { type SentClock, rebuildLandings, recordEvents, shareFlight } from '@/server/fly/commands/capture';
 import { signingState } from '@/server/ledger/commands/sign';
 import { decidePower } from '@/server/hangar/commands/hangar';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { eventsOf, sortiesOf } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';

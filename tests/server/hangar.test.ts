@@ -10,7 +10,7 @@ import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { moveCheckout, newerVersions, saveBriefTemplate } from '@/server/checkout/commands/checkout';
 import { saveAirframe, saveTypeSheet } from '@/server/hangar/commands/hangar';
-import { row } from '@/server/floor/connection';
+import { row } from '../../scripts/lib/raw';
 import { briefCard } from '@/server/checkout/queries/card';
 import { briefTemplate } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';

@@ -21,7 +21,7 @@ import {
   writeNote,
 } from '@/server/people/commands/persons';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { differencesOf, hoursOf } from '@/server/people/queries/pilot';

@@ -7,7 +7,7 @@ import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { saveBrief } from '@/server/checkout/commands/checkout';
 import { saveSight } from '@/server/hangar/commands/hangar';
 import { saveEye, saveHours } from '@/server/people/commands/pilot';
-import { row } from '@/server/floor/connection';
+import { row } from '../../scripts/lib/raw';
 import { briefCard } from '@/server/checkout/queries/card';
 import { sortiesOf } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';

@@ -14,7 +14,7 @@ import { saveDate } from '@/server/people/commands/persons';
 import { logFlight } from '@/server/people/commands/people';
 import { askOverride, signCheckout, signingState } from '@/server/ledger/commands/sign';
 import { newestContent } from '@/server/rules/content';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { write } from '@/server/floor/write';
 import { bookLines } from '@/server/ledger/queries/book';
 import { checkoutHead } from '@/server/checkout/queries/head';

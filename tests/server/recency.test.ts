@@ -8,7 +8,7 @@ import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { recordEvents } from '@/server/fly/commands/capture';
 import { logFlight } from '@/server/people/commands/people';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { inData } from '@/server/floor/data-folder';
 import { checkBook, keyOfBook, settleKey } from '@/server/ledger/book';
 import { currentPublicKey, prepareNextKey, publicKeys } from '@/server/ledger/keys';

@@ -12,7 +12,7 @@ import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
 import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/commands/checkout';
 import { checkSignIn } from '@/server/account/commands/session';
 import { signCheckout, signingState } from '@/server/ledger/commands/sign';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { checkBook, ledgerEntry, ledgerRows } from '@/server/ledger/book';
 import { entryPdf } from '@/server/ledger/papers/entry-pdf';
 import { checkoutRecord } from '@/server/checkout/queries/record';

@@ -21,7 +21,7 @@ import {
   saveWindows,
 } from '@/server/schedule/commands/schedule';
 import { releaseExceedance } from '@/server/traces/commands/traces';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf, seeNotices, unseenCount } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { windowsStamp } from '@/domain/schedule';

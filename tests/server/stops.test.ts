@@ -6,7 +6,7 @@ import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
 import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
 import { signingState } from '@/server/ledger/commands/sign';
-import { row } from '@/server/floor/connection';
+import { row } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { sortiesOf } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';

@@ -8,7 +8,7 @@ import { pedraAlva } from '@demo/aerodrome';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { acceptMeasures, addTrace, releaseExceedance, zoneOffsetMin } from '@/server/traces/commands/traces';
 import { inData } from '@/server/floor/data-folder';
-import { row, rows } from '@/server/floor/connection';
+import { row, rows } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { groundings } from '@/server/hangar/queries/groundings';

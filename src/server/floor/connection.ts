@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { QueryTypes, Sequelize, type Transaction } from 'sequelize';
+import { Sequelize, type Transaction } from 'sequelize';
 import sqlite3 from 'sqlite3';
 import { ensureDataFolder, inData } from './data-folder';
 
@@ -17,16 +17,22 @@ class PragmaDatabase extends sqlite3.Database {
 
 interface Shared {
   sequelize: Sequelize;
-  writing: AsyncLocalStorage<Transaction>;
+  /** The write that is under way here, and the tables it has written. */
+  writing: AsyncLocalStorage<{ transaction: Transaction; tables: Set<string> }>;
+  /** What is being read for an answer that is kept (`derived`): the tables and views it asks. */
+  reading: AsyncLocalStorage<Set<string>>;
   tail: Promise<unknown>;
-  /** Writes this process has made: while it stands, nothing read before has changed. */
-  writes: number;
+  /** How often each table was written, as last asked, and when that was. */
+  versions: { of: Promise<ReadonlyMap<string, number>>; asked: number } | null;
 }
 declare global {
   var __jeitoDb: { file: string; shared: Shared } | undefined;
 }
 
 const WRITES = /^\s*(INSERT|UPDATE|DELETE|REPLACE|CREATE|DROP|ALTER)\b/i;
+const WRITTEN =
+  /^\s*(?:INSERT(?:\s+OR\s+\w+)?\s+INTO|REPLACE\s+INTO|UPDATE(?:\s+OR\s+\w+)?|DELETE\s+FROM)\s+[`"]?(\w+)/i;
+const ASKED = /\b(?:FROM|JOIN)\s+[`"]?(\w+)/gi;
 
 /** What the database refused, without the statement and the values in it: they are about people, and errors are logged. */
 function withoutText(error: unknown): Error {
@@ -55,7 +61,8 @@ export function database(): Shared {
     logging: false,
     dialectModule: { ...sqlite3, Database: PragmaDatabase },
   });
-  const writing = new AsyncLocalStorage<Transaction>();
+  const writing: Shared['writing'] = new AsyncLocalStorage();
+  const reading: Shared['reading'] = new AsyncLocalStorage();
   const plainQuery = sequelize.query.bind(sequelize) as (
     sql: unknown,
     options?: { transaction?: Transaction | null },
@@ -63,32 +70,19 @@ export function database(): Shared {
   const guarded = (sql: unknown, options?: { transaction?: Transaction | null }) => {
     const active = writing.getStore();
     const text = typeof sql === 'string' ? sql : ((sql as { query?: string }).query ?? '');
-    if (active && options?.transaction !== active)
+    if (active && options?.transaction !== active.transaction)
       return Promise.reject(new Error(`A query inside write() does not carry its transaction: ${text.slice(0, 80)}`));
     if (!active && WRITES.test(text)) return Promise.reject(new Error(`A write outside write(): ${text.slice(0, 80)}`));
+    const written = active && WRITTEN.exec(text)?.[1];
+    if (written) active.tables.add(written);
+    const asks = reading.getStore();
+    if (asks) for (const [, name] of text.matchAll(ASKED)) asks.add(name ?? '');
     return plainQuery(sql, options).catch((error: unknown) => Promise.reject(withoutText(error)));
   };
   sequelize.query = guarded as unknown as typeof sequelize.query;
-  const shared: Shared = { sequelize, writing, tail: Promise.resolve(), writes: 0 };
+  const shared: Shared = { sequelize, writing, reading, tail: Promise.resolve(), versions: null };
   globalThis.__jeitoDb = { file, shared };
   return shared;
-}
-
-/** Rows of a raw SELECT. `t` is needed inside `write()`. */
-export async function rows<T extends object>(
-  sql: string,
-  replacements: Record<string, unknown> = {},
-  t?: Transaction,
-): Promise<T[]> {
-  return database().sequelize.query<T>(sql, { type: QueryTypes.SELECT, replacements, transaction: t ?? null });
-}
-
-export async function row<T extends object>(
-  sql: string,
-  replacements: Record<string, unknown> = {},
-  t?: Transaction,
-): Promise<T | null> {
-  return (await rows<T>(sql, replacements, t))[0] ?? null;
 }
 
 /** Closes the connection; the next call opens it again. For command-line tools and tests. */

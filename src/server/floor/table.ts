@@ -89,7 +89,7 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
   model(): ModelStatic<Model> {
     const { sequelize } = database();
     if (sequelize.isDefined(this.name)) return sequelize.model(this.name);
-    const defaults = new Set<string>(this.defaults);
+    const defaults = new Set<PropertyKey>(this.defaults);
     const made = sequelize.define(
       this.name,
       Object.fromEntries(
@@ -160,20 +160,16 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
       const said = String(o);
       const turned = said.startsWith('-');
       const path = (turned ? said.slice(1) : said).split('.');
-      let at: AnyTable = this;
+      let links: Record<string, readonly [AnyTable, ...unknown[]]> = this.links;
       const through = path.slice(0, -1).map((as) => {
-        at = at.linked(as);
-        return { as, model: at.model() };
+        const link = links[as];
+        if (!link) throw new Error(`${this.name} has no link ${path.join('.')}`);
+        links = link[0].links as typeof links;
+        return { as, model: link[0].model() };
       });
       return [...through, path.at(-1) ?? '', turned ? 'DESC' : 'ASC'] as never;
     });
   }
-  private linked(as: string): AnyTable {
-    const link = this.links[as];
-    if (!link) throw new Error(`${this.name} has no link ${as}`);
-    return link[0];
-  }
-
   /** Rows, parsed; `t` is needed inside `write()`. */
   async find<
     const P extends readonly (keyof S & string)[] | undefined = undefined,

@@ -11,14 +11,31 @@ export function write<T>(work: (t: Transaction) => Promise<T>): Promise<T> {
   if (db.writing.getStore())
     return Promise.reject(new Error('write() inside write() would wait for itself: pass the transaction on'));
   const run = () =>
-    db.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => db.writing.run(t, () => work(t)));
+    db.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => {
+      const writing = { transaction: t, tables: new Set<string>() };
+      return db.writing.run(writing, async () => {
+        const answer = await work(t);
+        await raiseVersions([...writing.tables], t);
+        return answer;
+      });
+    });
   const counted = () =>
     run().finally(() => {
-      db.writes++;
+      db.versions = null;
     });
   const result = db.tail.then(counted, counted);
   db.tail = result.catch(() => undefined);
   return result;
+}
+
+/** One more for each table that was written, in the same transaction: another process that reads sees it, too. */
+async function raiseVersions(tables: readonly string[], t: Transaction): Promise<void> {
+  if (tables.length === 0) return;
+  await database().sequelize.query(
+    `INSERT INTO table_versions (name, version) VALUES ${tables.map(() => '(?, 1)').join(', ')}
+     ON CONFLICT (name) DO UPDATE SET version = version + 1`,
+    { replacements: [...tables], transaction: t },
+  );
 }
 
 class NotDone<T> extends Error {
@@ -49,7 +66,6 @@ export function compact(): Promise<void> {
     await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
     await db.sequelize.query('VACUUM');
     await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
-    db.writes++;
   };
   const result = db.tail.then(run, run);
   db.tail = result.catch(() => undefined);

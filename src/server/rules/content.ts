@@ -3,11 +3,11 @@ import type { Transaction } from 'sequelize';
 import { canonicalText } from '@/core/ledger';
 import type { Aerodrome } from '@/domain/sheet';
 import { nowIso } from '../floor/clock';
-import { inData } from '../floor/data-folder';
 import { CONTENT, type ContentKind, type ContentOf, type Seed } from './shipped';
 import { ContentVersions } from './tables';
 import { Op } from 'sequelize';
 import * as ask from '../floor/statements/rules';
+import { derived } from '../floor/derived';
 
 export { CONTENT, type ContentKind, type ContentOf, shippedContent } from './shipped';
 
@@ -51,7 +51,6 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
     );
     added++;
   }
-  if (added > 0) contentMoved(t);
   return added;
 }
 
@@ -68,35 +67,27 @@ export async function contentById<K extends ContentKind>(kind: K, id: string, t?
   return parsed;
 }
 
-declare global {
-  var __jeitoNewest: { file: string; ids: Map<string, string | null> } | undefined;
-}
-/**
- * Which version of each piece stands, as read last. Content changes only through this process: every writer of it says
- * so.
- */
-function newestIds(): Map<string, string | null> {
-  const file = inData('jeito.sqlite');
-  if (globalThis.__jeitoNewest?.file !== file) globalThis.__jeitoNewest = { file, ids: new Map() };
-  return globalThis.__jeitoNewest.ids;
-}
-/** To be called by who writes a version: what stands is looked up anew, now and after the commit. */
-export function contentMoved(t: Transaction): void {
-  newestIds().clear();
-  t.afterCommit(() => newestIds().clear());
-}
-async function newestId(
-  name: string,
-  read: (t?: Transaction) => Promise<{ id: string } | null>,
-  t?: Transaction,
-): Promise<string | null> {
-  const known = t ? undefined : newestIds().get(name);
-  if (known !== undefined) return known;
-  const id = (await read(t))?.id ?? null;
-  // Inside a write what is read may not be there for others yet, and what is not there yet may come.
-  if (!t && id !== null) newestIds().set(name, id);
-  return id;
-}
+const readNewest = async (kind: ContentKind, key: string, t?: Transaction): Promise<string | null> =>
+  (
+    await ContentVersions.first(
+      { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['id'], order: ['-version'] },
+      t,
+    )
+  )?.id ?? null;
+/** Which version of each piece stands. */
+const newestId = derived({
+  name: 'rules.newest',
+  dependsOn: [ContentVersions],
+  key: (kind: ContentKind, key: string) => `${kind} ${key}`,
+  read: (kind: ContentKind, key: string) => readNewest(kind, key),
+});
+const readHome = async (t?: Transaction): Promise<string | null> => (await ask.homeAerodrome.one({}, t))?.id ?? null;
+const homeId = derived({
+  name: 'rules.home',
+  dependsOn: [ContentVersions],
+  key: () => '',
+  read: () => readHome(),
+});
 
 /** The newest version of a piece of content, with its id for pinning; null when there is none. */
 export async function newestContent<K extends ContentKind>(
@@ -104,15 +95,7 @@ export async function newestContent<K extends ContentKind>(
   key: string,
   t?: Transaction,
 ): Promise<{ id: string; body: ContentOf<K> } | null> {
-  const id = await newestId(
-    `${kind} ${key}`,
-    (within) =>
-      ContentVersions.first(
-        { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['id'], order: ['-version'] },
-        within,
-      ),
-    t,
-  );
+  const id = t ? await readNewest(kind, key, t) : await newestId(kind, key);
   return id === null ? null : { id, body: await contentById(kind, id, t) };
 }
 
@@ -121,7 +104,7 @@ export async function newestContent<K extends ContentKind>(
  * version stands.
  */
 export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
-  const id = await newestId('home', (within) => ask.homeAerodrome.one({}, within), t);
+  const id = t ? await readHome(t) : await homeId();
   if (id === null) throw new Error('no aerodrome is set up in this data folder');
   return contentById('aerodrome', id, t);
 }

@@ -1,26 +1,26 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText,list } from '@/core/format';
+import { dateText, list } from '@/core/format';
 import { recencyIn } from '@/core/recency';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
 import { newestContent } from '@/server/rules/content';
 import { localToday } from '@/server/rules/today';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { flyingOf,intervalOf,recencyFor } from '@/server/people/queries/recency';
-import { LogFlightForm,StrikeButton } from '@/ui/people/log-form';
+import { flyingOf, intervalOf, recencyFor } from '@/server/people/queries/recency';
+import { LogFlightForm, StrikeButton } from '@/ui/people/log-form';
 import { PasswordForm } from '@/ui/people/password-form';
-import { Panel,Title } from '@/ui/shared/parts';
+import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
 import { Verdict } from '@/ui/shared/verdict';
 import {
-changePasswordAction,
-createTokenAction,
-endTokenAction,
-logFlightAction,
-strikeFlightAction,
+  changePasswordAction,
+  createTokenAction,
+  endTokenAction,
+  logFlightAction,
+  strikeFlightAction,
 } from '../../actions';
 import * as ask from '@/server/floor/statements/app';
 

@@ -1,21 +1,21 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText,list,plural } from '@/core/format';
-import { minutesText,readClock } from '@/core/schedule';
+import { dateText, list, plural } from '@/core/format';
+import { minutesText, readClock } from '@/core/schedule';
 import { packWords } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
-import { homeAerodrome,newestContent } from '@/server/rules/content';
+import { homeAerodrome, newestContent } from '@/server/rules/content';
 import { contentList } from '@/server/rules/queries/content';
 import { HouseForm } from '@/ui/people/house-form';
 import { AerodromeDrawing } from '@/ui/shared/aerodrome-drawing';
 import { CalendarFeed } from '@/ui/shared/calendar-feed';
-import { Panel,Title } from '@/ui/shared/parts';
+import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
-import { createTokenAction,endFeedAction,endTokenAction,openFeedAction,saveContentAction } from '../../actions';
+import { createTokenAction, endFeedAction, endTokenAction, openFeedAction, saveContentAction } from '../../actions';
 import { CalendarFeeds } from '@/server/schedule/tables';
 
 export const metadata: Metadata = { title: 'Settings' };

@@ -4,12 +4,20 @@ import { localClock, localInstant } from '@/core/schedule';
 import type { Goal, Stage } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { asOfLastWrite } from '../../floor/as-of';
+import { derived } from '../../floor/derived';
+import { Pilots, Users } from '../../account/tables';
+import { Airframes, GroundingEnds, Groundings, TypeVersions } from '../../hangar/tables';
+import { ContentVersions } from '../../rules/tables';
+import { Landings } from '../../fly/tables';
+import { Exceedances, ExceedanceReleases } from '../../traces/tables';
+import { Debriefs } from '../../debrief/tables';
+import { LedgerEntries, OverrideAnswers, SignOverrides } from '../../ledger/tables';
+import { Bookings } from '../../schedule/tables';
 import { flownBetween } from '../../checkout/queries/counts';
 import { type ReadRecord, recordReader } from '../../checkout/queries/record';
 import { nextAction, stageOf } from '../../checkout/queries/stage';
 import { localToday } from '../../rules/today';
-import { type HouseRules, everybodysStanding, houseRules } from '../../people/queries/people';
+import { type HouseRules, STANDING_TABLES, everybodysStanding, houseRules } from '../../people/queries/people';
 import { type Ready, fitOf, readinessOf, whenText } from '../../schedule/queries/readiness';
 import {
   type BookingLine,
@@ -22,8 +30,7 @@ import {
 import { type Grounding, groundings } from '../../hangar/queries/groundings';
 import { limitsPassed } from '../../traces/queries/traces';
 import * as ask from '../../floor/statements/board';
-import { Airframes } from '../../hangar/tables';
-import { Checkouts } from '../../checkout/tables';
+import { Briefs, Checkouts, Sorties } from '../../checkout/tables';
 import { Op } from 'sequelize';
 
 /** Rows of a list on the board; the rest is a link away. */
@@ -129,11 +136,7 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
   const { cards, more } = await openCards(user, staff, read);
   const standings = await everybodysStanding(rules, today);
   const { lapses, lapsesMore } = lapsing(user, standings, rules, staff, today, await framesInLine(now));
-  const stalled = staff
-    ? await asOfLastWrite(`stalled ${user.id} ${chief} ${now.slice(0, 15)}`, () =>
-        stalledCheckouts(user, chief, today, field.house.schedule.stalledDays, now),
-      )
-    : [];
+  const stalled = staff ? await kept.stalled(user, chief, today, field.house.schedule.stalledDays, now) : [];
   return {
     today,
     zone,
@@ -158,40 +161,82 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
     more,
     lapses,
     lapsesMore,
-    grounded: staff
-      ? await asOfLastWrite('grounded', async () =>
-          (await groundings({ openOnly: true })).filter((g) => g.kind !== 'limit'),
-        )
-      : [],
-    limits: staff
-      ? await asOfLastWrite(`limits ${user.id} ${user.roles.join()}`, () => limitsPassed(user, 'open'))
-      : [],
-    waits: await asOfLastWrite(`waits ${user.id} ${chief}`, () => waitsFor(user, chief)),
+    grounded: staff ? await kept.grounded() : [],
+    limits: staff ? await kept.limits(user) : [],
+    waits: await kept.waits(user, chief),
     stalled,
-    stats: staff ? await asOfLastWrite(`statistics ${today}`, () => statistics(today)) : [],
-    instructors: chief
-      ? await asOfLastWrite(`instructors ${today}`, () =>
-          instructorLines(today, zone, standings, rules, field.house.schedule.stalledDays, now),
-        )
-      : [],
+    stats: staff ? await kept.statistics(today) : [],
+    instructors: chief ? await kept.instructors(today, zone, standings, rules, field.house.schedule.stalledDays) : [],
   };
 }
+
+/** Open checkouts of a user, the newest work first, and how many there are. */
+async function openOf(user: CurrentUser, staff: boolean) {
+  const found = staff
+    ? await ask.openOfInstructor.all({ id: user.id, most: MOST + 1 })
+    : await ask.openOfPilot.all({ id: user.pilotId, most: MOST + 1 });
+  const mine = staff ? { instructorId: user.id } : { pilotId: user.pilotId ?? '' };
+  const count = found.length > MOST ? await Checkouts.count({ ...mine, status: { [Op.ne]: 'signed' } }) : found.length;
+  return { found, count };
+}
+const LESSONS = [Checkouts, Sorties, Landings];
+const NAMES = [Pilots, Users, Airframes];
+const who = (user: CurrentUser): string => `${user.id} ${user.pilotId ?? ''} ${user.roles.join()}`;
+/** What the board shows, each as it stood when anything it rests on was last written. */
+const kept = {
+  open: derived({
+    name: 'board.open',
+    dependsOn: LESSONS,
+    key: (user: CurrentUser, staff: boolean) => `${who(user)} ${staff}`,
+    read: openOf,
+  }),
+  stalled: derived({
+    name: 'board.stalled',
+    dependsOn: [...LESSONS, ...NAMES, Bookings],
+    // Whether a booking lies ahead is told to ten minutes.
+    key: (user: CurrentUser, chief: boolean, today: string, days: number, now: string) =>
+      `${who(user)} ${chief} ${today} ${days} ${now.slice(0, 15)}`,
+    read: stalledCheckouts,
+  }),
+  grounded: derived({
+    name: 'board.grounded',
+    dependsOn: [Groundings, GroundingEnds, Exceedances, ExceedanceReleases, Airframes, Users],
+    key: () => '',
+    read: async () => (await groundings({ openOnly: true })).filter((g) => g.kind !== 'limit'),
+  }),
+  limits: derived({
+    name: 'board.limits',
+    dependsOn: [Exceedances, ExceedanceReleases, Checkouts, Sorties, TypeVersions, ...NAMES],
+    key: who,
+    read: (user: CurrentUser) => limitsPassed(user, 'open'),
+  }),
+  waits: derived({
+    name: 'board.waits',
+    dependsOn: [...LESSONS, ...NAMES, SignOverrides, OverrideAnswers, ContentVersions, Briefs, Debriefs],
+    key: (user: CurrentUser, chief: boolean) => `${who(user)} ${chief}`,
+    read: waitsFor,
+  }),
+  statistics: derived({
+    name: 'board.statistics',
+    dependsOn: [...LESSONS, LedgerEntries],
+    key: (today: string) => today,
+    read: statistics,
+  }),
+  instructors: derived({
+    name: 'board.instructors',
+    dependsOn: [...LESSONS, Bookings, ...STANDING_TABLES],
+    key: (today: string, zone: string, _s: Standings, _r: HouseRules, stalledDays: number) =>
+      `${today} ${zone} ${stalledDays}`,
+    read: instructorLines,
+  }),
+};
 
 async function openCards(
   user: CurrentUser,
   staff: boolean,
   read: ReadRecord,
 ): Promise<{ cards: BoardCard[]; more: number }> {
-  const found = await asOfLastWrite(`open ${user.id}`, () =>
-    staff
-      ? ask.openOfInstructor.all({ id: user.id, most: MOST + 1 })
-      : ask.openOfPilot.all({ id: user.pilotId, most: MOST + 1 }),
-  );
-  const mine = staff ? { instructorId: user.id } : { pilotId: user.pilotId ?? '' };
-  const count =
-    found.length > MOST
-      ? await asOfLastWrite(`count ${user.id}`, () => Checkouts.count({ ...mine, status: { [Op.ne]: 'signed' } }))
-      : found.length;
+  const { found, count } = await kept.open(user, staff);
   const cards = await Promise.all(
     found.slice(0, MOST).map(async (c): Promise<BoardCard | null> => {
       const record = await read(c.id);
@@ -395,7 +440,6 @@ async function instructorLines(
   standings: Standings,
   rules: HouseRules,
   stalledDays: number,
-  now: string,
 ): Promise<BoardData['instructors']> {
   const found = await ask.instructorLines.all({
     from: localInstant(today, 0, zone),

@@ -35,32 +35,6 @@ export interface CheckoutHead {
   airframeVersionId: string;
 }
 
-interface HeadRow {
-  id: string;
-  pilot_id: string;
-  pilot_name: string;
-  pilot_mass: number;
-  instructor_id: string;
-  instructor_name: string;
-  registration: string;
-  type_version_id: string;
-  airframe_version_id: string;
-  pack: PackId;
-  goals: string;
-  status: CheckoutStatus;
-  signed_ledger_id: string | null;
-  created_at: string;
-  note: string;
-  schools: string;
-  opening: string;
-  programme_ids: string;
-  standard_id: string;
-  pack_id: string;
-  house_id: string;
-  type_version: number;
-  airframe_version: number;
-}
-
 /** A checkout with the versions it runs under; null when there is none. */
 export async function checkoutHead(id: string, t?: Transaction): Promise<CheckoutHead | null> {
   const r = await Checkouts.first(

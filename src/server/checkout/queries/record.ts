@@ -23,13 +23,18 @@ import { parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
 import { type CheckoutHead, checkoutHead } from './head';
 import { type LandingRow, type SortieRow, eventsOf, landingsOf, sortiesOf } from './flights';
-import { asOfLastWrite } from '../../floor/as-of';
+import { derived } from '../../floor/derived';
+import { Pilots, Users } from '../../account/tables';
+import { Airframes, AirframeVersions, Types, TypeVersions } from '../../hangar/tables';
+import { ContentVersions } from '../../rules/tables';
+import { Briefs, Checkouts, Sorties } from '../tables';
+import { CaptureEvents, Landings, Stops } from '../../fly/tables';
+import { LedgerEntries } from '../../ledger/tables';
+import { PilotHours, Qualifications } from '../../people/tables';
 import { gearSurface, lampMeaning } from '@/core/water';
-import { row } from '../../floor/connection';
 import { heldOn } from '../../people/queries/held';
 import { type StopLine, stopsOf } from './stop-lines';
 import * as ask from '../../floor/statements/checkout';
-import { Pilots } from '../../account/tables';
 
 export interface CheckoutRecord {
   head: CheckoutHead;
@@ -55,45 +60,49 @@ export interface CheckoutRecord {
   overridden: { lesson: number; reason: string; author: string; at: string }[];
 }
 
-const recent = new Map<string, { stamp: string; record: CheckoutRecord }>();
-const KEEP_RECENT = 64;
+/** What a record of a checkout is read from. */
+export const RECORD_TABLES = [
+  Checkouts,
+  Pilots,
+  Users,
+  Airframes,
+  AirframeVersions,
+  Types,
+  TypeVersions,
+  ContentVersions,
+  Sorties,
+  Briefs,
+  Landings,
+  CaptureEvents,
+  Stops,
+  LedgerEntries,
+  Qualifications,
+  PilotHours,
+];
+const kept = derived({
+  name: 'checkout.record',
+  dependsOn: RECORD_TABLES,
+  key: (id: string, day: string) => `${id} ${day}`,
+  most: 200,
+  read: async (id: string, _day: string) => {
+    const head = await checkoutHead(id);
+    return head && readCheckoutRecord(head);
+  },
+});
 
 /**
- * Everything a checkout has to show, with its evidence weighed. What it rests on is append-only, so the last answer
- * stands until a count moves; inside a write it is always read afresh.
+ * Everything a checkout has to show, with its evidence weighed. The last answer stands while nothing it rests on is
+ * written; inside a write it is always read afresh.
  */
-export async function checkoutRecord(head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> {
-  if (t) return readCheckoutRecord(head, t);
-  const moved = await row<Record<string, unknown>>(
-    `SELECT :day AS day, (SELECT COUNT(*) FROM ledger WHERE checkout_id = :id) AS entries, (SELECT COUNT(*) FROM qualifications WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id) AND ended_at IS NULL) AS held,
-       (SELECT certificate FROM pilots WHERE id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS certificate, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = (SELECT pilot_id FROM checkouts WHERE id = :id)) AS hours, (SELECT COUNT(*) FROM capture_events WHERE sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :id)) AS events,
-       (SELECT COUNT(*) FROM landings WHERE checkout_id = :id) AS landings, (SELECT COUNT(*) || COALESCE(MAX(rowid), 0) FROM stops WHERE checkout_id = :id) AS stops, (SELECT COUNT(*) FROM briefs WHERE checkout_id = :id) AS briefs,
-       (SELECT COUNT(acknowledged_at) FROM briefs WHERE checkout_id = :id) AS acknowledged, (SELECT schools || status || type_version_id || airframe_version_id FROM checkouts WHERE id = :id) AS state`,
-    { id: head.id, day: await localToday() },
-  );
-  const stamp = JSON.stringify(moved);
-  const known = recent.get(head.id);
-  if (known?.stamp === stamp) return known.record;
-  const record = await readCheckoutRecord(head);
-  recent.delete(head.id);
-  recent.set(head.id, { stamp, record });
-  const oldest = recent.size > KEEP_RECENT ? recent.keys().next().value : undefined;
-  if (oldest !== undefined) recent.delete(oldest);
-  return record;
-}
+export const checkoutRecord = async (head: CheckoutHead, t?: Transaction): Promise<CheckoutRecord> =>
+  (t ? null : await kept(head.id, await localToday())) ?? readCheckoutRecord(head, t);
 
 export type ReadRecord = (id: string) => Promise<CheckoutRecord | null>;
-/** A record by its checkout; the last answer stands while nothing is written. */
-const recordAsOf = async (id: string): Promise<CheckoutRecord | null> =>
-  asOfLastWrite(`record ${id} ${await localToday()}`, async () => {
-    const head = await checkoutHead(id);
-    return head ? checkoutRecord(head) : null;
-  });
 /** Records by checkout, each read once for one page however often it is asked for. */
 export function recordReader(): ReadRecord {
   const seen = new Map<string, Promise<CheckoutRecord | null>>();
   return (id) => {
-    const known = seen.get(id) ?? recordAsOf(id);
+    const known = seen.get(id) ?? localToday().then((day) => kept(id, day));
     seen.set(id, known);
     return known;
   };

@@ -33,13 +33,6 @@ import { Sorties } from '../../checkout/tables';
 import { CaptureEvents, Landings } from '../../fly/tables';
 import { Debriefs, FindingDecisions, LessonPlans, SelfAssessments } from '../tables';
 
-interface SortieOwner {
-  checkout_id: string;
-  pilot_id: string;
-  status: string;
-  lesson: number;
-  shared_with: string | null;
-}
 const ownerOf = (sortieId: string, t?: Transaction) =>
   Sorties.first(
     {

@@ -63,10 +63,6 @@ export interface LessonPlan {
   createdAt: string;
 }
 
-interface TraceEventRow {
-  id: string;
-  events: string;
-}
 interface FoundEvent {
   touchdown?: { tS: number };
   startS: number;

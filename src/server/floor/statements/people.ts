@@ -383,7 +383,7 @@ const DATES_STAND = `NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AN
 export const standingDates = statement('people.standingDates', {
   params: ['pilotId'],
   sql: `SELECT x.pilot_id, x.key, x.title, x.done_on, x.until FROM person_dates x
-     WHERE ${DATES_STAND} AND (:pilotId IS NULL OR x.pilot_id = :pilotId) ORDER BY x.seq`,
+     WHERE ${DATES_STAND} AND (:pilotId IS NULL OR x.pilot_id = :pilotId) ORDER BY x.seq, x.key`,
   row: {
     pilotId: PersonDates.columns.pilotId,
     key: PersonDates.columns.key,

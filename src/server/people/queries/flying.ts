@@ -3,10 +3,15 @@ import { type Place, isNight, sunTimes } from '@/core/sun';
 import { type TypedEvent, classOf, loggedEvents } from '@/core/recency';
 import type { NightRule } from '@/domain/recency';
 import { homeAerodrome, newestContent } from '../../rules/content';
-import { inData } from '../../floor/data-folder';
 import type { RowOf } from '../../floor/statement';
 import * as ask from '../../floor/statements/people';
-import { Checkouts } from '../../checkout/tables';
+import { CheckoutMoves, Checkouts, Sorties } from '../../checkout/tables';
+import { Users } from '../../account/tables';
+import { CaptureEvents, Landings } from '../../fly/tables';
+import { Types, TypeVersions } from '../../hangar/tables';
+import { ContentVersions } from '../../rules/tables';
+import { Erasures, LogbookFlights, LogbookImports, LoggedFlights, StruckFlights } from '../tables';
+import { derived } from '../../floor/derived';
 
 /** A landing as recency sees it; an instant nobody knows is never night. */
 type FlyingRow = RowOf<typeof ask.flownByPilot>;
@@ -191,44 +196,74 @@ export const flyingSince = (since: string, night: NightRule, t?: Transaction): P
   flying({ since }, night, t);
 
 type Marks = RowOf<typeof ask.flyingMarks>;
-declare global {
-  var __jeitoFlying: { key: string; since: string; marks: Marks; of: Map<string, TypedEvent[]> } | undefined;
+const marksNow = async (): Promise<Marks> =>
+  (await ask.flyingMarks.one()) ?? { event: 0, log: 0, struck: 0, imports: '', others: '' };
+/** What is read to know what everybody flew. */
+export const FLYING_TABLES = [
+  CaptureEvents,
+  Landings,
+  Sorties,
+  Checkouts,
+  CheckoutMoves,
+  Types,
+  TypeVersions,
+  Users,
+  LoggedFlights,
+  StruckFlights,
+  LogbookFlights,
+  LogbookImports,
+  Erasures,
+  ContentVersions,
+];
+interface Flying {
+  of: Map<string, TypedEvent[]>;
+  marks: Marks;
+  place: string;
+}
+const placeNow = async (): Promise<string> => {
+  const { latitudeDeg, longitudeDeg } = await homeAerodrome();
+  return `${latitudeDeg} ${longitudeDeg}`;
+};
+async function readFlying(since: string, night: NightRule): Promise<Flying> {
+  const [marks, place] = [await marksNow(), await placeNow()];
+  return { of: await flying({ since }, night), marks, place };
 }
 /** More pilots than this changed: reading everybody is quicker than one by one. */
 const FEW = 40;
-/**
- * Of everybody, since a day, kept in memory: when something was recorded, logged or read in, only the pilots it
- * concerns are read again. What it rests on is append-only, so the highest row numbers tell.
- */
-export async function flyingKept(since: string, night: NightRule): Promise<Map<string, TypedEvent[]>> {
-  const key = `${inData('jeito.sqlite')} ${JSON.stringify(night)} ${(await homeAerodrome()).latitudeDeg} ${(await homeAerodrome()).longitudeDeg}`;
-  const marks = (await ask.flyingMarks.one()) ?? { event: 0, log: 0, struck: 0, imports: '', others: '' };
-  const kept = globalThis.__jeitoFlying;
-  const usable =
-    kept?.key === key &&
-    kept.since <= since &&
-    kept.marks.others === marks.others &&
-    kept.marks.event <= marks.event &&
-    kept.marks.log <= marks.log &&
-    kept.marks.struck <= marks.struck
-      ? kept
-      : null;
-  if (usable && JSON.stringify(usable.marks) === JSON.stringify(marks)) return usable.of;
-  const changed = usable ? await changedPilots(usable.marks, marks) : null;
-  if (!usable || !changed || changed.length > FEW) {
-    const of = await flying({ since }, night);
-    globalThis.__jeitoFlying = { key, since, marks, of };
-    return of;
-  }
-  const of = new Map(usable.of);
+/** When something was recorded, logged or read in, only the pilots it concerns are read again. */
+async function flyingOn(before: Flying, since: string, night: NightRule): Promise<Flying> {
+  const [marks, place] = [await marksNow(), await placeNow()];
+  const was = before.marks;
+  const added =
+    before.place === place &&
+    was.others === marks.others &&
+    was.event <= marks.event &&
+    was.log <= marks.log &&
+    was.struck <= marks.struck;
+  const changed = added ? await changedPilots(was, marks) : null;
+  if (!changed || changed.length > FEW) return readFlying(since, night);
+  const of = new Map(before.of);
   for (const pilotId of changed)
     of.set(
       pilotId,
-      (await flyingOf(pilotId, undefined, night)).filter((e) => e.date >= usable.since),
+      (await flyingOf(pilotId, undefined, night)).filter((e) => e.date >= since),
     );
-  globalThis.__jeitoFlying = { key, since: usable.since, marks, of };
-  return of;
+  return { of, marks, place };
 }
+/**
+ * Of everybody, since a day, kept in memory. What it rests on is append-only, so the highest row numbers tell what was
+ * added.
+ */
+const keptFlying = derived({
+  name: 'people.flying',
+  dependsOn: FLYING_TABLES,
+  key: (since: string, night: NightRule) => `${since} ${JSON.stringify(night)}`,
+  most: 4,
+  read: readFlying,
+  further: flyingOn,
+});
+export const flyingKept = async (since: string, night: NightRule): Promise<Map<string, TypedEvent[]>> =>
+  (await keptFlying(since, night)).of;
 /**
  * Whose flying something was added to since: the pilot of a flight, the second one, the instructor who showed, who
  * logged or read in.

@@ -20,9 +20,10 @@ import type { TypeSheet } from '@/domain/sheet';
 import type { Goal, Role } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { newestContent } from '../../rules/content';
-import { asOfLastWrite } from '../../floor/as-of';
-import { row } from '../../floor/connection';
-import { flyingKept, flyingOf, flyingSince } from './flying';
+import { derived } from '../../floor/derived';
+import { ContentVersions } from '../../rules/tables';
+import { LedgerEntries } from '../../ledger/tables';
+import { FLYING_TABLES, flyingKept, flyingOf, flyingSince } from './flying';
 import { classesFlown, datesFrom } from './held';
 import { hangar } from '../../hangar/queries/hangar';
 import { localToday } from '../../rules/today';
@@ -38,6 +39,7 @@ import {
   PilotHours as EnteredHours,
 } from '../tables';
 import { Op } from 'sequelize';
+import { Airframes, AirframeVersions, Types, TypeVersions } from '../../hangar/tables';
 
 /** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */
 const READ_DAYS = 300;
@@ -53,7 +55,12 @@ export interface HouseRules {
   types: Map<string, { sheet: TypeSheet; name: string; intervalDays: number | null }>;
 }
 /** The house's rules, the pack it lives under, and the hangar's types, as they stand now. */
-export const houseRules = (): Promise<HouseRules> => asOfLastWrite('house rules', readHouseRules);
+export const houseRules = derived({
+  name: 'people.rules',
+  dependsOn: [ContentVersions, Types, TypeVersions, Airframes, AirframeVersions],
+  key: () => '',
+  read: readHouseRules,
+});
 async function readHouseRules(): Promise<HouseRules> {
   const house = await newestContent('house', 'house');
   if (!house) throw new Error('no house rules are set up in this data folder');
@@ -201,24 +208,16 @@ export interface PersonStanding {
   first: Lapse | null;
   lastFlown: string | null;
 }
-declare global {
-  var __jeitoStandings: Map<string, { stamp: string; all: PersonStanding[] }> | undefined;
-}
-const STAMP = `SELECT (SELECT MAX(rowid) FROM capture_events) AS e, (SELECT MAX(rowid) FROM flight_log) AS f, (SELECT MAX(rowid) FROM flight_log_struck) AS s, (SELECT MAX(seq) FROM ledger) AS l, (SELECT COUNT(*) || ':' || COUNT(taken_back_at) FROM logbook_imports) AS i,
-  (SELECT COUNT(*) FROM person_dates) AS d, (SELECT COUNT(*) || ':' || COUNT(ended_at) FROM qualifications) AS q, (SELECT MAX(rowid) || ':' || COUNT(*) FROM pilot_hours) AS h, (SELECT COUNT(*) FROM erasures) AS x, (SELECT COUNT(*) FROM content_versions) AS c, (SELECT COUNT(*) FROM type_versions) AS t,
-  (SELECT COUNT(*) || ':' || SUM(hours) || ':' || GROUP_CONCAT(name) FROM pilots) AS p, (SELECT GROUP_CONCAT(roles || COALESCE(certificate_until, '') || COALESCE(closed_at, '') || name) FROM users) AS u`;
-
+/** What everybody's recent experience is read from. */
+export const STANDING_TABLES = [...FLYING_TABLES, Pilots, EnteredHours, Qualifications, PersonDates, LedgerEntries];
 /** Everybody's recent experience on a day, read once until something it rests on moves. */
-export async function everybodysStanding(rules: HouseRules, onDate: string): Promise<PersonStanding[]> {
-  const kept = (globalThis.__jeitoStandings ??= new Map());
-  const stamp = JSON.stringify(await row(STAMP));
-  const known = kept.get(onDate);
-  if (known?.stamp === stamp) return known.all;
-  const all = await readStandings(rules, onDate, true);
-  if (kept.size > 12) kept.clear();
-  kept.set(onDate, { stamp, all });
-  return all;
-}
+export const everybodysStanding = derived({
+  name: 'people.standings',
+  dependsOn: STANDING_TABLES,
+  key: (_rules: HouseRules, onDate: string) => onDate,
+  most: 12,
+  read: (rules: HouseRules, onDate: string) => readStandings(rules, onDate, true),
+});
 
 /** The same, every rule asked anew; with the flying read afresh, or as it is kept. */
 export async function readStandings(rules: HouseRules, onDate: string, keptFlying = false): Promise<PersonStanding[]> {

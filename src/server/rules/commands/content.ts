@@ -7,7 +7,7 @@ import type { Aerodrome } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { hangar } from '../../hangar/queries/hangar';
-import { CONTENT, type ContentKind, contentMoved } from '../content';
+import { CONTENT, type ContentKind } from '../content';
 import { write } from '../../floor/write';
 import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
 import * as ask from '../../floor/statements/rules';
@@ -82,7 +82,6 @@ export async function saveContent(
       },
       t,
     );
-    contentMoved(t);
     return { ok: true, version, unchanged: false };
   });
 }

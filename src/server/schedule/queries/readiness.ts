@@ -3,7 +3,13 @@ import { dateText, list } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { nowIso } from '../../floor/clock';
 import { contentById } from '../../rules/content';
-import { asOfLastWrite } from '../../floor/as-of';
+import { derived } from '../../floor/derived';
+import { Pilots } from '../../account/tables';
+import type { CheckoutHead } from '../../checkout/queries/head';
+import type { CurrentUser } from '../../floor/auth/permissions';
+import { FLYING_TABLES } from '../../people/queries/flying';
+import { PersonDates, Qualifications, PilotHours as EnteredHours } from '../../people/tables';
+import { LedgerEntries } from '../../ledger/tables';
 import { type ReadRecord, oldBrief } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
 import { type HouseRules, everybodysStanding } from '../../people/queries/people';
@@ -20,6 +26,25 @@ import {
   windAtSlot,
 } from './schedule';
 import { userById } from '../../floor/auth/session-user';
+
+/** What an instructor may teach in a checkout on a day. */
+const keptTeach = derived({
+  name: 'schedule.teach',
+  dependsOn: [...FLYING_TABLES, EnteredHours, Pilots, PersonDates, Qualifications, LedgerEntries],
+  key: (instructor: CurrentUser, head: CheckoutHead, onDate: string) =>
+    `${instructor.id} ${head.id} ${head.typeVersionId} ${onDate}`,
+  read: async (instructor: CurrentUser, head: CheckoutHead, onDate: string) =>
+    teachState(
+      instructor,
+      {
+        sheet: head.sheet,
+        pack: await contentById('pack', head.packId),
+        house: await contentById('house', head.houseId),
+        goals: head.goals,
+      },
+      onDate,
+    ),
+});
 
 export const FIT_VERDICT: Record<FitWord, CriterionVerdict> = {
   wanted: 'within',
@@ -101,18 +126,7 @@ export async function readinessOf(
     );
     const instructor = b.instructorId === null ? null : await userById(b.instructorId);
     if (instructor) {
-      const teach = await asOfLastWrite(`teach ${instructor.id} ${head.id} ${date}`, async () =>
-        teachState(
-          instructor,
-          {
-            sheet: head.sheet,
-            pack: await contentById('pack', head.packId),
-            house: await contentById('house', head.houseId),
-            goals: head.goals,
-          },
-          date,
-        ),
-      );
+      const teach = await keptTeach(instructor, head, date);
       const ends = teach.recency?.rules.flatMap((r) => r.validThrough ?? []).sort()[0] ?? null;
       const bad = [
         ...teach.notRecent.map((r) => `${r.restore} restore it`),

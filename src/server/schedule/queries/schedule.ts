@@ -33,8 +33,12 @@ import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
 import { userById } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome, newestContent } from '../../rules/content';
-import { asOfLastWrite } from '../../floor/as-of';
-import { row } from '../../floor/connection';
+import { derived } from '../../floor/derived';
+import { Pilots } from '../../account/tables';
+import { Briefs, Checkouts, Sorties } from '../../checkout/tables';
+import { Debriefs, SelfAssessments } from '../../debrief/tables';
+import { Types, TypeVersions } from '../../hangar/tables';
+import { Landings } from '../../fly/tables';
 import { type Result, problem, zodProblems } from '../../floor/result';
 import { type CheckoutRecord, checkoutRecord } from '../../checkout/queries/record';
 import { ladderOf } from '../../checkout/queries/ladder';
@@ -243,29 +247,12 @@ export async function nextBookingOf(
 }
 
 const LEARN_FROM = 200;
-declare global {
-  var __jeitoSplits: Map<string, { stamp: string; split: LearnedSplit }> | undefined;
-}
-/**
- * What lessons of a type took so far: from the brief as saved to its acknowledgement, from there to the first circuit,
- * to the last landing, and from the pilot’s own word to the debrief as kept.
- */
-export async function learnedSplit(typeCode: string, house: House, t?: Transaction): Promise<LearnedSplit> {
-  const kept = (globalThis.__jeitoSplits ??= new Map());
-  const stamp = JSON.stringify(
-    await row(
-      'SELECT (SELECT MAX(rowid) FROM briefs) AS b, (SELECT MAX(rowid) FROM debriefs) AS d, (SELECT MAX(rowid) FROM sorties) AS s, (SELECT COUNT(acknowledged_at) FROM briefs) AS a, (SELECT COUNT(*) FROM content_versions) AS c',
-      {},
-      t,
-    ),
-  );
-  const known = kept.get(typeCode);
-  if (known?.stamp === stamp) return known.split;
+async function readLearnedSplit(typeCode: string, house: House, t?: Transaction): Promise<LearnedSplit> {
   const found = await ask.lessonTimes.all({ typeCode, most: LEARN_FROM }, t);
   const min = (a: string | null, b: string | null, less = 0) =>
     a === null || b === null ? null : Math.round((Date.parse(b) - Date.parse(a)) / 60_000) - less;
   const { schedule } = house;
-  const split = learnSplit(
+  return learnSplit(
     found.map((f) => ({
       brief: min(f.briefed, f.acknowledged),
       prepare: min(f.acknowledged, f.first, house.circuitMin),
@@ -279,9 +266,27 @@ export async function learnedSplit(typeCode: string, house: House, t?: Transacti
       debrief: schedule.debriefMin,
     },
   );
-  kept.set(typeCode, { stamp, split });
-  return split;
 }
+const keptSplit = derived({
+  name: 'schedule.split',
+  dependsOn: [Briefs, Landings, Debriefs, SelfAssessments, Sorties, Checkouts, Types, TypeVersions],
+  key: (typeCode: string, house: House) => `${typeCode} ${JSON.stringify([house.circuitMin, house.schedule])}`,
+  read: (typeCode: string, house: House) => readLearnedSplit(typeCode, house),
+});
+/**
+ * What lessons of a type took so far: from the brief as saved to its acknowledgement, from there to the first circuit,
+ * to the last landing, and from the pilot’s own word to the debrief as kept.
+ */
+export const learnedSplit = (typeCode: string, house: House, t?: Transaction): Promise<LearnedSplit> =>
+  t ? readLearnedSplit(typeCode, house, t) : keptSplit(typeCode, house);
+
+/** A pilot's own crosswind step in a gear-and-mass group on a day. */
+const keptLadder = derived({
+  name: 'schedule.ladder',
+  dependsOn: [Landings, Pilots],
+  key: (pilotId: string, sheet: TypeSheet, onDate: string) => `${pilotId} ${gearMassGroup(sheet)} ${onDate}`,
+  read: (pilotId: string, sheet: TypeSheet, onDate: string) => ladderOf(pilotId, sheet, onDate),
+});
 
 /** Wind across on the runway that would be used, for a planned instant. */
 export function windAtSlot(field: Field, sheet: TypeSheet, at: string, surface: string = 'any'): WindAt | null {
@@ -312,9 +317,7 @@ export async function lessonNeed(
   house: House,
 ): Promise<WindNeed> {
   const { head } = record;
-  const ladder = await asOfLastWrite(`ladder ${head.pilotId} ${gearMassGroup(head.sheet)} ${onDate}`, () =>
-    ladderOf(head.pilotId, head.sheet, onDate),
-  );
+  const ladder = await keptLadder(head.pilotId, head.sheet, onDate);
   const met = new Set(record.items.filter((i) => i.met).map((i) => i.item.id));
   const asked = record.items.flatMap(({ item, met: done, missing }) => {
     if (done || !item.prerequisites.every((p) => met.has(p))) return [];
@@ -349,7 +352,7 @@ export async function aloneNeed(
   const group = gearMassGroup(sheet);
   const school: [number | null, string] = [schoolCrosswind(house.crosswindKt, group)?.kt ?? null, 'the house'];
   if (pilotId === null) return { wantsKt: null, ...leastLimit([school]) };
-  const ladder = await asOfLastWrite(`ladder ${pilotId} ${group} ${onDate}`, () => ladderOf(pilotId, sheet, onDate));
+  const ladder = await keptLadder(pilotId, sheet, onDate);
   return knownAlone(ladder)
     ? { wantsKt: null, ...leastLimit([[ladder.provenKt, 'what is proven'], school]) }
     : { wantsKt: null, ...leastLimit([school]), notProven: true };

@@ -4,7 +4,7 @@ import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { AIRWORK_KINDS, type AirworkKind } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding, ItemObserved, Measured } from '@/domain/capture';
-import { TraceAnalysis, TraceContext } from '@/domain/trace';
+import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { CheckoutStatus, LimitChannel } from '@/domain/words';
 import { fold } from '@/offline/protocol';
 import { type CurrentUser, may } from '../../floor/auth/permissions';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
 import { localToday } from '@/server/rules/today';
 import type { Need } from '@/domain/assess-words';
-import { denyUnless,requireUser } from '@/server/floor/auth/session';
+import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { may } from '@/server/floor/auth/permissions';
 import { newestContent } from '@/server/rules/content';
 import { hangar } from '@/server/hangar/queries/hangar';

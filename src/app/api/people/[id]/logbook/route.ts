@@ -1,5 +1,5 @@
 import { may } from '@/server/floor/auth/permissions';
-import { door,fileAnswer } from '@/server/door/route';
+import { door, fileAnswer } from '@/server/door/route';
 import { logbookCsv } from '@/server/ledger/papers/record';
 import { Pilots } from '@/server/account/tables';
 
