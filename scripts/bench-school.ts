@@ -86,7 +86,7 @@ async function spread(data: string): Promise<void> {
     CREATE TEMP TABLE d(k INTEGER); WITH RECURSIVE s(k) AS (SELECT 0 UNION ALL SELECT k + 1 FROM s WHERE k < ${Math.floor(730 / FLOWN_EVERY_DAYS)}) INSERT INTO d SELECT k FROM s;
     CREATE TEMP TABLE t AS SELECT c.* FROM checkouts c WHERE c.pilot_id = 'pilot-rui' LIMIT 1;
     INSERT INTO pilots (id, name, mass_kg, experience, hours, crosswind_credit, experience_since, created_at) SELECT 'many-' || i, 'Many ' || i, 80, '', 100, NULL, '{}', '2024-11-01' FROM n;
-    INSERT INTO person_dates SELECT 'md-' || i, 'many-' || i, 'medical', 'Medical', NULL, date('2026-11-01', '+' || (i % 500) || ' days'), '', 'user-bento', '2026-01-01', 1 FROM n;
+    INSERT INTO person_dates SELECT 'md-' || i, 'many-' || i, 'medical', 'Medical', NULL, date('2026-11-01', '+' || (i % 500) || ' days'), '', 'user-bento', '2026-01-01', 1, NULL FROM n;
     INSERT INTO qualifications (id, pilot_id, kind, gained_on, note) SELECT 'mq-' || i, 'many-' || i, 'single-engine-land', '2020-01-01', '' FROM n;
     INSERT INTO checkouts (id, pilot_id, instructor_id, airframe_id, airframe_version_id, type_version_id, pack, goals, programme_ids, standard_id, pack_id, house_id, schools, opening, note, status, request_id, created_by, created_at)
       SELECT 'many-c-' || i, 'many-' || i, instructor_id, airframe_id, airframe_version_id, type_version_id, pack, goals, programme_ids, standard_id, pack_id, house_id, schools, opening, note, 'signed', 'many-' || i, created_by, '2024-11-01' FROM t, n;

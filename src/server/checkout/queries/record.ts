@@ -282,7 +282,7 @@ async function itemsInBook(
 ): Promise<{ itemId: string; entryId: string; by: string; on: string; at: string }[]> {
   const found = await ask.itemsInBook.all({ id: head.id, kind }, t);
   return found.flatMap((e) =>
-    (JSON.parse(e.items) as { id: string }[]).map((i) => ({
+    e.items.map((i) => ({
       itemId: i.id,
       entryId: e.id,
       by: e.by,

@@ -63,12 +63,6 @@ export interface LessonPlan {
   createdAt: string;
 }
 
-interface FoundEvent {
-  touchdown?: { tS: number };
-  startS: number;
-  gates?: { name: string; heightFt: number | null; deviationKt: number | null }[];
-}
-
 /** What was worked out of a record; the record of a checkout stays the same object until something is added to it. */
 const workedOut = new WeakMap<
   CheckoutRecord,
@@ -90,7 +84,7 @@ export async function debriefLandings(record: CheckoutRecord): Promise<DebriefLa
 async function readDebriefLandings(record: CheckoutRecord): Promise<DebriefLanding[]> {
   const traces = [...new Set(record.landings.flatMap((l) => l.measured?.traceId ?? []))];
   const found = traces.length === 0 ? [] : await ask.readDebriefLandings.all({ traces });
-  const events = new Map(found.map((f) => [f.id, JSON.parse(f.events) as FoundEvent[]]));
+  const events = new Map(found.map((f) => [f.id, f.events]));
   const kt = ktPerUnit(record.head.sheet.dial.unit);
   return record.landings.map((l): DebriefLanding => {
     const brief = record.sorties.find((s) => s.id === l.sortieId)?.brief?.snapshot.gates ?? [];

@@ -38,7 +38,7 @@ export const instructorLines = statement('board.instructorLines', {
   params: ['from', 'to', 'before'],
   sql: `SELECT u.id, u.name, u.pilot_id, (SELECT COUNT(*) FROM bookings b WHERE b.instructor_id = u.id AND b.state = 'booked' AND b.starts_at >= :from AND b.starts_at < :to) AS today, (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status <> 'signed') AS open,
       (SELECT COUNT(*) FROM checkouts c WHERE c.instructor_id = u.id AND c.status = 'open' AND COALESCE((SELECT MAX(flown_on) FROM sorties s WHERE s.checkout_id = c.id), substr(c.created_at, 1, 10)) < :before) AS stalled, (SELECT MAX(flown_on) FROM sorties s JOIN checkouts c ON c.id = s.checkout_id WHERE c.instructor_id = u.id AND c.status <> 'signed') AS last
-     FROM users u WHERE u.closed_at IS NULL AND u.roles LIKE '%"instructor"%' ORDER BY u.name`,
+     FROM users u WHERE u.closed_at IS NULL AND EXISTS (SELECT 1 FROM json_each(u.roles) WHERE value = 'instructor') ORDER BY u.name`,
   row: {
     id: Users.columns.id,
     name: Users.columns.name,

@@ -1,4 +1,5 @@
-import { day, flag, instant, real, text, whole } from '../columns';
+import { z } from 'zod';
+import { day, flag, instant, json, real, text, whole } from '../columns';
 import { goals } from '../stored';
 import { statement } from '../statement';
 import { CaptureEvents } from '../../fly/tables';
@@ -102,7 +103,7 @@ export const findable = statement('checkout.findable', {
 
 export const weighedOn = statement('checkout.weighedOn', {
   params: ['id'],
-  sql: `SELECT COALESCE(json_extract(canonical, '$.body.signedOn'), substr(signed_at, 1, 10)) AS "on" FROM ledger WHERE id = :id`,
+  sql: `SELECT signed_on AS "on" FROM signed_entries WHERE id = :id`,
   row: { on: text },
 });
 
@@ -112,7 +113,13 @@ export const itemsInBook = statement('checkout.itemsInBook', {
        json_extract(l.canonical, '$.body.items') AS items
      FROM ledger l WHERE l.checkout_id = :id AND l.kind = :kind
        AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
-  row: { id: LedgerEntries.columns.id, at: LedgerEntries.columns.signedAt, on: text, by: text, items: text },
+  row: {
+    id: LedgerEntries.columns.id,
+    at: LedgerEntries.columns.signedAt,
+    on: text,
+    by: text,
+    items: json(z.array(z.object({ id: z.string() }))),
+  },
 });
 
 export const experienceOf = statement('checkout.experienceOf', {

@@ -1,6 +1,13 @@
-import { real, text, whole } from '../columns';
+import { computed, real, text, whole } from '../columns';
 import { statement } from '../statement';
 import { Traces } from '../../traces/tables';
+
+/** What a debrief reads of an event that an analysis found. */
+interface FoundEvent {
+  touchdown?: { tS: number };
+  startS: number;
+  gates?: { name: string; heightFt: number | null; deviationKt: number | null }[];
+}
 
 export const decideFinding = statement('debrief.decideFinding', {
   params: ['id'],
@@ -29,7 +36,7 @@ export const savePlan = statement('debrief.savePlan', {
 export const readDebriefLandings = statement('debrief.readDebriefLandings', {
   params: ['traces'],
   sql: `SELECT id, json_extract(analysis, '$.events') AS events FROM traces WHERE id IN (:traces)`,
-  row: { id: Traces.columns.id, events: text },
+  row: { id: Traces.columns.id, events: computed<FoundEvent[]>() },
 });
 
 const sides = (column: string) =>

@@ -1,4 +1,5 @@
-import { real, text } from '../columns';
+import { z } from 'zod';
+import { json, real, text } from '../columns';
 import { statement } from '../statement';
 import { Checkouts, Sorties } from '../../checkout/tables';
 import { LedgerEntries } from '../../ledger/tables';
@@ -31,7 +32,7 @@ export const flightOf = statement('fly.flightOf', {
     flownOn: Sorties.columns.flownOn,
     secondStatus: Checkouts.columns.status.nullable(),
     secondSignedAt: LedgerEntries.columns.signedAt.nullable(),
-    instructors: text,
+    instructors: json(z.array(z.string())),
     landings: real,
     events: real,
   },

@@ -36,7 +36,7 @@ export const pilotThere = statement('people.pilotThere', {
 
 export const saveRoles = statement('people.saveRoles', {
   params: ['userId'],
-  sql: `SELECT COUNT(*) AS n FROM users WHERE id <> :userId AND closed_at IS NULL AND roles LIKE '%"chief"%'`,
+  sql: `SELECT COUNT(*) AS n FROM users WHERE id <> :userId AND closed_at IS NULL AND EXISTS (SELECT 1 FROM json_each(roles) WHERE value = 'chief')`,
   row: { n: real },
 });
 
@@ -61,15 +61,15 @@ export const knownTypes = statement('people.knownTypes', {
 
 export const doubledOf = statement('people.doubledOf', {
   params: ['pilotId'],
-  sql: `SELECT l.flown_on || ' ' || ty.code AS k FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id WHERE l.pilot_id = :pilotId
-     UNION SELECT f.flown_on || ' ' || f.type_code FROM flight_log f WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)`,
+  sql: `SELECT l.flown_on || ' ' || ty.code AS k FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id WHERE l.pilot_id = :pilotId
+     UNION SELECT f.flown_on || ' ' || f.type_code FROM standing_logged f WHERE f.pilot_id = :pilotId`,
   row: { k: text },
 });
 
 export const flownIn = statement('people.flownIn', {
   params: ['pilotId', 'typeCode'],
-  sql: `SELECT MAX(l.flown_on) AS "on" FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id WHERE l.pilot_id = :pilotId AND ty.code = :typeCode
-     UNION ALL SELECT MAX(f.flown_on) FROM flight_log f WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
+  sql: `SELECT MAX(l.flown_on) AS "on" FROM landings l JOIN checkouts c ON c.id = l.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id WHERE l.pilot_id = :pilotId AND ty.code = :typeCode
+     UNION ALL SELECT MAX(f.flown_on) FROM standing_logged f WHERE f.pilot_id = :pilotId AND f.type_code = :typeCode
      UNION ALL SELECT MAX(f.flown_on) FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id WHERE i.taken_back_at IS NULL AND f.pilot_id = :pilotId AND f.type_code = :typeCode
      UNION ALL SELECT MAX(h.last_flown) FROM pilot_hours h WHERE h.pilot_id = :pilotId AND h.type_code = :typeCode AND h.hours > 0`,
   row: { on: text.nullable() },
@@ -130,9 +130,9 @@ export const personPage = statement('people.personPage', {
 export const personPageMore = statement('people.personPageMore', {
   params: ['pilotId'],
   sql: `SELECT code, name, SUM(n) AS landings, SUM(full) AS full, SUM(water) AS water, MAX(day) AS last FROM (
-         SELECT ty.code, ty.name, 1 AS n, l.kind = 'full-stop' AS full, l.surface = 'water' AS water, l.flown_on AS day FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
+         SELECT ty.code, ty.name, 1 AS n, l.kind = 'full-stop' AS full, l.surface = 'water' AS water, l.flown_on AS day FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id
            WHERE l.pilot_id = :pilotId AND l.kind NOT IN ('go-around', 'low-pass') AND l.landing_class <> 'demonstration'
-         UNION ALL SELECT f.type_code, ty.name, f.landings, f.full_stops, CASE f.surface WHEN 'water' THEN f.landings ELSE 0 END, f.flown_on FROM flight_log f JOIN types ty ON ty.code = f.type_code WHERE f.pilot_id = :pilotId AND NOT EXISTS (SELECT 1 FROM flight_log_struck x WHERE x.log_id = f.id)
+         UNION ALL SELECT f.type_code, ty.name, f.landings, f.full_stops, CASE f.surface WHEN 'water' THEN f.landings ELSE 0 END, f.flown_on FROM standing_logged f JOIN types ty ON ty.code = f.type_code WHERE f.pilot_id = :pilotId
          UNION ALL SELECT COALESCE(f.type_code, ''), COALESCE(ty.name, f.type_written), f.landings_day + f.landings_night, f.full_stops_day + f.full_stops_night, CASE f.surface WHEN 'water' THEN f.landings_day + f.landings_night ELSE 0 END, f.flown_on FROM logbook_flights f JOIN logbook_imports i ON i.id = f.import_id LEFT JOIN types ty ON ty.code = f.type_code WHERE f.pilot_id = :pilotId AND i.taken_back_at IS NULL
        ) GROUP BY code, name ORDER BY landings DESC`,
   row: { code: text, name: text, landings: real, full: real, water: real, last: text },
@@ -140,7 +140,7 @@ export const personPageMore = statement('people.personPageMore', {
 
 export const personPageCheckouts = statement('people.personPageCheckouts', {
   params: ['pilotId'],
-  sql: `SELECT c.id, c.goals, a.registration, ty.name AS type_name, c.status, c.created_at, COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS signed_on, c.signed_ledger_id, u.name AS instructor FROM checkouts c JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = c.instructor_id LEFT JOIN ledger l ON l.id = c.signed_ledger_id WHERE c.pilot_id = :pilotId ORDER BY c.created_at DESC`,
+  sql: `SELECT c.id, c.goals, a.registration, ty.name AS type_name, c.status, c.created_at, l.signed_on, c.signed_ledger_id, u.name AS instructor FROM checkouts c JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = c.instructor_id LEFT JOIN signed_entries l ON l.id = c.signed_ledger_id WHERE c.pilot_id = :pilotId ORDER BY c.created_at DESC`,
   row: {
     id: Checkouts.columns.id,
     goals: Checkouts.columns.goals,
@@ -198,7 +198,7 @@ export const hoursInClass = statement('people.hoursInClass', {
 
 export const intervalOf = statement('people.intervalOf', {
   params: ['pilotId', 'code'],
-  sql: `SELECT COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS "on" FROM ledger l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
+  sql: `SELECT l.signed_on AS "on" FROM signed_entries l JOIN checkouts c ON c.id = l.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id
      WHERE c.pilot_id = :pilotId AND ty.code = :code AND l.kind = 'sign-off' AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id)`,
   row: { on: text },
 });

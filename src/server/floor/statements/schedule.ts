@@ -1,5 +1,6 @@
-import { real, text } from '../columns';
+import { json, real, text } from '../columns';
 import { goals } from '../stored';
+import { Limitations } from '@/domain/book';
 import { statement } from '../statement';
 import { Pilots, Users } from '../../account/tables';
 import { Bookings, BookingHolds, TimesAway, Waiting } from '../../schedule/tables';
@@ -34,15 +35,15 @@ export const aloneProblems = statement('schedule.aloneProblems', {
 
 export const isInstructor = statement('schedule.isInstructor', {
   params: ['pilotId'],
-  sql: `SELECT id FROM users WHERE pilot_id = :pilotId AND closed_at IS NULL AND roles LIKE '%"instructor"%'`,
+  sql: `SELECT id FROM users WHERE pilot_id = :pilotId AND closed_at IS NULL AND EXISTS (SELECT 1 FROM json_each(roles) WHERE value = 'instructor')`,
   row: { id: Users.columns.id },
 });
 
 export const signOffsIn = statement('schedule.signOffsIn', {
   params: ['pilotId', 'code'],
-  sql: `SELECT l.seq, json_extract(l.canonical, '$.body.limitations') AS limitations, COALESCE(json_extract(l.canonical, '$.body.signedOn'), substr(l.signed_at, 1, 10)) AS "on", c.goals FROM ledger l JOIN checkouts c ON c.id = l.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id
+  sql: `SELECT l.seq, json_extract(l.canonical, '$.body.limitations') AS limitations, l.signed_on AS "on", c.goals FROM signed_entries l JOIN checkouts c ON c.id = l.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id
      WHERE l.kind = 'sign-off' AND c.pilot_id = :pilotId AND ty.code = :code AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) ORDER BY l.seq`,
-  row: { seq: LedgerEntries.columns.seq, limitations: text, on: text, goals: Checkouts.columns.goals },
+  row: { seq: LedgerEntries.columns.seq, limitations: json(Limitations), on: text, goals: Checkouts.columns.goals },
 });
 
 export const saveAway = statement('schedule.saveAway', {

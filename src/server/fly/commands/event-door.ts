@@ -70,7 +70,7 @@ export async function flightOf(id: string, t: Transaction): Promise<Flight | nul
         ? []
         : [[second, found.secondSignedAt] as const]),
     ]),
-    instructors: new Set(JSON.parse(found.instructors) as string[]),
+    instructors: new Set(found.instructors),
     flownOn: found.flownOn,
     landings: found.landings,
     events: found.events,

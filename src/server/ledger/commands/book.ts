@@ -17,6 +17,7 @@ import type { RowOf } from '../../floor/statement';
 import * as ask from '../../floor/statements/ledger';
 import { Checkouts } from '../../checkout/tables';
 import { Qualifications } from '../../people/tables';
+import { bodyOf } from '../body';
 
 const Password = z.string().min(1, 'Type your password: this stands in the book.');
 export const VoidForm = z.object({
@@ -65,7 +66,7 @@ async function addLater(
     if (!target || !allowed(target)) return nothing;
     const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkoutId, of: target.id }, t);
     if (before) return before;
-    const { pilot, goals } = (JSON.parse(target.canonical) as { body: SignOffBody }).body;
+    const { pilot, goals } = bodyOf(target);
     const done = await act(target, t);
     if (!done.ok) return done;
     const late = kind === 'correction' ? await lateOf(target.checkoutId, t) : [];
@@ -109,7 +110,7 @@ export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added
       const at = nowIso();
       await Qualifications.update({ endedAt: at }, { ledgerId: target.id, endedAt: null }, t);
       if (target.kind === 'test-result') {
-        const of = (JSON.parse(target.canonical) as { body: LaterBody }).body.of;
+        const of = bodyOf(target).of;
         const waits = await targetOf(of.id, t);
         // Only where the checkout still stands as this result left it.
         if (head?.signedLedgerId === of.id || (head?.status === 'open' && head.signedLedgerId === null))
@@ -162,7 +163,7 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
     if (head.status !== 'recommended' || !recommended)
       return problem('', 'This checkout does not wait for an examiner.');
     const today = await localToday(t);
-    const body = (JSON.parse(recommended.canonical) as { body: SignOffBody }).body;
+    const body = bodyOf(recommended);
     if (data.testOn > today) return problem('testOn', 'The test lies in the future. Enter it when it is over.');
     if (data.testOn < (body.signedOn ?? recommended.signedAt.slice(0, 10)))
       return problem('testOn', 'The test lies before the recommendation. Check the day.');

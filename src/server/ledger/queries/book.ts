@@ -4,6 +4,7 @@ import { ledgerEntry } from '../book';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import * as ask from '../../floor/statements/ledger';
 import type { RowOf } from '../../floor/statement';
+import { bodyOf } from '../body';
 
 export interface BookLine {
   seq: number;
@@ -93,10 +94,10 @@ export async function entryFor(
 }
 
 function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string; canonical: string }[]): BookLine {
-  const body = (JSON.parse(l.canonical) as { body: SignOffBody & LaterBody }).body;
+  const body = bodyOf(l);
   const later = 'of' in body;
   const notes = about.map((a) => {
-    const b = (JSON.parse(a.canonical) as { body: LaterBody }).body;
+    const b = bodyOf(a);
     return {
       id: a.id,
       seq: a.seq,

@@ -8,6 +8,7 @@ import { checkInThread } from '../check';
 import { markLines } from '../marks';
 import { entryTitle } from '../titles';
 import * as ask from '../../floor/statements/ledger';
+import { bodyOf } from '../body';
 
 /** What anybody with the paper or the file in hand is told. */
 export interface VerifyAnswer {
@@ -33,9 +34,9 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
   const problems = entryProblems(entry, ledgerTools());
   if (problems.length > 0)
     return { verdict: 'broken', title: `Entry ${entry.seq} of this book does not hold`, lines: [], problems };
-  const { body } = JSON.parse(entry.canonical) as { body: SignOffBody & LaterBody };
+  const body = bodyOf(entry);
   const about = await ask.verifyCode.all({ id });
-  const notes = about.map((a) => ({ ...a, body: (JSON.parse(a.canonical) as { body: LaterBody }).body }));
+  const notes = about.map((a) => ({ ...a, body: bodyOf(a) }));
   const gone = notes.find((n) => n.kind === 'void');
   return {
     verdict: gone ? 'void' : 'holds',

@@ -424,10 +424,10 @@ async function signOffsIn(
   t: Transaction,
 ): Promise<{ seq: number; limitations: Limitations; signedOn: string }[]> {
   const found = await ask.signOffsIn.all({ pilotId, code }, t);
-  const newest = new Map(found.map((f) => [f.goals, f]));
+  const newest = new Map(found.map((f) => [f.goals.join(), f]));
   return [...newest.values()].map((f) => ({
     seq: f.seq,
-    limitations: JSON.parse(f.limitations) as Limitations,
+    limitations: f.limitations,
     signedOn: f.on,
   }));
 }
