@@ -73,7 +73,8 @@ for (const [k, size] of sizes.entries()) {
   await read();
   sequelize.options.logging = false;
   const connection = new sqlite3.Database(path.join(here, 'jeito.sqlite'), sqlite3.OPEN_READONLY);
-  const landingsSql = said.find((s) => s.includes('FROM landings l JOIN sorties s')) ?? '';
+  const landingsSql =
+    said.find((s) => /FROM (landings l|`landings`)/.test(s) && s.includes('captured') && s.includes('lesson')) ?? '';
   const [landings, landingsFloor] = await inTurn([() => landingsOf(id), () => bare(connection, landingsSql)], 20, 100);
   const [whole, floor] = await inTurn(
     [

@@ -308,7 +308,8 @@ describe('backup and restore', () => {
       process.env.JEITO_DATA = before;
       rmSync(elsewhere, { recursive: true, force: true });
     }
-  }, 60_000);
+    // Eight programs are started, one after the other.
+  }, 120_000);
 });
 
 /**
