@@ -34,7 +34,7 @@ export default async function AccountPage() {
   const today = await localToday();
   const house = (await newestContent('house', 'house'))?.body ?? null;
   const flying = pilotId ? await flyingOf(pilotId) : [];
-  const given = await ask.AccountPage.one({ id: user.id });
+  const given = await ask.passwordGiver.one({ id: user.id });
   const flown = new Set(flying.map((e) => e.typeCode));
   const mine =
     pilotId && house
@@ -49,7 +49,7 @@ export default async function AccountPage() {
             })),
         )
       : [];
-  const log = pilotId ? await ask.AccountPageLoggedFlights.all({ pilotId }) : [];
+  const log = pilotId ? await ask.loggedOf.all({ pilotId }) : [];
   return (
     <>
       <PageStrip name="Account" line={user.email} user={user.name} />

@@ -8,7 +8,6 @@ import { CaptureEvents, toEvent } from '../../fly/tables';
 import type { EventType } from '@/domain/words';
 import type { RowOf } from '../../floor/statement';
 import * as ask from '../../floor/statements/checkout';
-import { Landings } from '../../fly/tables';
 import { BriefTemplates } from '../tables';
 
 export interface BriefRow {
@@ -63,36 +62,12 @@ export interface LandingRow extends RecordedLanding {
 }
 
 export async function landingsOf(checkoutId: string, t?: Transaction): Promise<LandingRow[]> {
-  const found = await Landings.find(
-    {
-      where: { checkoutId },
-      pick: [
-        'id',
-        'sortieId',
-        'number',
-        'kind',
-        'intended',
-        'gearGroup',
-        'crosswindKt',
-        'windAgeMin',
-        'flownOn',
-        'savedAt',
-        'captured',
-        'judged',
-        'surface',
-        'measured',
-        'first',
-      ],
-      with: { sortie: ['lesson'] },
-      order: ['sortie.lesson', 'number'],
-    },
-    t,
-  );
+  const found = await ask.landingsOf.all({ checkoutId }, t);
   return found.map((l) => ({
     id: l.id,
     number: l.number,
     sortieId: l.sortieId,
-    lesson: l.sortie.lesson,
+    lesson: l.lesson,
     date: l.flownOn,
     firstOfSortie: l.first,
     group: l.gearGroup,

@@ -61,6 +61,31 @@ export const sortiesOf = statement('checkout.sortiesOf', {
   },
 });
 
+/** Landings of a checkout in the order they were flown: asked for every page of it, and so no finder. */
+export const landingsOf = statement('checkout.landingsOf', {
+  params: ['checkoutId'],
+  sql: `SELECT l.id, l.sortie_id, l.number, l.kind, l.intended, l.gear_group, l.crosswind_kt, l.wind_age_min, l.flown_on, l.saved_at, l.captured, l.judged, l.surface, l.measured, l.first, s.lesson
+     FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
+  row: {
+    id: Landings.columns.id,
+    sortieId: Landings.columns.sortieId,
+    number: Landings.columns.number,
+    kind: Landings.columns.kind,
+    intended: Landings.columns.intended,
+    gearGroup: Landings.columns.gearGroup,
+    crosswindKt: Landings.columns.crosswindKt,
+    windAgeMin: Landings.columns.windAgeMin,
+    flownOn: Landings.columns.flownOn,
+    savedAt: Landings.columns.savedAt,
+    captured: Landings.columns.captured,
+    judged: Landings.columns.judged,
+    surface: Landings.columns.surface,
+    measured: Landings.columns.measured,
+    first: Landings.columns.first,
+    lesson: Sorties.columns.lesson,
+  },
+});
+
 export const ladderOf = statement('checkout.ladderOf', {
   params: ['pilotId', 'group'],
   sql: `SELECT flown_on, crosswind_kt, wind_age_min, captured, judged FROM landings WHERE pilot_id = :pilotId AND gear_group = :group AND kind NOT IN ('go-around', 'low-pass') ORDER BY flown_on, saved_at`,

@@ -1,4 +1,4 @@
-import { computed, real, text, whole } from '../columns';
+import { computed, real, whole } from '../columns';
 import { statement } from '../statement';
 import { Traces } from '../../traces/tables';
 

@@ -1,6 +1,5 @@
 import { dateText, list } from '@/core/format';
 import { entryProblems } from '@/core/ledger';
-import type { LaterBody, SignOffBody } from '@/domain/book';
 import { say } from '@/domain/words';
 import { ledgerEntry } from '../book';
 import { ledgerTools, publicKeys } from '../keys';

@@ -23,8 +23,8 @@ export default async function NewCheckoutPage() {
     newestContent('pack', 'us'),
     newestContent('pack', 'eu'),
     newestContent('pack', 'au'),
-    ask.NewCheckoutPage.all(),
-    ask.NewCheckoutPageContentVersions.all(),
+    ask.standards.all(),
+    ask.programmesOffered.all(),
   ]);
   return (
     <>
