@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { dateText } from '@/core/format';
-import { type LaterBody, type VOIDABLE } from '@/domain/book';
+import { type LaterBody, VOIDABLE } from '@/domain/book';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
