@@ -79,7 +79,11 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await acknowledge(pilot, checkout, 2);
 
   await go(desk, `${checkout}/sign`);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Everything is there to sign');
+  const open = await desk
+    .getByRole('row')
+    .filter({ hasText: /not met|nearly/ })
+    .allInnerTexts();
+  await expect(desk.getByRole('heading', { level: 1 }), open.join('\n')).toHaveText('Everything is there to sign');
   await desk.getByLabel('Crosswind up to').fill('10');
   await desk.getByLabel('Remark').fill('Well flown.');
   await desk.getByLabel('Your password').fill('not my password');
@@ -115,13 +119,18 @@ async function brief(page: Page, checkout: string, day: string, lesson: number):
   await page.waitForURL(`**${checkout}/fly`);
 }
 
+/** One item as seen; what its row says has counted one more, however many there were before. */
 async function item(page: Page, id: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^${id} `) }).click();
+  const row = page.getByRole('button', { name: new RegExp(`^${id} `) });
+  const before = /this flight: .*?(?:, (\d+) times)?$/.exec(await row.innerText());
+  const now = before ? Number(before[1] ?? 1) + 1 : 1;
+  await row.click();
   const plain = page.getByRole('button', { name: 'As seen', exact: true });
   if (await plain.isVisible()) await plain.click();
   await tap(page, `${id} how it went`, 'in standard');
   await tap(page, `${id} whose it was`, /^own/);
   await expect(page.getByText(`${id} saved: within.`)).toBeVisible();
+  await expect(row).toContainText(now > 1 ? `own, ${now} times` : 'this flight: within, own');
 }
 
 async function acknowledge(page: Page, checkout: string, lesson: number): Promise<void> {

@@ -8,7 +8,7 @@
 import './lib/help.mjs';
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseArgs } from 'node:util';
+import { parseArgs, stripVTControlCharacters } from 'node:util';
 import { build, chromium, ensure, run, unpackPackages } from './lib/setup.mjs';
 
 const { values } = parseArgs({ options: { seed: { type: 'string' } } });
@@ -23,6 +23,8 @@ const env = {
 };
 const began = Date.now();
 const failures = [];
+/** Each failed test with the first line of what it said: a long output is often read from its end. */
+const named = [];
 let passed = 0;
 let failed = 0;
 const since = (t) => `${Math.round((Date.now() - t) / 1000)} s`;
@@ -39,6 +41,7 @@ async function step(name, work, count) {
   const counted = count?.() ?? { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
   passed += counted.passed;
   failed += Math.max(counted.failed, ok ? 0 : 1);
+  named.push(...(counted.named ?? []));
   if (!ok && said) console.log(said);
   console.log(`== ${name}: ${ok ? 'ok' : 'FAILED'} in ${since(started)}`);
   return ok;
@@ -81,6 +84,29 @@ seeded.catch(() => undefined);
 
 const application = step('build', () => compiled.then(() => build()));
 
+const firstLines = (name, message) =>
+  `${name}\n    ${stripVTControlCharacters(message ?? '')
+    .split('\n', 4)
+    .join('\n    ')}`;
+const vitestFailures = (r) =>
+  r.testResults.flatMap((file) => [
+    ...(file.assertionResults.length === 0 ? [firstLines(path.relative('.', file.name), file.message)] : []),
+    ...file.assertionResults
+      .filter((t) => t.status === 'failed')
+      .map((t) => firstLines(`${path.relative('.', file.name)} › ${t.fullName}`, t.failureMessages[0])),
+  ]);
+const walkFailures = (suites = []) =>
+  suites.flatMap((s) => [
+    ...walkFailures(s.suites),
+    ...(s.specs ?? [])
+      .filter((spec) => !spec.ok)
+      .map((spec) =>
+        firstLines(
+          `${spec.file} › ${spec.title}`,
+          spec.tests.flatMap((t) => t.results).find((x) => x.error)?.error.message,
+        ),
+      ),
+  ]);
 const vitest = (project, ...more) => [
   () =>
     npx(
@@ -95,7 +121,7 @@ const vitest = (project, ...more) => [
       '--sequence.shuffle.files=true',
       ...more,
     ),
-  tally(`${project}.json`, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })),
+  tally(`${project}.json`, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests, named: vitestFailures(r) })),
 ];
 
 async function read() {
@@ -141,13 +167,18 @@ async function built() {
   await step(
     'browser tests',
     () => npx('playwright', 'test'),
-    tally('e2e.json', (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky })),
+    tally('e2e.json', (r) => ({
+      passed: r.stats.expected,
+      failed: r.stats.unexpected + r.stats.flaky,
+      named: walkFailures(r.suites),
+    })),
   );
   await step('chaos, short', () => script('chaos', '--cases', '12', '--browser', '1'));
 }
 
 await Promise.all([computed(), built(), read()]);
 if (failures.length > 0) console.log(`\nFailed: ${failures.join(', ')}`);
+for (const n of named) console.log(`- ${n}`);
 console.log(`\nAll of it took ${since(began)}; order ${seed}.`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failures.length > 0 || failed > 0 ? 1 : 0);

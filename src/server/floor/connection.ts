@@ -68,9 +68,9 @@ function withoutText(error: unknown): Error {
  * module. A write outside `write()` throws, and so does any query inside it that does not carry its transaction.
  */
 export function database(): Shared {
-  ensureDataFolder();
   const file = inData('jeito.sqlite');
   if (globalThis.__jeitoDb?.file === file) return globalThis.__jeitoDb.shared;
+  ensureDataFolder();
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     storage: file,

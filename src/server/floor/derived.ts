@@ -58,33 +58,29 @@ function versions(): Promise<ReadonlyMap<string, number>> {
 }
 
 const WATCHED = process.env.NODE_ENV === 'test' || process.env.NODE_ENV === 'development';
-/** Views and the tables they ask, so that a reading of a view is one of its tables. */
-async function tablesOf(names: ReadonlySet<string>): Promise<Set<string>> {
-  const views = await database().sequelize.query<{ name: string; sql: string }>(
-    "SELECT name, sql FROM sqlite_master WHERE type = 'view'",
-    { type: QueryTypes.SELECT },
-  );
-  const all = new Set(names);
-  for (const name of all) {
-    const view = views.find((v) => v.name === name);
-    if (!view) continue;
-    all.delete(name);
-    for (const [, table] of view.sql.matchAll(/\b(?:FROM|JOIN)\s+(\w+)/gi)) if (table !== undefined) all.add(table);
-  }
-  return all;
+/** Tables, and views with the tables they ask: a reading of a view is one of its tables. Read once per database. */
+const schemas = new WeakMap<object, Promise<{ name: string; type: string; sql: string }[]>>();
+function schema() {
+  const { sequelize } = database();
+  const read =
+    schemas.get(sequelize) ??
+    sequelize.query<{ name: string; type: string; sql: string }>(
+      "SELECT name, type, sql FROM sqlite_master WHERE type IN ('table', 'view')",
+      { type: QueryTypes.SELECT },
+    );
+  schemas.set(sequelize, read);
+  return read;
 }
 async function watched<T>(of: { name: string; dependsOn: readonly AnyTable[] }, read: () => Promise<T>): Promise<T> {
   const asks = new Set<string>();
   const value = await database().reading.run(asks, read);
+  const there = new Map((await schema()).map((s) => [s.name, s]));
   const told = new Set(of.dependsOn.map((t) => t.name));
-  const every = await tablesOf(asks);
-  const tables = await database().sequelize.query<{ name: string }>(
-    "SELECT name FROM sqlite_master WHERE type = 'table'",
-    {
-      type: QueryTypes.SELECT,
-    },
-  );
-  const more = tables.map((t) => t.name).filter((n) => every.has(n) && !told.has(n) && n !== 'table_versions');
+  // A set gives what is added to it while it is walked.
+  for (const name of asks)
+    if (there.get(name)?.type === 'view')
+      for (const [, table] of there.get(name)?.sql.matchAll(/\b(?:FROM|JOIN)\s+(\w+)/gi) ?? []) asks.add(table ?? '');
+  const more = [...asks].filter((n) => there.get(n)?.type === 'table' && !told.has(n) && n !== 'table_versions');
   if (more.length > 0) throw new Error(`derived ${of.name} reads ${more.join(', ')} and does not depend on them`);
   return value;
 }

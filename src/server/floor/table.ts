@@ -1,4 +1,12 @@
-import { DataTypes, type Model, type ModelStatic, type Order, type Transaction, type WhereOptions } from 'sequelize';
+import {
+  DataTypes,
+  type Model,
+  type ModelStatic,
+  QueryTypes,
+  type Transaction,
+  Utils,
+  type WhereOptions,
+} from 'sequelize';
 import { z } from 'zod';
 import { snake, sqlType } from './columns';
 import { database } from './connection';
@@ -66,6 +74,12 @@ interface Ask<S extends Columns, L, P, W> {
 type AnyAsk = { pick?: readonly string[]; where?: object; with?: Record<string, unknown> };
 const nested = (ask: unknown): AnyAsk => (Array.isArray(ask) ? { pick: ask as string[] } : (ask as AnyAsk));
 
+/** What is used of Sequelize's own generator, which it declares as unknown: conditions, with every value quoted. */
+interface Generator {
+  whereItemsQuery: (where: object, of: { model: ModelStatic<Model>; prefix: string }) => string;
+}
+const quoted = (name: string) => `\`${name}\``;
+
 const known = new Map<string, AnyTable>();
 /** Every table there is, once its subject is loaded. */
 export const allTables = (): AnyTable[] => [...known.values()];
@@ -85,7 +99,7 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
     known.set(name, this);
   }
 
-  /** The Sequelize model of this database, with its associations; defined once per connection. */
+  /** The Sequelize model of this database; defined once per connection. */
   model(): ModelStatic<Model> {
     const { sequelize } = database();
     if (sequelize.isDefined(this.name)) return sequelize.model(this.name);
@@ -111,8 +125,6 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
     );
     // Sequelize would ask for one more column and call it id.
     if (!('id' in this.columns) && !this.key.includes('id')) made.removeAttribute('id');
-    for (const [as, [other, foreignKey, targetKey]] of Object.entries(this.links))
-      made.belongsTo(other.model(), { as, foreignKey, targetKey, constraints: false });
     return made;
   }
 
@@ -125,18 +137,37 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
     return made;
   }
 
-  private include(asks: Record<string, unknown>): object[] {
-    return Object.entries(asks).map(([as, ask]) => {
-      const [other, foreignKey] = this.links[as] as readonly [AnyTable, string];
-      const { pick, where, with: more } = nested(ask);
-      return {
-        association: as,
-        attributes: pick,
-        where,
-        required: !sqlType(this.columns[foreignKey] as z.ZodType).nullable || where !== undefined,
-        include: more ? other.include(more) : [],
-      };
-    });
+  private conditions(where: object | undefined, alias: string): string {
+    if (!where || Reflect.ownKeys(where).length === 0) return '';
+    const model = this.model();
+    const generator = database().sequelize.getQueryInterface().queryGenerator as Generator;
+    return generator.whereItemsQuery(Utils.mapWhereFieldNames(where, model), { model, prefix: alias });
+  }
+
+  /**
+   * The columns asked for and the joins they need, `link.column` as the name of a column of a link. What `findAll` does
+   * for that (copies, hooks, validation) is for models, and costs more than the question.
+   */
+  private selection(ask: AnyAsk, alias: string, under: string, outer: boolean): { columns: string[]; joins: string[] } {
+    const columns = (ask.pick ?? Object.keys(this.columns)).map(
+      (c) => `${quoted(alias)}.${quoted(snake(c))} AS ${quoted(under + c)}`,
+    );
+    const joins: string[] = [];
+    for (const [as, more] of Object.entries(ask.with ?? {})) {
+      const [other, foreignKey, target = 'id'] = this.links[as] as readonly [AnyTable, string, string?];
+      const asked = nested(more);
+      // Sequelize's generator quotes a path of two as one name with an arrow.
+      const here = `${under}${as}`.replaceAll('.', '->');
+      const mayMiss = outer || (sqlType(this.columns[foreignKey] as z.ZodType).nullable && asked.where === undefined);
+      const on = other.conditions(asked.where, here);
+      joins.push(
+        `${mayMiss ? 'LEFT' : 'INNER'} JOIN ${quoted(other.name)} AS ${quoted(here)} ON ${quoted(alias)}.${quoted(snake(foreignKey))} = ${quoted(here)}.${quoted(snake(target))}${on === '' ? '' : ` AND ${on}`}`,
+      );
+      const inner = other.selection(asked, here, `${under}${as}.`, mayMiss);
+      columns.push(...inner.columns);
+      joins.push(...inner.joins);
+    }
+    return { columns, joins };
   }
 
   /** A flat row of the database, `link.column` for what is linked, as a parsed row with its links in it. */
@@ -155,36 +186,27 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
     return row;
   }
 
-  private ordered(order: readonly PropertyKey[] | undefined): Order | undefined {
-    return order?.map((o) => {
+  private ordered(order: readonly PropertyKey[]): string {
+    const terms = order.map((o) => {
       const said = String(o);
       const turned = said.startsWith('-');
       const path = (turned ? said.slice(1) : said).split('.');
-      let links: Record<string, readonly [AnyTable, ...unknown[]]> = this.links;
-      const through = path.slice(0, -1).map((as) => {
-        const link = links[as];
-        if (!link) throw new Error(`${this.name} has no link ${path.join('.')}`);
-        links = link[0].links as typeof links;
-        return { as, model: link[0].model() };
-      });
-      return [...through, path.at(-1) ?? '', turned ? 'DESC' : 'ASC'] as never;
+      const of = path.length === 1 ? this.name : path.slice(0, -1).join('->');
+      return `${quoted(of)}.${quoted(snake(path.at(-1) ?? ''))} ${turned ? 'DESC' : 'ASC'}`;
     });
+    return terms.length === 0 ? '' : ` ORDER BY ${terms.join(', ')}`;
   }
   /** Rows, parsed; `t` is needed inside `write()`. */
   async find<
     const P extends readonly (keyof S & string)[] | undefined = undefined,
     const W extends WithAsk<L> | undefined = undefined,
   >(ask: Ask<S, L, P, W> = {}, t?: Transaction): Promise<(Picked<S, P> & WithRows<S, L, W>)[]> {
-    const found = (await this.model().findAll({
-      attributes: ask.pick as string[] | undefined,
-      where: ask.where as WhereOptions | undefined,
-      include: ask.with ? this.include(ask.with) : undefined,
-      order: this.ordered(ask.order as readonly PropertyKey[] | undefined),
-      limit: ask.limit,
-      subQuery: false,
-      transaction: t ?? null,
-      raw: true,
-    })) as unknown as Record<string, unknown>[];
+    const { columns, joins } = this.selection(ask as AnyAsk, this.name, '', false);
+    const where = this.conditions(ask.where, this.name);
+    const found = await database().sequelize.query<Record<string, unknown>>(
+      `SELECT ${columns.join(', ')} FROM ${[quoted(this.name), ...joins].join(' ')}${where === '' ? '' : ` WHERE ${where}`}${this.ordered(ask.order ?? [])}${ask.limit === undefined ? '' : ` LIMIT ${ask.limit}`}`,
+      { type: QueryTypes.SELECT, transaction: t ?? null },
+    );
     // The type follows from the columns asked for; each was parsed by its schema.
     return found.map((raw) => this.parsed(raw, ask as AnyAsk)) as (Picked<S, P> & WithRows<S, L, W>)[];
   }

@@ -7,7 +7,7 @@ import { Checkouts, Sorties, Briefs } from '../../checkout/tables';
 import { Landings } from '../../fly/tables';
 import { Pilots, Users } from '../../account/tables';
 import { LedgerEntries } from '../../ledger/tables';
-import { TypeVersions } from '../../hangar/tables';
+import { Airframes, AirframeVersions, TypeVersions } from '../../hangar/tables';
 import { PilotHours } from '../../people/tables';
 
 export const refreshMissing = statement('checkout.refreshMissing', {
@@ -29,6 +29,41 @@ export const refreshCheckout = statement('checkout.refreshCheckout', {
     flownOn: Landings.columns.flownOn,
     savedAt: Landings.columns.savedAt,
   },
+});
+
+const { columns: c } = Checkouts;
+const HEAD = {
+  id: c.id,
+  pilotId: c.pilotId,
+  pilotName: Pilots.columns.name,
+  pilotMassKg: Pilots.columns.massKg,
+  instructorId: c.instructorId,
+  instructorName: Users.columns.name,
+  registration: Airframes.columns.registration,
+  pack: c.pack,
+  goals: c.goals,
+  status: c.status,
+  signedLedgerId: c.signedLedgerId,
+  createdAt: c.createdAt,
+  note: c.note,
+  schools: c.schools,
+  opening: c.opening,
+  programmeIds: c.programmeIds,
+  standardId: c.standardId,
+  packId: c.packId,
+  houseId: c.houseId,
+  typeVersion: TypeVersions.columns.version,
+  airframeVersion: AirframeVersions.columns.version,
+  typeVersionId: c.typeVersionId,
+  airframeVersionId: c.airframeVersionId,
+};
+/** Asked by every page of a checkout: one statement, not a finder with five links. */
+export const checkoutHead = statement('checkout.checkoutHead', {
+  params: ['id'],
+  sql: `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass_kg, u.name AS instructor_name, a.registration, tv.version AS type_version, av.version AS airframe_version
+     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id
+     JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
+  row: HEAD,
 });
 
 export const changesOf = statement('checkout.changesOf', {
