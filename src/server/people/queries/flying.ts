@@ -171,8 +171,23 @@ async function recordedSince(
           if (!type) return [];
           const id = `${p.pilotId} ${flownOn} ${kind} ${level ?? ''} ${at ?? ''} ${offSurface ?? ''} ${offAt ?? ''}`;
           const { engines, tailwheel } = type;
-          const of = { id, flownOn, code: type.type.code, engines, tailwheel };
-          return [[p.pilotId, { ...of, kind, surface, level, shown: shown === 1, at, offSurface, offAt, n }]];
+          // Written out: copied from an object, each of these thousands of rows costs ten times as much.
+          const row: FlyingRow = {
+            id,
+            flownOn,
+            code: type.type.code,
+            engines,
+            tailwheel,
+            kind,
+            surface,
+            level,
+            shown: shown === 1,
+            at,
+            offSurface,
+            offAt,
+            n,
+          };
+          return [[p.pilotId, row]];
         },
       ),
     ),
