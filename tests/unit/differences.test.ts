@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { byPhase, daysBetween, habitCues, habits, rankDifferences } from '@/core/differences';
+import { byPhase, habitCues, habits, rankDifferences, wholeDaysSince } from '@/core/differences';
 import { attributesBySchool, effectiveSheet } from '@/core/plan';
 import { DifferenceRules } from '@/domain/differences';
 import { ATTRIBUTES, ATTRIBUTE_KEYS } from '@/domain/handling';
@@ -162,7 +162,7 @@ describe('the habit', () => {
     expect(first?.weight).toBeCloseTo(1 / (1 + Math.exp(-1)), 9);
     expect((first?.weight ?? 0) + (second?.weight ?? 0)).toBeCloseTo(1, 9);
     expect(habits('brakes', [], ON)).toEqual([]);
-    expect(daysBetween('2026-11-24T23:00:00Z', '2026-11-25')).toBe(1);
+    expect(wholeDaysSince('2026-11-24T23:00:00Z', '2026-11-25')).toBe(1);
   });
   it('many recent hours on the new type make the old reflex small', () => {
     const score = (urzeHours: number) =>

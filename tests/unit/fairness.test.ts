@@ -8,6 +8,7 @@ import {
   assessProgramme,
   countFlown,
   asFlown,
+  detailReasons,
   findPatterns,
   flownWords,
   judgeCaptured,
@@ -140,8 +141,12 @@ describe('1 unseen counts as good', () => {
     };
     expect(judgeDetail(turn, standard, 1)).toMatchObject({
       verdict: 'not-seen',
-      reasons: ['not judged: height, speed, roll-out heading not seen'],
+      reasons: [],
+      unseen: ['height', 'speed', 'rollOut'],
     });
+    expect(detailReasons(judgeDetail(turn, standard, 1)).at(-1)).toBe(
+      'not judged: height, speed, roll-out heading not seen',
+    );
     expect(judgeDetail(stall, standard, 1).verdict).toBe('not-seen');
     expect(judgeDetail({ ...turn, seen: { bank: 9 } }, standard, 1).verdict).toBe('outside');
     const unseen = unseenOf(stall, (kind) => standard.airwork.find((a) => a.kind === kind) ?? null);

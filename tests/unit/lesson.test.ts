@@ -45,6 +45,7 @@ const items = (met: readonly string[]): ItemEvidence[] =>
     item,
     state: met.includes(item.id) ? 'met' : 'not',
     seen: false,
+    lastOutside: false,
     asks: '',
     credited: null,
     part: null,

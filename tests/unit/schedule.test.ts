@@ -318,16 +318,19 @@ describe('how a booking is spent', () => {
 
 describe('limitations of a sign-off', () => {
   const flight = { dual: false, passengers: 1, surfaces: ['asphalt', 'grass'], crosswindKt: 9, hoursSince: 2 };
+  const said = (problems: ReturnType<typeof limitationProblems>) => problems.map((p) => p.words).join(' ');
   it.each([
-    ['alone', { alone: true }, 'alone on board'],
-    ['no passengers', { noPassengers: true }, 'without passengers'],
-    ['asphalt only', { surface: 'asphalt' as const }, 'asphalt only'],
-    ['crosswind', { crosswindKt: 8 }, 'signed to 8 kt across: the forecast has 9'],
-  ])('%s', (_name, limit, words) => {
-    expect(limitationProblems({ ...NO_LIMITATIONS, ...limit }, flight).join(' ')).toContain(words);
+    ['alone', { alone: true }, 'passengers', 'alone on board'],
+    ['no passengers', { noPassengers: true }, 'passengers', 'without passengers'],
+    ['asphalt only', { surface: 'asphalt' as const }, 'surface', 'asphalt only'],
+    ['crosswind', { crosswindKt: 8 }, 'crosswind', 'signed to 8 kt across: the forecast has 9'],
+  ])('%s', (_name, limit, about, words) => {
+    const found = limitationProblems({ ...NO_LIMITATIONS, ...limit }, flight);
+    expect(found.map((p) => p.about)).toEqual([about]);
+    expect(said(found)).toContain(words);
     expect(limitationProblems({ ...NO_LIMITATIONS, ...limit }, { ...flight, dual: true })).toEqual([]);
     expect(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2 }, flight)).toEqual([]);
-    expect(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2.1 }, flight).join(' ')).toContain(
+    expect(said(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2.1 }, flight))).toContain(
       'until 2 h; 2.0 h are flown',
     );
   });

@@ -214,6 +214,8 @@ export const unseenName = (id: string): string =>
 export interface DetailJudged {
   verdict: CriterionVerdict;
   reasons: string[];
+  /** What was not looked at, and keeps it from being judged. */
+  unseen: string[];
   quantities: QuantityJudged[];
 }
 /**
@@ -230,19 +232,15 @@ export function judgeDetail(
   const found = judgeSeen(detail, standard, ktPerUnit);
   const unseen = unseenOf(detail, (kind) => standard.airwork.find((a) => a.kind === kind) ?? null);
   return unseen.length === 0 || found.verdict === 'outside'
-    ? found
-    : {
-        ...found,
-        verdict: 'not-seen',
-        reasons: [...found.reasons, `not judged: ${unseen.map(unseenName).join(', ')} not seen`],
-      };
+    ? { ...found, unseen: [] }
+    : { ...found, verdict: 'not-seen', unseen };
 }
 
 function judgeSeen(
   detail: AirworkDetail,
   standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
   ktPerUnit: number,
-): DetailJudged {
+): Omit<DetailJudged, 'unseen'> {
   const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
   const inKt = (seen: Partial<Record<AirworkQuantity, SeenExtreme>>) =>
     typeof seen.speed === 'number' ? { ...seen, speed: seen.speed * ktPerUnit } : seen;

@@ -118,6 +118,8 @@ export interface ItemEvidence {
   part: PartSignOff | null;
   /** Something of it has been seen, whatever came of it. */
   seen: boolean;
+  /** It was outside the standard the last time it was shown. */
+  lastOutside: boolean;
   /** What the rule asks, in words. */
   asks: string;
   /** Share of the way, 0 to 1, for the wheel; never shown as a probability. */
@@ -187,6 +189,7 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
     credited: null,
     part: null,
     seen: found.seen,
+    lastOutside: false,
     leftOut: [],
     asserted: [],
     refused: null,
@@ -246,6 +249,7 @@ function creditOf(item: ProgrammeItem, x: Experience | null): string | null {
 interface RuleOutcome {
   met: boolean;
   seen: boolean;
+  lastOutside?: boolean;
   progress: number;
   have: string;
   missing: string[];
@@ -414,11 +418,11 @@ function looking(
   return { kept, leftOut };
 }
 /** `3 left out: into-wind aileron, stick back not seen`; null = none. */
-function leftOutWords(leftOut: readonly { why: string }[]): string | null {
+function leftOutWords(leftOut: readonly { why: string }[], what = 'left out'): string | null {
   const n = leftOut.length;
   if (n === 0) return null;
   const why = [...new Set(leftOut.map((l) => l.why))];
-  return `${n} left out: ${why.length > 2 ? `${why.slice(0, 2).join('; ')}; and more` : why.join('; ')}`;
+  return `${n} ${what}: ${why.length > 2 ? `${why.slice(0, 2).join('; ')}; and more` : why.join('; ')}`;
 }
 const assertedWords = (asserted: number, n: number): string =>
   asserted === 0 ? '' : `, ${asserted} of ${n} resting on the clean tap`;
@@ -664,8 +668,8 @@ function observedEvidence(
   if (days < (rule.minDays ?? 1) && good.length > 0) missing.push(`on at least ${rule.minDays} days`);
   if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(variantWord))}`);
   if (latestBad) missing.push('the last time it was outside: see it again');
-  const out = leftOutWords(leftOut);
-  if (missing.length > 0 && out) missing.push(`${out.replace('left out', 'not judged')}`);
+  const out = leftOutWords(leftOut, 'not judged');
+  if (missing.length > 0 && out) missing.push(out);
   const parts = rule.needed + (rule.variants ?? []).length;
   const done = Math.min(good.length, rule.needed) + (rule.variants ?? []).length - unseen.length;
   return {
@@ -681,6 +685,7 @@ function observedEvidence(
     missing,
     evidence: good.map((o) => o.id),
     leftOut,
+    lastOutside: latestBad,
   };
 }
 /** Looked at only in part: kept, and not judged, unless an instructor has given a later word with a reason. */
@@ -795,9 +800,9 @@ export function recordsOf(
   const { id: itemId, evidence: rule } = entry.item;
   const used = new Set(entry.evidence);
   /** Why it is left out, or what of it only was asserted. */
-  const beside = (id: string): string => {
+  const beside = (id: string, what: 'left out' | 'not judged' = 'left out'): string => {
     const out = entry.leftOut?.find((l) => l.id === id);
-    return out ? `, left out: ${out.why}` : entry.asserted?.includes(id) ? ', resting in part on the clean tap' : '';
+    return out ? `, ${what}: ${out.why}` : entry.asserted?.includes(id) ? ', resting in part on the clean tap' : '';
   };
   const landing = (l: RecordedLanding): ItemRecord => ({
     id: l.id,
@@ -813,7 +818,7 @@ export function recordsOf(
     kind: typeof o.data.minutes === 'number' ? 'time' : 'seen',
     number: null,
     supports: used.has(o.id),
-    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}${beside(o.id).replace('left out', 'not judged')}`,
+    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}${beside(o.id, 'not judged')}`,
   });
   switch (rule.kind) {
     case 'run':

@@ -7,7 +7,7 @@ import type { Exercise, FindingPattern, FindingTrigger, Select } from '@/domain/
 import type { GearChecked } from '@/domain/capture';
 import type { Standard } from '@/domain/programme';
 import { LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
-import { daysBetween } from '../differences';
+import { wholeDaysSince } from '../differences';
 import { fixed, list, plural } from '../format';
 import { signTest } from './distributions';
 import type { Observation } from './evidence';
@@ -722,7 +722,7 @@ function afterGap(
     .reverse()
     .map((l) => {
       const before = record.lessons.filter((x) => x.lesson < l.lesson).pop();
-      return { lesson: l.lesson, days: before ? daysBetween(before.date, l.date) : 0 };
+      return { lesson: l.lesson, days: before ? wholeDaysSince(before.date, l.date) : 0 };
     })
     .find((l) => l.days >= t.days);
   if (!gap) return null;

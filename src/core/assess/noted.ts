@@ -3,7 +3,7 @@ import { AIRWORK_QUANTITIES, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
 import { say } from '@/domain/words';
 import { fixed, list, withUnit } from '../format';
-import type { DetailJudged } from './airwork';
+import { type DetailJudged, unseenName } from './airwork';
 
 const signed = (x: number): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x))}`;
 
@@ -107,5 +107,6 @@ export function detailReasons(judged: DetailJudged): string[] {
           `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${side(q.deviation)} ${q.limit.unit}`}; the standard allows ${side(q.limit.low)} to ${side(q.limit.high)} ${q.limit.unit}`,
       ),
     ...judged.reasons,
+    ...(judged.unseen.length > 0 ? [`not judged: ${judged.unseen.map(unseenName).join(', ')} not seen`] : []),
   ];
 }

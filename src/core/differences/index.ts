@@ -50,7 +50,8 @@ export interface Difference {
 }
 
 const DAY_MS = 86_400_000;
-export const daysBetween = (fromDate: string, toDate: string): number =>
+/** Whole days from a day or instant to a later one; 0 when `toDate` is the earlier. */
+export const wholeDaysSince = (fromDate: string, toDate: string): number =>
   Math.max(0, Math.round((Date.parse(toDate.slice(0, 10)) - Date.parse(fromDate.slice(0, 10))) / DAY_MS));
 
 /**
@@ -64,7 +65,7 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
   for (const f of flown) {
     const value = f.attributes.find((a) => a.key === key)?.value;
     if (value === undefined || !(f.hours > 0)) continue;
-    const daysSince = daysBetween(f.lastFlown, onDate);
+    const daysSince = wholeDaysSince(f.lastFlown, onDate);
     const weight = f.hours * Math.exp(-daysSince / HABIT_DAYS);
     total += weight;
     const habit = found.get(value) ?? { value, weight: 0, from: [] };

@@ -214,8 +214,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
       });
   }
   if (lost) add(fromFinding(lost, 'repeat'));
-  for (const i of open.filter((x) => x.missing.some((m) => m.startsWith('the last time it was outside'))))
-    add(itemBlock(i, input, 'repeat'));
+  for (const i of open.filter((x) => x.lastOutside)) add(itemBlock(i, input, 'repeat'));
   for (const f of findings.filter((x) => x.id !== lost?.id && x.next.where !== 'ground').slice(0, 2))
     add(fromFinding(f, f.next.where === 'airwork' ? 'airwork' : 'exercise'));
   const around = inCircuit.filter((i) => i.item.evidence.kind === 'go-arounds').map((i) => i.item.id);

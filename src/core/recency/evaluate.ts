@@ -13,6 +13,8 @@ export interface RuleResult {
   needed: number;
   /** What flying on that day would restore it, in words; null = nothing needed. */
   restore: string | null;
+  /** Where it is to be flown; null = anywhere. */
+  surface: 'land' | 'water' | null;
 }
 export interface LeastFlying {
   circuits: number;
@@ -175,6 +177,7 @@ function evaluateRule<E extends RecencyEvent>(
     limitingEventId: status === 'expired' ? null : (limiting?.id ?? null),
     needed,
     restore: needed === 0 ? null : restoreWords(rule, needed),
+    surface: rule.surface ?? null,
   };
 }
 

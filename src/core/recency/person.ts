@@ -44,6 +44,8 @@ export interface Lapse {
   key: string;
   kind: LapseKind;
   what: string;
+  /** The same where its kind is said already; absent = `what`. */
+  short?: string;
   citation: string;
   /** 'never' = nothing to count from; 'missing' = the office has no date. */
   status: RecencyStatus | 'never' | 'missing';
@@ -125,6 +127,7 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
           onDate,
           beside,
         ),
+        short: `${WORDS[cls] ?? cls}${SOLD[when]}`,
         ...(missing ? { notHeld: true } : {}),
       });
     }
@@ -138,6 +141,7 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
         key: `interval:${t.code}`,
         kind: 'interval',
         what: `interval of ${t.name} (${t.intervalDays} days)`,
+        short: t.name,
         citation: book.intervalSource,
         status: s.status,
         through: s.validThrough,

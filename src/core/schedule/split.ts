@@ -1,3 +1,4 @@
+import { median } from '../constants';
 import { needNumbers } from '../guard';
 
 /** How a booking is spent: brief on the ground, preparing, flying, debrief. Minutes. */
@@ -16,11 +17,6 @@ export const USUAL: Split = { brief: 15, prepare: 20, flight: 50, debrief: 20 };
 export const LEAST_LESSONS = 5;
 const PARTS = ['brief', 'prepare', 'flight', 'debrief'] as const;
 
-const median = (xs: readonly number[]): number => {
-  const s = [...xs].sort((a, b) => a - b);
-  const mid = Math.floor(s.length / 2);
-  return s.length % 2 === 1 ? (s[mid] ?? 0) : ((s[mid - 1] ?? 0) + (s[mid] ?? 0)) / 2;
-};
 const to5 = (x: number): number => Math.max(5, Math.round(x / 5) * 5);
 
 /**

@@ -159,10 +159,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
       verdict,
       intervention,
       // What was not looked at is worked out again wherever the item is read.
-      note: (by?.reasons ?? [])
-        .filter((r) => !r.startsWith('not judged'))
-        .join('; ')
-        .slice(0, 500),
+      note: (by?.reasons ?? []).join('; ').slice(0, 500),
       detail: answered,
       pilotId: flying === pack.pilotId ? null : flying,
     }).then(

@@ -36,11 +36,22 @@ const VIEW_NAME: Record<View, string> = {
   paper: 'From paper',
 };
 
+/** What was last said of a tap, and beside it what there is to say of the network. */
+interface Line {
+  said: string;
+  network: string;
+  /** Something was not kept. */
+  lost: boolean;
+}
+const SILENT: Line = { said: '', network: '', lost: false };
+const lineText = ({ said, network }: Line): string => [said, network].filter((x) => x !== '').join(' ');
+
 /** The cockpit shell. The flight comes from the address and from this device only; the network is never waited for. */
 export function Cockpit() {
   const [state, setState] = useState<State>({ kind: 'reading' });
   const [view, setView] = useState<View>('circuits');
-  const [line, setLine] = useState('');
+  const [line, setLine] = useState<Line>(SILENT);
+  const tell = useCallback((said: string) => setLine({ ...SILENT, said }), []);
   const [waiting, setWaiting] = useState(0);
   const [other, setOther] = useState<string | null>(null);
   const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | null>(null);
@@ -73,7 +84,9 @@ export function Cockpit() {
       const events = await store().events.where('sortieId').equals(pack.sortieId).toArray();
       setOther(otherAccount(pack));
       setState({ kind: 'ready', pack, events });
-    })().catch(() => setLine('This browser cannot keep anything here. Use paper, and enter it afterwards.'));
+    })().catch(() =>
+      setLine({ ...SILENT, said: 'This browser cannot keep anything here. Use paper, and enter it afterwards.' }),
+    );
   }, []);
 
   const go = (next: View) => {
@@ -98,15 +111,7 @@ export function Cockpit() {
     // Another tab is sending, or this one was: look again for what came in meanwhile.
     if (result.state === 'busy') sendSoon.current(1000);
     // What was just confirmed stays readable beside the news of the network.
-    if (result.message)
-      setLine((l) =>
-        / saved/.test(l) && !l.includes(result.message)
-          ? `${l} ${result.message}`
-          : l.includes(result.message)
-            ? l
-            : result.message,
-      );
-    else if (result.state === 'sent') setLine((l) => (/network|kept|field/i.test(l) ? '' : l));
+    if (result.message || result.state === 'sent') setLine((l) => ({ ...l, network: result.message }));
   }, []);
 
   useEffect(() => {
@@ -141,7 +146,11 @@ export function Cockpit() {
         setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
         setWaiting((n) => n + 1);
       } catch (error) {
-        setLine('NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.');
+        setLine({
+          ...SILENT,
+          said: 'NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.',
+          lost: true,
+        });
         throw error;
       }
       // First the answer to the tap, then the network.
@@ -158,7 +167,7 @@ export function Cockpit() {
         <p role="status" style={{ paddingTop: 40 }}>
           Reading what is on this device …
         </p>
-        {line ? <p role="alert">{line}</p> : null}
+        {line.said ? <p role="alert">{line.said}</p> : null}
       </main>
     );
   if (state.kind === 'not-prepared' || !folded || other)
@@ -194,7 +203,7 @@ export function Cockpit() {
       (v === 'paper' && view === 'paper'),
   );
   const counts = `${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
-  const props = { pack: state.pack, folded, record, say: setLine };
+  const props = { pack: state.pack, folded, record, say: tell };
   return (
     <main className="fly" id="main">
       <header>
@@ -220,7 +229,10 @@ export function Cockpit() {
             onClick={(e) => {
               if (!navigator.onLine) {
                 e.preventDefault();
-                setLine('No network: the debrief is at the field. Everything is kept on this device.');
+                setLine({
+                  ...SILENT,
+                  network: 'No network: the debrief is at the field. Everything is kept on this device.',
+                });
               }
             }}
           >
@@ -230,10 +242,10 @@ export function Cockpit() {
       </header>
       <p
         className="said mb-0"
-        role={/NOT SAVED/.test(line) ? 'alert' : 'status'}
-        style={line ? undefined : { minHeight: 0 }}
+        role={line.lost ? 'alert' : 'status'}
+        style={lineText(line) ? undefined : { minHeight: 0 }}
       >
-        {line}
+        {lineText(line)}
       </p>
       <Suspense fallback={null}>
         <Stopped pack={state.pack} folded={folded} />

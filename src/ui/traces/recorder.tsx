@@ -138,21 +138,24 @@ export function Recorder({
           at: flown.touchdownS ?? flown.lowestS ?? flown.liftoffS ?? 0,
           name: FOUND_NAME[kindOf(flown)],
           word: offText(flown, found),
+          wrong: false,
         })),
         ...s.missed.map((m) => ({
           at: m.touchdownS ?? m.lowestS ?? m.liftoffS ?? 0,
           name: FOUND_NAME[kindOf(m)],
           word: 'missed',
+          wrong: true,
         })),
         ...s.airwork.map(({ flown, found }) => ({
           at: flown.startS,
           name: FOUND_NAME[flown.kind],
           word: `found; bank ${Math.abs(flown.maxBankDeg).toFixed(0)}\u00b0 flown, ${found.maxBankDeg === null ? 'not measured' : `${Math.abs(found.maxBankDeg).toFixed(0)}\u00b0 measured`}`,
+          wrong: false,
         })),
-        ...s.airworkMissed.map((m) => ({ at: m.startS, name: FOUND_NAME[m.kind], word: 'missed' })),
+        ...s.airworkMissed.map((m) => ({ at: m.startS, name: FOUND_NAME[m.kind], word: 'missed', wrong: true })),
         ...[
-          ...s.invented.map((e) => ({ at: momentOf(e), name: FOUND_NAME[e.kind], word: 'invented' })),
-          ...s.airworkInvented.map((e) => ({ at: e.startS, name: FOUND_NAME[e.kind], word: 'invented' })),
+          ...s.invented.map((e) => ({ at: momentOf(e), name: FOUND_NAME[e.kind], word: 'invented', wrong: true })),
+          ...s.airworkInvented.map((e) => ({ at: e.startS, name: FOUND_NAME[e.kind], word: 'invented', wrong: true })),
         ],
       ].sort((a, b) => a.at - b.at)
     : [];
@@ -365,7 +368,7 @@ export function Recorder({
                       <tr key={i}>
                         <td className="mono">{elapsed(l.at)}</td>
                         <td>{l.name}</td>
-                        <td className={/missed|invented/.test(l.word) ? 'v-outside' : ''}>{l.word}</td>
+                        <td className={l.wrong ? 'v-outside' : ''}>{l.word}</td>
                       </tr>
                     ))}
                   </tbody>

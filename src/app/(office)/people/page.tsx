@@ -32,7 +32,7 @@ function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: reado
         ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}`
         : bad
             .slice(0, 2)
-            .map((l) => `${l.what.replace(/^passengers, |^interval of | \(\d+ days\)$/g, '')} ${lapseWords(l)}`)
+            .map((l) => `${l.short ?? l.what} ${lapseWords(l)}`)
             .join('; ')}
     </span>
   );

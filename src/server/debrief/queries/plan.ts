@@ -1,6 +1,6 @@
 import { fuelToday, usableEnds } from '@/core/approach';
 import { type LessonInput, attitudeOwned } from '@/core/plan';
-import { daysBetween } from '@/core/differences';
+import { wholeDaysSince } from '@/core/differences';
 import { chooseRunway, components, stationForecast } from '@/core/wind';
 import type { Attitude } from '@/domain/words';
 import { nowIso } from '../../floor/clock';
@@ -94,7 +94,7 @@ export async function planFacts(
       groundMin: house.groundMin,
       circuitMin: house.circuitMin,
       lessonsFlown: lessons.size,
-      daysAway: last ? daysBetween(last.flownOn, now) : null,
+      daysAway: last ? wholeDaysSince(last.flownOn, now) : null,
     },
     slots,
     firstSlot: first?.key ?? '',

@@ -153,10 +153,7 @@ export async function passengerState(
     ...e,
     rules: e.rules.map((r) => ({
       ...r,
-      restore:
-        r.restore === null || / on (land|water)/.test(r.restore)
-          ? r.restore
-          : `${r.restore} on ${i === 0 ? 'land' : 'water'}`,
+      restore: r.restore === null || r.surface !== null ? r.restore : `${r.restore} on ${i === 0 ? 'land' : 'water'}`,
     })),
   }));
   return each.length === 1

@@ -381,10 +381,7 @@ async function aloneProblems(
         crosswindKt: wind === null ? null : wind.crosswindKt,
         hoursSince: await hoursSince(pilotId, sheet.code, s.signedOn, t),
       }))
-        say(
-          p.includes('passengers') ? 'passengers' : p.includes('runway') ? 'surface' : 'startsAt',
-          `Entry ${s.seq}: ${p}.`,
-        );
+        say(p.about === 'crosswind' ? 'startsAt' : p.about, `Entry ${s.seq}: ${p.words}.`);
       // What no booking can hold anybody to is said when it is booked.
       if (s.limitations.attitude !== 'any')
         warnings.push(

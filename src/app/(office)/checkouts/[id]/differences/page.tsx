@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { daysBetween } from '@/core/differences';
+import { wholeDaysSince } from '@/core/differences';
 import { fixed, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
@@ -87,7 +87,7 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                           <tr key={f.typeCode}>
                             <td>{f.typeName}</td>
                             <td className="r mono">{fixed(f.hours)} h</td>
-                            <td className="mono">{daysBetween(f.lastFlown, now)} days ago</td>
+                            <td className="mono">{wholeDaysSince(f.lastFlown, now)} days ago</td>
                           </tr>
                         ))}
                       </tbody>
