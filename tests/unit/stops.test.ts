@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { assessProgramme, itemStops, landingStops, lookFirst, signingProblems, stopWords } from '@/core/assess';
+import {
+  assessProgramme,
+  bestAndWorst,
+  itemStops,
+  landingStops,
+  lookFirst,
+  signingProblems,
+  stopWords,
+} from '@/core/assess';
 import type { EvidenceRecord, RecordedLanding, SigningFacts } from '@/core/assess';
 import type { AirworkDetail, CaptureEvent, GearChecked } from '@/domain/capture';
 import { composeProgramme } from '@/core/plan';
@@ -241,6 +249,8 @@ describe('what was flown past a stop', () => {
     expect(lookFirst([landing(1, []), landing(2, [STOP])])).toBe('Best: landing 1.');
     expect(lookFirst([landing(2, [STOP])])).toBe('');
     expect(lookFirst([landing(1, [])])).toBe('Best: landing 1. Nothing outside.');
+    const clean = [landing(1, []), landing(2, []), landing(3, [])];
+    expect(lookFirst(clean)).toBe(`Best: landing ${bestAndWorst(clean).best?.number ?? 0}. Nothing outside.`);
   });
   it('stands at the signature until somebody has said why', () => {
     const facts = (explained: boolean): SigningFacts => ({

@@ -1,6 +1,7 @@
 import { list, plural } from '../format';
 import { type FlownCount, countFlown, flownWords } from './counts';
 import type { RecordedLanding } from './evidence';
+import { bestAndWorst } from './progress';
 import { type Share, share } from './stats';
 
 export interface LessonSummary extends FlownCount {
@@ -117,9 +118,9 @@ export function lookFirst(landings: readonly RecordedLanding[]): string {
     .map((l) => String(l.number));
   // What was flown past a stop is never the best of a lesson.
   const past = landings.filter((l) => (l.stops?.length ?? 0) > 0);
-  const best = [...landings].reverse().find((l) => l.judged.landingClass === 'own' && !past.includes(l));
+  const { best } = bestAndWorst(landings.filter((l) => !past.includes(l)));
   const parts = [
-    best ? `Best: landing ${best.number}.` : '',
+    best?.judged.landingClass === 'own' ? `Best: landing ${best.number}.` : '',
     worst.length > 0
       ? `Look first at ${worst.length === 1 ? 'landing' : 'landings'} ${list(worst.slice(0, 4))}.`
       : past.length > 0

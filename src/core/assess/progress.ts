@@ -18,7 +18,7 @@ export function counted<L extends Pick<DebriefLanding, 'judged'>>(landings: read
 }
 const isOwn = (c: string): boolean => c === 'own' || c === 'own-off-target';
 
-const marks = (l: DebriefLanding) => ({
+const marks = (l: Pick<DebriefLanding, 'judged'>) => ({
   outside: l.judged.criteria.filter((c) => c.verdict === 'outside').length,
   edge: l.judged.criteria.filter((c) => c.verdict === 'edge').length,
   within: l.judged.criteria.filter((c) => c.verdict === 'within').length,
@@ -29,10 +29,9 @@ const CLASS_RANK: Record<string, number> = { own: 0, 'own-off-target': 1, prompt
  * The best and the worst landing of a list, by class, then by what was outside, on the edge and seen within; null when
  * nothing was judged. The two differ.
  */
-export function bestAndWorst(landings: readonly DebriefLanding[]): {
-  best: DebriefLanding | null;
-  worst: DebriefLanding | null;
-} {
+export function bestAndWorst<L extends Pick<DebriefLanding, 'judged' | 'number'>>(
+  landings: readonly L[],
+): { best: L | null; worst: L | null } {
   const order = [...counted(landings)].sort((a, b) => {
     const [x, y] = [marks(a), marks(b)];
     return (
