@@ -818,7 +818,14 @@ export function recordsOf(
     kind: typeof o.data.minutes === 'number' ? 'time' : 'seen',
     number: null,
     supports: used.has(o.id),
-    words: `${variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : ''}${say(o.data.verdict)}${o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help'}${typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : ''}${o.data.note ? `: ${o.data.note}` : ''}${beside(o.id, 'not judged')}`,
+    words: [
+      variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : '',
+      say(o.data.verdict),
+      o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help',
+      typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : '',
+      o.data.note ? `: ${o.data.note}` : '',
+      beside(o.id, 'not judged'),
+    ].join(''),
   });
   switch (rule.kind) {
     case 'run':

@@ -160,8 +160,10 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
       const here = `${under}${as}`.replaceAll('.', '->');
       const mayMiss = outer || (sqlType(this.columns[foreignKey] as z.ZodType).nullable && asked.where === undefined);
       const on = other.conditions(asked.where, here);
+      const same = `${quoted(alias)}.${quoted(snake(foreignKey))} = ${quoted(here)}.${quoted(snake(target))}`;
       joins.push(
-        `${mayMiss ? 'LEFT' : 'INNER'} JOIN ${quoted(other.name)} AS ${quoted(here)} ON ${quoted(alias)}.${quoted(snake(foreignKey))} = ${quoted(here)}.${quoted(snake(target))}${on === '' ? '' : ` AND ${on}`}`,
+        `${mayMiss ? 'LEFT' : 'INNER'} JOIN ${quoted(other.name)} AS ${quoted(here)}`,
+        `ON ${same}${on === '' ? '' : ` AND ${on}`}`,
       );
       const inner = other.selection(asked, here, `${under}${as}.`, mayMiss);
       columns.push(...inner.columns);
@@ -194,7 +196,7 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
       const of = path.length === 1 ? this.name : path.slice(0, -1).join('->');
       return `${quoted(of)}.${quoted(snake(path.at(-1) ?? ''))} ${turned ? 'DESC' : 'ASC'}`;
     });
-    return terms.length === 0 ? '' : ` ORDER BY ${terms.join(', ')}`;
+    return terms.length === 0 ? '' : `ORDER BY ${terms.join(', ')}`;
   }
   /** Rows, parsed; `t` is needed inside `write()`. */
   async find<
@@ -203,10 +205,17 @@ export class Table<S extends Columns, L extends Links<S>, D extends keyof S = ne
   >(ask: Ask<S, L, P, W> = {}, t?: Transaction): Promise<(Picked<S, P> & WithRows<S, L, W>)[]> {
     const { columns, joins } = this.selection(ask as AnyAsk, this.name, '', false);
     const where = this.conditions(ask.where, this.name);
-    const found = await database().sequelize.query<Record<string, unknown>>(
-      `SELECT ${columns.join(', ')} FROM ${[quoted(this.name), ...joins].join(' ')}${where === '' ? '' : ` WHERE ${where}`}${this.ordered(ask.order ?? [])}${ask.limit === undefined ? '' : ` LIMIT ${ask.limit}`}`,
-      { type: QueryTypes.SELECT, transaction: t ?? null },
-    );
+    const sql = [
+      `SELECT ${columns.join(', ')} FROM ${quoted(this.name)}`,
+      ...joins,
+      where === '' ? '' : `WHERE ${where}`,
+      this.ordered(ask.order ?? []),
+      ask.limit === undefined ? '' : `LIMIT ${ask.limit}`,
+    ];
+    const found = await database().sequelize.query<Record<string, unknown>>(sql.join(' '), {
+      type: QueryTypes.SELECT,
+      transaction: t ?? null,
+    });
     // The type follows from the columns asked for; each was parsed by its schema.
     return found.map((raw) => this.parsed(raw, ask as AnyAsk)) as (Picked<S, P> & WithRows<S, L, W>)[];
   }

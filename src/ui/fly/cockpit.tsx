@@ -148,7 +148,7 @@ export function Cockpit() {
       } catch (error) {
         setLine({
           ...SILENT,
-          said: 'NOT SAVED: this device refused to keep it (full, or private browsing). Write it on paper now.',
+          said: 'NOT SAVED: this device did not store it (full, or private browsing). Write it on paper now.',
           lost: true,
         });
         throw error;
@@ -229,10 +229,10 @@ export function Cockpit() {
             onClick={(e) => {
               if (!navigator.onLine) {
                 e.preventDefault();
-                setLine({
-                  ...SILENT,
-                  network: 'No network: the debrief is at the field. Everything is kept on this device.',
-                });
+                setLine((l) => ({
+                  ...l,
+                  network: 'No network: the debrief is on the server. Everything is saved on this device.',
+                }));
               }
             }}
           >

@@ -60,9 +60,11 @@ const HEAD = {
 /** Asked by every page of a checkout: one statement, not a finder with five links. */
 export const checkoutHead = statement('checkout.checkoutHead', {
   params: ['id'],
-  sql: `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass_kg, u.name AS instructor_name, a.registration, tv.version AS type_version, av.version AS airframe_version
-     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id JOIN airframes a ON a.id = c.airframe_id
-     JOIN type_versions tv ON tv.id = c.type_version_id JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
+  sql: `SELECT c.*, p.name AS pilot_name, p.mass_kg AS pilot_mass_kg, u.name AS instructor_name, a.registration,
+       tv.version AS type_version, av.version AS airframe_version
+     FROM checkouts c JOIN pilots p ON p.id = c.pilot_id JOIN users u ON u.id = c.instructor_id
+     JOIN airframes a ON a.id = c.airframe_id JOIN type_versions tv ON tv.id = c.type_version_id
+     JOIN airframe_versions av ON av.id = c.airframe_version_id WHERE c.id = :id`,
   row: HEAD,
 });
 
@@ -99,7 +101,8 @@ export const sortiesOf = statement('checkout.sortiesOf', {
 /** Landings of a checkout in the order they were flown: asked for every page of it, and so no finder. */
 export const landingsOf = statement('checkout.landingsOf', {
   params: ['checkoutId'],
-  sql: `SELECT l.id, l.sortie_id, l.number, l.kind, l.intended, l.gear_group, l.crosswind_kt, l.wind_age_min, l.flown_on, l.saved_at, l.captured, l.judged, l.surface, l.measured, l.first, s.lesson
+  sql: `SELECT l.id, l.sortie_id, l.number, l.kind, l.intended, l.gear_group, l.crosswind_kt, l.wind_age_min, l.flown_on,
+       l.saved_at, l.captured, l.judged, l.surface, l.measured, l.first, s.lesson
      FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
   row: {
     id: Landings.columns.id,

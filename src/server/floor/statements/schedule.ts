@@ -1,6 +1,6 @@
-import { json, real, text } from '../columns';
+import { computed, real, text } from '../columns';
 import { goals } from '../stored';
-import { Limitations } from '@/domain/book';
+import type { Limitations } from '@/domain/book';
 import { statement } from '../statement';
 import { Pilots, Users } from '../../account/tables';
 import { Bookings, BookingHolds, TimesAway, Waiting } from '../../schedule/tables';
@@ -43,7 +43,13 @@ export const signOffsIn = statement('schedule.signOffsIn', {
   params: ['pilotId', 'code'],
   sql: `SELECT l.seq, json_extract(l.canonical, '$.body.limitations') AS limitations, l.signed_on AS "on", c.goals FROM signed_entries l JOIN checkouts c ON c.id = l.checkout_id JOIN checkout_types ty ON ty.checkout_id = c.id
      WHERE l.kind = 'sign-off' AND c.pilot_id = :pilotId AND ty.code = :code AND NOT EXISTS (SELECT 1 FROM ledger v WHERE v.kind = 'void' AND json_extract(v.canonical, '$.body.of.id') = l.id) ORDER BY l.seq`,
-  row: { seq: LedgerEntries.columns.seq, limitations: json(Limitations), on: text, goals: Checkouts.columns.goals },
+  row: {
+    seq: LedgerEntries.columns.seq,
+    // Read as it was signed, never held to the schema of today.
+    limitations: computed<Limitations>(),
+    on: text,
+    goals: Checkouts.columns.goals,
+  },
 });
 
 export const saveAway = statement('schedule.saveAway', {
