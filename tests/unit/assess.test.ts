@@ -244,7 +244,7 @@ describe('assessProgramme', () => {
   it('asks for a run of the pilot\u2019s own over two flights and days, with a first landing in it', () => {
     const one = [landing(1, {}, { firstOfSortie: true }), landing(1), landing(1), landing(1), landing(1)];
     expect(itemOf(record(one), 'F4')).toMatchObject({ met: false });
-    expect(itemOf(record(one), 'F4')?.missing.join()).toContain('2 flights');
+    expect(itemOf(record(one), 'F4')?.missing).toContainEqual({ code: 'more-flights', params: { atLeast: 2 } });
     expect(itemOf(record([...one, landing(2)]), 'F4')).toMatchObject({ met: true });
   });
   it('a go-around does not break the run, a prompted landing restarts it', () => {
@@ -256,7 +256,7 @@ describe('assessProgramme', () => {
   it('counts crosswind landings only in the programme\u2019s wind', () => {
     const looked = (more: Partial<RecordedLanding> = {}) => landing(1, { aileron: 'kept' }, more);
     const weak = [1, 2, 3].map(() => looked({ crosswindKt: 4 }));
-    expect(itemOf(record(weak), 'F7')?.missing.join()).toContain('3 more landings');
+    expect(itemOf(record(weak), 'F7')?.missing[0]).toMatchObject({ code: 'more-landings', params: { count: 3 } });
     expect(itemOf(record([looked({ crosswindKt: -7 }), looked(), looked()]), 'F7')?.met).toBe(true);
     expect(itemOf(record([looked({ crosswindKt: null }), looked(), looked()]), 'F7')?.met).toBe(false);
   });
@@ -272,7 +272,7 @@ describe('assessProgramme', () => {
     const exercise = (goAroundFrom: 'approach' | 'flare' | 'bounce') =>
       landing(1, { kind: 'go-around', goAroundWord: 'exercise', goAroundExecution: six }, { goAroundFrom });
     expect(itemOf(record([exercise('approach'), exercise('flare'), exercise('bounce')]), 'F8')?.missing).toEqual([
-      '1 more decided by the pilot, before or at the trigger',
+      { code: 'more-decided', params: { count: 1, withinDays: null } },
     ]);
     expect(
       itemOf(
@@ -304,7 +304,7 @@ describe('assessProgramme', () => {
     expect(itemOf(record([], { waivers }), 'F8')?.met).toBe(false);
   });
   it('names prerequisites that are not met', () => {
-    expect(itemOf(record([]), 'F4')?.missing).toContain('first F3');
+    expect(itemOf(record([]), 'F4')?.missing).toContainEqual({ code: 'first-items', params: { ids: ['F3'] } });
   });
 });
 

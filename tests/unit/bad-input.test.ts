@@ -511,12 +511,10 @@ const INNER: readonly string[] = [
     'seatLacks',
     'dialError',
     'oneEngineLines',
-    'asksOf',
     'biasWords',
     'detailNoted',
     'detailReasons',
     'flownWords',
-    'unseenWords',
     'unseenName',
     'carriedFocus',
   ],
@@ -572,8 +570,18 @@ describe('nothing is left out', () => {
     for (const room of readdirSync('src/core')) {
       if (room in NOT_FED || !existsSync(`src/core/${room}/index.ts`)) continue;
       const exported = (await import(`../../src/core/${room}/index.ts`)) as Record<string, unknown>;
+      // A catalogue makes sentences of codes: what they hold was computed before.
+      const catalogues = readdirSync(`src/core/${room}`).filter((f) => f.endsWith('-words.ts'));
+      const words = new Set<string>();
+      for (const f of catalogues)
+        for (const name of Object.keys((await import(`../../src/core/${room}/${f}`)) as object)) words.add(name);
       for (const [name, value] of Object.entries(exported))
-        if (typeof value === 'function' && !new RegExp(`\\b${name}\\b`).test(attacked) && !INNER.includes(name))
+        if (
+          typeof value === 'function' &&
+          !words.has(name) &&
+          !new RegExp(`\\b${name}\\b`).test(attacked) &&
+          !INNER.includes(name)
+        )
           missing.push(`${room}: ${name}`);
     }
     expect(missing).toEqual([]);

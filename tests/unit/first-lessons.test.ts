@@ -260,7 +260,7 @@ describe('the first lessons of each goal', () => {
     const around = p.blocks.filter((b) => b.itemIds.some((id) => ['F8', 'V9', 'P6'].includes(id)));
     expect(around).toHaveLength(1);
     expect(around[0]?.minutes).toBeLessThanOrEqual(12);
-    expect(p.left.map((l) => l.why)).toContain('go-arounds of one item are enough for one lesson');
+    expect(p.left.map((l) => l.why.code)).toContain('go-arounds-once');
     expect(p.blocks.at(-1)?.kind).toBe('strength');
   });
   it('each ends on something done well, and brings one new load at most', () => {

@@ -31,6 +31,8 @@ import {
   flightMinutes,
   flightRoom,
   groundMinutes,
+  type LessonProposal,
+  blockTitle,
   proposeLesson,
 } from '@/core/plan';
 import { ProgrammeSource } from '@/domain/programme';
@@ -46,14 +48,14 @@ const items = (met: readonly string[]): ItemEvidence[] =>
     state: met.includes(item.id) ? 'met' : 'not',
     seen: false,
     lastOutside: false,
-    asks: '',
+    asks: item.evidence,
     credited: null,
     part: null,
     met: met.includes(item.id),
     waived: null,
     progress: 0,
-    have: '',
-    missing: met.includes(item.id) ? [] : ['not seen yet'],
+    have: { code: 'nothing' },
+    missing: met.includes(item.id) ? [] : [{ code: 'not-seen' }],
     evidence: [],
     leftOut: [],
     asserted: [],
@@ -92,6 +94,9 @@ const base: LessonInput = {
   circuitMin: 6,
   daysAway: 7,
 };
+/** Why an item was left for later. */
+const whyLeft = (p: LessonProposal, id: string) =>
+  p.left.find((l) => l.title.code === 'item' && l.title.params.id === id)?.why;
 const kinds = (i: Partial<LessonInput>) => proposeLesson({ ...base, ...i }).blocks.map((b) => b.kind);
 
 describe('the next lesson', () => {
@@ -99,26 +104,32 @@ describe('the next lesson', () => {
     const p = proposeLesson(base);
     expect(p.blocks[0]?.kind).toBe('warm-up');
     expect(p.blocks.find((b) => b.kind === 'warm-up')?.minutes).toBe(12);
-    expect(p.blocks.at(-1)).toMatchObject({ kind: 'strength', title: 'End well: one three-point landing, full stop' });
-    expect(p.blocks.find((b) => b.kind === 'new')?.title).toContain('F5 Wheel landings');
+    expect(p.blocks.at(-1)).toMatchObject({
+      kind: 'strength',
+      title: { code: 'end-on', params: { attitude: 'three-point' } },
+    });
+    expect(p.blocks.find((b) => b.kind === 'new')?.title).toMatchObject({ params: { id: 'F5' } });
     expect(p.flightMin).toBeLessThanOrEqual(68);
   });
   it('first lands in the school\u2019s attitude, and only that is new', () => {
     const p = proposeLesson({ ...base, flown: [], owned: [], firstLanding: 'mains-first', daysAway: null });
-    expect(p.blocks.filter((b) => b.kind === 'new').map((b) => b.title)).toEqual(['F5 Wheel landings, 3 circuits']);
-    expect(p.left.find((l) => l.title.startsWith('F4'))?.why).toContain('one new thing at a time');
+    expect(p.blocks.filter((b) => b.kind === 'new').map((b) => b.title)).toMatchObject([
+      { params: { id: 'F5', circuits: 3 } },
+    ]);
+    expect(whyLeft(p, 'F4')?.code).toBe('one-new-thing');
   });
   it('rebuilds what was lost and brings nothing new meanwhile', () => {
     const p = proposeLesson({ ...base, findings: [finding('skill-lost-under-load', { weight: 9 })] });
     expect(p.blocks.map((b) => b.kind)).toContain('repeat');
     expect(p.blocks.map((b) => b.kind)).not.toContain('new');
-    expect(p.left.find((l) => l.title.startsWith('F5'))?.why).toBe('nothing new while something is being rebuilt');
-    expect(p.focus[0]).toBe('fly skill-lost-under-load');
+    expect(whyLeft(p, 'F5')?.code).toBe('rebuilding');
+    expect(p.focus[0]).toEqual({ code: 'finding', params: { title: 'fly skill-lost-under-load' } });
   });
   it('takes the step of wind that was earned, not more', () => {
-    expect(proposeLesson({ ...base, forecastKt: 6.5 }).blocks.find((b) => b.kind === 'new')?.title).toBe(
-      'Crosswind 7 kt, the next step',
-    );
+    expect(proposeLesson({ ...base, forecastKt: 6.5 }).blocks.find((b) => b.kind === 'new')?.title).toEqual({
+      code: 'wind-step',
+      params: { forecastKt: 6.5 },
+    });
     expect(proposeLesson({ ...base, forecastKt: 12 })).toMatchObject({ wind: { state: 'above' } });
     expect(kinds({ forecastKt: 12 })).not.toContain('new');
     expect(proposeLesson({ ...base, forecastKt: null }).wind.state).toBe('none');
@@ -132,12 +143,12 @@ describe('the next lesson', () => {
       flown: ['three-point', 'mains-first'],
       owned: ['three-point'],
     });
-    expect(p.left.map((l) => l.title)).toEqual([
+    expect(p.left.map((l) => blockTitle(l.title))).toEqual([
       'F6 Crosswind take-offs',
       'F7 Crosswind landings',
       'F12 Roll-out to a full stop in wind',
     ]);
-    expect(p.left[1]?.why).toBe('it asks for 6 kt across, the forecast has 2');
+    expect(p.left[1]?.why).toEqual({ code: 'wind-asked', params: { askedKt: 6, forecastKt: 2 } });
   });
   it('an attitude is owned by four of the last five, passes and demonstrations left out', () => {
     const of = (own: number, bad: number) => [
@@ -157,7 +168,7 @@ describe('the next lesson', () => {
     // What is first comes earlier in the same lesson, or the item waits.
     expect(p.blocks.flatMap((b) => b.itemIds).slice(0, 3)).toEqual(['F1', 'F2', 'F3']);
     const short = proposeLesson({ ...base, items: items(['G1', 'G2', 'G3', 'G4', 'G5', 'F9', 'F10']), bookingMin: 46 });
-    expect(short.left.find((l) => l.title.startsWith('F3'))?.why).toBe('first F2');
+    expect(whyLeft(short, 'F3')).toEqual({ code: 'first-items', params: { ids: ['F2'] } });
     expect(short.blocks.flatMap((b) => b.itemIds)).not.toContain('F4');
   });
   it('never flies wheel landings the handbook advises against, and settles in longer after a pause', () => {

@@ -237,12 +237,17 @@ describe('what was flown past a stop', () => {
     expect(
       state(true)
         .get(item?.id ?? '')
-        ?.missing.join(),
-    ).toContain('after the 30 landings without');
+        ?.missing.find((m) => m.code === 'more-gear-checks'),
+    ).toMatchObject({ params: { after: 30 } });
     const safe = runs.filter((r) => r.safety && 'surface' in r.evidence && r.evidence.surface === 'water');
     for (const r of safe) {
       expect(state(true).get(r.id)?.met, r.id).toBe(false);
-      expect(state(true).get(r.id)?.missing.join(), r.id).toContain('flown past a stop do not count');
+      expect(
+        state(true)
+          .get(r.id)
+          ?.missing.map((m) => m.code),
+        r.id,
+      ).toContain('past-a-stop');
     }
   });
   it('is never called the best of a lesson, nor a lesson with it without fault', () => {

@@ -8,12 +8,22 @@ import type { EvidenceRule, Programme, ProgrammeItem } from '@/domain/programme'
 import type { GearChecked, ItemObserved } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
 import type { Stop } from '@/domain/stops';
-import { meant, say } from '@/domain/words';
+import { coder } from '@/domain/coded';
+import { meant } from '@/domain/words';
 import { SLACK } from '../constants';
-import { dateText, fixed, list, plural } from '../format';
 import { addDays } from '../recency/dates';
 import type { JudgedLanding } from './captured';
-import { assertedIn, assertedShare, subjectsOf, unseenFor, unseenWords } from './seen';
+import {
+  type GoAroundFault,
+  HAVE_WORDS,
+  type Have,
+  type ItemRecordSaid,
+  type LeftOut,
+  MISSING_WORDS,
+  type Missing,
+  landingsAsked,
+} from './evidence-words';
+import { assertedIn, assertedShare, subjectsOf, unseenFor } from './seen';
 import { type RunCondition, runRule } from './stats';
 
 /** A judged landing with what evidence asks of it. */
@@ -46,7 +56,7 @@ export interface Observation {
   data: ItemObserved;
   /** Flown past a stop: no evidence of a safety item. */
   stops?: readonly Stop[];
-  /** What of it was not looked at and would have to be before it is judged, in words; absent = nothing. */
+  /** What of it was not looked at and would have to be before it is judged; absent = nothing. */
   unseen?: readonly string[];
   /** An instructor's later word; the verdict that was captured or measured stays. */
   overruled?: {
@@ -114,27 +124,30 @@ export interface ItemEvidence {
   met: boolean;
   waived: string | null;
   /** What the item was credited by. */
-  credited: string | null;
+  credited: Have | null;
   part: PartSignOff | null;
   /** Something of it has been seen, whatever came of it. */
   seen: boolean;
   /** It was outside the standard the last time it was shown. */
   lastOutside: boolean;
-  /** What the rule asks, in words. */
-  asks: string;
+  /** The rule it is weighed by, with the school's figure for what fades. */
+  asks: EvidenceRule;
   /** Share of the way, 0 to 1, for the wheel; never shown as a probability. */
   progress: number;
-  have: string;
-  missing: string[];
+  have: Have;
+  missing: Missing[];
   /** Ids of the landings, observations, flights, briefs, checks or entries that support it. */
   evidence: string[];
   /** Good landings and items that it leaves out, each with why. */
-  leftOut: { id: string; why: string }[];
+  leftOut: { id: string; why: LeftOut }[];
   /** Of the landings that support it, those that rest in part on the clean tap. */
   asserted: string[];
   /** Further training was entered for it and it has not been flown again since. */
   refused: { on: string; by: string; entryId: string } | null;
 }
+
+const missing = coder(MISSING_WORDS);
+const have = coder(HAVE_WORDS);
 
 /** From this share of the way on an item is *nearly*. */
 const NEARLY = 0.5;
@@ -146,7 +159,9 @@ export function assessProgramme(programme: Programme, given: EvidenceRecord): It
   const metIds = new Set(items.filter((i) => i.met).map((i) => i.item.id));
   return items.map((entry) => {
     const open = entry.item.prerequisites.filter((id) => !metIds.has(id));
-    return open.length === 0 || entry.met ? entry : { ...entry, missing: [...entry.missing, `first ${list(open)}`] };
+    return open.length === 0 || entry.met
+      ? entry
+      : { ...entry, missing: [...entry.missing, missing('first-items', { ids: open })] };
   });
 }
 
@@ -184,7 +199,7 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
   const found = assessRule(item, rule, record);
   const base = {
     item,
-    asks: asksOf(rule),
+    asks: rule,
     waived: null,
     credited: null,
     part: null,
@@ -204,14 +219,11 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
       refused,
       state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not',
       progress: Math.min(found.progress, 0.9),
-      missing: [
-        ...found.missing,
-        `further training was entered on ${dateText(refused.on)} by ${refused.by}: fly it again`,
-      ],
+      missing: [...found.missing, missing('further-training', { on: refused.on, by: refused.by })],
     };
   const waiver = item.waivable === null ? undefined : record.waivers.find((w) => w.itemId === item.id);
   if (waiver)
-    return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: 'waived with reason', evidence: [] };
+    return { ...base, ...settled, state: 'waived', waived: waiver.reason, have: have('waived'), evidence: [] };
   if (found.met) return { ...base, ...found, state: 'met' };
   const part = record.parts?.find((p) => p.itemId === item.id) ?? null;
   if (part && part.lapsesOn >= record.day)
@@ -221,7 +233,7 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
       state: 'met',
       part,
       seen: true,
-      have: `signed in part by ${part.by} on ${dateText(part.on)}, holds to ${dateText(part.lapsesOn)}`,
+      have: have('part', { by: part.by, on: part.on, lapsesOn: part.lapsesOn }),
       evidence: [part.entryId],
     };
   const credit = creditOf(item, record.experience ?? null);
@@ -230,19 +242,16 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
     ...base,
     ...found,
     state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not',
-    missing: [
-      ...found.missing,
-      ...(part ? [`the part sign-off of ${dateText(part.on)} lapsed on ${dateText(part.lapsesOn)}`] : []),
-    ],
+    missing: [...found.missing, ...(part ? [missing('part-lapsed', { on: part.on, lapsesOn: part.lapsesOn })] : [])],
   };
 }
 
-function creditOf(item: ProgrammeItem, x: Experience | null): string | null {
-  if (!item.credit || !x) return null;
-  const held = item.credit.holds.find((h) => x.held.includes(h));
-  if (held) return `credited: holds ${say(held)}. ${item.credit.text}`;
-  if (item.credit.groupHours !== null && x.groupHours >= item.credit.groupHours)
-    return `credited: ${fixed(x.groupHours)} h in this gear and mass, ${fixed(item.credit.groupHours)} h asked. ${item.credit.text}`;
+function creditOf({ credit }: ProgrammeItem, x: Experience | null): Have | null {
+  if (!credit || !x) return null;
+  const { text, groupHours: needed } = credit;
+  const held = credit.holds.find((h) => x.held.includes(h));
+  if (held) return have('credited-held', { kind: held, text });
+  if (needed !== null && x.groupHours >= needed) return have('credited-hours', { hours: x.groupHours, needed, text });
   return null;
 }
 
@@ -251,8 +260,8 @@ interface RuleOutcome {
   seen: boolean;
   lastOutside?: boolean;
   progress: number;
-  have: string;
-  missing: string[];
+  have: Have;
+  missing: Missing[];
   evidence: string[];
   leftOut?: ItemEvidence['leftOut'];
   asserted?: string[];
@@ -339,23 +348,21 @@ function withoutStops(record: Ordered): Ordered {
     ),
   };
 }
-/** How much of what a safety item looks at was flown past a stop, in words; null = nothing. */
-function stoppedWords(item: ProgrammeItem, record: Ordered): string | null {
+/** How many of what a safety item looks at were flown past a stop. */
+function pastStops(item: ProgrammeItem, record: Ordered): number {
   const rule = item.evidence;
-  const n =
-    rule.kind === 'observed'
-      ? record.observations.filter((o) => o.data.itemId === item.id && (o.stops?.length ?? 0) > 0).length
-      : rule.kind === 'run' || rule.kind === 'count' || rule.kind === 'go-arounds'
-        ? looked(rule, record).filter((l) => (l.stops?.length ?? 0) > 0).length
-        : 0;
-  return n === 0 ? null : `${n} flown past a stop ${n === 1 ? 'does' : 'do'} not count`;
+  return rule.kind === 'observed'
+    ? record.observations.filter((o) => o.data.itemId === item.id && (o.stops?.length ?? 0) > 0).length
+    : rule.kind === 'run' || rule.kind === 'count' || rule.kind === 'go-arounds'
+      ? looked(rule, record).filter((l) => (l.stops?.length ?? 0) > 0).length
+      : 0;
 }
 
 function assessRule(item: ProgrammeItem, rule: EvidenceRule, given: Ordered): RuleOutcome {
   const record = item.safety ? withoutStops(given) : given;
   const found = judgeRule(item, rule, record);
-  const stopped = item.safety && !found.met ? stoppedWords(item, given) : null;
-  return stopped === null ? found : { ...found, missing: [...found.missing, stopped] };
+  const count = item.safety && !found.met ? pastStops(item, given) : 0;
+  return count === 0 ? found : { ...found, missing: [...found.missing, missing('past-a-stop', { count })] };
 }
 
 function judgeRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): RuleOutcome {
@@ -377,9 +384,6 @@ function judgeRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): Ru
   }
 }
 
-const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
-const onSurface = (surface: 'land' | 'water' | null | undefined): string => (surface ? ` on ${surface}` : '');
-const lately = (days: number | null | undefined): string => (days ? ` within ${days} days` : '');
 /** Landings a rule looks at: of its surface, and as recent as it asks. */
 function looked(
   rule: { withinDays?: number | null; surface?: 'land' | 'water' | null },
@@ -412,22 +416,14 @@ function looking(
   const kept = landings.filter((l) => {
     if (subjects.length === 0 || !HELPFUL.has(l.judged.landingClass) || !about(l)) return true;
     const unseen = unseenFor(subjects, record.seen ?? {}, l.judged);
-    if (unseen.length > 0) leftOut.push({ id: l.id, why: unseenWords(unseen) });
+    if (unseen.length > 0) leftOut.push({ id: l.id, why: { code: 'criteria', params: { ids: unseen } } });
     return unseen.length === 0;
   });
   return { kept, leftOut };
 }
-/** `3 left out: into-wind aileron, stick back not seen`; null = none. */
-function leftOutWords(leftOut: readonly { why: string }[], what = 'left out'): string | null {
-  const n = leftOut.length;
-  if (n === 0) return null;
-  const why = [...new Set(leftOut.map((l) => l.why))];
-  return `${n} ${what}: ${why.length > 2 ? `${why.slice(0, 2).join('; ')}; and more` : why.join('; ')}`;
-}
-const assertedWords = (asserted: number, n: number): string =>
-  asserted === 0 ? '' : `, ${asserted} of ${n} resting on the clean tap`;
-const seeWords = (more: number, share: number): string =>
-  `${plural(more, 'more')} with drift, crab, swing and bounce seen: ${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may rest on the clean tap`;
+/** What is missing of what is left out; nothing where nothing is. */
+const missingLeftOut = (leftOut: ItemEvidence['leftOut'], judged = true): Missing[] =>
+  leftOut.length === 0 ? [] : [missing('left-out', { whys: leftOut.map((l) => l.why), judged })];
 
 function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'run' }>, record: Ordered): RuleOutcome {
   const all = looked(rule, record);
@@ -458,14 +454,18 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
       minDays: rule.minDays,
     });
   const run = runFrom(0);
-  const kind = rule.attitude ? `${say(rule.attitude)} ` : '';
-  const where = `${onSurface(rule.surface)}${lately(rule.withinDays)}`;
-  const words: Record<RunCondition, string> = {
-    count: `${run.stillNeeded} more ${kind}landings of the pilot\u2019s own in a row${where}`,
-    sorties: `spread over at least ${rule.minSorties} flights`,
-    days: `on at least ${rule.minDays} days`,
-    'first-landing': 'one of them the first landing of a flight',
-    wind: `one of them in a crosswind of ${rule.windKt ?? 0} kt or more`,
+  const ofRun: Record<RunCondition, () => Missing> = {
+    count: () =>
+      missing('more-in-a-row', {
+        count: run.stillNeeded,
+        attitude: rule.attitude,
+        surface: rule.surface,
+        withinDays: rule.withinDays,
+      }),
+    sorties: () => missing('more-flights', { atLeast: rule.minSorties }),
+    days: () => missing('more-days', { atLeast: rule.minDays }),
+    'first-landing': () => missing('first-of-flight'),
+    wind: () => missing('one-in-wind', { atLeastKt: rule.windKt ?? 0 }),
   };
   const whole = run.counted.flatMap((i) => landings[i] ?? []);
   const share = record.assertedShare ?? ASSERTED_SHARE;
@@ -484,18 +484,21 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
   const { seeMore } = assertedShare(rests(members), share);
   const resting = members.filter((l) => assertedIn(l.judged).length > 0).map((l) => l.id);
   const unanswered = goAroundOpen(all, whole[0] ?? null, record.group);
-  const missing = [
-    ...run.missing.map((c) => words[c]),
-    ...(seeMore > 0 ? [seeWords(seeMore, share)] : []),
+  const short = [
+    ...run.missing.map((c) => ofRun[c]()),
+    ...(seeMore > 0 ? [missing('see-more', { count: seeMore, share })] : []),
     ...(unanswered
       ? [
-          `a go-around decided in time and flown well, after lesson ${unanswered.lesson}, number ${unanswered.number} (${goAroundFault(unanswered)})`,
+          missing('go-around', {
+            lesson: unanswered.lesson,
+            number: unanswered.number,
+            fault: goAroundFault(unanswered),
+          }),
         ]
       : []),
   ];
-  const out = missing.length > 0 ? leftOutWords(leftOut) : null;
   return {
-    met: missing.length === 0,
+    met: short.length === 0,
     seen: all.some(
       (l) =>
         l.group === record.group &&
@@ -504,11 +507,9 @@ function runEvidence(item: ProgrammeItem, rule: Extract<EvidenceRule, { kind: 'r
         (rule.attitude === null || meant(l.intended) === rule.attitude),
     ),
     progress:
-      missing.length === 0
-        ? 1
-        : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (missing.length > 1 ? 0.9 : 1),
-    have: `the last ${members.length} ${kind}landings his or her own${assertedWords(resting.length, members.length)}`,
-    missing: out ? [...missing, out] : missing,
+      short.length === 0 ? 1 : Math.min(0.95, run.currentRun / Math.max(1, rule.needed)) * (short.length > 1 ? 0.9 : 1),
+    have: have('run', { count: members.length, attitude: rule.attitude, asserted: resting.length }),
+    missing: short.length > 0 ? [...short, ...missingLeftOut(leftOut)] : [],
     evidence: members.map((l) => l.id),
     leftOut,
     asserted: resting,
@@ -524,8 +525,8 @@ const runClass = (l: RecordedLanding): string =>
     : l.judged.landingClass;
 
 /** Told for safety, helped or badly flown: a run that holds one waits for a sound, well flown one. */
-const goAroundFault = ({ judged: { goAround: g } }: RecordedLanding): string =>
-  g?.decision === 'told' ? 'told for safety' : g?.execution === 'assisted' ? 'flown with help' : 'badly flown';
+const goAroundFault = ({ judged: { goAround: g } }: RecordedLanding): GoAroundFault =>
+  g?.decision === 'told' ? 'told' : g?.execution === 'assisted' ? 'assisted' : 'outside';
 function goAroundOpen(
   all: readonly RecordedLanding[],
   first: RecordedLanding | null,
@@ -570,30 +571,24 @@ function countEvidence(
   const room = share >= 1 ? resting.length : Math.floor((share / (1 - share)) * plainly + SLACK);
   const spare = new Set(resting.slice(0, Math.max(0, resting.length - room)));
   const counts = good.filter((l) => !spare.has(l));
-  const what = `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`;
-  const whose = rule.prompted
-    ? ' without help on the controls'
-    : rule.accuracy
-      ? ' of the pilot\u2019s own, on target'
-      : ' of the pilot\u2019s own';
-  const where = `${onSurface(rule.surface)}${windKt === null ? '' : ` in ${windKt} kt or more across`}${lately(rule.withinDays)}`;
   const short = rule.needed - counts.length;
   const asserted = counts.filter((l) => resting.includes(l)).map((l) => l.id);
-  const missing = [
-    ...(short > 0 ? [`${short} more ${what}${short === 1 ? '' : 's'}${whose}${where}`] : []),
-    ...(short > 0 && spare.size > 0
-      ? [`${spare.size} more rest on the clean tap: with drift, crab, swing and bounce seen they count`]
-      : []),
-  ];
-  const out = short > 0 ? leftOutWords(leftOut) : null;
+  const asked = landingsAsked(rule);
   return {
     met: short <= 0,
     seen: tried.length > 0,
     progress: Math.min(1, counts.length / Math.max(1, rule.needed)),
-    have: `${plural(counts.length, what)}${whose}${where}${assertedWords(asserted.length, counts.length)}`,
-    missing: out ? [...missing, out] : missing,
+    have: have('landings', { count: counts.length, asked, asserted: asserted.length }),
+    missing:
+      short <= 0
+        ? []
+        : [
+            missing('more-landings', { count: short, asked }),
+            ...(spare.size > 0 ? [missing('clean-tap-spare', { count: spare.size })] : []),
+            ...missingLeftOut(leftOut),
+          ],
     evidence: counts.map((l) => l.id),
-    leftOut: [...leftOut, ...[...spare].map((l) => ({ id: l.id, why: 'rests on the clean tap' }))],
+    leftOut: [...leftOut, ...[...spare].map((l) => ({ id: l.id, why: { code: 'clean-tap' as const } }))],
     asserted,
   };
 }
@@ -606,27 +601,24 @@ function goAroundEvidence(rule: Extract<EvidenceRule, { kind: 'go-arounds' }>, r
   const good = flown.filter((f) => f.g.executionEvidence);
   // A pinned rule of before asks for none.
   const still = (rule.from ?? []).filter((w) => !good.some((f) => f.from === w));
-  const missing: string[] = [];
-  if (sound.length < rule.sound)
-    missing.push(
-      `${rule.sound - sound.length} more decided by the pilot, before or at the trigger${lately(rule.withinDays)}`,
-    );
-  if (good.length < rule.good)
-    missing.push(`${rule.good - good.length} more flown well without help${lately(rule.withinDays)}`);
-  if (still.length > 0 && flown.length > 0) missing.push(`still to fly: from the ${list(still.map(say))}`);
+  const { withinDays } = rule;
+  const short: Missing[] = [];
+  if (sound.length < rule.sound) short.push(missing('more-decided', { count: rule.sound - sound.length, withinDays }));
+  if (good.length < rule.good) short.push(missing('more-flown-well', { count: rule.good - good.length, withinDays }));
+  if (still.length > 0 && flown.length > 0) short.push(missing('go-arounds-from', { from: still }));
   return {
-    met: missing.length === 0 && still.length === 0,
+    met: short.length === 0 && still.length === 0,
     seen: flown.length > 0,
     progress:
-      missing.length === 0
+      short.length === 0
         ? 1
         : Math.min(
             0.95,
             (Math.min(1, sound.length / Math.max(1, rule.sound)) + Math.min(1, good.length / Math.max(1, rule.good))) /
               2,
           ),
-    have: `${plural(sound.length, 'sound decision')}, ${good.length} flown well`,
-    missing,
+    have: have('go-arounds', { sound: sound.length, good: good.length }),
+    missing: short,
     evidence: [...new Set([...sound, ...good].map((f) => f.id))],
   };
 }
@@ -639,9 +631,6 @@ const variantOf = ({ detail }: ItemObserved): string | null =>
       ? detail.item
       : null;
 
-/** A variant in words; a stall *landing* is one in that configuration, not the phase of flight. */
-const variantWord = (v: string): string => (v === 'landing' ? 'landing configuration' : say(v));
-
 function observedEvidence(
   itemId: string,
   rule: Extract<EvidenceRule, { kind: 'observed' }>,
@@ -652,37 +641,35 @@ function observedEvidence(
   const good = seen.filter((o) => isGood(o, rule));
   const leftOut = seen
     .filter((o) => o.data.verdict !== 'outside' && inPart(o))
-    .map((o) => ({ id: o.id, why: `${(o.unseen ?? []).join(', ')} not seen` }));
+    .map((o) => ({ id: o.id, why: { code: 'details' as const, params: { ids: o.unseen ?? [] } } }));
   const latest = seen[seen.length - 1];
   const latestBad = latest !== undefined && latest.data.verdict === 'outside';
   const short = rule.needed - good.length;
   const days = new Set(good.map((o) => o.date)).size;
   const unseen = (rule.variants ?? []).filter((v) => !good.some((o) => variantOf(o.data) === v));
-  const missing: string[] = [];
+  const { withinDays, maxIntervention } = rule;
+  const open: Missing[] = [];
   if (short > 0)
-    missing.push(
-      all.length === 0
-        ? 'not seen yet'
-        : `${plural(short, 'more time', 'more times')} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${lately(rule.withinDays)}`,
+    open.push(
+      all.length === 0 ? missing('not-seen') : missing('more-times', { count: short, maxIntervention, withinDays }),
     );
-  if (days < (rule.minDays ?? 1) && good.length > 0) missing.push(`on at least ${rule.minDays} days`);
-  if (unseen.length > 0 && all.length > 0) missing.push(`still to see: ${list(unseen.map(variantWord))}`);
-  if (latestBad) missing.push('the last time it was outside: see it again');
-  const out = leftOutWords(leftOut, 'not judged');
-  if (missing.length > 0 && out) missing.push(out);
+  if (days < (rule.minDays ?? 1) && good.length > 0) open.push(missing('more-days', { atLeast: rule.minDays ?? 1 }));
+  if (unseen.length > 0 && all.length > 0) open.push(missing('variants', { variants: unseen }));
+  if (latestBad) open.push(missing('last-outside'));
+  if (open.length > 0) open.push(...missingLeftOut(leftOut, false));
   const parts = rule.needed + (rule.variants ?? []).length;
   const done = Math.min(good.length, rule.needed) + (rule.variants ?? []).length - unseen.length;
   return {
-    met: missing.length === 0 && short <= 0 && unseen.length === 0,
+    met: open.length === 0 && short <= 0 && unseen.length === 0,
     seen: all.length > 0,
-    progress: missing.length === 0 ? 1 : Math.min(0.9, Math.max(0, done / Math.max(1, parts))),
+    progress: open.length === 0 ? 1 : Math.min(0.9, Math.max(0, done / Math.max(1, parts))),
     have:
-      seen.length === 0
-        ? all.length === 0
-          ? 'nothing recorded'
-          : `nothing${lately(rule.withinDays)}`
-        : `seen ${times(seen.length)}, ${good.length === seen.length ? 'within' : `${good.length} within`}`,
-    missing,
+      seen.length > 0
+        ? have('seen', { count: seen.length, within: good.length })
+        : all.length === 0
+          ? have('nothing')
+          : have('nothing-recent', { withinDays }),
+    missing: open,
     evidence: good.map((o) => o.id),
     leftOut,
     lastOutside: latestBad,
@@ -704,20 +691,18 @@ function hoursEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'hour
           .map((f) => ({ id: f.id, minutes: f.minutes ?? 0 }))
       : [];
   const all = [...clocked, ...entered];
-  const have = all.reduce((a, x) => a + x.minutes, 0);
+  const minutes = all.reduce((a, x) => a + x.minutes, 0);
   const needed = Math.round(rule.needed * 60);
-  const what = rule.from === 'flights' ? 'dual flight' : 'this';
+  const { from: of, withinDays } = rule;
   return {
-    met: have >= needed,
+    met: minutes >= needed,
     seen: all.length > 0,
-    progress: needed === 0 ? 1 : Math.min(1, have / needed),
-    have: `${hours(have)} of ${what}`,
-    missing: have >= needed ? [] : [`${hours(needed - have)} more of ${what}${lately(rule.withinDays)}`],
+    progress: needed === 0 ? 1 : Math.min(1, minutes / needed),
+    have: have('hours', { minutes, of }),
+    missing: minutes >= needed ? [] : [missing('more-hours', { minutes: needed - minutes, of, withinDays })],
     evidence: all.map((x) => x.id),
   };
 }
-const hours = (minutes: number): string =>
-  `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`;
 
 function briefEvidence(rule: Extract<EvidenceRule, { kind: 'briefs' }>, record: Ordered): RuleOutcome {
   const all = recently(rule, record, record.briefs ?? []);
@@ -727,8 +712,8 @@ function briefEvidence(rule: Extract<EvidenceRule, { kind: 'briefs' }>, record: 
     met: short <= 0,
     seen: all.length > 0,
     progress: Math.min(1, good.length / Math.max(1, rule.needed)),
-    have: `${plural(good.length, 'brief')} acknowledged by the pilot`,
-    missing: short > 0 ? [`${plural(short, 'more brief')} acknowledged by the pilot${lately(rule.withinDays)}`] : [],
+    have: have('briefs', { count: good.length }),
+    missing: short > 0 ? [missing('more-briefs', { count: short, withinDays: rule.withinDays })] : [],
     evidence: good.map((b) => b.id),
   };
 }
@@ -745,51 +730,25 @@ function gearEvidence(rule: Extract<EvidenceRule, { kind: 'gear-checks' }>, reco
     past.every((p) => g.date > p.date || (g.date === p.date && (g.at ?? '') > p.at));
   const good = all.filter((g) => g.check.decision === 'agree' && g.check.onFinal && after(g));
   const short = rule.needed - good.length;
-  const what = `agreed on final${onSurface(rule.surface)}`;
+  const { surface } = rule;
   return {
     met: short <= 0,
     seen: all.length > 0,
     progress: Math.min(1, good.length / Math.max(1, rule.needed)),
-    have: `${plural(good.length, 'check')} of wheels against surface ${what}`,
-    missing:
-      short > 0
-        ? [
-            `${plural(short, 'more check')} ${what}${past.length > 0 ? `, after the ${plural(past.length, 'landing')} without` : ''}`,
-          ]
-        : [],
+    have: have('gear-checks', { count: good.length, surface }),
+    missing: short > 0 ? [missing('more-gear-checks', { count: short, surface, after: past.length })] : [],
     evidence: good.map((g) => g.id),
   };
 }
 
-/** What a rule asks, in words and counts. */
-export function asksOf(rule: EvidenceRule): string {
-  const recent = lately('withinDays' in rule ? rule.withinDays : null);
-  switch (rule.kind) {
-    case 'run':
-      return `${rule.needed} ${rule.attitude ? `${say(rule.attitude)} ` : ''}landings of the pilot\u2019s own in a row${onSurface(rule.surface)}, over ${plural(rule.minSorties, 'flight')} and ${plural(rule.minDays, 'day')}, one the first of a flight${rule.windKt === null ? '' : `, one in ${rule.windKt} kt or more across`}${rule.accuracy ? ', all on target' : ''}${recent}`;
-    case 'count':
-      return `${plural(rule.needed, `${rule.attitude ? `${say(rule.attitude)} ` : ''}${rule.fullStop ? 'full-stop ' : ''}landing`)}${rule.prompted ? ' without help on the controls' : ' of the pilot\u2019s own'}${rule.accuracy ? ', on target' : ''}${onSurface(rule.surface)}${rule.minCrosswindKt === null ? '' : `, in ${rule.minCrosswindKt} kt or more across`}${recent}`;
-    case 'go-arounds':
-      return `${plural(rule.sound, 'go-around')} decided by the pilot in time, ${rule.good} flown well${(rule.from ?? []).length > 0 ? `, from the ${list(rule.from.map(say))}` : ''}${recent}`;
-    case 'observed':
-      return `seen ${times(rule.needed)} within the standard, ${rule.maxIntervention === 0 ? 'without help' : 'with a word at most'}${(rule.minDays ?? 1) > 1 ? `, on ${rule.minDays} days` : ''}${(rule.variants ?? []).length > 0 ? `: ${list((rule.variants ?? []).map(variantWord))}` : ''}${recent}`;
-    case 'hours':
-      return `${fixed(rule.needed, Number.isInteger(rule.needed) ? 0 : 1)} h of ${rule.from === 'flights' ? 'dual flight' : 'it'}${recent}`;
-    case 'briefs':
-      return `${plural(rule.needed, 'brief')} acknowledged by the pilot${recent}`;
-    case 'gear-checks':
-      return `${plural(rule.needed, 'check')} of wheels against surface agreed on final${onSurface(rule.surface)}`;
-  }
-}
-
-/** One record an item looks at: does it support the item, and what is it in a few words. */
+/** One record an item looks at: does it support the item, and what is it. */
 export interface ItemRecord {
   id: string;
   lesson: number;
   kind: 'landing' | 'seen' | 'time' | 'brief' | 'gear-check';
   number: number | null;
   supports: boolean;
-  words: string;
+  shown: ItemRecordSaid;
 }
 /** Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix. */
 export function recordsOf(
@@ -800,9 +759,9 @@ export function recordsOf(
   const { id: itemId, evidence: rule } = entry.item;
   const used = new Set(entry.evidence);
   /** Why it is left out, or what of it only was asserted. */
-  const beside = (id: string, what: 'left out' | 'not judged' = 'left out'): string => {
+  const beside = (id: string, judged = true) => {
     const out = entry.leftOut?.find((l) => l.id === id);
-    return out ? `, ${what}: ${out.why}` : entry.asserted?.includes(id) ? ', resting in part on the clean tap' : '';
+    return out ? { why: out.why, judged } : entry.asserted?.includes(id) ? 'clean-tap' : null;
   };
   const landing = (l: RecordedLanding): ItemRecord => ({
     id: l.id,
@@ -810,7 +769,26 @@ export function recordsOf(
     kind: 'landing',
     number: l.number,
     supports: used.has(l.id),
-    words: `${l.judged.goAround ? `go-around: ${say(l.judged.goAround.decision)}, flown ${say(l.judged.goAround.execution)}` : `${l.intended ? `${say(l.intended)}, ` : ''}${say(l.kind)}: ${say(l.judged.landingClass)}`}${l.crosswindKt === null ? '' : `, ${fixed(Math.abs(l.crosswindKt))} kt across`}${beside(l.id)}`,
+    shown: l.judged.goAround
+      ? {
+          code: 'go-around',
+          params: {
+            decision: l.judged.goAround.decision,
+            execution: l.judged.goAround.execution,
+            crosswindKt: l.crosswindKt,
+            beside: beside(l.id),
+          },
+        }
+      : {
+          code: 'landing',
+          params: {
+            intended: l.intended,
+            kind: l.kind,
+            landingClass: l.judged.landingClass,
+            crosswindKt: l.crosswindKt,
+            beside: beside(l.id),
+          },
+        },
   });
   const seen = (o: Observation): ItemRecord => ({
     id: o.id,
@@ -818,14 +796,17 @@ export function recordsOf(
     kind: typeof o.data.minutes === 'number' ? 'time' : 'seen',
     number: null,
     supports: used.has(o.id),
-    words: [
-      variantOf(o.data) ? `${variantWord(variantOf(o.data) ?? '')}: ` : '',
-      say(o.data.verdict),
-      o.data.intervention === 0 ? '' : o.data.intervention === 1 ? ', with a word' : ', with help',
-      typeof o.data.minutes === 'number' ? `, ${hours(o.data.minutes)}` : '',
-      o.data.note ? `: ${o.data.note}` : '',
-      beside(o.id, 'not judged'),
-    ].join(''),
+    shown: {
+      code: 'seen',
+      params: {
+        variant: variantOf(o.data),
+        verdict: o.data.verdict,
+        intervention: o.data.intervention,
+        minutes: o.data.minutes ?? null,
+        note: o.data.note,
+        beside: beside(o.id, false),
+      },
+    },
   });
   switch (rule.kind) {
     case 'run':
@@ -855,7 +836,7 @@ export function recordsOf(
                 kind: 'time',
                 number: null,
                 supports: used.has(f.id),
-                words: `${hours(f.minutes ?? 0)} by the clock`,
+                shown: { code: 'clock', params: { minutes: f.minutes ?? 0 } },
               }))
           : []),
         ...record.observations.filter((o) => o.data.itemId === itemId).map(seen),
@@ -867,7 +848,7 @@ export function recordsOf(
         kind: 'brief',
         number: null,
         supports: used.has(b.id),
-        words: b.acknowledged ? 'acknowledged by the pilot' : 'not acknowledged',
+        shown: { code: 'brief', params: { acknowledged: b.acknowledged } },
       }));
     case 'gear-checks':
       return (record.gearChecks ?? [])
@@ -878,7 +859,7 @@ export function recordsOf(
           kind: 'gear-check',
           number: null,
           supports: used.has(g.id),
-          words: `${g.check.decision === 'agree' ? 'agreed' : 'stopped'}${g.check.onFinal ? ' on final' : ''}`,
+          shown: { code: 'gear-check', params: { agreed: g.check.decision === 'agree', onFinal: g.check.onFinal } },
         }));
   }
 }

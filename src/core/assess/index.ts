@@ -8,6 +8,7 @@ export * from './captured';
 export * from './counts';
 export * from './seen';
 export * from './evidence';
+export * from './evidence-words';
 export * from './signing';
 export * from './standard-on';
 export * from './debrief';

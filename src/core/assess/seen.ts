@@ -6,7 +6,6 @@
 import { CLEAN_ASSERTS } from './landing';
 import { MUST_SEE, type Subject } from '@/domain/assess-words';
 import type { ProgrammeItem } from '@/domain/programme';
-import { say } from '@/domain/words';
 import type { CriterionJudged, JudgedLanding } from './captured';
 
 /**
@@ -61,6 +60,3 @@ export function assertedShare(landings: readonly boolean[], share: number): { as
   // Each landing seen adds to the whole and not to what was asserted: asserted <= share * (n + more).
   return { asserted, seeMore: share > 0 ? Math.ceil(asserted / share - n - 1e-9) : asserted };
 }
-
-/** `aileron and stick back not seen`. */
-export const unseenWords = (ids: readonly string[]): string => `${ids.map(say).join(', ')} not seen`;

@@ -5,3 +5,4 @@ export * from './opening';
 export * from './programmes';
 export * from './check';
 export * from './lesson';
+export * from './lesson-words';

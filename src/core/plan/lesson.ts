@@ -7,9 +7,8 @@
 import type { Finding } from '../assess/findings';
 import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
 import type { PlanBlock } from '@/domain/plan';
-import { say } from '@/domain/words';
 import { SLACK } from '../constants';
-import { fixed, list } from '../format';
+import type { BlockTitle, BlockWhy, LaterWhy, WindSaid } from './lesson-words';
 
 export interface LessonInput {
   items: readonly ItemEvidence[];
@@ -33,17 +32,19 @@ export interface LessonInput {
   /** Lessons of this checkout flown so far; absent = not known, and then every item may be taken up. */
   lessonsFlown?: number;
 }
+/** A block before it is put into words. */
+export type ProposedBlock = Omit<PlanBlock, 'title' | 'why'> & { title: BlockTitle; why: BlockWhy };
 export interface LessonProposal {
-  blocks: PlanBlock[];
+  blocks: ProposedBlock[];
   /** Minutes in the air and on the ground, and what there is. */
   flightMin: number;
   flightRoomMin: number;
   groundMin: number;
   limitedBy: 'booking' | 'fuel';
-  wind: { words: string; state: 'none' | 'below' | 'step' | 'above' };
+  wind: { said: WindSaid; state: 'none' | 'below' | 'step' | 'above' };
   /** What did not find room, each with its reason. */
-  left: { title: string; why: string }[];
-  focus: string[];
+  left: { title: BlockTitle; why: LaterWhy }[];
+  focus: BlockTitle[];
 }
 
 const AIRWORK_FORMS = new Set([
@@ -143,21 +144,21 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   const findings = input.findings.filter((f) => !f.positive && f.state === 'open');
   const lost = findings.find((f) => f.id === 'skill-lost-under-load' || f.id === 'help-not-falling') ?? null;
   const left: LessonProposal['left'] = [];
-  const blocks: PlanBlock[] = [];
+  const blocks: ProposedBlock[] = [];
   const wind = windStep(input);
 
-  const groundBlocks: PlanBlock[] = [
+  const groundBlocks: ProposedBlock[] = [
     ...findings
       .filter((f) => f.next.where === 'ground' && f.id !== lost?.id)
       .slice(0, 1)
       .map((f) => fromFinding(f, 'ground')),
     ...open
       .filter((i) => i.item.where === 'ground' && ready(i) && stageOf(i) <= stage)
-      .map((i): PlanBlock => ({
+      .map((i): ProposedBlock => ({
         id: `item-${i.item.id}`,
         kind: 'ground',
-        title: `${i.item.id} ${i.item.title}`,
-        why: `Open: ${i.missing.join('; ')}.`,
+        title: itemTitle(i),
+        why: { code: 'open', params: { missing: i.missing } },
         minutes: GROUND_MIN,
         itemIds: [i.item.id],
         findingId: null,
@@ -169,7 +170,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     if (flightRoom(input, groundMinutes(blocks) + b.minutes).roomMin >= least) {
       blocks.push(b);
       for (const id of b.itemIds) earlier.add(id);
-    } else left.push({ title: b.title, why: 'the booking leaves no time for it before the flight' });
+    } else left.push({ title: b.title, why: { code: 'no-ground-time' } });
   }
   const { roomMin, limitedBy } = flightRoom(input, groundMinutes(blocks));
   const inCircuit = inTurn(
@@ -182,11 +183,11 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   // Room for the ending is kept first; without it nothing is flown, for a lesson ends on something done well.
   const ends = roomMin >= strength.minutes;
   let room = ends ? roomMin - strength.minutes : 0;
-  const add = (b: PlanBlock): boolean => {
+  const add = (b: ProposedBlock): boolean => {
     if (b.minutes > room) {
       left.push({
         title: b.title,
-        why: `${b.minutes} min do not fit in the ${Math.max(0, room)} left by the ${limitedBy}`,
+        why: { code: 'does-not-fit', params: { minutes: b.minutes, leftMin: Math.max(0, room), limitedBy } },
       });
       return false;
     }
@@ -201,13 +202,11 @@ export function proposeLesson(input: LessonInput): LessonProposal {
       add({
         id: 'warm-up',
         kind: 'warm-up',
-        title: `${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}, ${say(attitude)}`,
+        title: { code: 'warm-up', params: { circuits, attitude } },
         why:
           (input.daysAway ?? 0) > AWAY_DAYS
-            ? `${input.daysAway ?? 0} days since the last flight: settle in before anything else.`
-            : input.owned.length > 0
-              ? 'What is owned, to settle in.'
-              : 'What was flown before, to settle in.',
+            ? { code: 'days-away', params: { days: input.daysAway ?? 0 } }
+            : { code: input.owned.length > 0 ? 'warm-up-on-owned' : 'warm-up-on-flown' },
         minutes: circuits * input.circuitMin,
         itemIds: [],
         findingId: null,
@@ -235,40 +234,37 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   for (const i of inCircuit) {
     if (planned().has(i.item.id) || (fresh?.itemIds.includes(i.item.id) ?? false)) continue;
     if (stageOf(i) > stage) {
-      left.push({ title: `${i.item.id} ${i.item.title}`, why: `taken up in lesson ${stageOf(i)}` });
+      left.push({ title: itemTitle(i), why: { code: 'later-lesson', params: { lesson: stageOf(i) } } });
       continue;
     }
     if (!ready(i)) {
       left.push({
-        title: `${i.item.id} ${i.item.title}`,
-        why: `first ${list(i.item.prerequisites.filter((p) => !met.has(p) && !earlier.has(p)))}`,
+        title: itemTitle(i),
+        why: {
+          code: 'first-items',
+          params: { ids: i.item.prerequisites.filter((p) => !met.has(p) && !earlier.has(p)) },
+        },
       });
       continue;
     }
     if (laterNew.has(i.item.id)) {
       left.push({
-        title: `${i.item.id} ${i.item.title}`,
-        why: fresh
-          ? `one new thing at a time: ${fresh.title}`
-          : lost
-            ? 'nothing new while something is being rebuilt'
-            : wind.state === 'none' || wind.state === 'below'
-              ? 'the forecast has too little wind for it'
-              : 'not today',
+        title: itemTitle(i),
+        why: whyNotNew(fresh, lost !== null, wind.state),
       });
       continue;
     }
     // Approaches are for landing: go-arounds of one item in a lesson, however many items ask for them.
     if (i.item.evidence.kind === 'go-arounds' && around.some((id) => planned().has(id))) {
-      left.push({ title: `${i.item.id} ${i.item.title}`, why: 'go-arounds of one item are enough for one lesson' });
+      left.push({ title: itemTitle(i), why: { code: 'go-arounds-once' } });
       continue;
     }
     const whole = itemBlock(i, input, isAirwork(i) ? 'airwork' : 'circuits');
     const asked = windAsked(i);
     if (asked !== null && input.forecastKt !== null && input.forecastKt < asked - 0.5) {
       left.push({
-        title: `${i.item.id} ${i.item.title}`,
-        why: `it asks for ${fixed(asked)} kt across, the forecast has ${fixed(input.forecastKt)}`,
+        title: itemTitle(i),
+        why: { code: 'wind-asked', params: { askedKt: asked, forecastKt: input.forecastKt } },
       });
       continue;
     }
@@ -278,9 +274,8 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   }
   const after = fresh ? fresh.itemIds.filter((id) => !hasFirst(id, inCircuit, met, earlier)) : [];
   if (fresh && freshFits && after.length === 0) blocks.push(fresh);
-  else if (fresh && after.length > 0)
-    left.push({ title: fresh.title, why: 'what comes before it found no room in this lesson' });
-  else if (fresh) left.push({ title: fresh.title, why: `no room left by the ${limitedBy}` });
+  else if (fresh && after.length > 0) left.push({ title: fresh.title, why: { code: 'no-room-before' } });
+  else if (fresh) left.push({ title: fresh.title, why: { code: 'no-room', params: { limitedBy } } });
   if (ends) blocks.push(strength);
   blocks.sort((a, b) => ORDER[a.kind] - ORDER[b.kind]);
   const focus = [
@@ -349,15 +344,25 @@ const hasFirst = (
 ): boolean =>
   (items.find((i) => i.item.id === id)?.item.prerequisites ?? []).every((p) => met.has(p) || earlier.has(p));
 
+/** Why something new waits for another lesson. */
+const whyNotNew = (
+  fresh: ProposedBlock | null,
+  rebuilding: boolean,
+  wind: LessonProposal['wind']['state'],
+): LaterWhy =>
+  fresh
+    ? { code: 'one-new-thing', params: { title: fresh.title } }
+    : { code: rebuilding ? 'rebuilding' : wind === 'none' || wind === 'below' ? 'too-little-wind' : 'not-today' };
+const itemTitle = (i: ItemEvidence, circuits = 0): BlockTitle => ({
+  code: 'item',
+  params: { id: i.item.id, title: i.item.title, circuits },
+});
 const isAirwork = (i: ItemEvidence): boolean => i.item.forms.some((f) => AIRWORK_FORMS.has(f));
-const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({
+const fromFinding = (f: Finding, kind: PlanBlock['kind']): ProposedBlock => ({
   id: `finding-${f.id}`,
   kind,
-  title: f.next.title,
-  why: `${f.title}: ${f.numbers
-    .slice(0, 2)
-    .map((n) => `${n.label}: ${n.text}`)
-    .join(', ')}.`,
+  title: { code: 'finding', params: { title: f.next.title } },
+  why: { code: 'finding', params: { title: f.title, numbers: f.numbers.slice(0, 2) } },
   minutes: f.next.minutes,
   itemIds: [],
   findingId: f.id,
@@ -367,14 +372,14 @@ const fromFinding = (f: Finding, kind: PlanBlock['kind']): PlanBlock => ({
  * A run or a count is flown in circuits, as many as it still asks, four at most in one lesson; anything else is shown
  * once.
  */
-function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): PlanBlock {
-  const { id, title } = i.item;
+function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'], most = 99): ProposedBlock {
+  const { id } = i.item;
   const circuits = Math.min(most, circuitsOf(i));
   return {
     id: `item-${id}`,
     kind,
-    title: circuits > 0 ? `${id} ${title}, ${circuits} ${circuits === 1 ? 'circuit' : 'circuits'}` : `${id} ${title}`,
-    why: `Open: ${i.missing.join('; ') || 'to be shown'}.`,
+    title: itemTitle(i, circuits),
+    why: { code: 'open', params: { missing: i.missing } },
     minutes: circuits > 0 ? circuits * input.circuitMin : isAirwork(i) ? AIRWORK_MIN : ITEM_MIN,
     itemIds: [id],
     findingId: null,
@@ -412,15 +417,18 @@ function newLoad(
   ready: readonly ItemEvidence[],
   wind: LessonProposal['wind'],
   rebuilding: boolean,
-): PlanBlock | null {
+): ProposedBlock | null {
   if (rebuilding || input.flown.length === 0) return firstLandings(input, ready);
   if (wind.state === 'step') {
     const ids = ready.filter((i) => isNewLoad(i, input) && !attitudeIsNew(i, input)).map((i) => i.item.id);
     return {
       id: 'wind-step',
       kind: 'new',
-      title: `Crosswind ${fixed(input.forecastKt ?? 0)} kt, the next step`,
-      why: `Proven ${fixed(input.ladder.provenKt)} kt, the step allows ${fixed(input.ladder.ladderKt)}; ${wind.words}`,
+      title: { code: 'wind-step', params: { forecastKt: input.forecastKt ?? 0 } },
+      why: {
+        code: 'wind-step',
+        params: { provenKt: input.ladder.provenKt, stepKt: input.ladder.ladderKt, wind: wind.said },
+      },
       minutes: 3 * input.circuitMin,
       itemIds: ids,
       findingId: null,
@@ -435,52 +443,43 @@ function newLoad(
   );
   if (!other) return null;
   const b = itemBlock(other, input, 'new');
-  return { ...b, why: `New: ${list(input.owned.map(say))} is owned. ${b.why}` };
+  return { ...b, why: { code: 'new-attitude', params: { owned: input.owned, missing: other.missing } } };
 }
 const attitudeIsNew = (i: ItemEvidence, input: LessonInput): boolean =>
   'attitude' in i.item.evidence && i.item.evidence.attitude !== null && !input.flown.includes(i.item.evidence.attitude);
 
 /** Before any landing: the school's first attitude, and nothing else new. */
-function firstLandings(input: LessonInput, ready: readonly ItemEvidence[]): PlanBlock | null {
+function firstLandings(input: LessonInput, ready: readonly ItemEvidence[]): ProposedBlock | null {
   if (input.flown.length > 0) return null;
   const first =
     ready.find(
       (i) =>
         attitudeIsNew(i, input) && 'attitude' in i.item.evidence && i.item.evidence.attitude === input.firstLanding,
     ) ?? ready.find((i) => attitudeIsNew(i, input));
-  return first
-    ? { ...itemBlock(first, input, 'new'), why: 'The first landings of this checkout, in the attitude of its school.' }
-    : null;
+  return first ? { ...itemBlock(first, input, 'new'), why: { code: 'first-landings' } } : null;
 }
 
 /** The forecast against what the pilot has earned. */
 function windStep({ forecastKt, ladder }: LessonInput): LessonProposal['wind'] {
-  if (forecastKt === null) return { words: 'no forecast for this time', state: 'none' };
-  const said = `forecast up to ${fixed(forecastKt)} kt across`;
-  if (forecastKt > ladder.ladderKt + SLACK)
-    return {
-      words: `${said}, more than the ${fixed(ladder.ladderKt)} of the step: another time, another runway, or the instructor\u2019s landings`,
-      state: 'above',
-    };
-  if (forecastKt > ladder.provenKt + 0.5)
-    return {
-      words: `${said}: between the ${fixed(ladder.provenKt)} proven and the ${fixed(ladder.ladderKt)} of the step`,
-      state: 'step',
-    };
-  return { words: `${said}, within the ${fixed(ladder.provenKt)} proven`, state: 'below' };
+  if (forecastKt === null) return { said: { code: 'no-forecast' }, state: 'none' };
+  const { provenKt, ladderKt: stepKt } = ladder;
+  if (forecastKt > stepKt + SLACK) return { said: { code: 'above', params: { forecastKt, stepKt } }, state: 'above' };
+  if (forecastKt > provenKt + 0.5)
+    return { said: { code: 'step', params: { forecastKt, provenKt, stepKt } }, state: 'step' };
+  return { said: { code: 'proven', params: { forecastKt, provenKt } }, state: 'below' };
 }
 
-function strengthBlock(input: LessonInput, attitude: string): PlanBlock {
+function strengthBlock(input: LessonInput, attitude: string): ProposedBlock {
   const good = input.findings.find((f) => f.positive);
   return {
     id: 'strength',
     kind: 'strength',
-    title: `End well: ${input.owned.length > 0 ? `one ${say(attitude)} landing, full stop` : 'one quiet circuit, full stop'}`,
+    title: input.owned.length > 0 ? { code: 'end-on', params: { attitude } } : { code: 'end-quietly' },
     why: good
-      ? `And say it: ${good.title.charAt(0).toLowerCase()}${good.title.slice(1)}, ${good.numbers[0]?.text ?? ''}.`
+      ? { code: 'praise', params: { title: good.title, number: good.numbers[0]?.text ?? '' } }
       : input.owned.length > 0
-        ? `${say(attitude)} landings are owned: end on one.`
-        : 'Stop while it goes well.',
+        ? { code: 'end-on-owned', params: { attitude } }
+        : { code: 'end-well' },
     minutes: input.circuitMin,
     itemIds: [],
     findingId: good?.id ?? null,

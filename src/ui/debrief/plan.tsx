@@ -10,7 +10,14 @@ import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, GripVertical, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import { type LessonInput, flightMinutes, flightRoom, groundMinutes, proposeLesson } from '@/core/plan';
+import {
+  type LessonInput,
+  flightMinutes,
+  flightRoom,
+  groundMinutes,
+  proposalInWords,
+  proposeLesson,
+} from '@/core/plan';
 import { fixed, hoursText } from '@/core/format';
 import { BLOCK_NAME, type PlanBlock } from '@/domain/plan';
 import { moved } from '../brief/arrange';
@@ -75,7 +82,7 @@ export function PlanWorkbench(p: Props) {
     () => ({ ...p.input, forecastKt, bookingMin: bookingOk ? bookingMin : p.bookingMin, fuelMin: p.fuelMin }),
     [p.input, forecastKt, bookingMin, bookingOk, p.bookingMin, p.fuelMin],
   );
-  const proposal = useMemo(() => proposeLesson(input), [input]);
+  const proposal = useMemo(() => proposalInWords(proposeLesson(input)), [input]);
   const blocks = hand ?? proposal.blocks;
   const change = (next: PlanBlock[]) => {
     setHand(next);

@@ -1,4 +1,4 @@
-import type { ItemEvidence, Observation, RecordedLanding } from '@/core/assess';
+import { type ItemEvidence, type Observation, type RecordedLanding, haveWords, missingLine } from '@/core/assess';
 import { VerdictMark } from '../shared/verdict';
 
 /** Programme items against their evidence: the mark, what there is, what is missing, and the landings it rests on. */
@@ -51,9 +51,9 @@ function Item({ entry, rests }: { entry: ItemEvidence; rests: string[] }) {
           </strong>
           {item.safety ? ' · safety' : ''} <span className="soft small">{item.citation}</span>
         </div>
-        {missing.length > 0 ? <div className="need">{missing.join('; ')}</div> : null}
+        {missing.length > 0 ? <div className="need">{missingLine(missing)}</div> : null}
         <div className="soft small">
-          {waived ? `Waived: ${waived}` : have}
+          {waived ? `Waived: ${waived}` : haveWords(have)}
           {rests.length > 0 ? ` · ${rests.join(', ')}` : ''}
         </div>
       </div>

@@ -18,7 +18,7 @@ export interface MatrixRow {
   have: string;
   missing: string[];
   note: string | null;
-  records: ItemRecord[];
+  records: (ItemRecord & { words: string })[];
 }
 const MARK = {
   met: 'within',

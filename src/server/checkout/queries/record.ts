@@ -6,7 +6,6 @@ import {
   type PartSignOff,
   assessProgramme,
   standardOn,
-  unseenName,
   unseenOf,
 } from '@/core/assess';
 import { addDays, daysBetween } from '@/core/recency';
@@ -174,7 +173,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       date: lessonOf.get(i.sortieId)?.flownOn ?? i.at.slice(0, 10),
       lesson: lessonOf.get(i.sortieId)?.lesson ?? 0,
       data: i.data,
-      unseen: i.data.detail === null ? [] : unseenOf(i.data.detail, rowOf).map(unseenName),
+      unseen: i.data.detail === null ? [] : unseenOf(i.data.detail, rowOf),
       overruled: i.overruled ? { reason: i.overruled.reason, computed: i.overruled.computed } : null,
     })),
     waivers: folded.waivers.filter((w) => lessonOf.get(w.sortieId)?.sharedWith === null),

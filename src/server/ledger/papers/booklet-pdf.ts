@@ -1,3 +1,4 @@
+import { asksWords, haveWords, missingLine } from '@/core/assess';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { limitationText, versionWords } from './entry-pdf';
@@ -61,8 +62,8 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
       gap: 0,
     });
     pen.line(
-      `Asks ${i.asks}. Has ` +
-        `${i.waived ?? i.have}${i.missing.length > 0 && !i.met ? `; missing ${i.missing.join('; ')}` : ''}. ` +
+      `Asks ${asksWords(i.asks)}. Has ` +
+        `${i.waived ?? haveWords(i.have)}${i.missing.length > 0 && !i.met ? `; missing ${missingLine(i.missing)}` : ''}. ` +
         `${i.item.citation}`,
       { size: 9, indent: 10, gap: 4 },
     );

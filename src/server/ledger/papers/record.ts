@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { itemEvidenceWords } from '@/core/assess';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { localToday } from '../../rules/today';
@@ -187,16 +188,19 @@ async function checkoutJson(record: CheckoutRecord): Promise<object> {
       captured: l.captured,
       measured: l.measured,
     })),
-    items: record.items.map((i) => ({
-      id: i.item.id,
-      title: i.item.title,
-      citation: i.item.citation,
-      state: i.state,
-      asks: i.asks,
-      have: i.have,
-      missing: i.missing,
-      evidence: i.evidence,
-    })),
+    items: record.items.map((i) => {
+      const { asks, have, missing } = itemEvidenceWords(i);
+      return {
+        id: i.item.id,
+        title: i.item.title,
+        citation: i.item.citation,
+        state: i.state,
+        asks,
+        have,
+        missing,
+        evidence: i.evidence,
+      };
+    }),
     observations: record.evidence.observations,
   };
 }

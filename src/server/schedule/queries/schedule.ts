@@ -326,7 +326,7 @@ export async function lessonNeed(
       item.evidence.kind === 'count'
         ? item.evidence.minCrosswindKt
         : item.evidence.kind === 'run'
-          ? missing.some((m) => m.includes('kt'))
+          ? missing.some((m) => m.code === 'one-in-wind')
             ? item.evidence.windKt
             : null
           : (item.needsWindKt ?? null);

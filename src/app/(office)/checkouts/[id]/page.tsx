@@ -5,7 +5,7 @@ import { Link } from '@/ui/shared/link';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { newestContent } from '@/server/rules/content';
-import { proposeLesson } from '@/core/plan';
+import { proposalInWords, proposeLesson } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
@@ -39,12 +39,14 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
   const plan = runs && head.status === 'open' ? await planFacts(record, facts) : null;
   const proposal =
     plan &&
-    proposeLesson({
-      ...plan.input,
-      forecastKt: plan.slots.find((x) => x.key === plan.firstSlot)?.crosswindKt ?? null,
-      bookingMin: plan.bookingMin,
-      fuelMin: plan.fuelMin,
-    });
+    proposalInWords(
+      proposeLesson({
+        ...plan.input,
+        forecastKt: plan.slots.find((x) => x.key === plan.firstSlot)?.crosswindKt ?? null,
+        bookingMin: plan.bookingMin,
+        fuelMin: plan.fuelMin,
+      }),
+    );
   const late = head.status === 'open' ? [] : await lateOf(head.id);
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');

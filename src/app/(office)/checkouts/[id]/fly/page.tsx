@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { asFlown, countFlown, flownWords } from '@/core/assess';
+import { asFlown, countFlown, flownWords, missingLine } from '@/core/assess';
 import { dateText } from '@/core/format';
 import { flownLessons } from '@/server/checkout/queries/stage';
 import { TakeGrounded, TakeSortie } from '@/ui/fly/take-sortie';
@@ -122,7 +122,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                         <strong>
                           <span className="mono">{i.item.id}</span> {i.item.title}:
                         </strong>{' '}
-                        {i.missing.join('; ')}
+                        {missingLine(i.missing)}
                       </li>
                     ))}
                   </ul>

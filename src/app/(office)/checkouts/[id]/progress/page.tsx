@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
+import { missingLine } from '@/core/assess';
 import { touchdownPoint } from '@/core/sheet';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { homeAerodrome } from '@/server/rules/content';
@@ -128,7 +129,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
                     current,
                     attitude: rule.attitude,
                     accuracy: rule.accuracy,
-                    missing: runItem?.missing.join('; ') ?? '',
+                    missing: missingLine(runItem?.missing ?? []),
                     what: `${runItem?.item.id ?? ''} ${rule.attitude ? say(rule.attitude) : ''} landings`.replace(
                       /\s+/g,
                       ' ',

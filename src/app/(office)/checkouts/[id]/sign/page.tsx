@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { type SigningProblem, recordsOf } from '@/core/assess';
+import { type SigningProblem, itemEvidenceWords, itemRecordWords, recordsOf } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';
 import { NEED_WORDS } from '@/domain/assess-words';
@@ -84,6 +84,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
       : null;
   const rows = items.map((i) => {
     const o = overrides.find((x) => x.itemId === i.item.id);
+    const said = itemEvidenceWords(i);
     return {
       id: i.item.id,
       title: i.item.title,
@@ -93,11 +94,9 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
       confirm: i.item.confirm,
       house: i.item.source === 'house',
       state: !i.met && o?.approved ? ('overridden' as const) : i.state,
-      asks: i.asks,
-      have: i.have,
-      missing: i.missing,
-      note: i.waived ?? i.credited ?? (o ? `${o.reason} ${o.approved ? '' : '(waits for the chief)'}` : null),
-      records: recordsOf(i, record.evidence),
+      ...said,
+      note: i.waived ?? said.credited ?? (o ? `${o.reason} ${o.approved ? '' : '(waits for the chief)'}` : null),
+      records: recordsOf(i, record.evidence).map((r) => ({ ...r, words: itemRecordWords(r.shown) })),
     };
   });
   const title =

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { asksOf, itemFades, subjectsOf } from '@/core/assess';
+import { asksWords, itemFades, subjectsOf } from '@/core/assess';
 import { dateText, fixed, list, plural } from '@/core/format';
 import { AIRWORK_KINDS, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
 import type { House, Programme, ProgrammeItem, RulePack, Standard } from '@/domain/programme';
@@ -140,7 +140,7 @@ function ProgrammeView({ p }: { p: Programme }) {
                   </div>
                 </td>
                 <td>
-                  {asksOf(i.evidence)}
+                  {asksWords(i.evidence)}
                   {subjectsOf(i).length > 0 ? (
                     <div className="soft small">
                       About {list(subjectsOf(i).map(say))}: what the standard names of it is seen each time.
