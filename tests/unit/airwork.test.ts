@@ -119,7 +119,7 @@ describe('manoeuvres', () => {
     expect(judged(stall({ recovery })).verdict).toBe(verdict);
   });
   it('a stall without a look-out is outside, and says so', () => {
-    expect(judged(stall({ lookOut: false }))).toMatchObject({ verdict: 'outside', reasons: ['no look-out before it'] });
+    expect(judged(stall({ lookOut: false }))).toMatchObject({ verdict: 'outside', reasons: [{ code: 'no-look-out' }] });
     expect(judged(stall({ lookOut: null, recovery: null })).verdict).toBe('not-seen');
   });
   it('an exit is held against its entry, over the north too', () => {
@@ -158,7 +158,7 @@ describe('manoeuvres', () => {
     };
     expect(judged(base)).toMatchObject({
       verdict: 'outside',
-      reasons: ['the word simulated was not said', 'went on past the first cue'],
+      reasons: [{ code: 'simulated-not-said' }, { code: 'past-first-cue' }],
     });
     expect(judged({ ...base, recovery: 'at-first-cue', saidSimulated: true })).toMatchObject({
       verdict: 'within',
@@ -225,7 +225,7 @@ describe('a list in order', () => {
     ]);
     expect(
       judged({ form: 'steps', kind: 'flow', list: 'Flow', steps: ['a', 'b', 'c'], ticks: [0, 2, 1] }),
-    ).toMatchObject({ verdict: 'edge', reasons: ['out of order: b'] });
+    ).toMatchObject({ verdict: 'edge', reasons: [{ code: 'out-of-order', params: { steps: ['b'] } }] });
   });
   it('an exchange needs its words, in order, and the feet off', () => {
     const words = (ticks: number[], feetClear: boolean | null): AirworkDetail => ({
@@ -236,7 +236,10 @@ describe('a list in order', () => {
       feetClear,
     });
     expect(judged(words([0, 1, 2], true)).verdict).toBe('within');
-    expect(judged(words([0, 1, 2], false))).toMatchObject({ verdict: 'outside', reasons: ['feet stayed on'] });
+    expect(judged(words([0, 1, 2], false))).toMatchObject({
+      verdict: 'outside',
+      reasons: [{ code: 'feet-stayed-on' }],
+    });
     expect(judged(words([0, 1], true)).verdict).toBe('outside');
   });
 });

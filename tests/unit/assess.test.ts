@@ -14,6 +14,7 @@ import {
   runRule,
   share,
   signingProblems,
+  criterionWords,
 } from '@/core/assess';
 import { composeProgramme } from '@/core/plan';
 import type { CapturedLanding } from '@/domain/capture';
@@ -61,9 +62,10 @@ describe('schools and an instructor\u2019s word', () => {
     expect(judgeCaptured(stood, { ...context, gates, schools: { speed: 'constant' } }).precisionOutside).toEqual([]);
     const j = judgeCaptured(stood, { ...context, gates, schools: { speed: 'reducing' } });
     expect(j).toMatchObject({ landingClass: 'own-off-target', precisionOutside: ['speed'] });
-    expect(j.criteria.find((c) => c.id === 'speed')?.reason).toContain(
-      'stopped falling between base and final (62 to 62 mph)',
-    );
+    expect(j.criteria.find((c) => c.id === 'speed')?.reasons.at(-1)).toEqual({
+      code: 'speed-stood',
+      params: { between: { gates: ['Base', 'Final'], from: 62, to: 62 }, unit: 'mph' },
+    });
     expect(
       judgeCaptured({ ...good, notes: ['speed-did-not-fall'] }, { ...context, gates, schools: { speed: 'reducing' } })
         .precisionOutside,
@@ -76,7 +78,7 @@ describe('schools and an instructor\u2019s word', () => {
       judgeCaptured(tail, { ...context, schools: { attitude: 'three-point' } }).criteria.find(
         (c) => c.id === 'attitude',
       ),
-    ).toMatchObject({ verdict: 'within', reason: expect.stringContaining('Seen tail first') });
+    ).toMatchObject({ verdict: 'within', reasons: [{ code: 'tail-low' }] });
   });
   it('an overruled criterion moves the class, the computed one stays in sight; a whole landing overruled says both', () => {
     const by = { reason: 'it was the gust', by: 'Helena', at: '2026-11-24T14:00:00.000Z' };
@@ -92,7 +94,10 @@ describe('schools and an instructor\u2019s word', () => {
     expect(judgeCaptured(good, { ...context, overruled: { class: { to: 'assisted', ...by } } })).toMatchObject({
       landingClass: 'assisted',
       overruled: { computed: 'own' },
-      reason: expect.stringContaining('Helena says assisted: it was the gust. Computed: The pilot'),
+      reason: {
+        code: 'overruled',
+        params: { by: 'Helena', to: 'assisted', reason: 'it was the gust', computed: { code: 'own' } },
+      },
     });
     expect(
       judgeCaptured(
@@ -112,7 +117,9 @@ describe('judgeCaptured', () => {
   it('own, with the reason for each verdict', () => {
     const j = judgeCaptured(good, context);
     expect(j.landingClass).toBe('own');
-    expect(j.criteria.find((c) => c.id === 'drift')?.reason).toContain('The standard asks none');
+    expect(criterionWords(j.criteria.find((c) => c.id === 'drift')?.reasons ?? [])).toContain(
+      'The standard allows none',
+    );
   });
   it('clean asserts drift, crab, swing and bounce, and never place, speed or firmness', () => {
     const j = judgeCaptured(
@@ -157,7 +164,9 @@ describe('judgeCaptured', () => {
     expect(at(69)).toBe('outside');
     // Said in the dial's own unit: 10 kt are 11.5 mph, 5 kt are 5.75, and the limit is rounded down.
     const said = (fenceSpeed: number) =>
-      judgeCaptured({ ...good, fenceSpeed }, context).criteria.find((c) => c.id === 'speed')?.reason;
+      criterionWords(
+        judgeCaptured({ ...good, fenceSpeed }, context).criteria.find((c) => c.id === 'speed')?.reasons ?? [],
+      );
     expect(said(69)).toBe('Read +12 mph from the target; the standard allows -5 to +11 mph.');
     expect(said(57)).toBe('Read +0 mph from the target; the standard allows -5 to +11 mph.');
     expect(said(52)).toBe('Read -5 mph from the target; the standard allows -5 to +11 mph.');

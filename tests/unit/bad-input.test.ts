@@ -574,7 +574,8 @@ describe('nothing is left out', () => {
       const catalogues = readdirSync(`src/core/${room}`).filter((f) => f.endsWith('-words.ts'));
       const words = new Set<string>();
       for (const f of catalogues)
-        for (const name of Object.keys((await import(`../../src/core/${room}/${f}`)) as object)) words.add(name);
+        for (const name of Object.keys((await import(`../../src/core/${room}/${f.slice(0, -3)}.ts`)) as object))
+          words.add(name);
       for (const [name, value] of Object.entries(exported))
         if (
           typeof value === 'function' &&

@@ -51,7 +51,7 @@ const land = (lesson: number, { class: landingClass = 'own', ...more }: More = {
     missingRequired: [],
     triggerContinued: false,
     goAround: null,
-    reason: '',
+    reason: { code: 'own' },
   },
 });
 const first = (lesson: number, more: More = {}) => land(lesson, { firstOfSortie: true, ...more });

@@ -202,9 +202,7 @@ describe('what is planted is found, and stands until it has been clean', () => {
     expect(open(record(stands, { context }))).toContain('speed-plateau');
     expect(open(record(stands))).not.toContain('speed-plateau');
     expect(plateauIn({ gateSpeeds: { Base: 70, Final: 70 }, fenceSpeed: 60, notes: [] }, BRIEFED)).toEqual({
-      between: 'base and final',
-      from: 70,
-      to: 70,
+      between: { gates: ['Base', 'Final'], from: 70, to: 70 },
     });
     expect(plateauIn({ gateSpeeds: { Base: 70, Final: 65 }, fenceSpeed: 60, notes: [] }, BRIEFED)).toBeNull();
   });

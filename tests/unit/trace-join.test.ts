@@ -287,9 +287,9 @@ describe('found and tapped', () => {
     const off = judge({ lateral: -2.6 });
     expect(off.landingClass).toBe('own-off-target');
     expect(off.criteria.find((x) => x.id === 'lateral')).toMatchObject({ verdict: 'outside', form: 'measured' });
-    expect(off.criteria.find((x) => x.id === 'lateral')?.reason).toMatch(
-      /^Measured .2\.6 m; the standard allows .2 to \+2 m\.$/,
-    );
+    expect(off.criteria.find((x) => x.id === 'lateral')?.reasons).toEqual([
+      { code: 'measured', params: { value: -2.6, low: -2, high: 2, unit: 'm' } },
+    ]);
     expect(judge({ swing: 14 }).landingClass).toBe('outside');
     expect(judge({ firmness: 200 }).criteria.find((x) => x.id === 'firmness')?.verdict).toBe('within');
   });

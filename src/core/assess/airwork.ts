@@ -2,6 +2,7 @@
  * Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet,
  * degrees.
  */
+import type { DetailReason } from './captured-words';
 import {
   type AirworkKind,
   type AirworkLimit,
@@ -213,7 +214,7 @@ export const unseenName = (id: string): string =>
 
 export interface DetailJudged {
   verdict: CriterionVerdict;
-  reasons: string[];
+  reasons: DetailReason[];
   /** What was not looked at, and keeps it from being judged. */
   unseen: string[];
   quantities: QuantityJudged[];
@@ -250,7 +251,9 @@ function judgeSeen(
     item: string | null = null,
   ) =>
     judgeNumbers(rowOf(kind), inKt(seen), standard.edgeShare, item) ?? { overall: 'not-seen' as const, quantities: [] };
-  const reasons: string[] = [];
+  const reasons: DetailReason[] = [];
+  const stepsOf = (missed: readonly number[]): string[] =>
+    'steps' in detail ? missed.flatMap((i) => detail.steps[i] ?? []) : [];
   switch (detail.form) {
     case 'numbers': {
       const n = byNumbers(detail.kind, detail.seen);
@@ -258,12 +261,12 @@ function judgeSeen(
     }
     case 'stall': {
       const n = byNumbers('stall', detail.seen, detail.stall);
-      if (detail.lookOut === false) reasons.push('no look-out before it');
+      if (detail.lookOut === false) reasons.push({ code: 'no-look-out' });
       const recovery = stallVerdict(detail.recovery);
       if (recovery === 'outside')
-        reasons.push(
-          detail.recovery === 'secondary-stall' ? 'stalled again in the recovery' : 'rolled or yawed before unloading',
-        );
+        reasons.push({
+          code: detail.recovery === 'secondary-stall' ? 'secondary-stall' : 'rolled-before-unloading',
+        });
       return {
         verdict: worst([
           n.overall,
@@ -284,15 +287,15 @@ function judgeSeen(
     }
     case 'asymmetric': {
       const n = byNumbers('asymmetric', detail.seen, detail.item);
-      if (detail.saidSimulated === false) reasons.push('the word simulated was not said');
-      if (detail.recovery === 'after-a-second-cue') reasons.push('went on past the first cue');
+      if (detail.saidSimulated === false) reasons.push({ code: 'simulated-not-said' });
+      if (detail.recovery === 'after-a-second-cue') reasons.push({ code: 'past-first-cue' });
       const recovery: CriterionVerdict =
         detail.recovery === null ? 'not-seen' : detail.recovery === 'at-first-cue' ? 'within' : 'outside';
       return { verdict: worst([n.overall, recovery]), reasons, quantities: n.quantities };
     }
     case 'steps': {
       const o = orderKept(detail.steps.length, detail.ticks);
-      if (o.missed.length > 0) reasons.push(`missed: ${o.missed.map((i) => detail.steps[i]).join(', ')}`);
+      if (o.missed.length > 0) reasons.push({ code: 'missed', params: { steps: stepsOf(o.missed) } });
       // Numbers from memory have no order; a flow has.
       if (detail.kind === 'speeds')
         return {
@@ -307,13 +310,13 @@ function judgeSeen(
           reasons,
           quantities: [],
         };
-      if (o.outOfOrder.length > 0) reasons.push(`out of order: ${o.outOfOrder.map((i) => detail.steps[i]).join(', ')}`);
+      if (o.outOfOrder.length > 0) reasons.push({ code: 'out-of-order', params: { steps: stepsOf(o.outOfOrder) } });
       return { verdict: o.verdict, reasons, quantities: [] };
     }
     case 'exchange': {
       const o = orderKept(detail.steps.length, detail.ticks);
-      if (o.missed.length > 0) reasons.push(`not said: ${o.missed.map((i) => detail.steps[i]).join(', ')}`);
-      if (detail.feetClear === false) reasons.push('feet stayed on');
+      if (o.missed.length > 0) reasons.push({ code: 'not-said', params: { steps: stepsOf(o.missed) } });
+      if (detail.feetClear === false) reasons.push({ code: 'feet-stayed-on' });
       return {
         verdict: worst([o.verdict, detail.feetClear === null ? 'not-seen' : detail.feetClear ? 'within' : 'outside']),
         reasons,
@@ -321,7 +324,7 @@ function judgeSeen(
       };
     }
     case 'surprise': {
-      if (detail.answer !== detail.model) reasons.push(`the model says ${detail.model}`);
+      if (detail.answer !== detail.model) reasons.push({ code: 'model-says', params: { model: detail.model } });
       // A doubtful end chosen is an answer to talk about, not a good one.
       return {
         verdict: detail.answer === detail.model ? (detail.verdict === 'doubtful' ? 'edge' : 'within') : 'outside',

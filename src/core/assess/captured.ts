@@ -2,8 +2,8 @@ import type { CriterionForm, CriterionVerdict, EyeValue, LandingClass, StandardR
 import type { CapturedLanding } from '@/domain/capture';
 import { touchSeen } from '@/domain/touch';
 import type { Standard } from '@/domain/programme';
-import { SERIOUS, type Serious, meant, say } from '@/domain/words';
-import { besideLimit, downTo, fixed } from '../format';
+import { SERIOUS, type Serious, meant } from '@/domain/words';
+import type { ComputedReason, CriterionReason, LandingReason } from './captured-words';
 import { assessGoAround, assessLanding, classOf, type GoAroundResult, type LandingResult } from './landing';
 
 export interface JudgeContext {
@@ -48,8 +48,8 @@ export interface CriterionJudged {
   verdict: CriterionVerdict;
   form: CriterionForm | null;
   required: boolean;
-  /** Why, in words: what was seen, and what the standard asks. */
-  reason: string;
+  /** What was seen and what the standard allows, then what the technique of the checkout makes of it. */
+  reasons: CriterionReason[];
   /** Set when an instructor overruled it; `computed` is what the standard gave and stays in sight. */
   overruled?: Overruled & { computed: CriterionVerdict };
 }
@@ -63,8 +63,8 @@ export interface JudgedLanding {
   /** Whose it was, 0 to 3; null or absent = not known, or contradicted by what was noted. */
   level?: number | null;
   goAround: GoAroundResult | null;
-  /** One sentence that says why the landing has its class. */
-  reason: string;
+  /** Why the landing has its class. */
+  reason: LandingReason;
   overruled?: Overruled & { computed: string };
 }
 
@@ -87,7 +87,7 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
   };
   // A touch recorded as a low pass, as earlier versions let pass, is judged as the landing it was.
   if (landing.kind === 'low-pass' && !touchSeen(landing))
-    return { ...empty, landingClass: 'low-pass', goAround: null, reason: 'A low pass: practised, not judged.' };
+    return { ...empty, landingClass: 'low-pass', goAround: null, reason: { code: 'low-pass' } };
   if (landing.kind === 'go-around') {
     const goAround = assessGoAround({
       word: landing.goAroundWord,
@@ -146,15 +146,17 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     verdict: result.verdicts[row.id] ?? 'not-seen',
     form: result.forms[row.id] ?? null,
     required: row.required.includes('eye'),
-    reason: criterionReason(
-      row,
-      eye[row.id] ?? null,
-      measured[row.id] ?? null,
-      row.id in traced,
-      result.forms[row.id] ?? null,
-      intended,
-      context,
-    ),
+    reasons: [
+      criterionReason(
+        row,
+        eye[row.id] ?? null,
+        measured[row.id] ?? null,
+        row.id in traced,
+        result.forms[row.id] ?? null,
+        intended,
+        context,
+      ),
+    ],
   }));
   const bySchool = criteria.map((c) => schoolWord(c, landing, context));
   const said = [
@@ -185,7 +187,13 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     level,
     goAround: null,
     reason: contradicts
-      ? `Not judged: ${say(landing.intervention === 1 ? 'prompted' : 'own')} and helped on ${landing.helpedOn.map(say).join(', ')} contradict. Say which it was.`
+      ? {
+          code: 'contradicts' as const,
+          params: {
+            level: landing.intervention === 1 ? ('prompted' as const) : ('own' as const),
+            helpedOn: landing.helpedOn,
+          },
+        }
       : classReason(after, level),
   };
   return whole
@@ -193,7 +201,10 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
         ...judged,
         landingClass: whole.to as LandingClass,
         overruled: { ...whole, computed: judged.landingClass },
-        reason: `${whole.by} says ${say(whole.to)}: ${whole.reason}. Computed: ${judged.reason}`,
+        reason: {
+          code: 'overruled',
+          params: { by: whole.by, to: whole.to, reason: whole.reason, computed: judged.reason },
+        },
       }
     : judged;
 }
@@ -207,21 +218,16 @@ const PILOTS_OWN: ReadonlySet<string> = new Set(['own', 'own-off-target', 'promp
 export const mayOverrule = (to: string, l: { demonstration: boolean; intervention: number | null }): boolean =>
   !l.demonstration && !((l.intervention === null || l.intervention === 3) && PILOTS_OWN.has(to));
 
-const SERIOUS_REASON: Record<Serious, string> = {
-  'short-of-threshold': 'Touched before the threshold',
-  'off-surface': 'A wheel left the surface',
-  'inspection-sink': 'Hard enough to inspect the aeroplane',
-};
-/** What was measured and where the edge is, each with its unit. */
-function measuredWords(id: Serious, traced: Readonly<Record<string, number>>, edges: MeasuredEdges): string {
+/** What was measured and where the edge is. */
+function measuredReason(id: Serious, traced: Readonly<Record<string, number>>, edges: MeasuredEdges): CriterionReason {
   const { along = 0, lateral = 0, firmness = 0 } = traced;
   switch (id) {
     case 'short-of-threshold':
-      return `measured ${fixed(-along - (edges.shortM ?? 0), 1)} m before it`;
+      return { code: 'short', params: { beforeM: -along - (edges.shortM ?? 0) } };
     case 'off-surface':
-      return `measured ${fixed(Math.abs(lateral), 1)} m from the line, the edge for a wheel is at ${fixed(edges.sideM ?? 0, 1)} m`;
+      return { code: 'off-surface', params: { fromLineM: Math.abs(lateral), edgeM: edges.sideM ?? 0 } };
     case 'inspection-sink':
-      return `measured ${fixed(firmness)} ft/min, an inspection is due from ${fixed(edges.inspectFpm)} ft/min`;
+      return { code: 'hard', params: { sinkFpm: firmness, inspectFpm: edges.inspectFpm } };
   }
 }
 /** Outside whatever else was seen: tapped, or measured. */
@@ -242,7 +248,7 @@ function seriousOf(
     verdict: 'outside',
     form: measured[id] ? 'measured' : 'eye',
     required: false,
-    reason: `${SERIOUS_REASON[id]}${measured[id] && edges ? ` (${measuredWords(id, traced, edges)})` : ''}: outside whatever else was seen.`,
+    reasons: [measured[id] && edges ? measuredReason(id, traced, edges) : { code: 'serious-seen', params: { id } }],
   }));
 }
 
@@ -255,21 +261,14 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
     l.bounce?.handling !== 'went-around' &&
     c.verdict !== 'outside'
   )
-    return {
-      ...c,
-      verdict: 'outside',
-      reason: `${c.reason} In the school of this checkout any second contact is a go-around.`,
-    };
+    return { ...c, verdict: 'outside', reasons: [...c.reasons, { code: 'second-contact' }] };
   if (
     c.id === 'attitude' &&
     schools?.attitude === 'three-point' &&
     l.touched === 'tail-first' &&
     l.intended === 'three-point'
   )
-    return {
-      ...c,
-      reason: 'Seen tail first. Meant three-point; tail-low counts as meant in the school of this checkout.',
-    };
+    return { ...c, reasons: [{ code: 'tail-low' }] };
   if (c.id === 'speed' && schools?.speed === 'reducing' && c.verdict !== 'outside') {
     const stood = plateauIn(l, gates ?? []);
     if (stood)
@@ -277,7 +276,10 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
         ...c,
         verdict: 'outside',
         form: c.form ?? 'eye',
-        reason: `${c.form === null ? '' : `${c.reason} `}The speed stopped falling${stood.between ? ` between ${stood.between} (${fixed(stood.from ?? 0)} to ${fixed(stood.to ?? 0)} ${unit})` : ', as noted'}: on a falling schedule that is the fault.`,
+        reasons: [
+          ...(c.form === null ? [] : c.reasons),
+          { code: 'speed-stood', params: { between: stood.between, unit } },
+        ],
       };
   }
   return c;
@@ -290,7 +292,7 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
 export function plateauIn(
   l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>,
   gates: readonly { name: string; target: number | null }[],
-): { between: string | null; from: number | null; to: number | null } | null {
+): { between: { gates: string[]; from: number; to: number } | null } | null {
   const read = gates.map((g, i) => ({
     ...g,
     speed: i === gates.length - 1 ? l.fenceSpeed : (l.gateSpeeds[g.name] ?? null),
@@ -299,9 +301,9 @@ export function plateauIn(
     const [a, b] = [read[i - 1], read[i]];
     if (a?.speed == null || b?.speed == null || a.target === null || b.target === null) continue;
     if (a.target - b.target >= 2 && a.speed - b.speed < STANDS_STILL && b.speed > b.target)
-      return { between: `${a.name.toLowerCase()} and ${b.name.toLowerCase()}`, from: a.speed, to: b.speed };
+      return { between: { gates: [a.name, b.name], from: a.speed, to: b.speed } };
   }
-  return l.notes.includes('speed-did-not-fall') ? { between: null, from: null, to: null } : null;
+  return l.notes.includes('speed-did-not-fall') ? { between: null } : null;
 }
 /** Falling by less than this between two gates is standing still, in the unit of the dial. */
 const STANDS_STILL = 1.5;
@@ -322,20 +324,6 @@ function regroup(
   };
 }
 
-/** A speed about its target in the unit of the dial: the tolerance rounded down, no figure against the verdict. */
-function speedReason(
-  how: string,
-  offKt: number,
-  lowKt: number,
-  highKt: number,
-  { ktPerUnit, unit }: { ktPerUnit: number; unit: string },
-): string {
-  const [off, low, high] = [offKt / ktPerUnit, -lowKt / ktPerUnit, highKt / ktPerUnit];
-  const [limit = '', seen = ''] = off >= 0 ? besideLimit(high, off) : besideLimit(low, -off);
-  const allows = off >= 0 ? [downTo(low), limit] : [limit, downTo(high)];
-  return `${how} ${off >= 0 ? '+' : '-'}${seen} ${unit} from the target; the standard allows -${allows[0] ?? ''} to +${allows[1] ?? ''} ${unit}.`;
-}
-
 function criterionReason(
   row: StandardRow & { unit: string },
   eye: EyeValue | null,
@@ -344,82 +332,67 @@ function criterionReason(
   form: CriterionForm | null,
   intended: string | null,
   dial: { ktPerUnit: number; unit: string },
-): string {
-  if (form === null) return 'Nobody looked: not seen, and not assumed good.';
+): CriterionReason {
+  if (form === null) return { code: 'not-seen' };
   if (form === 'measured' && measured !== null && row.measured) {
     const { low, high } = row.measured;
-    if (row.id === 'speed') return speedReason(traced ? 'Measured' : 'Read', measured, low, high, dial);
-    const digits = row.unit === 'count' || row.unit === 'fpm' ? 0 : 1;
-    return `Measured ${low < 0 && measured >= 0 ? '+' : ''}${fixed(measured, digits)}${row.unit === 'count' ? '' : ` ${row.unit}`}; the standard allows ${fixed(low)} to ${low < 0 ? '+' : ''}${fixed(high)}${row.unit === 'count' ? '' : ` ${row.unit}`}.`;
+    const k = dial.ktPerUnit;
+    return row.id === 'speed'
+      ? {
+          code: 'speed',
+          params: {
+            from: traced ? 'trace' : 'dial',
+            off: measured / k,
+            low: -low / k,
+            high: high / k,
+            unit: dial.unit,
+          },
+        }
+      : { code: 'measured', params: { value: measured, low, high, unit: row.unit } };
   }
-  const asked = standardAsks(row, intended);
-  if (form === 'asserted') return `Asserted by the clean tap: none. ${asked}`;
-  if (eye !== null && typeof eye === 'object' && 'count' in eye) {
-    const handling = eye.handling ? `, ${say(eye.handling)}` : '';
+  const by = { row: { eye: row.eye }, intended };
+  if (form === 'asserted') return { code: 'asserted', params: by };
+  if (eye !== null && typeof eye === 'object' && 'count' in eye)
     return eye.handling === 'pushed' && eye.count > 0
-      ? `${eye.count} \u00d7 ${handling.slice(2)}: a push in a bounce is outside at any count.`
-      : `Seen ${eye.count}${handling}. ${asked}`;
-  }
-  const word =
-    typeof eye === 'string' ? say(eye) : eye ? `${say(eye.band)}${eye.side ? ` ${eye.side}` : ''}` : 'not seen';
-  return `Seen ${word}. ${asked}`;
+      ? { code: 'pushed', params: { count: eye.count } }
+      : { code: 'bounced', params: { ...by, count: eye.count, handling: eye.handling } };
+  return { code: 'seen', params: { ...by, eye } };
 }
 
-function standardAsks(row: StandardRow, intended: string | null): string {
-  if (!row.eye) return '';
-  if (row.eye.kind === 'bounce') return `The standard asks ${row.eye.withinCount}; ${row.eye.edgeCount} is edge.`;
-  if (row.eye.kind === 'attitude') return intended ? `Meant ${say(intended)}.` : '';
-  const edge = row.eye.edge.length > 0 ? `; ${row.eye.edge.map(say).join(' or ')} is edge` : '';
-  return `The standard asks ${row.eye.within.map(say).join(' or ')}${edge}.`;
-}
-
-function classReason(result: ReturnType<typeof assessLanding>, intervention: number | null): string {
-  const names = (ids: string[]) => ids.map(say).join(', ');
+function classReason(result: ReturnType<typeof assessLanding>, intervention: number | null): ComputedReason {
   switch (result.landingClass) {
     case 'demonstration':
-      return 'Flown by the instructor: not counted for the pilot.';
+      return { code: 'demonstration' };
     case 'outside':
       return result.controlOutside.length > 0
-        ? `Outside in control: ${names(result.controlOutside)}.`
-        : 'The go-around trigger was met and the approach continued.';
+        ? { code: 'control', params: { outside: result.controlOutside } }
+        : { code: 'trigger' };
     case 'assisted':
-      return intervention === 3 ? 'The instructor took control.' : 'Flown with help on the controls.';
+      return { code: intervention === 3 ? 'took-over' : 'assisted' };
     case 'not-judged':
       return intervention === null
-        ? 'Whose landing it was is not recorded, so it is not judged.'
-        : `Not judged: ${names(result.missingRequired)} not seen.`;
+        ? { code: 'nobody-named' }
+        : { code: 'not-seen', params: { missing: result.missingRequired } };
     case 'prompted':
-      return 'Flown by the pilot after a word from the instructor.';
+      return { code: 'prompted' };
     case 'own-off-target':
-      return `The pilot\u2019s own; off target: ${names(result.precisionOutside)}.`;
+      return { code: 'off-target', params: { outside: result.precisionOutside } };
     case 'own':
-      return 'The pilot\u2019s own and in standard.';
+      return { code: 'own' };
   }
 }
 
-function goAroundReason(result: GoAroundResult, landing: CapturedLanding): string {
-  const decision: Record<GoAroundResult['decision'], string> = {
-    sound: `A sound decision, ${say(landing.goAroundWord ?? 'before')}${landing.announced ? ` announced: ${say(landing.announced)}` : ''}`,
-    late: 'Decided late, and better than continued',
-    told: 'Told to go, for safety',
-    neutral: `Flown as ${landing.goAroundWord === 'traffic' ? 'the traffic asked' : 'an exercise'}`,
-    'not-judged': 'When it was decided is not recorded',
-    demonstration: 'The instructor\u2019s demonstration',
-  };
-  const outside = Object.entries(landing.goAroundExecution)
-    .filter(([, v]) => v === 'outside')
-    .map(([k]) => say(k));
-  const execution: Record<GoAroundResult['execution'], string> = {
-    good: 'flown well',
-    prompted: 'flown after a word',
-    assisted: 'flown with help',
-    outside: `outside in ${outside.join(', ')}`,
-    'not-judged': 'how it was flown was not all seen',
-    demonstration: 'not counted',
-  };
-  const began = [
-    ...(landing.goAroundFrom ? [`from the ${say(landing.goAroundFrom)}`] : []),
-    ...(landing.goAroundWhy ? [say(landing.goAroundWhy)] : []),
-  ];
-  return `${[decision[result.decision], ...began].join(', ')}; ${execution[result.execution]}.`;
-}
+const goAroundReason = ({ decision, execution }: GoAroundResult, landing: CapturedLanding): ComputedReason => ({
+  code: 'go-around',
+  params: {
+    decision,
+    execution,
+    word: landing.goAroundWord,
+    announced: landing.announced ?? null,
+    from: landing.goAroundFrom ?? null,
+    why: landing.goAroundWhy ?? null,
+    outside: Object.entries(landing.goAroundExecution)
+      .filter(([, v]) => v === 'outside')
+      .map(([k]) => k),
+  },
+});

@@ -3,7 +3,6 @@ import { AIRWORK_QUANTITIES, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
 import { say } from '@/domain/words';
 import { fixed, list, withUnit } from '../format';
-import { type DetailJudged, unseenName } from './airwork';
 
 const signed = (x: number): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x))}`;
 
@@ -91,22 +90,3 @@ const box = (b: { heightFt: number | null; speed: number | null; headingDeg: num
   ]
     .filter(Boolean)
     .join(', ') || 'not seen';
-
-/**
- * Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong, in words.
- * Speeds in knots.
- */
-export function detailReasons(judged: DetailJudged): string[] {
-  const side = (x: number) =>
-    `${x > 0 ? '+' : x < 0 ? '\u2013' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;
-  return [
-    ...judged.quantities
-      .filter((q) => q.verdict !== 'not-seen')
-      .map(
-        (q) =>
-          `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${side(q.deviation)} ${q.limit.unit}`}; the standard allows ${side(q.limit.low)} to ${side(q.limit.high)} ${q.limit.unit}`,
-      ),
-    ...judged.reasons,
-    ...(judged.unseen.length > 0 ? [`not judged: ${judged.unseen.map(unseenName).join(', ')} not seen`] : []),
-  ];
-}

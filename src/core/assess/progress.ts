@@ -2,6 +2,7 @@
  * A lesson beside the ones before it, a pilot beside the school, instructors beside each other; and the one table that
  * charts, pages and files share.
  */
+import { landingWords } from './captured-words';
 import type { CriterionVerdict, LandingClass } from '@/domain/assess-words';
 import type { Standard } from '@/domain/programme';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -220,7 +221,7 @@ export function tableRows(
         .filter((x) => x.verdict === 'outside')
         .map((x) => say(x.id))
         .join(', '),
-      reason: l.judged.reason,
+      reason: landingWords(l.judged.reason),
     };
   });
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import type { CriterionJudged, JudgedLanding } from '@/core/assess';
+import { type CriterionJudged, type JudgedLanding, landingWords, criterionWords } from '@/core/assess';
 import { ageText, crosswindWords, dateText } from '@/core/format';
 import { CRITERION_VERDICTS } from '@/domain/assess-words';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -130,7 +130,7 @@ export function LandingTable({
           <>
             <p className="mb-1">
               <strong>
-                Landing {chosen.number}: {chosen.judged.reason}
+                Landing {chosen.number}: {landingWords(chosen.judged.reason)}
               </strong>
               {chosen.replay ? (
                 <>
@@ -198,7 +198,7 @@ function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: Landing
             </span>{' '}
           </>
         ) : null}
-        {c.reason}
+        {criterionWords(c.reasons)}
         {c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
         {overrule ? (
           <Otherwise

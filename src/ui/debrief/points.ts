@@ -1,4 +1,4 @@
-import type { DebriefLanding } from '@/core/assess';
+import { type DebriefLanding, landingWords } from '@/core/assess';
 import { eyeWord } from '@/core/trace';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import type { AlongBand, LateralBand } from '@/domain/words';
@@ -48,7 +48,7 @@ export function touchdownPoints(
       along: m.along === undefined ? l.captured.along : (eyeWord('along', m.along, c) as AlongBand),
       lateral: m.lateral === undefined ? l.captured.lateral : (eyeWord('lateral', m.lateral, c) as LateralBand),
       verdict: classVerdict(l.judged.landingClass),
-      word: l.judged.reason,
+      word: landingWords(l.judged.reason),
       helped: (l.captured.intervention ?? 0) >= 2,
       alongM: m.along ?? null,
       lateralM: m.lateral ?? null,

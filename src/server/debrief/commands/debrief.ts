@@ -10,6 +10,7 @@ import {
   mayOverrule,
   sinceLastTime,
   tableRows,
+  landingWords,
 } from '@/core/assess';
 import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
 import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
@@ -224,8 +225,8 @@ export async function debriefSnapshot(checkoutId: string, sortieId: string) {
     flownOn: sortie?.flownOn ?? '',
     standard: record.standard.name,
     headline: summary ? lessonHeadline(summary) : `Lesson ${lesson}: no landing`,
-    best: best && { number: best.number, reason: best.judged.reason },
-    worst: worst && { number: worst.number, reason: worst.judged.reason },
+    best: best && { number: best.number, reason: landingWords(best.judged.reason) },
+    worst: worst && { number: worst.number, reason: landingWords(worst.judged.reason) },
     self: self && compareSelf(self.said, landings),
     changed: sinceLastTime(facts.landings, lesson),
     findings: standing(facts.findings)

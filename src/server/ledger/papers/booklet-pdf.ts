@@ -1,4 +1,4 @@
-import { asksWords, haveWords, missingLine } from '@/core/assess';
+import { asksWords, haveWords, landingWords, missingLine } from '@/core/assess';
 import { dateText, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { limitationText, versionWords } from './entry-pdf';
@@ -89,7 +89,7 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
         `${l.number}  ` +
           `${say(l.kind)}${l.intended ? `, ${say(l.intended)}` : ''}${(l.surface ?? 'land') === 'water' ? ', water' : ''}: ` +
           `${say(l.judged.landingClass)}${l.crosswindKt === null ? '' : `, ${Math.round(Math.abs(l.crosswindKt))} kt across`}. ` +
-          `${l.judged.reason}`,
+          landingWords(l.judged.reason),
         { size: 8.5, indent: 10, gap: 1 },
       );
     for (const o of seen)

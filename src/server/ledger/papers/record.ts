@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { itemEvidenceWords } from '@/core/assess';
+import { itemEvidenceWords, landingWords } from '@/core/assess';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { localToday } from '../../rules/today';
@@ -182,7 +182,7 @@ async function checkoutJson(record: CheckoutRecord): Promise<object> {
       kind: l.kind,
       intended: l.intended,
       class: l.judged.landingClass,
-      reason: l.judged.reason,
+      reason: landingWords(l.judged.reason),
       crosswindKt: l.crosswindKt,
       surface: l.surface ?? 'land',
       captured: l.captured,

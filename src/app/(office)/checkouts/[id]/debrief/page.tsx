@@ -14,6 +14,8 @@ import {
   lookFirst,
   recentShare,
   sinceLastTime,
+  landingWords,
+  criterionWords,
 } from '@/core/assess';
 import { fixed, plural, withUnit } from '@/core/format';
 import { touchdownPoint } from '@/core/sheet';
@@ -521,7 +523,7 @@ function OneLanding({
       <h3>
         {what}: landing {l.number}, {say(l.intended ?? 'not-seen')}, {whose}
       </h3>
-      <p className="mb-0">{l.judged.reason}</p>
+      <p className="mb-0">{landingWords(l.judged.reason)}</p>
       {told.length > 0 ? (
         <ul className="small">
           {told.map((c) => (
@@ -529,7 +531,7 @@ function OneLanding({
               <strong>
                 {say(c.id)}, {say(c.verdict)}:
               </strong>{' '}
-              {c.reason}
+              {criterionWords(c.reasons)}
             </li>
           ))}
         </ul>
