@@ -1,4 +1,6 @@
 'use server';
+import { told as peopleTold } from '@/server/people/sentences';
+import { worded } from '@/server/floor/sentences';
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
@@ -60,7 +62,7 @@ import { seeNotices } from '@/server/account/commands/notices';
 import { whatIfOf } from '@/server/people/queries/people';
 import { proposeSlots } from '@/server/schedule/queries/schedule';
 import { may } from '@/server/floor/auth/permissions';
-import { problem, zodProblems } from '@/server/floor/result';
+import { problem, zodProblems, NOT_FOUND } from '@/server/floor/result';
 
 /** Thin: each action is one command for the signed-in user, through the one door of `act`. */
 const signedIn = async (form: unknown) => {
@@ -109,7 +111,7 @@ export const savePilotCertificateAction = act(savePilotCertificate);
 export const recordEventAction = act(async (user, event: unknown) => {
   const answer = await recordEvents(user, [event]);
   const refused = answer.refused[0] ?? answer.held[0];
-  return refused ? problem('', refused.message) : { ok: true as const };
+  return refused ? problem('', worded('event', refused.message)) : { ok: true as const };
 });
 export const shareFlightAction = act(shareFlight);
 export const acceptMeasuresAction = act(acceptMeasures);
@@ -159,11 +161,11 @@ const WhatIfForm = z.object({
 export const whatIfAction = act(async (user, form: unknown) => {
   const parsed = WhatIfForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  if (!may.seePerson(user, parsed.data)) return problem('', 'There is nobody of this name for you to look at.');
+  if (!may.seePerson(user, parsed.data)) return problem('', NOT_FOUND);
   const wrong = parsed.data.planned.findIndex((p) => p.fullStops > p.landings);
-  if (wrong >= 0) return problem(`planned.${wrong}.fullStops`, 'There cannot be more full stops than landings.');
+  if (wrong >= 0) return problem(`planned.${wrong}.fullStops`, peopleTold('more-full-stops'));
   const answer = await whatIfOf(parsed.data.pilotId, parsed.data.planned, parsed.data.onDate);
-  return answer ? { ok: true as const, ...answer } : problem('', 'There is nobody of this name for you to look at.');
+  return answer ? { ok: true as const, ...answer } : problem('', NOT_FOUND);
 });
 export const changePasswordAction = act(async (user, form: unknown) => {
   const changed = await changePassword(user, form);

@@ -104,6 +104,15 @@ export const STOP_LEGS = ['upwind', 'crosswind', 'downwind', 'base', 'final'] as
 export type StopLeg = (typeof STOP_LEGS)[number];
 
 /** Controls an instructor helps on. */
+/** What is looked at of a go-around as it is flown. */
+export const GO_AROUND_ASPECTS = [
+  'power',
+  'attitude',
+  'speed',
+  'configurationOrder',
+  'tracking',
+  'secondContact',
+] as const;
 export const HELP_CONTROLS = ['rudder', 'stick', 'aileron', 'power', 'brakes', 'flap-or-gear'] as const;
 export type HelpControl = (typeof HELP_CONTROLS)[number];
 /** Where the landmark was when the wheels touched or the power came. */

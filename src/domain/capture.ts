@@ -7,6 +7,7 @@ import {
   CUE_RECOVERIES,
   ENERGY_ITEMS,
   FIRST_CUES,
+  GO_AROUND_ASPECTS,
   HELP_CONTROLS,
   IDENTIFIED,
   LANDING_NOTES,
@@ -74,10 +75,7 @@ export const CapturedLanding = z.object({
   /** Set by the clean tap: what had been tapped when it was offered. */
   cleanTap: seen(z.enum(['stopped', 'climbing-away'])),
   goAroundWord: seen(z.enum(GO_AROUND_WORDS)),
-  goAroundExecution: z.partialRecord(
-    z.enum(['power', 'attitude', 'speed', 'configurationOrder', 'tracking', 'secondContact']),
-    z.enum(CRITERION_VERDICTS),
-  ),
+  goAroundExecution: z.partialRecord(z.enum(GO_AROUND_ASPECTS), z.enum(CRITERION_VERDICTS)),
   wind: seen(LoggedWind),
   /** When the aeroplane had stopped or was climbing away, and so how old the memory was at saving. */
   endedAt: seen(Instant),

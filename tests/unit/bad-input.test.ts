@@ -524,7 +524,17 @@ const INNER: readonly string[] = [
   // Words and kinds, and content held against itself.
   ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames', 'goalFor'],
   ...['standardOn', 'limitsFor', 'standardProposed'],
-  ...['programmeFindings', 'packFindings', 'goalOnType', 'demandFindings', 'actingStops', 'addMonths'],
+  ...[
+    'programmeFindings',
+    'packFindings',
+    'goalOnType',
+    'demandFindings',
+    'patternFindings',
+    'isFact',
+    'factsRead',
+    'actingStops',
+    'addMonths',
+  ],
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
   ...[
     'schoolDefaults',

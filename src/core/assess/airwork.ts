@@ -2,13 +2,12 @@
  * Airwork by eye and dial: deviations about what was set, stalls, boxes of energy, lists in order. Knots, feet,
  * degrees.
  */
-import type { DetailReason } from './captured-words';
+import type { DetailReason } from './airwork-words';
 import {
   type AirworkKind,
   type AirworkLimit,
   type AirworkQuantity,
   type AirworkStandard,
-  QUANTITY_NAME,
   type SeenExtreme,
   type StallRecovery,
 } from '@/domain/airwork';
@@ -208,10 +207,6 @@ export function unseenOf(detail: AirworkDetail, rowOf: (kind: AirworkKind) => Ai
       return [];
   }
 }
-/** `height, roll-out heading` */
-export const unseenName = (id: string): string =>
-  id in QUANTITY_NAME ? QUANTITY_NAME[id as AirworkQuantity] : id.replaceAll('-', ' ');
-
 export interface DetailJudged {
   verdict: CriterionVerdict;
   reasons: DetailReason[];

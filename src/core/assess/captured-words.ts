@@ -8,7 +8,7 @@ import type { EyeValue, StandardRow } from '@/domain/assess-words';
 import { QUANTITY_NAME } from '@/domain/airwork';
 import { type Serious, say } from '@/domain/words';
 import { besideLimit, downTo, fixed } from '../format';
-import { unseenName } from './airwork';
+import { DETAIL_WORDS, unseenName } from './airwork-words';
 import type { DetailJudged, QuantityJudged } from './airwork';
 import type { GoAroundResult } from './landing';
 
@@ -138,20 +138,6 @@ export type ComputedReason = Coded<typeof COMPUTED_WORDS>;
 export type LandingReason = Coded<typeof LANDING_WORDS>;
 /** Why a landing, go-around or pass has its class: one sentence. */
 export const landingWords = (reason: LandingReason): string => sentence(LANDING_WORDS, reason);
-
-export const DETAIL_WORDS = {
-  'no-look-out': () => 'no look-out before it',
-  'secondary-stall': () => 'stalled again in the recovery',
-  'rolled-before-unloading': () => 'rolled or yawed before unloading',
-  'simulated-not-said': () => 'the word simulated was not said',
-  'past-first-cue': () => 'went on past the first cue',
-  missed: ({ steps }: { steps: readonly string[] }) => `missed: ${steps.join(', ')}`,
-  'out-of-order': ({ steps }: { steps: readonly string[] }) => `out of order: ${steps.join(', ')}`,
-  'not-said': ({ steps }: { steps: readonly string[] }) => `not said: ${steps.join(', ')}`,
-  'feet-stayed-on': () => 'feet stayed on the pedals',
-  'model-says': ({ model }: { model: string }) => `the model says ${model}`,
-};
-export type DetailReason = Coded<typeof DETAIL_WORDS>;
 
 const sided = (x: number): string =>
   `${x > 0 ? '+' : x < 0 ? '–' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;

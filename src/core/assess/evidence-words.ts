@@ -7,8 +7,7 @@ import type { EvidenceRule } from '@/domain/programme';
 import type { GoAroundExecution, GoAroundDecision, LandingClass } from '@/domain/assess-words';
 import { say } from '@/domain/words';
 import { dateText, fixed, list, plural } from '../format';
-import { unseenName } from './airwork';
-import type { ItemEvidence } from './evidence';
+import { unseenName } from './airwork-words';
 
 type Surface = 'land' | 'water' | null | undefined;
 /** Landings as a rule names them. */
@@ -181,9 +180,12 @@ export function asksWords(rule: EvidenceRule): string {
 }
 
 /** An item's evidence as it is signed and printed. */
-export const itemEvidenceWords = (
-  i: Pick<ItemEvidence, 'asks' | 'have' | 'missing' | 'credited'>,
-): { asks: string; have: string; missing: string[]; credited: string | null } => ({
+export const itemEvidenceWords = (i: {
+  asks: EvidenceRule;
+  have: Have;
+  missing: readonly Missing[];
+  credited: Have | null;
+}): { asks: string; have: string; missing: string[]; credited: string | null } => ({
   asks: asksWords(i.asks),
   have: haveWords(i.have),
   missing: i.missing.map(missingWords),

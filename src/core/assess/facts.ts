@@ -4,7 +4,8 @@
  */
 import type { AirworkStandard } from '@/domain/airwork';
 import type { CapturedLanding, GearChecked, Measured } from '@/domain/capture';
-import type { Select } from '@/domain/findings';
+import { GO_AROUND_ASPECTS, HELP_CONTROLS, LANDING_NOTES } from '@/domain/airwork';
+import type { FindingPattern, Select } from '@/domain/findings';
 import { type MeasureContext, eyeWord } from '../trace/join';
 import type { Observation, RecordedLanding } from './evidence';
 import { judgeQuantity, orderKept } from './airwork';
@@ -13,6 +14,120 @@ import { plateauIn } from './captured';
 
 export type Fact = string | number | boolean | null;
 export type Facts = Readonly<Record<string, Fact>>;
+
+/** Facts of a landing or a go-around by name; beside them stand `v.`, `n.`, `help.` and `ga.` with what they are of. */
+export const LANDING_FACTS = [
+  'kind',
+  'class',
+  'intended',
+  'touched',
+  'intervention',
+  'lesson',
+  'along',
+  'alongM',
+  'lateralSide',
+  'lateralM',
+  'crabDeg',
+  'sinkFpm',
+  'driftSide',
+  'crabSide',
+  'swing',
+  'swingSide',
+  'alternating',
+  'bounces',
+  'handling',
+  'aileron',
+  'stick',
+  'rollout',
+  'configuration',
+  'firmness',
+  'landmark',
+  'windKt',
+  'gustSpread',
+  'fenceOff',
+  'fenceFast',
+  'fenceSlow',
+  'tailwheel',
+  'brakeSteered',
+  'finalOff',
+  'finalHigh',
+  'reversals',
+  'reducing',
+  'plateau',
+  'blindNose',
+  'trigger',
+  'gaDecision',
+  'gaExecution',
+] as const;
+export const ITEM_FACTS = [
+  'item',
+  'verdict',
+  'intervention',
+  'lesson',
+  'form',
+  'kind',
+  'noteAileron',
+  'recovery',
+  'lookOut',
+  'entryRate',
+  'heightOut',
+  'speedOut',
+  'speedLow',
+  'asymmetricItem',
+  'identified',
+  'outOfOrder',
+] as const;
+export const GEAR_FACTS = ['decision', 'onFinal', 'stopFor'] as const;
+type Named<N extends readonly string[]> = Record<N[number], Fact>;
+
+const PREFIXED: Readonly<Record<string, ReadonlySet<string>>> = {
+  'n.': new Set(LANDING_NOTES),
+  'help.': new Set(HELP_CONTROLS),
+  'ga.': new Set(GO_AROUND_ASPECTS),
+};
+/**
+ * Is there a fact of this name? A misspelt one would never hold, and so never be found out.
+ * @param over what the pattern looks at
+ * @param criteria ids of the standards' criteria
+ * @example isFact('n.balooned', 'arrivals', []) // false
+ */
+export function isFact(
+  name: string,
+  over: 'arrivals' | 'go-arounds' | 'items' | 'gear-checks',
+  criteria: readonly string[],
+): boolean {
+  const named: readonly string[] = over === 'items' ? ITEM_FACTS : over === 'gear-checks' ? GEAR_FACTS : LANDING_FACTS;
+  if (named.includes(name)) return true;
+  if (over === 'items' || over === 'gear-checks') return false;
+  if (name.startsWith('v.')) return criteria.includes(name.slice(2));
+  return Object.entries(PREFIXED).some(([prefix, of]) => name.startsWith(prefix) && of.has(name.slice(prefix.length)));
+}
+/** What a pattern looks at, and every fact it reads. */
+export function factsRead({ trigger: t }: Pick<FindingPattern, 'trigger'>): {
+  over: 'arrivals' | 'go-arounds' | 'items' | 'gear-checks';
+  facts: string[];
+} {
+  const of = (...selects: readonly Select[]) => selects.flatMap((s) => [...s.all, ...s.any].map((c) => c.f));
+  switch (t.kind) {
+    case 'share':
+      return { over: t.over, facts: of(t.among, t.of) };
+    case 'contrast':
+      return { over: t.over, facts: of(t.with, t.without, t.of) };
+    case 'gap':
+      return { over: 'items', facts: of(t.of) };
+    case 'one-side':
+      return { over: 'arrivals', facts: [t.field] };
+    case 'creep':
+      return { over: 'arrivals', facts: [`n.${t.note}`] };
+    case 'lost':
+      return { over: 'arrivals', facts: t.criteria.map((c) => `v.${c}`) };
+    case 'bias':
+    case 'help-flat':
+    case 'sink':
+    case 'limit':
+      return { over: 'arrivals', facts: [] };
+  }
+}
 /** A speed or a height at a gate about its target: knots and feet. Height only from a recording. */
 export interface GateReading {
   gate: string;
@@ -75,11 +190,7 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
       : { band: eyeWord('swing', m.swing, c).split(' ')[0] ?? 'none', side: m.swing < 0 ? 'left' : 'right' };
   const swingSide = sideOf(swing);
   const lastSide = before ? sideOf(before.captured.swing) : null;
-  return {
-    ...verdicts,
-    ...Object.fromEntries(k.notes.map((n): [string, Fact] => [`n.${n}`, true])),
-    ...Object.fromEntries(k.helpedOn.map((h): [string, Fact] => [`help.${h}`, true])),
-    ...Object.fromEntries(Object.entries(k.goAroundExecution).map(([id, v]): [string, Fact] => [`ga.${id}`, v])),
+  const named: Named<typeof LANDING_FACTS> = {
     kind: l.kind,
     class: judged.landingClass,
     intended: k.intended,
@@ -126,6 +237,13 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
     gaDecision: judged.goAround?.decision ?? null,
     gaExecution: judged.goAround?.execution ?? null,
   };
+  return {
+    ...verdicts,
+    ...Object.fromEntries(k.notes.map((n): [string, Fact] => [`n.${n}`, true])),
+    ...Object.fromEntries(k.helpedOn.map((h): [string, Fact] => [`help.${h}`, true])),
+    ...Object.fromEntries(Object.entries(k.goAroundExecution).map(([id, v]): [string, Fact] => [`ga.${id}`, v])),
+    ...named,
+  };
 }
 
 /** Facts of an item. */
@@ -133,7 +251,7 @@ export function itemFacts(
   o: Observation,
   standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
   ktPerUnit: number,
-): Facts {
+): Named<typeof ITEM_FACTS> {
   const d = o.data.detail;
   const kind =
     d?.form === 'numbers'
@@ -188,7 +306,9 @@ const WHEELS_WRONG: ReadonlySet<string> = new Set([
  * Facts of a check of the wheels. A stop with every word said and every wheel looked at, for wheels that were wrong, is
  * the check at work; one for a word or a look that was missing is not.
  */
-export const gearFacts = (g: Pick<GearChecked, 'decision' | 'onFinal'> & { reasons?: readonly string[] }): Facts => {
+export const gearFacts = (
+  g: Pick<GearChecked, 'decision' | 'onFinal'> & { reasons?: readonly string[] },
+): Named<typeof GEAR_FACTS> => {
   const reasons = g.reasons ?? [];
   return {
     decision: g.decision,

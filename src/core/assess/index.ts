@@ -14,6 +14,7 @@ export * from './signing';
 export * from './standard-on';
 export * from './debrief';
 export * from './airwork';
+export * from './airwork-words';
 export * from './simulated';
 export * from './stops';
 export * from './tally';

@@ -1,43 +1,30 @@
 /** Content held against itself and against a fleet: items nobody could ever meet, and what an item leaves out. */
 import type { PackGoal, Programme, ProgrammeItem, RulePack } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { FACT_WORDS, demandsOf, plainKind } from './goals';
+import type { FindingPattern } from '@/domain/findings';
+import { factsRead, isFact } from '../assess/facts';
+import type { ContentFinding, ContentWrong, Unmeetable } from './check-words';
+import { demandsOf, plainKind } from './goals';
 import { gearMassGroup, schoolCrosswind, sheetFacts } from './airframe';
 import { offeredFor, programmeOn } from './programmes';
-
-export interface ContentFinding {
-  code:
-    | 'no-text'
-    | 'no-citation'
-    | 'no-prerequisite'
-    | 'circle'
-    | 'legal-and-free'
-    | 'no-safety'
-    | 'no-goal'
-    | 'no-programme'
-    | 'unknown-fact'
-    | 'cannot-be-met';
-  where: string;
-  what: string;
-}
 
 /** What is wrong with a programme whatever it is flown in: text, citation, prerequisites that are none or in a circle. */
 export function programmeFindings(programme: Programme): ContentFinding[] {
   const at = (i: ProgrammeItem) => `${programme.key} ${i.id}`;
   const of = new Map(programme.items.map((i) => [i.id, i]));
   const found: ContentFinding[] = [];
-  const add = (code: ContentFinding['code'], where: string, what: string) => found.push({ code, where, what });
+  const add = (where: string, wrong: ContentWrong) => found.push({ where, ...wrong });
   for (const i of programme.items) {
-    if (i.text.trim().length < 10) add('no-text', at(i), 'says nothing of what is to be shown');
-    if (i.citation.trim() === '') add('no-citation', at(i), 'cites neither the law nor the school');
+    if (i.text.trim().length < 10) add(at(i), { code: 'no-text' });
+    if (i.citation.trim() === '') add(at(i), { code: 'no-citation' });
     for (const p of i.prerequisites.filter((x) => !of.has(x)))
-      add('no-prerequisite', at(i), `waits for ${p}, which is not of this programme`);
+      add(at(i), { code: 'no-prerequisite', params: { id: p } });
     // What the law asks is waived only by a reference: a waiver that names none is a way round.
     if (i.legal && i.waivable !== null && !/reference|figure|rating|manual|maker/i.test(i.waivable))
-      add('legal-and-free', at(i), 'is the law’s own and waived without a reference');
-    if (inCircle(i.id, of)) add('circle', at(i), 'waits for itself');
+      add(at(i), { code: 'legal-and-free' });
+    if (inCircle(i.id, of)) add(at(i), { code: 'circle' });
   }
-  if (!programme.items.some((i) => i.safety)) add('no-safety', programme.key, 'names no safety item');
+  if (!programme.items.some((i) => i.safety)) add(programme.key, { code: 'no-safety' });
   return found;
 }
 function inCircle(id: string, of: ReadonlyMap<string, ProgrammeItem>): boolean {
@@ -60,19 +47,18 @@ export function packFindings(pack: RulePack, programmes: readonly Pick<Programme
     ...Object.entries(pack.endorsementGoals)
       .filter(([, goal]) => !goals.has(goal as PackGoal['goal']))
       .map(([kind, goal]): ContentFinding => ({
-        code: 'no-goal',
         where: `${pack.key} ${kind}`,
-        what: `maps to ${goal}, which the pack does not have`,
+        code: 'goal-missing',
+        params: { goal },
       })),
     ...pack.goals
       .filter((g) => !has(g.goal))
-      .map((g): ContentFinding => ({ code: 'no-programme', where: `${pack.key} ${g.goal}`, what: 'has no programme' })),
+      .map((g): ContentFinding => ({ where: `${pack.key} ${g.goal}`, code: 'no-programme' })),
     ...pack.goals
       .filter((g) => g.citation.trim() === '' || g.template.trim() === '')
       .map((g): ContentFinding => ({
-        code: 'no-citation',
         where: `${pack.key} ${g.goal}`,
-        what: 'has no citation or no text to sign',
+        code: 'nothing-to-sign',
       })),
   ];
 }
@@ -97,48 +83,46 @@ export function goalOnType(
   if (!offeredFor(programme, facts)) return { items: null, notAsked: 0, findings: [] };
   const on = programmeOn(programme, facts);
   const findings = on.programme.items.flatMap((i) =>
-    unmeetable(i, sheet, limits).map((what): ContentFinding => ({
-      code: 'cannot-be-met',
+    unmeetable(i, sheet, limits).map((why): ContentFinding => ({
       where: `${programme.key} ${i.id} in ${sheet.code}`,
-      what,
+      code: 'cannot-be-met',
+      params: { why },
     })),
   );
   return { items: on.programme.items.length, notAsked: on.notAsked.length, findings };
 }
 
 /** Why an item can never be met in this type; empty = it can. A waiver by the manual is a way to meet it. */
-function unmeetable(item: ProgrammeItem, sheet: TypeSheet, limits: Readonly<Record<string, number>>): string[] {
+function unmeetable(item: ProgrammeItem, sheet: TypeSheet, limits: Readonly<Record<string, number>>): Unmeetable[] {
   const rule = item.evidence;
   const tailwheel = sheet.gear.layout === 'tailwheel';
-  const why: string[] = [];
+  const why: Unmeetable[] = [];
   const attitude = 'attitude' in rule ? rule.attitude : null;
-  if (attitude !== null && !tailwheel) why.push(`asks for a ${attitude} landing of an aeroplane without a tailwheel`);
+  if (attitude !== null && !tailwheel) why.push({ code: 'tailwheel-attitude', params: { attitude } });
   if (attitude === 'mains-first' && sheet.landing.wheelLandings !== 'allowed' && item.waivable === null)
-    why.push('asks for wheel landings the maker does not allow');
+    why.push({ code: 'wheel-landings' });
   const surface = 'surface' in rule ? rule.surface : null;
-  if (surface === 'water' && sheet.surface === 'land') why.push('asks for water');
-  if (surface === 'land' && sheet.surface === 'sea') why.push('asks for land');
-  if (rule.kind === 'gear-checks' && sheet.surface !== 'amphibian')
-    why.push('asks for wheels to be set against a surface');
+  if (surface === 'water' && sheet.surface === 'land') why.push({ code: 'water' });
+  if (surface === 'land' && sheet.surface === 'sea') why.push({ code: 'land' });
+  if (rule.kind === 'gear-checks' && sheet.surface !== 'amphibian') why.push({ code: 'gear-checks' });
   const wind =
     rule.kind === 'count' ? rule.minCrosswindKt : rule.kind === 'run' ? rule.windKt : (item.needsWindKt ?? null);
   const most = Math.min(
     schoolCrosswind(limits, gearMassGroup(sheet))?.kt ?? Infinity,
     sheet.crosswind.limitationKt?.value ?? Infinity,
   );
-  if (wind !== null && wind > most) why.push(`asks for ${wind} kt across, where ${most} kt is the most allowed`);
+  if (wind !== null && wind > most) why.push({ code: 'crosswind', params: { askedKt: wind, mostKt: most } });
   if (
     rule.kind === 'observed' &&
     item.forms.includes('asymmetric') &&
     rule.variants.length > 0 &&
     sheet.engine.count < 2
   )
-    why.push('asks for an engine failure with another engine running');
-  if (item.forms.includes('power-table') && sheet.powerTable.length === 0)
-    why.push('asks for a power table the sheet has not');
+    why.push({ code: 'second-engine' });
+  if (item.forms.includes('power-table') && sheet.powerTable.length === 0) why.push({ code: 'power-table' });
   const about = item.about ?? [];
   if (!tailwheel && (about.includes('roll-out') || about.includes('wheel-landing')))
-    why.push('asks for what is seen of a tailwheel');
+    why.push({ code: 'tailwheel-seen' });
   return why;
 }
 
@@ -150,16 +134,28 @@ export function demandFindings(pack: RulePack, sheet: TypeSheet): ContentFinding
   const brought = new Set(['single-engine-land', 'single-engine-aeroplane']);
   return [
     ...demands.unknown.map((k): ContentFinding => ({
-      code: 'unknown-fact',
       where: `${pack.key} ${sheet.code}`,
-      what: `the sheet does not give ${FACT_WORDS[k] ?? k}`,
+      code: 'unknown-fact',
+      params: { fact: k },
     })),
     ...kinds
       .filter((k) => !brought.has(k) && !(k in pack.endorsementGoals))
       .map((k): ContentFinding => ({
-        code: 'no-goal',
         where: `${pack.key} ${sheet.code}`,
-        what: `demands ${k}, which no goal gives`,
+        code: 'no-goal',
+        params: { kind: k },
       })),
   ];
 }
+
+/**
+ * Patterns that read a fact nobody has: such a condition never holds, and says so nowhere.
+ * @param criteria ids of the standards' criteria
+ */
+export const patternFindings = (patterns: readonly FindingPattern[], criteria: readonly string[]): ContentFinding[] =>
+  patterns.flatMap((p) => {
+    const { over, facts } = factsRead(p);
+    return facts
+      .filter((f) => !isFact(f, over, criteria))
+      .map((fact): ContentFinding => ({ where: `findings ${p.id}`, code: 'no-such-fact', params: { fact, over } }));
+  });

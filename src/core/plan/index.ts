@@ -4,5 +4,6 @@ export * from './airframe';
 export * from './opening';
 export * from './programmes';
 export * from './check';
+export * from './check-words';
 export * from './lesson';
 export * from './lesson-words';

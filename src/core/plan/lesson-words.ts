@@ -4,7 +4,6 @@ import type { PlanBlock } from '@/domain/plan';
 import { say } from '@/domain/words';
 import { type Missing, missingLine } from '../assess/evidence-words';
 import { fixed, list, plural } from '../format';
-import type { LessonProposal, ProposedBlock } from './lesson';
 
 export const BLOCK_TITLES = {
   /** An item of the programme; 0 circuits where it is not flown in circuits. */
@@ -73,6 +72,21 @@ export type LaterWhy = Coded<typeof LATER_WORDS>;
 export const laterWords = (why: LaterWhy): string => sentence(LATER_WORDS, why);
 
 export const blockTitle = (title: BlockTitle): string => sentence(BLOCK_TITLES, title);
+
+/** A block before it is put into words. */
+export type ProposedBlock = Omit<PlanBlock, 'title' | 'why'> & { title: BlockTitle; why: BlockWhy };
+export interface LessonProposal {
+  blocks: ProposedBlock[];
+  /** Minutes in the air and on the ground, and what there is. */
+  flightMin: number;
+  flightRoomMin: number;
+  groundMin: number;
+  limitedBy: 'booking' | 'fuel';
+  wind: { said: WindSaid; state: 'none' | 'below' | 'step' | 'above' };
+  /** What did not find room, each with its reason. */
+  left: { title: BlockTitle; why: LaterWhy }[];
+  focus: BlockTitle[];
+}
 
 /** Characters a plan holds of a reason; what is missing of an item may be longer. */
 const MOST_WHY = 300;

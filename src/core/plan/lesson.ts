@@ -8,7 +8,7 @@ import type { Finding } from '../assess/findings';
 import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
 import type { PlanBlock } from '@/domain/plan';
 import { SLACK } from '../constants';
-import type { BlockTitle, BlockWhy, LaterWhy, WindSaid } from './lesson-words';
+import type { BlockTitle, LaterWhy, LessonProposal, ProposedBlock } from './lesson-words';
 
 export interface LessonInput {
   items: readonly ItemEvidence[];
@@ -31,20 +31,6 @@ export interface LessonInput {
   daysAway: number | null;
   /** Lessons of this checkout flown so far; absent = not known, and then every item may be taken up. */
   lessonsFlown?: number;
-}
-/** A block before it is put into words. */
-export type ProposedBlock = Omit<PlanBlock, 'title' | 'why'> & { title: BlockTitle; why: BlockWhy };
-export interface LessonProposal {
-  blocks: ProposedBlock[];
-  /** Minutes in the air and on the ground, and what there is. */
-  flightMin: number;
-  flightRoomMin: number;
-  groundMin: number;
-  limitedBy: 'booking' | 'fuel';
-  wind: { said: WindSaid; state: 'none' | 'below' | 'step' | 'above' };
-  /** What did not find room, each with its reason. */
-  left: { title: BlockTitle; why: LaterWhy }[];
-  focus: BlockTitle[];
 }
 
 const AIRWORK_FORMS = new Set([

@@ -16,7 +16,7 @@ export interface SyncAnswer {
   /** On the server now, whether this request or an earlier one brought them. */
   accepted: string[];
   /** Will never be accepted as they are; kept on the device and shown with the reason. */
-  refused: { eventId: string; message: string }[];
+  refused: { eventId: string; code?: string; message: string }[];
   /** Another account's events: kept on the device until their author signs in. */
   held: { eventId: string; message: string }[];
   /** How far the device's clock stands behind the field's; null = not measured. */

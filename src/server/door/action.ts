@@ -2,18 +2,17 @@ import { unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
 import type { CurrentUser } from '../floor/auth/permissions';
 import { requireUser, sameOrigin } from '../floor/auth/session';
-import { diskWords, log } from '../floor/log';
+import { diskProblem, log } from '../floor/log';
 import { NOT_FOUND, type Problem, problem } from '../floor/result';
 import { clean } from '../floor/clean';
+import { told } from '../floor/sentences';
 
 export type Refused = { ok: false; problems: Problem[] };
 
 export const Id = z.string().min(1).max(80);
 
 /** What a request that was not done is told, whatever stopped it. */
-const FOREIGN = 'This came from another site and was not done.';
-const FAILED =
-  'Something failed here and nothing was changed. Try again; if it fails again, tell who runs this server.';
+const FOREIGN = told('foreign-site');
 
 /**
  * The one way from a page to a command: from this site, by somebody signed in, with input that can be kept and
@@ -37,7 +36,11 @@ export async function through<A extends unknown[], R>(
   if (!(await sameOrigin())) return problem('', FOREIGN);
   const cleaned = args.length > 4 ? null : clean<unknown>(args);
   if (!cleaned) return problem('', FOREIGN);
-  if (!cleaned.ok) return problem(cleaned.problem.path.replace(/^\d+\.?/, ''), cleaned.problem.message);
+  if (!cleaned.ok)
+    return {
+      ok: false,
+      problems: [{ ...cleaned.problem, path: cleaned.problem.path.replace(/^\d+\.?/, '') }],
+    };
   const given = cleaned.value as A;
   if (shape && !shape.safeParse(given[0]).success) return problem('', NOT_FOUND);
   try {
@@ -45,6 +48,6 @@ export async function through<A extends unknown[], R>(
   } catch (error) {
     unstable_rethrow(error);
     log.error({ err: error }, 'action failed');
-    return problem('', diskWords(error) ?? FAILED);
+    return problem('', diskProblem(error) ?? told('failed'));
   }
 }

@@ -1,10 +1,12 @@
+import { type Told, worded } from '../floor/sentences';
+import { told } from './sentences';
 import { NextResponse } from 'next/server';
 import { tokenUser } from '../account/commands/tokens';
 import type { CurrentUser } from '../floor/auth/permissions';
 import { currentUser, sameOrigin } from '../floor/auth/session';
-import { diskWords, log } from '../floor/log';
+import { diskProblem, log } from '../floor/log';
 import { addressOf } from './address';
-import { NOT_FOUND } from '../floor/result';
+import { NOT_FOUND, problemAt } from '../floor/result';
 import { BadBody, bodyBytes, bodyForm } from './body';
 import { Busy, type Heavy, heavy } from '../floor/busy';
 import { clean } from '../floor/clean';
@@ -21,7 +23,7 @@ interface Rules<W extends Who> {
   /** It takes a core for a while: so many at a time. */
   heavy?: Heavy;
   /** What who is not signed in is told, where keeping it back would lose something. */
-  signIn?: string;
+  signIn?: Told;
 }
 export interface Call<P, U> {
   request: Request;
@@ -38,8 +40,8 @@ type Caller<W extends Who> = W extends 'anyone' ? CurrentUser | null : CurrentUs
 
 /** Denied and absent answer alike. */
 export const nothingHere = (): NextResponse => NextResponse.json({ message: NOT_FOUND }, { status: 404 });
-export const refusal = (status: number, message: string, path = ''): NextResponse =>
-  NextResponse.json({ ok: false, message, problems: [{ path, message }] }, { status });
+export const refusal = (status: number, what: Told, path = ''): NextResponse =>
+  NextResponse.json({ ok: false, message: what.message, problems: [problemAt(path, what)] }, { status });
 
 const JSON_BYTES = 2_000_000;
 
@@ -95,9 +97,9 @@ async function enter<W extends Who, P extends Record<string, string>>(
 }
 
 function failed(error: unknown, request: Request): NextResponse {
-  if (error instanceof BadBody) return refusal(error.status, error.message, 'file');
+  if (error instanceof BadBody) return refusal(error.status, worded('body', error.message), 'file');
   if (error instanceof Busy) {
-    const busy = refusal(429, 'The server is busy with this kind of work. Try again in a minute.');
+    const busy = refusal(429, told('busy-work'));
     busy.headers.set('retry-after', '60');
     return busy;
   }
@@ -105,13 +107,8 @@ function failed(error: unknown, request: Request): NextResponse {
     { err: error, method: request.method, path: new URL(request.url).pathname.slice(0, 120) },
     'request failed',
   );
-  const full = diskWords(error);
-  return full
-    ? refusal(507, full)
-    : refusal(
-        500,
-        'Something failed here and nothing was changed. Try again; if it fails again, tell who runs this server.',
-      );
+  const full = diskProblem(error);
+  return full ? refusal(507, full) : refusal(500, told('failed'));
 }
 
 /** What is about people is kept nowhere on the way, unless a handler says otherwise. */

@@ -1,4 +1,5 @@
-import type { Problem } from './result';
+import { type Problem, problemAt } from './result';
+import { type Told, told } from './sentences';
 
 const DEEPEST = 24;
 const MOST_PARTS = 60_000;
@@ -14,19 +15,15 @@ export type Cleaned<T> = { ok: true; value: T } | { ok: false; problem: Problem 
 export function clean<T>(value: T): Cleaned<T> {
   let parts = 0;
   let wrong: Problem | null = null;
-  const refuse = (path: string, message: string): undefined => {
-    wrong ??= { path, message };
+  const refuse = (path: string, what: Told): undefined => {
+    wrong ??= problemAt(path, what);
     return undefined;
   };
   const walk = (v: unknown, path: string, depth: number): unknown => {
     if (wrong) return undefined;
-    if (++parts > MOST_PARTS || depth > DEEPEST) return refuse('', 'This is more than can be taken at once.');
+    if (++parts > MOST_PARTS || depth > DEEPEST) return refuse('', told('too-much-at-once'));
     if (typeof v === 'string')
-      return CONTROL.test(v)
-        ? refuse(path, 'This text holds a character that cannot be shown. Type it again.')
-        : v.includes('\r')
-          ? v.replace(/\r\n?/g, '\n')
-          : v;
+      return CONTROL.test(v) ? refuse(path, told('odd-character')) : v.includes('\r') ? v.replace(/\r\n?/g, '\n') : v;
     if (typeof v === 'number') return v;
     if (Array.isArray(v)) return v.map((x, i) => walk(x, path === '' ? String(i) : `${path}.${i}`, depth + 1));
     if (v !== null && typeof v === 'object') {

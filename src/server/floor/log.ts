@@ -1,3 +1,4 @@
+import { told, type Told } from './sentences';
 import pino from 'pino';
 
 /** Of an error its kind, its code and where it happened: what it carries besides may be about people. */
@@ -25,9 +26,7 @@ export function logRequestError(
 }
 
 /** Said to who asked, where the disk is the reason; null where it is not. */
-export function diskWords(error: unknown): string | null {
+export function diskProblem(error: unknown): Told | null {
   const code = (error as { code?: string } | null)?.code ?? '';
-  return /SQLITE_FULL|ENOSPC|SQLITE_READONLY|SQLITE_IOERR|EROFS|EDQUOT/.test(code)
-    ? 'The disk of this server is full or cannot be written: nothing was saved. Tell who runs it, and try again when there is room.'
-    : null;
+  return /SQLITE_FULL|ENOSPC|SQLITE_READONLY|SQLITE_IOERR|EROFS|EDQUOT/.test(code) ? told('disk-full') : null;
 }

@@ -1,10 +1,15 @@
 import type { z } from 'zod';
+import { type Told, told } from './sentences';
 
 /** What every command answers: errors are values, with the path of the field they belong to. */
 export interface Problem {
   path: string;
+  /** Absent = a schema's own message. */
+  code?: string;
+  params?: Readonly<Record<string, unknown>>;
   message: string;
 }
+
 export type Result<T> =
   | ({ ok: true } & T)
   | {
@@ -14,9 +19,10 @@ export type Result<T> =
       base?: string | null;
     };
 
-export const problem = (path: string, message: string): { ok: false; problems: Problem[] } => ({
+export const problemAt = (path: string, what: Told): Problem => ({ path, ...what });
+export const problem = (path: string, what: Told): { ok: false; problems: Problem[] } => ({
   ok: false,
-  problems: [{ path, message }],
+  problems: [problemAt(path, what)],
 });
 
 export const zodProblems = (error: z.ZodError): { ok: false; problems: Problem[] } => ({
@@ -24,5 +30,4 @@ export const zodProblems = (error: z.ZodError): { ok: false; problems: Problem[]
   problems: error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
 });
 
-/** Denied and absent are said alike, by a form and by a route. */
-export const NOT_FOUND = 'Not found, or you do not have access.';
+export const NOT_FOUND = told('not-found');

@@ -1,3 +1,4 @@
+import { told } from './sentences';
 import type { Transaction } from 'sequelize';
 import { ownPassword, passwordAgain } from '../floor/auth/again';
 import type { CurrentUser } from '../floor/auth/permissions';
@@ -44,7 +45,5 @@ export async function madeBefore(
     found.checkoutId === is.checkoutId &&
     found.signerId === user.id &&
     (is.of === undefined || found.of === is.of);
-  return same
-    ? { ok: true, entryId: requestId, already: true }
-    : problem('', 'Open the page again: this request was used before.');
+  return same ? { ok: true, entryId: requestId, already: true } : problem('', told('request-used'));
 }

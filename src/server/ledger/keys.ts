@@ -1,3 +1,5 @@
+import { type Told } from '../floor/sentences';
+import { told } from './sentences';
 import {
   type KeyObject,
   createHash,
@@ -36,27 +38,17 @@ export function keyState(ofLedger: string | null): KeyState {
   }
 }
 /** Why nothing can be signed, and what to do; null = it can. */
-export function signingProblem(ofLedger: string | null): string | null {
+export function signingProblem(ofLedger: string | null): Told | null {
   switch (keyState(ofLedger)) {
     case 'ready':
     case 'none':
       return null;
     case 'missing':
-      return (
-        'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm ' +
-        'run keys -- import FILE, as the README says.'
-      );
+      return told('key-missing');
     case 'other':
-      return (
-        `The signing key on this server is not the one this ledger is signed with (${ofLedger ?? ''}), so ` +
-        'nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the right key ' +
-        'back: npm run keys -- import FILE.'
-      );
+      return told('key-other', { ofLedger: ofLedger ?? '' });
     case 'unreadable':
-      return (
-        'The signing key on this server cannot be read, so nothing can be signed. Take ' +
-        'keys/ledger-private.pem out of the data folder and bring the key back: npm run keys -- import FILE.'
-      );
+      return told('key-unreadable');
   }
 }
 /** Makes the first key of an installation that has signed nothing; leaves everything else as it is. */
@@ -163,7 +155,7 @@ export const sha256Hex = (text: string): string => createHash('sha256').update(t
  */
 export function signText(text: string, ofLedger: string | null): { signature: string; keyId: string } {
   const wrong = signingProblem(ofLedger);
-  if (wrong) throw new Error(wrong);
+  if (wrong) throw new Error(wrong.message);
   firstKey(ofLedger);
   const { privatePem, keyId } = keyPair();
   return { signature: sign(null, Buffer.from(text, 'utf8'), privatePem).toString('base64'), keyId };

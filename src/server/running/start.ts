@@ -27,7 +27,7 @@ export async function prepareServer(): Promise<void> {
   const ofLedger = await keyOfBook();
   firstKey(ofLedger);
   const wrong = signingProblem(ofLedger);
-  if (wrong) log.warn(wrong);
+  if (wrong) log.warn(wrong.message);
   await publishHead(nowIso());
   cleanLeftovers();
   log.info({ folder: dataFolder(), migrations: ran.length, content: added }, 'data folder ready');

@@ -16,7 +16,7 @@ export interface BookAnswer {
   ok: true;
   bookingId: string;
   version: number;
-  warnings: string[];
+  warnings: { message: string }[];
 }
 export interface Refused {
   ok: false;

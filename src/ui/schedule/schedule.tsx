@@ -238,7 +238,9 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
       return setRefused({ wanted, problems: answer.problems, nearest: (answer as Refused).nearest ?? null });
     }
     setRefused(null);
-    setSaid(`Moved to ${when(wanted.startsAt)}.${answer.warnings.length > 0 ? ` ${answer.warnings.join(' ')}` : ''}`);
+    setSaid(
+      `Moved to ${when(wanted.startsAt)}.${answer.warnings.length > 0 ? ` ${answer.warnings.map((w) => w.message).join(' ')}` : ''}`,
+    );
     router.refresh();
   };
   const when = (iso: string) => `${dayText(localClock(iso, facts.zone).date)} ${clockText(iso, facts.zone)}`;
@@ -340,7 +342,7 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
               done={(a) => {
                 setFresh(null);
                 setSelected(a.bookingId);
-                setSaid(`Booked.${a.warnings.length > 0 ? ` ${a.warnings.join(' ')}` : ''}`);
+                setSaid(`Booked.${a.warnings.length > 0 ? ` ${a.warnings.map((w) => w.message).join(' ')}` : ''}`);
               }}
             />
             <button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => setFresh(null)}>

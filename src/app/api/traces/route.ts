@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { NextResponse } from 'next/server';
 import { addTrace } from '@/server/traces/commands/traces';
 import { door, refusal } from '@/server/door/route';
@@ -10,19 +11,19 @@ export const POST = door(
     writes: true,
     mostBytes: () => MAX_BYTES,
     heavy: 'analysis',
-    signIn: 'Your session has ended. Sign in in another tab and send again: the file stays chosen here.',
+    signIn: told('session-ended-file'),
   },
   async ({ user, form }) => {
     const sent = await form();
     const file = sent.get('file');
     const sortieId = sent.get('sortie');
-    if (!(file instanceof File) || typeof sortieId !== 'string') return refusal(400, 'Choose a file.', 'file');
+    if (!(file instanceof File) || typeof sortieId !== 'string') return refusal(400, told('choose-file'), 'file');
     const said = sent.get('mapping');
     let mapping: unknown = null;
     try {
       mapping = typeof said === 'string' && said !== '' ? JSON.parse(said) : null;
     } catch {
-      return refusal(400, 'What was said of the columns cannot be read. Choose the file again.', 'mapping');
+      return refusal(400, told('columns-unreadable'), 'mapping');
     }
     const answer = await addTrace(user, {
       sortieId,

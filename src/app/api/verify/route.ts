@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { NextResponse } from 'next/server';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { may } from '@/server/floor/auth/permissions';
@@ -16,11 +17,11 @@ export const POST = door(
   { who: 'anyone', heavy: 'verify', mostBytes: (user) => (user && may.exportBook(user) ? STAFF : STRANGER).bytes },
   async ({ user, address, query, bytes }) => {
     const wait = await takeTry('open', `verify ${address}`);
-    if (wait > 0) return refusal(429, `Too many checks from here. Wait ${wait} s, then try again.`);
+    if (wait > 0) return refusal(429, told('too-many-checks', { seconds: wait }));
     const [entry, hash] = [query.get('e'), query.get('h')];
     if (entry !== null || hash !== null) return NextResponse.json(await verifyCode(entry ?? '', hash ?? ''));
     const file = await bytes();
-    if (file.length === 0) return refusal(400, 'Choose a file, or type the code.');
+    if (file.length === 0) return refusal(400, told('file-or-code'));
     return NextResponse.json(await verifyFile(file, user && may.exportBook(user) ? STAFF : STRANGER));
   },
 );

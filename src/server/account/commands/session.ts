@@ -1,7 +1,8 @@
+import { told } from '../sentences';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { PasswordForm } from '@/domain/people';
-import { BUSY_SIGN_IN, passwordAgain } from '../../floor/auth/again';
+import { passwordAgain } from '../../floor/auth/again';
 import { type Purse, forgetTries, giveBack, takeTries } from '../../floor/auth/limiter';
 import { hashPassword, passwordFits } from '../../floor/auth/password';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -45,14 +46,14 @@ export async function checkSignIn(
         ['account', email],
       ];
   const wait = await takeTries(purses);
-  if (wait > 0) return problem('password', `Too many tries. Wait ${wait} s, then try again.`);
+  if (wait > 0) return problem('password', told('too-many-tries', { seconds: wait }));
   try {
     if (!(await passwordFits(parsed.data.password, user?.passwordHash ?? null, from)) || !user)
-      return problem('password', 'E-mail and password do not fit together. Check both and try again.');
+      return problem('password', told('wrong-sign-in'));
   } catch (error) {
     if (!(error instanceof Busy)) throw error;
     await giveBack(purses);
-    return problem('password', BUSY_SIGN_IN);
+    return problem('password', told('busy-sign-in'));
   }
   await forgetTries(purses);
   await rememberAddress(user.id, here);
@@ -74,9 +75,9 @@ async function rememberAddress(userId: string, here: string): Promise<void> {
 export async function changePassword(user: CurrentUser, form: unknown): Promise<Result<{ sessionVersion: number }>> {
   const parsed = PasswordForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const again = await passwordAgain(user, parsed.data.password, 'nothing was changed');
+  const again = await passwordAgain(user, parsed.data.password, 'changed');
   if (!again.ok) return again;
-  if (parsed.data.next === parsed.data.password) return problem('next', 'This is the one you have. Choose another.');
+  if (parsed.data.next === parsed.data.password) return problem('next', told('same-password'));
   return setPassword(user.id, await hashPassword(parsed.data.next), null);
 }
 
@@ -85,8 +86,7 @@ export async function changePassword(user: CurrentUser, form: unknown): Promise<
  * account ends; it is recorded who gave it, and its owner hears of it.
  */
 export async function newFirstPassword(user: CurrentUser, userId: string): Promise<Result<{ password: string }>> {
-  if (!may.keepPeople(user) || userId === user.id)
-    return problem('', 'The chief instructor gives others a new password; your own you change on your account page.');
+  if (!may.keepPeople(user) || userId === user.id) return problem('', told('chief-resets'));
   const password = randomBytes(9).toString('base64url');
   const set = await setPassword(userId, await hashPassword(password), user);
   return set.ok ? { ok: true, password } : set;
@@ -99,7 +99,7 @@ async function setPassword(
 ): Promise<Result<{ sessionVersion: number }>> {
   return write(async (t): Promise<Result<{ sessionVersion: number }>> => {
     const found = await Users.first({ where: { id: userId, closedAt: null }, pick: ['sessionVersion'] }, t);
-    if (!found) return problem('', 'There is no such account.');
+    if (!found) return problem('', told('account-unknown'));
     const now = nowIso();
     const sessionVersion = found.sessionVersion + 1;
     await Users.update(
@@ -123,7 +123,7 @@ async function setPassword(
         [userId],
         {
           kind: 'password',
-          text: `${givenBy.name} gave your account a new password. Choose your own before you sign anything.`,
+          text: told('notice-password', { name: givenBy.name }).message,
           href: '/account',
           about: userId,
         },

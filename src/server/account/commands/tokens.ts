@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { CurrentUser } from '../../floor/auth/permissions';
@@ -24,8 +25,7 @@ export async function createToken(user: CurrentUser, form: unknown): Promise<Res
   const parsed = TokenForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const open = await ask.createToken.one({ id: user.id, now: nowIso() });
-  if ((open?.n ?? 0) >= MOST_TOKENS)
-    return problem('name', `You have ${MOST_TOKENS} tokens, the most there may be. End one you do not use.`);
+  if ((open?.n ?? 0) >= MOST_TOKENS) return problem('name', told('most-tokens', { most: MOST_TOKENS }));
   const token = `jt_${randomBytes(32).toString('base64url')}`;
   await write(
     async (t) =>
@@ -50,7 +50,7 @@ export async function endToken(user: CurrentUser, id: string): Promise<Result<ob
   const changed = await write((t) =>
     PersonalTokens.update({ endedAt: nowIso() }, { id, userId: user.id, endedAt: null }, t),
   );
-  return changed === 1 ? { ok: true } : problem('', 'There is no such token of yours.');
+  return changed === 1 ? { ok: true } : problem('', told('not-found'));
 }
 
 export interface TokenLine {

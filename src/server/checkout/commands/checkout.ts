@@ -1,9 +1,11 @@
+import { told } from '../sentences';
+import type { Told } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { computeBrief } from '@/core/approach';
 import { habitCues } from '@/core/differences';
-import { dateText, list } from '@/core/format';
+import { list } from '@/core/format';
 import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
@@ -12,7 +14,7 @@ import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome, newestContent, contentById } from '../../rules/content';
 import { write } from '../../floor/write';
-import { type Result, problem, zodProblems } from '../../floor/result';
+import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import { sortiesOf } from '../queries/flights';
 import { type CheckoutHead, checkoutHead } from '../queries/head';
 import { ladderOf } from '../queries/ladder';
@@ -47,34 +49,28 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   const parsed = OpenForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
-  if (!may.openCheckoutFor(user, { pilotId: data.pilotId }))
-    return problem('pilotId', 'You cannot open a checkout for yourself: another instructor opens it.');
+  if (!may.openCheckoutFor(user, { pilotId: data.pilotId })) return problem('pilotId', told('own-checkout'));
   const before = await Checkouts.first({ where: { requestId: data.requestId }, pick: ['id'] });
   if (before) return { ok: true, id: before.id };
   const pilot = (await pilotList()).find((p) => p.id === data.pilotId);
-  if (!pilot) return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+  if (!pilot) return problem('pilotId', told('pilot-unknown'));
   const airframe = (await hangar()).flatMap((t) => t.airframes).find((a) => a.id === data.airframeId);
-  if (!airframe) return problem('airframeId', 'This aeroplane is not in the hangar. Choose another.');
+  if (!airframe) return problem('airframeId', told('aeroplane-unknown'));
   const pack = await newestContent('pack', data.pack);
   const house = await newestContent('house', 'house');
   const schools = await newestContent('schools', 'schools');
   const standard = await newestContent('standard', data.standardKey);
-  if (!standard || !pack || !house || !schools)
-    return problem('standardKey', 'This standard is not set up. Choose another.');
+  if (!standard || !pack || !house || !schools) return problem('standardKey', told('standard-unknown'));
   const programmes = await Promise.all(data.goals.map((g) => programmeFor(g, data.pack)));
   const without = data.goals.filter((_, i) => !programmes[i]);
-  if (without.length > 0)
-    return problem(
-      'goals',
-      `There is no programme yet for ${without.join(', ')} under these rules. Leave it out here and run it when the chief has added one.`,
-    );
+  if (without.length > 0) return problem('goals', told('no-programme', { goals: without.join(', ') }));
   const facts = sheetFacts(airframe.effective);
   const not = data.goals.filter((_, i) => {
     const programme = programmes[i];
     return programme && !offeredFor(programme.body, facts);
   });
   if (not.length > 0)
-    return problem('goals', `${list(not.map(say))} cannot be flown in ${airframe.registration}: leave it out here.`);
+    return problem('goals', told('goal-not-here', { goals: list(not.map(say)), registration: airframe.registration }));
   const opening = computeOpening(
     facts,
     pack.body,
@@ -116,18 +112,22 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
 }
 
 /** What the law asks of an instructor in this aeroplane and this one lacks on the day, each with its rule. */
-async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string): Promise<string[]> {
+async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string): Promise<Told[]> {
   const pack = await contentById('pack', head.packId);
   const house = await contentById('house', head.houseId);
   const state = await teachState(user, { sheet: head.sheet, pack, house, goals: head.goals }, onDate);
   return [
-    ...state.ratings.map((r) => `To teach this the law asks ${r.text} (${r.citation}), and it is not on your record.`),
-    ...(state.lacks.length > 0
-      ? [`This aeroplane demands what you do not hold: ${list(state.lacks.map(say))}. Another instructor briefs it.`]
-      : []),
+    ...state.ratings.map((r) => told('rating-not-on-record', { rating: r.text, citation: r.citation })),
+    ...(state.lacks.length > 0 ? [told('instructor-lacks', { kinds: list(state.lacks.map(say)) })] : []),
     ...(state.modelHours && state.modelHours.have < state.modelHours.needed
       ? [
-          `You have ${Math.floor(state.modelHours.have * 10) / 10} h ${state.modelHours.inCommand ? 'known to be in command ' : ''}in this ${state.modelHours.within}; ${state.modelHours.needed} h are asked to teach it (${state.modelHours.citation}).`,
+          told('model-hours', {
+            hours: Math.floor(state.modelHours.have * 10) / 10,
+            inCommand: state.modelHours.inCommand ? 'known to be in command ' : '',
+            within: state.modelHours.within,
+            neededHours: state.modelHours.needed,
+            citation: state.modelHours.citation,
+          }),
         ]
       : []),
   ];
@@ -195,13 +195,12 @@ export async function saveBrief(
   if (!choices.success) return zodProblems(choices.error);
   const { requestId, checkoutId } = parsed.data;
   const head = await checkoutHead(checkoutId);
-  if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to brief.');
-  if (head.status !== 'open')
-    return problem('', 'This checkout is signed, or waits for its examiner. Open a new one to go on.');
+  if (!head || !may.runCheckout(user, head)) return problem('', told('not-found'));
+  if (head.status !== 'open') return problem('', told('not-open'));
   const stops = await teachStops(user, head, choices.data.flownOn);
-  if (stops.length > 0) return { ok: false, problems: stops.map((message) => ({ path: '', message })) };
+  if (stops.length > 0) return { ok: false, problems: stops.map((s) => problemAt('', s)) };
   const today = nowIso().slice(0, 10);
-  if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', 'Brief at most two weeks ahead.');
+  if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', told('brief-too-early'));
   const context = {
     sheet: head.sheet,
     airframeCrosswindKt: head.airframe.crosswindLimitKt?.value ?? null,
@@ -217,9 +216,9 @@ export async function saveBrief(
   };
   const snapshot = computeBrief(choices.data, context);
   if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd))
-    return problem('runwayEnd', 'Choose a runway of this aerodrome.');
+    return problem('runwayEnd', told('runway-unknown'));
   const tanksL = context.sheet.engine.usableFuelL.value;
-  if (choices.data.fuelL > tanksL) return problem('fuelL', `The tanks hold ${tanksL} L usable. Give at most that.`);
+  if (choices.data.fuelL > tanksL) return problem('fuelL', told('fuel-over-tanks', { usableL: tanksL }));
   return write(async (t) => {
     const done = await Briefs.first(
       { where: { requestId }, pick: ['id', 'sortieId'], with: { sortie: ['lesson'] } },
@@ -233,20 +232,21 @@ export async function saveBrief(
       : null;
     const fresh = !latest || recorded !== null || latest.sharedWith !== null;
     if (fresh && latest && choices.data.flownOn < latest.flownOn)
-      return problem(
-        'flownOn',
-        `Lesson ${latest.lesson} was flown on ${latest.flownOn}: the next cannot be before it.`,
-      );
+      return problem('flownOn', told('before-last-lesson', { lesson: latest.lesson, flownOn: latest.flownOn }));
     const standing = fresh ? null : latest.brief;
     if ((standing?.id ?? null) !== parsed.data.base)
       return {
         ...problem(
           '',
           standing
-            ? `${standing.createdByName} saved a brief of lesson ${latest?.lesson ?? 0} meanwhile: ` +
-                `${dateText(standing.choices.flownOn)}, runway ${standing.choices.runwayEnd}, ` +
-                `${standing.choices.fuelL} L. Save again to replace it with yours.`
-            : `Something of lesson ${latest?.lesson ?? 0} is recorded meanwhile. Save again to brief the next lesson.`,
+            ? told('brief-saved-meanwhile', {
+                by: standing.createdByName,
+                lesson: latest?.lesson ?? 0,
+                flownOn: standing.choices.flownOn,
+                runwayEnd: standing.choices.runwayEnd,
+                fuelL: standing.choices.fuelL,
+              })
+            : told('recorded-meanwhile', { lesson: latest?.lesson ?? 0 }),
         ),
         base: standing?.id ?? null,
       };
@@ -306,7 +306,7 @@ export async function acknowledgeBrief(user: CurrentUser, briefId: string): Prom
       t,
     );
     if (!brief || !may.acknowledgeBrief(user, { pilotId: brief.checkout.pilotId }))
-      return problem('', 'There is no such brief for you to acknowledge.');
+      return problem('', told('not-found'));
     if (!brief.acknowledgedAt)
       await Briefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: briefId }, t);
     return { ok: true as const };
@@ -321,8 +321,7 @@ export async function chooseSchools(user: CurrentUser, form: unknown): Promise<R
   if (!parsed.success) return zodProblems(parsed.error);
   const head = await checkoutHead(parsed.data.checkoutId);
   const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
-  if (!head || !may.runCheckout(user, head) || head.status !== 'open')
-    return problem('', 'There is no such checkout for you to change.');
+  if (!head || !may.runCheckout(user, head) || head.status !== 'open') return problem('', told('not-found'));
   const chosen = Object.fromEntries(
     topics.map((topic) => {
       const side = parsed.data.schools[topic.key];
@@ -341,7 +340,7 @@ export async function saveBriefTemplate(user: CurrentUser, form: unknown): Promi
   const parsed = TemplateForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const head = await checkoutHead(parsed.data.checkoutId);
-  if (!head || !may.changeHouse(user)) return problem('', 'The chief instructor sets the order of the house.');
+  if (!head || !may.changeHouse(user)) return problem('', told('chief-sets-order'));
   await write(async (t) => {
     for (const goal of head.goals)
       await BriefTemplates.put({ goal, layout: parsed.data.layout, author: user.name, createdAt: nowIso() }, t);
@@ -402,12 +401,11 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
   const data = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head || !may.runCheckout(user, head) || head.status !== 'open')
-      return problem('', 'There is no such checkout for you to change.');
+    if (!head || !may.runCheckout(user, head) || head.status !== 'open') return problem('', told('not-found'));
     const { type, airframe } = await newerVersions(head, t);
     if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion)
-      return problem('', 'There is a newer version than the one shown. Reload the page and read the differences.');
-    if (!type && !airframe) return problem('', 'This checkout already runs under the newest versions.');
+      return problem('', told('newer-version'));
+    if (!type && !airframe) return problem('', told('newest-already'));
     await Checkouts.update(
       { ...(type ? { typeVersionId: type.id } : {}), ...(airframe ? { airframeVersionId: airframe.id } : {}) },
       { id: head.id },

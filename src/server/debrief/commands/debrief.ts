@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
@@ -43,7 +44,7 @@ const ownerOf = (sortieId: string, t?: Transaction) =>
     },
     t,
   );
-const NONE = 'There is no such lesson for you to debrief.';
+const NONE = told('not-found');
 const Reason = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
 
 export const OverruleForm = z.object({
@@ -68,7 +69,7 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
       : what === 'item'
         ? ['within', 'edge', 'outside']
         : CRITERION_VERDICTS;
-  if (to !== null && !allowed.includes(to)) return problem('to', 'Choose one of the verdicts.');
+  if (to !== null && !allowed.includes(to)) return problem('to', told('choose-verdict'));
   return write(async (t): Promise<Result<object>> => {
     const s = await ownerOf(sortieId, t);
     if (!s || !may.runCheckout(user, { pilotId: s.checkout.pilotId })) return problem('', NONE);
@@ -80,20 +81,14 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
           ? {}
           : null
         : await Landings.first({ where: { id: subjectId, sortieId }, pick: ['kind', 'level', 'shown'] }, t);
-    if (!known) return problem('', 'This landing is not there any more. Reload the page.');
-    if (known.kind === 'go-around' || known.kind === 'low-pass')
-      return problem('', 'A go-around has no verdict of its own to overrule: correct its decision in the cockpit.');
+    if (!known) return problem('', told('landing-gone'));
+    if (known.kind === 'go-around' || known.kind === 'low-pass') return problem('', told('go-around-decision'));
     if (
       what === 'class' &&
       to !== null &&
       !mayOverrule(to, { demonstration: known.shown === true, intervention: known.level ?? null })
     )
-      return problem(
-        'to',
-        known.shown
-          ? 'This was your demonstration: it is no landing of the pilot’s. If it was none, correct it in the cockpit.'
-          : 'Who flew it is not recorded, or you took over: it cannot be overruled to the pilot’s own. Correct who flew it in the cockpit.',
-      );
+      return problem('to', known.shown ? told('your-demonstration') : told('not-the-pilots'));
     const added = await addOfficeEvent(user, flight, subjectId, 'overruled', { what, to, reason }, t);
     if (!added.ok) return added;
     await projectSortie(flight, t);
@@ -124,12 +119,11 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
   const parsed = DecideForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (d.decision === 'dismissed' && d.reason.length < 8)
-    return problem('reason', 'Say why it is dismissed, in a few words: the record keeps it.');
-  if (d.decision === 'own' && !d.own) return problem('own.title', 'Give it a title and say what you saw.');
+  if (d.decision === 'dismissed' && d.reason.length < 8) return problem('reason', told('why-dismissed'));
+  if (d.decision === 'own' && !d.own) return problem('own.title', told('own-finding'));
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(d.checkoutId, t);
-    if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to debrief.');
+    if (!head || !may.runCheckout(user, head)) return problem('', told('not-found'));
     if (head.status !== 'open') return problem('', SIGNED);
     const patterns = (await newestContent('findings', 'findings', t))?.body.patterns ?? [];
     const theirs = await FindingDecisions.first(
@@ -137,7 +131,7 @@ export async function decideFinding(user: CurrentUser, form: unknown): Promise<R
       t,
     );
     if (d.decision !== 'own' && !theirs && !patterns.some((p) => p.id === d.findingId))
-      return problem('', 'This finding is not there any more. Reload the page.');
+      return problem('', told('finding-gone'));
     const last = await ask.decideFinding.one({ id: head.id }, t);
     const findingId =
       d.decision === 'own' && !d.findingId.startsWith('own-') ? `own-${randomUUID().slice(0, 12)}` : d.findingId;
@@ -275,8 +269,7 @@ export async function saveDebrief(user: CurrentUser, form: unknown): Promise<Res
   const s = await ownerOf(sortieId);
   if (!s || !may.runCheckout(user, { pilotId: s.checkout.pilotId })) return problem('', NONE);
   const snapshot = await debriefSnapshot(s.checkoutId, sortieId);
-  if (snapshot.landings.length === 0 && snapshot.airwork.length === 0)
-    return problem('', 'Nothing is recorded of this lesson yet: there is nothing to debrief.');
+  if (snapshot.landings.length === 0 && snapshot.airwork.length === 0) return problem('', told('nothing-to-debrief'));
   return write(async (t): Promise<Result<{ debriefId: string }>> => {
     const done = await Debriefs.first({ where: { requestId }, pick: ['id'] }, t);
     if (done) return { ok: true, debriefId: done.id };
@@ -314,7 +307,7 @@ export async function acknowledgeDebrief(user: CurrentUser, debriefId: string): 
       t,
     );
     if (!d || !may.acknowledgeDebrief(user, { pilotId: d.sortie.checkout.pilotId }))
-      return problem('', 'There is no such debrief for you to acknowledge.');
+      return problem('', told('not-found'));
     if (!d.acknowledgedAt)
       await Debriefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: debriefId }, t);
     return { ok: true };
@@ -336,9 +329,9 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
   if (!parsed.success) return zodProblems(parsed.error);
   const { requestId, checkoutId, lesson, blocks, focus, bookingMin } = parsed.data;
   const ids = new Set(blocks.map((b) => b.id));
-  if (ids.size !== blocks.length) return problem('blocks', 'A step stands in the plan twice. Take one out.');
+  if (ids.size !== blocks.length) return problem('blocks', told('step-twice'));
   const planned = await checkoutHead(checkoutId);
-  if (!planned || !may.runCheckout(user, planned)) return problem('', 'There is no such checkout for you to plan.');
+  if (!planned || !may.runCheckout(user, planned)) return problem('', told('not-found'));
   // Time and fuel are reckoned here once more: what a page sends is not taken for them.
   const record = await checkoutRecord(planned);
   const reckoned = await planFacts(record, await debriefFacts(record));
@@ -347,13 +340,10 @@ export async function savePlan(user: CurrentUser, form: unknown): Promise<Result
     groundMinutes(blocks),
   );
   if (flightMinutes(blocks) > roomMin)
-    return problem(
-      'blocks',
-      `${flightMinutes(blocks)} min of flying do not fit in ${roomMin}: the ${limitedBy} limits. Shorten a step or take one out.`,
-    );
+    return problem('blocks', told('does-not-fit', { minutes: flightMinutes(blocks), roomMin, limitedBy }));
   return write(async (t): Promise<Result<{ planId: string; version: number }>> => {
     const head = await checkoutHead(checkoutId, t);
-    if (!head || !may.runCheckout(user, head)) return problem('', 'There is no such checkout for you to plan.');
+    if (!head || !may.runCheckout(user, head)) return problem('', told('not-found'));
     if (head.status !== 'open') return problem('', SIGNED);
     const done = await LessonPlans.first({ where: { requestId }, pick: ['id', 'version'] }, t);
     if (done) return { ok: true, planId: done.id, version: done.version };

@@ -3,11 +3,10 @@ import { Users } from '../../account/tables';
 import { givenPasswords as given } from '../statements/account';
 import { Busy } from '../busy';
 import { type Result, problem } from '../result';
+import { told } from '../sentences';
 import { forgetTries, giveBack, takeTry } from './limiter';
 import { passwordFits } from './password';
 import type { CurrentUser } from './permissions';
-
-export const BUSY_SIGN_IN = 'Too many sign-ins at this moment. Try again in a few seconds.';
 
 /**
  * The password once more, for what stands in the ledger or opens the account. Each try is counted before it is looked
@@ -16,18 +15,18 @@ export const BUSY_SIGN_IN = 'Too many sign-ins at this moment. Try again in a fe
 export async function passwordAgain(
   user: Pick<CurrentUser, 'id'>,
   password: string,
-  nothing = 'nothing was signed',
+  undone: 'signed' | 'changed' = 'signed',
 ): Promise<Result<object>> {
   const wait = await takeTry('again', user.id);
-  if (wait > 0) return problem('password', `Too many tries. Wait ${wait} s, then type it again.`);
+  if (wait > 0) return problem('password', told('type-later', { seconds: wait }));
   const stored = await Users.first({ where: { id: user.id }, pick: ['passwordHash'] });
   try {
     if (!(await passwordFits(password, stored?.passwordHash ?? null, user.id)))
-      return problem('password', `This is not your password. Type it again; ${nothing}.`);
+      return problem('password', told('wrong-password', { undone }));
   } catch (error) {
     if (!(error instanceof Busy)) throw error;
     await giveBack([['again', user.id]]);
-    return problem('password', BUSY_SIGN_IN);
+    return problem('password', told('busy-sign-in'));
   }
   await forgetTries([['again', user.id]]);
   return { ok: true };
@@ -38,12 +37,7 @@ export async function passwordAgain(
  */
 export async function ownPassword(user: Pick<CurrentUser, 'id'>): Promise<Result<object>> {
   const found = await Users.first({ where: { id: user.id }, pick: ['passwordGivenBy'] });
-  return found?.passwordGivenBy
-    ? problem(
-        'password',
-        'This password was given to you by somebody else. Choose your own on your account page, then sign.',
-      )
-    : { ok: true };
+  return found?.passwordGivenBy ? problem('password', told('given-password')) : { ok: true };
 }
 
 /**

@@ -1,3 +1,5 @@
+import { type Told } from '../../floor/sentences';
+import { told } from '../sentences';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import {
@@ -27,7 +29,7 @@ import { write } from '../../floor/write';
 import { type SortieRow, eventsOf, sortiesOf } from '../../checkout/queries/flights';
 import { type CheckoutHead, checkoutHead } from '../../checkout/queries/head';
 import { flightStops, stopRules } from '../queries/stops';
-import { diskWords, log } from '../../floor/log';
+import { diskProblem, log } from '../../floor/log';
 import { NOT_FOUND, type Result, problem, zodProblems } from '../../floor/result';
 import { clean } from '../../floor/clean';
 import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
@@ -74,7 +76,7 @@ export async function recordEvents(
       if (event.author !== user.id) {
         answer.held.push({
           eventId: event.eventId,
-          message: 'These belong to another account. They wait here until their author signs in.',
+          message: told('other-account').message,
         });
         continue;
       }
@@ -84,7 +86,7 @@ export async function recordEvents(
       flights.set(event.sortieId, flight);
       const refusal = await apart(t, () => admit(user, event, flight, { at: 'device', skewMs }, t));
       if (refusal === 'same') answer.accepted.push(event.eventId);
-      else if (refusal !== null) answer.refused.push({ eventId: event.eventId, message: refusal });
+      else if (refusal !== null) answer.refused.push({ eventId: event.eventId, ...refusal });
       else {
         taken.set(event.sortieId, [...(taken.get(event.sortieId) ?? []), event]);
         if (flight) {
@@ -97,7 +99,7 @@ export async function recordEvents(
       const wrong = news.some((e) => PROJECTED.has(e.type)) ? await projected(sortieId, t) : null;
       for (const { eventId } of news)
         if (wrong === null) answer.accepted.push(eventId);
-        else answer.refused.push({ eventId, message: wrong });
+        else answer.refused.push({ eventId, ...wrong });
     }
   });
   return answer;
@@ -110,7 +112,7 @@ async function admit(
   flight: Flight | null,
   arrival: Arrival,
   t: Transaction,
-): Promise<string | null> {
+): Promise<Told | 'same' | null> {
   const known = await knownEvent(event, t);
   if (known === 'same') return known;
   const refusal = await refusalOf(user, event, flight, arrival, t);
@@ -120,14 +122,13 @@ async function admit(
   return null;
 }
 const KNOWN = {
-  other:
-    'This device has used the same number or counter for another event. Reload the page so that it takes a new device number.',
-  leaps: 'The counter of this device leapt. Reload the page so that it takes a new device number.',
+  other: told('number-used'),
+  leaps: told('counter-leapt'),
 };
-const FAILED = 'This could not be taken in by the server. It stays on this device; tell who runs the server.';
+const FAILED = told('not-taken-in');
 
 /** Runs a step so that its failure undoes it alone. A disk that is full is no failure of one step. */
-async function apart(t: Transaction, step: () => Promise<string | null>): Promise<string | null> {
+async function apart<T>(t: Transaction, step: () => Promise<T>): Promise<T | Told> {
   const sql = (text: string) => database().sequelize.query(text, { transaction: t });
   await sql('SAVEPOINT step');
   try {
@@ -135,14 +136,14 @@ async function apart(t: Transaction, step: () => Promise<string | null>): Promis
     await sql('RELEASE step');
     return answer;
   } catch (error) {
-    if (diskWords(error)) throw error;
+    if (diskProblem(error)) throw error;
     log.error({ err: error }, 'event refused by the server');
     await sql('ROLLBACK TO step');
     await sql('RELEASE step');
     return FAILED;
   }
 }
-const projected = (sortieId: string, t: Transaction): Promise<string | null> =>
+const projected = (sortieId: string, t: Transaction): Promise<Told | null> =>
   apart(t, async () => {
     await projectSortie(sortieId, t);
     return null;
@@ -189,7 +190,9 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
       eventId: typeof id === 'string' ? id : 'unknown',
       message: !cleaned.ok
         ? cleaned.problem.message
-        : `Not a capture event: ${(parsed.error?.issues ?? []).map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+        : told('not-an-event', {
+            issues: (parsed.error?.issues ?? []).map((i) => `${i.path.join('.')} ${i.message}`).join('; '),
+          }).message,
     };
   }
   const event = parsed.data;
@@ -483,10 +486,8 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
     if (!flight || flight.sharedWith !== null || !may.runCheckout(user, { pilotId: flight.checkout.pilotId }))
       return problem('', NOT_FOUND);
     if (flight.secondPilotId === pilotId) return { ok: true, checkoutId: null };
-    if (pilotId === flight.checkout.pilotId)
-      return problem('pilotId', 'This pilot flies the lesson already. Choose who swaps with them.');
-    if (pilotId !== null && !may.runCheckout(user, { pilotId }))
-      return problem('pilotId', 'You cannot record yourself: choose another pilot.');
+    if (pilotId === flight.checkout.pilotId) return problem('pilotId', told('same-pilot'));
+    if (pilotId !== null && !may.runCheckout(user, { pilotId })) return problem('pilotId', told('own-recording'));
     if (flight.secondPilotId !== null) {
       const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
       if (
@@ -494,11 +495,10 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
           flight.secondPilotId,
         )
       )
-        return problem('pilotId', 'Something of the second pilot is recorded already: it stays theirs.');
+        return problem('pilotId', told('second-recorded'));
     }
     const known = pilotId === null ? null : await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
-    if (pilotId !== null && !known)
-      return problem('pilotId', 'This pilot is not in the book of people. Choose another.');
+    if (pilotId !== null && !known) return problem('pilotId', told('pilot-unknown'));
     const open =
       pilotId === null
         ? null

@@ -1,3 +1,5 @@
+import { told } from '../sentences';
+import type { Told } from '../../floor/sentences';
 import type { Transaction } from 'sequelize';
 import { type CaptureEvent, PAYLOADS } from '@/domain/capture';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -43,18 +45,16 @@ const AT_A_DESK: ReadonlySet<string> = new Set([
   'limit-overridden',
 ]);
 /** Commands of the office write these, each after checks of its own; no device does. */
-const OFFICE_ONLY: ReadonlyMap<string, string> = new Map([
-  ['measured', 'Measures are taken over on the page of the recording.'],
-  ['overruled', 'A verdict is overruled on the page of the debrief.'],
+const OFFICE_ONLY: ReadonlyMap<string, Told> = new Map([
+  ['measured', told('accept-on-recording')],
+  ['overruled', told('overrule-on-debrief')],
 ]);
 /** What changes something recorded before. */
 const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
 const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
 
-export const RESTS =
-  'A signature rests on this record, so it stays as it was signed. ' +
-  'What is wrong is corrected by a further entry: a correction, or a void and a new signature.';
-export const SIGNED = 'This checkout is signed: what it rests on stays as it was signed.';
+export const RESTS = told('signature-rests');
+export const SIGNED = told('signed-already');
 
 export async function flightOf(id: string, t: Transaction): Promise<Flight | null> {
   const found = await ask.flightOf.one({ id }, t);
@@ -87,7 +87,7 @@ export async function refusalOf(
   flight: Flight | null,
   arrival: Arrival,
   t: Transaction,
-): Promise<string | null> {
+): Promise<Told | null> {
   if (flight === null || !mayRecord(user, event, flight)) return NOT_FOUND;
   const subject = await subjectOf(event, flight, t);
   return (
@@ -134,43 +134,34 @@ async function subjectOf(event: CaptureEvent, flight: Flight, t: Transaction): P
 const namedBy = (event: CaptureEvent): string | null =>
   NAMES_A_PILOT.has(event.type) ? ((event.payload as { pilotId?: string | null }).pilotId ?? null) : null;
 
-function formRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): string | null {
-  if (event.v !== 1)
-    return 'This was recorded by a newer release than this server runs. It stays on the device; update the server, then send it again.';
-  if (arrival.at === 'device' && event.deviceId === OFFICE_DEVICE)
-    return 'This device number belongs to the office. Reload the page so that it takes one of its own.';
-  if (JSON.stringify(event.payload).length > MOST.payload) return 'This is longer than one record may be.';
+function formRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): Told | null {
+  if (event.v !== 1) return told('newer-release');
+  if (arrival.at === 'device' && event.deviceId === OFFICE_DEVICE) return told('office-number');
+  if (JSON.stringify(event.payload).length > MOST.payload) return told('too-long');
   if (flight.events >= MOST.events || (event.type === 'landing-saved' && flight.landings >= MOST.landings))
-    return (
-      'This flight has ' +
-      `${event.type === 'landing-saved' ? `${flight.landings} landings` : `${flight.events} records`}, the ` +
-      'most one flight holds. Brief the next lesson and record there.'
-    );
+    return event.type === 'landing-saved'
+      ? told('most-landings', { count: flight.landings })
+      : told('most-records', { count: flight.events });
   return null;
 }
 
-function whoRefusal(user: CurrentUser, event: CaptureEvent, flight: Flight, subject: Subject): string | null {
+function whoRefusal(user: CurrentUser, event: CaptureEvent, flight: Flight, subject: Subject): Told | null {
   const [pilotId = ''] = flight.pilots;
   const own = user.pilotId;
   // A limit of the school is set aside by a chief, and not on a flight the chief is a pilot of.
   if (event.type === 'limit-overridden')
     return may.overrideSchoolLimit(user, { pilotId }) && (own === null || !flight.pilots.includes(own))
       ? null
-      : 'A limit of the school is set aside by the chief instructor.';
-  if (subject.elsewhere) return 'This belongs to another flight. Record it there.';
+      : told('chief-sets-aside');
+  if (subject.elsewhere) return told('other-flight');
   const named = namedBy(event);
-  if (named !== null && !flight.pilots.includes(named))
-    return 'This pilot is not in this flight. Say who swaps seats first, then put the landing right.';
+  if (named !== null && !flight.pilots.includes(named)) return told('pilot-not-in-flight');
   if (
     own !== null &&
     (named === own || subject.pilotId === own || (AT_A_DESK.has(event.type) && flight.pilots.includes(own)))
   )
-    return 'Nobody records, changes or judges their own flying: the instructor of this flight does.';
-  if (!flight.instructors.has(user.id) && !user.roles.includes('chief'))
-    return (
-      'Another instructor briefed this flight. Save the brief again in your name to take it over, or ask ' +
-      'them or the chief instructor.'
-    );
+    return told('own-flying');
+  if (!flight.instructors.has(user.id) && !user.roles.includes('chief')) return told('other-instructor');
   return null;
 }
 
@@ -183,17 +174,16 @@ function instantsIn(value: unknown, depth = 0): number[] {
   );
 }
 
-function datesRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): string | null {
+function datesRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): Told | null {
   // The server's clock may be fixed for a demonstration; what has really been is never ahead.
   const now = Math.max(Date.now(), Date.parse(nowIso()));
   const skew = arrival.skewMs ?? 0;
   const all = [Date.parse(event.deviceTime), ...instantsIn(event.payload)].map((ms) => ms + skew);
-  if (all.some((ms) => !Number.isFinite(ms) || ms > now + AHEAD_MS))
-    return 'This is dated after now. Set the clock of the device, then record it again.';
+  if (all.some((ms) => !Number.isFinite(ms) || ms > now + AHEAD_MS)) return told('after-now');
   const earliest = Date.parse(`${flight.flownOn}T00:00:00.000Z`) - BEFORE_MS;
   // A clock that was never set says nothing of the day: only one that was measured is held to it.
   if (arrival.at === 'device' && arrival.skewMs !== null && all.some((ms) => ms < earliest))
-    return `This is dated before the flight of ${flight.flownOn}. Set the clock of the device, then record it again.`;
+    return told('before-flight', { flownOn: flight.flownOn });
   return null;
 }
 
@@ -203,7 +193,7 @@ async function signedRefusal(
   subject: Subject,
   arrival: Arrival,
   t: Transaction,
-): Promise<string | null> {
+): Promise<Told | null> {
   const pilot = namedBy(event) ?? subject.pilotId;
   if (flight.closed.has(pilot)) {
     if (AT_A_DESK.has(event.type)) return SIGNED;
@@ -211,21 +201,20 @@ async function signedRefusal(
     // What was recorded before the signature may come in after it: it is kept, shown, and signed by a later entry.
     const since = flight.closed.get(pilot) ?? null;
     if (since !== null && Date.parse(event.deviceTime) + (arrival.skewMs ?? 0) > Date.parse(since))
-      return 'This checkout was signed before this was recorded: nothing is added to it. Open a new checkout to go on.';
+      return told('signed-before');
   }
   return CHANGES.has(event.type) && (await restsOn(event.subjectId, flight.checkouts, t)) ? RESTS : null;
 }
 
-async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction): Promise<string | null> {
+async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction): Promise<Told | null> {
   if (event.type === 'measured') {
     const { traceId } = event.payload as { traceId: string };
     const trace = await ask.factRefusal.one({ traceId, id: flight.id }, t);
-    return trace ? null : 'This recording is not of this flight. Take measures over on the page of its own.';
+    return trace ? null : told('other-recording');
   }
   if (event.type === 'overruled') {
     const { what, to } = event.payload as { what: string; to: string | null };
-    if (what === 'class' && to === 'demonstration')
-      return 'A landing becomes a demonstration by who flew it: correct that in the cockpit.';
+    if (what === 'class' && to === 'demonstration') return told('demonstration-by-correction');
   }
   return null;
 }

@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { GROUNDING_KINDS } from '@/domain/stops';
@@ -34,13 +35,12 @@ export async function groundAirframe(user: CurrentUser, form: unknown): Promise<
   const parsed = GroundForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { requestId, airframeId, kind, why } = parsed.data;
-  if (!may.ground(user, kind))
-    return problem('', kind === 'school' ? 'A hold of the school is the chief\u2019s.' : 'Staff ground an aeroplane.');
+  if (!may.ground(user, kind)) return problem('', kind === 'school' ? told('chief-holds') : told('staff-ground'));
   return write(async (t): Promise<Result<{ id: string }>> => {
     const done = await Groundings.first({ where: { requestId }, pick: ['id'] }, t);
     if (done) return { ok: true, id: done.id };
     const known = await Airframes.first({ where: { id: airframeId }, pick: ['id'] }, t);
-    if (!known) return problem('airframeId', 'This aeroplane is not in the hangar.');
+    if (!known) return problem('airframeId', told('aeroplane-unknown'));
     const id = randomUUID();
     await Groundings.insert(
       { id, requestId: requestId, airframeId: airframeId, kind, why, placedBy: user.id, placedAt: nowIso() },
@@ -58,11 +58,11 @@ export async function endGrounding(user: CurrentUser, form: unknown): Promise<Re
   const parsed = EndGroundingForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { groundingId, done, certifier, certificate } = parsed.data;
-  if (!may.endGrounding(user)) return problem('', 'The chief records the return to service.');
+  if (!may.endGrounding(user)) return problem('', told('chief-releases'));
   return write(async (t): Promise<Result<object>> => {
     const found = await ask.endGrounding.one({ groundingId }, t);
-    if (!found) return problem('', 'Not found, or you do not have access. Open the page again.');
-    if (found.name !== null) return problem('', `This was ended by ${found.name} meanwhile.`);
+    if (!found) return problem('', told('not-found-reload'));
+    if (found.name !== null) return problem('', told('ended-meanwhile', { name: found.name }));
     if (found.kind === 'airworthiness') {
       const certified = z.object(Certified).safeParse({ certifier, certificate });
       if (!certified.success) return zodProblems(certified.error);

@@ -1,3 +1,5 @@
+import { told } from '../sentences';
+import type { Told } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
@@ -31,9 +33,8 @@ export interface Versioned {
   unchanged: boolean;
 }
 
-const CHIEF_ONLY = 'The chief instructor edits type sheets and airframes.';
-const conflict = (newest: number): string =>
-  `Version ${newest} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`;
+const CHIEF_ONLY = told('chief-edits');
+const conflict = (newest: number): Told => told('saved-meanwhile', { version: newest });
 
 /**
  * Saves a type sheet as a new version. Version 0 as the base adds a new type. Nothing existing is changed; checkouts
@@ -50,7 +51,7 @@ export async function saveTypeSheet(user: CurrentUser, form: unknown): Promise<R
       ok: false,
       problems: sheet.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })),
     };
-  if (sheet.data.code !== code) return problem('sheet.code', `The code of this type is ${code}; it does not change.`);
+  if (sheet.data.code !== code) return problem('sheet.code', told('type-code', { code }));
   return write((t) => addTypeVersion(user.name, sheet.data, baseVersion, reason, t));
 }
 
@@ -76,7 +77,7 @@ export async function saveSight(user: CurrentUser, form: unknown): Promise<Resul
       { pick: ['version', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
       t,
     );
-    if (!newest) return problem('', 'There is no such type in the hangar.');
+    if (!newest) return problem('', told('type-unknown'));
     const before = TypeSheet.parse(JSON.parse(newest.sheet));
     const sheet: TypeSheet = {
       ...before,
@@ -141,7 +142,7 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
       problems: airframe.error.issues.map((i) => ({ path: `sheet.${i.path.join('.')}`, message: i.message })),
     };
   if (airframe.data.registration !== registration)
-    return problem('sheet.registration', `The registration is ${registration}; it does not change.`);
+    return problem('sheet.registration', told('registration-fixed', { registration }));
   return write(async (t): Promise<Result<Versioned>> => {
     const known = await Airframes.first({ where: { registration }, pick: ['id'] }, t);
     const newest = known
@@ -154,7 +155,7 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
     const text = JSON.stringify(airframe.data);
     if (newest?.sheet === text) return { ok: true, version: newest.version, unchanged: true };
     const type = await Types.first({ where: { code: airframe.data.typeCode }, pick: ['id'] }, t);
-    if (!type) return problem('sheet.typeCode', 'There is no such type in the hangar.');
+    if (!type) return problem('sheet.typeCode', told('type-unknown'));
     const id = known?.id ?? `air-${randomUUID()}`;
     if (!known) await Airframes.insert({ id, registration, typeId: type.id }, t);
     await AirframeVersions.insert(
@@ -190,9 +191,9 @@ export async function decidePower(user: CurrentUser, form: unknown): Promise<Res
   const { findingId, decision, reason } = parsed.data;
   return write(async (t): Promise<Result<{ version: number | null }>> => {
     const found = (await powerFindings(null, t)).find((f) => f.id === findingId);
-    if (!found)
-      return problem('', 'There is no such finding. It may have been taken back in the aeroplane: reload the page.');
-    if (found.decided) return problem('', `This was ${found.decided.decision} by ${found.decided.by} meanwhile.`);
+    if (!found) return problem('', told('setting-gone'));
+    if (found.decided)
+      return problem('', told('decided-meanwhile', { decision: found.decided.decision, name: found.decided.by }));
     let version: number | null = null;
     if (decision === 'approved') {
       const newest = await TypeVersions.first(
@@ -203,7 +204,7 @@ export async function decidePower(user: CurrentUser, form: unknown): Promise<Res
         },
         t,
       );
-      if (!newest) return problem('', 'There is no such type in the hangar.');
+      if (!newest) return problem('', told('type-unknown'));
       const before = TypeSheet.parse(JSON.parse(newest.sheet));
       const old = before.powerTable.find((p) => p.phase === found.data.phase);
       const ias = {

@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { dateText } from '@/core/format';
@@ -8,7 +9,7 @@ import { homeAerodrome } from '../../rules/content';
 import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
 import { lateOf } from '../queries/late';
-import { type Result, problem, zodProblems } from '../../floor/result';
+import { type Result, problem, zodProblems, NOT_FOUND } from '../../floor/result';
 import { readCheckoutRecord } from '../../checkout/queries/record';
 import { checkoutHead } from '../../checkout/queries/head';
 import { localToday } from '../../rules/today';
@@ -58,7 +59,7 @@ async function addLater(
   allowed: (target: Target) => boolean,
   act: (target: Target, t: Transaction) => Promise<Result<object>>,
 ): Promise<Added> {
-  const nothing = problem('', `There is no such entry for you to ${kind === 'void' ? 'void' : 'correct'}.`);
+  const nothing = problem('', NOT_FOUND);
   const first = await targetOf(data.entryId);
   if (!first || first.pilotId === null || !allowed(first)) return nothing;
   return addToBook(user, data.password, async (t): Promise<Added> => {
@@ -101,12 +102,11 @@ export async function voidEntry(user: CurrentUser, form: unknown): Promise<Added
     parsed.data,
     (x) => may.voidEntry(user, { pilotId: x.pilotId ?? '' }),
     async (target, t) => {
-      if (!VOIDABLE.includes(target.kind))
-        return problem('', 'A void, a correction or a new key is not voided: make a further entry.');
-      if (target.voided) return problem('', 'This entry is void already.');
+      if (!VOIDABLE.includes(target.kind)) return problem('', told('not-voided'));
+      if (target.voided) return problem('', told('void-already'));
       const head = await Checkouts.first({ where: { id: target.checkoutId }, pick: ['signedLedgerId', 'status'] }, t);
       const result = await ask.voidEntry.one({ id: target.id }, t);
-      if (result) return problem('', 'An examiner’s result rests on this recommendation. Void the result first.');
+      if (result) return problem('', told('result-rests'));
       const at = nowIso();
       await Qualifications.update({ endedAt: at }, { ledgerId: target.id, endedAt: null }, t);
       if (target.kind === 'test-result') {
@@ -140,9 +140,9 @@ export async function correctEntry(user: CurrentUser, form: unknown): Promise<Ad
     (x) => may.correctEntry(user, { pilotId: x.pilotId ?? '', signerId: x.signerId }),
     async (target) =>
       !VOIDABLE.includes(target.kind)
-        ? problem('', 'Correct the entry this one speaks of.')
+        ? problem('', told('correct-the-entry'))
         : target.voided
-          ? problem('', 'This entry is void: there is nothing to correct.')
+          ? problem('', told('void-nothing-to-correct'))
           : { ok: true },
   );
 }
@@ -153,30 +153,23 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   const first = await checkoutHead(data.checkoutId);
-  if (!first || !may.enterResult(user, first)) return problem('', 'There is no such checkout for you.');
+  if (!first || !may.enterResult(user, first)) return problem('', told('not-found'));
   return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head || !may.enterResult(user, head)) return problem('', 'There is no such checkout for you.');
+    if (!head || !may.enterResult(user, head)) return problem('', told('not-found'));
     const before = await madeBefore(user, data.requestId, { kind: 'test-result', checkoutId: head.id }, t);
     if (before) return before;
     const recommended = head.signedLedgerId === null ? null : await targetOf(head.signedLedgerId, t);
-    if (head.status !== 'recommended' || !recommended)
-      return problem('', 'This checkout does not wait for an examiner.');
+    if (head.status !== 'recommended' || !recommended) return problem('', told('no-examiner'));
     const today = await localToday(t);
     const body = bodyOf(recommended);
-    if (data.testOn > today) return problem('testOn', 'The test lies in the future. Enter it when it is over.');
+    if (data.testOn > today) return problem('testOn', told('test-ahead'));
     if (data.testOn < (body.signedOn ?? recommended.signedAt.slice(0, 10)))
-      return problem('testOn', 'The test lies before the recommendation. Check the day.');
+      return problem('testOn', told('test-before'));
     if (body.validThrough && data.testOn > body.validThrough)
-      return problem(
-        'testOn',
-        `The recommendation ended on ${dateText(body.validThrough)}. A new one is needed: void this one and sign again.`,
-      );
+      return problem('testOn', told('recommendation-ended', { on: dateText(body.validThrough) }));
     if (body.courseUntil && data.testOn > body.courseUntil)
-      return problem(
-        'testOn',
-        `The course ended its time on ${dateText(body.courseUntil)}: the test is flown within it. A new course is needed.`,
-      );
+      return problem('testOn', told('course-ended', { on: dateText(body.courseUntil) }));
     const goals = body.recommends ?? [];
     const later: LaterBody = {
       pilot: { id: head.pilotId, name: head.pilotName },

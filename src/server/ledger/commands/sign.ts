@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
@@ -136,29 +137,15 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
   const { checkoutId, itemId, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const head = await checkoutHead(checkoutId, t);
-    if (!head || !may.askOverride(user, head) || head.status !== 'open')
-      return problem('', 'There is no such checkout for you to sign.');
+    if (!head || !may.askOverride(user, head) || head.status !== 'open') return problem('', told('not-found'));
     const record = await readCheckoutRecord(head, t);
     const entry = record.items.find((i) => i.item.id === itemId);
-    if (!entry || entry.met)
-      return problem('itemId', 'This item is met or not of this programme: nothing to override.');
-    if (entry.refused)
-      return problem(
-        'itemId',
-        'Further training was entered for this item. It cannot be overridden: it is flown again first.',
-      );
-    if (entry.item.legal)
-      return problem(
-        'itemId',
-        `The law asks this (${entry.item.citation}). Nobody can override it, the chief instructor included: it is flown or shown.`,
-      );
-    if (entry.item.safety && !entry.seen)
-      return problem(
-        'itemId',
-        'This is a safety item and nothing of it has been seen. It cannot be overridden: fly it.',
-      );
+    if (!entry || entry.met) return problem('itemId', told('nothing-to-override'));
+    if (entry.refused) return problem('itemId', told('refused-not-overridden'));
+    if (entry.item.legal) return problem('itemId', told('legal-not-overridden', { citation: entry.item.citation }));
+    if (entry.item.safety && !entry.seen) return problem('itemId', told('unseen-not-overridden'));
     const standing = (await overridesOf(record, t)).find((o) => o.itemId === itemId);
-    if (standing) return problem('itemId', 'An override of this item stands already. Withdraw it first.');
+    if (standing) return problem('itemId', told('overridden-already'));
     const last = await ask.askOverride.one({ id: checkoutId }, t);
     const newest = await ask.askOverrideLedgerEntries.one({}, t);
     const id = randomUUID();
@@ -209,9 +196,9 @@ export async function answerOverride(user: CurrentUser, form: unknown): Promise<
       (answer === 'withdrawn'
         ? wish.askedBy === user.id && may.askOverride(user, { pilotId: wish.pilotId })
         : may.answerOverride(user, { pilotId: wish.pilotId }));
-    if (!wish || !allowed || wish.status !== 'open') return problem('', 'There is no such override for you to answer.');
-    if (answer === 'declined' && reason.length < 5) return problem('reason', 'Say why not, in a few words.');
-    if (wish.answered) return problem('', 'It is answered already. Open the page again.');
+    if (!wish || !allowed || wish.status !== 'open') return problem('', told('not-found'));
+    if (answer === 'declined' && reason.length < 5) return problem('reason', told('why-not'));
+    if (wish.answered) return problem('', told('answered-already'));
     await OverrideAnswers.insert(
       { id: randomUUID(), overrideId: overrideId, answer, reason, answeredBy: user.id, answeredAt: nowIso() },
       t,
@@ -404,11 +391,7 @@ function signText(user: CurrentUser, record: CheckoutRecord, goals: readonly Pac
 const lastTraining = (record: Pick<CheckoutRecord, 'landings' | 'evidence'>): string | null =>
   [...record.landings.map((l) => l.date), ...record.evidence.observations.map((o) => o.date)].sort().at(-1) ?? null;
 
-const stale = () =>
-  problem(
-    '',
-    'This checkout has changed since this page was shown. Look at it again, then sign: what you typed is kept.',
-  );
+const stale = () => problem('', told('changed-since'));
 
 /**
  * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second
@@ -420,12 +403,12 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   const first = await checkoutHead(data.checkoutId);
-  if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
+  if (!first || !may.signCheckout(user, first)) return problem('', told('not-found'));
   const open = openWords(data.text);
-  if (open.length > 0) return problem('text', `Fill in ${list(open.map((w) => `{${w}}`))}, or take it out.`);
+  if (open.length > 0) return problem('text', told('fill-in', { words: list(open.map((w) => `{${w}}`)) }));
   return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    if (!head || !may.signCheckout(user, head)) return problem('', told('not-found'));
     if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
     const record = await readCheckoutRecord(head, t);
     const state = await signingState(user, record, t);
@@ -478,14 +461,10 @@ export async function signPart(user: CurrentUser, form: unknown): Promise<Added>
   const data = parsed.data;
   return addSigned(user, data, 'part-sign-off', async (record, state) => {
     const chosen = record.items.filter((i) => data.items.includes(i.item.id));
-    if (chosen.length !== new Set(data.items).size)
-      return problem('items', 'One of these items is not of this programme. Open the page again.');
+    if (chosen.length !== new Set(data.items).size) return problem('items', told('item-unknown'));
     const missing = chosen.filter((i) => i.state !== 'met' || i.part !== null);
     if (missing.length > 0)
-      return problem(
-        'items',
-        `Only what is met by its own evidence is signed in part: not ${list(missing.map((i) => i.item.id))}.`,
-      );
+      return problem('items', told('only-met-in-part', { ids: list(missing.map((i) => i.item.id)) }));
     const lacking = signerProblems(state.facts);
     return lacking.length > 0
       ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) }
@@ -499,13 +478,11 @@ export async function signNotYet(user: CurrentUser, form: unknown): Promise<Adde
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   return addSigned(user, data, 'not-yet', async (record, state) => {
-    if (!state.facts.authorised)
-      return problem('', 'You are not authorised to sign this goal. The chief instructor grants it.');
+    if (!state.facts.authorised) return problem('', told('not-authorised'));
     const named = data.items
       ? record.items.filter((i) => data.items?.includes(i.item.id))
       : record.items.filter((i) => !i.met);
-    if (data.items && named.length !== new Set(data.items).size)
-      return problem('items', 'One of these items is not of this programme. Open the page again.');
+    if (data.items && named.length !== new Set(data.items).size) return problem('items', told('item-unknown'));
     return { ok: true, items: named, text: data.text };
   });
 }
@@ -527,13 +504,13 @@ async function addSigned(
   choose: (record: CheckoutRecord, state: SigningView) => Promise<Chosen>,
 ): Promise<Added> {
   const first = await checkoutHead(data.checkoutId);
-  if (!first || !may.signCheckout(user, first)) return problem('', 'There is no such checkout for you to sign.');
+  if (!first || !may.signCheckout(user, first)) return problem('', told('not-found'));
   return addToBook(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
-    if (!head || !may.signCheckout(user, head)) return problem('', 'There is no such checkout for you to sign.');
+    if (!head || !may.signCheckout(user, head)) return problem('', told('not-found'));
     const before = await madeBefore(user, data.requestId, { kind, checkoutId: head.id }, t);
     if (before) return before;
-    if (head.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+    if (head.status !== 'open') return problem('', told('signed-already'));
     const record = await readCheckoutRecord(head, t);
     const state = await signingState(user, record, t);
     if (state.stamp !== data.shown) return stale();

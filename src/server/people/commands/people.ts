@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { LogEntry } from '@/domain/recency';
@@ -17,21 +18,19 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
   const parsed = LogForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { requestId, pilotId, ...e } = parsed.data;
-  if (!may.logFlying(user, { pilotId })) return problem('', 'You log your own flying, or the office does it.');
-  if (e.flownOn > (await localToday())) return problem('flownOn', 'This day lies ahead. Log it when it is flown.');
-  if (e.fullStops > e.landings) return problem('fullStops', 'There cannot be more full stops than landings.');
-  if (e.takeoffs + e.landings === 0 && e.hours === 0) return problem('landings', 'Give take-offs, landings or hours.');
+  if (!may.logFlying(user, { pilotId })) return problem('', told('own-flying'));
+  if (e.flownOn > (await localToday())) return problem('flownOn', told('day-ahead'));
+  if (e.fullStops > e.landings) return problem('fullStops', told('more-full-stops'));
+  if (e.takeoffs + e.landings === 0 && e.hours === 0) return problem('landings', told('nothing-logged'));
   return write(async (t): Promise<Result<object>> => {
     const known = await LoggedFlights.first({ where: { id: requestId }, pick: ['id'] }, t);
     if (known) return { ok: true };
     const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
     const type = await ask.logFlight.one({ code: e.typeCode }, t);
-    if (!pilot) return problem('pilotId', 'This pilot is not in the book of people.');
-    if (!type) return problem('typeCode', 'This type is not in the hangar. Choose another.');
-    if (e.offSurface === 'water' && type.surface === 'land')
-      return problem('offSurface', 'This type does not take off from water.');
-    if (e.surface === 'water' && type.surface === 'land')
-      return problem('surface', 'This type does not land on water.');
+    if (!pilot) return problem('pilotId', told('pilot-unknown'));
+    if (!type) return problem('typeCode', told('type-unknown'));
+    if (e.offSurface === 'water' && type.surface === 'land') return problem('offSurface', told('no-water-takeoff'));
+    if (e.surface === 'water' && type.surface === 'land') return problem('surface', told('no-water-landing'));
     await LoggedFlights.insert(
       {
         id: requestId,
@@ -67,8 +66,7 @@ export async function strikeFlight(user: CurrentUser, form: unknown): Promise<Re
   const { logId, reason } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const entry = await ask.strikeFlight.one({ logId }, t);
-    if (!entry || !may.logFlying(user, { pilotId: entry.pilotId }))
-      return problem('', 'There is no such flight for you to strike.');
+    if (!entry || !may.logFlying(user, { pilotId: entry.pilotId })) return problem('', told('not-found'));
     if (!entry.struck)
       await StruckFlights.insert({ id: randomUUID(), logId: logId, reason, struckBy: user.id, struckAt: nowIso() }, t);
     return { ok: true };
@@ -84,11 +82,11 @@ export const CertificateForm = z.object({
 export async function saveCertificate(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = CertificateForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  if (!may.keepCertificates(user)) return problem('', 'The chief instructor keeps certificates.');
+  if (!may.keepCertificates(user)) return problem('', told('chief-certificates'));
   const { userId, certificate, until } = parsed.data;
   return write(async (t): Promise<Result<object>> => {
     const found = await Users.first({ where: { id: userId }, pick: ['id'] }, t);
-    if (!found) return problem('', 'This person is not in the book of people.');
+    if (!found) return problem('', told('person-unknown'));
     await Users.update({ certificate, certificateUntil: until }, { id: userId }, t);
     return { ok: true };
   });
@@ -103,10 +101,10 @@ export async function savePilotCertificate(user: CurrentUser, form: unknown): Pr
   const parsed = PilotCertificateForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { pilotId, certificate } = parsed.data;
-  if (!may.keepPilotRecord(user, { pilotId })) return problem('', 'The staff keep the licences of others.');
+  if (!may.keepPilotRecord(user, { pilotId })) return problem('', told('staff-licences'));
   return write(async (t): Promise<Result<object>> => {
     const found = await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t);
-    if (!found) return problem('', 'This pilot is not in the book of people.');
+    if (!found) return problem('', told('pilot-unknown'));
     await Pilots.update({ certificate }, { id: pilotId }, t);
     return { ok: true };
   });

@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
@@ -13,8 +14,7 @@ import {
   rolesStamp,
 } from '@/domain/people';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
-import { list, plural } from '@/core/format';
-import { say } from '@/domain/words';
+import { plural } from '@/core/format';
 import { hashPassword } from '../../floor/auth/password';
 import { nowIso } from '../../floor/clock';
 import { compact, write } from '../../floor/write';
@@ -50,7 +50,7 @@ import {
 import { Op } from 'sequelize';
 import type { RowOf } from '../../floor/statement';
 
-const NOBODY = 'There is no such person for you to keep.';
+const NOBODY = told('not-found');
 const pilotThere = (pilotId: string, t: Transaction) => ask.pilotThere.one({ pilotId }, t);
 
 /**
@@ -62,12 +62,9 @@ export async function saveDate(user: CurrentUser, form: unknown): Promise<Result
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
   if (!may.keepDates(user, d)) return problem('', NOBODY);
-  if (d.doneOn === null && d.until === null)
-    return problem('until', 'Give the day it was done, or the last day it is good for.');
-  if (d.doneOn !== null && d.doneOn > (await localToday()))
-    return problem('doneOn', 'This day lies ahead: enter it when it is done.');
-  if (d.doneOn !== null && d.until !== null && d.until < d.doneOn)
-    return problem('until', 'It ends before it was done. Look at both days.');
+  if (d.doneOn === null && d.until === null) return problem('until', told('give-day'));
+  if (d.doneOn !== null && d.doneOn > (await localToday())) return problem('doneOn', told('done-ahead'));
+  if (d.doneOn !== null && d.until !== null && d.until < d.doneOn) return problem('until', told('ends-before-done'));
   return write(async (t): Promise<Result<object>> => {
     if (!(await pilotThere(d.pilotId, t))) return problem('', NOBODY);
     const newest = await PersonDates.first(
@@ -110,7 +107,12 @@ export async function writeNote(user: CurrentUser, form: unknown): Promise<Resul
     if (visible === 'pilot')
       await notify(
         [await userOfPilot(pilotId, t)],
-        { kind: 'note', text: `${user.name} wrote you a note.`, href: `/people/${pilotId}`, about: requestId },
+        {
+          kind: 'note',
+          text: told('notice-note', { name: user.name }).message,
+          href: `/people/${pilotId}`,
+          about: requestId,
+        },
         user.id,
         t,
       );
@@ -122,7 +124,7 @@ export async function withdrawNote(user: CurrentUser, noteId: string): Promise<R
   return write(async (t): Promise<Result<object>> => {
     const note = await PersonNotes.first({ where: { id: noteId }, pick: ['pilotId', 'author', 'withdrawnAt'] }, t);
     if (!note || !may.writeNote(user, { pilotId: note.pilotId }) || (note.author !== user.id && !may.keepPeople(user)))
-      return problem('', 'There is no such note for you to withdraw.');
+      return problem('', told('not-found'));
     if (note.withdrawnAt === null) await PersonNotes.update({ withdrawnAt: nowIso() }, { id: noteId }, t);
     return { ok: true };
   });
@@ -139,18 +141,18 @@ export async function addPerson(
   const parsed = PersonForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (!may.keepPeople(user)) return problem('', 'The chief instructor adds people.');
+  if (!may.keepPeople(user)) return problem('', told('chief-adds-people'));
   const staff = d.roles.some((r) => r !== 'pilot');
-  if (staff && d.email === '') return problem('email', 'An instructor needs an account: give the e-mail address.');
+  if (staff && d.email === '') return problem('email', told('instructor-email'));
   if (d.authorised.length > 0 && !d.roles.includes('instructor'))
-    return problem('authorised', 'Only an instructor is authorised to sign goals.');
+    return problem('authorised', told('only-instructors-sign'));
   const password = d.email === '' ? null : randomBytes(9).toString('base64url');
   const hash = password === null ? null : await hashPassword(password);
   return write(async (t): Promise<Result<{ pilotId: string; password: string | null }>> => {
     const pilotId = `pilot-${d.requestId}`;
     if (await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t)) return { ok: true, pilotId, password: null };
     if (d.email !== '' && (await Users.first({ where: { email: d.email }, pick: ['id'] }, t)))
-      return problem('email', 'This address has an account already. Give another, or open that person.');
+      return problem('email', told('email-taken'));
     await Pilots.insert(
       {
         id: pilotId,
@@ -199,12 +201,8 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
   const parsed = RolesForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const { userId, roles, authorised, ownCrosswindKt, base } = parsed.data;
-  if (!may.keepPeople(user)) return problem('', 'The chief instructor grants roles and authorisations.');
-  if (authorised.length > 0 && !roles.includes('instructor'))
-    return problem(
-      'authorised',
-      'Only an instructor is authorised to sign goals: give the role, or take the goals out.',
-    );
+  if (!may.keepPeople(user)) return problem('', told('chief-grants'));
+  if (authorised.length > 0 && !roles.includes('instructor')) return problem('authorised', told('role-or-goals'));
   return write(async (t): Promise<Result<object>> => {
     const found = await Users.first(
       { where: { id: userId, closedAt: null }, pick: ['roles', 'authorised', 'ownCrosswindKt'] },
@@ -218,18 +216,12 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
     };
     if (rolesStamp(now) !== base)
       return {
-        ...problem(
-          '',
-          `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ` +
-            `${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ` +
-            `${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you ` +
-            'have chosen here.',
-        ),
+        ...problem('', told('roles-changed', now)),
         base: rolesStamp(now),
       };
     const chiefs = await ask.saveRoles.one({ userId }, t);
     if (found.roles.includes('chief') && !roles.includes('chief') && (chiefs?.n ?? 0) === 0)
-      return problem('roles', 'A school has at least one chief instructor. Make another one first.');
+      return problem('roles', told('last-chief'));
     await Users.update(
       {
         roles: [...new Set(roles)],
@@ -241,7 +233,7 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
     );
     await notify(
       [userId],
-      { kind: 'roles', text: `${user.name} changed your roles or what you may sign.`, href: '/account', about: userId },
+      { kind: 'roles', text: told('notice-roles', { name: user.name }).message, href: '/account', about: userId },
       user.id,
       t,
     );
@@ -254,13 +246,12 @@ export async function addHeld(user: CurrentUser, form: unknown): Promise<Result<
   const parsed = HeldForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (!may.keepPeople(user) || !may.keepDates(user, d))
-    return problem('', 'The chief instructor enters what others hold.');
-  if (d.gainedOn > (await localToday())) return problem('gainedOn', 'This day lies ahead.');
+  if (!may.keepPeople(user) || !may.keepDates(user, d)) return problem('', told('chief-enters-held'));
+  if (d.gainedOn > (await localToday())) return problem('gainedOn', told('held-ahead'));
   return write(async (t): Promise<Result<object>> => {
     if (!(await pilotThere(d.pilotId, t))) return problem('', NOBODY);
     if (await ask.addHeld.one({ id: d.requestId, pilotId: d.pilotId, kind: d.kind }, t))
-      return problem('kind', 'This is held already.');
+      return problem('kind', told('held-already'));
     await Qualifications.insert(
       {
         id: d.requestId,
@@ -281,8 +272,8 @@ export async function endHeld(user: CurrentUser, id: string): Promise<Result<obj
   return write(async (t): Promise<Result<object>> => {
     const held = await Qualifications.first({ where: { id }, pick: ['pilotId', 'ledgerId', 'endedAt'] }, t);
     if (!held || !may.keepPeople(user) || !may.keepDates(user, { pilotId: held.pilotId }))
-      return problem('', 'There is nothing of this name for you to end.');
-    if (held.ledgerId !== null) return problem('', 'An entry of the book gave this: void that entry.');
+      return problem('', told('not-found'));
+    if (held.ledgerId !== null) return problem('', told('held-by-entry'));
     if (held.endedAt === null) await Qualifications.update({ endedAt: nowIso() }, { id }, t);
     return { ok: true };
   });
@@ -331,7 +322,7 @@ export async function whatStays(pilotId: string, t?: Transaction): Promise<strin
 export async function erasePerson(user: CurrentUser, form: unknown): Promise<Result<{ kept: string[] }>> {
   const parsed = EraseForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  if (!may.erasePerson(user, parsed.data)) return problem('', 'The chief instructor erases, and never themselves.');
+  if (!may.erasePerson(user, parsed.data)) return problem('', told('chief-erases'));
   const done = await write((t) => eraseRows(user, parsed.data, t));
   if (done.ok) await compact();
   return done;
@@ -344,13 +335,10 @@ async function eraseRows(
 ): Promise<Result<{ kept: string[] }>> {
   const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['name'] }, t);
   if (!pilot) return problem('', NOBODY);
-  if (name.trim() !== pilot.name)
-    return problem('name', 'Type the name exactly as it stands above: this cannot be undone.');
-  if (await Erasures.first({ where: { pilotId }, pick: ['id'] }, t))
-    return problem('', 'What may be erased is gone already.');
+  if (name.trim() !== pilot.name) return problem('name', told('name-as-shown'));
+  if (await Erasures.first({ where: { pilotId }, pick: ['id'] }, t)) return problem('', told('erased-already'));
   const account = await Users.first({ where: { pilotId }, pick: ['id', 'roles'] }, t);
-  if (account && account.roles.includes('chief'))
-    return problem('', 'This is a chief instructor. Take the role away first.');
+  if (account && account.roles.includes('chief')) return problem('', told('erase-chief'));
   const kept = await whatStays(pilotId, t);
   const named = await ask.namedIn.one({ pilotId, userId: account?.id ?? '' }, t);
   const keepsName = (named?.n ?? 0) > 0;
@@ -447,7 +435,7 @@ async function eraseAccount(id: string, keepsName: boolean, t: Transaction): Pro
 
 const LARGEST = 4_000_000;
 const MOST_ROWS = 40_000;
-const TOO_LONG = 'The file takes too long to read. Split it by years.';
+const TOO_LONG = told('file-too-slow');
 export interface LogbookLook extends LogbookRead {
   header: string[];
   sample: string[][];
@@ -471,21 +459,15 @@ export async function lookAtLogbook(
   text: string,
   given: unknown,
 ): Promise<Result<{ look: LogbookLook }>> {
-  if (!may.importLogbook(user, { pilotId }))
-    return problem('', 'A logbook is read in by its pilot, or by the chief instructor.');
-  if (text.length > LARGEST) return problem('file', 'The file is larger than 4 MB. Split it by years.');
+  if (!may.importLogbook(user, { pilotId })) return problem('', told('whose-logbook'));
+  if (text.length > LARGEST) return problem('file', told('file-too-large'));
   const today = await localToday();
   const table = await readLogbookText({ text, mapping: null, today });
   if (!table) return problem('file', TOO_LONG);
-  if (table.header.length < 3 || table.rows === 0)
-    return problem(
-      'file',
-      'This does not look like a table with a row of names and flights below it. Save the logbook as CSV and choose that file.',
-    );
-  if (table.rows > MOST_ROWS)
-    return problem('file', `The file has ${table.rows} rows, more than ${MOST_ROWS}. Split it by years.`);
+  if (table.header.length < 3 || table.rows === 0) return problem('file', told('not-a-table'));
+  if (table.rows > MOST_ROWS) return problem('file', told('too-many-rows', { rows: table.rows, most: MOST_ROWS }));
   const mapping = given === null || given === undefined ? null : LogbookMapping.safeParse(given);
-  if (mapping && !mapping.success) return problem('mapping', 'The mapping cannot be read. Choose the columns again.');
+  if (mapping && !mapping.success) return problem('mapping', told('mapping-broken'));
   const last = mapping
     ? null
     : await LogbookImports.first({
@@ -594,13 +576,7 @@ export async function importLogbook(
   const looked = await lookAtLogbook(user, pilotId, text, mapping);
   if (!looked.ok) return looked;
   const { look } = looked;
-  if (look.fresh === 0)
-    return problem(
-      'file',
-      look.flights.length > 0
-        ? 'Every flight of this file is in the record already.'
-        : 'No flight of this file can be read as it is. See why below, and set the columns and types.',
-    );
+  if (look.fresh === 0) return problem('file', look.flights.length > 0 ? told('all-there') : told('none-readable'));
   return write(async (t): Promise<Result<{ added: number; doubled: number; refused: number }>> => {
     if (!(await pilotThere(pilotId, t))) return problem('', NOBODY);
     const known = await LogbookImports.first({ where: { id: requestId }, pick: ['added', 'doubled', 'refused'] }, t);
@@ -657,8 +633,7 @@ export async function importLogbook(
 export async function takeBackImport(user: CurrentUser, importId: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
     const i = await LogbookImports.first({ where: { id: importId }, pick: ['pilotId', 'takenBackAt'] }, t);
-    if (!i || !may.importLogbook(user, { pilotId: i.pilotId }))
-      return problem('', 'There is no such import for you to take back.');
+    if (!i || !may.importLogbook(user, { pilotId: i.pilotId })) return problem('', told('not-found'));
     if (i.takenBackAt === null)
       await LogbookImports.update({ takenBackAt: nowIso(), takenBackBy: user.id }, { id: importId }, t);
     return { ok: true };

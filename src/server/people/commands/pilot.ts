@@ -1,3 +1,4 @@
+import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
@@ -29,7 +30,7 @@ export const HoursForm = z.object({
     .max(60),
 });
 
-const NOT_YOURS = 'There is no such pilot for you to keep the book of.';
+const NOT_YOURS = told('not-found');
 
 /**
  * Enters what a pilot has flown, type by type. An entry that changes nothing adds nothing; 0 hours says: never mind
@@ -42,17 +43,17 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
   if (!may.keepPilotRecord(user, { pilotId })) return problem('', NOT_YOURS);
   const today = nowIso().slice(0, 10);
   const late = rows.findIndex((r) => r.lastFlown > today);
-  if (late >= 0) return problem(`rows.${late}.lastFlown`, 'This day has not come yet: give the last day flown.');
+  if (late >= 0) return problem(`rows.${late}.lastFlown`, told('day-to-come'));
   const twice = rows.findIndex((r, i) => rows.findIndex((x) => x.typeCode === r.typeCode) < i);
-  if (twice >= 0) return problem(`rows.${twice}.typeCode`, 'This type stands above already: add the hours there.');
+  if (twice >= 0) return problem(`rows.${twice}.typeCode`, told('type-twice'));
   const more = rows.findIndex((r) => r.pic !== null && r.pic > r.hours);
-  if (more >= 0) return problem(`rows.${more}.pic`, 'More in command than in all: look at both.');
+  if (more >= 0) return problem(`rows.${more}.pic`, told('more-command'));
   return write(async (t): Promise<Result<{ added: number }>> => {
     if (!(await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t))) return problem('', NOT_YOURS);
     let added = 0;
     for (const [i, r] of rows.entries()) {
       if (!(await Types.first({ where: { code: r.typeCode }, pick: ['id'] }, t)))
-        return problem(`rows.${i}.typeCode`, 'There is no such type in the hangar.');
+        return problem(`rows.${i}.typeCode`, told('type-not-in-hangar'));
       const newest = await PilotHours.first(
         { where: { pilotId, typeCode: r.typeCode }, pick: ['hours', 'pic', 'lastFlown', 'seq'], order: ['-seq'] },
         t,

@@ -1,15 +1,18 @@
+import type { Told } from '../../floor/sentences';
+import { told } from '../sentences';
+import type { Findings } from '@/domain/findings';
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { broadGroup, gearMassGroup, ofGroup } from '@/core/plan';
+import { broadGroup, gearMassGroup, ofGroup, contentWords, patternFindings } from '@/core/plan';
 import { canonicalText } from '@/core/ledger';
 import type { House, Programme, RulePack } from '@/domain/programme';
 import type { Aerodrome } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { hangar } from '../../hangar/queries/hangar';
-import { CONTENT, type ContentKind } from '../content';
+import { CONTENT, type ContentKind, contentById } from '../content';
 import { write } from '../../floor/write';
-import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
+import { type Problem, type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import * as ask from '../../floor/statements/rules';
 import { ContentVersions } from '../tables';
 import { Op } from 'sequelize';
@@ -37,9 +40,9 @@ export async function saveContent(
 ): Promise<Result<{ version: number; unchanged: boolean }>> {
   const parsed = ContentForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  if (!may.changeHouse(user)) return problem('', 'The chief instructor edits rules, programmes and standards.');
+  if (!may.changeHouse(user)) return problem('', told('chief-edits'));
   const { kind, key, baseVersion, reason } = parsed.data;
-  if (!isContentKind(kind)) return problem('', 'There is no such kind of content.');
+  if (!isContentKind(kind)) return problem('', told('kind-unknown'));
   const body = CONTENT[kind].safeParse(parsed.data.body);
   if (!body.success)
     return {
@@ -49,6 +52,7 @@ export async function saveContent(
   const wrong = [
     ...inconsistent(kind, key, body.data),
     ...(kind === 'house' ? await unlimited(body.data as House) : []),
+    ...(kind === 'findings' ? await strayFacts(body.data as Findings) : []),
   ];
   if (wrong.length > 0) return { ok: false, problems: wrong };
   const text = canonicalText(body.data);
@@ -58,13 +62,9 @@ export async function saveContent(
       { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['version', 'hash'], order: ['-version'] },
       t,
     );
-    if (!newest) return problem('', 'There is nothing of this name to change.');
+    if (!newest) return problem('', told('not-found'));
     if (newest.hash === hash) return { ok: true, version: newest.version, unchanged: true };
-    if (newest.version !== baseVersion)
-      return problem(
-        '',
-        `Version ${newest.version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
-      );
+    if (newest.version !== baseVersion) return problem('', told('saved-meanwhile', { version: newest.version }));
     const top = await ask.saveContent.one({ kind, key }, t);
     const version = (top?.version ?? 0) + 1;
     await ContentVersions.insert(
@@ -86,6 +86,19 @@ export async function saveContent(
   });
 }
 
+/** Facts a pattern reads and nothing has: it would never be raised, and say nothing. */
+async function strayFacts({ patterns }: Findings): Promise<Problem[]> {
+  const standards = await ContentVersions.find({ where: { kind: 'standard' }, pick: ['id'] });
+  const bodies = await Promise.all(standards.map((s) => contentById('standard', s.id)));
+  const criteria = [...new Set(bodies.flatMap((s) => s.criteria.map((c) => c.id)))];
+  return patterns.flatMap((p, i) =>
+    patternFindings([p], criteria).map((f) => ({
+      path: `sheet.patterns.${i}`,
+      message: `${p.id} ${contentWords(f)}.`,
+    })),
+  );
+}
+
 /** Groups of the hangar's types for which the school would have no crosswind limit of its own. */
 async function unlimited(house: House): Promise<Problem[]> {
   const groups = [...new Set((await hangar()).map((t) => gearMassGroup(t.sheet)))];
@@ -93,79 +106,69 @@ async function unlimited(house: House): Promise<Problem[]> {
     .filter((g) => ofGroup(house.crosswindKt, g) === undefined)
     .map((g) => ({
       path: 'sheet.crosswindKt',
-      message: `No crosswind limit for ${g.replaceAll('-', ' ')}, which the hangar has. Add an entry named ${g}, or ${broadGroup(g)} for all of that mass and gear.`,
+      ...told('no-crosswind-limit', { group: g.replaceAll('-', ' '), entry: g, broad: broadGroup(g) }),
     }));
 }
 
 /** What a schema cannot say: names that must match, and refer to something there. */
 function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] {
   const problems: Problem[] = [];
-  const say = (path: string, message: string) => problems.push({ path: `sheet.${path}`, message });
+  const say = (path: string, what: Told) => problems.push(problemAt(`sheet.${path}`, what));
   if (kind === 'programme') {
     const p = body as Programme;
-    if (p.key !== key) say('key', `This programme is called ${key}; its name does not change.`);
-    if (`${p.goal}-${p.pack}` !== p.key) say('goal', `Goal and pack of ${key} do not change: they are its name.`);
+    if (p.key !== key) say('key', told('programme-name', { key }));
+    if (`${p.goal}-${p.pack}` !== p.key) say('goal', told('programme-goal', { key }));
     const ids = p.items.map((i) => i.id);
     p.items.forEach((item, i) => {
-      if (ids.indexOf(item.id) !== i)
-        say(`items.${i}.id`, `Two items are called ${item.id}. Give this one a name of its own.`);
+      if (ids.indexOf(item.id) !== i) say(`items.${i}.id`, told('item-twice', { id: item.id }));
       item.prerequisites.forEach((pre, j) => {
         if (!ids.includes(pre) || pre === item.id)
-          say(`items.${i}.prerequisites.${j}`, `There is no other item ${pre} in this programme.`);
+          say(`items.${i}.prerequisites.${j}`, told('no-prerequisite', { id: pre }));
       });
     });
-    if (problems.length === 0 && circular(p))
-      say('items', 'Items wait for each other in a circle: take one of the prerequisites out.');
+    if (problems.length === 0 && circular(p)) say('items', told('circle'));
   }
   if (kind === 'house') {
     const { schedule } = body as House;
-    if (schedule.openToMin <= schedule.openFromMin)
-      say('schedule.openToMin', 'The day of bookings ends before it begins.');
-    if (1440 % schedule.stepMin !== 0)
-      say('schedule.stepMin', 'Choose a step that goes into a day: 5, 10, 15, 20, 30 or 60 min.');
+    if (schedule.openToMin <= schedule.openFromMin) say('schedule.openToMin', told('hours-end-before-start'));
+    if (1440 % schedule.stepMin !== 0) say('schedule.stepMin', told('step-of-day'));
   }
   if (kind === 'aerodrome') {
     const a = body as Aerodrome;
-    if (a.ident !== key) say('ident', `This aerodrome is called ${key}; its name does not change.`);
-    if (a.runways.length === 0) say('runways', 'An aerodrome has at least one runway.');
-    if (Math.abs(a.latitudeDeg) > 90) say('latitudeDeg', 'Give a latitude from -90 to 90, north positive.');
-    if (Math.abs(a.longitudeDeg) > 180) say('longitudeDeg', 'Give a longitude from -180 to 180, east positive.');
-    if (Math.abs(a.variationDeg) > 60) say('variationDeg', 'Give the variation in degrees, west negative.');
-    if (!validZone(a.timeZone)) say('timeZone', 'This is no time zone. Write it like Europe/Lisbon.');
+    if (a.ident !== key) say('ident', told('aerodrome-name', { key }));
+    if (a.runways.length === 0) say('runways', told('no-runway'));
+    if (Math.abs(a.latitudeDeg) > 90) say('latitudeDeg', told('latitude'));
+    if (Math.abs(a.longitudeDeg) > 180) say('longitudeDeg', told('longitude'));
+    if (Math.abs(a.variationDeg) > 60) say('variationDeg', told('variation'));
+    if (!validZone(a.timeZone)) say('timeZone', told('time-zone'));
     const idents = a.runways.flatMap((r) => r.ends.map((e) => e.ident));
     a.runways.forEach((r, i) => {
-      if (!(r.lengthM >= 50 && r.lengthM <= 6000)) say(`runways.${i}.lengthM`, 'Give a length from 50 to 6000 m.');
-      if (!(r.widthM >= 3 && r.widthM <= 200)) say(`runways.${i}.widthM`, 'Give a width from 3 to 200 m.');
+      if (!(r.lengthM >= 50 && r.lengthM <= 6000)) say(`runways.${i}.lengthM`, told('runway-length'));
+      if (!(r.widthM >= 3 && r.widthM <= 200)) say(`runways.${i}.widthM`, told('runway-width'));
       const [one, two] = r.ends;
       if (((one?.elevationFt ?? null) === null) !== ((two?.elevationFt ?? null) === null))
-        say(
-          `runways.${i}.ends.${one?.elevationFt == null ? 0 : 1}.elevationFt`,
-          'Give the elevation of both ends, or of neither: the slope is computed from the two.',
-        );
+        say(`runways.${i}.ends.${one?.elevationFt == null ? 0 : 1}.elevationFt`, told('both-elevations'));
       r.ends.forEach((e, j) => {
         if (idents.filter((x) => x === e.ident).length > 1)
-          say(`runways.${i}.ends.${j}.ident`, `Two ends are called ${e.ident}.`);
+          say(`runways.${i}.ends.${j}.ident`, told('end-twice', { ident: e.ident }));
         if (!(e.trueBearingDeg > 0 && e.trueBearingDeg <= 360))
-          say(`runways.${i}.ends.${j}.trueBearingDeg`, 'Give the true bearing, above 0 to 360; north is 360.');
+          say(`runways.${i}.ends.${j}.trueBearingDeg`, told('true-bearing'));
         if (e.landmark && !(e.landmark.alongM > 0 && e.landmark.alongM < r.lengthM))
-          say(
-            `runways.${i}.ends.${j}.landmark.alongM`,
-            'The landmark lies beside the runway: metres past this threshold.',
-          );
+          say(`runways.${i}.ends.${j}.landmark.alongM`, told('landmark'));
       });
       if (one && two && Math.abs(((two.trueBearingDeg - one.trueBearingDeg + 720) % 360) - 180) > 1)
-        say(`runways.${i}.ends.1.trueBearingDeg`, 'The two ends point in opposite directions, within one degree.');
+        say(`runways.${i}.ends.1.trueBearingDeg`, told('opposite-ends'));
     });
   }
   if (kind === 'pack') {
     const p = body as RulePack;
-    if (p.key !== key) say('key', `This pack is called ${key}; its name does not change.`);
+    if (p.key !== key) say('key', told('pack-name', { key }));
     const goals: string[] = p.goals.map((g) => g.goal);
     p.goals.forEach((g, i) => {
-      if (goals.indexOf(g.goal) !== i) say(`goals.${i}.goal`, `The goal ${g.goal} stands twice.`);
+      if (goals.indexOf(g.goal) !== i) say(`goals.${i}.goal`, told('goal-twice', { goal: g.goal }));
     });
     Object.entries(p.endorsementGoals).forEach(([k, g]) => {
-      if (!goals.includes(g)) say(`endorsementGoals.${k}`, `This pack has no goal ${g}.`);
+      if (!goals.includes(g)) say(`endorsementGoals.${k}`, told('goal-unknown', { goal: g }));
     });
   }
   return problems;
@@ -197,9 +200,9 @@ export async function adoptContent(
 ): Promise<Result<{ version: number; unchanged: boolean }>> {
   const parsed = AdoptForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  if (!may.changeHouse(user)) return problem('', 'The chief instructor edits rules, programmes and standards.');
+  if (!may.changeHouse(user)) return problem('', told('chief-edits'));
   const found = await ContentVersions.first({ where: { id: parsed.data.id }, pick: ['kind', 'key', 'body', 'origin'] });
-  if (found?.origin !== 'proposed') return problem('', 'There is no such proposal.');
+  if (found?.origin !== 'proposed') return problem('', told('not-found'));
   const newest = await ContentVersions.first({
     where: { kind: found.kind, key: found.key, origin: { [Op.ne]: 'proposed' } },
     pick: ['version'],

@@ -1,3 +1,5 @@
+import type { Told } from '../../floor/sentences';
+import { openSpanText, told } from '../sentences';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { dateText, list, plural } from '@/core/format';
@@ -62,7 +64,7 @@ import {
   windAtSlot,
   flightSpan,
 } from '../queries/schedule';
-import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
+import { type Problem, type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import * as ask from '../../floor/statements/schedule';
 import { Bookings, CalendarFeeds, TimesAway, Waiting, BookingChanges, WeeklyWindows, BookingHolds } from '../tables';
 import { Op } from 'sequelize';
@@ -74,7 +76,7 @@ import { userById } from '../../floor/auth/session-user';
 
 /** A refusal names what is in the way and the nearest time at which everybody is free. */
 export type Booked =
-  | { ok: true; bookingId: string; version: number; warnings: string[] }
+  | { ok: true; bookingId: string; version: number; warnings: Told[] }
   | { ok: false; problems: Problem[]; nearest?: Span | null };
 
 interface Wanted {
@@ -91,7 +93,7 @@ interface Wanted {
 }
 interface Checked {
   problems: Problem[];
-  warnings: string[];
+  warnings: Told[];
   holders: string[];
   split: Split;
   span: Span;
@@ -102,7 +104,7 @@ interface Checked {
 
 const spanText = (s: { from: string; to: string | null }, zone: string): string =>
   s.to === null
-    ? `from ${dayText(localClock(s.from, zone).date)} until further notice`
+    ? openSpanText(dayText(localClock(s.from, zone).date))
     : `${dayText(localClock(s.from, zone).date)}, ${clockText(s.from, zone)} to ${clockText(s.to, zone)}`;
 
 /** How far ahead anybody books, and how many bookings ahead a pilot may hold. */
@@ -114,32 +116,26 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
   const field = await fieldFacts(t);
   const { zone } = field;
   const problems: Problem[] = [];
-  const warnings: string[] = [];
+  const warnings: Told[] = [];
   const head = w.checkoutId === null ? null : await checkoutHead(w.checkoutId, t);
   const pilotId = head?.pilotId ?? w.pilotId;
   const frame = w.airframeId === null ? null : await airframeSheet(w.airframeId, t);
   const instructor = w.instructorId === null ? null : await userById(w.instructorId, t);
   const pilot = pilotId === null ? null : await ask.check.one({ pilotId }, t);
-  const say = (path: string, message: string) => problems.push({ path, message });
-  if (Date.parse(w.startsAt) > Date.parse(nowIso()) + FURTHEST_MS) say('startsAt', 'Book at most 400 days ahead.');
+  const say = (path: string, what: Told) => problems.push(problemAt(path, what));
+  if (Date.parse(w.startsAt) > Date.parse(nowIso()) + FURTHEST_MS) say('startsAt', told('too-far-ahead'));
   if (pilotId !== null && w.bookingId === null && !may.seeEverybody(user)) {
     const ahead = await ask.checkBookings.one({ pilotId, now: nowIso() }, t);
-    if ((ahead?.n ?? 0) >= MOST_AHEAD)
-      say(
-        'startsAt',
-        `You have ${ahead?.n ?? 0} bookings ahead, the most a pilot may hold. Cancel one, or ask the office.`,
-      );
+    if ((ahead?.n ?? 0) >= MOST_AHEAD) say('startsAt', told('too-many-ahead', { count: ahead?.n ?? 0 }));
   }
-  if (w.checkoutId !== null && (!head || head.status !== 'open')) say('checkoutId', 'This checkout is not open.');
-  if (!pilot && w.kind !== 'other') say('pilotId', 'Choose the pilot.');
-  if (!frame && w.kind !== 'other') say('airframeId', 'Choose the aeroplane.');
-  if (w.kind === 'lesson' && !instructor) say('instructorId', 'Choose the instructor.');
-  if (w.kind === 'other' && !pilot && !frame && !instructor)
-    say('pilotId', 'A booking is of a person or an aeroplane: choose one.');
+  if (w.checkoutId !== null && (!head || head.status !== 'open')) say('checkoutId', told('checkout-not-open'));
+  if (!pilot && w.kind !== 'other') say('pilotId', told('choose-pilot'));
+  if (!frame && w.kind !== 'other') say('airframeId', told('choose-aeroplane'));
+  if (w.kind === 'lesson' && !instructor) say('instructorId', told('choose-instructor'));
+  if (w.kind === 'other' && !pilot && !frame && !instructor) say('pilotId', told('nothing-to-book'));
   if (instructor && !instructor.roles.includes('instructor'))
-    say('instructorId', `${instructor.name} is not an instructor.`);
-  if (instructor && pilotId !== null && instructor.pilotId === pilotId)
-    say('instructorId', 'Nobody is their own instructor. Choose another.');
+    say('instructorId', told('not-an-instructor', { name: instructor.name }));
+  if (instructor && pilotId !== null && instructor.pilotId === pilotId) say('instructorId', told('own-instructor'));
   const learned = frame
     ? await learnedSplit(frame.sheet.code, field.house, t)
     : { brief: 0, prepare: 0, flight: w.minutes, debrief: 0 };
@@ -149,13 +145,17 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
   const holders = [...people, ...(w.airframeId === null ? [] : [airKey(w.airframeId)])];
   const date = localClock(span.from, zone).date;
   const open = openHours(date, field);
-  if (span.from < nowIso()) say('startsAt', 'This time is past. Choose a later one.');
+  if (span.from < nowIso()) say('startsAt', told('time-past'));
   if (!open || span.from < open.from || span.to > open.to)
     say(
       'startsAt',
       open
-        ? `Bookings lie between ${clockText(open.from, zone)} and ${clockText(open.to, zone)} of one day (${field.house.schedule.source}).`
-        : 'There is no daylight that day.',
+        ? told('outside-hours', {
+            from: clockText(open.from, zone),
+            to: clockText(open.to, zone),
+            source: field.house.schedule.source,
+          })
+        : told('no-daylight'),
     );
   if (frame) {
     const dark = daylightProblem(field, span.from, split);
@@ -173,13 +173,22 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
   for (const h of taken)
     say(
       fieldOf(h.holder, w, instructor),
-      `${names.get(h.holder) ?? 'This'} is taken ${spanText(h, zone)}${staff && h.what ? `: ${h.what}` : ''}.`,
+      told('taken', {
+        name: names.get(h.holder) ?? 'This',
+        when: spanText(h, zone),
+        what: staff && h.what ? `: ${h.what}` : '',
+      }),
     );
   const away: AwayRow[] = await awayRows(t);
   for (const a of awayIn(span, holders, away) as AwayRow[])
     say(
       fieldOf(a.who, w, instructor),
-      `${names.get(a.who) ?? 'This'} is ${a.kind === 'away' ? 'away' : 'down'} ${spanText(a, zone)}${staff || a.kind !== 'away' ? `: ${a.why}` : ''}.`,
+      told('away', {
+        name: names.get(a.who) ?? 'This',
+        how: a.kind === 'away' ? 'away' : 'down',
+        when: spanText(a, zone),
+        why: staff || a.kind !== 'away' ? `: ${a.why}` : '',
+      }),
     );
   const weekly = await weeklyRows(t);
   for (const p of people) {
@@ -187,15 +196,19 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
     if (!withinWindows(span, windows))
       say(
         fieldOf(p, w, instructor),
-        `${names.get(p) ?? 'This person'} can be booked ${windows && windows.length > 0 ? list(windows.map((x) => `${clockText(x.from, zone)} to ${clockText(x.to, zone)}`)) : 'at no time'} on ${dayText(date)}.`,
+        told('outside-windows', {
+          name: names.get(p) ?? 'This person',
+          windows:
+            windows && windows.length > 0
+              ? list(windows.map((x) => `${clockText(x.from, zone)} to ${clockText(x.to, zone)}`))
+              : 'at no time',
+          date: dayText(date),
+        }),
       );
   }
   // Who may: the instructor's right to teach on that day, the pilot's right to fly alone.
   if (frame && head && head.typeCode !== frame.sheet.code)
-    say(
-      'airframeId',
-      `This checkout is on ${head.typeName}: choose an aeroplane of that type, or open a checkout on ${frame.sheet.name}.`,
-    );
+    say('airframeId', told('other-type', { checkoutType: head.typeName, type: frame.sheet.name }));
   // An instructor beside a pilot teaches, whatever the booking is called; looked at for the aeroplane that is booked.
   if (frame && instructor && pilotId !== null) {
     const long = await trainingProblem(instructor, w.bookingId, flightSpan(span.from, split), field, t);
@@ -250,7 +263,7 @@ async function trainingProblem(
   flight: Span,
   field: Field,
   t: Transaction,
-): Promise<string | null> {
+): Promise<Told | null> {
   const limit = (await newestContent('pack', field.house.homePack, t))?.body.trainingIn24h ?? null;
   if (!limit) return null;
   const booked = await ask.trainingProblem.all(
@@ -260,7 +273,12 @@ async function trainingProblem(
   const spans = booked.flatMap((b) => (b.split === null ? [] : [flightSpan(b.startsAt, b.split)]));
   const minutes = mostIn24h([...spans, flight]);
   return minutes > limit.hours * 60 && minutes > mostIn24h(spans)
-    ? `${instructor.name} would give ${Math.ceil(minutes / 6) / 10} h of flight training in 24 hours; ${limit.hours} h is the most (${limit.citation}). Choose another time or another instructor.`
+    ? told('training-limit', {
+        name: instructor.name,
+        hours: Math.ceil(minutes / 6) / 10,
+        mostHours: limit.hours,
+        citation: limit.citation,
+      })
     : null;
 }
 
@@ -280,26 +298,46 @@ async function teachProblems(
       : await contentById('pack', of.packId, t);
   if (!pack) return [];
   const state = await teachState(instructor, { sheet: of.sheet, pack, house, goals: of.goals }, date, t);
-  const say = (message: string): Problem => ({ path: 'instructorId', message });
+  const say = (what: Told): Problem => problemAt('instructorId', what);
   return [
     ...state.notRecent.map((r) =>
       say(
-        `${instructor.name} is out of recency to teach ${of.sheet.name} on ${dayText(date)}: ${r.restore} restore it (${r.citation}).`,
+        told('not-recent-to-teach', {
+          name: instructor.name,
+          type: of.sheet.name,
+          date: dayText(date),
+          restore: r.restore,
+          citation: r.citation,
+        }),
       ),
     ),
-    ...state.ratings.map((r) => say(`${instructor.name} does not hold ${r.text} (${r.citation}).`)),
+    ...state.ratings.map((r) =>
+      say(told('lacks-rating', { name: instructor.name, rating: r.text, citation: r.citation })),
+    ),
     ...(state.lacks.length > 0
-      ? [say(`${instructor.name} does not hold ${list(state.lacks.map(sayKind))}, which ${of.sheet.name} demands.`)]
+      ? [
+          say(
+            told('lacks-kinds', { name: instructor.name, kinds: list(state.lacks.map(sayKind)), type: of.sheet.name }),
+          ),
+        ]
       : []),
     ...(state.modelHours && state.modelHours.have < state.modelHours.needed
       ? [
           say(
-            `${instructor.name} has ${state.modelHours.have} h ${state.modelHours.inCommand ? 'in command ' : ''}in ${state.modelHours.within === 'class' ? 'the class of ' : ''}${of.sheet.name}; ${state.modelHours.needed} h are needed to teach it (${state.modelHours.citation}).`,
+            told('model-hours', {
+              name: instructor.name,
+              hours: state.modelHours.have,
+              inCommand: state.modelHours.inCommand ? 'in command ' : '',
+              within: state.modelHours.within === 'class' ? 'the class of ' : '',
+              type: of.sheet.name,
+              neededHours: state.modelHours.needed,
+              citation: state.modelHours.citation,
+            }),
           ),
         ]
       : []),
     ...(state.certificateUntil !== null && state.certificateUntil < date
-      ? [say(`${instructor.name}’s certificate ends on ${dateText(state.certificateUntil)}.`)]
+      ? [say(told('certificate-ends', { name: instructor.name, on: dateText(state.certificateUntil) }))]
       : []),
   ];
 }
@@ -317,10 +355,10 @@ async function aloneProblems(
   field: Field,
   date: string,
   t: Transaction,
-): Promise<{ problems: Problem[]; warnings: string[] }> {
+): Promise<{ problems: Problem[]; warnings: Told[] }> {
   const problems: Problem[] = [];
-  const warnings: string[] = [];
-  const say = (path: string, message: string) => problems.push({ path, message });
+  const warnings: Told[] = [];
+  const say = (path: string, what: Told) => problems.push(problemAt(path, what));
   const { house } = field;
   const pack = (await newestContent('pack', house.homePack, t))?.body;
   if (!w.dual) {
@@ -331,31 +369,35 @@ async function aloneProblems(
     for (const l of lapsed.filter((x) => lacks.includes(x.kind)))
       say(
         'pilotId',
-        `${sayKind(l.kind)} has lapsed${l.through === null ? '' : ` on ${dateText(l.through)}`}: not flown for ${pack?.variantLapse?.months ?? 0} months (${pack?.variantLapse?.citation ?? ''}). Book a lesson.`,
+        told('variant-lapsed', {
+          kind: sayKind(l.kind),
+          on: l.through === null ? '' : ` on ${dateText(l.through)}`,
+          months: pack?.variantLapse?.months ?? 0,
+          citation: pack?.variantLapse?.citation ?? '',
+        }),
       );
-    if (lacks.length > 0)
-      say(
-        'pilotId',
-        `${sheet.name} demands ${list(lacks.map(sayKind))}, which this pilot does not hold: book a lesson.`,
-      );
+    if (lacks.length > 0) say('pilotId', told('pilot-lacks', { type: sheet.name, kinds: list(lacks.map(sayKind)) }));
     if (demands.unknown.length > 0)
       say(
         'airframeId',
-        `The sheet of ${sheet.name} does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}: what it demands is not known. Complete the sheet first.`,
+        told('sheet-open', { type: sheet.name, facts: list(demands.unknown.map((k) => FACT_WORDS[k] ?? k)) }),
       );
     if (pack)
       for (const stop of await actingOf(pilotId, sheet, pack, date, t, surface))
         say('pilotId', actingWords(stop, date));
     const signed = await signOffsIn(pilotId, sheet.code, t);
     const hours = await ask.aloneProblems.one({ pilotId, code: sheet.code }, t);
-    if (signed.length === 0 && (hours?.h ?? 0) === 0)
-      say('pilotId', `Nothing in the book says that this pilot may fly ${sheet.name} alone. Open a checkout.`);
+    if (signed.length === 0 && (hours?.h ?? 0) === 0) say('pilotId', told('not-signed-off', { type: sheet.name }));
     const interval = await intervalOf(pilotId, sheet, house, date, t);
     if (interval?.status === 'expired') {
-      const words = `${interval.days} days without the type are over since ${dateText(interval.validThrough ?? '')} (${house.signing.source})`;
+      const words = told('interval-over', {
+        days: interval.days,
+        since: dateText(interval.validThrough ?? ''),
+        source: house.signing.source,
+      });
       if (w.kind === 'currency' && (await isInstructor(pilotId, t)))
-        warnings.push(`${words}: as an instructor, for own practice only.`);
-      else say('pilotId', `${words}: an interval check first.`);
+        warnings.push(told('instructor-practice', { interval: words.message }));
+      else say('pilotId', told('interval-check', { interval: words.message }));
     }
     const surfaces =
       w.surface === 'any'
@@ -381,16 +423,17 @@ async function aloneProblems(
         crosswindKt: wind === null ? null : wind.crosswindKt,
         hoursSince: await hoursSince(pilotId, sheet.code, s.signedOn, t),
       }))
-        say(p.about === 'crosswind' ? 'startsAt' : p.about, `Entry ${s.seq}: ${p.words}.`);
+        say(p.about === 'crosswind' ? 'startsAt' : p.about, told('limitation', { seq: s.seq, problem: p.words }));
       // What no booking can hold anybody to is said when it is booked.
       if (s.limitations.attitude !== 'any')
         warnings.push(
-          `Entry ${s.seq} holds: ${s.limitations.attitude === 'three-point' ? 'three-point' : 'wheel'} landings only.`,
+          told('attitude-only', {
+            seq: s.seq,
+            attitude: s.limitations.attitude === 'three-point' ? 'three-point' : 'wheel',
+          }),
         );
       if (s.limitations.crosswindKt !== null && wind === null)
-        warnings.push(
-          `Entry ${s.seq} holds: to ${s.limitations.crosswindKt} kt across. There is no forecast yet: look at it on the day.`,
-        );
+        warnings.push(told('crosswind-limit', { seq: s.seq, limitKt: s.limitations.crosswindKt }));
     }
     if (w.passengers > 0 && pack) {
       const flight = flightSpan(span.from, split);
@@ -399,17 +442,26 @@ async function aloneProblems(
       for (const r of state.rules.filter((x) => x.status === 'expired'))
         say(
           'passengers',
-          `Not recent for passengers in this class on ${dayText(date)}: ${r.restore ?? 'more flying'} restore it (${state.asked.find((a) => a.id === r.ruleId)?.citation ?? ''}).`,
+          told('passengers-not-recent', {
+            date: dayText(date),
+            restore: r.restore ?? 'more flying',
+            citation: state.asked.find((a) => a.id === r.ruleId)?.citation ?? '',
+          }),
         );
     }
   }
   return { problems, warnings };
 }
 /** Why a pilot may not act as pilot in command on a day, with the rule and what to do. */
-const actingWords = (stop: ActingStop, date: string): string =>
+const actingWords = (stop: ActingStop, date: string): Told =>
   stop.status === 'missing'
-    ? `${stop.title} is not on record, so this pilot may not be booked as pilot in command (${stop.citation}). Enter it on the person’s page, or book a lesson.`
-    : `${stop.title} ended on ${dateText(stop.through ?? '')}, before ${dayText(date)}: not pilot in command until it is renewed (${stop.citation}). Book a lesson.`;
+    ? told('date-not-on-record', { title: stop.title, citation: stop.citation })
+    : told('date-ends', {
+        title: stop.title,
+        ended: dateText(stop.through ?? ''),
+        date: dayText(date),
+        citation: stop.citation,
+      });
 
 const isInstructor = async (pilotId: string, t: Transaction): Promise<boolean> =>
   Boolean(await ask.isInstructor.one({ pilotId }, t));
@@ -434,7 +486,7 @@ async function hoursSince(pilotId: string, code: string, day: string, t: Transac
   return found?.h ?? 0;
 }
 
-const NOT_YOURS = 'There is nothing here for you to book.';
+const NOT_YOURS = told('not-found');
 const TAKEN = /taken already at that time/;
 
 /** Books. The same request twice is one booking; two requests at once never take the same person or aeroplane. */
@@ -450,8 +502,7 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
         : problem('', NOT_YOURS);
     const head = d.checkoutId === null ? null : await checkoutHead(d.checkoutId, t);
     if (!may.book(user, { pilotId: head?.pilotId ?? d.pilotId })) return problem('', NOT_YOURS);
-    if (d.kind === 'other' && !may.seeEverybody(user))
-      return problem('kind', 'A pilot books lessons, hire and own practice.');
+    if (d.kind === 'other' && !may.seeEverybody(user)) return problem('kind', told('pilots-kinds'));
     const c = await check(user, { ...d, bookingId: null }, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
     const id = randomUUID();
@@ -489,7 +540,7 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
       [d.instructorId, await userOfPilot(c.pilotId, t)],
       {
         kind: 'booked',
-        text: `${user.name} booked ${await bookingWords(id, c.field, t)}.`,
+        text: told('notice-booked', { name: user.name, booking: await bookingWords(id, c.field, t) }).message,
         href: `/schedule?day=${localClock(c.span.from, c.field.zone).date}`,
         about: id,
       },
@@ -508,9 +559,8 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
   return guarded(async (t): Promise<Booked> => {
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
     if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
-    if (b.version !== d.version)
-      return problem('', 'This booking was changed meanwhile. Look at it as it stands now, then move it.');
-    if (b.startsAt < nowIso()) return problem('', 'This booking has begun: it is moved no more.');
+    if (b.version !== d.version) return problem('', told('changed-meanwhile'));
+    if (b.startsAt < nowIso()) return problem('', told('begun'));
     const startsAt = new Date(d.startsAt).toISOString();
     const w: Wanted = {
       bookingId: d.bookingId,
@@ -554,7 +604,11 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
       [b.instructorId, w.instructorId, await userOfPilot(b.pilotId, t)],
       {
         kind: 'moved',
-        text: `${user.name} moved ${await bookingWords(d.bookingId, c.field, t)}; it was ${spanText({ from: b.startsAt, to: b.endsAt }, c.field.zone)}.`,
+        text: told('notice-moved', {
+          name: user.name,
+          booking: await bookingWords(d.bookingId, c.field, t),
+          was: spanText({ from: b.startsAt, to: b.endsAt }, c.field.zone),
+        }).message,
         href: `/schedule?day=${localClock(c.span.from, c.field.zone).date}`,
         about: d.bookingId,
       },
@@ -575,7 +629,7 @@ export async function cancelBooking(user: CurrentUser, form: unknown): Promise<B
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
     if (!b || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
     if (b.state === 'cancelled') return { ok: true, bookingId: d.bookingId, version: b.version, warnings: [] };
-    if (b.version !== d.version) return problem('', 'This booking was changed meanwhile. Look at it as it stands now.');
+    if (b.version !== d.version) return problem('', told('changed-before-cancel'));
     const field = await fieldFacts(t);
     const words = await bookingWords(d.bookingId, field, t);
     await putDown(d.bookingId, t);
@@ -585,7 +639,7 @@ export async function cancelBooking(user: CurrentUser, form: unknown): Promise<B
       [b.instructorId, await userOfPilot(b.pilotId, t)],
       {
         kind: 'cancelled',
-        text: `${user.name} cancelled ${words}: ${d.reason}.`,
+        text: told('notice-cancelled', { name: user.name, booking: words, reason: d.reason }).message,
         href: `/schedule?day=${localClock(b.startsAt, field.zone).date}`,
         about: d.bookingId,
       },
@@ -602,11 +656,7 @@ async function guarded(work: (t: Transaction) => Promise<Booked>): Promise<Booke
   try {
     return await write(work);
   } catch (error) {
-    if (error instanceof Error && TAKEN.test(error.message))
-      return problem(
-        'startsAt',
-        'Somebody booked this at the same moment. Look again: the schedule is shown as it stands now.',
-      );
+    if (error instanceof Error && TAKEN.test(error.message)) return problem('startsAt', told('same-moment'));
     throw error;
   }
 }
@@ -686,7 +736,11 @@ async function tellWaiting(
       [w.checkout?.instructorId ?? null, await userOfPilot(w.pilotId, t)],
       {
         kind: 'free',
-        text: `${spanText(freed, field.zone)} came free; ${w.pilot.name} waits for ${plural(w.minutes, 'minute')}.`,
+        text: told('notice-free', {
+          slot: spanText(freed, field.zone),
+          name: w.pilot.name,
+          wait: plural(w.minutes, 'minute'),
+        }).message,
         href: `/schedule?day=${date}&wish=${w.id}`,
         about: w.id,
       },
@@ -701,21 +755,31 @@ export async function saveWindows(user: CurrentUser, form: unknown): Promise<Res
   const parsed = WindowsForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (!may.keepWindows(user, d.person)) return problem('', 'You keep your own times, or the chief does it.');
+  if (!may.keepWindows(user, d.person)) return problem('', told('own-times'));
   const wrong = d.windows.findIndex((w) => w.toMin <= w.fromMin);
-  if (wrong >= 0) return problem(`windows.${wrong}.toMin`, 'It ends before it begins.');
+  if (wrong >= 0) return problem(`windows.${wrong}.toMin`, told('end-before-start'));
   const across = d.windows.findIndex((w, i) =>
     d.windows.some((x, j) => j !== i && x.weekday === w.weekday && x.fromMin < w.toMin && w.fromMin < x.toMin),
   );
-  if (across >= 0) return problem(`windows.${across}.fromMin`, 'Two windows of this day overlap.');
+  if (across >= 0) return problem(`windows.${across}.fromMin`, told('windows-overlap'));
   return write(async (t) => {
-    if (!(await personThere(d.person, t))) return problem('', 'There is no such person.');
+    if (!(await personThere(d.person, t))) return problem('', told('not-found'));
     const now = (await weeklyRows(t)).filter((w) => w.person === d.person);
     if (windowsStamp(now) !== d.base)
       return {
         ...problem(
           '',
-          `Somebody changed these times meanwhile. They are now: ${now.length === 0 ? 'none' : list(now.map((w) => `${WEEKDAYS[w.weekday - 1] ?? ''} ${minutesText(w.fromMin)} to ${minutesText(w.toMin)} from ${dateText(w.validFrom)}`))}. Save again to set what you have entered here.`,
+          told('times-changed', {
+            now:
+              now.length === 0
+                ? 'none'
+                : list(
+                    now.map(
+                      (w) =>
+                        `${WEEKDAYS[w.weekday - 1] ?? ''} ${minutesText(w.fromMin)} to ${minutesText(w.toMin)} from ${dateText(w.validFrom)}`,
+                    ),
+                  ),
+          }),
         ),
         base: windowsStamp(now),
       };
@@ -765,18 +829,14 @@ export async function saveAway(user: CurrentUser, form: unknown): Promise<AwaySa
   const d = parsed.data;
   const frame = d.who.startsWith('a:');
   if (frame ? !may.keepFleetDown(user) : !may.keepWindows(user, d.who))
-    return problem(
-      '',
-      frame ? 'The staff take an aeroplane out of the line.' : 'You keep your own times, or the chief does it.',
-    );
-  if (d.toAt !== null && Date.parse(d.toAt) <= Date.parse(d.fromAt))
-    return problem('toAt', 'It ends before it begins.');
-  if (!frame && d.toAt === null) return problem('toAt', 'Give the end.');
+    return problem('', frame ? told('staff-take-out') : told('own-times'));
+  if (d.toAt !== null && Date.parse(d.toAt) <= Date.parse(d.fromAt)) return problem('toAt', told('end-before-start'));
+  if (!frame && d.toAt === null) return problem('toAt', told('give-end'));
   return write(async (t): Promise<AwaySaved> => {
     if (
       !(frame ? await Airframes.first({ where: { id: d.who.slice(2) }, pick: ['id'] }, t) : await personThere(d.who, t))
     )
-      return problem('who', 'Choose who or what.');
+      return problem('who', told('choose-whom'));
     const span = {
       from: new Date(d.fromAt).toISOString(),
       to: d.toAt === null ? '9999-12-31T00:00:00.000Z' : new Date(d.toAt).toISOString(),
@@ -808,7 +868,7 @@ export async function saveAway(user: CurrentUser, form: unknown): Promise<AwaySa
         [h.instructorId, await userOfPilot(h.pilotId, t)],
         {
           kind: 'down',
-          text: `${w}: ${d.why}. It must be moved or cancelled.`,
+          text: told('notice-must-move', { booking: w, why: d.why }).message,
           href: '/schedule',
           about: h.bookingId,
         },
@@ -829,7 +889,7 @@ export async function endAway(
   return write(async (t) => {
     const a = await TimesAway.first({ where: { id: parsed.data.id }, pick: ['who', 'endedAt'] }, t);
     if (!a || (a.who.startsWith('a:') ? !may.keepFleetDown(user) : !may.keepWindows(user, a.who)))
-      return problem('', 'There is nothing of this name for you to end.');
+      return problem('', told('not-found'));
     if (a.endedAt === null)
       await TimesAway.update(
         { endedAt: nowIso(), endedBy: user.id, endedWhy: parsed.data.why },
@@ -849,7 +909,7 @@ export async function joinWaiting(
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
   if (!may.book(user, d)) return problem('', NOT_YOURS);
-  if (d.toDate < d.fromDate) return problem('toDate', 'It ends before it begins.');
+  if (d.toDate < d.fromDate) return problem('toDate', told('end-before-start'));
   return write(async (t) => {
     if (await Waiting.first({ where: { id: d.requestId }, pick: ['id'] }, t)) return { ok: true as const };
     if (
@@ -896,8 +956,7 @@ export async function openFeed(
   user: CurrentUser,
   alarmMin: number,
 ): Promise<{ ok: true; secret: string } | { ok: false; problems: Problem[] }> {
-  if (!Number.isInteger(alarmMin) || alarmMin < 0 || alarmMin > 2880)
-    return problem('alarmMin', 'Give minutes from 0 to 2880.');
+  if (!Number.isInteger(alarmMin) || alarmMin < 0 || alarmMin > 2880) return problem('alarmMin', told('minutes-range'));
   const secret = randomBytes(24).toString('base64url');
   return write(async (t) => {
     await CalendarFeeds.update({ endedAt: nowIso() }, { userId: user.id, endedAt: null }, t);

@@ -1,3 +1,5 @@
+import { told } from '../sentences';
+import type { Told } from '../../floor/sentences';
 import type { Transaction } from 'sequelize';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup, schoolCrosswind } from '@/core/plan';
@@ -424,7 +426,7 @@ export async function nearestFree(
 }
 
 /** Does the flight of a booking lie between sunrise and sunset, or in night the house flies in? */
-export function daylightProblem(field: Field, startsAt: string, split: Split): string | null {
+export function daylightProblem(field: Field, startsAt: string, split: Split): Told | null {
   if (field.house.schedule.nightFlying) return null;
   const flight = flightSpan(startsAt, split);
   const sun = sunTimes(localClock(flight.from, field.zone).date, field.aerodrome);
@@ -433,9 +435,9 @@ export function daylightProblem(field: Field, startsAt: string, split: Split): s
     return `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
   };
   if (sun.sunset !== null && flight.to > sun.sunset)
-    return `The flight would end at ${clock(flight.to)}, after sunset at ${clock(sun.sunset)}; the house flies by day.`;
+    return told('after-sunset', { at: clock(flight.to), sunset: clock(sun.sunset) });
   if (sun.sunrise !== null && flight.from < sun.sunrise)
-    return `The flight would begin at ${clock(flight.from)}, before sunrise at ${clock(sun.sunrise)}; the house flies by day.`;
+    return told('before-sunrise', { at: clock(flight.from), sunrise: clock(sun.sunrise) });
   return null;
 }
 
@@ -458,12 +460,12 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const field = await fieldFacts();
   const head = ask.checkoutId === null ? null : await checkoutHead(ask.checkoutId);
   const pilotId = head?.pilotId ?? ask.pilotId;
-  if (!may.book(user, { pilotId })) return problem('', 'There is nothing here for you to book.');
+  if (!may.book(user, { pilotId })) return problem('', told('not-found'));
   const frame = ask.airframeId === null ? null : await airframeSheet(ask.airframeId);
-  if (!frame) return problem('airframeId', 'Choose the aeroplane.');
+  if (!frame) return problem('airframeId', told('choose-aeroplane'));
   const instructor = ask.instructorId === null ? null : await userById(ask.instructorId);
-  if (ask.kind === 'lesson' && !instructor) return problem('instructorId', 'Choose the instructor.');
-  if (pilotId === null) return problem('pilotId', 'Choose the pilot.');
+  if (ask.kind === 'lesson' && !instructor) return problem('instructorId', told('choose-instructor'));
+  if (pilotId === null) return problem('pilotId', told('choose-pilot'));
   const split = await learnedSplit(frame.sheet.code, field.house);
   const minutes =
     ask.minutes ??

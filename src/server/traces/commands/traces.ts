@@ -1,3 +1,5 @@
+import { told } from '../sentences';
+import { worded } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { judgeDetail } from '@/core/assess';
@@ -31,7 +33,7 @@ export const MappingForm = z.record(
 );
 export type MappingForm = z.infer<typeof MappingForm>;
 
-const NOT_YOURS = 'There is no such flight for you to add a recording to.';
+const NOT_YOURS = told('not-found');
 
 /** Minutes east of UTC in a zone at an instant. */
 export function zoneOffsetMin(timeZone: string, iso: string): number {
@@ -99,13 +101,17 @@ export async function addTrace(
   try {
     plain = await plainBytes(form.bytes);
   } catch (error) {
-    return problem('file', error instanceof Error ? error.message : 'The file cannot be read.');
+    return problem('file', error instanceof Error ? worded('file', error.message) : told('file-unreadable'));
   }
   const hash = hashOf(plain);
   const before = await Traces.first({ where: { sortieId: form.sortieId, hash }, pick: ['id'] });
   if (before) return { ok: true, id: before.id, known: true };
   const done = await runTrace({ text: textOf(plain), mapping: mapping.data, context: where.context });
-  if (!done.ok) return { ...problem('file', done.message), ...(done.headers ? { headers: done.headers } : {}) };
+  if (!done.ok)
+    return {
+      ...problem('file', worded('recording', done.message)),
+      ...(done.headers ? { headers: done.headers } : {}),
+    };
   await keepFile(hash, plain);
   const id = `trace-${randomUUID()}`;
   keepSeries(id, done.series);
@@ -180,18 +186,14 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
   const parsed = AcceptForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const trace = await traceById(user, parsed.data.traceId);
-  if (!trace || !trace.runs) return problem('', 'There is no such recording for you to take measures from.');
-  if (trace.status !== 'open') return problem('', 'This checkout is signed: what it rests on stays as it was signed.');
+  if (!trace || !trace.runs) return problem('', told('not-found'));
+  if (trace.status !== 'open') return problem('', told('signed-already'));
   const joined = await trace.join();
   return writeOrNothing(async (t): Promise<Result<{ accepted: number }>> => {
     let accepted = 0;
     for (const l of parsed.data.landings) {
       const pair = joined.landings.find((p) => p.landing?.id === l.landingId && p.foundIndex === l.foundIndex);
-      if (!pair)
-        return problem(
-          `landing.${l.landingId}`,
-          'This landing and this stretch of the recording do not belong together any more: reload the page.',
-        );
+      if (!pair) return problem(`landing.${l.landingId}`, told('landing-and-stretch'));
       const values = Object.fromEntries(
         pair.measures.filter((m) => l.measures.includes(m.id)).map((m) => [m.id, m.value]),
       );
@@ -209,19 +211,12 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
     for (const i of parsed.data.items) {
       const pair = joined.items.find((p) => p.tapped?.id === i.itemId && p.foundIndex === i.foundIndex);
       const kind = pair && TAPPED_AS[pair.found.kind];
-      if (!pair?.tapped || !kind)
-        return problem(
-          `item.${i.itemId}`,
-          'This item and this stretch of the recording do not belong together any more: reload the page.',
-        );
+      if (!pair?.tapped || !kind) return problem(`item.${i.itemId}`, told('item-and-stretch'));
       const values = itemMeasures(pair.found, joined.standard.airwork.find((a) => a.kind === kind)?.set.bank ?? null);
       const detail = withMeasured(pair.tapped.detail, kind, values, ktPerUnit(joined.unit));
       const judged = judgeDetail(detail, joined.standard, ktPerUnit(joined.unit));
       if (judged.quantities.every((q) => q.verdict === 'not-seen'))
-        return problem(
-          `item.${i.itemId}`,
-          `The recording measures nothing that the standard asks of ${FORM_NAME[kind].toLowerCase()}.`,
-        );
+        return problem(`item.${i.itemId}`, told('nothing-measured', { item: FORM_NAME[kind].toLowerCase() }));
       const added = await addOfficeEvent(
         user,
         trace.sortieId,
@@ -261,8 +256,8 @@ export async function releaseExceedance(user: CurrentUser, form: unknown): Promi
   return write(async (t): Promise<Result<object>> => {
     const found = await ask.releaseExceedance.one({ exceedanceId }, t);
     if (!found || !may.releaseExceedance(user, { pilotId: found.pilotId, instructorId: found.instructorId }))
-      return problem('', 'A chief who neither flew nor taught this flight releases it.');
-    if (found.name !== null) return problem('', `This was released by ${found.name} meanwhile.`);
+      return problem('', told('chief-releases'));
+    if (found.name !== null) return problem('', told('released-meanwhile', { name: found.name }));
     await ExceedanceReleases.insert(
       {
         id: randomUUID(),

@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { icsOf } from '@/server/schedule/papers/calendar';
 import { nowIso } from '@/server/floor/clock';
 import { feedOwner } from '@/server/schedule/commands/schedule';
@@ -11,8 +12,7 @@ const BACK_MS = 90 * 86_400_000;
  * A calendar that can be subscribed to. The address is the key; an unknown one answers like any page that is not there.
  */
 export const GET = door<'anyone', { secret: string }>({ who: 'anyone' }, async ({ params, request, address }) => {
-  if ((await takeTry('open', `calendar ${address}`)) > 0)
-    return refusal(429, 'Too many requests from here. Try again in ten minutes.');
+  if ((await takeTry('open', `calendar ${address}`)) > 0) return refusal(429, told('too-many-requests'));
   const owner = await feedOwner(params.secret.replace(/\.ics$/, ''));
   if (!owner) return null;
   const bookings = await ownBookings(owner.user, new Date(Date.parse(nowIso()) - BACK_MS).toISOString(), true);

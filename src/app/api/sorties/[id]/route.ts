@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { NextResponse } from 'next/server';
 import { door, refusal } from '@/server/door/route';
 import { sortiePack } from '@/server/fly/queries/pack';
@@ -13,6 +14,6 @@ export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async
   const flown = query.get('flown') === '1' || pack.events.length > 0;
   const held = flown ? undefined : (await groundings({ registration: pack.registration, openOnly: true }))[0];
   return held
-    ? refusal(409, `${pack.registration} is grounded: ${held.why}. It is taken when its release is entered.`)
+    ? refusal(409, told('grounded', { registration: pack.registration, why: held.why }))
     : NextResponse.json(pack);
 });

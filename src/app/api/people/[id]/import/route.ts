@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { NextResponse } from 'next/server';
 import { z } from 'zod';
 import { importLogbook, lookAtLogbook } from '@/server/people/commands/persons';
@@ -18,13 +19,13 @@ export const POST = door<'signed-in', { id: string }>(
     writes: true,
     mostBytes: () => MOST_BYTES,
     heavy: 'logbook',
-    signIn: 'Your session has ended. Sign in in another tab and send again: the file stays chosen here.',
+    signIn: told('session-ended-file'),
   },
   async ({ user, params, json }) => {
     const body = await json();
-    if (body === undefined) return refusal(400, 'What came in cannot be read. Choose the file again.', 'file');
+    if (body === undefined) return refusal(400, told('import-unreadable'), 'file');
     const parsed = Form.safeParse(body);
-    if (!parsed.success) return refusal(400, 'Choose a file with flights in it.', 'file');
+    if (!parsed.success) return refusal(400, told('no-flights'), 'file');
     const { text, fileName, mapping, requestId } = parsed.data;
     const answer =
       requestId === null

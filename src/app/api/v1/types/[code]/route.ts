@@ -1,3 +1,4 @@
+import { told } from '@/server/door/sentences';
 import { NextResponse } from 'next/server';
 import { may } from '@/server/floor/auth/permissions';
 import { saveTypeSheet } from '@/server/hangar/commands/hangar';
@@ -19,7 +20,7 @@ export const GET = door<'caller', Code>({ who: 'caller' }, async ({ params: { co
 export const PUT = door<'caller', Code>({ who: 'caller', writes: true }, async ({ user, params: { code }, json }) => {
   if (!may.changeHouse(user)) return null;
   const body = await json();
-  if (typeof body !== 'object' || body === null) return refusal(400, 'Send JSON: {"baseVersion", "reason", "sheet"}.');
+  if (typeof body !== 'object' || body === null) return refusal(400, told('not-a-sheet'));
   const { baseVersion, reason, sheet } = body as { baseVersion?: unknown; reason?: unknown; sheet?: unknown };
   const saved = await saveTypeSheet(user, { code, baseVersion, reason, sheet });
   return saved.ok

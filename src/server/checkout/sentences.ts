@@ -1,0 +1,46 @@
+/** What this room's commands say, by code. */
+import { dateText } from '@/core/format';
+import { SHARED_WORDS, teller } from '../floor/sentences';
+
+export const CHECKOUT_WORDS = {
+  ...SHARED_WORDS,
+  'own-checkout': () => 'You cannot open a checkout for yourself: another instructor opens it.',
+  'pilot-unknown': () => 'This pilot is not on record. Choose another.',
+  'aeroplane-unknown': () => 'This aeroplane is not in the hangar. Choose another.',
+  'standard-unknown': () => 'This standard is not set up. Choose another.',
+  'no-programme': ({ goals }: { goals: string }) =>
+    `There is no programme yet for ${goals} under these rules. Leave it out here and run it when the chief has added one.`,
+  'goal-not-here': ({ goals, registration }: { goals: string; registration: string }) =>
+    `${goals} cannot be flown in ${registration}: leave it out here.`,
+  'rating-not-on-record': ({ rating, citation }: { rating: string; citation: string }) =>
+    `The law requires ${rating} to teach this (${citation}), and it is not on your record.`,
+  'instructor-lacks': ({ kinds }: { kinds: string }) =>
+    `This aeroplane demands what you do not hold: ${kinds}. Another instructor briefs it.`,
+  'model-hours': ({
+    hours,
+    inCommand,
+    within,
+    neededHours,
+    citation,
+  }: {
+    hours: number;
+    inCommand: string;
+    within: string;
+    neededHours: number;
+    citation: string;
+  }) => `You have ${hours} h ${inCommand}in this ${within}; ${neededHours} h are required to teach it (${citation}).`,
+  'not-open': () => 'This checkout is signed, or waits for its examiner. Open a new one to go on.',
+  'brief-too-early': () => 'Brief at most two weeks ahead.',
+  'runway-unknown': () => 'Choose a runway of this aerodrome.',
+  'fuel-over-tanks': ({ usableL }: { usableL: number }) => `The tanks hold ${usableL} L usable. Give at most that.`,
+  'before-last-lesson': ({ lesson, flownOn }: { lesson: number; flownOn: string }) =>
+    `Lesson ${lesson} was flown on ${flownOn}: the next cannot be before it.`,
+  'brief-saved-meanwhile': (b: { by: string; lesson: number; flownOn: string; runwayEnd: string; fuelL: number }) =>
+    `${b.by} saved a brief of lesson ${b.lesson} meanwhile: ${dateText(b.flownOn)}, runway ${b.runwayEnd}, ${b.fuelL} L. Save again to replace it with yours.`,
+  'recorded-meanwhile': ({ lesson }: { lesson: number }) =>
+    `Something of lesson ${lesson} was recorded meanwhile. Save again to brief the next lesson.`,
+  'chief-sets-order': () => 'The chief instructor sets the school order.',
+  'newer-version': () => 'There is a newer version than the one shown. Reload the page and read the differences.',
+  'newest-already': () => 'This checkout already runs under the newest versions.',
+};
+export const told = teller(CHECKOUT_WORDS);

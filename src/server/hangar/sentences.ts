@@ -1,0 +1,23 @@
+/** What this room's commands say, by code. */
+import { SHARED_WORDS, teller } from '../floor/sentences';
+
+export const HANGAR_WORDS = {
+  ...SHARED_WORDS,
+  'chief-holds': () => 'A school hold is the chief’s to place.',
+  'staff-ground': () => 'Staff ground an aeroplane.',
+  'aeroplane-unknown': () => 'This aeroplane is not in the hangar.',
+  'chief-releases': () => 'The chief records the return to service.',
+  'not-found-reload': () => 'Not found, or you do not have access. Open the page again.',
+  'ended-meanwhile': ({ name }: { name: string }) => `This was ended by ${name} meanwhile.`,
+  'chief-edits': () => 'The chief instructor edits type sheets and airframes.',
+  'saved-meanwhile': ({ version }: { version: number }) =>
+    `Version ${version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
+  'type-code': ({ code }: { code: string }) => `The code of this type is ${code}; it does not change.`,
+  'type-unknown': () => 'There is no such type in the hangar.',
+  'registration-fixed': ({ registration }: { registration: string }) =>
+    `The registration is ${registration}; it does not change.`,
+  'setting-gone': () => 'Not found. It may have been undone in the aeroplane: reload the page.',
+  'decided-meanwhile': ({ decision, name }: { decision: string; name: string }) =>
+    `This was ${decision} by ${name} meanwhile.`,
+};
+export const told = teller(HANGAR_WORDS);
