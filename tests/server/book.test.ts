@@ -29,7 +29,7 @@ import { intervalOf } from '@/server/people/queries/recency';
 import { verifyCode, verifyFile } from '@/server/ledger/queries/verify';
 import { bookCsv, logbookCsv, recordJson } from '@/server/ledger/papers/record';
 import { demoFolder } from './folder';
-import { NO_LIMITS, flownCheckout, formFor, recordOf, user } from './signed';
+import { NO_LIMITS, flownCheckout, formFor, recordOf, said, user } from './signed';
 
 const checked = (bytes: Buffer) => verifyFile(bytes, { limitMs: 10_000, mostEntries: 2000 });
 
@@ -38,8 +38,6 @@ let helena: CurrentUser;
 let bento: CurrentUser;
 const DAYS = ['2026-11-20', '2026-11-22'] as const;
 const again = { password: DEMO_PASSWORD };
-const said = (r: { ok: boolean; problems?: { message: string }[] }): string =>
-  r.ok ? 'done' : (r.problems ?? []).map((p) => p.message).join(' | ');
 const signed = async (by: CurrentUser, id: string): Promise<string> => {
   const r = await signCheckout(by, await formFor(by, id));
   if (!r.ok) throw new Error(said(r));
@@ -191,17 +189,19 @@ describe('signing', () => {
   it('refuses what has changed since it was shown, and keeps a wrong password out', async () => {
     const id = await flownCheckout(helena, 'tome', 'ZP-URZ', ['tailwheel'], 'us', DAYS);
     const form = await formFor(helena, id);
-    expect(said(await signCheckout(helena, { ...form, shown: '0'.repeat(64) }))).toContain(
-      'changed since this page was shown',
+    expect(said(await signCheckout(helena, { ...form, shown: '0'.repeat(64) }))).toContain('changed-since');
+    expect(said(await signCheckout(helena, { ...form, text: `${form.text} {aircraft}` }))).toContain(
+      'fill-in {"words":"{aircraft}"}',
     );
-    expect(said(await signCheckout(helena, { ...form, text: `${form.text} {aircraft}` }))).toContain('{aircraft}');
-    expect(said(await signCheckout(helena, { ...form, password: 'nearly' }))).toContain('not your password');
+    expect(said(await signCheckout(helena, { ...form, password: 'nearly' }))).toContain('wrong-password');
     const wish = await askOverride(helena, { checkoutId: id, itemId: 'F10', reason: 'it is met already, in truth' });
-    expect(said(wish)).toContain('met or not of this programme');
+    expect(said(wish)).toContain('nothing-to-override');
     const entry = await signCheckout(helena, form);
     expect(entry.ok).toBe(true);
     expect(await signCheckout(helena, form)).toMatchObject({ ok: true, already: true });
-    expect(said(await signPart(helena, { ...form, requestId: randomUUID(), items: ['F1'] }))).toContain('is signed');
+    expect(said(await signPart(helena, { ...form, requestId: randomUUID(), items: ['F1'] }))).toContain(
+      'signed-already',
+    );
     const [line] = await bookLines(bento, { limit: 1 });
     expect(line?.body?.text).toContain('14 CFR 61.31(i)');
     expect(line?.body?.text).toContain('instructor ZP-FI 0412, recent experience end date 30 Jun 2027');
@@ -233,10 +233,10 @@ describe('signing', () => {
     for (const user of [helena, bento])
       expect(
         said(await askOverride(user, { checkoutId: id, itemId: 'F5', reason: 'flown with me for years elsewhere' })),
-      ).toContain('Nobody can override it, the chief instructor included');
+      ).toContain('legal-not-overridden');
     expect(
       said(await askOverride(helena, { checkoutId: id, itemId: 'F13', reason: 'he knows where to put it' })),
-    ).toContain('cannot be overridden: fly it');
+    ).toContain('unseen-not-overridden');
     expect(said(await askOverride(helena, { checkoutId: id, itemId: 'F11', reason: 'short' }))).toContain(
       'Say why, in a sentence',
     );
@@ -248,7 +248,7 @@ describe('signing', () => {
       said(
         await askOverride(helena, { checkoutId: id, itemId: 'F11', reason: 'The short strip is closed until spring' }),
       ),
-    ).toContain('stands already');
+    ).toContain('overridden-already');
     expect((await signingState(helena, await recordOf(id))).problems.map((p) => p.itemId)).toEqual(['F5', 'F13']);
   });
   it('a safety item that is short waits for the chief, who may decline', async () => {
@@ -279,13 +279,11 @@ describe('signing', () => {
     const waits = await signingState(helena, await recordOf(id));
     expect(waits.problems.map((p) => p.code)).toEqual(['override']);
     const overrideId = waits.overrides[0]?.id ?? '';
-    expect(said(await answerOverride(helena, { overrideId, answer: 'approved', reason: '' }))).toContain(
-      'no such override',
-    );
-    expect(said(await answerOverride(bento, { overrideId, answer: 'declined', reason: '' }))).toContain('Say why not');
+    expect(said(await answerOverride(helena, { overrideId, answer: 'approved', reason: '' }))).toContain('not-found');
+    expect(said(await answerOverride(bento, { overrideId, answer: 'declined', reason: '' }))).toContain('why-not');
     expect((await answerOverride(bento, { overrideId, answer: 'approved', reason: '' })).ok).toBe(true);
     expect(said(await answerOverride(bento, { overrideId, answer: 'declined', reason: 'second thoughts' }))).toContain(
-      'answered already',
+      'answered-already',
     );
     const entryId = await signed(helena, id);
     const [line] = await bookLines(bento, { id: entryId });
@@ -333,7 +331,7 @@ describe('signing', () => {
       items: ['P5', 'P6'],
       ...again,
     };
-    expect(said(await signPart(bento, { ...form, items: ['P5', 'P99'] }))).toContain('not of this programme');
+    expect(said(await signPart(bento, { ...form, items: ['P5', 'P99'] }))).toContain('item-unknown');
     expect(await signPart(bento, form)).toMatchObject({ ok: true, already: false });
     expect(await signPart(bento, form)).toMatchObject({ ok: true, entryId: requestId, already: true });
     process.env.JEITO_NOW = '2026-11-21T10:00:00.000Z';
@@ -385,8 +383,8 @@ describe('signing', () => {
       hours: 0.8,
       remark: '',
     };
-    expect(said(await logFlight(bento, { ...log, flownOn: '2026-11-25' }))).toContain('lies ahead');
-    expect(said(await logFlight(bento, { ...log, fullStops: 4 }))).toContain('more full stops than landings');
+    expect(said(await logFlight(bento, { ...log, flownOn: '2026-11-25' }))).toContain('day-ahead');
+    expect(said(await logFlight(bento, { ...log, fullStops: 4 }))).toContain('more-full-stops');
     expect((await logFlight(bento, log)).ok).toBe(true);
     expect((await logFlight(bento, log)).ok).toBe(true);
     expect(await codes()).toEqual([]);
@@ -425,12 +423,12 @@ describe('goals that end with an examiner', () => {
       text: '',
       ...again,
     };
-    expect(said(await enterResult(bento, result))).toContain('does not wait for an examiner');
+    expect(said(await enterResult(bento, result))).toContain('no-examiner');
     const entryId = await signed(bento, id);
     expect((await checkoutHead(id))?.status).toBe('recommended');
     expect(await rows("SELECT kind FROM qualifications WHERE pilot_id = 'pilot-ivo' AND kind LIKE '%sea'")).toEqual([]);
-    expect(said(await enterResult(helena, { ...result, testOn: '2026-11-25' }))).toContain('lies in the future');
-    expect(said(await enterResult(helena, { ...result, testOn: '2026-11-20' }))).toContain('before the recommendation');
+    expect(said(await enterResult(helena, { ...result, testOn: '2026-11-25' }))).toContain('test-ahead');
+    expect(said(await enterResult(helena, { ...result, testOn: '2026-11-20' }))).toContain('test-before');
     const passed = await enterResult(helena, result);
     expect(passed.ok).toBe(true);
     expect(await enterResult(helena, result)).toMatchObject({ ok: true, already: true });
@@ -442,7 +440,7 @@ describe('goals that end with an examiner', () => {
     ).toEqual([{ kind: 'multi-engine-sea' }]);
     expect(
       said(await voidEntry(bento, { requestId: randomUUID(), entryId, text: 'Not before the result', ...again })),
-    ).toContain('Void the result first');
+    ).toContain('result-rests');
     expect(
       (
         await voidEntry(bento, {
@@ -486,7 +484,7 @@ describe('goals that end with an examiner', () => {
           ...again,
         }),
       ),
-    ).toContain('The recommendation ended on 31 Jan 2027');
+    ).toContain('recommendation-ended');
     process.env.JEITO_NOW = noon;
   });
 });
@@ -498,11 +496,11 @@ describe('the book', () => {
     const form = { requestId: randomUUID(), entryId: id, text: 'The landings were another pilot\u2019s', ...again };
     expect(await voidEntry(bento, form)).toMatchObject({ ok: true, already: false });
     expect(await voidEntry(bento, form)).toMatchObject({ ok: true, already: true });
-    expect(said(await voidEntry(bento, { ...form, requestId: randomUUID() }))).toContain('void already');
+    expect(said(await voidEntry(bento, { ...form, requestId: randomUUID() }))).toContain('void-already');
     expect(said(await voidEntry(bento, { ...form, requestId: randomUUID(), entryId: form.requestId }))).toContain(
-      'not voided',
+      'not-voided',
     );
-    expect(said(await correctEntry(bento, { ...form, requestId: randomUUID() }))).toContain('nothing to correct');
+    expect(said(await correctEntry(bento, { ...form, requestId: randomUUID() }))).toContain('void-nothing-to-correct');
     expect((await checkoutHead(target?.checkoutId ?? ''))?.status).toBe('open');
     expect(
       await rows(
@@ -689,10 +687,10 @@ describe('content of the house and of the product', () => {
       said(
         await save({ ...body, items: body.items.map((i) => (i.id === 'W1' ? { ...i, prerequisites: ['W4'] } : i)) }),
       ),
-    ).toContain('in a circle');
+    ).toContain('circle');
     expect(await save(body)).toMatchObject({ ok: true, unchanged: true });
     expect(await save({ ...body, note: 'ours' })).toMatchObject({ ok: true, unchanged: false });
-    expect(said(await save({ ...body, note: 'theirs' }))).toContain('was saved meanwhile');
+    expect(said(await save({ ...body, note: 'theirs' }))).toContain('saved-meanwhile');
     const [after] = await contentVersions('programme', 'sea-us');
     expect(after?.differences.map((d) => d.to)).toEqual(['ours']);
   });
@@ -710,7 +708,7 @@ describe('content of the house and of the product', () => {
     expect((await newestContent('programme', 'sea-us'))?.body.note).toBe('ours');
     const [proposed] = await contentVersions('programme', 'sea-us');
     expect(proposed).toMatchObject({ origin: 'proposed' });
-    expect(said(await adoptContent(helena, { id: proposed?.id, reason: 'it is better' }))).toContain('chief');
+    expect(said(await adoptContent(helena, { id: proposed?.id, reason: 'it is better' }))).toContain('chief-edits');
     expect((await adoptContent(bento, { id: proposed?.id, reason: 'it is better' })).ok).toBe(true);
     expect((await newestContent('programme', 'sea-us'))?.body.note).toBe('the product\u2019s new note');
   });

@@ -78,9 +78,9 @@ describe('on the way in', () => {
     const shown = event('landing-saved', s, landing({ demonstration: true }));
     expect(await refusals([nobody, shown])).toEqual([]);
     const form = { sortieId: s, what: 'class', to: 'own', reason: 'It was flown by the pilot alone.' };
-    expect(said(await overrule(helena, { ...form, subjectId: nobody.subjectId }))).toContain('who flew it');
+    expect(said(await overrule(helena, { ...form, subjectId: nobody.subjectId }))).toContain('not-the-pilots');
     expect(said(await overrule(helena, { ...form, subjectId: shown.subjectId, to: 'assisted' }))).toContain(
-      'demonstration',
+      'your-demonstration',
     );
     // An event past the page changes nothing either: the class is worked out again.
     await refusals([event('overruled', s, { what: 'class', to: 'own', reason: form.reason }, nobody.subjectId)]);
@@ -141,7 +141,7 @@ describe('under a signature', () => {
       ['measured', { traceId: 't', atS: 1, values: { drift: 0 }, item: null }],
       ['overruled', { what: 'class', to: 'prompted', reason: 'a word was given on the line' }],
     ] as const)
-      expect(await refusals([event(type, s, payload, rests)])).toEqual([expect.stringContaining('further entry')]);
+      expect(await refusals([event(type, s, payload, rests)])).toEqual([expect.stringContaining('A signature rests')]);
     expect(
       said(
         await overrule(helena, {
@@ -152,7 +152,7 @@ describe('under a signature', () => {
           reason: 'a word was given',
         }),
       ),
-    ).toContain('further entry');
+    ).toContain('signature-rests');
     expect((await recordOf(id)).landings.find((x) => x.id === rests)?.judged).toEqual(l?.judged);
   });
   it('a refusal names its items, holds them whatever they had, and its entry counts each kind apart', async () => {
@@ -166,7 +166,7 @@ describe('under a signature', () => {
       text: 'The stall was left late.',
     };
     expect(said(await signNotYet(helena, { ...form, items: [] }))).toContain('Choose what is to be flown');
-    expect(said(await signNotYet(helena, { ...form, items: ['X1'] }))).toContain('not of this programme');
+    expect(said(await signNotYet(helena, { ...form, items: ['X1'] }))).toContain('item-unknown');
     expect(said(await signNotYet(helena, { ...form, items: ['F9'] }))).toBe('done');
     const held = (await recordOf(id)).items.find((i) => i.item.id === 'F9');
     expect(held).toMatchObject({ met: false, refused: { by: 'Helena Serpa Dorna' } });

@@ -278,7 +278,7 @@ describe('a logbook read in', () => {
       ok: false,
     });
     expect(said(await importLogbook(duarte, 'pilot-duarte', 'log.csv', CSV, mapping, randomUUID()))).toContain(
-      'in the record already',
+      'all-there',
     );
     expect(await hoursInType('pilot-duarte', 'alvor-c1')).toBeCloseTo(before.hours + 2, 3);
     const events = await flyingOf('pilot-duarte');
@@ -321,8 +321,10 @@ describe('a logbook read in', () => {
     expect((await lookAtLogbook(await user('ines'), 'pilot-duarte', CSV, null)).ok).toBe(false);
     expect((await lookAtLogbook(bento, 'pilot-duarte', CSV, null)).ok).toBe(true);
     for (const text of ['', 'hello', 'a,b,c\n', '{"a":1}'])
-      expect(said(await lookAtLogbook(bento, 'pilot-duarte', text, null))).toContain('does not look like a table');
-    expect(said(await lookAtLogbook(bento, 'pilot-duarte', CSV, { columns: {}, dates: 'never' }))).toContain('mapping');
+      expect(said(await lookAtLogbook(bento, 'pilot-duarte', text, null))).toContain('not-a-table');
+    expect(said(await lookAtLogbook(bento, 'pilot-duarte', CSV, { columns: {}, dates: 'never' }))).toContain(
+      'mapping-broken',
+    );
   });
 });
 
@@ -338,14 +340,12 @@ describe('people kept', () => {
       roles: ['pilot', 'instructor'],
       authorised: ['tailwheel'],
     };
-    expect(said(await addPerson(helena, form))).toContain('chief instructor adds people');
+    expect(said(await addPerson(helena, form))).toContain('chief-adds-people');
     expect(said(await addPerson(bento, { ...form, email: 'no address' }))).toContain(
       'email: This is no e-mail address',
     );
-    expect(said(await addPerson(bento, { ...form, email: 'ines@pedra-alva.example' }))).toContain(
-      'has an account already',
-    );
-    expect(said(await addPerson(bento, { ...form, roles: ['pilot'] }))).toContain('Only an instructor');
+    expect(said(await addPerson(bento, { ...form, email: 'ines@pedra-alva.example' }))).toContain('email-taken');
+    expect(said(await addPerson(bento, { ...form, roles: ['pilot'] }))).toContain('only-instructors-sign');
     const made = done(await addPerson(bento, form));
     expect(await addPerson(bento, form)).toEqual({ ok: true, pilotId: made.pilotId, password: null });
     expect((await checkSignIn({ email: form.email, password: made.password }, '10.0.0.1')).ok).toBe(true);
@@ -370,7 +370,7 @@ describe('people kept', () => {
           base: rolesStamp(bento),
         }),
       ),
-    ).toContain('at least one chief');
+    ).toContain('last-chief');
     expect(
       said(
         await saveRoles(helena, {
@@ -381,7 +381,7 @@ describe('people kept', () => {
           base: '',
         }),
       ),
-    ).toContain('chief instructor grants');
+    ).toContain('chief-grants');
     expect(
       said(
         await addHeld(bento, {
@@ -403,7 +403,7 @@ describe('people kept', () => {
           note: '',
         }),
       ),
-    ).toContain('held already');
+    ).toContain('held-already');
     const held = await row<{ id: string }>('SELECT id FROM qualifications WHERE pilot_id = :p', { p: made.pilotId });
     expect((await endHeld(bento, held?.id ?? '')).ok).toBe(true);
     expect(
@@ -413,7 +413,7 @@ describe('people kept', () => {
           (await row<{ id: string }>('SELECT id FROM qualifications WHERE ledger_id IS NOT NULL'))?.id ?? '',
         ),
       ),
-    ).toContain('void that entry');
+    ).toContain('held-by-entry');
   });
   it('a password is changed by who knows it, or given anew by the chief; every session of before ends', async () => {
     const vasco = await user('vasco');
@@ -425,10 +425,10 @@ describe('people kept', () => {
       'next: At least twelve characters',
     );
     expect(said(await changePassword(vasco, { password: 'not this one', next: 'a long one for once' }))).toContain(
-      'password: This is not your password. Type it again; nothing was changed.',
+      'password: wrong-password',
     );
     expect(said(await changePassword(vasco, { password: DEMO_PASSWORD, next: DEMO_PASSWORD }))).toContain(
-      'next: This is the one you have',
+      'next: same-password',
     );
     expect(await version()).toBe(before);
     expect(await changePassword(vasco, { password: DEMO_PASSWORD, next: 'a long one for once' })).toEqual({
@@ -458,10 +458,10 @@ describe('people kept', () => {
       note: '',
     };
     expect((await saveDate(helena, form)).ok).toBe(false);
-    expect(said(await saveDate(bento, { ...form, until: null }))).toContain('until: Give the day');
-    expect(said(await saveDate(bento, { ...form, doneOn: '2026-12-24' }))).toContain('doneOn: This day lies ahead');
+    expect(said(await saveDate(bento, { ...form, until: null }))).toContain('until: give-day');
+    expect(said(await saveDate(bento, { ...form, doneOn: '2026-12-24' }))).toContain('doneOn: done-ahead');
     expect(said(await saveDate(bento, { ...form, doneOn: '2026-11-01', until: '2026-10-01' }))).toContain(
-      'ends before it was done',
+      'ends-before-done',
     );
     const before = (await rows("SELECT id FROM person_dates WHERE pilot_id = 'pilot-helena' AND key = 'medical'"))
       .length;
@@ -521,7 +521,7 @@ describe('erased', () => {
     const form = { pilotId: 'pilot-amelia', reason: 'asked by letter on 20 November', name: 'Am\u00e9lia Torre Seca' };
     expect((await erasePerson(helena, form)).ok).toBe(false);
     expect((await erasePerson(bento, { ...form, pilotId: 'pilot-bento', name: bento.name })).ok).toBe(false);
-    expect(said(await erasePerson(bento, { ...form, name: 'Amelia' }))).toContain('name: Type the name exactly');
+    expect(said(await erasePerson(bento, { ...form, name: 'Amelia' }))).toContain('name: name-as-shown');
     const erased = done(await erasePerson(bento, form));
     expect(erased.kept.join(' ')).toMatch(/(entry|entries) of the ledger.*training records/);
     const left = await row<Record<string, number>>(
@@ -531,7 +531,7 @@ describe('erased', () => {
     expect((await bookLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length).toBe(entries);
     expect((await checkSignIn({ email: amelia.email, password: DEMO_PASSWORD }, '10.0.0.1')).ok).toBe(false);
     expect(await row("SELECT id FROM users WHERE email = 'amelia@pedra-alva.example'")).toBeNull();
-    expect(said(await erasePerson(bento, form))).toContain('gone already');
+    expect(said(await erasePerson(bento, form))).toContain('erased-already');
     expect((await everybodysStanding(await houseRules(), TODAY)).some((p) => p.pilotId === 'pilot-amelia')).toBe(false);
     expect(JSON.stringify(await recordJson(bento, 'pilot-amelia'))).not.toContain('amelia@');
     // Another\u2019s rows are as safe as before.

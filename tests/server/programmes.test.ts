@@ -263,7 +263,7 @@ describe('what cannot be signed past', () => {
     ]);
     expect(
       said(await askOverride(bento, { checkoutId: id, itemId: 'MT', reason: 'The theory was done at another school' })),
-    ).toContain('Nobody can override it');
+    ).toContain('legal-not-overridden');
   });
   it('a course of more than six months takes no result, and a prerequisite that is not on record no signature', async () => {
     await pilotWith('slow', ['single-engine-land', ...ALL_HELD.eu]);

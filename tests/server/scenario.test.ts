@@ -97,7 +97,7 @@ describe('who may do what', () => {
       limitations: noLimits,
       remark: '',
     });
-    expect(answer).toMatchObject({ ok: false, problems: [{ message: 'There is no such checkout for you to sign.' }] });
+    expect(answer).toMatchObject({ ok: false, problems: [{ code: 'not-found' }] });
   });
   it('a pilot sees only what is theirs', async () => {
     const duarte = await user('duarte');
@@ -262,7 +262,7 @@ describe('open and brief', () => {
     // Two pages opened before either saved: the second sees what the first did.
     expect(lost).toMatchObject({
       ok: false,
-      problems: [{ message: expect.stringContaining('saved a brief of lesson 1 meanwhile') }],
+      problems: [{ code: 'brief-saved-meanwhile', params: { lesson: 1 } }],
     });
     const second = await saveBrief(helena, {
       requestId: randomUUID(),

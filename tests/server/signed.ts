@@ -13,9 +13,19 @@ import { flightOf } from '../meet';
 import { user } from './folder';
 
 export { user };
-/** A command's answer in words: done, or each problem with its field. */
-export const said = (r: { ok: boolean; problems?: { path: string; message: string }[] }): string =>
-  r.ok ? 'done' : (r.problems ?? []).map((p) => `${p.path}: ${p.message}`).join(' | ');
+interface Refusal {
+  path: string;
+  code?: string;
+  params?: Readonly<Record<string, unknown>>;
+  message: string;
+}
+/** A command's answer: done, or each problem with its field, its code and what it is of; a schema's own in its words. */
+export const said = (r: { ok: boolean; problems?: Refusal[] }): string =>
+  r.ok
+    ? 'done'
+    : (r.problems ?? [])
+        .map((p) => `${p.path}: ${p.code ?? p.message}${p.params ? ` ${JSON.stringify(p.params)}` : ''}`)
+        .join(' | ');
 export const recordOf = async (id: string) => {
   const head = await checkoutHead(id);
   if (!head) throw new Error(id);

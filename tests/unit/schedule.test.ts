@@ -26,6 +26,7 @@ import {
   windFit,
   windowsOn,
   withinWindows,
+  fitWords,
 } from '@/core/schedule';
 import { lanes } from '@/ui/schedule/lanes';
 
@@ -220,10 +221,10 @@ describe('the wind of a slot', () => {
     expect(windFit(wind(10), need).word).toBe('fits');
     expect(windFit(wind(10.1), need).word).toBe('too-much');
     expect(windFit(null, need)).toMatchObject({ word: 'unknown', score: 50 });
-    expect(windFit(wind(10.1), need).words).toBe('11 kt across on 22, over the 10 of the house');
+    expect(fitWords(windFit(wind(10.1), need).said)).toBe('crosswind 11 kt on 22, over the 10 kt of the house');
     expect(windFit(wind(4), { ...need, notProven: true })).toMatchObject({ word: 'unknown', score: 50 });
     expect(windFit(wind(12), { ...need, notProven: true }).word).toBe('too-much');
-    expect(windFit(wind(12), need).words).toBe('12 kt across on 22, over the 10 of the house');
+    expect(windFit(wind(12), need).said).toMatchObject({ code: 'over-limit', params: { limitKt: 10 } });
   });
   it('calmer is never worse without a wish; nearer to the wish is never worse with one; less sure is nearer the middle', () => {
     fc.assert(
@@ -242,7 +243,7 @@ describe('the wind of a slot', () => {
     const slots = Array.from({ length: 12 }, (_, i) => ({
       from: later(at('08:00'), i * 30),
       to: later(at('09:30'), i * 30),
-      fit: { score: 60 + (i === 5 ? 30 : i), word: 'fits' as const, words: '' },
+      fit: { score: 60 + (i === 5 ? 30 : i), word: 'fits' as const, said: { code: 'no-forecast' as const } },
     }));
     const best = bestSlots(slots);
     expect(best[0]?.from).toBe(at('10:30'));
@@ -318,21 +319,19 @@ describe('how a booking is spent', () => {
 
 describe('limitations of a sign-off', () => {
   const flight = { dual: false, passengers: 1, surfaces: ['asphalt', 'grass'], crosswindKt: 9, hoursSince: 2 };
-  const said = (problems: ReturnType<typeof limitationProblems>) => problems.map((p) => p.words).join(' ');
   it.each([
-    ['alone', { alone: true }, 'passengers', 'alone on board'],
-    ['no passengers', { noPassengers: true }, 'passengers', 'without passengers'],
-    ['asphalt only', { surface: 'asphalt' as const }, 'surface', 'asphalt only'],
-    ['crosswind', { crosswindKt: 8 }, 'crosswind', 'signed to 8 kt across: the forecast has 9'],
-  ])('%s', (_name, limit, about, words) => {
+    ['alone', { alone: true }, { code: 'solo' }],
+    ['no passengers', { noPassengers: true }, { code: 'no-passengers' }],
+    ['asphalt only', { surface: 'asphalt' as const }, { code: 'surface', params: { surface: 'asphalt' } }],
+    ['crosswind', { crosswindKt: 8 }, { code: 'crosswind', params: { limitKt: 8, forecastKt: 9 } }],
+  ])('%s', (_name, limit, problem) => {
     const found = limitationProblems({ ...NO_LIMITATIONS, ...limit }, flight);
-    expect(found.map((p) => p.about)).toEqual([about]);
-    expect(said(found)).toContain(words);
+    expect(found).toMatchObject([problem]);
     expect(limitationProblems({ ...NO_LIMITATIONS, ...limit }, { ...flight, dual: true })).toEqual([]);
     expect(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2 }, flight)).toEqual([]);
-    expect(said(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2.1 }, flight))).toContain(
-      'until 2 h; 2.0 h are flown',
-    );
+    expect(limitationProblems({ ...NO_LIMITATIONS, ...limit, untilHours: 2.1 }, flight)).toMatchObject([
+      { params: { until: { untilHours: 2.1, flownHours: 2 } } },
+    ]);
   });
   it('what keeps to them is free; a wind nobody knows yet does not forbid', () => {
     expect(

@@ -1,4 +1,4 @@
-import { besideLimit, fixed } from '../format';
+import type { FitSaid } from './schedule-words';
 import { SLACK } from '../constants';
 import { isNumber, needNumbers } from '../guard';
 import type { Span } from './slots';
@@ -24,7 +24,7 @@ export type FitWord = 'wanted' | 'fits' | 'light' | 'too-much' | 'unknown';
 export interface WindFit {
   score: number;
   word: FitWord;
-  words: string;
+  said: FitSaid;
 }
 /** A slot of which nothing is known of the wind stands between a good one and a bad one. */
 const UNKNOWN = 50;
@@ -36,29 +36,28 @@ const UNKNOWN = 50;
 export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
   needNumbers('windFit', { wants: need.wantsKt, most: need.mostKt });
   if (wind === null || !isNumber(wind.crosswindKt) || !(wind.sureness > 0) || !isNumber(wind.sureness))
-    return { score: UNKNOWN, word: 'unknown', words: 'too far ahead for a forecast' };
+    return { score: UNKNOWN, word: 'unknown', said: { code: 'no-forecast' } };
   const x = wind.crosswindKt;
-  const said = `${fixed(x)} kt across on ${wind.runwayEnd}`;
+  const at = { crosswindKt: x, runwayEnd: wind.runwayEnd };
   const mixed = (score: number) => Math.round(score * wind.sureness + UNKNOWN * (1 - wind.sureness));
   if (x > need.mostKt + SLACK) {
-    const [most = '', across = ''] = besideLimit(need.mostKt, x);
     return {
       score: mixed(Math.max(0, 20 - 5 * (x - need.mostKt))),
       word: 'too-much',
-      words: `${across} kt across on ${wind.runwayEnd}, over the ${most} of ${need.mostOf}`,
+      said: { code: 'over-limit', params: { ...at, limitKt: need.mostKt, limitOf: need.mostOf } },
     };
   }
-  if (need.notProven) return { score: UNKNOWN, word: 'unknown', words: `${said}; none on record for this pilot alone` };
+  if (need.notProven) return { score: UNKNOWN, word: 'unknown', said: { code: 'not-proven', params: at } };
   if (need.wantsKt !== null) {
     if (x >= need.wantsKt - 0.5)
-      return { score: mixed(100), word: 'wanted', words: `${said}: the lesson wants ${fixed(need.wantsKt)}` };
+      return { score: mixed(100), word: 'wanted', said: { code: 'wanted', params: { ...at, wantsKt: need.wantsKt } } };
     return {
       score: mixed(30 + (50 * x) / Math.max(1, need.wantsKt)),
       word: 'light',
-      words: `${said}, less than the ${fixed(need.wantsKt)} the lesson wants`,
+      said: { code: 'light', params: { ...at, wantsKt: need.wantsKt } },
     };
   }
-  return { score: mixed(100 - (35 * x) / Math.max(1, need.mostKt)), word: 'fits', words: said };
+  return { score: mixed(100 - (35 * x) / Math.max(1, need.mostKt)), word: 'fits', said: { code: 'fits', params: at } };
 }
 
 export interface RankedSlot extends Span {

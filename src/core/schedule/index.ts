@@ -7,3 +7,4 @@ export * from './slots';
 export * from './fit';
 export * from './split';
 export * from './limits';
+export * from './schedule-words';

@@ -1,6 +1,6 @@
 import type { Limitations } from '@/domain/book';
-import { fixed } from '../format';
 import { needNumbers } from '../guard';
+import type { LimitationProblem } from './schedule-words';
 
 /** What a flight is to be, as far as a limitation of a sign-off speaks of it. */
 export interface LimitedFlight {
@@ -13,11 +13,6 @@ export interface LimitedFlight {
   hoursSince: number;
 }
 
-/** A limitation that forbids a flight: what of the booking it is about, and in words. */
-export interface LimitationProblem {
-  about: 'passengers' | 'surface' | 'crosswind';
-  words: string;
-}
 /**
  * Limitations of a sign-off that forbid a flight. With an instructor on board none of them binds. A limit on
  * hours ends every other once they are flown. A forecast over the limit forbids; no forecast does not.
@@ -25,19 +20,16 @@ export interface LimitationProblem {
 export function limitationProblems(l: Limitations, flight: LimitedFlight): LimitationProblem[] {
   if (flight.dual || (l.untilHours !== null && flight.hoursSince >= l.untilHours)) return [];
   needNumbers('limitationProblems', { crosswindKt: l.crosswindKt, flight });
-  const until =
-    l.untilHours === null ? '' : ` until ${fixed(l.untilHours)} h; ${fixed(flight.hoursSince, 1)} h are flown`;
+  const until = l.untilHours === null ? null : { untilHours: l.untilHours, flownHours: flight.hoursSince };
   const problems: LimitationProblem[] = [];
-  const forbid = (about: LimitationProblem['about'], words: string) => problems.push({ about, words });
-  if (l.alone && flight.passengers > 0) forbid('passengers', `signed alone on board${until}: take the passengers out`);
-  else if (l.noPassengers && flight.passengers > 0)
-    forbid('passengers', `signed without passengers${until}: take them out`);
+  if (flight.passengers > 0 && (l.alone || l.noPassengers))
+    problems.push({ code: l.alone ? 'solo' : 'no-passengers', params: { until } });
   if (l.surface !== 'any' && !flight.surfaces.every((s) => s === l.surface))
-    forbid('surface', `signed on ${l.surface} only${until}: choose such a runway`);
+    problems.push({ code: 'surface', params: { surface: l.surface, until } });
   if (l.crosswindKt !== null && flight.crosswindKt !== null && flight.crosswindKt > l.crosswindKt)
-    forbid(
-      'crosswind',
-      `signed to ${fixed(l.crosswindKt)} kt across${until}: the forecast has ${fixed(flight.crosswindKt)}. Choose a calmer time`,
-    );
+    problems.push({
+      code: 'crosswind',
+      params: { limitKt: l.crosswindKt, forecastKt: flight.crosswindKt, until },
+    });
   return problems;
 }

@@ -1,4 +1,5 @@
 /** What this room's commands say, by code. */
+import { type LimitationProblem, limitationWords } from '@/core/schedule';
 import { SHARED_WORDS, teller } from '../floor/sentences';
 
 export const SCHEDULE_WORDS = {
@@ -89,7 +90,8 @@ export const SCHEDULE_WORDS = {
   'instructor-practice': ({ interval }: { interval: string }) =>
     `${interval}: as an instructor, for own practice only.`,
   'interval-check': ({ interval }: { interval: string }) => `${interval}: a recurrent check first.`,
-  limitation: ({ seq, problem }: { seq: number; problem: string }) => `Entry ${seq}: ${problem}.`,
+  limitation: ({ seq, limitation }: { seq: number; limitation: LimitationProblem }) =>
+    `Entry ${seq}: ${limitationWords(limitation)}.`,
   'attitude-only': ({ seq, attitude }: { seq: number; attitude: string }) => `Entry ${seq}: ${attitude} landings only.`,
   'crosswind-limit': ({ seq, limitKt }: { seq: number; limitKt: number }) =>
     `Entry ${seq}: crosswind limit ${limitKt} kt. There is no forecast yet: check it on the day.`,
@@ -98,7 +100,7 @@ export const SCHEDULE_WORDS = {
   'date-not-on-record': ({ title, citation }: { title: string; citation: string }) =>
     `${title} is not on record, so this pilot may not be booked as pilot in command (${citation}). Enter it on the person’s page, or book a lesson.`,
   'date-ends': ({ title, ended, date, citation }: { title: string; ended: string; date: string; citation: string }) =>
-    `${title} ends on ${ended}, before ${date}: not pilot in command until it is renewed (${citation}). Book a lesson.`,
+    `${title} is valid until ${ended}, not on ${date}: no pilot in command until it is renewed (${citation}). Book a lesson.`,
   'pilots-kinds': () => 'A pilot books lessons, hire and own practice.',
   'notice-booked': ({ name, booking }: { name: string; booking: string }) => `${name} booked ${booking}.`,
   'changed-meanwhile': () => 'This booking was changed meanwhile. Check it as it is now, then move it.',

@@ -2,7 +2,16 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { clockText, dayText, localClock, localInstant, minutesText, readClock } from '@/core/schedule';
+import {
+  clockText,
+  dayText,
+  localClock,
+  localInstant,
+  minutesText,
+  readClock,
+  fitWords,
+  type FitSaid,
+} from '@/core/schedule';
 import { list } from '@/core/format';
 import { addDays } from '@/core/recency';
 import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
@@ -27,7 +36,7 @@ export interface ProposalsAnswer {
   ok: true;
   minutes: number;
   split: { brief: number; prepare: number; flight: number; debrief: number; lessons: number };
-  best: { from: string; to: string; fit: { score: number; word: string; words: string } }[];
+  best: { from: string; to: string; fit: { score: number; word: string; said: FitSaid } }[];
   free: number;
 }
 export interface FormFacts {
@@ -372,7 +381,7 @@ export function BookingForm({
                   <b>{words(s)}</b>
                   <br />
                   <span className="small">
-                    <Verdict verdict={FIT[s.fit.word] ?? 'not-seen'}>{s.fit.words}</Verdict>
+                    <Verdict verdict={FIT[s.fit.word] ?? 'not-seen'}>{fitWords(s.fit.said)}</Verdict>
                   </span>
                 </div>
                 <button

@@ -9,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useRef, useState } from 'react';
-import { minutesText } from '@/core/schedule';
+import { minutesText, fitWords, type FitSaid } from '@/core/schedule';
 import { say } from '@/domain/words';
 import { BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { VerdictMark } from '../shared/verdict';
@@ -28,7 +28,7 @@ export interface GridBlock {
   mine: boolean;
   movable: boolean;
   split: { brief: number; prepare: number; flight: number; debrief: number } | null;
-  fit: { word: string; words: string } | null;
+  fit: { word: string; said: FitSaid } | null;
   hit: string[];
 }
 export interface GridColumn {
@@ -321,7 +321,7 @@ function Block({
             ? `translate(${held.x}, ${held.y}px)`
             : undefined,
       }}
-      aria-label={`${columnName} ${minutesText(b.fromMin)} to ${minutesText(b.toMin)}: ${words}${b.fit ? `. Wind ${say(b.fit.word)}: ${b.fit.words}` : ''}${b.hit.length > 0 ? `. Must be moved: ${b.hit.join('; ')}` : ''}`}
+      aria-label={`${columnName} ${minutesText(b.fromMin)} to ${minutesText(b.toMin)}: ${words}${b.fit ? `. Wind ${say(b.fit.word)}: ${fitWords(b.fit.said)}` : ''}${b.hit.length > 0 ? `. Must be moved: ${b.hit.join('; ')}` : ''}`}
     >
       {b.split ? (
         <span

@@ -2,7 +2,16 @@
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { clockText, dayText, localClock, localInstant, minutesText, weekday } from '@/core/schedule';
+import {
+  clockText,
+  dayText,
+  localClock,
+  localInstant,
+  minutesText,
+  weekday,
+  fitWords,
+  type FitSaid,
+} from '@/core/schedule';
 import { list, plural } from '@/core/format';
 import { BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { type Goal, say } from '@/domain/words';
@@ -34,7 +43,7 @@ export interface Booking {
   version: number;
   masked: boolean;
   mine: boolean;
-  fit: { word: string; words: string } | null;
+  fit: { word: string; said: FitSaid } | null;
   hit: string[];
 }
 export interface ScheduleFacts extends FormFacts {
@@ -487,7 +496,7 @@ function Details({
       ) : null}
       {b.fit ? (
         <p className="mb-1">
-          <Verdict verdict={FIT[b.fit.word] ?? 'not-seen'}>{b.fit.words}</Verdict>
+          <Verdict verdict={FIT[b.fit.word] ?? 'not-seen'}>{fitWords(b.fit.said)}</Verdict>
         </p>
       ) : null}
       {b.hit.length > 0 ? (

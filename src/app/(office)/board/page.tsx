@@ -1,3 +1,4 @@
+import { fitWords } from '@/core/schedule';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { ageText, dateText, list, plural } from '@/core/format';
@@ -169,7 +170,7 @@ export default async function BoardPage() {
                           {x.fit ? (
                             <VerdictMark
                               verdict={FIT_VERDICT[x.fit.word as keyof typeof FIT_VERDICT] ?? 'not-seen'}
-                              label={`wind, ${x.fit.words}`}
+                              label={`wind, ${fitWords(x.fit.said)}`}
                             />
                           ) : null}
                         </li>

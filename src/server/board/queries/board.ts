@@ -1,6 +1,6 @@
 import { asFlown, countFlown } from '@/core/assess';
 import { type Lapse, addDays, daysBetween } from '@/core/recency';
-import { localClock, localInstant } from '@/core/schedule';
+import { localClock, localInstant, type FitSaid } from '@/core/schedule';
 import type { Goal, Stage } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
@@ -74,7 +74,7 @@ export interface BoardData {
     when: string;
     past: boolean;
     hit: string[];
-    fit: { word: string; words: string } | null;
+    fit: { word: string; said: FitSaid } | null;
   }[];
   cards: BoardCard[];
   more: number;

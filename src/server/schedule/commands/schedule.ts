@@ -21,6 +21,7 @@ import {
   withinWindows,
   WEEKDAYS,
   minutesText,
+  type LimitationProblem,
 } from '@/core/schedule';
 import { isNight } from '@/core/sun';
 import type { Limitations } from '@/domain/book';
@@ -185,7 +186,7 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
       fieldOf(a.who, w, instructor),
       told('away', {
         name: names.get(a.who) ?? 'This',
-        how: a.kind === 'away' ? 'away' : 'down',
+        how: a.kind === 'away' ? 'away' : 'grounded',
         when: spanText(a, zone),
         why: staff || a.kind !== 'away' ? `: ${a.why}` : '',
       }),
@@ -423,7 +424,7 @@ async function aloneProblems(
         crosswindKt: wind === null ? null : wind.crosswindKt,
         hoursSince: await hoursSince(pilotId, sheet.code, s.signedOn, t),
       }))
-        say(p.about === 'crosswind' ? 'startsAt' : p.about, told('limitation', { seq: s.seq, problem: p.words }));
+        say(LIMITATION_FIELD[p.code], told('limitation', { seq: s.seq, limitation: p }));
       // What no booking can hold anybody to is said when it is booked.
       if (s.limitations.attitude !== 'any')
         warnings.push(
@@ -463,6 +464,13 @@ const actingWords = (stop: ActingStop, date: string): Told =>
         citation: stop.citation,
       });
 
+/** The field of a booking each limitation is about. */
+const LIMITATION_FIELD: Record<LimitationProblem['code'], string> = {
+  solo: 'passengers',
+  'no-passengers': 'passengers',
+  surface: 'surface',
+  crosswind: 'startsAt',
+};
 const isInstructor = async (pilotId: string, t: Transaction): Promise<boolean> =>
   Boolean(await ask.isInstructor.one({ pilotId }, t));
 

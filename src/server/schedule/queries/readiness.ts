@@ -1,4 +1,4 @@
-import { type FitWord, type WindFit, clockText, dayText, localClock, windFit } from '@/core/schedule';
+import { type FitWord, type WindFit, clockText, dayText, localClock, windFit, fitWords } from '@/core/schedule';
 import { dateText, list } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { nowIso } from '../../floor/clock';
@@ -189,7 +189,7 @@ export async function readinessOf(
       key: 'wind',
       title: 'Wind',
       verdict: FIT_VERDICT[fit.word],
-      words: fit.words,
+      words: fitWords(fit.said),
       href: head ? `/checkouts/${head.id}/plan` : '/schedule',
     });
   return ready;

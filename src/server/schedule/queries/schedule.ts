@@ -339,7 +339,7 @@ export async function lessonNeed(
     wantsKt: flownSome && asked.length > 0 ? Math.min(Math.max(...asked), ladder.ladderKt) : null,
     ...leastLimit([
       [ladder.ladderKt, 'the pilot’s step'],
-      [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the house'],
+      [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the school'],
       [instructor?.ownCrosswindKt ?? null, 'the instructor'],
     ]),
   };
@@ -352,7 +352,7 @@ export async function aloneNeed(
   house: House,
 ): Promise<WindNeed> {
   const group = gearMassGroup(sheet);
-  const school: [number | null, string] = [schoolCrosswind(house.crosswindKt, group)?.kt ?? null, 'the house'];
+  const school: [number | null, string] = [schoolCrosswind(house.crosswindKt, group)?.kt ?? null, 'the school'];
   if (pilotId === null) return { wantsKt: null, ...leastLimit([school]) };
   const ladder = await keptLadder(pilotId, sheet, onDate);
   return knownAlone(ladder)
