@@ -280,9 +280,10 @@ describe('what was flown past a stop', () => {
     });
     const problems = signingProblems([], record(true), facts(false));
     expect(problems.map((p) => [p.code, p.target, p.overridable])).toEqual([['stop', 'debrief', false]]);
-    expect(problems[0]?.message).toBe(
-      'Lesson 1, landing 2 was flown past a stop and nobody has said why: landed on water with no check of the wheels.',
-    );
+    expect(problems[0]?.params).toEqual({
+      name: 'Lesson 1, landing 2',
+      words: 'landed on water with no check of the wheels',
+    });
     expect(signingProblems([], record(true), facts(true))).toEqual([]);
   });
 });

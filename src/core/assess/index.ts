@@ -11,6 +11,7 @@ export * from './seen';
 export * from './evidence';
 export * from './evidence-words';
 export * from './signing';
+export * from './signing-words';
 export * from './standard-on';
 export * from './debrief';
 export * from './airwork';

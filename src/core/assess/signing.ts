@@ -1,7 +1,6 @@
-import { say } from '@/domain/words';
-import { dateText, list } from '../format';
 import { daysBetween } from '../recency/dates';
 import type { EvidenceRecord, ItemEvidence } from './evidence';
+import type { SigningSaid } from './signing-words';
 
 export interface OverrideWish {
   itemId: string;
@@ -46,35 +45,13 @@ export interface SigningFacts {
   sheetOpen: readonly string[];
 }
 export type SigningTarget = 'brief' | 'fly' | 'debrief' | 'people' | 'trace' | 'override' | 'none';
-export interface SigningProblem {
-  code:
-    | 'not-authorised'
-    | 'own'
-    | 'certificate'
-    | 'lacks'
-    | 'rating'
-    | 'legal'
-    | 'class'
-    | 'sheet'
-    | 'model-hours'
-    | 'not-recent'
-    | 'not-flown'
-    | 'limit'
-    | 'item'
-    | 'not-seen'
-    | 'refused'
-    | 'override'
-    | 'trigger'
-    | 'stop'
-    | 'acknowledge'
-    | 'prerequisite';
-  message: string;
+/** What is in the way, where it is done, and whether an instructor may sign past it with a reason. */
+export type SigningProblem = SigningSaid & {
   target: SigningTarget;
   itemId?: string;
   traceId?: string;
-  /** An instructor may sign past it with a reason. */
   overridable: boolean;
-}
+};
 
 /**
  * What stands between a checkout and its signature. Empty = it may be signed. What the law itself asks is never
@@ -94,13 +71,14 @@ export function signingProblems(
     ...signerProblems(facts),
     ...open.flatMap((entry): SigningProblem[] => {
       const { item, missing, seen } = entry;
+      const of = { id: item.id, title: item.title };
       const target: SigningTarget = item.where === 'ground' ? 'brief' : 'fly';
       if (entry.refused)
         return [
           {
             code: 'refused',
             itemId: item.id,
-            message: `${item.id} ${item.title}: further training was entered on ${dateText(entry.refused.on)} by ${entry.refused.by}. It is ${item.where === 'ground' ? 'shown' : 'flown'} again before anybody signs, and cannot be overridden.`,
+            params: { ...of, on: entry.refused.on, by: entry.refused.by, where: item.where },
             target,
             overridable: false,
           },
@@ -110,7 +88,7 @@ export function signingProblems(
           {
             code: 'not-seen',
             itemId: item.id,
-            message: `${item.id} ${item.title} is a safety item and nothing of it has been seen: ${missing.join('; ')}. It cannot be overridden.`,
+            params: { ...of, missing },
             target,
             overridable: false,
           },
@@ -120,7 +98,7 @@ export function signingProblems(
           {
             code: 'legal',
             itemId: item.id,
-            message: `${item.id} ${item.title}: ${missing.join('; ')}. The law asks it (${item.citation}), so nobody can override it.`,
+            params: { ...of, missing, citation: item.citation },
             target,
             overridable: false,
           },
@@ -132,7 +110,7 @@ export function signingProblems(
           {
             code: 'override',
             itemId: item.id,
-            message: `${item.id} ${item.title}: the override waits for the chief instructor.`,
+            params: of,
             target: 'override',
             overridable: false,
           },
@@ -141,7 +119,7 @@ export function signingProblems(
         {
           code: 'item',
           itemId: item.id,
-          message: `${item.id} ${item.title}: ${missing.join('; ')}.`,
+          params: { ...of, missing },
           target,
           overridable: true,
         },
@@ -149,14 +127,14 @@ export function signingProblems(
     }),
     ...facts.openLimits.map((l): SigningProblem => ({
       code: 'limit',
-      message: `A limit was passed on ${dateText(l.flownOn)} and is not released: ${l.what}. A chief who neither flew nor taught it releases it.`,
+      params: { what: l.what, flownOn: l.flownOn },
       target: 'trace',
       traceId: l.traceId,
       overridable: false,
     })),
     ...unresolvedTriggers(record).map((l): SigningProblem => ({
       code: 'trigger',
-      message: `Lesson ${l.lesson}, landing ${l.number}: the go-around trigger was met and the approach continued. It is resolved by a go-around decided in time.`,
+      params: { lesson: l.lesson, number: l.number },
       target: 'debrief',
       overridable: false,
     })),
@@ -164,19 +142,19 @@ export function signingProblems(
       .filter((s) => !s.explained)
       .map((s): SigningProblem => ({
         code: 'stop',
-        message: `${s.name} was flown past a stop and nobody has said why: ${s.words}.`,
+        params: { name: s.name, words: s.words },
         target: 'debrief',
         overridable: false,
       })),
     ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({
       code: 'acknowledge',
-      message: `The pilot has not acknowledged the brief of lesson ${lesson}.`,
+      params: { lesson, days: null },
       target: 'brief',
       overridable: false,
     })),
     ...facts.oldBriefs.map(({ lesson, days }): SigningProblem => ({
       code: 'acknowledge',
-      message: `The brief of lesson ${lesson} was acknowledged ${days} days before the flight: it was not that day’s. Brief it again and have it acknowledged.`,
+      params: { lesson, days },
       target: 'brief',
       overridable: false,
     })),
@@ -184,10 +162,7 @@ export function signingProblems(
       .filter((p) => p.met !== true)
       .map((p): SigningProblem => ({
         code: 'prerequisite',
-        message:
-          p.met === false
-            ? `Before this goal: ${p.text}.`
-            : `Before this goal: ${p.text}. It is not on record: enter it on the person’s page.`,
+        params: { text: p.text, known: p.met === false },
         target: 'people',
         overridable: false,
       })),
@@ -195,7 +170,7 @@ export function signingProblems(
       ? [
           {
             code: 'class',
-            message: `A review is flown in a class the pilot is rated for; ${facts.reviewWithout.map(say).join(', ')} is not held.`,
+            params: { classes: facts.reviewWithout },
             target: 'people',
             overridable: false,
           } satisfies SigningProblem,
@@ -205,7 +180,7 @@ export function signingProblems(
       ? [
           {
             code: 'sheet',
-            message: `The sheet does not give ${list(facts.sheetOpen)}, so what this aeroplane demands is not known. Complete the sheet, update this checkout to it, then sign.`,
+            params: { facts: facts.sheetOpen },
             target: 'none',
             overridable: false,
           } satisfies SigningProblem,
@@ -231,41 +206,20 @@ export function signerProblems(
   >,
 ): SigningProblem[] {
   const problems: SigningProblem[] = [];
-  const say_ = (code: SigningProblem['code'], message: string, target: SigningTarget = 'people') =>
-    problems.push({ code, message, target, overridable: false });
-  if (facts.ownCheckout) say_('own', 'Nobody signs for themselves. Another instructor signs this checkout.', 'none');
-  if (!facts.authorised)
-    say_('not-authorised', 'You are not authorised to sign this goal. The chief instructor grants it.');
-  if (facts.certificateUntil === null)
-    say_(
-      'certificate',
-      'The end of your certificate or recent experience is not in the book of people. Enter it there.',
-    );
-  else if (facts.certificateUntil < facts.onDate)
-    say_('certificate', `Your certificate or recent experience ended on ${dateText(facts.certificateUntil)}.`);
-  if (facts.signerLacks.length > 0)
-    say_('lacks', `This aeroplane demands what you do not hold: ${facts.signerLacks.map(say).join(', ')}.`);
-  for (const r of facts.ratings)
-    say_('rating', `The law asks ${r.text} to teach and sign this (${r.citation}), and it is not on your record.`);
+  const lacking = (said: SigningSaid, target: SigningTarget = 'people') =>
+    problems.push({ ...said, target, overridable: false });
+  if (facts.ownCheckout) lacking({ code: 'own' }, 'none');
+  if (!facts.authorised) lacking({ code: 'not-authorised' });
+  if (facts.certificateUntil === null || facts.certificateUntil < facts.onDate)
+    lacking({ code: 'certificate', params: { until: facts.certificateUntil } });
+  if (facts.signerLacks.length > 0) lacking({ code: 'lacks', params: { kinds: facts.signerLacks } });
+  for (const { text, citation } of facts.ratings) lacking({ code: 'rating', params: { text, citation } });
   if (facts.modelHours && facts.modelHours.have < facts.modelHours.needed)
-    say_(
-      'model-hours',
-      `You have ${Math.floor(facts.modelHours.have * 10) / 10} h ${facts.modelHours.inCommand ? 'known to be in command' : 'in command'} in this ${facts.modelHours.within}; ${facts.modelHours.needed} h are asked (${facts.modelHours.citation}).`,
-    );
-  for (const r of facts.notRecent)
-    say_(
-      'not-recent',
-      `You are out of recency to teach this type. ${r.title}: fly ${r.restore} first (${r.citation}).`,
-    );
+    lacking({ code: 'model-hours', params: facts.modelHours });
+  for (const rule of facts.notRecent) lacking({ code: 'not-recent', params: rule });
   const days = facts.lastFlownTogether === null ? null : daysBetween(facts.lastFlownTogether, facts.onDate);
-  if (days === null)
-    say_('not-flown', 'You have no flight with this pilot in this type. The signer has flown with the pilot.', 'fly');
-  else if (days > facts.withinDays)
-    say_(
-      'not-flown',
-      `Your last flight with this pilot was ${days} days ago; the house asks for ${facts.withinDays} at most.`,
-      'fly',
-    );
+  if (days === null || days > facts.withinDays)
+    lacking({ code: 'not-flown', params: { days, withinDays: facts.withinDays } }, 'fly');
   return problems;
 }
 

@@ -1,5 +1,5 @@
 /** Sentences by their codes, and those that every room may have to say. */
-import type { Args, Catalogue } from '@/domain/coded';
+import { type Args, type Catalogue, type Coded, sentence } from '@/domain/coded';
 
 /** A sentence with the code it was made of: behaviour asks the code, a person reads the words. */
 export interface Told {
@@ -37,6 +37,13 @@ export const teller =
     return { code, ...(params ? { params } : {}), message: (words[code] as unknown as (p: unknown) => string)(params) };
   };
 export const told = teller(SHARED_WORDS);
+
+/** What core answered, with its sentence. */
+export const asTold = <C extends Catalogue>(words: C, said: Coded<C>): Told => ({
+  code: said.code,
+  ...(said.params ? { params: said.params as NonNullable<Told['params']> } : {}),
+  message: sentence(words, said),
+});
 
 /**
  * Words made elsewhere, by a reader of files or a library, with the code of where they came from.

@@ -1,3 +1,4 @@
+import { asTold } from '../../floor/sentences';
 import { told } from '../sentences';
 import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
@@ -15,6 +16,7 @@ import {
   openWords,
   signerProblems,
   signingProblems,
+  SIGNING_WORDS,
 } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { type LedgerRow, canonicalText } from '@/core/ledger';
@@ -29,7 +31,7 @@ import { homeAerodrome } from '../../rules/content';
 import { write } from '../../floor/write';
 import { type Added, addToBook, madeBefore } from '../add';
 import { appendEntry } from '../book';
-import { type Result, problem, zodProblems } from '../../floor/result';
+import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import { type CheckoutRecord, oldBrief, readCheckoutRecord } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -413,7 +415,7 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
     const record = await readCheckoutRecord(head, t);
     const state = await signingState(user, record, t);
     if (state.problems.length > 0)
-      return { ok: false, problems: state.problems.map((p) => ({ path: '', message: p.message })) };
+      return { ok: false, problems: state.problems.map((p) => problemAt('', asTold(SIGNING_WORDS, p))) };
     if (state.stamp !== data.shown) return stale();
     const waits = state.recommends.length > 0;
     const kind = waits && state.recommends.length === head.goals.length ? 'recommendation' : 'sign-off';
@@ -467,7 +469,7 @@ export async function signPart(user: CurrentUser, form: unknown): Promise<Added>
       return problem('items', told('only-met-in-part', { ids: list(missing.map((i) => i.item.id)) }));
     const lacking = signerProblems(state.facts);
     return lacking.length > 0
-      ? { ok: false, problems: lacking.map((p) => ({ path: '', message: p.message })) }
+      ? { ok: false, problems: lacking.map((p) => problemAt('', asTold(SIGNING_WORDS, p))) }
       : { ok: true, items: chosen, text: data.text };
   });
 }

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { type SigningProblem, itemEvidenceWords, itemRecordWords, recordsOf } from '@/core/assess';
+import { type SigningProblem, itemEvidenceWords, itemRecordWords, recordsOf, signingWords } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { validThrough } from '@/core/recency';
 import { NEED_WORDS } from '@/domain/assess-words';
@@ -63,10 +63,9 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const signed = entries.find((e) => e.id === head.signedLedgerId);
   const problems = state?.problems ?? [];
   const stops = stopsShown(record);
-  const itemProblems = problems.filter(
-    (p) => p.code === 'item' || p.code === 'legal' || p.code === 'not-seen' || p.code === 'refused',
-  );
-  const signer = problems.filter((p) => !itemProblems.includes(p));
+  const ofItems: ReadonlySet<SigningProblem['code']> = new Set(['item', 'legal', 'not-seen', 'refused']);
+  const itemProblems = problems.filter((p) => ofItems.has(p.code));
+  const signer = problems.filter((p) => !ofItems.has(p.code));
   const latest = record.sorties[record.sorties.length - 1];
   const waivable = items.filter((i) => !i.met && i.item.waivable !== null);
   const overridable = problems
@@ -415,9 +414,10 @@ function Missing({ problems, base }: { problems: readonly SigningProblem[]; base
     <ul className="ps-3 mb-0">
       {problems.map((p) => {
         const href = leads(p);
+        const words = signingWords(p);
         return (
-          <li key={p.message} className="mb-1">
-            {href ? <Link href={href}>{p.message}</Link> : p.message}
+          <li key={words} className="mb-1">
+            {href ? <Link href={href}>{words}</Link> : words}
           </li>
         );
       })}
