@@ -822,7 +822,7 @@ describe('what a rule asks, and what stands behind a cell', () => {
       '1 go-around decided by the pilot in time, 3 flown well, from the approach, flare and bounce',
     ],
     ['multi-engine', 'us', 'M5', 'seen twice within the standard, unassisted: clean and landing configuration'],
-    ['interval-check', 'us', 'I5', '2 unassisted landings, on target within 30 days'],
+    ['interval-check', 'us', 'I5', '2 unassisted landings, on target, within 30 days'],
     ['sea', 'eu', 'WH', '8 h of dual flight'],
     ['multi-engine', 'eu', 'MA', '3.5 h of it'],
     ['sea', 'us', 'W8', '6 checks of wheels against surface agreed on final on water'],

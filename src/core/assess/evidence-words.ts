@@ -25,7 +25,7 @@ interface Recent {
 }
 
 const onSurface = (surface: Surface): string => (surface ? ` on ${surface}` : '');
-const lately = (days: number | null | undefined): string => (days ? ` within ${days} days` : '');
+const lately = (days: number | null | undefined): string => (days ? `, within ${days} days` : '');
 const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
 const inWind = (kt: number | null): string => (kt === null ? '' : `, crosswind ${kt} kt or more`);
 /** The help a rule allows. */
@@ -39,7 +39,7 @@ const variantWord = (v: string): string => (v === 'landing' ? 'landing configura
 const landingWords = (l: Pick<LandingsAsked, 'attitude' | 'fullStop' | 'prompted'>): string =>
   `${l.prompted ? 'unassisted or prompted' : 'unassisted'} ${l.attitude ? `${say(l.attitude)} ` : ''}${l.fullStop ? 'full-stop ' : ''}landing`;
 const landingsWords = (n: number, l: LandingsAsked, more = ''): string =>
-  `${plural(n, `${more}${landingWords(l)}`)}${l.accuracy ? ', on target' : ''}${onSurface(l.surface)}${inWind(l.windKt)}${lately(l.withinDays)}`;
+  `${plural(n, `${more}${landingWords(l)}`)}${onSurface(l.surface)}${l.accuracy ? ', on target' : ''}${inWind(l.windKt)}${lately(l.withinDays)}`;
 const dualWord = (of: 'flights' | 'item'): string => (of === 'flights' ? 'dual flight' : 'it');
 
 /** Why a record that would help is left out. */
@@ -119,7 +119,7 @@ const assertedWords = (asserted: number, n: number): string =>
 
 export const HAVE_WORDS = {
   nothing: () => 'nothing recorded',
-  'nothing-recent': ({ withinDays }: Recent) => `nothing${lately(withinDays)}`,
+  'nothing-recent': ({ withinDays }: Recent) => (withinDays ? `nothing within ${withinDays} days` : 'nothing'),
   waived: () => 'waived with reason',
   part: ({ by, on, lapsesOn }: { by: string; on: string; lapsesOn: string }) =>
     `part sign-off by ${by} on ${dateText(on)}, valid until ${dateText(lapsesOn)}`,

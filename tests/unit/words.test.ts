@@ -1,0 +1,369 @@
+/**
+ * The catalogues read: every sentence is made once of plausible parameters and held against the rules of words that a
+ * test can hold. How each reads is seen in the lists below; a code without an example does not compile.
+ */
+import { describe, expect, it } from 'vitest';
+import {
+  CRITERION_WORDS,
+  DETAIL_WORDS,
+  HAVE_WORDS,
+  ITEM_RECORD_WORDS,
+  LANDING_WORDS,
+  LEFT_OUT_WORDS,
+  MISSING_WORDS,
+  SIGNING_WORDS,
+  asksWords,
+} from '@/core/assess';
+import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
+import { FIT_WORDS, LIMITATION_WORDS } from '@/core/schedule';
+import { type Args, type Catalogue, type Coded, coder, sentence } from '@/domain/coded';
+import { ACCOUNT_WORDS } from '@/server/account/sentences';
+import { CHECKOUT_WORDS } from '@/server/checkout/sentences';
+import { DEBRIEF_WORDS } from '@/server/debrief/sentences';
+import { DOOR_WORDS } from '@/server/door/sentences';
+import { FLY_WORDS } from '@/server/fly/sentences';
+import { HANGAR_WORDS } from '@/server/hangar/sentences';
+import { LEDGER_WORDS } from '@/server/ledger/sentences';
+import { PEOPLE_WORDS } from '@/server/people/sentences';
+import { RULES_WORDS } from '@/server/rules/sentences';
+import { SCHEDULE_WORDS } from '@/server/schedule/sentences';
+import { TRACES_WORDS } from '@/server/traces/sentences';
+
+/** Words that the rules of words replace. */
+const REPLACED =
+  /\b(the house|house rules|the book|fence|round-out|Keep it|strike|say otherwise|kt across|the field|as seen|whose landing|lies ahead of)\b/i;
+/** Every code of a catalogue with what its sentence is made of. */
+type Examples<C extends Catalogue> = { [K in keyof C & string]: Args<C, K>[0] };
+function read<C extends Catalogue>(catalogue: C, examples: Examples<C>): string[] {
+  return (Object.keys(catalogue) as (keyof C & string)[]).map((code) =>
+    sentence(catalogue, { code, params: examples[code] } as Coded<C>),
+  );
+}
+function holds(lines: readonly string[]): void {
+  for (const line of lines) {
+    expect(line).not.toMatch(/undefined|NaN|null|\[object|\{|\}| {2}|!|\.\.| ,| \./);
+    expect(line, line).not.toMatch(REPLACED);
+    expect(line.length).toBeGreaterThan(3);
+  }
+}
+const none = undefined;
+const left = { code: 'criteria', params: { ids: ['aileron'] } } as const;
+const asked = {
+  attitude: 'three-point',
+  fullStop: true,
+  prompted: false,
+  accuracy: true,
+  surface: 'land',
+  windKt: 6,
+  withinDays: 90,
+} as const;
+const missing = [{ code: 'not-seen' }] as const;
+const item = { id: 'F4', title: 'Three-point landings' };
+const eye = { row: { eye: { kind: 'words' as const, within: ['none'], edge: ['slight'] } }, intended: 'three-point' };
+
+describe('core', () => {
+  it('evidence', () => {
+    const lines = read(MISSING_WORDS, {
+      'first-items': { ids: ['F1', 'F2'] },
+      'further-training': { on: '2026-10-06', by: 'Bento' },
+      'part-lapsed': { on: '2026-08-01', lapsesOn: '2026-11-23' },
+      'past-a-stop': { count: 2 },
+      'left-out': { whys: [left, left], judged: true },
+      'see-more': { count: 1, share: 0.5 },
+      'clean-tap-spare': { count: 2 },
+      'more-in-a-row': { count: 3, attitude: 'three-point', surface: 'water', withinDays: null },
+      'more-flights': { atLeast: 2 },
+      'more-days': { atLeast: 2 },
+      'first-of-flight': none,
+      'one-in-wind': { atLeastKt: 6 },
+      'go-around': { lesson: 2, number: 4, fault: 'told' },
+      'more-landings': { count: 2, asked },
+      'more-decided': { count: 1, withinDays: null },
+      'more-flown-well': { count: 2, withinDays: 90 },
+      'go-arounds-from': { from: ['flare', 'bounce'] },
+      'not-seen': none,
+      'more-times': { count: 1, maxIntervention: 1, withinDays: 90 },
+      variants: { variants: ['clean', 'landing'] },
+      'last-outside': none,
+      'more-hours': { minutes: 65, of: 'flights', withinDays: null },
+      'more-briefs': { count: 1, withinDays: null },
+      'more-gear-checks': { count: 2, surface: 'water', after: 1 },
+    });
+    holds(lines);
+    expect(lines).toEqual([
+      'first F1 and F2',
+      'further training was entered on 6 Oct 2026 by Bento: to be shown again',
+      'the part sign-off of 1 Aug 2026 lapsed on 23 Nov 2026',
+      '2 flown past a stop do not count',
+      '2 left out: into-wind aileron not seen',
+      '1 more with drift, crab, swing and bounce seen: at most 50 in 100 may rest on the clean tap',
+      '2 more rest on the clean tap: with drift, crab, swing and bounce seen they count',
+      '3 more unassisted three-point landings in a row on water',
+      'spread over at least 2 flights',
+      'on at least 2 days',
+      'one of them the first landing of a flight',
+      'one of them in a crosswind of 6 kt or more',
+      'a go-around decided in time and flown well, after lesson 2, number 4 (told to go for safety)',
+      '2 more unassisted three-point full-stop landings on land, on target, crosswind 6 kt or more, within 90 days',
+      '1 more decided by the pilot, before or at the trigger',
+      '2 more flown well, unassisted, within 90 days',
+      'still to fly: from the flare and bounce',
+      'not seen yet',
+      '1 more time within the standard, prompted at most, within 90 days',
+      'still to see: clean and landing configuration',
+      'outside the standard the last time: to be seen again',
+      '1 h 05 more of dual flight',
+      '1 more brief acknowledged by the pilot',
+      '2 more checks agreed on final on water, after the 1 landing without',
+    ]);
+    const had = read(HAVE_WORDS, {
+      nothing: none,
+      'nothing-recent': { withinDays: 90 },
+      waived: none,
+      part: { by: 'Bento', on: '2026-08-01', lapsesOn: '2026-11-23' },
+      'credited-held': { kind: 'tailwheel', text: 'Shown before.' },
+      'credited-hours': { hours: 62, needed: 50, text: 'Shown before.' },
+      run: { count: 5, attitude: 'three-point', asserted: 2 },
+      landings: { count: 3, asked, asserted: 0 },
+      'go-arounds': { sound: 1, good: 3 },
+      seen: { count: 3, within: 2 },
+      hours: { minutes: 125, of: 'flights' },
+      briefs: { count: 2 },
+      'gear-checks': { count: 6, surface: 'water' },
+    });
+    holds([...had, asksWords({ kind: 'briefs', needed: 2, withinDays: null })]);
+    expect(had[3]).toBe('part sign-off by Bento on 1 Aug 2026, valid until 23 Nov 2026');
+    expect(had[6]).toBe('the last 5 three-point landings unassisted, 2 of 5 resting on the clean tap');
+    holds(read(LEFT_OUT_WORDS, { criteria: { ids: ['stick'] }, details: { ids: ['look-out'] }, 'clean-tap': none }));
+    const beside = { why: left, judged: true };
+    const shown = read(ITEM_RECORD_WORDS, {
+      landing: { intended: 'three-point', kind: 'full-stop', landingClass: 'own', crosswindKt: -8, beside },
+      'go-around': { decision: 'sound', execution: 'good', crosswindKt: null, beside: null },
+      seen: { variant: 'landing', verdict: 'edge', intervention: 1, minutes: 40, note: 'late', beside: 'clean-tap' },
+      clock: { minutes: 75 },
+      brief: { acknowledged: false },
+      'gear-check': { agreed: true, onFinal: true },
+    });
+    holds(shown);
+    expect(shown[2]).toBe('landing configuration: edge, prompted, 0 h 40: late, resting in part on the clean tap');
+  });
+  it('judging', () => {
+    const why = read(CRITERION_WORDS, {
+      'not-seen': none,
+      speed: { from: 'dial', off: 12.08, low: 5.75, high: 11.5, unit: 'mph' },
+      measured: { value: -2.6, low: -2, high: 2, unit: 'm' },
+      asserted: eye,
+      pushed: { count: 1 },
+      bounced: { ...eye, count: 1, handling: 'held' },
+      seen: { ...eye, eye: { band: 'slight', side: 'left' } },
+      'second-contact': none,
+      'tail-low': none,
+      'speed-stood': { between: { gates: ['Base', 'Final'], from: 62, to: 62 }, unit: 'mph' },
+      'serious-seen': { id: 'off-surface' },
+      short: { beforeM: 3 },
+      'off-surface': { fromLineM: 9.4, edgeM: 9 },
+      hard: { sinkFpm: 640, inspectFpm: 600 },
+    });
+    holds(why);
+    expect(why[1]).toBe('Read +13 mph from the target; the standard allows -5 to +11 mph.');
+    expect(why[9]).toBe(
+      'The speed stopped falling between base and final (62 to 62 mph): on a falling schedule that is the fault.',
+    );
+    holds(
+      read(LANDING_WORDS, {
+        'low-pass': none,
+        'go-around': {
+          decision: 'sound',
+          execution: 'outside',
+          word: 'at',
+          announced: null,
+          from: 'flare',
+          why: null,
+          outside: ['speed'],
+        },
+        contradicts: { level: 'own', helpedOn: ['rudder'] },
+        demonstration: none,
+        control: { outside: ['swing'] },
+        trigger: none,
+        'took-over': none,
+        assisted: none,
+        'nobody-named': none,
+        'not-seen': { missing: ['drift'] },
+        prompted: none,
+        'off-target': { outside: ['along'] },
+        own: none,
+        overruled: { by: 'Helena', to: 'assisted', reason: 'it was the gust', computed: { code: 'own' } },
+      }),
+    );
+    holds(
+      read(DETAIL_WORDS, {
+        'no-look-out': none,
+        'secondary-stall': none,
+        'rolled-before-unloading': none,
+        'simulated-not-said': none,
+        'past-first-cue': none,
+        missed: { steps: ['mixture'] },
+        'out-of-order': { steps: ['mixture'] },
+        'not-said': { steps: ['my controls'] },
+        'feet-stayed-on': none,
+        'model-says': { model: 'ahead' },
+      }),
+    );
+  });
+  it('signing', () => {
+    const by = { on: '2026-10-06', by: 'Bento', where: 'flight' as const };
+    holds(
+      read(SIGNING_WORDS, {
+        own: none,
+        'not-authorised': none,
+        certificate: { until: '2026-11-23' },
+        lacks: { kinds: ['tailwheel'] },
+        rating: { text: 'a flight instructor rating', citation: '14 CFR 61.195(b)' },
+        'model-hours': { have: 4, needed: 5, inCommand: true, within: 'model', citation: '14 CFR 61.195(f)' },
+        'not-recent': { title: 'Recency', restore: 'three landings', citation: 'School rules' },
+        'not-flown': { days: null, withinDays: 30 },
+        refused: { ...item, ...by },
+        'not-seen': { ...item, missing },
+        legal: { ...item, missing, citation: '14 CFR 61.31(i)' },
+        override: item,
+        item: { ...item, missing },
+        limit: { what: 'Vne passed', flownOn: '2026-11-21' },
+        trigger: { lesson: 2, number: 3 },
+        stop: { name: 'Lesson 1, landing 2', words: 'landed on water with no check of the wheels' },
+        acknowledge: { lesson: 2, days: 9 },
+        prerequisite: { text: '70 h in command', known: false },
+        class: { classes: ['multi-engine-land'] },
+        sheet: { facts: ['the power of an engine'] },
+      }),
+    );
+  });
+  it('the plan and the schedule', () => {
+    const wind = { code: 'step', params: { forecastKt: 7, provenKt: 5, stepKt: 8 } } as const;
+    holds(
+      read(BLOCK_TITLES, {
+        item: { ...item, circuits: 3 },
+        finding: { title: 'Feet first' },
+        'warm-up': { circuits: 2, attitude: 'three-point' },
+        'wind-step': { forecastKt: 7 },
+        'end-on': { attitude: 'three-point' },
+        'end-quietly': none,
+      }),
+    );
+    const numbers = [{ label: 'seen', text: '3 of 8' }];
+    holds(
+      read(BLOCK_WHYS, {
+        open: { missing },
+        'new-attitude': { owned: ['three-point'], missing },
+        'first-landings': none,
+        'days-away': { days: 40 },
+        'warm-up-on-owned': none,
+        'warm-up-on-flown': none,
+        finding: { title: 'Late flare', numbers },
+        'wind-step': { provenKt: 5, stepKt: 8, wind },
+        praise: { title: 'Straight until stopped', number: '8 of 8' },
+        'end-on-owned': { attitude: 'three-point' },
+        'end-well': none,
+      }),
+    );
+    holds(
+      read(LATER_WORDS, {
+        'no-ground-time': none,
+        'does-not-fit': { minutes: 18, leftMin: 10, limitedBy: 'booking' },
+        'no-room': { limitedBy: 'fuel' },
+        'later-lesson': { lesson: 3 },
+        'first-items': { ids: ['F2'] },
+        'one-new-thing': { title: { code: 'item', params: { ...item, circuits: 0 } } },
+        rebuilding: none,
+        'too-little-wind': none,
+        'not-today': none,
+        'go-arounds-once': none,
+        'wind-asked': { askedKt: 6, forecastKt: 2 },
+        'no-room-before': none,
+      }),
+    );
+    const at = { crosswindKt: 9.2, runwayEnd: '22' };
+    holds([
+      ...read(WIND_WORDS, { 'no-forecast': none, above: wind.params, step: wind.params, proven: wind.params }),
+      ...read(FIT_WORDS, {
+        'no-forecast': none,
+        'over-limit': { ...at, limitKt: 9, limitOf: 'the school' },
+        'not-proven': at,
+        wanted: { ...at, wantsKt: 8 },
+        light: { ...at, wantsKt: 12 },
+        fits: at,
+      }),
+      ...read(LIMITATION_WORDS, {
+        solo: { until: null },
+        'no-passengers': { until: { untilHours: 2.1, flownHours: 2 } },
+        surface: { surface: 'asphalt', until: null },
+        crosswind: { limitKt: 8, forecastKt: 9, until: null },
+      }),
+    ]);
+    expect(
+      sentence(LIMITATION_WORDS, { code: 'no-passengers', params: { until: { untilHours: 2.1, flownHours: 2 } } }),
+    ).toBe('signed without passengers until 2.1 h; 2.0 h are flown: take them out');
+  });
+  it('content', () => {
+    holds([
+      ...read(UNMEETABLE_WORDS, {
+        'tailwheel-attitude': { attitude: 'three-point' },
+        'wheel-landings': none,
+        water: none,
+        land: none,
+        'gear-checks': none,
+        crosswind: { askedKt: 40, mostKt: 12 },
+        'second-engine': none,
+        'power-table': none,
+        'tailwheel-seen': none,
+      }),
+      ...read(CONTENT_WORDS, {
+        'no-text': none,
+        'no-citation': none,
+        'no-prerequisite': { id: 'F9' },
+        circle: none,
+        'legal-and-free': none,
+        'no-safety': none,
+        'goal-missing': { goal: 'sea' },
+        'no-goal': { kind: 'tailwheel' },
+        'no-programme': none,
+        'nothing-to-sign': none,
+        'unknown-fact': { fact: 'power' },
+        'cannot-be-met': { why: { code: 'water' } },
+        'no-such-fact': { fact: 'bounce', over: 'arrivals' },
+      }),
+    ]);
+  });
+  it('a code carries its parameters, and only where its sentence has some', () => {
+    const code = coder(MISSING_WORDS);
+    expect(code('not-seen')).toEqual({ code: 'not-seen' });
+    expect(code('more-days', { atLeast: 2 })).toEqual({ code: 'more-days', params: { atLeast: 2 } });
+  });
+});
+
+/** Any text and any number: rooms of the server are read for the form of their sentences, the words are in their files. */
+const anything = new Proxy({}, { get: (_, key) => (key === 'map' || typeof key === 'symbol' ? undefined : 'X1') });
+describe('the server', () => {
+  it.each(
+    Object.entries({
+      ACCOUNT_WORDS,
+      CHECKOUT_WORDS,
+      DEBRIEF_WORDS,
+      DOOR_WORDS,
+      FLY_WORDS,
+      HANGAR_WORDS,
+      LEDGER_WORDS,
+      PEOPLE_WORDS,
+      RULES_WORDS,
+      SCHEDULE_WORDS,
+      TRACES_WORDS,
+    }),
+  )('%s', (_, words) => {
+    const structured = new Set(['brief-saved-meanwhile', 'roles-changed', 'limitation', 'not-a-sheet', 'not-events']);
+    const lines = Object.entries(words as Record<string, (p: unknown) => string>)
+      .filter(([code]) => !structured.has(code))
+      .map(([, say]) => say(anything));
+    holds(lines);
+    for (const line of lines) expect(line, 'a sentence begins with a capital or a name').toMatch(/^[A-Z]/);
+    for (const line of lines) expect(line).toMatch(/[.?]$|X1\)?$/);
+  });
+});
