@@ -203,7 +203,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   // A finding is dismissed with a reason, and taken back.
   await bento.getByRole('button', { name: 'Dismiss Bounces more than it should' }).click();
   await bento.getByRole('button', { name: 'Dismiss it' }).click();
-  await expect(bento.getByText('Say why it is dismissed, in a few words: the record keeps it.')).toBeVisible();
+  await expect(bento.getByText('Say why it is dismissed, in a few words: it is recorded.')).toBeVisible();
   await bento.getByLabel('Why it is dismissed').fill('The runway is rough at that place.');
   await bento.getByRole('button', { name: 'Dismiss it' }).click();
   await expect(bento.getByText('Dismissed, 1')).toBeVisible();

@@ -12,7 +12,7 @@ test('what the law asks is overridden by nobody, the chief instructor included',
   const clara = await checkoutOf(chief, 'Clara Moita Reis');
   await go(chief, `${clara}/sign`);
   await expect(
-    chief.getByText(/The law asks it \(14 CFR 61\.31\(i\)\), so nobody can override it\./).first(),
+    chief.getByText(/The law requires it \(14 CFR 61\.31\(i\)\), so nobody can override it\./).first(),
   ).toBeVisible();
   // What is open is the law's, so there is nothing to override, and the page does not offer it.
   await expect(chief.getByText('Override an item')).toHaveCount(0);

@@ -70,7 +70,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await hydrated(page);
   const dates = page.getByRole('form', { name: 'Dates' });
   await dates.getByRole('button', { name: 'Keep the date' }).click();
-  await expect(dates.getByText('Give the day it was done, or the last day it is good for.')).toBeVisible();
+  await expect(dates.getByText('Give the day it was done, or the last day it is valid.')).toBeVisible();
   await dates.getByLabel('Good to').fill('2026-12-10');
   await dates.getByRole('button', { name: 'Keep the date' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText(
@@ -111,7 +111,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await page.getByLabel('Who asked, and why').fill('asked by letter on 20 November');
   await page.getByLabel(/^Type the name/).fill('Amelia');
   await page.getByRole('button', { name: 'Erase for good' }).click();
-  await expect(page.getByText('Type the name exactly as it stands above: this cannot be undone.')).toBeVisible();
+  await expect(page.getByText('Type the name exactly as shown above: this cannot be undone.')).toBeVisible();
   await page.getByLabel(/^Type the name/).fill('Am\u00e9lia Torre Seca');
   await page.getByRole('button', { name: 'Erase for good' }).click();
   await expect(page.getByText(/Erased on 24 Nov 2026: asked by letter/)).toBeVisible();

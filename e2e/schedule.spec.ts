@@ -41,7 +41,7 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await drag(page, ines, -1, -3);
   await expect(
     page.getByText(
-      'Helena Serpa Dorna is taken Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
+      'Helena Serpa Dorna is booked Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
     ),
   ).toBeVisible();
   await expect(block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas/)).toBeVisible();

@@ -27,6 +27,7 @@ import {
   ATTITUDES,
   CONFIGURATION_WORDS,
   EVENT_TYPES,
+  type EventType,
   FIRMNESS_WORDS,
   GO_AROUND_FROM,
   GO_AROUND_WHY,
@@ -272,26 +273,38 @@ const Landed = CapturedLanding.refine((l) => l.kind !== 'low-pass' || !touchSeen
   message: 'A low pass does not touch. Record it as a full stop or a touch and go, or clear where it touched.',
 });
 
-/** Payload of each event type, version 1. A shipped version is accepted for ever. */
+/** Payloads of each event type by version. A shipped version is accepted for ever. */
 export const PAYLOADS = {
-  'field-set': z.object({ field: z.string().max(40), value: z.unknown() }),
-  'landing-saved': Landed,
-  corrected: Landed,
-  undone: z.object({}),
-  'wind-logged': LoggedWind,
-  'item-observed': ItemObserved,
-  'gear-checked': GearChecked,
-  'gear-event': z.object({ kind: z.enum(['lever-moved', 'surface-changed']) }),
-  'power-found': PowerFound,
-  'trial-flown': TrialFlown,
-  'timer-marked': TimerMarked,
-  'runway-set': z.object({ runwayEnd: z.string().min(1).max(8) }),
-  'pilot-swapped': z.object({ pilotId: z.string().min(1).max(64) }),
-  measured: Measured,
-  overruled: Overruling,
+  'field-set': { 1: z.object({ field: z.string().max(40), value: z.unknown() }) },
+  'landing-saved': { 1: Landed },
+  corrected: { 1: Landed },
+  undone: { 1: z.object({}) },
+  'wind-logged': { 1: LoggedWind },
+  'item-observed': { 1: ItemObserved },
+  'gear-checked': { 1: GearChecked },
+  'gear-event': { 1: z.object({ kind: z.enum(['lever-moved', 'surface-changed']) }) },
+  'power-found': { 1: PowerFound },
+  'trial-flown': { 1: TrialFlown },
+  'timer-marked': { 1: TimerMarked },
+  'runway-set': { 1: z.object({ runwayEnd: z.string().min(1).max(8) }) },
+  'pilot-swapped': { 1: z.object({ pilotId: z.string().min(1).max(64) }) },
+  measured: { 1: Measured },
+  overruled: { 1: Overruling },
   /** Why it was flown past a stop; asked once, on the ground. It makes no evidence of it. */
-  'stop-explained': z.object({ reason: Why }),
+  'stop-explained': { 1: z.object({ reason: Why }) },
   /** A limit of the school set aside for one flight, by whom its rule names. Never one of the flight manual. */
-  'limit-overridden': z.object({ limit: z.literal('house'), reason: Why }),
-  'item-waived': z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }),
-} as const;
+  'limit-overridden': { 1: z.object({ limit: z.literal('house'), reason: Why }) },
+  'item-waived': { 1: z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }) },
+} as const satisfies Record<EventType, Record<number, z.ZodType>>;
+/** The payload of an event as it is kept: the newest version. */
+export type EventPayload<T extends EventType> = z.infer<(typeof PAYLOADS)[T][1]>;
+/** The schema of a type and version; null = of a later release than this. */
+export const payloadSchema = (type: EventType, v: number): z.ZodType | null =>
+  (PAYLOADS[type] as Record<number, z.ZodType>)[v] ?? null;
+
+/** What a device sends: each event is read by itself, so that one bad one keeps no other back. */
+export const SyncBody = z.object({
+  events: z.array(z.unknown()),
+  /** The device’s clock as it sends; earlier releases say nothing of it. */
+  sentAt: z.string().optional().catch(undefined),
+});

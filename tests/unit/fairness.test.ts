@@ -243,7 +243,7 @@ describe('3 a blank intention protects a run', () => {
   it('a good one with nothing meant proves nothing of an attitude', () =>
     expect(item('F4', record(FIVE({ intended: null })))).toMatchObject({ met: false, evidence: [] }));
   it('a word that cannot be meant is refused, and old ones are as blank', () => {
-    expect(PAYLOADS['landing-saved'].safeParse({ ...CLEAN, intended: 'flat' }).success).toBe(false);
+    expect(PAYLOADS['landing-saved'][1].safeParse({ ...CLEAN, intended: 'flat' }).success).toBe(false);
     const odd = land(2, { intervention: 2 }, { intended: 'flat' });
     expect(item('F4', record([...FIVE(), odd])).met).toBe(false);
   });
@@ -251,14 +251,16 @@ describe('3 a blank intention protects a run', () => {
     expect(land(1, { touched: 'flat' }).judged.landingClass).toBe('outside'));
   it('a touch recorded as a low pass is refused on every way in', () => {
     const touch = { ...CLEAN, kind: 'low-pass', drift: { band: 'marked', side: 'left' } } as const;
-    expect(PAYLOADS['landing-saved'].safeParse(touch).error?.issues[0]?.message).toContain('A low pass does not touch');
-    expect(PAYLOADS.corrected.safeParse(touch).success).toBe(false);
+    expect(PAYLOADS['landing-saved'][1].safeParse(touch).error?.issues[0]?.message).toContain(
+      'A low pass does not touch',
+    );
+    expect(PAYLOADS.corrected[1].safeParse(touch).success).toBe(false);
     expect(readTally('L 3 3 B 0 0 0 0 1H 0')[0]?.problem).toContain('A low pass does not touch');
     // Recorded by an earlier version it is judged as what it was.
     expect(judgeCaptured(touch, { standard, fenceTarget: null, ktPerUnit: 1, unit: 'kt' }).landingClass).toBe(
       'outside',
     );
-    expect(PAYLOADS['landing-saved'].safeParse({ ...UNSEEN, kind: 'low-pass', runwayEnd: '22' }).success).toBe(true);
+    expect(PAYLOADS['landing-saved'][1].safeParse({ ...UNSEEN, kind: 'low-pass', runwayEnd: '22' }).success).toBe(true);
   });
 });
 

@@ -1,3 +1,4 @@
+export * from './events';
 export * from './fold';
 export * from './messages';
 export * from './order';

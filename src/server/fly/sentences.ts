@@ -13,6 +13,7 @@ export const FLY_WORDS = {
   'own-recording': () => 'You cannot record yourself: choose another pilot.',
   'second-recorded': () => 'Something of the second pilot is recorded already: it stays theirs.',
   'pilot-unknown': () => 'This pilot is not on record. Choose another.',
+  'office-only': () => 'This is recorded at a desk, not by a device.',
   'accept-on-recording': () => 'Measures are accepted on the page of the recording.',
   'overrule-on-debrief': () => 'A verdict is overruled on the page of the debrief.',
   'signature-rests': () =>

@@ -1,6 +1,7 @@
 import { accessSync, closeSync, constants, existsSync, openSync, rmSync, statfsSync, writeSync } from 'node:fs';
 import sqlite3 from 'sqlite3';
 import { refreshMissing } from '../checkout/commands/tallies';
+import { renewLandings } from '../fly/commands/capture';
 import { nowIso } from '../floor/clock';
 import { importContent, shippedContent } from '../rules/content';
 import { FolderProblem, dataFolder, ensureDataFolder, holdFolder, inData } from '../floor/data-folder';
@@ -21,6 +22,7 @@ export async function prepareServer(): Promise<void> {
   const ran = await migrate();
   await ledgerThere();
   const added = await write((t) => importContent(shippedContent(), 'Jeito', t));
+  const renewed = await renewLandings();
   await refreshMissing();
   await settleKey();
   // The key is there from the first start, so that its public half can be kept elsewhere before anything is signed.
@@ -30,7 +32,7 @@ export async function prepareServer(): Promise<void> {
   if (wrong) log.warn(wrong.message);
   await publishHead(nowIso());
   cleanLeftovers();
-  log.info({ folder: dataFolder(), migrations: ran.length, content: added }, 'data folder ready');
+  log.info({ folder: dataFolder(), migrations: ran.length, content: added, renewed }, 'data folder ready');
 }
 
 /** Less than this and the first hour of flying would fill it. */

@@ -2,7 +2,7 @@ import { landingNoted } from '@/core/assess';
 import type { CapturedLanding, ItemObserved } from '@/domain/capture';
 import type { ChangeLine } from '@/domain/changes';
 import { INTERVENTIONS, say } from '@/domain/words';
-import { fold } from '@/offline/protocol';
+import { fold, affecting } from '@/offline/protocol';
 import { type CheckoutRecord } from './record';
 import { eventsOf } from './flights';
 import * as ask from '../../floor/statements/checkout';
@@ -89,14 +89,7 @@ function landingWords(l: CapturedLanding, names: ReadonlyMap<string, string>): s
 export async function changesOf(record: CheckoutRecord, lesson: number): Promise<ChangeLine[]> {
   const sortie = record.sorties.find((s) => s.lesson === lesson);
   if (!sortie) return [];
-  const { changes } = fold(
-    await eventsOf({ sortieId: sortie.sharedWith ?? sortie.id }, [
-      'landing-saved',
-      'corrected',
-      'undone',
-      'item-observed',
-    ]),
-  );
+  const { changes } = fold(await eventsOf({ sortieId: sortie.sharedWith ?? sortie.id }, affecting('captured')));
   if (changes.length === 0) return [];
   // Of a shared flight, what was or became this pilot's.
   const second = sortie.sharedWith !== null;

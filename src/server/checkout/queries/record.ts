@@ -16,7 +16,7 @@ import type { Need } from '@/domain/assess-words';
 import type { CaptureEvent, GearChecked, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { type Folded, fold } from '@/offline/protocol';
+import { type Folded, fold, affecting } from '@/offline/protocol';
 import { contentById } from '../../rules/content';
 import { parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
@@ -113,19 +113,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
   const landings = await landingsOf(head.id, t);
   const events = await eventsOf(
     { checkoutId: head.id },
-    [
-      'item-observed',
-      'item-waived',
-      'undone',
-      'power-found',
-      'trial-flown',
-      'measured',
-      'overruled',
-      'gear-checked',
-      'timer-marked',
-      'stop-explained',
-      'limit-overridden',
-    ],
+    affecting('items', 'waivers', 'powers', 'trials', 'gear', 'clock', 'reasons', 'limits'),
     t,
   );
   const folded = fold(events);

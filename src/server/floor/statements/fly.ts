@@ -12,6 +12,14 @@ export const sharedLesson = statement('fly.sharedLesson', {
   row: { lesson: real.nullable() },
 });
 
+/** Flights with a landing judged by a release that kept its reason as a sentence. */
+export const judgedBefore = statement('fly.judgedBefore', {
+  params: [],
+  sql: `SELECT DISTINCT COALESCE(s.shared_with, s.id) AS id FROM landings l JOIN sorties s ON s.id = l.sortie_id
+     WHERE json_type(l.judged, '$.reason') = 'text'`,
+  row: { id: Sorties.columns.id },
+});
+
 export const flightOf = statement('fly.flightOf', {
   params: ['id'],
   sql: `SELECT c.pilot_id, c.status, l.signed_at, s.checkout_id, s.second_pilot_id, s.second_checkout_id, s.flown_on,

@@ -16,9 +16,9 @@ import { gearMassGroup } from '@/core/plan';
 import { touchdownPoint } from '@/core/sheet';
 import { ktPerUnit } from '@/core/speeds';
 import { components, convertReference } from '@/core/wind';
-import { type CaptureEvent, CaptureEventSchema, PAYLOADS, type TimerMarked } from '@/domain/capture';
+import { type CaptureEvent, CaptureEventSchema, type TimerMarked, payloadSchema } from '@/domain/capture';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
-import { type FoldedLanding, type SyncAnswer, fold, gearAt } from '@/offline/protocol';
+import { type FoldedLanding, type SyncAnswer, fold, gearAt, affecting } from '@/offline/protocol';
 import type { Stop } from '@/domain/stops';
 import { refreshLater } from '../../checkout/commands/tallies';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -96,7 +96,7 @@ export async function recordEvents(
       }
     }
     for (const [sortieId, news] of taken) {
-      const wrong = news.some((e) => PROJECTED.has(e.type)) ? await projected(sortieId, t) : null;
+      const wrong = news.some((e) => PROJECTED.includes(e.type)) ? await projected(sortieId, t) : null;
       for (const { eventId } of news)
         if (wrong === null) answer.accepted.push(eventId);
         else answer.refused.push({ eventId, ...wrong });
@@ -168,18 +168,8 @@ export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transac
     t,
   );
 
-/** Types that change a landing or whose it was. */
-const PROJECTED: ReadonlySet<string> = new Set([
-  'landing-saved',
-  'corrected',
-  'undone',
-  'item-observed',
-  'measured',
-  'overruled',
-  'gear-checked',
-  'gear-event',
-  'limit-overridden',
-]);
+/** What a landing or an item, whose it was, or what stops it is made of. */
+const PROJECTED = affecting('landings', 'items', 'gear', 'limits');
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const cleaned = clean(item);
@@ -196,7 +186,10 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
     };
   }
   const event = parsed.data;
-  const payload = PAYLOADS[event.type].safeParse(event.payload);
+  const schema = payloadSchema(event.type, event.v);
+  // Of a later release: it is refused at the door, with what to do.
+  if (!schema) return { event };
+  const payload = schema.safeParse(event.payload);
   if (!payload.success)
     return {
       eventId: event.eventId,
@@ -216,24 +209,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   const sortie = (await sortiesOf(head.id, t)).find((s) => s.id === sortieId);
   if (!sortie || sortie.sharedWith !== null) return;
   t.afterCommit(() => refreshLater([head.id, ...(flight.secondCheckoutId ? [flight.secondCheckoutId] : [])]));
-  const folded = fold(
-    await eventsOf(
-      { sortieId },
-      [
-        'landing-saved',
-        'corrected',
-        'undone',
-        'item-observed',
-        'measured',
-        'overruled',
-        'gear-checked',
-        'gear-event',
-        'limit-overridden',
-        'timer-marked',
-      ],
-      t,
-    ),
-  );
+  const folded = fold(await eventsOf({ sortieId }, [...new Set([...PROJECTED, ...affecting('clock')])], t));
   const second = flight.secondPilotId;
   const theirs =
     second !== null &&
@@ -489,7 +465,7 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
     if (pilotId === flight.checkout.pilotId) return problem('pilotId', told('same-pilot'));
     if (pilotId !== null && !may.runCheckout(user, { pilotId })) return problem('pilotId', told('own-recording'));
     if (flight.secondPilotId !== null) {
-      const folded = fold(await eventsOf({ sortieId }, ['landing-saved', 'corrected', 'undone', 'item-observed'], t));
+      const folded = fold(await eventsOf({ sortieId }, affecting('captured'), t));
       if (
         [...folded.landings.map((l) => l.landing.pilotId), ...folded.items.map((i) => i.data.pilotId)].includes(
           flight.secondPilotId,
@@ -513,6 +489,16 @@ export async function shareFlight(user: CurrentUser, form: unknown): Promise<Res
     await Sorties.update({ secondPilotId: pilotId, secondCheckoutId: open?.id ?? null }, { id: sortieId }, t);
     return { ok: true, checkoutId: open?.id ?? null };
   });
+}
+
+/**
+ * Judges again what a release before this one judged in another form, a flight at a time, so that a start that is cut off
+ * goes on where it was. @returns how many flights
+ */
+export async function renewLandings(): Promise<number> {
+  const flights = await ask.judgedBefore.all({});
+  for (const { id } of flights) await write((t) => projectSortie(id, t));
+  return flights.length;
 }
 
 /** Rebuilds every landing from the events: the projection can be thrown away at any time. */

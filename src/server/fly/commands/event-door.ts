@@ -1,7 +1,9 @@
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
 import type { Transaction } from 'sequelize';
-import { type CaptureEvent, PAYLOADS } from '@/domain/capture';
+import { type CaptureEvent, payloadSchema } from '@/domain/capture';
+import type { EventType } from '@/domain/words';
+import { definitionOf, pilotNamed } from '@/offline/protocol';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { CaptureEvents } from '../tables';
@@ -36,22 +38,13 @@ export interface Arrival {
 const AHEAD_MS = 10 * 60_000;
 const BEFORE_MS = 2 * 86_400_000;
 const MOST = { landings: 120, events: 4000, payload: 20_000, jump: 100_000 } as const;
-/** Said of a flight at a desk, after it: not under a signature, and not by who flew it. */
-const AT_A_DESK: ReadonlySet<string> = new Set([
-  'measured',
-  'overruled',
-  'item-waived',
-  'stop-explained',
-  'limit-overridden',
-]);
 /** Commands of the office write these, each after checks of its own; no device does. */
-const OFFICE_ONLY: ReadonlyMap<string, Told> = new Map([
-  ['measured', told('accept-on-recording')],
-  ['overruled', told('overrule-on-debrief')],
-]);
-/** What changes something recorded before. */
-const CHANGES: ReadonlySet<string> = new Set(['corrected', 'undone', 'measured', 'overruled']);
-const NAMES_A_PILOT: ReadonlySet<string> = new Set(['landing-saved', 'corrected', 'item-observed', 'pilot-swapped']);
+const OFFICE_ONLY: Partial<Record<EventType, Told>> = {
+  measured: told('accept-on-recording'),
+  overruled: told('overrule-on-debrief'),
+};
+/** Said of a flight at a desk, after it: not under a signature, and not by who flew it. */
+const atADesk = (event: CaptureEvent): boolean => definitionOf(event)?.said !== 'cockpit';
 
 export const RESTS = told('signature-rests');
 export const SIGNED = told('signed-already');
@@ -95,7 +88,9 @@ export async function refusalOf(
     whoRefusal(user, event, flight, subject) ??
     datesRefusal(event, flight, arrival) ??
     (await signedRefusal(event, flight, subject, arrival, t)) ??
-    (arrival.at === 'device' ? (OFFICE_ONLY.get(event.type) ?? null) : null) ??
+    (arrival.at === 'device' && definitionOf(event)?.said === 'office'
+      ? (OFFICE_ONLY[event.type] ?? told('office-only'))
+      : null) ??
     (await factRefusal(event, flight, t))
   );
 }
@@ -130,12 +125,8 @@ async function subjectOf(event: CaptureEvent, flight: Flight, t: Transaction): P
   };
 }
 
-/** Who is named in what is recorded; null = nobody in particular. */
-const namedBy = (event: CaptureEvent): string | null =>
-  NAMES_A_PILOT.has(event.type) ? ((event.payload as { pilotId?: string | null }).pilotId ?? null) : null;
-
 function formRefusal(event: CaptureEvent, flight: Flight, arrival: Arrival): Told | null {
-  if (event.v !== 1) return told('newer-release');
+  if (payloadSchema(event.type, event.v) === null) return told('newer-release');
   if (arrival.at === 'device' && event.deviceId === OFFICE_DEVICE) return told('office-number');
   if (JSON.stringify(event.payload).length > MOST.payload) return told('too-long');
   if (flight.events >= MOST.events || (event.type === 'landing-saved' && flight.landings >= MOST.landings))
@@ -154,12 +145,9 @@ function whoRefusal(user: CurrentUser, event: CaptureEvent, flight: Flight, subj
       ? null
       : told('chief-sets-aside');
   if (subject.elsewhere) return told('other-flight');
-  const named = namedBy(event);
+  const named = pilotNamed(event);
   if (named !== null && !flight.pilots.includes(named)) return told('pilot-not-in-flight');
-  if (
-    own !== null &&
-    (named === own || subject.pilotId === own || (AT_A_DESK.has(event.type) && flight.pilots.includes(own)))
-  )
+  if (own !== null && (named === own || subject.pilotId === own || (atADesk(event) && flight.pilots.includes(own))))
     return told('own-flying');
   if (!flight.instructors.has(user.id) && !user.roles.includes('chief')) return told('other-instructor');
   return null;
@@ -194,16 +182,16 @@ async function signedRefusal(
   arrival: Arrival,
   t: Transaction,
 ): Promise<Told | null> {
-  const pilot = namedBy(event) ?? subject.pilotId;
+  const pilot = pilotNamed(event) ?? subject.pilotId;
   if (flight.closed.has(pilot)) {
-    if (AT_A_DESK.has(event.type)) return SIGNED;
-    if (CHANGES.has(event.type) && subject.known) return RESTS;
+    if (atADesk(event)) return SIGNED;
+    if (definitionOf(event)?.changes && subject.known) return RESTS;
     // What was recorded before the signature may come in after it: it is kept, shown, and signed by a later entry.
     const since = flight.closed.get(pilot) ?? null;
     if (since !== null && Date.parse(event.deviceTime) + (arrival.skewMs ?? 0) > Date.parse(since))
       return told('signed-before');
   }
-  return CHANGES.has(event.type) && (await restsOn(event.subjectId, flight.checkouts, t)) ? RESTS : null;
+  return definitionOf(event)?.changes && (await restsOn(event.subjectId, flight.checkouts, t)) ? RESTS : null;
 }
 
 async function factRefusal(event: CaptureEvent, flight: Flight, t: Transaction): Promise<Told | null> {
@@ -232,7 +220,7 @@ export async function restsOn(subjectId: string, checkouts: readonly string[], t
 export async function knownEvent(event: CaptureEvent, t: Transaction): Promise<'new' | 'same' | 'other' | 'leaps'> {
   const byId = await CaptureEvents.first({ where: { eventId: event.eventId } }, t);
   if (byId) {
-    const before = PAYLOADS[byId.type].safeParse(byId.payload);
+    const before = payloadSchema(byId.type, byId.v)?.safeParse(byId.payload);
     const same =
       byId.deviceId === event.deviceId &&
       byId.deviceSeq === event.deviceSeq &&
@@ -240,7 +228,7 @@ export async function knownEvent(event: CaptureEvent, t: Transaction): Promise<'
       byId.subjectId === event.subjectId &&
       byId.author === event.author &&
       byId.type === event.type &&
-      JSON.stringify(before.success ? before.data : null) === JSON.stringify(event.payload);
+      JSON.stringify(before?.success ? before.data : null) === JSON.stringify(event.payload);
     return same ? 'same' : 'other';
   }
   const place = await ask.knownEvent.one({ author: event.author, device: event.deviceId, seq: event.deviceSeq }, t);

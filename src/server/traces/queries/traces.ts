@@ -6,7 +6,7 @@ import { AIRWORK_KINDS, type AirworkKind } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding, ItemObserved, Measured } from '@/domain/capture';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { CheckoutStatus, LimitChannel } from '@/domain/words';
-import { fold } from '@/offline/protocol';
+import { fold, affecting } from '@/offline/protocol';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { eventsOf } from '../../checkout/queries/flights';
@@ -188,7 +188,7 @@ async function joinOf(r: TraceRow, analysis: TraceAnalysis): Promise<Joined> {
     landings.map((l) => ({ id: l.id, kind: l.kind, endedMs: Date.parse(l.captured.endedAt ?? l.savedAt) })),
     startMs,
   );
-  const folded = fold(await eventsOf({ sortieId: r.sortieId }, ['item-observed', 'undone', 'measured']));
+  const folded = fold(await eventsOf({ sortieId: r.sortieId }, affecting('items')));
   const kindOf = (d: ItemObserved): AirworkKind | null =>
     d.detail?.form === 'numbers'
       ? d.detail.kind
