@@ -113,7 +113,7 @@ test('bad sign-ins say what to do, keep what was typed, and slow down', async ({
   await expect(page.getByText('Type your e-mail address')).toBeVisible();
   for (let i = 0; i < 7; i++) {
     await signIn(page, 'nuno', `wrong ${i}`);
-    await expect(page.getByRole('alert').filter({ hasText: /do not fit together|Too many tries/ })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: /do not match|Too many tries/ })).toBeVisible();
     await expect(page.getByLabel('E-mail')).toHaveValue(mail('nuno'));
   }
   await expect(page.getByText(/Too many tries\. Wait \d+ s/)).toBeVisible();

@@ -348,14 +348,14 @@ test('a double tap is one landing and says nothing of the next; what the field r
   await saved(page, `Landing ${number} saved on this device.`);
   await expect(own).toHaveAttribute('aria-pressed', 'false');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
-  await page.getByRole('button', { name: '1 not taken by the field: see why' }).click();
-  await expect(page.getByRole('dialog', { name: 'Not taken by the field' })).toContainText(
+  await page.getByRole('button', { name: '1 refused by the server: see why' }).click();
+  await expect(page.getByRole('dialog', { name: 'Refused by the server' })).toContainText(
     'The field does not know this runway.',
   );
   await page.getByRole('button', { name: 'Done' }).click();
   await page.reload();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
-  await expect(page.getByRole('button', { name: '1 not taken by the field: see why' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '1 refused by the server: see why' })).toBeVisible();
   await context.close();
 });
 

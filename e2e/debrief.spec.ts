@@ -214,15 +214,15 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   // A verdict is overruled; the computed one stays in sight.
   await bento.locator('#landing-1').getByRole('button').click();
   await expect(bento.locator('#landing-reasons')).toContainText('Landing 1:');
-  await bento.getByRole('button', { name: 'Say otherwise of drift' }).click();
-  await bento.getByRole('group', { name: 'Say otherwise of drift' }).getByLabel('It is').selectOption('outside');
-  await bento.getByRole('button', { name: 'Overrule' }).click();
+  await bento.getByRole('button', { name: 'Overrule drift' }).click();
+  await bento.getByRole('group', { name: 'Overrule drift' }).getByLabel('It is').selectOption('outside');
+  await bento.getByRole('button', { name: 'Overrule', exact: true }).click();
   await expect(bento.getByText('Say why, in a few words.')).toBeVisible();
   await bento
-    .getByRole('group', { name: 'Say otherwise of drift' })
+    .getByRole('group', { name: 'Overrule drift' })
     .getByLabel('Because')
     .fill('A wing length of sideways, I was slow to tap.');
-  await bento.getByRole('button', { name: 'Overrule' }).click();
+  await bento.getByRole('button', { name: 'Overrule', exact: true }).click();
   await expect(bento.locator('#landing-reasons')).toContainText(
     /Bento Quadra Luz says outside: A wing length of sideways, I was slow to tap\. \(\d+ Nov 2026; computed \w+\)/,
   );

@@ -34,7 +34,7 @@ test('a pilot whose review has ended is refused a booking without an instructor,
   await pilot.getByRole('button', { name: 'Book', exact: true }).click();
   await expect(
     pilot.getByText(
-      /Flight review ended on 30 Nov 2026, before Fri 11 Dec: not pilot in command until it is renewed \(14 CFR 61\.56\(c\)\)\. Book a lesson\./,
+      /Flight review is valid until 30 Nov 2026, not on Fri 11 Dec: no pilot in command until it is renewed \(14 CFR 61\.56\(c\)\)\. Book a lesson\./,
     ),
   ).toBeVisible();
   await expect(pilot.getByLabel('Length')).toHaveValue('60');

@@ -74,13 +74,13 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
   await go(page, `${checkout}/debrief`);
   const why = page.getByLabel(/^Why it was flown: Lesson \d+, landing 1/);
   await why.fill('short');
-  await page.getByRole('button', { name: 'Keep the reason' }).click();
+  await page.getByRole('button', { name: 'Save reason' }).click();
   await expect(page.getByText('Say why, in a few words.')).toBeVisible();
   await page.reload();
   await hydrated(page);
   await expect(why).toHaveValue('short');
   await why.fill('I took it over late and let it touch');
-  await page.getByRole('button', { name: 'Keep the reason' }).click();
+  await page.getByRole('button', { name: 'Save reason' }).click();
   await expect(page.getByText('Why: I took it over late and let it touch')).toBeVisible();
   await go(page, `${checkout}/sign`);
   await expect(page.getByText('nobody has said why')).toHaveCount(0);

@@ -85,7 +85,7 @@ for (const [name, route] of named) {
   const bad = budget !== undefined && kB > budget;
   over ||= bad;
   console.log(
-    `${name.padEnd(26)} ${kB.toFixed(0).padStart(5)} kB${budget === undefined ? '' : `  budget ${budget} kB: ${bad ? 'PASSED OVER' : 'kept'}`}`,
+    `${name.padEnd(26)} ${kB.toFixed(budget === undefined ? 0 : 1).padStart(5)} kB${budget === undefined ? '' : `  budget ${budget} kB: ${bad ? 'PASSED OVER' : 'kept'}`}`,
   );
 }
 await browser.close();

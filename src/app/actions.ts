@@ -1,13 +1,13 @@
 'use server';
+import { recordAtDesk } from '@/server/fly/commands/office';
 import { told as peopleTold } from '@/server/people/sentences';
-import { worded } from '@/server/floor/sentences';
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
 import { LogEntry } from '@/domain/recency';
 import { createToken, endToken } from '@/server/account/commands/tokens';
 import { endSession, sameOrigin, startSession } from '@/server/floor/auth/session';
-import { recordEvents, shareFlight } from '@/server/fly/commands/capture';
+import { shareFlight } from '@/server/fly/commands/capture';
 import {
   acknowledgeBrief,
   chooseSchools,
@@ -107,12 +107,8 @@ export const saveContentAction = act(saveContent);
 export const adoptContentAction = act(adoptContent);
 export const savePilotCertificateAction = act(savePilotCertificate);
 
-/** One event from a page of the office, by the same door as the cockpit's. */
-export const recordEventAction = act(async (user, event: unknown) => {
-  const answer = await recordEvents(user, [event]);
-  const refused = answer.refused[0] ?? answer.held[0];
-  return refused ? problem('', worded('event', refused.message)) : { ok: true as const };
-});
+/** Something said of a flight at a desk, by the same rules as from the cockpit. */
+export const deskEventAction = act(recordAtDesk);
 export const shareFlightAction = act(shareFlight);
 export const acceptMeasuresAction = act(acceptMeasures);
 export const groundAirframeAction = act(groundAirframe);

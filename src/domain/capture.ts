@@ -174,7 +174,12 @@ export const ItemObserved = z.object({
   detail: AirworkDetail.nullable().default(null),
   pilotId: z.string().max(64).nullable().default(null),
   /** Minutes spent on it, where the item counts time. */
-  minutes: z.number().int().min(1, 'At least a minute.').max(720, 'At most 12 h.').nullish(),
+  minutes: z
+    .number('Give whole minutes, 1 to 720.')
+    .int('Give whole minutes, 1 to 720.')
+    .min(1, 'Give whole minutes, 1 to 720.')
+    .max(720, 'Give whole minutes, 1 to 720.')
+    .nullish(),
 });
 /** A power setting and what it gave: a row of the table as found, not yet on any sheet. */
 export const PowerFound = z.object({
@@ -216,7 +221,7 @@ export const Measured = z.object({
  * An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back.
  * `what` is a criterion, `class` for the whole landing, `item` for airwork.
  */
-const Why = z.string().trim().min(8).max(300);
+const Why = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
 export const Overruling = z.union([
   z.object({ what: z.literal('class'), to: z.enum(LANDING_CLASSES).nullable(), reason: Why }),
   z.object({ what: z.literal('item'), to: z.enum(['within', 'edge', 'outside']).nullable(), reason: Why }),
@@ -294,7 +299,16 @@ export const PAYLOADS = {
   'stop-explained': { 1: z.object({ reason: Why }) },
   /** A limit of the school set aside for one flight, by whom its rule names. Never one of the flight manual. */
   'limit-overridden': { 1: z.object({ limit: z.literal('house'), reason: Why }) },
-  'item-waived': { 1: z.object({ itemId: z.string().min(1).max(20), reason: z.string().min(8).max(500) }) },
+  'item-waived': {
+    1: z.object({
+      itemId: z.string().min(1).max(20),
+      reason: z
+        .string()
+        .trim()
+        .min(8, 'Give the handbook page or paragraph that advises against it.')
+        .max(500, 'Keep it under 500 characters.'),
+    }),
+  },
 } as const satisfies Record<EventType, Record<number, z.ZodType>>;
 /** The payload of an event as it is kept: the newest version. */
 export type EventPayload<T extends EventType> = z.infer<(typeof PAYLOADS)[T][1]>;
@@ -308,3 +322,23 @@ export const SyncBody = z.object({
   /** The device’s clock as it sends; earlier releases say nothing of it. */
   sentAt: z.string().optional().catch(undefined),
 });
+
+const AtADesk = { requestId: z.uuid(), sortieId: z.string().min(1), subjectId: z.string().min(1) };
+export const TimeAtDesk = z.object({ ...AtADesk, type: z.literal('item-observed'), payload: ItemObserved });
+export const WaiverAtDesk = z.object({
+  ...AtADesk,
+  type: z.literal('item-waived'),
+  payload: PAYLOADS['item-waived'][1],
+});
+export const StopExplainedAtDesk = z.object({
+  ...AtADesk,
+  type: z.literal('stop-explained'),
+  payload: PAYLOADS['stop-explained'][1],
+});
+export const LimitAtDesk = z.object({
+  ...AtADesk,
+  type: z.literal('limit-overridden'),
+  payload: PAYLOADS['limit-overridden'][1],
+});
+/** Something said of a flight at a desk; a request that is sent twice is one event. */
+export const DeskEventForm = z.discriminatedUnion('type', [TimeAtDesk, WaiverAtDesk, StopExplainedAtDesk, LimitAtDesk]);

@@ -20,7 +20,11 @@ export function formNode(schema: z.ZodType): FormNode {
 }
 
 function fromJson(s: JsonSchema): FormNode {
-  if (s.const !== undefined) return { kind: 'fixed', value: String(s.const) };
+  if (s.const !== undefined)
+    return {
+      kind: 'fixed',
+      value: typeof s.const === 'object' ? JSON.stringify(s.const) : String(s.const as string | number | boolean),
+    };
   if (s.enum) return { kind: 'choice', options: s.enum.map(String) };
   const options = (s.oneOf ?? s.anyOf ?? []).filter((x) => x.type !== 'null');
   const tag =

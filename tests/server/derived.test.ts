@@ -2,6 +2,7 @@
  * What is kept of what was read is never old: after every command, in random order, each kept answer equals a fresh
  * reading. Outside this file every reading of every server test is held to the tables it says it depends on.
  */
+import { plain as asText } from '@/core/format';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
@@ -80,7 +81,7 @@ async function askAll(): Promise<[string, () => Promise<unknown>, () => Promise<
     // What everybody flew is kept landing by landing where it was added to, and a day in a row where it is read anew:
     // what it means is compared, with the flying read afresh.
     const fresh = name === 'people.standings' ? () => readStandings(rules, TODAY) : () => d?.of.read(...args);
-    return [`${name} ${String(args[0] ?? '')}`, async () => d?.(...args), async () => fresh()];
+    return [`${name} ${asText(args[0])}`, async () => d?.(...args), async () => fresh()];
   });
 }
 const plain = (value: unknown): unknown =>

@@ -3,7 +3,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { type SentClock, rebuildLandings, recordEvents, shareFlight } from '@/server/fly/commands/capture';
+import {
+  type SentClock,
+  rebuildLandings,
+  recordEvents,
+  renewLandings,
+  shareFlight,
+} from '@/server/fly/commands/capture';
 import { signingState } from '@/server/ledger/commands/sign';
 import { decidePower } from '@/server/hangar/commands/hangar';
 import { row, rows } from '../../scripts/lib/raw';
@@ -13,8 +19,11 @@ import { checkoutHead } from '@/server/checkout/queries/head';
 import { powerFindings } from '@/server/hangar/queries/findings';
 import { typeVersions } from '@/server/hangar/queries/hangar';
 import { sharersOf } from '@/server/checkout/queries/lists';
+import { database } from '@/server/floor/connection';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { fold } from '@/offline/protocol';
+import { recordAtDesk } from '@/server/fly/commands/office';
+import { said } from './signed';
 import { demoFolder, shell, shellScript, user } from './folder';
 
 let close: () => Promise<void>;
@@ -305,5 +314,54 @@ describe('the other things of a flight', () => {
       form: 'stall',
       lookOut: false,
     });
+  });
+});
+
+describe('what an earlier release judged', () => {
+  it('is judged again at the next start, once, whatever form its reasons had', async () => {
+    const [one] = await rows<{ id: string; judged: string }>(
+      "SELECT id, judged FROM landings WHERE json_extract(judged, '$.reason.code') IS NOT NULL LIMIT 1",
+    );
+    const before = JSON.parse(one?.judged ?? '{}') as { landingClass: string; reason: { code: string } };
+    const { sequelize } = database();
+    await sequelize.query(
+      "UPDATE landings SET judged = json_set(judged, '$.reason', 'The pilot\u2019s own.') WHERE id = :id",
+      {
+        replacements: { id: one?.id ?? '' },
+      },
+    );
+    expect(await renewLandings()).toBe(1);
+    const after = await row<{ judged: string }>('SELECT judged FROM landings WHERE id = :id', { id: one?.id ?? '' });
+    expect(JSON.parse(after?.judged ?? '{}')).toMatchObject(before);
+    expect(await renewLandings()).toBe(0);
+  });
+});
+
+describe('said of a flight at a desk', () => {
+  const time = (more: object = {}) => ({
+    requestId: randomUUID(),
+    sortieId: flight,
+    subjectId: randomUUID(),
+    type: 'item-observed',
+    payload: { itemId: 'G1', verdict: 'within', intervention: 0, note: '', minutes: 40 },
+    ...more,
+  });
+  const count = async () =>
+    (await row<{ n: number }>("SELECT COUNT(*) AS n FROM capture_events WHERE type = 'item-observed'"))?.n ?? 0;
+  it('sent twice it is one event, and its request is nobody else’s', async () => {
+    const before = await count();
+    const form = time();
+    expect(await recordAtDesk(helena, form)).toEqual({ ok: true });
+    expect(await recordAtDesk(helena, form)).toEqual({ ok: true });
+    expect(await count()).toBe(before + 1);
+    expect(said(await recordAtDesk(bento, form))).toBe(': number-used');
+  });
+  it('only what a desk may say, by the schema of its type; the wrong field is named', async () => {
+    expect(said(await recordAtDesk(helena, time({ payload: { ...time().payload, minutes: 0 } })))).toContain(
+      'payload.minutes: Give whole minutes, 1 to 720.',
+    );
+    expect((await recordAtDesk(helena, time({ type: 'overruled' }))).ok).toBe(false);
+    expect((await recordAtDesk(helena, time({ type: 'landing-saved' }))).ok).toBe(false);
+    expect(said(await recordAtDesk(await user('duarte'), time()))).toBe(': not-found');
   });
 });

@@ -520,7 +520,17 @@ const INNER: readonly string[] = [
   ],
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
   ...['readTally', 'dateText', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
-  ...['pathWords', 'rowName', 'scheduleWords', 'clockText', 'dayText', 'minutesText', 'readClock', 'readReport'],
+  ...[
+    'pathWords',
+    'plain',
+    'rowName',
+    'scheduleWords',
+    'clockText',
+    'dayText',
+    'minutesText',
+    'readClock',
+    'readReport',
+  ],
   // Words and kinds, and content held against itself.
   ...['demandsOf', 'variantKind', 'plainKind', 'missingNeeds', 'offeredFor', 'programmeOn', 'classNames', 'goalFor'],
   ...['standardOn', 'limitsFor', 'standardProposed'],

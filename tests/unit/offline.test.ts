@@ -49,7 +49,7 @@ function field(behave: (n: number) => 'ok' | 'drop-answer' | 'down' | '401' | 'e
     if (mode === 'down') throw new TypeError('no network');
     if (mode === '401') return new Response('{}', { status: 401 });
     if (mode === 'error') return new Response('oops', { status: 500 });
-    const { events } = JSON.parse(String(init?.body)) as { events: CaptureEvent[] };
+    const { events } = JSON.parse(typeof init?.body === 'string' ? init.body : '') as { events: CaptureEvent[] };
     for (const e of events) has.add(e.eventId);
     if (mode === 'drop-answer') throw new TypeError('connection lost');
     const answer: SyncAnswer = { accepted: events.map((e) => e.eventId), refused: [], held: [], skewMs: null };

@@ -1,6 +1,6 @@
 /** The catalogue of airwork: what was done wrong in an item, and what of it was not looked at. */
 import { type AirworkQuantity, QUANTITY_NAME } from '@/domain/airwork';
-import type { Coded } from '@/domain/coded';
+import { type Coded, sentence } from '@/domain/coded';
 
 /** `height, roll-out heading` */
 export const unseenName = (id: string): string =>
@@ -19,3 +19,6 @@ export const DETAIL_WORDS = {
   'model-says': ({ model }: { model: string }) => `the model says ${model}`,
 };
 export type DetailReason = Coded<typeof DETAIL_WORDS>;
+/** What was done wrong in an item, in one line; empty where nothing was. */
+export const detailSaid = (reasons: readonly DetailReason[]): string =>
+  reasons.map((r) => sentence(DETAIL_WORDS, r)).join('; ');

@@ -146,8 +146,9 @@ export interface ItemEvidence {
   refused: { on: string; by: string; entryId: string } | null;
 }
 
-const missing = coder(MISSING_WORDS);
-const have = coder(HAVE_WORDS);
+// Marked pure, so that a page that only judges does not carry the sentences of evidence.
+const missing = /* @__PURE__ */ coder(MISSING_WORDS);
+const have = /* @__PURE__ */ coder(HAVE_WORDS);
 
 /** From this share of the way on an item is *nearly*. */
 const NEARLY = 0.5;

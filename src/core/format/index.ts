@@ -16,6 +16,15 @@ export function fixed(value: number, digits = 0): string {
   return Number(text) === 0 ? text.replace('-', '') : text;
 }
 
+/**
+ * A value of any kind as text: never `[object Object]`.
+ * @example plain({ a: 1 }) // '{"a":1}'
+ */
+export function plain(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  return typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean);
+}
+
 /** Rounding noise that must not move a number by a whole step. */
 const NOISE = 1e-9;
 /**

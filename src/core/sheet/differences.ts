@@ -1,3 +1,4 @@
+import { plain } from '../format';
 import { fieldUnit, pathWords, rowName } from './labels';
 
 /** One readable difference between two versions of a sheet. */
@@ -67,11 +68,11 @@ function shown(x: unknown, path: string, dialUnit: string): string {
   if (isSourced(x))
     return `${x.value}${unit ? ` ${unit}` : ''} (${x.source}, ${x.ref})${(x.others ?? []).map((o) => `; also ${o.value} (${o.source}, ${o.ref})`).join('')}`;
   if (Array.isArray(x))
-    return x.length === 0 ? 'none' : x.map((v, i) => (isObject(v) ? rowName(v, i) : String(v))).join(', ');
+    return x.length === 0 ? 'none' : x.map((v, i) => (isObject(v) ? rowName(v, i) : plain(v))).join(', ');
   if (isObject(x))
     return Object.entries(x)
-      .map(([k, v]) => (isSourced(v) ? `${k} ${v.value}` : typeof v === 'object' ? null : String(v)))
+      .map(([k, v]) => (isSourced(v) ? `${k} ${v.value}` : typeof v === 'object' ? null : plain(v)))
       .filter(Boolean)
       .join(', ');
-  return typeof x === 'boolean' ? (x ? 'yes' : 'no') : `${String(x)}${typeof x === 'number' && unit ? ` ${unit}` : ''}`;
+  return typeof x === 'boolean' ? (x ? 'yes' : 'no') : `${plain(x)}${typeof x === 'number' && unit ? ` ${unit}` : ''}`;
 }

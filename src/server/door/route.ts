@@ -39,7 +39,7 @@ export interface Call<P, U> {
 type Caller<W extends Who> = W extends 'anyone' ? CurrentUser | null : CurrentUser;
 
 /** Denied and absent answer alike. */
-export const nothingHere = (): NextResponse => NextResponse.json({ message: NOT_FOUND }, { status: 404 });
+export const nothingHere = (): NextResponse => NextResponse.json({ message: NOT_FOUND.message }, { status: 404 });
 export const refusal = (status: number, what: Told, path = ''): NextResponse =>
   NextResponse.json({ ok: false, message: what.message, problems: [problemAt(path, what)] }, { status });
 

@@ -29,7 +29,7 @@ const CLASSES = ['own', 'own-off-target', 'prompted', 'assisted', 'outside', 'no
 
 /**
  * Every landing with a mark per criterion; one opened shows the reason for each verdict, and where an instructor may
- * say otherwise.
+ * overrule it.
  */
 export function LandingTable({
   rows,

@@ -2,7 +2,11 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { say } from '@/domain/words';
-import { type ActionResult, runAction } from '../shared/forms';
+import { OverruleForm } from '@/domain/forms';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
+import type { ActionResult } from '../shared/forms';
+import { Problems } from '../shared/parts';
 
 export type Overrule = (form: unknown) => Promise<ActionResult>;
 
@@ -26,12 +30,18 @@ export function Otherwise({
   subjectId: string;
   overrule: Overrule;
 }) {
-  const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [to, setTo] = useState(words.find((w) => w !== now) ?? '');
-  const [reason, setReason] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
+  const router = useRouter();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).OverruleForm,
+    defaults: { sortieId, subjectId, what, to: words.find((w) => w !== now) ?? '', reason: '' },
+    action: overrule,
+    done: () => {
+      setOpen(false);
+      f.form.resetField('reason');
+      router.refresh();
+    },
+  });
   const id = `otherwise-${what === 'item' ? subjectId : what}`;
   if (!open)
     return (
@@ -39,76 +49,45 @@ export function Otherwise({
         type="button"
         className="btn btn-link btn-sm p-0 ms-1 align-baseline"
         style={{ minHeight: 24 }}
-        aria-label={`Say otherwise of ${name}`}
+        aria-label={`Overrule ${name}`}
         onClick={() => setOpen(true)}
       >
-        say otherwise{what === 'class' ? ` of ${name}` : ''}
+        overrule{what === 'class' ? ` ${name}` : ''}
       </button>
     );
-  const send = async (word: string | null) => {
-    setBusy(true);
-    const answer = await runAction(() => overrule({ sortieId, subjectId, what, to: word, reason }));
-    setBusy(false);
-    if (!answer.ok) return setProblem(answer.problems[0]?.message ?? 'This was not kept.');
-    setOpen(false);
-    setReason('');
-    setProblem('');
-    router.refresh();
-  };
   return (
-    <div className="otherwise" role="group" aria-label={`Say otherwise of ${name}`}>
-      <div>
-        <label className="form-label" htmlFor={`${id}-to`}>
-          It is
-        </label>
-        <select
-          id={`${id}-to`}
-          className="form-select form-select-sm"
-          value={to}
-          onChange={(e) => setTo(e.target.value)}
-        >
+    <div className="otherwise" role="group" aria-label={`Overrule ${name}`}>
+      <Field label="It is" id={`${id}-to`}>
+        <select className="form-select-sm" {...f.register('to')}>
           {words.map((w) => (
             <option key={w} value={w}>
               {say(w)}
             </option>
           ))}
         </select>
-      </div>
+      </Field>
       <div style={{ flex: '1 1 180px' }}>
-        <label className="form-label" htmlFor={`${id}-why`}>
-          Because
-        </label>
-        <input
-          id={`${id}-why`}
-          className={`form-control form-control-sm${problem ? ' is-invalid' : ''}`}
-          value={reason}
-          maxLength={300}
-          aria-invalid={problem !== ''}
-          aria-describedby={problem ? `${id}-error` : undefined}
-          onChange={(e) => setReason(e.target.value)}
-        />
+        <Field label="Because" id={`${id}-why`} error={f.error('reason')}>
+          <input className="form-control-sm" maxLength={300} {...f.register('reason')} />
+        </Field>
       </div>
-      <button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void send(to)}>
+      <button type="button" className="btn btn-sm btn-primary" disabled={f.busy} onClick={() => void f.send()}>
         Overrule
       </button>
       {taken ? (
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
-          disabled={busy}
-          onClick={() => void send(null)}
+          disabled={f.busy}
+          onClick={() => void f.send({ to: null })}
         >
-          Take my word back
+          Undo overruling
         </button>
       ) : null}
       <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(false)}>
-        Leave it
+        Cancel
       </button>
-      {problem ? (
-        <div className="invalid-feedback" id={`${id}-error`} role="alert">
-          {problem}
-        </div>
-      ) : null}
+      <Problems problems={f.problems} title="Not overruled" />
     </div>
   );
 }

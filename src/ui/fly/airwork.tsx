@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { type DetailJudged, judgeDetail, unseenName, unseenOf, worst } from '@/core/assess';
+import { type DetailJudged, judgeDetail, unseenName, unseenOf, worst, detailSaid } from '@/core/assess';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -159,7 +159,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
       verdict,
       intervention,
       // What was not looked at is worked out again wherever the item is read.
-      note: (by?.reasons ?? []).join('; ').slice(0, 500),
+      note: detailSaid(by?.reasons ?? []).slice(0, 500),
       detail: answered,
       pilotId: flying === pack.pilotId ? null : flying,
     }).then(
@@ -230,7 +230,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
               {judged && computed !== 'not-seen' ? (
                 <p className="mb-0 judged">
                   <VerdictMark verdict={computed} label="by what is tapped" /> By what is tapped: {say(computed)}
-                  {judged.reasons.length > 0 ? `; ${judged.reasons.join('; ')}` : ''}. You may make it worse, not
+                  {judged.reasons.length > 0 ? `; ${detailSaid(judged.reasons)}` : ''}. You may make it worse, not
                   better.
                 </p>
               ) : null}

@@ -4,12 +4,10 @@ import { fold } from '@/offline/protocol';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type * as Client from '@/offline/client';
 import type { StoredEvent } from '@/offline/client';
-import { say } from '@/domain/words';
 import type { LoggedWind } from '@/domain/capture';
 import { direction, plural } from '@/core/format';
 import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
-import { Sheet } from './parts';
 import type { Ashore } from './before';
 import type { SaveEvent } from './view';
 import { answered, ofAnother, otherAccount } from './who';
@@ -20,6 +18,9 @@ const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).Ge
 const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
 const NotPrepared = lazy(async () => ({ default: (await import('./before')).NotPrepared }));
 const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRecords }));
+const WindSheet = lazy(async () => ({ default: (await import('./sheets')).WindSheet }));
+const RunwaySheet = lazy(async () => ({ default: (await import('./sheets')).RunwaySheet }));
+const RefusedSheet = lazy(async () => ({ default: (await import('./sheets')).RefusedSheet }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =
@@ -253,7 +254,7 @@ export function Cockpit() {
       {refused.length > 0 ? (
         <p className="mb-2">
           <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>
-            {refused.length} not taken by the field: see why
+            {refused.length} refused by the server: see why
           </button>
         </p>
       ) : null}
@@ -282,56 +283,20 @@ export function Cockpit() {
           </Suspense>
         </>
       )}
-      {open === 'wind' ? (
-        <WindSheet
-          runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360}
-          wind={wind}
-          close={() => setOpen(null)}
-          record={record}
-        />
-      ) : null}
-      {open === 'runway' ? (
-        <Sheet title="Runway in use" close={() => setOpen(null)}>
-          <p className="mb-0">
-            Landings from now on are on it; those already saved keep theirs. The numbers of the brief were for{' '}
-            {state.pack.runwayEnd}.
-          </p>
-          <div className="taps t4" role="group" aria-label="Runway in use">
-            {state.pack.runways.map((r) => (
-              <button
-                key={r.ident}
-                type="button"
-                className="tap"
-                aria-pressed={r.ident === runwayEnd}
-                onClick={() =>
-                  void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(
-                    () => setOpen(null),
-                    () => undefined,
-                  )
-                }
-              >
-                {r.ident}
-                <small>{r.surface ?? ''}</small>
-              </button>
-            ))}
-          </div>
-        </Sheet>
-      ) : null}
-      {open === 'refused' ? (
-        <Sheet title="Not taken by the field" close={() => setOpen(null)}>
-          <p className="mb-0">
-            These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell
-            the chief.
-          </p>
-          <ul>
-            {refused.map((e) => (
-              <li key={e.eventId}>
-                <strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}
-              </li>
-            ))}
-          </ul>
-        </Sheet>
-      ) : null}
+      <Suspense fallback={null}>
+        {open === 'wind' ? (
+          <WindSheet
+            runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360}
+            wind={wind}
+            close={() => setOpen(null)}
+            record={record}
+          />
+        ) : open === 'runway' ? (
+          <RunwaySheet pack={state.pack} runwayEnd={runwayEnd} close={() => setOpen(null)} record={record} />
+        ) : open === 'refused' ? (
+          <RefusedSheet refused={refused} close={() => setOpen(null)} />
+        ) : null}
+      </Suspense>
     </main>
   );
 }
@@ -365,78 +330,4 @@ function windWords(wind: LoggedWind | null): string {
   if (!wind) return 'log the wind';
   const minutes = Math.floor((Date.now() - Date.parse(wind.at)) / 60_000);
   return `${direction(wind.fromDegMag)}/${String(wind.kt).padStart(2, '0')}${wind.gustKt ? ` G${wind.gustKt}` : ''} · ${minutes < 1 ? 'now' : `${minutes} min`}`;
-}
-
-/** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
-function WindSheet({
-  runwayDeg,
-  wind,
-  close,
-  record,
-}: {
-  runwayDeg: number;
-  wind: LoggedWind | null;
-  close: () => void;
-  record: SaveEvent;
-}) {
-  const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
-  const [kt, setKt] = useState(wind?.kt ?? 0);
-  const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
-  const step = (label: string, text: string, down: () => void, up: () => void) => (
-    <div>
-      <h2>{label}</h2>
-      <div className="stepper">
-        <button type="button" className="tap" aria-label={`${label} less`} onClick={down}>
-          –
-        </button>
-        <span className="num">{text}</span>
-        <button type="button" className="tap" aria-label={`${label} more`} onClick={up}>
-          +
-        </button>
-      </div>
-    </div>
-  );
-  const turn = (by: number) =>
-    setFrom((d) => {
-      const next = (((d + by) % 360) + 360) % 360;
-      return next === 0 ? 360 : next;
-    });
-  return (
-    <Sheet title="Wind now" close={close}>
-      <div className="taps t3">
-        {step(
-          'From, magnetic',
-          `${direction(from)}°`,
-          () => turn(-10),
-          () => turn(10),
-        )}
-        {step(
-          'Mean, kt',
-          String(kt),
-          () => setKt(Math.max(0, kt - 1)),
-          () => setKt(kt + 1),
-        )}
-        {step(
-          'Gust, kt',
-          gust === null ? 'none' : String(gust),
-          () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1),
-          () => setGust(gust === null ? kt + 3 : gust + 1),
-        )}
-      </div>
-      <button
-        type="button"
-        className="tap go"
-        onClick={() =>
-          void record('wind-logged', crypto.randomUUID(), {
-            fromDegMag: from,
-            kt,
-            gustKt: gust !== null && gust > kt ? gust : null,
-            at: new Date().toISOString(),
-          }).then(close, () => undefined)
-        }
-      >
-        Log this wind
-      </button>
-    </Sheet>
-  );
 }

@@ -1,4 +1,5 @@
 'use client';
+import { plain } from '@/core/format';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { sheetDifferences, fieldName, fieldUnit, rowName, validateSheet } from '@/core/sheet';
@@ -308,7 +309,7 @@ function NodeField({
           <TextInput
             id={id}
             className={cls('form-control form-control-sm')}
-            value={String(value ?? '')}
+            value={plain(value)}
             path={path}
             change={(x) => tools.set(path, x)}
           />
@@ -325,7 +326,7 @@ function NodeField({
             id={id}
             type="date"
             className={cls('form-control form-control-sm')}
-            value={String(value ?? '')}
+            value={plain(value)}
             onChange={(e) => tools.set(path, e.target.value)}
           />
           {note}
@@ -429,7 +430,7 @@ function NodeField({
             <select
               id={`${id}-kind`}
               className="form-select form-select-sm"
-              value={String(at ?? '')}
+              value={plain(at)}
               onChange={(e) => {
                 const next = node.options.find((o) => o.value === e.target.value);
                 if (next) tools.set(path, emptyOf(next.node));
@@ -758,7 +759,7 @@ function NumberInput({
   className: string;
   label?: string | undefined;
 }) {
-  const [text, setText] = useState(value === null || value === undefined ? '' : String(value));
+  const [text, setText] = useState(value === null || value === undefined ? '' : plain(value));
   const parsed = text.trim() === '' ? null : Number(text.replace(',', '.'));
   if (typeof value === 'number' && parsed !== value && !(parsed !== null && Number.isNaN(parsed)))
     setText(String(value));

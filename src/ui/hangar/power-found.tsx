@@ -1,6 +1,9 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { PowerForm } from '@/domain/forms';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
+import type { ActionResult } from '../shared/forms';
+import { Problems } from '../shared/parts';
 
 interface Finding {
   id: string;
@@ -13,11 +16,7 @@ interface Finding {
 interface Props {
   findings: Finding[];
   decides: boolean;
-  decide: (form: {
-    findingId: string;
-    decision: 'approved' | 'declined';
-    reason: string;
-  }) => Promise<{ ok: true } | { ok: false; problems: { path: string; message: string }[] }>;
+  decide: (form: unknown) => Promise<ActionResult>;
 }
 
 /** Power settings found in flight. They stand on the sheet only once the chief has approved them. */
@@ -40,46 +39,32 @@ export function PowerFindings({ findings, decides, decide }: Props) {
 }
 
 function Decide({ id, decide }: { id: string; decide: Props['decide'] }) {
-  const router = useRouter();
-  const [reason, setReason] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const go = async (decision: 'approved' | 'declined') => {
-    setBusy(true);
-    setProblem('');
-    const answer = await decide({ findingId: id, decision, reason }).catch(() => ({
-      ok: false as const,
-      problems: [{ path: '', message: 'The field could not be reached. Nothing is lost: send it again.' }],
-    }));
-    setBusy(false);
-    if (answer.ok) router.refresh();
-    else setProblem(answer.problems[0]?.message ?? 'This was not done.');
-  };
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).PowerForm,
+    defaults: { findingId: id, decision: 'approved', reason: '' },
+    action: decide,
+    draft: `power-${id}`,
+  });
   return (
     <div className="mt-1" role="group" aria-label="Decide">
-      <label className="form-label mb-1 small" htmlFor={`why-${id}`}>
-        Why
-      </label>
-      <input
-        id={`why-${id}`}
-        className={`form-control form-control-sm ${problem ? 'is-invalid' : ''}`}
-        value={reason}
-        aria-describedby={`why-${id}-say`}
-        onChange={(e) => setReason(e.target.value)}
-        maxLength={300}
-      />
-      <div id={`why-${id}-say`} className={problem ? 'invalid-feedback d-block' : 'form-text'}>
-        {problem || 'The next reader of the sheet needs it.'}
-      </div>
+      <Problems problems={f.problems} title="Not decided" />
+      <Field label="Why" id={`why-${id}`} error={f.error('reason')} hint="The next reader of the sheet needs it.">
+        <input className="form-control-sm" maxLength={300} {...f.register('reason')} />
+      </Field>
       <div className="d-flex gap-2 mt-1">
-        <button type="button" className="btn btn-sm btn-primary" disabled={busy} onClick={() => void go('approved')}>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={f.busy}
+          onClick={() => void f.send({ decision: 'approved' })}
+        >
           Put it on the sheet as measured
         </button>
         <button
           type="button"
           className="btn btn-sm btn-outline-primary"
-          disabled={busy}
-          onClick={() => void go('declined')}
+          disabled={f.busy}
+          onClick={() => void f.send({ decision: 'declined' })}
         >
           Leave it in the record
         </button>

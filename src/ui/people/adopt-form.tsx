@@ -1,7 +1,8 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { type ActionResult, runAction } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
+import type { ActionResult } from '../shared/forms';
+import { Problems } from '../shared/parts';
 
 /** Takes a proposed version into force. */
 export function AdoptForm({
@@ -11,38 +12,22 @@ export function AdoptForm({
   id: string;
   action: (form: unknown) => Promise<ActionResult<{ version: number; unchanged: boolean }>>;
 }) {
-  const router = useRouter();
-  const [reason, setReason] = useState('');
-  const [problem, setProblem] = useState('');
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).AdoptForm,
+    defaults: { id, reason: '' },
+    action,
+    draft: `adopt-${id}`,
+  });
   return (
-    <form
-      className="d-flex gap-2 align-items-end mt-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void runAction(() => action({ id, reason })).then((a) => {
-          if (a.ok) router.refresh();
-          else setProblem(a.problems[0]?.message ?? '');
-        });
-      }}
-    >
+    <form className="d-flex gap-2 align-items-end mt-2 flex-wrap" {...f.props}>
+      <Problems problems={f.problems} title="Not accepted" />
       <div className="flex-grow-1">
-        <label className="form-label" htmlFor={`adopt-${id}`}>
-          Reason
-        </label>
-        <input
-          id={`adopt-${id}`}
-          className={`form-control${problem ? ' is-invalid' : ''}`}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-        />
-        {problem ? (
-          <div className="invalid-feedback" role="alert">
-            {problem}
-          </div>
-        ) : null}
+        <Field label="Reason" id={`adopt-${id}`} error={f.error('reason')}>
+          <input {...f.register('reason')} />
+        </Field>
       </div>
-      <button type="submit" className="btn btn-primary">
-        Take it over
+      <button type="submit" className="btn btn-primary" disabled={f.busy}>
+        Accept
       </button>
     </form>
   );

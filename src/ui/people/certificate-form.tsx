@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { type ActionResult, runAction } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 
 /** A licence or certificate, and for an instructor its last day, in a row of the table of people. */
 export function CertificateForm({
@@ -18,48 +18,44 @@ export function CertificateForm({
   action: (form: unknown) => Promise<ActionResult>;
 }) {
   const router = useRouter();
-  const [text, setText] = useState(certificate);
-  const [day, setDay] = useState(until ?? '');
-  const [problem, setProblem] = useState('');
-  const changed = text !== certificate || day !== (until ?? '');
+  const ofInstructor = 'userId' in of;
+  const f = useActionForm<{ userId?: string; pilotId?: string; certificate: string; until?: string | null }>({
+    schema: async () => {
+      const forms = await import('@/domain/forms');
+      return ofInstructor ? forms.CertificateForm : forms.PilotCertificateForm;
+    },
+    defaults: { ...of, certificate, ...(ofInstructor ? { until: until ?? '' } : {}) },
+    action,
+    done: () => router.refresh(),
+  });
+  const { isDirty } = f.form.formState;
   return (
-    <form
-      className="d-flex gap-1 flex-wrap"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void runAction(() =>
-          action({ ...of, certificate: text, ...('userId' in of ? { until: day === '' ? null : day } : {}) }),
-        ).then((a) => {
-          setProblem(a.ok ? '' : (a.problems[0]?.message ?? ''));
-          if (a.ok) router.refresh();
-        });
-      }}
-    >
+    <form className="d-flex gap-1 flex-wrap" {...f.props}>
       <input
-        aria-label={`${'userId' in of ? 'Certificate' : 'Licence'} of ${name}`}
-        className="form-control form-control-sm"
+        aria-label={`${ofInstructor ? 'Certificate' : 'Licence'} of ${name}`}
+        className={`form-control form-control-sm${f.error('certificate') ? ' is-invalid' : ''}`}
         style={{ width: 215 }}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
+        {...f.register('certificate')}
       />
-      {'userId' in of ? (
+      {ofInstructor ? (
         <input
           aria-label={`Last day of it, ${name}`}
           type="date"
-          className="form-control form-control-sm"
+          className={`form-control form-control-sm${f.error('until') ? ' is-invalid' : ''}`}
           style={{ maxWidth: 150 }}
-          value={day}
-          onChange={(e) => setDay(e.target.value)}
+          {...f.register('until', { setValueAs: (v: string) => (v === '' ? null : v) })}
         />
       ) : null}
-      <button type="submit" className="btn btn-sm btn-outline-primary" disabled={!changed}>
+      <button type="submit" className="btn btn-sm btn-outline-primary" disabled={!isDirty || f.busy}>
         Save
       </button>
-      {problem ? (
-        <span role="alert" className="small v-outside">
-          {problem}
-        </span>
-      ) : null}
+      {[f.error('certificate'), f.error('until'), ...f.problems].map((p) =>
+        p?.message ? (
+          <span key={p.message} role="alert" className="small v-outside">
+            {p.message}
+          </span>
+        ) : null,
+      )}
     </form>
   );
 }

@@ -1,4 +1,6 @@
 'use client';
+import { useActionForm } from '../shared/action-form';
+import { StrikeForm } from '@/domain/forms';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -167,40 +169,27 @@ export function StrikeButton({
   name: string;
   action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const [reason, setReason] = useState<string | null>(null);
-  const [problem, setProblem] = useState('');
-  if (reason === null)
+  const [open, setOpen] = useState(false);
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).StrikeForm,
+    defaults: { logId, reason: '' },
+    action,
+  });
+  if (!open)
     return (
-      <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setReason('')}>
-        strike<span className="visually-hidden"> {name}</span>
+      <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setOpen(true)}>
+        strike out<span className="visually-hidden"> {name}</span>
       </button>
     );
   return (
-    <form
-      className="d-flex gap-1"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void runAction(() => action({ logId, reason })).then((a) => {
-          if (a.ok) router.refresh();
-          else setProblem(a.problems[0]?.message ?? '');
-        });
-      }}
-    >
-      <input
-        aria-label={`Why ${name} is struck`}
-        className="form-control form-control-sm"
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-      />
-      <button type="submit" className="btn btn-sm btn-outline-danger">
-        Strike
+    <form className="d-flex gap-1 align-items-end" {...f.props}>
+      <Field label={`Why ${name} is struck out`} id={`strike-${logId}`} error={f.error('reason')}>
+        <input className="form-control-sm" {...f.register('reason')} />
+      </Field>
+      <button type="submit" className="btn btn-sm btn-outline-danger" disabled={f.busy}>
+        Strike out
       </button>
-      {problem ? (
-        <span role="alert" className="small v-outside">
-          {problem}
-        </span>
-      ) : null}
+      <Problems problems={f.problems} title="Not struck out" />
     </form>
   );
 }

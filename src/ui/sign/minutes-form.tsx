@@ -1,70 +1,42 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { TimeAtDesk } from '@/domain/capture';
+import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 /** Enters time spent on an item that counts it, into a lesson. */
 export function MinutesForm({
-  author,
   items,
   lessons,
   action,
 }: {
-  author: string;
   items: readonly { id: string; title: string }[];
   lessons: readonly { sortieId: string; lesson: number }[];
-  action: (event: unknown) => Promise<ActionResult>;
+  action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const form = useForm({
-    defaultValues: {
-      itemId: items[0]?.id ?? '',
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/capture')).TimeAtDesk,
+    defaults: {
       sortieId: lessons[lessons.length - 1]?.sortieId ?? '',
-      minutes: '',
-      note: '',
+      type: 'item-observed',
+      payload: {
+        itemId: items[0]?.id ?? '',
+        verdict: 'within',
+        intervention: 0,
+        note: '',
+        detail: null,
+        pilotId: null,
+      },
     },
-  });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const minutes = Number(v.minutes);
-    if (!Number.isInteger(minutes) || minutes < 1 || minutes > 720)
-      return form.setError('minutes', { message: 'Give whole minutes, 1 to 720.' }, { shouldFocus: true });
-    const answer = await runAction(() =>
-      action({
-        eventId: crypto.randomUUID(),
-        deviceId: crypto.randomUUID(),
-        deviceSeq: 1,
-        sortieId: v.sortieId,
-        subjectId: crypto.randomUUID(),
-        author,
-        type: 'item-observed',
-        v: 1,
-        deviceTime: new Date().toISOString(),
-        payload: {
-          itemId: v.itemId,
-          verdict: 'within',
-          intervention: 0,
-          note: v.note,
-          detail: null,
-          pilotId: null,
-          minutes,
-        },
-      }),
-    );
-    if (!answer.ok) return setRest(answer.problems);
-    form.reset({ ...form.getValues(), minutes: '', note: '' });
-    setRest([]);
-    router.refresh();
+    fresh: () => ({ requestId: crypto.randomUUID(), subjectId: crypto.randomUUID() }),
+    action,
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-      <Problems problems={rest} title="Not entered" />
-      <Field label="Timed item" id="minutes-item">
-        <select {...form.register('itemId')}>
+    <form className="d-grid gap-2 mt-2" {...f.props}>
+      <Problems problems={f.problems} title="Not entered" />
+      <Field label="Timed item" id="minutes-item" error={f.error('payload.itemId')}>
+        <select {...f.register('payload.itemId')}>
           {items.map((i) => (
             <option key={i.id} value={i.id}>
               {i.id} {i.title}
@@ -73,8 +45,8 @@ export function MinutesForm({
         </select>
       </Field>
       <div className="d-grid gap-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
-        <Field label="In lesson" id="minutes-lesson">
-          <select {...form.register('sortieId')}>
+        <Field label="In lesson" id="minutes-lesson" error={f.error('sortieId')}>
+          <select {...f.register('sortieId')}>
             {lessons.map((l) => (
               <option key={l.sortieId} value={l.sortieId}>
                 {l.lesson}
@@ -82,14 +54,14 @@ export function MinutesForm({
             ))}
           </select>
         </Field>
-        <Field label="Minutes" unit="min" id="minutes" error={errors.minutes}>
-          <input inputMode="numeric" {...form.register('minutes')} />
+        <Field label="Minutes" unit="min" id="minutes" error={f.error('payload.minutes')}>
+          <input inputMode="numeric" {...f.register('payload.minutes', { valueAsNumber: true })} />
         </Field>
       </div>
-      <Field label="Note to it" id="minutes-note">
-        <input {...form.register('note')} />
+      <Field label="Note to it" id="minutes-note" error={f.error('payload.note')}>
+        <input {...f.register('payload.note')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
         Enter the time
       </button>
     </form>

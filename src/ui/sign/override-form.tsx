@@ -1,9 +1,7 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 /** Asks to sign an item without its evidence. */
@@ -18,24 +16,17 @@ export function OverrideForm({
   rule: string;
   action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { itemId: items[0]?.id ?? '', reason: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const answer = await runAction(() =>
-      action({ checkoutId, itemId: v.itemId || (items[0]?.id ?? ''), reason: v.reason }),
-    );
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    form.reset({ itemId: '', reason: '' });
-    setRest([]);
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).OverrideForm,
+    defaults: { checkoutId, itemId: items[0]?.id ?? '', reason: '' },
+    action,
+    draft: `override-${checkoutId}`,
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-      <Problems problems={rest} title="Not overridden" />
-      <Field label="Item to override" id="override-item" error={errors.itemId}>
-        <select {...form.register('itemId')}>
+    <form className="d-grid gap-2 mt-2" {...f.props}>
+      <Problems problems={f.problems} title="Not overridden" />
+      <Field label="Item to override" id="override-item" error={f.error('itemId')}>
+        <select {...f.register('itemId')}>
           {items.map((i) => (
             <option key={i.id} value={i.id}>
               {i.id} {i.title}
@@ -46,12 +37,12 @@ export function OverrideForm({
       <Field
         label="Reason of the override"
         id="override-reason"
-        error={errors.reason}
+        error={f.error('reason')}
         hint={`It is printed on the sign-off. ${rule}`}
       >
-        <textarea rows={2} {...form.register('reason')} />
+        <textarea rows={2} {...f.register('reason')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
         Override with this reason
       </button>
     </form>
@@ -70,32 +61,18 @@ export function OverrideAnswer({
   mayWithdraw: boolean;
   action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const [reason, setReason] = useState('');
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const [busy, setBusy] = useState(false);
-  const send = async (answer: 'approved' | 'declined' | 'withdrawn') => {
-    setBusy(true);
-    const done = await runAction(() => action({ overrideId, answer, reason }));
-    setBusy(false);
-    if (!done.ok) return setRest(done.problems);
-    router.refresh();
-  };
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/forms')).OverrideAnswerForm,
+    defaults: { overrideId, answer: 'approved', reason: '' },
+    action,
+  });
   return (
     <div className="d-grid gap-1">
-      <Problems problems={rest} title="Not answered" />
+      <Problems problems={f.problems} title="Not answered" />
       {mayAnswer ? (
-        <>
-          <label className="form-label mb-0" htmlFor={`answer-${overrideId}`}>
-            Why, if not
-          </label>
-          <input
-            id={`answer-${overrideId}`}
-            className="form-control form-control-sm"
-            value={reason}
-            onChange={(e) => setReason(e.target.value)}
-          />
-        </>
+        <Field label="Why, if not" id={`answer-${overrideId}`} error={f.error('reason')}>
+          <input className="form-control-sm" {...f.register('reason')} />
+        </Field>
       ) : null}
       <div className="d-flex gap-2">
         {mayAnswer ? (
@@ -103,16 +80,16 @@ export function OverrideAnswer({
             <button
               type="button"
               className="btn btn-sm btn-primary"
-              disabled={busy}
-              onClick={() => void send('approved')}
+              disabled={f.busy}
+              onClick={() => void f.send({ answer: 'approved' })}
             >
               Approve it
             </button>
             <button
               type="button"
               className="btn btn-sm btn-outline-danger"
-              disabled={busy}
-              onClick={() => void send('declined')}
+              disabled={f.busy}
+              onClick={() => void f.send({ answer: 'declined' })}
             >
               Decline it
             </button>
@@ -122,8 +99,8 @@ export function OverrideAnswer({
           <button
             type="button"
             className="btn btn-sm btn-outline-primary"
-            disabled={busy}
-            onClick={() => void send('withdrawn')}
+            disabled={f.busy}
+            onClick={() => void f.send({ answer: 'withdrawn' })}
           >
             Withdraw it
           </button>

@@ -1,58 +1,34 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { WaiverAtDesk } from '@/domain/capture';
+import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 /** Waives an item that the programme allows to be waived, with the handbook reference as the reason. */
 export function WaiveForm({
   sortieId,
-  author,
   items,
   action,
 }: {
   sortieId: string;
-  author: string;
   items: { id: string; title: string; rule: string }[];
-  action: (event: unknown) => Promise<ActionResult>;
+  action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { itemId: items[0]?.id ?? '', reason: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const item = items.find((i) => i.id === form.watch('itemId'));
-  const send = form.handleSubmit(async ({ itemId, reason }) => {
-    if (reason.trim().length < 8)
-      return form.setError(
-        'reason',
-        { message: 'Give the handbook page or paragraph that advises against it.' },
-        { shouldFocus: true },
-      );
-    const answer = await runAction(() =>
-      action({
-        eventId: crypto.randomUUID(),
-        deviceId: crypto.randomUUID(),
-        deviceSeq: 1,
-        sortieId,
-        subjectId: crypto.randomUUID(),
-        author,
-        type: 'item-waived',
-        v: 1,
-        deviceTime: new Date().toISOString(),
-        payload: { itemId, reason },
-      }),
-    );
-    if (!answer.ok) return setRest(answer.problems);
-    form.reset();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/capture')).WaiverAtDesk,
+    defaults: { sortieId, type: 'item-waived', payload: { itemId: items[0]?.id ?? '', reason: '' } },
+    fresh: () => ({ requestId: crypto.randomUUID(), subjectId: crypto.randomUUID() }),
+    action,
+    draft: `waive-${sortieId}`,
   });
+  const chosen = f.form.watch('payload.itemId');
+  const item = items.find((i) => i.id === chosen);
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
-      <Problems problems={rest} title="Not waived" />
-      <Field label="Item" id="waive-item">
-        <select {...form.register('itemId')}>
+    <form className="d-grid gap-2" {...f.props}>
+      <Problems problems={f.problems} title="Not waived" />
+      <Field label="Item" id="waive-item" error={f.error('payload.itemId')}>
+        <select {...f.register('payload.itemId')}>
           {items.map((i) => (
             <option key={i.id} value={i.id}>
               {i.id} {i.title}
@@ -60,10 +36,10 @@ export function WaiveForm({
           ))}
         </select>
       </Field>
-      <Field label="Reason" id="waive-reason" error={errors.reason} {...(item ? { hint: item.rule } : {})}>
-        <input {...form.register('reason')} />
+      <Field label="Reason" id="waive-reason" error={f.error('payload.reason')} {...(item ? { hint: item.rule } : {})}>
+        <input {...f.register('payload.reason')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
         Waive with this reason
       </button>
     </form>

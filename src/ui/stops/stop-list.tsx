@@ -1,10 +1,10 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import type { z } from 'zod';
+import { LimitAtDesk, StopExplainedAtDesk } from '@/domain/capture';
 import { STOP_TITLE, type StopCode } from '@/domain/stops';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 export interface StopShown {
@@ -16,31 +16,15 @@ export interface StopShown {
   words: string;
   reason: string | null;
 }
-type Send = (event: unknown) => Promise<ActionResult>;
-
-/** One event of a desk about a subject of a flight. */
-const deskEvent = (type: string, sortieId: string, subjectId: string, author: string, payload: unknown) => ({
-  eventId: crypto.randomUUID(),
-  deviceId: crypto.randomUUID(),
-  deviceSeq: 1,
-  sortieId,
-  subjectId,
-  author,
-  type,
-  v: 1,
-  deviceTime: new Date().toISOString(),
-  payload,
-});
+type Send = (form: unknown) => Promise<ActionResult>;
 
 /** What was flown past a stop. The record is kept, the reason asked for once, and it proves nothing of a safety item. */
 export function StopList({
   stops,
-  author,
   explain,
 }: {
   stops: StopShown[];
-  /** Who may give a reason; null = read only. */
-  author: string | null;
+  /** Null = read only. */
   explain: Send | null;
 }) {
   const subjects = [...new Set(stops.map((s) => s.subjectId))];
@@ -62,14 +46,19 @@ export function StopList({
             </ul>
             {first.reason ? (
               <div className="small">Why: {first.reason}</div>
-            ) : author && explain ? (
+            ) : explain ? (
               <DeskReason
-                draftKey={`why-${id}`}
+                of={{
+                  schema: async () => (await import('@/domain/capture')).StopExplainedAtDesk,
+                  type: 'stop-explained',
+                  payload: {},
+                }}
+                sortieId={first.sortieId}
+                subjectId={id}
                 label={`Why it was flown: ${first.name}`}
-                hint="Asked once. It stands in the debrief and at the signature; it makes no evidence of it."
-                button="Keep the reason"
-                title="Not kept"
-                event={(reason) => deskEvent('stop-explained', first.sortieId, id, author, { reason })}
+                hint="Asked once. It is shown in the debrief and at the signature; it makes no evidence of it."
+                button="Save reason"
+                title="Not saved"
                 send={explain}
               />
             ) : (
@@ -82,49 +71,52 @@ export function StopList({
   );
 }
 
-/** A reason of a few words, kept as an event of the flight. */
+interface ReasonEvent {
+  requestId: string;
+  sortieId: string;
+  subjectId: string;
+  type: string;
+  payload: { reason: string };
+}
+/** A reason of a few words, recorded as an event of the flight. */
 function DeskReason({
-  draftKey,
+  of,
+  sortieId,
+  subjectId,
   label,
   hint,
   button,
   title,
-  event,
   send,
 }: {
-  draftKey: string;
+  of: { schema: () => Promise<z.ZodType>; type: string; payload: object };
+  sortieId: string;
+  subjectId: string;
   label: string;
   hint: string;
   button: string;
   title: string;
-  event: (reason: string) => unknown;
   send: Send;
 }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { reason: '' } });
-  const draft = useDraft(form, draftKey);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const keep = form.handleSubmit(async ({ reason }) => {
-    setRest([]);
-    if (reason.trim().length < 8)
-      return form.setError('reason', { message: 'Say why, in a few words.' }, { shouldFocus: true });
-    const answer = await runAction(() => send(event(reason.trim())));
-    if (!answer.ok) return setRest(answer.problems);
-    draft.clear();
-    router.refresh();
+  const id = `${of.type}-${subjectId}`;
+  const f = useActionForm<ReasonEvent>({
+    schema: async () => (await of.schema()) as z.ZodType<unknown, ReasonEvent>,
+    defaults: { sortieId, subjectId, type: of.type, payload: { ...of.payload, reason: '' } },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    action: send,
+    draft: id,
   });
   return (
-    <form onSubmit={(e) => void keep(e)} noValidate className="d-grid gap-1">
-      <Problems problems={rest} title={title} />
-      <Field label={label} id={draftKey} error={errors.reason} hint={hint}>
-        <input maxLength={300} {...form.register('reason')} />
+    <form className="d-grid gap-1" {...f.props}>
+      <Problems problems={f.problems} title={title} />
+      <Field label={label} id={id} error={f.error('payload.reason')} hint={hint}>
+        <input maxLength={300} {...f.register('payload.reason')} />
       </Field>
       <button
         type="submit"
         className="btn btn-sm btn-outline-primary"
         style={{ justifySelf: 'start' }}
-        disabled={isSubmitting}
+        disabled={f.busy}
       >
         {button}
       </button>
@@ -133,15 +125,20 @@ function DeskReason({
 }
 
 /** A limit of the school set aside for one flight, by the chief and with a reason. */
-export function OverrideLimit({ sortieId, author, send }: { sortieId: string; author: string; send: Send }) {
+export function OverrideLimit({ sortieId, send }: { sortieId: string; send: Send }) {
   return (
     <DeskReason
-      draftKey={`limit-${sortieId}`}
+      of={{
+        schema: async () => (await import('@/domain/capture')).LimitAtDesk,
+        type: 'limit-overridden',
+        payload: { limit: 'house' as const },
+      }}
+      sortieId={sortieId}
+      subjectId={sortieId}
       label="Set the school’s limit aside for this flight, because"
       hint="The school’s own limit only. A limitation of the flight manual is never set aside."
       button="Set it aside"
       title="Not set aside"
-      event={(reason) => deskEvent('limit-overridden', sortieId, sortieId, author, { limit: 'house', reason })}
       send={send}
     />
   );

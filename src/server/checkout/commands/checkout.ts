@@ -1,3 +1,4 @@
+import { NewerSheetsForm } from '@/domain/forms';
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
@@ -384,19 +385,12 @@ export async function newerVersions(
   };
 }
 
-export const MoveForm = z.object({
-  checkoutId: z.string(),
-  typeVersion: z.number().int().nullable(),
-  airframeVersion: z.number().int().nullable(),
-  reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
-});
-
 /**
  * Moves a checkout to the newest versions of its sheet, on purpose and with a reason. Briefs already saved keep their
  * snapshot.
  */
 export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Result<object>> {
-  const parsed = MoveForm.safeParse(form);
+  const parsed = NewerSheetsForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const data = parsed.data;
   return write(async (t): Promise<Result<object>> => {

@@ -1,3 +1,4 @@
+import { plain } from '@/core/format';
 import { landingNoted } from '@/core/assess';
 import type { CapturedLanding, ItemObserved } from '@/domain/capture';
 import type { ChangeLine } from '@/domain/changes';
@@ -44,9 +45,9 @@ const SHOWN: readonly [Field, string][] = [
 
 function valueWords(field: Field, value: unknown, names: ReadonlyMap<string, string>): string {
   if (value === null || value === undefined) return field === 'pilotId' ? 'the pilot of this checkout' : 'not seen';
-  if (field === 'intervention') return INTERVENTIONS[value as number]?.word ?? String(value);
+  if (field === 'intervention') return INTERVENTIONS[value as number]?.word ?? plain(value);
   if (field === 'pilotId') return names.get(value as string) ?? 'the second pilot';
-  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => say(String(v))).join(', ');
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => say(plain(v))).join(', ');
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'object') {
     const o = value as Record<string, unknown>;
@@ -55,10 +56,10 @@ function valueWords(field: Field, value: unknown, names: ReadonlyMap<string, str
         ? []
         : [
             k === 'band' || k === 'side' || k === 'handling'
-              ? say(String(v))
+              ? say(plain(v))
               : k === 'count'
-                ? String(v)
-                : `${say(k)} ${say(String(v))}`,
+                ? plain(v)
+                : `${say(k)} ${say(plain(v))}`,
           ],
     );
     return parts.length === 0 ? 'not seen' : parts.join(' ');

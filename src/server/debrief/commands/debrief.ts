@@ -1,3 +1,4 @@
+import { OverruleForm } from '@/domain/forms';
 import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
@@ -45,15 +46,6 @@ const ownerOf = (sortieId: string, t?: Transaction) =>
     t,
   );
 const NONE = told('not-found');
-const Reason = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
-
-export const OverruleForm = z.object({
-  sortieId: z.string().min(1),
-  subjectId: z.string().min(1),
-  what: z.string().min(1).max(24),
-  to: z.string().max(24).nullable(),
-  reason: Reason,
-});
 
 /**
  * An instructor says otherwise of one criterion, a whole landing or an item. What was computed stays beside it; `to`

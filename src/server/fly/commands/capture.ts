@@ -169,7 +169,7 @@ export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transac
   );
 
 /** What a landing or an item, whose it was, or what stops it is made of. */
-const PROJECTED = affecting('landings', 'items', 'gear', 'limits');
+export const PROJECTED = affecting('landings', 'items', 'gear', 'limits');
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const cleaned = clean(item);

@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import type { CaptureEvent } from '@/domain/capture';
+import { type CaptureEvent, DeskEventForm } from '@/domain/capture';
 import type { EventType } from '@/domain/words';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { type Result, problem } from '../../floor/result';
-import { keepEvent } from './capture';
+import { type Result, problem, zodProblems } from '../../floor/result';
+import { write } from '../../floor/write';
+import { told } from '../sentences';
+import { CaptureEvents } from '../tables';
+import { PROJECTED, keepEvent, projectSortie } from './capture';
 import { OFFICE_DEVICE, flightOf, refusalOf } from './event-door';
 import * as ask from '../../floor/statements/fly';
 
@@ -20,10 +23,11 @@ export async function addOfficeEvent(
   type: EventType,
   payload: unknown,
   t: Transaction,
+  eventId: string = randomUUID(),
 ): Promise<Result<object>> {
   const last = await ask.addOfficeEvent.one({ d: OFFICE_DEVICE }, t);
   const event: CaptureEvent = {
-    eventId: randomUUID(),
+    eventId,
     deviceId: OFFICE_DEVICE,
     deviceSeq: (last?.n ?? 0) + 1,
     sortieId,
@@ -38,4 +42,20 @@ export async function addOfficeEvent(
   if (refusal) return problem('', refusal);
   await keepEvent(event, 0, t);
   return { ok: true };
+}
+
+/** The one door for what is said of a flight at a desk. Sent twice it is one event. */
+export async function recordAtDesk(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = DeskEventForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { requestId, sortieId, subjectId, type, payload } = parsed.data;
+  return write(async (t): Promise<Result<object>> => {
+    const before = await CaptureEvents.first({ where: { eventId: requestId }, pick: ['author', 'type'] }, t);
+    if (before)
+      return before.author === user.id && before.type === type ? { ok: true } : problem('', told('number-used'));
+    const added = await addOfficeEvent(user, sortieId, subjectId, type, payload, t, requestId);
+    if (!added.ok) return added;
+    if (PROJECTED.includes(type)) await projectSortie(sortieId, t);
+    return added;
+  });
 }

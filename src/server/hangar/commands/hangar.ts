@@ -1,3 +1,4 @@
+import { PowerForm } from '@/domain/forms';
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
@@ -173,12 +174,6 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
     return { ok: true, version: baseVersion + 1, unchanged: false };
   });
 }
-
-export const PowerForm = z.object({
-  findingId: z.string().min(1),
-  decision: z.enum(['approved', 'declined']),
-  reason: Reason,
-});
 
 /**
  * A chief decides of a power setting found in flight: approved, it stands on the type sheet as *measured*, in a new

@@ -1,3 +1,4 @@
+import { OverrideForm, OverrideAnswerForm } from '@/domain/forms';
 import { asTold } from '../../floor/sentences';
 import { told } from '../sentences';
 import { createHash, randomUUID } from 'node:crypto';
@@ -123,15 +124,6 @@ export async function overridesOf(
     .filter((o) => all || (o.answer !== 'declined' && o.answer !== 'withdrawn'));
 }
 
-export const OverrideForm = z.object({
-  checkoutId: z.string().min(1),
-  itemId: z.string().min(1),
-  reason: z
-    .string()
-    .trim()
-    .min(15, 'Say why, in a sentence: it is printed on the sign-off.')
-    .max(500, 'Keep it under 500 characters.'),
-});
 /** Asks to sign an item without its evidence. The reason is printed on the sign-off. */
 export async function askOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverrideForm.safeParse(form);
@@ -181,11 +173,6 @@ export async function askOverride(user: CurrentUser, form: unknown): Promise<Res
   });
 }
 
-export const OverrideAnswerForm = z.object({
-  overrideId: z.string().min(1),
-  answer: z.enum(['approved', 'declined', 'withdrawn']),
-  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
-});
 /** A chief's yes or no to an override; who asked may withdraw it. */
 export async function answerOverride(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = OverrideAnswerForm.safeParse(form);

@@ -1,3 +1,4 @@
+import { StrikeForm, CertificateForm, PilotCertificateForm } from '@/domain/forms';
 import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
@@ -55,10 +56,6 @@ export async function logFlight(user: CurrentUser, form: unknown): Promise<Resul
   });
 }
 
-export const StrikeForm = z.object({
-  logId: z.string().min(1),
-  reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
-});
 /** Strikes a logged flight that was wrong. It stays, with the reason, and counts no more. */
 export async function strikeFlight(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = StrikeForm.safeParse(form);
@@ -73,11 +70,6 @@ export async function strikeFlight(user: CurrentUser, form: unknown): Promise<Re
   });
 }
 
-export const CertificateForm = z.object({
-  userId: z.string().min(1),
-  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
-  until: z.iso.date('Give the day as year-month-day.').nullable(),
-});
 /** The certificate an instructor’s entries name, and its last day. Chief only. */
 export async function saveCertificate(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = CertificateForm.safeParse(form);
@@ -92,10 +84,6 @@ export async function saveCertificate(user: CurrentUser, form: unknown): Promise
   });
 }
 
-export const PilotCertificateForm = z.object({
-  pilotId: z.string().min(1),
-  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
-});
 /** The licence a pilot’s entries name. */
 export async function savePilotCertificate(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = PilotCertificateForm.safeParse(form);

@@ -1,3 +1,4 @@
+import { AdoptForm } from '@/domain/forms';
 import type { Told } from '../../floor/sentences';
 import { told } from '../sentences';
 import type { Findings } from '@/domain/findings';
@@ -189,10 +190,6 @@ function circular(p: Programme): boolean {
   return done.size < p.items.length;
 }
 
-export const AdoptForm = z.object({
-  id: z.string().min(1),
-  reason: z.string().trim().min(5, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
-});
 /** Takes a version the product proposed into force, as a version of the house's own. */
 export async function adoptContent(
   user: CurrentUser,

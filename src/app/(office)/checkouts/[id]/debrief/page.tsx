@@ -48,7 +48,7 @@ import {
   acknowledgeDebriefAction,
   assessSelfAction,
   decideFindingAction,
-  recordEventAction,
+  deskEventAction,
   overruleAction,
   saveDebriefAction,
 } from '../../../../actions';
@@ -247,11 +247,7 @@ export default async function DebriefPage({
                 <p className="mb-2">
                   It happened, so it is kept. It is no evidence of a safety item, and it stands at the signature.
                 </p>
-                <StopList
-                  stops={stops}
-                  author={runs && head.status === 'open' ? user.id : null}
-                  explain={recordEventAction}
-                />
+                <StopList stops={stops} explain={runs && head.status === 'open' ? deskEventAction : null} />
               </Panel>
             ) : null}
             {record.overridden

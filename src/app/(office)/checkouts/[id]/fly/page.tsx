@@ -13,7 +13,7 @@ import { groundings } from '@/server/hangar/queries/groundings';
 import { GroundedNote } from '@/ui/stops/grounded-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { sharersOf } from '@/server/checkout/queries/lists';
-import { recordEventAction, shareFlightAction } from '../../../../actions';
+import { deskEventAction, shareFlightAction } from '../../../../actions';
 import { checkoutPage } from '../../../../checkout-page';
 
 export const metadata: Metadata = { title: 'Fly' };
@@ -66,7 +66,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                 ) : crosswind.governingKind !== 'house' ? (
                   <p className="mb-0">Nobody sets this limit aside.</p>
                 ) : may.overrideSchoolLimit(user, head) ? (
-                  <OverrideLimit sortieId={latest.id} author={user.id} send={recordEventAction} />
+                  <OverrideLimit sortieId={latest.id} send={deskEventAction} />
                 ) : (
                   <p className="mb-0">The chief instructor may set it aside for one flight, with a reason.</p>
                 )}

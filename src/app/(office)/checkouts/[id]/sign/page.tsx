@@ -26,7 +26,7 @@ import {
   answerOverrideAction,
   askOverrideAction,
   enterResultAction,
-  recordEventAction,
+  deskEventAction,
   signCheckoutAction,
   signNotYetAction,
   signPartAction,
@@ -226,7 +226,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
               ) : null}
               {stops.length > 0 ? (
                 <Panel title="Flown past a stop">
-                  <StopList stops={stops} author={null} explain={null} />
+                  <StopList stops={stops} explain={null} />
                   <p className="soft small mb-0 mt-2">
                     None of it is evidence of a safety item. Reasons are given in the debrief.
                   </p>
@@ -278,13 +278,12 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                       <div className="mt-2">
                         <WaiveForm
                           sortieId={latest.id}
-                          author={user.id}
                           items={waivable.map((i) => ({
                             id: i.item.id,
                             title: i.item.title,
                             rule: i.item.waivable ?? '',
                           }))}
-                          action={recordEventAction}
+                          action={deskEventAction}
                         />
                       </div>
                     </details>
@@ -293,12 +292,11 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                     <details className="mb-2">
                       <summary>Enter time of an item</summary>
                       <MinutesForm
-                        author={user.id}
                         items={timed.map((i) => ({ id: i.id, title: i.title }))}
                         lessons={record.sorties
                           .filter((s) => s.sharedWith === null)
                           .map((s) => ({ sortieId: s.id, lesson: s.lesson }))}
-                        action={recordEventAction}
+                        action={deskEventAction}
                       />
                     </details>
                   ) : null}

@@ -1,0 +1,140 @@
+'use client';
+import { useState } from 'react';
+import type { LoggedWind } from '@/domain/capture';
+import { say } from '@/domain/words';
+import { direction } from '@/core/format';
+import type { StoredEvent } from '@/offline/client';
+import type { SortiePack } from '@/offline/protocol';
+import { Sheet } from './parts';
+import type { SaveEvent } from './view';
+
+/** The runway in use, changed in flight. */
+export function RunwaySheet({
+  pack,
+  runwayEnd,
+  close,
+  record,
+}: {
+  pack: SortiePack;
+  runwayEnd: string;
+  close: () => void;
+  record: SaveEvent;
+}) {
+  return (
+    <Sheet title="Runway in use" close={close}>
+      <p className="mb-0">
+        Landings from now on are on it; those already saved keep theirs. The numbers of the brief were for{' '}
+        {pack.runwayEnd}.
+      </p>
+      <div className="taps t4" role="group" aria-label="Runway in use">
+        {pack.runways.map((r) => (
+          <button
+            key={r.ident}
+            type="button"
+            className="tap"
+            aria-pressed={r.ident === runwayEnd}
+            onClick={() =>
+              void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(close, () => undefined)
+            }
+          >
+            {r.ident}
+            <small>{r.surface ?? ''}</small>
+          </button>
+        ))}
+      </div>
+    </Sheet>
+  );
+}
+
+/** What the server refused, each with why. */
+export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; close: () => void }) {
+  return (
+    <Sheet title="Refused by the server" close={close}>
+      <p className="mb-0">
+        These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell the
+        chief.
+      </p>
+      <ul>
+        {refused.map((e) => (
+          <li key={e.eventId}>
+            <strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}
+
+/** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
+export function WindSheet({
+  runwayDeg,
+  wind,
+  close,
+  record,
+}: {
+  runwayDeg: number;
+  wind: LoggedWind | null;
+  close: () => void;
+  record: SaveEvent;
+}) {
+  const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
+  const [kt, setKt] = useState(wind?.kt ?? 0);
+  const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
+  const step = (label: string, text: string, down: () => void, up: () => void) => (
+    <div>
+      <h2>{label}</h2>
+      <div className="stepper">
+        <button type="button" className="tap" aria-label={`${label} less`} onClick={down}>
+          –
+        </button>
+        <span className="num">{text}</span>
+        <button type="button" className="tap" aria-label={`${label} more`} onClick={up}>
+          +
+        </button>
+      </div>
+    </div>
+  );
+  const turn = (by: number) =>
+    setFrom((d) => {
+      const next = (((d + by) % 360) + 360) % 360;
+      return next === 0 ? 360 : next;
+    });
+  return (
+    <Sheet title="Wind now" close={close}>
+      <div className="taps t3">
+        {step(
+          'From, magnetic',
+          `${direction(from)}°`,
+          () => turn(-10),
+          () => turn(10),
+        )}
+        {step(
+          'Mean, kt',
+          String(kt),
+          () => setKt(Math.max(0, kt - 1)),
+          () => setKt(kt + 1),
+        )}
+        {step(
+          'Gust, kt',
+          gust === null ? 'none' : String(gust),
+          () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1),
+          () => setGust(gust === null ? kt + 3 : gust + 1),
+        )}
+      </div>
+      <button
+        type="button"
+        className="tap go"
+        onClick={() =>
+          void record('wind-logged', crypto.randomUUID(), {
+            fromDegMag: from,
+            kt,
+            gustKt: gust !== null && gust > kt ? gust : null,
+            at: new Date().toISOString(),
+          }).then(close, () => undefined)
+        }
+      >
+        Log this wind
+      </button>
+    </Sheet>
+  );
+}
