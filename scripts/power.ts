@@ -5,6 +5,7 @@
  * What was said to be done must be there: events, entries, the recording with its file, the key. The ledger must verify, its
  * head must fit, and the server must start. Needs a C compiler, as installing does. Ends with `N held, M fell`.
  */
+import { ledgerProblemWords } from '@/core/ledger';
 import './lib/help.mjs';
 import { spawnSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
@@ -134,7 +135,7 @@ async function lost(): Promise<string[]> {
     if (!bytes || hashOf(bytes) !== hash) wrong.push(`the file of the recording ${hash.slice(0, 12)} is lost or torn`);
   }
   const { problems, entries } = await checkBook();
-  for (const p of problems) wrong.push(`entry ${p.seq} ${p.what}`);
+  for (const p of problems) wrong.push(ledgerProblemWords(p));
   const state = keyState(await keyOfBook());
   if (entries > 0 && state !== 'ready') wrong.push(`the key is ${state}`);
   if (!existsSync(path.join(process.env.JEITO_DATA ?? '', 'keys'))) wrong.push('the keys are gone');

@@ -8,6 +8,7 @@
  * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but
  * its key is not one you gave.
  */
+import { entryProblemWords } from '@/core/ledger';
 import './lib/help.mjs';
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
@@ -31,8 +32,8 @@ async function checkFolder(): Promise<number> {
   needFolder();
   const { entries, problems, doubts } = await checkBook();
   await closeDatabase();
-  for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${p.what}`);
-  for (const d of doubts) console.log(`note: entry ${d.seq}${d.id ? ` (${d.id})` : ''} ${d.what}`);
+  for (const p of problems) console.log(`entry ${p.seq}${p.id ? ` (${p.id})` : ''}: ${entryProblemWords(p)}`);
+  for (const d of doubts) console.log(`note: entry ${d.seq}${d.id ? ` (${d.id})` : ''} ${entryProblemWords(d)}`);
   console.log(
     problems.length === 0
       ? `The book is whole: ${entries} entries.`

@@ -662,10 +662,8 @@ describe('verifying', () => {
         all.filter((r) => r.kind !== 'key-rotated'),
         readHead(),
         ledgerTools(),
-      )
-        .map((p) => p.what)
-        .join(),
-    ).toContain('has not taken up');
+      ).map((p) => p.code),
+    ).toContain('key-unknown');
   });
 });
 

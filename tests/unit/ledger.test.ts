@@ -59,25 +59,25 @@ describe('verifyLedger', () => {
   });
   it('names the entry whose text was changed', () => {
     const found = change(2, (r) => ({ canonical: r.canonical.replace('"A"', '"B"') }));
-    expect(found.some((p) => p.seq === 2 && /hash/.test(p.what))).toBe(true);
-    expect(found.some((p) => p.seq === 2 && /signature/.test(p.what))).toBe(true);
+    expect(found.some((p) => p.seq === 2 && p.code === 'hash')).toBe(true);
+    expect(found.some((p) => p.seq === 2 && p.code === 'signature')).toBe(true);
   });
   it.each(['checkoutId', 'signerId', 'signedAt', 'kind'] as const)(
     'names the entry whose column %s was changed',
     (column) => {
       expect(change(3, () => ({ [column]: 'x' }))).toEqual([
-        { seq: 3, id: 'id3', what: `its column ${column} differs from its signed text` },
+        { seq: 3, id: 'id3', code: 'column', params: { name: column } },
       ]);
     },
   );
   it('sees text that only decodes to the same: spaces in JSON, letters of a hash, a loose signature', () => {
     expect(
-      change(2, (r) => ({ canonical: r.canonical.replace('{', '{ ') })).some((p) => /canonical form/.test(p.what)),
+      change(2, (r) => ({ canonical: r.canonical.replace('{', '{ ') })).some((p) => p.code === 'not-canonical'),
     ).toBe(true);
     expect(change(2, (r) => ({ hash: r.hash.toUpperCase() })).some((p) => p.seq === 2)).toBe(true);
     expect(
-      change(2, (r) => ({ signature: `${r.signature.slice(0, 5)} ${r.signature.slice(5)}` })).map((p) => p.what),
-    ).toEqual(['its signature is not written in the strict form']);
+      change(2, (r) => ({ signature: `${r.signature.slice(0, 5)} ${r.signature.slice(5)}` })).map((p) => p.code),
+    ).toEqual(['signature-form']);
   });
   it('names the entries of a cut tail, and one taken from the middle', () => {
     const { rows, head } = book(4);
@@ -87,14 +87,14 @@ describe('verifyLedger', () => {
         rows.filter((r) => r.seq !== 2),
         head,
         tools,
-      ).some((p) => p.seq === 2 && /is missing/.test(p.what)),
+      ).some((p) => p.seq === 2 && p.code === 'missing'),
     ).toBe(true);
     expect(verifyLedger([], head, tools).length).toBe(4);
   });
   it('does not trust a head that was changed, nor a missing one', () => {
     const { rows, head } = book(4);
-    expect(verifyLedger(rows.slice(0, 3), { ...head, count: 3 }, tools)[0]?.what).toContain('head itself was changed');
-    expect(verifyLedger(rows, null, tools)[0]?.what).toContain('missing');
+    expect(verifyLedger(rows.slice(0, 3), { ...head, count: 3 }, tools)[0]?.code).toBe('head-changed');
+    expect(verifyLedger(rows, null, tools)[0]?.code).toBe('head-missing');
   });
 });
 
@@ -127,7 +127,7 @@ describe('keys of the book', () => {
     const other = handedOver(6, 3, 'k3', 'k2');
     expect(
       verifyLedger(other.rows, null, tools)
-        .filter((p) => p.what.includes('has not taken up'))
+        .filter((p) => p.code === 'key-unknown')
         .map((p) => p.seq),
     ).toEqual([4, 5, 6]);
     const without = handedOver(6, 99, 'k2');
@@ -136,13 +136,13 @@ describe('keys of the book', () => {
         without.rows.map((r) => (r.seq > 4 ? { ...r, keyId: 'k2' } : r)),
         null,
         tools,
-      ).some((p) => p.what.includes('has not taken up')),
+      ).some((p) => p.code === 'key-unknown'),
     ).toBe(true);
   });
   it('a head signed with a key the book never took up says nothing for it', () => {
     const { rows, head } = book(4);
     expect(verifyLedger(rows, { ...head, keyId: 'elsewhere' }, tools)).toEqual([
-      { seq: 4, id: null, what: 'the signed head is signed with a key that the book has not taken up' },
+      { seq: 4, id: null, code: 'head-key-unknown' },
     ]);
   });
   it('an entry is checked by itself, wherever it stood', () => {
@@ -150,12 +150,13 @@ describe('keys of the book', () => {
     if (!second) throw new Error('no entry');
     expect(entryProblems(second, tools)).toEqual([]);
     expect(entryProblems({ ...second, canonical: second.canonical.replace('"n":2', '"n":3') }, tools)).toEqual([
-      'its hash does not match its text',
-      'its signature does not match its text',
+      { code: 'hash' },
+      { code: 'signature' },
     ]);
-    expect(entryProblems({ ...second, canonical: '[]' }, tools)).toContain(
-      'its column seq differs from its signed text',
-    );
+    expect(entryProblems({ ...second, canonical: '[]' }, tools)).toContainEqual({
+      code: 'column',
+      params: { name: 'seq' },
+    });
     expect(newKeyOf({ canonical: 'not json' })).toBeNull();
     expect(newKeyOf({ canonical: '{"body":{"newKeyId":7}}' })).toBeNull();
   });

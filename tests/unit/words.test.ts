@@ -15,6 +15,7 @@ import {
   asksWords,
 } from '@/core/assess';
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
+import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
 import { FIT_WORDS, LIMITATION_WORDS } from '@/core/schedule';
 import { type Args, type Catalogue, type Coded, coder, sentence } from '@/domain/coded';
 import { ACCOUNT_WORDS } from '@/server/account/sentences';
@@ -332,6 +333,31 @@ describe('core', () => {
         'no-such-fact': { fact: 'bounce', over: 'arrivals' },
       }),
     ]);
+  });
+  it('the ledger', () => {
+    holds(
+      read(LEDGER_PROBLEM_WORDS, {
+        gap: { after: 3 },
+        chain: none,
+        'key-unknown': none,
+        'not-json': none,
+        'not-an-entry': none,
+        'not-canonical': none,
+        column: { name: 'signerId' },
+        hash: none,
+        'signature-form': none,
+        signature: none,
+        'dated-before': { signedAt: '2026-11-23', seq: 3, latest: '2026-11-24' },
+        'head-missing': none,
+        'head-key-unknown': none,
+        'head-changed': none,
+        missing: { at: '2026-11-24', count: 4 },
+        'head-differs': none,
+      }),
+    );
+    expect(ledgerProblemWords({ seq: 4, id: null, code: 'hash' })).toBe(
+      'Entry 4 has a hash that does not match its text.',
+    );
   });
   it('a code carries its parameters, and only where its sentence has some', () => {
     const code = coder(MISSING_WORDS);

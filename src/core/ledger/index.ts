@@ -3,6 +3,9 @@
  * names the hash before it. Hashing and signing are passed in, because keys live in `server`.
  */
 import canonicalize from 'canonicalize';
+import type { EntryProblem, LedgerProblem } from './ledger-words';
+
+export * from './ledger-words';
 
 export const LEDGER_START_HASH = '0'.repeat(64);
 
@@ -26,11 +29,6 @@ export interface LedgerHead {
   at: string;
   signature: string;
   keyId: string;
-}
-export interface LedgerProblem {
-  seq: number;
-  id: string | null;
-  what: string;
 }
 export interface LedgerTools {
   sha256Hex: (text: string) => string;
@@ -66,10 +64,10 @@ export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null
   let key = rows[0]?.keyId ?? null;
   const keys = new Set(key === null ? [] : [key]);
   for (const row of rows) {
-    const say = (what: string) => problems.push({ seq: row.seq, id: row.id, what });
-    if (row.seq !== prevSeq + 1) say(`follows entry ${prevSeq}: what stood between is missing, or this one was added`);
-    if (row.prevHash !== prevHash) say('does not follow from the entry before it');
-    if (row.keyId !== key) say('is signed with a key that the book has not taken up');
+    const say = (what: EntryProblem) => problems.push({ seq: row.seq, id: row.id, ...what });
+    if (row.seq !== prevSeq + 1) say({ code: 'gap', params: { after: prevSeq } });
+    if (row.prevHash !== prevHash) say({ code: 'chain' });
+    if (row.keyId !== key) say({ code: 'key-unknown' });
     for (const what of entryProblems(row, tools)) say(what);
     const next = row.kind === 'key-rotated' ? newKeyOf(row) : null;
     if (next !== null) keys.add((key = next));
@@ -92,7 +90,8 @@ export function ledgerDoubts(rows: readonly LedgerRow[]): LedgerProblem[] {
       doubts.push({
         seq: row.seq,
         id: row.id,
-        what: `is dated ${row.signedAt}, before entry ${latest.seq} of ${latest.signedAt}: the clock was not right for one of them`,
+        code: 'dated-before',
+        params: { signedAt: row.signedAt, seq: latest.seq, latest: latest.signedAt },
       });
     else latest = row;
   }
@@ -103,13 +102,13 @@ export function ledgerDoubts(rows: readonly LedgerRow[]): LedgerProblem[] {
  * What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the
  * book.
  */
-export function entryProblems(row: LedgerRow, tools: LedgerTools): string[] {
-  const problems: string[] = [];
-  const say = (what: string) => void problems.push(what);
+export function entryProblems(row: LedgerRow, tools: LedgerTools): EntryProblem[] {
+  const problems: EntryProblem[] = [];
+  const say = (what: EntryProblem) => void problems.push(what);
   checkText(row, say);
-  if (tools.sha256Hex(row.canonical) !== row.hash) say('its hash does not match its text');
-  if (tools.reencodeBase64(row.signature) !== row.signature) say('its signature is not written in the strict form');
-  if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say('its signature does not match its text');
+  if (tools.sha256Hex(row.canonical) !== row.hash) say({ code: 'hash' });
+  if (tools.reencodeBase64(row.signature) !== row.signature) say({ code: 'signature-form' });
+  if (!tools.verifySignature(row.canonical, row.signature, row.keyId)) say({ code: 'signature' });
   return problems;
 }
 
@@ -123,19 +122,18 @@ export function newKeyOf(row: Pick<LedgerRow, 'canonical'>): string | null {
   }
 }
 
-function checkText(row: LedgerRow, say: (what: string) => void): void {
+function checkText(row: LedgerRow, say: (what: EntryProblem) => void): void {
   let parsed: unknown;
   try {
     parsed = JSON.parse(row.canonical);
   } catch {
-    say('its text is not JSON');
+    say({ code: 'not-json' });
     return;
   }
-  if (typeof parsed !== 'object' || parsed === null) return say('its text is not an entry');
-  if (canonicalText(parsed) !== row.canonical) say('its text is not in canonical form');
+  if (typeof parsed !== 'object' || parsed === null) return say({ code: 'not-an-entry' });
+  if (canonicalText(parsed) !== row.canonical) say({ code: 'not-canonical' });
   for (const column of COLUMNS) {
-    if ((parsed as Record<string, unknown>)[column] !== row[column])
-      say(`its column ${column} differs from its signed text`);
+    if ((parsed as Record<string, unknown>)[column] !== row[column]) say({ code: 'column', params: { name: column } });
   }
 }
 
@@ -153,28 +151,25 @@ function checkHead(
   tools: LedgerTools,
   keys: ReadonlySet<string>,
 ): LedgerProblem[] {
-  if (head === null)
-    return rows.length === 0
-      ? []
-      : [{ seq: rows.length, id: null, what: 'the signed head is missing, so a cut tail cannot be excluded' }];
-  if (rows.length > 0 && !keys.has(head.keyId))
-    return [{ seq: head.count, id: null, what: 'the signed head is signed with a key that the book has not taken up' }];
+  if (head === null) return rows.length === 0 ? [] : [{ seq: rows.length, id: null, code: 'head-missing' }];
+  if (rows.length > 0 && !keys.has(head.keyId)) return [{ seq: head.count, id: null, code: 'head-key-unknown' }];
   if (
     tools.reencodeBase64(head.signature) !== head.signature ||
     !tools.verifySignature(headText(head), head.signature, head.keyId)
   ) {
-    return [{ seq: head.count, id: null, what: 'the signed head itself was changed' }];
+    return [{ seq: head.count, id: null, code: 'head-changed' }];
   }
   const missing = missingOf(new Set(rows.map((r) => r.seq)), head.count);
   if (missing.length > 0) {
     return missing.map((seq) => ({
       seq,
       id: null,
-      what: `is missing: the signed head of ${head.at} counts ${head.count} entries`,
+      code: 'missing',
+      params: { at: head.at, count: head.count },
     }));
   }
   const atHead = rows.find((r) => r.seq === head.count);
   if (head.count > 0 && atHead && atHead.hash !== head.hash)
-    return [{ seq: atHead.seq, id: atHead.id, what: 'differs from what the signed head recorded' }];
+    return [{ seq: atHead.seq, id: atHead.id, code: 'head-differs' }];
   return [];
 }

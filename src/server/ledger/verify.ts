@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type LedgerProblem, type LedgerRow, type LedgerTools, entryProblems, verifyLedger } from '@/core/ledger';
+import { type LedgerRow, type LedgerTools, entryProblems, verifyLedger, ledgerProblemWords } from '@/core/ledger';
 import { toolsWith } from './keys';
 import { entryTitle } from './titles';
 
@@ -61,7 +61,6 @@ export const unreadable = (why: string): Checked => ({
   entries: 0,
   entry: null,
 });
-const words = (p: LedgerProblem): string => `Entry ${p.seq}${p.id ? ` (${p.id})` : ''} ${p.what}.`;
 
 /**
  * Checks a copy of one entry, or of the whole book, from its text alone: no database, no network.
@@ -95,7 +94,9 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   };
   if (one.success) {
     const { entry } = one.data;
-    const j = judge((t) => entryProblems(entry, t).map((w) => `Entry ${entry.seq} (${entry.id}): ${w}.`));
+    const j = judge((t) =>
+      entryProblems(entry, t).map((p) => ledgerProblemWords({ seq: entry.seq, id: entry.id, ...p })),
+    );
     return {
       what: 'entry',
       ok: j.problems.length === 0 && !j.ownKeyOnly,
@@ -106,7 +107,7 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
     };
   }
   const { entries, head } = book?.data ?? { entries: [], head: null };
-  const j = judge((t) => verifyLedger(entries, head, t).map(words));
+  const j = judge((t) => verifyLedger(entries, head, t).map(ledgerProblemWords));
   return {
     what: 'book',
     ok: j.problems.length === 0 && !j.ownKeyOnly,

@@ -1,3 +1,4 @@
+import { ledgerProblemWords } from '@/core/ledger';
 import { createHash } from 'node:crypto';
 import {
   chmodSync,
@@ -237,9 +238,7 @@ export async function restore(archive: string, to: string, trusted: readonly str
     await closeDatabase();
     const book = await checkBook();
     if (book.problems.length > 0)
-      throw new Error(
-        `The book does not check: entry ${book.problems[0]?.seq ?? '?'} ${book.problems[0]?.what ?? ''}.`,
-      );
+      throw new Error(`The ledger does not check. ${book.problems[0] ? ledgerProblemWords(book.problems[0]) : ''}`);
     const traces = await ask<{ hash: string }>(inData('jeito.sqlite'), 'SELECT DISTINCT hash FROM traces');
     for (const { hash } of traces)
       if (hashOf(await keptFile(hash)) !== hash)

@@ -1,3 +1,4 @@
+import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, instantText, list, plural } from '@/core/format';
@@ -80,7 +81,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
               <Problems
                 title="The book does not check"
                 problems={check.problems.map((p) => ({
-                  message: `Entry ${p.seq}${p.id ? ` (${p.id})` : ''} ${p.what}.`,
+                  message: ledgerProblemWords(p),
                 }))}
               />
             ) : (

@@ -1,5 +1,5 @@
 import { dateText, list } from '@/core/format';
-import { entryProblems } from '@/core/ledger';
+import { entryProblems, entryProblemWords } from '@/core/ledger';
 import { say } from '@/domain/words';
 import { ledgerEntry } from '../book';
 import { ledgerTools, publicKeys } from '../keys';
@@ -32,7 +32,12 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
   if (!entry || entry.hash !== hash) return NOT_HERE;
   const problems = entryProblems(entry, ledgerTools());
   if (problems.length > 0)
-    return { verdict: 'broken', title: `Entry ${entry.seq} of this book does not hold`, lines: [], problems };
+    return {
+      verdict: 'broken',
+      title: `Entry ${entry.seq} of this book does not hold`,
+      lines: [],
+      problems: problems.map(entryProblemWords),
+    };
   const body = bodyOf(entry);
   const about = await ask.verifyCode.all({ id });
   const notes = about.map((a) => ({ ...a, body: bodyOf(a) }));
