@@ -189,7 +189,7 @@ describe('backup and restore', () => {
         await putRight(f, 'jeito.sqlite');
         rmSync(path.join(f, SIGNATURE));
       },
-      /The book does not check: entry 3/,
+      /The ledger does not check\. Entry 3/,
     ],
     [
       'the tail of the book cut, with the manifest put right',
@@ -199,7 +199,7 @@ describe('backup and restore', () => {
         await putRight(f, 'jeito.sqlite', { ledger: 5 });
         rmSync(path.join(f, SIGNATURE));
       },
-      /The book does not check: entry 6/,
+      /The ledger does not check\. Entry 6/,
     ],
     [
       'a manifest changed under its signature',

@@ -20,6 +20,7 @@ import { powerFindings } from '@/server/hangar/queries/findings';
 import { typeVersions } from '@/server/hangar/queries/hangar';
 import { sharersOf } from '@/server/checkout/queries/lists';
 import { database } from '@/server/floor/connection';
+import { write } from '@/server/floor/write';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { fold } from '@/offline/protocol';
 import { recordAtDesk } from '@/server/fly/commands/office';
@@ -323,12 +324,11 @@ describe('what an earlier release judged', () => {
       "SELECT id, judged FROM landings WHERE json_extract(judged, '$.reason.code') IS NOT NULL LIMIT 1",
     );
     const before = JSON.parse(one?.judged ?? '{}') as { landingClass: string; reason: { code: string } };
-    const { sequelize } = database();
-    await sequelize.query(
-      "UPDATE landings SET judged = json_set(judged, '$.reason', 'The pilot\u2019s own.') WHERE id = :id",
-      {
-        replacements: { id: one?.id ?? '' },
-      },
+    await write((t) =>
+      database().sequelize.query(
+        "UPDATE landings SET judged = json_set(judged, '$.reason', 'The pilot\u2019s own.') WHERE id = :id",
+        { replacements: { id: one?.id ?? '' }, transaction: t },
+      ),
     );
     expect(await renewLandings()).toBe(1);
     const after = await row<{ judged: string }>('SELECT judged FROM landings WHERE id = :id', { id: one?.id ?? '' });

@@ -423,7 +423,7 @@ describe('the book against a database shell', () => {
     );
     const edited = verify();
     expect(edited.code).toBe(1);
-    expect(edited.out).toMatch(/entry 3 \([0-9a-f-]{36}\): its hash does not match/);
+    expect(edited.out).toMatch(/entry 3 \([0-9a-f-]{36}\): has a hash that does not match/);
     await shellScript(`UPDATE ledger SET canonical = '${String(kept).replaceAll("'", "''")}' WHERE seq = 3;`);
     expect(verify().code).toBe(0);
     await shellScript('DROP TRIGGER ledger_kept; DELETE FROM ledger WHERE seq >= 6;');

@@ -92,7 +92,7 @@ describe('core', () => {
     });
     holds(lines);
     expect(lines).toEqual([
-      'first F1 and F2',
+      'needs F1 and F2 first',
       'further training was entered on 6 Oct 2026 by Bento: to be shown again',
       'the part sign-off of 1 Aug 2026 lapsed on 23 Nov 2026',
       '2 flown past a stop do not count',

@@ -24,11 +24,14 @@ function speedWords(how: string, off: number, low: number, high: number, unit: s
 /** What the standard allows of something seen by eye. */
 function eyeAllows(row: Pick<StandardRow, 'eye'>, intended: string | null): string {
   if (!row.eye) return '';
-  if (row.eye.kind === 'bounce') return ` The standard allows ${row.eye.withinCount}; ${row.eye.edgeCount} is edge.`;
+  if (row.eye.kind === 'bounce') return ` Standard: ${row.eye.withinCount}; ${row.eye.edgeCount} is edge.`;
   if (row.eye.kind === 'attitude') return intended ? ` Intended: ${say(intended)}.` : '';
   const edge = row.eye.edge.length > 0 ? `; ${row.eye.edge.map(say).join(' or ')} is edge` : '';
-  return ` The standard allows ${row.eye.within.map(say).join(' or ')}${edge}.`;
+  return ` Standard: ${row.eye.within.map(say).join(' or ')}${edge}.`;
 }
+/** What touched first, as seen; *wheel* is what is intended, *mains first* what is seen. */
+const touchWord = (eye: string, row: Pick<StandardRow, 'eye'>): string =>
+  row.eye?.kind === 'attitude' && eye === 'mains-first' ? 'mains first' : say(eye);
 interface Eye {
   row: Pick<StandardRow, 'eye'>;
   intended: string | null;
@@ -56,7 +59,11 @@ export const CRITERION_WORDS = {
     `Seen ${count}${handling ? `, ${say(handling)}` : ''}.${eyeAllows(row, intended)}`,
   seen: ({ eye, row, intended }: Eye & { eye: Exclude<EyeValue, { count: number }> | null }) => {
     const word =
-      typeof eye === 'string' ? say(eye) : eye ? `${say(eye.band)}${eye.side ? ` ${eye.side}` : ''}` : 'nothing';
+      typeof eye === 'string'
+        ? touchWord(eye, row)
+        : eye
+          ? `${say(eye.band)}${eye.side ? ` ${eye.side}` : ''}`
+          : 'nothing';
     return `Seen ${word}.${eyeAllows(row, intended)}`;
   },
   'second-contact': () => 'By the landing technique of this checkout any second contact is a go-around.',

@@ -62,7 +62,7 @@ export const GO_AROUND_FAULTS = {
 export type GoAroundFault = keyof typeof GO_AROUND_FAULTS;
 
 export const MISSING_WORDS = {
-  'first-items': ({ ids }: { ids: readonly string[] }) => `first ${list(ids)}`,
+  'first-items': ({ ids }: { ids: readonly string[] }) => `needs ${list(ids)} first`,
   'further-training': ({ on, by }: { on: string; by: string }) =>
     `further training was entered on ${dateText(on)} by ${by}: to be shown again`,
   'part-lapsed': ({ on, lapsesOn }: { on: string; lapsesOn: string }) =>

@@ -58,7 +58,7 @@ export const LATER_WORDS = {
     `${minutes} min do not fit in the ${leftMin} min left by the ${limitedBy}`,
   'no-room': ({ limitedBy }: { limitedBy: string }) => `no room left by the ${limitedBy}`,
   'later-lesson': ({ lesson }: { lesson: number }) => `begins in lesson ${lesson}`,
-  'first-items': ({ ids }: { ids: readonly string[] }) => `first ${list(ids)}`,
+  'first-items': ({ ids }: { ids: readonly string[] }) => `needs ${list(ids)} first`,
   'one-new-thing': ({ title }: { title: BlockTitle }) => `one new thing at a time: ${sentence(BLOCK_TITLES, title)}`,
   rebuilding: () => 'nothing new while something is being rebuilt',
   'too-little-wind': () => 'the forecast has too little wind for it',

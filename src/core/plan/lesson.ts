@@ -173,7 +173,10 @@ export function proposeLesson(input: LessonInput): LessonProposal {
     if (b.minutes > room) {
       left.push({
         title: b.title,
-        why: { code: 'does-not-fit', params: { minutes: b.minutes, leftMin: Math.max(0, room), limitedBy } },
+        why:
+          room > 0
+            ? { code: 'does-not-fit', params: { minutes: b.minutes, leftMin: room, limitedBy } }
+            : { code: 'no-room', params: { limitedBy } },
       });
       return false;
     }
