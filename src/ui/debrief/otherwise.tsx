@@ -2,7 +2,6 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { say } from '@/domain/words';
-import { OverruleForm } from '@/domain/forms';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';

@@ -1,7 +1,6 @@
 'use client';
 import type { SheetDifference } from '@/core/sheet';
 import { DifferenceList } from '../hangar/findings';
-import { NewerSheetsForm } from '@/domain/forms';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';

@@ -1,6 +1,5 @@
 'use client';
 import { useActionForm } from '../shared/action-form';
-import { StrikeForm } from '@/domain/forms';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';

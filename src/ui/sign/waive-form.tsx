@@ -1,5 +1,4 @@
 'use client';
-import { WaiverAtDesk } from '@/domain/capture';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';

@@ -1,6 +1,5 @@
 'use client';
 import type { z } from 'zod';
-import { LimitAtDesk, StopExplainedAtDesk } from '@/domain/capture';
 import { STOP_TITLE, type StopCode } from '@/domain/stops';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
