@@ -46,6 +46,10 @@ test('what is missing is named and leads to where it is done', async ({ browser,
   await page.getByLabel('Reason', { exact: true }).fill('short');
   await page.getByRole('button', { name: 'Waive with this reason' }).click();
   await expect(page.getByText('Give the handbook page or paragraph that advises against it.')).toBeVisible();
+  // What was typed outlives a reload.
+  await page.reload();
+  await page.getByText('Waive an item').click();
+  await expect(page.getByLabel('Reason', { exact: true })).toHaveValue('short');
   await page.getByLabel('Reason', { exact: true }).fill('Handbook 4.5 advises against wheel landings');
   await page.getByRole('button', { name: 'Waive with this reason' }).click();
   await expect(page.getByText('waived: Handbook 4.5 advises against wheel landings')).toBeVisible();

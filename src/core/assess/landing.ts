@@ -1,3 +1,4 @@
+import { GO_AROUND_ASPECTS } from '@/domain/airwork';
 import { SLACK } from '../constants';
 import { isNumber, needNumbers } from '../guard';
 import type {
@@ -161,19 +162,11 @@ export function classOf(
   return l.precisionOutside.length > 0 ? 'own-off-target' : 'own';
 }
 
-export const GO_AROUND_CHECKS = [
-  'power',
-  'attitude',
-  'speed',
-  'configurationOrder',
-  'tracking',
-  'secondContact',
-] as const;
 export interface GoAroundInput {
   word: GoAroundWord | null;
   triggerS: number | null;
   goAroundS: number | null;
-  execution: Readonly<Partial<Record<(typeof GO_AROUND_CHECKS)[number], CriterionVerdict>>>;
+  execution: Readonly<Partial<Record<(typeof GO_AROUND_ASPECTS)[number], CriterionVerdict>>>;
   intervention: number | null;
   demonstration: boolean;
 }
@@ -222,7 +215,7 @@ function wordFromTimes(triggerS: number | null, goAroundS: number | null): GoAro
 }
 
 function judgeExecution({ execution, intervention }: GoAroundInput): GoAroundExecution {
-  const seen = GO_AROUND_CHECKS.map((id) => execution[id] ?? 'not-seen');
+  const seen = GO_AROUND_ASPECTS.map((id) => execution[id] ?? 'not-seen');
   if (seen.includes('outside')) return 'outside';
   if ((intervention ?? 0) >= 2) return 'assisted';
   if (!isNumber(intervention) || seen.includes('not-seen')) return 'not-judged';

@@ -1,16 +1,17 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useRef, useState } from 'react';
+import { type FormEvent, useEffect, useState } from 'react';
 import {
   type DefaultValues,
   type FieldValues,
   type Path,
   type Resolver,
   type UseFormRegister,
+  type UseFormReturn,
   useForm,
 } from 'react-hook-form';
 import type { z } from 'zod';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from './forms';
+import { type ActionProblem, type ActionResult, runAction, showProblems } from './forms';
 
 interface Options<V extends FieldValues, A extends object> {
   /**
@@ -27,6 +28,28 @@ interface Options<V extends FieldValues, A extends object> {
   draft?: string;
   /** After it was done; absent = the page is read again and the typed text cleared. */
   done?: (answer: { ok: true } & A) => void;
+}
+
+/** Keeps what is typed in this tab, by field, until it was sent; no name = it lives as long as the page. */
+function useTyped<V extends FieldValues>(
+  form: UseFormReturn<V>,
+  name: string | undefined,
+  typed: ReadonlyMap<string, boolean>,
+): { clear: () => void } {
+  const key = `jeito-typed:${name ?? ''}`;
+  useEffect(() => {
+    if (name === undefined) return;
+    const kept = JSON.parse(sessionStorage.getItem(key) ?? '{}') as Record<string, V[Path<V>]>;
+    for (const [field, value] of Object.entries(kept)) if (typed.get(field)) form.setValue(field as Path<V>, value);
+    const subscription = form.watch(() => {
+      const now = [...typed].flatMap(([field, is]) => (is ? [[field, form.getValues(field as Path<V>)]] : []));
+      sessionStorage.setItem(key, JSON.stringify(Object.fromEntries(now)));
+    });
+    return () => subscription.unsubscribe();
+    // The form, its fields and the key are stable for the life of the page.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return { clear: () => sessionStorage.removeItem(key) };
 }
 
 /** Checks by the schema once it is here; where it cannot be brought the server's answer is as good. */
@@ -52,13 +75,20 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
     resolver: checkedBy(o.schema),
   });
   const [problems, setProblems] = useState<ActionProblem[]>([]);
-  const fields = useRef(new Set<string>());
-  // Ids and versions are the page's own: only what was typed comes back.
-  const draft = useDraft(form, o.draft ?? '', [], () => new Set([...fields.current].map((f) => f.split('.')[0] ?? f)));
+  /** The fields on the page; is each typed, or chosen of a list? */
+  const [fields] = useState(() => new Map<string, boolean>());
   const register: UseFormRegister<V> = (name, options) => {
-    fields.current.add(name);
-    return form.register(name, options);
+    const field = form.register(name, options);
+    return {
+      ...field,
+      ref: (element: unknown) => {
+        // What is chosen of a list may be gone from it when the page comes back; what was typed is still right.
+        fields.set(name, !(element instanceof HTMLSelectElement));
+        field.ref(element);
+      },
+    };
   };
+  const draft = useTyped(form, o.draft, fields);
   const { errors, isSubmitting } = form.formState;
   /** @param given what a button adds to what was typed: an answer, a verdict */
   const send = async (given: Partial<V> = {}): Promise<void> => {
@@ -73,16 +103,18 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
           return;
         }
         setProblems([]);
+        if (o.done) o.done(answer);
+        else {
+          form.reset({ ...o.defaults, ...o.fresh?.() } as V);
+          router.refresh();
+        }
         draft.clear();
-        if (o.done) return o.done(answer);
-        form.reset({ ...o.defaults, ...o.fresh?.() } as V);
-        router.refresh();
       },
       (wrong) =>
         // What is wrong with something nobody typed belongs to the whole form.
         setProblems(
           Object.entries(wrong)
-            .filter(([name]) => !fields.current.has(name))
+            .filter(([name]) => ![...fields.keys()].some((f) => f === name || f.startsWith(`${name}.`)))
             .map(([path, e]) => ({
               path,
               message: typeof e?.message === 'string' ? e.message : 'This cannot be sent as it is.',

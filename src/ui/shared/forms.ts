@@ -48,20 +48,15 @@ export function useDraft<F extends FieldValues>(
   form: UseFormReturn<F>,
   key: string,
   skip: readonly string[] = [],
-  /** Names of the fields that are typed; absent = all but those skipped. */
-  typed?: () => ReadonlySet<string>,
 ): { clear: () => void } {
   const name = `jeito-draft:${key}`;
   useEffect(() => {
-    if (key === '') return;
     const before = sessionStorage.getItem(name);
     if (before) form.reset({ ...form.getValues(), ...(JSON.parse(before) as F) }, { keepDefaultValues: true });
     const subscription = form.watch((values) => {
       sessionStorage.setItem(
         name,
-        JSON.stringify(
-          Object.fromEntries(Object.entries(values).filter(([k]) => !skip.includes(k) && (typed?.().has(k) ?? true))),
-        ),
+        JSON.stringify(Object.fromEntries(Object.entries(values).filter(([k]) => !skip.includes(k)))),
       );
     });
     return () => subscription.unsubscribe();

@@ -265,6 +265,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                     <details className="mb-2">
                       <summary>Override an item</summary>
                       <OverrideForm
+                        key={overridable.map((i) => i.id).join()}
                         checkoutId={head.id}
                         items={overridable.map((i) => ({ id: i.id, title: i.title }))}
                         rule={OVERRIDE_RULE[house.signing.overrideNeedsChief]}
@@ -277,6 +278,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                       <summary>Waive an item</summary>
                       <div className="mt-2">
                         <WaiveForm
+                          key={waivable.map((i) => i.item.id).join()}
                           sortieId={latest.id}
                           items={waivable.map((i) => ({
                             id: i.item.id,
