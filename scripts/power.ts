@@ -5,8 +5,8 @@
  * What was said to be done must be there: events, entries, the recording with its file, the key. The ledger must verify, its
  * head must fit, and the server must start. Needs a C compiler, as installing does. Ends with `N held, M fell`.
  */
-import { ledgerProblemWords } from '@/core/ledger';
 import './lib/help.mjs';
+import { ledgerProblemWords } from '@/core/ledger';
 import { spawnSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

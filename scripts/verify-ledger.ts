@@ -8,8 +8,8 @@
  * Ends 0 when everything holds, 1 when something does not, 2 when it cannot be read, 3 when the file fits together but
  * its key is not one you gave.
  */
-import { entryProblemWords } from '@/core/ledger';
 import './lib/help.mjs';
+import { entryProblemWords } from '@/core/ledger';
 import { existsSync, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { closeDatabase } from '@/server/floor/connection';

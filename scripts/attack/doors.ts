@@ -331,7 +331,7 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
           ['saveBriefTemplateAction', [{}]],
           ['leaveWaitingAction', [{}]],
           ['decidePowerAction', [[]]],
-          ['recordEventAction', [null]],
+          ['deskEventAction', [null]],
         ] as const) {
           const done = await act(server, name, [...args], { cookie });
           if (done.answer.status >= 500 || done.value.ok !== false) odd.push(`${name}: ${done.answer.status}`);
