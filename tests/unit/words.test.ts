@@ -368,7 +368,51 @@ describe('core', () => {
 
 /** Any text and any number: rooms of the server are read for the form of their sentences, the words are in their files. */
 const anything = new Proxy({}, { get: (_, key) => (key === 'map' || typeof key === 'symbol' ? undefined : 'X1') });
+/** Made of more than a text or a number: each is read by itself. */
+const STRUCTURED = [
+  'brief-saved-meanwhile',
+  'roles-changed',
+  'limitation',
+  'outside-windows',
+  'model-hours',
+  'variant-lapsed',
+] as const;
 describe('the server', () => {
+  it('what is made of lists, days and other codes', () => {
+    const hours = { have: 12.38, needed: 15, inCommand: true, within: 'class' as const, citation: 'FCL.915' };
+    const lines = [
+      sentence(SCHEDULE_WORDS, { code: 'outside-windows', params: { name: 'Ada', windows: [], date: 'Thu 3 Dec' } }),
+      sentence(SCHEDULE_WORDS, {
+        code: 'outside-windows',
+        params: { name: 'Ada', windows: ['08:30 to 12:30', '13:30 to 18:00'], date: 'Thu 3 Dec' },
+      }),
+      sentence(SCHEDULE_WORDS, { code: 'model-hours', params: { ...hours, name: 'Ada', type: 'Planalto P2' } }),
+      sentence(SCHEDULE_WORDS, {
+        code: 'variant-lapsed',
+        params: { kind: 'Variant', through: '2026-11-01', months: 24, citation: 'FCL.710' },
+      }),
+      sentence(SCHEDULE_WORDS, {
+        code: 'limitation',
+        params: { seq: 6, limitation: { code: 'solo', params: { until: null } } },
+      }),
+      sentence(CHECKOUT_WORDS, { code: 'model-hours', params: hours }),
+      sentence(CHECKOUT_WORDS, {
+        code: 'brief-saved-meanwhile',
+        params: { by: 'Ada', lesson: 2, flownOn: '2026-11-24', runwayEnd: '22', fuelL: 60 },
+      }),
+      sentence(PEOPLE_WORDS, {
+        code: 'roles-changed',
+        params: { roles: ['instructor', 'chief'], authorised: [], ownCrosswindKt: null },
+      }),
+    ];
+    holds(lines);
+    expect(lines.slice(0, 4)).toEqual([
+      'Ada can be booked at no time on Thu 3 Dec.',
+      'Ada can be booked 08:30 to 12:30 and 13:30 to 18:00 on Thu 3 Dec.',
+      'Ada has 12.3 h in command in the class of Planalto P2; 15 h are required to teach it (FCL.915).',
+      'Variant has lapsed on 1 Nov 2026: not flown for 24 months (FCL.710). Book a lesson.',
+    ]);
+  });
   it.each(
     Object.entries({
       ACCOUNT_WORDS,
@@ -384,7 +428,7 @@ describe('the server', () => {
       TRACES_WORDS,
     }),
   )('%s', (_, words) => {
-    const structured = new Set(['brief-saved-meanwhile', 'roles-changed', 'limitation', 'not-a-sheet', 'not-events']);
+    const structured: ReadonlySet<string> = new Set([...STRUCTURED, 'not-a-sheet', 'not-events']);
     const lines = Object.entries(words as Record<string, (p: unknown) => string>)
       .filter(([code]) => !structured.has(code))
       .map(([, say]) => say(anything));

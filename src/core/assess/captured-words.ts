@@ -71,14 +71,17 @@ export const CRITERION_WORDS = {
     'Seen tail first, intended three-point: tail-low counts as intended by the landing technique of this checkout.',
   /** Speeds in the unit of the dial. */
   'speed-stood': (s: { between: { gates: readonly string[]; from: number; to: number } | null; unit: string }) =>
-    `The speed stopped falling${s.between ? ` between ${s.between.gates.map((g) => g.toLowerCase()).join(' and ')} (${fixed(s.between.from)} to ${fixed(s.between.to)} ${s.unit})` : ', as noted'}: on a falling schedule that is the fault.`,
+    'The speed stopped ' +
+    `falling${s.between ? ` between ${s.between.gates.map((g) => g.toLowerCase()).join(' and ')} (${fixed(s.between.from)} to ${fixed(s.between.to)} ${s.unit})` : ', as noted'}: on a falling schedule that is the fault.`,
   'serious-seen': ({ id }: { id: Serious }) => `${SERIOUS_SEEN[id]}: outside whatever else was seen.`,
   short: ({ beforeM }: { beforeM: number }) =>
     `${SERIOUS_SEEN['short-of-threshold']} (measured ${fixed(beforeM, 1)} m before it): outside whatever else was seen.`,
   'off-surface': ({ fromLineM, edgeM }: { fromLineM: number; edgeM: number }) =>
-    `${SERIOUS_SEEN['off-surface']} (measured ${fixed(fromLineM, 1)} m from the centreline, the edge for a wheel is at ${fixed(edgeM, 1)} m): outside whatever else was seen.`,
+    `${SERIOUS_SEEN['off-surface']} (measured ${fixed(fromLineM, 1)} m from the centreline, the edge for a ` +
+    `wheel is at ${fixed(edgeM, 1)} m): outside whatever else was seen.`,
   hard: ({ sinkFpm, inspectFpm }: { sinkFpm: number; inspectFpm: number }) =>
-    `${SERIOUS_SEEN['inspection-sink']} (measured ${fixed(sinkFpm)} ft/min, an inspection is due from ${fixed(inspectFpm)} ft/min): outside whatever else was seen.`,
+    `${SERIOUS_SEEN['inspection-sink']} (measured ${fixed(sinkFpm)} ft/min, an inspection is due from ` +
+    `${fixed(inspectFpm)} ft/min): outside whatever else was seen.`,
 };
 export type CriterionReason = Coded<typeof CRITERION_WORDS>;
 /** Why a criterion has its verdict, one sentence after the other. */
@@ -149,7 +152,9 @@ export const landingWords = (reason: LandingReason): string => sentence(LANDING_
 const sided = (x: number): string =>
   `${x > 0 ? '+' : x < 0 ? '–' : ''}${fixed(Math.abs(x), Number.isInteger(x) ? 0 : 1)}`;
 const quantityWords = (q: QuantityJudged & { quantity: AirworkQuantity }): string =>
-  `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ${q.deviation === null ? 'inside' : `${sided(q.deviation)} ${q.limit.unit}`}; the standard allows ${sided(q.limit.low)} to ${sided(q.limit.high)} ${q.limit.unit}`;
+  `${QUANTITY_NAME[q.quantity]} ${say(q.verdict)}: ` +
+  `${q.deviation === null ? 'inside' : `${sided(q.deviation)} ${q.limit.unit}`}; the standard allows ` +
+  `${sided(q.limit.low)} to ${sided(q.limit.high)} ${q.limit.unit}`;
 
 /**
  * Why an item has its verdict: each quantity seen against what the standard allows, then what was done wrong. Speeds in

@@ -37,7 +37,8 @@ const hours = (minutes: number): string =>
 const variantWord = (v: string): string => (v === 'landing' ? 'landing configuration' : say(v));
 /** `unassisted three-point full-stop landing`. */
 const landingWords = (l: Pick<LandingsAsked, 'attitude' | 'fullStop' | 'prompted'>): string =>
-  `${l.prompted ? 'unassisted or prompted' : 'unassisted'} ${l.attitude ? `${say(l.attitude)} ` : ''}${l.fullStop ? 'full-stop ' : ''}landing`;
+  `${l.prompted ? 'unassisted or prompted' : 'unassisted'} ` +
+  `${l.attitude ? `${say(l.attitude)} ` : ''}${l.fullStop ? 'full-stop ' : ''}landing`;
 const landingsWords = (n: number, l: LandingsAsked, more = ''): string =>
   `${plural(n, `${more}${landingWords(l)}`)}${onSurface(l.surface)}${l.accuracy ? ', on target' : ''}${inWind(l.windKt)}${lately(l.withinDays)}`;
 const dualWord = (of: 'flights' | 'item'): string => (of === 'flights' ? 'dual flight' : 'it');
@@ -75,7 +76,8 @@ export const MISSING_WORDS = {
     return `${whys.length} ${judged ? 'left out' : 'not judged'}: ${why.length > 2 ? `${why.slice(0, 2).join('; ')}; and more` : why.join('; ')}`;
   },
   'see-more': ({ count, share }: { count: number; share: number }) =>
-    `${plural(count, 'more')} with drift, crab, swing and bounce seen: ${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may rest on the clean tap`,
+    `${plural(count, 'more')} with drift, crab, swing and bounce seen: ` +
+    `${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may rest on the clean tap`,
   'clean-tap-spare': ({ count }: { count: number }) =>
     `${count} more rest on the clean tap: with drift, crab, swing and bounce seen they count`,
   'more-in-a-row': ({
@@ -107,7 +109,8 @@ export const MISSING_WORDS = {
   'more-briefs': ({ count, withinDays }: Recent & { count: number }) =>
     `${plural(count, 'more brief')} acknowledged by the pilot${lately(withinDays)}`,
   'more-gear-checks': ({ count, surface, after }: { count: number; surface: Surface; after: number }) =>
-    `${plural(count, 'more check')} agreed on final${onSurface(surface)}${after > 0 ? `, after the ${plural(after, 'landing')} without` : ''}`,
+    `${plural(count, 'more check')} agreed on ` +
+    `final${onSurface(surface)}${after > 0 ? `, after the ${plural(after, 'landing')} without` : ''}`,
 };
 export type Missing = Coded<typeof MISSING_WORDS>;
 export const missingWords = (m: Missing): string => sentence(MISSING_WORDS, m);

@@ -21,7 +21,8 @@ export const SIGNING_WORDS = {
   rating: ({ text, citation }: { text: string; citation: string }) =>
     `The law requires ${text} to teach and sign this (${citation}), and it is not on your record.`,
   'model-hours': (h: { have: number; needed: number; inCommand: boolean; within: string; citation: string }) =>
-    `You have ${Math.floor(h.have * 10) / 10} h ${h.inCommand ? 'known to be in command' : 'in command'} in this ${h.within}; ${h.needed} h are required (${h.citation}).`,
+    `You have ${Math.floor(h.have * 10) / 10} h ${h.inCommand ? 'known to be in command' : 'in command'} in ` +
+    `this ${h.within}; ${h.needed} h are required (${h.citation}).`,
   'not-recent': ({ title, restore, citation }: { title: string; restore: string; citation: string }) =>
     `You are out of recency to teach this type. ${title}: fly ${restore} first (${citation}).`,
   /** Days since the last flight together; null = never. */
@@ -30,7 +31,8 @@ export const SIGNING_WORDS = {
       ? 'You have no flight with this pilot in this type. The signer has flown with the pilot.'
       : `Your last flight with this pilot was ${days} days ago; the school requires one within ${withinDays} days.`,
   refused: ({ id, title, on, by, where }: OfItem & { on: string; by: string; where: 'ground' | 'flight' }) =>
-    `${id} ${title}: further training was entered on ${dateText(on)} by ${by}. It is ${where === 'ground' ? 'shown' : 'flown'} again before anybody signs, and cannot be overridden.`,
+    `${id} ${title}: further training was entered on ${dateText(on)} by ${by}. It is ` +
+    `${where === 'ground' ? 'shown' : 'flown'} again before anybody signs, and cannot be overridden.`,
   'not-seen': ({ id, title, missing }: OfItem & { missing: readonly Missing[] }) =>
     `${id} ${title} is a safety item and nothing of it has been seen: ${missingLine(missing)}. It cannot be overridden.`,
   legal: ({ id, title, missing, citation }: OfItem & { missing: readonly Missing[]; citation: string }) =>
@@ -41,14 +43,16 @@ export const SIGNING_WORDS = {
   limit: ({ what, flownOn }: { what: string; flownOn: string }) =>
     `A limit was exceeded on ${dateText(flownOn)} and is not released: ${what}. A chief who neither flew nor taught it releases it.`,
   trigger: ({ lesson, number }: { lesson: number; number: number }) =>
-    `Lesson ${lesson}, landing ${number}: the go-around trigger was met and the approach continued. It is resolved by a go-around decided in time.`,
+    `Lesson ${lesson}, landing ${number}: the go-around trigger was met and the approach continued. It is ` +
+    'resolved by a go-around decided in time.',
   stop: ({ name, words }: { name: string; words: string }) =>
     `${name} was flown past a stop and nobody has said why: ${words}.`,
   /** Days between acknowledgement and flight where it was too old; null = not acknowledged at all. */
   acknowledge: ({ lesson, days }: { lesson: number; days: number | null }) =>
     days === null
       ? `The pilot has not acknowledged the brief of lesson ${lesson}.`
-      : `The brief of lesson ${lesson} was acknowledged ${days} days before the flight: it was not that day’s. Brief it again and have it acknowledged.`,
+      : `The brief of lesson ${lesson} was acknowledged ${days} days before the flight: it was not that day’s. ` +
+        'Brief it again and have it acknowledged.',
   prerequisite: ({ text, known }: { text: string; known: boolean }) =>
     known
       ? `Before this goal: ${text}.`
@@ -56,7 +60,8 @@ export const SIGNING_WORDS = {
   class: ({ classes }: { classes: readonly string[] }) =>
     `A review is flown in a class the pilot is rated for; ${classes.map(say).join(', ')} is not held.`,
   sheet: ({ facts }: { facts: readonly string[] }) =>
-    `The sheet does not give ${list(facts)}, so what this aeroplane demands is not known. Complete the sheet, update this checkout to it, then sign.`,
+    `The sheet does not give ${list(facts)}, so what this aeroplane demands is not known. Complete the ` +
+    'sheet, update this checkout to it, then sign.',
 };
 export type SigningSaid = Coded<typeof SIGNING_WORDS>;
 export const signingWords = (p: SigningSaid): string => sentence(SIGNING_WORDS, p);

@@ -22,7 +22,8 @@ export type BlockTitle = Coded<typeof BLOCK_TITLES>;
 export const WIND_WORDS = {
   'no-forecast': () => 'no forecast for this time',
   above: ({ forecastKt, stepKt }: { forecastKt: number; stepKt: number }) =>
-    `forecast crosswind up to ${fixed(forecastKt)} kt, more than the next step of ${fixed(stepKt)} kt: another time, another runway, or the instructor\u2019s landings`,
+    `forecast crosswind up to ${fixed(forecastKt)} kt, more than the next step of ${fixed(stepKt)} kt: ` +
+    'another time, another runway, or the instructor\u2019s landings',
   step: ({ forecastKt, provenKt, stepKt }: { forecastKt: number; provenKt: number; stepKt: number }) =>
     `forecast crosswind up to ${fixed(forecastKt)} kt, between the proven ${fixed(provenKt)} kt and the next step of ${fixed(stepKt)} kt`,
   proven: ({ forecastKt, provenKt }: { forecastKt: number; provenKt: number }) =>

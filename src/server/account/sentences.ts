@@ -7,7 +7,6 @@ export const ACCOUNT_WORDS = {
   'wrong-sign-in': () => 'E-mail and password do not match. Check both and try again.',
   'same-password': () => 'This is your present password. Choose another.',
   'chief-resets': () => 'The chief instructor gives others a new password; your own you change on your account page.',
-  'account-unknown': () => 'There is no such account.',
   'notice-password': ({ name }: { name: string }) =>
     `${name} gave your account a new password. Choose your own before you sign anything.`,
   'most-tokens': ({ most }: { most: number }) =>

@@ -1,5 +1,5 @@
 /** What this room's commands say, by code. */
-import { dateText } from '@/core/format';
+import { dateText, downTo } from '@/core/format';
 import { SHARED_WORDS, teller } from '../floor/sentences';
 
 export const CHECKOUT_WORDS = {
@@ -16,19 +16,9 @@ export const CHECKOUT_WORDS = {
     `The law requires ${rating} to teach this (${citation}), and it is not on your record.`,
   'instructor-lacks': ({ kinds }: { kinds: string }) =>
     `This aeroplane demands what you do not hold: ${kinds}. Another instructor briefs it.`,
-  'model-hours': ({
-    hours,
-    inCommand,
-    within,
-    neededHours,
-    citation,
-  }: {
-    hours: number;
-    inCommand: string;
-    within: string;
-    neededHours: number;
-    citation: string;
-  }) => `You have ${hours} h ${inCommand}in this ${within}; ${neededHours} h are required to teach it (${citation}).`,
+  'model-hours': (h: { have: number; needed: number; inCommand: boolean; within: string; citation: string }) =>
+    `You have ${downTo(h.have, 1)} h ${h.inCommand ? 'known to be in command ' : ''}in this ${h.within}; ` +
+    `${h.needed} h are required to teach it (${h.citation}).`,
   'not-open': () => 'This checkout is signed, or waits for its examiner. Open a new one to go on.',
   'brief-too-early': () => 'Brief at most two weeks ahead.',
   'runway-unknown': () => 'Choose a runway of this aerodrome.',
@@ -36,7 +26,8 @@ export const CHECKOUT_WORDS = {
   'before-last-lesson': ({ lesson, flownOn }: { lesson: number; flownOn: string }) =>
     `Lesson ${lesson} was flown on ${flownOn}: the next cannot be before it.`,
   'brief-saved-meanwhile': (b: { by: string; lesson: number; flownOn: string; runwayEnd: string; fuelL: number }) =>
-    `${b.by} saved a brief of lesson ${b.lesson} meanwhile: ${dateText(b.flownOn)}, runway ${b.runwayEnd}, ${b.fuelL} L. Save again to replace it with yours.`,
+    `${b.by} saved a brief of lesson ${b.lesson} meanwhile: ${dateText(b.flownOn)}, runway ${b.runwayEnd}, ` +
+    `${b.fuelL} L. Save again to replace it with yours.`,
   'recorded-meanwhile': ({ lesson }: { lesson: number }) =>
     `Something of lesson ${lesson} was recorded meanwhile. Save again to brief the next lesson.`,
   'chief-sets-order': () => 'The chief instructor sets the school order.',

@@ -13,7 +13,7 @@ export const HANGAR_WORDS = {
   'saved-meanwhile': ({ version }: { version: number }) =>
     `Version ${version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
   'type-code': ({ code }: { code: string }) => `The code of this type is ${code}; it does not change.`,
-  'type-unknown': () => 'There is no such type in the hangar.',
+  'type-unknown': () => 'This type is not in the hangar.',
   'registration-fixed': ({ registration }: { registration: string }) =>
     `The registration is ${registration}; it does not change.`,
   'setting-gone': () => 'Not found. It may have been undone in the aeroplane: reload the page.',

@@ -4,11 +4,15 @@ import { SHARED_WORDS, teller } from '../floor/sentences';
 export const LEDGER_WORDS = {
   ...SHARED_WORDS,
   'key-missing': () =>
-    'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm run keys -- import FILE, as the README says.',
+    'The signing key of this ledger is not on this server, so nothing can be signed. Bring it back: npm run ' +
+    'keys -- import FILE, as the README says.',
   'key-other': ({ ofLedger }: { ofLedger: string }) =>
-    `The signing key on this server is not the one this ledger is signed with (${ofLedger}), so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the right key back: npm run keys -- import FILE.`,
+    `The signing key on this server is not the one this ledger is signed with (${ofLedger}), so nothing can ` +
+    'be signed. Take keys/ledger-private.pem out of the data folder and bring the right key back: npm run ' +
+    'keys -- import FILE.',
   'key-unreadable': () =>
-    'The signing key on this server cannot be read, so nothing can be signed. Take keys/ledger-private.pem out of the data folder and bring the key back: npm run keys -- import FILE.',
+    'The signing key on this server cannot be read, so nothing can be signed. Take keys/ledger-private.pem ' +
+    'out of the data folder and bring the key back: npm run keys -- import FILE.',
   'request-used': () => 'Open the page again: this request was used before.',
   'not-voided': () => 'A void, a correction or a new key is not voided: make a further entry.',
   'void-already': () => 'This entry is void already.',

@@ -27,7 +27,10 @@ export const PEOPLE_WORDS = {
   'chief-grants': () => 'The chief instructor grants roles and authorisations.',
   'role-or-goals': () => 'Only an instructor is authorised to sign goals: give the role, or take the goals out.',
   'roles-changed': (now: { roles: readonly string[]; authorised: readonly string[]; ownCrosswindKt: number | null }) =>
-    `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you have chosen here.`,
+    `Somebody changed this meanwhile. It is now: ${list(now.roles)}; may sign ` +
+    `${now.authorised.length === 0 ? 'nothing' : list(now.authorised.map(say))}; own crosswind limit ` +
+    `${now.ownCrosswindKt === null ? 'not set' : `${now.ownCrosswindKt} kt`}. Save again to set what you ` +
+    'have chosen here.',
   'last-chief': () => 'A school has at least one chief instructor. Make another one first.',
   'notice-roles': ({ name }: { name: string }) => `${name} changed your roles or what you may sign.`,
   'chief-enters-held': () => 'The chief instructor enters what others hold.',
@@ -51,6 +54,5 @@ export const PEOPLE_WORDS = {
   'day-to-come': () => 'This day has not come yet: give the last day flown.',
   'type-twice': () => 'This type is above already: add the hours there.',
   'more-command': () => 'More in command than in total: check both.',
-  'type-not-in-hangar': () => 'There is no such type in the hangar.',
 };
 export const told = teller(PEOPLE_WORDS);

@@ -4,7 +4,6 @@ import { SHARED_WORDS, teller } from '../floor/sentences';
 export const RULES_WORDS = {
   ...SHARED_WORDS,
   'chief-edits': () => 'The chief instructor edits rules, programmes and standards.',
-  'kind-unknown': () => 'There is no such kind of content.',
   'saved-meanwhile': ({ version }: { version: number }) =>
     `Version ${version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
   'no-crosswind-limit': ({ group, entry, broad }: { group: string; entry: string; broad: string }) =>

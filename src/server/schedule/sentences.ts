@@ -1,6 +1,18 @@
 /** What this room's commands say, by code. */
+import { dateText, downTo, list } from '@/core/format';
 import { type LimitationProblem, limitationWords } from '@/core/schedule';
 import { SHARED_WORDS, teller } from '../floor/sentences';
+
+/** `: why`, where it may be said. */
+const because = (why: string | null): string => (why === null || why === '' ? '' : `: ${why}`);
+/** Hours an instructor needs, rounded down where they are had. */
+interface HoursNeeded {
+  have: number;
+  needed: number;
+  inCommand: boolean;
+  within: 'model' | 'class';
+  citation: string;
+}
 
 export const SCHEDULE_WORDS = {
   ...SHARED_WORDS,
@@ -22,11 +34,13 @@ export const SCHEDULE_WORDS = {
   'outside-hours': ({ from, to, source }: { from: string; to: string; source: string }) =>
     `Bookings are possible from ${from} to ${to} on one day (${source}).`,
   'no-daylight': () => 'There is no daylight that day.',
-  taken: ({ name, when, what }: { name: string; when: string; what: string }) => `${name} is booked ${when}${what}.`,
-  away: ({ name, how, when, why }: { name: string; how: string; when: string; why: string }) =>
-    `${name} is ${how} ${when}${why}.`,
-  'outside-windows': ({ name, windows, date }: { name: string; windows: string; date: string }) =>
-    `${name} can be booked ${windows} on ${date}.`,
+  taken: ({ name, when, what }: { name: string; when: string; what: string | null }) =>
+    `${name} is booked ${when}${because(what)}.`,
+  away: ({ name, how, when, why }: { name: string; how: 'away' | 'grounded'; when: string; why: string | null }) =>
+    `${name} is ${how} ${when}${because(why)}.`,
+  /** The times of that day; none = no time at all. */
+  'outside-windows': ({ name, windows, date }: { name: string; windows: readonly string[]; date: string }) =>
+    `${name} can be booked ${windows.length > 0 ? list(windows) : 'at no time'} on ${date}.`,
   'other-type': ({ checkoutType, type }: { checkoutType: string; type: string }) =>
     `This checkout is on ${checkoutType}: choose an aeroplane of that type, or open a checkout on ${type}.`,
   'training-limit': ({
@@ -40,7 +54,8 @@ export const SCHEDULE_WORDS = {
     mostHours: number;
     citation: string;
   }) =>
-    `${name} would give ${hours} h of flight training in 24 hours; the limit is ${mostHours} h (${citation}). Choose another time or another instructor.`,
+    `${name} would give ${hours} h of flight training in 24 hours; the limit is ${mostHours} h ` +
+    `(${citation}). Choose another time or another instructor.`,
   'not-recent-to-teach': ({
     name,
     type,
@@ -58,27 +73,13 @@ export const SCHEDULE_WORDS = {
     `${name} does not hold ${rating} (${citation}).`,
   'lacks-kinds': ({ name, kinds, type }: { name: string; kinds: string; type: string }) =>
     `${name} does not hold ${kinds}, which ${type} demands.`,
-  'model-hours': ({
-    name,
-    hours,
-    inCommand,
-    within,
-    type,
-    neededHours,
-    citation,
-  }: {
-    name: string;
-    hours: number;
-    inCommand: string;
-    within: string;
-    type: string;
-    neededHours: number;
-    citation: string;
-  }) =>
-    `${name} has ${hours} h ${inCommand}in ${within}${type}; ${neededHours} h are required to teach it (${citation}).`,
+  'model-hours': (h: HoursNeeded & { name: string; type: string }) =>
+    `${h.name} has ${downTo(h.have, 1)} h ${h.inCommand ? 'in command ' : ''}in ${h.within === 'class' ? 'the class of ' : ''}${h.type}; ` +
+    `${h.needed} h are required to teach it (${h.citation}).`,
   'certificate-ends': ({ name, on }: { name: string; on: string }) => `${name}’s certificate ends on ${on}.`,
-  'variant-lapsed': ({ kind, on, months, citation }: { kind: string; on: string; months: number; citation: string }) =>
-    `${kind} has lapsed${on}: not flown for ${months} months (${citation}). Book a lesson.`,
+  'variant-lapsed': (l: { kind: string; through: string | null; months: number; citation: string }) =>
+    `${l.kind} has lapsed${l.through === null ? '' : ` on ${dateText(l.through)}`}: not flown for ` +
+    `${l.months} months (${l.citation}). Book a lesson.`,
   'pilot-lacks': ({ type, kinds }: { type: string; kinds: string }) =>
     `${type} demands ${kinds}, which this pilot does not hold: book a lesson.`,
   'sheet-open': ({ type, facts }: { type: string; facts: string }) =>
@@ -86,7 +87,7 @@ export const SCHEDULE_WORDS = {
   'not-signed-off': ({ type }: { type: string }) =>
     `Nothing in the sign-offs shows that this pilot may fly ${type} without an instructor. Open a checkout.`,
   'interval-over': ({ days, since, source }: { days: number; since: string; source: string }) =>
-    `${days} days without the type ended on ${since} (${source})`,
+    `The interval of ${days} days without flying the type ended on ${since} (${source})`,
   'instructor-practice': ({ interval }: { interval: string }) =>
     `${interval}: as an instructor, for own practice only.`,
   'interval-check': ({ interval }: { interval: string }) => `${interval}: a recurrent check first.`,
@@ -98,7 +99,8 @@ export const SCHEDULE_WORDS = {
   'passengers-not-recent': ({ date, restore, citation }: { date: string; restore: string; citation: string }) =>
     `Not recent for passengers in this class on ${date}: ${restore} restore it (${citation}).`,
   'date-not-on-record': ({ title, citation }: { title: string; citation: string }) =>
-    `${title} is not on record, so this pilot may not be booked as pilot in command (${citation}). Enter it on the person’s page, or book a lesson.`,
+    `${title} is not on record, so this pilot may not be booked as pilot in command (${citation}). Enter it ` +
+    'on the person’s page, or book a lesson.',
   'date-ends': ({ title, ended, date, citation }: { title: string; ended: string; date: string; citation: string }) =>
     `${title} is valid until ${ended}, not on ${date}: no pilot in command until it is renewed (${citation}). Book a lesson.`,
   'pilots-kinds': () => 'A pilot books lessons, hire and own practice.',

@@ -24,7 +24,7 @@ export function CertificateForm({
       const forms = await import('@/domain/forms');
       return ofInstructor ? forms.CertificateForm : forms.PilotCertificateForm;
     },
-    defaults: { ...of, certificate, ...(ofInstructor ? { until: until ?? '' } : {}) },
+    defaults: { ...of, certificate, ...(ofInstructor ? { until } : {}) },
     action,
     done: () => router.refresh(),
   });

@@ -51,8 +51,8 @@ export function useDraft<F extends FieldValues>(
 ): { clear: () => void } {
   const name = `jeito-draft:${key}`;
   useEffect(() => {
-    const before = sessionStorage.getItem(name);
-    if (before) form.reset({ ...form.getValues(), ...(JSON.parse(before) as F) }, { keepDefaultValues: true });
+    const kept = sessionStorage.getItem(name);
+    if (kept) form.reset({ ...form.getValues(), ...(JSON.parse(kept) as F) }, { keepDefaultValues: true });
     const subscription = form.watch((values) => {
       sessionStorage.setItem(
         name,

@@ -99,7 +99,7 @@ async function setPassword(
 ): Promise<Result<{ sessionVersion: number }>> {
   return write(async (t): Promise<Result<{ sessionVersion: number }>> => {
     const found = await Users.first({ where: { id: userId, closedAt: null }, pick: ['sessionVersion'] }, t);
-    if (!found) return problem('', told('account-unknown'));
+    if (!found) return problem('', told('not-found'));
     const now = nowIso();
     const sessionVersion = found.sessionVersion + 1;
     await Users.update(

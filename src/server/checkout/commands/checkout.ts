@@ -121,15 +121,7 @@ async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string)
     ...state.ratings.map((r) => told('rating-not-on-record', { rating: r.text, citation: r.citation })),
     ...(state.lacks.length > 0 ? [told('instructor-lacks', { kinds: list(state.lacks.map(say)) })] : []),
     ...(state.modelHours && state.modelHours.have < state.modelHours.needed
-      ? [
-          told('model-hours', {
-            hours: Math.floor(state.modelHours.have * 10) / 10,
-            inCommand: state.modelHours.inCommand ? 'known to be in command ' : '',
-            within: state.modelHours.within,
-            neededHours: state.modelHours.needed,
-            citation: state.modelHours.citation,
-          }),
-        ]
+      ? [told('model-hours', state.modelHours)]
       : []),
   ];
 }

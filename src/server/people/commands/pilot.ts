@@ -53,7 +53,7 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
     let added = 0;
     for (const [i, r] of rows.entries()) {
       if (!(await Types.first({ where: { code: r.typeCode }, pick: ['id'] }, t)))
-        return problem(`rows.${i}.typeCode`, told('type-not-in-hangar'));
+        return problem(`rows.${i}.typeCode`, told('type-unknown'));
       const newest = await PilotHours.first(
         { where: { pilotId, typeCode: r.typeCode }, pick: ['hours', 'pic', 'lastFlown', 'seq'], order: ['-seq'] },
         t,

@@ -43,7 +43,7 @@ export async function saveContent(
   if (!parsed.success) return zodProblems(parsed.error);
   if (!may.changeHouse(user)) return problem('', told('chief-edits'));
   const { kind, key, baseVersion, reason } = parsed.data;
-  if (!isContentKind(kind)) return problem('', told('kind-unknown'));
+  if (!isContentKind(kind)) return problem('', told('not-found'));
   const body = CONTENT[kind].safeParse(parsed.data.body);
   if (!body.success)
     return {

@@ -177,7 +177,7 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
       told('taken', {
         name: names.get(h.holder) ?? 'This',
         when: spanText(h, zone),
-        what: staff && h.what ? `: ${h.what}` : '',
+        what: staff ? h.what : null,
       }),
     );
   const away: AwayRow[] = await awayRows(t);
@@ -188,7 +188,7 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
         name: names.get(a.who) ?? 'This',
         how: a.kind === 'away' ? 'away' : 'grounded',
         when: spanText(a, zone),
-        why: staff || a.kind !== 'away' ? `: ${a.why}` : '',
+        why: staff || a.kind !== 'away' ? a.why : null,
       }),
     );
   const weekly = await weeklyRows(t);
@@ -199,10 +199,7 @@ async function check(user: CurrentUser, w: Wanted, t: Transaction): Promise<Chec
         fieldOf(p, w, instructor),
         told('outside-windows', {
           name: names.get(p) ?? 'This person',
-          windows:
-            windows && windows.length > 0
-              ? list(windows.map((x) => `${clockText(x.from, zone)} to ${clockText(x.to, zone)}`))
-              : 'at no time',
+          windows: (windows ?? []).map((x) => `${clockText(x.from, zone)} to ${clockText(x.to, zone)}`),
           date: dayText(date),
         }),
       );
@@ -323,19 +320,7 @@ async function teachProblems(
         ]
       : []),
     ...(state.modelHours && state.modelHours.have < state.modelHours.needed
-      ? [
-          say(
-            told('model-hours', {
-              name: instructor.name,
-              hours: state.modelHours.have,
-              inCommand: state.modelHours.inCommand ? 'in command ' : '',
-              within: state.modelHours.within === 'class' ? 'the class of ' : '',
-              type: of.sheet.name,
-              neededHours: state.modelHours.needed,
-              citation: state.modelHours.citation,
-            }),
-          ),
-        ]
+      ? [say(told('model-hours', { ...state.modelHours, name: instructor.name, type: of.sheet.name }))]
       : []),
     ...(state.certificateUntil !== null && state.certificateUntil < date
       ? [say(told('certificate-ends', { name: instructor.name, on: dateText(state.certificateUntil) }))]
@@ -372,7 +357,7 @@ async function aloneProblems(
         'pilotId',
         told('variant-lapsed', {
           kind: sayKind(l.kind),
-          on: l.through === null ? '' : ` on ${dateText(l.through)}`,
+          through: l.through,
           months: pack?.variantLapse?.months ?? 0,
           citation: pack?.variantLapse?.citation ?? '',
         }),
