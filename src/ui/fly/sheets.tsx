@@ -101,7 +101,7 @@ export function WindSheet({
     });
   return (
     <Sheet title="Wind now" close={close}>
-      <div className="taps t3">
+      <div className="taps steppers">
         {step(
           'From, magnetic',
           `${direction(from)}°`,

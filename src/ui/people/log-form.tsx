@@ -181,11 +181,16 @@ export function StrikeButton({
       </button>
     );
   return (
-    <form className="d-flex gap-1 align-items-end" {...f.props}>
-      <Field label={`Why ${name} is struck out`} id={`strike-${logId}`} error={f.error('reason')}>
+    <form className="d-grid gap-1" aria-label={`Strike out ${name}`} {...f.props}>
+      <Field label="Why it is struck out" id={`strike-${logId}`} error={f.error('reason')}>
         <input className="form-control-sm" {...f.register('reason')} />
       </Field>
-      <button type="submit" className="btn btn-sm btn-outline-danger" disabled={f.busy}>
+      <button
+        type="submit"
+        className="btn btn-sm btn-outline-danger"
+        style={{ justifySelf: 'start' }}
+        disabled={f.busy}
+      >
         Strike out
       </button>
       <Problems problems={f.problems} title="Not struck out" />
