@@ -1,0 +1,96 @@
+import type { TypeSheet } from '@/domain/sheet';
+import { Panel } from '../shared/parts';
+import { Source } from '../shared/source';
+import { Value } from './value';
+
+/** The gates of the approach as the sheet has them. */
+export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mph' }) {
+  return (
+    <Panel title="Approach, gate by gate">
+      <div className="scroll-x">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Gate</th>
+              <th className="r">Height</th>
+              <th className="r">To go</th>
+              <th className="r">Speed</th>
+              <th>Configuration</th>
+              <th>Power</th>
+            </tr>
+          </thead>
+          <tbody>
+            {sheet.approach.map((g) => (
+              <tr key={g.name}>
+                <td>{g.name}</td>
+                <td className="r mono">{g.heightFt} ft</td>
+                <td className="r mono">{g.distanceM} m</td>
+                <td className="r">
+                  <Value of={g.speed} unit={unit} />
+                </td>
+                <td className="mono">
+                  {g.flapDeg}°{g.gear === 'fixed' ? '' : `, gear ${g.gear}`}
+                </td>
+                <td>{g.power}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="mb-0 mt-2 small">
+        {sheet.landing.speedSchool === 'reducing'
+          ? 'The speed always falls: a plateau is the error.'
+          : 'A constant speed at each gate.'}
+        {sheet.sanctionedMargin
+          ? ` The handbook sanctions ${sheet.sanctionedMargin.ratio} of the stall (${sheet.sanctionedMargin.source}).`
+          : ''}
+      </p>
+    </Panel>
+  );
+}
+
+/** Stalls and flap limits side by side, with the error of the dial. */
+export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mph' }) {
+  return (
+    <Panel title="Stall, power off">
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Flap</th>
+            <th className="r">Indicated</th>
+            <th className="r">Flap limit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sheet.stalls.map((s) => (
+            <tr key={s.flapDeg}>
+              <td className="mono">{s.flapDeg}°</td>
+              <td className="r">
+                <Value of={s.speed} unit={unit} />
+              </td>
+              <td className="r">
+                {s.flapDeg === 0 ? (
+                  ''
+                ) : (
+                  <Value
+                    of={
+                      [...sheet.speeds.vfe].sort((a, b) => a.flapDeg - b.flapDeg).find((v) => v.flapDeg >= s.flapDeg)
+                        ?.speed ?? null
+                    }
+                    unit={unit}
+                  />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mb-0 mt-2 small">
+        Dial error:{' '}
+        {sheet.dial.table.map((r) => `${r.correction > 0 ? '+' : ''}${r.correction} at ${r.ias}`).join(', ')} {unit},
+        calibrated less indicated
+        <Source source={sheet.dial.source} reference={sheet.dial.ref} />
+      </p>
+    </Panel>
+  );
+}
