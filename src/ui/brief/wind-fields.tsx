@@ -1,0 +1,95 @@
+'use client';
+import type { FieldErrors, UseFormReturn } from 'react-hook-form';
+import type { BriefValues, ReportAir, StationNow } from './values';
+import type { WindFields } from './wind-entry';
+import { Field } from '../shared/field';
+
+/** Where the wind of the brief comes from: a report, or heard and seen. */
+export function WindFieldset({
+  air,
+  errors,
+  form,
+  station,
+  v,
+  windMessage,
+}: {
+  air: ReportAir;
+  errors: FieldErrors<BriefValues>;
+  form: UseFormReturn<BriefValues>;
+  station: StationNow;
+  v: BriefValues;
+  windMessage: (path: keyof WindFields) => { message: string } | undefined;
+}) {
+  return (
+    <div style={{ gridColumn: 'span 2' }}>
+      <div role="radiogroup" aria-label="Wind from" className="d-flex gap-3 mb-1">
+        {(['report', 'typed'] as const).map((k) => (
+          <div key={k} className="form-check">
+            <input
+              className="form-check-input"
+              type="radio"
+              id={`wind-${k}`}
+              value={k}
+              {...form.register('windKind')}
+            />
+            <label className="form-check-label" htmlFor={`wind-${k}`}>
+              {k === 'report' ? 'Wind from a report' : 'Wind heard or seen'}
+            </label>
+          </div>
+        ))}
+      </div>
+      {v.windKind === 'report' ? (
+        <Field
+          label="METAR"
+          id="report"
+          error={errors.report ?? windMessage('report')}
+          hint={
+            <>
+              Pasted or typed; directions in a report are true.{' '}
+              <button
+                type="button"
+                className="btn btn-link btn-sm p-0 align-baseline"
+                onClick={() => form.setValue('report', station.report)}
+              >
+                Take the station’s: {station.report.split(' ')[2]}
+              </button>
+            </>
+          }
+        >
+          <input
+            className="mono"
+            placeholder="ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016"
+            {...form.register('report')}
+          />
+        </Field>
+      ) : null}
+      {v.windKind === 'report' && air.trend ? (
+        <p className="mb-0 small soft" role="note">
+          {air.trend}
+        </p>
+      ) : null}
+      {v.windKind === 'report' ? null : (
+        <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(5, minmax(0, 1fr))' }}>
+          <Field label="From" unit="deg" id="typedDir" error={windMessage('typedDir')}>
+            <input className="mono" inputMode="numeric" {...form.register('typedDir')} />
+          </Field>
+          <Field label="Mean" unit="kt" id="typedKt" error={windMessage('typedKt')}>
+            <input className="mono" inputMode="numeric" {...form.register('typedKt')} />
+          </Field>
+          <Field label="Gust" unit="kt" id="typedGust" error={windMessage('typedGust')}>
+            <input className="mono" inputMode="numeric" {...form.register('typedGust')} />
+          </Field>
+          <Field label="North" id="typedReference">
+            <select {...form.register('typedReference')}>
+              <option value="magnetic">magnetic</option>
+              <option value="true">true</option>
+            </select>
+          </Field>
+          <Field label="At" unit="UTC" id="typedAt" error={windMessage('typedAt')}>
+            <input className="mono" placeholder="now" {...form.register('typedAt')} />
+          </Field>
+        </div>
+      )}
+    </div>
+  );
+}
