@@ -1,0 +1,43 @@
+import { withUnit } from '@/core/format';
+import type { PowerFound, TrialFlown } from '@/domain/capture';
+import { say } from '@/domain/words';
+import { Link } from '../shared/link';
+
+/** What was found in flight beside the items: power settings, and trials over a make-believe ground. */
+export function FoundBeside({
+  powers,
+  trials,
+  unit,
+  typeCode,
+}: {
+  powers: readonly { data: PowerFound }[];
+  trials: readonly { data: TrialFlown }[];
+  unit: 'kt' | 'mph';
+  typeCode: string;
+}) {
+  return (
+    <>
+      {powers.length > 0 ? (
+        <p className="mb-0 mt-2">
+          <strong>Power found:</strong>{' '}
+          {powers
+            .map((p) => `${p.data.phase}, ${p.data.setting}: ${withUnit(p.data.speed, unit)} ${p.data.vertical}`)
+            .join('; ')}
+          . <Link href={`/hangar/${typeCode}`}>Where the chief decides</Link>
+        </p>
+      ) : null}
+      {trials.length > 0 ? (
+        <p className="mb-0 mt-2">
+          <strong>Make-believe ground, trial results:</strong>{' '}
+          {trials
+            .map(
+              (t) =>
+                `flap ${t.data.flapDeg}\u00b0, ${t.data.power}, ${withUnit(t.data.speed, unit)}: ${t.data.arrested === 'none' ? 'not arrested' : `${say(t.data.arrested)} arrested`}${t.data.elevatorAtStop ? ', elevator at the stop' : ''}`,
+            )
+            .join('; ')}
+          .
+        </p>
+      ) : null}
+    </>
+  );
+}

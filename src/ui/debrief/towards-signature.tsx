@@ -1,0 +1,46 @@
+import type { RecentShare } from '@/core/assess';
+import { fixed } from '@/core/format';
+import { Link } from '../shared/link';
+import { Panel } from '../shared/parts';
+
+/** How steady it is, and which items are still open. */
+export function TowardsSignature({
+  base,
+  open,
+  recent,
+}: {
+  base: string;
+  open: readonly { item: { id: string } }[];
+  recent: RecentShare;
+}) {
+  return (
+    <Panel title="Towards the signature">
+      {recent.window === 0 ? (
+        <p className="mb-0">No judged landing yet.</p>
+      ) : (
+        <>
+          <p className="mb-1">
+            <strong>
+              {recent.own} of the last {recent.window} the pilot{'\u2019'}s own
+            </strong>
+            , {recent.onTarget} of them in standard throughout
+            {recent.notJudged > 0 ? `; ${recent.notJudged} not judged beside them` : ''}.
+          </p>
+          <p className="soft mb-2" style={{ fontSize: 14 }}>
+            Lower bound of that share {fixed((recent.stats.wilsonLower90 ?? 0) * 100)} in 100 (Wilson, one-sided 90 %):
+            a summary of what was flown, not a chance of what comes.
+          </p>
+        </>
+      )}
+      <p className="mb-0">
+        {open.length === 0 ? (
+          'Every item has its evidence.'
+        ) : (
+          <>
+            Open: {open.map((i) => i.item.id).join(', ')}. <Link href={`${base}/sign`}>What is missing</Link>
+          </>
+        )}
+      </p>
+    </Panel>
+  );
+}
