@@ -64,6 +64,15 @@ export function toCaptured(
   };
 }
 
+/** Not one thing was seen of it: there is nothing to save. */
+export const nothingTapped = (d: Draft): boolean =>
+  d.kind !== 'go-around' &&
+  d.kind !== 'low-pass' &&
+  d.touched === null &&
+  d.intervention === null &&
+  d.along === null &&
+  d.cleanTap === null;
+
 /** What contradicts itself in a draft, as a question to answer before it is saved; null = nothing does. */
 export function contradiction(draft: Draft): string | null {
   if (draft.helpedOn.length > 0 && draft.intervention !== null && draft.intervention < 2)

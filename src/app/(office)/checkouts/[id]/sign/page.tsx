@@ -88,7 +88,9 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel title="Criteria and evidence, by lesson">
                 <Matrix rows={rows} lessons={record.sorties.map((s) => s.lesson)} base={base} />
-                {record.notAsked.length > 0 ? <NotApplicable head={head} record={record} /> : null}
+                {record.notAsked.length > 0 ? (
+                  <NotApplicable registration={head.registration} notAsked={record.notAsked} />
+                ) : null}
               </Panel>
               {entries.length > 0 ? <EntriesOfCheckout entries={entries} /> : null}
             </div>

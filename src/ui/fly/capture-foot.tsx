@@ -1,0 +1,101 @@
+'use client';
+import { HELP_CONTROLS } from '@/domain/airwork';
+import { type Attitude, say } from '@/domain/words';
+import { cleanOffered } from './draft';
+import { touchName } from './landing-rows';
+import { Whose } from './parts';
+import type { Capture } from './use-capture';
+
+/** Whose it was, what the help was on, and how it ended. */
+export function WhoseAndEnd({ capture }: { capture: Capture }) {
+  const { set, end, choose } = capture;
+  const { draft, ended } = capture.state;
+  const goAround = draft.kind === 'go-around';
+  const helped = (draft.intervention ?? 0) >= 2;
+  return (
+    <>
+      <Whose title={`Whose ${goAround ? 'go-around' : 'landing'} was it`} now={draft.intervention} choose={choose} />
+      {helped || draft.helpedOn.length > 0 ? (
+        <div>
+          <h2>Helped on</h2>
+          <div className="taps of6" role="group" aria-label="Helped on">
+            {HELP_CONTROLS.map((c) => (
+              <button
+                key={c}
+                type="button"
+                className="tap"
+                aria-pressed={draft.helpedOn.includes(c)}
+                onClick={() =>
+                  set({
+                    helpedOn: draft.helpedOn.includes(c)
+                      ? draft.helpedOn.filter((x) => x !== c)
+                      : [...draft.helpedOn, c],
+                  })
+                }
+              >
+                {say(c)}
+              </button>
+            ))}
+          </div>
+        </div>
+      ) : null}
+      <div className="taps ends">
+        <button
+          type="button"
+          className="tap"
+          aria-pressed={draft.demonstration}
+          onClick={() => set({ demonstration: !draft.demonstration })}
+        >
+          My demonstration
+        </button>
+        <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>
+          Stopped<small>device may be touched</small>
+        </button>
+        <button
+          type="button"
+          className="tap"
+          aria-pressed={ended === 'climbing-away'}
+          onClick={() => end('climbing-away')}
+        >
+          Climbing away<small>climb established</small>
+        </button>
+        <button type="button" className="tap" aria-haspopup="dialog" onClick={() => capture.more(true)}>
+          More<small>gates, roll-out, note</small>
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** What one reaches for without looking: undo, clean, eyes out, save. */
+export function CaptureFoot({ capture, tailwheel }: { capture: Capture; tailwheel: boolean }) {
+  const { undo, clean, out, save } = capture;
+  const { draft, ended, correcting } = capture.state;
+  const cleans: Attitude[] = tailwheel ? ['three-point', 'mains-first'] : ['mains-first'];
+  return (
+    <div className={`wide foot taps ${cleans.length > 1 ? 'two' : ''}`}>
+      <button type="button" className="tap big" onClick={() => void undo()}>
+        {correcting ? 'Leave it' : 'Undo'}
+      </button>
+      {cleans.map((a) => (
+        <button
+          key={a}
+          type="button"
+          className="tap big"
+          aria-pressed={draft.cleanTap !== null && draft.touched === a}
+          disabled={!cleanOffered(draft, ended)}
+          onClick={() => clean(a)}
+        >
+          Clean, <span className="nb">{touchName(a)}</span>
+          <small>no drift, crab, swing, bounce</small>
+        </button>
+      ))}
+      <button type="button" className="tap big" disabled={correcting !== null} onClick={out}>
+        Eyes out<small>turning base, {capture.circuit}</small>
+      </button>
+      <button type="button" className="tap big go" onClick={() => void save()}>
+        Save {draft.kind === 'go-around' ? 'go-around' : 'landing'}
+      </button>
+    </div>
+  );
+}
