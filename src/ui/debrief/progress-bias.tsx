@@ -1,0 +1,57 @@
+'use client';
+import { type Bias, biasWords, type ShownMeasure, signed } from '@/core/assess';
+import { fixed } from '@/core/format';
+import { Panel } from '../shared/parts';
+
+/** Which way each measure leans, with how sure that is. */
+export function BiasTable({
+  biases,
+}: {
+  biases: { m: ShownMeasure; b: Bias; standard: { low: number; high: number } | null }[];
+}) {
+  return (
+    <Panel title="Bias, measure by measure">
+      {biases.length === 0 ? (
+        <p className="mb-0">
+          Nothing of these landings was measured. What the eye saw is counted in the findings, never made into metres.
+        </p>
+      ) : (
+        <div className="scroll-x">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>Measure</th>
+                <th className="r">mean</th>
+                <th className="r">95 in 100 interval</th>
+                <th className="r">spread (sd)</th>
+                <th className="r">landings</th>
+                <th>Standard</th>
+                <th>Says</th>
+              </tr>
+            </thead>
+            <tbody>
+              {biases.map(({ m, b, standard }) => (
+                <tr key={m.key}>
+                  <td>
+                    {m.name}{' '}
+                    <span className="soft small">
+                      ({m.unit}, about {m.zero})
+                    </span>
+                  </td>
+                  <td className="r mono">{signed(b.mean ?? 0)}</td>
+                  <td className="r mono">
+                    {b.lower === null || b.upper === null ? '\u2013' : `${signed(b.lower)} to ${signed(b.upper)}`}
+                  </td>
+                  <td className="r mono">{b.sd === null ? '\u2013' : fixed(b.sd, 1)}</td>
+                  <td className="r mono">{b.n}</td>
+                  <td className="mono">{standard ? `${signed(standard.low)} to ${signed(standard.high)}` : ''}</td>
+                  <td>{biasWords(b, m, standard)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,34 @@
+'use client';
+import type { LessonPoint } from '@/core/assess';
+import { fixed } from '@/core/format';
+
+/** The pilot’s part of each lesson, in figures. */
+export function LessonsTable({ lessons }: { lessons: readonly LessonPoint[] }) {
+  return (
+    <details className="small">
+      <summary>As a table</summary>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Lesson</th>
+            <th className="r">part</th>
+            <th className="r">own</th>
+            <th className="r">own and in standard</th>
+            <th className="r">judged</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lessons.map((l) => (
+            <tr key={l.lesson}>
+              <td>{l.lesson}</td>
+              <td className="r mono">{l.authorship === null ? '' : fixed(l.authorship, 2)}</td>
+              <td className="r mono">{l.own}</td>
+              <td className="r mono">{l.inStandard}</td>
+              <td className="r mono">{l.landings}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,48 @@
+'use client';
+import { useCallback, useMemo } from 'react';
+import { type DebriefLanding, gateStrips, signed } from '@/core/assess';
+import { Drawing } from '../shared/drawing';
+import { Panel } from '../shared/parts';
+
+/** Speeds about their targets at each gate. */
+export function SpeedByGate({
+  own,
+  band,
+}: {
+  own: readonly DebriefLanding[];
+  band: { low: number; high: number } | null;
+}) {
+  const strips = useMemo(() => gateStrips(own), [own]);
+  const drawStrips = useCallback(
+    async (el: HTMLElement) => (await import('./charts')).drawStrips(el, strips, band),
+    [strips, band],
+  );
+  return (
+    <Panel title="Speed, gate by gate">
+      {strips.length === 0 ? (
+        <p className="mb-0">No speed was read or recorded at a gate.</p>
+      ) : (
+        <>
+          <p className="mb-1">
+            {strips
+              .map(
+                (s) =>
+                  `${s.gate.toLowerCase()} ${s.mean === null ? 'not known' : `${signed(s.mean)} kt of ${s.values.length}`}`,
+              )
+              .join('; ')}
+            .
+          </p>
+          <Drawing
+            draw={drawStrips}
+            label={`Speeds about their targets: ${strips.map((s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`).join('; ')}`}
+            height={60 + strips.length * 46}
+          />
+          <p className="soft small mb-0">
+            Dots are approaches, filled measured, open read by eye; the bar is the mean with its 95 in 100 interval; the
+            wash is the standard{'\u2019'}s band.
+          </p>
+        </>
+      )}
+    </Panel>
+  );
+}
