@@ -60,7 +60,7 @@ import { Id, act, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';
 import { seeNotices } from '@/server/account/commands/notices';
 import { whatIfOf } from '@/server/people/queries/people';
-import { proposeSlots } from '@/server/schedule/queries/schedule';
+import { proposeSlots } from '@/server/schedule/queries/slots';
 import { may } from '@/server/floor/auth/permissions';
 import { problem, zodProblems, NOT_FOUND } from '@/server/floor/result';
 

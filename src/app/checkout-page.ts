@@ -7,7 +7,7 @@ import { nowIso } from '@/server/floor/clock';
 import { type CheckoutRecord, checkoutRecord } from '@/server/checkout/queries/record';
 import { stageOf } from '@/server/checkout/queries/stage';
 import { checkoutHead } from '@/server/checkout/queries/head';
-import { bookingNow } from '@/server/schedule/queries/schedule';
+import { bookingNow } from '@/server/schedule/queries/bookings';
 import type { StripFacts } from '@/ui/shared/strip';
 
 /** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */

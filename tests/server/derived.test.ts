@@ -24,7 +24,7 @@ import { everybodysStanding, houseRules, readStandings } from '@/server/people/q
 import { saveContent } from '@/server/rules/commands/content';
 import { newestContent } from '@/server/rules/content';
 import { book, cancelBooking } from '@/server/schedule/commands/schedule';
-import { learnedSplit } from '@/server/schedule/queries/schedule';
+import { learnedSplit } from '@/server/schedule/queries/split';
 import { row, rows } from '../../scripts/lib/raw';
 import { event, landing } from '../../scripts/lib/events';
 import { demoFolder, shellScript, user } from './folder';

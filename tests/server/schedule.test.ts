@@ -25,13 +25,10 @@ import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf, seeNotices, unseenCount } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { windowsStamp } from '@/domain/schedule';
-import {
-  bookingsBetween,
-  learnedSplit,
-  ownBookings,
-  proposeSlots,
-  weeklyRows,
-} from '@/server/schedule/queries/schedule';
+import { bookingsBetween, ownBookings } from '@/server/schedule/queries/bookings';
+import { learnedSplit } from '@/server/schedule/queries/split';
+import { proposeSlots } from '@/server/schedule/queries/slots';
+import { weeklyRows } from '@/server/schedule/queries/holds';
 import { schedulePage } from '@/server/schedule/queries/page';
 import { houseRules } from '@/server/people/queries/people';
 import { seeded } from '@/core/random';

@@ -19,14 +19,9 @@ import { nextAction, stageOf } from '../../checkout/queries/stage';
 import { localToday } from '../../rules/today';
 import { type HouseRules, STANDING_TABLES, everybodysStanding, houseRules } from '../../people/queries/people';
 import { type Ready, fitOf, readinessOf, whenText } from '../../schedule/queries/readiness';
-import {
-  type BookingLine,
-  airKey,
-  awayRows,
-  bookingsBetween,
-  fieldFacts,
-  ownBookings,
-} from '../../schedule/queries/schedule';
+import { type BookingLine, bookingsBetween, ownBookings } from '../../schedule/queries/bookings';
+import { airKey, fieldFacts } from '../../schedule/queries/day';
+import { awayRows } from '../../schedule/queries/holds';
 import { type Grounding, groundings } from '../../hangar/queries/groundings';
 import { limitsPassed } from '../../traces/queries/traces';
 import * as ask from '../../floor/statements/board';

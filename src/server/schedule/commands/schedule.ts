@@ -48,23 +48,11 @@ import { notify, userOfPilot } from '../../account/commands/notices';
 import { checkoutHead } from '../../checkout/queries/head';
 import { heldOn } from '../../people/queries/held';
 import { actingOf, intervalOf, passengerState, teachState } from '../../people/queries/recency';
-import {
-  type AwayRow,
-  type Field,
-  airKey,
-  airframeSheet,
-  awayRows,
-  daylightProblem,
-  fieldFacts,
-  holdsBetween,
-  learnedSplit,
-  nearestFree,
-  openHours,
-  splitOf,
-  weeklyRows,
-  windAtSlot,
-  flightSpan,
-} from '../queries/schedule';
+import { type AwayRow, awayRows, holdsBetween, weeklyRows } from '../queries/holds';
+import { type Field, airKey, fieldFacts, openHours, flightSpan } from '../queries/day';
+import { airframeSheet, daylightProblem, nearestFree } from '../queries/slots';
+import { learnedSplit, splitOf } from '../queries/split';
+import { windAtSlot } from '../queries/wind';
 import { type Problem, type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import * as ask from '../../floor/statements/schedule';
 import { Bookings, CalendarFeeds, TimesAway, Waiting, BookingChanges, WeeklyWindows, BookingHolds } from '../tables';

@@ -3,7 +3,7 @@ import { list } from '@/core/format';
 import { splitBooking } from '@/core/schedule';
 import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';
-import type { BookingLine } from '../queries/schedule';
+import type { BookingLine } from '../queries/bookings';
 
 const utc = (iso: string): DateArray => {
   const d = new Date(iso);

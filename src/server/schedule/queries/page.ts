@@ -9,17 +9,10 @@ import type { Goal } from '@/domain/words';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { fitOf } from './readiness';
-import {
-  type AwayRow,
-  type BookingLine,
-  type Wish,
-  airKey,
-  awayRows,
-  bookingsBetween,
-  fieldFacts,
-  waiting,
-  weeklyRows,
-} from './schedule';
+import { type AwayRow, awayRows, weeklyRows } from './holds';
+import { type BookingLine, bookingsBetween } from './bookings';
+import { type Wish, waiting } from './waiting';
+import { airKey, fieldFacts } from './day';
 import { recordReader } from '../../checkout/queries/record';
 import { localToday } from '../../rules/today';
 import * as ask from '../../floor/statements/schedule';

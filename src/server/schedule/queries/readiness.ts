@@ -14,17 +14,11 @@ import { type ReadRecord, oldBrief } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
 import { type HouseRules, everybodysStanding } from '../../people/queries/people';
 import { teachState } from '../../people/queries/recency';
-import {
-  type AwayRow,
-  type BookingLine,
-  type Field,
-  airKey,
-  airframeSheet,
-  flightSpan,
-  aloneNeed,
-  lessonNeed,
-  windAtSlot,
-} from './schedule';
+import { type AwayRow } from './holds';
+import { type BookingLine } from './bookings';
+import { type Field, airKey, flightSpan } from './day';
+import { airframeSheet } from './slots';
+import { aloneNeed, lessonNeed, windAtSlot } from './wind';
 import { userById } from '../../floor/auth/session-user';
 
 /** What an instructor may teach in a checkout on a day. */

@@ -5,7 +5,8 @@ import { feedOwner } from '@/server/schedule/commands/schedule';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { door, fileAnswer, refusal } from '@/server/door/route';
 import { originOf } from '@/server/floor/origin';
-import { fieldFacts, ownBookings } from '@/server/schedule/queries/schedule';
+import { fieldFacts } from '@/server/schedule/queries/day';
+import { ownBookings } from '@/server/schedule/queries/bookings';
 
 const BACK_MS = 90 * 86_400_000;
 /**

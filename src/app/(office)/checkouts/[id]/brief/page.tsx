@@ -1,5 +1,5 @@
 import { isNight } from '@/core/sun';
-import { nextBookingOf } from '@/server/schedule/queries/schedule';
+import { nextBookingOf } from '@/server/schedule/queries/bookings';
 import type { Metadata } from 'next';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';

@@ -2,7 +2,8 @@ import { door, fileAnswer } from '@/server/door/route';
 import { icsOf } from '@/server/schedule/papers/calendar';
 import { nowIso } from '@/server/floor/clock';
 import { originOf } from '@/server/floor/origin';
-import { bookingById, fieldFacts } from '@/server/schedule/queries/schedule';
+import { bookingById } from '@/server/schedule/queries/bookings';
+import { fieldFacts } from '@/server/schedule/queries/day';
 
 /** One booking as a calendar file. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, request }) => {
