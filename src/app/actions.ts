@@ -39,18 +39,10 @@ import {
   withdrawNote,
   writeNote,
 } from '@/server/people/commands/persons';
-import {
-  book,
-  cancelBooking,
-  endAway,
-  endFeed,
-  joinWaiting,
-  leaveWaiting,
-  moveBooking,
-  openFeed,
-  saveAway,
-  saveWindows,
-} from '@/server/schedule/commands/schedule';
+import { book, cancelBooking, moveBooking } from '@/server/schedule/commands/bookings';
+import { endAway, saveAway, saveWindows } from '@/server/schedule/commands/times';
+import { endFeed, openFeed } from '@/server/schedule/commands/feed';
+import { joinWaiting, leaveWaiting } from '@/server/schedule/commands/waiting';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
 import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
 import { acceptMeasures, releaseExceedance } from '@/server/traces/commands/traces';

@@ -23,7 +23,7 @@ import { saveHours } from '@/server/people/commands/pilot';
 import { everybodysStanding, houseRules, readStandings } from '@/server/people/queries/people';
 import { saveContent } from '@/server/rules/commands/content';
 import { newestContent } from '@/server/rules/content';
-import { book, cancelBooking } from '@/server/schedule/commands/schedule';
+import { book, cancelBooking } from '@/server/schedule/commands/bookings';
 import { learnedSplit } from '@/server/schedule/queries/split';
 import { row, rows } from '../../scripts/lib/raw';
 import { event, landing } from '../../scripts/lib/events';

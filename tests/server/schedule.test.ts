@@ -7,19 +7,10 @@ import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { icsOf } from '@/server/schedule/papers/calendar';
 import { logFlight } from '@/server/people/commands/people';
 import { saveDate } from '@/server/people/commands/persons';
-import {
-  book,
-  cancelBooking,
-  endAway,
-  endFeed,
-  feedOwner,
-  joinWaiting,
-  leaveWaiting,
-  moveBooking,
-  openFeed,
-  saveAway,
-  saveWindows,
-} from '@/server/schedule/commands/schedule';
+import { book, cancelBooking, moveBooking } from '@/server/schedule/commands/bookings';
+import { endAway, saveAway, saveWindows } from '@/server/schedule/commands/times';
+import { endFeed, feedOwner, openFeed } from '@/server/schedule/commands/feed';
+import { joinWaiting, leaveWaiting } from '@/server/schedule/commands/waiting';
 import { releaseExceedance } from '@/server/traces/commands/traces';
 import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf, seeNotices, unseenCount } from '@/server/account/commands/notices';

@@ -33,17 +33,17 @@ export interface Away {
 export const overlaps = (a: Span, b: Span): boolean => a.from < b.to && b.from < a.to;
 
 /** Holds in the way of a span, for any of the holders. */
-export const conflictsOf = (
+export const conflictsOf = <H extends Hold>(
   span: Span,
   holders: readonly string[],
-  holds: readonly Hold[],
+  holds: readonly H[],
   except: string | null = null,
-): Hold[] =>
+): H[] =>
   holds
     .filter((h) => h.bookingId !== except && holders.includes(h.holder) && overlaps(span, h))
     .sort((a, b) => a.from.localeCompare(b.from));
 /** Times away in the way of a span. */
-export const awayIn = (span: Span, who: readonly string[], away: readonly Away[]): Away[] =>
+export const awayIn = <A extends Away>(span: Span, who: readonly string[], away: readonly A[]): A[] =>
   away.filter((a) => who.includes(a.who) && a.from < span.to && (a.to === null || a.to > span.from));
 
 /** The windows of a person on a local day; null = nothing is kept, so any time of the day will do. */

@@ -1,7 +1,7 @@
 import { told } from '@/server/door/sentences';
 import { icsOf } from '@/server/schedule/papers/calendar';
 import { nowIso } from '@/server/floor/clock';
-import { feedOwner } from '@/server/schedule/commands/schedule';
+import { feedOwner } from '@/server/schedule/commands/feed';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { door, fileAnswer, refusal } from '@/server/door/route';
 import { originOf } from '@/server/floor/origin';
