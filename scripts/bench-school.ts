@@ -20,7 +20,8 @@ const FLOWN_EVERY_DAYS = 17;
 await spread(folder);
 
 process.env.JEITO_DATA = folder;
-const { houseRules, readStandings, everybodysStanding } = await import('@/server/people/queries/people');
+const { houseRules } = await import('@/server/people/queries/house-rules');
+const { readStandings, everybodysStanding } = await import('@/server/people/queries/standings');
 const { closeDatabase } = await import('@/server/floor/connection');
 const { rows } = await import('./lib/raw');
 const rules = await houseRules();

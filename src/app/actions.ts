@@ -51,7 +51,7 @@ import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from 
 import { Id, act, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';
 import { seeNotices } from '@/server/account/commands/notices';
-import { whatIfOf } from '@/server/people/queries/people';
+import { whatIfOf } from '@/server/people/queries/what-if';
 import { proposeSlots } from '@/server/schedule/queries/slots';
 import { may } from '@/server/floor/auth/permissions';
 import { problem, zodProblems, NOT_FOUND } from '@/server/floor/result';

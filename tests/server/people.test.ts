@@ -25,14 +25,11 @@ import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf } from '@/server/account/commands/notices';
 import { boardData } from '@/server/board/queries/board';
 import { differencesOf, hoursOf } from '@/server/people/queries/pilot';
-import {
-  everybodysStanding,
-  houseRules,
-  personFacts,
-  personPage,
-  readStandings,
-  whatIfOf,
-} from '@/server/people/queries/people';
+import { everybodysStanding, readStandings } from '@/server/people/queries/standings';
+import { houseRules } from '@/server/people/queries/house-rules';
+import { personFacts } from '@/server/people/queries/person';
+import { personPage } from '@/server/people/queries/page';
+import { whatIfOf } from '@/server/people/queries/what-if';
 import { flyingOf } from '@/server/people/queries/flying';
 import { hoursInType } from '@/server/people/queries/recency';
 import { lapsesOf } from '@/core/recency';

@@ -21,7 +21,7 @@ import { learnedSplit } from '@/server/schedule/queries/split';
 import { proposeSlots } from '@/server/schedule/queries/slots';
 import { weeklyRows } from '@/server/schedule/queries/holds';
 import { schedulePage } from '@/server/schedule/queries/page';
-import { houseRules } from '@/server/people/queries/people';
+import { houseRules } from '@/server/people/queries/house-rules';
 import { seeded } from '@/core/random';
 import { demoFolder, done, shell } from './folder';
 import { said, user } from './signed';

@@ -21,7 +21,6 @@ export type Booked =
   | { ok: true; bookingId: string; version: number; warnings: Told[] }
   | { ok: false; problems: Problem[]; nearest?: Span | null };
 
-export const NOT_YOURS = told('not-found');
 const TAKEN = /taken already at that time/;
 
 /** Books. The same request twice is one booking; two requests at once never take the same person or aeroplane. */
@@ -34,9 +33,9 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
     if (known)
       return known.bookedBy === user.id
         ? { ok: true, bookingId: known.id, version: known.version, warnings: [] }
-        : problem('', NOT_YOURS);
+        : problem('', told('not-found'));
     const head = d.checkoutId === null ? null : await checkoutHead(d.checkoutId, t);
-    if (!may.book(user, { pilotId: head?.pilotId ?? d.pilotId })) return problem('', NOT_YOURS);
+    if (!may.book(user, { pilotId: head?.pilotId ?? d.pilotId })) return problem('', told('not-found'));
     if (d.kind === 'other' && !may.seeEverybody(user)) return problem('kind', told('pilots-kinds'));
     const c = await checkBooking(user, { ...d, bookingId: null }, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
@@ -93,7 +92,7 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
   const d = parsed.data;
   return guarded(async (t): Promise<Booked> => {
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
-    if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
+    if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilotId })) return problem('', told('not-found'));
     if (b.version !== d.version) return problem('', told('changed-meanwhile'));
     if (b.startsAt < nowIso()) return problem('', told('begun'));
     const startsAt = new Date(d.startsAt).toISOString();
@@ -162,7 +161,7 @@ export async function cancelBooking(user: CurrentUser, form: unknown): Promise<B
   const d = parsed.data;
   return guarded(async (t): Promise<Booked> => {
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
-    if (!b || !may.book(user, { pilotId: b.pilotId })) return problem('', NOT_YOURS);
+    if (!b || !may.book(user, { pilotId: b.pilotId })) return problem('', told('not-found'));
     if (b.state === 'cancelled') return { ok: true, bookingId: d.bookingId, version: b.version, warnings: [] };
     if (b.version !== d.version) return problem('', told('changed-before-cancel'));
     const field = await fieldFacts(t);

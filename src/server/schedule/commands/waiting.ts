@@ -13,7 +13,6 @@ import type { Field } from '../queries/day';
 import { holdsBetween } from '../queries/holds';
 import { told } from '../sentences';
 import { Waiting } from '../tables';
-import { NOT_YOURS } from './bookings';
 import { spanText } from './wanted';
 
 /** A time came free: those whose wish it fits hear of it. */
@@ -73,7 +72,7 @@ export async function joinWaiting(
   const parsed = WaitForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  if (!may.book(user, d)) return problem('', NOT_YOURS);
+  if (!may.book(user, d)) return problem('', told('not-found'));
   if (d.toDate < d.fromDate) return problem('toDate', told('end-before-start'));
   return write(async (t) => {
     if (await Waiting.first({ where: { id: d.requestId }, pick: ['id'] }, t)) return { ok: true as const };
@@ -82,7 +81,7 @@ export async function joinWaiting(
       (d.checkoutId !== null &&
         !(await Checkouts.first({ where: { id: d.checkoutId, pilotId: d.pilotId }, pick: ['id'] }, t)))
     )
-      return problem('', NOT_YOURS);
+      return problem('', told('not-found'));
     await Waiting.insert(
       {
         id: d.requestId,
@@ -109,7 +108,7 @@ export async function leaveWaiting(
 ): Promise<{ ok: true } | { ok: false; problems: Problem[] }> {
   return write(async (t) => {
     const w = await Waiting.first({ where: { id }, pick: ['pilotId', 'endedAt'] }, t);
-    if (!w || !may.book(user, { pilotId: w.pilotId })) return problem('', NOT_YOURS);
+    if (!w || !may.book(user, { pilotId: w.pilotId })) return problem('', told('not-found'));
     if (w.endedAt === null) await Waiting.update({ endedAt: nowIso(), endedHow: 'withdrawn' }, { id }, t);
     return { ok: true as const };
   });

@@ -12,7 +12,8 @@ import { PersonDates, Qualifications, PilotHours as EnteredHours } from '../../p
 import { LedgerEntries } from '../../ledger/tables';
 import { type ReadRecord, oldBrief } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
-import { type HouseRules, everybodysStanding } from '../../people/queries/people';
+import { type HouseRules } from '../../people/queries/house-rules';
+import { everybodysStanding } from '../../people/queries/standings';
 import { teachState } from '../../people/queries/recency';
 import { type AwayRow } from './holds';
 import { type BookingLine } from './bookings';

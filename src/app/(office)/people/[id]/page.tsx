@@ -6,7 +6,7 @@ import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { whatStays } from '@/server/people/commands/persons';
-import { personPage } from '@/server/people/queries/people';
+import { personPage } from '@/server/people/queries/page';
 import { CertificateForm } from '@/ui/people/certificate-form';
 import { Act, DateForm, EraseForm, HeldForm, NoteForm, RolesForm } from '@/ui/people/forms';
 import { LadderDrawing } from '@/ui/people/ladder-drawing';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
-import { personPage } from '@/server/people/queries/people';
+import { personPage } from '@/server/people/queries/page';
 import { LogbookImport } from '@/ui/people/logbook-import';
 import { Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
