@@ -136,4 +136,6 @@ export const TraceAnalysis = z.object({
   exceedances: z.array(TraceExceedance),
 });
 export type TraceAnalysis = z.infer<typeof TraceAnalysis>;
+/** One of the take-offs, landings and passes of a recording. */
+export type FoundEvent = TraceAnalysis['events'][number];
 export type TraceWarning = z.infer<typeof TraceWarning>;

@@ -1,11 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import { ktPerUnit } from '@/core/speeds';
 import { type Series, approachLine } from '@/core/trace';
-import type { TraceAnalysis, TraceContext } from '@/domain/trace';
+import type { FoundEvent, TraceContext } from '@/domain/trace';
 import type { ApproachGate, NamedLine } from './approach-chart';
 import type { Dial } from './words';
 
-type FoundEvent = TraceAnalysis['events'][number];
 interface Facts {
   event: FoundEvent;
   beside: FoundEvent | null;

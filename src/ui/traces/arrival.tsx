@@ -1,10 +1,9 @@
 'use client';
 import type { Series } from '@/core/trace';
-import type { TraceAnalysis, TraceContext } from '@/domain/trace';
+import type { FoundEvent, TraceContext } from '@/domain/trace';
 import { useApproachDrawings } from './approach-drawings';
 import { type Dial, clock, dialOff, dialText, measuresText, sureWord } from './words';
 
-type FoundEvent = TraceAnalysis['events'][number];
 interface ArrivalProps {
   event: FoundEvent;
   beside: FoundEvent | null;

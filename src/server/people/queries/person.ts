@@ -16,8 +16,8 @@ import { flyingOf } from './flying';
 import { classesFlown, datesFrom } from './held';
 import type { HouseRules } from './house-rules';
 
-export /** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */
-const READ_DAYS = 300;
+/** Days back that recent experience is read: what any rule looks at, and half a year more to tell of what ended. */
+export const READ_DAYS = 300;
 export const TYPES_KEPT_DAYS = 1100;
 
 export const personType = (

@@ -1,0 +1,59 @@
+import type { FoundEvent } from '@/domain/trace';
+import { type Placed, type RunwayFrame, smoothed } from './frame';
+import { BEFORE_M } from './passes';
+import { highest, indexAt, orNull, round } from './sample';
+import { approachStart } from './told';
+
+/** A pass is looked at below the second; what never came below the first is none. */
+const LOW_FT = 300;
+
+/** Five seconds near level below 100 ft along the runway: little slope and no bend in them. */
+function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): boolean {
+  const calm = smoothed(h, p.tS, 1, from, to);
+  for (let a = from; a < to; a++) {
+    const t = p.tS[a] ?? 0;
+    const b = indexAt(p.tS, t + 5);
+    if (b > to) return false;
+    const m = indexAt(p.tS, t + 2.5);
+    const [ha, hm, hb] = [calm[a] ?? Number.NaN, calm[m] ?? Number.NaN, calm[b] ?? Number.NaN];
+    if (
+      hb < 100 &&
+      ha < 100 &&
+      Math.abs(hb - ha) < 12 &&
+      Math.abs(hm - (ha + hb) / 2) < 5 &&
+      (frame.along[m] ?? -1e9) > -250 &&
+      (frame.along[m] ?? 1e9) < frame.lengthM + 250
+    )
+      return true;
+  }
+  return false;
+}
+
+/** A pass that never touched: level along the runway, or down and away again. */
+export function passWithout(
+  p: Placed,
+  h: Float64Array,
+  frame: RunwayFrame,
+  from: number,
+  to: number,
+): FoundEvent | null {
+  let low = -1;
+  for (let i = from; i <= to; i++) if (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity)) low = i;
+  const lowest = h[low] ?? Number.NaN;
+  if (!(lowest < LOW_FT)) return null;
+  const before = indexAt(p.tS, (p.tS[low] ?? 0) - 60);
+  const after = Math.min(p.n - 1, indexAt(p.tS, (p.tS[low] ?? 0) + 45));
+  if (highest(h, before, low) < lowest + 60 || highest(h, low, after) < lowest + 60) return null;
+  const near = (frame.along[low] ?? -1e9) > -BEFORE_M;
+  if (!near) return null;
+  const kind = lowest < 100 && levelFor5s(p, h, frame, from, to) ? 'low-pass' : 'go-around';
+  return {
+    kind,
+    runway: frame.ident,
+    startS: round(approachStart(p, frame, h, from, p.tS[low] ?? 0)),
+    endS: round(p.tS[to] ?? 0),
+    lowestHeightFt: orNull(lowest, 0),
+    lowestS: round(p.tS[low] ?? 0),
+    confidence: p.calibrated ? 0.85 : 0.55,
+  };
+}

@@ -1,0 +1,117 @@
+import type { Placed } from './frame';
+import type { Pass } from './passes';
+import { highest, indexAt } from './sample';
+
+/** Rows between which wheels were on the ground. */
+export interface Stay {
+  from: number;
+  to: number;
+}
+
+/** About what a recorded height is off on the runway, at most. */
+const GROUND_FT = 9;
+
+/** Slow is on the ground only where it is not plainly above it: into a wind a light aeroplane flies slowly. */
+const SLOW_BELOW_FT = 15;
+/** Off the ground for less than this and no higher: a hop, or a height that wanders. */
+const HOP_S = 8;
+const HOP_FT = 9;
+/** A shorter stay is no landing: it touched and flew on. */
+const LEAST_STAY_S = 1.2;
+
+/**
+ * Stays on the ground within a pass: rolling too slowly to fly, or low and level for more than a second.
+ * @param restFt noise left in the height
+ * @param flyKt slower than this over the ground it does not fly
+ */
+export function staysOf(
+  p: Placed,
+  h: Float64Array,
+  { frame, from, to }: Pass,
+  { restFt, flyKt }: { restFt: number; flyKt: number },
+): Stay[] {
+  const onRunway = (i: number) =>
+    (frame.along[i] ?? -1e9) > -150 &&
+    (frame.along[i] ?? 1e9) < frame.lengthM + 150 &&
+    Math.abs(frame.lateral[i] ?? 1e9) < frame.widthM / 2 + 25;
+  const groundFt = groundCeiling(p, h, from, to, restFt, onRunway);
+  const isLow = (i: number) =>
+    onRunway(i) && (h[i] ?? 0) < groundFt + SLOW_BELOW_FT && ((p.gsKt[i] ?? 99) < flyKt || (h[i] ?? 99) < groundFt);
+  const stays: Stay[] = [];
+  let start = -1;
+  for (let i = from; i <= to; i++) {
+    const low = isLow(i);
+    if (low && start < 0) start = i;
+    if ((low && i !== to) || start < 0) continue;
+    const end = low ? i : i - 1;
+    const before = stays[stays.length - 1];
+    // A hop between two stays is a bounce, not a flight; so is a height that wanders while it rolls.
+    const hop =
+      before !== undefined &&
+      (p.tS[start] ?? 0) - (p.tS[before.to] ?? 0) < HOP_S &&
+      highest(h, before.to, start) < groundFt + HOP_FT;
+    if (hop) before.to = end;
+    else stays.push({ from: start, to: end });
+    start = -1;
+  }
+  return stays.filter((g) => (p.tS[g.to] ?? 0) - (p.tS[g.from] ?? 0) >= LEAST_STAY_S && wheelsSeen(p, g, flyKt));
+}
+
+/** Wheels on a runway slow an aeroplane, or are felt; what keeps its speed low over it only flies low. */
+function wheelsSeen(p: Placed, stay: Stay, flyKt: number): boolean {
+  let fastest = 0;
+  let drop = 0;
+  let load = 0;
+  for (let i = indexAt(p.tS, (p.tS[stay.from] ?? 0) - 1); i <= stay.to; i++) {
+    const gs = p.gsKt[i] ?? Number.NaN;
+    if (gs < flyKt) return true;
+    if (gs > fastest) fastest = gs;
+    drop = Math.max(drop, fastest - gs);
+    load = Math.max(load, p.nz?.[i] ?? 0);
+  }
+  return drop > 2.5 || load > p.feltG;
+}
+
+/**
+ * Below which height this pass is on the ground. A recorder that has wandered shows the runway some feet high: then the
+ * lowest part counts, when a load or a loss of speed says that wheels touched there; a pass that only flies low keeps
+ * its speed and feels nothing.
+ */
+function groundCeiling(
+  p: Placed,
+  h: Float64Array,
+  from: number,
+  to: number,
+  restFt: number,
+  onRunway: (i: number) => boolean,
+): number {
+  let low = -1;
+  for (let i = from; i <= to; i++) if (onRunway(i) && (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity))) low = i;
+  const lowest = low < 0 ? Infinity : (h[low] ?? Infinity);
+  const usual = GROUND_FT - 3.5 + 1.5 * restFt;
+  if (!(lowest < GROUND_FT + 5)) return usual;
+  let fastest = 0;
+  let drop = 0;
+  let load = 0;
+  const level: number[] = [];
+  for (let i = from; i <= to; i++) {
+    if (!onRunway(i) || (h[i] ?? 99) > lowest + 4 + 2 * restFt) continue;
+    level.push(h[i] ?? 0);
+    fastest = Math.max(fastest, p.gsKt[i] ?? 0);
+    drop = Math.max(drop, fastest - (p.gsKt[i] ?? Infinity));
+    load = Math.max(load, p.nz?.[i] ?? 0);
+  }
+  level.sort((a, b) => a - b);
+  return drop > 7 || load > p.feltG ? Math.max(usual, (level[level.length >> 1] ?? 0) + 3.5 + 1.5 * restFt) : usual;
+}
+
+/** The height the recorder shows on this stay: the middle of its slow part, else of its lowest. */
+export function groundLevel(h: Float64Array, gsKt: Float64Array, stay: Stay): number {
+  const values: number[] = [];
+  for (let i = stay.from; i <= stay.to; i++) {
+    const v = h[i] ?? Number.NaN;
+    if (v === v) values.push(v);
+  }
+  values.sort((a, b) => a - b);
+  return values[Math.floor(values.length * 0.4)] ?? 0;
+}
