@@ -3,7 +3,7 @@ import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { clockText, dayText, localClock } from '@/core/schedule';
-import { type BookAnswer, type ProposalsAnswer, type Refused } from '../schedule/booking-form';
+import { type BookAnswer, type ProposalsAnswer, type Refused } from '../schedule/form-facts';
 import { runAction } from '../shared/forms';
 
 interface Props {

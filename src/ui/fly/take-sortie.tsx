@@ -24,7 +24,7 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
     setProblem('');
     const answer = await share.save({ sortieId, pilotId: id === '' ? null : id }).catch(() => ({
       ok: false as const,
-      problems: [{ message: 'The field could not be reached. Choose again when there is a network.' }],
+      problems: [{ message: 'The server could not be reached. Choose again when there is a network.' }],
     }));
     if (!answer.ok) {
       setSecond(before);

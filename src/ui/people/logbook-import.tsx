@@ -77,7 +77,7 @@ export function LogbookImport({
         problems: [
           {
             path: '',
-            message: 'The field could not be reached. Check the network and try again: the file stays chosen.',
+            message: 'The server could not be reached. Check the network and try again: the file stays chosen.',
           },
         ],
       };

@@ -1,61 +1,19 @@
 'use client';
+'use client';
+import { list } from '@/core/format';
+import { addDays } from '@/core/recency';
+import { clockText, dayText, fitWords, localClock, localInstant, minutesText, readClock } from '@/core/schedule';
+import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
+import { say } from '@/domain/words';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import {
-  clockText,
-  dayText,
-  localClock,
-  localInstant,
-  minutesText,
-  readClock,
-  fitWords,
-  type FitSaid,
-} from '@/core/schedule';
-import { list } from '@/core/format';
-import { addDays } from '@/core/recency';
-import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
-import { say, type Goal } from '@/domain/words';
 import { Field } from '../shared/field';
 import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
-
-export interface BookAnswer {
-  ok: true;
-  bookingId: string;
-  version: number;
-  warnings: { message: string }[];
-}
-export interface Refused {
-  ok: false;
-  problems: ActionProblem[];
-  nearest?: { from: string; to: string } | null;
-}
-export interface ProposalsAnswer {
-  ok: true;
-  minutes: number;
-  split: { brief: number; prepare: number; flight: number; debrief: number; lessons: number };
-  best: { from: string; to: string; fit: { score: number; word: string; said: FitSaid } }[];
-  free: number;
-}
-export interface FormFacts {
-  zone: string;
-  today: string;
-  stepMin: number;
-  pilotOnly: string | null;
-  checkouts: readonly {
-    id: string;
-    pilotId: string;
-    pilotName: string;
-    instructorId: string;
-    airframeId: string;
-    registration: string;
-    goals: readonly Goal[];
-  }[];
-  people: readonly { key: string; userId: string | null; pilotId: string | null; name: string; instructor: boolean }[];
-  airframes: readonly { id: string; registration: string; typeName: string; down: string | null }[];
-}
+import type { BookAnswer, FormFacts, ProposalsAnswer, Refused } from './form-facts';
+('use client');
 interface Values {
   requestId: string;
   kind: BookingKind;
@@ -171,17 +129,16 @@ export function BookingForm({
       book({ requestId, ...common(v), startsAt, minutes: length, note: v.note, waitingId: start.wishId ?? null }),
     );
     if (!answer.ok) {
-      const refused = answer as Refused;
       setRest(
         showProblems(
           form,
-          refused.problems.map((p) => ({
+          answer.problems.map((p) => ({
             ...p,
             path: p.path === 'startsAt' ? 'start' : p.path === 'checkoutId' && v.kind !== 'lesson' ? 'pilotId' : p.path,
           })),
         ),
       );
-      setNearest(refused.nearest ?? null);
+      setNearest(answer.nearest ?? null);
       return;
     }
     draft.clear();

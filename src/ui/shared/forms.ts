@@ -13,6 +13,8 @@ export type ActionResult<T = object> =
       problems: ActionProblem[];
       /** Somebody else changed it meanwhile: what stands now. Sent with the next try, it says that this was seen. */
       base?: string | null;
+      /** Of a booking: the nearest time everybody is free. */
+      nearest?: { from: string; to: string } | null;
     };
 
 /** Puts problems beside their fields; returns those that belong to none. */
@@ -79,7 +81,7 @@ export async function runAction<T>(action: () => Promise<ActionResult<T>>): Prom
           path: '',
           message: old
             ? 'Jeito was updated meanwhile. Reload the page: what you typed is kept.'
-            : 'The field could not be reached. Check the network and send again: what you typed is kept.',
+            : 'The server could not be reached. Check the network and send again: what you typed is kept.',
         },
       ],
     };

@@ -32,7 +32,7 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
       else setProblem(said.message ?? 'It could not be checked. Try again.');
     } catch {
       setProblem(
-        'The book could not be reached. Check the network and try again, or check the file without it, as below.',
+        'The server could not be reached. Check the network and try again, or check the file without it, as below.',
       );
     } finally {
       setBusy(false);

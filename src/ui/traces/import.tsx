@@ -149,7 +149,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
       }
       setProblem(answer.problems?.[0]?.message ?? 'It was not taken.');
     } catch {
-      setProblem('The field could not be reached. The file stays chosen: send it again when the network is back.');
+      setProblem('The server could not be reached. The file stays chosen: send it again when the network is back.');
     }
     setSending(false);
   };

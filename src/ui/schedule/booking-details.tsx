@@ -1,0 +1,200 @@
+'use client';
+import { list, plural } from '@/core/format';
+import { dayText, fitWords, localInstant, minutesText } from '@/core/schedule';
+import { BOOKING_NAME } from '@/domain/schedule';
+import { say } from '@/domain/words';
+import { useState } from 'react';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
+import { Problems } from '../shared/parts';
+import { Link } from '../shared/link';
+import { Panel } from '../shared/parts';
+import { Verdict } from '../shared/verdict';
+import { type Booked, type Booking, FIT, type ScheduleFacts, type Wanted } from './facts';
+
+export function BookingDetails({
+  b,
+  facts,
+  cancel,
+  tryMove,
+  busy,
+}: {
+  b: Booking;
+  facts: ScheduleFacts;
+  cancel: Booked;
+  tryMove: (w: Wanted) => Promise<void>;
+  busy: boolean;
+}) {
+  const ahead = b.startsAt > facts.now;
+  return (
+    <Panel
+      title={`${BOOKING_NAME[b.kind].charAt(0).toUpperCase()}${BOOKING_NAME[b.kind].slice(1)}: ${b.pilotName ?? b.registration ?? ''}`}
+    >
+      <p className="mb-1">
+        <b>
+          {dayText(b.date)} {minutesText(b.fromMin)} to {minutesText(b.toMin)}
+        </b>
+        , {b.registration ?? 'no aeroplane'}
+        {b.instructorName ? `, with ${b.instructorName}` : ''}
+        {b.passengers > 0 ? `, ${plural(b.passengers, 'passenger')}` : ''}
+        {b.goals.length > 0 ? `. For ${list(b.goals.map(say))}` : ''}.
+      </p>
+      {b.split && b.airframeId ? <SplitLine fromMin={b.fromMin} split={b.split} /> : null}
+      {b.fit ? (
+        <p className="mb-1">
+          <Verdict verdict={FIT[b.fit.word] ?? 'not-seen'}>{fitWords(b.fit.said)}</Verdict>
+        </p>
+      ) : null}
+      {b.hit.length > 0 ? (
+        <div className="trouble">
+          <strong>Must be moved</strong>
+          <ul>
+            {b.hit.map((h) => (
+              <li key={h}>{h}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      {b.note ? <p className="mb-1">{b.note}</p> : null}
+      <p className="d-flex gap-3 flex-wrap my-2">
+        {b.checkoutId ? (
+          <>
+            <Link href={`/checkouts/${b.checkoutId}`}>Checkout</Link>
+            <Link href={`/checkouts/${b.checkoutId}/brief`}>Brief</Link>
+          </>
+        ) : null}
+        <a href={`/api/bookings/${b.id}/ics`} download>
+          Calendar file
+        </a>
+      </p>
+      {ahead ? <MoveForm b={b} facts={facts} tryMove={tryMove} busy={busy} /> : null}
+      {ahead ? <CancelForm b={b} cancel={cancel} /> : null}
+    </Panel>
+  );
+}
+
+/** How the time of a booking is spent, and from when it is in the air. */
+function SplitLine({ fromMin, split }: { fromMin: number; split: NonNullable<Booking['split']> }) {
+  const parts = [
+    split.brief ? `brief ${split.brief}` : '',
+    `prepare ${split.prepare}`,
+    `fly ${split.flight}`,
+    split.debrief ? `debrief ${split.debrief}` : '',
+  ].filter(Boolean);
+  return (
+    <p className="small soft mb-1">
+      {parts.join(', ')} min: airborne from about {minutesText(fromMin + split.brief + split.prepare)}.
+    </p>
+  );
+}
+
+function MoveForm({
+  b,
+  facts,
+  tryMove,
+  busy,
+}: {
+  b: Booking;
+  facts: ScheduleFacts;
+  tryMove: (w: Wanted) => Promise<void>;
+  busy: boolean;
+}) {
+  const [date, setDate] = useState(b.date);
+  const [at, setAt] = useState(minutesText(b.fromMin));
+  const [frame, setFrame] = useState(b.airframeId ?? '');
+  return (
+    <form
+      className="two"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const [h = 0, m = 0] = at.split(':').map(Number);
+        void tryMove({
+          bookingId: b.id,
+          version: b.version,
+          startsAt: localInstant(date, h * 60 + m, facts.zone),
+          minutes: b.toMin - b.fromMin,
+          ...(frame !== (b.airframeId ?? '') && frame ? { airframeId: frame } : {}),
+        });
+      }}
+    >
+      <div>
+        <label className="form-label" htmlFor="move-day">
+          Move to
+        </label>
+        <input
+          id="move-day"
+          type="date"
+          className="form-control"
+          value={date}
+          min={facts.today}
+          onChange={(e) => setDate(e.target.value)}
+        />
+      </div>
+      <div>
+        <label className="form-label" htmlFor="move-at">
+          at, local
+        </label>
+        <input
+          id="move-at"
+          type="time"
+          step={facts.stepMin * 60}
+          className="form-control"
+          value={at}
+          onChange={(e) => setAt(e.target.value)}
+        />
+      </div>
+      {b.airframeId ? (
+        <div>
+          <label className="form-label" htmlFor="move-in">
+            in
+          </label>
+          <select id="move-in" className="form-select" value={frame} onChange={(e) => setFrame(e.target.value)}>
+            {facts.airframes.map((a) => (
+              <option key={a.id} value={a.id}>
+                {a.registration}
+                {a.down ? ' (down)' : ''}
+              </option>
+            ))}
+          </select>
+        </div>
+      ) : null}
+      <div className="align-self-end">
+        <button
+          type="submit"
+          className="btn btn-outline-primary"
+          disabled={busy || (date === b.date && at === minutesText(b.fromMin) && frame === (b.airframeId ?? ''))}
+        >
+          Move
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function CancelForm({ b, cancel }: { b: Booking; cancel: Booked }) {
+  const [open, setOpen] = useState(false);
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/schedule')).CancelForm,
+    defaults: { bookingId: b.id, version: b.version, reason: '' },
+    action: cancel,
+  });
+  if (!open)
+    return (
+      <button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => setOpen(true)}>
+        Cancel this booking
+      </button>
+    );
+  return (
+    <form className="d-grid gap-1 mt-2" {...f.props}>
+      <Problems problems={f.problems} title="Not cancelled" />
+      <Field label="Why it is cancelled" id="cancel-why" error={f.error('reason')}>
+        <input {...f.register('reason')} />
+      </Field>
+      <div>
+        <button type="submit" className="btn btn-outline-danger btn-sm" disabled={f.busy}>
+          Cancel the booking
+        </button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest';
+import { blocksOf, columnsOf, shutOf } from '@/ui/schedule/columns';
+import type { ScheduleFacts } from '@/ui/schedule/facts';
+import { sideStart, sideStep } from '@/ui/schedule/side-state';
+
+const wanted = { bookingId: 'b', version: 1, startsAt: '2026-11-24T10:00:00Z', minutes: 90 };
+describe('what stands beside the schedule', () => {
+  it('a new booking, a chosen one and a refusal put each other away; what was said stays', () => {
+    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.' });
+    const refused = sideStep(moved, { type: 'refused', wanted, problems: [], nearest: null });
+    expect(refused).toMatchObject({ said: '', busy: false, refused: { wanted } });
+    const fresh = sideStep(refused, { type: 'new', from: { date: '2026-11-24', minutes: 600 } });
+    expect(fresh).toMatchObject({ selected: null, refused: null, fresh: { minutes: 600 } });
+    const booked = sideStep(fresh, { type: 'booked', id: 'n', said: 'Booked.' });
+    expect(booked).toMatchObject({ selected: 'n', fresh: null, said: 'Booked.' });
+    expect(sideStep(booked, { type: 'choose', id: 'b' })).toMatchObject({ selected: 'b', said: 'Booked.' });
+  });
+  it('a move under way is busy until it is answered', () => {
+    const moving = sideStep(sideStart(null), { type: 'moving', id: 'b' });
+    expect(moving).toMatchObject({ selected: 'b', busy: true });
+    expect(sideStep(moving, { type: 'moved', said: 'x' }).busy).toBe(false);
+  });
+});
+
+// Lisbon in winter is UTC; 24 November 2026 is a Tuesday.
+const facts = {
+  zone: 'Europe/Lisbon',
+  today: '2026-11-24',
+  now: '2026-11-24T09:00:00Z',
+  me: 'u1',
+  staff: false,
+  days: [{ date: '2026-11-24', name: 'Tue', today: true, past: false, sunriseMin: 440, sunsetMin: 1030, wind: [] }],
+  people: [
+    { key: 'u:u1', userId: 'u1', pilotId: null, name: 'Ana', instructor: true },
+    { key: 'p:x', userId: null, pilotId: 'x', name: 'Rui', instructor: false },
+  ],
+  airframes: [{ id: 'f', registration: 'ZS-ABC', typeName: 'T', down: null }],
+  away: [
+    {
+      id: 'a',
+      who: 'u:u1',
+      name: 'Ana',
+      kind: 'away',
+      from: '2026-11-23T10:00:00Z',
+      to: '2026-11-24T09:30:00Z',
+      why: '',
+    },
+    { id: 'g', who: 'a:f', name: 'ZS-ABC', kind: 'grounded', from: '2026-11-20T10:00:00Z', to: null, why: 'flat tyre' },
+  ],
+  windows: { 'u:u1': [{ weekday: 2, fromMin: 540, toMin: 1020 }] },
+  bookings: [
+    { id: 'b1', date: '2026-11-24', startsAt: '2026-11-24T12:00:00Z', mine: true, masked: false, airframeId: 'f' },
+    { id: 'b2', date: '2026-11-24', startsAt: '2026-11-24T08:00:00Z', mine: true, masked: false, airframeId: 'f' },
+    { id: 'b3', date: '2026-11-24', startsAt: '2026-11-24T13:00:00Z', mine: false, masked: true, airframeId: 'f' },
+  ].map((b) => ({ ...b, instructorId: null })),
+} as unknown as ScheduleFacts;
+describe('columns of the schedule', () => {
+  it('a day is shut where somebody is away, and outside the hours they keep', () => {
+    expect(shutOf(facts, 'u:u1', '2026-11-24')).toEqual([
+      { fromMin: 0, toMin: 570, why: '' },
+      { fromMin: 0, toMin: 540, why: '' },
+      { fromMin: 1020, toMin: 1440, why: '' },
+    ]);
+    expect(shutOf(facts, 'u:u1', '2026-11-25')).toEqual([{ fromMin: 0, toMin: 1440, why: '' }]);
+    expect(shutOf(facts, 'a:f', '2026-12-24')).toEqual([{ fromMin: 0, toMin: 1440, why: 'flat tyre' }]);
+    expect(shutOf(facts, 'p:x', '2026-11-24')).toEqual([]);
+  });
+  it('by week the days, by day the instructors and one without, by aeroplane the aeroplanes', () => {
+    expect(columnsOf(facts, 'week', 'all').map((c) => c.key)).toEqual(['2026-11-24']);
+    expect(columnsOf(facts, 'day', 'all').map((c) => c.key)).toEqual(['u1', '']);
+    expect(columnsOf(facts, 'day', 'by-aeroplane').map((c) => c.name)).toEqual(['ZS-ABC']);
+  });
+  it('only one’s own of the future moves', () => {
+    const blocks = blocksOf(facts, 'week', 'all', columnsOf(facts, 'week', 'all'));
+    expect(blocks.map((b) => b.movable)).toEqual([true, false, false]);
+    expect(blocksOf(facts, 'week', 'mine', columnsOf(facts, 'week', 'mine')).map((b) => b.id)).toEqual(['b1', 'b2']);
+  });
+});
