@@ -1,5 +1,4 @@
 'use client';
-'use client';
 import { list } from '@/core/format';
 import { addDays } from '@/core/recency';
 import { clockText, dayText, fitWords, localClock, localInstant, minutesText, readClock } from '@/core/schedule';

@@ -1,5 +1,4 @@
 'use client';
-'use client';
 import { localInstant } from '@/core/schedule';
 import type { BookingKind } from '@/domain/schedule';
 import { useRouter } from 'next/navigation';
