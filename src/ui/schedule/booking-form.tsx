@@ -12,7 +12,6 @@ import { type ActionProblem, type ActionResult, runAction, showProblems, useDraf
 import { Problems } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
 import type { BookAnswer, FormFacts, ProposalsAnswer, Refused } from './form-facts';
-('use client');
 interface Values {
   requestId: string;
   kind: BookingKind;

@@ -13,7 +13,6 @@ import { BookingForm } from './booking-form';
 import { type ProposalsAnswer, type Refused } from './form-facts';
 import type { Booked, ScheduleFacts, Wanted } from './facts';
 import { ScheduleGrid } from './grid';
-('use client');
 interface Props {
   facts: ScheduleFacts;
   view: View;
