@@ -19,19 +19,17 @@ import {
   TIMER_MARKS,
   VERTICALS,
 } from './airwork';
+import { WORD_CRITERIA, WORD_CRITERION_IDS, type WordCriterion } from './criteria';
 import { touchSeen } from './touch';
 import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, TRIGGER_WORDS } from './assess-words';
 import {
   ALONG_BANDS,
   ANNOUNCED,
   ATTITUDES,
-  CONFIGURATION_WORDS,
   EVENT_TYPES,
   type EventType,
-  FIRMNESS_WORDS,
   GO_AROUND_FROM,
   GO_AROUND_WHY,
-  KEPT_WORDS,
   LANDING_KINDS,
   LATERAL_BANDS,
   MEANT,
@@ -52,6 +50,13 @@ export const LoggedWind = z.object({
 });
 export type LoggedWind = z.infer<typeof LoggedWind>;
 
+type OneWord<W extends readonly string[]> = z.ZodDefault<z.ZodNullable<z.ZodEnum<{ [K in W[number]]: K }>>>;
+/** A criterion that did not exist when a landing was recorded was not seen. */
+const Words = Object.fromEntries(
+  WORD_CRITERION_IDS.map((id) => [id, seen(z.enum(WORD_CRITERIA[id].words)).default(null)]),
+  // Each key keeps its own words, which a list of entries cannot say.
+) as unknown as { [K in WordCriterion]: OneWord<(typeof WORD_CRITERIA)[K]['words']> };
+
 /** One landing as captured by eye. Null everywhere means *not seen*: nothing is assumed. */
 export const CapturedLanding = z.object({
   kind: z.enum(LANDING_KINDS),
@@ -67,10 +72,7 @@ export const CapturedLanding = z.object({
   crab: seen(z.object({ band: z.enum(SIDED_BANDS), side: Side })),
   swing: seen(z.object({ band: z.enum(SWING_BANDS), side: Side })),
   bounce: seen(z.object({ count: z.number().int().min(0).max(9), handling: z.enum(BOUNCE_HANDLING).nullable() })),
-  aileron: seen(z.enum(KEPT_WORDS)),
-  stick: seen(z.enum(KEPT_WORDS)),
-  configuration: seen(z.enum(CONFIGURATION_WORDS)),
-  firmness: seen(z.enum(FIRMNESS_WORDS)),
+  ...Words,
   intervention: seen(z.number().int().min(0).max(3)),
   trigger: seen(z.enum(TRIGGER_WORDS)),
   /** Set by the clean tap: what had been tapped when it was offered. */
@@ -84,8 +86,6 @@ export const CapturedLanding = z.object({
   // Added later: absent in what was recorded before, and understood as *not seen*.
   /** Read at the gates before the fence, in the dial's unit. */
   gateSpeeds: z.record(z.string().max(40), z.number().min(10).max(400)).default({}),
-  /** The roll-out flown as a sequence until stopped. */
-  rollout: seen(z.enum(KEPT_WORDS)).default(null),
   /** Greatest load off the recording accelerometer. */
   peakG: seen(z.number().min(0.5).max(9)).default(null),
   /** What the instructor helped on. */

@@ -1,4 +1,5 @@
 import type { CapturedLanding } from './capture';
+import { NO_WORDS } from './criteria';
 
 /**
  * A landing of which nothing was seen. What was recorded before a field existed says the same of it. Plain, without a
@@ -15,10 +16,7 @@ export const UNSEEN = {
   crab: null,
   swing: null,
   bounce: null,
-  aileron: null,
-  stick: null,
-  configuration: null,
-  firmness: null,
+  ...NO_WORDS,
   intervention: null,
   trigger: null,
   cleanTap: null,
@@ -27,7 +25,6 @@ export const UNSEEN = {
   wind: null,
   endedAt: null,
   gateSpeeds: {},
-  rollout: null,
   peakG: null,
   helpedOn: [],
   landmark: null,

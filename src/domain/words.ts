@@ -1,5 +1,6 @@
 /** The vocabulary as plain constants and types. No schema library here: the cockpit shell imports this file. */
 
+import { WORD_CRITERION_NAMES } from './criteria';
 export const ROLES = ['pilot', 'instructor', 'chief'] as const;
 export type Role = (typeof ROLES)[number];
 
@@ -82,9 +83,6 @@ export type LateralBand = (typeof LATERAL_BANDS)[number];
 
 export const SIDED_BANDS = ['none', 'slight', 'marked'] as const;
 export const SWING_BANDS = ['none', 'small', 'late-correction', 'large'] as const;
-export const KEPT_WORDS = ['kept', 'released-early', 'not'] as const;
-export const FIRMNESS_WORDS = ['soft', 'normal', 'firm', 'hard'] as const;
-export const CONFIGURATION_WORDS = ['right', 'late', 'wrong'] as const;
 
 export const EVENT_TYPES = [
   'field-set',
@@ -268,7 +266,6 @@ export const SAY: Record<string, string> = {
   part: 'partly',
   'down-before-it': 'down before it',
   'passed-not-down': 'passed, not down',
-  rollout: 'roll-out sequence',
   'single-engine-land': 'single-engine land',
   'single-engine-sea': 'single-engine sea',
   'multi-engine-land': 'multi-engine land',
@@ -285,14 +282,11 @@ export const SAY: Record<string, string> = {
   crab: 'crab',
   swing: 'swing in the roll-out',
   bounce: 'bounce',
-  aileron: 'into-wind aileron',
-  stick: 'stick back',
-  configuration: 'configuration',
+  ...WORD_CRITERION_NAMES,
   attitude: 'attitude',
   lateral: 'place across',
   along: 'place along',
   speed: 'speed at the threshold',
-  firmness: 'firmness',
   configurationOrder: 'configuration order',
   tracking: 'tracking',
   secondContact: 'no second contact',

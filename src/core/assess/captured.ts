@@ -1,5 +1,6 @@
 import type { CriterionForm, CriterionVerdict, EyeValue, LandingClass, StandardRow } from '@/domain/assess-words';
 import type { CapturedLanding } from '@/domain/capture';
+import { wordsSeen } from '@/domain/criteria';
 import { touchSeen } from '@/domain/touch';
 import type { Standard } from '@/domain/programme';
 import { SERIOUS, type Serious, meant } from '@/domain/words';
@@ -115,14 +116,10 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
     crab: landing.crab,
     swing: landing.swing,
     bounce: landing.bounce,
-    aileron: landing.aileron,
-    stick: landing.stick,
-    rollout: landing.rollout ?? null,
-    configuration: landing.configuration,
+    ...wordsSeen(landing),
     attitude: tailLow ? 'three-point' : landing.touched,
     lateral: landing.lateral && ACROSS[landing.lateral],
     along: landing.along,
-    firmness: landing.firmness,
   };
   const traced = context.measured ?? {};
   const measured: Record<string, number | null> = { speed: fence, ...traced };

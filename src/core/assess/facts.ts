@@ -2,6 +2,7 @@
  * A landing, an item or a check as plain facts that patterns ask about. A fact that nobody saw is null and meets no
  * condition. Metres, knots, degrees, ft/min.
  */
+import { WORD_CRITERION_IDS, wordsSeen } from '@/domain/criteria';
 import type { AirworkStandard } from '@/domain/airwork';
 import type { CapturedLanding, GearChecked, Measured } from '@/domain/capture';
 import { GO_AROUND_ASPECTS, HELP_CONTROLS, LANDING_NOTES } from '@/domain/airwork';
@@ -36,11 +37,7 @@ export const LANDING_FACTS = [
   'alternating',
   'bounces',
   'handling',
-  'aileron',
-  'stick',
-  'rollout',
-  'configuration',
-  'firmness',
+  ...WORD_CRITERION_IDS,
   'landmark',
   'windKt',
   'gustSpread',
@@ -213,11 +210,7 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
         : swingSide !== 'none' && lastSide !== null && lastSide !== 'none' && swingSide !== lastSide,
     bounces: m.bounce ?? k.bounce?.count ?? null,
     handling: k.bounce === null || k.bounce.count === 0 ? null : k.bounce.handling,
-    aileron: k.aileron,
-    stick: k.stick,
-    rollout: k.rollout,
-    configuration: k.configuration,
-    firmness: k.firmness,
+    ...wordsSeen(k),
     landmark: k.landmark,
     windKt: l.crosswindKt === null ? null : Math.abs(l.crosswindKt),
     gustSpread: k.wind === null ? null : k.wind.gustKt === null ? 0 : k.wind.gustKt - k.wind.kt,

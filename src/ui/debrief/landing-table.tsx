@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { type CriterionJudged, type JudgedLanding, landingWords, criterionWords } from '@/core/assess';
 import { ageText, crosswindWords, dateText } from '@/core/format';
 import { CRITERION_VERDICTS } from '@/domain/assess-words';
+import { WORD_CRITERIA } from '@/domain/criteria';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { Verdict, VerdictMark } from '../shared/verdict';
 import { Otherwise, type Overrule } from './otherwise';
@@ -218,16 +219,12 @@ function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: Landing
 }
 
 const SHORT: Record<string, string> = {
+  ...Object.fromEntries(Object.entries(WORD_CRITERIA).map(([id, c]) => [id, c.short])),
   swing: 'swing',
   bounce: 'bounce',
-  aileron: 'aileron',
-  stick: 'stick',
-  rollout: 'roll-out',
-  configuration: 'config.',
   lateral: 'across',
   along: 'along',
   speed: 'speed',
-  firmness: 'firm',
   attitude: 'attitude',
   drift: 'drift',
   crab: 'crab',

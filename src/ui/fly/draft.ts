@@ -1,4 +1,5 @@
 import type { CapturedLanding, LoggedWind } from '@/domain/capture';
+import { NO_WORDS } from '@/domain/criteria';
 import { touchSeen } from '@/domain/touch';
 import { UNSEEN } from '@/domain/unseen';
 import {
@@ -43,13 +44,9 @@ export function toCaptured(
       crab: null,
       swing: null,
       bounce: null,
-      aileron: null,
-      stick: null,
-      configuration: null,
-      firmness: null,
+      ...NO_WORDS,
       trigger: null,
       cleanTap: null,
-      rollout: null,
       peakG: null,
       serious: [],
     };

@@ -1,5 +1,6 @@
 import { BOUNCE_HANDLING, TRIGGER_WORDS } from '@/domain/assess-words';
-import { FIRMNESS_WORDS, KEPT_WORDS, LANDING_KINDS, MEANT, SIDED_BANDS, SWING_BANDS, meant, say } from '@/domain/words';
+import { LANDING_KINDS, MEANT, SIDED_BANDS, SWING_BANDS, meant, say } from '@/domain/words';
+import { CONFIGURATION_WORDS, FIRMNESS_WORDS, KEPT_WORDS } from '@/domain/criteria';
 import type { SortiePack } from '@/offline/protocol';
 import { type Draft, type Setter, nextSided } from './draft';
 import { Stepper, Words } from './parts';
@@ -208,7 +209,7 @@ export function AfterRows({ draft, set, pack }: { draft: Draft; set: Setter; pac
         {pack.hasFlapOrGear ? (
           <Words
             title="Configuration"
-            options={['right', 'late', 'wrong'] as const}
+            options={CONFIGURATION_WORDS}
             now={draft.configuration}
             choose={(v) => set({ configuration: v })}
             columns={3}

@@ -1,7 +1,7 @@
 'use client';
 import { judgeQuantity } from '@/core/assess';
 import { LANDMARK_WORDS, notesFor } from '@/domain/airwork';
-import { KEPT_WORDS } from '@/domain/words';
+import { WORD_CRITERIA, WORD_CRITERION_IDS, type WordCriterion, type WordCriterionRow } from '@/domain/criteria';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
@@ -63,13 +63,9 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
         </p>
       ) : null}
       <div className="pair">
-        <Words
-          title="Roll-out flown until stopped"
-          options={KEPT_WORDS}
-          now={draft.rollout}
-          choose={(v) => set({ rollout: v })}
-          columns={3}
-        />
+        {WORD_CRITERION_IDS.map((id) => (
+          <CriterionRow key={id} id={id} draft={draft} set={set} tailwheel={pack.tailwheel} />
+        ))}
         <Stepper
           title="Greatest load"
           unit="g"
@@ -109,5 +105,30 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
       </div>
       <Typed label="Note" value={draft.note} max={500} keep={(text) => set({ note: text })} />
     </Sheet>
+  );
+}
+
+/** A criterion told with one word, where it has no place on the first screen. */
+function CriterionRow({
+  id,
+  draft,
+  set,
+  tailwheel,
+}: {
+  id: WordCriterion;
+  draft: Draft;
+  set: Setter;
+  tailwheel: boolean;
+}) {
+  const { words, more }: WordCriterionRow = WORD_CRITERIA[id];
+  if (more === null || (more.tailwheelOnly && !tailwheel)) return null;
+  return (
+    <Words
+      title={more.title}
+      options={words}
+      now={draft[id]}
+      choose={(v) => set({ [id]: v } as Partial<Draft>)}
+      columns={words.length > 3 ? 4 : 3}
+    />
   );
 }

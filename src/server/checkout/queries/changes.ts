@@ -1,3 +1,4 @@
+import { WORD_CRITERION_IDS, WORD_CRITERION_NAMES } from '@/domain/criteria';
 import { plain } from '@/core/format';
 import { landingNoted } from '@/core/assess';
 import type { CapturedLanding, ItemObserved } from '@/domain/capture';
@@ -22,11 +23,7 @@ const SHOWN: readonly [Field, string][] = [
   ['crab', 'crab'],
   ['swing', 'swing'],
   ['bounce', 'bounce'],
-  ['aileron', 'into-wind aileron'],
-  ['stick', 'stick back'],
-  ['rollout', 'roll-out sequence'],
-  ['configuration', 'configuration'],
-  ['firmness', 'firmness'],
+  ...WORD_CRITERION_IDS.map((id): [Field, string] => [id, WORD_CRITERION_NAMES[id]]),
   ['serious', 'outside in one tap'],
   ['trigger', 'go-around trigger'],
   ['cleanTap', 'clean tap'],
