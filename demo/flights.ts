@@ -190,7 +190,6 @@ function captured(
     aileron: grade() === 'bad' ? 'released-early' : 'kept',
     stick: grade() === 'bad' ? 'released-early' : 'kept',
     rollout: p.attitude === 'mains-first' ? (swing === 'bad' ? 'released-early' : 'kept') : null,
-    brakes: 'none',
     configuration: 'right',
     firmness: random() < hand.firm ? 'firm' : 'normal',
   };

@@ -30,12 +30,6 @@ export const WORD_CRITERIA = {
     more: { title: 'Roll-out flown until stopped' },
   },
   configuration: { words: CONFIGURATION_WORDS, name: 'configuration', short: 'config.', more: null },
-  brakes: {
-    words: ['none', 'light', 'heavy'],
-    name: 'braking in the roll-out',
-    short: 'brakes',
-    more: { title: 'Brakes in the roll-out', tailwheelOnly: true },
-  },
   firmness: { words: FIRMNESS_WORDS, name: 'firmness', short: 'firm', more: null },
 } as const satisfies Record<string, WordCriterionRow>;
 

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import houseFine from '@content/standards/house-fine.json';
 import privateUs from '@content/standards/private-us.json';
 import shortField from '@content/programmes/short-field.json';
 import tailwheel from '@content/programmes/tailwheel.json';
@@ -106,23 +105,6 @@ describe('schools and an instructor\u2019s word', () => {
         { ...context, overruled: { swing: { to: 'within', ...by } } },
       ).landingClass,
     ).toBe('outside');
-  });
-});
-
-describe('brakes in the roll-out', () => {
-  const house = { ...context, standard: Standard.parse(houseFine) };
-  it.each([
-    ['none', 'within'],
-    ['light', 'edge'],
-    ['heavy', 'outside'],
-    [null, 'not-seen'],
-  ] as const)('%s is %s', (brakes, verdict) => {
-    const { criteria } = judgeCaptured({ ...good, brakes }, house);
-    expect(criteria.find((c) => c.id === 'brakes')?.verdict).toBe(verdict);
-  });
-  it('a standard without it does not judge it', () => {
-    const { criteria } = judgeCaptured({ ...good, brakes: 'heavy' }, context);
-    expect(criteria.some((c) => c.id === 'brakes')).toBe(false);
   });
 });
 
