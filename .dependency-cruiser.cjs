@@ -68,11 +68,11 @@ module.exports = {
     },
     {
       name: 'only-commands-write',
-      comment: 'the book and the start write too: an entry before it is signed, a key, what is shipped',
+      comment: 'the ledger and the start write too: an entry before it is signed, a key, what is shipped',
       severity: 'error',
       from: {
         path: '^src/(server|app|ui)/',
-        pathNot: '^src/server/([a-z]+/commands/|floor/|ledger/(add|book)\\.ts|running/start\\.ts)',
+        pathNot: '^src/server/([a-z]+/commands/|floor/|ledger/(add|entries)\\.ts|running/start\\.ts)',
       },
       to: { path: '^src/server/floor/write\\.ts$' },
     },

@@ -47,7 +47,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await context.close();
 });
 
-test('the chief adds an instructor who signs in; dates, notes and roles; a person is erased and the book stays', async ({
+test('the chief adds an instructor who signs in; dates, notes and roles; a person is erased and the ledger stays', async ({
   browser,
   baseURL,
 }) => {

@@ -3,7 +3,7 @@ import { PASSWORD, as, checkoutOf, expect, go, test } from './help';
 
 test.use({ spec: 'sign' });
 
-test('two tabs signing the same checkout make one entry, and the book still checks', async ({
+test('two tabs signing the same checkout make one entry, and the ledger still checks', async ({
   browser,
   baseURL,
   server,
@@ -28,9 +28,9 @@ test('two tabs signing the same checkout make one entry, and the book still chec
     encoding: 'utf8',
     env: { ...process.env, JEITO_DATA: server.dataFolder },
   });
-  expect(said).toContain(`The book is whole: ${entries} entries.`);
+  expect(said).toContain(`The ledger is whole: ${entries} entries.`);
   await go(one, sign);
-  await expect(one.getByText('This checkout is in the book.')).toBeVisible();
+  await expect(one.getByText('This checkout is in the ledger.')).toBeVisible();
   await context.close();
 });
 

@@ -11,7 +11,7 @@ const out = values.out ?? `backups/jeito-${nowIso().slice(0, 19).replaceAll(/[:T
 try {
   const made = await backup(out, nowIso());
   console.log(
-    `${out}: ${made.files.length} files, ${Object.values(made.tables).reduce((a, b) => a + b, 0)} rows, ${made.ledger.entries} entries of the book. The private key is not in it: npm run keys -- export --out FILE.`,
+    `${out}: ${made.files.length} files, ${Object.values(made.tables).reduce((a, b) => a + b, 0)} rows, ${made.ledger.entries} entries of the ledger. The private key is not in it: npm run keys -- export --out FILE.`,
   );
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

@@ -16,7 +16,7 @@ import { parseArgs } from 'node:util';
 import { seeded, seededId } from '@demo/random';
 import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange, IDBObjectStore } from 'fake-indexeddb';
-import { type StoredEvent, closeStore, flush, record, store, waitingCount } from '@/offline/client';
+import { type StoredEvent, closeStore, flush, storeEvent, store, waitingCount } from '@/offline/client';
 import { type SortiePack, fold } from '@/offline/protocol';
 import { canonicalText } from '@/core/ledger';
 import type { CaptureEvent } from '@/domain/capture';
@@ -197,7 +197,7 @@ async function oneCase(sortieId: string): Promise<Verdict> {
   const send = (weather: Weather) => flush(sendIn(weather, clock), () => new Date(clock + here.skewMs));
   const keep = async (type: CaptureEvent['type'], subject: string, payload: unknown) => {
     clock += 1000 + Math.floor(random() * 20_000);
-    const event = await record(pack, type, subject, payload, new Date(clock + here.skewMs)).catch(() => null);
+    const event = await storeEvent(pack, type, subject, payload, new Date(clock + here.skewMs)).catch(() => null);
     // What it means is judged by the true clock, which the device does not know.
     if (event) confirmed.push({ ...event, skewMs: -here.skewMs });
     return event;

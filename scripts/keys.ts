@@ -1,9 +1,9 @@
 /**
- * The key of the book. The passphrase is read from JEITO_KEY_PASSPHRASE, at least twelve characters.
+ * The key of the ledger. The passphrase is read from JEITO_KEY_PASSPHRASE, at least twelve characters.
  *   npm run keys -- show                    the public key, as it may be published
  *   npm run keys -- export --out FILE       the private key, encrypted, for a safe outside the backups
  *   npm run keys -- import FILE             brings it back after a restore
- *   npm run keys -- rotate --by EMAIL --reason TEXT    hands the book over to a new key, by an entry signed with the
+ *   npm run keys -- rotate --by EMAIL --reason TEXT    hands the ledger over to a new key, by an entry signed with the
  * old one; the server must be stopped
  */
 import './lib/help.mjs';
@@ -14,7 +14,7 @@ import { folderHolder, holdFolder } from '@/server/floor/data-folder';
 import { needFolder } from './lib/command';
 import { closeDatabase } from '@/server/floor/connection';
 import { row } from './lib/raw';
-import { keyOfBook, rotateKey } from '@/server/ledger/book';
+import { ledgerKeyId, rotateKey } from '@/server/ledger/entries';
 import { currentPublicKey, exportPrivateKey, importPrivateKey } from '@/server/ledger/keys';
 
 const { positionals, values } = parseArgs({
@@ -49,7 +49,7 @@ try {
     case 'import': {
       const file = positionals[1] ?? fail('Say which file: npm run keys -- import FILE');
       console.log(
-        `Key ${importPrivateKey(readFileSync(file, 'utf8'), passphrase(), await keyOfBook())} is back: the book can be signed.`,
+        `Key ${importPrivateKey(readFileSync(file, 'utf8'), passphrase(), await ledgerKeyId())} is back: the ledger can be signed.`,
       );
       break;
     }
@@ -67,7 +67,7 @@ try {
       holdFolder();
       const done = await rotateKey({ id: by?.id ?? '', name: by?.name ?? '' }, (values.reason ?? '').trim(), nowIso());
       console.log(
-        `The book goes from key ${done.from} to ${done.to}. Export the new one now: npm run keys -- export --out FILE`,
+        `The ledger goes from key ${done.from} to ${done.to}. Export the new one now: npm run keys -- export --out FILE`,
       );
       break;
     }

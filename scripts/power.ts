@@ -15,7 +15,7 @@ import { parseArgs } from 'node:util';
 import { seeded } from '@/core/random';
 import { closeDatabase } from '@/server/floor/connection';
 import { row } from './lib/raw';
-import { checkBook, keyOfBook } from '@/server/ledger/book';
+import { checkLedger, ledgerKeyId } from '@/server/ledger/entries';
 import { keyState, publicKeys } from '@/server/ledger/keys';
 import { prepareServer } from '@/server/running/start';
 import { hashOf, keptFile } from '@/server/traces/files';
@@ -134,9 +134,9 @@ async function lost(): Promise<string[]> {
     const bytes = await keptFile(hash).catch(() => null);
     if (!bytes || hashOf(bytes) !== hash) wrong.push(`the file of the recording ${hash.slice(0, 12)} is lost or torn`);
   }
-  const { problems, entries } = await checkBook();
+  const { problems, entries } = await checkLedger();
   for (const p of problems) wrong.push(ledgerProblemWords(p));
-  const state = keyState(await keyOfBook());
+  const state = keyState(await ledgerKeyId());
   if (entries > 0 && state !== 'ready') wrong.push(`the key is ${state}`);
   if (!existsSync(path.join(process.env.JEITO_DATA ?? '', 'keys'))) wrong.push('the keys are gone');
   return wrong;

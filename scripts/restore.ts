@@ -25,7 +25,7 @@ try {
   const trusted = (values.key ?? []).map((f) => idOf(readFileSync(f, 'utf8')));
   const done = await restore(archive, values.to, trusted);
   console.log(
-    `Restored to ${values.to}: ${done.manifest.files.length} files by their hashes, ${Object.keys(done.manifest.tables).length} tables by their rows, ${done.entries} entries of the book by chain, signature and head, ${done.traces} traces by content.`,
+    `Restored to ${values.to}: ${done.manifest.files.length} files by their hashes, ${Object.keys(done.manifest.tables).length} tables by their rows, ${done.entries} entries of the ledger by chain, signature and head, ${done.traces} traces by content.`,
   );
   if (done.signedWith && trusted.includes(done.signedWith)) console.log(`Signed with your key ${done.signedWith}.`);
   for (const line of done.unproven) console.log(`Not proven: ${line}`);

@@ -16,7 +16,7 @@ import { type LedgerRow, type LedgerTools, verifyLedger } from '@/core/ledger';
 import { closeDatabase } from '@/server/floor/connection';
 import { migrate } from '@/server/floor/migrate';
 import { write } from '@/server/floor/write';
-import { appendEntry, checkBook, ledgerRows, publishHead, rotateKey } from '@/server/ledger/book';
+import { appendEntry, checkLedger, ledgerRows, publishHead, rotateKey } from '@/server/ledger/entries';
 import { ledgerTools, readHead } from '@/server/ledger/keys';
 
 const { values } = parseArgs({
@@ -252,12 +252,12 @@ for (let n = 0; n < onDatabase; n++) {
     path.join(copy, 'jeito.sqlite'),
     `${dropped ? DROP : ''}${MOVES_SQL[name]?.(2 + below(entries - 2)) ?? ''}`,
   );
-  const found = (await checkBook()).problems.length;
+  const found = (await checkLedger()).problems.length;
   await closeDatabase();
   rmSync(copy, { recursive: true, force: true });
   const label = `${name}${dropped ? ', triggers dropped' : ''}`;
   tally[label] = (tally[label] ?? 0) + 1;
-  // Refused means that nothing changed: the book must then check. Done means that it must not.
+  // Refused means that nothing changed: the ledger must then check. Done means that it must not.
   if (refused === null ? found === 0 : found > 0) missed.push(`${label}, trial ${trials - onDatabase + n}`);
 }
 rmSync(folder, { recursive: true, force: true });

@@ -17,7 +17,7 @@ import { ledgerDoubts } from '@/core/ledger';
 import { backup, restore } from '@/server/running/backup';
 import { closeDatabase } from '@/server/floor/connection';
 import { write } from '@/server/floor/write';
-import { appendEntry, checkBook, keyOfBook, ledgerRows } from '@/server/ledger/book';
+import { appendEntry, checkLedger, ledgerKeyId, ledgerRows } from '@/server/ledger/entries';
 import { keyState } from '@/server/ledger/keys';
 import { startServer } from '../lib/server';
 import { type Attack, type World, ask, copyOf, mustHold, serverPid, signIn } from './world';
@@ -110,7 +110,7 @@ export function startAttacks(world: World): Attack[] {
           [other, 'other'],
         ] as const)
           await inFolder(folder, async () => {
-            mustHold(keyState(await keyOfBook()) === state, `state ${keyState(await keyOfBook())}`);
+            mustHold(keyState(await ledgerKeyId()) === state, `state ${keyState(await ledgerKeyId())}`);
             const entry = {
               id: randomUUID(),
               kind: 'correction',
@@ -239,7 +239,7 @@ export function startAttacks(world: World): Attack[] {
               t,
             ),
           );
-          const book = await checkBook();
+          const book = await checkLedger();
           const entry = (await ledgerRows()).at(-1);
           mustHold(entry?.canonical.includes('"clockDoubt"'), 'the entry does not say so');
           mustHold(book.doubts.length === 1 && ledgerDoubts(await ledgerRows()).length === 1, 'verify does not say so');

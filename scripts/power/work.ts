@@ -10,7 +10,7 @@ import { inData } from '@/server/floor/data-folder';
 import { closeDatabase } from '@/server/floor/connection';
 import { row } from '../lib/raw';
 import { write } from '@/server/floor/write';
-import { appendEntry, keyOfBook, publishHead, rotateKey } from '@/server/ledger/book';
+import { appendEntry, ledgerKeyId, publishHead, rotateKey } from '@/server/ledger/entries';
 import { currentPublicKey, firstKey } from '@/server/ledger/keys';
 import { userById } from '@/server/floor/auth/session-user';
 import { prepareServer } from '@/server/running/start';
@@ -39,7 +39,7 @@ async function sign(n: number): Promise<void> {
 
 await prepareServer();
 if (process.argv[2] === 'new') {
-  firstKey(await keyOfBook());
+  firstKey(await ledgerKeyId());
   ack({ kind: 'key', id: currentPublicKey().keyId });
   await sign(4);
 } else {

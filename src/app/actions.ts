@@ -46,7 +46,7 @@ import { joinWaiting, leaveWaiting } from '@/server/schedule/commands/waiting';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
 import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
 import { acceptMeasures, releaseExceedance } from '@/server/traces/commands/traces';
-import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/book';
+import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/entries';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/ledger/commands/sign';
 import { Id, act, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';

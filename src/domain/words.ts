@@ -29,7 +29,7 @@ export type Goal = (typeof GOALS)[number];
 export const PACKS = ['us', 'eu', 'au'] as const;
 export type PackId = (typeof PACKS)[number];
 
-/** Open; an examiner has still to decide; signed in the book. */
+/** Open; an examiner has still to decide; signed in the ledger. */
 export const CHECKOUT_STATUS = ['open', 'recommended', 'signed'] as const;
 export type CheckoutStatus = (typeof CHECKOUT_STATUS)[number];
 

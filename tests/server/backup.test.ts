@@ -11,7 +11,7 @@ import { recordEvents } from '@/server/fly/commands/capture';
 import { row } from '../../scripts/lib/raw';
 import { closeDatabase } from '@/server/floor/connection';
 import { inData } from '@/server/floor/data-folder';
-import { checkBook, keyOfBook } from '@/server/ledger/book';
+import { checkLedger, ledgerKeyId } from '@/server/ledger/entries';
 import { keyState, readHead } from '@/server/ledger/keys';
 import { UNSEEN } from '@/domain/unseen';
 import { demoFolder } from './folder';
@@ -106,13 +106,13 @@ describe('backup and restore', () => {
     const made = await script('backup', ['--out', archive]);
     stop = true;
     await load;
-    expect(made).toMatchObject({ code: 0, out: expect.stringContaining('entries of the book') });
+    expect(made).toMatchObject({ code: 0, out: expect.stringContaining('entries of the ledger') });
     expect(sent).toBeGreaterThan(3);
     const to = path.join(out, 'restored');
     const done = await script('restore', [archive, '--to', to]);
     expect(done).toMatchObject({
       code: 0,
-      out: expect.stringContaining('6 entries of the book by chain, signature and head'),
+      out: expect.stringContaining('6 entries of the ledger by chain, signature and head'),
     });
     // What was written after the copy began is not in it; everything in it is as it is here.
     const here = await everything(inData('jeito.sqlite'));
@@ -192,7 +192,7 @@ describe('backup and restore', () => {
       /The ledger does not check\. Entry 3/,
     ],
     [
-      'the tail of the book cut, with the manifest put right',
+      'the tail of the ledger cut, with the manifest put right',
       async (f) => {
         const file = path.join(f, 'jeito.sqlite');
         await past(file, 'ledger_kept', 'DELETE FROM ledger WHERE seq = 6');
@@ -270,7 +270,7 @@ describe('backup and restore', () => {
     expect(existsSync(none.JEITO_DATA)).toBe(false);
     rmSync(elsewhere, { recursive: true, force: true });
   });
-  it('a restored folder signs only when its own key is back, and then the book goes on', async () => {
+  it('a restored folder signs only when its own key is back, and then the ledger goes on', async () => {
     const before = process.env.JEITO_DATA;
     const key = path.join(out, 'key.pem');
     const to = path.join(out, 'rest');
@@ -287,15 +287,15 @@ describe('backup and restore', () => {
     await closeDatabase();
     process.env.JEITO_DATA = to;
     try {
-      expect(keyState(await keyOfBook())).toBe('missing');
+      expect(keyState(await ledgerKeyId())).toBe('missing');
       expect(
         (await script('keys', ['import', other], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
-      ).toContain('the book is signed with');
+      ).toContain('the ledger is signed with');
       expect((await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fraco' })).code).toBe(1);
       expect(
         (await script('keys', ['import', key], { JEITO_KEY_PASSPHRASE: 'mar alto e vento fresco' })).out,
       ).toContain('is back');
-      expect(keyState(await keyOfBook())).toBe('ready');
+      expect(keyState(await ledgerKeyId())).toBe('ready');
       expect(
         (await script('keys', ['rotate', '--by', 'helena@pedra-alva.example', '--reason', 'the machine is replaced']))
           .out,
@@ -304,7 +304,7 @@ describe('backup and restore', () => {
         (await script('keys', ['rotate', '--by', 'bento@pedra-alva.example', '--reason', 'the machine is replaced']))
           .out,
       ).toContain('goes from key');
-      expect(await checkBook()).toMatchObject({ entries: 7, problems: [] });
+      expect(await checkLedger()).toMatchObject({ entries: 7, problems: [] });
       expect(readHead()?.count).toBe(7);
       expect(statSync(inData('keys', 'ledger-private.pem')).mode & 0o077).toBe(0);
     } finally {

@@ -7,7 +7,7 @@ import { recordEvents } from '@/server/fly/commands/capture';
 import { overrule } from '@/server/debrief/commands/debrief';
 import { signCheckout, signNotYet, signPart, signingState } from '@/server/ledger/commands/sign';
 import { countsText } from '@/server/ledger/words';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { changesOf } from '@/server/checkout/queries/changes';
 import { flyingOf } from '@/server/people/queries/flying';
 import { DEMO_PASSWORD } from '@demo/people';
@@ -173,7 +173,7 @@ describe('under a signature', () => {
     expect((await signingState(helena, await recordOf(id))).problems).toMatchObject([
       { code: 'refused', itemId: 'F9', overridable: false },
     ]);
-    const [line] = await bookLines(helena, { checkoutId: id, kind: 'not-yet' });
+    const [line] = await ledgerLines(helena, { checkoutId: id, kind: 'not-yet' });
     expect(line?.body?.items.map((i) => i.id)).toEqual(['F9']);
     // Shown again, it is signed.
     const { sorties } = await recordOf(id);
@@ -188,7 +188,7 @@ describe('under a signature', () => {
     expect(await refusals([{ ...later, deviceTime: '2026-11-24T23:00:00.000Z' }])).toEqual([]);
     const done = await signCheckout(helena, await formFor(helena, id));
     expect(said(done)).toBe('done');
-    const [entry] = await bookLines(helena, { id: done.ok ? done.entryId : '' });
+    const [entry] = await ledgerLines(helena, { id: done.ok ? done.entryId : '' });
     expect(entry?.body && countsText(entry.body.counts)).toMatch(/^\d+ full stops and \d+ go-arounds over 2 lessons$/);
     expect(entry?.body?.counts.landings).toBe(entry?.body?.counts.fullStops);
   });

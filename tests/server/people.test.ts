@@ -33,7 +33,7 @@ import { whatIfOf } from '@/server/people/queries/what-if';
 import { flyingOf } from '@/server/people/queries/flying';
 import { hoursInType } from '@/server/people/queries/recency';
 import { lapsesOf } from '@/core/recency';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { recordJson } from '@/server/ledger/papers/record';
 import { DEMO_PASSWORD } from '@demo/people';
 import { demoFolder, done, shell } from './folder';
@@ -63,7 +63,7 @@ describe('recency of everybody', () => {
           l.restore,
         ];
         expect(p.lapses.map(words), `${p.name} on ${on}`).toEqual(
-          (alone ? lapsesOf(alone, rules.book, on) : []).map(words),
+          (alone ? lapsesOf(alone, rules.rulebook, on) : []).map(words),
         );
       }
     }
@@ -223,7 +223,9 @@ describe('what if, and then it is flown', () => {
             l.through,
             l.restore,
           ];
-          expect(foretold?.after.map(words)).toEqual((person ? lapsesOf(person, rules.book, onDate) : []).map(words));
+          expect(foretold?.after.map(words)).toEqual(
+            (person ? lapsesOf(person, rules.rulebook, onDate) : []).map(words),
+          );
         },
       ),
       { numRuns: 25 },
@@ -511,9 +513,9 @@ describe('people kept', () => {
 });
 
 describe('erased', () => {
-  it('what may go is gone, what the book rests on stays and is named, and the book still holds', async () => {
+  it('what may go is gone, what the ledger rests on stays and is named, and the ledger still holds', async () => {
     const amelia = await user('amelia');
-    const entries = (await bookLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length;
+    const entries = (await ledgerLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length;
     expect(entries).toBeGreaterThan(0);
     const form = { pilotId: 'pilot-amelia', reason: 'asked by letter on 20 November', name: 'Am\u00e9lia Torre Seca' };
     expect((await erasePerson(helena, form)).ok).toBe(false);
@@ -525,7 +527,7 @@ describe('erased', () => {
       "SELECT (SELECT COUNT(*) FROM person_dates WHERE pilot_id = 'pilot-amelia') AS dates, (SELECT COUNT(*) FROM pilot_hours WHERE pilot_id = 'pilot-amelia') AS hours, (SELECT COUNT(*) FROM pilot_eyes WHERE pilot_id = 'pilot-amelia') AS eyes, (SELECT COUNT(*) FROM person_notes WHERE pilot_id = 'pilot-amelia') AS notes, (SELECT mass_kg FROM pilots WHERE id = 'pilot-amelia') AS mass",
     );
     expect(left).toEqual({ dates: 0, hours: 0, eyes: 0, notes: 0, mass: 0 });
-    expect((await bookLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length).toBe(entries);
+    expect((await ledgerLines(bento, { pilotId: 'pilot-amelia', limit: 100 })).length).toBe(entries);
     expect((await checkSignIn({ email: amelia.email, password: DEMO_PASSWORD }, '10.0.0.1')).ok).toBe(false);
     expect(await row("SELECT id FROM users WHERE email = 'amelia@pedra-alva.example'")).toBeNull();
     expect(said(await erasePerson(bento, form))).toContain('erased-already');

@@ -8,7 +8,7 @@ import type { RulePack } from '@/domain/programme';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import { GOALS, type Goal, PACKS, type PackId, say } from '@/domain/words';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { enterResult } from '@/server/ledger/commands/book';
+import { enterResult } from '@/server/ledger/commands/entries';
 import { saveHours } from '@/server/people/commands/pilot';
 import { saveDate } from '@/server/people/commands/persons';
 import { logFlight } from '@/server/people/commands/people';
@@ -16,7 +16,7 @@ import { askOverride, signCheckout, signingState } from '@/server/ledger/command
 import { newestContent } from '@/server/rules/content';
 import { row, rows } from '../../scripts/lib/raw';
 import { write } from '@/server/floor/write';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { teachState } from '@/server/people/queries/recency';
 import { DEMO_PASSWORD } from '@demo/people';
@@ -215,7 +215,7 @@ describe.each(PACKS)('under %s', (packId) => {
     expect(form.text).not.toContain('waived');
     const signed = await signCheckout(bento, form);
     expect(said(signed)).toBe('done');
-    const [line] = await bookLines(bento, { checkoutId: id });
+    const [line] = await ledgerLines(bento, { checkoutId: id });
     const examiner = entry.decides === 'examiner';
     expect(line?.kind).toBe(examiner ? 'recommendation' : 'sign-off');
     const missing = record.head.opening.missing;
@@ -346,7 +346,7 @@ describe('what cannot be signed past', () => {
     const { datesOf } = await import('@/server/people/queries/held');
     const review = async () => (await datesOf('pilot-reviewed')).find((d) => d.key === 'flight-review')?.doneOn;
     expect(await review()).toBe('2026-11-24');
-    const { voidEntry } = await import('@/server/ledger/commands/book');
+    const { voidEntry } = await import('@/server/ledger/commands/entries');
     done(
       await voidEntry(bento, {
         requestId: randomUUID(),

@@ -10,7 +10,7 @@ import { recordEvents } from '@/server/fly/commands/capture';
 import { logFlight } from '@/server/people/commands/people';
 import { row, rows } from '../../scripts/lib/raw';
 import { inData } from '@/server/floor/data-folder';
-import { checkBook, keyOfBook, settleKey } from '@/server/ledger/book';
+import { checkLedger, ledgerKeyId, settleKey } from '@/server/ledger/entries';
 import { currentPublicKey, prepareNextKey, publicKeys } from '@/server/ledger/keys';
 import { attachedJson } from '@/server/ledger/attached';
 import { flyingOf, hoursInType, passengerState, teachState } from '@/server/people/queries/recency';
@@ -163,13 +163,13 @@ describe('keys and papers', () => {
     const next = prepareNextKey();
     expect(existsSync(inData('keys', 'ledger-private.next.pem'))).toBe(true);
     await settleKey();
-    expect([currentPublicKey().keyId, await keyOfBook()]).toEqual([before, before]);
+    expect([currentPublicKey().keyId, await ledgerKeyId()]).toEqual([before, before]);
     expect(Object.keys(publicKeys())).not.toContain(next.keyId);
     expect(readdirSync(inData('keys')).filter((f) => f.includes('next'))).toEqual([]);
   });
   it('a public key laid into the folder opens nothing', async () => {
     writeFileSync(inData('keys', 'ledger-00000000deadbeef.pub.pem'), currentPublicKey().publicPem);
-    expect((await checkBook()).problems).toEqual([]);
+    expect((await checkLedger()).problems).toEqual([]);
   });
   it('an attachment that unpacks to very much, or is none, is not read', () => {
     const pdf = (filter: string, data: Buffer) =>
@@ -191,7 +191,7 @@ describe('keys and papers', () => {
     expect(waits.slice(0, 200).every((w) => w === 0)).toBe(true);
     expect(waits[200]).toBeGreaterThan(0);
   });
-  it('the booklet says what was asked, what was shown lesson by lesson, and what stands in the book', async () => {
+  it('the booklet says what was asked, what was shown lesson by lesson, and what stands in the ledger', async () => {
     const signed =
       (await rows<{ id: string }>("SELECT id FROM checkouts WHERE status = 'signed' AND pilot_id = 'pilot-elias'"))[0]
         ?.id ?? '';

@@ -13,7 +13,7 @@ import { acknowledgeBrief, openCheckout, saveBrief } from '@/server/checkout/com
 import { checkSignIn } from '@/server/account/commands/session';
 import { signCheckout, signingState } from '@/server/ledger/commands/sign';
 import { row, rows } from '../../scripts/lib/raw';
-import { checkBook, ledgerEntry, ledgerRows } from '@/server/ledger/book';
+import { checkLedger, ledgerEntry, ledgerRows } from '@/server/ledger/entries';
 import { entryPdf } from '@/server/ledger/papers/entry-pdf';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { nextAction, stageOf } from '@/server/checkout/queries/stage';
@@ -21,7 +21,7 @@ import { sortiesOf } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { checkoutList } from '@/server/checkout/queries/lists';
 import { sortiePack } from '@/server/fly/queries/pack';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { freshFolder, shell, shellScript, user } from './folder';
 import { event } from '../../scripts/lib/events';
 import { outlines } from './pdf';
@@ -65,7 +65,7 @@ describe('the demo', () => {
     expect(stageOf(await record('ines'))).toBe('debrief');
     expect(stageOf(await record('rui'))).toBe('sign');
     expect(nextAction(await record('rui')).text).toContain('sign');
-    expect(await checkBook()).toMatchObject({ entries: 6, problems: [] });
+    expect(await checkLedger()).toMatchObject({ entries: 6, problems: [] });
   });
   it('shows a strong left bias in one pilot', async () => {
     const seen = (await record('ines')).landings.flatMap((l) => l.captured.lateral ?? []);
@@ -73,7 +73,7 @@ describe('the demo', () => {
   });
   it('a signed checkout gives the pilot what it was for', async () => {
     expect(await row("SELECT note FROM qualifications WHERE pilot_id = 'pilot-sara' AND kind = 'tailwheel'")).toEqual({
-      note: 'signed in this book',
+      note: 'signed in this ledger',
     });
   });
 });
@@ -102,7 +102,7 @@ describe('who may do what', () => {
   it('a pilot sees only what is theirs', async () => {
     const duarte = await user('duarte');
     expect((await checkoutList(duarte)).map((c) => c.pilotName)).toEqual(['Duarte S\u00e1 Nogal']);
-    expect(await bookLines(duarte)).toEqual([]);
+    expect(await ledgerLines(duarte)).toEqual([]);
     expect(may.viewCheckout(duarte, { pilotId: 'pilot-ines' })).toBe(false);
     const sortie = (await sortiesOf(await checkoutId('duarte'))).at(-1);
     expect(await sortiePack(duarte, sortie?.id ?? '')).toBeNull();
@@ -356,13 +356,13 @@ describe('signing', () => {
     ]);
     expect(answers.every((a) => a.ok)).toBe(true);
     expect(new Set(answers.map((a) => (a.ok ? a.entryId : ''))).size).toBe(1);
-    expect(await checkBook()).toMatchObject({ entries: 7, problems: [] });
+    expect(await checkLedger()).toMatchObject({ entries: 7, problems: [] });
   });
   it('the PDF carries the signed entry and can be read back', async () => {
     const last = (await ledgerRows()).at(-1);
     const entry = last && (await ledgerEntry(last.id));
     if (!entry) throw new Error('no entry');
-    const [line] = await bookLines(await user('helena'), { id: entry.id });
+    const [line] = await ledgerLines(await user('helena'), { id: entry.id });
     if (!line) throw new Error('no line');
     const bytes = await entryPdf(line, entry, 'https://book.example');
     expect((await PDFDocument.load(bytes)).getPageCount()).toBeGreaterThan(0);
@@ -389,7 +389,7 @@ describe('signing', () => {
   });
 });
 
-describe('the book against a database shell', () => {
+describe('the ledger against a database shell', () => {
   const verify = (): { code: number; out: string } => {
     try {
       return {

@@ -30,7 +30,7 @@ describe('every number of the brief, worked out a second time', () => {
     expect(Object.fromEntries(off.map((n) => [n, [mine[n], theirs[n]]]))).toEqual({});
     expect(Object.keys(mine).length).toBeGreaterThan(50);
   });
-  it('stands in the table of the book as it is', () => {
+  it('stands in the table of the ledger as it is', () => {
     const file = 'docs/checks/brief-numbers.md';
     const text = existsSync(file) ? readFileSync(file, 'utf8') : '';
     expect(text).toContain(table(all));

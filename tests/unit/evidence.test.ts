@@ -1090,7 +1090,7 @@ describe('what stands between a checkout and its signature', () => {
   it.each<[string, Partial<SigningFacts>, string[]]>([
     ['the last day of a certificate still holds', {}, []],
     ['a certificate that ended yesterday', { certificateUntil: '2026-11-23' }, ['certificate']],
-    ['no certificate in the book', { certificateUntil: null }, ['certificate']],
+    ['no certificate in the ledger', { certificateUntil: null }, ['certificate']],
     ['lacking what the aeroplane demands', { signerLacks: ['tailwheel'] }, ['lacks']],
     [
       'four hours of five in the model',

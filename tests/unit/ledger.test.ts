@@ -51,7 +51,7 @@ const change = (seq: number, by: (r: LedgerRow) => Partial<LedgerRow>) => {
 };
 
 describe('verifyLedger', () => {
-  it('a whole book has no problems, nor has one longer than the last head', () => {
+  it('a whole ledger has no problems, nor has one longer than the last head', () => {
     const { rows, head } = book(4);
     expect(verifyLedger(rows, head, tools)).toEqual([]);
     expect(verifyLedger(rows, book(3).head, tools)).toEqual([]);
@@ -98,7 +98,7 @@ describe('verifyLedger', () => {
   });
 });
 
-describe('keys of the book', () => {
+describe('keys of the ledger', () => {
   /** A book whose entry `at` hands over to another key; entries after it are signed with `then`. */
   const handedOver = (n: number, at: number, then: string, names = then): { rows: LedgerRow[]; head: LedgerHead } => {
     const rows: LedgerRow[] = [];
@@ -139,7 +139,7 @@ describe('keys of the book', () => {
       ).some((p) => p.code === 'key-unknown'),
     ).toBe(true);
   });
-  it('a head signed with a key the book never took up says nothing for it', () => {
+  it('a head signed with a key the ledger never took up says nothing for it', () => {
     const { rows, head } = book(4);
     expect(verifyLedger(rows, { ...head, keyId: 'elsewhere' }, tools)).toEqual([
       { seq: 4, id: null, code: 'head-key-unknown' },

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { flush, keepPack, record, store, waitingCount } from '@/offline/client';
+import { flush, keepPack, storeEvent, store, waitingCount } from '@/offline/client';
 import { type SortiePack, type SyncAnswer, fold } from '@/offline/protocol';
 import type { CaptureEvent } from '@/domain/capture';
 import { cleanOffered, freshDraft, movePlace, nextSided, toCaptured } from '@/ui/fly/draft';
@@ -61,29 +61,29 @@ function field(behave: (n: number) => 'ok' | 'drop-answer' | 'down' | '401' | 'e
 describe('outbox', () => {
   it('numbers events without gaps, also when taps come together', async () => {
     await Promise.all(
-      Array.from({ length: 25 }, (_, i) => record(pack, 'field-set', 'a', { field: 'x', value: i }, at)),
+      Array.from({ length: 25 }, (_, i) => storeEvent(pack, 'field-set', 'a', { field: 'x', value: i }, at)),
     );
     const seqs = (await store().events.toArray()).map((e) => e.deviceSeq).sort((a, b) => a - b);
     expect(seqs).toEqual(Array.from({ length: 25 }, (_, i) => i + 1));
     expect(new Set((await store().events.toArray()).map((e) => e.deviceId)).size).toBe(1);
   });
   it('sends everything in batches and marks what arrived', async () => {
-    for (let i = 0; i < 130; i++) await record(pack, 'field-set', 'a', { field: 'x', value: i }, at);
+    for (let i = 0; i < 130; i++) await storeEvent(pack, 'field-set', 'a', { field: 'x', value: i }, at);
     const f = field(() => 'ok');
     expect(await flush(f.send)).toMatchObject({ state: 'sent', waiting: 0 });
     expect(f.calls()).toBe(2);
     expect(f.has.size).toBe(130);
   });
   it('keeps everything without network, on errors and when signed out', async () => {
-    await record(pack, 'landing-saved', 'a', saved, at);
+    await storeEvent(pack, 'landing-saved', 'a', saved, at);
     expect(await flush(field(() => 'down').send)).toMatchObject({ state: 'offline', waiting: 1 });
     expect(await flush(field(() => 'error').send)).toMatchObject({ state: 'offline', waiting: 1 });
     expect(await flush(field(() => '401').send)).toMatchObject({ state: 'sign-in', waiting: 1 });
     expect(await flush(field(() => 'ok').send)).toMatchObject({ state: 'sent', waiting: 0 });
   });
   it('keeps refused and held events on the device, each for its own reason', async () => {
-    const one = await record(pack, 'landing-saved', 'a', saved, at);
-    const two = await record(pack, 'landing-saved', 'b', saved, at);
+    const one = await storeEvent(pack, 'landing-saved', 'a', saved, at);
+    const two = await storeEvent(pack, 'landing-saved', 'b', saved, at);
     const send = (async () =>
       Response.json({
         accepted: [],
@@ -103,7 +103,7 @@ describe('outbox', () => {
           await store().events.clear();
           const f = field((call) => (weather[call - 1] as 'ok' | undefined) ?? 'ok');
           for (let i = 0; i < n; i++) {
-            await record(pack, 'landing-saved', `l${i}`, saved, at);
+            await storeEvent(pack, 'landing-saved', `l${i}`, saved, at);
             await flush(f.send);
           }
           for (let i = 0; i <= weather.length; i++) await flush(f.send);
@@ -115,7 +115,7 @@ describe('outbox', () => {
     );
   });
   it('a pack brings what the field has and never overwrites what waits here', async () => {
-    const mine = await record(pack, 'landing-saved', 'a', saved, at);
+    const mine = await storeEvent(pack, 'landing-saved', 'a', saved, at);
     await keepPack({ ...pack, events: [{ ...mine, payload: { ...saved, touched: 'flat' } }] });
     expect(await store().events.get(mine.eventId)).toMatchObject({ sent: 0, payload: { touched: 'three-point' } });
   });

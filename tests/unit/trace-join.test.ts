@@ -34,7 +34,7 @@ import {
 import { fromField } from '@/core/trace/context';
 import { Airframe, TypeSheet } from '@/domain/sheet';
 import { may } from '@/server/floor/auth/permissions';
-import { held } from '@/ui/traces/held';
+import { observable } from '@/ui/traces/observable';
 import { TraceContext } from '@/domain/trace';
 import type { TraceAnalysis } from '@/domain/trace';
 import { UNSEEN as NOTHING } from '@/domain/unseen';
@@ -403,7 +403,7 @@ describe('drawing and writing', () => {
     }
   });
   it('a value held for the drawings tells those who follow it, and only as long as they do', () => {
-    const h = held(1);
+    const h = observable(1);
     const seen: number[] = [];
     const stop = h.subscribe(() => seen.push(h.get()));
     h.set(2);

@@ -275,7 +275,7 @@ export interface FuelToday {
   burnL: number;
 }
 
-/** Endurance, circuits that fit, and the formula's flow beside the book's. */
+/** Endurance, circuits that fit, and the formula's flow beside the handbook's. */
 export function fuelToday(
   sheet: TypeSheet,
   house: House,

@@ -109,7 +109,7 @@ export interface EvidenceRecord {
   assertedShare?: number;
   /** Days after which evidence of what fades has lapsed; absent = 90. */
   fadesDays?: number;
-  /** Further training asked for in the book: the items, when, and by whom; the newest of an item stands. */
+  /** Further training asked for in the ledger: the items, when, and by whom; the newest of an item stands. */
   refused?: readonly { itemId: string; at: string; on: string; by: string; entryId: string }[];
 }
 const ASSERTED_SHARE = 0.5;

@@ -20,7 +20,7 @@ export interface SigningFacts {
   unacknowledgedLessons: readonly number[];
   /** Lessons flown on a brief acknowledged longer before than the house allows, with the days between. */
   oldBriefs: readonly { lesson: number; days: number }[];
-  /** Last day of the signer's certificate or recent experience; null = not in the book of people. */
+  /** Last day of the signer's certificate or recent experience; null = not on record. */
   certificateUntil: string | null;
   /** What this aeroplane demands and the signer does not hold. */
   signerLacks: readonly string[];

@@ -37,7 +37,7 @@ export interface ReachChoices {
   over50M: number | null;
 }
 /** What is out at a place of the circuit. */
-export interface Held {
+export interface ConfigurationOut {
   flapDeg: number;
   gear: Gate['gear'];
 }
@@ -56,7 +56,7 @@ export interface ReachSample extends Answer {
   ahead: boolean;
   /** Height that could still be too much: what is left of the runway, as feet on this glide. Null = not over the runway. */
   aheadMarginFt: number | null;
-  held: Held;
+  held: ConfigurationOut;
   /** The same with flap and gear brought in at once; null = nothing to bring in. */
   retracted: Answer | null;
   /** One of two engines stopped, at Vyse, clean, feathered: ft/min here; null = a single. */
@@ -87,7 +87,7 @@ export type PropellerSaid = 'in-the-glide' | 'added' | 'added-not-said' | 'not-o
 export function glideBody(
   sheet: PaceSheet,
   sigma: number,
-  held: Held | null = null,
+  held: ConfigurationOut | null = null,
   bankDeg = 0,
 ): GlideBody & { glideTasKt: number; stallTasKt: number | null } {
   const { flapDeg, gear } = held ?? CLEAN;
@@ -111,13 +111,13 @@ export function glideBody(
 }
 /** Speed over the stall in the turn. */
 const TURN_MARGIN = 1.1;
-const CLEAN: Held = { flapDeg: 0, gear: 'up' };
+const CLEAN: ConfigurationOut = { flapDeg: 0, gear: 'up' };
 
 /**
  * Flap and gear held at a second of the circuit, by the sheet's own gates: before the first of them clean, with the gear
  * in once the climb has passed 300 ft.
  */
-export function heldAt(sheet: PaceSheet, points: readonly PacePoint[], at: PacePoint): Held {
+export function heldAt(sheet: PaceSheet, points: readonly PacePoint[], at: PacePoint): ConfigurationOut {
   needNumbers('heldAt', { sheet, points, at });
   const togo = togoM(points, at.tS);
   const passed = sheet.approach.filter((g) => g.distanceM >= togo - 1);
@@ -159,7 +159,7 @@ export function reachFrom(
   runway: { trueBearingDeg: number; lengthM: number; surface?: string },
   ends: readonly ReachEnd[],
   c: ReachChoices,
-  held: Held,
+  held: ConfigurationOut,
 ): Omit<ReachSample, 'tS' | 'x' | 'y' | 'heightFt' | 'leg'> {
   needNumbers('reachFrom', { sheet: of, at, runway, ends, c, held });
   const sheet = (runway.surface === undefined ? null : sheetOn(of, surfaceOfStrip(runway.surface))) ?? of;

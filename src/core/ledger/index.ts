@@ -1,5 +1,5 @@
 /**
- * The book's text and its chain. An entry's canonical text is JSON by RFC 8785; its hash covers that text, which itself
+ * The ledger's text and its chain. An entry's canonical text is JSON by RFC 8785; its hash covers that text, which itself
  * names the hash before it. Hashing and signing are passed in, because keys live in `server`.
  */
 import canonicalize from 'canonicalize';
@@ -54,8 +54,8 @@ const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'pre
 /**
  * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64
  * are compared as text; the canonical text is serialised again and compared byte by byte. A key may only follow another
- * by an entry of the book that names it, signed with the one before.
- * @returns problems in order; empty = the book is whole up to that head
+ * by an entry of the ledger that names it, signed with the one before.
+ * @returns problems in order; empty = the ledger is whole up to that head
  */
 export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
   const problems: LedgerProblem[] = [];
@@ -112,7 +112,7 @@ export function entryProblems(row: LedgerRow, tools: LedgerTools): EntryProblem[
   return problems;
 }
 
-/** The key an entry hands the book over to; null when it names none. */
+/** The key an entry hands the ledger over to; null when it names none. */
 export function newKeyOf(row: Pick<LedgerRow, 'canonical'>): string | null {
   try {
     const { body } = JSON.parse(row.canonical) as { body?: { newKeyId?: unknown } };

@@ -7,7 +7,7 @@ import { classNames, classOf } from '../recency/log';
 import { type AirframeFacts, type Demands, FACT_WORDS, demandsOf, plainKind } from './goals';
 
 /** Something a pilot holds. `kind` is a class rating, an endorsement of the us pack or a variant of the eu pack. */
-export interface Held {
+export interface Holding {
   kind: string;
   gainedOn: string | null;
   note: string;
@@ -19,7 +19,7 @@ const SAME_AS: Record<string, string[]> = {
   'multi-engine-aeroplane': ['multi-engine-land', 'multi-engine-sea'],
 };
 /** Does a pilot hold a kind, by its own name or by what stands for it? */
-export const holdsKind = (holdings: readonly Pick<Held, 'kind'>[], kind: string): boolean =>
+export const holdsKind = (holdings: readonly Pick<Holding, 'kind'>[], kind: string): boolean =>
   holdings.some((h) => h.kind === kind || (SAME_AS[kind] ?? []).includes(h.kind));
 
 export interface Opening {
@@ -59,7 +59,7 @@ export function goalFor(
 export function openCheckout(
   facts: AirframeFacts,
   pack: RulePack,
-  holdings: readonly Held[],
+  holdings: readonly Holding[],
   experienceSince: Readonly<Record<string, string>>,
   typeCode: string,
   dated: { dates: readonly PersonDate[]; onDate: string } | null = null,

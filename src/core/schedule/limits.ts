@@ -1,4 +1,4 @@
-import type { Limitations } from '@/domain/book';
+import type { Limitations } from '@/domain/ledger';
 import { needNumbers } from '../guard';
 import type { LimitationProblem } from './schedule-words';
 

@@ -1,7 +1,7 @@
 import { SLACK } from '../constants';
 import { WIND_GOOD_FOR_MIN } from './crosswind';
 
-export type Seen = 'within' | 'edge' | 'outside' | 'not-seen';
+export type CriterionSeen = 'within' | 'edge' | 'outside' | 'not-seen';
 export interface LadderLanding {
   date: string;
   group: string;
@@ -9,7 +9,7 @@ export interface LadderLanding {
   windAgeMin: number | null;
   intervention: number | null;
   demonstration: boolean;
-  criteria: Readonly<Record<string, Seen>>;
+  criteria: Readonly<Record<string, CriterionSeen>>;
 }
 export interface LadderInput {
   /** Oldest first. */
@@ -114,7 +114,7 @@ export const knownAlone = (ladder: Pick<Ladder, 'provenKt' | 'badCount'>): boole
 
 const dayNumber = (date: string): number => Math.floor(Date.parse(date.slice(0, 10)) / DAY_MS);
 
-const wasSeen = (v: Seen | undefined): boolean => v !== undefined && v !== 'not-seen';
+const wasSeen = (v: CriterionSeen | undefined): boolean => v !== undefined && v !== 'not-seen';
 
 function judgeForLadder(landing: LadderLanding, group: string): 'good' | 'bad' | null {
   if (landing.group !== group || landing.demonstration || !Number.isFinite(landing.crosswindKt)) return null;

@@ -47,7 +47,7 @@ export async function keepPack(pack: SortiePack): Promise<void> {
  * durability); only then may the screen say *saved*. The counter and the event go in one transaction. Spoken to the
  * browser's store directly: between a tap and its answer there is no room for a layer more.
  */
-export async function record(
+export async function storeEvent(
   pack: SortiePack,
   type: EventType,
   subjectId: string,

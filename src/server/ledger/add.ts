@@ -1,27 +1,27 @@
 import { told } from './sentences';
 import type { Transaction } from 'sequelize';
-import { ownPassword, passwordAgain } from '../floor/auth/again';
+import { ownPassword, confirmPassword } from '../floor/auth/confirm-password';
 import type { CurrentUser } from '../floor/auth/permissions';
 import { nowIso } from '../floor/clock';
 import { write } from '../floor/write';
 import { type Result, problem } from '../floor/result';
-import { keyOfBook, publishHead } from './book';
+import { ledgerKeyId, publishHead } from './entries';
 import { signingProblem } from './keys';
 import * as ask from '../floor/statements/ledger';
 
 export type Added = Result<{ entryId: string; already: boolean }>;
 
-/** A write that adds to the book: the password once more, the key at hand, one write, then the signed head. */
-export async function addToBook(
+/** A write that adds to the ledger: the password once more, the key at hand, one write, then the signed head. */
+export async function addEntry(
   user: CurrentUser,
   password: string,
   work: (t: Transaction) => Promise<Added>,
 ): Promise<Added> {
-  const again = await passwordAgain(user, password);
+  const again = await confirmPassword(user, password);
   if (!again.ok) return again;
   const own = await ownPassword(user);
   if (!own.ok) return own;
-  const wrong = signingProblem(await keyOfBook());
+  const wrong = signingProblem(await ledgerKeyId());
   if (wrong) return problem('', wrong);
   const outcome = await write(work);
   if (outcome.ok) await publishHead(nowIso());

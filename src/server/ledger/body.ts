@@ -1,4 +1,4 @@
-import type { LaterBody, SignOffBody } from '@/domain/book';
+import type { LaterBody, SignOffBody } from '@/domain/ledger';
 
 /**
  * What an entry says. It is kept to the letter it was signed in, and of the shape of the release that signed it: it is

@@ -57,7 +57,7 @@ export function firstKey(ofLedger: string | null): void {
 }
 
 /** Whole or not at all, and sure when this returns: written beside, synced, renamed, the folder synced. */
-function putDown(file: string, text: string, options: { mode?: number; fresh?: boolean } = {}): void {
+function writeKeyFile(file: string, text: string, options: { mode?: number; fresh?: boolean } = {}): void {
   if (options.fresh && existsSync(file)) throw new Error(`${path.basename(file)} is there already.`);
   const beside = `${file}.part`;
   writeFileSync(beside, text, { mode: options.mode ?? 0o644, flush: true });
@@ -72,8 +72,8 @@ function newPair(file: string): { keyId: string; publicPem: string } {
     publicKeyEncoding: { type: 'spki', format: 'pem' },
   });
   // The private one first: a public key without it would say for ever that this ledger has a key somewhere.
-  putDown(file, pair.privateKey, { mode: 0o600, fresh: true });
-  putDown(publicFile(idOf(pair.publicKey)), pair.publicKey);
+  writeKeyFile(file, pair.privateKey, { mode: 0o600, fresh: true });
+  writeKeyFile(publicFile(idOf(pair.publicKey)), pair.publicKey);
   return { keyId: idOf(pair.publicKey), publicPem: pair.publicKey };
 }
 const publicFile = (keyId: string): string => inData('keys', `ledger-${keyId}.pub.pem`);
@@ -85,7 +85,7 @@ function keyPair(): { privatePem: string; keyId: string } {
   const publicPem = publicOf(privatePem);
   const keyId = idOf(publicPem);
   // A stop between the two files of a new pair: the public half is made again from the private one.
-  if (!existsSync(publicFile(keyId))) putDown(publicFile(keyId), publicPem);
+  if (!existsSync(publicFile(keyId))) writeKeyFile(publicFile(keyId), publicPem);
   return { privatePem, keyId };
 }
 
@@ -95,7 +95,7 @@ export function currentPublicKey(): { keyId: string; publicPem: string } {
   const publicPem = publicOf(readFileSync(privateFile(), 'utf8'));
   return { keyId: idOf(publicPem), publicPem };
 }
-/** Every public key this book was ever signed with, by id. */
+/** Every public key this ledger was ever signed with, by id. */
 export const publicKeys = (): Record<string, string> =>
   Object.fromEntries(
     publicFiles()
@@ -103,16 +103,16 @@ export const publicKeys = (): Record<string, string> =>
       .map((pem) => [idOf(pem), pem]),
   );
 
-/** A key waiting to take over; it does so by {@link takeUpNextKey}, once an entry of the book names it. */
+/** A key waiting to take over; it does so by {@link activateNextKey}, once an entry of the ledger names it. */
 export function prepareNextKey(): { keyId: string; publicPem: string } {
   rmSync(nextFile(), { force: true });
   return newPair(nextFile());
 }
 /**
- * @param named the key the newest key entry of the book hands over to. A key no entry names is thrown away: that change
+ * @param named the key the newest key entry of the ledger hands over to. A key no entry names is thrown away: that change
  * never happened.
  */
-export function takeUpNextKey(named: string | null): void {
+export function activateNextKey(named: string | null): void {
   if (!existsSync(nextFile())) return;
   const publicPem = publicOf(readFileSync(nextFile(), 'utf8'));
   if (idOf(publicPem) === named) renameSync(nextFile(), privateFile());
@@ -129,7 +129,7 @@ export function exportPrivateKey(passphrase: string): string {
     .toString();
 }
 /**
- * Brings the private key back. Refused when it is not the one the book is signed with, or one is here already. @returns
+ * Brings the private key back. Refused when it is not the one the ledger is signed with, or one is here already. @returns
  * its id
  */
 export function importPrivateKey(encryptedPem: string, passphrase: string, expected: string | null): string {
@@ -137,10 +137,10 @@ export function importPrivateKey(encryptedPem: string, passphrase: string, expec
   const pem = key.export({ type: 'pkcs8', format: 'pem' }).toString();
   const keyId = idOf(publicOf(pem));
   if (expected !== null && keyId !== expected)
-    throw new Error(`This is key ${keyId}; the book is signed with ${expected}.`);
+    throw new Error(`This is key ${keyId}; the ledger is signed with ${expected}.`);
   ensureDataFolder();
-  putDown(privateFile(), pem, { mode: 0o600, fresh: true });
-  putDown(publicFile(keyId), publicOf(pem));
+  writeKeyFile(privateFile(), pem, { mode: 0o600, fresh: true });
+  writeKeyFile(publicFile(keyId), publicOf(pem));
   return keyId;
 }
 
@@ -195,7 +195,7 @@ const headFile = (): string => inData('ledger-head.json');
 export function writeHead(count: number, hash: string, at: string, ofLedger: string | null): LedgerHead {
   const text = headText({ count, hash, at });
   const head: LedgerHead = { count, hash, at, ...signText(text, ofLedger) };
-  putDown(headFile(), `${JSON.stringify(head, null, 2)}\n`);
+  writeKeyFile(headFile(), `${JSON.stringify(head, null, 2)}\n`);
   return head;
 }
 

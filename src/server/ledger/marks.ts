@@ -1,5 +1,5 @@
 import { dateText, instantText, list } from '@/core/format';
-import type { EntryMarks, LaterBody } from '@/domain/book';
+import type { EntryMarks, LaterBody } from '@/domain/ledger';
 
 /** What an entry says of itself beyond what was signed: its date, the signer's password, what came in late. */
 export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | null | undefined): string[] {

@@ -6,6 +6,6 @@ const TITLES: ReadonlyMap<string, string> = new Map([
   ['not-yet', 'Further training'],
   ['void', 'Void'],
   ['correction', 'Correction'],
-  ['key-rotated', 'New key of the book'],
+  ['key-rotated', 'New key of the ledger'],
 ]);
 export const entryTitle = (kind: string): string => TITLES.get(kind) ?? kind;

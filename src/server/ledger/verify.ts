@@ -34,7 +34,7 @@ export const SignedEntry = z.object({
   head: Head.nullable(),
   publicKeys: Keys,
 });
-export const BookExport = z.object({
+export const LedgerExport = z.object({
   schema: z.literal('ledger-export/1'),
   entries: z.array(Entry).max(200_000),
   head: Head.nullable(),
@@ -42,7 +42,7 @@ export const BookExport = z.object({
 });
 
 export interface Checked {
-  what: 'entry' | 'book' | 'unreadable';
+  what: 'entry' | 'ledger' | 'unreadable';
   /** Every check held, with keys that are trusted. */
   ok: boolean;
   /** The key came with the file itself: the file fits together, and that says nothing of who made it. */
@@ -63,7 +63,7 @@ export const unreadable = (why: string): Checked => ({
 });
 
 /**
- * Checks a copy of one entry, or of the whole book, from its text alone: no database, no network.
+ * Checks a copy of one entry, or of the whole ledger, from its text alone: no database, no network.
  * @param trusted public keys known from elsewhere, by id; without them only whether the file fits together can be said
  * @param mostEntries of an export, beyond which it is not checked here
  */
@@ -72,12 +72,14 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   try {
     parsed = JSON.parse(json);
   } catch {
-    return unreadable('This is not JSON. Give the PDF of an entry, the JSON attached to it, or an export of the book.');
+    return unreadable(
+      'This is not JSON. Give the PDF of an entry, the JSON attached to it, or an export of the ledger.',
+    );
   }
   const one = SignedEntry.safeParse(parsed);
-  const book = one.success ? null : BookExport.safeParse(parsed);
+  const book = one.success ? null : LedgerExport.safeParse(parsed);
   if (!one.success && !book?.success)
-    return unreadable('This JSON is neither a signed entry nor an export of the book.');
+    return unreadable('This JSON is neither a signed entry nor an export of the ledger.');
   if (book?.data && book.data.entries.length > mostEntries)
     return unreadable(
       `This export has ${book.data.entries.length} entries, more than are checked here. Check it away from ` +
@@ -109,7 +111,7 @@ export function checkDocument(json: string, trusted: Readonly<Record<string, str
   const { entries, head } = book?.data ?? { entries: [], head: null };
   const j = judge((t) => verifyLedger(entries, head, t).map(ledgerProblemWords));
   return {
-    what: 'book',
+    what: 'ledger',
     ok: j.problems.length === 0 && !j.ownKeyOnly,
     ...j,
     line: null,

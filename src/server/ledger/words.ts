@@ -1,6 +1,6 @@
 import { flownWords } from '@/core/assess';
 import { plural } from '@/core/format';
-import type { BookItem, SignOffBody } from '@/domain/book';
+import type { EntryItem, SignOffBody } from '@/domain/ledger';
 
 /** What was flown, each kind named; an entry of before names only the sum of all that was recorded. */
 export const countsText = (c: SignOffBody['counts']): string => `${flownIn(c)} over ${plural(c.lessons, 'lesson')}`;
@@ -16,7 +16,7 @@ const flownIn = (c: SignOffBody['counts']): string =>
       });
 
 /** What stands against an item in an entry, whichever form the entry has. */
-export function itemWords(i: BookItem): { state: string; text: string } {
+export function itemWords(i: EntryItem): { state: string; text: string } {
   if (i.overridden)
     return {
       state: 'overridden',

@@ -25,7 +25,7 @@ import { z } from 'zod';
 import { closeDatabase } from '../floor/connection';
 import { inData } from '../floor/data-folder';
 import { migrate, migrationNames } from '../floor/migrate';
-import { checkBook } from '../ledger/book';
+import { checkLedger } from '../ledger/entries';
 import { currentPublicKey, signText, toolsWith } from '../ledger/keys';
 import { hashOf, keptFile } from '../traces/files';
 
@@ -206,7 +206,7 @@ async function checkSchema(file: string, beside: string): Promise<void> {
 
 /**
  * Unpacks an archive beside the folder, checks all of it, and only then gives it the name: every hash, the database's
- * own checks, rows of every table, the whole book against its head, every trace by its content. Nothing is put in place
+ * own checks, rows of every table, the whole ledger against its head, every trace by its content. Nothing is put in place
  * when one of them fails.
  * @param trusted ids of keys the caller keeps elsewhere; without one, whose key signed the archive cannot be said
  */
@@ -236,7 +236,7 @@ export async function restore(archive: string, to: string, trusted: readonly str
     if (differs.length > 0) throw new Error(`Rows of ${differs.join(', ')} differ from the manifest.`);
     process.env.JEITO_DATA = work;
     await closeDatabase();
-    const book = await checkBook();
+    const book = await checkLedger();
     if (book.problems.length > 0)
       throw new Error(`The ledger does not check. ${book.problems[0] ? ledgerProblemWords(book.problems[0]) : ''}`);
     const traces = await ask<{ hash: string }>(inData('jeito.sqlite'), 'SELECT DISTINCT hash FROM traces');

@@ -7,7 +7,7 @@ import { importContent, shippedContent } from '../rules/content';
 import { FolderProblem, dataFolder, ensureDataFolder, holdFolder, inData } from '../floor/data-folder';
 import { migrate } from '../floor/migrate';
 import { write } from '../floor/write';
-import { keyOfBook, publishHead, settleKey } from '../ledger/book';
+import { ledgerKeyId, publishHead, settleKey } from '../ledger/entries';
 import { firstKey, readHead, signingProblem } from '../ledger/keys';
 import { log } from '../floor/log';
 import { cleanLeftovers } from '../traces/files';
@@ -26,7 +26,7 @@ export async function prepareServer(): Promise<void> {
   await refreshMissing();
   await settleKey();
   // The key is there from the first start, so that its public half can be kept elsewhere before anything is signed.
-  const ofLedger = await keyOfBook();
+  const ofLedger = await ledgerKeyId();
   firstKey(ofLedger);
   const wrong = signingProblem(ofLedger);
   if (wrong) log.warn(wrong.message);

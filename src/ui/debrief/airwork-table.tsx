@@ -1,7 +1,7 @@
 'use client';
 import { say } from '@/domain/words';
 import { Verdict } from '../shared/verdict';
-import { Otherwise, type Overrule } from './otherwise';
+import { OverruleForm, type Overrule } from './overrule-form';
 
 export interface AirworkLine {
   id: string;
@@ -72,7 +72,7 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
                   </ul>
                 ) : null}
                 {overrule ? (
-                  <Otherwise
+                  <OverruleForm
                     what="item"
                     name={o.name}
                     words={['within', 'edge', 'outside']}

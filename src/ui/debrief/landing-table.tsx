@@ -6,7 +6,7 @@ import { CRITERION_VERDICTS } from '@/domain/assess-words';
 import { WORD_CRITERIA } from '@/domain/criteria';
 import { INTERVENTIONS, say } from '@/domain/words';
 import { Verdict, VerdictMark } from '../shared/verdict';
-import { Otherwise, type Overrule } from './otherwise';
+import { OverruleForm, type Overrule } from './overrule-form';
 
 export interface LandingLine {
   id: string;
@@ -160,7 +160,7 @@ export function LandingTable({
             </div>
             {overrule && chosen.judged.criteria.length > 0 ? (
               <div className="mt-2">
-                <Otherwise
+                <OverruleForm
                   key={chosen.id}
                   what="class"
                   name="the whole landing"
@@ -202,7 +202,7 @@ function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: Landing
         {criterionWords(c.reasons)}
         {c.form === 'asserted' ? '' : c.required && c.verdict === 'not-seen' ? ' The standard asks for it.' : ''}
         {overrule ? (
-          <Otherwise
+          <OverruleForm
             what={c.id}
             name={say(c.id)}
             words={CRITERION_VERDICTS}

@@ -120,7 +120,7 @@ export function Ground(props: ViewProps) {
 
 /** One item: closed it says what was seen, open it is captured by its own form. */
 function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: string }) {
-  const { pack, folded, record, say: tell } = props;
+  const { pack, folded, saveEvent, say: tell } = props;
   const [open, setOpen] = useState(false);
   const forms = (item.forms ?? []).filter((f) =>
     f === 'plain' || f === 'surprise' ? f !== 'surprise' || pack.reach : pack.airwork,
@@ -154,7 +154,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     const verdict = worst([by?.verdict ?? 'not-seen', tapped ?? 'not-seen']);
     if (verdict === 'not-seen' || busy) return;
     setBusy(true);
-    await record('item-observed', crypto.randomUUID(), {
+    await saveEvent('item-observed', crypto.randomUUID(), {
       itemId: item.id,
       verdict,
       intervention,
@@ -173,7 +173,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     setBusy(false);
   };
   const takeBack = async (it: FoldedItem) => {
-    await record('undone', it.id, {}).then(
+    await saveEvent('undone', it.id, {}).then(
       () => tell(`${item.title}: the last one is taken back.`),
       () => undefined,
     );

@@ -18,7 +18,7 @@ interface Props {
   folded: Folded;
   wind: LoggedWind | null;
   runwayEnd: string;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
   counts: string;
   say: (line: string) => void;
   askWind: () => void;
@@ -32,8 +32,8 @@ const MAIN = 'main';
  * Landing capture. One landing on one screen; an untouched row means *not seen*. Eyes are out from base turn until
  * stopped or climbing away.
  */
-export function Circuits({ pack, folded, wind, runwayEnd, record, counts, say: tell, askWind, toPaper }: Props) {
-  const capture = useCapture({ pack, folded, wind, runwayEnd, record, tell });
+export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say: tell, askWind, toPaper }: Props) {
+  const capture = useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell });
   useCaptureKeys(capture);
   const { number, set, end } = capture;
   const { draft, eyesOut, correcting, flownBy, between, more } = capture.state;

@@ -39,12 +39,12 @@ export function ClockChip({
   pack,
   clock,
   folded,
-  record,
+  saveEvent,
 }: {
   pack: SortiePack;
   clock: NonNullable<SortiePack['clock']>;
   folded: Folded;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
 }) {
   const [open, setOpen] = useState(false);
   const nowMs = useTime(5000);
@@ -58,7 +58,7 @@ export function ClockChip({
   });
   const has = (mark: TimerMark) => folded.marks.filter((m) => m.mark === mark).length;
   const tap = (mark: TimerMark, at = new Date()) =>
-    void record('timer-marked', crypto.randomUUID(), { mark, at: at.toISOString() }).catch(() => undefined);
+    void saveEvent('timer-marked', crypto.randomUUID(), { mark, at: at.toISOString() }).catch(() => undefined);
   const ends = nowMs + c.bookingLeftMin * 60_000;
   const running = c.blockMin !== null || c.fuelFrom === 'take-off';
   const runFor = c.blockMin ?? c.airborneMin;

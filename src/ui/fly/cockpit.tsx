@@ -138,12 +138,12 @@ export function Cockpit() {
   }, [state.kind, send]);
 
   const pack = state.kind === 'ready' ? state.pack : null;
-  const record: SaveEvent = useCallback(
+  const saveEvent: SaveEvent = useCallback(
     async (type, subjectId, payload) => {
       if (!pack) return;
       client.current ??= await import('@/offline/client');
       try {
-        const event = await client.current.record(pack, type, subjectId, payload, new Date());
+        const event = await client.current.storeEvent(pack, type, subjectId, payload, new Date());
         setState((s) => (s.kind === 'ready' ? { ...s, events: [...s.events, event] } : s));
         setWaiting((n) => n + 1);
       } catch (error) {
@@ -204,11 +204,11 @@ export function Cockpit() {
       (v === 'paper' && view === 'paper'),
   );
   const counts = `${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
-  const props = { pack: state.pack, folded, record, say: tell };
+  const props = { pack: state.pack, folded, saveEvent, say: tell };
   return (
     <main className="fly" id="main">
       <header>
-        <Flying pack={state.pack} folded={folded} record={record} />
+        <Flying pack={state.pack} folded={folded} saveEvent={saveEvent} />
         <span className="mono">{state.pack.registration}</span>
         <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>
           {runwayEnd}
@@ -217,7 +217,7 @@ export function Cockpit() {
           {windWords(wind)}
         </button>
         {state.pack.clock ? (
-          <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} record={record} />
+          <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} saveEvent={saveEvent} />
         ) : null}
         <nav className="push" aria-label="Views of the flight">
           {shown.map((v) => (
@@ -272,7 +272,7 @@ export function Cockpit() {
           <p className="status mb-0 counts">{counts}</p>
           <Suspense fallback={<p role="status">One moment …</p>}>
             {view === 'wheels' && state.pack.gearLamps ? (
-              <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} record={record} />
+              <GearCheck pack={state.pack} lamps={state.pack.gearLamps} folded={folded} saveEvent={saveEvent} />
             ) : view === 'ground' ? (
               <Ground {...props} runwayEnd={runwayEnd} wind={wind} />
             ) : view === 'paper' ? (
@@ -289,10 +289,10 @@ export function Cockpit() {
             runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360}
             wind={wind}
             close={() => setOpen(null)}
-            record={record}
+            saveEvent={saveEvent}
           />
         ) : open === 'runway' ? (
-          <RunwaySheet pack={state.pack} runwayEnd={runwayEnd} close={() => setOpen(null)} record={record} />
+          <RunwaySheet pack={state.pack} runwayEnd={runwayEnd} close={() => setOpen(null)} saveEvent={saveEvent} />
         ) : open === 'refused' ? (
           <RefusedSheet refused={refused} close={() => setOpen(null)} />
         ) : null}
@@ -302,7 +302,7 @@ export function Cockpit() {
 }
 
 /** Who flies now. Two pilots sharing the flight change over by one tap; each landing keeps its own. */
-function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; record: SaveEvent }) {
+function Flying({ pack, folded, saveEvent }: { pack: SortiePack; folded: Folded; saveEvent: SaveEvent }) {
   const { second, pilotId } = pack;
   const first = pack.pilotName.split(' ')[0] ?? pack.pilotName;
   if (!second || !pilotId) return <strong>{first}</strong>;
@@ -316,7 +316,7 @@ function Flying({ pack, folded, record }: { pack: SortiePack; folded: Folded; re
           type="button"
           aria-pressed={now === id}
           onClick={() =>
-            now !== id && void record('pilot-swapped', crypto.randomUUID(), { pilotId: id }).catch(() => undefined)
+            now !== id && void saveEvent('pilot-swapped', crypto.randomUUID(), { pilotId: id }).catch(() => undefined)
           }
         >
           {names[id]}

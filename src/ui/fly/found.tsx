@@ -6,7 +6,7 @@ import type { ViewProps } from './view';
 import { Stepper, Typed, Words, YesNo, useKept } from './parts';
 
 /** Power settings and what they gave. They wait for the chief before they stand on the sheet, as *measured*. */
-export function PowerTable({ pack, folded, record, say: tell }: ViewProps) {
+export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {
   const [open, setOpen] = useState(false);
   const [row, setRow] = useKept(`power-${pack.sortieId}`, {
     phase: '',
@@ -23,7 +23,7 @@ export function PowerTable({ pack, folded, record, say: tell }: ViewProps) {
   ].filter(Boolean);
   const keep = async () => {
     if (missing.length > 0) return;
-    await record('power-found', crypto.randomUUID(), {
+    await saveEvent('power-found', crypto.randomUUID(), {
       ...row,
       phase: row.phase.trim(),
       setting: row.setting.trim(),
@@ -75,7 +75,7 @@ export function PowerTable({ pack, folded, record, say: tell }: ViewProps) {
                       <button
                         type="button"
                         className="tap"
-                        onClick={() => void record('undone', p.id, {}).catch(() => undefined)}
+                        onClick={() => void saveEvent('undone', p.id, {}).catch(() => undefined)}
                       >
                         Take back
                       </button>
@@ -157,7 +157,7 @@ export function PowerTable({ pack, folded, record, say: tell }: ViewProps) {
 }
 
 /** Approaches to a make-believe ground at height: could the descent be arrested, and was there elevator left? */
-export function Trials({ pack, folded, record, say: tell }: ViewProps) {
+export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
   const flaps = pack.flapSteps ?? [0];
   const blank = {
     flapDeg: flaps[flaps.length - 1] ?? 0,
@@ -181,7 +181,7 @@ export function Trials({ pack, folded, record, say: tell }: ViewProps) {
   const keep = async () => {
     if (missing.length > 0) return;
     // The next trial starts from this one: flap, power and ground stay, what was seen does not.
-    await record('trial-flown', crypto.randomUUID(), row).then(
+    await saveEvent('trial-flown', crypto.randomUUID(), row).then(
       () => {
         tell(`Trial ${folded.trials.length + 1} saved.`);
         setRow({ ...row, sinkFpm: null, arrested: null, elevatorAtStop: null, heightErrorFt: null });
@@ -246,7 +246,7 @@ export function Trials({ pack, folded, record, say: tell }: ViewProps) {
                       <button
                         type="button"
                         className="tap"
-                        onClick={() => void record('undone', t.id, {}).catch(() => undefined)}
+                        onClick={() => void saveEvent('undone', t.id, {}).catch(() => undefined)}
                       >
                         Take back
                       </button>

@@ -32,12 +32,12 @@ export function GearCheck({
   pack,
   lamps,
   folded,
-  record,
+  saveEvent,
 }: {
   pack: SortiePack;
   lamps: Lamps;
   folded: Folded;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
 }) {
   const wheels = Object.keys(lamps);
   const [surface, setSurface] = useState<Surface | null>(null);
@@ -81,7 +81,7 @@ export function GearCheck({
       onFinal,
       madeOnFinal: onFinal,
     });
-    await record('gear-checked', crypto.randomUUID(), {
+    await saveEvent('gear-checked', crypto.randomUUID(), {
       surface,
       lamps: read,
       seen,
@@ -93,7 +93,7 @@ export function GearCheck({
     setBusy(false);
   };
   const moved = (kind: 'lever-moved' | 'surface-changed') =>
-    void record('gear-event', crypto.randomUUID(), { kind }).catch(() => undefined);
+    void saveEvent('gear-event', crypto.randomUUID(), { kind }).catch(() => undefined);
   const choice = (
     label: string,
     options: readonly (readonly [string, string])[],

@@ -13,14 +13,14 @@ import type { SaveEvent } from './view';
 export function Paper({
   pack,
   folded,
-  record,
+  saveEvent,
   runwayEnd,
   done,
   say: tell,
 }: {
   pack: SortiePack;
   folded: Folded;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
   runwayEnd: string;
   done: () => void;
   say: (line: string) => void;
@@ -56,7 +56,7 @@ export function Paper({
     localStorage.setItem(`${key}-ids`, JSON.stringify({ text, ids }));
     try {
       for (const [i, l] of good.entries()) {
-        await record('landing-saved', ids[i] ?? crypto.randomUUID(), {
+        await saveEvent('landing-saved', ids[i] ?? crypto.randomUUID(), {
           ...UNSEEN,
           ...l.landing,
           runwayEnd,

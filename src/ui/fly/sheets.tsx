@@ -13,12 +13,12 @@ export function RunwaySheet({
   pack,
   runwayEnd,
   close,
-  record,
+  saveEvent,
 }: {
   pack: SortiePack;
   runwayEnd: string;
   close: () => void;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
 }) {
   return (
     <Sheet title="Runway in use" close={close}>
@@ -34,7 +34,7 @@ export function RunwaySheet({
             className="tap"
             aria-pressed={r.ident === runwayEnd}
             onClick={() =>
-              void record('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(close, () => undefined)
+              void saveEvent('runway-set', crypto.randomUUID(), { runwayEnd: r.ident }).then(close, () => undefined)
             }
           >
             {r.ident}
@@ -70,12 +70,12 @@ export function WindSheet({
   runwayDeg,
   wind,
   close,
-  record,
+  saveEvent,
 }: {
   runwayDeg: number;
   wind: LoggedWind | null;
   close: () => void;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
 }) {
   const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
   const [kt, setKt] = useState(wind?.kt ?? 0);
@@ -125,7 +125,7 @@ export function WindSheet({
         type="button"
         className="tap go"
         onClick={() =>
-          void record('wind-logged', crypto.randomUUID(), {
+          void saveEvent('wind-logged', crypto.randomUUID(), {
             fromDegMag: from,
             kt,
             gustKt: gust !== null && gust > kt ? gust : null,

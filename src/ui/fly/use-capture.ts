@@ -12,12 +12,12 @@ interface Facts {
   folded: Folded;
   wind: LoggedWind | null;
   runwayEnd: string;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
   tell: (line: string) => void;
 }
 
 /** The state of a capture and everything that may be done to it; each change is on the device before it is shown as saved. */
-export function useCapture({ pack, folded, wind, runwayEnd, record, tell }: Facts) {
+export function useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell }: Facts) {
   const [state, show] = useState(() => captureStart(pack, folded, crypto.randomUUID()));
   // Two taps in one frame see each other: what is true now stands here, what is drawn follows.
   const now = useRef(state);
@@ -27,10 +27,11 @@ export function useCapture({ pack, folded, wind, runwayEnd, record, tell }: Fact
       const [next, keep] = step(now.current, by, pack);
       now.current = next;
       show(next);
-      for (const k of keep) record('field-set', k.subject, { field: k.field, value: k.value }).catch(() => undefined);
+      for (const k of keep)
+        saveEvent('field-set', k.subject, { field: k.field, value: k.value }).catch(() => undefined);
       return next;
     },
-    [pack, record],
+    [pack, saveEvent],
   );
   const { draft, correcting } = state;
   const replaced = draft.replaces === null ? undefined : folded.changes.find((c) => c.subject === draft.replaces);
@@ -57,9 +58,9 @@ export function useCapture({ pack, folded, wind, runwayEnd, record, tell }: Fact
     }
     const { subject, correcting: was, flownBy } = run({ type: 'saving', draft: full });
     try {
-      if (was) await record('corrected', was.id, correctedLanding(full, was, flownBy));
+      if (was) await saveEvent('corrected', was.id, correctedLanding(full, was, flownBy));
       else
-        await record('landing-saved', subject, {
+        await saveEvent('landing-saved', subject, {
           ...toCaptured(full, wind, runwayEnd, whose),
           replaces: full.replaces,
         });
@@ -80,7 +81,7 @@ export function useCapture({ pack, folded, wind, runwayEnd, record, tell }: Fact
     if (!last || now.current.busy) return tell('Nothing to undo.');
     run({ type: 'undoing' });
     try {
-      await record('undone', last.id, {});
+      await saveEvent('undone', last.id, {});
     } catch {
       // Said by the shell.
       run({ type: 'not-saved' });

@@ -9,7 +9,7 @@ export type SaveEvent = (type: EventType, subjectId: string, payload: unknown) =
 export interface ViewProps {
   pack: SortiePack;
   folded: Folded;
-  record: SaveEvent;
+  saveEvent: SaveEvent;
   say: (line: string) => void;
   runwayEnd: string;
   wind: LoggedWind | null;

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { dateText, list, plural } from '@/core/format';
 import { standardProposed } from '@/core/assess';
-import { type AirframeFacts, FACT_WORDS, type Held, missingNeeds, offeredFor, openCheckout } from '@/core/plan';
+import { type AirframeFacts, FACT_WORDS, type Holding, missingNeeds, offeredFor, openCheckout } from '@/core/plan';
 import type { Need } from '@/domain/assess-words';
 import type { PersonDate } from '@/core/recency';
 import type { RulePack } from '@/domain/programme';
@@ -29,7 +29,7 @@ interface Pilot {
   experience: string;
   certificate: string;
   hours: number;
-  holds: Held[];
+  holds: Holding[];
   experienceSince: Record<string, string>;
   dates: PersonDate[];
 }

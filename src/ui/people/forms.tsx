@@ -406,7 +406,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
     return (
       <div className="note-good" role="status">
         <p>
-          <b>{made.name}</b> is in the book of people.
+          <b>{made.name}</b> is on the list of people.
         </p>
         {made.password ? (
           <p>

@@ -14,7 +14,7 @@ export interface StripFacts {
   lesson: number;
   wind: { text: string; age: string } | null;
   signed: boolean;
-  /** Minutes left in the booking that runs now; null = none runs. */
+  /** Minutes left in the ledgering that runs now; null = none runs. */
   leftMin: number | null;
 }
 

@@ -17,7 +17,7 @@ export function EntriesOfCheckout({
   }[];
 }) {
   return (
-    <Panel title="In the book">
+    <Panel title="In the ledger">
       <ul className="ps-3 mb-0">
         {entries.map((e) => (
           <li key={e.id}>

@@ -1,5 +1,5 @@
 import { instantText, list } from '@/core/format';
-import type { LateArrival } from '@/domain/book';
+import type { LateArrival } from '@/domain/ledger';
 import { Link } from '../shared/link';
 
 /** What came in after the signature: in sight, and no part of the entry until a later one names it. */

@@ -69,7 +69,7 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
       <section className="panel mb-3">
         <h2>A file</h2>
         <label className="form-label" htmlFor="file">
-          The PDF of an entry, its JSON, or an export of the book
+          The PDF of an entry, its JSON, or an export of the ledger
         </label>
         <input
           id="file"

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Series } from '@/core/trace';
 import type { TraceAnalysis } from '@/domain/trace';
-import type { Held } from './held';
+import type { Observable } from './observable';
 import type { SeriesView } from './series-chart';
 import { type Dial, elapsed } from './words';
 
@@ -19,8 +19,8 @@ export function useCurves({
   analysis: TraceAnalysis;
   startUtc: string | null;
   unit: Dial;
-  shown: Held<[number, number]>;
-  cursor: Held<number | null>;
+  shown: Observable<[number, number]>;
+  cursor: Observable<number | null>;
   fail: (why: string) => void;
 }) {
   const holder = useRef<HTMLDivElement>(null);
@@ -67,7 +67,11 @@ export function useCurves({
 }
 
 /** Plays by the screen's own frames: the cursor moves, the plan and the curves follow. */
-export function usePlaying(series: Series | null, cursor: Held<number | null>, shown: Held<[number, number]>) {
+export function usePlaying(
+  series: Series | null,
+  cursor: Observable<number | null>,
+  shown: Observable<[number, number]>,
+) {
   const [playing, setPlaying] = useState<number | null>(null);
   useEffect(() => {
     if (playing === null || !series) return;

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef } from 'react';
 import { type Series, type StripOnPlane, lowerBound } from '@/core/trace';
-import { type Held, oncePerFrame } from './held';
+import { type Observable, oncePerFrame } from './observable';
 
 export interface PlanMark {
   s: number;
@@ -12,8 +12,8 @@ interface Props {
   series: Series;
   strips: StripOnPlane[];
   marks: PlanMark[];
-  window: Held<[number, number]>;
-  cursor: Held<number | null>;
+  window: Observable<[number, number]>;
+  cursor: Observable<number | null>;
   /** End of the runway to look at closely, or the whole window's track. */
   near: string | null;
   heightPx: number;

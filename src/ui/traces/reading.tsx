@@ -1,7 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { type Series, lowerBound } from '@/core/trace';
-import type { Held } from './held';
+import type { Observable } from './observable';
 import { type Dial, clock } from './words';
 
 /** What the curves read at the cursor. */
@@ -11,7 +11,7 @@ export function Reading({
   startUtc,
   unit,
 }: {
-  cursor: Held<number | null>;
+  cursor: Observable<number | null>;
   series: Series | null;
   startUtc: string | null;
   unit: Dial;

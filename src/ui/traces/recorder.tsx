@@ -18,7 +18,7 @@ import { say } from '@/domain/words';
 import type { Recorded, Recording } from '@/workers/recorder.worker';
 import { Range } from '../lab/range';
 import { Field } from '../shared/field';
-import { held } from './held';
+import { observable } from './observable';
 import { TracePlan } from './plan';
 import { FOUND_NAME, elapsed, momentOf } from './words';
 
@@ -121,8 +121,8 @@ export function Recorder({
     a.click();
     URL.revokeObjectURL(url);
   };
-  const [nowhere] = useState(() => held<number | null>(null));
-  const whole = useMemo(() => held<[number, number]>([0, series?.tS[series.tS.length - 1] ?? 0]), [series]);
+  const [nowhere] = useState(() => observable<number | null>(null));
+  const whole = useMemo(() => observable<[number, number]>([0, series?.tS[series.tS.length - 1] ?? 0]), [series]);
   const s = result?.score;
   const marks = useMemo(
     () =>

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { type StripOnPlane } from '@/core/trace';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { Loading } from '../shared/parts';
-import { held } from './held';
+import { observable } from './observable';
 import { Arrival } from './arrival';
 import { FoundList } from './found-list';
 import { type Chosen, type FoundOf, chosenFirst, foundRows, stretchOf } from './found-rows';
@@ -42,8 +42,8 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
   const [beside, setBeside] = useState<number | null>(start?.beside ?? null);
   const [near, setNear] = useState(false);
   // Followed frame by frame by the drawings alone: the page around them is not rendered for them.
-  const [shown] = useState(() => held<[number, number]>([0, 1]));
-  const [cursor] = useState(() => held<number | null>(null));
+  const [shown] = useState(() => observable<[number, number]>([0, 1]));
+  const [cursor] = useState(() => observable<number | null>(null));
   const { series, failed, fail } = useSeries(traceId, unit, shown);
   const { holder, view } = useCurves({ series, analysis, startUtc, unit, shown, cursor, fail });
   const [playing, setPlaying] = usePlaying(series, cursor, shown);

@@ -3,7 +3,7 @@ import { DataZoomComponent, GridComponent, MarkAreaComponent, TitleComponent } f
 import { init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { type Series, type SeriesName, thinned } from '@/core/trace';
-import { oncePerFrame } from './held';
+import { oncePerFrame } from './observable';
 
 register([LineChart, GridComponent, DataZoomComponent, MarkAreaComponent, TitleComponent, CanvasRenderer]);
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { ktPerUnit } from '@/core/speeds';
 import { type Series, unpackSeries } from '@/core/trace';
-import type { Held } from './held';
+import type { Observable } from './observable';
 import type { Dial } from './words';
 
 function whyNot(e: unknown): string {
@@ -10,7 +10,7 @@ function whyNot(e: unknown): string {
 }
 
 /** The rows of a recording, speeds in the unit of the dial; what is shown at first is all of it. */
-export function useSeries(traceId: string, unit: Dial, shown: Held<[number, number]>) {
+export function useSeries(traceId: string, unit: Dial, shown: Observable<[number, number]>) {
   const [series, setSeries] = useState<Series | null>(null);
   const [failed, fail] = useState('');
   useEffect(() => {

@@ -79,7 +79,7 @@ export default async function AccountPage() {
                 <>
                   <Panel title={teaches ? 'Recent to teach, by the house\u2019s rule' : 'Your types'}>
                     {mine.length === 0 ? (
-                      <p className="mb-0">Nothing flown is in the book yet.</p>
+                      <p className="mb-0">Nothing is logged yet.</p>
                     ) : (
                       <table className="plain">
                         <thead>

@@ -2,14 +2,14 @@ import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, instantText, list, plural } from '@/core/format';
-import { ENTRY_KINDS } from '@/domain/book';
+import { ENTRY_KINDS } from '@/domain/ledger';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
-import { checkBook } from '@/server/ledger/book';
+import { checkLedger } from '@/server/ledger/entries';
 import { readHead } from '@/server/ledger/keys';
 import { limitationText } from '@/server/ledger/papers/entry-pdf';
-import { type BookFilter, bookCount, bookLines } from '@/server/ledger/queries/book';
+import { type LedgerFilter, ledgerCount, ledgerLines } from '@/server/ledger/queries/entries';
 import { Empty, Panel, Problems, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 
@@ -25,7 +25,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
   const user = await requireUser();
   const s = await searchParams;
   const page = Math.max(1, Math.floor(Number(s.page)) || 1);
-  const filter: BookFilter = {
+  const filter: LedgerFilter = {
     ...(s.q?.trim() ? { q: s.q.trim().slice(0, 80) } : {}),
     ...(s.kind && (ENTRY_KINDS as readonly string[]).includes(s.kind) ? { kind: s.kind } : {}),
     ...(day(s.from) ? { from: day(s.from) ?? '' } : {}),
@@ -33,13 +33,13 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
   };
   const filtered = Object.keys(filter).length > 0;
   const [count, lines, all] = await Promise.all([
-    bookCount(user, filter),
-    bookLines(user, { ...filter, limit: PAGE, offset: (page - 1) * PAGE }),
-    bookCount(user),
+    ledgerCount(user, filter),
+    ledgerLines(user, { ...filter, limit: PAGE, offset: (page - 1) * PAGE }),
+    ledgerCount(user),
   ]);
   const staff = may.exportBook(user);
   const head = readHead();
-  const check = staff && (s.check === '1' || (head?.count ?? 0) <= CHECK_AT_ONCE) ? await checkBook() : null;
+  const check = staff && (s.check === '1' || (head?.count ?? 0) <= CHECK_AT_ONCE) ? await checkLedger() : null;
   const at = (n: number) =>
     `?${new URLSearchParams({ ...(filter.q ? { q: filter.q } : {}), ...(filter.kind ? { kind: filter.kind } : {}), ...(filter.from ? { from: filter.from } : {}), ...(filter.to ? { to: filter.to } : {}), page: String(n) }).toString()}`;
   return (
@@ -48,7 +48,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
       <main id="main">
         <div className="column">
           <Title
-            title="The book of sign-offs"
+            title="Sign-off ledger"
             line="Entries are added, never changed. Each one carries the hash of the one before and is signed."
           >
             {staff ? (
@@ -62,7 +62,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   CSV
                 </a>
                 <a className="btn btn-outline-primary" href="/api/ledger/export?as=json">
-                  JSON, whole book
+                  JSON, whole ledger
                 </a>
               </>
             ) : null}
@@ -74,12 +74,12 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
             {check === null ? (
               staff ? (
                 <p className="mb-0">
-                  <Link href="?check=1">Check the whole book</Link>: it reads all {head?.count ?? 0} entries.
+                  <Link href="?check=1">Check the whole ledger</Link>: it reads all {head?.count ?? 0} entries.
                 </p>
               ) : null
             ) : check.problems.length > 0 ? (
               <Problems
-                title="The book does not check"
+                title="The ledger does not check"
                 problems={check.problems.map((p) => ({
                   message: ledgerProblemWords(p),
                 }))}
@@ -87,7 +87,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
             ) : (
               <p className="note-good mb-0">
                 {check.entries === 0
-                  ? 'The book is empty.'
+                  ? 'The ledger is empty.'
                   : `Checked just now: all ${check.entries} entries follow from each other and their signatures fit${head ? `, up to the signed head of ${instantText(head.at)}` : ''}.`}
               </p>
             )}
@@ -102,7 +102,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   method="get"
                   className="d-flex gap-2 flex-wrap align-items-end mb-3"
                   role="search"
-                  aria-label="The book"
+                  aria-label="The ledger"
                 >
                   <div className="flex-grow-1">
                     <label className="form-label" htmlFor="q">
@@ -174,7 +174,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                               {l.voidedBy ? <strong> · void</strong> : l.corrections.length > 0 ? ' · corrected' : ''}
                             </td>
                             <td>
-                              <Link href={`/ledger/${l.id}`}>{l.pilotName || 'the book'}</Link>
+                              <Link href={`/ledger/${l.id}`}>{l.pilotName || 'the ledger'}</Link>
                             </td>
                             <td>{list(l.goals.map(say))}</td>
                             <td>

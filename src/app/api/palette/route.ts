@@ -16,7 +16,7 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Hangar', 'type sheets', '/hangar'),
     page('Schedule', 'the week', '/schedule'),
     page('Schedule: today', 'by instructor', '/schedule?whose=by-instructor'),
-    page('Ledger', 'the book of sign-offs', '/ledger'),
+    page('Ledger', 'the sign-off ledger', '/ledger'),
     page('Lab', 'models to play with', '/lab'),
     page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'),
     page('Lab: pace and reach', 'circuit', '/lab/circuit'),

@@ -10,7 +10,7 @@ import { passWithout } from './passed';
 import { type Pass, above, passesOf } from './passes';
 import { highest, indexAt } from './sample';
 import { type Stay, groundLevel, staysOf } from './stays';
-import { bounced, told } from './told';
+import { bouncedEvent, stayEvents } from './stay-events';
 import { touchIn } from './touch';
 import { withoutHeight } from './without-height';
 
@@ -73,8 +73,8 @@ function eventsOf(
   const liftTo = Math.min(indexAt(p.tS, endS + 8), next);
   const lift = wentUp ? bend(raw, p.tS, liftFrom, liftTo, level, p.heightNoiseFt, true).tS : null;
   if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.6 / p.trace.rateHz)
-    return [bounced(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))];
-  return told(p, context, frame, h, level, { from, stay, touch, lift });
+    return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))];
+  return stayEvents(p, context, frame, h, level, { from, stay, touch, lift });
 }
 
 /** Of runways side by side each arrival is told once: on the one whose centreline it was nearest. */

@@ -2,7 +2,7 @@ import type { FoundEvent } from '@/domain/trace';
 import { type Placed, type RunwayFrame, smoothed } from './frame';
 import { BEFORE_M } from './passes';
 import { highest, indexAt, orNull, round } from './sample';
-import { approachStart } from './told';
+import { approachStart } from './stay-events';
 
 /** A pass is looked at below the second; what never came below the first is none. */
 const LOW_FT = 300;

@@ -52,7 +52,7 @@ export const round = (x: number, digits = 2): number => Math.round(x * 10 ** dig
 export const orNull = (x: number | undefined | null, digits = 2): number | null =>
   x === undefined || x === null || !Number.isFinite(x) ? null : round(x, digits);
 
-export function at(
+export function valueAt(
   x: Float64Array | null,
   p: Placed,
   t: number,
@@ -73,7 +73,7 @@ export function at(
 }
 
 /** A value at a moment by the line through the second and a half before it. */
-export function before1(x: Float64Array | null, p: Placed, t: number): number | undefined {
+export function valueBefore(x: Float64Array | null, p: Placed, t: number): number | undefined {
   if (!x) return undefined;
   const to = indexAt(p.tS, t + 1e-6);
   return fitLine(

@@ -2,7 +2,7 @@ import type { FoundEvent, TraceContext } from '@/domain/trace';
 import type { Placed } from './frame';
 import { passesOf } from './passes';
 import { indexAt, round } from './sample';
-import { NO_MEASURES, WALKING_KT } from './told';
+import { NO_MEASURES, WALKING_KT } from './stay-events';
 
 /**
  * Without any height: only what stood or rolled slowly on a runway and flew at another time can be told, by its speed

@@ -2,7 +2,7 @@ import { told } from '../sentences';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { PasswordForm } from '@/domain/people';
-import { passwordAgain } from '../../floor/auth/again';
+import { confirmPassword } from '../../floor/auth/confirm-password';
 import { type Purse, forgetTries, giveBack, takeTries } from '../../floor/auth/limiter';
 import { hashPassword, passwordFits } from '../../floor/auth/password';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -75,7 +75,7 @@ async function rememberAddress(userId: string, here: string): Promise<void> {
 export async function changePassword(user: CurrentUser, form: unknown): Promise<Result<{ sessionVersion: number }>> {
   const parsed = PasswordForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
-  const again = await passwordAgain(user, parsed.data.password, 'changed');
+  const again = await confirmPassword(user, parsed.data.password, 'changed');
   if (!again.ok) return again;
   if (parsed.data.next === parsed.data.password) return problem('next', told('same-password'));
   return setPassword(user.id, await hashPassword(parsed.data.next), null);

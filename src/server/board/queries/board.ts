@@ -21,7 +21,7 @@ import { type HouseRules, houseRules } from '../../people/queries/house-rules';
 import { STANDING_TABLES, everybodysStanding } from '../../people/queries/standings';
 import { type Ready, fitOf, readinessOf, whenText } from '../../schedule/queries/readiness';
 import { type BookingLine, bookingsBetween, ownBookings } from '../../schedule/queries/bookings';
-import { airKey, fieldFacts } from '../../schedule/queries/day';
+import { airKey, schoolFacts } from '../../schedule/queries/day';
 import { awayRows } from '../../schedule/queries/holds';
 import { type Grounding, groundings } from '../../hangar/queries/groundings';
 import { limitsPassed } from '../../traces/queries/traces';
@@ -96,8 +96,8 @@ export interface BoardData {
 
 /** The day of one user in one look. */
 export async function boardData(user: CurrentUser): Promise<BoardData> {
-  const [field, rules, today, away] = [await fieldFacts(), await houseRules(), await localToday(), await awayRows()];
-  const { zone } = field;
+  const [school, rules, today, away] = [await schoolFacts(), await houseRules(), await localToday(), await awayRows()];
+  const { zone } = school;
   const now = nowIso();
   const staff = may.seeEverybody(user);
   const chief = user.roles.includes('chief');
@@ -132,7 +132,7 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
   const { cards, more } = await openCards(user, staff, read);
   const standings = await everybodysStanding(rules, today);
   const { lapses, lapsesMore } = lapsing(user, standings, rules, staff, today, await framesInLine(now));
-  const stalled = staff ? await kept.stalled(user, chief, today, field.house.schedule.stalledDays, now) : [];
+  const stalled = staff ? await kept.stalled(user, chief, today, school.house.schedule.stalledDays, now) : [];
   return {
     today,
     zone,
@@ -140,7 +140,7 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
       ? {
           booking: coming,
           when: whenText(coming, today, zone),
-          ready: await readinessOf(coming, rules, field, away, read),
+          ready: await readinessOf(coming, rules, school, away, read),
           minutesTo: Math.round((Date.parse(coming.startsAt) - Date.parse(now)) / 60_000),
         }
       : null,
@@ -150,7 +150,7 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
         when: whenText(b, today, zone),
         past: b.endsAt <= now,
         hit: hitOf(b),
-        fit: await fitOf(b, field, read),
+        fit: await fitOf(b, school, read),
       })),
     ),
     cards,
@@ -162,7 +162,7 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
     waits: await kept.waits(user, chief),
     stalled,
     stats: staff ? await kept.statistics(today) : [],
-    instructors: chief ? await kept.instructors(today, zone, standings, rules, field.house.schedule.stalledDays) : [],
+    instructors: chief ? await kept.instructors(today, zone, standings, rules, school.house.schedule.stalledDays) : [],
   };
 }
 

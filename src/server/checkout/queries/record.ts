@@ -37,7 +37,7 @@ import * as ask from '../../floor/statements/checkout';
 
 export interface CheckoutRecord {
   head: CheckoutHead;
-  /** As it is printed in an entry; empty = not in the book of people. */
+  /** As it is printed in an entry; empty = not on record. */
   pilotCertificate: string;
   sorties: SortieRow[];
   landings: LandingRow[];

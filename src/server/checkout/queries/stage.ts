@@ -44,7 +44,7 @@ function actionOf(record: CheckoutRecord, base: string): { text: string; button:
       href: `${base}/sign`,
     };
   if (record.head.status === 'signed')
-    return { text: 'Signed. See the entry in the book.', button: 'See the book', href: '/ledger' };
+    return { text: 'Signed. See the entry in the ledger.', button: 'See the ledger', href: '/ledger' };
   const latest = record.sorties[record.sorties.length - 1];
   switch (stageOf(record)) {
     case 'sign':

@@ -28,7 +28,7 @@ export const personKey = (user: { id: string; pilotId: string | null }): string 
   user.pilotId !== null ? `p:${user.pilotId}` : `u:${user.id}`;
 
 export const may = {
-  /** Board, lists of all pilots, the whole book. */
+  /** Board, lists of all pilots, the whole ledger. */
   seeEverybody: (user: CurrentUser): boolean => staff(user),
   openCheckouts: (user: CurrentUser): boolean => user.roles.includes('instructor'),
   openCheckoutFor: (user: CurrentUser, thing: OwnedByPilot): boolean =>
@@ -103,7 +103,7 @@ export const may = {
     user.roles.includes('chief') || person === personKey(user),
   /** Certificates and their dates. */
   keepCertificates: (user: CurrentUser): boolean => user.roles.includes('chief'),
-  /** The whole book as a file. */
+  /** The whole ledger as a file. */
   exportBook: (user: CurrentUser): boolean => staff(user),
   viewLedgerEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => staff(user) || own(user, thing),
 };

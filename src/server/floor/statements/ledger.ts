@@ -6,7 +6,7 @@ import { Checkouts, Sorties } from '../../checkout/tables';
 import { Users } from '../../account/tables';
 import { Exceedances } from '../../traces/tables';
 import { CaptureEvents, Landings } from '../../fly/tables';
-import { ENTRY_KINDS } from '@/domain/book';
+import { ENTRY_KINDS } from '@/domain/ledger';
 
 export const madeBefore = statement('ledger.madeBefore', {
   params: ['id'],
@@ -131,7 +131,7 @@ export const renewDates = statement('ledger.renewDates', {
   row: { seq: real.nullable() },
 });
 
-export const bookLines = statement('ledger.bookLines', {
+export const ledgerLines = statement('ledger.ledgerLines', {
   params: ['ids'],
   sql: `SELECT id, seq, kind, canonical, json_extract(canonical, '$.body.of.id') AS "of" FROM ledger WHERE kind IN ('void', 'correction', 'test-result') AND json_extract(canonical, '$.body.of.id') IN (:ids) ORDER BY seq`,
   row: {
@@ -174,7 +174,7 @@ export const verifyFile = statement('ledger.verifyFile', {
   row: { n: real },
 });
 
-/** Entries as a page of the book filters them; a filter that is not set is null. */
+/** Entries as a page of the ledger filters them; a filter that is not set is null. */
 const page = (
   select: string,
   rest = '',
@@ -183,12 +183,12 @@ const page = (
        AND (:from IS NULL OR l.signed_on >= :from) AND (:to IS NULL OR l.signed_on <= :to)
        AND (:q IS NULL OR json_extract(l.canonical, '$.body.pilot.name') LIKE :like ESCAPE '!' OR json_extract(l.canonical, '$.body.signer.name') LIKE :like ESCAPE '!' OR json_extract(l.canonical, '$.body.goals') LIKE :like ESCAPE '!' OR a.registration LIKE :like ESCAPE '!' OR ty.name LIKE :like ESCAPE '!' OR l.hash LIKE :start ESCAPE '!' OR CAST(l.seq AS TEXT) = :q) ${rest}`;
 const FILTERS = ['own', 'id', 'kind', 'checkoutId', 'pilotId', 'from', 'to', 'q', 'like', 'start'] as const;
-export const bookCount = statement('ledger.bookCount', {
+export const ledgerCount = statement('ledger.ledgerCount', {
   params: FILTERS,
   sql: page('COUNT(*) AS n'),
   row: { n: whole },
 });
-export const bookPage = statement('ledger.bookPage', {
+export const ledgerPage = statement('ledger.ledgerPage', {
   params: [...FILTERS, 'limit', 'offset'],
   sql: page(
     'l.seq, l.id, l.kind, l.checkout_id, c.pilot_id, l.signer_id, l.signed_at, l.hash, l.canonical, a.registration, ty.name AS type_name, u.name AS signer_name',

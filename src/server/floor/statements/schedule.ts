@@ -1,6 +1,6 @@
 import { computed, real, text } from '../columns';
 import { goals } from '../stored';
-import type { Limitations } from '@/domain/book';
+import type { Limitations } from '@/domain/ledger';
 import { statement } from '../statement';
 import { Pilots, Users } from '../../account/tables';
 import { Bookings, BookingHolds, TimesAway, Waiting } from '../../schedule/tables';

@@ -54,7 +54,7 @@ export async function instructorLacks(
   t?: Transaction,
 ): Promise<{ name: string; lacks: string[]; unknown: string[]; holdsTo: string | null }> {
   const found = await Users.first({ where: { id: instructorId }, pick: USER }, t);
-  if (!found) return { name: '', lacks: ['is not in the book of people'], unknown: [], holdsTo: null };
+  if (!found) return { name: '', lacks: ['is not on record'], unknown: [], holdsTo: null };
   const user = toUser(found);
   const teach = await teachState(
     user,
@@ -83,7 +83,7 @@ export async function instructorLacks(
           ]
         : []),
     ],
-    unknown: teach.certificateUntil === null ? ['the end of the certificate is not in the book of people'] : [],
+    unknown: teach.certificateUntil === null ? ['the end of the certificate is not on record'] : [],
     holdsTo: teach.recency?.rules.flatMap((r) => r.validThrough ?? []).sort()[0] ?? null,
   };
 }

@@ -23,15 +23,15 @@ import { dateText, list } from '@/core/format';
 import { type LedgerRow, canonicalText } from '@/core/ledger';
 import { FACT_WORDS, demandsOf, goalFor, sheetFacts, variantKind } from '@/core/plan';
 import { validThrough } from '@/core/recency';
-import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/book';
+import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/ledger';
 import type { PackGoal } from '@/domain/programme';
 import { type Goal, LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
 import { write } from '../../floor/write';
-import { type Added, addToBook, madeBefore } from '../add';
-import { appendEntry } from '../book';
+import { type Added, addEntry, madeBefore } from '../add';
+import { appendEntry } from '../entries';
 import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import { type CheckoutRecord, oldBrief, readCheckoutRecord } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
@@ -383,7 +383,7 @@ const lastTraining = (record: Pick<CheckoutRecord, 'landings' | 'evidence'>): st
 const stale = () => problem('', told('changed-since'));
 
 /**
- * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the book. A second
+ * Signs a checkout: the password again, every item met, waived, credited or overridden, one entry in the ledger. A second
  * tab or a double tap gets the same entry. Where an examiner decides, the entry is a recommendation and the checkout
  * waits for the result.
  */
@@ -395,7 +395,7 @@ export async function signCheckout(user: CurrentUser, form: unknown): Promise<Ad
   if (!first || !may.signCheckout(user, first)) return problem('', told('not-found'));
   const open = openWords(data.text);
   if (open.length > 0) return problem('text', told('fill-in', { words: list(open.map((w) => `{${w}}`)) }));
-  return addToBook(user, data.password, async (t): Promise<Added> => {
+  return addEntry(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.signCheckout(user, head)) return problem('', told('not-found'));
     if (head.status !== 'open' && head.signedLedgerId) return { ok: true, entryId: head.signedLedgerId, already: true };
@@ -494,7 +494,7 @@ async function addSigned(
 ): Promise<Added> {
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.signCheckout(user, first)) return problem('', told('not-found'));
-  return addToBook(user, data.password, async (t): Promise<Added> => {
+  return addEntry(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.signCheckout(user, head)) return problem('', told('not-found'));
     const before = await madeBefore(user, data.requestId, { kind, checkoutId: head.id }, t);
@@ -672,7 +672,7 @@ export async function grantQualifications(
         pilotId: head.pilotId,
         kind,
         gainedOn: on,
-        note: 'signed in this book',
+        note: 'signed in this ledger',
         ledgerId: entry.id,
         endedAt: null,
       },

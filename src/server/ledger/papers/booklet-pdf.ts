@@ -5,7 +5,7 @@ import { limitationText, versionWords } from './entry-pdf';
 import { entryTitle } from '../titles';
 import { itemWords } from '../words';
 import { A4, Pen, SLATE, newPdf } from '../../floor/pdf';
-import type { BookLine } from '../queries/book';
+import type { LedgerLine } from '../queries/entries';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import type { SortieRow } from '../../checkout/queries/flights';
 
@@ -15,11 +15,11 @@ export interface Booklet extends Pick<CheckoutRecord, 'head' | 'items' | 'landin
   evidence: Pick<CheckoutRecord['evidence'], 'observations' | 'flights'>;
   names: { pack: string; standard: string };
   today: string;
-  entries: BookLine[];
+  entries: LedgerLine[];
   lines: { lesson: number; pilot: string; instructor: string }[];
 }
 
-/** The whole checkout as a booklet: what was asked, what was shown lesson by lesson, what stands in the book. */
+/** The whole checkout as a booklet: what was asked, what was shown lesson by lesson, what stands in the ledger. */
 export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   const { head, items, landings, sorties, evidence, names, today, entries, lines } = of;
   const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`);
@@ -39,7 +39,7 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   );
   pen.rule();
   if (entries.length > 0) {
-    title('In the book');
+    title('In the ledger');
     for (const e of [...entries].reverse()) {
       pen.line(
         `Entry ${e.seq}, ${entryTitle(e.kind).toLowerCase()}, ${dateText(e.signedOn)}, ` +
@@ -102,7 +102,7 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   pen.space(8);
   pen.line(
     'The flight manual, the placards, the law of the place and the instructor in the seat outrank this ' +
-      'booklet. What is signed stands in the book; this is a copy to read.',
+      'booklet. What is signed stands in the ledger; this is a copy to read.',
     { size: 9, color: SLATE },
   );
   return pdf.save();

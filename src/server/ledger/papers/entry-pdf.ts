@@ -1,9 +1,9 @@
 import { toBuffer } from 'qrcode';
 import { dateText, list, localText } from '@/core/format';
 import type { LedgerRow } from '@/core/ledger';
-import type { Limitations } from '@/domain/book';
+import type { Limitations } from '@/domain/ledger';
 import { say } from '@/domain/words';
-import type { BookLine } from '../queries/book';
+import type { LedgerLine } from '../queries/entries';
 import { A4, Pen, SLATE, newPdf } from '../../floor/pdf';
 import { publicKeys, readHead } from '../keys';
 import { markLines } from '../marks';
@@ -32,7 +32,7 @@ export function signedEntry(entry: LedgerRow): {
  * An entry as a PDF: what was signed, what it rests on, what was said of it later, a code that leads to its check, and
  * the signed text attached.
  */
-export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string): Promise<Uint8Array> {
+export async function entryPdf(line: LedgerLine, entry: LedgerRow, origin: string): Promise<Uint8Array> {
   const { pdf, fonts } = await newPdf(`${entryTitle(line.kind)} ${entry.seq}: ${line.pilotName}`, entry.signedAt);
   const { bold, mono } = fonts;
   const pen = new Pen(pdf, fonts, A4, 48);
@@ -145,7 +145,7 @@ export async function entryPdf(line: BookLine, entry: LedgerRow, origin: string)
   pen.line(`        ${entry.signature.slice(44)} key ${entry.keyId}`, { font: mono, size: 7.5 });
   await pdf.attach(new TextEncoder().encode(JSON.stringify(signedEntry(entry), null, 2)), 'entry.json', {
     mimeType: 'application/json',
-    description: 'The signed entry and the signed head of the book',
+    description: 'The signed entry and the signed head of the ledger',
   });
   return pdf.save();
 }

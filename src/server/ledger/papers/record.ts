@@ -10,8 +10,8 @@ import * as ask from '../../floor/statements/record';
 import { Checkouts } from '../../checkout/tables';
 import { type Booklet, drawBooklet } from './booklet-pdf';
 import { limitationText, signedEntry } from './entry-pdf';
-import { ledgerEntry } from '../book';
-import { type BookLine, bookLines } from '../queries/book';
+import { ledgerEntry } from '../entries';
+import { type LedgerLine, ledgerLines } from '../queries/entries';
 import { type CheckoutRecord, checkoutRecord } from '../../checkout/queries/record';
 import { checkoutHead } from '../../checkout/queries/head';
 import { linesOf } from '../../checkout/queries/logbook-lines';
@@ -21,7 +21,7 @@ import { hoursOf } from '../../people/queries/pilot';
 const MARK = String.fromCharCode(0xfeff);
 const csv = (rows_: object[]): string => `${MARK}${Papa.unparse(rows_, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 
-export function bookCsv(lines: readonly BookLine[]): string {
+export function ledgerCsv(lines: readonly LedgerLine[]): string {
   return csv(
     lines.map((l) => ({
       number: l.seq,
@@ -97,7 +97,7 @@ export async function recordJson(user: CurrentUser, pilotId: string): Promise<ob
     if (head) checkouts.push(await checkoutJson(await checkoutRecord(head)));
   }
   const entries = [];
-  for (const line of await bookLines(user, { pilotId, limit: 100_000 })) {
+  for (const line of await ledgerLines(user, { pilotId, limit: 100_000 })) {
     const entry = await ledgerEntry(line.id);
     if (entry) entries.push(signedEntry(entry));
   }
@@ -216,7 +216,7 @@ export async function bookletOf(user: CurrentUser, record: CheckoutRecord): Prom
     evidence: { observations: evidence.observations, flights: evidence.flights },
     names: { pack: record.pack.name, standard: record.standard.name },
     today: await localToday(),
-    entries: await bookLines(user, { checkoutId: head.id }),
+    entries: await ledgerLines(user, { checkoutId: head.id }),
     lines: await linesOf(record),
   };
 }

@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import type { LateArrival } from '@/domain/book';
+import type { LateArrival } from '@/domain/ledger';
 import * as ask from '../../floor/statements/ledger';
 
 /**

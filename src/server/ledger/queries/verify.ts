@@ -1,7 +1,7 @@
 import { dateText, list } from '@/core/format';
 import { entryProblems, entryProblemWords } from '@/core/ledger';
 import { say } from '@/domain/words';
-import { ledgerEntry } from '../book';
+import { ledgerEntry } from '../entries';
 import { ledgerTools, publicKeys } from '../keys';
 import { checkInThread } from '../check';
 import { markLines } from '../marks';
@@ -18,9 +18,9 @@ export interface VerifyAnswer {
 }
 const NOT_HERE: VerifyAnswer = {
   verdict: 'not-here',
-  title: 'No entry of this book has this code and hash',
+  title: 'No entry of this ledger has this code and hash',
   lines: [
-    'Check what was typed. If it was read from a printed code, the sheet is not from this book, or it was changed.',
+    'Check what was typed. If it was read from a printed code, the sheet is not from this ledger, or it was changed.',
   ],
   problems: [],
 };
@@ -34,7 +34,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
   if (problems.length > 0)
     return {
       verdict: 'broken',
-      title: `Entry ${entry.seq} of this book does not hold`,
+      title: `Entry ${entry.seq} of this ledger does not hold`,
       lines: [],
       problems: problems.map(entryProblemWords),
     };
@@ -47,7 +47,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
     problems: [],
     title: gone
       ? `${entryTitle(entry.kind)} ${entry.seq} is void`
-      : `${entryTitle(entry.kind)} ${entry.seq} stands in this book as it was signed`,
+      : `${entryTitle(entry.kind)} ${entry.seq} stands in this ledger as it was signed`,
     lines: [
       ...(gone
         ? [
@@ -73,7 +73,7 @@ export async function verifyCode(id: string, hash: string): Promise<VerifyAnswer
 }
 
 /**
- * A PDF of an entry, the JSON attached to it, or an export of the book.
+ * A PDF of an entry, the JSON attached to it, or an export of the ledger.
  * @param of how long and how much: less for whom nobody knows
  */
 export async function verifyFile(bytes: Buffer, of: { limitMs: number; mostEntries: number }): Promise<VerifyAnswer> {
@@ -91,23 +91,23 @@ export async function verifyFile(bytes: Buffer, of: { limitMs: number; mostEntri
   if (found.problems.length > 0)
     return {
       verdict: 'broken',
-      title: found.what === 'entry' ? 'This entry does not hold: it was changed' : 'This book does not hold',
+      title: found.what === 'entry' ? 'This entry does not hold: it was changed' : 'This ledger does not hold',
       lines: found.line ? [found.line] : [],
       problems: found.problems.slice(0, 20),
     };
   if (found.ownKeyOnly)
     return {
       verdict: 'not-here',
-      title: 'Not from this book',
-      lines: ['The file fits together, but it is signed with a key this book never had.'],
+      title: 'Not from this ledger',
+      lines: ['The file fits together, but it is signed with a key this ledger never had.'],
       problems: [],
     };
-  if (found.what === 'book') {
+  if (found.what === 'ledger') {
     const last = await ask.verifyFile.one();
     return {
       verdict: 'holds',
       title: `All ${found.entries} entries of this export hold`,
-      lines: [`Chain, signatures and signed head fit. The book has ${last?.n ?? 0} entries now.`],
+      lines: [`Chain, signatures and signed head fit. The ledger has ${last?.n ?? 0} entries now.`],
       problems: [],
     };
   }

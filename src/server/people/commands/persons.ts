@@ -241,7 +241,7 @@ export async function saveRoles(user: CurrentUser, form: unknown): Promise<Resul
   });
 }
 
-/** Something held that was shown to the office; what this book gives is granted by its entries. */
+/** Something held that was shown to the office; what this ledger gives is granted by its entries. */
 export async function addHeld(user: CurrentUser, form: unknown): Promise<Result<object>> {
   const parsed = HeldForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
@@ -267,7 +267,7 @@ export async function addHeld(user: CurrentUser, form: unknown): Promise<Result<
     return { ok: true };
   });
 }
-/** Ends what was entered by the office; what an entry of the book gave ends with that entry. */
+/** Ends what was entered by the office; what an entry of the ledger gave ends with that entry. */
 export async function endHeld(user: CurrentUser, id: string): Promise<Result<object>> {
   return write(async (t): Promise<Result<object>> => {
     const held = await Qualifications.first({ where: { id }, pick: ['pilotId', 'ledgerId', 'endedAt'] }, t);

@@ -14,7 +14,7 @@ const TAILWHEEL_KIND: Record<RulePack['key'], string> = { us: 'tailwheel', eu: '
 export interface HouseRules {
   house: House;
   pack: RulePack;
-  book: RuleBook;
+  rulebook: RuleBook;
   types: Map<string, { sheet: TypeSheet; name: string; intervalDays: number | null }>;
 }
 /** The house's rules, the pack it lives under, and the hangar's types, as they stand now. */
@@ -43,7 +43,7 @@ async function readHouseRules(): Promise<HouseRules> {
   return {
     house: house.body,
     pack: pack.body,
-    book: {
+    rulebook: {
       recency: pack.body.recency,
       tailwheel: TAILWHEEL_KIND[pack.body.key],
       dated: pack.body.dated,

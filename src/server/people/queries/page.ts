@@ -106,7 +106,7 @@ export async function personPage(
     erased: erased ? { at: erased.erasedAt, reason: erased.reason, kept: erased.kept } : null,
     user: accountOf(p),
     ...(await papersOf(pilotId)),
-    lapses: person ? lapsesOf(person, rules.book, on) : [],
+    lapses: person ? lapsesOf(person, rules.rulebook, on) : [],
     onDate: on,
     today,
     pack: { key: rules.pack.key, name: rules.pack.name, caution: rules.pack.caution },

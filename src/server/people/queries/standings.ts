@@ -43,7 +43,7 @@ export async function readStandings(rules: HouseRules, onDate: string, keptFlyin
   return pilots.map((p): PersonStanding => {
     const all = flown.get(p.id) ?? [];
     const events = (all[0]?.date ?? since) < since ? all.filter((e) => e.date >= since) : all;
-    const lapses = lapsesOf(personOf(p.id, events, around, rules), rules.book, onDate);
+    const lapses = lapsesOf(personOf(p.id, events, around, rules), rules.rulebook, onDate);
     const last = events.filter((e) => e.date <= onDate).at(-1)?.date ?? null;
     return {
       pilotId: p.id,

@@ -42,7 +42,7 @@ export async function whatIfOf(
     .flatMap((c) => personType(c, rules, [], []) ?? []);
   const with_ = { ...person, types: [...person.types, ...extra] };
   return {
-    before: lapsesOf(person, rules.book, onDate),
-    after: lapsesOf({ ...with_, events: [...person.events, ...events] }, rules.book, onDate),
+    before: lapsesOf(person, rules.rulebook, onDate),
+    after: lapsesOf({ ...with_, events: [...person.events, ...events] }, rules.rulebook, onDate),
   };
 }

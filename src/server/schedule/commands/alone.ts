@@ -3,7 +3,7 @@ import { FACT_WORDS, demandsOf, holdsKind, sheetFacts } from '@/core/plan';
 import type { ActingStop } from '@/core/recency';
 import { type LimitationProblem, type Span, dayText, limitationProblems } from '@/core/schedule';
 import { isNight } from '@/core/sun';
-import type { Limitations } from '@/domain/book';
+import type { Limitations } from '@/domain/ledger';
 import type { RulePack } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { say as sayKind } from '@/domain/words';
@@ -14,7 +14,7 @@ import * as ask from '../../floor/statements/schedule';
 import { heldOn } from '../../people/queries/held';
 import { actingOf, intervalOf, passengerState } from '../../people/queries/recency';
 import { newestContent } from '../../rules/content';
-import type { Field } from '../queries/day';
+import type { SchoolFacts } from '../queries/day';
 import { windAtSlot } from '../queries/wind';
 import { told } from '../sentences';
 import type { Wanted } from './wanted';
@@ -28,7 +28,7 @@ interface Alone {
   flight: Span;
   /** Local day. */
   date: string;
-  field: Field;
+  school: SchoolFacts;
   t: Transaction;
 }
 interface Against {
@@ -42,7 +42,7 @@ type Pack = RulePack | null;
  * sign-off and its limitations, the house's interval, passengers.
  */
 export async function aloneProblems(a: Alone): Promise<Against> {
-  const pack: Pack = (await newestContent('pack', a.field.house.homePack, a.t))?.body ?? null;
+  const pack: Pack = (await newestContent('pack', a.school.house.homePack, a.t))?.body ?? null;
   const signed = await signOffsIn(a.pilotId, a.sheet.code, a.t);
   const parts: Against[] = [
     { problems: [...(await demandProblems(a, pack)), ...(await actingProblems(a, pack))], warnings: [] },
@@ -58,9 +58,9 @@ const surfaceOf = ({ surface }: Alone['wanted']): 'any' | 'water' | 'land' =>
   surface === 'any' || surface === 'water' ? surface : 'land';
 
 /** Ratings and endorsements the aeroplane asks for and the pilot has not, or no longer. */
-async function demandProblems({ pilotId, sheet, field, date, t }: Alone, pack: Pack): Promise<Problem[]> {
+async function demandProblems({ pilotId, sheet, school, date, t }: Alone, pack: Pack): Promise<Problem[]> {
   const { held, lapsed } = await heldOn(pilotId, pack, date, t);
-  const demands = demandsOf(sheetFacts(sheet), field.house.homePack, sheet.code);
+  const demands = demandsOf(sheetFacts(sheet), school.house.homePack, sheet.code);
   const lacks = [...(demands.classRatings ?? []), ...demands.endorsements].filter((k) => !holdsKind(held, k));
   const lapse = pack?.variantLapse;
   return [
@@ -99,16 +99,16 @@ async function actingProblems({ pilotId, sheet, wanted, date, t }: Alone, pack: 
 }
 
 /** Nobody has signed the type and no hour is flown in it, or the house's interval is over. */
-async function signedProblems({ pilotId, sheet, wanted, field, date, t }: Alone, signed: boolean): Promise<Against> {
+async function signedProblems({ pilotId, sheet, wanted, school, date, t }: Alone, signed: boolean): Promise<Against> {
   const problems: Problem[] = [];
   const hours = (await ask.aloneProblems.one({ pilotId, code: sheet.code }, t))?.h ?? 0;
   if (!signed && hours === 0) problems.push(problemAt('pilotId', told('not-signed-off', { type: sheet.name })));
-  const interval = await intervalOf(pilotId, sheet, field.house, date, t);
+  const interval = await intervalOf(pilotId, sheet, school.house, date, t);
   if (interval?.status !== 'expired') return { problems, warnings: [] };
   const { message } = told('interval-over', {
     days: interval.days,
     since: dateText(interval.validThrough ?? ''),
-    source: field.house.signing.source,
+    source: school.house.signing.source,
   });
   if (wanted.kind === 'currency' && (await isInstructor(pilotId, t)))
     return { problems, warnings: [told('instructor-practice', { interval: message })] };
@@ -116,12 +116,12 @@ async function signedProblems({ pilotId, sheet, wanted, field, date, t }: Alone,
 }
 
 /** The surfaces a flight may touch; where a booking leaves it open, every one of the aerodrome its aeroplane can use. */
-const surfacesOf = ({ wanted, field, sheet }: Alone): string[] =>
+const surfacesOf = ({ wanted, school, sheet }: Alone): string[] =>
   wanted.surface !== 'any'
     ? [wanted.surface]
     : [
         ...new Set(
-          field.aerodrome.runways
+          school.aerodrome.runways
             .filter((r) => sheet.surface !== 'land' || r.surface !== 'water')
             .map((r) => r.surface),
         ),
@@ -129,9 +129,9 @@ const surfacesOf = ({ wanted, field, sheet }: Alone): string[] =>
 
 /** What a sign-off was limited to. What no booking can hold anybody to is said when it is booked. */
 async function limitationsAgainst(a: Alone, { seq, limitations, signedOn }: SignedOff): Promise<Against> {
-  const { pilotId, sheet, wanted, field, t } = a;
+  const { pilotId, sheet, wanted, school, t } = a;
   const on = limitations.surface === 'any' ? wanted.surface : limitations.surface;
-  const wind = windAtSlot(field, sheet, a.flight.from, on);
+  const wind = windAtSlot(school, sheet, a.flight.from, on);
   const found = limitationProblems(limitations, {
     dual: false,
     passengers: wanted.passengers,
@@ -154,11 +154,11 @@ async function limitationsAgainst(a: Alone, { seq, limitations, signedOn }: Sign
 
 /** May the passengers come along, by day or night, on that surface? */
 async function passengerProblems(
-  { pilotId, sheet, wanted, flight, field, date, t }: Alone,
+  { pilotId, sheet, wanted, flight, school, date, t }: Alone,
   pack: Pack,
 ): Promise<Problem[]> {
   if (wanted.passengers === 0 || !pack) return [];
-  const night = isNight(flight.to, field.aerodrome, pack.night.recency);
+  const night = isNight(flight.to, school.aerodrome, pack.night.recency);
   const state = await passengerState(pilotId, sheet, pack, date, t, { surface: surfaceOf(wanted), night });
   return state.rules
     .filter((r) => r.status === 'expired')

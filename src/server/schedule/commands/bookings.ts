@@ -9,7 +9,7 @@ import { nowIso } from '../../floor/clock';
 import { type Problem, problem, zodProblems } from '../../floor/result';
 import type { Told } from '../../floor/sentences';
 import { write } from '../../floor/write';
-import { type Field, fieldFacts } from '../queries/day';
+import { type SchoolFacts, schoolFacts } from '../queries/day';
 import { told } from '../sentences';
 import { BookingChanges, BookingHolds, Bookings, Waiting } from '../tables';
 import { checkBooking } from './check';
@@ -28,7 +28,7 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
   const parsed = BookForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = { ...parsed.data, startsAt: new Date(parsed.data.startsAt).toISOString() };
-  return guarded(async (t): Promise<Booked> => {
+  return orTaken(async (t): Promise<Booked> => {
     const known = await Bookings.first({ where: { requestId: d.requestId }, pick: ['id', 'version', 'bookedBy'] }, t);
     if (known)
       return known.bookedBy === user.id
@@ -62,8 +62,8 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
       },
       t,
     );
-    await takeUp(id, c.holders, c.span, t);
-    await changed(user, id, 1, 'booked', { ...d, endsAt: c.span.to }, '', t);
+    await placeHolds(id, c.holders, c.span, t);
+    await recordChange(user, id, 1, 'booked', { ...d, endsAt: c.span.to }, '', t);
     if (d.waitingId !== null)
       await Waiting.update(
         { endedAt: nowIso(), endedHow: 'booked', bookingId: id },
@@ -74,8 +74,8 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
       [d.instructorId, await userOfPilot(c.pilotId, t)],
       {
         kind: 'booked',
-        text: told('notice-booked', { name: user.name, booking: await bookingWords(id, c.field, t) }).message,
-        href: `/schedule?day=${localClock(c.span.from, c.field.zone).date}`,
+        text: told('notice-booked', { name: user.name, booking: await bookingWords(id, c.school, t) }).message,
+        href: `/schedule?day=${localClock(c.span.from, c.school.zone).date}`,
         about: id,
       },
       user.id,
@@ -90,7 +90,7 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
   const parsed = MoveForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  return guarded(async (t): Promise<Booked> => {
+  return orTaken(async (t): Promise<Booked> => {
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
     if (!b || b.state !== 'booked' || !may.book(user, { pilotId: b.pilotId })) return problem('', told('not-found'));
     if (b.version !== d.version) return problem('', told('changed-meanwhile'));
@@ -111,7 +111,7 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
     const c = await checkBooking(user, w, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
     const version = b.version + 1;
-    await putDown(d.bookingId, t);
+    await releaseHolds(d.bookingId, t);
     await Bookings.update(
       {
         startsAt: c.span.from,
@@ -124,8 +124,8 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
       { id: d.bookingId },
       t,
     );
-    await takeUp(d.bookingId, c.holders, c.span, t);
-    await changed(
+    await placeHolds(d.bookingId, c.holders, c.span, t);
+    await recordChange(
       user,
       d.bookingId,
       version,
@@ -140,16 +140,16 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
         kind: 'moved',
         text: told('notice-moved', {
           name: user.name,
-          booking: await bookingWords(d.bookingId, c.field, t),
-          was: spanText({ from: b.startsAt, to: b.endsAt }, c.field.zone),
+          booking: await bookingWords(d.bookingId, c.school, t),
+          was: spanText({ from: b.startsAt, to: b.endsAt }, c.school.zone),
         }).message,
-        href: `/schedule?day=${localClock(c.span.from, c.field.zone).date}`,
+        href: `/schedule?day=${localClock(c.span.from, c.school.zone).date}`,
         about: d.bookingId,
       },
       user.id,
       t,
     );
-    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, c.field, user.id, t);
+    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, c.school, user.id, t);
     return { ok: true, bookingId: d.bookingId, version, warnings: c.warnings };
   });
 }
@@ -159,34 +159,34 @@ export async function cancelBooking(user: CurrentUser, form: unknown): Promise<B
   const parsed = CancelForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
-  return guarded(async (t): Promise<Booked> => {
+  return orTaken(async (t): Promise<Booked> => {
     const b = await Bookings.first({ where: { id: d.bookingId } }, t);
     if (!b || !may.book(user, { pilotId: b.pilotId })) return problem('', told('not-found'));
     if (b.state === 'cancelled') return { ok: true, bookingId: d.bookingId, version: b.version, warnings: [] };
     if (b.version !== d.version) return problem('', told('changed-before-cancel'));
-    const field = await fieldFacts(t);
-    const words = await bookingWords(d.bookingId, field, t);
-    await putDown(d.bookingId, t);
+    const school = await schoolFacts(t);
+    const words = await bookingWords(d.bookingId, school, t);
+    await releaseHolds(d.bookingId, t);
     await Bookings.update({ state: 'cancelled', version: b.version + 1 }, { id: d.bookingId }, t);
-    await changed(user, d.bookingId, b.version + 1, 'cancelled', {}, d.reason, t);
+    await recordChange(user, d.bookingId, b.version + 1, 'cancelled', {}, d.reason, t);
     await notify(
       [b.instructorId, await userOfPilot(b.pilotId, t)],
       {
         kind: 'cancelled',
         text: told('notice-cancelled', { name: user.name, booking: words, reason: d.reason }).message,
-        href: `/schedule?day=${localClock(b.startsAt, field.zone).date}`,
+        href: `/schedule?day=${localClock(b.startsAt, school.zone).date}`,
         about: d.bookingId,
       },
       user.id,
       t,
     );
-    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, field, user.id, t);
+    await tellWaiting({ from: b.startsAt, to: b.endsAt }, b.instructorId, b.airframeId, school, user.id, t);
     return { ok: true, bookingId: d.bookingId, version: b.version + 1, warnings: [] };
   });
 }
 
 /** Runs a write; should the database itself refuse two at once, that is a conflict and not a fault. */
-async function guarded(work: (t: Transaction) => Promise<Booked>): Promise<Booked> {
+async function orTaken(work: (t: Transaction) => Promise<Booked>): Promise<Booked> {
   try {
     return await write(work);
   } catch (error) {
@@ -194,12 +194,12 @@ async function guarded(work: (t: Transaction) => Promise<Booked>): Promise<Booke
     throw error;
   }
 }
-async function takeUp(bookingId: string, holders: readonly string[], span: Span, t: Transaction): Promise<void> {
+async function placeHolds(bookingId: string, holders: readonly string[], span: Span, t: Transaction): Promise<void> {
   const taken = [...new Set(holders)].map((holder) => ({ bookingId, holder, startsAt: span.from, endsAt: span.to }));
   for (const hold of taken) await BookingHolds.insert(hold, t);
 }
-const putDown = (bookingId: string, t: Transaction) => BookingHolds.delete({ bookingId }, t);
-const changed = (
+const releaseHolds = (bookingId: string, t: Transaction) => BookingHolds.delete({ bookingId }, t);
+const recordChange = (
   user: CurrentUser,
   bookingId: string,
   version: number,
@@ -221,7 +221,7 @@ const changed = (
     },
     t,
   );
-export async function bookingWords(id: string, field: Field, t: Transaction): Promise<string> {
+export async function bookingWords(id: string, school: SchoolFacts, t: Transaction): Promise<string> {
   const b = await Bookings.first(
     {
       where: { id },
@@ -231,6 +231,6 @@ export async function bookingWords(id: string, field: Field, t: Transaction): Pr
     t,
   );
   return b
-    ? `${[b.pilot?.name, b.airframe ? `in ${b.airframe.registration}` : '', b.instructor ? `with ${b.instructor.name}` : ''].filter(Boolean).join(' ')}, ${spanText({ from: b.startsAt, to: b.endsAt }, field.zone)}`
+    ? `${[b.pilot?.name, b.airframe ? `in ${b.airframe.registration}` : '', b.instructor ? `with ${b.instructor.name}` : ''].filter(Boolean).join(' ')}, ${spanText({ from: b.startsAt, to: b.endsAt }, school.zone)}`
     : 'a booking';
 }

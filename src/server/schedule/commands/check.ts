@@ -16,7 +16,7 @@ import { nowIso } from '../../floor/clock';
 import { type Problem, problemAt } from '../../floor/result';
 import type { Told } from '../../floor/sentences';
 import * as ask from '../../floor/statements/schedule';
-import { type Field, airKey, fieldFacts, flightSpan, openHours } from '../queries/day';
+import { type SchoolFacts, airKey, schoolFacts, flightSpan, openHours } from '../queries/day';
 import { awayRows, holdsBetween, weeklyRows } from '../queries/holds';
 import { daylightProblem, nearestFree } from '../queries/slots';
 import { learnedSplit, splitOf } from '../queries/split';
@@ -25,7 +25,7 @@ import { aloneProblems } from './alone';
 import { teachProblems, trainingProblem } from './teach';
 import { type Parties, type Wanted, partiesOf, spanText } from './wanted';
 
-interface Checked {
+interface CheckedBooking {
   problems: Problem[];
   warnings: Told[];
   holders: string[];
@@ -33,7 +33,7 @@ interface Checked {
   span: Span;
   nearest: Span | null;
   pilotId: string | null;
-  field: Field;
+  school: SchoolFacts;
 }
 /** When it lies, how it is spent, and whom and what it holds. */
 interface Slot {
@@ -52,16 +52,16 @@ const FURTHEST_MS = 400 * 86_400_000;
 const MOST_AHEAD = 12;
 
 /** Everything that stands against a booking, and the nearest free time when people or the aeroplane are taken. */
-export async function checkBooking(user: CurrentUser, w: Wanted, t: Transaction): Promise<Checked> {
-  const field = await fieldFacts(t);
+export async function checkBooking(user: CurrentUser, w: Wanted, t: Transaction): Promise<CheckedBooking> {
+  const school = await schoolFacts(t);
   const at = await partiesOf(w, t);
-  const slot = await slotOf(w, at, field, t);
-  const taken = await takenProblems(user, w, at, slot, field, t);
-  const rights = await rightProblems(w, at, slot, field, t);
+  const slot = await slotOf(w, at, school, t);
+  const taken = await takenProblems(user, w, at, slot, school, t);
+  const rights = await rightProblems(w, at, slot, school, t);
   const problems = [
     ...(await aheadProblems(user, w, at.pilotId, t)),
     ...whoProblems(w, at),
-    ...whenProblems(at, slot, field),
+    ...whenProblems(at, slot, school),
     ...taken,
     ...rights.problems,
   ];
@@ -69,21 +69,21 @@ export async function checkBooking(user: CurrentUser, w: Wanted, t: Transaction)
   const inTheWay = taken.length > 0 || problems.some((p) => p.path === 'startsAt');
   const nearest =
     inTheWay && holders.length > 0
-      ? await nearestFree(field, { minutes: w.minutes, holders, people, except: w.bookingId }, span.from, t)
+      ? await nearestFree(school, { minutes: w.minutes, holders, people, except: w.bookingId }, span.from, t)
       : null;
-  return { problems, warnings: rights.warnings, holders, split, span, nearest, pilotId: at.pilotId, field };
+  return { problems, warnings: rights.warnings, holders, split, span, nearest, pilotId: at.pilotId, school };
 }
 
-async function slotOf(w: Wanted, at: Parties, field: Field, t: Transaction): Promise<Slot> {
+async function slotOf(w: Wanted, at: Parties, school: SchoolFacts, t: Transaction): Promise<Slot> {
   const { pilot, pilotId, instructor, frame } = at;
   const learned = frame
-    ? await learnedSplit(frame.sheet.code, field.house, t)
+    ? await learnedSplit(frame.sheet.code, school.house, t)
     : { brief: 0, prepare: 0, flight: w.minutes, debrief: 0 };
   const people = [...(pilotId === null ? [] : [`p:${pilotId}`]), ...(instructor ? [personKey(instructor)] : [])];
   return {
     span: { from: w.startsAt, to: later(w.startsAt, w.minutes) },
     split: splitOf(w.kind, w.minutes, learned),
-    date: localClock(w.startsAt, field.zone).date,
+    date: localClock(w.startsAt, school.zone).date,
     people,
     holders: [...people, ...(w.airframeId === null ? [] : [airKey(w.airframeId)])],
     names: new Map<string, string>([
@@ -127,21 +127,21 @@ function whoProblems(w: Wanted, { head, pilot, pilotId, instructor, frame }: Par
 }
 
 /** In the past, outside the school's hours, or in the dark. */
-function whenProblems({ frame }: Parties, { span, split, date }: Slot, field: Field): Problem[] {
+function whenProblems({ frame }: Parties, { span, split, date }: Slot, school: SchoolFacts): Problem[] {
   const problems: Problem[] = [];
   const say = (what: Told) => problems.push(problemAt('startsAt', what));
   if (span.from < nowIso()) say(told('time-past'));
-  const open = openHours(date, field);
+  const open = openHours(date, school);
   if (!open) say(told('no-daylight'));
   else if (span.from < open.from || span.to > open.to)
     say(
       told('outside-hours', {
-        from: clockText(open.from, field.zone),
-        to: clockText(open.to, field.zone),
-        source: field.house.schedule.source,
+        from: clockText(open.from, school.zone),
+        to: clockText(open.to, school.zone),
+        source: school.house.schedule.source,
       }),
     );
-  const dark = frame ? daylightProblem(field, span.from, split) : null;
+  const dark = frame ? daylightProblem(school, span.from, split) : null;
   if (dark) say(dark);
   return problems;
 }
@@ -152,7 +152,7 @@ async function takenProblems(
   w: Wanted,
   { instructor }: Parties,
   { span, date, holders, people, names }: Slot,
-  { zone }: Field,
+  { zone }: SchoolFacts,
   t: Transaction,
 ): Promise<Problem[]> {
   const staff = may.seeEverybody(user);
@@ -202,7 +202,7 @@ async function rightProblems(
   w: Wanted,
   { head, pilotId, instructor, frame }: Parties,
   slot: Slot,
-  field: Field,
+  school: SchoolFacts,
   t: Transaction,
 ): Promise<{ problems: Problem[]; warnings: Told[] }> {
   if (!frame || pilotId === null) return { problems: [], warnings: [] };
@@ -211,13 +211,13 @@ async function rightProblems(
   const flight = flightSpan(slot.span.from, slot.split);
   // An instructor beside a pilot teaches, whatever the booking is called; looked at for the aeroplane that is booked.
   if (instructor) {
-    const long = await trainingProblem(instructor, w.bookingId, flight, field, t);
+    const long = await trainingProblem(instructor, w.bookingId, flight, school, t);
     if (long) problems.push(problemAt('startsAt', long));
     const rules = { packId: head?.packId ?? null, houseId: head?.houseId ?? null, goals: head?.goals ?? [] };
     problems.push(...(await teachProblems(instructor, { sheet, ...rules }, slot.date, t)));
   }
   if (instructor || w.kind === 'lesson' || w.kind === 'other') return { problems, warnings: [] };
-  const alone = await aloneProblems({ pilotId, sheet, wanted: w, flight, date: slot.date, field, t });
+  const alone = await aloneProblems({ pilotId, sheet, wanted: w, flight, date: slot.date, school, t });
   return { problems: [...problems, ...alone.problems], warnings: alone.warnings };
 }
 

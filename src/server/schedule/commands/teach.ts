@@ -11,7 +11,7 @@ import type { Told } from '../../floor/sentences';
 import * as ask from '../../floor/statements/schedule';
 import { teachState } from '../../people/queries/recency';
 import { contentById, newestContent } from '../../rules/content';
-import { type Field, flightSpan } from '../queries/day';
+import { type SchoolFacts, flightSpan } from '../queries/day';
 import { told } from '../sentences';
 
 /** More flight training in 24 hours than the law allows an instructor to give, counted over what is booked. */
@@ -19,10 +19,10 @@ export async function trainingProblem(
   instructor: CurrentUser,
   bookingId: string | null,
   flight: Span,
-  field: Field,
+  school: SchoolFacts,
   t: Transaction,
 ): Promise<Told | null> {
-  const limit = (await newestContent('pack', field.house.homePack, t))?.body.trainingIn24h ?? null;
+  const limit = (await newestContent('pack', school.house.homePack, t))?.body.trainingIn24h ?? null;
   if (!limit) return null;
   const booked = await ask.trainingProblem.all(
     { id: instructor.id, booking: bookingId, from: later(flight.from, -1440), to: later(flight.to, 1440) },

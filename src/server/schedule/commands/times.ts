@@ -12,7 +12,7 @@ import { problem, type Problem, type Result, zodProblems } from '../../floor/res
 import * as ask from '../../floor/statements/schedule';
 import { write } from '../../floor/write';
 import { Airframes } from '../../hangar/tables';
-import { fieldFacts } from '../queries/day';
+import { schoolFacts } from '../queries/day';
 import { weeklyRows } from '../queries/holds';
 import { told } from '../sentences';
 import { TimesAway, WeeklyWindows } from '../tables';
@@ -126,11 +126,11 @@ export async function saveAway(user: CurrentUser, form: unknown): Promise<AwaySa
         },
         t,
       );
-    const field = await fieldFacts(t);
+    const school = await schoolFacts(t);
     const hit = await ask.saveAway.all({ who: d.who, ...span, now: nowIso() }, t);
     const words: string[] = [];
     for (const h of hit) {
-      const w = await bookingWords(h.bookingId, field, t);
+      const w = await bookingWords(h.bookingId, school, t);
       words.push(w);
       await notify(
         [h.instructorId, await userOfPilot(h.pilotId, t)],

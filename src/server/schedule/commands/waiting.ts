@@ -9,7 +9,7 @@ import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { type Problem, problem, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
-import type { Field } from '../queries/day';
+import type { SchoolFacts } from '../queries/day';
 import { holdsBetween } from '../queries/holds';
 import { told } from '../sentences';
 import { Waiting } from '../tables';
@@ -20,12 +20,12 @@ export async function tellWaiting(
   freed: Span,
   instructorId: string | null,
   airframeId: string | null,
-  field: Field,
+  school: SchoolFacts,
   by: string,
   t: Transaction,
 ): Promise<void> {
   if (freed.to <= nowIso()) return;
-  const date = localClock(freed.from, field.zone).date;
+  const date = localClock(freed.from, school.zone).date;
   const wishes = await Waiting.find(
     {
       where: { endedAt: null, fromDate: { [Op.lte]: date }, toDate: { [Op.gte]: date } },
@@ -51,7 +51,7 @@ export async function tellWaiting(
       {
         kind: 'free',
         text: told('notice-free', {
-          slot: spanText(freed, field.zone),
+          slot: spanText(freed, school.zone),
           name: w.pilot.name,
           wait: plural(w.minutes, 'minute'),
         }).message,

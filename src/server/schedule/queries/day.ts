@@ -6,19 +6,19 @@ import type { Transaction } from 'sequelize';
 import { homeAerodrome, newestContent } from '../../rules/content';
 
 export const airKey = (airframeId: string): string => `a:${airframeId}`;
-export interface Field {
+export interface SchoolFacts {
   house: House;
   aerodrome: Aerodrome;
   zone: string;
 }
-export async function fieldFacts(t?: Transaction): Promise<Field> {
+export async function schoolFacts(t?: Transaction): Promise<SchoolFacts> {
   const [house, aerodrome] = [await newestContent('house', 'house', t), await homeAerodrome(t)];
   if (!house) throw new Error('no house rules are set up in this data folder');
   return { house: house.body, aerodrome, zone: aerodrome.timeZone };
 }
 
 /** Hours in which bookings lie on a local day: the house’s, and by day only where the house does not fly at night. */
-export function openHours(date: string, { house, aerodrome, zone }: Field): Span | null {
+export function openHours(date: string, { house, aerodrome, zone }: SchoolFacts): Span | null {
   const { schedule } = house;
   const span = {
     from: localInstant(date, schedule.openFromMin, zone),

@@ -12,7 +12,7 @@ import { fitOf } from './readiness';
 import { type AwayRow, awayRows, weeklyRows } from './holds';
 import { type BookingLine, bookingsBetween } from './bookings';
 import { type Wish, waiting } from './waiting';
-import { airKey, fieldFacts } from './day';
+import { airKey, schoolFacts } from './day';
 import { recordReader } from '../../checkout/queries/record';
 import { localToday } from '../../rules/today';
 import * as ask from '../../floor/statements/schedule';
@@ -75,8 +75,8 @@ const HOURS = [8, 10, 12, 14, 16, 18];
 
 /** Everything the schedule shows of some days, for this user. */
 export async function schedulePage(user: CurrentUser, fromDate: string, days: number): Promise<ScheduleData> {
-  const field = await fieldFacts();
-  const { zone, aerodrome, house } = field;
+  const school = await schoolFacts();
+  const { zone, aerodrome, house } = school;
   const now = nowIso();
   const today = await localToday();
   const [from, to] = [localInstant(fromDate, 0, zone), localInstant(addDays(fromDate, days), 0, zone)];
@@ -194,7 +194,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
           date: a.date,
           fromMin: a.minutes,
           toMin: z.date === a.date ? z.minutes : 1440,
-          fit: await fitOf(b, field, read),
+          fit: await fitOf(b, school, read),
           hit,
         };
       }),

@@ -17,7 +17,7 @@ import { everybodysStanding } from '../../people/queries/standings';
 import { teachState } from '../../people/queries/recency';
 import { type AwayRow } from './holds';
 import { type BookingLine } from './bookings';
-import { type Field, airKey, flightSpan } from './day';
+import { type SchoolFacts, airKey, flightSpan } from './day';
 import { airframeSheet } from './slots';
 import { aloneNeed, lessonNeed, windAtSlot } from './wind';
 import { userById } from '../../floor/auth/session-user';
@@ -49,7 +49,7 @@ export const FIT_VERDICT: Record<FitWord, CriterionVerdict> = {
   unknown: 'not-seen',
 };
 /** How the wind of a booking suits what it is for. */
-export async function fitOf(b: BookingLine, field: Field, read: ReadRecord): Promise<WindFit | null> {
+export async function fitOf(b: BookingLine, school: SchoolFacts, read: ReadRecord): Promise<WindFit | null> {
   if (b.masked || b.airframeId === null || b.endsAt < nowIso()) return null;
   const record = b.checkoutId === null ? null : await read(b.checkoutId);
   const sheet = record?.head.sheet ?? (await airframeSheet(b.airframeId))?.sheet;
@@ -59,17 +59,17 @@ export async function fitOf(b: BookingLine, field: Field, read: ReadRecord): Pro
       ? await lessonNeed(
           record,
           b.instructorId === null ? null : await userById(b.instructorId),
-          localClock(b.startsAt, field.zone).date,
-          field.house,
+          localClock(b.startsAt, school.zone).date,
+          school.house,
         )
       : await aloneNeed(
           b.instructorId === null ? b.pilotId : null,
           sheet,
-          localClock(b.startsAt, field.zone).date,
-          field.house,
+          localClock(b.startsAt, school.zone).date,
+          school.house,
         );
   return windFit(
-    windAtSlot(field, sheet, b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt, b.surface),
+    windAtSlot(school, sheet, b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt, b.surface),
     need,
   );
 }
@@ -85,11 +85,11 @@ export interface Ready {
 export async function readinessOf(
   b: BookingLine,
   rules: HouseRules,
-  field: Field,
+  school: SchoolFacts,
   away: readonly AwayRow[],
   read: ReadRecord,
 ): Promise<Ready[]> {
-  const date = localClock(b.startsAt, field.zone).date;
+  const date = localClock(b.startsAt, school.zone).date;
   const ready: Ready[] = [];
   const record = b.checkoutId === null ? null : await read(b.checkoutId);
   const head = record?.head ?? null;
@@ -178,7 +178,7 @@ export async function readinessOf(
             : '/schedule',
     });
   }
-  const fit = await fitOf(b, field, read);
+  const fit = await fitOf(b, school, read);
   if (fit)
     ready.push({
       key: 'wind',

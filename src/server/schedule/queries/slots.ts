@@ -28,7 +28,7 @@ import * as ask from '../../floor/statements/schedule';
 import { parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
 import { told } from '../sentences';
-import { airKey, type Field, fieldFacts, flightSpan, openHours } from './day';
+import { airKey, type SchoolFacts, schoolFacts, flightSpan, openHours } from './day';
 import { awayRows, holdsBetween, weeklyRows } from './holds';
 import { learnedSplit, splitOf } from './split';
 import { aloneNeed, lessonNeed, windAtSlot } from './wind';
@@ -49,56 +49,56 @@ export interface SlotAround {
 }
 /** Free starts for some holders over some days. */
 export async function slotsFor(
-  field: Field,
+  school: SchoolFacts,
   ask: SlotAround,
   fromDate: string,
   days: number,
   t?: Transaction,
 ): Promise<Span[]> {
   const toDate = addDays(fromDate, days - 1);
-  const [from, to] = [localInstant(fromDate, 0, field.zone), localInstant(addDays(toDate, 1), 0, field.zone)];
+  const [from, to] = [localInstant(fromDate, 0, school.zone), localInstant(addDays(toDate, 1), 0, school.zone)];
   return freeSlots({
     ...ask,
     holds: await holdsBetween(from, to, t),
     away: await awayRows(t),
     weekly: await weeklyRows(t),
-    timeZone: field.zone,
+    timeZone: school.zone,
     fromDate,
     toDate,
     notBefore: nowIso(),
-    stepMin: field.house.schedule.stepMin,
-    dayOf: (d) => openHours(d, field),
+    stepMin: school.house.schedule.stepMin,
+    dayOf: (d) => openHours(d, school),
   });
 }
 const LOOK_DAYS = 21;
 const DAY_MS = 86_400_000;
 /** The free start nearest to a wished one, in the three weeks around it. */
 export async function nearestFree(
-  field: Field,
+  school: SchoolFacts,
   ask: SlotAround,
   wished: string,
   t?: Transaction,
 ): Promise<Span | null> {
   const today = await localToday(t);
-  const wishedDay = localClock(wished, field.zone).date;
+  const wishedDay = localClock(wished, school.zone).date;
   const from = (days: number) => (addDays(wishedDay, -days) < today ? today : addDays(wishedDay, -days));
   // Within a day of the wish nothing outside these three days can be nearer.
   const close =
     wishedDay < today
       ? null
-      : nearestSlot(await slotsFor(field, ask, from(1), daysBetween(from(1), wishedDay) + 2, t), wished);
+      : nearestSlot(await slotsFor(school, ask, from(1), daysBetween(from(1), wishedDay) + 2, t), wished);
   if (close && Math.abs(Date.parse(close.from) - Date.parse(wished)) <= DAY_MS) return close;
   const first = from(7);
-  return nearestSlot(await slotsFor(field, ask, first, LOOK_DAYS, t), wished);
+  return nearestSlot(await slotsFor(school, ask, first, LOOK_DAYS, t), wished);
 }
 
 /** Does the flight of a booking lie between sunrise and sunset, or in night the house flies in? */
-export function daylightProblem(field: Field, startsAt: string, split: Split): Told | null {
-  if (field.house.schedule.nightFlying) return null;
+export function daylightProblem(school: SchoolFacts, startsAt: string, split: Split): Told | null {
+  if (school.house.schedule.nightFlying) return null;
   const flight = flightSpan(startsAt, split);
-  const sun = sunTimes(localClock(flight.from, field.zone).date, field.aerodrome);
+  const sun = sunTimes(localClock(flight.from, school.zone).date, school.aerodrome);
   const clock = (iso: string) => {
-    const m = localClock(iso, field.zone).minutes;
+    const m = localClock(iso, school.zone).minutes;
     return `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
   };
   if (sun.sunset !== null && flight.to > sun.sunset)
@@ -124,7 +124,7 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const parsed = ProposeForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const ask = parsed.data;
-  const field = await fieldFacts();
+  const school = await schoolFacts();
   const head = ask.checkoutId === null ? null : await checkoutHead(ask.checkoutId);
   const pilotId = head?.pilotId ?? ask.pilotId;
   if (!may.book(user, { pilotId })) return problem('', told('not-found'));
@@ -133,7 +133,7 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const instructor = ask.instructorId === null ? null : await userById(ask.instructorId);
   if (ask.kind === 'lesson' && !instructor) return problem('instructorId', told('choose-instructor'));
   if (pilotId === null) return problem('pilotId', told('choose-pilot'));
-  const split = await learnedSplit(frame.sheet.code, field.house);
+  const split = await learnedSplit(frame.sheet.code, school.house);
   const minutes =
     ask.minutes ??
     (ask.kind === 'lesson' ? bookingMinutes(split) : Math.ceil((split.prepare + split.flight) / 15) * 15);
@@ -141,21 +141,21 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const parts = splitOf(ask.kind, minutes, split);
   const need =
     head && ask.kind === 'lesson'
-      ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), field.house)
-      : await aloneNeed(pilotId, frame.sheet, await localToday(), field.house);
+      ? await lessonNeed(await checkoutRecord(head), instructor, await localToday(), school.house)
+      : await aloneNeed(pilotId, frame.sheet, await localToday(), school.house);
   const free = (
     await slotsFor(
-      field,
+      school,
       { minutes, holders: [...people, airKey(ask.airframeId ?? '')], people, except: null },
       ask.fromDate,
       ask.days,
     )
-  ).filter((s) => daylightProblem(field, s.from, parts) === null);
+  ).filter((s) => daylightProblem(school, s.from, parts) === null);
   const ranked = free.map((s): Proposal => ({
     ...s,
     minutes,
     split: parts,
-    fit: windFit(windAtSlot(field, frame.sheet, flightSpan(s.from, parts).from, ask.surface), need),
+    fit: windFit(windAtSlot(school, frame.sheet, flightSpan(s.from, parts).from, ask.surface), need),
   }));
   return { ok: true, minutes, split, need, best: bestSlots(ranked), free: free.length };
 }

@@ -11,7 +11,7 @@ import type { CurrentUser } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { derived } from '../../floor/derived';
 import { Landings } from '../../fly/tables';
-import type { Field } from './day';
+import type { SchoolFacts } from './day';
 
 /** A pilot's own crosswind step in a gear-and-mass group on a day. */
 const keptLadder = derived({
@@ -22,14 +22,14 @@ const keptLadder = derived({
 });
 
 /** Wind across on the runway that would be used, for a planned instant. */
-export function windAtSlot(field: Field, sheet: TypeSheet, at: string, surface: string = 'any'): WindAt | null {
-  const wind = stationOutlook(field.aerodrome.ident, nowIso(), at);
+export function windAtSlot(school: SchoolFacts, sheet: TypeSheet, at: string, surface: string = 'any'): WindAt | null {
+  const wind = stationOutlook(school.aerodrome.ident, nowIso(), at);
   if (wind === null) return null;
-  const all = usableEnds(field.aerodrome, sheet.surface);
+  const all = usableEnds(school.aerodrome, sheet.surface);
   const ends = surface === 'any' ? all : all.filter((e) => e.surface === surface);
   const chosen = chooseRunway(
     { windFromDeg: wind.fromDeg, windKt: wind.kt, gustKt: wind.gustKt },
-    { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? field.house.tailwindLimitKt, requiredLengthM: 0 },
+    { tailwindLimitKt: sheet.crosswind.tailwindLimitKt?.value ?? school.house.tailwindLimitKt, requiredLengthM: 0 },
     ends.map((e) => ({ id: e.ident, headingDeg: e.trueBearingDeg, lengthM: e.lengthM })),
   ).chosenId;
   const end = ends.find((e) => e.ident === chosen) ?? ends[0];

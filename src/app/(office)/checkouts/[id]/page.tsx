@@ -78,15 +78,15 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
           {head.status === 'open' ? <RefusedNote items={items} base={`/checkouts/${head.id}`} /> : null}
           {head.status === 'recommended' ? (
             <p className="note-good">
-              Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the book</Link>; the examiner decides.
-              The result is entered under Sign.
+              Recommended in <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>the ledger</Link>; the examiner
+              decides. The result is entered under Sign.
             </p>
           ) : null}
           <LateNote late={late} entry={head.signedLedgerId} />
           {head.status === 'signed' ? (
             <p className="note-good">
-              Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the book</Link> holds everything
-              this rests on.
+              Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the ledger</Link> holds
+              everything this rests on.
             </p>
           ) : null}
           {newer.type || newer.airframe ? (

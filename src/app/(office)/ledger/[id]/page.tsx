@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, instantText, list, localText } from '@/core/format';
-import { VOIDABLE } from '@/domain/book';
+import { VOIDABLE } from '@/domain/ledger';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
@@ -9,7 +9,7 @@ import { limitationText, versionWords } from '@/server/ledger/papers/entry-pdf';
 import { markLines } from '@/server/ledger/marks';
 import { entryTitle } from '@/server/ledger/titles';
 import { countsText, itemWords } from '@/server/ledger/words';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { LaterForm } from '@/ui/sign/later-form';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
@@ -19,7 +19,7 @@ export const metadata: Metadata = { title: 'Entry' };
 
 export default async function EntryPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await requireUser();
-  const line = (await bookLines(user, { id: (await params).id }))[0];
+  const line = (await ledgerLines(user, { id: (await params).id }))[0];
   denyUnless(line !== undefined);
   const { body, later } = line;
   const at = line.timeZone ? localText(line.signedAt, line.timeZone) : instantText(line.signedAt);
@@ -112,7 +112,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
             ) : (
               <Panel title="A new key">
                 <p className="mb-0">
-                  From here on the book is signed with another key. This entry is signed with the one before and names
+                  From here on the ledger is signed with another key. This entry is signed with the one before and names
                   the new one.
                 </p>
               </Panel>
@@ -222,7 +222,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                       <summary>Void this entry</summary>
                       <LaterForm entryId={line.id} kind="void" action={voidEntryAction} />
                       <p className="small soft mt-1 mb-0">
-                        What it gave the pilot ends and the checkout is open again. The entry stays in the book.
+                        What it gave the pilot ends and the checkout is open again. The entry stays in the ledger.
                       </p>
                     </details>
                   ) : null}

@@ -1,11 +1,11 @@
 import { may } from '@/server/floor/auth/permissions';
 import { door, fileAnswer } from '@/server/door/route';
-import { ledgerRows } from '@/server/ledger/book';
+import { ledgerRows } from '@/server/ledger/entries';
 import { publicKeys, readHead } from '@/server/ledger/keys';
-import { bookCsv } from '@/server/ledger/papers/record';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerCsv } from '@/server/ledger/papers/record';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 
-/** The book as a file: JSON whole and checkable, or CSV of what the search found. */
+/** The ledger as a file: JSON whole and checkable, or CSV of what the search found. */
 export const GET = door({ who: 'signed-in' }, async ({ user, query }) => {
   if (!may.exportBook(user)) return null;
   if (query.get('as') === 'csv') {
@@ -13,20 +13,20 @@ export const GET = door({ who: 'signed-in' }, async ({ user, query }) => {
       const v = query.get(key)?.trim();
       return v ? { [key]: v.slice(0, 80) } : {};
     };
-    const lines = await bookLines(user, {
+    const lines = await ledgerLines(user, {
       ...pick('q'),
       ...pick('kind'),
       ...pick('from'),
       ...pick('to'),
       limit: 100_000,
     });
-    return fileAnswer(bookCsv(lines), { type: 'text/csv; charset=utf-8', name: 'book.csv' });
+    return fileAnswer(ledgerCsv(lines), { type: 'text/csv; charset=utf-8', name: 'ledger.csv' });
   }
   // The head first: it may then count fewer entries than the rows, never more.
   const head = readHead();
   const entries = await ledgerRows();
   return fileAnswer(JSON.stringify({ schema: 'ledger-export/1', entries, head, publicKeys: publicKeys() }), {
     type: 'application/json',
-    name: 'book.json',
+    name: 'ledger.json',
   });
 });

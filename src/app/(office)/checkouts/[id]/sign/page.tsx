@@ -4,7 +4,7 @@ import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { overridesOf, signingState } from '@/server/ledger/commands/sign';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { intervalOf, passengerState } from '@/server/people/queries/recency';
 import { localToday } from '@/server/rules/today';
 import { ResultForm } from '@/ui/sign/later-form';
@@ -25,7 +25,7 @@ import { PassengersToday, Prerequisites } from '@/ui/sign/before-and-after';
 import { WhatIsWritten } from '@/ui/sign/what-is-written';
 import { SignPanel } from './sign-panel';
 import { OverridesPanel } from './overrides-panel';
-import { OtherwisePanel } from './otherwise-panel';
+import { OtherDecisions } from './other-decisions';
 
 export const metadata: Metadata = { title: 'Sign' };
 
@@ -43,7 +43,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
   const overrides = state?.overrides ?? (open ? await overridesOf(record) : []);
   const [today, entries, interval, passengers] = await Promise.all([
     localToday(),
-    bookLines(user, { checkoutId: head.id }),
+    ledgerLines(user, { checkoutId: head.id }),
     intervalOf(head.pilotId, head.sheet, house, record.evidence.onDate ?? ''),
     passengerState(head.pilotId, head.sheet, pack, record.evidence.onDate ?? ''),
   ]);
@@ -76,7 +76,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
           </Title>
           {!open && head.signedLedgerId ? (
             <p className="note-good">
-              This checkout is in the book.{' '}
+              This checkout is in the ledger.{' '}
               <Link href={`/ledger/${head.signedLedgerId}`}>See the entry and its PDF</Link>
               {interval?.validThrough
                 ? ` The house’s interval without flying this type: ${interval.days} days, from the ${interval.because === 'check' ? 'sign-off' : 'last flight'} of ${dateText(interval.from ?? '')}, so to ${dateText(interval.validThrough)}.`
@@ -125,7 +125,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
               {overrides.length > 0 ? (
                 <OverridesPanel head={head} open={open} overrides={overrides} user={user} />
               ) : null}
-              {signs && state ? <OtherwisePanel record={record} state={state} /> : null}
+              {signs && state ? <OtherDecisions record={record} state={state} /> : null}
               <Panel title="Before, and after">
                 <Prerequisites asked={state?.prerequisites ?? []} />
                 {written.flatMap((g) =>

@@ -3,13 +3,13 @@ import { icsOf } from '@/server/schedule/papers/calendar';
 import { nowIso } from '@/server/floor/clock';
 import { originOf } from '@/server/floor/origin';
 import { bookingById } from '@/server/schedule/queries/bookings';
-import { fieldFacts } from '@/server/schedule/queries/day';
+import { schoolFacts } from '@/server/schedule/queries/day';
 
 /** One booking as a calendar file. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, request }) => {
   const booking = await bookingById(user, params.id);
   if (!booking) return null;
-  const { aerodrome } = await fieldFacts();
+  const { aerodrome } = await schoolFacts();
   const text = icsOf([booking], {
     place: `${aerodrome.name} ${aerodrome.ident}`,
     alarmMin: 60,

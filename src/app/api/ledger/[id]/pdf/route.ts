@@ -1,7 +1,7 @@
 import { door, fileAnswer } from '@/server/door/route';
 import { originOf } from '@/server/floor/origin';
 import { paper } from '@/server/papers/papers';
-import { entryFor } from '@/server/ledger/queries/book';
+import { entryFor } from '@/server/ledger/queries/entries';
 
 /** The PDF of one entry, for those who may see it; the same answer for everybody else. */
 export const GET = door<'signed-in', { id: string }>(

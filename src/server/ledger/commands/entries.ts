@@ -2,12 +2,12 @@ import { told } from '../sentences';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { dateText } from '@/core/format';
-import { type LaterBody, VOIDABLE } from '@/domain/book';
+import { type LaterBody, VOIDABLE } from '@/domain/ledger';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
-import { type Added, addToBook, madeBefore } from '../add';
-import { appendEntry } from '../book';
+import { type Added, addEntry, madeBefore } from '../add';
+import { appendEntry } from '../entries';
 import { lateOf } from '../queries/late';
 import { type Result, problem, zodProblems, NOT_FOUND } from '../../floor/result';
 import { readCheckoutRecord } from '../../checkout/queries/record';
@@ -20,7 +20,7 @@ import { Checkouts } from '../../checkout/tables';
 import { Qualifications } from '../../people/tables';
 import { bodyOf } from '../body';
 
-const Password = z.string().min(1, 'Type your password: this stands in the book.');
+const Password = z.string().min(1, 'Type your password: this stands in the ledger.');
 export const VoidForm = z.object({
   requestId: z.uuid(),
   entryId: z.string().min(1),
@@ -62,7 +62,7 @@ async function addLater(
   const nothing = problem('', NOT_FOUND);
   const first = await targetOf(data.entryId);
   if (!first || first.pilotId === null || !allowed(first)) return nothing;
-  return addToBook(user, data.password, async (t): Promise<Added> => {
+  return addEntry(user, data.password, async (t): Promise<Added> => {
     const target = await targetOf(data.entryId, t);
     if (!target || !allowed(target)) return nothing;
     const before = await madeBefore(user, data.requestId, { kind, checkoutId: target.checkoutId, of: target.id }, t);
@@ -154,7 +154,7 @@ export async function enterResult(user: CurrentUser, form: unknown): Promise<Add
   const data = parsed.data;
   const first = await checkoutHead(data.checkoutId);
   if (!first || !may.enterResult(user, first)) return problem('', told('not-found'));
-  return addToBook(user, data.password, async (t): Promise<Added> => {
+  return addEntry(user, data.password, async (t): Promise<Added> => {
     const head = await checkoutHead(data.checkoutId, t);
     if (!head || !may.enterResult(user, head)) return problem('', told('not-found'));
     const before = await madeBefore(user, data.requestId, { kind: 'test-result', checkoutId: head.id }, t);

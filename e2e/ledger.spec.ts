@@ -7,7 +7,7 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { PASSWORD, as, expect, flownLesson, go, hydrated, openOn, programmeOf, submitOpen, test } from './help';
 
-test.use({ spec: 'book' });
+test.use({ spec: 'ledger' });
 
 const clean = async (page: Page): Promise<void> => {
   expect(
@@ -132,13 +132,13 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   const stranger = await (contexts[3] as (typeof contexts)[number]).newPage();
   await go(stranger, '/verify');
   await stranger
-    .getByLabel('The PDF of an entry, its JSON, or an export of the book')
+    .getByLabel('The PDF of an entry, its JSON, or an export of the ledger')
     .setInputFiles({ name: 'sign-off.pdf', mimeType: 'application/pdf', buffer: pdf });
-  await expect(stranger.getByRole('heading', { name: /stands in this book as it was signed/ })).toBeVisible();
+  await expect(stranger.getByRole('heading', { name: /stands in this ledger as it was signed/ })).toBeVisible();
   await expect(stranger.getByText('Signed with an override of F1')).toBeVisible();
   await clean(stranger);
   const json = await (await desk.request.get(`/api${entry}/json`)).text();
-  await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the book').setInputFiles({
+  await stranger.getByLabel('The PDF of an entry, its JSON, or an export of the ledger').setInputFiles({
     name: 'entry.json',
     mimeType: 'application/json',
     buffer: Buffer.from(json.replaceAll('Gaspar', 'Caspar')),

@@ -9,8 +9,8 @@ import {
   newKeyOf,
   verifyLedger,
 } from '@/core/ledger';
-import type { EntryMarks } from '@/domain/book';
-import { givenPasswords } from '../floor/auth/again';
+import type { EntryMarks } from '@/domain/ledger';
+import { givenPasswords } from '../floor/auth/confirm-password';
 import { write } from '../floor/write';
 import {
   currentPublicKey,
@@ -20,7 +20,7 @@ import {
   sha256Hex,
   signText,
   signingProblem,
-  takeUpNextKey,
+  activateNextKey,
   writeHead,
 } from './keys';
 import * as ask from '../floor/statements/ledger';
@@ -44,7 +44,7 @@ export async function appendEntry(
   t: Transaction,
 ): Promise<LedgerRow> {
   const last = await LedgerEntries.first({ pick: ['seq', 'hash', 'signedAt'], order: ['-seq'] }, t);
-  const ofLedger = await keyOfBook(t);
+  const ofLedger = await ledgerKeyId(t);
   const given = await givenPasswords(entry.signerId, entry.signedAt, t);
   const latest = await ask.appendEntry.one({}, t);
   const seq = (last?.seq ?? 0) + 1;
@@ -91,13 +91,13 @@ export async function appendEntry(
 export async function publishHead(at: string): Promise<void> {
   const last = await LedgerEntries.first({ pick: ['seq', 'hash'], order: ['-seq'] });
   const head = readHead();
-  const ofLedger = await keyOfBook();
+  const ofLedger = await ledgerKeyId();
   // After a restore the private key comes back apart; the head of the backup stands until then.
   if (signingProblem(ofLedger) !== null) return;
   if (last && (head === null || last.seq > head.count)) writeHead(last.seq, last.hash, at, ofLedger);
 }
 
-export async function checkBook(): Promise<{
+export async function checkLedger(): Promise<{
   entries: number;
   problems: LedgerProblem[];
   doubts: LedgerProblem[];
@@ -109,11 +109,11 @@ export async function checkBook(): Promise<{
 /** Finishes, or undoes, a change of key that was stopped half-way. Run at start, with nothing else writing. */
 export async function settleKey(): Promise<void> {
   const named = await ask.settleKey.one();
-  takeUpNextKey(named?.id ?? null);
+  activateNextKey(named?.id ?? null);
 }
 
 /** The key the book is signed with by its own account; null = nothing is signed yet. */
-export async function keyOfBook(t?: Transaction): Promise<string | null> {
+export async function ledgerKeyId(t?: Transaction): Promise<string | null> {
   const last = await LedgerEntries.first({ pick: ['keyId', 'kind', 'canonical'], order: ['-seq'] }, t);
   return last === null ? null : last.kind === 'key-rotated' ? newKeyOf(last) : last.keyId;
 }

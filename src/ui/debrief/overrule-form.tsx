@@ -10,7 +10,7 @@ import { Problems } from '../shared/parts';
 export type Overrule = (form: unknown) => Promise<ActionResult>;
 
 /** An instructor's word over a computed verdict, with a reason; what was computed stays beside it. */
-export function Otherwise({
+export function OverruleForm({
   what,
   name,
   words,

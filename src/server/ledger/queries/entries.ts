@@ -1,12 +1,12 @@
-import type { EntryKind, LaterBody, SignOffBody } from '@/domain/book';
+import type { EntryKind, LaterBody, SignOffBody } from '@/domain/ledger';
 import type { LedgerRow } from '@/core/ledger';
-import { ledgerEntry } from '../book';
+import { ledgerEntry } from '../entries';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import * as ask from '../../floor/statements/ledger';
 import type { RowOf } from '../../floor/statement';
 import { bodyOf } from '../body';
 
-export interface BookLine {
+export interface LedgerLine {
   seq: number;
   id: string;
   kind: EntryKind;
@@ -33,7 +33,7 @@ export interface BookLine {
   /** Of a void, a correction or a result. */
   later: LaterBody | null;
 }
-export interface BookFilter {
+export interface LedgerFilter {
   id?: string;
   q?: string;
   kind?: string;
@@ -45,8 +45,8 @@ export interface BookFilter {
   offset?: number;
 }
 
-type Row = RowOf<typeof ask.bookPage>;
-const valuesOf = (user: CurrentUser, f: BookFilter) => {
+type Row = RowOf<typeof ask.ledgerPage>;
+const valuesOf = (user: CurrentUser, f: LedgerFilter) => {
   const safe = (f.q ?? '').replaceAll(/[!%_]/g, '!$&').replaceAll(' ', '_');
   return {
     // Nobody's own is nobody: whoever sees only what is theirs and is no pilot sees nothing.
@@ -63,18 +63,18 @@ const valuesOf = (user: CurrentUser, f: BookFilter) => {
   };
 };
 
-export const bookCount = async (user: CurrentUser, filter: BookFilter = {}): Promise<number> =>
-  (await ask.bookCount.one(valuesOf(user, filter)))?.n ?? 0;
+export const ledgerCount = async (user: CurrentUser, filter: LedgerFilter = {}): Promise<number> =>
+  (await ask.ledgerCount.one(valuesOf(user, filter)))?.n ?? 0;
 
 /** Entries this user may see, newest first. A pilot sees what is about them and nothing else. */
-export async function bookLines(user: CurrentUser, filter: BookFilter = {}): Promise<BookLine[]> {
-  const found = await ask.bookPage.all({
+export async function ledgerLines(user: CurrentUser, filter: LedgerFilter = {}): Promise<LedgerLine[]> {
+  const found = await ask.ledgerPage.all({
     ...valuesOf(user, filter),
     limit: filter.limit ?? 500,
     offset: filter.offset ?? 0,
   });
   if (found.length === 0) return [];
-  const about = await ask.bookLines.all({ ids: found.map((l) => l.id) });
+  const about = await ask.ledgerLines.all({ ids: found.map((l) => l.id) });
   return found.map((l) =>
     lineOf(
       l,
@@ -87,13 +87,13 @@ export async function bookLines(user: CurrentUser, filter: BookFilter = {}): Pro
 export async function entryFor(
   user: CurrentUser | null,
   id: string,
-): Promise<{ line: BookLine; entry: LedgerRow } | null> {
-  const line = user && (await bookLines(user, { id }))[0];
+): Promise<{ line: LedgerLine; entry: LedgerRow } | null> {
+  const line = user && (await ledgerLines(user, { id }))[0];
   const entry = line && (await ledgerEntry(id));
   return line && entry ? { line, entry } : null;
 }
 
-function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string; canonical: string }[]): BookLine {
+function lineOf(l: Row, about: readonly { id: string; seq: number; kind: string; canonical: string }[]): LedgerLine {
   const body = bodyOf(l);
   const later = 'of' in body;
   const notes = about.map((a) => {

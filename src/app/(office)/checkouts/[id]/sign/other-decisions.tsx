@@ -14,7 +14,7 @@ const OVERRIDE_RULE = {
 } as const;
 
 /** What else an instructor may say of an item than that it is met. */
-export function OtherwisePanel({ record, state }: { record: CheckoutRecord; state: SigningView }) {
+export function OtherDecisions({ record, state }: { record: CheckoutRecord; state: SigningView }) {
   const { head, house, items } = record;
   const latest = record.sorties[record.sorties.length - 1];
   const waivable = items.filter((i) => !i.met && i.item.waivable !== null);
@@ -23,7 +23,7 @@ export function OtherwisePanel({ record, state }: { record: CheckoutRecord; stat
     .flatMap((p) => items.find((i) => i.item.id === p.itemId)?.item ?? []);
   const timed = items.filter((i) => i.item.evidence.kind === 'hours').map((i) => i.item);
   return (
-    <Panel title="Otherwise">
+    <Panel title="Other decisions">
       {overridable.length > 0 ? (
         <details className="mb-2">
           <summary>Override an item</summary>

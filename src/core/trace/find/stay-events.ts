@@ -1,12 +1,12 @@
 import type { FoundEvent, TraceContext } from '@/domain/trace';
 import { MS_PER_KT, norm180 } from '../../constants';
 import type { Placed, RunwayFrame } from './frame';
-import { at, before1, indexAt, orNull, round } from './sample';
+import { valueAt, valueBefore, indexAt, orNull, round } from './sample';
 import { bouncesAfter, type Touch } from './touch';
 
 export const WALKING_KT = 4;
 
-export function told(
+export function stayEvents(
   p: Placed,
   context: TraceContext,
   frame: RunwayFrame,
@@ -77,10 +77,10 @@ function liftPart(p: Placed, frame: RunwayFrame, tS: number): NonNullable<FoundE
   const half = Math.max(0.6, 1.2 / p.trace.rateHz);
   return {
     tS: round(tS),
-    alongM: orNull(at(frame.along, p, tS, half)?.value, 1),
-    lateralM: orNull(at(frame.lateral, p, tS, half)?.value),
-    iasKt: orNull(at(p.iasKt, p, tS, half)?.value, 1),
-    gsKt: orNull(at(p.gsKt, p, tS, half)?.value, 1),
+    alongM: orNull(valueAt(frame.along, p, tS, half)?.value, 1),
+    lateralM: orNull(valueAt(frame.lateral, p, tS, half)?.value),
+    iasKt: orNull(valueAt(p.iasKt, p, tS, half)?.value, 1),
+    gsKt: orNull(valueAt(p.gsKt, p, tS, half)?.value, 1),
   };
 }
 
@@ -93,8 +93,8 @@ function touchPart(
   endS: number,
 ): { touchdown: NonNullable<FoundEvent['touchdown']>; rollout: NonNullable<FoundEvent['rollout']> } {
   const half = Math.max(0.6, 1.2 / p.trace.rateHz);
-  const lateral = at(frame.lateral, p, touch.tS, half);
-  const gs = at(p.gsKt, p, touch.tS, half)?.value ?? Number.NaN;
+  const lateral = valueAt(frame.lateral, p, touch.tS, half);
+  const gs = valueAt(p.gsKt, p, touch.tS, half)?.value ?? Number.NaN;
   const before = indexAt(p.tS, touch.tS - 0.4);
   const heading = p.headingDeg?.[before];
   const sideKt = lateral ? lateral.slope / MS_PER_KT : Number.NaN;
@@ -117,9 +117,9 @@ function touchPart(
   return {
     touchdown: {
       tS: round(touch.tS),
-      alongM: orNull(at(frame.along, p, touch.tS, half)?.value, 1),
+      alongM: orNull(valueAt(frame.along, p, touch.tS, half)?.value, 1),
       lateralM: orNull(lateral?.value),
-      iasKt: orNull(before1(p.iasKt, p, touch.tS), 1),
+      iasKt: orNull(valueBefore(p.iasKt, p, touch.tS), 1),
       gsKt: orNull(gs, 1),
       sinkFpm: orNull(touch.sinkFpm, 0),
       crabDeg: heading === undefined || Number.isNaN(heading) ? null : orNull(norm180(heading - trackFromLine), 1),
@@ -179,7 +179,7 @@ function gatesOf(
     } else return [];
     if (i <= 0 || touchS - (p.tS[i] ?? 0) > 400) return [];
     const t = p.tS[i] ?? 0;
-    const ias = orNull(at(p.iasKt, p, t, 0.8)?.value, 1);
+    const ias = orNull(valueAt(p.iasKt, p, t, 0.8)?.value, 1);
     const targetKt = round(g.targetIas * (KT_PER[g.unit] ?? 1), 1);
     return [
       {
@@ -196,7 +196,7 @@ function gatesOf(
 }
 
 /** A touch that flew away at once: a go-around that began on the runway. */
-export function bounced(
+export function bouncedEvent(
   p: Placed,
   frame: RunwayFrame,
   h: Float64Array,

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_PASSWORD } from '@demo/people';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
-import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/book';
+import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/entries';
 import { saveContent } from '@/server/rules/commands/content';
 import { logFlight, saveCertificate, strikeFlight } from '@/server/people/commands/people';
 import {
@@ -17,17 +17,17 @@ import {
 import { row, rows } from '../../scripts/lib/raw';
 import { write } from '@/server/floor/write';
 import { importContent } from '@/server/rules/content';
-import { checkBook, ledgerEntry, ledgerRows, rotateKey } from '@/server/ledger/book';
+import { checkLedger, ledgerEntry, ledgerRows, rotateKey } from '@/server/ledger/entries';
 import { currentPublicKey, publicKeys, readHead } from '@/server/ledger/keys';
 import { attachedJson } from '@/server/ledger/attached';
 import { entryPdf, signedEntry } from '@/server/ledger/papers/entry-pdf';
 import { checkDocument } from '@/server/ledger/verify';
-import { bookLines } from '@/server/ledger/queries/book';
+import { ledgerLines } from '@/server/ledger/queries/entries';
 import { contentVersions } from '@/server/rules/queries/content';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { intervalOf } from '@/server/people/queries/recency';
 import { verifyCode, verifyFile } from '@/server/ledger/queries/verify';
-import { bookCsv, logbookCsv, recordJson } from '@/server/ledger/papers/record';
+import { ledgerCsv, logbookCsv, recordJson } from '@/server/ledger/papers/record';
 import { demoFolder } from './folder';
 import { NO_LIMITS, flownCheckout, formFor, recordOf, said, user } from './signed';
 
@@ -130,9 +130,9 @@ describe('who may do what: every action, every role, own or not', () => {
     expect(may.correctEntry(who, { pilotId: 'x', signerId: 'user-bento' })).toBe(false);
     expect(may.correctEntry(who, { pilotId: 'x', signerId: 'user-helena' })).toBe(true);
   });
-  it('no command of the book is done by who may not', async () => {
+  it('no command of the ledger is done by who may not', async () => {
     const [duarte, vasco] = [await user('duarte'), await user('vasco')];
-    const [line] = await bookLines(bento, { limit: 1 });
+    const [line] = await ledgerLines(bento, { limit: 1 });
     const id = line?.checkoutId ?? '';
     const requestId = randomUUID();
     const before = (await ledgerRows()).length;
@@ -202,7 +202,7 @@ describe('signing', () => {
     expect(said(await signPart(helena, { ...form, requestId: randomUUID(), items: ['F1'] }))).toContain(
       'signed-already',
     );
-    const [line] = await bookLines(bento, { limit: 1 });
+    const [line] = await ledgerLines(bento, { limit: 1 });
     expect(line?.body?.text).toContain('14 CFR 61.31(i)');
     expect(line?.body?.text).toContain('instructor ZP-FI 0412, recent experience end date 30 Jun 2027');
     expect(
@@ -286,7 +286,7 @@ describe('signing', () => {
       'answered-already',
     );
     const entryId = await signed(helena, id);
-    const [line] = await bookLines(bento, { id: entryId });
+    const [line] = await ledgerLines(bento, { id: entryId });
     const item = line?.body?.items.find((i) => i.id === 'F5');
     expect(item).toMatchObject({
       state: 'overridden',
@@ -355,7 +355,7 @@ describe('signing', () => {
       }),
     ).toMatchObject({ ok: true });
     expect((await checkoutHead(id))?.status).toBe('open');
-    expect((await bookLines(helena, { checkoutId: id }))[0]).toMatchObject({
+    expect((await ledgerLines(helena, { checkoutId: id }))[0]).toMatchObject({
       kind: 'not-yet',
       body: { text: 'Go-arounds decided by herself, in wind' },
     });
@@ -397,7 +397,7 @@ describe('signing', () => {
     process.env.JEITO_NOW = '2026-07-01T23:30:00.000Z';
     const entryId = await signed(helena, id);
     process.env.JEITO_NOW = noon;
-    const [line] = await bookLines(helena, { id: entryId });
+    const [line] = await ledgerLines(helena, { id: entryId });
     expect([line?.signedOn, line?.timeZone, line?.signedAt]).toEqual([
       '2026-07-02',
       'Europe/Lisbon',
@@ -463,7 +463,7 @@ describe('goals that end with an examiner', () => {
     expect((await checkoutHead(id))?.status).toBe('open');
     await signed(bento, id);
     expect((await checkoutHead(id))?.status).toBe('recommended');
-    expect(await checkBook()).toMatchObject({ problems: [] });
+    expect(await checkLedger()).toMatchObject({ problems: [] });
   });
   it('a recommendation that has ended takes no result', async () => {
     const id =
@@ -489,9 +489,9 @@ describe('goals that end with an examiner', () => {
   });
 });
 
-describe('the book', () => {
+describe('the ledger', () => {
   it('voids once, by a further entry, and what it gave ends', async () => {
-    const [target] = await bookLines(bento, { q: 'Sara Lapa', kind: 'sign-off' });
+    const [target] = await ledgerLines(bento, { q: 'Sara Lapa', kind: 'sign-off' });
     const id = target?.id ?? '';
     const form = { requestId: randomUUID(), entryId: id, text: 'The landings were another pilot\u2019s', ...again };
     expect(await voidEntry(bento, form)).toMatchObject({ ok: true, already: false });
@@ -507,15 +507,15 @@ describe('the book', () => {
         "SELECT kind FROM qualifications WHERE pilot_id = 'pilot-sara' AND kind = 'tailwheel' AND ended_at IS NULL",
       ),
     ).toEqual([]);
-    const [after] = await bookLines(bento, { id });
+    const [after] = await ledgerLines(bento, { id });
     expect(after?.voidedBy?.text).toContain('another pilot');
     expect(after?.canonical).toBe(target?.canonical);
     expect((await verifyCode(id, target?.hash ?? '')).verdict).toBe('void');
   });
   it('a correction stands beside, and the search finds by pilot, kind, day, hash and number', async () => {
-    const [target] = await bookLines(helena, { q: 'rui' });
+    const [target] = await ledgerLines(helena, { q: 'rui' });
     expect(target).toBeUndefined();
-    const [tome] = await bookLines(helena, { q: 'tom\u00e9' });
+    const [tome] = await ledgerLines(helena, { q: 'tom\u00e9' });
     expect(
       (
         await correctEntry(helena, {
@@ -526,23 +526,23 @@ describe('the book', () => {
         })
       ).ok,
     ).toBe(true);
-    expect((await bookLines(helena, { id: tome?.id ?? '' }))[0]?.corrections[0]?.text).toContain('Arruda');
-    expect((await bookLines(helena, { kind: 'correction' })).map((l) => l.later?.of.id)).toEqual([tome?.id]);
-    expect((await bookLines(helena, { q: tome?.hash.slice(0, 12) ?? '' })).map((l) => l.id)).toEqual([tome?.id]);
-    expect((await bookLines(helena, { from: '2026-07-02', to: '2026-07-02' })).map((l) => l.pilotName)).toEqual([
+    expect((await ledgerLines(helena, { id: tome?.id ?? '' }))[0]?.corrections[0]?.text).toContain('Arruda');
+    expect((await ledgerLines(helena, { kind: 'correction' })).map((l) => l.later?.of.id)).toEqual([tome?.id]);
+    expect((await ledgerLines(helena, { q: tome?.hash.slice(0, 12) ?? '' })).map((l) => l.id)).toEqual([tome?.id]);
+    expect((await ledgerLines(helena, { from: '2026-07-02', to: '2026-07-02' })).map((l) => l.pilotName)).toEqual([
       'Elias Monte Raso',
     ]);
-    expect(await bookLines(helena, { q: "' OR 1=1 --" })).toEqual([]);
-    expect(await bookLines(helena, { q: '%' })).toEqual([]);
+    expect(await ledgerLines(helena, { q: "' OR 1=1 --" })).toEqual([]);
+    expect(await ledgerLines(helena, { q: '%' })).toEqual([]);
     const duarte = await user('duarte');
-    expect((await bookLines(duarte)).every((l) => l.pilotId === 'pilot-duarte')).toBe(true);
+    expect((await ledgerLines(duarte)).every((l) => l.pilotId === 'pilot-duarte')).toBe(true);
   });
   it('reads the same for ever, whatever its programme, pack, standard and house become', async () => {
-    const [before] = await bookLines(bento, { q: 'tom\u00e9', kind: 'sign-off' });
+    const [before] = await ledgerLines(bento, { q: 'tom\u00e9', kind: 'sign-off' });
     const entry = await ledgerEntry(before?.id ?? '');
     if (!before || !entry) throw new Error('no entry');
     const text = async () => {
-      const [line] = await bookLines(bento, { id: before.id });
+      const [line] = await ledgerLines(bento, { id: before.id });
       return JSON.stringify({ ...line, corrections: [] });
     };
     const paper = await text();
@@ -608,8 +608,8 @@ describe('the book', () => {
 });
 
 describe('verifying', () => {
-  it('a PDF, its JSON and the code hold; a changed one does not; another book\u2019s is not from here', async () => {
-    const [line] = await bookLines(bento, { kind: 'sign-off' });
+  it('a PDF, its JSON and the code hold; a changed one does not; another ledger\u2019s is not from here', async () => {
+    const [line] = await ledgerLines(bento, { kind: 'sign-off' });
     const entry = await ledgerEntry(line?.id ?? '');
     if (!line || !entry) throw new Error('no entry');
     const pdf = Buffer.from(await entryPdf(line, entry, 'https://book.example'));
@@ -637,7 +637,7 @@ describe('verifying', () => {
       head: readHead(),
       publicKeys: publicKeys(),
     });
-    expect(checkDocument(book, publicKeys())).toMatchObject({ ok: true, what: 'book' });
+    expect(checkDocument(book, publicKeys())).toMatchObject({ ok: true, what: 'ledger' });
     expect((await checked(Buffer.from(book))).title).toContain('hold');
     const cut = JSON.parse(book) as { entries: unknown[] };
     expect(checkDocument(JSON.stringify({ ...cut, entries: cut.entries.slice(0, -1) }), publicKeys()).ok).toBe(false);
@@ -649,11 +649,11 @@ describe('verifying', () => {
       '2026-11-24T15:00:00.000Z',
     );
     expect(done.from).not.toBe(done.to);
-    expect(await checkBook()).toMatchObject({ problems: [] });
+    expect(await checkLedger()).toMatchObject({ problems: [] });
     const id = await flownCheckout(helena, 'teresa', 'ZP-EST', ['short-field'], 'us', DAYS);
     const entryId = await signed(helena, id);
     expect((await ledgerEntry(entryId))?.keyId).toBe(done.to);
-    expect(await checkBook()).toMatchObject({ problems: [] });
+    expect(await checkLedger()).toMatchObject({ problems: [] });
     const all = await ledgerRows();
     const { verifyLedger } = await import('@/core/ledger');
     const { ledgerTools } = await import('@/server/ledger/keys');
@@ -744,7 +744,7 @@ describe('the pilot\u2019s record', () => {
       landings_touch_and_go: '1',
       remarks: '\'=HYPERLINK("x")',
     });
-    expect(bookCsv(await bookLines(bento)).split('\r\n').length).toBeGreaterThan(8);
+    expect(ledgerCsv(await ledgerLines(bento)).split('\r\n').length).toBeGreaterThan(8);
   });
   it('JSON of everything about me, for me and the staff', async () => {
     const duarte = await user('duarte');

@@ -38,7 +38,7 @@ export const DrawnSignature = z
  * What stands in an entry. Fields added later are absent in entries of before: an entry is read as it was written, for
  * ever.
  */
-export interface BookItem {
+export interface EntryItem {
   id: string;
   title: string;
   citation: string;
@@ -92,7 +92,7 @@ export interface SignOffBody extends EntryMarks {
   programmes: string[];
   standard: { id: string; name: string };
   schools: Record<string, string>;
-  items: BookItem[];
+  items: EntryItem[];
   landings: {
     id: string;
     lesson: number;

@@ -1,11 +1,11 @@
 /** A value that many drawings follow frame by frame without rendering the page around them. */
-export interface Held<T> {
+export interface Observable<T> {
   get: () => T;
   set: (value: T) => void;
   subscribe: (told: () => void) => () => void;
 }
 
-export function held<T>(first: T): Held<T> {
+export function observable<T>(first: T): Observable<T> {
   let value = first;
   const followers = new Set<() => void>();
   return {

@@ -12,7 +12,7 @@ import type { CurrentUser } from './permissions';
  * The password once more, for what stands in the ledger or opens the account. Each try is counted before it is looked
  * at; wrong ones are made to wait.
  */
-export async function passwordAgain(
+export async function confirmPassword(
   user: Pick<CurrentUser, 'id'>,
   password: string,
   undone: 'signed' | 'changed' = 'signed',
