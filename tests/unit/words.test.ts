@@ -15,6 +15,7 @@ import {
   asksWords,
 } from '@/core/assess';
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
+import { SHEET_WORDS } from '@/core/sheet';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
 import { FIT_WORDS, LIMITATION_WORDS } from '@/core/schedule';
 import { type Args, type Catalogue, type Coded, coder, sentence } from '@/domain/coded';
@@ -333,6 +334,66 @@ describe('core', () => {
         'no-such-fact': { fact: 'bounce', over: 'arrivals' },
       }),
     ]);
+  });
+  it('the check of a type sheet', () => {
+    const at = { value: 60, unit: 'kt' };
+    const gate = 'Final';
+    holds(
+      read(SHEET_WORDS, {
+        flapNoLimit: { gate, flapDeg: 30 },
+        flapAboveLimit: { gate, at, limit: at },
+        gearAboveLimit: { gate, at, limit: at },
+        targetAboveLimit: { gate, at, limit: at },
+        notFalling: { gate, at, from: at },
+        slope: { gate, slopeDeg: 8.2 },
+        stallMargin: { gate, ratio: 1.1, least: 1.2 },
+        stallMarginBank: { gate, ratio: 1.1, least: 1.2 },
+        'dial-not-rising': { ias: 60, below: 55 },
+        'stall-order': { flapDeg: 30, lessDeg: 10 },
+        'stall-missing': { flapDeg: 30 },
+        'stall-lift': { flapDeg: 0, lift: 2.4, low: 1, high: 2 },
+        'speed-order': { name: 'Vx', at, above: 'Vy', limit: at },
+        'va-high': { va: at, most: at },
+        'va-low': { va: at, most: at },
+        'speed-near-stall': { name: 'Vx', at },
+        'vfe-order': { flapDeg: 30, lessDeg: 10 },
+        'vfe-low': { flapDeg: 30 },
+        'vfe-high': { flapDeg: 30, limit: at },
+        'vfe-missing': { flapDeg: 30 },
+        'limit-not-least': { source: 'handbook', value: 100, other: 'placard', less: 95 },
+        'gear-speeds-missing': none,
+        'gear-speeds-fixed': none,
+        'gear-speed-order': none,
+        'gate-gear-surface': { gate, gear: 'down', surface: 'water', wanted: 'up' },
+        'surface-missing': none,
+        'gate-gear': { gate, gear: 'down', retractable: false },
+        'twin-missing': { speeds: true },
+        'vmca-vsse': none,
+        'vsse-vyse': none,
+        'gate-below-asymmetric': { gate, at: 80, floor: 'Vsse', floorAt: 85 },
+        'level-picture': { said: 'on the horizon', measured: 'above the horizon', offDeg: 4, above: true },
+        'gate-distance': { gate, atM: 500, before: 'Base', beforeM: 400 },
+        'cannot-slow': { gate, fromKt: 90, toKt: 60, neededMs2: 0.9, availableMs2: 0.5 },
+        'threshold-height': { gate, heightFt: 90, meetsM: 500, slopeDeg: 3, aimM: 60, overFt: 10 },
+        'touchdown-before-aim': { touchM: 50, aimM: 60 },
+        'air-distance': { airM: 150, slopeDeg: 3, straightM: 290 },
+        'touchdown-flare': { flownM: 300, aimM: 60, flareM: 240, touchM: 120 },
+        'polar-cd0': { cd0: 0.1 },
+        'polar-span': { span: 1.2 },
+        'flap-drag-missing': { flapDeg: 30 },
+        'mass-order': none,
+        'ref-mass': none,
+        'envelope-top': { topKg: 700, mostKg: 750 },
+        'usual-load-outside': { massKg: 700, armM: 0.4 },
+        'distance-grid': { table: 'takeoff' },
+        'distance-order': none,
+        'flap-table-step': { flapDeg: 15 },
+        'depends-on-unknown': { consumer: 'Radio', on: 'Main bus' },
+        'attribute-value': { attribute: 'gear', value: 'x', values: ['fixed'] },
+        'attribute-twice': { attribute: 'gear' },
+        'attribute-disagrees': { of: 'foot' },
+      }),
+    );
   });
   it('the ledger', () => {
     holds(

@@ -13,7 +13,9 @@ import {
   type Surface,
   configurationDrag,
   scheduleLimits,
-  scheduleWords,
+  gateFinding,
+  gateWords,
+  sheetWords,
   sheetOn,
   sheetPolar,
   surfaceOfStrip,
@@ -264,7 +266,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   }
   warnings.push(
     ...(at.sheet ? scheduleWarnings(gates, at.sheet, choices) : []),
-    ...validateSheet(sheet).map((f) => `Type sheet: ${f.what}`),
+    ...validateSheet(sheet).map((f) => `Type sheet: ${sheetWords(f)}`),
   );
   for (const leg of legs) {
     if (leg.canSlow === 'no')
@@ -560,7 +562,7 @@ function scheduleWarnings(gates: readonly BriefGate[], sheet: TypeSheet, choices
     bankDeg: 0,
   })
     .filter((f) => ordered || f.code !== 'slope')
-    .map((f) => scheduleWords(f, flown[f.gate]?.name ?? '', sheet.dial.unit).what);
+    .map((f) => gateWords(gateFinding(f, flown[f.gate]?.name ?? '', sheet.dial.unit)));
 }
 
 /** Metres between two aeroplanes that break over the same point; true airspeed of the first gate. */

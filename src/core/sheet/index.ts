@@ -4,6 +4,7 @@
  */
 export * from './flown';
 export * from './validate';
+export * from './validate-words';
 export * from './differences';
 export * from './labels';
 export * from './surface';

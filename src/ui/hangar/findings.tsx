@@ -1,5 +1,4 @@
-import type { SheetDifference, SheetFinding } from '@/core/sheet';
-import { fieldName } from '@/core/sheet';
+import { SHEET_WHY, type SheetDifference, type SheetFinding, fieldName, sheetWords } from '@/core/sheet';
 import { Verdict } from '../shared/verdict';
 
 /** What the validator found: what is wrong, why it matters, and where it is put right. */
@@ -15,16 +14,16 @@ export function FindingList({ findings, go }: { findings: readonly SheetFinding[
       {findings.map((f) => (
         <li key={`${f.code} ${f.path}`}>
           <Verdict verdict="outside">
-            <strong>{f.what}</strong>
+            <strong>{sheetWords(f)}</strong>
           </Verdict>
           <div className="small">
-            {f.why}{' '}
+            {SHEET_WHY[f.why]}{' '}
             {go ? (
               <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => go(f.path)}>
-                Put it right in {fieldName(f.path.split('.')[0] ?? '')}
+                Correct it in {fieldName(f.path.split('.')[0] ?? '')}
               </button>
             ) : (
-              <span className="soft">Put right in: {fieldName(f.path.split('.')[0] ?? '')}.</span>
+              <span className="soft">To correct in: {fieldName(f.path.split('.')[0] ?? '')}.</span>
             )}
           </div>
         </li>

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { list } from '@/core/format';
 import { goalsRequired, sheetFacts } from '@/core/plan';
-import { validateSheet } from '@/core/sheet';
+import { sheetWords, validateSheet } from '@/core/sheet';
 import { Verdict } from '@/ui/shared/verdict';
 import { say } from '@/domain/words';
 import { requireUser } from '@/server/floor/auth/session';
@@ -83,9 +83,9 @@ export default async function HangarPage() {
                           ) : null}
                         </p>
                       ))}
-                      {findings.length > 0 ? (
+                      {findings[0] ? (
                         <p className="mb-0 mt-1">
-                          <Verdict verdict="outside">{findings[0]?.what}</Verdict>
+                          <Verdict verdict="outside">{sheetWords(findings[0])}</Verdict>
                         </p>
                       ) : null}
                     </div>
