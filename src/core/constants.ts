@@ -32,8 +32,10 @@ export const L_PER_US_GAL = 3.785412;
 export const AVGAS_KG_PER_L = 0.72;
 
 /** Median; the mean of the middle two when even, 0 of nothing. */
-export function median(xs: readonly number[]): number {
-  const sorted = [...xs].sort((a, b) => a - b);
+export function median(xs: ArrayLike<number>): number {
+  const sorted = Float64Array.from(xs).sort();
   const mid = Math.floor(sorted.length / 2);
   return sorted.length % 2 === 1 ? (sorted[mid] ?? 0) : ((sorted[mid - 1] ?? 0) + (sorted[mid] ?? 0)) / 2;
 }
+/** Median; null of nothing. */
+export const medianOf = (xs: ArrayLike<number>): number | null => (xs.length === 0 ? null : median(xs));

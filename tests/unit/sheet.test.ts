@@ -8,7 +8,6 @@ import {
   fieldUnit,
   pathWords,
   sheetDifferences,
-  sheetWords,
   validateSheet,
 } from '@/core/sheet';
 import { formNode } from '@/domain/form';

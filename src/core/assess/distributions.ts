@@ -2,6 +2,7 @@
  * Distribution functions the statistics rest on. Method: continued fraction of the incomplete beta (modified Lentz),
  * quantiles by bisection.
  */
+import { LRUCache } from 'lru-cache';
 import { needNumbers } from '../guard';
 const LANCZOS = [
   76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2,
@@ -52,7 +53,7 @@ export function tCdf(t: number, df: number): number {
 }
 
 /** Quantiles already found: a record asks for the same few again and again. */
-const found = new Map<string, number>();
+const found = new LRUCache<string, number>({ max: 5000 });
 
 /** Quantile of Student's t; `p` in (0, 1). */
 export function tQuantile(p: number, df: number): number {
@@ -60,7 +61,6 @@ export function tQuantile(p: number, df: number): number {
   if (p < 0.5) return -tQuantile(1 - p, df);
   const key = `${p} ${df}`;
   const known = found.get(key) ?? bisected(p, df);
-  if (found.size > 5000) found.clear();
   found.set(key, known);
   return known;
 }

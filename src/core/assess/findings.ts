@@ -20,7 +20,8 @@ import {
   landingFacts,
   selected,
 } from './facts';
-import { bias, medianOf, theilSen } from './spread';
+import { bias, theilSen } from './spread';
+import { medianOf } from '../constants';
 
 /** Sides seen of others, to know whether a side is the pilot's. */
 export interface SidesSeen {

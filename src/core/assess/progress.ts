@@ -10,7 +10,8 @@ import { eyeWord } from '../trace/join';
 import { signTest } from './distributions';
 import type { DebriefLanding } from './facts';
 import { judgeCaptured } from './captured';
-import { PILOTS_PART, authorship, medianOf } from './spread';
+import { PILOTS_PART, authorship } from './spread';
+import { medianOf } from '../constants';
 
 const COUNTED: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted', 'assisted', 'outside']);
 /** Landings that count for the pilot: judged, and neither a demonstration nor a pass. */

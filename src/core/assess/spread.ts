@@ -4,15 +4,13 @@
  */
 import { slopesOf } from './slopes';
 import { needNumbers } from '../guard';
-import { SLACK, median } from '../constants';
+import { SLACK, median, medianOf } from '../constants';
 import { normalQuantile, tQuantile } from './distributions';
 
 type Seen = number | null | undefined;
 const known = (xs: readonly Seen[]): number[] =>
   xs.filter((x): x is number => typeof x === 'number' && Number.isFinite(x));
 const meanOf = (xs: readonly number[]): number => xs.reduce((a, b) => a + b, 0) / xs.length;
-/** Median, null of nothing. */
-export const medianOf = (xs: readonly number[]): number | null => (xs.length === 0 ? null : median(xs));
 
 export interface Bias {
   n: number;

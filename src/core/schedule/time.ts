@@ -1,4 +1,6 @@
 import { TZDate } from '@date-fns/tz';
+import { formatISO, getISODay, parseISO, startOfISOWeek } from 'date-fns';
+import { LRUCache } from 'lru-cache';
 
 /** Local clock times of a place as UTC instants and back. Daylight saving comes from the zone's own rules. */
 const two = (n: number): string => String(n).padStart(2, '0');
@@ -14,13 +16,11 @@ export function localInstant(date: string, minutes: number, timeZone: string): s
   const before = known.get(key);
   if (before !== undefined) return before;
   const instant = lookUp(date, minutes, timeZone);
-  if (known.size >= MOST_KNOWN) known.clear();
   known.set(key, instant);
   return instant;
 }
 /** Zone rules are slow to ask and never change while a process runs; a schedule asks the same few times again and again. */
-const known = new Map<string, string>();
-const MOST_KNOWN = 20_000;
+const known = new LRUCache<string, string>({ max: 20_000 });
 
 function lookUp(date: string, minutes: number, timeZone: string): string {
   const [y, m, d] = date.slice(0, 10).split('-').map(Number) as [number, number, number];
@@ -58,13 +58,10 @@ export function readClock(text: string): number | null {
 }
 
 /** Monday = 1 to Sunday = 7. */
-export const weekday = (date: string): number => {
-  const d = new Date(`${date.slice(0, 10)}T12:00:00Z`).getUTCDay();
-  return d === 0 ? 7 : d;
-};
+export const weekday = (date: string): number => getISODay(parseISO(date.slice(0, 10)));
 /** The Monday of a day's week. */
 export const mondayOf = (date: string): string =>
-  new Date(Date.parse(`${date.slice(0, 10)}T12:00:00Z`) - (weekday(date) - 1) * 86_400_000).toISOString().slice(0, 10);
+  formatISO(startOfISOWeek(parseISO(date.slice(0, 10))), { representation: 'date' });
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 /** `Tue 24 Nov`. */
 export function dayText(date: string): string {

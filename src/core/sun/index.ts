@@ -2,6 +2,7 @@
  * Sunrise, sunset, civil twilight and night at a place. Method: the suncalc package (about a minute at these latitudes,
  * sea-level horizon). Instants are UTC, ISO.
  */
+import { LRUCache } from 'lru-cache';
 import { getPosition, getTimes } from 'suncalc';
 import type { NightRule } from '@/domain/recency';
 
@@ -20,8 +21,7 @@ export interface SunTimes {
 
 const MIN_MS = 60_000;
 const HOUR_MS = 60 * MIN_MS;
-const kept = new Map<string, SunTimes>();
-const MOST_KEPT = 4000;
+const kept = new LRUCache<string, SunTimes>({ max: 4000 });
 
 /** The sun's day that an instant falls in, as the calendar writes it. */
 const solarDate = (ms: number, longitudeDeg: number): string =>
@@ -42,7 +42,6 @@ export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): Su
     dusk: iso(t.dusk),
     always: t.alwaysUp ? 'day' : t.alwaysDown ? 'night' : null,
   };
-  if (kept.size >= MOST_KEPT) kept.clear();
   kept.set(key, times);
   return times;
 }

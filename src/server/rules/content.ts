@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { createHash } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { canonicalText } from '@/core/ledger';
@@ -54,7 +55,7 @@ export async function importContent(seeds: readonly Seed[], author: string, t: T
   return added;
 }
 
-const parsedCache = new Map<string, unknown>();
+const parsedCache = new LRUCache<string, object>({ max: 1000 });
 
 /** One version of a piece of content. A version never changes, so it is parsed once per process. */
 export async function contentById<K extends ContentKind>(kind: K, id: string, t?: Transaction): Promise<ContentOf<K>> {

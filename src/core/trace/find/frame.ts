@@ -3,7 +3,7 @@
  * seconds.
  */
 import type { TraceContext, TraceWarning } from '@/domain/trace';
-import { MS_PER_KT, M_PER_DEG, cosDeg, norm180, norm360, sinDeg } from '../../constants';
+import { MS_PER_KT, M_PER_DEG, cosDeg, median, medianOf, norm180, norm360, sinDeg } from '../../constants';
 import type { Trace } from '../read';
 
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
@@ -107,11 +107,6 @@ function derived(
   }
   return { gsKt, trackDeg };
 }
-
-const median = (x: number[]): number => {
-  const s = [...x].sort((p, q) => p - q);
-  return s[Math.floor(s.length / 2)] ?? Number.NaN;
-};
 
 /** Puts a trace on its field. @returns null when it never comes within 20 km of it */
 export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
@@ -289,7 +284,7 @@ function whereTouched(raw: Float64Array, at: Rolling): Known[] {
         load = Math.max(load, at.nz?.[k] ?? 0);
       }
       if (level.length >= 3 && (drop > 6 || load > at.feltG + 0.05))
-        known.push({ t: at.tS[low] ?? 0, error: median(level) });
+        known.push({ t: at.tS[low] ?? 0, error: medianOf(level) ?? Number.NaN });
       from = -1;
     }
   }

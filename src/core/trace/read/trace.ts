@@ -1,3 +1,4 @@
+import { medianOf } from '../../constants';
 import type { TraceWarning } from '@/domain/trace';
 
 /**
@@ -92,12 +93,6 @@ export class Warnings {
   }
 }
 
-/** A median without sorting in place. */
-function medianOf(values: Float64Array): number {
-  const sorted = Float64Array.from(values).sort();
-  return sorted.length === 0 ? Number.NaN : (sorted[Math.floor(sorted.length / 2)] ?? Number.NaN);
-}
-
 /**
  * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out;
  * repeated times and times that go back are dropped and counted; impossible positions become missing. @param timeMs
@@ -125,7 +120,7 @@ export function assemble(
     }
     if (wrong > 0) warnings.add('position-impossible', 'Positions that cannot be were left out.', wrong);
   }
-  const middle = medianOf(timeMs.filter((t) => Math.abs(t) <= CALENDAR_MS));
+  const middle = medianOf(timeMs.filter((t) => Math.abs(t) <= CALENDAR_MS)) ?? Number.NaN;
   let noFlight = 0;
   const keep = new Int32Array(n);
   let kept = 0;
@@ -198,7 +193,7 @@ export function assemble(
     trace: {
       format,
       rows: kept,
-      rateHz: Math.round((1 / medianOf(steps)) * 100) / 100,
+      rateHz: Math.round((1 / (medianOf(steps) ?? Number.NaN)) * 100) / 100,
       startUtcMs: absolute ? first : null,
       tS,
       channels,
