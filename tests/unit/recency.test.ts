@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import {
   type TypedEvent,
   addDays,
@@ -12,6 +12,7 @@ import {
   validity,
 } from '@/core/recency';
 import { localDate, localText } from '@/core/format';
+import { mondayOf, weekday } from '@/core/schedule';
 import { RulePack } from '@/domain/programme';
 import type { CountRule, RecencyEvent } from '@/domain/recency';
 
@@ -264,5 +265,41 @@ describe('packs and the house', () => {
     expect(at(['2026-11-22'], ['2026-11-20'])).toMatchObject({ because: 'flight', from: '2026-11-22' });
     expect(at([], [])).toMatchObject({ status: 'never', validThrough: null });
     expect(at(['2026-12-01'], [])).toMatchObject({ status: 'never' });
+  });
+});
+
+describe('calendar days wherever the computer stands', () => {
+  const DAY_MS = 86_400_000;
+  const at = (iso: string): number => Date.parse(`${iso}T12:00:00Z`);
+  const zone = process.env.TZ;
+  afterEach(() => {
+    if (zone === undefined) delete process.env.TZ;
+    else process.env.TZ = zone;
+  });
+  // Clocks that jump at midnight, half an hour, a day ahead and a day behind.
+  it.each([
+    'UTC',
+    'America/Santiago',
+    'Australia/Lord_Howe',
+    'Pacific/Kiritimati',
+    'Pacific/Pago_Pago',
+    'Africa/Cairo',
+  ])('days, months and weeks are the calendar\u2019s in %s', (tz) => {
+    process.env.TZ = tz;
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9000 }), fc.integer({ min: -800, max: 800 }), (start, days) => {
+        const from = new Date(at('2015-01-01') + start * DAY_MS).toISOString().slice(0, 10);
+        const to = addDays(from, days);
+        expect(at(to) - at(from)).toBe(days * DAY_MS);
+        expect(daysBetween(from, to)).toBe(days);
+        expect(weekday(from)).toBe(((new Date(at(from)).getUTCDay() + 6) % 7) + 1);
+        const monday = mondayOf(from);
+        expect([weekday(monday), daysBetween(monday, from)]).toEqual([1, weekday(from) - 1]);
+        const [y = 0, m = 0] = from.split('-').map(Number);
+        expect(validThrough(from, { days: null, months: 24, monthEnd: true })).toBe(
+          new Date(Date.UTC(y + 2, m, 0)).toISOString().slice(0, 10),
+        );
+      }),
+    );
   });
 });
