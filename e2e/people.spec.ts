@@ -69,10 +69,10 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await page.waitForURL('**/people/pilot-*');
   await hydrated(page);
   const dates = page.getByRole('form', { name: 'Dates' });
-  await dates.getByRole('button', { name: 'Keep the date' }).click();
+  await dates.getByRole('button', { name: 'Save date' }).click();
   await expect(dates.getByText('Give the day it was done, or the last day it is valid.')).toBeVisible();
   await dates.getByLabel('Good to').fill('2026-12-10');
-  await dates.getByRole('button', { name: 'Keep the date' }).click();
+  await dates.getByRole('button', { name: 'Save date' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText(
     'to 10 Dec 2026, 16 days',
   );
@@ -82,7 +82,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText('ended 10 Dec 2026');
   const note = page.getByRole('form', { name: 'Note' });
   await note.getByLabel('Note', { exact: true }).fill('Came from another school.');
-  await note.getByRole('button', { name: 'Keep the note' }).click();
+  await note.getByRole('button', { name: 'Save note' }).click();
   await expect(page.getByText('Came from another school.')).toBeVisible();
   const his = await two.newPage();
   await signIn(his, 'otelo', password);

@@ -207,7 +207,7 @@ test('this pilot’s own eye changes the picture', async ({ browser, baseURL }) 
   const before = await page.getByTestId('least-offset').innerText();
   await page.getByRole('spinbutton', { name: 'Eye above ground (m)' }).fill('1.6');
   await page.getByLabel('How', { exact: true }).fill('tape, no cushion');
-  await page.getByRole('button', { name: 'Keep this eye' }).click();
+  await page.getByRole('button', { name: 'Save this eye height' }).click();
   await expect(page.getByText(/Measured: 1.6 m, tape, no cushion, by Bento/)).toBeVisible();
   expect(await page.getByTestId('least-offset').innerText()).not.toBe(before);
   await context.close();

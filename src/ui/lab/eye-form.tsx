@@ -1,18 +1,10 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import type { SightSheet } from '@/core/sightpicture';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 import type { MeasureFacts } from './measure-form';
-
-interface Values {
-  seat: 'pilot' | 'instructor';
-  eyeHeightM: number;
-  how: string;
-}
 
 /** This pilot's own eye in this seat: kept with who measured it, and used in every picture of theirs. */
 export function EyeForm({
@@ -30,24 +22,22 @@ export function EyeForm({
   said: string | null;
   action: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const form = useForm<Values>({
-    defaultValues: { seat: 'pilot', eyeHeightM: eyeHeightM ?? sheet.geometry.eyeHeightM?.value ?? NaN, how: '' },
-  });
-  const draft = useDraft(form, `eye:${measure.pilotId ?? ''}:${sheet.code}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (values) => {
-    const answer = await runAction(() => action({ ...values, pilotId: measure.pilotId, typeCode: sheet.code }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    draft.clear();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/pilot-forms')).EyeForm,
+    defaults: {
+      pilotId: measure.pilotId ?? '',
+      typeCode: sheet.code,
+      seat: 'pilot' as const,
+      eyeHeightM: eyeHeightM ?? sheet.geometry.eyeHeightM?.value ?? NaN,
+      how: '',
+    },
+    draft: `eye:${measure.pilotId ?? ''}:${sheet.code}`,
+    action,
   });
   return (
     <Panel title={`${pilotName}’s own eye`}>
-      <form onSubmit={(e) => void send(e)} noValidate aria-label="Eye height">
-        <Problems problems={rest} title="Not kept" />
+      <form {...f.props} aria-label="Eye height">
+        <Problems problems={f.problems} title="Not saved" />
         <p className="small mb-2">
           {said
             ? `Measured: ${said}.`
@@ -57,20 +47,20 @@ export function EyeForm({
         </p>
         <div className="brief-form">
           <Field label="Seat" id="eye-seat">
-            <select {...form.register('seat')}>
+            <select {...f.register('seat')}>
               <option value="pilot">pilot’s</option>
               <option value="instructor">instructor’s</option>
             </select>
           </Field>
-          <Field label="Eye above ground" unit="m" id="eye-height" error={errors.eyeHeightM}>
-            <input type="number" step="0.01" {...form.register('eyeHeightM', { valueAsNumber: true })} />
+          <Field label="Eye above ground" unit="m" id="eye-height" error={f.error('eyeHeightM')}>
+            <input type="number" step="0.01" {...f.register('eyeHeightM', { valueAsNumber: true })} />
           </Field>
-          <Field label="How" id="eye-how" error={errors.how}>
-            <input placeholder="tape, 5 cm cushion" {...form.register('how')} />
+          <Field label="How" id="eye-how" error={f.error('how')}>
+            <input placeholder="tape, 5 cm cushion" {...f.register('how')} />
           </Field>
           <div style={{ alignSelf: 'end' }}>
-            <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
-              {isSubmitting ? 'Keeping' : 'Keep this eye'}
+            <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+              {f.busy ? 'Saving' : 'Save this eye height'}
             </button>
           </div>
         </div>

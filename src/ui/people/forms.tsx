@@ -2,11 +2,11 @@
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { GOALS, type Goal, ROLES, type Role, say } from '@/domain/words';
 import { rolesStamp } from '@/domain/people';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import { type ActionResult, runAction } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 type Send<T = object> = (form: unknown) => Promise<ActionResult<T>>;
@@ -21,7 +21,6 @@ export function DateForm({
   rules: readonly { id: string; title: string }[];
   save: Send;
 }) {
-  const router = useRouter();
   const kinds = [
     { id: 'medical', title: 'Medical' },
     ...rules,
@@ -29,34 +28,27 @@ export function DateForm({
     { id: 'insurance', title: 'Insurance' },
     { id: 'other', title: 'Something else' },
   ];
-  const form = useForm({ defaultValues: { key: 'medical', title: '', doneOn: '', until: '', note: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const key = form.watch('key');
-  const byRule = rules.some((r) => r.id === key);
-  const send = form.handleSubmit(async (v) => {
-    const title = v.key === 'other' ? v.title : (kinds.find((k) => k.id === v.key)?.title ?? '');
-    const answer = await runAction(() =>
-      save({
-        pilotId,
-        key: v.key === 'other' ? `other:${v.title.trim().toLowerCase()}`.slice(0, 40) : v.key,
-        title,
-        doneOn: v.doneOn || null,
-        until: v.until || null,
-        note: v.note,
-      }),
-    );
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    form.reset();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).DateForm,
+    defaults: { key: 'medical', title: '', doneOn: '', until: '', note: '' },
+    as: (v) => ({
+      pilotId,
+      key: v.key === 'other' ? `other:${v.title.trim().toLowerCase()}`.slice(0, 40) : v.key,
+      title: v.key === 'other' ? v.title : (kinds.find((k) => k.id === v.key)?.title ?? ''),
+      doneOn: v.doneOn || null,
+      until: v.until || null,
+      note: v.note,
+    }),
+    action: save,
   });
+  const key = f.form.watch('key');
+  const byRule = rules.some((r) => r.id === key);
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Dates">
-      <Problems problems={rest} title="Not kept" />
+    <form {...f.props} className="d-grid gap-2" aria-label="Dates">
+      <Problems problems={f.problems} title="Not saved" />
       <div className="two">
-        <Field label="What" id="date-key" error={errors.key}>
-          <select {...form.register('key')}>
+        <Field label="What" id="date-key" error={f.error('key')}>
+          <select {...f.register('key')}>
             {kinds.map((k) => (
               <option key={k.id} value={k.id}>
                 {k.title}
@@ -65,30 +57,30 @@ export function DateForm({
           </select>
         </Field>
         {key === 'other' ? (
-          <Field label="Called" id="date-title" error={errors.title}>
-            <input {...form.register('title')} />
+          <Field label="Called" id="date-title" error={f.error('title')}>
+            <input {...f.register('title')} />
           </Field>
         ) : null}
         {byRule ? (
-          <Field label="Done on" id="date-done" error={errors.doneOn} hint="it lasts as the pack says">
-            <input type="date" {...form.register('doneOn')} />
+          <Field label="Done on" id="date-done" error={f.error('doneOn')} hint="it lasts as the pack says">
+            <input type="date" {...f.register('doneOn')} />
           </Field>
         ) : null}
         <Field
           label="Good to"
           id="date-until"
-          error={errors.until}
+          error={f.error('until')}
           hint={byRule ? 'only where a paper says another day' : undefined}
         >
-          <input type="date" {...form.register('until')} />
+          <input type="date" {...f.register('until')} />
         </Field>
-        <Field label="Note" id="date-note" error={errors.note}>
-          <input {...form.register('note')} />
+        <Field label="Note" id="date-note" error={f.error('note')}>
+          <input {...f.register('note')} />
         </Field>
       </div>
       <div>
-        <button type="submit" className="btn btn-sm btn-primary" disabled={isSubmitting}>
-          Keep the date
+        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+          Save date
         </button>
       </div>
     </form>
@@ -96,37 +88,29 @@ export function DateForm({
 }
 
 export function NoteForm({ pilotId, chief, save }: { pilotId: string; chief: boolean; save: Send }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { requestId: '', text: '', visible: 'staff' } });
-  const draft = useDraft(form, `note:${pilotId}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const requestId = v.requestId || crypto.randomUUID();
-    form.setValue('requestId', requestId);
-    const answer = await runAction(() => save({ requestId, pilotId, text: v.text, visible: v.visible }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    form.reset({ requestId: '', text: '', visible: v.visible });
-    draft.clear();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).NoteForm,
+    defaults: { requestId: '', pilotId, text: '', visible: 'staff' as const },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: `note:${pilotId}`,
+    action: save,
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Note">
-      <Problems problems={rest} title="Not kept" />
-      <Field label="Note" id="note-text" error={errors.text}>
-        <textarea rows={2} {...form.register('text')} />
+    <form {...f.props} className="d-grid gap-2" aria-label="Note">
+      <Problems problems={f.problems} title="Not saved" />
+      <Field label="Note" id="note-text" error={f.error('text')}>
+        <textarea rows={2} {...f.register('text')} />
       </Field>
       <div className="d-flex gap-2 align-items-end">
-        <Field label="Seen by" id="note-for" error={errors.visible}>
-          <select {...form.register('visible')}>
+        <Field label="Seen by" id="note-for" error={f.error('visible')}>
+          <select {...f.register('visible')}>
             <option value="staff">the instructors</option>
             <option value="pilot">the instructors and the pilot</option>
             <option value="chief">{chief ? 'the chief' : 'the chief and me'}</option>
           </select>
         </Field>
-        <button type="submit" className="btn btn-sm btn-primary" disabled={isSubmitting}>
-          Keep the note
+        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+          Save note
         </button>
       </div>
     </form>
@@ -222,27 +206,17 @@ export function HeldForm({
   twins: { code: string; name: string }[];
   save: Send;
 }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { kind: '', gainedOn: '', note: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const answer = await runAction(() => save({ requestId: crypto.randomUUID(), pilotId, ...v }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    form.reset();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).HeldForm,
+    defaults: { requestId: '', pilotId, kind: '', gainedOn: '', note: '' },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    action: save,
   });
   return (
-    <form
-      onSubmit={(e) => void send(e)}
-      noValidate
-      className="d-flex gap-2 flex-wrap align-items-end"
-      aria-label="Held"
-    >
-      <Problems problems={rest} title="Not kept" />
-      <Field label="Shown to the office" id="held-kind" error={errors.kind}>
-        <select {...form.register('kind')}>
+    <form {...f.props} className="d-flex gap-2 flex-wrap align-items-end" aria-label="Held">
+      <Problems problems={f.problems} title="Not saved" />
+      <Field label="Shown to the office" id="held-kind" error={f.error('kind')}>
+        <select {...f.register('kind')}>
           <option value="">Choose</option>
           {HELD.map((k) => (
             <option key={k} value={k}>
@@ -263,10 +237,10 @@ export function HeldForm({
           </optgroup>
         </select>
       </Field>
-      <Field label="Since" id="held-on" error={errors.gainedOn}>
-        <input type="date" max={today} {...form.register('gainedOn')} />
+      <Field label="Since" id="held-on" error={f.error('gainedOn')}>
+        <input type="date" max={today} {...f.register('gainedOn')} />
       </Field>
-      <button type="submit" className="btn btn-sm btn-primary" disabled={isSubmitting}>
+      <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
         Add
       </button>
     </form>
@@ -304,6 +278,9 @@ function Ticks<T extends string>({
   );
 }
 
+/** Whole knots as typed; empty = no limit of one's own. */
+const crosswindOf = (typed: string): number | null => (typed.trim() === '' ? null : Number(typed));
+
 /** Roles, and the goals an instructor may sign. */
 export function RolesForm({
   userId,
@@ -319,48 +296,44 @@ export function RolesForm({
   save: Send;
 }) {
   const router = useRouter();
-  const [r, setR] = useState<Role[]>([...roles]);
-  const [a, setA] = useState<Goal[]>([...authorised]);
-  const [kt, setKt] = useState(ownCrosswindKt === null ? '' : String(ownCrosswindKt));
-  const [base, setBase] = useState(rolesStamp({ roles, authorised, ownCrosswindKt }));
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
-  const send = async () => {
-    const wanted = { roles: r, authorised: a, ownCrosswindKt: kt.trim() === '' ? null : Number(kt) };
-    const answer = await runAction(() => save({ userId, base, ...wanted }));
-    setProblems(answer.ok ? [] : answer.problems);
-    setSaid(answer.ok ? 'Kept.' : '');
-    if (answer.ok) setBase(rolesStamp(wanted));
-    else if (typeof answer.base === 'string') setBase(answer.base);
-    if (answer.ok) router.refresh();
-  };
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).RolesForm,
+    defaults: {
+      userId,
+      roles: [...roles],
+      authorised: [...authorised],
+      ownKt: ownCrosswindKt === null ? '' : String(ownCrosswindKt),
+      base: rolesStamp({ roles, authorised, ownCrosswindKt }),
+    },
+    as: ({ ownKt, ...v }) => ({ ...v, ownCrosswindKt: crosswindOf(ownKt) }),
+    fieldOf: { ownCrosswindKt: 'ownKt' },
+    action: (form) => {
+      setSaid('');
+      return save(form);
+    },
+    done: (_, { ownKt, ...v }) => {
+      f.form.setValue('base', rolesStamp({ ...v, ownCrosswindKt: crosswindOf(ownKt) }));
+      setSaid('Saved.');
+      router.refresh();
+    },
+  });
+  const [chosen, goals] = f.form.watch(['roles', 'authorised']);
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        void send();
-      }}
-      className="d-grid gap-2"
-      aria-label="Roles"
-    >
-      <Problems problems={problems.filter((p) => p.path !== 'ownCrosswindKt')} title="Not kept" />
-      <Ticks title="Roles" all={ROLES} now={r} set={setR} />
-      {r.includes('instructor') ? (
+    <form {...f.props} className="d-grid gap-2" aria-label="Roles">
+      <Problems problems={f.problems} title="Not saved" />
+      <Ticks title="Roles" all={ROLES} now={chosen} set={(next) => f.form.setValue('roles', next)} />
+      {chosen.includes('instructor') ? (
         <>
-          <Ticks title="May sign" all={GOALS} now={a} set={setA} />
-          <Field
-            label="Own crosswind limit when teaching"
-            unit="kt"
-            id="own-kt"
-            error={problems.find((p) => p.path === 'ownCrosswindKt')}
-          >
-            <input inputMode="numeric" value={kt} onChange={(e) => setKt(e.target.value)} />
+          <Ticks title="May sign" all={GOALS} now={goals} set={(next) => f.form.setValue('authorised', next)} />
+          <Field label="Own crosswind limit when teaching" unit="kt" id="own-kt" error={f.error('ownKt')}>
+            <input inputMode="numeric" {...f.register('ownKt')} />
           </Field>
         </>
       ) : null}
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-sm btn-primary">
-          Keep
+        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+          Save roles
         </button>
         <span role="status" className="soft">
           {said}
@@ -372,36 +345,33 @@ export function RolesForm({
 
 /** A new person; the first password is shown once. */
 export function PersonForm({ save }: { save: Send<{ pilotId: string; password: string | null }> }) {
-  const form = useForm({
-    defaultValues: { requestId: '', name: '', email: '', massKg: '', hours: '', certificate: '' },
-  });
-  const draft = useDraft(form, 'person:new', ['requestId']);
-  const [roles, setRoles] = useState<Role[]>(['pilot']);
-  const [authorised, setAuthorised] = useState<Goal[]>([]);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
   const [made, setMade] = useState<{ pilotId: string; password: string | null; name: string } | null>(null);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const requestId = v.requestId || crypto.randomUUID();
-    form.setValue('requestId', requestId);
-    const number = (t: string) => (t.trim() === '' ? NaN : Number(t.replace(',', '.')));
-    const answer = await runAction(() =>
-      save({
-        requestId,
-        name: v.name,
-        email: v.email.trim(),
-        massKg: number(v.massKg),
-        hours: number(v.hours),
-        certificate: v.certificate,
-        roles,
-        authorised: roles.includes('instructor') ? authorised : [],
-      }),
-    );
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    draft.clear();
-    setMade({ pilotId: answer.pilotId, password: answer.password, name: v.name });
+  const number = (t: string) => (t.trim() === '' ? NaN : Number(t.replace(',', '.')));
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).PersonForm,
+    defaults: {
+      requestId: '',
+      name: '',
+      email: '',
+      massKg: '',
+      hours: '',
+      certificate: '',
+      roles: ['pilot'] as Role[],
+      authorised: [] as Goal[],
+    },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: 'person:new',
+    as: (v) => ({
+      ...v,
+      email: v.email.trim(),
+      massKg: number(v.massKg),
+      hours: number(v.hours),
+      authorised: v.roles.includes('instructor') ? v.authorised : [],
+    }),
+    action: save,
+    done: ({ pilotId, password }, { name }) => setMade({ pilotId, password, name }),
   });
+  const [roles, authorised] = f.form.watch(['roles', 'authorised']);
   if (made)
     return (
       <div className="note-good" role="status">
@@ -419,31 +389,31 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
       </div>
     );
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-3" aria-label="New person">
-      <Problems problems={rest} title="Not added" />
+    <form {...f.props} className="d-grid gap-3" aria-label="New person">
+      <Problems problems={f.problems} title="Not added" />
       <div className="two">
-        <Field label="Name" id="p-name" error={errors.name}>
-          <input autoComplete="off" {...form.register('name')} />
+        <Field label="Name" id="p-name" error={f.error('name')}>
+          <input autoComplete="off" {...f.register('name')} />
         </Field>
-        <Field label="E-mail" id="p-email" error={errors.email} hint="empty: no account">
-          <input type="email" autoComplete="off" {...form.register('email')} />
+        <Field label="E-mail" id="p-email" error={f.error('email')} hint="empty: no account">
+          <input type="email" autoComplete="off" {...f.register('email')} />
         </Field>
-        <Field label="Mass" unit="kg" id="p-mass" error={errors.massKg}>
-          <input inputMode="decimal" {...form.register('massKg')} />
+        <Field label="Mass" unit="kg" id="p-mass" error={f.error('massKg')}>
+          <input inputMode="decimal" {...f.register('massKg')} />
         </Field>
-        <Field label="Hours in all" unit="h" id="p-hours" error={errors.hours}>
-          <input inputMode="decimal" {...form.register('hours')} />
+        <Field label="Hours in all" unit="h" id="p-hours" error={f.error('hours')}>
+          <input inputMode="decimal" {...f.register('hours')} />
         </Field>
-        <Field label="Licence or certificate" id="p-cert" error={errors.certificate}>
-          <input {...form.register('certificate')} />
+        <Field label="Licence or certificate" id="p-cert" error={f.error('certificate')}>
+          <input {...f.register('certificate')} />
         </Field>
       </div>
-      <Ticks title="Roles" all={ROLES} now={roles} set={setRoles} />
+      <Ticks title="Roles" all={ROLES} now={roles} set={(next) => f.form.setValue('roles', next)} />
       {roles.includes('instructor') ? (
-        <Ticks title="May sign" all={GOALS} now={authorised} set={setAuthorised} />
+        <Ticks title="May sign" all={GOALS} now={authorised} set={(next) => f.form.setValue('authorised', next)} />
       ) : null}
       <div>
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        <button type="submit" className="btn btn-primary" disabled={f.busy}>
           Add this person
         </button>
       </div>
@@ -464,19 +434,17 @@ export function EraseForm({
   save: Send<{ kept: string[] }>;
 }) {
   const router = useRouter();
-  const form = useForm({ defaultValues: { reason: '', name: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const answer = await runAction(() => save({ pilotId, reason: v.reason, name: v.name }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).EraseForm,
+    defaults: { pilotId, reason: '', name: '' },
+    action: save,
+    done: () => router.refresh(),
   });
   return (
     <details>
       <summary>Erase what may be erased</summary>
-      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2" aria-label="Erase">
-        <Problems problems={rest} title="Not erased" />
+      <form {...f.props} className="d-grid gap-2 mt-2" aria-label="Erase">
+        <Problems problems={f.problems} title="Not erased" />
         <p className="mb-0">
           Gone at once: account and address, mass, experience, notes, dates, eye heights, hours, logged and imported
           flights, wishes and bookings to come. Export the record first if {name} wants it.
@@ -489,14 +457,14 @@ export function EraseForm({
             ))}
           </ul>
         </div>
-        <Field label="Who asked, and why" id="erase-why" error={errors.reason}>
-          <input {...form.register('reason')} />
+        <Field label="Who asked, and why" id="erase-why" error={f.error('reason')}>
+          <input {...f.register('reason')} />
         </Field>
-        <Field label={`Type the name: ${name}`} id="erase-name" error={errors.name}>
-          <input autoComplete="off" {...form.register('name')} />
+        <Field label={`Type the name: ${name}`} id="erase-name" error={f.error('name')}>
+          <input autoComplete="off" {...f.register('name')} />
         </Field>
         <div>
-          <button type="submit" className="btn btn-outline-danger" disabled={isSubmitting}>
+          <button type="submit" className="btn btn-outline-danger" disabled={f.busy}>
             Erase for good
           </button>
         </div>

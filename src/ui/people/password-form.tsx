@@ -1,35 +1,36 @@
 'use client';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import { type ActionResult, runAction } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 /** A password of one's own choosing. What is typed here is kept nowhere but in the fields. */
 export function PasswordForm({ save }: { save: (form: unknown) => Promise<ActionResult<{ sessionVersion: number }>> }) {
-  const form = useForm({ defaultValues: { password: '', next: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const answer = await runAction(() => save(v));
-    setSaid('');
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    form.reset();
-    setSaid('Changed. Other devices have to sign in again.');
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/people')).PasswordForm,
+    defaults: { password: '', next: '' },
+    action: (v) => {
+      setSaid('');
+      return save(v);
+    },
+    done: () => {
+      f.form.reset();
+      setSaid('Changed. Other devices have to sign in again.');
+    },
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2" aria-label="Password">
-      <Problems problems={rest} title="Not changed" />
-      <Field label="Password now" id="pw-now" error={errors.password}>
-        <input type="password" autoComplete="current-password" {...form.register('password')} />
+    <form {...f.props} className="d-grid gap-2" aria-label="Password">
+      <Problems problems={f.problems} title="Not changed" />
+      <Field label="Password now" id="pw-now" error={f.error('password')}>
+        <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <Field label="New password" id="pw-next" error={errors.next}>
-        <input type="password" autoComplete="new-password" {...form.register('next')} />
+      <Field label="New password" id="pw-next" error={f.error('next')}>
+        <input type="password" autoComplete="new-password" {...f.register('next')} />
       </Field>
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-outline-primary" disabled={isSubmitting}>
+        <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
           Change it
         </button>
         <span role="status" className="soft">

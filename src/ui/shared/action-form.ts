@@ -8,18 +8,15 @@ import {
   type Resolver,
   type UseFormRegister,
   type UseFormReturn,
+  get,
+  set,
   useForm,
 } from 'react-hook-form';
 import type { z } from 'zod';
 import { type ActionProblem, type ActionResult, runAction, showProblems } from './forms';
 
-interface Options<V extends FieldValues, A extends object> {
-  /**
-   * Brings the command's own schema: what the server would refuse is said before it is sent, in the same words. It comes
-   * with the first sending, so that a page that is only read does not carry a schema library.
-   */
-  schema: () => Promise<z.ZodType<unknown, V>>;
-  /** The whole form of the command, with the ids that nobody types. */
+interface Base<V extends FieldValues, A extends object> {
+  /** The whole form, with the ids that nobody types. */
   defaults: DefaultValues<V>;
   /** Ids that are new for every request, so that one sent twice is one and the next is another. */
   fresh?: () => Partial<V>;
@@ -27,8 +24,28 @@ interface Options<V extends FieldValues, A extends object> {
   /** Under which name typed text survives a reload and a lost network; absent = it lives as long as the page. */
   draft?: string;
   /** After it was done; absent = the page is read again and the typed text cleared. */
-  done?: (answer: { ok: true } & A) => void;
+  done?: (answer: { ok: true } & A, values: V) => void;
+  /** After the server has refused it: where the page may have moved on meanwhile. */
+  refused?: () => void;
 }
+/** The fields are those of the command. */
+interface Straight<V> {
+  /**
+   * Brings the command's own schema: what the server would refuse is said before it is sent, in the same words. It comes
+   * with the first sending, so that a page that is only read does not carry a schema library.
+   */
+  schema: () => Promise<z.ZodType<unknown, V>>;
+  as?: undefined;
+  fieldOf?: undefined;
+}
+/** The fields are typed text, and the command's form is made of it. */
+interface Made<V> {
+  schema: () => Promise<z.ZodType>;
+  as: (values: V) => unknown;
+  /** The field on the page of a path of the command's form, where it has another name. */
+  fieldOf?: Readonly<Record<string, string>>;
+}
+type Options<V extends FieldValues, A extends object> = Base<V, A> & (Straight<V> | Made<V>);
 
 /** Keeps what is typed in this tab, by field, until it was sent; no name = it lives as long as the page. */
 function useTyped<V extends FieldValues>(
@@ -54,13 +71,21 @@ function useTyped<V extends FieldValues>(
 
 /** Checks by the schema once it is here; where it cannot be brought the server's answer is as good. */
 const checkedBy =
-  <V extends FieldValues>(schema: () => Promise<z.ZodType<unknown, V>>): Resolver<V> =>
+  <V extends FieldValues, A extends object>({ schema, as, fieldOf }: Options<V, A>): Resolver<V> =>
   async (values, context, options) => {
     const found = await Promise.all([import('@hookform/resolvers/zod'), schema()]).catch(() => null);
     if (!found) return { values, errors: {} };
     const [{ zodResolver }, read] = found;
     // It hands on what was typed: the server reads the form by the same schema itself.
-    return zodResolver(read as z.ZodType<V, V>, undefined, { raw: true })(values, context, options);
+    if (!as) return zodResolver(read as z.ZodType<V, V>, undefined, { raw: true })(values, context, options);
+    const { error } = read.safeParse(as(values));
+    const errors = {};
+    for (const issue of error?.issues ?? []) {
+      const path = issue.path.join('.');
+      const field = fieldOf?.[path] ?? path;
+      if (get(errors, field) === undefined) set(errors, field, { type: issue.code, message: issue.message });
+    }
+    return error ? { values: {}, errors } : { values, errors: {} };
   };
 
 /**
@@ -72,7 +97,7 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
   const [defaults] = useState(() => ({ ...o.defaults, ...o.fresh?.() }) as DefaultValues<V>);
   const form = useForm<V>({
     defaultValues: defaults,
-    resolver: checkedBy(o.schema),
+    resolver: checkedBy(o),
   });
   const [problems, setProblems] = useState<ActionProblem[]>([]);
   /** The fields on the page; is each typed, or chosen of a list? */
@@ -82,8 +107,9 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
     return {
       ...field,
       ref: (element: unknown) => {
-        // What is chosen of a list may be gone from it when the page comes back; what was typed is still right.
-        fields.set(name, !(element instanceof HTMLSelectElement));
+        // A password is kept nowhere; what is chosen of a list may be gone from it when the page comes back; what was typed is still right.
+        const secret = element instanceof HTMLInputElement && element.type === 'password';
+        fields.set(name, !secret && !(element instanceof HTMLSelectElement));
         field.ref(element);
       },
     };
@@ -95,15 +121,17 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
     for (const [name, value] of Object.entries(given)) form.setValue(name as Path<V>, value as V[Path<V>]);
     await form.handleSubmit(
       async (values) => {
-        const answer = await runAction(() => o.action(values));
+        const answer = await runAction(() => o.action(o.as ? o.as(values) : values));
         if (!answer.ok) {
           if (answer.base !== undefined && 'base' in values)
             form.setValue('base' as Path<V>, answer.base as V[Path<V>]);
-          setProblems(showProblems(form, answer.problems));
+          const problems = answer.problems.map((p) => ({ ...p, path: o.fieldOf?.[p.path] ?? p.path }));
+          setProblems(showProblems(form, problems));
+          o.refused?.();
           return;
         }
         setProblems([]);
-        if (o.done) o.done(answer);
+        if (o.done) o.done(answer, values);
         else {
           form.reset({ ...o.defaults, ...o.fresh?.() } as V);
           router.refresh();

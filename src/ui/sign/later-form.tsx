@@ -1,46 +1,41 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { dateText } from '@/core/format';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 type Send = (form: unknown) => Promise<ActionResult<{ entryId: string; already: boolean }>>;
 
 /** A further entry about this one: void, or a correction. The entry itself is never touched. */
 export function LaterForm({ entryId, kind, action }: { entryId: string; kind: 'void' | 'correction'; action: Send }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { requestId: '', text: '', password: '' } });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const requestId = v.requestId || crypto.randomUUID();
-    form.setValue('requestId', requestId);
-    const answer = await runAction(() => action({ requestId, entryId, text: v.text, password: v.password }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    form.reset({ requestId: '', text: '', password: '' });
-    setRest([]);
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => {
+      const forms = await import('@/domain/ledger-forms');
+      return kind === 'void' ? forms.VoidForm : forms.CorrectionForm;
+    },
+    defaults: { requestId: '', entryId, text: '', password: '' },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    action,
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-      <Problems problems={rest} title="Not entered" />
+    <form {...f.props} className="d-grid gap-2 mt-2">
+      <Problems problems={f.problems} title="Not entered" />
       <Field
         label={kind === 'void' ? 'Why it is void' : 'What is wrong, and what is meant'}
         id={`${kind}-text`}
-        error={errors.text}
+        error={f.error('text')}
       >
-        <textarea rows={2} {...form.register('text')} />
+        <textarea rows={2} {...f.register('text')} />
       </Field>
-      <Field label="Your password" id={`${kind}-password`} error={errors.password}>
-        <input type="password" autoComplete="current-password" {...form.register('password')} />
+      <Field label="Your password" id={`${kind}-password`} error={f.error('password')}>
+        <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
       <button
         type="submit"
         className={`btn ${kind === 'void' ? 'btn-outline-danger' : 'btn-outline-primary'}`}
-        disabled={isSubmitting}
+        disabled={f.busy}
       >
         {kind === 'void' ? 'Void this entry' : 'Add the correction'}
       </button>
@@ -61,25 +56,22 @@ export function ResultForm({
   action: Send;
 }) {
   const router = useRouter();
-  const form = useForm({
-    defaultValues: { requestId: '', result: '', testOn: today, examiner: '', reference: '', text: '', password: '' },
-  });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (v) => {
-    const requestId = v.requestId || crypto.randomUUID();
-    form.setValue('requestId', requestId);
-    const answer = await runAction(() => action({ ...v, requestId, checkoutId }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    router.push(`/ledger/${answer.entryId}`);
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/ledger-forms')).ResultForm,
+    defaults: { requestId: '', checkoutId, testOn: today, examiner: '', reference: '', text: '', password: '' },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    action,
+    done: ({ entryId }) => {
+      router.push(`/ledger/${entryId}`);
+      router.refresh();
+    },
   });
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
-      <Problems problems={rest} title="Not entered" />
+    <form {...f.props} className="d-grid gap-2">
+      <Problems problems={f.problems} title="Not entered" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
-        <Field label="Result" id="result" error={errors.result}>
-          <select {...form.register('result')}>
+        <Field label="Result" id="result" error={f.error('result')}>
+          <select {...f.register('result')}>
             <option value="">Choose</option>
             <option value="passed">passed</option>
             <option value="failed">not passed</option>
@@ -88,25 +80,25 @@ export function ResultForm({
         <Field
           label="Day of the test"
           id="testOn"
-          error={errors.testOn}
+          error={f.error('testOn')}
           {...(validThrough ? { hint: `The recommendation holds to ${dateText(validThrough)}.` } : {})}
         >
-          <input type="date" {...form.register('testOn')} />
+          <input type="date" {...f.register('testOn')} />
         </Field>
-        <Field label="Examiner" id="examiner" error={errors.examiner}>
-          <input {...form.register('examiner')} />
+        <Field label="Examiner" id="examiner" error={f.error('examiner')}>
+          <input {...f.register('examiner')} />
         </Field>
-        <Field label="Reference of the report" id="reference" error={errors.reference}>
-          <input {...form.register('reference')} />
+        <Field label="Reference of the report" id="reference" error={f.error('reference')}>
+          <input {...f.register('reference')} />
         </Field>
       </div>
-      <Field label="Remark" id="result-text" error={errors.text}>
-        <textarea rows={2} {...form.register('text')} />
+      <Field label="Remark" id="result-text" error={f.error('text')}>
+        <textarea rows={2} {...f.register('text')} />
       </Field>
-      <Field label="Your password" id="result-password" error={errors.password}>
-        <input type="password" autoComplete="current-password" {...form.register('password')} />
+      <Field label="Your password" id="result-password" error={f.error('password')}>
+        <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+      <button type="submit" className="btn btn-primary" disabled={f.busy}>
         Enter the result
       </button>
     </form>

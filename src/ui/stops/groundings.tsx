@@ -1,11 +1,9 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { dateText } from '@/core/format';
 import { GROUNDING_KINDS } from '@/domain/stops';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import type { GroundedLine } from './grounded-note';
 
@@ -52,49 +50,38 @@ export function Groundings({ lines, end, mayEnd }: { lines: GroundingLine[]; end
 
 /** Fields of a return to service: what was done, who certified it, under which certificate. */
 function EndForm({ id, certified, end }: { id: string; certified: boolean; end: Send }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { done: '', certifier: '', certificate: '' } });
-  const draft = useDraft(form, `end-grounding-${id}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (values) => {
-    setRest([]);
-    const answer = await runAction(() => end({ groundingId: id, ...values }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    draft.clear();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/grounding-forms')).EndGroundingForm,
+    defaults: { groundingId: id, done: '', certifier: '', certificate: '' },
+    draft: `end-grounding-${id}`,
+    action: end,
   });
   return (
     <details className="mt-1">
       <summary>
         {certified ? 'Enter the release' : 'End this hold'} {'\u2026'}
       </summary>
-      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-        <Problems problems={rest} title="Not ended" />
-        <Field label="What was done, and where it is entered" id={`done-${id}`} error={errors.done}>
-          <textarea rows={2} maxLength={500} {...form.register('done')} />
+      <form {...f.props} className="d-grid gap-2 mt-2">
+        <Problems problems={f.problems} title="Not ended" />
+        <Field label="What was done, and where it is entered" id={`done-${id}`} error={f.error('done')}>
+          <textarea rows={2} maxLength={500} {...f.register('done')} />
         </Field>
         {certified ? (
           <>
             <Field
               label="Certified by"
               id={`certifier-${id}`}
-              error={errors.certifier}
+              error={f.error('certifier')}
               hint="Somebody entitled to certify this work; not the one who enters it unless they are."
             >
-              <input maxLength={120} {...form.register('certifier')} />
+              <input maxLength={120} {...f.register('certifier')} />
             </Field>
-            <Field label="Certificate" id={`certificate-${id}`} error={errors.certificate}>
-              <input maxLength={80} {...form.register('certificate')} />
+            <Field label="Certificate" id={`certificate-${id}`} error={f.error('certificate')}>
+              <input maxLength={80} {...f.register('certificate')} />
             </Field>
           </>
         ) : null}
-        <button
-          type="submit"
-          className="btn btn-sm btn-primary"
-          style={{ justifySelf: 'start' }}
-          disabled={isSubmitting}
-        >
+        <button type="submit" className="btn btn-sm btn-primary" style={{ justifySelf: 'start' }} disabled={f.busy}>
           {certified ? 'Enter the release' : 'End the hold'}
         </button>
       </form>
@@ -112,28 +99,20 @@ export function GroundForm({
   chief: boolean;
   ground: Send;
 }) {
-  const router = useRouter();
-  const [requestId, setRequestId] = useState(() => crypto.randomUUID());
-  const form = useForm({ defaultValues: { airframeId: airframes[0]?.id ?? '', kind: 'airworthiness', why: '' } });
-  const draft = useDraft(form, 'ground');
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (values) => {
-    setRest([]);
-    const answer = await runAction(() => ground({ requestId, ...values }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    draft.clear();
-    form.reset();
-    setRequestId(crypto.randomUUID());
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/grounding-forms')).GroundForm,
+    defaults: { requestId: '', airframeId: airframes[0]?.id ?? '', kind: 'airworthiness' as const, why: '' },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: 'ground',
+    action: ground,
   });
   return (
     <details>
       <summary>Ground an aeroplane {'\u2026'}</summary>
-      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-        <Problems problems={rest} title="Not grounded" />
-        <Field label="Aeroplane" id="ground-airframe" error={errors.airframeId}>
-          <select {...form.register('airframeId')}>
+      <form {...f.props} className="d-grid gap-2 mt-2">
+        <Problems problems={f.problems} title="Not grounded" />
+        <Field label="Aeroplane" id="ground-airframe" error={f.error('airframeId')}>
+          <select {...f.register('airframeId')}>
             {airframes.map((a) => (
               <option key={a.id} value={a.id}>
                 {a.registration}
@@ -141,8 +120,8 @@ export function GroundForm({
             ))}
           </select>
         </Field>
-        <Field label="Because of" id="ground-kind" error={errors.kind}>
-          <select {...form.register('kind')}>
+        <Field label="Because of" id="ground-kind" error={f.error('kind')}>
+          <select {...f.register('kind')}>
             {GROUNDING_KINDS.filter((k) => chief || k === 'airworthiness').map((k) => (
               <option key={k} value={k}>
                 {`a ${KIND_NAME[k]}`}
@@ -150,14 +129,14 @@ export function GroundForm({
             ))}
           </select>
         </Field>
-        <Field label="What is wrong" id="ground-why" error={errors.why}>
-          <input maxLength={500} {...form.register('why')} />
+        <Field label="What is wrong" id="ground-why" error={f.error('why')}>
+          <input maxLength={500} {...f.register('why')} />
         </Field>
         <button
           type="submit"
           className="btn btn-sm btn-outline-primary"
           style={{ justifySelf: 'start' }}
-          disabled={isSubmitting}
+          disabled={f.busy}
         >
           Ground it
         </button>

@@ -1,13 +1,11 @@
 'use client';
 import { TriangleAlert } from 'lucide-react';
 import { Link } from '../shared/link';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { dateText } from '@/core/format';
 import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 export interface LimitLine {
@@ -27,12 +25,7 @@ export interface LimitLine {
   released: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
   releases: boolean;
 }
-type Release = (form: {
-  exceedanceId: string;
-  done: string;
-  certifier: string;
-  certificate: string;
-}) => Promise<ActionResult>;
+type Release = (form: unknown) => Promise<ActionResult>;
 
 /** Limits passed: how far, how long, what must be done, and its release by a chief. */
 export function Limits({
@@ -108,43 +101,32 @@ export function Limits({
 const amount = (l: LimitLine): string => l.peak.toFixed(l.unit === 'g' ? 2 : 0);
 
 function ReleaseForm({ id, release }: { id: string; release: Release }) {
-  const router = useRouter();
-  const form = useForm({ defaultValues: { done: '', certifier: '', certificate: '' } });
-  const draft = useDraft(form, `release-${id}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
-  const send = form.handleSubmit(async (values) => {
-    setRest([]);
-    const answer = await runAction(() => release({ exceedanceId: id, ...values }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    draft.clear();
-    router.refresh();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/grounding-forms')).ReleaseForm,
+    defaults: { exceedanceId: id, done: '', certifier: '', certificate: '' },
+    draft: `release-${id}`,
+    action: release,
   });
   return (
     <details className="mt-1">
       <summary>Enter the release {'\u2026'}</summary>
-      <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2 mt-2">
-        <Problems problems={rest} title="Not released" />
+      <form {...f.props} className="d-grid gap-2 mt-2">
+        <Problems problems={f.problems} title="Not released" />
         <Field
           label="What was done, and where it is entered"
           id={`done-${id}`}
-          error={errors.done}
+          error={f.error('done')}
           hint="The aeroplane stays on the ground until this is written. The entry stays for good."
         >
-          <textarea rows={2} maxLength={500} {...form.register('done')} />
+          <textarea rows={2} maxLength={500} {...f.register('done')} />
         </Field>
-        <Field label="Certified by" id={`certifier-${id}`} error={errors.certifier}>
-          <input maxLength={120} {...form.register('certifier')} />
+        <Field label="Certified by" id={`certifier-${id}`} error={f.error('certifier')}>
+          <input maxLength={120} {...f.register('certifier')} />
         </Field>
-        <Field label="Certificate" id={`certificate-${id}`} error={errors.certificate}>
-          <input maxLength={80} {...form.register('certificate')} />
+        <Field label="Certificate" id={`certificate-${id}`} error={f.error('certificate')}>
+          <input maxLength={80} {...f.register('certificate')} />
         </Field>
-        <button
-          type="submit"
-          className="btn btn-sm btn-primary"
-          style={{ justifySelf: 'start' }}
-          disabled={isSubmitting}
-        >
+        <button type="submit" className="btn btn-sm btn-primary" style={{ justifySelf: 'start' }} disabled={f.busy}>
           Enter the release
         </button>
       </form>

@@ -1,24 +1,19 @@
-import { told } from '../sentences';
-import { randomBytes, randomUUID } from 'node:crypto';
-import { z } from 'zod';
 import { PasswordForm } from '@/domain/people';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { SignInForm } from '@/domain/sign-in-form';
 import { confirmPassword } from '../../floor/auth/confirm-password';
-import { type Purse, forgetTries, giveBack, takeTries } from '../../floor/auth/limiter';
+import { keyedHash } from '../../floor/auth/keyed';
+import { forgetTries, giveBack, type Purse, takeTries } from '../../floor/auth/limiter';
 import { hashPassword, passwordFits } from '../../floor/auth/password';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
-import { keyedHash } from '../../floor/auth/keyed';
-import { nowIso } from '../../floor/clock';
-import { write } from '../../floor/write';
 import { Busy } from '../../floor/busy';
-import { notify } from './notices';
-import { type Result, problem, zodProblems } from '../../floor/result';
-import { SignInAddresses, Users, PasswordResets, PersonalTokens, Sessions } from '../tables';
+import { nowIso } from '../../floor/clock';
+import { problem, type Result, zodProblems } from '../../floor/result';
+import { write } from '../../floor/write';
 import { CalendarFeeds } from '../../schedule/tables';
-
-export const SignInForm = z.object({
-  email: z.email('Type your e-mail address, for example name@school.example.').max(200),
-  password: z.string().min(1, 'Type your password.').max(400, 'A password has at most 400 characters.'),
-});
+import { told } from '../sentences';
+import { PasswordResets, PersonalTokens, Sessions, SignInAddresses, Users } from '../tables';
+import { notify } from './notices';
 
 /**
  * Checks e-mail and password. The answer is the same for an unknown address and a wrong password. Tries are counted

@@ -1,31 +1,13 @@
-import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { GROUNDING_KINDS } from '@/domain/stops';
+import { Certified, EndGroundingForm, GroundForm } from '@/domain/grounding-forms';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { write } from '../../floor/write';
-import { type Result, problem, zodProblems } from '../../floor/result';
+import { problem, type Result, zodProblems } from '../../floor/result';
 import * as ask from '../../floor/statements/hangar';
-import { Airframes, Groundings, GroundingEnds } from '../tables';
-
-export const GroundForm = z.object({
-  requestId: z.uuid(),
-  airframeId: z.string().min(1),
-  kind: z.enum(GROUNDING_KINDS),
-  why: z.string().trim().min(8, 'Say what is wrong, in a few words.').max(500),
-});
-/** Who certified the work: asked wherever an aeroplane goes back into service. */
-export const Certified = {
-  certifier: z.string().trim().min(3, 'Give the name of who certified it.').max(120),
-  certificate: z.string().trim().min(3, 'Give the number or kind of that person\u2019s certificate.').max(80),
-};
-export const EndGroundingForm = z.object({
-  groundingId: z.string().min(1),
-  done: z.string().trim().min(8, 'Say what was done, in a few words, and where it is entered.').max(500),
-  certifier: Certified.certifier.or(z.literal('')),
-  certificate: Certified.certificate.or(z.literal('')),
-});
+import { write } from '../../floor/write';
+import { told } from '../sentences';
+import { Airframes, GroundingEnds, Groundings } from '../tables';
 
 /**
  * Takes an aeroplane out of service: staff for a finding of airworthiness, the chief for a hold of the school. Sent twice

@@ -1,52 +1,24 @@
-import { told } from '../sentences';
-import type { Transaction } from 'sequelize';
-import { z } from 'zod';
 import { dateText } from '@/core/format';
 import { type LaterBody, VOIDABLE } from '@/domain/ledger';
+import type { Transaction } from 'sequelize';
+import { CorrectionForm, ResultForm, VoidForm } from '@/domain/ledger-forms';
+import { checkoutHead } from '../../checkout/queries/head';
+import { readCheckoutRecord } from '../../checkout/queries/record';
+import { Checkouts } from '../../checkout/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
-import { type Added, addEntry, madeBefore } from '../add';
-import { appendEntry } from '../entries';
-import { lateOf } from '../queries/late';
-import { type Result, problem, zodProblems, NOT_FOUND } from '../../floor/result';
-import { readCheckoutRecord } from '../../checkout/queries/record';
-import { checkoutHead } from '../../checkout/queries/head';
-import { localToday } from '../../rules/today';
-import { grantQualifications, renewDates } from './sign';
+import { NOT_FOUND, problem, type Result, zodProblems } from '../../floor/result';
 import type { RowOf } from '../../floor/statement';
 import * as ask from '../../floor/statements/ledger';
-import { Checkouts } from '../../checkout/tables';
 import { Qualifications } from '../../people/tables';
+import { homeAerodrome } from '../../rules/content';
+import { localToday } from '../../rules/today';
+import { type Added, addEntry, madeBefore } from '../add';
 import { bodyOf } from '../body';
-
-const Password = z.string().min(1, 'Type your password: this stands in the ledger.');
-export const VoidForm = z.object({
-  requestId: z.uuid(),
-  entryId: z.string().min(1),
-  password: Password,
-  text: z
-    .string()
-    .trim()
-    .min(10, 'Say why it is void: the reason stands beside it for ever.')
-    .max(1000, 'Keep it under 1000 characters.'),
-});
-export const CorrectionForm = z.object({
-  requestId: z.uuid(),
-  entryId: z.string().min(1),
-  password: Password,
-  text: z.string().trim().min(10, 'Say what is wrong and what is meant.').max(1000, 'Keep it under 1000 characters.'),
-});
-export const ResultForm = z.object({
-  requestId: z.uuid(),
-  checkoutId: z.string().min(1),
-  password: Password,
-  result: z.enum(['passed', 'failed'], 'Say whether the test was passed.'),
-  testOn: z.iso.date('Give the day as year-month-day.'),
-  examiner: z.string().trim().min(3, 'Give the examiner’s name.').max(120, 'Keep it under 120 characters.'),
-  reference: z.string().trim().max(120, 'Keep it under 120 characters.'),
-  text: z.string().trim().max(1000, 'Keep it under 1000 characters.'),
-});
+import { appendEntry } from '../entries';
+import { lateOf } from '../queries/late';
+import { told } from '../sentences';
+import { grantQualifications, renewDates } from './sign';
 
 type Target = RowOf<typeof ask.targetOf>;
 const targetOf = (id: string, t?: Transaction): Promise<Target | null> => ask.targetOf.one({ id }, t);

@@ -1,81 +1,51 @@
-import { OverrideForm, OverrideAnswerForm } from '@/domain/forms';
-import { asTold } from '../../floor/sentences';
-import { told } from '../sentences';
-import { createHash, randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
-import { z } from 'zod';
 import {
-  type ItemEvidence,
-  type OverrideWish,
-  type SigningFacts,
-  type SigningProblem,
   asFlown,
   assertedIn,
-  itemEvidenceWords,
   countFlown,
   fillTemplate,
+  type ItemEvidence,
+  itemEvidenceWords,
   openWords,
+  type OverrideWish,
   signerProblems,
-  signingProblems,
   SIGNING_WORDS,
+  type SigningFacts,
+  type SigningProblem,
+  signingProblems,
 } from '@/core/assess';
 import { dateText, list } from '@/core/format';
-import { type LedgerRow, canonicalText } from '@/core/ledger';
-import { FACT_WORDS, demandsOf, goalFor, sheetFacts, variantKind } from '@/core/plan';
+import { canonicalText, type LedgerRow } from '@/core/ledger';
+import { demandsOf, FACT_WORDS, goalFor, sheetFacts, variantKind } from '@/core/plan';
 import { validThrough } from '@/core/recency';
-import { DrawnSignature, Limitations, type SignOffBody } from '@/domain/ledger';
+import { OverrideAnswerForm, OverrideForm } from '@/domain/forms';
+import type { Limitations } from '@/domain/ledger';
+import { type SignOffBody } from '@/domain/ledger';
 import type { PackGoal } from '@/domain/programme';
 import { type Goal, LIMIT_NAME, type LimitChannel, say } from '@/domain/words';
-import { type CurrentUser, may } from '../../floor/auth/permissions';
-import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
-import { write } from '../../floor/write';
-import { type Added, addEntry, madeBefore } from '../add';
-import { appendEntry } from '../entries';
-import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
+import { createHash, randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { NotYetForm, PartForm, SignForm } from '@/domain/sign-forms';
+import { checkoutHead } from '../../checkout/queries/head';
 import { type CheckoutRecord, oldBrief, readCheckoutRecord } from '../../checkout/queries/record';
 import { flownLessons } from '../../checkout/queries/stage';
-import { checkoutHead } from '../../checkout/queries/head';
-import { localToday } from '../../rules/today';
+import { stopsShown } from '../../checkout/queries/stop-shown';
+import { Checkouts } from '../../checkout/tables';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
+import { nowIso } from '../../floor/clock';
+import { problem, problemAt, type Result, zodProblems } from '../../floor/result';
+import { asTold } from '../../floor/sentences';
+import * as ask from '../../floor/statements/ledger';
+import { write } from '../../floor/write';
 import { classNamesFlown, courseStart } from '../../people/queries/held';
 import { prerequisitesOf, teachState } from '../../people/queries/recency';
+import { PersonDates, Qualifications } from '../../people/tables';
+import { homeAerodrome } from '../../rules/content';
+import { localToday } from '../../rules/today';
 import { inDial } from '../../traces/queries/traces';
-import { stopsShown } from '../../checkout/queries/stop-shown';
-import * as ask from '../../floor/statements/ledger';
-import { Qualifications, PersonDates } from '../../people/tables';
-import { SignOverrides, OverrideAnswers } from '../tables';
-import { Checkouts } from '../../checkout/tables';
-
-const Text = z
-  .string()
-  .trim()
-  .min(20, 'Say what is signed, in a sentence.')
-  .max(2000, 'Keep it under 2000 characters.');
-export const SignForm = z.object({
-  checkoutId: z.string().min(1),
-  /** What the page showed, by its stamp: anything else is refused. */
-  shown: z.string().min(1, 'Open the page again: it does not say what it showed.'),
-  password: z.string().min(1, 'Type your password to sign.'),
-  limitations: Limitations,
-  text: Text,
-  remark: z.string().max(1000, 'Keep the remark under 1000 characters.'),
-  signature: DrawnSignature.nullable().default(null),
-});
-export type SignForm = z.infer<typeof SignForm>;
-const ItemIds = z.array(z.string()).min(1, 'Choose the items to sign.');
-export const PartForm = SignForm.omit({ limitations: true, signature: true }).extend({
-  requestId: z.uuid(),
-  items: ItemIds,
-});
-export const NotYetForm = z.object({
-  requestId: z.uuid(),
-  checkoutId: z.string().min(1),
-  shown: z.string().min(1),
-  password: z.string().min(1, 'Type your password to sign.'),
-  text: z.string().trim().min(10, 'Say what is to be trained and why.').max(2000, 'Keep it under 2000 characters.'),
-  /** What is flown or shown again before anybody signs; absent = everything that is open. */
-  items: z.array(z.string()).min(1, 'Choose what is to be flown or shown again.').optional(),
-});
+import { type Added, addEntry, madeBefore } from '../add';
+import { appendEntry } from '../entries';
+import { told } from '../sentences';
+import { OverrideAnswers, SignOverrides } from '../tables';
 
 export interface Override extends OverrideWish {
   id: string;

@@ -1,34 +1,14 @@
-import { told } from '../sentences';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import { EyeForm, HoursForm } from '@/domain/pilot-forms';
+import { Pilots } from '../../account/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
+import { problem, type Result, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
-import { type Result, problem, zodProblems } from '../../floor/result';
-import { Pilots } from '../../account/tables';
 import { Types } from '../../hangar/tables';
+import { told } from '../sentences';
 import { PilotEyes, PilotHours } from '../tables';
-
-export const HoursForm = z.object({
-  pilotId: z.string().min(1),
-  rows: z
-    .array(
-      z.object({
-        typeCode: z.string().min(1, 'Choose the type.'),
-        hours: z.number('Give the hours.').min(0, 'Hours cannot be negative.').max(30000, 'At most 30 000 h.'),
-        /** Of them in command; null = nobody told them apart. */
-        pic: z
-          .number('Give hours, or leave it empty.')
-          .min(0, 'Hours cannot be negative.')
-          .max(30000, 'At most 30 000 h.')
-          .nullable()
-          .default(null),
-        lastFlown: z.iso.date('Give the day as year-month-day.'),
-      }),
-    )
-    .max(60),
-});
 
 const NOT_YOURS = told('not-found');
 
@@ -79,17 +59,6 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
     return { ok: true, added };
   });
 }
-
-export const EyeForm = z.object({
-  pilotId: z.string().min(1),
-  typeCode: z.string().min(1),
-  seat: z.enum(['pilot', 'instructor']),
-  eyeHeightM: z
-    .number('Give the eye height in metres.')
-    .min(0.5, 'At least 0.5 m: measure from the ground, three wheels down.')
-    .max(5, 'At most 5 m.'),
-  how: z.string().trim().min(3, 'Say how, for example tape, thin cushion.').max(120, 'Keep it under 120 characters.'),
-});
 
 /** Height of a pilot's eye in one seat of a type: measured, with how it was done. */
 export async function saveEye(user: CurrentUser, form: unknown): Promise<Result<object>> {

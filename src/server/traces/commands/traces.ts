@@ -1,3 +1,4 @@
+import { ReleaseForm } from '@/domain/grounding-forms';
 import { told } from '../sentences';
 import { worded } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
@@ -20,7 +21,6 @@ import { type Result, problem, zodProblems } from '../../floor/result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../files';
 import { runTrace } from '../thread';
 import { projectSortie } from '../../fly/commands/capture';
-import { Certified } from '../../hangar/commands/groundings';
 import * as ask from '../../floor/statements/traces';
 import { Sorties } from '../../checkout/tables';
 import { Traces, Exceedances, ExceedanceReleases } from '../tables';
@@ -238,12 +238,6 @@ export async function acceptMeasures(user: CurrentUser, form: unknown): Promise<
     return { ok: true, accepted };
   });
 }
-
-export const ReleaseForm = z.object({
-  exceedanceId: z.string().min(1),
-  done: z.string().trim().min(8, 'Say what was done, in a few words, and where it is entered.').max(500),
-  ...Certified,
-});
 
 /**
  * Back into service after a limit was passed: somebody entitled certified what had to be done, and a chief records it. The
