@@ -15,9 +15,12 @@ const ISA = {
 
 /**
  * Pressure altitude of a field.
+ * Source: ICAO standard atmosphere (Doc 7488).
  * @param elevFt field elevation, ft
  * @param qnhHpa altimeter setting, hPa (870 to 1085 is plausible; not checked here)
  * @returns feet in the standard atmosphere
+ * @throws BadNumber when a number handed in is none
+ * @example pressureAltitude(1345, 1013.25) // 1345
  */
 export function pressureAltitude(elevFt: number, qnhHpa: number): number {
   needNumbers('pressureAltitude', { elevFt, qnhHpa });
@@ -33,9 +36,14 @@ export interface AirDensity {
 
 /**
  * Air density at a pressure altitude.
+ * Source: ICAO standard atmosphere (Doc 7488).
  * @param pressureAltFt ft, below the tropopause
  * @param oatC outside air temperature, °C
  * @param dewPointC dew point, °C, or null for dry air
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * density(1345, 15, null)
+ * // { pressureHpa: 964.96, densityKgM3: 1.1666, sigma: 0.95234, isaDevC: 2.6647 }
  */
 export function density(pressureAltFt: number, oatC: number, dewPointC: number | null): AirDensity {
   needNumbers('density', { pressureAltFt, oatC, dewPointC });
@@ -54,7 +62,12 @@ export function density(pressureAltFt: number, oatC: number, dewPointC: number |
   };
 }
 
-/** Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0). */
+/**
+ * Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0).
+ * Source: ICAO standard atmosphere (Doc 7488).
+ * @throws BadNumber when a number handed in is none
+ * @example densityAltitude(0.9052199934611362) // 3363.5
+ */
 export function densityAltitude(sigma: number): number {
   needNumbers('densityAltitude', { sigma });
   return 145442.16 * (1 - sigma ** 0.234969);
@@ -62,7 +75,10 @@ export function densityAltitude(sigma: number): number {
 
 /**
  * True airspeed from calibrated airspeed: CAS/√σ, good below 200 kt and 12 000 ft.
+ * Source: ICAO standard atmosphere (Doc 7488).
  * @returns `outsideRange` true beyond those (the value is still given)
+ * @throws BadNumber when a number handed in is none
+ * @example tas(100, 0.952342325239436, 1345) // { tasKt: 102.47, outsideRange: false }
  */
 export function tas(casKt: number, sigma: number, pressureAltFt: number): { tasKt: number; outsideRange: boolean } {
   needNumbers('tas', { casKt, sigma, pressureAltFt });
@@ -84,8 +100,14 @@ export interface Calibrated {
 
 /**
  * Indicated to calibrated airspeed. The correction is linear between rows and held flat outside with a flag.
+ * Source: ICAO standard atmosphere (Doc 7488).
  * @param ias indicated, any unit, the same as the table's
  * @param table rows in any order; none: correction 0, `outsideTable` true
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * iasToCas(50, [{ ias: 45, correction: 3.6 }, { ias: 60, correction: 1.8 }, { ias: 80, correction: 0.8 },
+ * { ias: 110, correction: 0 }, { ias: 160, correction: -2 }])
+ * // { cas: 53, correction: 3, outsideTable: false }
  */
 export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
   needNumbers('iasToCas', { ias, table });
@@ -109,6 +131,8 @@ export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
 /**
  * Calibrated to indicated airspeed: the reading that {@link iasToCas} turns into `cas`, found by bisection.
  * Holds for tables whose CAS grows with IAS (the sheet validator asks for that).
+ * Source: ICAO standard atmosphere (Doc 7488).
+ * @throws BadNumber when a number handed in is none
  */
 export function casToIas(cas: number, table: readonly DialRow[]): number {
   needNumbers('casToIas', { cas, table });

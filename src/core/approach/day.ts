@@ -30,7 +30,13 @@ export interface AirToday {
   missing: string[];
 }
 
-/** Pressure and density altitude of the runway used; says what is missing and computes nothing without it. */
+/**
+ * Pressure and density altitude of the runway used; says what is missing and computes nothing without it.
+ * @example
+ * airToday(1345, { qnhHpa: 1013.25, oatC: 30 })
+ * // { pressureAltFt: 1345, densityAltFt: 3363.5, sigma: 0.90522, densityKgM3: 1.1089, isaDevC: 17.665,
+ * // tasShare: 1.051, missing: [] }
+ */
 export function airToday(elevationFt: number, choices: Pick<BriefChoices, 'qnhHpa' | 'oatC'>): AirToday {
   const missing = [choices.qnhHpa === null ? 'QNH' : '', choices.oatC === null ? 'temperature' : ''].filter(Boolean);
   const pressureAltFt = choices.qnhHpa === null ? null : pressureAltitude(elevationFt, choices.qnhHpa);
@@ -89,6 +95,7 @@ export interface RunwayFacts {
 /**
  * Take-off or landing distance today from the handbook's table and the house's stated factors, against the declared
  * length.
+ * @throws BadNumber when a number handed in is none
  */
 export function runwayToday(
   kind: 'takeoff' | 'landing',
@@ -152,6 +159,7 @@ export function runwayToday(
 /**
  * The house's stated factors of a runway today, each once and in order: surface, slope, wind. `stop` is a take-off given
  * up: its surface is the worse of taking off and of braking.
+ * @throws BadNumber when a number handed in is none
  */
 export function runwayFactors(
   kind: 'takeoff' | 'landing' | 'stop',
@@ -186,7 +194,12 @@ export function runwayFactors(
   return factors;
 }
 
-/** Below the table on mass or pressure altitude: asked at its least, which is the longer distance. Above: as it is. */
+/**
+ * Below the table on mass or pressure altitude: asked at its least, which is the longer distance. Above: as it is.
+ * @example
+ * atLeastOf([], { massKg: 1107, pressureAltFt: 1345, oatC: 15 })
+ * // { massKg: 1107, pressureAltFt: 1345, oatC: 15 }
+ */
 export function atLeastOf(
   rows: readonly { massKg: number; pressureAltFt: number }[],
   at: { massKg: number; pressureAltFt: number | null; oatC: number | null },

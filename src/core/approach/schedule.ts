@@ -46,6 +46,8 @@ const MARGIN = 1.2;
 /**
  * Can it slow that fast: a = (V₁ − V₂)/Δt against g·(D/W − sin γ) at idle, γ the descent through the air.
  * Distance is flown at the mean ground speed. All null when the wind stops it over the ground.
+ * Source: energy balance at idle on the drag polar of the sheet.
+ * @throws BadNumber when a number handed in is none
  */
 export function deceleration(input: DecelerationInput): Deceleration {
   needNumbers('deceleration', input);
@@ -130,6 +132,7 @@ export interface ScheduleFinding {
  * Findings on an approach schedule, by gate and then in the order of {@link SCHEDULE_CODES}. Limits compare with the
  * indicated target, stall margins with CAS. A lever is *selected* where its setting grows and *held* where it was there
  * before; the first gate's settings count as held.
+ * @throws BadNumber when a number handed in is none
  */
 export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
   needNumbers('scheduleFindings', input);
@@ -195,6 +198,7 @@ const GAP_S = 3;
  * of the scheduled rate, or rises, while above the final speed. Widened by the indicator's resolution and the gust
  * spread.
  * @returns *not-seen* without air data, slower than 2 Hz, or with no unbroken 8 s
+ * @throws BadNumber when a number handed in is none
  */
 export function speedPlateaus(input: PlateauInput): PlateauResult {
   needNumbers('speedPlateaus', input);
@@ -255,9 +259,14 @@ export interface SlopeLights {
 /**
  * Four-unit slope lights read together with speed. Units change at θ0 − 30′, − 10′, + 10′, + 30′; a unit shows white
  * above its setting.
+ * Source: ICAO Annex 14, volume I, chapter 5 (PAPI).
  * @param heightFt eye above the lights, ft
  * @param distanceM horizontal to the lights, m, > 0
  * @param speedDevKt flown less target, kt
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * slopeLights({ heightFt: 300, distanceM: 1300, nominalDeg: 3.5, speedDevKt: 0, fastTolKt: 1, slowTolKt: 1 })
+ * // { angleDeg: 4.0235, whites: 4, slope: 'high', speed: 'on', finding: null }
  */
 export function slopeLights(input: {
   heightFt: number;

@@ -71,7 +71,10 @@ export function crosswindSentences(
   return { lead, verdict: `${word.charAt(0).toUpperCase()}${word.slice(1)}${why}. The ${governs}.${step}` };
 }
 
-/** How a gate is configured, in words; says so where no flap setting is given. */
+/**
+ * How a gate is configured, in words; says so where no flap setting is given.
+ * @example gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true) // 'no flap setting'
+ */
 export function gateConfiguration(
   gate: Pick<BriefResult['gates'][number], 'flapDeg' | 'flapWithheld' | 'gear'>,
   hasFlap: boolean,
@@ -107,7 +110,12 @@ export function goAroundTriggers(
   ];
 }
 
-/** What the instructor's seat does not reach, or only sees; empty when it reaches everything on the sheet. */
+/**
+ * What the instructor's seat does not reach, or only sees; empty when it reaches everything on the sheet.
+ * @example
+ * seatLacks({ instructorSeat: [{ control: 'brakes', reach: 'not reached', note: '' }] })
+ * // ['Not reached: brakes']
+ */
 export function seatLacks(sheet: Pick<TypeSheet, 'instructorSeat'>): string[] {
   const of = (reach: 'not reached' | 'seen only') =>
     sheet.instructorSeat.filter((s) => s.reach === reach).map((s) => (s.note ? `${s.control} (${s.note})` : s.control));

@@ -26,13 +26,18 @@ export interface QuantityJudged {
 }
 const WORSE: Record<CriterionVerdict, number> = { 'not-seen': -1, within: 0, edge: 1, outside: 2 };
 
-/** The worst of several verdicts; what nobody saw does not count. *Not seen* when nothing was seen at all. */
+/**
+ * The worst of several verdicts; what nobody saw does not count. *Not seen* when nothing was seen at all.
+ * @example worst(['within', 'within']) // 'within'
+ */
 export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict =>
   verdicts.reduce<CriterionVerdict>((a, v) => (WORSE[v] > WORSE[a] ? v : a), 'not-seen');
 
 /**
  * One quantity against its tolerance. Limits are inclusive; the last `edgeShare` of each side is edge.
+ * Source: the limits of the standard the checkout runs under, with its citation.
  * @param seen deviation in the limit's unit, *inside* when nothing left the tolerance, null when nobody looked
+ * @throws BadNumber when a number handed in is none
  */
 export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edgeShare: number): CriterionVerdict {
   needNumbers('judgeQuantity', { low: limit.low, high: limit.high, edgeShare });
@@ -46,6 +51,7 @@ export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edg
 /**
  * A manoeuvre against its row of the standard: every quantity of the row, and the worst of those seen. Null without a
  * row.
+ * Source: the limits of the standard the checkout runs under, with its citation.
  * @param item which of the row's items it is, where some have limits of their own
  */
 export function judgeNumbers(
@@ -70,6 +76,10 @@ export function judgeNumbers(
 /**
  * Deviations worth a button: half, the whole and one and a half of each side of a tolerance, in order; a side of
  * nothing offers its outside.
+ * @example
+ * extremeSteps({ quantity: 'speed', low: -5, high: 5, unit: 'kt',
+ * citation: 'US private pilot multi-engine standards' })
+ * // [-7.5, -5, -2.5, 2.5, 5, 7.5]
  */
 export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>): number[] {
   const whole = Math.max(-low, high);
@@ -85,6 +95,7 @@ export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>):
 /**
  * Recovery of a stall: unloading first is the recovery; power first still unloads late; roll or yaw before unloading is
  * the fault to judge.
+ * @example stallVerdict('power-first') // 'edge'
  */
 export const stallVerdict = (recovery: StallRecovery | null): CriterionVerdict =>
   recovery === null
@@ -107,6 +118,10 @@ export interface OrderKept {
  * ticked: not seen.
  * @param count steps of the list
  * @param ticks step numbers from 0, as they came
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * orderKept(8, [9, 6, 4, 4])
+ * // { missed: [0, 1, 2, 3, 5, 7], outOfOrder: [4], repeated: [4], verdict: 'outside' }
  */
 export function orderKept(count: number, ticks: readonly number[]): OrderKept {
   needNumbers('orderKept', { count, ticks });
@@ -146,6 +161,11 @@ export interface EnergyBox {
 /**
  * The exit of an energy item against its entry: same height, speed and heading, or the reciprocal heading. Null where
  * one of the two was not seen.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * energyExit({ heightFt: 3000, speed: 120, headingDeg: 350 }, { heightFt: 3000, speed: 120, headingDeg: 175 },
+ * true)
+ * // { height: 0, speed: 0, heading: 5 }
  */
 export function energyExit(
   entry: EnergyBox,
@@ -218,6 +238,8 @@ export interface DetailJudged {
  * What a captured item comes to by the numbers and the words seen, against the standard's airwork rows. Something seen
  * outside is outside; else, while part of it was not looked at, it is not judged.
  * Deviations of speed are in the dial's unit and are turned to knots first.
+ * Source: the limits of the standard the checkout runs under, with its citation.
+ * @throws BadNumber when a number handed in is none
  */
 export function judgeDetail(
   detail: AirworkDetail,

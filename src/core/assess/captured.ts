@@ -77,7 +77,10 @@ const ACROSS: Record<NonNullable<CapturedLanding['lateral']>, EyeValue> = {
   'beyond-right': { band: 'beyond-a-track-width', side: 'right' },
 };
 
-/** Judges one captured landing, go-around or low pass against a standard, with the reason for each verdict. */
+/**
+ * Judges one captured landing, go-around or low pass against a standard, with the reason for each verdict.
+ * Source: the criteria of the standard the checkout runs under, with their citations.
+ */
 export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): JudgedLanding {
   const empty = {
     criteria: [],
@@ -211,6 +214,7 @@ const PILOTS_OWN: ReadonlySet<string> = new Set(['own', 'own-off-target', 'promp
 /**
  * May a landing be overruled to a class? A demonstration to none; one taken over, or of which nobody said whose it was,
  * to none of the pilot's own. Whose it was is put right by a correction, which stays in sight.
+ * @example mayOverrule('own', { demonstration: false, intervention: 3 }) // false
  */
 export const mayOverrule = (to: string, l: { demonstration: boolean; intervention: number | null }): boolean =>
   !l.demonstration && !((l.intervention === null || l.intervention === 3) && PILOTS_OWN.has(to));
@@ -285,6 +289,10 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
 /**
  * A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the
  * unit of the dial.
+ * @example
+ * plateauIn({ gateSpeeds: { Base: 70, Final: 70 }, fenceSpeed: 60, notes: [] }, [{ name: 'Base', target: 70 },
+ * { name: 'Final', target: 65 }, { name: 'Threshold', target: 60 }])
+ * // { between: { gates: ['Base', 'Final'], from: 70, to: 70 } }
  */
 export function plateauIn(
   l: Pick<CapturedLanding, 'gateSpeeds' | 'fenceSpeed' | 'notes'>,

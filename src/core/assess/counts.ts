@@ -24,6 +24,7 @@ export interface FlownCount {
 /**
  * Counts what was flown, each kind apart.
  * @param flown in any order; `times` a whole number, absent = once
+ * @throws BadNumber when a number handed in is none
  * @example countFlown([{ kind: 'full-stop', demonstration: false }, { kind: 'go-around', demonstration: false }]).landings // 1
  */
 export function countFlown(flown: readonly Flown[]): FlownCount {

@@ -153,7 +153,10 @@ const have = /* @__PURE__ */ coder(HAVE_WORDS);
 /** From this share of the way on an item is *nearly*. */
 const NEARLY = 0.5;
 
-/** Evidence of every item of a programme; prerequisites not met are named as missing. */
+/**
+ * Evidence of every item of a programme; prerequisites not met are named as missing.
+ * Source: the evidence rule of each item of the programme.
+ */
 export function assessProgramme(programme: Programme, given: EvidenceRecord): ItemEvidence[] {
   const record = inOrder(given);
   const items = programme.items.map((item) => assessItem(item, record));
@@ -270,7 +273,9 @@ interface RuleOutcome {
 
 /** Forms of emergencies and stalls, which fade. */
 const FADING: ReadonlySet<string> = new Set(['stall', 'asymmetric', 'emergency-descent', 'surprise']);
-/** Does evidence of an item lapse when a checkout sleeps for months? By its own word, else emergencies, stalls and briefs do. */
+/**
+ * Does evidence of an item lapse when a checkout sleeps for months? By its own word, else emergencies, stalls and briefs do.
+ */
 export const itemFades = (item: Pick<ProgrammeItem, 'fades' | 'forms' | 'where' | 'evidence'>): boolean =>
   item.fades ?? (item.evidence.kind === 'briefs' || (item.where === 'flight' && item.forms.some((f) => FADING.has(f))));
 
@@ -751,7 +756,9 @@ export interface ItemRecord {
   supports: boolean;
   shown: ItemRecordSaid;
 }
-/** Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix. */
+/**
+ * Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix.
+ */
 export function recordsOf(
   entry: Pick<ItemEvidence, 'item' | 'evidence'> & Partial<Pick<ItemEvidence, 'leftOut' | 'asserted'>>,
   given: EvidenceRecord,

@@ -298,6 +298,10 @@ const WHEELS_WRONG: ReadonlySet<string> = new Set([
 /**
  * Facts of a check of the wheels. A stop with every word said and every wheel looked at, for wheels that were wrong, is
  * the check at work; one for a word or a look that was missing is not.
+ * @example
+ * gearFacts({ surface: 'water', lamps: {  }, seen: {  }, spoken: null, onFinal: true, decision: 'stop',
+ * reasons: ['spoken'] })
+ * // { decision: 'stop', onFinal: true, stopFor: 'missing' }
  */
 export const gearFacts = (
   g: Pick<GearChecked, 'decision' | 'onFinal'> & { reasons?: readonly string[] },

@@ -74,6 +74,9 @@ export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
 /**
  * The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a
  * signature.
+ * @example
+ * forecast({ own: [true, true, true, true, true], needed: 5, currentRun: 0, perLesson: 8, seed: 1, draws: 400 })
+ * // { tells: false, why: 'cannot tell yet: 5 judged landings, at least 6 are needed' }
  */
 export function forecast(input: ForecastInput): Forecast {
   const n = input.own.length;

@@ -39,6 +39,7 @@ export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
  * One criterion of a landing. A measured value beats the eye, the eye beats an assertion, and what nobody saw stays
  * *not seen*. A push in a bounce is outside whatever was measured. Limits are inclusive; the last `edgeShare` of each
  * side is edge. A measure that is no number is one nobody made.
+ * Source: the criteria of the standard the checkout runs under, with their citations.
  * @throws BadNumber when a limit of the standard is no number
  */
 export function assessCriterion(input: CriterionInput): CriterionResult {
@@ -114,6 +115,7 @@ export interface LandingResult {
  * A whole landing against a standard. The class is the first that applies: demonstration; outside (a control criterion,
  * or a trigger met and continued by the pilot); assisted; not judged (a required criterion not seen: never assumed
  * good); prompted; own, off target; own.
+ * Source: the criteria of the standard the checkout runs under, with their citations.
  */
 export function assessLanding({ standard, landing }: LandingInput): LandingResult {
   const clean = landing.cleanTap === 'stopped' || landing.cleanTap === 'climbing-away';
@@ -149,7 +151,9 @@ export function assessLanding({ standard, landing }: LandingInput): LandingResul
   };
 }
 
-/** The class of a landing from what is outside, what is missing and whose it was; the first that applies. */
+/**
+ * The class of a landing from what is outside, what is missing and whose it was; the first that applies.
+ */
 export function classOf(
   l: Pick<LandingInput['landing'], 'demonstration' | 'intervention' | 'instructorCorrection'> &
     Pick<LandingResult, 'controlOutside' | 'precisionOutside' | 'missingRequired' | 'triggerContinued'>,
@@ -182,7 +186,16 @@ export interface GoAroundResult {
 /** Seconds after the trigger that still count as *at* it. */
 const AT_TRIGGER_S = 2;
 
-/** A go-around: decision and execution apart. Neither ever breaks a run of own landings. */
+/**
+ * A go-around: decision and execution apart. Neither ever breaks a run of own landings.
+ * Source: the criteria of the standard the checkout runs under, with their citations.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * assessGoAround({ word: 'before', triggerS: null, goAroundS: null, execution: { configurationOrder: 'outside' },
+ * intervention: 0, demonstration: false })
+ * // { word: 'before', decision: 'sound', execution: 'outside', decisionEvidence: true, executionEvidence: false,
+ * // breaksRun: false }
+ */
 export function assessGoAround(input: GoAroundInput): GoAroundResult {
   needNumbers('assessGoAround', { trigger: input.triggerS, goAround: input.goAroundS });
   const word = input.word ?? wordFromTimes(input.triggerS, input.goAroundS);

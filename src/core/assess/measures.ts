@@ -120,7 +120,10 @@ export function measureTrend(
   };
 }
 
-/** With its sign, never "-0": `+1.2`, `\u20130.4`. */
+/**
+ * With its sign, never "-0": `+1.2`, `\u20130.4`.
+ * @example signed(2) // '+2.0'
+ */
 export const signed = (x: number, digits = 1): string =>
   `${x >= 0 || Number(x.toFixed(digits)) === 0 ? '+' : '\u2013'}${fixed(Math.abs(x), digits)}`;
 

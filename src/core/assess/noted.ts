@@ -27,7 +27,13 @@ export function landingNoted(
   ];
 }
 
-/** An item's detail in one line: what was set, the extremes, the cue, the answer. Empty for one judged as seen. */
+/**
+ * An item's detail in one line: what was set, the extremes, the cue, the answer. Empty for one judged as seen.
+ * @example
+ * detailNoted({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: -50, speed: 'inside' } },
+ * 'kt')
+ * // 'Steep turn; set bank 45 °; greatest height –50 ft and speed inside'
+ */
 export function detailNoted(d: AirworkDetail | null, unit: string): string {
   if (!d) return '';
   const extremes = (seen: Extract<AirworkDetail, { form: 'numbers' }>['seen']) =>

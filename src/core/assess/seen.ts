@@ -30,6 +30,7 @@ const notSeen = (c: CriterionJudged | undefined): boolean =>
 /**
  * Criteria of the subjects that nobody saw in a landing, in the order of the standard. A criterion the standard does not
  * have cannot be asked.
+ * Source: the programme's own list of what must be seen.
  * @param seen what the standard asks to have been seen, by subject
  * @example unseenFor(['roll-out'], MUST_SEE, judged) // ['aileron', 'stick']
  */
@@ -42,7 +43,9 @@ export function unseenFor(
   return judged.criteria.filter((c) => asked.has(c.id) && notSeen(c)).map((c) => c.id);
 }
 
-/** Criteria of a landing that rest on the clean tap alone; what was overruled since rests on its reason. */
+/**
+ * Criteria of a landing that rest on the clean tap alone; what was overruled since rests on its reason.
+ */
 export const assertedIn = (judged: Pick<JudgedLanding, 'criteria'>): string[] =>
   judged.criteria.filter((c) => c.form === 'asserted' && c.overruled === undefined).map((c) => c.id);
 

@@ -189,7 +189,9 @@ export function signingProblems(
   ];
 }
 
-/** What the signer lacks. The same for a whole sign-off, a part of it and a recommendation. */
+/**
+ * What the signer lacks. The same for a whole sign-off, a part of it and a recommendation.
+ */
 export function signerProblems(
   facts: Pick<
     SigningFacts,
@@ -236,6 +238,9 @@ const WORD = /\{([a-zA-Z]+)\}/g;
 /**
  * Fills a template. A word nothing is known of stays in braces, so that the signer sees it and cannot sign past it.
  * @returns the text, and the words still open
+ * @example
+ * fillTemplate('{pilot} in {type}, {recentUntil}', { pilot: 'Ada', recentUntil: null })
+ * // { text: 'Ada in {type}, {recentUntil}', open: ['type', 'recentUntil'] }
  */
 export function fillTemplate(
   template: string,
@@ -244,5 +249,8 @@ export function fillTemplate(
   const text = template.replace(WORD, (whole, name: string) => words[name] ?? whole);
   return { text, open: openWords(text) };
 }
-/** Words in braces that are still to be filled in. */
+/**
+ * Words in braces that are still to be filled in.
+ * @example openWords('Ada in {type}, {recentUntil}') // ['type', 'recentUntil']
+ */
 export const openWords = (text: string): string[] => [...new Set([...text.matchAll(WORD)].map((m) => m[1] ?? ''))];

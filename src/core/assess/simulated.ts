@@ -32,6 +32,7 @@ const FEATHER_FT = 3000;
  * May a failure be simulated here? On the ground only in a twin at or below half Vmca; in the air never below the floor
  * nor, in a twin, below Vsse; a real feathering never below 3000 ft above ground. Every reason against it is named. A
  * height, speed or limit that is no number is not known, and what is not known forbids.
+ * Source: the school's floors and the sheet's asymmetric speeds.
  * @example simulatedFailureAllowed({ heightAglFt: NaN, houseFloorFt: 500, twin: null, speed: null, airborne: true, realFeather: false }).allowed // false
  */
 export function simulatedFailureAllowed(s: SimulatedFailure): {

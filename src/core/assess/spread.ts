@@ -22,9 +22,12 @@ export interface Bias {
 }
 /**
  * Mean with its t interval. Flagged when the interval excludes 0 and the mean is beyond the practical size.
+ * Source: Student's t interval about the mean.
  * @param values in one unit; null is skipped
  * @param practicalSize smallest mean worth a word, same unit, >= 0
  * @returns no interval with fewer than two values
+ * @throws BadNumber when a number handed in is none
+ * @example bias([0, 0], 1) // { n: 2, mean: 0, sd: 0, lower: 0, upper: 0, flag: false }
  */
 export function bias(values: readonly Seen[], practicalSize: number, confidence = 0.95): Bias {
   needNumbers('bias', { values, practicalSize, confidence });
@@ -59,7 +62,9 @@ export interface TouchdownSpread {
 /**
  * Touchdown spread: means, medians, median absolute deviations and the covariance ellipse (classical, n-1; the medians
  * are the robust part).
+ * Source: median, median absolute deviation and the axes of the covariance.
  * @param lateralM right of the line positive; @param alongM beyond the touchdown point positive; a pair with a null is skipped
+ * @throws BadNumber when a number handed in is none
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
   needNumbers('touchdownSpread', { lateralM, alongM });
@@ -100,6 +105,7 @@ export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen
 /**
  * Points of an ellipse of `sigma` standard deviations, for drawing: [lateral, along] in metres. Empty without an
  * ellipse.
+ * @throws BadNumber when a number handed in is none
  */
 export function ellipsePoints(s: TouchdownSpread, sigma: number, steps = 60): [number, number][] {
   needNumbers('ellipsePoints', { s, sigma, steps });
@@ -121,8 +127,11 @@ export interface Trend {
 }
 /**
  * Theil-Sen: the median of all pair slopes, with Sen's interval (rank based, ties allowed for).
+ * Source: Theil (1950) and Sen (1968): the median of all pairwise slopes.
  * @param y null is skipped with its x
  * @returns all null when no two points have different x
+ * @throws BadNumber when a number handed in is none
+ * @example theilSen([0, 1, 2], [1, 1, 1]) // { slope: 0, intercept: 1, lower: 0, upper: 0 }
  */
 export function theilSen(x: readonly number[], y: readonly Seen[], confidence = 0.95): Trend {
   needNumbers('theilSen', { x, y, confidence });
@@ -163,6 +172,7 @@ export interface EwmaPoint {
 /**
  * Exponentially weighted mean with its control limits. A null repeats the last point and does not count on. @param
  * sigma sd of one value
+ * @throws BadNumber when a number handed in is none
  */
 export function ewma(
   values: readonly Seen[],
@@ -188,7 +198,10 @@ export function ewma(
 
 /** The pilot's part of a landing at each level of intervention, as the debrief weighs it. */
 export const PILOTS_PART = [1, 0.75, 0.25, 0] as const;
-/** How much of the flying was the pilot's: mean weight over landings with a level. */
+/**
+ * How much of the flying was the pilot's: mean weight over landings with a level.
+ * @throws BadNumber when a number handed in is none
+ */
 export function authorship(
   levels: readonly (number | null)[],
   weights: readonly number[] | Readonly<Record<string, number>> = PILOTS_PART,

@@ -14,8 +14,14 @@ const Z90_ONE_SIDED = 1.2815515655446004;
 
 /**
  * Share of successes with Wilson's one-sided 90 % lower bound (no continuity correction) and the Beta(1,1) posterior.
+ * Source: Wilson (1927), one-sided, no continuity correction; Beta(1,1) posterior.
  * @param successes whole number, 0 to `trials`
  * @param trials whole number; 0 gives null for share and bound
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * share(1, 2)
+ * // { share: 0.5, wilsonLower90: 0.16425, posteriorMean: 0.5, posteriorQ10: 0.1958, posteriorQ50: 0.5,
+ * // posteriorQ90: 0.8042 }
  */
 export function share(successes: number, trials: number): Share {
   needNumbers('share', { successes, trials });
@@ -94,7 +100,14 @@ const HARMLESS: readonly string[] = ['own', 'own-off-target', 'not-judged'];
 /**
  * The run of own landings at the end of the record, and the conditions it has yet to meet.
  * Go-arounds and demonstrations pass over it; one landing not judged is passed over, the second ends it.
+ * Source: Wilson (1927) and the Beta(1,1) posterior.
  * @returns `counted` holds the indexes (into `landings`) of the landings of the run, oldest first
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * runRule({ landings: [], needed: 3, group: 'g', attitude: 'mains-first', windKt: null, accuracyItem: false,
+ * minSorties: 2, minDays: 2 })
+ * // { currentRun: 0, met: false, stillNeeded: 3, missing: ['count', 'sorties', 'days', 'first-landing'],
+ * // counted: [] }
  */
 export function runRule(input: RunRuleInput): RunResult {
   const { needed, minSorties, minDays } = input;

@@ -26,6 +26,7 @@ const REAL: readonly string[] = ['limitation', 'airframe', 'house', 'instructor'
  * Stops of one landing: the wind against every real limit, and the wheels of an amphibian against the surface touched.
  * A wind that was not logged, or not within ten minutes, is not known and stops nothing; it proves nothing either.
  * @param touchedAt ISO instant at which it stopped or climbed away
+ * @throws BadNumber when a number handed in is none
  * @example landingStops(onWater, '2026-11-24T10:00:00Z', amphibianRules, null)[0]?.code // 'wheels'
  */
 export function landingStops(
@@ -106,6 +107,7 @@ function wheelStops(
 /**
  * Stops of one item of airwork: below its floor, or a simulated failure outside its rules. A height that nobody noted
  * is not known, and a failure without one is outside its rules.
+ * @throws BadNumber when a number handed in is none
  * @example itemStops({ form: 'asymmetric', item: 'control-speed', heightFt: 3200, … }, { elevationFt: 1345, … })[0]?.code // 'below-floor'
  */
 export function itemStops(detail: AirworkDetail | null, rules: StopRules): Stop[] {
@@ -167,7 +169,12 @@ const RULE_WORDS: Record<string, string> = {
   'word-not-said': 'the word \u201csimulated\u201d was not said',
 };
 
-/** A stop in a sentence without its full stop. */
+/**
+ * A stop in a sentence without its full stop.
+ * @example
+ * stopWords({ code: 'below-floor', facts: { heightFt: 2800, floorFt: 2845, aboveGroundFt: 1500 } })
+ * // 'at 2800 ft, below 2845 ft on QNH (1500 ft above the field)'
+ */
 export function stopWords({ code, facts }: Stop): string {
   const n = (key: string) => (typeof facts[key] === 'number' ? facts[key] : null);
   const text = (key: string) => (typeof facts[key] === 'string' ? facts[key] : '');

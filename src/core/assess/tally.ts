@@ -98,6 +98,9 @@ function bounced(text: string): CapturedLanding['bounce'] | undefined {
  * Reads a tally. Small and large letters are the same. A go-around or a low pass may stop after its kind, with whose it
  * was last.
  * @returns one entry a line that is not empty, with the landing or the one thing to mend
+ * @example
+ * readTally('X 3 3 B 0 0 0 0 0 0')
+ * // [{ line: 1, landing: null, problem: 'X is no kind: write F, T, G or L first.' }]
  */
 export function readTally(text: string): TallyLine[] {
   let above: string[] = [];

@@ -15,7 +15,12 @@ export interface WindTriangle {
 
 /**
  * Heading, drift and ground speed that hold a track; directions in one reference.
+ * Source: wind triangle on each leg.
  * @returns all null when the wind is too strong to hold the track or to make way along it
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * windTriangle({ trackDeg: 38, tasKt: 72, windFromDeg: 260, windKt: 90 })
+ * // { feasible: true, headingDeg: 341.24, crabDeg: -56.763, driftDeg: 56.763, groundSpeedKt: 106.35 }
  */
 export function windTriangle(input: {
   trackDeg: number;
@@ -64,6 +69,8 @@ export interface CircuitInput {
 /**
  * A sharp-cornered rectangular circuit. Turn radii are those of still air at each leg's speed; they do not shorten the
  * legs.
+ * Source: wind triangle on each leg.
+ * @throws BadNumber when a number handed in is none
  */
 export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTimeS: number | null } {
   needNumbers('circuitLegs', input);
@@ -100,6 +107,8 @@ export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTim
 /**
  * Metres between two aeroplanes on the downwind after a break at an interval: over the same point (trail) the second
  * has the headwind against it, (V + headwind)·t; abreast (echelon) it flies on while the first comes back, 2·V·t.
+ * Source: wind triangle on each leg.
+ * @throws BadNumber when a number handed in is none
  */
 export function breakSpacing(input: {
   tasKt: number;
@@ -117,7 +126,14 @@ export interface TaskGaps {
   tooClose: { first: string; second: string; gapS: number }[];
 }
 
-/** Seconds between consecutive pilot tasks; those nearer than `minGapS` are named, in time order. */
+/**
+ * Seconds between consecutive pilot tasks; those nearer than `minGapS` are named, in time order.
+ * Source: wind triangle on each leg.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * taskGaps([{ name: 'flap', tS: 12 }, { name: 'power', tS: 2 }, { name: 'check', tS: 10 }], 4)
+ * // { shortestGapS: 2, tooClose: [{ first: 'check', second: 'flap', gapS: 2 }] }
+ */
 export function taskGaps(tasks: readonly { name: string; tS: number }[], minGapS: number): TaskGaps {
   needNumbers('taskGaps', { tasks, minGapS });
   const sorted = tasks.map((t, i) => ({ ...t, i })).sort((a, b) => a.tS - b.tS || a.i - b.i);

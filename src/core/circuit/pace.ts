@@ -100,17 +100,27 @@ const approachLegs = (
   };
 };
 
-/** Downwind to centreline so that the path from abeam the threshold has the length the sheet gives its first gate. */
+/**
+ * Downwind to centreline so that the path from abeam the threshold has the length the sheet gives its first gate.
+ * Source: wind triangle on each leg; climb by power less drag.
+ */
 export function sheetSpacing(sheet: PaceSheet, baseAngleDeg: number): number {
   const { downwind } = approachLegs(sheet.approach);
   return (downwind?.distanceM ?? 3300) / (1 + 2 * tanDeg(baseAngleDeg));
 }
 
-/** True airspeed of an indicated one. */
+/**
+ * True airspeed of an indicated one.
+ * Source: wind triangle on each leg; climb by power less drag.
+ */
 export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =>
   sheetCas(sheet, ias) / Math.sqrt(sigma);
 
-/** One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null. */
+/**
+ * One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null.
+ * Source: wind triangle on each leg; climb by power less drag.
+ * @throws BadNumber when a number handed in is none
+ */
 export function circuitPace(of: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
   needNumbers('circuitPace', { sheet: of, runway, choices });
   const surface = surfaceOfStrip(runway.surface);
@@ -363,7 +373,11 @@ function tasksOf(
   return tasks.sort((a, b) => a.tS - b.tS);
 }
 
-/** Metres along the circuit from a second to the threshold. */
+/**
+ * Metres along the circuit from a second to the threshold.
+ * Source: wind triangle on each leg; climb by power less drag.
+ * @throws BadNumber when a number handed in is none
+ */
 export function togoM(points: readonly PacePoint[], tS: number): number {
   needNumbers('togoM', { points, tS });
   const at = placeAt(points, tS);
@@ -395,7 +409,10 @@ function timeAtHeight(points: readonly PacePoint[], heightFt: number): number {
     .tS;
 }
 
-/** The flown place at a second, between two points. */
+/**
+ * The flown place at a second, between two points.
+ * Source: wind triangle on each leg; climb by power less drag.
+ */
 export function placeAt(points: readonly PacePoint[], tS: number): PacePoint | null {
   const i = points.findIndex((p) => p.tS >= tS);
   const b = points[i < 0 ? points.length - 1 : i];
@@ -410,7 +427,10 @@ export function placeAt(points: readonly PacePoint[], tS: number): PacePoint | n
     tS,
   };
 }
-/** Runway frame (x along, y right) to true east and north, metres from the threshold. */
+/**
+ * Runway frame (x along, y right) to true east and north, metres from the threshold.
+ * Source: wind triangle on each leg; climb by power less drag.
+ */
 export const toNorth = (p: { x: number; y: number }, trueBearingDeg: number): { east: number; north: number } => ({
   east: p.x * sinDeg(trueBearingDeg) + p.y * cosDeg(trueBearingDeg),
   north: p.x * cosDeg(trueBearingDeg) - p.y * sinDeg(trueBearingDeg),

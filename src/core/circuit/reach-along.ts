@@ -67,7 +67,12 @@ const OVER_THRESHOLD_FT = 50;
 /** Below it on the way up the gear is not yet in. */
 const GEAR_UP_FT = 300;
 
-/** What the propeller adds to the handbook's glide: nothing where that glide has a windmilling one in it already. */
+/**
+ * What the propeller adds to the handbook's glide: nothing where that glide has a windmilling one in it already.
+ * @example
+ * propellerDrag({ flap: [], gearDeltaCd0: null, windmillingDeltaCd0: null, glidePropeller: 'windmilling' })
+ * // { deltaCd0: 0, said: 'in-the-glide' }
+ */
 export function propellerDrag(drag: PaceSheet['drag']): { deltaCd0: number; said: PropellerSaid } {
   if (drag.glidePropeller === 'windmilling') return { deltaCd0: 0, said: 'in-the-glide' };
   if (drag.windmillingDeltaCd0 === null) return { deltaCd0: 0, said: 'not-on-the-sheet' };
@@ -116,6 +121,7 @@ const CLEAN: ConfigurationOut = { flapDeg: 0, gear: 'up' };
 /**
  * Flap and gear held at a second of the circuit, by the sheet's own gates: before the first of them clean, with the gear
  * in once the climb has passed 300 ft.
+ * @throws BadNumber when a number handed in is none
  */
 export function heldAt(sheet: PaceSheet, points: readonly PacePoint[], at: PacePoint): ConfigurationOut {
   needNumbers('heldAt', { sheet, points, at });
@@ -152,7 +158,10 @@ function aheadMarginFt(
   return leftM / glide.groundGlideRatio / M_PER_FT;
 }
 
-/** One engine stop: which runway end is reached from here. */
+/**
+ * One engine stop: which runway end is reached from here.
+ * @throws BadNumber when a number handed in is none
+ */
 export function reachFrom(
   of: PaceSheet,
   at: PacePoint,
@@ -223,7 +232,11 @@ function oneEngineHere(sheet: PaceSheet, at: PacePoint, sigma: number): number |
   }).rocFpm;
 }
 
-/** Samples along the whole circuit, evenly in time. */
+/**
+ * Samples along the whole circuit, evenly in time.
+ * Source: steady glide with the drag of what is out.
+ * @throws BadNumber when a number handed in is none
+ */
 export function reachAlong(
   sheet: PaceSheet,
   points: readonly PacePoint[],
@@ -252,7 +265,9 @@ export function reachAlong(
   });
 }
 
-/** Thresholds of every usable end. Strips are taken to cross at their middles, offset as the chart says. */
+/**
+ * Thresholds of every usable end. Strips are taken to cross at their middles, offset as the chart says.
+ */
 export function endPlaces(
   inUse: { ident: string; trueBearingDeg: number; lengthM: number },
   strips: readonly {

@@ -61,7 +61,10 @@ function placeOn(points: readonly PacePoint[], leg: PacePoint['leg'], heightFt: 
   return near[Math.floor(near.length / 2)] ?? null;
 }
 
-/** The height flown on a leg of today's circuit, to start the question from; null when the leg is not flown. */
+/**
+ * The height flown on a leg of today's circuit, to start the question from; null when the leg is not flown.
+ * @throws BadNumber when a number handed in is none
+ */
 export function heightOn(
   field: StopField,
   runwayEnd: string,
@@ -99,8 +102,10 @@ function circuitOf(field: StopField, runwayEnd: string, wind: { fromMagneticDeg:
 /**
  * Where a model of the reach would go from here, in the wind given (magnetic). Every usable runway end is tried;
  * straight ahead counts where the glide and the roll fit into what is left.
+ * Source: steady glide with the drag of what is out.
  * @param heightFt above the field, as read now
  * @returns null when the runway is not known, or the circuit cannot be flown by the sheet's numbers
+ * @throws BadNumber when a number handed in is none
  */
 export function stopHere(
   field: StopField,

@@ -50,7 +50,10 @@ export interface Difference {
 }
 
 const DAY_MS = 86_400_000;
-/** Whole days from a day or instant to a later one; 0 when `toDate` is the earlier. */
+/**
+ * Whole days from a day or instant to a later one; 0 when `toDate` is the earlier.
+ * @example wholeDaysSince('2026-10-03', '2026-10-06') // 3
+ */
 export const wholeDaysSince = (fromDate: string, toDate: string): number =>
   Math.max(0, Math.round((Date.parse(toDate.slice(0, 10)) - Date.parse(fromDate.slice(0, 10))) / DAY_MS));
 

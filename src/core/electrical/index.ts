@@ -32,8 +32,10 @@ const DEFAULT_USABLE_SHARE = 0.7;
  * Timeline of losses with the shedding given. A consumer draws until it is shed or one it depends on is lost; sheds at
  * or after the bus dies do not happen; a dependency takes its dependants at once (their own cell does not help),
  * through any number of steps.
+ * Source: constant current over the rated capacity, no Peukert correction.
  * @param usableShare share of the battery that may be used; null = 0.7
  * @returns `busDeadMin` null when nothing draws after the last shed
+ * @throws BadNumber when a number handed in is none
  */
 export function electricalTimeline(input: {
   batteryAh: number;

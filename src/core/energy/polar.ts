@@ -10,8 +10,13 @@ export interface Polar {
 /**
  * Polar from the published best glide: CL_g = 2mg/(ρSV²), cd0 = CL_g/(2·(L/D)max), k = 1/(4·cd0·(L/D)max²).
  * The cosine of the glide angle is taken as 1.
+ * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @param ldMax best glide ratio, > 0
  * @param bestGlideKt true airspeed at `rhoKgM3`, kt, > 0
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * polarFromGlide({ ldMax: 9, bestGlideKt: 87.8, massKg: 2400, wingAreaM2: 24, rhoKgM3: 1.225 })
+ * // { clBestGlide: 0.78478, cd0: 0.043599, k: 0.070791 }
  */
 export function polarFromGlide(input: {
   ldMax: number;
@@ -46,8 +51,14 @@ export interface DragState {
 
 /**
  * Lift and drag coefficients and drag at a true airspeed.
+ * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @param loadFactor lift in weights (1 straight, 1/cos φ in a turn)
  * @param slipCd drag coefficient added by sideslip
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * dragAt({ polar: { cd0: 0.05, k: 0.063 }, massKg: 560, wingAreaM2: 16.2, rhoKgM3: 1.18, tasKt: 60,
+ * deltaCd0: [] }, 1)
+ * // { cl: 0.60306, cd: 0.072912, dragN: 663.97, weightN: 5491.7 }
  */
 export function dragAt(flown: Flown, loadFactor = 1, slipCd = 0): DragState {
   needNumbers('dragAt', { flown, loadFactor, slipCd });
@@ -76,7 +87,9 @@ export interface Glide {
 
 /**
  * Power-off sink at a speed, also in a turn (sink = V·D/W, which is n·V·CD/CL) and in a slip (k_β·sin²β).
+ * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @returns sink and angle null when drag exceeds weight: no steady glide
+ * @throws BadNumber when a number handed in is none
  */
 export function glide(
   flown: Flown,
@@ -105,9 +118,11 @@ export interface Powered {
 
 /**
  * Flight path with power: sin γ = (T − D)/W, T = min(η·P/V, static thrust cap).
+ * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @param eta propeller efficiency; null = 0.75
  * @param staticThrustN cap, N; null = none
  * @returns angle and vertical speed positive up; null when |T − D| > W
+ * @throws BadNumber when a number handed in is none
  */
 export function powered(
   flown: Flown,

@@ -4,12 +4,18 @@
  */
 const NBSP = '\u00a0';
 
-/** A rounded number with its unit, e.g. `62 mph`. `digits` decimals; null prints a dash. */
+/**
+ * A rounded number with its unit, e.g. `62 mph`. `digits` decimals; null prints a dash.
+ * @example withUnit(81, 'm') // '81 m'
+ */
 export function withUnit(value: number | null, unit: string, digits = 0): string {
   return value === null || !Number.isFinite(value) ? '\u2013' : `${fixed(value, digits)}${NBSP}${unit}`;
 }
 
-/** Rounded, never "-0". */
+/**
+ * Rounded, never "-0".
+ * @example fixed(150) // '150'
+ */
 export function fixed(value: number, digits = 0): string {
   if (!Number.isFinite(value)) return '\u2013';
   const text = value.toFixed(digits);
@@ -55,14 +61,20 @@ export function besideLimit(limit: number, ...values: number[]): string[] {
   return shown(3);
 }
 
-/** Crosswind in words: `7 kt from the right`, `no crosswind`. */
+/**
+ * Crosswind in words: `7 kt from the right`, `no crosswind`.
+ * @example crosswindWords(-7.4) // '7 kt from the left'
+ */
 export function crosswindWords(kt: number): string {
   if (!Number.isFinite(kt)) return 'crosswind not known';
   const rounded = Math.round(Math.abs(kt));
   return rounded === 0 ? 'no crosswind' : `${rounded}${NBSP}kt from the ${kt > 0 ? 'right' : 'left'}`;
 }
 
-/** Headwind in words, tailwind named as one. */
+/**
+ * Headwind in words, tailwind named as one.
+ * @example headwindWords(-3) // '3 kt tail'
+ */
 export function headwindWords(kt: number): string {
   if (!Number.isFinite(kt)) return 'headwind not known';
   // A headwind helps and is rounded down; a tailwind does not and is rounded up.
@@ -70,20 +82,32 @@ export function headwindWords(kt: number): string {
   return rounded === 0 ? 'no headwind' : `${rounded}${NBSP}kt ${kt > 0 ? 'head' : 'tail'}`;
 }
 
-/** A distance that is needed, rounded up to whole metres. */
+/**
+ * A distance that is needed, rounded up to whole metres.
+ * @example metresUp(81) // '81 m'
+ */
 export const metresUp = (m: number | null): string => withUnit(m === null ? null : Math.ceil(m), 'm');
 
-/** Time in hand, rounded down: `2 h 42`. */
+/**
+ * Time in hand, rounded down: `2 h 42`.
+ * @example hoursText(85.38461538461539) // '1 h 25'
+ */
 export const hoursText = (minutes: number): string =>
   !Number.isFinite(minutes)
     ? '\u2013'
     : `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, '0')}`;
 
-/** Three-figure direction, `045`; north is 360. */
+/**
+ * Three-figure direction, `045`; north is 360.
+ * @example direction(220) // '220'
+ */
 export const direction = (deg: number): string =>
   !Number.isFinite(deg) ? '\u2013' : String(Math.round(deg) % 360 === 0 ? 360 : Math.round(deg) % 360).padStart(3, '0');
 
-/** `260/11 G17`, `VRB/03`, `calm`. */
+/**
+ * `260/11 G17`, `VRB/03`, `calm`.
+ * @example windText({ variable: false, fromDeg: 260, kt: 11, gustKt: 17 }) // '260/11 G17'
+ */
 export function windText(wind: {
   variable: boolean;
   fromDeg: number | null;
@@ -96,17 +120,26 @@ export function windText(wind: {
   return `${from}/${String(Math.round(wind.kt)).padStart(2, '0')}${wind.gustKt === null || !Number.isFinite(wind.gustKt) ? '' : ` G${Math.round(wind.gustKt)}`}`;
 }
 
-/** `14 Nov 2026`, from an ISO date or instant, in UTC. */
+/**
+ * `14 Nov 2026`, from an ISO date or instant, in UTC.
+ * @example dateText('2026-10-06') // '6 Oct 2026'
+ */
 export function dateText(iso: string): string {
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
   const [year, month, day] = iso.slice(0, 10).split('-');
   return `${Number(day)} ${months[Number(month) - 1] ?? ''} ${year}`;
 }
 
-/** `14 Nov 2026 09:05 UTC`. */
+/**
+ * `14 Nov 2026 09:05 UTC`.
+ * @example instantText('2026-11-04T09:05:00.000Z') // '4 Nov 2026 09:05 UTC'
+ */
 export const instantText = (iso: string): string => `${dateText(iso)} ${new Date(iso).toISOString().slice(11, 16)} UTC`;
 
-/** `3 min`, `2 h 05`, `4 days`. */
+/**
+ * `3 min`, `2 h 05`, `4 days`.
+ * @example ageText(25) // '25 min'
+ */
 export function ageText(minutes: number): string {
   if (!Number.isFinite(minutes)) return '\u2013';
   if (minutes < 60) return `${Math.max(0, Math.round(minutes))}${NBSP}min`;
@@ -115,21 +148,33 @@ export function ageText(minutes: number): string {
   return `${Math.round(minutes / 1440)} days`;
 }
 
-/** `a, b and c`. */
+/**
+ * `a, b and c`.
+ * @example list(['F2']) // 'F2'
+ */
 export function list(words: readonly string[]): string {
   if (words.length < 2) return words[0] ?? '';
   return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1] ?? ''}`;
 }
 
-/** `1 landing`, `3 landings`. */
+/**
+ * `1 landing`, `3 landings`.
+ * @example plural(1, 'day') // '1 day'
+ */
 export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
-/** The calendar date of an instant at a place, ISO. @param timeZone an IANA name, e.g. `Europe/Lisbon` */
+/**
+ * The calendar date of an instant at a place, ISO. @param timeZone an IANA name, e.g. `Europe/Lisbon`
+ * @example localDate('2026-07-01T23:30:00Z', 'Europe/Lisbon') // '2026-07-02'
+ */
 export function localDate(iso: string, timeZone: string): string {
   const part = parts(iso, timeZone);
   return `${part('year')}-${part('month')}-${part('day')}`;
 }
-/** `14 Nov 2026 09:05 local (WET)`: date and time of an instant at a place. */
+/**
+ * `14 Nov 2026 09:05 local (WET)`: date and time of an instant at a place.
+ * @example localText('2026-03-29T00:30:00Z', 'Europe/Lisbon') // '29 Mar 2026 00:30 WET'
+ */
 export function localText(iso: string, timeZone: string): string {
   const part = parts(iso, timeZone, true);
   return `${dateText(localDate(iso, timeZone))} ${part('hour')}:${part('minute')} ${part('timeZoneName')}`;

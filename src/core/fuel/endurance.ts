@@ -6,7 +6,12 @@ const DEFAULT_BSFC = { injected: 0.45, carburetted: 0.49 } as const;
 
 /**
  * Flow from power and specific consumption: P·%·BSFC/6 US gal/h.
+ * Source: the handbook's flow, less the reserve.
  * @param bsfcLbHpH lb/hp/h; null = 0.45 injected, 0.49 carburetted
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * bsfcFlow({ ratedHp: 200, powerPct: 65, bsfcLbHpH: null, induction: 'injected' })
+ * // { flowGalH: 9.75, flowLH: 36.908 }
  */
 export function bsfcFlow(input: {
   ratedHp: number;
@@ -25,7 +30,14 @@ export interface Endurance {
   usableMin: number;
 }
 
-/** Endurance less the reserve (null = 30 min by day, 45 by night, at the same flow). `usableMin` is never below 0. */
+/**
+ * Endurance less the reserve (null = 30 min by day, 45 by night, at the same flow). `usableMin` is never below 0.
+ * Source: the handbook's flow, less the reserve.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * endurance({ usableL: 5, flowLH: 20, night: true, reserveMin: null })
+ * // { totalMin: 15, reserveMin: 45, usableMin: 0 }
+ */
 export function endurance(input: {
   usableL: number;
   flowLH: number;
@@ -49,7 +61,13 @@ export interface CircuitsFit {
 /**
  * How many circuits fit: (min(booking left, fuel time) − ground time)/circuit time, whole ones. Ground time is the
  * median of past flights; `groundDefaultMin` when there are none. Ground time burns fuel at the same flow.
+ * Source: the handbook's flow, less the reserve.
  * @param circuitMin minutes each, > 0
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * circuitsThatFit({ bookingLeftMin: 60, fuelTimeMin: 90, groundSamplesMin: [30, 10, 20], groundDefaultMin: 99,
+ * circuitMin: 6 })
+ * // { groundMin: 20, availableMin: 40, circuits: 6, limitedBy: 'booking' }
  */
 export function circuitsThatFit(input: {
   bookingLeftMin: number;

@@ -78,6 +78,7 @@ function runs(marks: FlightClockInput['marks'], nowMs: number): { spans: Span[];
  * take-off; with neither, once something was flown, or with a landing before the first mark, it is unknown. The booking begins with the first span and ends when
  * it says, or at the mark moved by hand. Once airborne half of the ground time is behind. The last landing on the
  * ground ends airborne time.
+ * Source: block, airborne and fuel time as logged.
  * @param c minutes, litres, ms of one clock; marks whose time is no number are left out
  * @returns minutes and litres; `fuelLeftL` and `fuelTimeMin` null when fuel is unknown, and then `circuits` is 0 with
  * `limitedBy` *fuel*

@@ -31,7 +31,11 @@ export interface CornerFrame {
   turning: boolean;
 }
 
-/** Frames in order of taxiing, `steps` of them. */
+/**
+ * Frames in order of taxiing, `steps` of them.
+ * Source: rigid body whose mains do not slip sideways.
+ * @throws BadNumber when a number handed in is none
+ */
 export function cornerPaths(c: CornerInput, steps = 120): CornerFrame[] {
   needNumbers('cornerPaths', { c, steps });
   const r = c.turnRadiusM;
@@ -83,7 +87,9 @@ const EDGE_M = 0.5;
 
 /**
  * What the corner does with this technique: on the taxiway, on its edge, or off it.
+ * Source: rigid body whose mains do not slip sideways.
  * @param lightsM how far beyond the edge the lights stand; `lipCm` step down from the edge; null = none
+ * @throws BadNumber when a number handed in is none
  */
 export function cornerVerdict(c: CornerInput, edge: { lightsM: number | null; lipCm: number }): CornerVerdict {
   needNumbers('cornerVerdict', { c, edge });

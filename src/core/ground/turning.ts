@@ -18,9 +18,15 @@ export interface GroundTurn {
 
 /**
  * Least turn by steering at its limit (R = L/tan δ) or by pivoting on the inside wheel (R = t/2).
+ * Source: rigid body turning about a point on the line of the mains.
  * @param input wheelbase and track in metres; `steerLimitDeg` 0 to 90
  * @returns `insideWheelRadiusM` negative when the turn centre lies between the mains; `swingOutsideM` negative when the
  * third wheel stays inside
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * groundTurn({ wheelbaseM: 6, trackM: 2.5, steerLimitDeg: 22, method: 'pivot' })
+ * // { axleRadiusM: 1.25, insideWheelRadiusM: 0, outsideWheelRadiusM: 2.5, thirdWheelRadiusM: 6.1288,
+ * // swingOutsideM: 3.6288, thirdWheelAngleDeg: 78.232 }
  */
 export function groundTurn(input: {
   wheelbaseM: number;
@@ -59,7 +65,12 @@ export interface Corner {
  * A 90° taxiway corner: how far the tail goes beyond the outer edge when the axle centre follows the centreline, or the
  * inside wheel hugs the inner corner. For a nosewheel the same figures hold for the nosewheel over the second leg's
  * edge.
+ * Source: rigid body turning about a point on the line of the mains.
  * @param input `turnRadiusM` of the axle centre, at least half the track
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * taxiCorner({ wheelbaseM: 6, trackM: 2.5, turnRadiusM: 8, taxiwayWidthM: 10, technique: 'centreline' })
+ * // { tailBeyondEdgeM: -3, tailFromCentrelineM: 2, insideWheelBeyondCornerM: -2.5074 }
  */
 export function taxiCorner(input: {
   wheelbaseM: number;
@@ -83,6 +94,11 @@ export function taxiCorner(input: {
 
 /**
  * The angle a turn wants of the third wheel against its limit: steers, warns `warnBeforeDeg` before, or casters free.
+ * Source: rigid body turning about a point on the line of the mains.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * casterState({ wheelbaseM: 6, turnRadiusM: 16, steerLimitDeg: 22, warnBeforeDeg: 3 })
+ * // { neededDeg: 20.556, state: 'warn' }
  */
 export function casterState(input: {
   wheelbaseM: number;

@@ -38,14 +38,29 @@ export interface LedgerTools {
   reencodeBase64: (text: string) => string;
 }
 
-/** Canonical JSON (RFC 8785) of a plain value. Throws on values JSON has not. */
+/**
+ * Canonical JSON (RFC 8785) of a plain value. Throws on values JSON has not.
+ * Source: RFC 8785 (canonical JSON), SHA-256 chain, Ed25519.
+ * @example
+ * canonicalText({ at: '2026-11-24T10:00:00.000Z', count: 3,
+ * hash: 'af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d' })
+ *
+ * // // '{"at":"2026-11-24T10:00:00.000Z","count":3,"hash":"af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d"}'
+ */
 export function canonicalText(value: unknown): string {
   const text = canonicalize(value);
   if (text === undefined) throw new TypeError('value has no JSON form');
   return text;
 }
 
-/** The text a head's signature covers. */
+/**
+ * The text a head's signature covers.
+ * @example
+ * headText({ count: 3, hash: 'af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d',
+ * at: '2026-11-24T10:00:00.000Z' })
+ *
+ * // // '{"at":"2026-11-24T10:00:00.000Z","count":3,"hash":"af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d"}'
+ */
 export const headText = (head: Pick<LedgerHead, 'count' | 'hash' | 'at'>): string =>
   canonicalText({ at: head.at, count: head.count, hash: head.hash });
 
@@ -55,6 +70,7 @@ const COLUMNS = ['seq', 'id', 'kind', 'checkoutId', 'signedAt', 'signerId', 'pre
  * Checks every entry and the newest head known. Every column is derived again from the canonical text; hex and base64
  * are compared as text; the canonical text is serialised again and compared byte by byte. A key may only follow another
  * by an entry of the ledger that names it, signed with the one before.
+ * Source: RFC 8785 (canonical JSON), SHA-256 chain, Ed25519.
  * @returns problems in order; empty = the ledger is whole up to that head
  */
 export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null, tools: LedgerTools): LedgerProblem[] {
@@ -112,7 +128,9 @@ export function entryProblems(row: LedgerRow, tools: LedgerTools): EntryProblem[
   return problems;
 }
 
-/** The key an entry hands the ledger over to; null when it names none. */
+/**
+ * The key an entry hands the ledger over to; null when it names none.
+ */
 export function newKeyOf(row: Pick<LedgerRow, 'canonical'>): string | null {
   try {
     const { body } = JSON.parse(row.canonical) as { body?: { newKeyId?: unknown } };

@@ -18,7 +18,9 @@ export interface EnvelopeResult {
 /**
  * Is a mass and CG inside the envelope, and how far from its edge. Arms are divided by the polygon's arm span and
  * masses by its mass span before distances are taken, because metres and kilograms do not mix.
+ * Source: sum of moments about the datum; the envelope as a polygon.
  * @param envelope corners in order, either sense, not closed; need not be convex; at least three
+ * @throws BadNumber when a number handed in is none
  */
 export function insideEnvelope(massKg: number, armM: number, envelope: readonly EnvelopePoint[]): EnvelopeResult {
   needNumbers('insideEnvelope', { massKg, armM, envelope });
@@ -112,9 +114,11 @@ export interface MassBalance {
 
 /**
  * Mass, moment and CG at take-off, landing and zero fuel. The three points are judged; the line between them is not.
+ * Source: sum of moments about the datum; the envelope as a polygon.
  * @param stations everything but fuel, the empty aeroplane included
  * @param densityKgL kg/L; null = 0.72 (avgas)
  * @returns `overMax` names stations loaded above their own limit
+ * @throws BadNumber when a number handed in is none
  */
 export function massBalance(input: {
   stations: readonly Station[];
@@ -149,7 +153,12 @@ export function massBalance(input: {
   };
 }
 
-/** Trim setting for a CG: linear between points, held flat outside with the flag. `trim` in the wheel's own units. */
+/**
+ * Trim setting for a CG: linear between points, held flat outside with the flag. `trim` in the wheel's own units.
+ * Source: sum of moments about the datum; the envelope as a polygon.
+ * @throws BadNumber when a number handed in is none
+ * @example trimFor(0.4, []) // { trim: 0, outsideTable: true }
+ */
 export function trimFor(
   armM: number,
   table: readonly { armM: number; trim: number }[],

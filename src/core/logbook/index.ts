@@ -12,7 +12,9 @@ export interface LogbookTable {
   /** Rows whose number of fields differs from the header’s, by line. */
   ragged: number[];
 }
-/** The table of a CSV text; commas, semicolons or tabs. Empty lines are left out. */
+/**
+ * The table of a CSV text; commas, semicolons or tabs. Empty lines are left out.
+ */
 export function readTable(text: string): LogbookTable {
   const parsed = Papa.parse<string[]>(text.charCodeAt(0) === BYTE_ORDER_MARK ? text.slice(1) : text, {
     skipEmptyLines: 'greedy',
@@ -39,7 +41,12 @@ const PATTERNS: [LogbookField, RegExp][] = [
   ['total', /total|block|^time$|^hours$|minutes|duration|flight time/i],
   ['remark', /remark|comment|notes?|route/i],
 ];
-/** Which column is what, by its name; a column serves once. */
+/**
+ * Which column is what, by its name; a column serves once.
+ * @example
+ * guessColumns(['Date', 'Type', 'Total time', 'Landings'])
+ * // { date: 'Date', type: 'Type', landings: 'Landings', total: 'Total time' }
+ */
 export function guessColumns(header: readonly string[]): Partial<Record<LogbookField, string>> {
   const found: Partial<Record<LogbookField, string>> = {};
   const used = new Set<string>();
@@ -52,7 +59,10 @@ export function guessColumns(header: readonly string[]): Partial<Record<LogbookF
   }
   return found;
 }
-/** How the dates of a column are written: by a year in front, by a day over 12, else day first. */
+/**
+ * How the dates of a column are written: by a year in front, by a day over 12, else day first.
+ * @example guessDates(['2026-10-02']) // 'ymd'
+ */
 export function guessDates(values: readonly string[]): LogbookMapping['dates'] {
   const parts = values.map((v) =>
     v
@@ -64,7 +74,10 @@ export function guessDates(values: readonly string[]): LogbookMapping['dates'] {
   return parts.some(([, b]) => (b ?? 0) > 12) && !parts.some(([a]) => (a ?? 0) > 12) ? 'mdy' : 'dmy';
 }
 
-/** An ISO date; null when it is none. Two-figure years are of this century. */
+/**
+ * An ISO date; null when it is none. Two-figure years are of this century.
+ * @example readDate('28/2/26', 'dmy') // '2026-02-28'
+ */
 export function readDate(text: string, order: LogbookMapping['dates']): string | null {
   const parts = /^(\d{1,4})[-/. ](\d{1,2})[-/. ](\d{1,4})/.exec(text.trim());
   if (!parts) return null;
@@ -76,7 +89,10 @@ export function readDate(text: string, order: LogbookMapping['dates']): string |
   const back = new Date(`${iso}T00:00:00Z`);
   return Number.isNaN(back.getTime()) || back.toISOString().slice(0, 10) !== iso || year < 1940 ? null : iso;
 }
-/** Hours of `1:30`, `1.5`, `1,5` or minutes of `90`; empty is 0; null when it is no time or over a day. */
+/**
+ * Hours of `1:30`, `1.5`, `1,5` or minutes of `90`; empty is 0; null when it is no time or over a day.
+ * @example readHours('1', 'hours') // 1
+ */
 export function readHours(text: string, unit: LogbookMapping['time']): number | null {
   const t = text.trim();
   if (t === '' || t === '-') return 0;

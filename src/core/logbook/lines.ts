@@ -49,6 +49,7 @@ const clock = (minutes: number | null): string =>
  * Both lines of one lesson. A time nobody measured is left open, never guessed; where law lets pilot and instructor
  * choose who is in command the line says so.
  * @returns the two lines, and what is to be filled in
+ * @throws BadNumber when a number handed in is none
  * @example logbookLines({ ...lesson, pack: 'us', minutes: 59, lacks: 'class' }).pilot // '… dual received 0.9 h …'
  */
 export function logbookLines(l: LessonLogged): LogbookLines {

@@ -80,10 +80,16 @@ export function gearMassGroup(sheet: TypeSheet): string {
     ...(sheet.engine.powerHp.value > POWERFUL_HP ? ['powerful'] : []),
   ].join('-');
 }
-/** Mass and gear alone, as a school may set limits for all of them at once: `light-tailwheel`. */
+/**
+ * Mass and gear alone, as a school may set limits for all of them at once: `light-tailwheel`.
+ * @example broadGroup('light-tailwheel') // 'light-tailwheel'
+ */
 export const broadGroup = (group: string): string => group.split('-').slice(0, 2).join('-');
 
-/** Step of the pilot's crosswind ladder in a group, kt: 2 in the lightest, else 3. */
+/**
+ * Step of the pilot's crosswind ladder in a group, kt: 2 in the lightest, else 3.
+ * @example ladderStepKt('light-tailwheel') // 2
+ */
 export const ladderStepKt = (group: string): number => (group.startsWith('light-') ? 2 : 3);
 
 /** What a school sets for a group: its own entry, else that of its mass and gear; undefined where there is neither. */

@@ -158,10 +158,16 @@ export function demandsOf(facts: AirframeFacts, pack: Pack, typeCode: string): D
   return { ...demands, endorsements: demands.endorsements.map((k) => variantKind(k, typeCode)) };
 }
 const EACH_ALONE: ReadonlySet<string> = new Set(['MEP-variant']);
-/** A kind with the type it is held for, where it is held for each type alone. */
+/**
+ * A kind with the type it is held for, where it is held for each type alone.
+ * @example variantKind('TW', 'x') // 'TW'
+ */
 export const variantKind = (kind: string, typeCode: string): string =>
   EACH_ALONE.has(kind) ? `${kind}:${typeCode}` : kind;
-/** The kind without the type it is held for. */
+/**
+ * The kind without the type it is held for.
+ * @example plainKind('TW') // 'TW'
+ */
 export const plainKind = (kind: string): string => kind.split(':')[0] ?? kind;
 
 /** Facts of a sheet in words, for what is not known of it. */

@@ -96,7 +96,13 @@ export function attitudeOwned(
   );
 }
 
-/** Minutes in the air; ground blocks count apart. */
+/**
+ * Minutes in the air; ground blocks count apart.
+ * @example
+ * flightMinutes([{ id: 'strength', kind: 'strength', title: { code: 'end-quietly' }, why: { code: 'end-well' },
+ * minutes: 4, itemIds: [], findingId: null }])
+ * // 4
+ */
 export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
   blocks.filter((b) => b.kind !== 'ground').reduce((a, b) => a + b.minutes, 0);
 /** Minutes of ground blocks. */
@@ -105,6 +111,7 @@ export const groundMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes
 /**
  * What is left for flying: the booking less the house's ground time and the ground blocks, or the fuel less the ground
  * time burnt.
+ * @example flightRoom({ bookingMin: 174, fuelMin: 99, groundMin: 22 }, 20) // { roomMin: 77, limitedBy: 'fuel' }
  */
 export function flightRoom(
   i: Pick<LessonInput, 'bookingMin' | 'fuelMin' | 'groundMin'>,

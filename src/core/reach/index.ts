@@ -49,7 +49,11 @@ export interface GlidingTurn {
   heightLostFt: number;
 }
 
-/** Height lost in a gliding turn. Null outside 0 < bank < 90 or at no speed. */
+/**
+ * Height lost in a gliding turn. Null outside 0 < bank < 90 or at no speed.
+ * Source: steady glide and co-ordinated turn in the wind.
+ * @throws BadNumber when a number handed in is none
+ */
 export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDeg: number): GlidingTurn | null {
   needNumbers('glidingTurn', { b, tasKt, bankDeg, turnDeg });
   if (!(bankDeg > 0 && bankDeg < 90) || !(tasKt > 0)) return null;
@@ -66,7 +70,14 @@ export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDe
   };
 }
 
-/** Best glide from the polar: CL = √(cd0/k). True airspeed. */
+/**
+ * Best glide from the polar: CL = √(cd0/k). True airspeed.
+ * Source: steady glide and co-ordinated turn in the wind.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * bestGlide({ massKg: 560, wingAreaM2: 16.2, cd0: 0.05, inducedK: 0.063, airDensityKgM3: 1.18 })
+ * // { tasKt: 49.366, glideRatio: 8.9087, sinkFpm: 561.16 }
+ */
 export function bestGlide(b: GlideBody): { tasKt: number; glideRatio: number; sinkFpm: number } {
   needNumbers('bestGlide', b);
   needPositive('bestGlide', { ...b });
@@ -88,6 +99,12 @@ export interface StraightGlide {
 /**
  * Straight glide over the ground in wind. Distance 0 when it makes no headway; all null for a negative height or no
  * speed.
+ * Source: steady glide and co-ordinated turn in the wind.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * straightGlide({ massKg: 560, wingAreaM2: 16.2, cd0: 0.05, inducedK: 0.063, airDensityKgM3: 1.18 },
+ * { heightFt: 500, tasKt: 40, trackDeg: 0, windFromDeg: 0, windKt: 45 })
+ * // { sinkFpm: 495.54, headwindKt: 45, crosswindKt: 0, groundSpeedKt: -5, distanceM: 0, groundGlideRatio: null }
  */
 export function straightGlide(
   b: GlideBody,
@@ -161,7 +178,9 @@ const TURN_SCAN_DEG = 0.25;
 /**
  * Reaction straight on, zoom or spend to glide speed, roll in, turn until the ground track points at the key point,
  * glide there, align. Both turn directions are tried; less height lost wins, right on a tie.
+ * Source: steady glide and co-ordinated turn in the wind.
  * @returns numbers null where no path exists or the stall margin of 1.1 in the turn would be broken
+ * @throws BadNumber when a number handed in is none
  */
 export function reachPoint(from: ReachFrom, to: ReachTarget): Reach {
   needNumbers('reachPoint', { from, to });
@@ -324,7 +343,11 @@ export interface RunwayEndReach {
 }
 const RANK: Record<ReachVerdict, number> = { reaches: 2, doubtful: 1, no: 0 };
 
-/** Every runway end from one point of the circuit; the best by verdict, then margin, then listed order. */
+/**
+ * Every runway end from one point of the circuit; the best by verdict, then margin, then listed order.
+ * Source: steady glide and co-ordinated turn in the wind.
+ * @throws BadNumber when a number handed in is none
+ */
 export function reachEnds(
   from: ReachFrom,
   ends: readonly {

@@ -14,7 +14,10 @@ export interface TypedEvent extends RecencyEvent {
   typeCode: string;
 }
 
-/** Rules that speak of this aeroplane; the others say nothing of it. */
+/**
+ * Rules that speak of this aeroplane; the others say nothing of it.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ */
 export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): RecencyRule[] =>
   rules.filter(
     (r) =>
@@ -65,7 +68,9 @@ function served(rule: RecencyRule, r: RuleResult, onDate: string, beside: Beside
   return { ...r, status, validThrough, limitingEventId: null, needed: 0, restore: null };
 }
 
-/** The same for rules already chosen and events in order, the newest first, none after the day. */
+/**
+ * The same for rules already chosen and events in order, the newest first, none after the day.
+ */
 export function recencyOrdered(
   asked: RecencyRule[],
   ordered: readonly TypedEvent[],
@@ -122,6 +127,9 @@ export interface IntervalState {
  * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again,
  * whichever is later.
  * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
+ * @example
+ * intervalState({ flownOn: ['2026-10-01'], checkedOn: ['2026-11-10'], onDate: '2026-11-24', days: 60 })
+ * // { status: 'current', from: '2026-11-10', because: 'check', validThrough: '2027-01-09', daysLeft: 46 }
  */
 export function intervalState(i: {
   flownOn: readonly string[];

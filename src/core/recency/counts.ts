@@ -25,6 +25,7 @@ export interface LandingCount {
  * Counts of one pilot. A go-around or a low pass is no landing. A full stop in a tailwheel aeroplane on land counts for
  * tailwheel too.
  * `notCounted` are landings the pilot did not fly alone, or of which it is not recorded who did.
+ * Source: 14 CFR 61.57 (sole manipulator), FCL.060.
  */
 export function countLandings(landings: readonly CountedLanding[], pilotId: string, tailwheel: boolean): LandingCount {
   const count: LandingCount = {

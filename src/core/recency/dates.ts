@@ -20,26 +20,47 @@ const DAY_MS = 86_400_000;
 const dayOf = (iso: string): Date => parseISO(iso.slice(0, 10));
 const iso = (day: Date): string => formatISO(day, { representation: 'date' });
 
-/** `date` plus whole days. */
+/**
+ * `date` plus whole days.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @example addDays('2026-11-10', 90) // '2027-02-08'
+ */
 export const addDays = (date: string, days: number): string => iso(daysLater(dayOf(date), days));
-/** Whole days from `from` to `to`; negative when `to` is earlier. Asked thousands of times for a page: two midnights UTC. */
+/**
+ * Whole days from `from` to `to`; negative when `to` is earlier. Asked thousands of times for a page: two midnights UTC.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @example daysBetween('2026-11-24', '2026-11-30') // 6
+ */
 export const daysBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / DAY_MS);
 
 /**
  * Last valid day: months first (the day cut to the length of the month it lands in), then days, then the end of that
  * month.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @example validThrough('2026-12-31', { days: null, months: -3, monthEnd: false }) // '2026-09-30'
  */
 export function validThrough(fromDate: string, { days, months, monthEnd }: Period): string {
   const through = daysLater(monthsLater(dayOf(fromDate), months ?? 0), days ?? 0);
   return iso(monthEnd ? lastDayOfMonth(through) : through);
 }
 
-/** `date` plus whole months, the day cut to the length of the month it lands in. */
+/**
+ * `date` plus whole months, the day cut to the length of the month it lands in.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @example addMonths('2026-12-31', -3) // '2026-09-30'
+ */
 export const addMonths = (date: string, months: number): string =>
   validThrough(date, { days: null, months, monthEnd: false });
 
-/** Current, expiring (fewer than `warnDays` left) or expired on a day. */
+/**
+ * Current, expiring (fewer than `warnDays` left) or expired on a day.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * validity({ days: 90, months: null, monthEnd: false, fromDate: '2026-11-04', onDate: '2026-11-24' })
+ * // { validThrough: '2027-02-02', daysLeft: 70, status: 'current' }
+ */
 export function validity(i: Period & { fromDate: string; onDate: string; warnDays?: number }): {
   validThrough: string;
   daysLeft: number;
@@ -55,7 +76,10 @@ export function validity(i: Period & { fromDate: string; onDate: string; warnDay
   };
 }
 
-/** Days since the newest event not after `onDate`; the day itself is 0. */
+/**
+ * Days since the newest event not after `onDate`; the day itself is 0.
+ * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ */
 export function daysSince(
   eventDates: readonly string[],
   onDate: string,

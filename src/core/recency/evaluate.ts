@@ -56,7 +56,10 @@ const WORST: Record<RecencyStatus, number> = { current: 0, expiring: 1, expired:
 const soleManipulator = (e: RecencyEvent): boolean =>
   e.demonstration !== true && (e.intervention == null ? e.recorded !== true : e.intervention < 2);
 
-/** Does an event meet every condition of a rule? A flag the event does not carry is not met. */
+/**
+ * Does an event meet every condition of a rule? A flag the event does not carry is not met.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ */
 export function counts(rule: CountRule, e: RecencyEvent): boolean {
   return (
     e.kind === rule.kind &&
@@ -69,7 +72,10 @@ export function counts(rule: CountRule, e: RecencyEvent): boolean {
   );
 }
 
-/** Events not after a day, the newest first; of events on the same day the later in the list is the more recent. */
+/**
+ * Events not after a day, the newest first; of events on the same day the later in the list is the more recent.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ */
 export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate: string): E[] {
   // Most logs come in order of their days: then the last that counts is walked back to the first.
   if (events.every((e, i) => i === 0 || (events[i - 1]?.date ?? '') <= e.date)) {
@@ -90,6 +96,7 @@ export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate
 /**
  * Count rules over a log on one day: what holds and until when, what lapses first, and the least flying that restores
  * it. Both ends of a window count. Rules are taken as of one class.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
  * @param events any order; of events on the same day the later in the list is the more recent
  */
 export function evaluateRecency({
@@ -109,6 +116,8 @@ export function evaluateRecency({
 /**
  * The same for events already in order, the newest first, none after the day. `only` names those looked at, where not
  * all are.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @throws BadNumber when a number handed in is none
  */
 export function evaluateOrdered<E extends RecencyEvent>(
   rules: readonly CountRule[],
@@ -126,10 +135,24 @@ export function evaluateOrdered<E extends RecencyEvent>(
     leastFlying: leastFlying(rules, results),
   };
 }
-/** The worst state of several. */
+/**
+ * The worst state of several.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @example
+ * worstOf([{ ruleId: 'us-tailwheel', counted: 3, status: 'current', validThrough: '2027-02-08',
+ * limitingEventId: '1s', needed: 0, restore: null, surface: 'land' }])
+ * // 'current'
+ */
 export const worstOf = (results: readonly { status: RecencyStatus }[]): RecencyStatus =>
   results.reduce<RecencyStatus>((worst, r) => (WORST[r.status] > WORST[worst] ? r.status : worst), 'current');
-/** Of the rules that hold, the one that ends first, and the event whose ageing ends it. */
+/**
+ * Of the rules that hold, the one that ends first, and the event whose ageing ends it.
+ * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @example
+ * firstToLapse([{ ruleId: 'us-tailwheel', counted: 3, status: 'current', validThrough: '2027-02-08',
+ * limitingEventId: '1s', needed: 0, restore: null, surface: 'land' }])
+ * // { firstToLapseRuleId: 'us-tailwheel', firstToLapseEventId: '1s' }
+ */
 export function firstToLapse(results: readonly RuleResult[]): {
   firstToLapseRuleId: string | null;
   firstToLapseEventId: string | null;

@@ -21,17 +21,26 @@ export interface FlownIn {
   tailwheel: boolean;
 }
 
-/** The class an aeroplane is flown in, by its engines and what it stood on. */
+/**
+ * The class an aeroplane is flown in, by its engines and what it stood on.
+ * @example classOf(2, 'land') // 'multi-engine-land'
+ */
 export const classOf = (engines: number, surface: 'land' | 'water'): string =>
   `${engines > 1 ? 'multi' : 'single'}-engine-${surface === 'water' ? 'sea' : 'land'}`;
 
-/** The same class by every pack's name for it: Australia has one for all single-engine and one for all multi-engine. */
+/**
+ * The same class by every pack's name for it: Australia has one for all single-engine and one for all multi-engine.
+ * @example classNames('multi-engine-land') // ['multi-engine-land', 'multi-engine-aeroplane']
+ */
 export const classNames = (cls: string): string[] => [
   cls,
   `${cls.startsWith('multi') ? 'multi' : 'single'}-engine-aeroplane`,
 ];
 
-/** A logged row as recency counts it: full stops first, then the other landings, then the take-offs. */
+/**
+ * A logged row as recency counts it: full stops first, then the other landings, then the take-offs.
+ * Source: 14 CFR 61.51, FCL.050.
+ */
 export function loggedEvents(flying: LoggedFlying, of: FlownIn): TypedEvent[] {
   const base: Omit<TypedEvent, 'id' | 'kind'> = {
     date: flying.date,

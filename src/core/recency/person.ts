@@ -88,6 +88,7 @@ const SOLD: Record<RecencyRule['when'], string> = {
  * Everything of one person that holds for a time, on one day, what ends first in front. Passengers by class, and again
  * for a tailwheel and for the night; the house's interval by type; what is dated; for an instructor the right to teach
  * each type flown.
+ * Source: the rules of the packs and the school, as they cite them.
  */
 export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const ordered = newestFirst(person.events, onDate);
@@ -272,7 +273,9 @@ const byUrgency = (a: Lapse, b: Lapse): number =>
   (a.through ?? '9999').localeCompare(b.through ?? '9999') ||
   a.key.localeCompare(b.key);
 
-/** What holds today and ends first; the night is told apart and does not count here. */
+/**
+ * What holds today and ends first; the night is told apart and does not count here.
+ */
 export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
   return (
     lapses
@@ -302,6 +305,7 @@ export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' 
 /**
  * What a person would have on a day after flying what is planned: the same rules over what is recorded and what would
  * be.
+ * Source: the rules of the packs and the school, as they cite them.
  */
 export const whatIf = (person: Person, planned: readonly TypedEvent[], book: RuleBook, onDate: string): Lapse[] =>
   lapsesOf({ ...person, events: [...person.events, ...planned] }, book, onDate);

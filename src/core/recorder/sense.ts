@@ -50,6 +50,10 @@ export interface Sensed {
 
 /**
  * A point of the runway's frame on the earth, flat about the threshold: exact to millimetres within a few kilometres.
+ * @example
+ * onEarth({ ident: '22', thresholdLat: 41.5, thresholdLon: -6.7, trueBearingDeg: 218, lengthM: 900,
+ * elevationFt: 1345 }, 900, 0)
+ * // { lat: 41.494, lon: -6.7066 }
  */
 export function onEarth(
   runway: Pick<RecorderRunway, 'thresholdLat' | 'thresholdLon' | 'trueBearingDeg'>,

@@ -25,6 +25,11 @@ export const NO_DATA_WORDS = 'no data on the sheet: runway not computed';
 /**
  * A distance from the table, linear between its points on each axis, refused outside (low as well as high) and where a
  * cell it needs is missing. On a table point only that point is used.
+ * Source: the handbook's table, linear between its points.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * tableDistance(null, { massKg: 1107, pressureAltFt: 1345, oatC: 15 })
+ * // { distanceM: null, refused: 'no-table', words: 'no data on the sheet: runway not computed' }
  */
 export function tableDistance(
   table: DistanceTable | null,
@@ -98,8 +103,10 @@ export interface RunwayNeed {
 
 /**
  * Distance needed today against the declared one. All factors multiply, both distances; equal is enough.
+ * Source: the handbook's table, linear between its points.
  * @param safetyFactor the house's or authority's; null = none
  * @returns words and no verdict when the table gave nothing or a factor is not above 0
+ * @throws BadNumber when a number handed in is none
  */
 export function runwayNeeded(input: {
   groundRollM: number | null;
@@ -155,7 +162,10 @@ export function runwayNeeded(input: {
   };
 }
 
-/** A table of loose rows as a grid; a combination that has no row is a hole. */
+/**
+ * A table of loose rows as a grid; a combination that has no row is a hole.
+ * Source: the handbook's table, linear between its points.
+ */
 export function tableFromRows<R extends { massKg: number; pressureAltFt: number; oatC: number }>(
   rows: readonly R[],
   pick: (row: R) => number,

@@ -32,6 +32,11 @@ const UNKNOWN = 50;
 /**
  * How well the wind of a slot suits a lesson, 0 to 100. A lesson about wind wants it, every other likes it calm; more
  * than the limit is never good.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * windFit({ crosswindKt: 2, runwayEnd: '22', sureness: 1 }, { wantsKt: 6, mostKt: 10, mostOf: 'the step' })
+ * // { score: 47, word: 'light', said: { code: 'light', params: { crosswindKt: 2, runwayEnd: '22',
+ * // wantsKt: 6 } } }
  */
 export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
   needNumbers('windFit', { wants: need.wantsKt, most: need.mostKt });

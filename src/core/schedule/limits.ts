@@ -16,6 +16,12 @@ export interface LimitedFlight {
 /**
  * Limitations of a sign-off that forbid a flight. With an instructor on board none of them binds. A limit on
  * hours ends every other once they are flown. A forecast over the limit forbids; no forecast does not.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * limitationProblems({ alone: false, noPassengers: false, crosswindKt: 8, attitude: 'any', surface: 'any',
+ * untilHours: 2.1 }, { dual: false, passengers: 1, surfaces: ['asphalt', 'grass'], crosswindKt: 9,
+ * hoursSince: 2 })
+ * // [{ code: 'crosswind', params: { limitKt: 8, forecastKt: 9, until: { untilHours: 2.1, flownHours: 2 } } }]
  */
 export function limitationProblems(l: Limitations, flight: LimitedFlight): LimitationProblem[] {
   if (flight.dual || (l.untilHours !== null && flight.hoursSince >= l.untilHours)) return [];

@@ -42,7 +42,13 @@ export const conflictsOf = <H extends Hold>(
   holds
     .filter((h) => h.bookingId !== except && holders.includes(h.holder) && overlaps(span, h))
     .sort((a, b) => a.from.localeCompare(b.from));
-/** Times away in the way of a span. */
+/**
+ * Times away in the way of a span.
+ * @example
+ * awayIn({ from: '2026-11-24T13:15:00.000Z', to: '2026-11-24T15:15:00.000Z' }, ['a'], [{ who: 'a',
+ * from: '2026-11-24T15:00:00.000Z', to: '2026-11-24T16:00:00.000Z', why: 'x' }])
+ * // [{ who: 'a', from: '2026-11-24T15:00:00.000Z', to: '2026-11-24T16:00:00.000Z', why: 'x' }]
+ */
 export const awayIn = <A extends Away>(span: Span, who: readonly string[], away: readonly A[]): A[] =>
   away.filter((a) => who.includes(a.who) && a.from < span.to && (a.to === null || a.to > span.from));
 
@@ -57,7 +63,10 @@ export function windowsOn(person: string, date: string, weekly: readonly Weekly[
     .sort((a, b) => a.fromMin - b.fromMin)
     .map((w) => ({ from: localInstant(date, w.fromMin, timeZone), to: localInstant(date, w.toMin, timeZone) }));
 }
-/** Does a span lie within what a person keeps open that day? Windows that touch count as one. */
+/**
+ * Does a span lie within what a person keeps open that day? Windows that touch count as one.
+ * @example withinWindows({ from: '2026-11-24T07:00:00.000Z', to: '2026-11-24T09:00:00.000Z' }, null) // true
+ */
 export function withinWindows(span: Span, windows: readonly Span[] | null): boolean {
   if (windows === null) return true;
   let reached = span.from;
@@ -116,7 +125,13 @@ export function freeSlots(ask: SlotAsk): Span[] {
   }
   return found;
 }
-/** The free start nearest to a wished one; of two as near the later. */
+/**
+ * The free start nearest to a wished one; of two as near the later.
+ * @example
+ * nearestSlot([{ from: '2026-11-24T09:00:00.000Z', to: '2026-11-24T09:00:00.000Z' },
+ * { from: '2026-11-24T11:00:00.000Z', to: '2026-11-24T11:00:00.000Z' }], '2026-11-24T10:15:00.000Z')
+ * // { from: '2026-11-24T11:00:00.000Z', to: '2026-11-24T11:00:00.000Z' }
+ */
 export function nearestSlot(slots: readonly Span[], wished: string): Span | null {
   const at = Date.parse(wished);
   let best: Span | null = null;

@@ -22,6 +22,9 @@ const to5 = (x: number): number => Math.max(5, Math.round(x / 5) * 5);
 /**
  * Medians of what lessons really took, in steps of 5 min; the usual of a part that too few lessons tell of. @param
  * lessons minutes; null = not told
+ * @example
+ * learnSplit([{ brief: 10, prepare: 12, flight: 40, debrief: null }])
+ * // { brief: 15, prepare: 20, flight: 50, debrief: 20, lessons: 0 }
  */
 export function learnSplit(
   lessons: readonly { [K in keyof Split]: number | null }[],
@@ -39,12 +42,19 @@ export function learnSplit(
   return { ...learned, lessons: told < LEAST_LESSONS ? 0 : told };
 }
 
-/** Minutes a lesson asks for, in quarters of an hour. */
+/**
+ * Minutes a lesson asks for, in quarters of an hour.
+ * @example bookingMinutes({ brief: 10, prepare: 15, flight: 60, debrief: 20 }) // 105
+ */
 export const bookingMinutes = (s: Split): number => Math.ceil((s.brief + s.prepare + s.flight + s.debrief) / 15) * 15;
 
 /**
  * A booking of a length, split: the ground parts keep their medians and the flight has the rest; where that leaves less
  * than `leastFlight`, every part shrinks alike. The parts sum to the whole.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * splitBooking(31, { brief: 6, prepare: 9, flight: 14, debrief: 6 })
+ * // { brief: 5, prepare: 7, flight: 14, debrief: 5 }
  */
 export function splitBooking(minutes: number, s: Split, leastFlight = 25): Split {
   needNumbers('splitBooking', { minutes, s, leastFlight });

@@ -6,16 +6,24 @@ import { dialToCasKt } from '../speeds';
 
 export const SEA_LEVEL_RHO = 1.225;
 
-/** Calibrated knots behind a speed of the sheet. */
+/**
+ * Calibrated knots behind a speed of the sheet.
+ */
 export const sheetCas = (sheet: Pick<TypeSheet, 'dial'>, ias: number): number => dialToCasKt(ias, sheet.dial);
 
-/** Stall speed of exactly this flap at the reference mass, CAS kt; null = not on the sheet. */
+/**
+ * Stall speed of exactly this flap at the reference mass, CAS kt; null = not on the sheet.
+ * Source: lift equation and the polar of the sheet.
+ */
 export function stallCas(sheet: Pick<TypeSheet, 'dial' | 'stalls'>, flapDeg: number): number | null {
   const row = sheet.stalls.find((s) => s.flapDeg === flapDeg);
   return row ? sheetCas(sheet, row.speed.value) : null;
 }
 
-/** Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level. */
+/**
+ * Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level.
+ * Source: lift equation and the polar of the sheet.
+ */
 export function sheetPolar(
   sheet: Pick<TypeSheet, 'dial' | 'wing' | 'speeds' | 'masses'>,
 ): Polar & { clBestGlide: number } {
@@ -31,6 +39,7 @@ export function sheetPolar(
 /**
  * Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when
  * slowing.
+ * Source: lift equation and the polar of the sheet.
  */
 export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: number, gear: Gate['gear']): number[] {
   const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
@@ -40,7 +49,9 @@ export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: numbe
   ];
 }
 
-/** Limits of the sheet in indicated units, as the schedule checks want them. */
+/**
+ * Limits of the sheet in indicated units, as the schedule checks want them.
+ */
 export const scheduleLimits = (sheet: TypeSheet) => ({
   vfe: sheet.speeds.vfe.map((v) => ({ flapDeg: v.flapDeg, vfeKt: v.speed.value })),
   vloExtendKt: sheet.speeds.vloExtend?.value ?? null,
@@ -48,7 +59,9 @@ export const scheduleLimits = (sheet: TypeSheet) => ({
   school: sheet.landing.speedSchool,
 });
 
-/** The sheet's own schedule at the reference mass. */
+/**
+ * The sheet's own schedule at the reference mass.
+ */
 export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] =>
   sheet.approach.map((g) => ({
     name: g.name,
@@ -62,6 +75,9 @@ export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] =>
     sanctionedRatio: g.finalGate ? (sheet.sanctionedMargin?.ratio ?? null) : null,
   }));
 
-/** Lift coefficient at the stall, power off, sea level. */
+/**
+ * Lift coefficient at the stall, power off, sea level.
+ * Source: lift equation and the polar of the sheet.
+ */
 export const stallLift = (sheet: TypeSheet, casKt: number): number =>
   (2 * sheet.masses.refMassKg * G_MS2) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);

@@ -343,10 +343,16 @@ const keyOf = (path: string): string =>
     .filter((p) => !/^\d+$/.test(p))
     .pop() ?? '';
 
-/** The name of a field, for example `flap limits` or `reference mass of the speeds`. */
+/**
+ * The name of a field, for example `flap limits` or `reference mass of the speeds`.
+ * @example fieldName('vr') // 'Vr'
+ */
 export const fieldName = (path: string): string => NAMES[path] ?? NAMES[keyOf(path)] ?? keyOf(path);
 
-/** The unit of a field; a speed of the sheet has the dial's. Empty where there is none. */
+/**
+ * The unit of a field; a speed of the sheet has the dial's. Empty where there is none.
+ * @example fieldUnit('wing.areaM2', 'kt') // 'm²'
+ */
 export function fieldUnit(path: string, dialUnit: string): string {
   const key = keyOf(path.replace(/\.(value|others\.\d+\.value)$/, ''));
   if (DIAL_SPEED.test(key)) return dialUnit;
@@ -367,7 +373,12 @@ export function pathWords(path: string, root: unknown): string {
   return words.join(', ');
 }
 
-/** What a row of a list is called: its name, its flap, its key, or its number. */
+/**
+ * What a row of a list is called: its name, its flap, its key, or its number.
+ * @example
+ * rowName({ flapDeg: 20, speed: { value: 88, source: 'handbook', ref: 'Handbook 2.2' } }, 1)
+ * // 'flap 20°'
+ */
 export function rowName(row: unknown, index: number): string {
   if (typeof row !== 'object' || row === null) return `no. ${index + 1}`;
   const r = row as Record<string, unknown>;

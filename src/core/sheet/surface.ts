@@ -5,7 +5,10 @@ export type Surface = 'land' | 'water';
 /** What of a sheet tells its surfaces; older prepared flights have no schedule for land. */
 type OfSurface = Pick<TypeSheet, 'surface' | 'approach'> & Partial<Pick<TypeSheet, 'onLand'>>;
 
-/** What a strip of this kind is to an aeroplane. */
+/**
+ * What a strip of this kind is to an aeroplane.
+ * @example surfaceOfStrip('grass') // 'land'
+ */
 export const surfaceOfStrip = (strip: string): Surface => (strip === 'water' ? 'water' : 'land');
 
 /**

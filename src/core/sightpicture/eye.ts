@@ -11,7 +11,10 @@ const atanDeg = (x: number): number => (Math.atan(x) * 180) / Math.PI;
 /** Kept in every answer: a cushion, a posture and a tape are worth about this much. */
 export const SIGHT_MARGIN_DEG = 3;
 
-/** The nose taken higher by a margin, so that what is called visible stays visible. */
+/**
+ * The nose taken higher by a margin, so that what is called visible stays visible.
+ * Source: lines from the eye over the cowling to the ground.
+ */
 export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_MARGIN_DEG): ProfilePoint[] =>
   profile.map((p) => ({ ...p, depressionDeg: p.depressionDeg - marginDeg }));
 
@@ -19,8 +22,13 @@ export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_M
  * The profile seen by an eye raised (positive) or lowered in the same seat: every limiting edge is taken at the
  * distance of the nose. Edges at the side are nearer and gain more, so the answer is on the careful side for a raised
  * eye.
+ * Source: lines from the eye over the cowling to the ground.
  * @param noseToEyeM horizontal, metres, above 0
  * @param raiseM metres; 0.05 m at 1.9 m is 1.5°
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * raiseEye([{ azimuthDeg: 0, depressionDeg: 5 }], 1.9, 0.05)
+ * // [{ azimuthDeg: 0, depressionDeg: 6.4926 }]
  */
 export function raiseEye(profile: readonly ProfilePoint[], noseToEyeM: number, raiseM: number): ProfilePoint[] {
   needNumbers('raiseEye', { profile, noseToEyeM, raiseM });
@@ -39,9 +47,11 @@ export interface Walk {
 /**
  * A cowling profile from a tape: somebody walks out along an azimuth until the pilot sees their shoe; three wheels
  * down, level floor.
+ * Source: lines from the eye over the cowling to the ground.
  * @param eyeHeightM eye above the floor, above 0
  * @param groundPitchDeg of the longitudinal axis on three wheels
  * @returns directions in body axes, ascending azimuth; walks with no distance are left out
+ * @throws BadNumber when a number handed in is none
  */
 export function profileFromWalk(input: {
   eyeHeightM: number;

@@ -15,6 +15,7 @@ const whole = new WeakMap<readonly ProfilePoint[], ProfilePoint[]>();
 /**
  * The profile with its left half: a table without negative azimuths is mirrored. Ascending azimuth. Kept per table: a
  * scan asks for it thousands of times.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
  */
 export function fullProfile(profile: readonly ProfilePoint[]): readonly ProfilePoint[] {
   const known = whole.get(profile) ?? mirrored(profile);
@@ -30,7 +31,15 @@ function mirrored(profile: readonly ProfilePoint[]): ProfilePoint[] {
   return [...left, ...profile].sort((a, b) => a.azimuthDeg - b.azimuthDeg);
 }
 
-/** Depression at which the nose ends at a body azimuth: linear between points, held flat beyond its ends. */
+/**
+ * Depression at which the nose ends at a body azimuth: linear between points, held flat beyond its ends.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * noseDepression([{ azimuthDeg: 0, depressionDeg: 4 }, { azimuthDeg: 8, depressionDeg: 6 }, { azimuthDeg: 20,
+ * depressionDeg: 14 }, { azimuthDeg: 60, depressionDeg: 35 }], 8)
+ * // 6
+ */
 export function noseDepression(profile: readonly ProfilePoint[], bodyAzimuthDeg: number): number {
   needNumbers('noseDepression', { profile, bodyAzimuthDeg });
   const rows = fullProfile(profile);
@@ -62,7 +71,11 @@ export interface Attitude {
   bankDeg: number;
 }
 
-/** Is a direction (azimuth from the heading, depression below the horizon) above the nose? */
+/**
+ * Is a direction (azimuth from the heading, depression below the horizon) above the nose?
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @throws BadNumber when a number handed in is none
+ */
 export function directionVisible(
   profile: readonly ProfilePoint[],
   attitude: Attitude,
@@ -93,6 +106,8 @@ export function directionVisible(
 /**
  * Is a ground point visible over the nose? `eyeHeightM` above the point, `distanceM` horizontal, azimuth with offset
  * and crab together.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @throws BadNumber when a number handed in is none
  */
 export function pointVisible(
   input: { profile: readonly ProfilePoint[]; eyeHeightM: number; distanceM: number; azimuthDeg: number } & Attitude,
@@ -101,7 +116,14 @@ export function pointVisible(
   return directionVisible(input.profile, input, input.azimuthDeg, deg(Math.atan2(input.eyeHeightM, input.distanceM)));
 }
 
-/** A direction fixed to the airframe, seen in the horizon frame; negative depression is above the horizon. */
+/**
+ * A direction fixed to the airframe, seen in the horizon frame; negative depression is above the horizon.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * bodyToHorizon({ azimuthDeg: 8, depressionDeg: 6 }, { pitchDeg: 0, bankDeg: 0 })
+ * // { azimuthDeg: 8, depressionDeg: 6 }
+ */
 export function bodyToHorizon(point: ProfilePoint, attitude: Attitude): ProfilePoint {
   needNumbers('bodyToHorizon', { point, attitude });
   const x = cosDeg(point.depressionDeg) * cosDeg(point.azimuthDeg);
@@ -114,7 +136,10 @@ export function bodyToHorizon(point: ProfilePoint, attitude: Attitude): ProfileP
   return { azimuthDeg: deg(Math.atan2(y1, X)), depressionDeg: deg(Math.atan2(Z, Math.hypot(X, y1))) };
 }
 
-/** The cowling seen in the horizon frame, in order of body azimuth, mirrored points included. */
+/**
+ * The cowling seen in the horizon frame, in order of body azimuth, mirrored points included.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ */
 export const rotateProfile = (profile: readonly ProfilePoint[], attitude: Attitude): ProfilePoint[] =>
   fullProfile(profile).map((p) => bodyToHorizon(p, attitude));
 
@@ -149,7 +174,9 @@ export interface SightGate extends Attitude {
 
 /**
  * Least offset angle that keeps the aim point beside the nose at every gate down to a height.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
  * @returns 0 when straight in works, null when no angle up to 90° does; the gate that needs most
+ * @throws BadNumber when a number handed in is none
  */
 export function leastOffset(input: {
   profile: readonly ProfilePoint[];
@@ -192,6 +219,8 @@ export interface ThresholdLost {
 /**
  * Eye height at which the threshold goes under the nose on a straight-in, wings level: h = A·tan D·tan γ/(tan D − tan
  * γ).
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @throws BadNumber when a number handed in is none
  */
 export function thresholdLost(input: {
   profile: readonly ProfilePoint[];
@@ -279,8 +308,10 @@ function edgeSeen(input: EdgesInput, side: -1 | 1, offsetM: number): EdgeSeen {
 
 /**
  * Runway edges seen on the ground in the landing attitude, and the offset of a pilot who makes both wedges equal.
+ * Source: rotation of directions through pitch and bank, no small-angle shortcut.
  * @returns distances ahead along the runway, null when no part of the edge is seen; `equalWedgeOffsetM` null when the
  * wedges do not tell
+ * @throws BadNumber when a number handed in is none
  */
 export function runwayEdges(input: EdgesInput): RunwayEdges {
   needNumbers('runwayEdges', input);

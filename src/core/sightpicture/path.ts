@@ -53,7 +53,11 @@ const asinDeg = (x: number): number => (Math.asin(Math.max(-1, Math.min(1, x))) 
 /** Where the alignment arc ends, as a share of the distance at which it begins. */
 const ALIGNED_AT = 0.25;
 
-/** Slope of the last straight part, degrees; from the first gate on final to the aim point. */
+/**
+ * Slope of the last straight part, degrees; from the first gate on final to the aim point.
+ * Source: straight lines between the sheet's gates.
+ * @throws BadNumber when a number handed in is none
+ */
 export function pathSlope(gates: readonly PathGate[], aimPointM: number): number {
   needNumbers('pathSlope', { gates, aimPointM });
   const first = firstFinal(gates);
@@ -114,7 +118,9 @@ function bearingAtAlignment(trackOffsetDeg: number): number {
 
 /**
  * The aeroplane at a distance from the aim point.
+ * Source: straight lines between the sheet's gates.
  * @param toAimM metres, from the first gate down to 0
+ * @throws BadNumber when a number handed in is none
  */
 export function stationAt(input: PathInput, toAimM: number): Station {
   needNumbers('stationAt', { input, toAimM });
@@ -205,7 +211,9 @@ export interface SightAnswers {
 
 /**
  * What is seen on the way down. `profile` as the eye has it; `keep` the same nose with the margin.
+ * Source: straight lines between the sheet's gates.
  * @param attitude one attitude held all the way (level, glide, …); null = the gates' own
+ * @throws BadNumber when a number handed in is none
  */
 export function sightAnswers(
   profile: readonly ProfilePoint[],

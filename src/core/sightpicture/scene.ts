@@ -105,6 +105,7 @@ function clipToView(points: readonly Vec[], closed: boolean, wide: number): Vec[
 
 /**
  * Everything in the view.
+ * Source: pinhole projection along the longitudinal axis.
  * @param profile the nose as this eye has it
  * @param parts lines between two body directions; `references` body directions with a name
  */
@@ -240,7 +241,13 @@ export function scene(input: {
   };
 }
 
-/** The eye on the ground in the landing attitude, so far right of the centreline. */
+/**
+ * The eye on the ground in the landing attitude, so far right of the centreline.
+ * Source: pinhole projection along the longitudinal axis.
+ * @example
+ * groundEye({ eyeHeightM: 1.75, pitchDeg: 12, crabDeg: 0, offsetM: 2, eyeLateralM: 0, alongM: 100 })
+ * // { x: 100, y: 2, zM: 1.75, pitchDeg: 12, bankDeg: 0, headingDeg: 0 }
+ */
 export const groundEye = (input: {
   eyeHeightM: number;
   pitchDeg: number;

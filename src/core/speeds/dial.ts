@@ -8,15 +8,27 @@ export interface Dial {
   table: readonly DialRow[];
 }
 
-/** Knots in one unit of the dial. */
+/**
+ * Knots in one unit of the dial.
+ * Source: the sheet's own error table, linear between its rows.
+ */
 export const ktPerUnit = (unit: DialUnit): number => (unit === 'mph' ? KT_PER_MPH : 1);
 
-/** Calibrated knots behind a reading of this dial. */
+/**
+ * Calibrated knots behind a reading of this dial.
+ * Source: the sheet's own error table, linear between its rows.
+ */
 export const dialToCasKt = (reading: number, dial: Dial): number =>
   iasToCas(reading, dial.table).cas * ktPerUnit(dial.unit);
 
-/** The reading of this dial, in its own unit, that means `casKt`. */
+/**
+ * The reading of this dial, in its own unit, that means `casKt`.
+ * Source: the sheet's own error table, linear between its rows.
+ */
 export const casKtToDial = (casKt: number, dial: Dial): number => casToIas(casKt / ktPerUnit(dial.unit), dial.table);
 
-/** A difference of speed (gust additive, tolerance) from knots into the dial's unit. */
+/**
+ * A difference of speed (gust additive, tolerance) from knots into the dial's unit.
+ * Source: the sheet's own error table, linear between its rows.
+ */
 export const ktToDialDelta = (kt: number, dial: Dial): number => kt / ktPerUnit(dial.unit);

@@ -22,7 +22,10 @@ export type SpeedKind =
 /**
  * A sheet speed at today's mass: stall-based speeds by √(m/m_ref), above as well as below the reference;
  * limits and the twin's Vmca, Vsse, Vyse are never scaled.
+ * Source: stall speed follows the square root of mass (lift equation).
  * @param speedKt CAS at `refMassKg`
+ * @throws BadNumber when a number handed in is none
+ * @example scaleForMass('vs0', 53, 1450, 1107) // 46.309
  */
 export function scaleForMass(kind: SpeedKind, speedKt: number, refMassKg: number, massKg: number): number {
   needNumbers('scaleForMass', { kind, speedKt, refMassKg, massKg });
@@ -63,6 +66,13 @@ export const LIMIT_BUFFER_KT = 3;
 /**
  * Target speed at a gate, in CAS: mass, gust additive by school (final gates only, capped), the twin's floor,
  * and last the cap 3 kt below the configuration's limit. The additive is not added on top of the floor.
+ * Source: stall speed follows the square root of mass (lift equation).
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * gateTarget({ speedKt: 77, refMassKg: 1450, massKg: 1424.2, school: 'half', finalGate: false, windKt: 9,
+ * gustKt: null, capKt: 10, configLimitKt: 73.2, twin: null })
+ * // { scaledKt: 76.312, additiveKt: 0, floorKt: null, targetKt: 70.2, raisedToFloor: false, limited: true,
+ * // belowFloor: false }
  */
 export function gateTarget(input: GateInput): GateTarget {
   needNumbers('gateTarget', input);
@@ -112,6 +122,8 @@ export interface StallMargin {
 /**
  * Stall margin of a gate, level and in the planned bank, with the stall speed of exactly this flap at today's mass.
  * Flags below 1.3 level (unless the handbook sanctions the ratio) and below 1.1 banked.
+ * Source: stall speed follows the square root of mass (lift equation).
+ * @throws BadNumber when a number handed in is none
  */
 export function stallMargin(input: StallMarginInput): StallMargin {
   needNumbers('stallMargin', input);

@@ -27,7 +27,13 @@ const kept = new LRUCache<string, SunTimes>({ max: 4000 });
 const solarDate = (ms: number, longitudeDeg: number): string =>
   new Date(ms + (longitudeDeg / 15) * HOUR_MS).toISOString().slice(0, 10);
 
-/** Times of one day at a place. @param date ISO date, the place's own */
+/**
+ * Times of one day at a place. @param date ISO date, the place's own
+ * @example
+ * sunTimes('2026-11-24', { latitudeDeg: 38.72, longitudeDeg: -9.14 })
+ * // { dawn: '2026-11-24T06:59:28.192Z', sunrise: '2026-11-24T07:28:26.996Z', sunset: '2026-11-24T17:17:44.983Z',
+ * // dusk: '2026-11-24T17:46:43.554Z', always: null }
+ */
 export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): SunTimes {
   const key = `${date}|${latitudeDeg}|${longitudeDeg}`;
   const known = kept.get(key);
@@ -49,6 +55,10 @@ export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): Su
 /**
  * Is it night at an instant, by a pack's own rule? Both ends of the night count as night.
  * Where the sun never crosses the horizon that day it is day or night throughout.
+ * Source: the suncalc package.
+ * @example
+ * isNight('2026-12-21T20:00:00Z', { latitudeDeg: 69.65, longitudeDeg: 18.96 }, { by: 'twilight', citation: '' })
+ * // true
  */
 export function isNight(instant: string, place: Place, rule: NightRule): boolean {
   const ms = Date.parse(instant);

@@ -34,7 +34,14 @@ const SKIP = 1.6;
 /** Apart by more than this counts fully: a memory is seldom older. */
 const APART_S = 240;
 
-/** An arrival, not a take-off. */
+/**
+ * An arrival, not a take-off.
+ * @example
+ * isArrival({ kind: 'landing', runway: '22', startS: 840, endS: 900, confidence: 0.9, touchdown: { tS: 885,
+ * alongM: 130, lateralM: -1.9, iasKt: 44, gsKt: 40, sinkFpm: 150, crabDeg: 1, driftKt: 0.2, bounces: 0,
+ * peakG: 1.3 } })
+ * // true
+ */
 export const isArrival = (e: Event): boolean => e.kind !== 'takeoff';
 
 /**
@@ -128,7 +135,13 @@ const sided = (x: number, edges: readonly [number, number], words: readonly [str
 };
 const SIDED: readonly [string, string, string] = ['none', 'slight', 'marked'];
 
-/** What the eye would have called a measured value: the bands of the tap screen, about where its tolerances lie. */
+/**
+ * What the eye would have called a measured value: the bands of the tap screen, about where its tolerances lie.
+ * @example
+ * eyeWord('crab', -3, { trackM: 1.7, boxM: { before: 0, past: 122 }, blindNose: false, reducing: false,
+ * speedHighKt: 10 })
+ * // 'slight left'
+ */
 export function eyeWord(
   id: MeasureId,
   x: number,
@@ -311,7 +324,13 @@ export function itemMeasures(item: Item, setBankDeg: number | null): Partial<Rec
   }
   return out;
 }
-/** An item's detail with measured extremes in it; an item tapped as seen gets the form with numbers. */
+/**
+ * An item's detail with measured extremes in it; an item tapped as seen gets the form with numbers.
+ * @example
+ * withMeasured({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 'inside',
+ * heading: 3 } }, 'steep-turn', { height: 20 }, 1)
+ * // { form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 20, heading: 3 } }
+ */
 export function withMeasured(
   detail: AirworkDetail | null,
   kind: AirworkKind,

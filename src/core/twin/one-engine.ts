@@ -18,6 +18,7 @@ export interface OneEngineClimb {
 /**
  * Rate and gradient on one engine at a density altitude: linear from the sea-level rate to nothing at the absolute
  * ceiling, and on below it. Feet of density altitude, ft/min, knots. Whole feet per mile, rounded to the safe side.
+ * Source: rate of climb falling linearly from sea level to the absolute ceiling.
  * @param input.rocSeaLevelFpm above 0, at sea level; @param input.absoluteCeilingFt above 0
  * @returns all null where a rate or a ceiling is not above 0
  * @throws BadNumber on a value that is no number
@@ -54,6 +55,8 @@ function gradientWords(ftPerNm: number): string {
 /**
  * Absolute ceiling from a published service ceiling (50 ft/min) and the rate at sea level, density feet. Null when the
  * rate is not above 50 ft/min.
+ * Source: rate of climb falling linearly from sea level to the absolute ceiling.
+ * @throws BadNumber when a number handed in is none
  * @example absoluteCeiling(240, 6175) // 7800
  */
 export function absoluteCeiling(rocSeaLevelFpm: number, serviceCeilingFt: number): number | null {
@@ -76,7 +79,9 @@ export interface DriftDown {
 /**
  * Drift-down from above the one-engine ceiling: the linear climb line continued above it, so that the ceiling is
  * neared and never reached; time and distance are to 50 ft/min of sink. Density feet, minutes, knots held constant.
+ * Source: rate of climb falling linearly from sea level to the absolute ceiling.
  * @returns null where a rate or a ceiling is not above 0
+ * @throws BadNumber when a number handed in is none
  * @example driftDown({ fromAltitudeFt: 9500, rocSeaLevelFpm: 240, absoluteCeilingFt: 7800, groundSpeedKt: 100 })
  */
 export function driftDown(input: {

@@ -32,7 +32,10 @@ export const FAILED_LAMP = 'failed';
 
 /** What each lamp state means, wheel by wheel, from the sheet: an unlit lamp may be a wheel that is up. */
 export type LampMeaning = Readonly<Record<string, Readonly<Record<string, WheelState>>>>;
-/** What each lamp of a sheet means, by wheel. @example lampMeaning([{ wheel: 'nose', state: 'lit', means: 'down' }]) */
+/**
+ * What each lamp of a sheet means, by wheel. @example lampMeaning([{ wheel: 'nose', state: 'lit', means: 'down' }])
+ * Source: every source must agree; silence is no agreement.
+ */
 export const lampMeaning = (lamps: readonly { wheel: string; state: string; means: WheelState }[]): LampMeaning =>
   lamps.reduce<Record<string, Record<string, WheelState>>>(
     (by, l) => ({ ...by, [l.wheel]: { ...by[l.wheel], [l.state]: l.means } }),
@@ -67,6 +70,7 @@ const isUpOrDown = (v: unknown): v is 'up' | 'down' => v === 'up' || v === 'down
 
 /**
  * Agree or stop. Every reason that applies is named, in the order of the checks.
+ * Source: every source must agree; silence is no agreement.
  * @returns `agree` only with no reason at all; `next` the abnormal check when a lamp has failed
  */
 export function gearSurface(check: GearCheck): GearAnswer {
@@ -133,6 +137,7 @@ export interface GearTable {
 /**
  * The whole truth table over given domains; fresh, no events, not on final. Loops: surface, word, lamps (first wheel
  * slowest), eyes.
+ * Source: every source must agree; silence is no agreement.
  */
 export function gearSurfaceTable(input: {
   surfaces: readonly (string | null)[];

@@ -11,11 +11,16 @@ export interface WindComponents {
 
 /**
  * Headwind and crosswind on a runway. Wind and runway must be in the same reference.
+ * Source: sine and cosine of the angle between wind and runway.
  * @param windFromDeg direction the wind comes from, degrees
  * @param windKt mean speed, kt, ≥ 0
  * @param gustKt gust speed, kt, or null
  * @param runwayDeg runway direction, degrees
  * @returns crosswind positive from the right, headwind negative when it is a tailwind
+ * @throws BadNumber when a number handed in is none
+ * @example
+ * components(288, 12, 13, 288)
+ * // { angleDeg: 0, headwindKt: 12, crosswindKt: 0, gustHeadwindKt: 13, gustCrosswindKt: 0 }
  */
 export function components(
   windFromDeg: number,
@@ -58,6 +63,8 @@ export interface WorstCase {
 /**
  * Worst crosswind and tailwind over a reported direction range (clockwise, in 1° steps) or a variable wind.
  * VRB: crosswind from either side and tailwind equal the full wind. Same reference for wind and runway.
+ * Source: sine and cosine of the angle between wind and runway.
+ * @throws BadNumber when a number handed in is none
  */
 export function worstCase(wind: WindReportDirection, runwayDeg: number): WorstCase {
   needNumbers('worstCase', { wind, runwayDeg });
@@ -115,7 +122,10 @@ export type NorthReference = 'true' | 'magnetic';
 
 /**
  * Direction between true and magnetic: true = magnetic + variation (east positive).
+ * Source: sine and cosine of the angle between wind and runway.
  * @returns degrees in (0, 360]
+ * @throws BadNumber when a number handed in is none
+ * @example convertReference(1, 'true', 'true', -2) // 1
  */
 export function convertReference(
   directionDeg: number,
@@ -142,7 +152,9 @@ export interface RunwayChoice {
 /**
  * Least crosswind among the runway ends whose tailwind and length are within limits (both inclusive),
  * at gust speed where there is a gust. Ties go to the greater headwind, then the longer, then the listed order.
+ * Source: sine and cosine of the angle between wind and runway.
  * @returns `chosenId` null when none is suitable; the components of every end in the order given
+ * @throws BadNumber when a number handed in is none
  */
 export function chooseRunway(
   wind: { windFromDeg: number; windKt: number; gustKt: number | null },

@@ -48,6 +48,7 @@ interface Counted {
  * proves no wind. Unused for 60 days it drops one step, for 120 two.
  *
  * One sweep from the strongest wind down, n·log n: a record of thousands is read at once.
+ * Source: the landings in standard at the greatest crosswind so far.
  * @param input `stepKt` > 0, kt; `landings` oldest first; a landing whose wind or age is no number is not counted
  * @returns knots of crosswind, all ≥ 0; `ladderKt` is where dual instruction goes next, `provenKt` what holds alone
  * @throws RangeError when `onDate` is no date or `stepKt` no positive number
@@ -107,6 +108,7 @@ export function pilotLadder(input: LadderInput): Ladder {
 /**
  * Whether anything is known of what this pilot holds alone in wind: a wind proven, or one denied. Where nothing is, the
  * limit without an instructor is not 0 and not the school's: it is not known.
+ * Source: the landings in standard at the greatest crosswind so far.
  * @example knownAlone({ provenKt: 0, badCount: 0 }) // false
  */
 export const knownAlone = (ladder: Pick<Ladder, 'provenKt' | 'badCount'>): boolean =>

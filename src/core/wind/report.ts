@@ -76,6 +76,7 @@ const some = (of: readonly RegExp[], group: string): boolean => group !== '' && 
  * Reads a METAR or SPECI as issued anywhere: every group before the trend and the remarks must be known; the first that
  * is not is named. What is expected (BECMG, TEMPO, FM, TL, AT, PROB, NOSIG) is kept apart and never changes the wind
  * that was observed.
+ * Source: METAR and TAF (ICAO Annex 3), read by the metar-taf-parser package.
  * @param text the report as issued; lower case, line breaks and a closing `=` are accepted
  * @returns directions in true degrees, speeds in knots; a missing QNH or temperature is null; a missing wind, a second
  * one, and a calm written otherwise than 00000 are problems
@@ -234,11 +235,16 @@ export function reportInstant(
   return null;
 }
 
-/** Minutes between an observation and now; negative when it lies ahead. */
+/**
+ * Minutes between an observation and now; negative when it lies ahead.
+ * @example ageMinutes('2026-11-24T14:20:00.000Z', '2026-11-24T14:30:00Z') // 10
+ */
 export const ageMinutes = (observedAt: string, nowIso: string): number =>
   (Date.parse(nowIso) - Date.parse(observedAt)) / 60_000;
 
-/** A report as a wind for the brief; directions true. Null when its time cannot be placed. */
+/**
+ * A report as a wind for the brief; directions true. Null when its time cannot be placed.
+ */
 export function reportedWind(raw: string, report: SurfaceReport, nowIso: string): WindSeen | null {
   const observedAt = reportInstant(report, nowIso);
   return observedAt === null

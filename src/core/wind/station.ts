@@ -72,7 +72,12 @@ function windGroup(a: Pick<SimulatedAir, 'fromDeg' | 'kt' | 'gustKt'>): string {
   return `${String(tens === 0 ? 360 : tens).padStart(3, '0')}${two(kt)}${gust >= kt + 5 ? `G${two(gust)}` : ''}KT`;
 }
 
-/** The newest observation at or before an instant, as a METAR. */
+/**
+ * The newest observation at or before an instant, as a METAR.
+ * @example
+ * stationObservation('ZPAV', '2026-01-24T02:59:24.000Z')
+ * // { observedAt: '2026-01-24T02:55:00.000Z', text: 'METAR ZPAV 240255Z AUTO 25003KT 9999 FEW040 04/00 Q1013' }
+ */
 export function stationObservation(station: string, nowIso: string): { text: string; observedAt: string } {
   const now = Date.parse(nowIso);
   const at = Math.floor((now - OBSERVED_AT_MS) / OBSERVED_EVERY_MS) * OBSERVED_EVERY_MS + OBSERVED_AT_MS;

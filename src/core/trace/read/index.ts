@@ -15,6 +15,7 @@ const BYTE_ORDER_MARK = 0xfeff;
 /**
  * Reads whatever it is. @param progress called now and then with the share of the text read, 0 to 1 @returns a trace
  * with what was odd in it, or the reason why it cannot be read and what to do
+ * @example readTrace('') // { ok: false, code: 'empty', message: 'The file is empty.' }
  */
 export function readTrace(
   text: string,
