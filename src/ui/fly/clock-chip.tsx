@@ -1,10 +1,11 @@
 'use client';
-import { useState } from 'react';
-import { type ClockAlert, type FuelFrom, flightClock } from '@/core/fuel';
-import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
+import { Suspense, lazy, useState } from 'react';
+import { type ClockAlert, flightClock } from '@/core/fuel';
+import { type TimerMark } from '@/domain/airwork';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
-import { Sheet, useTime } from './parts';
+import { hm } from './hours';
+import { useTime } from './parts';
 
 const ALERT: Record<Exclude<ClockAlert, null>, string> = {
   reserve: 'into the reserve: land',
@@ -12,24 +13,7 @@ const ALERT: Record<Exclude<ClockAlert, null>, string> = {
   'booking-over': 'booking over',
   'last-circuit': 'last circuit',
 };
-const NAME: Record<TimerMark, string> = {
-  'off-block': 'off blocks',
-  'take-off': 'take-off',
-  landed: 'landed',
-  'on-block': 'on blocks',
-  'booking-ends': 'booking ends',
-};
-/** What the fuel is counted from, where it is not off blocks. */
-const FUEL_FROM: Record<FuelFrom, string> = {
-  'off-block': '',
-  'not-started': '; at the start, nothing marked yet',
-  'take-off': '; counted from the take-off, no off-block mark',
-  unknown: '',
-};
-const hm = (min: number | null): string =>
-  min === null
-    ? '–'
-    : `${min < 0 ? '-' : ''}${Math.floor(Math.abs(min) / 60)}:${String(Math.floor(Math.abs(min) % 60)).padStart(2, '0')}`;
+const ClockSheet = lazy(async () => ({ default: (await import('./clock-sheet')).ClockSheet }));
 
 /**
  * The flight's clock in the strip: block time and circuits left; the whole of it, and its taps, in a panel. The alert
@@ -78,66 +62,19 @@ export function ClockChip({
         {c.alert === 'fuel-unknown' && marked ? 'fuel not known' : c.alert ? ALERT[c.alert] : ''}
       </span>
       {open ? (
-        <Sheet title="Clock of this flight" close={() => setOpen(false)}>
-          <div className="taps t4" role="group" aria-label="Marks">
-            {TIMER_MARKS.filter((m) => m !== 'booking-ends').map((m) => (
-              <button key={m} type="button" className="tap" onClick={() => tap(m)}>
-                {NAME[m]}
-                <small>{has(m) > 0 ? `${has(m)} marked` : 'now'}</small>
-              </button>
-            ))}
-          </div>
-          <dl className="facts">
-            <div>
-              <dt>block</dt>
-              <dd>{hm(c.blockMin)}</dd>
-            </div>
-            <div>
-              <dt>airborne</dt>
-              <dd>{hm(c.airborneMin)}</dd>
-            </div>
-            <div>
-              <dt>booking left</dt>
-              <dd>{hm(c.bookingLeftMin)}</dd>
-            </div>
-            <div>
-              <dt>fuel left, by the sheet’s {clock.flowLPerH} L/h</dt>
-              <dd>
-                {c.fuelLeftL === null
-                  ? clock.fuelL === null
-                    ? 'not known: no fuel in the brief'
-                    : marked
-                      ? 'not known: landings before the first mark'
-                      : 'not known: no off-block or take-off mark'
-                  : `${Math.floor(c.fuelLeftL)} L, ${hm(c.fuelTimeMin)} to the reserve${FUEL_FROM[c.fuelFrom]}`}
-              </dd>
-            </div>
-            <div>
-              <dt>circuits left</dt>
-              <dd>
-                {c.fuelFrom === 'unknown'
-                  ? 'not known'
-                  : `${c.circuits}, ${c.limitedBy === 'fuel' ? 'fuel limits' : 'booking limits'}`}
-              </dd>
-            </div>
-            <div>
-              <dt>a circuit, {c.circuitLearned ? 'as flown today' : 'house figure'}</dt>
-              <dd>{c.circuitMin.toFixed(1)} min</dd>
-            </div>
-          </dl>
-          <div className="taps t2" role="group" aria-label="Booking">
-            <button type="button" className="tap" onClick={() => tap('booking-ends', new Date(ends - 5 * 60_000))}>
-              5 min less booking
-            </button>
-            <button type="button" className="tap" onClick={() => tap('booking-ends', new Date(ends + 5 * 60_000))}>
-              5 min more booking
-            </button>
-          </div>
-          <p className="mb-0" style={{ fontSize: 15 }}>
-            Fuel is arithmetic from {clock.fuelL} L briefed for {pack.registration}. The gauges, the dipstick and you
-            outrank it.
-          </p>
-        </Sheet>
+        <Suspense fallback={null}>
+          <ClockSheet
+            clock={c}
+            flowLPerH={clock.flowLPerH}
+            fuelL={clock.fuelL}
+            registration={pack.registration}
+            marked={marked}
+            has={has}
+            tap={tap}
+            ends={ends}
+            close={() => setOpen(false)}
+          />
+        </Suspense>
       ) : null}
     </>
   );
