@@ -1,5 +1,6 @@
 'use client';
 
+import Button from 'react-bootstrap/Button';
 export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
   return (
     <main id="main">
@@ -7,9 +8,9 @@ export default function ErrorPage({ reset }: { error: Error; reset: () => void }
         <div className="panel empty" role="alert">
           <h1>This page could not be read</h1>
           <p>Nothing recorded is lost. Try again; if it stays, go to the board and come back.</p>
-          <button type="button" className="btn btn-primary" onClick={reset}>
+          <Button variant="primary" onClick={reset}>
             Try again
-          </button>
+          </Button>
         </div>
       </div>
     </main>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -84,9 +85,9 @@ export function OneTapBooking(p: Props) {
       </span>
     );
   return (
-    <button type="button" className="btn btn-sm btn-outline-primary" disabled={busy} onClick={() => void tap()}>
+    <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void tap()}>
       {busy ? 'Booking' : `Book ${p.registration}`}
       <span className="visually-hidden"> for {p.name}</span>
-    </button>
+    </Button>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, rectSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -110,14 +111,14 @@ function Arrange({
         </p>
         <div className="d-flex flex-wrap gap-2 mb-2">
           {layout.hidden.map((id) => (
-            <button
+            <Button
               key={id}
-              type="button"
-              className="btn btn-outline-primary btn-sm"
+              variant="outline-primary"
+              size="sm"
               onClick={() => arranging.change({ ...layout, hidden: layout.hidden.filter((h) => h !== id) })}
             >
               Show {meta(id).title.toLowerCase()}
-            </button>
+            </Button>
           ))}
         </div>
         <div
@@ -148,17 +149,13 @@ function Arrange({
               onChange={(e) => setText(e.target.value)}
             />
           </div>
-          <button type="button" className="btn btn-outline-primary" onClick={add}>
+          <Button variant="outline-primary" onClick={add}>
             Add
-          </button>
+          </Button>
           {arranging.saveTemplate ? (
-            <button
-              type="button"
-              className="btn btn-outline-primary"
-              onClick={() => void arranging.saveTemplate?.().then(setWord)}
-            >
+            <Button variant="outline-primary" onClick={() => void arranging.saveTemplate?.().then(setWord)}>
               Make it the house’s order
-            </button>
+            </Button>
           ) : null}
         </div>
         <div role="status" className="soft small" style={{ minHeight: 20 }}>
@@ -229,33 +226,29 @@ function Movable({
       aria-label={meta.title}
     >
       <div className="d-flex align-items-center gap-1 mb-2">
-        <button
-          type="button"
+        <Button
           ref={setActivatorNodeRef}
-          className="btn btn-sm grab"
+          variant=""
+          size="sm"
+          className="grab"
           aria-label={`Move ${meta.title}`}
           {...attributes}
           {...listeners}
         >
           <GripVertical size={18} aria-hidden />
-        </button>
+        </Button>
         <h2 className="mb-0" style={{ flex: 1 }}>
           {meta.title}
         </h2>
-        <button type="button" className="btn btn-sm" aria-label={`${meta.title} up`} onClick={up}>
+        <Button variant="" size="sm" aria-label={`${meta.title} up`} onClick={up}>
           <ArrowUp size={18} aria-hidden />
-        </button>
-        <button type="button" className="btn btn-sm" aria-label={`${meta.title} down`} onClick={down}>
+        </Button>
+        <Button variant="" size="sm" aria-label={`${meta.title} down`} onClick={down}>
           <ArrowDown size={18} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm"
-          aria-label={own ? `Remove ${meta.title}` : `Hide ${meta.title}`}
-          onClick={hide}
-        >
+        </Button>
+        <Button variant="" size="sm" aria-label={own ? `Remove ${meta.title}` : `Hide ${meta.title}`} onClick={hide}>
           {own ? <Trash2 size={18} aria-hidden /> : <EyeOff size={18} aria-hidden />}
-        </button>
+        </Button>
       </div>
       {children}
     </section>

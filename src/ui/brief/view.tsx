@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -45,9 +46,9 @@ export function BriefView(props: Props) {
           Card
         </Link>
         {mayAcknowledge ? (
-          <button type="button" className="btn btn-primary" onClick={() => void say_()} disabled={busy}>
+          <Button variant="primary" onClick={() => void say_()} disabled={busy}>
             {busy ? 'Sending' : 'I have read and understood it'}
-          </button>
+          </Button>
         ) : null}
       </Title>
       <Problems problems={trouble} />

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import type { FieldErrors, UseFormReturn } from 'react-hook-form';
 import type { BriefValues, ReportAir, StationNow } from './values';
 import type { WindFields } from './wind-entry';
@@ -46,13 +47,14 @@ export function WindFieldset({
           hint={
             <>
               Pasted or typed; directions in a report are true.{' '}
-              <button
-                type="button"
-                className="btn btn-link btn-sm p-0 align-baseline"
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0 align-baseline"
                 onClick={() => form.setValue('report', station.report)}
               >
                 Take the station’s: {station.report.split(' ')[2]}
-              </button>
+              </Button>
             </>
           }
         >

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { Link } from '../shared/link';
 import { useMemo, useState, useRef } from 'react';
@@ -146,14 +147,9 @@ export function BriefWorkbench(props: Props) {
             : `${props.registration}: not saved yet. Paste the wind, look at the picture, save.`
         }
       >
-        <button
-          type="button"
-          className="btn btn-outline-primary"
-          aria-pressed={arrange}
-          onClick={() => setArrange(!arrange)}
-        >
+        <Button variant="outline-primary" aria-pressed={arrange} onClick={() => setArrange(!arrange)}>
           {arrange ? 'Done arranging' : 'Arrange'}
-        </button>
+        </Button>
         <Link className="btn btn-outline-primary" href={`/checkouts/${checkoutId}/differences`}>
           Habits
         </Link>
@@ -167,9 +163,9 @@ export function BriefWorkbench(props: Props) {
             To fly
           </Link>
         ) : null}
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        <Button type="submit" variant="primary" disabled={isSubmitting}>
           {isSubmitting ? 'Saving' : saved ? 'Save again' : 'Save the brief'}
-        </button>
+        </Button>
       </Title>
       <Problems problems={rest} title="Not saved" />
       <div className="grid">

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Finding } from '@/core/assess';
@@ -161,14 +162,9 @@ function FindingItem({
               <span className="small">
                 Dismissed by {f.decided?.by} on {dateText(f.decided?.at ?? '')}: {f.decided?.reason}
               </span>
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
-                disabled={busy}
-                onClick={() => void send('withdrawn')}
-              >
+              <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void send('withdrawn')}>
                 Take it back
-              </button>
+              </Button>
             </>
           ) : asking ? (
             <>
@@ -191,56 +187,51 @@ function FindingItem({
                   </div>
                 ))}
               </div>
-              <button
-                type="button"
-                className="btn btn-sm btn-primary"
-                disabled={busy}
-                onClick={() => void send('dismissed')}
-              >
+              <Button variant="primary" size="sm" disabled={busy} onClick={() => void send('dismissed')}>
                 Dismiss it
-              </button>
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
+              </Button>
+              <Button
+                variant="outline-primary"
+                size="sm"
                 onClick={() => {
                   setAsking(false);
                   setProblems([]);
                 }}
               >
                 Keep it
-              </button>
+              </Button>
             </>
           ) : f.own ? (
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-primary"
+            <Button
+              variant="outline-primary"
+              size="sm"
               disabled={busy}
               onClick={() => void send('withdrawn')}
               aria-label={`Withdraw ${f.title}`}
             >
               Withdraw
-            </button>
+            </Button>
           ) : (
             <>
               {word === 'confirmed' ? null : (
-                <button
-                  type="button"
-                  className="btn btn-sm btn-outline-primary"
+                <Button
+                  variant="outline-primary"
+                  size="sm"
                   disabled={busy}
                   onClick={() => void send('confirmed')}
                   aria-label={`Confirm ${f.title}`}
                 >
                   Confirm
-                </button>
+                </Button>
               )}
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
+              <Button
+                variant="outline-primary"
+                size="sm"
                 onClick={() => setAsking(true)}
                 aria-label={`Dismiss ${f.title}`}
               >
                 Dismiss
-              </button>
+              </Button>
             </>
           )}
           {!asking && problems.length > 0 ? (
@@ -311,9 +302,9 @@ function OwnFinding({
   );
   if (!open)
     return (
-      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(true)}>
+      <Button variant="outline-primary" size="sm" onClick={() => setOpen(true)}>
         Add what you saw
-      </button>
+      </Button>
     );
   return (
     <div className="fields mt-2" role="group" aria-label="Your own finding">
@@ -373,19 +364,19 @@ function OwnFinding({
           </p>
         ))}
       <div className="d-flex gap-2">
-        <button type="button" className="btn btn-sm btn-primary" onClick={() => void add()}>
+        <Button variant="primary" size="sm" onClick={() => void add()}>
           Add it
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
+        </Button>
+        <Button
+          variant="outline-primary"
+          size="sm"
           onClick={() => {
             setOpen(false);
             setProblems([]);
           }}
         >
           Leave it
-        </button>
+        </Button>
       </div>
     </div>
   );

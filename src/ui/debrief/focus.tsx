@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { instantText } from '@/core/format';
@@ -72,9 +73,9 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
         ) : null}
         <p className="soft small mb-2">{status}</p>
         {acknowledge && !held.acknowledgedAt ? (
-          <button
-            type="button"
-            className="btn btn-primary mb-2"
+          <Button
+            variant="primary"
+            className="mb-2"
             disabled={busy}
             onClick={() => {
               setBusy(true);
@@ -86,7 +87,7 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
             }}
           >
             Read and talked through
-          </button>
+          </Button>
         ) : null}
         <Problems problems={problems} title="Not acknowledged" />
         {files}
@@ -154,9 +155,9 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
         {status}
       </p>
       <div className="d-flex gap-3 align-items-center flex-wrap">
-        <button type="button" className="btn btn-primary" disabled={busy} onClick={() => void send()}>
+        <Button variant="primary" disabled={busy} onClick={() => void send()}>
           {held ? 'Keep as a new version' : 'Keep this debrief'}
-        </button>
+        </Button>
         {files}
       </div>
     </>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useEffect, useState } from 'react';
 import { type CriterionJudged, type JudgedLanding, landingWords, criterionWords } from '@/core/assess';
 import { ageText, crosswindWords, dateText } from '@/core/format';
@@ -83,15 +84,15 @@ export function LandingTable({
                 style={r.id === open ? { background: 'var(--lagoon-wash)' } : undefined}
               >
                 <td>
-                  <button
-                    type="button"
-                    className="btn btn-sm btn-outline-primary"
+                  <Button
+                    variant="outline-primary"
+                    size="sm"
                     aria-expanded={r.id === open}
                     aria-controls="landing-reasons"
                     onClick={() => setOpen(r.id)}
                   >
                     {r.number}
-                  </button>{' '}
+                  </Button>{' '}
                   {r.kind === 'go-around' ? 'go-around' : r.kind === 'low-pass' ? 'low pass' : say(r.intended ?? '')}
                 </td>
                 <td style={{ whiteSpace: 'nowrap' }}>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useState } from 'react';
 
 interface Line {
@@ -22,9 +23,9 @@ export function LogbookLinesPanel({ lines, open }: { lines: Line[]; open: readon
         <div key={l.of} className="mb-2">
           <div className="d-flex gap-2 align-items-baseline">
             <h3 className="group mb-0">{l.of}</h3>
-            <button type="button" className="btn btn-sm btn-outline-primary ms-auto" onClick={() => void copy(l)}>
+            <Button variant="outline-primary" size="sm" className="ms-auto" onClick={() => void copy(l)}>
               Copy<span className="visually-hidden"> the line of {l.of}</span>
-            </button>
+            </Button>
           </div>
           <p className="small mb-0">{l.text}</p>
         </div>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { say } from '@/domain/words';
@@ -44,15 +45,16 @@ export function OverruleForm({
   const id = `otherwise-${what === 'item' ? subjectId : what}`;
   if (!open)
     return (
-      <button
-        type="button"
-        className="btn btn-link btn-sm p-0 ms-1 align-baseline"
+      <Button
+        variant="link"
+        size="sm"
+        className="p-0 ms-1 align-baseline"
         style={{ minHeight: 24 }}
         aria-label={`Overrule ${name}`}
         onClick={() => setOpen(true)}
       >
         overrule{what === 'class' ? ` ${name}` : ''}
-      </button>
+      </Button>
     );
   return (
     <div className="otherwise" role="group" aria-label={`Overrule ${name}`}>
@@ -70,22 +72,17 @@ export function OverruleForm({
           <input className="form-control-sm" maxLength={300} {...f.register('reason')} />
         </Field>
       </div>
-      <button type="button" className="btn btn-sm btn-primary" disabled={f.busy} onClick={() => void f.send()}>
+      <Button variant="primary" size="sm" disabled={f.busy} onClick={() => void f.send()}>
         Overrule
-      </button>
+      </Button>
       {taken ? (
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
-          disabled={f.busy}
-          onClick={() => void f.send({ to: null })}
-        >
+        <Button variant="outline-primary" size="sm" disabled={f.busy} onClick={() => void f.send({ to: null })}>
           Undo overruling
-        </button>
+        </Button>
       ) : null}
-      <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setOpen(false)}>
+      <Button variant="outline-primary" size="sm" onClick={() => setOpen(false)}>
         Cancel
-      </button>
+      </Button>
       <Problems problems={f.problems} title="Not overruled" />
     </div>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -210,13 +211,13 @@ export function PlanWorkbench(p: Props) {
             </DndContext>
           )}
           <div className="d-flex gap-2 flex-wrap mt-3">
-            <button type="button" className="btn btn-sm btn-outline-primary" onClick={add}>
+            <Button variant="outline-primary" size="sm" onClick={add}>
               Add a step of my own
-            </button>
+            </Button>
             {hand === null ? null : (
-              <button
-                type="button"
-                className="btn btn-sm btn-outline-primary"
+              <Button
+                variant="outline-primary"
+                size="sm"
                 onClick={() => {
                   setHand(null);
                   setFocus(null);
@@ -224,7 +225,7 @@ export function PlanWorkbench(p: Props) {
                 }}
               >
                 Back to the proposal
-              </button>
+              </Button>
             )}
           </div>
         </Panel>
@@ -328,14 +329,9 @@ export function PlanWorkbench(p: Props) {
             <p className="small soft mb-2" role="status">
               {said || (p.saved ? `Version ${p.saved.version}, kept by ${p.saved.by}.` : 'Not kept yet.')}
             </p>
-            <button
-              type="button"
-              className="btn btn-primary"
-              disabled={busy || blocks.length === 0}
-              onClick={() => void save()}
-            >
+            <Button variant="primary" disabled={busy || blocks.length === 0} onClick={() => void save()}>
               Keep the plan of lesson {p.lesson}
-            </button>
+            </Button>
           </Panel>
         </div>
       </div>
@@ -367,16 +363,17 @@ function Step({
       className={`${b.kind}${isDragging ? ' dragging' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
-      <button
-        type="button"
+      <Button
         ref={setActivatorNodeRef}
-        className="btn btn-sm grab"
+        variant=""
+        size="sm"
+        className="grab"
         aria-label={`Move step ${n}, ${b.title}`}
         {...attributes}
         {...listeners}
       >
         <GripVertical size={18} aria-hidden />
-      </button>
+      </Button>
       <span className="small soft">{BLOCK_NAME[b.kind]}</span>
       <div className="plan-text">
         {b.kind === 'own' ? (
@@ -406,21 +403,15 @@ function Step({
         <span className="input-group-text">min</span>
       </div>
       <div className="d-flex">
-        <button type="button" className="btn btn-sm" aria-label={`Step ${n} up`} disabled={!up} onClick={() => up?.()}>
+        <Button variant="" size="sm" aria-label={`Step ${n} up`} disabled={!up} onClick={() => up?.()}>
           <ArrowUp size={18} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm"
-          aria-label={`Step ${n} down`}
-          disabled={!down}
-          onClick={() => down?.()}
-        >
+        </Button>
+        <Button variant="" size="sm" aria-label={`Step ${n} down`} disabled={!down} onClick={() => down?.()}>
           <ArrowDown size={18} aria-hidden />
-        </button>
-        <button type="button" className="btn btn-sm" aria-label={`Take out step ${n}, ${b.title}`} onClick={remove}>
+        </Button>
+        <Button variant="" size="sm" aria-label={`Take out step ${n}, ${b.title}`} onClick={remove}>
           <Trash2 size={18} aria-hidden />
-        </button>
+        </Button>
       </div>
     </li>
   );

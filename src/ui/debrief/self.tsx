@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { WORK_ON, WORK_ON_NAME, type WorkOn, type compareSelf } from '@/core/assess';
@@ -35,16 +36,9 @@ export function SelfAsk({
     else setProblem(answer.problems[0]?.message ?? 'This was not kept.');
   };
   const chip = (key: string, text: string, on: boolean, tap: () => void) => (
-    <button
-      key={key}
-      type="button"
-      className={`btn ${on ? 'btn-primary' : 'btn-outline-primary'}`}
-      aria-pressed={on}
-      disabled={busy}
-      onClick={tap}
-    >
+    <Button key={key} variant={on ? 'primary' : 'outline-primary'} aria-pressed={on} disabled={busy} onClick={tap}>
       {text}
-    </button>
+    </Button>
   );
   return (
     <section className={`panel mb-3 self-ask${forPilot ? '' : ' small-ask'}`} aria-label="The pilot first">

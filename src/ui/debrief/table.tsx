@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import {
   type ColumnDef,
   type SortingState,
@@ -78,9 +79,9 @@ export function RowTable({ rows, fileName }: { rows: readonly TableRow[]; fileNa
         <p className="mb-0 small soft" role="status">
           {rows.length} {rows.length === 1 ? 'row' : 'rows'}; an empty cell was not seen. Choose a heading to sort.
         </p>
-        <button type="button" className="btn btn-sm btn-outline-primary" onClick={save} disabled={rows.length === 0}>
+        <Button variant="outline-primary" size="sm" onClick={save} disabled={rows.length === 0}>
           These rows as CSV
-        </button>
+        </Button>
       </div>
       <div className="scroll-x" tabIndex={0} role="region" aria-label="Landings">
         <table className="plain rows">

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { plain } from '@/core/format';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
@@ -105,9 +106,10 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
           <ul>
             {[...problems].slice(0, 6).map(([path, m]) => (
               <li key={path}>
-                <button
-                  type="button"
-                  className="btn btn-link btn-sm p-0"
+                <Button
+                  variant="link"
+                  size="sm"
+                  className="p-0"
                   onClick={() =>
                     setSection(sections.includes(path.split('.')[0] ?? '') ? (path.split('.')[0] ?? '') : 'general')
                   }
@@ -116,7 +118,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
                     .split('.')
                     .map((p) => fieldName(p))
                     .join(', ')}
-                </button>
+                </Button>
                 : {m}
               </li>
             ))}
@@ -216,14 +218,14 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
             <div className="invalid-feedback" id="reason-problem" role="alert">
               {reasonProblem}
             </div>
-            <button
-              type="button"
-              className="btn btn-primary mt-2"
+            <Button
+              variant="primary"
+              className="mt-2"
               disabled={busy || differences.length === 0}
               onClick={() => void send()}
             >
               {busy ? 'Saving' : `Save as version ${version + 1}`}
-            </button>
+            </Button>
             {findings && findings.length > 0 ? (
               <p className="soft small mb-0 mt-2">
                 It can be saved with findings: they stay on the sheet and in every brief until they are put right.
@@ -377,21 +379,17 @@ function NodeField({
           <span className="form-label mb-0">
             {label}: <span className="soft">{tools.absent}</span>
           </span>
-          <button
-            type="button"
-            className="btn btn-outline-primary btn-sm"
-            onClick={() => tools.set(path, emptyOf(node.inner))}
-          >
+          <Button variant="outline-primary" size="sm" onClick={() => tools.set(path, emptyOf(node.inner))}>
             {tools.absent === 'none' ? 'Add' : 'Enter'} {name}
-          </button>
+          </Button>
           {note}
         </div>
       ) : (
         <div className="optional">
           <NodeField node={node.inner} path={path} value={value} tools={tools} bare={bare} />
-          <button type="button" className="btn btn-link btn-sm p-0" onClick={() => tools.set(path, null)}>
+          <Button variant="link" size="sm" className="p-0" onClick={() => tools.set(path, null)}>
             {tools.absent === 'none' ? `Take ${name} out` : `Take ${name} off the sheet`}
-          </button>
+          </Button>
         </div>
       );
     case 'object': {
@@ -488,15 +486,16 @@ function MapField({
           <strong className="small">{k}</strong>
           <NodeField node={node.value} path={[...path, k]} value={x} tools={tools} bare />
           <div>
-            <button
-              type="button"
-              className="btn btn-link btn-sm p-0"
+            <Button
+              variant="link"
+              size="sm"
+              className="p-0"
               onClick={() =>
                 tools.set(path, Object.fromEntries(Object.entries(value).filter(([other]) => other !== k)))
               }
             >
               remove {k}
-            </button>
+            </Button>
           </div>
         </div>
       ))}
@@ -524,9 +523,9 @@ function MapField({
               onChange={(e) => setKey(e.target.value)}
             />
           )}
-          <button type="button" className="btn btn-outline-primary btn-sm" onClick={add}>
+          <Button variant="outline-primary" size="sm" onClick={add}>
             Add to {name}
-          </button>
+          </Button>
         </div>
       )}
     </fieldset>
@@ -597,31 +596,24 @@ function ListField({
           <NodeField node={node.item} path={[...path, i]} value={row} tools={tools} bare />
           <div className="d-flex gap-2">
             {i > 0 ? (
-              <button
-                type="button"
-                className="btn btn-link btn-sm p-0"
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0"
                 onClick={() => change([...rows.slice(0, i - 1), row, rows[i - 1], ...rows.slice(i + 1)])}
               >
                 move up
-              </button>
+              </Button>
             ) : null}
-            <button
-              type="button"
-              className="btn btn-link btn-sm p-0"
-              onClick={() => change(rows.filter((_, j) => j !== i))}
-            >
+            <Button variant="link" size="sm" className="p-0" onClick={() => change(rows.filter((_, j) => j !== i))}>
               remove {rowName(row, i)}
-            </button>
+            </Button>
           </div>
         </div>
       ))}
-      <button
-        type="button"
-        className="btn btn-outline-primary btn-sm"
-        onClick={() => change([...rows, emptyOf(node.item)])}
-      >
+      <Button variant="outline-primary" size="sm" onClick={() => change([...rows, emptyOf(node.item)])}>
         Add to {name}
-      </button>
+      </Button>
     </fieldset>
   );
 }
@@ -681,21 +673,23 @@ function SourcedField({
           onChange={(e) => tools.set([...at, 'ref'], e.target.value)}
         />
         {first ? (
-          <button
-            type="button"
-            className="btn btn-link btn-sm p-0"
+          <Button
+            variant="link"
+            size="sm"
+            className="p-0"
             onClick={() => tools.set([...path, 'others'], [...others, { value: null, source: 'instructor', ref: '' }])}
           >
             add another source<span className="visually-hidden"> of {fieldName(id)}</span>
-          </button>
+          </Button>
         ) : (
           <span className="small">
             {c.value !== null && value.value !== null
               ? `${c.value - value.value > 0 ? '+' : ''}${Math.round((c.value - value.value) * 100) / 100}`
               : ''}{' '}
-            <button
-              type="button"
-              className="btn btn-link btn-sm p-0"
+            <Button
+              variant="link"
+              size="sm"
+              className="p-0"
               onClick={() => {
                 const i = Number(at[at.length - 1]);
                 const governing = { value: c.value, source: c.source, ref: c.ref };
@@ -708,10 +702,11 @@ function SourcedField({
               }}
             >
               let it govern
-            </button>{' '}
-            <button
-              type="button"
-              className="btn btn-link btn-sm p-0"
+            </Button>{' '}
+            <Button
+              variant="link"
+              size="sm"
+              className="p-0"
               onClick={() => {
                 const left = others.filter((_, j) => j !== Number(at[at.length - 1]));
                 tools.set(
@@ -723,7 +718,7 @@ function SourcedField({
               }}
             >
               remove
-            </button>
+            </Button>
           </span>
         )}
         {problem ? (

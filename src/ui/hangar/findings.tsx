@@ -1,3 +1,4 @@
+import Button from 'react-bootstrap/Button';
 import { SHEET_WHY, type SheetDifference, type SheetFinding, fieldName, sheetWords } from '@/core/sheet';
 import { Verdict } from '../shared/verdict';
 
@@ -19,9 +20,9 @@ export function FindingList({ findings, go }: { findings: readonly SheetFinding[
           <div className="small">
             {SHEET_WHY[f.why]}{' '}
             {go ? (
-              <button type="button" className="btn btn-link btn-sm p-0 align-baseline" onClick={() => go(f.path)}>
+              <Button variant="link" size="sm" className="p-0 align-baseline" onClick={() => go(f.path)}>
                 Correct it in {fieldName(f.path.split('.')[0] ?? '')}
-              </button>
+              </Button>
             ) : (
               <span className="soft">To correct in: {fieldName(f.path.split('.')[0] ?? '')}.</span>
             )}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
@@ -51,22 +52,17 @@ function Decide({ id, decide }: { id: string; decide: Props['decide'] }) {
         <input className="form-control-sm" maxLength={300} {...f.register('reason')} />
       </Field>
       <div className="d-flex gap-2 mt-1">
-        <button
-          type="button"
-          className="btn btn-sm btn-primary"
-          disabled={f.busy}
-          onClick={() => void f.send({ decision: 'approved' })}
-        >
+        <Button variant="primary" size="sm" disabled={f.busy} onClick={() => void f.send({ decision: 'approved' })}>
           Put it on the sheet as measured
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
+        </Button>
+        <Button
+          variant="outline-primary"
+          size="sm"
           disabled={f.busy}
           onClick={() => void f.send({ decision: 'declined' })}
         >
           Leave it in the record
-        </button>
+        </Button>
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   type Pace,
@@ -203,14 +204,9 @@ export function Circuit(props: Props) {
                 </li>
               </ul>
               <div className="fly-row">
-                <button
-                  type="button"
-                  className="btn btn-outline-primary"
-                  aria-pressed={playing.on}
-                  onClick={playing.toggle}
-                >
+                <Button variant="outline-primary" aria-pressed={playing.on} onClick={playing.toggle}>
                   {playing.on ? 'Hold' : 'Fly both'}
-                </button>
+                </Button>
                 <input
                   type="range"
                   className="fly-slider"
@@ -625,15 +621,15 @@ function Surprise({
               ['ahead', 'straight ahead, on the runway'] as const,
               ['field', 'a field, no runway'] as const,
             ].map(([key, label]) => (
-              <button
+              <Button
                 key={key}
-                type="button"
-                className={`btn btn-sm ${surprise.answer === key ? 'btn-primary' : 'btn-outline-primary'}`}
+                variant={surprise.answer === key ? 'primary' : 'outline-primary'}
+                size="sm"
                 disabled={surprise.answer !== null}
                 onClick={() => answer(key)}
               >
                 {label}
-              </button>
+              </Button>
             ))}
           </div>
           <div role="status">
@@ -684,9 +680,9 @@ function Surprise({
           </div>
         </div>
       ) : null}
-      <button type="button" className="btn btn-primary btn-sm" onClick={ask} disabled={old}>
+      <Button variant="primary" size="sm" onClick={ask} disabled={old}>
         {surprise ? 'Another surprise' : 'Surprise'}
-      </button>
+      </Button>
       <p className="soft small mb-0 mt-2">
         {sheet.name}, {plural(reach.length, 'place')} along the circuit. {PROPELLER[propellerDrag(sheet.drag).said]} A
         model for talking, never a permission.

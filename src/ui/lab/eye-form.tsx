@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import type { SightSheet } from '@/core/sightpicture';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
@@ -59,9 +60,9 @@ export function EyeForm({
             <input placeholder="tape, 5 cm cushion" {...f.register('how')} />
           </Field>
           <div style={{ alignSelf: 'end' }}>
-            <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+            <Button type="submit" variant="outline-primary" disabled={f.busy}>
               {f.busy ? 'Saving' : 'Save this eye height'}
-            </button>
+            </Button>
           </div>
         </div>
       </form>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Field } from '../shared/field';
@@ -63,9 +64,9 @@ export function LabBar({ context, withOld }: { context: LabContext; withOld: boo
         </Field>
       ) : null}
       <div>
-        <button type="button" className="btn btn-outline-primary" onClick={() => void copy()}>
+        <Button variant="outline-primary" onClick={() => void copy()}>
           Copy the link
-        </button>{' '}
+        </Button>{' '}
         <span role="status" className="soft small">
           {said}
         </span>

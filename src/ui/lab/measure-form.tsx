@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -217,13 +218,13 @@ export function MeasureForm({
           </Field>
         </div>
         <div className="d-flex gap-2 mt-2 align-items-center flex-wrap">
-          <button type="button" className="btn btn-outline-primary" onClick={preview}>
+          <Button variant="outline-primary" onClick={preview}>
             Draw it
-          </button>
+          </Button>
           {facts.action ? (
-            <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
+            <Button type="submit" variant="primary" disabled={form.formState.isSubmitting}>
               Keep on the sheet
-            </button>
+            </Button>
           ) : (
             <span className="soft small">
               The chief keeps measurements on the sheet; drawn here they stay on this page, and what you typed in this

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fixed, withUnit } from '@/core/format';
 import {
@@ -113,15 +114,14 @@ export function SightPicture(props: Props) {
       ) : (
         <Panel title="Fly it">
           <div className="fly-row">
-            <button
-              type="button"
-              className="btn btn-outline-primary"
+            <Button
+              variant="outline-primary"
               aria-pressed={playing.on}
               onClick={playing.toggle}
               disabled={state.show !== 'fly'}
             >
               {playing.on ? 'Hold' : 'Fly the approach'}
-            </button>
+            </Button>
             <input
               type="range"
               className="fly-slider"
@@ -168,29 +168,29 @@ export function SightPicture(props: Props) {
               ? view.gates
                   .filter((g) => g.finalGate)
                   .map((g) => (
-                    <button
+                    <Button
                       key={g.name}
-                      type="button"
-                      className="btn btn-sm btn-outline-primary"
+                      variant="outline-primary"
+                      size="sm"
                       onClick={() => {
                         playing.stop();
                         set({ show: 'fly', t: shareAt(input, g.distanceM + input.aimPointM) });
                       }}
                     >
                       {g.name}
-                    </button>
+                    </Button>
                   ))
               : null}
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-primary"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() => {
                 playing.stop();
                 set({ show: 'fly', t: TOUCHDOWN_AT });
               }}
             >
               Touchdown
-            </button>
+            </Button>
           </div>
           <div className="ranges">
             <Range
@@ -314,13 +314,14 @@ export function SightPicture(props: Props) {
                 .filter(Boolean)
                 .join(', ')}
               .{' '}
-              <button
-                type="button"
-                className="btn btn-link btn-sm p-0 align-baseline"
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0 align-baseline"
                 onClick={() => set({ slope: null, pitch: null, aim: null, eye: null })}
               >
                 Back to the sheet
-              </button>
+              </Button>
             </p>
           ) : null}
         </Panel>
@@ -596,9 +597,9 @@ function Answers({
             <>
               <strong>{fixed(least, 1)}°</strong> beside the nose keep{'s'} it in sight down to {state.down} ft,{' '}
               {SIGHT_MARGIN_DEG}° in hand; {answers.governingGate} asks for most.{' '}
-              <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => take(least)}>
+              <Button variant="outline-primary" size="sm" onClick={() => take(least)}>
                 Fly {fixed(least, 1)}°
-              </button>
+              </Button>
             </>
           )}
         </p>

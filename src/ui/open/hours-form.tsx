@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
@@ -84,17 +85,17 @@ export function HoursForm({
         </div>
       ))}
       <div className="d-flex gap-2 mt-2 align-items-center flex-wrap">
-        <button
-          type="button"
-          className="btn btn-outline-primary btn-sm"
+        <Button
+          variant="outline-primary"
+          size="sm"
           disabled={free.length === 0}
           onClick={() => list.append({ typeCode: free[0]?.code ?? '', hours: NaN, pic: null, lastFlown: today })}
         >
           Add a type
-        </button>
-        <button type="submit" className="btn btn-primary btn-sm" disabled={isSubmitting}>
+        </Button>
+        <Button type="submit" variant="primary" size="sm" disabled={isSubmitting}>
           {isSubmitting ? 'Keeping' : 'Keep the hours'}
-        </button>
+        </Button>
         <span role="status" className="soft small">
           {said}
         </span>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import type { SheetDifference } from '@/core/sheet';
 import { DifferenceList } from '../hangar/findings';
 import { useActionForm } from '../shared/action-form';
@@ -37,11 +38,11 @@ export function MoveForm({
             <input {...f.register('reason')} />
           </Field>
         </div>
-        <button type="submit" className="btn btn-outline-primary" style={{ marginTop: 24 }} disabled={f.busy}>
+        <Button type="submit" variant="outline-primary" style={{ marginTop: 24 }} disabled={f.busy}>
           {f.busy
             ? 'Moving'
             : `Move to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}
-        </button>
+        </Button>
       </form>
     </>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -121,9 +122,9 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
         title="Open a checkout"
         line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet."
       >
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        <Button type="submit" variant="primary" disabled={isSubmitting}>
           {isSubmitting ? 'Opening' : 'Open and brief'}
-        </button>
+        </Button>
       </Title>
       <Problems problems={rest} title="Not opened" />
       <div className="grid g-1-1">

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
@@ -25,9 +26,9 @@ export function SignInForm({ action }: { action: (form: unknown) => Promise<Acti
       <Field label="Password" id="password" error={f.error('password')}>
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button type="submit" className="btn btn-primary" disabled={f.busy}>
+      <Button type="submit" variant="primary" disabled={f.busy}>
         {f.busy ? 'Signing in' : 'Sign in'}
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
@@ -26,9 +27,9 @@ export function AdoptForm({
           <input {...f.register('reason')} />
         </Field>
       </div>
-      <button type="submit" className="btn btn-primary" disabled={f.busy}>
+      <Button type="submit" variant="primary" disabled={f.busy}>
         Accept
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
@@ -46,9 +47,9 @@ export function CertificateForm({
           {...f.register('until', { setValueAs: (v: string) => (v === '' ? null : v) })}
         />
       ) : null}
-      <button type="submit" className="btn btn-sm btn-outline-primary" disabled={!isDirty || f.busy}>
+      <Button type="submit" variant="outline-primary" size="sm" disabled={!isDirty || f.busy}>
         Save
-      </button>
+      </Button>
       {[f.error('certificate'), f.error('until'), ...f.problems].map((p) =>
         p?.message ? (
           <span key={p.message} role="alert" className="small v-outside">

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -79,9 +80,9 @@ export function DateForm({
         </Field>
       </div>
       <div>
-        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Save date
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -109,9 +110,9 @@ export function NoteForm({ pilotId, chief, save }: { pilotId: string; chief: boo
             <option value="chief">{chief ? 'the chief' : 'the chief and me'}</option>
           </select>
         </Field>
-        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Save note
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -133,9 +134,10 @@ export function Act({
   const [problem, setProblem] = useState('');
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-link btn-sm p-0"
+      <Button
+        variant="link"
+        size="sm"
+        className="p-0"
         onClick={() =>
           void runAction(() => act(id)).then((a) => {
             if (a.ok) router.refresh();
@@ -145,7 +147,7 @@ export function Act({
       >
         {words}
         <span className="visually-hidden"> {name}</span>
-      </button>
+      </Button>
       {problem ? (
         <span role="alert" className="small v-outside">
           {' '}
@@ -240,9 +242,9 @@ export function HeldForm({
       <Field label="Since" id="held-on" error={f.error('gainedOn')}>
         <input type="date" max={today} {...f.register('gainedOn')} />
       </Field>
-      <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+      <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }
@@ -332,9 +334,9 @@ export function RolesForm({
         </>
       ) : null}
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-sm btn-primary" disabled={f.busy}>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Save roles
-        </button>
+        </Button>
         <span role="status" className="soft">
           {said}
         </span>
@@ -413,9 +415,9 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
         <Ticks title="May sign" all={GOALS} now={authorised} set={(next) => f.form.setValue('authorised', next)} />
       ) : null}
       <div>
-        <button type="submit" className="btn btn-primary" disabled={f.busy}>
+        <Button type="submit" variant="primary" disabled={f.busy}>
           Add this person
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -464,9 +466,9 @@ export function EraseForm({
           <input autoComplete="off" {...f.register('name')} />
         </Field>
         <div>
-          <button type="submit" className="btn btn-outline-danger" disabled={f.busy}>
+          <Button type="submit" variant="outline-danger" disabled={f.busy}>
             Erase for good
-          </button>
+          </Button>
         </div>
       </form>
     </details>

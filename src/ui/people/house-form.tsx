@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { PACKS, type PackId } from '@/domain/words';
@@ -102,9 +103,9 @@ export function HouseForm({
         <input value={reason} onChange={(e) => setReason(e.target.value)} />
       </Field>
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-primary">
+        <Button type="submit" variant="primary">
           Keep
-        </button>
+        </Button>
         <span role="status" className="soft">
           {said}
         </span>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -147,9 +148,9 @@ export function LogFlightForm({
         <input {...form.register('remark')} />
       </Field>
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        <Button type="submit" variant="primary" disabled={isSubmitting}>
           Log this flight
-        </button>
+        </Button>
         <span role="status" className="soft">
           {said}
         </span>
@@ -176,23 +177,18 @@ export function StrikeButton({
   });
   if (!open)
     return (
-      <button type="button" className="btn btn-link btn-sm p-0" onClick={() => setOpen(true)}>
+      <Button variant="link" size="sm" className="p-0" onClick={() => setOpen(true)}>
         strike out<span className="visually-hidden"> {name}</span>
-      </button>
+      </Button>
     );
   return (
     <form className="d-grid gap-1" aria-label={`Strike out ${name}`} {...f.props}>
       <Field label="Why it is struck out" id={`strike-${logId}`} error={f.error('reason')}>
         <input className="form-control-sm" {...f.register('reason')} />
       </Field>
-      <button
-        type="submit"
-        className="btn btn-sm btn-outline-danger"
-        style={{ justifySelf: 'start' }}
-        disabled={f.busy}
-      >
+      <Button type="submit" variant="outline-danger" size="sm" style={{ justifySelf: 'start' }} disabled={f.busy}>
         Strike out
-      </button>
+      </Button>
       <Problems problems={f.problems} title="Not struck out" />
     </form>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { useState } from 'react';
 import { plural } from '@/core/format';
@@ -395,14 +396,9 @@ export function LogbookImport({
                 ) : null}
               </div>
             </div>
-            <button
-              type="button"
-              className="btn btn-primary"
-              disabled={busy || look.fresh === 0}
-              onClick={() => void read()}
-            >
+            <Button variant="primary" disabled={busy || look.fresh === 0} onClick={() => void read()}>
               Read {plural(look.fresh, 'flight')} in for {name}
-            </button>
+            </Button>
           </Panel>
         </>
       ) : null}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useState } from 'react';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
@@ -30,9 +31,9 @@ export function PasswordForm({ save }: { save: (form: unknown) => Promise<Action
         <input type="password" autoComplete="new-password" {...f.register('next')} />
       </Field>
       <div className="d-flex gap-2 align-items-center">
-        <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+        <Button type="submit" variant="outline-primary" disabled={f.busy}>
           Change it
-        </button>
+        </Button>
         <span role="status" className="soft">
           {said}
         </span>
@@ -61,9 +62,10 @@ export function NewFirstPassword({
     );
   return (
     <p className="mb-0">
-      <button
-        type="button"
-        className="btn btn-link btn-sm p-0"
+      <Button
+        variant="link"
+        size="sm"
+        className="p-0"
         onClick={() =>
           void runAction(() => give(userId)).then((a) => {
             if (a.ok) setMade(a.password);
@@ -72,7 +74,7 @@ export function NewFirstPassword({
         }
       >
         Give a new password
-      </button>{' '}
+      </Button>{' '}
       <span className="small soft">when it is lost; every session of {name} ends</span>
       {problem ? (
         <span role="alert" className="small v-outside">

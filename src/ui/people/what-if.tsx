@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useState } from 'react';
 import type { Lapse } from '@/core/recency';
 import { Field } from '../shared/field';
@@ -118,31 +119,32 @@ export function WhatIf({
               by night
             </label>
             {rows.length > 1 ? (
-              <button
-                type="button"
-                className="btn btn-link btn-sm p-0 ms-2"
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0 ms-2"
                 onClick={() => {
                   setRows(rows.filter((_, j) => j !== i));
                   setAnswer(null);
                 }}
               >
                 take out<span className="visually-hidden"> flight {i + 1}</span>
-              </button>
+              </Button>
             ) : null}
           </div>
         </div>
       ))}
       <div className="d-flex gap-2 align-items-end flex-wrap">
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
+        <Button
+          variant="outline-primary"
+          size="sm"
           onClick={() => {
             setRows([...rows, { ...blank(), flownOn: rows[rows.length - 1]?.flownOn ?? onDate }]);
             setAnswer(null);
           }}
         >
           Another flight
-        </button>
+        </Button>
         <div>
           <label className="form-label" htmlFor="wi-on">
             How it stands on
@@ -158,9 +160,9 @@ export function WhatIf({
             }}
           />
         </div>
-        <button type="submit" className="btn btn-sm btn-primary">
+        <Button type="submit" variant="primary" size="sm">
           What would hold?
-        </button>
+        </Button>
       </div>
       <div role="status">
         {answer === null ? null : changed.length === 0 ? (

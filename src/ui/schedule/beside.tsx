@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { clockText, dayText, localClock } from '@/core/schedule';
 import { Link } from '../shared/link';
 import { Panel, Problems } from '../shared/parts';
@@ -31,23 +32,23 @@ export function RefusedMove({
           <p className="mb-1">
             Everybody is free <b>{whenText(refused.nearest.from, zone)}</b>, the nearest to what you wanted.
           </p>
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
+          <Button
+            variant="primary"
+            size="sm"
             disabled={busy}
             onClick={() => refused.nearest && move({ ...refused.wanted, startsAt: refused.nearest.from })}
           >
             Move to {whenText(refused.nearest.from, zone)}
-          </button>
+          </Button>
         </div>
       ) : (
         <p className="mt-2">
           No time in the three weeks around it has everybody free. Try another aeroplane or instructor.
         </p>
       )}
-      <button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={leave}>
+      <Button variant="link" size="sm" className="p-0 mt-2" onClick={leave}>
         Leave it where it was
-      </button>
+      </Button>
     </Panel>
   );
 }
@@ -74,9 +75,10 @@ export function Waiting({
             to {dayText(w.toDate)}
             {w.note ? `: ${w.note}` : ''}
             <br />
-            <button
-              type="button"
-              className="btn btn-link btn-sm p-0"
+            <Button
+              variant="link"
+              size="sm"
+              className="p-0"
               onClick={() =>
                 find({
                   date: w.fromDate < today ? today : w.fromDate,
@@ -88,10 +90,10 @@ export function Waiting({
               }
             >
               Find a slot<span className="visually-hidden"> for {w.pilotName}</span>
-            </button>{' '}
-            <button type="button" className="btn btn-link btn-sm p-0 ms-2" onClick={() => leave(w.id)}>
+            </Button>{' '}
+            <Button variant="link" size="sm" className="p-0 ms-2" onClick={() => leave(w.id)}>
               take off the list<span className="visually-hidden">, {w.pilotName}</span>
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

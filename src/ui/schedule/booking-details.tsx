@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { list, plural } from '@/core/format';
 import { dayText, fitWords, localInstant, minutesText } from '@/core/schedule';
 import { BOOKING_NAME } from '@/domain/schedule';
@@ -159,13 +160,13 @@ function MoveForm({
         </div>
       ) : null}
       <div className="align-self-end">
-        <button
+        <Button
           type="submit"
-          className="btn btn-outline-primary"
+          variant="outline-primary"
           disabled={busy || (date === b.date && at === minutesText(b.fromMin) && frame === (b.airframeId ?? ''))}
         >
           Move
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -180,9 +181,9 @@ function CancelForm({ b, cancel }: { b: Booking; cancel: Booked }) {
   });
   if (!open)
     return (
-      <button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => setOpen(true)}>
+      <Button variant="link" size="sm" className="p-0 mt-2" onClick={() => setOpen(true)}>
         Cancel this booking
-      </button>
+      </Button>
     );
   return (
     <form className="d-grid gap-1 mt-2" {...f.props}>
@@ -191,9 +192,9 @@ function CancelForm({ b, cancel }: { b: Booking; cancel: Booked }) {
         <input {...f.register('reason')} />
       </Field>
       <div>
-        <button type="submit" className="btn btn-outline-danger btn-sm" disabled={f.busy}>
+        <Button type="submit" variant="outline-danger" size="sm" disabled={f.busy}>
           Cancel the booking
-        </button>
+        </Button>
       </div>
     </form>
   );

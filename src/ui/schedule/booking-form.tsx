@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { list } from '@/core/format';
 import { addDays } from '@/core/recency';
 import { clockText, dayText, fitWords, localClock, localInstant, minutesText, readClock } from '@/core/schedule';
@@ -208,13 +209,9 @@ export function BookingForm({
           <p className="mb-1">
             Nearest free: <b>{words(nearest)}</b>
           </p>
-          <button
-            type="button"
-            className="btn btn-sm btn-primary"
-            onClick={() => void send(form.getValues(), nearest.from)}
-          >
+          <Button variant="primary" size="sm" onClick={() => void send(form.getValues(), nearest.from)}>
             Book {words(nearest)}
-          </button>
+          </Button>
         </div>
       ) : null}
       <div className="two">
@@ -307,16 +304,16 @@ export function BookingForm({
         </Field>
       </div>
       <div className="d-flex gap-2 flex-wrap">
-        <button type="submit" className="btn btn-primary" disabled={isSubmitting}>
+        <Button type="submit" variant="primary" disabled={isSubmitting}>
           Book
-        </button>
-        <button type="button" className="btn btn-outline-primary" disabled={looking} onClick={() => void look()}>
+        </Button>
+        <Button variant="outline-primary" disabled={looking} onClick={() => void look()}>
           {looking ? 'Looking' : 'Best three slots'}
-        </button>
+        </Button>
         {start.wishId ? null : (
-          <button type="button" className="btn btn-link btn-sm" onClick={() => void join()}>
+          <Button variant="link" size="sm" onClick={() => void join()}>
             Put on the waiting list
-          </button>
+          </Button>
         )}
         <span role="status" className="soft">
           {waits}
@@ -339,14 +336,14 @@ export function BookingForm({
                     <Verdict verdict={FIT[s.fit.word] ?? 'not-seen'}>{fitWords(s.fit.said)}</Verdict>
                   </span>
                 </div>
-                <button
-                  type="button"
-                  className="btn btn-sm btn-outline-primary"
+                <Button
+                  variant="outline-primary"
+                  size="sm"
                   onClick={() => void send(form.getValues(), s.from)}
                   aria-label={`Book ${words(s)}`}
                 >
                   Book it
-                </button>
+                </Button>
               </li>
             ))}
           </ol>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { localInstant } from '@/core/schedule';
 import type { BookingKind } from '@/domain/schedule';
 import { useRouter } from 'next/navigation';
@@ -120,9 +121,9 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
                 })
               }
             />
-            <button type="button" className="btn btn-link btn-sm p-0 mt-2" onClick={() => step({ type: 'leave-new' })}>
+            <Button variant="link" size="sm" className="p-0 mt-2" onClick={() => step({ type: 'leave-new' })}>
               Leave it
-            </button>
+            </Button>
           </Panel>
         ) : booking ? (
           <BookingDetails
@@ -136,13 +137,9 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
         ) : (
           <Panel title="Booking">
             <p className="soft">Choose a block, take one and move it, or tap a free place.</p>
-            <button
-              type="button"
-              className="btn btn-primary"
-              onClick={() => step({ type: 'new', from: { date: firstDay, minutes: null } })}
-            >
+            <Button variant="primary" onClick={() => step({ type: 'new', from: { date: firstDay, minutes: null } })}>
               New booking
-            </button>
+            </Button>
           </Panel>
         )}
         <Waiting

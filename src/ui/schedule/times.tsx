@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { WEEKDAYS, dayText, localClock, clockText, localInstant, minutesText, readClock } from '@/core/schedule';
@@ -108,19 +109,19 @@ export function WindowsForm({
             value={w.to}
             onChange={(e) => set(i, { to: e.target.value })}
           />
-          <button type="button" className="btn btn-link btn-sm" onClick={() => setList(list.filter((_, j) => j !== i))}>
+          <Button variant="link" size="sm" onClick={() => setList(list.filter((_, j) => j !== i))}>
             take out<span className="visually-hidden"> row {i + 1}</span>
-          </button>
+          </Button>
         </div>
       ))}
       <div className="d-flex gap-2 align-items-end flex-wrap">
-        <button
-          type="button"
-          className="btn btn-sm btn-outline-primary"
+        <Button
+          variant="outline-primary"
+          size="sm"
           onClick={() => setList([...list, { weekday: 1, from: '09:00', to: '17:00' }])}
         >
           Add a time
-        </button>
+        </Button>
         <div>
           <label className="form-label" htmlFor={`from-${person}`}>
             From
@@ -133,9 +134,9 @@ export function WindowsForm({
             onChange={(e) => setFrom(e.target.value)}
           />
         </div>
-        <button type="submit" className="btn btn-sm btn-primary">
+        <Button type="submit" variant="primary" size="sm">
           Keep these times
-        </button>
+        </Button>
         <span role="status" className="soft">
           {said}
         </span>
@@ -225,9 +226,9 @@ export function AwayForm({
         <input value={v.why} onChange={(e) => setV({ ...v, why: e.target.value })} />
       </Field>
       <div>
-        <button type="submit" className="btn btn-primary">
+        <Button type="submit" variant="primary">
           Keep it
-        </button>
+        </Button>
       </div>
       <div role="status">
         {hit === null ? null : hit.length === 0 ? (
@@ -278,14 +279,15 @@ export function AwayList({
               {r.to === null ? `since ${when(r.from)}, until further notice` : `${when(r.from)} to ${when(r.to)}`}:{' '}
               {r.why}{' '}
               {r.ends ? (
-                <button
-                  type="button"
-                  className="btn btn-link btn-sm p-0"
+                <Button
+                  variant="link"
+                  size="sm"
+                  className="p-0"
                   onClick={() => void runAction(() => end({ id: r.id, why: '' })).then(() => router.refresh())}
                 >
                   {r.kind === 'away' ? 'not away after all' : 'back in the line'}
                   <span className="visually-hidden">: {r.name}</span>
-                </button>
+                </Button>
               ) : r.kind === 'exceedance' || r.kind === 'grounded' ? (
                 <span className="soft">until its release is entered</span>
               ) : null}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type ActionResult, runAction } from './forms';
@@ -65,13 +66,13 @@ export function CalendarFeed({
             </div>
           ) : null}
         </div>
-        <button type="submit" className="btn btn-outline-primary">
+        <Button type="submit" variant="outline-primary">
           {since ? 'A new address' : 'Open an address'}
-        </button>
+        </Button>
         {since ? (
-          <button
-            type="button"
-            className="btn btn-link btn-sm"
+          <Button
+            variant="link"
+            size="sm"
             onClick={() =>
               void runAction(end).then(() => {
                 setAddress('');
@@ -80,7 +81,7 @@ export function CalendarFeed({
             }
           >
             Close it
-          </button>
+          </Button>
         ) : null}
       </form>
       {address ? (

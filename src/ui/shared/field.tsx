@@ -1,5 +1,8 @@
 'use client';
 import { type ReactElement, type ReactNode, cloneElement } from 'react';
+import Feedback from 'react-bootstrap/Feedback';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormText from 'react-bootstrap/FormText';
 
 interface ControlProps {
   id?: string;
@@ -34,20 +37,20 @@ export function Field({
   });
   return (
     <div>
-      <label className="form-label" htmlFor={id}>
+      <FormLabel htmlFor={id}>
         {label}
         {unit ? <span className="soft"> ({unit})</span> : null}
-      </label>
+      </FormLabel>
       {control}
       {error?.message ? (
-        <div className="invalid-feedback" id={`${id}-error`} role="alert">
+        <Feedback type="invalid" id={`${id}-error`} role="alert">
           {error.message}
-        </div>
+        </Feedback>
       ) : null}
       {hint ? (
-        <div className="form-text" id={`${id}-hint`}>
+        <FormText as="div" id={`${id}-hint`}>
           {hint}
-        </div>
+        </FormText>
       ) : null}
     </div>
   );

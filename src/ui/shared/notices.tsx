@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Link } from './link';
 import { useRouter } from 'next/navigation';
 import { type ActionResult, runAction } from './forms';
@@ -17,13 +18,9 @@ export function NoticeList({
     <>
       {fresh > 0 ? (
         <p>
-          <button
-            type="button"
-            className="btn btn-sm btn-outline-primary"
-            onClick={() => void runAction(see).then(() => router.refresh())}
-          >
+          <Button variant="outline-primary" size="sm" onClick={() => void runAction(see).then(() => router.refresh())}>
             All seen
-          </button>
+          </Button>
         </p>
       ) : null}
       <ul className="plain-list">

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useEffect, useState } from 'react';
 
 export const THEMES = ['day', 'dusk', 'sun'] as const;
@@ -9,10 +10,10 @@ export function ThemePicker() {
     <div role="group" aria-label="Theme" className="d-flex gap-2 align-items-center">
       <span>Theme</span>
       {THEMES.map((t) => (
-        <button
+        <Button
           key={t}
-          type="button"
-          className={`btn btn-sm ${t === theme ? 'btn-primary' : 'btn-outline-primary'}`}
+          variant={t === theme ? 'primary' : 'outline-primary'}
+          size="sm"
           aria-pressed={t === theme}
           onClick={() => {
             setTheme(t);
@@ -21,7 +22,7 @@ export function ThemePicker() {
           }}
         >
           {t}
-        </button>
+        </Button>
       ))}
     </div>
   );

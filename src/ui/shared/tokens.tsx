@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { dateText } from '@/core/format';
@@ -72,9 +73,9 @@ export function Tokens({
                 <td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td>
                 <td>{dateText(t.expiresAt)}</td>
                 <td>
-                  <button type="button" className="btn btn-link btn-sm p-0" onClick={() => void stop(t.id)}>
+                  <Button variant="link" size="sm" className="p-0" onClick={() => void stop(t.id)}>
                     End it<span className="visually-hidden"> {t.name}</span>
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}
@@ -92,9 +93,9 @@ export function Tokens({
           aria-describedby="token-problem"
           onChange={(e) => setName(e.target.value)}
         />
-        <button type="button" className="btn btn-primary" onClick={() => void make()}>
+        <Button variant="primary" onClick={() => void make()}>
           Make a token
-        </button>
+        </Button>
       </div>
       <div className="invalid-feedback" id="token-problem" role="alert">
         {problem}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { dateText } from '@/core/format';
 import { Field } from '../shared/field';
@@ -32,13 +33,9 @@ export function LaterForm({ entryId, kind, action }: { entryId: string; kind: 'v
       <Field label="Your password" id={`${kind}-password`} error={f.error('password')}>
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button
-        type="submit"
-        className={`btn ${kind === 'void' ? 'btn-outline-danger' : 'btn-outline-primary'}`}
-        disabled={f.busy}
-      >
+      <Button type="submit" variant={kind === 'void' ? 'outline-danger' : 'outline-primary'} disabled={f.busy}>
         {kind === 'void' ? 'Void this entry' : 'Add the correction'}
-      </button>
+      </Button>
     </form>
   );
 }
@@ -98,9 +95,9 @@ export function ResultForm({
       <Field label="Your password" id="result-password" error={f.error('password')}>
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button type="submit" className="btn btn-primary" disabled={f.busy}>
+      <Button type="submit" variant="primary" disabled={f.busy}>
         Enter the result
-      </button>
+      </Button>
     </form>
   );
 }

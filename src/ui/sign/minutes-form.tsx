@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
@@ -60,9 +61,9 @@ export function MinutesForm({
       <Field label="Note to it" id="minutes-note" error={f.error('payload.note')}>
         <input {...f.register('payload.note')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+      <Button type="submit" variant="outline-primary" disabled={f.busy}>
         Enter the time
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
@@ -42,9 +43,9 @@ export function OverrideForm({
       >
         <textarea rows={2} {...f.register('reason')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+      <Button type="submit" variant="outline-primary" disabled={f.busy}>
         Override with this reason
-      </button>
+      </Button>
     </form>
   );
 }
@@ -77,33 +78,28 @@ export function OverrideAnswer({
       <div className="d-flex gap-2">
         {mayAnswer ? (
           <>
-            <button
-              type="button"
-              className="btn btn-sm btn-primary"
-              disabled={f.busy}
-              onClick={() => void f.send({ answer: 'approved' })}
-            >
+            <Button variant="primary" size="sm" disabled={f.busy} onClick={() => void f.send({ answer: 'approved' })}>
               Approve it
-            </button>
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-danger"
+            </Button>
+            <Button
+              variant="outline-danger"
+              size="sm"
               disabled={f.busy}
               onClick={() => void f.send({ answer: 'declined' })}
             >
               Decline it
-            </button>
+            </Button>
           </>
         ) : null}
         {mayWithdraw ? (
-          <button
-            type="button"
-            className="btn btn-sm btn-outline-primary"
+          <Button
+            variant="outline-primary"
+            size="sm"
             disabled={f.busy}
             onClick={() => void f.send({ answer: 'withdrawn' })}
           >
             Withdraw it
-          </button>
+          </Button>
         ) : null}
       </div>
     </div>

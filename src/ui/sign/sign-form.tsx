@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Field } from '../shared/field';
@@ -148,9 +149,9 @@ export function SignForm({
       >
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button type="submit" className="btn btn-primary" disabled={blocked || f.busy}>
+      <Button type="submit" variant="primary" disabled={blocked || f.busy}>
         {f.busy ? 'Signing' : blocked ? 'Not yet: see what is missing' : word}
-      </button>
+      </Button>
     </form>
   );
 }
@@ -230,9 +231,9 @@ export function AsideForm({
       >
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+      <Button type="submit" variant="outline-primary" disabled={f.busy}>
         {kind === 'part' ? 'Sign these items' : 'Enter further training'}
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useEffect, useRef, useState } from 'react';
 import type SignaturePad from 'signature_pad';
 
@@ -31,9 +32,10 @@ export function Signature({ change }: { change: (png: string | null) => void }) 
         Drawn signature, if you want one
       </span>
       <canvas ref={canvas} width={360} height={110} className="sigpad" role="img" aria-labelledby="drawn-label" />
-      <button
-        type="button"
-        className="btn btn-link btn-sm p-0"
+      <Button
+        variant="link"
+        size="sm"
+        className="p-0"
         disabled={!drawn}
         onClick={() => {
           pad.current?.clear();
@@ -42,7 +44,7 @@ export function Signature({ change }: { change: (png: string | null) => void }) 
         }}
       >
         Clear it
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useState } from 'react';
 import { VerdictShape } from '../shared/verdict';
 
@@ -121,9 +122,9 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
           <input id="h" name="h" className="form-control mono" defaultValue={hash} autoComplete="off" />
         </div>
         <div>
-          <button type="submit" className="btn btn-primary" disabled={busy}>
+          <Button type="submit" variant="primary" disabled={busy}>
             {busy ? 'Checking' : 'Check the code'}
-          </button>
+          </Button>
         </div>
       </form>
     </>

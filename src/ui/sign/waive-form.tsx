@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
@@ -38,9 +39,9 @@ export function WaiveForm({
       <Field label="Reason" id="waive-reason" error={f.error('payload.reason')} {...(item ? { hint: item.rule } : {})}>
         <input {...f.register('payload.reason')} />
       </Field>
-      <button type="submit" className="btn btn-outline-primary" disabled={f.busy}>
+      <Button type="submit" variant="outline-primary" disabled={f.busy}>
         Waive with this reason
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { dateText } from '@/core/format';
 import { GROUNDING_KINDS } from '@/domain/stops';
 import { Field } from '../shared/field';
@@ -81,9 +82,9 @@ function EndForm({ id, certified, end }: { id: string; certified: boolean; end: 
             </Field>
           </>
         ) : null}
-        <button type="submit" className="btn btn-sm btn-primary" style={{ justifySelf: 'start' }} disabled={f.busy}>
+        <Button type="submit" variant="primary" size="sm" style={{ justifySelf: 'start' }} disabled={f.busy}>
           {certified ? 'Enter the release' : 'End the hold'}
-        </button>
+        </Button>
       </form>
     </details>
   );
@@ -132,14 +133,9 @@ export function GroundForm({
         <Field label="What is wrong" id="ground-why" error={f.error('why')}>
           <input maxLength={500} {...f.register('why')} />
         </Field>
-        <button
-          type="submit"
-          className="btn btn-sm btn-outline-primary"
-          style={{ justifySelf: 'start' }}
-          disabled={f.busy}
-        >
+        <Button type="submit" variant="outline-primary" size="sm" style={{ justifySelf: 'start' }} disabled={f.busy}>
           Ground it
-        </button>
+        </Button>
       </form>
     </details>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import type { z } from 'zod';
 import { STOP_TITLE, type StopCode } from '@/domain/stops';
 import { Field } from '../shared/field';
@@ -111,14 +112,9 @@ function DeskReason({
       <Field label={label} id={id} error={f.error('payload.reason')} hint={hint}>
         <input maxLength={300} {...f.register('payload.reason')} />
       </Field>
-      <button
-        type="submit"
-        className="btn btn-sm btn-outline-primary"
-        style={{ justifySelf: 'start' }}
-        disabled={f.busy}
-      >
+      <Button type="submit" variant="outline-primary" size="sm" style={{ justifySelf: 'start' }} disabled={f.busy}>
         {button}
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { type Remote, proxy, wrap } from 'comlink';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
@@ -197,9 +198,9 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
             >
               <div className="progress-bar" style={{ width: `${Math.round(share * 100)}%` }} />
             </div>
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-primary"
+            <Button
+              variant="outline-primary"
+              size="sm"
               onClick={() => {
                 stop();
                 setShare(null);
@@ -207,7 +208,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
               }}
             >
               Stop
-            </button>
+            </Button>
           </div>
         ) : null}
       </section>
@@ -221,24 +222,24 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
                 measured. The answer is kept on this device for files with this header.
               </p>
               <MappingTable seen={seen} mapping={mapping} onChange={setMapping} />
-              <button
-                type="button"
-                className="btn btn-primary mt-2"
+              <Button
+                variant="primary"
+                className="mt-2"
                 disabled={share !== null}
                 onClick={() => {
                   if (file) void read(file, mapping);
                 }}
               >
                 Read it like this
-              </button>
+              </Button>
             </>
           ) : (
             <p className="mb-0">
               {seen.known.filter(Boolean).length} of {seen.headers.length} columns are used
               {Object.keys(mapping).length > 0 ? ', some as said on this device' : ''}.{' '}
-              <button type="button" className="btn btn-sm btn-outline-primary" onClick={() => setAsking(true)}>
+              <Button variant="outline-primary" size="sm" onClick={() => setAsking(true)}>
                 Change columns
-              </button>
+              </Button>
             </p>
           )}
         </section>
@@ -277,9 +278,9 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
               releases it.
             </p>
           ) : null}
-          <button type="button" className="btn btn-primary" disabled={sending} onClick={() => void send()}>
+          <Button variant="primary" disabled={sending} onClick={() => void send()}>
             {sending ? 'Sending \u2026' : 'Add it to the flight'}
-          </button>
+          </Button>
         </section>
       ) : null}
     </div>

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { MEASURE_UNIT, type Measure, type MeasureId } from '@/core/trace';
@@ -127,19 +128,15 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
       </p>
       {open ? (
         <div className="d-flex gap-2 flex-wrap mb-3" role="group" aria-label="Choose measures">
-          <button
-            type="button"
-            className="btn btn-outline-primary"
-            onClick={() => all((m) => !m.conflict && m.confidence >= 0.6)}
-          >
+          <Button variant="outline-primary" onClick={() => all((m) => !m.conflict && m.confidence >= 0.6)}>
             Tick where both agree
-          </button>
-          <button type="button" className="btn btn-outline-primary" onClick={() => all((m) => m.confidence >= 0.6)}>
+          </Button>
+          <Button variant="outline-primary" onClick={() => all((m) => m.confidence >= 0.6)}>
             Tick all that is fair or sure
-          </button>
-          <button type="button" className="btn btn-outline-primary" onClick={() => all(() => false)}>
+          </Button>
+          <Button variant="outline-primary" onClick={() => all(() => false)}>
             Untick all
-          </button>
+          </Button>
         </div>
       ) : (
         <p className="caution">
@@ -292,9 +289,9 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
       ) : null}
       {open ? (
         <div className="join-save">
-          <button type="button" className="btn btn-primary" disabled={busy} onClick={() => void save()}>
+          <Button variant="primary" disabled={busy} onClick={() => void save()}>
             {busy ? 'Saving \u2026' : 'Take over what is ticked'}
-          </button>
+          </Button>
           <span role="status">{said}</span>
         </div>
       ) : null}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { TriangleAlert } from 'lucide-react';
 import { Link } from '../shared/link';
 import { dateText } from '@/core/format';
@@ -126,9 +127,9 @@ function ReleaseForm({ id, release }: { id: string; release: Release }) {
         <Field label="Certificate" id={`certificate-${id}`} error={f.error('certificate')}>
           <input maxLength={80} {...f.register('certificate')} />
         </Field>
-        <button type="submit" className="btn btn-sm btn-primary" style={{ justifySelf: 'start' }} disabled={f.busy}>
+        <Button type="submit" variant="primary" size="sm" style={{ justifySelf: 'start' }} disabled={f.busy}>
           Enter the release
-        </button>
+        </Button>
       </form>
     </details>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
@@ -244,23 +245,24 @@ export function Recorder({
               .map((a, i) => (
                 <li key={i}>
                   {say(a)}{' '}
-                  <button
-                    type="button"
-                    className="btn btn-sm btn-link p-0"
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
                     aria-label={`Leave out arrival ${i + 1}`}
                     onClick={() => setChoices({ ...choices, arrivals: choices.arrivals.filter((_, k) => k !== i) })}
                   >
                     leave out
-                  </button>
+                  </Button>
                 </li>
               ))}
           </ol>
           <div className="d-flex gap-1 flex-wrap">
             {ARRIVAL_KINDS.filter((k) => k !== 'full-stop').map((k: Arrival) => (
-              <button
+              <Button
                 key={k}
-                type="button"
-                className="btn btn-sm btn-outline-primary"
+                variant="outline-primary"
+                size="sm"
                 disabled={choices.arrivals.length > 11}
                 onClick={() =>
                   setChoices({
@@ -270,7 +272,7 @@ export function Recorder({
                 }
               >
                 + {say(k)}
-              </button>
+              </Button>
             ))}
           </div>
         </fieldset>
@@ -311,9 +313,9 @@ export function Recorder({
             />
           </Field>
         </div>
-        <button type="button" className="btn btn-primary mt-3" disabled={busy} onClick={() => void fly()}>
+        <Button variant="primary" className="mt-3" disabled={busy} onClick={() => void fly()}>
           {busy ? 'Flying \u2026' : 'Fly and record'}
-        </button>
+        </Button>
         {problem ? (
           <p className="trouble mt-2" role="alert">
             {problem}
@@ -387,23 +389,20 @@ export function Recorder({
                 </p>
               ) : null}
               <div className="d-flex gap-2 mt-3 flex-wrap">
-                <button
-                  type="button"
-                  className="btn btn-outline-primary"
+                <Button
+                  variant="outline-primary"
                   onClick={() => save(`simulated-${seed}.${format}`, result?.text ?? '', 'text/plain')}
                 >
                   The file
-                </button>
-                <button
-                  type="button"
-                  className="btn btn-outline-primary"
+                </Button>
+                <Button
+                  variant="outline-primary"
                   onClick={() => save(`simulated-${seed}.flown.json`, result?.truth ?? '', 'application/json')}
                 >
                   What was flown, JSON
-                </button>
-                <button
-                  type="button"
-                  className="btn btn-outline-primary"
+                </Button>
+                <Button
+                  variant="outline-primary"
                   onClick={() =>
                     save(
                       `simulated-${seed}.context.json`,
@@ -413,7 +412,7 @@ export function Recorder({
                   }
                 >
                   Its context, JSON
-                </button>
+                </Button>
               </div>
             </>
           )}

@@ -1,4 +1,5 @@
 'use client';
+import Button from 'react-bootstrap/Button';
 import { Pause, Play } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { type StripOnPlane } from '@/core/trace';
@@ -90,22 +91,16 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
           <div className="replay-bar">
             <h2 className="mb-0">From above</h2>
             <div className="btn-group btn-group-sm" role="group" aria-label="How near">
-              <button
-                type="button"
-                className={`btn ${near ? 'btn-outline-primary' : 'btn-primary'}`}
+              <Button
+                variant={near ? 'outline-primary' : 'primary'}
                 aria-pressed={!near}
                 onClick={() => setNear(false)}
               >
                 This stretch
-              </button>
-              <button
-                type="button"
-                className={`btn ${near ? 'btn-primary' : 'btn-outline-primary'}`}
-                aria-pressed={near}
-                onClick={() => setNear(true)}
-              >
+              </Button>
+              <Button variant={near ? 'primary' : 'outline-primary'} aria-pressed={near} onClick={() => setNear(true)}>
                 Runway
-              </button>
+              </Button>
             </div>
           </div>
           {series ? (
@@ -133,10 +128,10 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
           <Reading cursor={cursor} series={series} startUtc={startUtc} unit={unit} />
           <div className="d-flex gap-1">
             {RATES.map((x) => (
-              <button
+              <Button
                 key={x}
-                type="button"
-                className={`btn btn-sm ${playing === x ? 'btn-primary' : 'btn-outline-primary'}`}
+                variant={playing === x ? 'primary' : 'outline-primary'}
+                size="sm"
                 aria-pressed={playing === x}
                 disabled={!series}
                 onClick={() => setPlaying(playing === x ? null : x)}
@@ -144,16 +139,11 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
               >
                 {playing === x ? <Pause size={14} aria-hidden /> : <Play size={14} aria-hidden />} {x}
                 {'\u00d7'}
-              </button>
+              </Button>
             ))}
-            <button
-              type="button"
-              className="btn btn-sm btn-outline-primary"
-              disabled={!series}
-              onClick={() => view.current?.window(0, end)}
-            >
+            <Button variant="outline-primary" size="sm" disabled={!series} onClick={() => view.current?.window(0, end)}>
               Whole flight
-            </button>
+            </Button>
           </div>
         </div>
         <div ref={holder} className="curves" role="img" aria-label={`Curves over time. ${summary}`} />

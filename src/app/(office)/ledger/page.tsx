@@ -1,3 +1,4 @@
+import Button from 'react-bootstrap/Button';
 import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -135,9 +136,9 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                     </label>
                     <input id="to" name="to" type="date" className="form-control" defaultValue={s.to ?? ''} />
                   </div>
-                  <button type="submit" className="btn btn-outline-primary">
+                  <Button type="submit" variant="outline-primary">
                     Search
-                  </button>
+                  </Button>
                   {filtered ? (
                     <Link className="btn btn-link" href="/ledger">
                       All

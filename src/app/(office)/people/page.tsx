@@ -1,3 +1,4 @@
+import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { type Lapse, addDays } from '@/core/recency';
@@ -164,9 +165,9 @@ export default async function PeoplePage({
                     ))}
                   </select>
                 </div>
-                <button type="submit" className="btn btn-outline-primary">
+                <Button type="submit" variant="outline-primary">
                   Show
-                </button>
+                </Button>
                 <span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
               </form>
               <div className="scroll-x">

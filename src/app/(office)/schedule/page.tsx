@@ -1,3 +1,4 @@
+import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { addDays } from '@/core/recency';
@@ -110,9 +111,9 @@ export default async function SchedulePage({
                   ))}
                 </select>
               </div>
-              <button type="submit" className="btn btn-outline-primary">
+              <Button type="submit" variant="outline-primary">
                 Show
-              </button>
+              </Button>
             </form>
             <nav className="btn-group" aria-label="Time shown">
               <Link

@@ -1,3 +1,4 @@
+import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { firstLapse, standingOf } from '@/core/recency';
@@ -106,9 +107,9 @@ export default async function PersonPage({
                       defaultValue={p.onDate}
                     />
                   </div>
-                  <button type="submit" className="btn btn-sm btn-outline-primary">
+                  <Button type="submit" variant="outline-primary" size="sm">
                     Show
-                  </button>
+                  </Button>
                   <p className="mb-0 ms-auto">
                     <Verdict verdict={LAPSE_VERDICT[standing]}>
                       {standing === 'unknown' ? 'review, medical or rating not on record' : standing}
