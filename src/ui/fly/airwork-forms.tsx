@@ -18,7 +18,8 @@ import type { AirworkDetail } from '@/domain/capture';
 import { say } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictShape } from '../shared/verdict';
-import { Stepper, Words, YesNo } from './parts';
+import { Stepper, Words } from './parts';
+import { YesNo } from './yes-no';
 
 type Of<F extends AirworkDetail['form']> = Extract<AirworkDetail, { form: F }>;
 interface FormProps<F extends AirworkDetail['form']> {

@@ -2,7 +2,7 @@
 import type { FlightClock, FuelFrom } from '@/core/fuel';
 import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
 import { hm } from './hours';
-import { Sheet } from './parts';
+import { Sheet } from './sheet';
 
 const NAME: Record<TimerMark, string> = {
   'off-block': 'off blocks',

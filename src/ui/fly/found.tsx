@@ -3,7 +3,10 @@ import { useState } from 'react';
 import { ARRESTED, VERTICALS } from '@/domain/airwork';
 import { say } from '@/domain/words';
 import type { ViewProps } from './view';
-import { Stepper, Typed, Words, YesNo, useKept } from './parts';
+import { Stepper, Words } from './parts';
+import { Typed } from './sheet';
+import { YesNo } from './yes-no';
+import { useKept } from './kept';
 
 /** Power settings and what they gave. They wait for the chief before they stand on the sheet, as *measured*. */
 export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {

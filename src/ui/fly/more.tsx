@@ -5,7 +5,8 @@ import { WORD_CRITERIA, WORD_CRITERION_IDS, type WordCriterion, type WordCriteri
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
-import { Sheet, Stepper, Typed, Words } from './parts';
+import { Sheet, Typed } from './sheet';
+import { Stepper, Words } from './parts';
 
 /**
  * What is recorded of a landing when there is time for it: speeds at the gates, the roll-out, a load, the landmark,

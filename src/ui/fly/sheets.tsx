@@ -5,7 +5,7 @@ import { say } from '@/domain/words';
 import { direction } from '@/core/format';
 import type { StoredEvent } from '@/offline/client';
 import type { SortiePack } from '@/offline/protocol';
-import { Sheet } from './parts';
+import { Sheet } from './sheet';
 import type { SaveEvent } from './view';
 
 /** The runway in use, changed in flight. */

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { orderKept } from '@/core/assess';
 import type { AirworkDetail } from '@/domain/capture';
 import type { SortiePack } from '@/offline/protocol';
-import { YesNo } from './parts';
+import { YesNo } from './yes-no';
 
 type Steps = Extract<AirworkDetail, { form: 'steps' | 'exchange' }>;
 
