@@ -231,7 +231,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await bento.getByLabel('First', { exact: true }).fill('Second touch: go around');
   await bento.getByLabel('Second, if there must be one').fill('Stick back until it stops');
   await bento.getByLabel('Remark for the pilot').fill('The approaches were good.');
-  await bento.getByRole('button', { name: 'Keep this debrief' }).click();
+  await bento.getByRole('button', { name: 'Save this debrief' }).click();
   await expect(bento.getByText(/Debrief version 1, kept by Bento Quadra Luz/)).toBeVisible();
 
   await go(pilot, `${checkout}/debrief`);

@@ -1,7 +1,9 @@
 'use client';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
 import { instantText } from '@/core/format';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -27,25 +29,8 @@ interface Props {
 /** What to think of next time, two things at most; kept with the debrief, printed, and acknowledged by the pilot. */
 export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
   const router = useRouter();
-  const [first, setFirst] = useState(held?.focus[0] ?? suggested[0] ?? '');
-  const [second, setSecond] = useState(held?.focus[1] ?? (held ? '' : (suggested[1] ?? '')));
-  const [remark, setRemark] = useState(held?.remark ?? '');
   const [problems, setProblems] = useState<ActionProblem[]>([]);
   const [busy, setBusy] = useState(false);
-  const [requestId, setRequestId] = useState(() => crypto.randomUUID());
-  const send = async () => {
-    if (!save || busy) return;
-    setBusy(true);
-    const answer = await runAction(() =>
-      save({ requestId, sortieId, focus: [first, second].map((f) => f.trim()).filter(Boolean), remark }),
-    );
-    setBusy(false);
-    if (!answer.ok) return setProblems(answer.problems);
-    setProblems([]);
-    setRequestId(crypto.randomUUID());
-    router.refresh();
-  };
-  const said = (path: string) => problems.find((p) => p.path === path)?.message;
   const status = held
     ? `Debrief version ${held.version}, kept by ${held.createdBy} ${instantText(held.createdAt)}; ${held.acknowledgedAt ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
     : 'Not kept yet.';
@@ -96,70 +81,64 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
       <p className="mb-0">The instructor has not kept this debrief yet.</p>
     );
   }
+  return <FocusForm sortieId={sortieId} held={held} suggested={suggested} save={save} status={status} files={files} />;
+}
+
+/** The two things, and a remark; each saving is a version. */
+function FocusForm({
+  sortieId,
+  held,
+  suggested,
+  save,
+  status,
+  files,
+}: Pick<Props, 'sortieId' | 'held' | 'suggested'> & {
+  save: NonNullable<Props['save']>;
+  status: string;
+  files: ReactNode;
+}) {
+  const router = useRouter();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/debrief-forms')).DebriefForm,
+    defaults: {
+      requestId: '',
+      first: held?.focus[0] ?? suggested[0] ?? '',
+      second: held?.focus[1] ?? (held ? '' : (suggested[1] ?? '')),
+      remark: held?.remark ?? '',
+    },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    as: ({ requestId, first, second, remark }) => ({
+      requestId,
+      sortieId,
+      focus: [first, second].map((x) => x.trim()).filter(Boolean),
+      remark,
+    }),
+    fieldOf: { 'focus.0': 'first', 'focus.1': 'second' },
+    action: save,
+    // What was saved comes back with the page, as a version of its own.
+    done: () => router.refresh(),
+  });
   return (
-    <>
-      <div className="mb-2">
-        <label className="form-label" htmlFor="focus-1">
-          First
-        </label>
-        <input
-          id="focus-1"
-          className={`form-control${said('focus.0') ? ' is-invalid' : ''}`}
-          value={first}
-          maxLength={120}
-          onChange={(e) => setFirst(e.target.value)}
-        />
-        {said('focus.0') ? (
-          <div className="invalid-feedback" role="alert">
-            {said('focus.0')}
-          </div>
-        ) : null}
-      </div>
-      <div className="mb-2">
-        <label className="form-label" htmlFor="focus-2">
-          Second, if there must be one
-        </label>
-        <input
-          id="focus-2"
-          className={`form-control${said('focus.1') ? ' is-invalid' : ''}`}
-          value={second}
-          maxLength={120}
-          onChange={(e) => setSecond(e.target.value)}
-        />
-        {said('focus.1') ? (
-          <div className="invalid-feedback" role="alert">
-            {said('focus.1')}
-          </div>
-        ) : null}
-      </div>
-      <div className="mb-2">
-        <label className="form-label" htmlFor="debrief-remark">
-          Remark for the pilot
-        </label>
-        <textarea
-          id="debrief-remark"
-          className={`form-control${said('remark') ? ' is-invalid' : ''}`}
-          rows={2}
-          value={remark}
-          maxLength={1000}
-          onChange={(e) => setRemark(e.target.value)}
-        />
-        {said('remark') ? (
-          <div className="invalid-feedback" role="alert">
-            {said('remark')}
-          </div>
-        ) : null}
-      </div>
-      <Problems problems={problems.filter((p) => p.path === '')} title="Not kept" />
-      <p className="soft small mb-2" role="status">
+    <form {...f.props} className="d-grid gap-2">
+      <Field label="First" id="focus-1" error={f.error('first')}>
+        <input maxLength={120} {...f.register('first')} />
+      </Field>
+      <Field label="Second, if there must be one" id="focus-2" error={f.error('second')}>
+        <input maxLength={120} {...f.register('second')} />
+      </Field>
+      <Field label="Remark for the pilot" id="debrief-remark" error={f.error('remark')}>
+        <textarea rows={2} maxLength={1000} {...f.register('remark')} />
+      </Field>
+      <Problems problems={f.problems} title="Not saved" />
+      <p className="soft small mb-0" role="status">
         {status}
       </p>
       <div className="d-flex gap-3 align-items-center flex-wrap">
-        <Button variant="primary" disabled={busy} onClick={() => void send()}>
-          {held ? 'Keep as a new version' : 'Keep this debrief'}
+        <Button type="submit" variant="primary" disabled={f.busy}>
+          {held ? 'Save as a new version' : 'Save this debrief'}
         </Button>
         {files}
       </div>
-    </>
+    </form>
   );
 }

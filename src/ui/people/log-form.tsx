@@ -3,9 +3,8 @@ import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 interface Values {
@@ -51,48 +50,44 @@ export function LogFlightForm({
     hours: '',
     remark: '',
   };
-  const form = useForm<Values>({ defaultValues: empty });
-  const draft = useDraft(form, `log:${pilotId}`);
-  const [rest, setRest] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
-  const { errors, isSubmitting } = form.formState;
-  const water = types.find((t) => t.code === form.watch('typeCode'))?.water ?? false;
-  const send = form.handleSubmit(async (v) => {
-    const requestId = v.requestId || crypto.randomUUID();
-    form.setValue('requestId', requestId);
-    const answer = await runAction(() =>
-      action({
-        requestId,
-        pilotId,
-        flownOn: v.flownOn,
-        typeCode: v.typeCode,
-        takeoffs: whole(v.takeoffs),
-        landings: whole(v.landings),
-        fullStops: whole(v.fullStops),
-        night: v.night,
-        surface: water ? v.surface : 'land',
-        offNight: v.offNight,
-        offSurface: water ? v.offSurface : 'land',
-        hours: Number(v.hours.replace(',', '.') || '0'),
-        remark: v.remark,
-      }),
-    );
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    form.reset(empty);
-    draft.clear();
-    setSaid('Logged.');
-    router.refresh();
+  const isWater = (code: string) => types.find((t) => t.code === code)?.water ?? false;
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/log-form')).LogForm,
+    defaults: empty,
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: `log:${pilotId}`,
+    as: (v) => ({
+      ...v,
+      pilotId,
+      takeoffs: whole(v.takeoffs),
+      landings: whole(v.landings),
+      fullStops: whole(v.fullStops),
+      surface: isWater(v.typeCode) ? v.surface : 'land',
+      offSurface: isWater(v.typeCode) ? v.offSurface : 'land',
+      hours: Number(v.hours.replace(',', '.') || '0'),
+    }),
+    action: (v) => {
+      setSaid('');
+      return action(v);
+    },
+    done: () => {
+      f.form.reset({ ...empty, requestId: crypto.randomUUID() });
+      setSaid('Logged.');
+      router.refresh();
+    },
   });
+  const { form } = f;
+  const water = isWater(form.watch('typeCode'));
   return (
-    <form onSubmit={(e) => void send(e)} noValidate className="d-grid gap-2">
-      <Problems problems={rest} title="Not logged" />
+    <form {...f.props} className="d-grid gap-2">
+      <Problems problems={f.problems} title="Not logged" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
-        <Field label="Flown on" id="flownOn" error={errors.flownOn}>
-          <input type="date" max={today} {...form.register('flownOn')} />
+        <Field label="Flown on" id="flownOn" error={f.error('flownOn')}>
+          <input type="date" max={today} {...f.register('flownOn')} />
         </Field>
-        <Field label="Type" id="typeCode" error={errors.typeCode}>
-          <select {...form.register('typeCode')}>
+        <Field label="Type" id="typeCode" error={f.error('typeCode')}>
+          <select {...f.register('typeCode')}>
             <option value="">Choose</option>
             {types.map((t) => (
               <option key={t.code} value={t.code}>
@@ -101,28 +96,28 @@ export function LogFlightForm({
             ))}
           </select>
         </Field>
-        <Field label="Take-offs" id="takeoffs" error={errors.takeoffs}>
-          <input inputMode="numeric" {...form.register('takeoffs')} />
+        <Field label="Take-offs" id="takeoffs" error={f.error('takeoffs')}>
+          <input inputMode="numeric" {...f.register('takeoffs')} />
         </Field>
-        <Field label="Landings" id="landings" error={errors.landings}>
-          <input inputMode="numeric" {...form.register('landings')} />
+        <Field label="Landings" id="landings" error={f.error('landings')}>
+          <input inputMode="numeric" {...f.register('landings')} />
         </Field>
-        <Field label="of them full stops" id="fullStops" error={errors.fullStops}>
-          <input inputMode="numeric" {...form.register('fullStops')} />
+        <Field label="of them full stops" id="fullStops" error={f.error('fullStops')}>
+          <input inputMode="numeric" {...f.register('fullStops')} />
         </Field>
-        <Field label="Hours" unit="h" id="hours" error={errors.hours}>
-          <input inputMode="decimal" {...form.register('hours')} />
+        <Field label="Hours" unit="h" id="hours" error={f.error('hours')}>
+          <input inputMode="decimal" {...f.register('hours')} />
         </Field>
         {water ? (
           <>
-            <Field label="Took off from" id="offSurface" error={errors.offSurface}>
-              <select {...form.register('offSurface')}>
+            <Field label="Took off from" id="offSurface" error={f.error('offSurface')}>
+              <select {...f.register('offSurface')}>
                 <option value="land">land</option>
                 <option value="water">water</option>
               </select>
             </Field>
-            <Field label="Landed on" id="surface" error={errors.surface}>
-              <select {...form.register('surface')}>
+            <Field label="Landed on" id="surface" error={f.error('surface')}>
+              <select {...f.register('surface')}>
                 <option value="land">land</option>
                 <option value="water">water</option>
               </select>
@@ -132,23 +127,23 @@ export function LogFlightForm({
       </div>
       <div className="d-flex gap-4 flex-wrap">
         <div className="form-check">
-          <input type="checkbox" className="form-check-input" id="offNight" {...form.register('offNight')} />
+          <input type="checkbox" className="form-check-input" id="offNight" {...f.register('offNight')} />
           <label className="form-check-label" htmlFor="offNight">
             took off by night
           </label>
         </div>
         <div className="form-check">
-          <input type="checkbox" className="form-check-input" id="night" {...form.register('night')} />
+          <input type="checkbox" className="form-check-input" id="night" {...f.register('night')} />
           <label className="form-check-label" htmlFor="night">
             landed by night
           </label>
         </div>
       </div>
-      <Field label="Remark" id="log-remark" error={errors.remark}>
-        <input {...form.register('remark')} />
+      <Field label="Remark" id="log-remark" error={f.error('remark')}>
+        <input {...f.register('remark')} />
       </Field>
       <div className="d-flex gap-2 align-items-center">
-        <Button type="submit" variant="primary" disabled={isSubmitting}>
+        <Button type="submit" variant="primary" disabled={f.busy}>
           Log this flight
         </Button>
         <span role="status" className="soft">

@@ -3,7 +3,10 @@ import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { dateText } from '@/core/format';
+import { useActionForm } from './action-form';
+import { Field } from './field';
 import { type ActionResult, runAction } from './forms';
+import { Problems } from './parts';
 
 interface Line {
   id: string;
@@ -24,17 +27,18 @@ export function Tokens({
   end: (id: string) => Promise<ActionResult>;
 }) {
   const router = useRouter();
-  const [name, setName] = useState('');
   const [made, setMade] = useState('');
   const [problem, setProblem] = useState('');
-  const make = async () => {
-    const answer = await runAction(() => create({ name }));
-    if (!answer.ok) return setProblem(answer.problems[0]?.message ?? 'Not made.');
-    setProblem('');
-    setName('');
-    setMade(answer.token);
-    router.refresh();
-  };
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/token-form')).TokenForm,
+    defaults: { name: '' },
+    action: create,
+    done: ({ token }) => {
+      f.form.reset();
+      setMade(token);
+      router.refresh();
+    },
+  });
   const stop = async (id: string) => {
     const answer = await runAction(() => end(id));
     if (!answer.ok) setProblem(answer.problems[0]?.message ?? 'Not ended.');
@@ -82,24 +86,20 @@ export function Tokens({
           </tbody>
         </table>
       )}
-      <label className="form-label" htmlFor="token-name">
-        What will use it
-      </label>
-      <div className="d-flex gap-2">
-        <input
-          id="token-name"
-          className={`form-control${problem ? ' is-invalid' : ''}`}
-          value={name}
-          aria-describedby="token-problem"
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Button variant="primary" onClick={() => void make()}>
+      <Problems problems={f.problems} title="Not made" />
+      <form {...f.props} className="d-flex gap-2 align-items-end">
+        <Field label="What will use it" id="token-name" error={f.error('name')}>
+          <input {...f.register('name')} />
+        </Field>
+        <Button type="submit" variant="primary" disabled={f.busy}>
           Make a token
         </Button>
-      </div>
-      <div className="invalid-feedback" id="token-problem" role="alert">
-        {problem}
-      </div>
+      </form>
+      {problem ? (
+        <p role="alert" className="v-outside small mb-0 mt-1">
+          {problem}
+        </p>
+      ) : null}
     </>
   );
 }

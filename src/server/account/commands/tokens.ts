@@ -1,24 +1,20 @@
-import { told } from '../sentences';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { z } from 'zod';
-import type { CurrentUser } from '../../floor/auth/permissions';
-import { USER, toUser } from '../../floor/auth/session-user';
-import { nowIso } from '../../floor/clock';
-import { write } from '../../floor/write';
-import { type Result, problem, zodProblems } from '../../floor/result';
-import * as ask from '../../floor/statements/account';
-import { PersonalTokens } from '../tables';
 import { Op } from 'sequelize';
+import { TokenForm } from '@/domain/token-form';
+import type { CurrentUser } from '../../floor/auth/permissions';
+import { toUser, USER } from '../../floor/auth/session-user';
+import { nowIso } from '../../floor/clock';
+import { problem, type Result, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/account';
+import { write } from '../../floor/write';
+import { told } from '../sentences';
+import { PersonalTokens } from '../tables';
 
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** So many at once for one person, each for a year at most. */
 const MOST_TOKENS = 10;
 export const aYearFrom = (at: string): string => new Date(Date.parse(at) + 365 * 86_400_000).toISOString();
-
-export const TokenForm = z.object({
-  name: z.string().trim().min(2, 'Name it after what will use it.').max(60, 'Keep it under 60 characters.'),
-});
 
 /** Makes a personal token. It is shown once; only its hash is kept. */
 export async function createToken(user: CurrentUser, form: unknown): Promise<Result<{ token: string }>> {

@@ -1,39 +1,39 @@
-import { OverruleForm } from '@/domain/forms';
-import { told } from '../sentences';
-import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
-import { z } from 'zod';
 import {
-  WORK_ON,
   bestAndWorst,
   compareSelf,
+  landingWords,
   lessonHeadline,
   lessonSummaries,
   mayOverrule,
   sinceLastTime,
   tableRows,
-  landingWords,
+  WORK_ON,
 } from '@/core/assess';
 import { flightMinutes, flightRoom, groundMinutes } from '@/core/plan';
 import { CRITERION_VERDICTS, LANDING_CLASSES } from '@/domain/assess-words';
-import { INTERVENTIONS, say } from '@/domain/words';
-import { Exercise } from '@/domain/findings';
+import { OverruleForm } from '@/domain/forms';
 import { PlanBlock } from '@/domain/plan';
+import { INTERVENTIONS, say } from '@/domain/words';
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { DebriefForm, DecideForm } from '@/domain/debrief-forms';
+import { checkoutHead } from '../../checkout/queries/head';
+import { checkoutRecord } from '../../checkout/queries/record';
+import { Sorties } from '../../checkout/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { newestContent } from '../../rules/content';
+import { problem, type Result, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/debrief';
 import { write } from '../../floor/write';
-import { checkoutRecord } from '../../checkout/queries/record';
-import { checkoutHead } from '../../checkout/queries/head';
-import { debriefFacts, selfOf, standing } from '../queries/debrief';
-import { planFacts } from '../queries/plan';
-import { type Result, problem, zodProblems } from '../../floor/result';
 import { projectSortie } from '../../fly/commands/capture';
 import { SIGNED } from '../../fly/commands/event-door';
 import { addOfficeEvent } from '../../fly/commands/office';
-import * as ask from '../../floor/statements/debrief';
-import { Sorties } from '../../checkout/tables';
 import { CaptureEvents, Landings } from '../../fly/tables';
+import { newestContent } from '../../rules/content';
+import { debriefFacts, selfOf, standing } from '../queries/debrief';
+import { planFacts } from '../queries/plan';
+import { told } from '../sentences';
 import { Debriefs, FindingDecisions, LessonPlans, SelfAssessments } from '../tables';
 
 const ownerOf = (sortieId: string, t?: Transaction) =>
@@ -87,21 +87,6 @@ export async function overrule(user: CurrentUser, form: unknown): Promise<Result
     return { ok: true };
   });
 }
-
-export const DecideForm = z.object({
-  checkoutId: z.string().min(1),
-  findingId: z.string().min(1).max(60),
-  decision: z.enum(['confirmed', 'dismissed', 'own', 'withdrawn']),
-  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
-  lesson: z.number().int().min(0),
-  own: z
-    .object({
-      title: z.string().trim().min(3, 'Give it a title.').max(80, 'Under 80 characters.'),
-      text: z.string().trim().min(10, 'Say what you saw, in a sentence.').max(300, 'Keep it under 300 characters.'),
-      next: Exercise,
-    })
-    .nullable(),
-});
 
 /**
  * Confirms or dismisses a finding, or adds the instructor's own. The newest word stands; a dismissed one is not spoken
@@ -176,15 +161,6 @@ export async function assessSelf(user: CurrentUser, form: unknown): Promise<Resu
     return { ok: true };
   });
 }
-
-export const DebriefForm = z.object({
-  requestId: z.uuid(),
-  sortieId: z.string().min(1),
-  focus: z
-    .array(z.string().trim().min(3, 'Say it in a few words.').max(120, 'Under 120 characters.'))
-    .max(2, 'Two things at most: a third is not remembered.'),
-  remark: z.string().trim().max(1000, 'Keep the remark under 1000 characters.'),
-});
 
 /** What a debrief says, frozen: it is this that is printed and that the pilot acknowledges. */
 export async function debriefSnapshot(checkoutId: string, sortieId: string) {

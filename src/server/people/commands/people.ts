@@ -1,18 +1,15 @@
-import { StrikeForm, CertificateForm, PilotCertificateForm } from '@/domain/forms';
-import { told } from '../sentences';
+import { CertificateForm, PilotCertificateForm, StrikeForm } from '@/domain/forms';
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
-import { LogEntry } from '@/domain/recency';
+import { LogForm } from '@/domain/log-form';
+import { Pilots, Users } from '../../account/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
+import { problem, type Result, zodProblems } from '../../floor/result';
+import * as ask from '../../floor/statements/people';
 import { write } from '../../floor/write';
 import { localToday } from '../../rules/today';
-import { type Result, problem, zodProblems } from '../../floor/result';
-import * as ask from '../../floor/statements/people';
+import { told } from '../sentences';
 import { LoggedFlights, StruckFlights } from '../tables';
-import { Pilots, Users } from '../../account/tables';
-
-export const LogForm = LogEntry.extend({ requestId: z.uuid(), pilotId: z.string().min(1) });
 
 /** Logs a flight that was not recorded here; counts for recency and hours. The same request twice is one flight. */
 export async function logFlight(user: CurrentUser, form: unknown): Promise<Result<object>> {
