@@ -206,7 +206,7 @@ describe('forecast', () => {
   it('cannot tell before six landings', () => {
     expect(flown([true, true, true, true, true])).toMatchObject({
       tells: false,
-      why: expect.stringContaining('5 judged landings'),
+      why: { code: 'too-few', params: { landings: 5, least: 6 } },
     });
   });
   it('cannot tell where it never gets there', () => {

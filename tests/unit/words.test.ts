@@ -13,6 +13,7 @@ import {
   MISSING_WORDS,
   SIGNING_WORDS,
   asksWords,
+  FORECAST_WORDS,
 } from '@/core/assess';
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
 import { SHEET_WORDS } from '@/core/sheet';
@@ -334,6 +335,15 @@ describe('core', () => {
         'no-such-fact': { fact: 'bounce', over: 'arrivals' },
       }),
     ]);
+  });
+  it('the forecast', () => {
+    holds(
+      read(FORECAST_WORDS, {
+        'too-few': { landings: 1, least: 6 },
+        'run-there': none,
+        'too-wide': { in100: 24, within: 60 },
+      }),
+    );
   });
   it('the check of a type sheet', () => {
     const at = { value: 60, unit: 'kt' };

@@ -3,7 +3,9 @@
  * parametric bootstrap. Method: maximum a posteriori by Newton steps; each bootstrap draw flies the record again from
  * the fitted curve, fits it anew and then flies on to the bar.
  */
+import { coder } from '@/domain/coded';
 import { seeded } from '../random';
+import { FORECAST_WORDS, type ForecastSilence } from './forecast-words';
 
 export interface ForecastInput {
   /** Judged landings that count, oldest first: was it the pilot's own and in standard? */
@@ -17,7 +19,7 @@ export interface ForecastInput {
   draws?: number;
 }
 export type Forecast =
-  | { tells: false; why: string }
+  | { tells: false; why: ForecastSilence }
   | {
       tells: true;
       landings: { median: number; low: number; high: number };
@@ -71,21 +73,19 @@ export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
   return { a, b };
 }
 
+const silent = coder(FORECAST_WORDS);
+
 /**
  * The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a
  * signature.
  * @example
  * forecast({ own: [true, true, true, true, true], needed: 5, currentRun: 0, perLesson: 8, seed: 1, draws: 400 })
- * // { tells: false, why: 'cannot tell yet: 5 judged landings, at least 6 are needed' }
+ * // { tells: false, why: { code: 'too-few', params: { landings: 5, least: 6 } } }
  */
 export function forecast(input: ForecastInput): Forecast {
   const n = input.own.length;
-  if (n < FEWEST)
-    return {
-      tells: false,
-      why: `cannot tell yet: ${n} judged ${n === 1 ? 'landing' : 'landings'}, at least ${FEWEST} are needed`,
-    };
-  if (input.currentRun >= input.needed) return { tells: false, why: 'the run is there already' };
+  if (n < FEWEST) return { tells: false, why: silent('too-few', { landings: n, least: FEWEST }) };
+  if (input.currentRun >= input.needed) return { tells: false, why: silent('run-there') };
   const draws = input.draws ?? 2000;
   const random = seeded(input.seed);
   const fitted = fitLearning(input.own);
@@ -93,8 +93,8 @@ export function forecast(input: ForecastInput): Forecast {
   const next: number[] = [];
   let never = 0;
   for (let d = 0; d < draws; d++) {
-    const again = input.own.map((_, i) => random() < logistic(fitted.a + fitted.b * Math.log(i + 1)));
-    const { a, b } = fitLearning(again);
+    const flownAnew = input.own.map((_, i) => random() < logistic(fitted.a + fitted.b * Math.log(i + 1)));
+    const { a, b } = fitLearning(flownAnew);
     next.push(logistic(a + b * Math.log(n + 1)));
     let run = input.currentRun;
     let flown = 0;
@@ -115,7 +115,7 @@ export function forecast(input: ForecastInput): Forecast {
   if (never / draws > 0.1 || median >= HORIZON)
     return {
       tells: false,
-      why: `cannot tell yet: in ${Math.round((100 * never) / draws)} of 100 trials it takes more than ${HORIZON} landings`,
+      why: silent('too-wide', { in100: Math.round((100 * never) / draws), within: HORIZON }),
     };
   const lessons = (k: number) => (input.perLesson === null ? 0 : Math.max(1, Math.ceil(k / input.perLesson)));
   return {

@@ -6,6 +6,7 @@ export * from './landing';
 export * from './stats';
 export * from './captured';
 export * from './captured-words';
+export * from './forecast-words';
 export * from './counts';
 export * from './seen';
 export * from './evidence';

@@ -3,6 +3,7 @@
  * valid. Source of the method: 14 CFR 61.56 and 61.57, FCL.060 and FCL.740, as the packs cite them.
  */
 import { addDays as daysLater, addMonths as monthsLater, formatISO, lastDayOfMonth, parseISO } from 'date-fns';
+import { LRUCache } from 'lru-cache';
 import { needNumbers } from '../guard';
 
 export interface Period {
@@ -19,13 +20,23 @@ const DAY_MS = 86_400_000;
 /** A calendar day as the package counts it, and back. */
 const dayOf = (iso: string): Date => parseISO(iso.slice(0, 10));
 const iso = (day: Date): string => formatISO(day, { representation: 'date' });
+/** A page of a school asks for the same few hundred days again and again. */
+const known = new LRUCache<string, string>({ max: 20_000 });
+function remembered(asked: string, find: () => string): string {
+  const before = known.get(asked);
+  if (before !== undefined) return before;
+  const found = find();
+  known.set(asked, found);
+  return found;
+}
 
 /**
  * `date` plus whole days.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
  * @example addDays('2026-11-10', 90) // '2027-02-08'
  */
-export const addDays = (date: string, days: number): string => iso(daysLater(dayOf(date), days));
+export const addDays = (date: string, days: number): string =>
+  remembered(`${date} ${days}`, () => iso(daysLater(dayOf(date), days)));
 /**
  * Whole days from `from` to `to`; negative when `to` is earlier. Asked thousands of times for a page: two midnights UTC.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
@@ -41,8 +52,10 @@ export const daysBetween = (from: string, to: string): number =>
  * @example validThrough('2026-12-31', { days: null, months: -3, monthEnd: false }) // '2026-09-30'
  */
 export function validThrough(fromDate: string, { days, months, monthEnd }: Period): string {
-  const through = daysLater(monthsLater(dayOf(fromDate), months ?? 0), days ?? 0);
-  return iso(monthEnd ? lastDayOfMonth(through) : through);
+  return remembered(`${fromDate} ${months ?? 0} ${days ?? 0} ${monthEnd}`, () => {
+    const through = daysLater(monthsLater(dayOf(fromDate), months ?? 0), days ?? 0);
+    return iso(monthEnd ? lastDayOfMonth(through) : through);
+  });
 }
 
 /**

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { type DebriefLanding, type Forecast, byLesson } from '@/core/assess';
+import { type DebriefLanding, type Forecast, byLesson, forecastWords } from '@/core/assess';
 import { forecastWorker } from '@/workers';
 import { useWorker } from '../lab/use-worker';
 
@@ -66,7 +66,7 @@ function Told({ run, failed, forecast }: { run: RunAsked | null; failed: boolean
   if (run.current >= run.needed) return `The run is there; still asked: ${run.missing}.`;
   if (failed) return 'The forecast could not be computed on this device.';
   if (forecast === null) return 'Computing the forecast \u2026';
-  if (!forecast.tells) return `${forecast.why.charAt(0).toUpperCase()}${forecast.why.slice(1)}.`;
+  if (!forecast.tells) return forecastWords(forecast.why);
   const { landings, lessons } = forecast;
   return (
     <>
