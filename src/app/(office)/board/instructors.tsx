@@ -1,0 +1,48 @@
+import { dateText, list } from '@/core/format';
+import type { BoardData } from '@/server/board/queries/board';
+import { Link } from '@/ui/shared/link';
+import { Panel } from '@/ui/shared/parts';
+import { Verdict } from '@/ui/shared/verdict';
+
+/** The instructors side by side, for the chief. */
+export function InstructorsPanel({ b }: { b: BoardData }) {
+  return (
+    <Panel title="Across the instructors">
+      <div className="scroll-x">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Instructor</th>
+              <th className="r">Today</th>
+              <th className="r">Open</th>
+              <th className="r">Stalled</th>
+              <th>Out of recency to teach</th>
+            </tr>
+          </thead>
+          <tbody>
+            {b.instructors.map((i) => (
+              <tr key={i.userId}>
+                <td>
+                  {i.pilotId ? <Link href={`/people/${i.pilotId}`}>{i.name}</Link> : i.name}
+                  <div className="soft small">
+                    {i.lastLesson ? `last lesson ${dateText(i.lastLesson)}` : 'no lesson yet'}
+                  </div>
+                </td>
+                <td className="r mono">{i.today}</td>
+                <td className="r mono">{i.open}</td>
+                <td className="r mono">{i.stalled}</td>
+                <td>
+                  {i.outOf.length > 0 ? (
+                    <Verdict verdict="outside">{list(i.outOf)}</Verdict>
+                  ) : (
+                    <Verdict verdict="within">in none</Verdict>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Panel>
+  );
+}

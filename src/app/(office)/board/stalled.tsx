@@ -1,0 +1,43 @@
+import type { BoardData } from '@/server/board/queries/board';
+import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { Link } from '@/ui/shared/link';
+import { Panel } from '@/ui/shared/parts';
+
+/** Checkouts that have not flown for a while. */
+export function StalledPanel({ b, user }: { b: BoardData; user: CurrentUser }) {
+  return (
+    <Panel title="Stalled">
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Pilot</th>
+            <th>Aeroplane</th>
+            <th className="r">Since the last lesson</th>
+            <th>Booked</th>
+          </tr>
+        </thead>
+        <tbody>
+          {b.stalled.map((s) => (
+            <tr key={s.id}>
+              <td>
+                <Link href={`/checkouts/${s.id}`}>{s.pilotName}</Link>
+                {may.compareInstructors(user) ? <div className="soft small">{s.instructor}</div> : null}
+              </td>
+              <td className="mono">{s.registration}</td>
+              <td className="r mono">{s.days} days</td>
+              <td>
+                {s.booked ? (
+                  'yes'
+                ) : (
+                  <Link href={`/schedule?checkout=${s.id}`}>
+                    book<span className="visually-hidden"> {s.pilotName}</span>
+                  </Link>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Panel>
+  );
+}
