@@ -1,0 +1,38 @@
+import { firstLapse, standingOf } from '@/core/recency';
+import type { PersonPage } from '@/server/people/queries/page';
+import { dateText } from '@/core/format';
+import { LAPSE_VERDICT, LapseList, lapseWords } from '@/ui/people/lapse';
+import { Panel } from '@/ui/shared/parts';
+import { Verdict } from '@/ui/shared/verdict';
+import Button from 'react-bootstrap/Button';
+
+/** What a person holds on a day, and to when. */
+export function Standing({ p }: { p: PersonPage }) {
+  const first = firstLapse(p.lapses);
+  const standing = standingOf(p.lapses);
+  return (
+    <Panel title={p.onDate === p.today ? 'What holds, and to when' : `What holds on ${dateText(p.onDate)}`}>
+      <form className="filters mb-2" method="get" action={`/people/${p.pilotId}`}>
+        <div>
+          <label className="form-label" htmlFor="on">
+            On the day
+          </label>
+          <input id="on" name="on" type="date" className="form-control form-control-sm" defaultValue={p.onDate} />
+        </div>
+        <Button type="submit" variant="outline-primary" size="sm">
+          Show
+        </Button>
+        <p className="mb-0 ms-auto">
+          <Verdict verdict={LAPSE_VERDICT[standing]}>
+            {standing === 'unknown' ? 'review, medical or rating not on record' : standing}
+            {first ? `; first to end: ${first.what}, ${lapseWords(first)}` : ''}
+          </Verdict>
+        </p>
+      </form>
+      <LapseList lapses={p.lapses} />
+      <p className="caution small mb-0 mt-2">
+        {p.pack.name}. {p.pack.caution} Only what the pilot flew alone on the controls counts; night is told by the sun.
+      </p>
+    </Panel>
+  );
+}
