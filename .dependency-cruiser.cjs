@@ -43,7 +43,8 @@ module.exports = {
       from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core'],
-        pathNot: 'node_modules/(metar-taf-parser|canonicalize|fast-xml-parser|zod|suncalc|date-fns|@date-fns/tz|lru-cache|papaparse)/',
+        pathNot:
+          'node_modules/(metar-taf-parser|canonicalize|fast-xml-parser|zod|suncalc|date-fns|@date-fns/tz|lru-cache|papaparse)/',
       },
     },
     {

@@ -2,14 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { airframes, types } from '@demo/fleet';
 import { effectiveSheet, schoolDefaults } from '@/core/plan';
 import schools from '@content/schools.json';
-import {
-  configurationDrag,
-  fieldName,
-  fieldUnit,
-  pathWords,
-  sheetDifferences,
-  validateSheet,
-} from '@/core/sheet';
+import { configurationDrag, fieldName, fieldUnit, pathWords, sheetDifferences, validateSheet } from '@/core/sheet';
 import { formNode } from '@/domain/form';
 import { type FormNode, emptyOf } from '@/domain/form-node';
 import { ATTRIBUTE_KEYS } from '@/domain/handling';
