@@ -164,7 +164,7 @@ test('airwork alone: debriefed, on the page of all lessons, and the next lesson 
   await expect(airwork).toContainText('recovery not seen');
   await hydrated(page);
   await page.getByRole('textbox', { name: 'First' }).fill('Look out, then unload');
-  await page.getByRole('button', { name: /^Keep (this debrief|as a new version)/ }).click();
+  await page.getByRole('button', { name: /^Save (this debrief|as a new version)/ }).click();
   await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeVisible();
   await go(page, `${checkout}/progress`);
   await expect(page.getByRole('rowheader', { name: 'F9 Slow flight and stalls' })).toBeVisible();

@@ -41,26 +41,30 @@ export function Keys() {
       const next = links[Math.min(links.length - 1, Math.max(0, now + step))];
       if (next) router.push(next.getAttribute('href') ?? '/board');
     };
-    const go = Object.entries(GO).map(([key, href]) => [`g ${key}`, () => router.push(href)] as const);
     // The one with a modifier acts everywhere and cannot be in the way of typing.
     const endFind = tinykeys(window, { '$mod+k': palette }, { ignore: () => false });
+    const onPage = { timeout: 1500, ignore: (e: KeyboardEvent) => onControl(e.target) || shortcutsOff() };
     const endPage = tinykeys(
       window,
       {
-        ...Object.fromEntries(go),
         '[Shift]+(\\?)': help,
         '[Shift]+(\\/)': palette,
         n: () => router.push(newHere(window.location.pathname)),
         '(\\[)': () => stage(-1),
         '(\\])': () => stage(1),
       },
-      { timeout: 1500, ignore: (e) => onControl(e.target) || shortcutsOff() },
+      onPage,
+    );
+    // One listener each: in a shared one a finished sequence leaves the others half begun.
+    const endGo = Object.entries(GO).map(([key, href]) =>
+      tinykeys(window, { [`g ${key}`]: () => router.push(href) }, onPage),
     );
     window.addEventListener('jeito:help', help);
     window.addEventListener('jeito:palette', palette);
     return () => {
       endFind();
       endPage();
+      for (const end of endGo) end();
       window.removeEventListener('jeito:help', help);
       window.removeEventListener('jeito:palette', palette);
     };
