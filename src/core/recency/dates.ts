@@ -22,6 +22,15 @@ const dayOf = (iso: string): Date => parseISO(iso.slice(0, 10));
 const iso = (day: Date): string => formatISO(day, { representation: 'date' });
 /** A page of a school asks for the same few hundred days again and again. */
 const known = new LRUCache<string, string>({ max: 20_000 });
+const midnights = new LRUCache<string, number>({ max: 20_000 });
+/** Midnight UTC of a day, ms; the time of an instant is left out. */
+function midnight(of: string): number {
+  const before = midnights.get(of);
+  if (before !== undefined) return before;
+  const ms = Date.parse(of.slice(0, 10));
+  midnights.set(of, ms);
+  return ms;
+}
 function remembered(asked: string, find: () => string): string {
   const before = known.get(asked);
   if (before !== undefined) return before;
@@ -42,8 +51,7 @@ export const addDays = (date: string, days: number): string =>
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
  * @example daysBetween('2026-11-24', '2026-11-30') // 6
  */
-export const daysBetween = (from: string, to: string): number =>
-  Math.round((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / DAY_MS);
+export const daysBetween = (from: string, to: string): number => Math.round((midnight(to) - midnight(from)) / DAY_MS);
 
 /**
  * Last valid day: months first (the day cut to the length of the month it lands in), then days, then the end of that
