@@ -34,9 +34,12 @@ test('all lessons: what is drawn, what the table says and what the file holds ar
   const page = await as(context, 'helena');
   const checkout = await checkoutOf(page, 'Vale Carmo');
   await go(page, `${checkout}/progress`);
-  await expect(page.locator('[data-forecast]')).toContainText(/At this rate about \d+ more landings|Not enough to tell yet/, {
-    timeout: 20_000,
-  });
+  await expect(page.locator('[data-forecast]')).toContainText(
+    /At this rate about \d+ more landings|Not enough to tell yet/,
+    {
+      timeout: 20_000,
+    },
+  );
   await clean(page);
   await page.getByLabel('Lesson', { exact: true }).selectOption('2');
   const table = page.getByRole('region', { name: 'Landings' });

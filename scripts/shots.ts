@@ -308,7 +308,7 @@ const shots: Record<string, () => Promise<Page>> = {
     const page = await open(HELENA, wide);
     await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`);
     await page.waitForSelector('[role=img] svg');
-    await page.locator('[data-forecast] strong').or(page.getByText('annot tell yet')).first().waitFor();
+    await page.locator('[data-forecast] strong').or(page.getByText('Not enough to tell yet')).first().waitFor();
     return page;
   },
   'lesson-plan': async () => {
