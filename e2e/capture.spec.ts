@@ -58,10 +58,10 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   // The first was in fact prompted: put right, it stays the first.
   await page.getByText('Put one right, or enter from paper').click();
   await page.getByRole('button', { name: /^Landing 1/ }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Landing 1, put right');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Landing 1, correction');
   await tap(page, 'Whose landing was it', /^prompted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
-  await saved(page, 'Landing 1 put right and saved');
+  await saved(page, 'Landing 1 corrected and saved');
   await page.getByText('Put one right, or enter from paper').click();
   await page.getByRole('button', { name: /^From paper/ }).click();
   const box = page.getByLabel('Landings', { exact: true });
@@ -209,7 +209,7 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   await page.getByRole('button', { name: new RegExp(`^Landing ${before + 2}`) }).click();
   await tap(page, 'Who flew it', DUARTE);
   await page.getByRole('button', { name: 'Save landing' }).click();
-  await saved(page, `Landing ${before + 2} put right and saved`);
+  await saved(page, `Landing ${before + 2} corrected and saved`);
   await expect(page.getByText(/to send/)).toHaveCount(0, { timeout: 20_000 });
   await go(page, `${tome}/debrief`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Lesson 1: 1 landing');

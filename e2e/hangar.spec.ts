@@ -72,7 +72,7 @@ test('an empty number is refused beside its field and nothing typed is lost', as
   await chief.getByLabel('reference of masses.emptyKg').fill('weighed again');
   await chief.getByLabel('Reason').fill('weighing');
   await chief.getByRole('button', { name: 'Save as version 2' }).click();
-  await expect(chief.getByText('Not saved: one field to put right')).toBeVisible();
+  await expect(chief.getByText('Not saved: one field to correct')).toBeVisible();
   await expect(chief.locator('.claim').getByText('Give a number.')).toBeVisible();
   await expect(chief.getByLabel('reference of masses.emptyKg')).toHaveValue('weighed again');
   for (const name of ['approach schedule', 'loading', 'handling attributes', 'geometry', 'electrics']) {

@@ -165,7 +165,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   const down = page.getByRole('form', { name: 'Away or down' });
   await down.getByLabel('Who or what').selectOption({ label: 'ZP-URA' });
   await down.getByLabel('Why').fill('tailwheel spring cracked');
-  await down.getByRole('button', { name: 'Keep it' }).click();
+  await down.getByRole('button', { name: 'Save time away' }).click();
   await expect(page.getByText('Kept. These bookings must be moved or cancelled')).toBeVisible();
   await go(page, '/board');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText(

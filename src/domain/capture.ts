@@ -221,7 +221,7 @@ export const Measured = z.object({
  * An instructor's word over a computed verdict; the newest of a subject and criterion stands, `to` null takes it back.
  * `what` is a criterion, `class` for the whole landing, `item` for airwork.
  */
-const Why = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.');
+const Why = z.string().trim().min(8, 'Say why, in a few words.').max(300, 'At most 300 characters.');
 export const Overruling = z.union([
   z.object({ what: z.literal('class'), to: z.enum(LANDING_CLASSES).nullable(), reason: Why }),
   z.object({ what: z.literal('item'), to: z.enum(['within', 'edge', 'outside']).nullable(), reason: Why }),
@@ -306,7 +306,7 @@ export const PAYLOADS = {
         .string()
         .trim()
         .min(8, 'Give the handbook page or paragraph that advises against it.')
-        .max(500, 'Keep it under 500 characters.'),
+        .max(500, 'At most 500 characters.'),
     }),
   },
 } as const satisfies Record<EventType, Record<number, z.ZodType>>;

@@ -7,7 +7,7 @@ import { z } from 'zod';
 const Id = z.string().min(1);
 /** A reason somebody else will read. */
 const reason = (least: number, most = 300) =>
-  z.string().trim().min(least, 'Say why, in a few words.').max(most, `Keep it under ${most} characters.`);
+  z.string().trim().min(least, 'Say why, in a few words.').max(most, `At most ${most} characters.`);
 
 /** An instructor's word over a computed verdict; `to` null takes it back. */
 export const OverruleForm = z.object({
@@ -25,12 +25,12 @@ export const OverrideForm = z.object({
     .string()
     .trim()
     .min(15, 'Say why, in a sentence: it is printed on the sign-off.')
-    .max(500, 'Keep it under 500 characters.'),
+    .max(500, 'At most 500 characters.'),
 });
 export const OverrideAnswerForm = z.object({
   overrideId: Id,
   answer: z.enum(['approved', 'declined', 'withdrawn']),
-  reason: z.string().trim().max(300, 'Keep it under 300 characters.'),
+  reason: z.string().trim().max(300, 'At most 300 characters.'),
 });
 /** Takes a proposed version of content into force. */
 export const AdoptForm = z.object({ id: Id, reason: reason(5) });
@@ -42,18 +42,18 @@ export const PowerForm = z.object({
     .string()
     .trim()
     .min(5, 'Say why, in a few words: the next reader needs it.')
-    .max(300, 'Keep it under 300 characters.'),
+    .max(300, 'At most 300 characters.'),
 });
 /** Strikes a logged flight that was wrong. */
 export const StrikeForm = z.object({ logId: Id, reason: reason(5) });
 export const CertificateForm = z.object({
   userId: Id,
-  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
+  certificate: z.string().trim().max(80, 'At most 80 characters.'),
   until: z.iso.date('Give the day as year-month-day.').nullable(),
 });
 export const PilotCertificateForm = z.object({
   pilotId: Id,
-  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
+  certificate: z.string().trim().max(80, 'At most 80 characters.'),
 });
 /** Moves a checkout to newer sheets, on purpose. */
 export const NewerSheetsForm = z.object({

@@ -5,20 +5,20 @@ import { GOALS, ROLES } from './words';
 export const DateForm = z.object({
   pilotId: z.string().min(1),
   key: z.string().trim().min(2, 'Choose what it is.').max(40),
-  title: z.string().trim().min(2, 'Say what it is.').max(60, 'Keep it under 60 characters.'),
+  title: z.string().trim().min(2, 'Say what it is.').max(60, 'At most 60 characters.'),
   doneOn: z.iso.date('Give the day as year-month-day.').nullable(),
   until: z.iso.date('Give the day as year-month-day.').nullable(),
-  note: z.string().trim().max(200, 'Keep it under 200 characters.'),
+  note: z.string().trim().max(200, 'At most 200 characters.'),
 });
 export const NoteForm = z.object({
   requestId: z.uuid(),
   pilotId: z.string().min(1),
-  text: z.string().trim().min(3, 'Write the note.').max(2000, 'Keep it under 2000 characters.'),
+  text: z.string().trim().min(3, 'Write the note.').max(2000, 'At most 2000 characters.'),
   visible: z.enum(['pilot', 'staff', 'chief']),
 });
 export const PersonForm = z.object({
   requestId: z.uuid(),
-  name: z.string().trim().min(3, 'Give the name.').max(80, 'Keep it under 80 characters.'),
+  name: z.string().trim().min(3, 'Give the name.').max(80, 'At most 80 characters.'),
   email: z.union([
     z.literal(''),
     z.email(
@@ -27,7 +27,7 @@ export const PersonForm = z.object({
   ]),
   massKg: z.number('Give the mass in kilograms.').min(30, 'At least 30 kg.').max(200, 'At most 200 kg.'),
   hours: z.number('Give the hours.').min(0).max(60000, 'At most 60 000 h.'),
-  certificate: z.string().trim().max(80, 'Keep it under 80 characters.'),
+  certificate: z.string().trim().max(80, 'At most 80 characters.'),
   roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),
   authorised: z.array(z.enum(GOALS)),
 });
@@ -50,18 +50,18 @@ export const PasswordForm = z.object({
   next: z
     .string()
     .min(12, 'At least twelve characters: a few words are easy to keep.')
-    .max(200, 'Keep it under 200 characters.'),
+    .max(200, 'At most 200 characters.'),
 });
 export const HeldForm = z.object({
   requestId: z.uuid(),
   pilotId: z.string().min(1),
   kind: z.string().trim().min(1, 'Choose what is held.').max(60),
   gainedOn: z.iso.date('Give the day as year-month-day.'),
-  note: z.string().trim().max(200, 'Keep it under 200 characters.'),
+  note: z.string().trim().max(200, 'At most 200 characters.'),
 });
 export const EraseForm = z.object({
   pilotId: z.string().min(1),
-  reason: z.string().trim().min(10, 'Say who asked and why, in a sentence.').max(500, 'Keep it under 500 characters.'),
+  reason: z.string().trim().min(10, 'Say who asked and why, in a sentence.').max(500, 'At most 500 characters.'),
   name: z.string(),
 });
 

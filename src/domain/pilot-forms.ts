@@ -28,5 +28,5 @@ export const EyeForm = z.object({
     .number('Give the eye height in metres.')
     .min(0.5, 'At least 0.5 m: measure from the ground, three wheels down.')
     .max(5, 'At most 5 m.'),
-  how: z.string().trim().min(3, 'Say how, for example tape, thin cushion.').max(120, 'Keep it under 120 characters.'),
+  how: z.string().trim().min(3, 'Say how, for example tape, thin cushion.').max(120, 'At most 120 characters.'),
 });

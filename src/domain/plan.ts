@@ -26,7 +26,7 @@ export const BLOCK_NAME: Record<(typeof BLOCK_KINDS)[number], string> = {
 export const PlanBlock = z.object({
   id: z.string().min(1).max(60),
   kind: z.enum(BLOCK_KINDS),
-  title: z.string().trim().min(2, 'Give it a title.').max(80, 'Under 80 characters.'),
+  title: z.string().trim().min(2, 'Give it a title.').max(80, 'At most 80 characters.'),
   why: z.string().max(300),
   minutes: z
     .number('Give whole minutes.')

@@ -76,6 +76,6 @@ export const LogEntry = z.object({
   offNight: z.boolean().optional(),
   offSurface: z.enum(['land', 'water']).optional(),
   hours: z.number('Give the hours.').min(0).max(24, 'At most 24 h in one entry.'),
-  remark: z.string().max(200, 'Keep it under 200 characters.'),
+  remark: z.string().max(200, 'At most 200 characters.'),
 });
 export type LogEntry = z.infer<typeof LogEntry>;

@@ -25,7 +25,7 @@ export const BookForm = z.object({
     .max(600, 'At most 600 min: split it.'),
   passengers: z.number('Give a number.').int().min(0).max(9, 'At most nine.'),
   surface: z.enum(['any', 'asphalt', 'grass', 'water']),
-  note: z.string().trim().max(300, 'Keep it under 300 characters.'),
+  note: z.string().trim().max(300, 'At most 300 characters.'),
   /** The wish it fulfils. */
   waitingId: z.string().nullable().default(null),
 });
@@ -41,7 +41,7 @@ export const MoveForm = z.object({
 export const CancelForm = z.object({
   bookingId: z.string().min(1),
   version: z.number().int(),
-  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300, 'Keep it under 300 characters.'),
+  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300, 'At most 300 characters.'),
 });
 export const ProposeForm = BookForm.pick({
   kind: true,
@@ -84,11 +84,11 @@ export const AwayForm = z.object({
   who: z.string().min(3),
   fromAt: Clock,
   toAt: Clock.nullable(),
-  why: z.string().trim().min(3, 'Say why, in a few words.').max(200, 'Keep it under 200 characters.'),
+  why: z.string().trim().min(3, 'Say why, in a few words.').max(200, 'At most 200 characters.'),
 });
 export const EndAwayForm = z.object({
   id: z.string().min(1),
-  why: z.string().trim().max(200, 'Keep it under 200 characters.'),
+  why: z.string().trim().max(200, 'At most 200 characters.'),
 });
 export const WaitForm = z.object({
   requestId: z.uuid(),
@@ -97,5 +97,5 @@ export const WaitForm = z.object({
   minutes: z.number().int().min(30).max(600),
   fromDate: z.iso.date('Give the day as year-month-day.'),
   toDate: z.iso.date('Give the day as year-month-day.'),
-  note: z.string().trim().max(200, 'Keep it under 200 characters.'),
+  note: z.string().trim().max(200, 'At most 200 characters.'),
 });

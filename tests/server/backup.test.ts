@@ -178,7 +178,7 @@ describe('backup and restore', () => {
     ],
     ['another name', (f) => writeFileSync(path.join(f, 'evil.sh'), 'x'), /holds evil\.sh/],
     [
-      'an entry changed, with the manifest put right',
+      'an entry changed, with the manifest adjusted',
       async (f) => {
         const file = path.join(f, 'jeito.sqlite');
         await past(
@@ -192,7 +192,7 @@ describe('backup and restore', () => {
       /The ledger does not check\. Entry 3/,
     ],
     [
-      'the tail of the ledger cut, with the manifest put right',
+      'the tail of the ledger cut, with the manifest adjusted',
       async (f) => {
         const file = path.join(f, 'jeito.sqlite');
         await past(file, 'ledger_kept', 'DELETE FROM ledger WHERE seq = 6');

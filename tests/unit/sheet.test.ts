@@ -40,7 +40,7 @@ describe('the demo fleet', () => {
   });
 });
 
-/** Each row breaks one thing; the validator must name it, at the field where it is put right. */
+/** Each row breaks one thing; the validator must name it, at the field where it is corrected. */
 const BREAKS: [name: string, code: string, type: string, path: string, change: (s: TypeSheet) => void][] = [
   [
     'Vfe of full flap above that of the first step',

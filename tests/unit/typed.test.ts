@@ -17,7 +17,7 @@ type Payloads = Record<EventType, Record<number, unknown>>;
 describe('does not compile', () => {
   it('a code without a sentence, a sentence with a wrong or a forgotten parameter', () => {
     const code = coder(MISSING_WORDS);
-    // @ts-expect-error there is no such sentence
+    // @ts-expect-error no sentence has this code
     code('more-luck');
     // @ts-expect-error a number is asked for
     code('more-days', { atLeast: '2' });
@@ -27,7 +27,7 @@ describe('does not compile', () => {
     code('not-seen', { atLeast: 2 });
     // @ts-expect-error a code of another catalogue
     expect(() => sentence(LIMITATION_WORDS, { code: 'more-days', params: { atLeast: 2 } })).toThrow();
-    // @ts-expect-error there is no such refusal
+    // @ts-expect-error no refusal has this code
     expect(() => teller(SHARED_WORDS)('nobody-home')).toThrow();
     const said: Coded<typeof MISSING_WORDS> = { code: 'more-days', params: { atLeast: 2 } };
     expect(sentence(MISSING_WORDS, said)).toBe('on at least 2 days');

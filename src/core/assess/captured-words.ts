@@ -43,6 +43,10 @@ const SERIOUS_SEEN: Record<Serious, string> = {
   'inspection-sink': 'Hard enough to inspect the aeroplane',
 };
 
+/** Between which gates a speed stood still, and from what to what. */
+const stoodBetween = (b: { gates: readonly string[]; from: number; to: number }, unit: string): string =>
+  ` between ${b.gates.map((g) => g.toLowerCase()).join(' and ')} (${fixed(b.from)} to ${fixed(b.to)} ${unit})`;
+
 export const CRITERION_WORDS = {
   'not-seen': () => 'Not seen, and not assumed good.',
   /** Off the target and the limits about it, all in the unit of the dial. */
@@ -71,8 +75,8 @@ export const CRITERION_WORDS = {
     'Seen tail first, intended three-point: tail-low counts as intended by the landing technique of this checkout.',
   /** Speeds in the unit of the dial. */
   'speed-stood': (s: { between: { gates: readonly string[]; from: number; to: number } | null; unit: string }) =>
-    'The speed stopped ' +
-    `falling${s.between ? ` between ${s.between.gates.map((g) => g.toLowerCase()).join(' and ')} (${fixed(s.between.from)} to ${fixed(s.between.to)} ${s.unit})` : ', as noted'}: on a falling schedule that is the fault.`,
+    `The speed stopped falling${s.between ? stoodBetween(s.between, s.unit) : ', as noted'}: ` +
+    'on a falling schedule that is the fault.',
   'serious-seen': ({ id }: { id: Serious }) => `${SERIOUS_SEEN[id]}: outside whatever else was seen.`,
   short: ({ beforeM }: { beforeM: number }) =>
     `${SERIOUS_SEEN['short-of-threshold']} (measured ${fixed(beforeM, 1)} m before it): outside whatever else was seen.`,

@@ -213,7 +213,7 @@ export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): 
 const PILOTS_OWN: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted']);
 /**
  * May a landing be overruled to a class? A demonstration to none; one taken over, or of which nobody said whose it was,
- * to none of the pilot's own. Whose it was is put right by a correction, which stays in sight.
+ * to none of the pilot's own. Whose it was is changed by a correction, which stays in sight.
  * @example mayOverrule('own', { demonstration: false, intervention: 3 }) // false
  */
 export const mayOverrule = (to: string, l: { demonstration: boolean; intervention: number | null }): boolean =>

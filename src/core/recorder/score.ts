@@ -2,11 +2,10 @@
  * What was flown against what was found: pairs by kind and time, what was missed, what was invented, how far off the
  * measures are.
  */
-import type { TraceAnalysis } from '@/domain/trace';
+import type { FoundEvent, TraceAnalysis } from '@/domain/trace';
 import type { Flown, FlownEvent } from './fly';
 import type { FlownAirwork } from './airwork';
 
-export type FoundEvent = TraceAnalysis['events'][number];
 export type FoundAirwork = TraceAnalysis['airwork'][number];
 export interface Score {
   events: { flown: FlownEvent; found: FoundEvent }[];

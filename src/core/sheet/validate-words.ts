@@ -31,6 +31,7 @@ interface Speed {
   unit: string;
 }
 const speed = ({ value, unit }: Speed): string => withUnit(value, unit);
+const degrees = (deg: number): string => `${fixed(deg, 1)}\u00b0`;
 const flap = (deg: number): string => `flap ${fixed(deg)}\u00b0`;
 
 /** What does not fit in the schedule of an approach, gate by gate. */
@@ -61,7 +62,8 @@ export const SHEET_WORDS = {
     `The stall with ${flap(p.flapDeg)} is not below the stall with ${flap(p.lessDeg)}.`,
   'stall-missing': ({ flapDeg }: { flapDeg: number }) => `No stall speed for ${flap(flapDeg)}.`,
   'stall-lift': (p: { flapDeg: number; lift: number; low: number; high: number }) =>
-    `The stall with ${flap(p.flapDeg)} needs a lift coefficient of ${fixed(p.lift, 2)}: outside ${p.low} to ${p.high}, so mass, wing area or this speed is wrong.`,
+    `The stall with ${flap(p.flapDeg)} needs a lift coefficient of ${fixed(p.lift, 2)}: ` +
+    `outside ${p.low} to ${p.high}, so mass, wing area or this speed is wrong.`,
   'speed-order': (p: { name: string; at: Speed; above: string; limit: Speed }) =>
     `${p.name} ${speed(p.at)} is above ${p.above} ${speed(p.limit)}.`,
   'va-high': (p: { va: Speed; most: Speed }) =>
@@ -93,11 +95,13 @@ export const SHEET_WORDS = {
   'gate-below-asymmetric': (p: { gate: string; at: number; floor: 'Vsse' | 'Vyse'; floorAt: number }) =>
     `${p.gate} ${p.at} is below ${p.floor} ${p.floorAt}.`,
   'level-picture': (p: { said: string; measured: string; offDeg: number; above: boolean }) =>
-    `The nose in level flight is said to be ${p.said}; measured it is ${fixed(p.offDeg, 1)}\u00b0 ${p.above ? 'above' : 'below'}, so ${p.measured}.`,
+    `The nose in level flight is said to be ${p.said}; ` +
+    `measured it is ${degrees(p.offDeg)} ${p.above ? 'above' : 'below'}, so ${p.measured}.`,
   'gate-distance': (p: { gate: string; atM: number; before: string; beforeM: number }) =>
     `${p.gate} at ${p.atM} m does not come after ${p.before} at ${p.beforeM} m.`,
   'cannot-slow': (p: { gate: string; fromKt: number; toKt: number; neededMs2: number; availableMs2: number }) =>
-    `${p.gate}: from ${fixed(p.fromKt)} to ${fixed(p.toKt)} kt needs ${fixed(p.neededMs2, 2)} m/s\u00b2, idle gives ${fixed(p.availableMs2, 2)}.`,
+    `${p.gate}: from ${fixed(p.fromKt)} to ${fixed(p.toKt)} kt needs ${fixed(p.neededMs2, 2)} m/s\u00b2, ` +
+    `idle gives ${fixed(p.availableMs2, 2)}.`,
   'threshold-height': (p: {
     gate: string;
     heightFt: number;
@@ -106,13 +110,16 @@ export const SHEET_WORDS = {
     aimM: number;
     overFt: number;
   }) =>
-    `${p.gate}: ${fixed(p.heightFt)} ft there meets the ground ${fixed(p.meetsM)} m past it on ${fixed(p.slopeDeg, 1)}\u00b0; the aim point is ${fixed(p.aimM)} m. Make it ${fixed(p.overFt)} ft, or move the aim point.`,
+    `${p.gate}: ${fixed(p.heightFt)} ft there meets the ground ${fixed(p.meetsM)} m past it on ${degrees(p.slopeDeg)}; ` +
+    `the aim point is ${fixed(p.aimM)} m. Make it ${fixed(p.overFt)} ft, or move the aim point.`,
   'touchdown-before-aim': (p: { touchM: number; aimM: number }) =>
     `The touchdown point, ${fixed(p.touchM)} m, lies before the aim point, ${fixed(p.aimM)} m.`,
   'air-distance': (p: { airM: number; slopeDeg: number; straightM: number }) =>
-    `The handbook takes ${fixed(p.airM)} m from 50 ft to the ground; on ${fixed(p.slopeDeg, 1)}\u00b0 the straight path alone is ${fixed(p.straightM)} m. A distance or the final gate is wrong.`,
+    `The handbook takes ${fixed(p.airM)} m from 50 ft to the ground; on ${degrees(p.slopeDeg)} the straight path alone ` +
+    `is ${fixed(p.straightM)} m. A distance or the final gate is wrong.`,
   'touchdown-flare': (p: { flownM: number; aimM: number; flareM: number; touchM: number }) =>
-    `Flown as briefed it touches at ${fixed(p.flownM)} m: aim ${fixed(p.aimM)} m and a flare of ${fixed(p.flareM)} m by the handbook; declared is ${fixed(p.touchM)} m.`,
+    `Flown as briefed it touches at ${fixed(p.flownM)} m: aim ${fixed(p.aimM)} m and a flare of ${fixed(p.flareM)} m ` +
+    `by the handbook; declared is ${fixed(p.touchM)} m.`,
   'polar-cd0': ({ cd0 }: { cd0: number }) =>
     `Best glide gives a drag coefficient of ${fixed(cd0, 3)}: outside 0.012 to 0.09.`,
   'polar-span': ({ span }: { span: number }) =>
@@ -142,7 +149,7 @@ const DISAGREES = {
   foot: 'The foot for power and the engine do not agree.',
 } as const;
 
-/** A finding on a type sheet: what is wrong, why it matters, and the field where it is put right. */
+/** A finding on a type sheet: what is wrong, why it matters, and the field where it is corrected. */
 export type SheetFinding = Coded<typeof SHEET_WORDS> & {
   path: string;
   why: SheetWhy;

@@ -2,12 +2,11 @@
  * Found arrivals beside tapped landings: which is which, what each says, and what the measure would make of the
  * landing.
  */
-import type { TraceAnalysis } from '@/domain/trace';
+import type { FoundEvent, TraceAnalysis } from '@/domain/trace';
 import type { AirworkKind, AirworkQuantity } from '@/domain/airwork';
 import type { AirworkDetail, CapturedLanding } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
 
-type Event = TraceAnalysis['events'][number];
 type Item = TraceAnalysis['airwork'][number];
 export interface Tapped {
   id: string;
@@ -16,7 +15,7 @@ export interface Tapped {
   endedMs: number | null;
 }
 export interface Pair {
-  found: Event | null;
+  found: FoundEvent | null;
   foundIndex: number | null;
   tappedId: string | null;
   /** Tapped end less found end, seconds; null without both times. */
@@ -42,14 +41,18 @@ const APART_S = 240;
  * peakG: 1.3 } })
  * // true
  */
-export const isArrival = (e: Event): boolean => e.kind !== 'takeoff';
+export const isArrival = (e: FoundEvent): boolean => e.kind !== 'takeoff';
 
 /**
  * Pairs by order and time: the cheapest alignment of the two lists, in which an unlike kind or a time far apart costs
  * and leaving one unpaired costs too. Order is never crossed. @param startUtcMs of the trace; null = only the order is
  * known
  */
-export function pairLandings(events: readonly Event[], tapped: readonly Tapped[], startUtcMs: number | null): Pair[] {
+export function pairLandings(
+  events: readonly FoundEvent[],
+  tapped: readonly Tapped[],
+  startUtcMs: number | null,
+): Pair[] {
   const found = events.map((e, i) => ({ e, i })).filter(({ e }) => isArrival(e));
   const n = found.length;
   const m = tapped.length;
@@ -218,7 +221,7 @@ export interface MeasureContext {
 }
 
 /** Every measure of an arrival that its file supports, with its confidence and what was tapped beside it. */
-export function measuresOf(e: Event, landing: CapturedLanding, c: MeasureContext): Measure[] {
+export function measuresOf(e: FoundEvent, landing: CapturedLanding, c: MeasureContext): Measure[] {
   const t = e.touchdown;
   if (!t) return [];
   const fence = e.gates?.[e.gates.length - 1];

@@ -198,7 +198,7 @@ function FindingItem({
                   setProblems([]);
                 }}
               >
-                Keep it
+                Cancel
               </Button>
             </>
           ) : f.own ? (

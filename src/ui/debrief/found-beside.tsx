@@ -3,6 +3,12 @@ import type { PowerFound, TrialFlown } from '@/domain/capture';
 import { say } from '@/domain/words';
 import { Link } from '../shared/link';
 
+function trialText(t: TrialFlown, unit: 'kt' | 'mph'): string {
+  const arrested = t.arrested === 'none' ? 'not arrested' : `${say(t.arrested)} arrested`;
+  const stop = t.elevatorAtStop ? ', elevator at the stop' : '';
+  return `flap ${t.flapDeg}\u00b0, ${t.power}, ${withUnit(t.speed, unit)}: ${arrested}${stop}`;
+}
+
 /** What was found in flight beside the items: power settings, and trials over a make-believe ground. */
 export function FoundBeside({
   powers,
@@ -28,14 +34,7 @@ export function FoundBeside({
       ) : null}
       {trials.length > 0 ? (
         <p className="mb-0 mt-2">
-          <strong>Make-believe ground, trial results:</strong>{' '}
-          {trials
-            .map(
-              (t) =>
-                `flap ${t.data.flapDeg}\u00b0, ${t.data.power}, ${withUnit(t.data.speed, unit)}: ${t.data.arrested === 'none' ? 'not arrested' : `${say(t.data.arrested)} arrested`}${t.data.elevatorAtStop ? ', elevator at the stop' : ''}`,
-            )
-            .join('; ')}
-          .
+          <strong>Make-believe ground, trial results:</strong> {trials.map((t) => trialText(t.data, unit)).join('; ')}.
         </p>
       ) : null}
     </>

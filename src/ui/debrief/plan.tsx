@@ -310,7 +310,7 @@ export function PlanWorkbench(p: Props) {
               </ul>
             )}
           </Panel>
-          <Panel title="Keep it">
+          <Panel title="Save plan">
             <label className="form-label" htmlFor="plan-focus">
               Focus, two things at most <span className="soft">(separate with a semicolon)</span>
             </label>

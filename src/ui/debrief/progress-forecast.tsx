@@ -68,13 +68,11 @@ function Told({ run, failed, forecast }: { run: RunAsked | null; failed: boolean
   if (forecast === null) return 'Computing the forecast \u2026';
   if (!forecast.tells) return forecastWords(forecast.why);
   const { landings, lessons } = forecast;
+  const span = lessons && (lessons.low === lessons.high ? `${lessons.median}` : `${lessons.low} to ${lessons.high}`);
   return (
     <>
       At this rate about <strong>{landings.median} more landings</strong> ({landings.low} to {landings.high})
-      {lessons
-        ? `, ${lessons.low === lessons.high ? lessons.median : `${lessons.low} to ${lessons.high}`} ${lessons.high === 1 ? 'lesson' : 'lessons'}`
-        : ''}
-      .
+      {lessons ? `, ${span ?? ''} ${lessons.high === 1 ? 'lesson' : 'lessons'}` : ''}.
     </>
   );
 }

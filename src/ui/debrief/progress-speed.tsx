@@ -17,6 +17,9 @@ export function SpeedByGate({
     async (el: HTMLElement) => (await import('./charts')).drawStrips(el, strips, band),
     [strips, band],
   );
+  const spoken = strips.map(
+    (s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`,
+  );
   return (
     <Panel title="Speed, gate by gate">
       {strips.length === 0 ? (
@@ -34,7 +37,7 @@ export function SpeedByGate({
           </p>
           <Drawing
             draw={drawStrips}
-            label={`Speeds about their targets: ${strips.map((s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`).join('; ')}`}
+            label={`Speeds about their targets: ${spoken.join('; ')}`}
             height={60 + strips.length * 46}
           />
           <p className="soft small mb-0">

@@ -35,13 +35,12 @@ export function WhoseByLesson({
     async (el: HTMLElement) => (await import('./charts')).drawAuthorship(el, lessons, medians),
     [lessons, medians],
   );
+  const spoken = lessons.map(
+    (l) => `lesson ${l.lesson} ${l.authorship === null ? 'not recorded' : fixed(l.authorship, 2)}`,
+  );
   return (
     <Panel title="Whose landings they were">
-      <Drawing
-        draw={drawAuthorship}
-        label={`The pilot\u2019s part by lesson: ${lessons.map((l) => `lesson ${l.lesson} ${l.authorship === null ? 'not recorded' : fixed(l.authorship, 2)}`).join(', ')}`}
-        height={190}
-      />
+      <Drawing draw={drawAuthorship} label={`The pilot\u2019s part by lesson: ${spoken.join(', ')}`} height={190} />
       <p className="soft small mb-1">
         The pilot{'\u2019'}s part of a landing: 1 nothing said, 0.75 a word, 0.25 hands or feet, 0 taken over; the mean
         of a lesson.

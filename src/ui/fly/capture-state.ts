@@ -13,9 +13,9 @@ export interface CaptureState {
   draft: Draft;
   eyesOut: boolean;
   ended: Ended;
-  /** The saved landing that is being put right: it keeps its place and its number. */
+  /** The saved landing that is being corrected: it keeps its place and its number. */
   correcting: FoldedLanding | null;
-  /** Who flew the landing that is put right; null = the pilot of this checkout. */
+  /** Who flew the landing that is corrected; null = the pilot of this checkout. */
   flownBy: string | null;
   /** Nothing is tapped of this landing yet. */
   between: boolean;

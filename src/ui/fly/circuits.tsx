@@ -59,7 +59,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
       <div className="head">
         <h1>
           {goAround ? 'Go-around' : 'Landing'} {number}
-          {correcting ? ', put right' : ''}
+          {correcting ? ', correction' : ''}
         </h1>
         <span className={between ? 'focus' : undefined}>{pack.focus ? `Now: ${pack.focus}` : ''}</span>
         <span className="status">{counts}</span>

@@ -94,7 +94,7 @@ export function LandingRows({
           columns={2}
           name={touchName}
         />
-        <Fence draft={draft} set={set} pack={pack} />
+        <ThresholdSpeed draft={draft} set={set} pack={pack} />
       </div>
       <RunwayTap draft={draft} set={set} pack={pack} runwayEnd={runwayEnd} />
       <div className="col">
@@ -139,7 +139,7 @@ export function LandingRows({
 }
 
 /** The speed over the threshold as read; it starts at the briefed target but counts only once touched. */
-function Fence({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
+function ThresholdSpeed({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
   return (
     <Stepper
       title={`At the threshold${pack.fenceTarget === null ? '' : `, target ${pack.fenceTarget}`}`}

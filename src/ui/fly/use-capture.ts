@@ -70,7 +70,7 @@ export function useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell }: F
       return;
     }
     const what = full.kind === 'go-around' ? 'Go-around' : 'Landing';
-    tell(`${what} ${number} ${was ? 'put right and saved' : 'saved'} on this device.`);
+    tell(`${what} ${number} ${was ? 'corrected and saved' : 'saved'} on this device.`);
     savedAt.current = performance.now();
     next();
   };
@@ -123,7 +123,7 @@ export function useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell }: F
 }
 export type Capture = ReturnType<typeof useCapture>;
 
-/** A landing put right keeps its own wind and runway, and where it came from. */
+/** A corrected landing keeps its own wind and runway, and where it came from. */
 function correctedLanding(draft: Draft, { landing }: FoldedLanding, flownBy: string | null): CapturedLanding {
   return {
     ...toCaptured(draft, landing.wind, landing.runwayEnd, flownBy),

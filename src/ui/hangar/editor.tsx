@@ -102,7 +102,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
       />
       {problems.size > 0 ? (
         <div className="trouble mb-3" role="alert">
-          <strong>Not saved: {problems.size === 1 ? 'one field' : `${problems.size} fields`} to put right</strong>
+          <strong>Not saved: {problems.size === 1 ? 'one field' : `${problems.size} fields`} to correct</strong>
           <ul>
             {[...problems].slice(0, 6).map(([path, m]) => (
               <li key={path}>
@@ -228,7 +228,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
             </Button>
             {findings && findings.length > 0 ? (
               <p className="soft small mb-0 mt-2">
-                It can be saved with findings: they stay on the sheet and in every brief until they are put right.
+                It can be saved with findings: they stay on the sheet and in every brief until they are corrected.
               </p>
             ) : null}
           </Panel>

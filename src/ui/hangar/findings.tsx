@@ -2,7 +2,7 @@ import Button from 'react-bootstrap/Button';
 import { SHEET_WHY, type SheetDifference, type SheetFinding, fieldName, sheetWords } from '@/core/sheet';
 import { Verdict } from '../shared/verdict';
 
-/** What the validator found: what is wrong, why it matters, and where it is put right. */
+/** What the validator found: what is wrong, why it matters, and where it is corrected. */
 export function FindingList({ findings, go }: { findings: readonly SheetFinding[]; go?: (path: string) => void }) {
   if (findings.length === 0)
     return (

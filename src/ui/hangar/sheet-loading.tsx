@@ -3,6 +3,9 @@ import type { TypeSheet } from '@/domain/sheet';
 import { Panel } from '../shared/parts';
 import { Value } from './value';
 
+const trimText = ({ unit, rows, ref }: NonNullable<NonNullable<TypeSheet['loading']>['trim']>): string =>
+  `Trim, ${unit}: ${rows.map((r) => `${r.trim} at ${r.armM.toFixed(2)} m`).join(', ')} (${ref}).`;
+
 /** Stations, envelope, trim and electrics; what is not on the sheet says so. */
 export function LoadingAndElectrics({ sheet }: { sheet: TypeSheet }) {
   const { loading, electrical } = sheet;
@@ -44,9 +47,7 @@ export function LoadingAndElectrics({ sheet }: { sheet: TypeSheet }) {
             <p className="mb-0 mt-1 small">
               Envelope {loading.envelope.map((p) => `${p.armM.toFixed(2)} m ${p.massKg} kg`).join(', ')} (
               {loading.envelopeRef}).
-              {loading.trim
-                ? ` Trim, ${loading.trim.unit}: ${loading.trim.rows.map((r) => `${r.trim} at ${r.armM.toFixed(2)} m`).join(', ')} (${loading.trim.ref}).`
-                : ''}
+              {loading.trim ? ` ${trimText(loading.trim)}` : ''}
             </p>
           </>
         )}

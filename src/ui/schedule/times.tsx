@@ -227,7 +227,7 @@ export function AwayForm({
       </Field>
       <div>
         <Button type="submit" variant="primary">
-          Keep it
+          Save time away
         </Button>
       </div>
       <div role="status">

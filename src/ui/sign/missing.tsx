@@ -6,7 +6,7 @@ const OF_ITEMS: ReadonlySet<SigningProblem['code']> = new Set(['item', 'legal', 
 /** Beyond so many open items the list is folded: the matrix beside it says the same. */
 const MANY = 7;
 
-/** The page on which a problem is put right; null = on this one. */
+/** The page on which a problem is solved; null = this one. */
 function leadsTo(p: SigningProblem, base: string): string | null {
   if (p.target === 'brief' || p.target === 'fly' || p.target === 'debrief') return `${base}/${p.target}`;
   if (p.target === 'trace') return `/traces/${p.traceId ?? ''}`;

@@ -63,7 +63,7 @@ export function chosenFirst(analysis: TraceAnalysis, asked: number | null): Chos
   return k < 0 ? null : { of: 'event', k };
 }
 
-/** The stretch of time shown for one of them, seconds from the start of the recording; null = there is no such one. */
+/** The stretch of time shown for one of them, seconds from the start of the recording; null = there is none. */
 export function stretchOf(
   analysis: TraceAnalysis,
   of: FoundOf,

@@ -6,7 +6,8 @@ import { MEASURE_UNIT, type Measure, type MeasureId } from '@/core/trace';
 import { say } from '@/domain/words';
 import { type ActionResult, runAction } from '../shared/forms';
 import { VerdictShape } from '../shared/verdict';
-import { FOUND_NAME, type FoundEvent, type FoundItem, clock, dialOff, itemText, momentOf, sureWord } from './words';
+import type { FoundEvent } from '@/domain/trace';
+import { FOUND_NAME, type FoundItem, clock, dialOff, itemText, momentOf, sureWord } from './words';
 
 export interface JoinLanding {
   key: string;

@@ -1,9 +1,8 @@
 import { ktPerUnit } from '@/core/speeds';
-import type { TraceAnalysis } from '@/domain/trace';
+import type { FoundEvent, TraceAnalysis } from '@/domain/trace';
 
 export type Dial = 'kt' | 'mph';
 
-export type FoundEvent = TraceAnalysis['events'][number];
 export type FoundItem = TraceAnalysis['airwork'][number];
 
 /** Found kinds in the field's words. */

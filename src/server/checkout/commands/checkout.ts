@@ -156,10 +156,10 @@ const BriefChoicesChecked = BriefChoices.extend({
     .object({
       registration: z.string().max(12, 'At most 12 letters.'),
       leads: z.enum(['this', 'other']),
-      position: z.string().max(80, 'Under 80 characters.'),
-      place: z.string().max(80, 'Under 80 characters.'),
+      position: z.string().max(80, 'At most 80 characters.'),
+      place: z.string().max(80, 'At most 80 characters.'),
       heightFt: z.number().min(0, 'Give feet on QNH.').max(20000, 'At most 20 000 ft.').nullable(),
-      at: z.string().max(40, 'Under 40 characters.'),
+      at: z.string().max(40, 'At most 40 characters.'),
       breakS: z.number().min(1, 'At least 1 s.').max(60, 'At most 60 s.').nullable(),
     })
     .nullable(),

@@ -83,7 +83,7 @@ function landingWords(l: CapturedLanding, names: ReadonlyMap<string, string>): s
   );
 }
 
-/** What was put right or taken back in a lesson, oldest first. Nothing leaves the record without standing here. */
+/** What was corrected or undone in a lesson, oldest first. Nothing leaves the record without standing here. */
 export async function changesOf(record: CheckoutRecord, lesson: number): Promise<ChangeLine[]> {
   const sortie = record.sorties.find((s) => s.lesson === lesson);
   if (!sortie) return [];

@@ -68,7 +68,7 @@ export const may = {
     user.roles.includes('chief') && !own(user, thing),
   /** By a further entry; the chief, never on one's own. */
   voidEntry: (user: CurrentUser, thing: OwnedByPilot): boolean => user.roles.includes('chief') && !own(user, thing),
-  /** A slip of the pen put right by a further entry: the chief, or who signed it. */
+  /** A slip of the pen corrected by a further entry: the chief, or who signed it. */
   correctEntry: (user: CurrentUser, thing: OwnedByPilot & { signerId: string }): boolean =>
     !own(user, thing) &&
     (user.roles.includes('chief') || (user.roles.includes('instructor') && user.id === thing.signerId)),

@@ -16,7 +16,7 @@ const Reason = z
   .string()
   .trim()
   .min(5, 'Say why, in a few words: the next reader needs it.')
-  .max(300, 'Keep it under 300 characters.');
+  .max(300, 'At most 300 characters.');
 export const SheetForm = z.object({
   code: z.string(),
   baseVersion: z.number().int().min(0),

@@ -26,7 +26,7 @@ export const ContentForm = z.object({
     .string()
     .trim()
     .min(5, 'Say why, in a few words: the next reader needs it.')
-    .max(300, 'Keep it under 300 characters.'),
+    .max(300, 'At most 300 characters.'),
   body: z.unknown(),
 });
 export const isContentKind = (kind: string): kind is ContentKind => Object.hasOwn(CONTENT, kind);

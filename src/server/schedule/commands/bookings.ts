@@ -230,7 +230,11 @@ export async function bookingWords(id: string, school: SchoolFacts, t: Transacti
     },
     t,
   );
-  return b
-    ? `${[b.pilot?.name, b.airframe ? `in ${b.airframe.registration}` : '', b.instructor ? `with ${b.instructor.name}` : ''].filter(Boolean).join(' ')}, ${spanText({ from: b.startsAt, to: b.endsAt }, school.zone)}`
-    : 'a booking';
+  if (!b) return 'a booking';
+  const who = [
+    b.pilot?.name,
+    b.airframe ? `in ${b.airframe.registration}` : '',
+    b.instructor ? `with ${b.instructor.name}` : '',
+  ];
+  return `${who.filter(Boolean).join(' ')}, ${spanText({ from: b.startsAt, to: b.endsAt }, school.zone)}`;
 }

@@ -42,10 +42,10 @@ export async function saveWindows(user: CurrentUser, form: unknown): Promise<Res
               now.length === 0
                 ? 'none'
                 : list(
-                    now.map(
-                      (w) =>
-                        `${WEEKDAYS[w.weekday - 1] ?? ''} ${minutesText(w.fromMin)} to ${minutesText(w.toMin)} from ${dateText(w.validFrom)}`,
-                    ),
+                    now.map(({ weekday, fromMin, toMin, validFrom }) => {
+                      const hours = `${minutesText(fromMin)} to ${minutesText(toMin)}`;
+                      return `${WEEKDAYS[weekday - 1] ?? ''} ${hours} from ${dateText(validFrom)}`;
+                    }),
                   ),
           }),
         ),

@@ -81,7 +81,7 @@ export interface Ready {
   words: string;
   href: string;
 }
-/** What is ready for a booking and what is not, each with where it is put right. */
+/** What is ready for a booking and what is not, each with where it is solved. */
 export async function readinessOf(
   b: BookingLine,
   rules: HouseRules,

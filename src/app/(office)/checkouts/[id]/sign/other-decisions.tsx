@@ -75,7 +75,10 @@ export function OtherDecisions({ record, state }: { record: CheckoutRecord; stat
           items={items
             .filter((i) => i.state === 'met' && i.part === null)
             .map((i) => ({ id: i.item.id, title: i.item.title }))}
-          text={`These items of ${head.pilotName} were shown to me in ${head.registration} within the standard; the rest is for another instructor.`}
+          text={
+            `These items of ${head.pilotName} were shown to me in ${head.registration} within the standard; ` +
+            'the rest is for another instructor.'
+          }
           action={signPartAction}
         />
         <p className="small soft mb-0 mt-1">

@@ -15,15 +15,16 @@ export function SignPanel({
   head: CheckoutRecord['head'];
   state: SigningView;
 }) {
+  const counted =
+    countedFrom === 'last-training' && state.trainedOn
+      ? `, counted from the last training on ${dateText(state.trainedOn)}`
+      : '';
   return (
     <Panel title={state.recommends.length > 0 ? 'Recommend' : 'Sign'}>
       {state.recommends.length > 0 ? (
         <p className="mb-2">
           This goal ends with an examiner: what you sign is a recommendation
-          {state.validThrough
-            ? `, valid until ${dateText(state.validThrough)}${countedFrom === 'last-training' && state.trainedOn ? `, counted from the last training on ${dateText(state.trainedOn)}` : ''}`
-            : ''}
-          .{' '}
+          {state.validThrough ? `, valid until ${dateText(state.validThrough)}${counted}` : ''}.{' '}
           {state.courseUntil
             ? `The test is flown by ${dateText(state.courseUntil)}, counted from the start of the course. `
             : ''}
