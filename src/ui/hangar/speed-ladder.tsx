@@ -52,8 +52,8 @@ export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; comp
   const x = (v: number) => 20 + ((v - low) / (high - low)) * (W - 40);
   const above = marks.filter((m) => m.kind === 'gate' || m.kind === 'stall');
   const below = marks.filter((m) => m.kind === 'climb' || m.kind === 'limit');
-  const axis = compact ? 26 : 128;
-  const H = compact ? 62 : 264;
+  const axis = compact ? 26 : 140;
+  const H = compact ? 62 : 276;
   const unit = sheet.dial.unit;
   const lines = (group: Mark[], side: -1 | 1) => {
     const at = spread(
