@@ -57,6 +57,10 @@ export default tseslint.config(
       ...next.configs.recommended.rules,
       ...next.configs['core-web-vitals'].rules,
       // What scrolls must be reachable by keyboard: a region or group with a name may take the focus.
+      'jsx-a11y/label-has-associated-control': [
+        'error',
+        { controlComponents: ['FormControl', 'FormSelect', 'FormCheckInput', 'NumberInput', 'TextInput'] },
+      ],
       'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: [], roles: ['tabpanel', 'region', 'group'] }],
     },
   },

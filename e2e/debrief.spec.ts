@@ -135,7 +135,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await expect(
     page
       .getByRole('status')
-      .filter({ hasText: 'Kept as version 1' })
+      .filter({ hasText: 'Saved as version 1' })
       .or(page.getByText('Version 1, kept by Helena Serpa Dorna.')),
   ).toBeVisible();
   await go(page, `${checkout}/brief`);

@@ -196,7 +196,7 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
     [],
   );
   await page.getByRole('button', { name: 'Make it the house’s order' }).click();
-  await expect(page.getByText('Kept: new briefs of this goal start in this order.')).toBeVisible();
+  await expect(page.getByText('Saved: new briefs of this goal start in this order.')).toBeVisible();
   await page.getByRole('button', { name: 'Done arranging' }).click();
   expect((await order()).includes('Floors on the way out')).toBe(false);
   await page.getByRole('button', { name: 'Save the brief' }).click();

@@ -127,7 +127,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('Teresa Olmo Vidal');
-  await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('ZP-URA in the line');
+  await expect(page.getByRole('region', { name: 'Next booking' })).toContainText('ZP-URA in service');
   await page
     .getByRole('button', { name: /^Book ZP-\w+ for Bento Quadra Luz/ })
     .first()
@@ -156,17 +156,17 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await go(page, '/settings');
   await expect(page.getByText(/11\/29 grass 640 x 25 m/)).toBeVisible();
   await page.getByLabel('A checkout has stalled after').fill('7');
-  await page.getByRole('form', { name: 'House' }).getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('form', { name: 'School' }).getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Say why, in a few words: the next reader needs it.')).toBeVisible();
-  await page.getByRole('form', { name: 'House' }).getByLabel('Reason').fill('lessons should not lie so long');
-  await page.getByRole('form', { name: 'House' }).getByRole('button', { name: 'Keep' }).click();
-  await expect(page.getByText(/Kept as version 2 of the house rules/)).toBeVisible();
+  await page.getByRole('form', { name: 'School' }).getByLabel('Reason').fill('lessons should not lie so long');
+  await page.getByRole('form', { name: 'School' }).getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/Saved as version 2 of the school's rules/)).toBeVisible();
   await go(page, '/schedule/times');
-  const down = page.getByRole('form', { name: 'Away or down' });
+  const down = page.getByRole('form', { name: 'Time away' });
   await down.getByLabel('Who or what').selectOption({ label: 'ZP-URA' });
   await down.getByLabel('Why').fill('tailwheel spring cracked');
   await down.getByRole('button', { name: 'Save time away' }).click();
-  await expect(page.getByText('Kept. These bookings must be moved or cancelled')).toBeVisible();
+  await expect(page.getByText('Saved. These bookings must be moved or cancelled')).toBeVisible();
   await go(page, '/board');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText(
     'ZP-URA is down: tailwheel spring cracked',

@@ -84,11 +84,11 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await page.waitForURL('**/differences');
   await hydrated(page);
   await page.getByLabel('Hours (h)').fill('-1');
-  await page.getByRole('button', { name: 'Keep the hours' }).click();
+  await page.getByRole('button', { name: 'Save hours' }).click();
   await expect(page.getByText('Hours cannot be negative.')).toBeVisible();
   await page.getByLabel('Hours (h)').fill('300');
-  await page.getByRole('button', { name: 'Keep the hours' }).click();
-  await expect(page.getByText('Kept. The ranks follow.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save hours' }).click();
+  await expect(page.getByText('Saved. The ranks follow.')).toBeVisible();
   await expect(page.getByText('From Alvor C1 300 h')).toBeVisible();
   // By hand: the swerve that grows and the stick that stays back are opposite reflexes; then feet that rest as power
   // comes.
@@ -191,7 +191,7 @@ test('a view not measured says what to measure and how; measured, it is drawn, a
   await page.reload();
   await hydrated(page);
   await expect(page.getByLabel('30°', { exact: true })).toHaveValue('10');
-  await page.getByRole('button', { name: 'Keep on the sheet' }).click();
+  await page.getByRole('button', { name: 'Save on the sheet' }).click();
   await expect(page.getByRole('img', { name: /Planalto P1R: what will be seen/ })).toBeVisible();
   await go(page, '/lab/sight-picture?type=planalto-p1r&old=alvor-c1');
   await expect(page.getByText('measured: tape, 24 Nov 2026')).toBeVisible();

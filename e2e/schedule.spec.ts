@@ -94,7 +94,7 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
 
   // A calendar address of one's own holds it too.
   await go(page, '/settings');
-  await page.getByLabel(/Ring before/).fill('45');
+  await page.getByLabel(/Alarm before/).fill('45');
   await page.getByRole('button', { name: 'Open an address' }).click();
   const address = await page.locator('#calendar code').innerText();
   const feed = times(await (await context.request.get(address)).text());

@@ -8,7 +8,7 @@ import { readFileSync, statSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { gunzipSync } from 'node:zlib';
 import { z } from 'zod';
-import { MAX_TEXT, analyseTrace, readTrace } from '@/core/trace';
+import { MAX_TEXT, analyseTrace, readTrace, unreadableWords } from '@/core/trace';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
 
 const fail = (message: string): never => {
@@ -52,5 +52,5 @@ if (!parsed.success)
     `The context does not fit trace-context/1: ${parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
   );
 const read = readTrace(textOf(file ?? ''));
-if (!read.ok) fail(`${read.code}: ${read.message}`);
+if (!read.ok) fail(`${read.code}: ${unreadableWords(read.why)}`);
 else if (parsed.success) console.log(JSON.stringify(analyseTrace(read.trace, parsed.data)));

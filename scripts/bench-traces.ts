@@ -39,7 +39,7 @@ for (let k = Number(values.from ?? 0); k < Number(values.to ?? SUITE_SIZE); k++)
         ? igcOf(rows, f.startUtcMs)
         : csvOf(rows, f.startUtcMs, f.airData, f.style);
   const read = readTrace(text);
-  if (!read.ok) throw new Error(`${f.name}: ${read.message}`);
+  if (!read.ok) throw new Error(`${f.name}: ${read.why.code}`);
   const a = analyseTrace(read.trace, f.context);
   const s = score(flown, a, rows[0]?.tS ?? 0);
   for (const e of flown.events) count(kindOf(e), { flown: 1 });

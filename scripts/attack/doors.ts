@@ -173,7 +173,7 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
         mustHold((await ask(server, '/api/palette', { cookie })).status === 404, 'the cookie lives after sign-out');
         const back = await signIn(server, 'ines');
         const token = String((await act(server, 'createTokenAction', [{ name: 'reader' }], back)).value.token);
-        const feed = String((await act(server, 'openFeedAction', [60], back)).value.secret);
+        const feed = String((await act(server, 'openFeedAction', [{ alarmMin: 60 }], back)).value.secret);
         const bearer = { headers: { authorization: `Bearer ${token}` } };
         mustHold((await ask(server, '/api/v1/types', bearer)).status === 200, 'the token does not work');
         mustHold((await ask(server, `/api/calendar/${feed}.ics`)).status === 200, 'the calendar does not work');

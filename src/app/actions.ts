@@ -3,8 +3,7 @@ import { recordAtDesk } from '@/server/fly/commands/office';
 import { told as peopleTold } from '@/server/people/sentences';
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { z } from 'zod';
-import { LogEntry } from '@/domain/recency';
+import { WhatIfForm } from '@/domain/log-form';
 import { createToken, endToken } from '@/server/account/commands/tokens';
 import { endSession, sameOrigin, startSession } from '@/server/floor/auth/session';
 import { shareFlight } from '@/server/fly/commands/capture';
@@ -130,21 +129,11 @@ export const saveAwayAction = act(saveAway);
 export const endAwayAction = act(endAway);
 export const joinWaitingAction = act(joinWaiting);
 export const leaveWaitingAction = act(leaveWaiting, Id);
-export const openFeedAction = act(openFeed, z.number());
+export const openFeedAction = act(openFeed);
 export const endFeedAction = act(endFeed);
 export const seeNoticesAction = act(seeNotices);
 export const proposeSlotsAction = act(proposeSlots);
 
-const WhatIfForm = z.object({
-  pilotId: z.string().min(1),
-  onDate: z.iso.date('Give the day as year-month-day.'),
-  planned: z
-    .array(
-      LogEntry.pick({ flownOn: true, typeCode: true, landings: true, fullStops: true, night: true, surface: true }),
-    )
-    .min(1, 'Add a flight.')
-    .max(12, 'At most twelve flights.'),
-});
 /** Reads only: what a pilot would have after flying what is planned. */
 export const whatIfAction = act(async (user, form: unknown) => {
   const parsed = WhatIfForm.safeParse(form);

@@ -11,7 +11,14 @@ export const DecideForm = z.object({
     .object({
       title: z.string().trim().min(3, 'Give it a title.').max(80, 'At most 80 characters.'),
       text: z.string().trim().min(10, 'Say what you saw, in a sentence.').max(300, 'At most 300 characters.'),
-      next: Exercise,
+      next: Exercise.extend({
+        title: z.string().trim().min(3, 'Say what to fly.').max(80, 'At most 80 characters.'),
+        minutes: z
+          .number('Give whole minutes.')
+          .int('Give whole minutes.')
+          .min(1, 'At least 1 min.')
+          .max(60, 'At most 60 min.'),
+      }),
     })
     .nullable(),
 });

@@ -17,7 +17,7 @@ export const BookForm = z.object({
   pilotId: z.string().nullable(),
   instructorId: z.string().nullable(),
   airframeId: z.string().nullable(),
-  startsAt: Clock,
+  startsAt: z.iso.datetime({ message: 'Give the start as hours and minutes, such as 09:30, or look for slots.' }),
   minutes: z
     .number('Give whole minutes.')
     .int('Give whole minutes.')
@@ -52,21 +52,17 @@ export const ProposeForm = BookForm.pick({
   passengers: true,
   surface: true,
 }).extend({
-  minutes: z.number().int().min(30).max(600).nullable(),
+  minutes: BookForm.shape.minutes.nullable(),
   fromDate: z.iso.date('Give the day as year-month-day.'),
   days: z.number().int().min(1).max(28),
 });
+const TIME_OF_DAY = 'Give the time as hours and minutes, such as 09:30.';
+const MinuteOfDay = z.number(TIME_OF_DAY).int(TIME_OF_DAY).min(0, TIME_OF_DAY).max(1440, TIME_OF_DAY);
 export const WindowsForm = z.object({
   person: z.string().min(3),
   validFrom: z.iso.date('Give the day as year-month-day.'),
   windows: z
-    .array(
-      z.object({
-        weekday: z.number().int().min(1).max(7),
-        fromMin: z.number().int().min(0).max(1440),
-        toMin: z.number().int().min(0).max(1440),
-      }),
-    )
+    .array(z.object({ weekday: z.number().int().min(1).max(7), fromMin: MinuteOfDay, toMin: MinuteOfDay }))
     .max(28),
   /** What stood when the form was opened: {@link windowsStamp}. */
   base: z.string().max(4000),
@@ -81,7 +77,7 @@ export const windowsStamp = (
     .join(', ');
 export const AwayForm = z.object({
   requestId: z.uuid(),
-  who: z.string().min(3),
+  who: z.string().min(3, 'Choose who or what.'),
   fromAt: Clock,
   toAt: Clock.nullable(),
   why: z.string().trim().min(3, 'Say why, in a few words.').max(200, 'At most 200 characters.'),
@@ -92,9 +88,9 @@ export const EndAwayForm = z.object({
 });
 export const WaitForm = z.object({
   requestId: z.uuid(),
-  pilotId: z.string().min(1),
+  pilotId: z.string('Choose who waits.').min(1, 'Choose who waits.'),
   checkoutId: z.string().nullable(),
-  minutes: z.number().int().min(30).max(600),
+  minutes: BookForm.shape.minutes,
   fromDate: z.iso.date('Give the day as year-month-day.'),
   toDate: z.iso.date('Give the day as year-month-day.'),
   note: z.string().trim().max(200, 'At most 200 characters.'),

@@ -675,16 +675,16 @@ describe('the calendar', () => {
     expect(parse(icsOf([], { place: '', alarmMin: 0, now: at(0, '14:30'), origin: '', name: 'none' }))).toEqual([]);
   });
   it('an address opens only one\u2019s own, is kept as a hash, and ends', async () => {
-    const made = await openFeed(helena, 30);
+    const made = await openFeed(helena, { alarmMin: 30 });
     if (!made.ok) throw new Error('feed');
     expect((await feedOwner(made.secret))?.user.id).toBe('user-helena');
     expect(await feedOwner(`${made.secret}x`)).toBeNull();
     expect(JSON.stringify(await rows('SELECT * FROM calendar_feeds'))).not.toContain(made.secret);
-    const second = await openFeed(helena, 30);
+    const second = await openFeed(helena, { alarmMin: 30 });
     expect(await feedOwner(made.secret)).toBeNull();
     await endFeed(helena);
     expect(second.ok && (await feedOwner(second.secret))).toBeNull();
-    expect((await openFeed(helena, -5)).ok).toBe(false);
+    expect((await openFeed(helena, { alarmMin: -5 })).ok).toBe(false);
   });
 });
 

@@ -255,7 +255,7 @@ describe('3 a blank intention protects a run', () => {
       'A low pass does not touch',
     );
     expect(PAYLOADS.corrected[1].safeParse(touch).success).toBe(false);
-    expect(readTally('L 3 3 B 0 0 0 0 1H 0')[0]?.problem).toContain('A low pass does not touch');
+    expect(readTally('L 3 3 B 0 0 0 0 1H 0')[0]?.problem?.code).toBe('low-pass-touched');
     // Recorded by an earlier version it is judged as what it was.
     expect(judgeCaptured(touch, { standard, fenceTarget: null, ktPerUnit: 1, unit: 'kt' }).landingClass).toBe(
       'outside',

@@ -9,6 +9,7 @@ import {
   readHours,
   readLogbook,
   readTable,
+  rowWords,
 } from '@/core/logbook';
 import type { LogbookMapping } from '@/domain/people';
 
@@ -111,7 +112,7 @@ describe('a logbook file', () => {
       '\uFEFFDate;Type;Registration;Total time;Landings\n2026-10-02;Nose;ZP-A;1:00;3\n2026-10-03;Nose;ZP-A;1:00\n',
     );
     expect(got.flights).toHaveLength(1);
-    expect(got.refused).toEqual([{ line: 3, message: 'has 4 fields where the header has 5' }]);
+    expect(got.refused).toEqual([{ line: 3, why: { code: 'ragged', params: { fields: 4, header: 5 } } }]);
   });
   it('day and night by their columns; without, by night time that covers the flight', () => {
     const cols = read('Date,Type,Total time,Landings day,Landings night,Full stop\n2026-10-02,Tail,1:00,2,1,2\n');
@@ -146,13 +147,13 @@ describe('a logbook file', () => {
       'Date,Type,Total time,Landings,Full stop\n,Nose,1:00,1,0\n2027-01-01,Nose,1:00,1,0\n2026-10-02,,1:00,1,0\n2026-10-02,Tern,1:00,1,0\n2026-10-02,Nose,soon,1,0\n2026-10-02,Nose,1:00,many,0\n2026-10-02,Nose,1:00,1,2\n2026-10-02,Nose,,0,0\n2026-10-02,Nose,26:00,1,0\n',
     );
     expect(got.flights).toEqual([]);
-    expect(got.refused.map((r) => `${r.line} ${r.message}`)).toEqual([
+    expect(got.refused.map((r) => `${r.line} ${rowWords(r.why)}`)).toEqual([
       '2 has no date',
-      '3 2027-01-01 lies ahead',
+      '3 1 Jan 2027 is in the future',
       '4 has no type',
-      '5 it is not said what \u201cTern\u201d is',
+      '5 no type of the list is chosen for \u201cTern\u201d',
       '6 a time cannot be read: \u201csoon\u201d',
-      '7 \u201cmany\u201d is no number of landings',
+      '7 \u201cmany\u201d is not a number of landings',
       '8 has 2 full stops and 1 landings',
       '9 has neither time nor landings',
       '10 a time cannot be read: \u201c26:00\u201d',

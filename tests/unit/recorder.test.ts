@@ -48,7 +48,7 @@ const mixed = plan([
 ]);
 const read = (text: string): Trace => {
   const r = readTrace(text);
-  if (!r.ok) throw new Error(r.message);
+  if (!r.ok) throw new Error(r.why.code);
   return r.trace;
 };
 

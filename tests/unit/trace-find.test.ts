@@ -109,7 +109,7 @@ function flight(seed: number): { plan: RecorderPlan; flown: Flown } {
 const START = Date.UTC(2026, 10, 24, 9);
 const read = (text: string): Trace => {
   const t = readTrace(text);
-  if (!t.ok) throw new Error(t.message);
+  if (!t.ok) throw new Error(t.why.code);
   return t.trace;
 };
 type Traced = { flown: Flown; analysis: ReturnType<typeof analyseTrace> };

@@ -68,7 +68,7 @@ if (!urze || !frame) throw new Error('no demo aeroplane');
 const sheet = effectiveSheet(TypeSheet.parse(urze), Airframe.parse(frame));
 const read = (text: string): Trace => {
   const r = readTrace(text);
-  if (!r.ok) throw new Error(r.message);
+  if (!r.ok) throw new Error(r.why.code);
   return r.trace;
 };
 

@@ -18,7 +18,7 @@ import { TraceAnalysis } from '@/domain/trace';
 
 const read = (text: string): Trace => {
   const r = readTrace(text);
-  if (!r.ok) throw new Error(r.message);
+  if (!r.ok) throw new Error(r.why.code);
   return r.trace;
 };
 const fly = (k: number, change: Partial<SuiteFlight['sensors']> = {}) => {

@@ -255,7 +255,7 @@ describe('readReport', () => {
     const read = readReport(text);
     expect(read.ok).toBe(false);
     const first = read.ok ? undefined : read.problems[0];
-    expect(`${first?.group ?? ''} ${first?.message ?? ''}`).toContain(group);
+    expect(`${first?.group ?? ''} ${JSON.stringify(first?.why)}`).toContain(group);
   });
   it('reads reports of all regions as an observer would', () => {
     expect(REPORTS.length).toBeGreaterThanOrEqual(120);
@@ -298,7 +298,7 @@ describe('readReport', () => {
   it.each(REFUSED)('refuses %s by %s', (text, group) => {
     const read = readReport(text);
     const first = read.ok ? undefined : read.problems[0];
-    expect(`"${first?.group ?? ''}" ${first?.message ?? ''}`).toContain(group);
+    expect(`"${first?.group ?? ''}" ${JSON.stringify(first?.why)}`).toContain(group);
   });
   it('keeps what is expected apart and names what it cannot read of it', () => {
     const trendOf = (text: string) => {

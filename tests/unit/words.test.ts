@@ -12,11 +12,15 @@ import {
   LEFT_OUT_WORDS,
   MISSING_WORDS,
   SIGNING_WORDS,
+  TALLY_WORDS,
   asksWords,
   FORECAST_WORDS,
 } from '@/core/assess';
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
+import { ROW_WORDS } from '@/core/logbook';
 import { SHEET_WORDS } from '@/core/sheet';
+import { ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
+import { REPORT_WORDS } from '@/core/wind';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
 import { FIT_WORDS, LIMITATION_WORDS } from '@/core/schedule';
 import { type Args, type Catalogue, type Coded, coder, sentence } from '@/domain/coded';
@@ -403,6 +407,88 @@ describe('core', () => {
         'attribute-twice': { attribute: 'gear' },
         'attribute-disagrees': { of: 'foot' },
       }),
+    );
+  });
+  it('what is typed, pasted and read in', () => {
+    const group = { group: '26O11KT' };
+    holds(
+      [
+        ...read(REPORT_WORDS, {
+          nothing: none,
+          station: group,
+          time: group,
+          nil: none,
+          'second-wind': group,
+          arc: group,
+          altimeter: group,
+          'second-altimeter': group,
+          'second-temperature': group,
+          unread: group,
+          'no-wind': none,
+          'wind-not-measured': group,
+          calm: { ...group, unit: 'KT' },
+          gust: group,
+          direction: { ...group, deg: 370 },
+          tens: { ...group, dir: '265' },
+        }),
+        ...read(ROW_WORDS, {
+          ragged: { fields: 4, header: 5 },
+          'no-date': none,
+          'not-a-date': { written: 'soon' },
+          future: { date: '2027-01-01' },
+          'no-type': none,
+          'type-open': { written: 'Tern' },
+          'not-a-time': { written: ['26:00'] },
+          'not-a-count': { written: 'many', of: 'landings' },
+          'more-stops': { stops: 2, landings: 1 },
+          'nothing-flown': none,
+        }).map((end) => `Line 3: ${end}.`),
+        ...read(TALLY_WORDS, {
+          'nothing-above': { column: 'kind' },
+          'no-kind': { written: 'X' },
+          columns: { written: 9, of: 10 },
+          'no-code': { written: '7', column: 'whose', codes: ['0', '1'] },
+          'low-pass-touched': none,
+          'low-pass-bounced': none,
+        }),
+        ...read(UNREADABLE_WORDS, {
+          'too-long': { millions: 120 },
+          'empty-file': none,
+          'document-types': none,
+          'gpx-broken': { detail: 'a tag is not closed' },
+          'not-gpx': none,
+          'no-track-points': none,
+          'fixes-unreadable': none,
+          'no-fixes': none,
+          'no-header': none,
+          'position-columns': none,
+          'time-column': none,
+          'header-only': none,
+          'no-position-columns': none,
+          'no-positions': none,
+          'few-rows': none,
+        }),
+        ...read(ODD_WORDS, {
+          'record-broken': none,
+          'date-missing': none,
+          midnight: none,
+          'zone-not-said': none,
+          'unit-assumed': { channel: 'ias', column: 'speed', unit: 'knots' },
+          'heading-assumed-magnetic': none,
+          'columns-unknown': { columns: ['a', 'b'] },
+          'row-short': none,
+          'position-impossible': none,
+          'time-impossible': none,
+          'time-missing': none,
+          'time-repeated': none,
+          'time-back': none,
+          gap: { seconds: 3 },
+          'ground-speed-derived': none,
+          'height-missing': none,
+          'height-not-calibrated': none,
+          'far-from-field': none,
+        }),
+      ].map((line) => line.replace(/"[^"]*"/g, 'X1')),
     );
   });
   it('the ledger', () => {

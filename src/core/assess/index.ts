@@ -20,6 +20,7 @@ export * from './airwork-words';
 export * from './simulated';
 export * from './stops';
 export * from './tally';
+export * from './tally-words';
 export * from './noted';
 export * from './distributions';
 export * from './spread';

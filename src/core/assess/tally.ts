@@ -4,6 +4,7 @@
  */
 import type { CapturedLanding } from '@/domain/capture';
 import type { AlongBand, Attitude, LandingKind, LateralBand, Meant } from '@/domain/words';
+import { type TallyWrong, tallyWrong } from './tally-words';
 
 export const TALLY_COLUMNS = [
   'kind',
@@ -35,7 +36,7 @@ export type TallyLanding = Pick<
 export interface TallyLine {
   line: number;
   landing: TallyLanding | null;
-  problem: string | null;
+  problem: TallyWrong | null;
 }
 
 const KINDS: Record<string, LandingKind> = { F: 'full-stop', T: 'touch-and-go', G: 'go-around', L: 'low-pass' };
@@ -100,7 +101,7 @@ function bounced(text: string): CapturedLanding['bounce'] | undefined {
  * @returns one entry a line that is not empty, with the landing or the one thing to mend
  * @example
  * readTally('X 3 3 B 0 0 0 0 0 0')
- * // [{ line: 1, landing: null, problem: 'X is no kind: write F, T, G or L first.' }]
+ * // [{ line: 1, landing: null, problem: { code: 'no-kind', params: { written: 'X' } } }]
  */
 export function readTally(text: string): TallyLine[] {
   let above: string[] = [];
@@ -111,17 +112,17 @@ export function readTally(text: string): TallyLine[] {
       .split(/[\s,;]+/)
       .filter((x) => x !== '');
     if (written.length === 0) return [];
-    const fail = (problem: string): TallyLine[] => [{ line: i + 1, landing: null, problem }];
+    const fail = (problem: TallyWrong): TallyLine[] => [{ line: i + 1, landing: null, problem }];
     const unclear = written.findIndex((x, c) => x === '=' && above[c] === undefined);
-    if (unclear >= 0) return fail(`There is no line above to repeat for ${TALLY_COLUMNS[unclear] ?? 'this'}.`);
+    if (unclear >= 0) return fail(tallyWrong('nothing-above', { column: TALLY_COLUMNS[unclear] ?? null }));
     let cells = written.map((x, c) => (x === '=' ? (above[c] ?? x) : x));
     const kind = KINDS[cells[0] ?? ''];
-    if (!kind) return fail(`${cells[0] ?? ''} is no kind: write F, T, G or L first.`);
+    if (!kind) return fail(tallyWrong('no-kind', { written: cells[0] ?? '' }));
     // A go-around has no touch: G 0 is a go-around of the pilot's own.
     if ((kind === 'go-around' || kind === 'low-pass') && cells.length <= 2)
       cells = [cells[0] ?? '', ...Array.from({ length: 8 }, () => '-'), cells[1] ?? '-'];
     if (cells.length !== TALLY_COLUMNS.length)
-      return fail(`${cells.length} columns of ${TALLY_COLUMNS.length}: write a dash for what was not seen.`);
+      return fail(tallyWrong('columns', { written: cells.length, of: TALLY_COLUMNS.length }));
     const [, meant, touched, along, across, drift, crab, swing, bounce, whose] = cells as [
       string,
       string,
@@ -148,12 +149,15 @@ export function readTally(text: string): TallyLine[] {
     const wrong = (Object.keys(read) as (keyof typeof read)[]).find((k) => read[k] === undefined);
     if (wrong)
       return fail(
-        `${cells[TALLY_COLUMNS.indexOf(wrong)] ?? ''} is no code for ${wrong}: use ${TALLY_CODES[wrong].join(' ')}.`,
+        tallyWrong('no-code', {
+          written: cells[TALLY_COLUMNS.indexOf(wrong)] ?? '',
+          column: wrong,
+          codes: TALLY_CODES[wrong],
+        }),
       );
     if (kind === 'low-pass' && [read.touched, read.along, read.across, read.swing].some((x) => x != null))
-      return fail('A low pass does not touch: write F or T, or dashes for where it touched.');
-    if (kind === 'low-pass' && (read.bounce?.count ?? 0) > 0)
-      return fail('A low pass does not bounce: write F or T, or a dash for the bounce.');
+      return fail(tallyWrong('low-pass-touched'));
+    if (kind === 'low-pass' && (read.bounce?.count ?? 0) > 0) return fail(tallyWrong('low-pass-bounced'));
     above = cells;
     return [
       {

@@ -3,6 +3,7 @@
  * Hours; dates ISO. Parsing of the text itself by papaparse.
  */
 import Papa from 'papaparse';
+import { type RowRefusal, rowRefusal } from './import-words';
 import type { LogbookField, LogbookMapping, WrittenType } from '@/domain/people';
 
 const BYTE_ORDER_MARK = 0xfeff;
@@ -130,7 +131,7 @@ export interface LogbookFlight {
 }
 export interface LogbookRead {
   flights: LogbookFlight[];
-  refused: { line: number; message: string }[];
+  refused: { line: number; why: RowRefusal }[];
   typesWritten: { name: string; flights: number }[];
 }
 
@@ -156,31 +157,31 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
     const line = i + 2;
     const cell = (f: LogbookField): string =>
       index[f] === undefined || index[f] < 0 ? '' : (row[index[f]] ?? '').trim();
-    const refuse = (message: string) => refused.push({ line, message });
+    const refuse = (why: RowRefusal) => refused.push({ line, why });
     if (table.ragged.includes(line))
-      return refuse(`has ${row.length} fields where the header has ${table.header.length}`);
+      return refuse(rowRefusal('ragged', { fields: row.length, header: table.header.length }));
     const typeWritten = cell('type');
     const flownOn = readDate(cell('date'), mapping.dates);
     if (typeWritten !== '') written.set(typeWritten, (written.get(typeWritten) ?? 0) + 1);
-    if (flownOn === null) return refuse(cell('date') === '' ? 'has no date' : `\u201c${cell('date')}\u201d is no date`);
-    if (flownOn > today) return refuse(`${flownOn} lies ahead`);
+    if (flownOn === null)
+      return refuse(cell('date') === '' ? rowRefusal('no-date') : rowRefusal('not-a-date', { written: cell('date') }));
+    if (flownOn > today) return refuse(rowRefusal('future', { date: flownOn }));
     const type = mapping.types[typeWritten];
-    if (!type) return refuse(typeWritten === '' ? 'has no type' : `it is not said what \u201c${typeWritten}\u201d is`);
+    if (!type)
+      return refuse(typeWritten === '' ? rowRefusal('no-type') : rowRefusal('type-open', { written: typeWritten }));
     const hours = readHours(cell('total'), mapping.time);
     const pic = readHours(cell('pic'), mapping.time);
     const dual = readHours(cell('dual'), mapping.time);
     const nightH = readHours(cell('night'), mapping.time);
     if (hours === null || pic === null || nightH === null)
-      return refuse(
-        `a time cannot be read: \u201c${[cell('total'), cell('pic'), cell('night')].filter(Boolean).join('\u201d, \u201c')}\u201d`,
-      );
+      return refuse(rowRefusal('not-a-time', { written: [cell('total'), cell('pic'), cell('night')].filter(Boolean) }));
     const counts = (
       ['takeoffsDay', 'takeoffsNight', 'takeoffs', 'landingsDay', 'landingsNight', 'landings', 'fullStops'] as const
     ).map((f) => [f, readCount(cell(f))] as const);
     const bad = counts.find(([, n]) => n === null);
     if (bad)
       return refuse(
-        `\u201c${cell(bad[0])}\u201d is no number of ${bad[0].startsWith('take') ? 'take-offs' : 'landings'}`,
+        rowRefusal('not-a-count', { written: cell(bad[0]), of: bad[0].startsWith('take') ? 'take-offs' : 'landings' }),
       );
     const n = Object.fromEntries(counts) as Record<(typeof counts)[number][0], number>;
     const allNight = nightH > 0 && hours > 0 && nightH >= hours - 0.05;
@@ -194,9 +195,8 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
     );
     const landings = landingsDay + landingsNight;
     const stops = index.fullStops !== undefined && index.fullStops >= 0 ? n.fullStops : said.has(line) ? landings : 0;
-    if (stops > landings) return refuse(`has ${stops} full stops and ${landings} landings`);
-    if (hours === 0 && landings === 0 && takeoffsDay + takeoffsNight === 0)
-      return refuse('has neither time nor landings');
+    if (stops > landings) return refuse(rowRefusal('more-stops', { stops, landings }));
+    if (hours === 0 && landings === 0 && takeoffsDay + takeoffsNight === 0) return refuse(rowRefusal('nothing-flown'));
     const nightFirst = Math.min(stops, landingsNight);
     const yes = (text: string) => /^(y|yes|x|1|true)$/i.test(text);
     const base = [
@@ -240,4 +240,5 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
 }
 /** A header, so that a file of the same form is known again. */
 export const headerKey = (header: readonly string[]): string => header.map((h) => h.trim().toLowerCase()).join('|');
+export * from './import-words';
 export * from './lines';

@@ -3,6 +3,7 @@
  * knots, seconds. Method in each file.
  */
 export * from './read';
+export * from './read-words';
 export * from './find';
 export * from './context';
 export * from './join';

@@ -3,7 +3,8 @@
  * place.
  */
 import { analyseOnField } from './find';
-import { type ColumnMapping, MAX_TEXT, readTrace } from './read';
+import { type ColumnMapping, readTrace } from './read';
+import { unreadableWords } from './read-words';
 import { packSeries, seriesOf } from './replay';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 
@@ -22,10 +23,11 @@ export function traceWork(
   progress: (share: number) => void = () => undefined,
 ): TraceDone {
   progress(0.05);
-  if (text.length > MAX_TEXT)
-    return { ok: false, code: 'too-large', message: 'The file is too long: cut it to the flight.' };
   const read = readTrace(text, mapping, (share) => progress(0.05 + 0.65 * share));
-  if (!read.ok) return read;
+  if (!read.ok) {
+    const { why, ...rest } = read;
+    return { ...rest, message: unreadableWords(why) };
+  }
   progress(0.7);
   const { analysis, placed } = analyseOnField(read.trace, context);
   progress(0.95);

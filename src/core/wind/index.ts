@@ -6,4 +6,5 @@ export * from './components';
 export * from './crosswind';
 export * from './ladder';
 export * from './report';
+export * from './report-words';
 export * from './station';

@@ -1,10 +1,12 @@
 import type { WindSeen } from '@/domain/brief';
 import { norm360 } from '../constants';
+import { type ReportWrong, reportWrong } from './report-words';
 
 export interface ReportProblem {
   path: string;
+  /** The group it is about; null = the whole report. */
   group: string | null;
-  message: string;
+  why: ReportWrong;
 }
 export interface SurfaceReport {
   station: string;
@@ -83,9 +85,9 @@ const some = (of: readonly RegExp[], group: string): boolean => group !== '' && 
  * @example readReport('METAR ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016 BECMG 24020KT') // wind 260/11 G17
  */
 export function readReport(text: string): ReportResult {
-  const fail = (message: string, group: string | null = null): ReportResult => ({
+  const fail = (why: ReportWrong, group: string | null = null): ReportResult => ({
     ok: false,
-    problems: [{ path: 'report', group, message }],
+    problems: [{ path: 'report', group, why }],
   });
   const tokens = text
     .toUpperCase()
@@ -93,26 +95,18 @@ export function readReport(text: string): ReportResult {
     .trim()
     .split(/\s+/)
     .filter(Boolean);
-  if (tokens.length === 0) return fail('Paste a report, for example: METAR ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016');
+  if (tokens.length === 0) return fail(reportWrong('nothing'));
   const remark = tokens.indexOf('RMK');
   const groups = remark >= 0 ? tokens.slice(0, remark) : tokens;
   while (groups[0] !== undefined && KIND.test(groups[0])) groups.shift();
   const [station = '', time = '', ...rest] = groups;
-  if (!/^[A-Z][A-Z0-9]{3}$/.test(station))
-    return fail(
-      `"${station}" is not a four-letter station. A report starts with the station, then the time, for example ZPAV 241420Z.`,
-      station,
-    );
+  if (!/^[A-Z][A-Z0-9]{3}$/.test(station)) return fail(reportWrong('station', { group: station }), station);
   const when = TIME.exec(time);
   const day = Number(when?.[1]);
   const hour = Number(when?.[2]);
   const minute = Number(when?.[3]);
-  if (!when || day < 1 || day > 31 || hour > 23 || minute > 59)
-    return fail(
-      `"${time || '(nothing)'}" is not a time. Write day, hour and minute in UTC, for example 241420Z.`,
-      time,
-    );
-  if (rest.includes('NIL')) return fail('This report says NIL: nothing was observed. Type the wind you see.', 'NIL');
+  if (!when || day < 1 || day > 31 || hour > 23 || minute > 59) return fail(reportWrong('time', { group: time }), time);
+  if (rest.includes('NIL')) return fail(reportWrong('nil'), 'NIL');
 
   const begins = rest.findIndex((t) => TREND_BEGINS.test(t));
   const body = begins >= 0 ? rest.slice(0, begins) : rest;
@@ -125,30 +119,28 @@ export function readReport(text: string): ReportResult {
     const asQnh = QNH.exec(group);
     const asAir = TEMPERATURE.exec(group);
     if (asWind) {
-      if (wind !== null)
-        return fail(`A second wind, "${group}". Which one was observed? Remove the other from the report.`, group);
+      if (wind !== null) return fail(reportWrong('second-wind', { group }), group);
       const read = readWindGroup(group, asWind);
-      if (typeof read === 'string') return fail(read, group);
+      if ('code' in read) return fail(read, group);
       wind = read;
     } else if (asArc) {
       const [from, to] = [Number(asArc[1]), Number(asArc[2])];
       if (from > 360 || to > 360 || !wind || !WIND.test(body[i - 1] ?? ''))
-        return fail(`"${group}" is not a direction range after a wind.`, group);
+        return fail(reportWrong('arc', { group }), group);
       wind = { ...wind, arcFromDeg: norm360(from), arcToDeg: norm360(to) };
     } else if (asQnh) {
       const hpa = Number(asQnh[1]) * (group.startsWith('Q') && !group.endsWith('INS') ? 1 : 0.338639);
-      if (hpa < 870 || hpa > 1085) return fail(`"${group}" is not a plausible altimeter setting.`, group);
-      if (qnhHpa !== null && Math.abs(qnhHpa - hpa) > 2)
-        return fail(`A second altimeter setting, "${group}", that contradicts the first.`, group);
+      if (hpa < 870 || hpa > 1085) return fail(reportWrong('altimeter', { group }), group);
+      if (qnhHpa !== null && Math.abs(qnhHpa - hpa) > 2) return fail(reportWrong('second-altimeter', { group }), group);
       qnhHpa ??= hpa;
     } else if (asAir && /[\dX]|^\/{5}$/.test(group)) {
-      if (air !== null) return fail(`A second temperature, "${group}".`, group);
+      if (air !== null) return fail(reportWrong('second-temperature', { group }), group);
       air = asAir;
     } else if (!KIND.test(group) && !some(SKY, group) && !some(OBSERVED, group) && !partOfTwo(body, i)) {
-      return fail(`The group "${group}" cannot be read. Check it against the original, or remove it.`, group);
+      return fail(reportWrong('unread', { group }), group);
     }
   }
-  if (!wind) return fail('No wind group found. It looks like 26011G17KT.', null);
+  if (!wind) return fail(reportWrong('no-wind'));
   const expected = begins >= 0 ? rest.slice(begins) : [];
   return {
     ok: true,
@@ -167,18 +159,17 @@ export function readReport(text: string): ReportResult {
           : {
               text: expected.join(' '),
               unread: expected.filter(
-                (g, i) =>
-                  !some(EXPECTED, g) && !some(SKY, g) && !partOfTwo(expected, i) && typeof windOf(g) === 'string',
+                (g, i) => !some(EXPECTED, g) && !some(SKY, g) && !partOfTwo(expected, i) && !isWind(g),
               ),
             },
     },
   };
 }
 
-/** A wind group read, or why it is none. */
-function windOf(group: string): SurfaceReport['wind'] | string {
+/** A wind group that can be read. */
+function isWind(group: string): boolean {
   const parts = WIND.exec(group);
-  return parts ? readWindGroup(group, parts) : `"${group}" is not a wind`;
+  return parts !== null && !('code' in readWindGroup(group, parts));
 }
 
 /** Groups that only stand beside others: 1 1/2SM, WS RWY22, WS ALL RWY, WS TKOF RWY04. */
@@ -195,10 +186,9 @@ const degrees = (text: string | undefined): number | null =>
 
 const TO_KT: Record<string, number> = { KT: 1, MPS: 1 / 0.514444, KMH: 1 / 1.852 };
 
-function readWindGroup(group: string, parts: RegExpExecArray): SurfaceReport['wind'] | string {
+function readWindGroup(group: string, parts: RegExpExecArray): SurfaceReport['wind'] | ReportWrong {
   const [, dir = '', speed = '', gust, unit = 'KT'] = parts;
-  if (dir === '///' || speed === '//' || gust === '//')
-    return `"${group}" says the wind was not measured. Type the wind you see instead.`;
+  if (dir === '///' || speed === '//' || gust === '//') return reportWrong('wind-not-measured', { group });
   const number = (text: string) => Number(text.replace('P', ''));
   const factor = TO_KT[unit] ?? 1;
   const kt = number(speed) * factor;
@@ -206,12 +196,12 @@ function readWindGroup(group: string, parts: RegExpExecArray): SurfaceReport['wi
   if (kt === 0 || dir === '000')
     return kt === 0 && dir === '000' && gustKt === null
       ? { variable: false, fromDeg: 360, kt: 0, gustKt: null, arcFromDeg: null, arcToDeg: null }
-      : `"${group}" is no wind: calm is written 00000${unit}, north is 360.`;
-  if (gustKt !== null && gustKt <= kt) return `In "${group}" the gust is not above the mean wind.`;
+      : reportWrong('calm', { group, unit });
+  if (gustKt !== null && gustKt <= kt) return reportWrong('gust', { group });
   if (dir === 'VRB') return { variable: true, fromDeg: null, kt, gustKt, arcFromDeg: null, arcToDeg: null };
   const deg = Number(dir);
-  if (deg > 360) return `"${group}" has a direction of ${deg}. Directions run from 000 to 360.`;
-  if (deg % 10 !== 0) return `"${group}" has a direction of ${dir}. Reports give tens of degrees.`;
+  if (deg > 360) return reportWrong('direction', { group, deg });
+  if (deg % 10 !== 0) return reportWrong('tens', { group, dir });
   return { variable: false, fromDeg: norm360(deg), kt, gustKt, arcFromDeg: null, arcToDeg: null };
 }
 

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { clockText, dayText, localClock } from '@/core/schedule';
 import { type BookAnswer, type ProposalsAnswer, type Refused } from '../schedule/form-facts';
-import { runAction } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 
 interface Props {
   name: string;
@@ -27,15 +27,13 @@ interface Props {
 export function OneTapBooking(p: Props) {
   const router = useRouter();
   const [state, setState] = useState<{ said: string; day: string } | null>(null);
-  const [trouble, setTrouble] = useState<string[]>([]);
-  const [busy, setBusy] = useState(false);
+  const { tap, busy, refusal, setProblems } = useTap();
   const [requestId] = useState(() => crypto.randomUUID());
   const days = Math.max(
     1,
     Math.min(21, p.through < p.today ? 14 : Math.round((Date.parse(p.through) - Date.parse(p.today)) / 86_400_000) + 1),
   );
-  const tap = async () => {
-    setBusy(true);
+  const bookBest = async () => {
     const common = {
       kind: p.kind,
       checkoutId: null,
@@ -45,31 +43,19 @@ export function OneTapBooking(p: Props) {
       passengers: 0,
       surface: 'any',
     };
-    const slots = await runAction<Omit<ProposalsAnswer, 'ok'>>(() =>
-      p.propose({ ...common, minutes: null, fromDate: p.today, days }),
-    );
-    const best = slots.ok ? slots.best[0] : undefined;
-    if (!slots.ok || !best) {
-      setBusy(false);
-      return setTrouble(
-        slots.ok ? [`No free start for ${p.registration} before it ends.`] : slots.problems.map((x) => x.message),
-      );
-    }
-    const answer = await runAction(() =>
-      p.book({
-        requestId,
-        ...common,
-        startsAt: best.from,
-        minutes: slots.minutes,
-        note: 'keeps recent',
-        waitingId: null,
-      }),
-    );
-    setBusy(false);
-    if (!answer.ok) return setTrouble(answer.problems.map((x) => x.message));
-    const day = localClock(best.from, p.zone).date;
-    setState({ said: `Booked ${dayText(day)} ${clockText(best.from, p.zone)} in ${p.registration}`, day });
-    router.refresh();
+    const look = () => p.propose({ ...common, minutes: null, fromDate: p.today, days });
+    const slots = await tap<Omit<ProposalsAnswer, 'ok'>>(look, { done: () => undefined });
+    if (!slots?.ok) return;
+    const best = slots.best[0];
+    if (!best) return setProblems([{ path: '', message: `No free start for ${p.registration} before it ends.` }]);
+    const booking = { requestId, ...common, startsAt: best.from, minutes: slots.minutes, note: 'keeps recent' };
+    await tap(() => p.book({ ...booking, waitingId: null }), {
+      done: () => {
+        const day = localClock(best.from, p.zone).date;
+        setState({ said: `Booked ${dayText(day)} ${clockText(best.from, p.zone)} in ${p.registration}`, day });
+        router.refresh();
+      },
+    });
   };
   const byHand = `/schedule?kind=${p.kind}&pilot=${p.pilotId}&air=${p.airframeId}`;
   if (state)
@@ -78,14 +64,14 @@ export function OneTapBooking(p: Props) {
         <b>{state.said}</b>. <Link href={`/schedule?day=${state.day}`}>See it</Link>
       </span>
     );
-  if (trouble.length > 0)
+  if (refusal)
     return (
       <span role="alert" className="small v-outside">
-        {trouble.join(' ')} <Link href={byHand}>By hand</Link>
+        {refusal} <Link href={byHand}>By hand</Link>
       </span>
     );
   return (
-    <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void tap()}>
+    <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void bookBest()}>
       {busy ? 'Booking' : `Book ${p.registration}`}
       <span className="visually-hidden"> for {p.name}</span>
     </Button>

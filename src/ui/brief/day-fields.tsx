@@ -1,4 +1,7 @@
 'use client';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
 import type { FieldErrors, UseFormReturn } from 'react-hook-form';
 import type { BriefValues, ReportAir } from './values';
 import { fixed } from '@/core/format';
@@ -82,12 +85,10 @@ export function AirFields({
             ['two', 'two aeroplanes'],
           ] as const
         ).map(([name, label]) => (
-          <div key={name} className="form-check">
-            <input type="checkbox" className="form-check-input" id={name} {...form.register(name)} />
-            <label className="form-check-label" htmlFor={name}>
-              {label}
-            </label>
-          </div>
+          <FormCheck key={name}>
+            <FormCheckInput type="checkbox" id={name} {...form.register(name)} />
+            <FormCheckLabel htmlFor={name}>{label}</FormCheckLabel>
+          </FormCheck>
         ))}
       </div>
     </>

@@ -1,4 +1,6 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
 import Button from 'react-bootstrap/Button';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, rectSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
@@ -126,28 +128,12 @@ function Arrange({
           style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr) auto auto', alignItems: 'end' }}
         >
           <div>
-            <label className="form-label" htmlFor="own-title">
-              Own item
-            </label>
-            <input
-              id="own-title"
-              className="form-control"
-              value={title}
-              maxLength={60}
-              onChange={(e) => setTitle(e.target.value)}
-            />
+            <FormLabel htmlFor="own-title">Own item</FormLabel>
+            <FormControl id="own-title" value={title} maxLength={60} onChange={(e) => setTitle(e.target.value)} />
           </div>
           <div>
-            <label className="form-label" htmlFor="own-text">
-              Text
-            </label>
-            <input
-              id="own-text"
-              className="form-control"
-              value={text}
-              maxLength={600}
-              onChange={(e) => setText(e.target.value)}
-            />
+            <FormLabel htmlFor="own-text">Text</FormLabel>
+            <FormControl id="own-text" value={text} maxLength={600} onChange={(e) => setText(e.target.value)} />
           </div>
           <Button variant="outline-primary" onClick={add}>
             Add

@@ -1,13 +1,12 @@
 'use client';
 import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import type { BriefResult } from '@/core/approach';
 import { dateText, instantText, windText } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { Outranked, Problems, Title } from '../shared/parts';
 import { SourceKey } from '../shared/source';
 import { type BriefFacts, BriefPanels } from './panels';
@@ -26,16 +25,7 @@ interface Props extends BriefFacts {
 /** A stored brief as the pilot reads it: exactly the snapshot that was saved. */
 export function BriefView(props: Props) {
   const { choices, lesson, acknowledgedAt, acknowledgedByName, mayAcknowledge } = props;
-  const router = useRouter();
-  const [busy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<ActionProblem[]>([]);
-  const say_ = async () => {
-    setBusy(true);
-    const answer = await runAction(() => props.acknowledge(props.briefId));
-    setBusy(false);
-    if (answer.ok) router.refresh();
-    else setTrouble(answer.problems);
-  };
+  const { tap, busy, problems } = useTap();
   return (
     <>
       <Title
@@ -46,12 +36,12 @@ export function BriefView(props: Props) {
           Card
         </Link>
         {mayAcknowledge ? (
-          <Button variant="primary" onClick={() => void say_()} disabled={busy}>
+          <Button variant="primary" onClick={() => void tap(() => props.acknowledge(props.briefId))} disabled={busy}>
             {busy ? 'Sending' : 'I have read and understood it'}
           </Button>
         ) : null}
       </Title>
-      <Problems problems={trouble} />
+      <Problems problems={problems} />
       {acknowledgedAt ? (
         <p className="note-good">
           Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.

@@ -1,4 +1,4 @@
-import { readReport, reportedWind } from '@/core/wind';
+import { readReport, reportWords, reportedWind } from '@/core/wind';
 import type { WindSeen } from '@/domain/brief';
 
 export interface WindFields {
@@ -24,11 +24,13 @@ export function readWindFields(f: WindFields, nowIso: string): WindRead {
   if (f.windKind === 'report') {
     if (f.report.trim() === '') return { wind: null, problem: null };
     const read = readReport(f.report);
-    if (!read.ok)
+    if (!read.ok) {
+      const why = read.problems[0]?.why;
       return {
         wind: null,
-        problem: { path: 'report', message: read.problems[0]?.message ?? 'The report cannot be read.' },
+        problem: { path: 'report', message: why ? reportWords(why) : 'The report cannot be read.' },
       };
+    }
     const wind = reportedWind(f.report, read.report, nowIso);
     return wind
       ? { wind, problem: null }

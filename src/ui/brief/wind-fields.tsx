@@ -1,4 +1,7 @@
 'use client';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
 import Button from 'react-bootstrap/Button';
 import type { FieldErrors, UseFormReturn } from 'react-hook-form';
 import type { BriefValues, ReportAir, StationNow } from './values';
@@ -25,18 +28,12 @@ export function WindFieldset({
     <div style={{ gridColumn: 'span 2' }}>
       <div role="radiogroup" aria-label="Wind from" className="d-flex gap-3 mb-1">
         {(['report', 'typed'] as const).map((k) => (
-          <div key={k} className="form-check">
-            <input
-              className="form-check-input"
-              type="radio"
-              id={`wind-${k}`}
-              value={k}
-              {...form.register('windKind')}
-            />
-            <label className="form-check-label" htmlFor={`wind-${k}`}>
+          <FormCheck key={k}>
+            <FormCheckInput type="radio" id={`wind-${k}`} value={k} {...form.register('windKind')} />
+            <FormCheckLabel htmlFor={`wind-${k}`}>
               {k === 'report' ? 'Wind from a report' : 'Wind heard or seen'}
-            </label>
-          </div>
+            </FormCheckLabel>
+          </FormCheck>
         ))}
       </div>
       {v.windKind === 'report' ? (

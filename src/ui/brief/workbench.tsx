@@ -11,7 +11,8 @@ import { type Ladder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { type ActionProblem, type ActionResult, showProblems, useDraft } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { LiveEpoch } from '../shared/live';
 import { Outranked, Panel, Problems, Title } from '../shared/parts';
 import { SourceKey } from '../shared/source';
@@ -60,6 +61,8 @@ export function BriefWorkbench(props: Props) {
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
+  const template = useTap();
+  const sending = useTap();
   const [arrange, setArrange] = useState(false);
   const [requestId] = useState(() => crypto.randomUUID());
   const { errors, isSubmitting } = form.formState;
@@ -111,30 +114,29 @@ export function BriefWorkbench(props: Props) {
       baggageKg: values.baggageKg,
       bookingMin: values.bookingMin,
     };
-    const answer = await runAction(() => props.action({ requestId, checkoutId, choices: numbers, base: base.current }));
-    if (!answer.ok) {
-      if (answer.base !== undefined) base.current = answer.base;
-      setRestOpen(true);
-      return setRest(
-        showProblems(
-          form,
-          answer.problems.map((p) => ({ ...p, path: FIELD_OF[p.path] ?? p.path })),
-        ),
-      );
-    }
-    draft.clear();
-    router.push(`/checkouts/${checkoutId}/fly`);
+    await sending.tap(() => props.action({ requestId, checkoutId, choices: numbers, base: base.current }), {
+      refused: ({ base: now, problems }) => {
+        if (now !== undefined) base.current = now;
+        setRestOpen(true);
+        const beside = problems.map((p) => ({ ...p, path: FIELD_OF[p.path] ?? p.path }));
+        setRest(showProblems(form, beside));
+      },
+      done: () => {
+        draft.clear();
+        router.push(`/checkouts/${checkoutId}/fly`);
+      },
+    });
   });
   const saveTemplate =
     props.templateAction === null
       ? null
       : async () => {
-          const answer = await runAction(
-            () => props.templateAction?.({ checkoutId, layout: v.layout }) ?? Promise.resolve({ ok: true as const }),
-          );
-          return answer.ok
-            ? 'Kept: new briefs of this goal start in this order.'
-            : (answer.problems[0]?.message ?? 'not kept');
+          const save = () =>
+            props.templateAction?.({ checkoutId, layout: v.layout }) ?? Promise.resolve({ ok: true as const });
+          const answer = await template.tap(save, { done: () => undefined });
+          return answer?.ok === false
+            ? answer.problems.map((p) => p.message).join(' ')
+            : 'Saved: new briefs of this goal start in this order.';
         };
 
   return (

@@ -1,10 +1,17 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import Feedback from 'react-bootstrap/Feedback';
+import FormControl from 'react-bootstrap/FormControl';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Finding } from '@/core/assess';
 import { dateText } from '@/core/format';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import { Field } from '../shared/field';
+import { type ActionResult, typedNumber } from '../shared/forms';
+import { Problems } from '../shared/parts';
+import { useTap } from '../shared/use-tap';
 
 export interface ShownFinding extends Finding {
   own: boolean;
@@ -68,20 +75,18 @@ function FindingItem({
   const router = useRouter();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
-  const [busy, setBusy] = useState(false);
+  const { tap, busy, problems, setProblems } = useTap();
   const behind = links.filter((l) => f.evidence.includes(l.id));
   const word = f.decided?.decision;
   const send = async (decision: 'confirmed' | 'dismissed' | 'withdrawn') => {
     if (!decide) return;
-    setBusy(true);
-    const answer = await runAction(() => decide({ checkoutId, findingId: f.id, decision, reason, lesson, own: null }));
-    setBusy(false);
-    if (!answer.ok) return setProblems(answer.problems);
-    setProblems([]);
-    setAsking(false);
-    setReason('');
-    router.refresh();
+    await tap(() => decide({ checkoutId, findingId: f.id, decision, reason, lesson, own: null }), {
+      done: () => {
+        setAsking(false);
+        setReason('');
+        router.refresh();
+      },
+    });
   };
   const field = `dismiss-${f.id}`;
   return (
@@ -169,12 +174,10 @@ function FindingItem({
           ) : asking ? (
             <>
               <div style={{ flex: '1 1 240px' }}>
-                <label className="form-label" htmlFor={field}>
-                  Why it is dismissed
-                </label>
-                <input
+                <FormLabel htmlFor={field}>Why it is dismissed</FormLabel>
+                <FormControl
                   id={field}
-                  className={`form-control${problems.length > 0 ? ' is-invalid' : ''}`}
+                  isInvalid={problems.length > 0}
                   value={reason}
                   maxLength={300}
                   aria-describedby={problems.length > 0 ? `${field}-error` : undefined}
@@ -182,9 +185,9 @@ function FindingItem({
                   onChange={(e) => setReason(e.target.value)}
                 />
                 {problems.map((p) => (
-                  <div key={p.message} id={`${field}-error`} className="invalid-feedback" role="alert">
+                  <Feedback key={p.message} id={`${field}-error`} type="invalid" role="alert">
                     {p.message}
-                  </div>
+                  </Feedback>
                 ))}
               </div>
               <Button variant="primary" size="sm" disabled={busy} onClick={() => void send('dismissed')}>
@@ -235,9 +238,9 @@ function FindingItem({
             </>
           )}
           {!asking && problems.length > 0 ? (
-            <span className="invalid-feedback" role="alert">
+            <Feedback type="invalid" as="span" role="alert">
               {problems[0]?.message}
-            </span>
+            </Feedback>
           ) : null}
         </div>
       ) : null}
@@ -257,49 +260,31 @@ function OwnFinding({
 }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [v, setV] = useState({ title: '', text: '', next: '', minutes: '10' });
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
-  const set = (k: keyof typeof v) => (e: { target: { value: string } }) => setV({ ...v, [k]: e.target.value });
-  const add = async () => {
-    const answer = await runAction(() =>
-      decide({
-        checkoutId,
-        findingId: 'own-new',
-        decision: 'own',
-        reason: '',
-        lesson,
-        own: {
-          title: v.title,
-          text: v.text,
-          next: { title: v.next, text: '', minutes: Number(v.minutes), where: 'circuit' },
-        },
-      }),
-    );
-    if (!answer.ok) return setProblems(answer.problems);
-    setProblems([]);
-    setV({ title: '', text: '', next: '', minutes: '10' });
-    setOpen(false);
-    router.refresh();
-  };
-  const said = (path: string) => problems.find((p) => p.path === path)?.message;
-  const field = (
-    id: string,
-    path: string,
-    label: string,
-    control: React.ReactElement<{ id?: string; className?: string }>,
-  ) => (
-    <div>
-      <label className="form-label" htmlFor={id}>
-        {label}
-      </label>
-      {control}
-      {said(path) ? (
-        <div className="invalid-feedback" role="alert">
-          {said(path)}
-        </div>
-      ) : null}
-    </div>
-  );
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/debrief-forms')).DecideForm,
+    defaults: { title: '', text: '', next: '', minutes: '10' },
+    draft: `own-finding:${checkoutId}:${lesson}`,
+    as: ({ title, text, next, minutes }) => ({
+      checkoutId,
+      findingId: 'own-new',
+      decision: 'own',
+      reason: '',
+      lesson,
+      own: { title, text, next: { title: next, text: '', minutes: typedNumber(minutes), where: 'circuit' } },
+    }),
+    fieldOf: {
+      'own.title': 'title',
+      'own.text': 'text',
+      'own.next.title': 'next',
+      'own.next.minutes': 'minutes',
+    },
+    action: decide,
+    done: () => {
+      f.form.reset();
+      setOpen(false);
+      router.refresh();
+    },
+  });
   if (!open)
     return (
       <Button variant="outline-primary" size="sm" onClick={() => setOpen(true)}>
@@ -307,77 +292,30 @@ function OwnFinding({
       </Button>
     );
   return (
-    <div className="fields mt-2" role="group" aria-label="Your own finding">
-      {field(
-        'own-finding-title',
-        'own.title',
-        'What',
-        <input
-          id="own-finding-title"
-          className="form-control"
-          value={v.title}
-          maxLength={80}
-          onChange={set('title')}
-        />,
-      )}
-      {field(
-        'own-finding-next',
-        'own.next.title',
-        'What to fly because of it',
-        <input id="own-finding-next" className="form-control" value={v.next} maxLength={80} onChange={set('next')} />,
-      )}
-      {field(
-        'own-finding-minutes',
-        'own.next.minutes',
-        'Minutes',
-        <input
-          id="own-finding-minutes"
-          className="form-control"
-          inputMode="numeric"
-          value={v.minutes}
-          onChange={set('minutes')}
-        />,
-      )}
+    <form {...f.props} className="fields mt-2" aria-label="Your own finding">
+      <Field label="What" id="own-finding-title" error={f.error('title')}>
+        <input maxLength={80} {...f.register('title')} />
+      </Field>
+      <Field label="What to fly because of it" id="own-finding-next" error={f.error('next')}>
+        <input maxLength={80} {...f.register('next')} />
+      </Field>
+      <Field label="Minutes" id="own-finding-minutes" error={f.error('minutes')}>
+        <input inputMode="numeric" {...f.register('minutes')} />
+      </Field>
       <div style={{ gridColumn: '1 / -1' }}>
-        <label className="form-label" htmlFor="own-finding-text">
-          What you saw
-        </label>
-        <textarea
-          id="own-finding-text"
-          className="form-control"
-          rows={2}
-          value={v.text}
-          maxLength={300}
-          onChange={set('text')}
-        />
-        {said('own.text') ? (
-          <div className="invalid-feedback" role="alert">
-            {said('own.text')}
-          </div>
-        ) : null}
+        <Field label="What you saw" id="own-finding-text" error={f.error('text')}>
+          <textarea rows={2} maxLength={300} {...f.register('text')} />
+        </Field>
       </div>
-      {problems
-        .filter((p) => !p.path.startsWith('own.'))
-        .map((p) => (
-          <p key={p.message} className="invalid-feedback mb-0" role="alert">
-            {p.message}
-          </p>
-        ))}
+      <Problems problems={f.problems} title="Not added" />
       <div className="d-flex gap-2">
-        <Button variant="primary" size="sm" onClick={() => void add()}>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Add it
         </Button>
-        <Button
-          variant="outline-primary"
-          size="sm"
-          onClick={() => {
-            setOpen(false);
-            setProblems([]);
-          }}
-        >
-          Leave it
+        <Button variant="outline-primary" size="sm" onClick={() => setOpen(false)}>
+          Cancel
         </Button>
       </div>
-    </div>
+    </form>
   );
 }

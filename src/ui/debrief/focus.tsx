@@ -1,11 +1,12 @@
 'use client';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { instantText } from '@/core/format';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { Problems } from '../shared/parts';
 
 export interface HeldDebrief {
@@ -28,12 +29,10 @@ interface Props {
 
 /** What to think of next time, two things at most; kept with the debrief, printed, and acknowledged by the pilot. */
 export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
-  const router = useRouter();
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
-  const [busy, setBusy] = useState(false);
+  const { tap, busy, problems } = useTap();
   const status = held
-    ? `Debrief version ${held.version}, kept by ${held.createdBy} ${instantText(held.createdAt)}; ${held.acknowledgedAt ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
-    : 'Not kept yet.';
+    ? `Debrief version ${held.version}, saved by ${held.createdBy} ${instantText(held.createdAt)}; ${held.acknowledgedAt ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
+    : 'Not saved yet.';
   const files = held ? (
     <p className="mb-0">
       <a href={`/api/debriefs/${held.id}/pdf`}>Debrief as PDF</a>
@@ -62,14 +61,7 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
             variant="primary"
             className="mb-2"
             disabled={busy}
-            onClick={() => {
-              setBusy(true);
-              void runAction(() => acknowledge(held.id)).then((a) => {
-                setBusy(false);
-                if (a.ok) router.refresh();
-                else setProblems(a.problems);
-              });
-            }}
+            onClick={() => void tap(() => acknowledge(held.id))}
           >
             Read and talked through
           </Button>
@@ -78,7 +70,7 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
         {files}
       </>
     ) : (
-      <p className="mb-0">The instructor has not kept this debrief yet.</p>
+      <p className="mb-0">The instructor has not saved this debrief yet.</p>
     );
   }
   return <FocusForm sortieId={sortieId} held={held} suggested={suggested} save={save} status={status} files={files} />;

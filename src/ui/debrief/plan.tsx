@@ -1,4 +1,10 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import Feedback from 'react-bootstrap/Feedback';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
+import FormControl from 'react-bootstrap/FormControl';
 import Button from 'react-bootstrap/Button';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import {
@@ -22,7 +28,8 @@ import {
 import { fixed, hoursText } from '@/core/format';
 import { BLOCK_NAME, type PlanBlock } from '@/domain/plan';
 import { moved } from '../brief/arrange';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { Panel, Problems } from '../shared/parts';
 
 export interface ForecastSlot {
@@ -72,9 +79,8 @@ export function PlanWorkbench(p: Props) {
   const [slot, setSlot] = useState(p.firstSlot);
   const [booking, setBooking] = useState(String(p.bookingMin));
   const [hand, setHand] = useState<PlanBlock[] | null>(p.saved?.blocks ?? null);
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
+  const { tap, busy, problems, setProblems } = useTap();
   const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
   const [requestId, setRequestId] = useState(() => crypto.randomUUID());
   const bookingMin = Math.round(Number(booking));
   const bookingOk = Number.isFinite(bookingMin) && bookingMin >= 10 && bookingMin <= 720;
@@ -122,30 +128,20 @@ export function PlanWorkbench(p: Props) {
       setProblems([{ path: 'bookingMin', message: 'Give the minutes of the booking, 10 to 720.' }]);
       return;
     }
-    setBusy(true);
-    const answer = await runAction(() =>
-      p.action({
-        requestId,
-        checkoutId: p.checkoutId,
-        lesson: p.lesson,
-        blocks,
-        focus: focusText
-          .split(';')
-          .map((f) => f.trim())
-          .filter((f) => f.length >= 3)
-          .slice(0, 2),
-        bookingMin,
-      }),
-    );
-    setBusy(false);
-    if (!answer.ok) {
-      setSaid('');
-      return setProblems(answer.problems);
-    }
-    setProblems([]);
-    setRequestId(crypto.randomUUID());
-    setSaid(`Kept as version ${answer.version}. The brief of lesson ${p.lesson} takes it over.`);
-    router.refresh();
+    const focus = focusText
+      .split(';')
+      .map((f) => f.trim())
+      .filter((f) => f.length >= 3)
+      .slice(0, 2);
+    const { checkoutId, lesson } = p;
+    await tap(() => p.action({ requestId, checkoutId, lesson, blocks, focus, bookingMin }), {
+      refused: () => setSaid(''),
+      done: ({ version }) => {
+        setRequestId(crypto.randomUUID());
+        setSaid(`Saved as version ${version}. The brief of lesson ${lesson} uses it.`);
+        router.refresh();
+      },
+    });
   };
   const total = Math.max(1, room.roomMin, flying);
   return (
@@ -232,12 +228,12 @@ export function PlanWorkbench(p: Props) {
         <div className="grid" style={{ alignContent: 'start' }}>
           <Panel title="Time, fuel and wind">
             <div className="mb-2">
-              <label className="form-label" htmlFor="plan-booking">
+              <FormLabel htmlFor="plan-booking">
                 Booking <span className="soft">(min)</span>
-              </label>
-              <input
+              </FormLabel>
+              <FormControl
                 id="plan-booking"
-                className={`form-control${bookingOk ? '' : ' is-invalid'}`}
+                isInvalid={!bookingOk}
                 inputMode="numeric"
                 value={booking}
                 aria-invalid={!bookingOk}
@@ -248,9 +244,9 @@ export function PlanWorkbench(p: Props) {
                 }}
               />
               {bookingOk ? null : (
-                <div className="invalid-feedback" id="plan-booking-error" role="alert">
+                <Feedback type="invalid" id="plan-booking-error" role="alert">
                   Give whole minutes, 10 to 720.
-                </div>
+                </Feedback>
               )}
             </div>
             <p className="small mb-2">
@@ -263,9 +259,8 @@ export function PlanWorkbench(p: Props) {
                 <p className="small mb-0">The station has no forecast.</p>
               ) : (
                 p.slots.map((s) => (
-                  <div key={s.key} className="form-check">
-                    <input
-                      className="form-check-input"
+                  <FormCheck key={s.key}>
+                    <FormCheckInput
                       type="radio"
                       name="plan-slot"
                       id={`slot-${s.key}`}
@@ -275,11 +270,11 @@ export function PlanWorkbench(p: Props) {
                         setSaid('');
                       }}
                     />
-                    <label className="form-check-label small" htmlFor={`slot-${s.key}`}>
+                    <FormCheckLabel className="small" htmlFor={`slot-${s.key}`}>
                       {s.name}: {fixed(s.crosswindKt)} kt across on {s.runwayEnd}
                       {s.gust ? ', in gusts' : ''}
-                    </label>
-                  </div>
+                    </FormCheckLabel>
+                  </FormCheck>
                 ))
               )}
             </fieldset>
@@ -311,12 +306,13 @@ export function PlanWorkbench(p: Props) {
             )}
           </Panel>
           <Panel title="Save plan">
-            <label className="form-label" htmlFor="plan-focus">
+            <FormLabel htmlFor="plan-focus">
               Focus, two things at most <span className="soft">(separate with a semicolon)</span>
-            </label>
-            <textarea
+            </FormLabel>
+            <FormControl
               id="plan-focus"
-              className="form-control mb-2"
+              as="textarea"
+              className="mb-2"
               rows={3}
               value={focusText}
               maxLength={240}
@@ -325,9 +321,9 @@ export function PlanWorkbench(p: Props) {
                 setSaid('');
               }}
             />
-            <Problems problems={problems} title="Not kept" />
+            <Problems problems={problems} title="Not saved" />
             <p className="small soft mb-2" role="status">
-              {said || (p.saved ? `Version ${p.saved.version}, kept by ${p.saved.by}.` : 'Not kept yet.')}
+              {said || (p.saved ? `Version ${p.saved.version}, saved by ${p.saved.by}.` : 'Not saved yet.')}
             </p>
             <Button variant="primary" disabled={busy || blocks.length === 0} onClick={() => void save()}>
               Keep the plan of lesson {p.lesson}
@@ -377,8 +373,8 @@ function Step({
       <span className="small soft">{BLOCK_NAME[b.kind]}</span>
       <div className="plan-text">
         {b.kind === 'own' ? (
-          <input
-            className="form-control form-control-sm"
+          <FormControl
+            size="sm"
             aria-label={`Title of step ${n}`}
             value={b.title}
             maxLength={80}
@@ -390,8 +386,7 @@ function Step({
         {b.why ? <div className="small soft">{b.why}</div> : null}
       </div>
       <div className="input-group input-group-sm" style={{ width: 116 }}>
-        <input
-          className="form-control"
+        <FormControl
           inputMode="numeric"
           aria-label={`Minutes of step ${n}, ${b.title}`}
           value={b.minutes}

@@ -1,4 +1,6 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormSelect from 'react-bootstrap/FormSelect';
 import { asFlown, countFlown, flownWords } from '@/core/assess';
 import { say } from '@/domain/words';
 import { EVERY_TYPE, type LandingFilter, type ProgressLanding, WINDS, ofType } from './progress-filter';
@@ -22,16 +24,14 @@ export function Choose({
 }) {
   return (
     <div>
-      <label className="form-label" htmlFor={id}>
-        {label}
-      </label>
-      <select id={id} className="form-select form-select-sm" value={value} onChange={(e) => set(e.target.value)}>
+      <FormLabel htmlFor={id}>{label}</FormLabel>
+      <FormSelect id={id} size="sm" value={value} onChange={(e) => set(e.target.value)}>
         {options.map((o) => (
           <option key={o.key} value={o.key}>
             {o.name}
           </option>
         ))}
-      </select>
+      </FormSelect>
     </div>
   );
 }

@@ -1,9 +1,9 @@
 'use client';
 import Button from 'react-bootstrap/Button';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { WORK_ON, WORK_ON_NAME, type WorkOn, type compareSelf } from '@/core/assess';
-import { type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 
 /** Three taps, before anything is shown: how many were your own, which was the best, what to work on. */
 export function SelfAsk({
@@ -19,24 +19,15 @@ export function SelfAsk({
   forPilot: boolean;
   save: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
   const [own, setOwn] = useState<number | null>(null);
   const [best, setBest] = useState<number | null | undefined>(undefined);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const send = async (workOn: WorkOn) => {
-    if (own === null || best === undefined || busy) {
-      setProblem('Tap the first two, then this.');
-      return;
-    }
-    setBusy(true);
-    const answer = await runAction(() => save({ sortieId, own, bestNumber: best, workOn }));
-    setBusy(false);
-    if (answer.ok) router.refresh();
-    else setProblem(answer.problems[0]?.message ?? 'This was not kept.');
-  };
-  const chip = (key: string, text: string, on: boolean, tap: () => void) => (
-    <Button key={key} variant={on ? 'primary' : 'outline-primary'} aria-pressed={on} disabled={busy} onClick={tap}>
+  const { tap, busy, refusal, setProblems } = useTap();
+  const send = (workOn: WorkOn) =>
+    own === null || best === undefined
+      ? setProblems([{ path: '', message: 'Tap the first two, then this.' }])
+      : void tap(() => save({ sortieId, own, bestNumber: best, workOn }));
+  const chip = (key: string, text: string, on: boolean, choose: () => void) => (
+    <Button key={key} variant={on ? 'primary' : 'outline-primary'} aria-pressed={on} disabled={busy} onClick={choose}>
       {text}
     </Button>
   );
@@ -64,13 +55,13 @@ export function SelfAsk({
         <div role="group" aria-label="What to work on">
           <span>{forPilot ? 'What to work on?' : 'To work on'}</span>
           <div className="d-flex gap-1 flex-wrap">
-            {WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => void send(w)))}
+            {WORK_ON.map((w) => chip(w, WORK_ON_NAME[w], false, () => send(w)))}
           </div>
         </div>
       </div>
       <p className="mb-0 small" role="status">
-        {problem ? (
-          <span className="v-outside">{problem}</span>
+        {refusal ? (
+          <span className="v-outside">{refusal}</span>
         ) : (
           <span className="soft">The third tap keeps it and shows what was recorded beside it.</span>
         )}

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { TALLY_CODES, TALLY_COLUMNS, type TallyLanding, readTally } from '@/core/assess';
+import { TALLY_CODES, TALLY_COLUMNS, type TallyLanding, readTally, tallyWords } from '@/core/assess';
 import { UNSEEN } from '@/domain/unseen';
 import { INTERVENTIONS, say } from '@/domain/words';
 import type { Folded, SortiePack } from '@/offline/protocol';
@@ -109,7 +109,7 @@ export function Paper({
       <ol id="paper-read" className="paper-read">
         {lines.map((l) => (
           <li key={l.line} value={l.line} className={l.problem ? 'wrong' : undefined}>
-            {l.problem ?? words(l.landing)}
+            {l.problem ? tallyWords(l.problem) : words(l.landing)}
           </li>
         ))}
       </ol>

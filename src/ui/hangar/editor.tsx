@@ -1,15 +1,23 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import Feedback from 'react-bootstrap/Feedback';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
+import FormSelect from 'react-bootstrap/FormSelect';
+import FormControl from 'react-bootstrap/FormControl';
 import Button from 'react-bootstrap/Button';
 import { plain } from '@/core/format';
 import { useRouter } from 'next/navigation';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { type ChangeEvent, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { sheetDifferences, fieldName, fieldUnit, rowName, validateSheet } from '@/core/sheet';
 import { effectiveSheet } from '@/core/plan';
 import { ATTRIBUTES, type AttributeKey } from '@/domain/handling';
 import { type FormNode, emptyOf, misfit } from '@/domain/form-node';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { SOURCES, say } from '@/domain/words';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { AerodromeDrawing } from '../shared/aerodrome-drawing';
 import { Panel, Problems, Title } from '../shared/parts';
 import { DifferenceList, FindingList } from './findings';
@@ -48,8 +56,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   const [draft, setDraft] = useState(value);
   const [section, setSection] = useState('');
   const [reason, setReason] = useState('');
-  const [trouble, setTrouble] = useState<ActionProblem[]>([]);
-  const [busy, setBusy] = useState(false);
+  const { tap, busy, problems: trouble } = useTap();
   useEffect(() => {
     const kept = sessionStorage.getItem(draftKey);
     if (kept) setDraft(JSON.parse(kept));
@@ -76,17 +83,17 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
   const sections = ['general', ...fields.filter((f) => !isPlain(f.node)).map((f) => f.key)];
   const now = section === '' ? 'general' : section;
   const send = async () => {
-    setBusy(true);
-    const answer = await runAction(() => save({ reason, value: draft, baseVersion: version }));
-    setBusy(false);
-    if (!answer.ok) {
-      const first = answer.problems.find((p) => p.path.startsWith('sheet.'))?.path.split('.')[1];
-      if (first) setSection(sections.includes(first) ? first : 'general');
-      return setTrouble(answer.problems);
-    }
-    sessionStorage.removeItem(draftKey);
-    router.push(back);
-    router.refresh();
+    await tap(() => save({ reason, value: draft, baseVersion: version }), {
+      refused: ({ problems }) => {
+        const first = problems.find((p) => p.path.startsWith('sheet.'))?.path.split('.')[1];
+        if (first) setSection(sections.includes(first) ? first : 'general');
+      },
+      done: () => {
+        sessionStorage.removeItem(draftKey);
+        router.push(back);
+        router.refresh();
+      },
+    });
   };
   const tools: Tools = { set, problems, dialUnit, absent: kind === 'content' ? 'none' : 'not on the sheet' };
   const reasonProblem = trouble.find((p) => p.path === 'reason')?.message;
@@ -204,20 +211,19 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
             )}
           </Panel>
           <Panel title="Save">
-            <label className="form-label" htmlFor="reason">
-              Reason
-            </label>
-            <textarea
+            <FormLabel htmlFor="reason">Reason</FormLabel>
+            <FormControl
+              as="textarea"
               id="reason"
-              className={`form-control${reasonProblem ? ' is-invalid' : ''}`}
+              isInvalid={reasonProblem !== undefined}
               rows={2}
               value={reason}
               aria-describedby="reason-problem"
               onChange={(e) => setReason(e.target.value)}
             />
-            <div className="invalid-feedback" id="reason-problem" role="alert">
+            <Feedback type="invalid" id="reason-problem" role="alert">
               {reasonProblem}
-            </div>
+            </Feedback>
             <Button
               variant="primary"
               className="mt-2"
@@ -279,55 +285,39 @@ function NodeField({
     </>
   );
   const note = problem ? (
-    <div className="invalid-feedback" role="alert" id={`${id}-p`}>
+    <Feedback type="invalid" role="alert" id={`${id}-p`}>
       {problem}
-    </div>
+    </Feedback>
   ) : null;
-  const cls = (base: string) => `${base}${problem ? ' is-invalid' : ''}`;
+  const invalid = Boolean(problem);
   switch (node.kind) {
     case 'fixed':
       return null;
     case 'number':
       return (
         <div>
-          <label className="form-label" htmlFor={id}>
-            {label}
-          </label>
-          <NumberInput
-            id={id}
-            className={cls('form-control form-control-sm')}
-            value={value}
-            change={(x) => tools.set(path, x)}
-          />
+          <FormLabel htmlFor={id}>{label}</FormLabel>
+          <NumberInput id={id} invalid={invalid} value={value} change={(x) => tools.set(path, x)} />
           {note}
         </div>
       );
     case 'text':
       return (
         <div>
-          <label className="form-label" htmlFor={id}>
-            {label}
-          </label>
-          <TextInput
-            id={id}
-            className={cls('form-control form-control-sm')}
-            value={plain(value)}
-            path={path}
-            change={(x) => tools.set(path, x)}
-          />
+          <FormLabel htmlFor={id}>{label}</FormLabel>
+          <TextInput id={id} invalid={invalid} value={plain(value)} path={path} change={(x) => tools.set(path, x)} />
           {note}
         </div>
       );
     case 'date':
       return (
         <div>
-          <label className="form-label" htmlFor={id}>
-            {label}
-          </label>
-          <input
+          <FormLabel htmlFor={id}>{label}</FormLabel>
+          <FormControl
             id={id}
             type="date"
-            className={cls('form-control form-control-sm')}
+            size="sm"
+            isInvalid={invalid}
             value={plain(value)}
             onChange={(e) => tools.set(path, e.target.value)}
           />
@@ -337,12 +327,11 @@ function NodeField({
     case 'choice':
       return (
         <div>
-          <label className="form-label" htmlFor={id}>
-            {label}
-          </label>
-          <select
+          <FormLabel htmlFor={id}>{label}</FormLabel>
+          <FormSelect
             id={id}
-            className={cls('form-select form-select-sm')}
+            size="sm"
+            isInvalid={invalid}
             value={String(value)}
             onChange={(e) => tools.set(path, e.target.value)}
           >
@@ -351,25 +340,22 @@ function NodeField({
                 {path[path.length - 1] === 'key' ? (ATTRIBUTES[o as AttributeKey]?.name ?? o) : o}
               </option>
             ))}
-          </select>
+          </FormSelect>
           {note}
         </div>
       );
     case 'yes-no':
       return (
-        <div className="form-check">
-          <input
+        <FormCheck>
+          <FormCheckInput
             type="checkbox"
             id={id}
-            className="form-check-input"
             checked={Boolean(value)}
             onChange={(e) => tools.set(path, e.target.checked)}
           />
-          <label className="form-check-label" htmlFor={id}>
-            {label}
-          </label>
+          <FormCheckLabel htmlFor={id}>{label}</FormCheckLabel>
           {note}
-        </div>
+        </FormCheck>
       );
     case 'sourced':
       return <SourcedField id={id} label={label} path={path} value={value as Sourced_} tools={tools} />;
@@ -422,12 +408,10 @@ function NodeField({
         <fieldset className="nested">
           <legend>{name}</legend>
           <div>
-            <label className="form-label" htmlFor={`${id}-kind`}>
-              kind
-            </label>
-            <select
+            <FormLabel htmlFor={`${id}-kind`}>kind</FormLabel>
+            <FormSelect
               id={`${id}-kind`}
-              className="form-select form-select-sm"
+              size="sm"
               value={plain(at)}
               onChange={(e) => {
                 const next = node.options.find((o) => o.value === e.target.value);
@@ -439,7 +423,7 @@ function NodeField({
                   {say(o.value)}
                 </option>
               ))}
-            </select>
+            </FormSelect>
           </div>
           {now ? <NodeField node={now.node} path={path} value={value} tools={tools} bare /> : null}
           {note}
@@ -502,9 +486,9 @@ function MapField({
       {left?.length === 0 ? null : (
         <div className="d-flex gap-2">
           {left ? (
-            <select
+            <FormSelect
               aria-label={`name to add to ${name}`}
-              className="form-select form-select-sm"
+              size="sm"
               value={key}
               onChange={(e) => setKey(e.target.value)}
             >
@@ -514,11 +498,11 @@ function MapField({
                   {k}
                 </option>
               ))}
-            </select>
+            </FormSelect>
           ) : (
-            <input
+            <FormControl
               aria-label={`name to add to ${name}`}
-              className="form-control form-control-sm"
+              size="sm"
               value={key}
               onChange={(e) => setKey(e.target.value)}
             />
@@ -537,15 +521,13 @@ function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => 
   const [problem, setProblem] = useState('');
   return (
     <Panel title="From a file">
-      <label className="form-label" htmlFor="import">
-        An export of this, changed elsewhere
-      </label>
-      <input
+      <FormLabel htmlFor="import">An export of this, changed elsewhere</FormLabel>
+      <FormControl
         id="import"
         type="file"
         accept=".json,application/json"
-        className="form-control form-control-sm"
-        onChange={(e) => {
+        size="sm"
+        onChange={(e: ChangeEvent<HTMLInputElement>) => {
           const file = e.target.files?.[0];
           void file
             ?.text()
@@ -564,9 +546,9 @@ function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => 
         }}
       />
       {problem ? (
-        <div className="invalid-feedback d-block" role="alert">
+        <Feedback type="invalid" className="d-block" role="alert">
           {problem}
-        </div>
+        </Feedback>
       ) : null}
     </Panel>
   );
@@ -649,14 +631,13 @@ function SourcedField({
       <div className="claim" key={key}>
         <NumberInput
           id={first ? id : key}
-          className="form-control form-control-sm"
           value={c.value}
           change={(x) => tools.set([...at, 'value'], x)}
           label={first ? undefined : `other value ${at[at.length - 1]}`}
         />
-        <select
+        <FormSelect
           aria-label={`source of ${key}`}
-          className="form-select form-select-sm"
+          size="sm"
           value={c.source}
           onChange={(e) => tools.set([...at, 'source'], e.target.value)}
         >
@@ -665,10 +646,10 @@ function SourcedField({
               {s}
             </option>
           ))}
-        </select>
-        <input
+        </FormSelect>
+        <FormControl
           aria-label={`reference of ${key}`}
-          className="form-control form-control-sm"
+          size="sm"
           value={c.ref}
           onChange={(e) => tools.set([...at, 'ref'], e.target.value)}
         />
@@ -722,18 +703,16 @@ function SourcedField({
           </span>
         )}
         {problem ? (
-          <div className="invalid-feedback" role="alert">
+          <Feedback type="invalid" role="alert">
             {problem}
-          </div>
+          </Feedback>
         ) : null}
       </div>
     );
   };
   return (
     <div>
-      <label className="form-label" htmlFor={id}>
-        {label}
-      </label>
+      <FormLabel htmlFor={id}>{label}</FormLabel>
       {claim(path, value, true)}
       {others.map((o, i) => claim([...path, 'others', i], o, false))}
     </div>
@@ -745,13 +724,13 @@ function NumberInput({
   id,
   value,
   change,
-  className,
+  invalid = false,
   label,
 }: {
   id: string;
   value: unknown;
   change: (x: number | null) => void;
-  className: string;
+  invalid?: boolean;
   label?: string | undefined;
 }) {
   const [text, setText] = useState(value === null || value === undefined ? '' : plain(value));
@@ -760,11 +739,13 @@ function NumberInput({
     setText(String(value));
   const bad = parsed !== null && Number.isNaN(parsed);
   return (
-    <input
+    <FormControl
       id={id}
       aria-label={label}
       inputMode="decimal"
-      className={`${className} mono${bad ? ' is-invalid' : ''}`}
+      size="sm"
+      className="mono"
+      isInvalid={bad || invalid}
       aria-invalid={bad}
       value={text}
       onChange={(e) => {
@@ -780,20 +761,24 @@ function TextInput({
   id,
   value,
   change,
-  className,
+  invalid,
   path,
 }: {
   id: string;
   value: string;
   change: (x: string) => void;
-  className: string;
+  invalid: boolean;
   path: Path;
 }) {
-  return path[path.length - 1] === 'text' ||
-    path[path.length - 1] === 'summary' ||
-    path[path.length - 1] === 'effect' ? (
-    <textarea id={id} rows={2} className={className} value={value} onChange={(e) => change(e.target.value)} />
-  ) : (
-    <input id={id} className={className} value={value} onChange={(e) => change(e.target.value)} />
+  const long = ['text', 'summary', 'effect'].includes(String(path[path.length - 1]));
+  return (
+    <FormControl
+      id={id}
+      size="sm"
+      isInvalid={invalid}
+      {...(long ? { as: 'textarea', rows: 2 } : {})}
+      value={value}
+      onChange={(e) => change(e.target.value)}
+    />
   );
 }

@@ -8,7 +8,8 @@ import { fixed } from '@/core/format';
 import type { Sourced } from '@/domain/sheet';
 import { SIGHT_ATTITUDES, type SightAttitude, say } from '@/domain/words';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, useDraft } from '../shared/forms';
+import { type ActionProblem, type ActionResult, useDraft } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { Panel, Problems } from '../shared/parts';
 
 export interface MeasureFacts {
@@ -49,6 +50,7 @@ export function MeasureForm({
     } as Values,
   });
   const draft = useDraft(form, `measure:${sheet.code}`);
+  const { tap } = useTap();
   const [trouble, setTrouble] = useState<ActionProblem[]>([]);
   const v = form.watch();
   const missing = missingMeasures(sheet);
@@ -128,7 +130,7 @@ export function MeasureForm({
     setTrouble([...problems]);
     if (!built?.sight || !facts.action) return;
     const { geometry, sight } = built;
-    const answer = await runAction(
+    await tap(
       () =>
         facts.action?.({
           code: sheet.code,
@@ -140,11 +142,15 @@ export function MeasureForm({
           sight,
           gatePitch: built.approach.map((x) => ({ name: x.name, pitchDeg: x.pitchDeg })),
         }) ?? Promise.resolve({ ok: false as const, problems: [] }),
+      {
+        refused: ({ problems: said }) => setTrouble(said),
+        done: () => {
+          draft.clear();
+          drawWith(built);
+          router.refresh();
+        },
+      },
     );
-    if (!answer.ok) return setTrouble(answer.problems);
-    draft.clear();
-    drawWith(built);
-    router.refresh();
   });
   const wrong = (key: Key) => {
     const p = trouble.find((t) => t.path === key);
@@ -170,7 +176,7 @@ export function MeasureForm({
         ))}
       </dl>
       <form onSubmit={(e) => void keep(e)} noValidate aria-label="Measurements">
-        <Problems problems={trouble.filter((t) => t.path === '')} title="Not kept" />
+        <Problems problems={trouble.filter((t) => t.path === '')} title="Not saved" />
         <div className="brief-form">
           <Field label="Eye above ground" unit="m" id="m-eye" error={wrong('eye')}>
             <input inputMode="decimal" {...form.register('eye')} />
@@ -223,12 +229,12 @@ export function MeasureForm({
           </Button>
           {facts.action ? (
             <Button type="submit" variant="primary" disabled={form.formState.isSubmitting}>
-              Keep on the sheet
+              Save on the sheet
             </Button>
           ) : (
             <span className="soft small">
-              The chief keeps measurements on the sheet; drawn here they stay on this page, and what you typed in this
-              tab.
+              The chief saves measurements on the sheet. Drawn here they stay on this page, and what you typed stays in
+              this tab.
             </span>
           )}
         </div>

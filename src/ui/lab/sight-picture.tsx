@@ -1,4 +1,5 @@
 'use client';
+import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fixed, withUnit } from '@/core/format';
@@ -275,22 +276,22 @@ export function SightPicture(props: Props) {
             />
             <div className="range">
               <label htmlFor="side">Runway seen</label>
-              <select
+              <FormSelect
                 id="side"
-                className="form-select form-select-sm"
+                size="sm"
                 value={state.side}
                 onChange={(e) => set({ side: e.target.value as SightState['side'] })}
               >
                 <option value="left">left of the nose</option>
                 <option value="right">right of the nose</option>
-              </select>
+              </FormSelect>
               <span />
             </div>
             <div className="range">
               <label htmlFor="seat">Seat</label>
-              <select
+              <FormSelect
                 id="seat"
-                className="form-select form-select-sm"
+                size="sm"
                 value={state.seat}
                 onChange={(e) => set({ seat: e.target.value as SightState['seat'] })}
               >
@@ -298,7 +299,7 @@ export function SightPicture(props: Props) {
                 <option value="instructor">
                   the instructor’s{used.seats.arrangement === 'tandem' ? ', eye height only' : ''}
                 </option>
-              </select>
+              </FormSelect>
               <span />
             </div>
           </div>

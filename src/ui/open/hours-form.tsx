@@ -1,10 +1,12 @@
 'use client';
+import FormText from 'react-bootstrap/FormText';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useFieldArray } from 'react-hook-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 interface HoursRow {
@@ -32,31 +34,34 @@ export function HoursForm({
   action: (form: unknown) => Promise<ActionResult<{ added: number }>>;
 }) {
   const router = useRouter();
-  const form = useForm<Values>({ defaultValues: { rows } });
-  const draft = useDraft(form, `hours:${pilotId}`);
-  const list = useFieldArray({ control: form.control, name: 'rows' });
-  const [rest, setRest] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
-  const { errors, isSubmitting } = form.formState;
-  const chosen = form.watch('rows').map((r) => r.typeCode);
-  const send = form.handleSubmit(async (values) => {
-    setSaid('');
-    const answer = await runAction(() => action({ pilotId, rows: values.rows }));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    setRest([]);
-    draft.clear();
-    form.reset(values);
-    setSaid(answer.added === 0 ? 'Nothing changed.' : 'Kept. The ranks follow.');
-    router.refresh();
+  const f = useActionForm<Values, { added: number }>({
+    schema: async () => (await import('@/domain/pilot-forms')).HoursForm,
+    defaults: { rows },
+    draft: `hours:${pilotId}`,
+    also: ['rows'],
+    as: (v) => ({ pilotId, rows: v.rows }),
+    action: (form) => {
+      setSaid('');
+      return action(form);
+    },
+    done: ({ added }, values) => {
+      f.form.reset(values);
+      setSaid(added === 0 ? 'Nothing changed.' : 'Saved. The ranks follow.');
+      router.refresh();
+    },
   });
+  const { form, register, error } = f;
+  const list = useFieldArray({ control: form.control, name: 'rows' });
+  const chosen = form.watch('rows').map((r) => r.typeCode);
   const free = types.filter((t) => !chosen.includes(t.code));
   return (
-    <form onSubmit={(e) => void send(e)} noValidate aria-label="Hours by type">
-      <Problems problems={rest} title="Not kept" />
+    <form {...f.props} aria-label="Hours by type">
+      <Problems problems={f.problems} title="Not saved" />
       {list.fields.map((f, i) => (
         <div key={f.id} className="hours-row">
-          <Field label="Type" id={`hours-${i}-type`} error={errors.rows?.[i]?.typeCode}>
-            <select {...form.register(`rows.${i}.typeCode`)}>
+          <Field label="Type" id={`hours-${i}-type`} error={error(`rows.${i}.typeCode`)}>
+            <select {...register(`rows.${i}.typeCode`)}>
               {types
                 .filter((t) => t.code === chosen[i] || free.includes(t))
                 .map((t) => (
@@ -66,21 +71,21 @@ export function HoursForm({
                 ))}
             </select>
           </Field>
-          <Field label="Hours" unit="h" id={`hours-${i}-h`} error={errors.rows?.[i]?.hours}>
-            <input type="number" step="any" min={0} {...form.register(`rows.${i}.hours`, { valueAsNumber: true })} />
+          <Field label="Hours" unit="h" id={`hours-${i}-h`} error={error(`rows.${i}.hours`)}>
+            <input type="number" step="any" min={0} {...register(`rows.${i}.hours`, { valueAsNumber: true })} />
           </Field>
-          <Field label="As PIC" unit="h" id={`hours-${i}-pic`} error={errors.rows?.[i]?.pic}>
+          <Field label="As PIC" unit="h" id={`hours-${i}-pic`} error={error(`rows.${i}.pic`)}>
             <input
               type="number"
               step="any"
               min={0}
-              {...form.register(`rows.${i}.pic`, {
+              {...register(`rows.${i}.pic`, {
                 setValueAs: (v: unknown) => (v === '' || v === null || v === undefined ? null : Number(v)),
               })}
             />
           </Field>
-          <Field label="Last flown" id={`hours-${i}-last`} error={errors.rows?.[i]?.lastFlown}>
-            <input type="date" max={today} {...form.register(`rows.${i}.lastFlown`)} />
+          <Field label="Last flown" id={`hours-${i}-last`} error={error(`rows.${i}.lastFlown`)}>
+            <input type="date" max={today} {...register(`rows.${i}.lastFlown`)} />
           </Field>
         </div>
       ))}
@@ -93,16 +98,17 @@ export function HoursForm({
         >
           Add a type
         </Button>
-        <Button type="submit" variant="primary" size="sm" disabled={isSubmitting}>
-          {isSubmitting ? 'Keeping' : 'Keep the hours'}
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
+          {f.busy ? 'Saving' : 'Save hours'}
         </Button>
         <span role="status" className="soft small">
           {said}
         </span>
       </div>
-      <p className="form-text mb-0">
-        0 h: leave that type out of the habit. As PIC: empty where nobody told them apart. Earlier entries are kept.
-      </p>
+      <FormText as="p" className="mb-0">
+        0 h leaves that type out of the habits. PIC hours stay empty where they were not recorded apart. Earlier entries
+        stay on record.
+      </FormText>
     </form>
   );
 }

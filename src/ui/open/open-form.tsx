@@ -1,8 +1,9 @@
 'use client';
 import Button from 'react-bootstrap/Button';
+import Feedback from 'react-bootstrap/Feedback';
+import FormCheck from 'react-bootstrap/FormCheck';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useEffect, useMemo } from 'react';
 import { dateText, list, plural } from '@/core/format';
 import { standardProposed } from '@/core/assess';
 import { type AirframeFacts, FACT_WORDS, type Holding, missingNeeds, offeredFor, openCheckout } from '@/core/plan';
@@ -11,7 +12,8 @@ import type { PersonDate } from '@/core/recency';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, type PackId, say } from '@/domain/words';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction, showProblems, useDraft } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import type { ActionResult } from '../shared/forms';
 import { Panel, Problems, Title } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
 
@@ -58,8 +60,9 @@ interface Props {
 /** Open: who, which aeroplane, under which rules; what that demands, what may be credited, who decides. */
 export function OpenForm({ action, today, pilots, airframes, packs, standards, programmes }: Props) {
   const router = useRouter();
-  const form = useForm<Values>({
-    defaultValues: {
+  const f = useActionForm<Values, { id: string }>({
+    schema: async () => (await import('@/domain/open-form')).OpenForm,
+    defaults: {
       requestId: '',
       pilotId: '',
       airframeId: '',
@@ -68,14 +71,14 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       standardKey: 'private-us',
       note: '',
     },
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: 'open',
+    also: ['pilotId', 'airframeId', 'pack', 'goals', 'standardKey'],
+    action,
+    done: ({ id }) => router.push(`/checkouts/${id}/brief`),
   });
-  const draft = useDraft(form, 'open');
-  const [rest, setRest] = useState<ActionProblem[]>([]);
-  const { errors, isSubmitting } = form.formState;
+  const { form, register, error } = f;
   const [pilotId, airframeId, packKey, goals] = form.watch(['pilotId', 'airframeId', 'pack', 'goals']);
-  useEffect(() => {
-    if (!form.getValues('requestId')) form.setValue('requestId', crypto.randomUUID());
-  }, [form]);
 
   const pilot = pilots.find((p) => p.id === pilotId);
   const frame = airframes.find((a) => a.id === airframeId);
@@ -109,29 +112,23 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
     const programme = programmeOf(goal);
     return !frame || !programme || offeredFor(programme, frame.facts);
   };
-  const send = form.handleSubmit(async (values) => {
-    const answer = await runAction(() => action(values));
-    if (!answer.ok) return setRest(showProblems(form, answer.problems));
-    draft.clear();
-    router.push(`/checkouts/${answer.id}/brief`);
-  });
 
   return (
-    <form onSubmit={(e) => void send(e)} noValidate>
+    <form {...f.props}>
       <Title
         title="Open a checkout"
         line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet."
       >
-        <Button type="submit" variant="primary" disabled={isSubmitting}>
-          {isSubmitting ? 'Opening' : 'Open and brief'}
+        <Button type="submit" variant="primary" disabled={f.busy}>
+          {f.busy ? 'Opening' : 'Open and brief'}
         </Button>
       </Title>
-      <Problems problems={rest} title="Not opened" />
+      <Problems problems={f.problems} title="Not opened" />
       <div className="grid g-1-1">
         <Panel title="Who and what">
           <div className="d-grid gap-3">
-            <Field label="Pilot" id="pilotId" error={errors.pilotId}>
-              <select {...form.register('pilotId')}>
+            <Field label="Pilot" id="pilotId" error={error('pilotId')}>
+              <select {...register('pilotId')}>
                 <option value="">Choose</option>
                 {pilots.map((p) => (
                   <option key={p.id} value={p.id}>
@@ -140,8 +137,8 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
                 ))}
               </select>
             </Field>
-            <Field label="Aeroplane" id="airframeId" error={errors.airframeId}>
-              <select {...form.register('airframeId')}>
+            <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
+              <select {...register('airframeId')}>
                 <option value="">Choose</option>
                 {airframes.map((a) => (
                   <option key={a.id} value={a.id}>
@@ -151,8 +148,8 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
                 ))}
               </select>
             </Field>
-            <Field label="Rules" id="pack" error={errors.pack}>
-              <select {...form.register('pack')}>
+            <Field label="Rules" id="pack" error={error('pack')}>
+              <select {...register('pack')}>
                 {packs.map((p) => (
                   <option key={p.key} value={p.key}>
                     {p.name}
@@ -167,38 +164,37 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
               {(pack?.goals ?? [])
                 .filter((g) => offered(g.goal))
                 .map((g) => (
-                  <div className="form-check" key={g.goal}>
-                    <input
-                      className="form-check-input"
-                      type="checkbox"
-                      id={`goal-${g.goal}`}
-                      value={g.goal}
-                      disabled={itemsOf(g.goal) === 0}
-                      {...form.register('goals')}
-                    />
-                    <label className="form-check-label" htmlFor={`goal-${g.goal}`}>
-                      {g.title}{' '}
-                      <span className="soft">
-                        {itemsOf(g.goal) === 0
-                          ? '(no programme under these rules yet)'
-                          : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
-                      </span>
-                    </label>
-                  </div>
+                  <FormCheck
+                    key={g.goal}
+                    id={`goal-${g.goal}`}
+                    value={g.goal}
+                    disabled={itemsOf(g.goal) === 0}
+                    label={
+                      <>
+                        {g.title}{' '}
+                        <span className="soft">
+                          {itemsOf(g.goal) === 0
+                            ? '(no programme under these rules yet)'
+                            : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
+                        </span>
+                      </>
+                    }
+                    {...register('goals')}
+                  />
                 ))}
-              {errors.goals ? (
-                <div className="invalid-feedback" role="alert">
-                  {errors.goals.message}
-                </div>
+              {error('goals') ? (
+                <Feedback type="invalid" role="alert">
+                  {error('goals')?.message}
+                </Feedback>
               ) : null}
             </fieldset>
             <Field
               label="Standard"
               id="standardKey"
-              error={errors.standardKey}
+              error={error('standardKey')}
               hint="The tolerances every landing is judged by, proposed by the certificate held; pinned for this checkout."
             >
-              <select {...form.register('standardKey')}>
+              <select {...register('standardKey')}>
                 {standards.map((s) => (
                   <option key={s.key} value={s.key}>
                     {s.name}
@@ -206,8 +202,8 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
                 ))}
               </select>
             </Field>
-            <Field label="Note" id="note" error={errors.note}>
-              <textarea rows={2} {...form.register('note')} />
+            <Field label="Note" id="note" error={error('note')}>
+              <textarea rows={2} {...register('note')} />
             </Field>
           </div>
         </Panel>

@@ -1,7 +1,11 @@
 'use client';
 import { useState } from 'react';
 import type { SchoolTopic } from '@/domain/programme';
-import { type ActionResult, runAction } from '../shared/forms';
+import FormSelect from 'react-bootstrap/FormSelect';
+import FormText from 'react-bootstrap/FormText';
+import FormLabel from 'react-bootstrap/FormLabel';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 
 /** One side chosen per topic on which good instructors disagree, with the reason for it. Kept at once. */
 export function SchoolsForm({
@@ -16,24 +20,27 @@ export function SchoolsForm({
   action: (form: unknown) => Promise<ActionResult>;
 }) {
   const [now, setNow] = useState(chosen);
-  const [word, setWord] = useState('');
+  const [saved, setSaved] = useState(false);
+  const save = useTap();
   const choose = async (key: string, side: string) => {
     const next = { ...now, [key]: side };
     setNow(next);
-    setWord('keeping …');
-    const answer = await runAction(() => action({ checkoutId, schools: next }));
-    setWord(answer.ok ? 'kept' : (answer.problems[0]?.message ?? 'not kept'));
+    await save.tap(() => action({ checkoutId, schools: next }), {
+      done: () => setSaved(true),
+      refused: () => setNow(now),
+      queued: true,
+    });
   };
   return (
     <div className="d-grid gap-2">
       {topics.map((t) => (
         <div key={t.key}>
-          <label className="form-label" htmlFor={`school-${t.key}`}>
+          <FormLabel htmlFor={`school-${t.key}`}>
             {t.topic} <span className="soft">· {t.changes}</span>
-          </label>
-          <select
+          </FormLabel>
+          <FormSelect
             id={`school-${t.key}`}
-            className="form-select form-select-sm"
+            size="sm"
             value={now[t.key] ?? t.fallback}
             onChange={(e) => void choose(t.key, e.target.value)}
           >
@@ -42,12 +49,12 @@ export function SchoolsForm({
                 {s.name}
               </option>
             ))}
-          </select>
-          <div className="form-text">{t.sides.find((s) => s.key === (now[t.key] ?? t.fallback))?.reason}</div>
+          </FormSelect>
+          <FormText as="div">{t.sides.find((s) => s.key === (now[t.key] ?? t.fallback))?.reason}</FormText>
         </div>
       ))}
       <div role="status" className="soft" style={{ minHeight: 20 }}>
-        {word}
+        {save.busy ? 'Saving' : save.refusal || (saved ? 'Saved.' : '')}
       </div>
     </div>
   );

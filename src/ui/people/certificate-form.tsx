@@ -1,5 +1,6 @@
 'use client';
 import Button from 'react-bootstrap/Button';
+import FormControl from 'react-bootstrap/FormControl';
 import { useRouter } from 'next/navigation';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
@@ -32,17 +33,19 @@ export function CertificateForm({
   const { isDirty } = f.form.formState;
   return (
     <form className="d-flex gap-1 flex-wrap" {...f.props}>
-      <input
+      <FormControl
         aria-label={`${ofInstructor ? 'Certificate' : 'Licence'} of ${name}`}
-        className={`form-control form-control-sm${f.error('certificate') ? ' is-invalid' : ''}`}
+        size="sm"
+        isInvalid={f.error('certificate') !== undefined}
         style={{ width: 215 }}
         {...f.register('certificate')}
       />
       {ofInstructor ? (
-        <input
+        <FormControl
           aria-label={`Last day of it, ${name}`}
           type="date"
-          className={`form-control form-control-sm${f.error('until') ? ' is-invalid' : ''}`}
+          size="sm"
+          isInvalid={f.error('until') !== undefined}
           style={{ maxWidth: 150 }}
           {...f.register('until', { setValueAs: (v: string) => (v === '' ? null : v) })}
         />

@@ -1,4 +1,5 @@
 'use client';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { useRouter } from 'next/navigation';
@@ -7,7 +8,9 @@ import { GOALS, type Goal, ROLES, type Role, say } from '@/domain/words';
 import { rolesStamp } from '@/domain/people';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
-import { type ActionResult, runAction } from '../shared/forms';
+import { type ActionResult, typedNumber } from '../shared/forms';
+import { Refusal } from '../shared/refusal';
+import { useTap } from '../shared/use-tap';
 import { Problems } from '../shared/parts';
 
 type Send<T = object> = (form: unknown) => Promise<ActionResult<T>>;
@@ -130,30 +133,14 @@ export function Act({
   name: string;
   act: (id: string) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
-  const [problem, setProblem] = useState('');
+  const { tap, busy, refusal } = useTap();
   return (
     <>
-      <Button
-        variant="link"
-        size="sm"
-        className="p-0"
-        onClick={() =>
-          void runAction(() => act(id)).then((a) => {
-            if (a.ok) router.refresh();
-            else setProblem(a.problems[0]?.message ?? '');
-          })
-        }
-      >
+      <Button variant="link" size="sm" className="p-0" disabled={busy} onClick={() => void tap(() => act(id))}>
         {words}
         <span className="visually-hidden"> {name}</span>
-      </Button>
-      {problem ? (
-        <span role="alert" className="small v-outside">
-          {' '}
-          {problem}
-        </span>
-      ) : null}
+      </Button>{' '}
+      <Refusal said={refusal} />
     </>
   );
 }
@@ -266,9 +253,8 @@ function Ticks<T extends string>({
       <div className="ticks">
         {all.map((x) => (
           <label key={x}>
-            <input
+            <FormCheckInput
               type="checkbox"
-              className="form-check-input"
               checked={now.includes(x)}
               onChange={(e) => set(e.target.checked ? [...now, x] : now.filter((y) => y !== x))}
             />
@@ -348,7 +334,6 @@ export function RolesForm({
 /** A new person; the first password is shown once. */
 export function PersonForm({ save }: { save: Send<{ pilotId: string; password: string | null }> }) {
   const [made, setMade] = useState<{ pilotId: string; password: string | null; name: string } | null>(null);
-  const number = (t: string) => (t.trim() === '' ? NaN : Number(t.replace(',', '.')));
   const f = useActionForm({
     schema: async () => (await import('@/domain/people')).PersonForm,
     defaults: {
@@ -366,8 +351,8 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
     as: (v) => ({
       ...v,
       email: v.email.trim(),
-      massKg: number(v.massKg),
-      hours: number(v.hours),
+      massKg: typedNumber(v.massKg),
+      hours: typedNumber(v.hours),
       authorised: v.roles.includes('instructor') ? v.authorised : [],
     }),
     action: save,

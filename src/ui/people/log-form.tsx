@@ -1,4 +1,7 @@
 'use client';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
 import Button from 'react-bootstrap/Button';
 import { useActionForm } from '../shared/action-form';
 import { useRouter } from 'next/navigation';
@@ -126,18 +129,14 @@ export function LogFlightForm({
         ) : null}
       </div>
       <div className="d-flex gap-4 flex-wrap">
-        <div className="form-check">
-          <input type="checkbox" className="form-check-input" id="offNight" {...f.register('offNight')} />
-          <label className="form-check-label" htmlFor="offNight">
-            took off by night
-          </label>
-        </div>
-        <div className="form-check">
-          <input type="checkbox" className="form-check-input" id="night" {...f.register('night')} />
-          <label className="form-check-label" htmlFor="night">
-            landed by night
-          </label>
-        </div>
+        <FormCheck>
+          <FormCheckInput type="checkbox" id="offNight" {...f.register('offNight')} />
+          <FormCheckLabel htmlFor="offNight">took off by night</FormCheckLabel>
+        </FormCheck>
+        <FormCheck>
+          <FormCheckInput type="checkbox" id="night" {...f.register('night')} />
+          <FormCheckLabel htmlFor="night">landed by night</FormCheckLabel>
+        </FormCheck>
       </div>
       <Field label="Remark" id="log-remark" error={f.error('remark')}>
         <input {...f.register('remark')} />

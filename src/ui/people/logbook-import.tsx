@@ -1,8 +1,13 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormSelect from 'react-bootstrap/FormSelect';
+import FormControl from 'react-bootstrap/FormControl';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
-import { useState } from 'react';
+import { type ChangeEvent, useState } from 'react';
 import { plural } from '@/core/format';
+import { type RowRefusal, rowWords } from '@/core/logbook';
 import {
   LOGBOOK_FIELDS,
   LOGBOOK_FIELD_NAME,
@@ -29,7 +34,7 @@ interface Look {
     fullStopsDay: number;
     fullStopsNight: number;
   }[];
-  refused: { line: number; message: string }[];
+  refused: { line: number; why: RowRefusal }[];
   typesWritten: { name: string; flights: number }[];
   doubled: { line: number; what: string }[];
   fresh: number;
@@ -136,12 +141,10 @@ export function LogbookImport({
     if (!look) return null;
     return (
       <div key={f}>
-        <label className="form-label" htmlFor={`col-${f}`}>
-          {label}
-        </label>
-        <select
+        <FormLabel htmlFor={`col-${f}`}>{label}</FormLabel>
+        <FormSelect
           id={`col-${f}`}
-          className="form-select form-select-sm"
+          size="sm"
           value={look.mapping.columns[f] ?? ''}
           onChange={(e) => {
             const columns = { ...look.mapping.columns };
@@ -156,7 +159,7 @@ export function LogbookImport({
               {h}
             </option>
           ))}
-        </select>
+        </FormSelect>
       </div>
     );
   };
@@ -187,16 +190,13 @@ export function LogbookImport({
   return (
     <div className="grid">
       <Panel title="The file">
-        <label className="form-label" htmlFor="logbook-file">
-          Logbook as CSV, at most 4 MB
-        </label>
-        <input
+        <FormLabel htmlFor="logbook-file">Logbook as CSV, at most 4 MB</FormLabel>
+        <FormControl
           id="logbook-file"
           type="file"
           accept=".csv,.txt,text/csv"
-          className="form-control"
           style={{ maxWidth: 480 }}
-          onChange={(e) => void choose(e.target.files?.[0])}
+          onChange={(e: ChangeEvent<HTMLInputElement>) => void choose(e.target.files?.[0])}
         />
         <Problems problems={problems} title="Not read" />
         {busy ? (
@@ -215,33 +215,29 @@ export function LogbookImport({
             <div className="fields">
               {LOGBOOK_FIELDS.map((f) => column(f, LOGBOOK_FIELD_NAME[f]))}
               <div>
-                <label className="form-label" htmlFor="dates">
-                  Dates are written
-                </label>
-                <select
+                <FormLabel htmlFor="dates">Dates are written</FormLabel>
+                <FormSelect
                   id="dates"
-                  className="form-select form-select-sm"
+                  size="sm"
                   value={look.mapping.dates}
                   onChange={(e) => change({ ...look.mapping, dates: e.target.value as LogbookMapping['dates'] })}
                 >
                   <option value="ymd">year, month, day</option>
                   <option value="dmy">day, month, year</option>
                   <option value="mdy">month, day, year</option>
-                </select>
+                </FormSelect>
               </div>
               <div>
-                <label className="form-label" htmlFor="time">
-                  A bare number of time is
-                </label>
-                <select
+                <FormLabel htmlFor="time">A bare number of time is</FormLabel>
+                <FormSelect
                   id="time"
-                  className="form-select form-select-sm"
+                  size="sm"
                   value={look.mapping.time}
                   onChange={(e) => change({ ...look.mapping, time: e.target.value as 'hours' | 'minutes' })}
                 >
                   <option value="hours">hours</option>
                   <option value="minutes">minutes</option>
-                </select>
+                </FormSelect>
               </div>
             </div>
             <div className="scroll-x mt-3">
@@ -271,12 +267,12 @@ export function LogbookImport({
             <div className="fields">
               {look.typesWritten.map((w) => (
                 <div key={w.name}>
-                  <label className="form-label" htmlFor={`type-${w.name}`}>
+                  <FormLabel htmlFor={`type-${w.name}`}>
                     {w.name} <span className="soft">({plural(w.flights, 'flight')})</span>
-                  </label>
-                  <select
+                  </FormLabel>
+                  <FormSelect
                     id={`type-${w.name}`}
-                    className="form-select form-select-sm"
+                    size="sm"
                     value={typeValue(w.name)}
                     onChange={(e) => setType(w.name, e.target.value)}
                   >
@@ -291,7 +287,7 @@ export function LogbookImport({
                         {n}
                       </option>
                     ))}
-                  </select>
+                  </FormSelect>
                 </div>
               ))}
             </div>
@@ -343,9 +339,8 @@ export function LogbookImport({
                           </td>
                           <td className="r mono">
                             {untold && f.landingsDay + f.landingsNight > 0 ? (
-                              <input
+                              <FormCheckInput
                                 type="checkbox"
-                                className="form-check-input"
                                 aria-label={`Line ${f.line}, ${f.flownOn}: all full stops`}
                                 checked={look.mapping.stopLines.includes(f.line)}
                                 onChange={(e) =>
@@ -387,7 +382,7 @@ export function LogbookImport({
                     <ul className="small">
                       {look.refused.slice(0, 12).map((d) => (
                         <li key={d.line}>
-                          line {d.line}: {d.message}
+                          line {d.line}: {rowWords(d.why)}
                         </li>
                       ))}
                       {look.refused.length > 12 ? <li>and {look.refused.length - 12} more</li> : null}

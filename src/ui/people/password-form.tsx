@@ -3,7 +3,9 @@ import Button from 'react-bootstrap/Button';
 import { useState } from 'react';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
-import { type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { Refusal } from '../shared/refusal';
+import { useTap } from '../shared/use-tap';
 import { Problems } from '../shared/parts';
 
 /** A password of one's own choosing. What is typed here is kept nowhere but in the fields. */
@@ -53,7 +55,7 @@ export function NewFirstPassword({
   give: (userId: string) => Promise<ActionResult<{ password: string }>>;
 }) {
   const [made, setMade] = useState('');
-  const [problem, setProblem] = useState('');
+  const { tap, busy, refusal } = useTap();
   if (made)
     return (
       <p className="note-good mb-0" role="status">
@@ -66,22 +68,12 @@ export function NewFirstPassword({
         variant="link"
         size="sm"
         className="p-0"
-        onClick={() =>
-          void runAction(() => give(userId)).then((a) => {
-            if (a.ok) setMade(a.password);
-            else setProblem(a.problems[0]?.message ?? '');
-          })
-        }
+        disabled={busy}
+        onClick={() => void tap(() => give(userId), { done: (a) => setMade(a.password) })}
       >
         Give a new password
       </Button>{' '}
-      <span className="small soft">when it is lost; every session of {name} ends</span>
-      {problem ? (
-        <span role="alert" className="small v-outside">
-          {' '}
-          {problem}
-        </span>
-      ) : null}
+      <span className="small soft">when it is lost; every session of {name} ends</span> <Refusal said={refusal} />
     </p>
   );
 }

@@ -1,9 +1,12 @@
 'use client';
 import Button from 'react-bootstrap/Button';
-import { useState } from 'react';
+import FormCheck from 'react-bootstrap/FormCheck';
+import { useEffect, useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
 import type { Lapse } from '@/core/recency';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import { useActionForm } from '../shared/action-form';
+import { type ActionResult, typedNumber } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import { LapseMark } from './lapse';
 
@@ -14,6 +17,14 @@ interface Row {
   fullStops: string;
   night: boolean;
   surface: 'land' | 'water';
+}
+interface Values {
+  onDate: string;
+  planned: Row[];
+}
+interface Answer {
+  before: Lapse[];
+  after: Lapse[];
 }
 /** What a pilot would have after flying what is planned: the same rules over what is recorded and what would be. */
 export function WhatIf({
@@ -35,57 +46,49 @@ export function WhatIf({
     night: false,
     surface: 'land',
   });
-  const [rows, setRows] = useState<Row[]>([blank()]);
-  const [day, setDay] = useState(onDate);
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
-  const [answer, setAnswer] = useState<{ before: Lapse[]; after: Lapse[] } | null>(null);
-  const set = (i: number, next: Partial<Row>) => {
-    setRows(rows.map((r, j) => (j === i ? { ...r, ...next } : r)));
-    setAnswer(null);
-  };
-  const send = async () => {
-    const got = await runAction(() =>
-      ask({
-        pilotId,
-        onDate: day,
-        planned: rows.map((r) => ({ ...r, landings: Number(r.landings), fullStops: Number(r.fullStops) })),
-      }),
-    );
-    if (!got.ok) {
-      setAnswer(null);
-      return setProblems(got.problems);
-    }
-    setProblems([]);
-    setAnswer(got);
-  };
+  const [answer, setAnswer] = useState<Answer | null>(null);
+  const f = useActionForm<Values, Answer>({
+    schema: async () => (await import('@/domain/log-form')).WhatIfForm,
+    defaults: { onDate, planned: [blank()] },
+    as: (v) => ({
+      pilotId,
+      onDate: v.onDate,
+      planned: v.planned.map((r) => ({
+        ...r,
+        landings: typedNumber(r.landings),
+        fullStops: typedNumber(r.fullStops),
+      })),
+    }),
+    action: ask,
+    refused: () => setAnswer(null),
+    done: setAnswer,
+  });
+  const { form, register } = f;
+  const rows = useFieldArray({ control: form.control, name: 'planned' });
+  const chosen = form.watch('planned').map((r) => r.typeCode);
+  // An answer is of what was asked: it goes when a field changes.
+  useEffect(() => {
+    const subscription = form.watch((_, { name }) => (name ? setAnswer(null) : undefined));
+    return () => subscription.unsubscribe();
+  }, [form]);
   const changed = answer
     ? answer.after.filter((a) => {
         const b = answer.before.find((x) => x.key === a.key);
         return !b || b.status !== a.status || b.through !== a.through;
       })
     : [];
-  const err = (i: number, field: string) => problems.find((p) => p.path === `planned.${i}.${field}`);
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        void send();
-      }}
-      className="d-grid gap-2"
-      aria-label="What if"
-    >
-      <Problems problems={problems.filter((p) => !p.path.startsWith('planned.'))} title="Not worked out" />
-      {rows.map((r, i) => (
-        <div
-          key={i}
-          className="d-grid gap-2"
-          style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(104px, 1fr))', alignItems: 'start' }}
-        >
-          <Field label="Flown on" id={`wi-day-${i}`} error={err(i, 'flownOn')}>
-            <input type="date" value={r.flownOn} onChange={(e) => set(i, { flownOn: e.target.value })} />
+    <form {...f.props} className="d-grid gap-2" aria-label="What if">
+      <Problems problems={f.problems} title="Not worked out" />
+      {rows.fields.map((row, i) => (
+        <div key={row.id} className="planned-row">
+          <Field label="Flown on" id={`wi-day-${i}`} error={f.error(`planned.${i}.flownOn`)}>
+            <input type="date" {...register(`planned.${i}.flownOn`)} />
           </Field>
-          <Field label="Type" id={`wi-type-${i}`} error={err(i, 'typeCode')}>
-            <select value={r.typeCode} onChange={(e) => set(i, { typeCode: e.target.value, surface: 'land' })}>
+          <Field label="Type" id={`wi-type-${i}`} error={f.error(`planned.${i}.typeCode`)}>
+            <select
+              {...register(`planned.${i}.typeCode`, { onChange: () => form.setValue(`planned.${i}.surface`, 'land') })}
+            >
               {types.map((t) => (
                 <option key={t.code} value={t.code}>
                   {t.name}
@@ -93,42 +96,25 @@ export function WhatIf({
               ))}
             </select>
           </Field>
-          <Field label="Landings" id={`wi-n-${i}`} error={err(i, 'landings')}>
-            <input inputMode="numeric" value={r.landings} onChange={(e) => set(i, { landings: e.target.value })} />
+          <Field label="Landings" id={`wi-n-${i}`} error={f.error(`planned.${i}.landings`)}>
+            <input inputMode="numeric" {...register(`planned.${i}.landings`)} />
           </Field>
-          <Field label="of them full stops" id={`wi-f-${i}`} error={err(i, 'fullStops')}>
-            <input inputMode="numeric" value={r.fullStops} onChange={(e) => set(i, { fullStops: e.target.value })} />
+          <Field label="of them full stops" id={`wi-f-${i}`} error={f.error(`planned.${i}.fullStops`)}>
+            <input inputMode="numeric" {...register(`planned.${i}.fullStops`)} />
           </Field>
-          {types.find((t) => t.code === r.typeCode)?.water ? (
+          {types.find((t) => t.code === chosen[i])?.water ? (
             <Field label="On" id={`wi-s-${i}`}>
-              <select value={r.surface} onChange={(e) => set(i, { surface: e.target.value as Row['surface'] })}>
+              <select {...register(`planned.${i}.surface`)}>
                 <option value="land">land</option>
                 <option value="water">water</option>
               </select>
             </Field>
           ) : null}
-          <div className="form-check align-self-end">
-            <input
-              type="checkbox"
-              className="form-check-input"
-              id={`wi-night-${i}`}
-              checked={r.night}
-              onChange={(e) => set(i, { night: e.target.checked })}
-            />
-            <label className="form-check-label" htmlFor={`wi-night-${i}`}>
-              by night
-            </label>
-            {rows.length > 1 ? (
-              <Button
-                variant="link"
-                size="sm"
-                className="p-0 ms-2"
-                onClick={() => {
-                  setRows(rows.filter((_, j) => j !== i));
-                  setAnswer(null);
-                }}
-              >
-                take out<span className="visually-hidden"> flight {i + 1}</span>
+          <div className="align-self-end">
+            <FormCheck inline id={`wi-night-${i}`} label="by night" {...register(`planned.${i}.night`)} />
+            {rows.fields.length > 1 ? (
+              <Button variant="link" size="sm" className="p-0" onClick={() => rows.remove(i)}>
+                Remove<span className="visually-hidden"> flight {i + 1}</span>
               </Button>
             ) : null}
           </div>
@@ -138,29 +124,14 @@ export function WhatIf({
         <Button
           variant="outline-primary"
           size="sm"
-          onClick={() => {
-            setRows([...rows, { ...blank(), flownOn: rows[rows.length - 1]?.flownOn ?? onDate }]);
-            setAnswer(null);
-          }}
+          onClick={() => rows.append({ ...blank(), flownOn: form.getValues('planned').at(-1)?.flownOn ?? onDate })}
         >
           Another flight
         </Button>
-        <div>
-          <label className="form-label" htmlFor="wi-on">
-            How it stands on
-          </label>
-          <input
-            id="wi-on"
-            type="date"
-            className="form-control form-control-sm"
-            value={day}
-            onChange={(e) => {
-              setDay(e.target.value);
-              setAnswer(null);
-            }}
-          />
-        </div>
-        <Button type="submit" variant="primary" size="sm">
+        <Field label="How it stands on" id="wi-on" error={f.error('onDate')}>
+          <input type="date" {...register('onDate')} />
+        </Field>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           What would hold?
         </Button>
       </div>

@@ -1,4 +1,7 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
+import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import { list, plural } from '@/core/format';
 import { dayText, fitWords, localInstant, minutesText } from '@/core/schedule';
@@ -119,44 +122,36 @@ function MoveForm({
       }}
     >
       <div>
-        <label className="form-label" htmlFor="move-day">
-          Move to
-        </label>
-        <input
+        <FormLabel htmlFor="move-day">Move to</FormLabel>
+        <FormControl
           id="move-day"
           type="date"
-          className="form-control"
           value={date}
           min={facts.today}
           onChange={(e) => setDate(e.target.value)}
         />
       </div>
       <div>
-        <label className="form-label" htmlFor="move-at">
-          at, local
-        </label>
-        <input
+        <FormLabel htmlFor="move-at">at, local</FormLabel>
+        <FormControl
           id="move-at"
           type="time"
           step={facts.stepMin * 60}
-          className="form-control"
           value={at}
           onChange={(e) => setAt(e.target.value)}
         />
       </div>
       {b.airframeId ? (
         <div>
-          <label className="form-label" htmlFor="move-in">
-            in
-          </label>
-          <select id="move-in" className="form-select" value={frame} onChange={(e) => setFrame(e.target.value)}>
+          <FormLabel htmlFor="move-in">in</FormLabel>
+          <FormSelect id="move-in" value={frame} onChange={(e) => setFrame(e.target.value)}>
             {facts.airframes.map((a) => (
               <option key={a.id} value={a.id}>
                 {a.registration}
                 {a.down ? ' (down)' : ''}
               </option>
             ))}
-          </select>
+          </FormSelect>
         </div>
       ) : null}
       <div className="align-self-end">

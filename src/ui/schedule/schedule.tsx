@@ -7,7 +7,10 @@ import { useReducer } from 'react';
 import { AwayList, RefusedMove, Waiting, whenText } from './beside';
 import { type View, blocksOf, columnsOf, lensOf } from './columns';
 import { type NewBooking, sideStart, sideStep } from './side-state';
-import { type ActionResult, runAction } from '../shared/forms';
+import type { BookAnswer } from './form-facts';
+import type { ActionResult } from '../shared/forms';
+import { Refusal } from '../shared/refusal';
+import { useTap } from '../shared/use-tap';
 import { Panel } from '../shared/parts';
 import { BookingDetails } from './booking-details';
 import { BookingForm } from './booking-form';
@@ -30,6 +33,8 @@ interface Props {
 /** The schedule as it is worked on: blocks are dragged, refusals say why and offer the nearest free time. */
 export function Schedule({ facts, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
   const router = useRouter();
+  const moving = useTap();
+  const leaving = useTap();
   const firstDay = facts.days.find((d) => !d.past)?.date ?? facts.today;
   const [side, step] = useReducer(sideStep, start ? { date: firstDay, minutes: null, ...start } : null, sideStart);
   const { selected, fresh, refused, said, busy } = side;
@@ -40,13 +45,14 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
 
   const tryMove = async (wanted: Wanted) => {
     step({ type: 'moving', id: wanted.bookingId });
-    const answer = await runAction(() => move(wanted));
-    if (!answer.ok) {
-      return step({ type: 'refused', wanted, problems: answer.problems, nearest: answer.nearest ?? null });
-    }
-    const moved = `Moved to ${whenText(wanted.startsAt, facts.zone)}.`;
-    step({ type: 'moved', said: [moved, ...answer.warnings.map((w) => w.message)].join(' ') });
-    router.refresh();
+    await moving.tap<Omit<BookAnswer, 'ok'>>(() => move(wanted), {
+      refused: ({ problems, nearest = null }) => step({ type: 'refused', wanted, problems, nearest }),
+      done: ({ warnings }) => {
+        const moved = `Moved to ${whenText(wanted.startsAt, facts.zone)}.`;
+        step({ type: 'moved', said: [moved, ...warnings.map((w) => w.message)].join(' ') });
+        router.refresh();
+      },
+    });
   };
   const dropped = (id: string, column: string, fromMin: number) => {
     const b = facts.bookings.find((x) => x.id === id);
@@ -122,7 +128,7 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
               }
             />
             <Button variant="link" size="sm" className="p-0 mt-2" onClick={() => step({ type: 'leave-new' })}>
-              Leave it
+              Cancel
             </Button>
           </Panel>
         ) : booking ? (
@@ -146,8 +152,9 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           wishes={facts.wishes}
           today={facts.today}
           find={(from) => step({ type: 'new', from })}
-          leave={(id) => void runAction(() => leave(id)).then(() => router.refresh())}
+          leave={(id) => void leaving.tap(() => leave(id))}
         />
+        <Refusal said={leaving.refusal} />
         <AwayList away={facts.away} zone={facts.zone} />
       </aside>
     </div>

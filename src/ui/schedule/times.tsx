@@ -2,15 +2,19 @@
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
 import { WEEKDAYS, dayText, localClock, clockText, localInstant, minutesText, readClock } from '@/core/schedule';
+import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
-import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
+import { Refusal } from '../shared/refusal';
+import { useTap } from '../shared/use-tap';
 
-interface Window {
-  weekday: number;
-  from: string;
-  to: string;
+interface WeekValues {
+  base: string;
+  validFrom: string;
+  windows: { weekday: string; fromMin: string; toMin: string }[];
 }
 /** The weekly windows of one person: a row a window, days without one are closed. */
 export function WindowsForm({
@@ -30,87 +34,72 @@ export function WindowsForm({
   save: (form: unknown) => Promise<ActionResult>;
 }) {
   const router = useRouter();
-  const [base, setBase] = useState(stamp);
-  useEffect(() => setBase(stamp), [stamp]);
-  const [list, setList] = useState<Window[]>(
-    windows
-      .map((w) => ({ weekday: w.weekday, from: minutesText(w.fromMin), to: minutesText(w.toMin) }))
-      .sort((a, b) => a.weekday - b.weekday || a.from.localeCompare(b.from)),
-  );
-  const [from, setFrom] = useState(today);
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
   const [said, setSaid] = useState('');
-  const set = (i: number, next: Partial<Window>) => {
-    setList(list.map((w, j) => (j === i ? { ...w, ...next } : w)));
-    setSaid('');
-  };
-  const send = async () => {
-    const bad = list.findIndex((w) => readClock(w.from) === null || readClock(w.to) === null);
-    if (bad >= 0)
-      return setProblems([
-        { path: `windows.${bad}`, message: `Give both times of ${WEEKDAYS[(list[bad]?.weekday ?? 1) - 1] ?? ''}.` },
-      ]);
-    const answer = await runAction(() =>
-      save({
-        person,
-        base,
-        validFrom: from,
-        windows: list.map((w) => ({
-          weekday: w.weekday,
-          fromMin: readClock(w.from) ?? 0,
-          toMin: readClock(w.to) ?? 0,
+  const f = useActionForm<WeekValues>({
+    schema: async () => (await import('@/domain/schedule')).WindowsForm,
+    defaults: {
+      base: stamp,
+      validFrom: today,
+      windows: [...windows]
+        .sort((a, b) => a.weekday - b.weekday || a.fromMin - b.fromMin)
+        .map((w) => ({
+          weekday: String(w.weekday),
+          fromMin: minutesText(w.fromMin),
+          toMin: minutesText(w.toMin),
         })),
-      }),
-    );
-    setProblems(answer.ok ? [] : answer.problems);
-    setSaid(answer.ok ? 'Kept.' : '');
-    if (answer.ok) router.refresh();
-    else if (typeof answer.base === 'string') setBase(answer.base);
-  };
+    },
+    as: (v) => ({
+      person,
+      base: v.base,
+      validFrom: v.validFrom,
+      windows: v.windows.map((w) => ({
+        weekday: Number(w.weekday),
+        fromMin: readClock(w.fromMin),
+        toMin: readClock(w.toMin),
+      })),
+    }),
+    action: (form) => {
+      setSaid('');
+      return save(form);
+    },
+    done: () => {
+      setSaid('Saved.');
+      router.refresh();
+    },
+  });
+  const { form } = f;
+  useEffect(() => form.setValue('base', stamp), [stamp, form]);
+  const rows = useFieldArray({ control: form.control, name: 'windows' });
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        void send();
-      }}
-      className="d-grid gap-2"
-      aria-label={`Weekly times of ${name}`}
-    >
-      <Problems problems={problems} title="Not kept" />
-      {list.length === 0 ? <p className="soft mb-0">No weekly times: {name} can be booked at any hour.</p> : null}
-      {list.map((w, i) => (
-        <div key={i} className="d-flex gap-2 align-items-center">
-          <select
-            aria-label={`Day ${i + 1}`}
-            className="form-select form-select-sm"
-            style={{ maxWidth: 150 }}
-            value={w.weekday}
-            onChange={(e) => set(i, { weekday: Number(e.target.value) })}
+    <form {...f.props} className="d-grid gap-2" aria-label={`Weekly times of ${name}`}>
+      <Problems problems={f.problems} title="Not saved" />
+      {rows.fields.length === 0 ? (
+        <p className="soft mb-0">No weekly times: {name} can be booked at any hour.</p>
+      ) : null}
+      {rows.fields.map((row, i) => (
+        <div key={row.id} className="week-row">
+          <Field label={`Day ${i + 1}`} hideLabel id={`day-${person}-${i}`}>
+            <select {...f.register(`windows.${i}.weekday`)}>
+              {WEEKDAYS.map((d, n) => (
+                <option key={d} value={n + 1}>
+                  {d}
+                </option>
+              ))}
+            </select>
+          </Field>
+          <Field
+            label={`From, row ${i + 1}`}
+            hideLabel
+            id={`from-${person}-${i}`}
+            error={f.error(`windows.${i}.fromMin`)}
           >
-            {WEEKDAYS.map((d, n) => (
-              <option key={d} value={n + 1}>
-                {d}
-              </option>
-            ))}
-          </select>
-          <input
-            aria-label={`From, row ${i + 1}`}
-            type="time"
-            className="form-control form-control-sm"
-            style={{ maxWidth: 120 }}
-            value={w.from}
-            onChange={(e) => set(i, { from: e.target.value })}
-          />
-          <input
-            aria-label={`To, row ${i + 1}`}
-            type="time"
-            className="form-control form-control-sm"
-            style={{ maxWidth: 120 }}
-            value={w.to}
-            onChange={(e) => set(i, { to: e.target.value })}
-          />
-          <Button variant="link" size="sm" onClick={() => setList(list.filter((_, j) => j !== i))}>
-            take out<span className="visually-hidden"> row {i + 1}</span>
+            <input type="time" {...f.register(`windows.${i}.fromMin`)} />
+          </Field>
+          <Field label={`To, row ${i + 1}`} hideLabel id={`to-${person}-${i}`} error={f.error(`windows.${i}.toMin`)}>
+            <input type="time" {...f.register(`windows.${i}.toMin`)} />
+          </Field>
+          <Button variant="link" size="sm" onClick={() => rows.remove(i)}>
+            Remove<span className="visually-hidden"> row {i + 1}</span>
           </Button>
         </div>
       ))}
@@ -118,24 +107,15 @@ export function WindowsForm({
         <Button
           variant="outline-primary"
           size="sm"
-          onClick={() => setList([...list, { weekday: 1, from: '09:00', to: '17:00' }])}
+          onClick={() => rows.append({ weekday: '1', fromMin: '09:00', toMin: '17:00' })}
         >
           Add a time
         </Button>
-        <div>
-          <label className="form-label" htmlFor={`from-${person}`}>
-            From
-          </label>
-          <input
-            id={`from-${person}`}
-            type="date"
-            className="form-control form-control-sm"
-            value={from}
-            onChange={(e) => setFrom(e.target.value)}
-          />
-        </div>
-        <Button type="submit" variant="primary" size="sm">
-          Keep these times
+        <Field label="From" id={`from-${person}`} error={f.error('validFrom')}>
+          <input type="date" {...f.register('validFrom')} />
+        </Field>
+        <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
+          Save times
         </Button>
         <span role="status" className="soft">
           {said}
@@ -145,7 +125,7 @@ export function WindowsForm({
   );
 }
 
-/** Somebody away, or an aeroplane taken out of the line. */
+/** Somebody away, or an aeroplane out of service. */
 export function AwayForm({
   options,
   zone,
@@ -158,48 +138,39 @@ export function AwayForm({
   save: (form: unknown) => Promise<ActionResult<{ hit: string[] }>>;
 }) {
   const router = useRouter();
-  const empty = { who: '', fromDay: today, fromAt: '08:00', toDay: '', toAt: '18:00', why: '', requestId: '' };
-  const [v, setV] = useState(empty);
-  const [problems, setProblems] = useState<ActionProblem[]>([]);
   const [hit, setHit] = useState<string[] | null>(null);
-  const at = (path: string) => problems.find((p) => p.path === path);
-  const send = async () => {
-    const requestId = v.requestId || crypto.randomUUID();
-    setV({ ...v, requestId });
-    const [f, t] = [readClock(v.fromAt), readClock(v.toAt)];
-    const answer = await runAction(() =>
-      save({
-        requestId,
-        who: v.who,
-        fromAt: v.fromDay && f !== null ? localInstant(v.fromDay, f, zone) : '',
-        toAt: v.toDay === '' ? null : localInstant(v.toDay, t ?? 0, zone),
-        why: v.why,
-      }),
-    );
-    if (!answer.ok) {
-      setHit(null);
-      return setProblems(answer.problems);
-    }
-    setProblems([]);
-    setHit(answer.hit);
-    setV(empty);
-    router.refresh();
+  const empty = { requestId: '', who: '', fromDay: today, fromAt: '08:00', toDay: '', toAt: '18:00', why: '' };
+  const instant = (day: string, at: string) => {
+    const minutes = readClock(at);
+    return day !== '' && minutes !== null ? localInstant(day, minutes, zone) : '';
   };
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/schedule')).AwayForm,
+    defaults: empty,
+    fresh: () => ({ requestId: crypto.randomUUID() }),
+    draft: 'away',
+    also: ['who'],
+    as: (v) => ({
+      requestId: v.requestId,
+      who: v.who,
+      fromAt: instant(v.fromDay, v.fromAt),
+      toAt: v.toDay === '' ? null : instant(v.toDay, v.toAt),
+      why: v.why,
+    }),
+    fieldOf: { fromAt: 'fromDay', toAt: 'toDay' },
+    action: save,
+    refused: () => setHit(null),
+    done: (answer) => {
+      setHit(answer.hit);
+      f.form.reset({ ...empty, requestId: crypto.randomUUID() });
+      router.refresh();
+    },
+  });
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        void send();
-      }}
-      className="d-grid gap-2"
-      aria-label="Away or down"
-    >
-      <Problems
-        problems={problems.filter((p) => !['who', 'fromAt', 'toAt', 'why'].includes(p.path))}
-        title="Not kept"
-      />
-      <Field label="Who or what" id="away-who" error={at('who')}>
-        <select value={v.who} onChange={(e) => setV({ ...v, who: e.target.value })}>
+    <form {...f.props} className="d-grid gap-2" aria-label="Time away">
+      <Problems problems={f.problems} title="Not saved" />
+      <Field label="Who or what" id="away-who" error={f.error('who')}>
+        <select {...f.register('who')}>
           <option value="">Choose</option>
           {options.map((o) => (
             <option key={o.key} value={o.key}>
@@ -209,33 +180,33 @@ export function AwayForm({
         </select>
       </Field>
       <div className="two">
-        <Field label="From" id="away-from" error={at('fromAt')}>
-          <input type="date" value={v.fromDay} onChange={(e) => setV({ ...v, fromDay: e.target.value })} />
+        <Field label="From" id="away-from" error={f.error('fromDay')}>
+          <input type="date" {...f.register('fromDay')} />
         </Field>
         <Field label="at, local" id="away-from-at">
-          <input type="time" value={v.fromAt} onChange={(e) => setV({ ...v, fromAt: e.target.value })} />
+          <input type="time" {...f.register('fromAt')} />
         </Field>
-        <Field label="To" id="away-to" error={at('toAt')} hint="empty, for an aeroplane: until further notice">
-          <input type="date" value={v.toDay} onChange={(e) => setV({ ...v, toDay: e.target.value })} />
+        <Field label="To" id="away-to" error={f.error('toDay')} hint="empty, for an aeroplane: until further notice">
+          <input type="date" {...f.register('toDay')} />
         </Field>
         <Field label="at, local" id="away-to-at">
-          <input type="time" value={v.toAt} onChange={(e) => setV({ ...v, toAt: e.target.value })} />
+          <input type="time" {...f.register('toAt')} />
         </Field>
       </div>
-      <Field label="Why" id="away-why" error={at('why')}>
-        <input value={v.why} onChange={(e) => setV({ ...v, why: e.target.value })} />
+      <Field label="Why" id="away-why" error={f.error('why')}>
+        <input {...f.register('why')} />
       </Field>
       <div>
-        <Button type="submit" variant="primary">
+        <Button type="submit" variant="primary" disabled={f.busy}>
           Save time away
         </Button>
       </div>
       <div role="status">
         {hit === null ? null : hit.length === 0 ? (
-          <p className="note-good mb-0">Kept. No booking is touched by it.</p>
+          <p className="note-good mb-0">Saved. No booking is affected.</p>
         ) : (
           <div className="trouble">
-            <strong>Kept. These bookings must be moved or cancelled</strong>
+            <strong>Saved. These bookings must be moved or cancelled</strong>
             <ul>
               {hit.map((h) => (
                 <li key={h}>{h}</li>
@@ -265,17 +236,18 @@ export function AwayList({
   zone: string;
   end: (form: unknown) => Promise<ActionResult>;
 }) {
-  const router = useRouter();
+  const { tap, busy, refusal } = useTap();
   const when = (iso: string) => `${dayText(localClock(iso, zone).date)} ${clockText(iso, zone)}`;
   return (
-    <Panel title="Away and down now, and to come">
+    <Panel title="Away and out of service, now and ahead">
+      <Refusal said={refusal} />
       {rows.length === 0 ? (
-        <p className="soft mb-0">Nobody is away and every aeroplane is in the line.</p>
+        <p className="soft mb-0">Nobody is away and every aeroplane is in service.</p>
       ) : (
         <ul className="plain-list">
           {rows.map((r) => (
             <li key={r.id}>
-              <b>{r.name}</b> {r.kind === 'away' ? 'away' : 'down'},{' '}
+              <b>{r.name}</b> {r.kind === 'away' ? 'away' : 'out of service'},{' '}
               {r.to === null ? `since ${when(r.from)}, until further notice` : `${when(r.from)} to ${when(r.to)}`}:{' '}
               {r.why}{' '}
               {r.ends ? (
@@ -283,9 +255,10 @@ export function AwayList({
                   variant="link"
                   size="sm"
                   className="p-0"
-                  onClick={() => void runAction(() => end({ id: r.id, why: '' })).then(() => router.refresh())}
+                  disabled={busy}
+                  onClick={() => void tap(() => end({ id: r.id, why: '' }))}
                 >
-                  {r.kind === 'away' ? 'not away after all' : 'back in the line'}
+                  {r.kind === 'away' ? 'Not away after all' : 'Back in service'}
                   <span className="visually-hidden">: {r.name}</span>
                 </Button>
               ) : r.kind === 'exceedance' || r.kind === 'grounded' ? (

@@ -26,7 +26,9 @@ interface Base<V extends FieldValues, A extends object> {
   /** After it was done; absent = the page is read again and the typed text cleared. */
   done?: (answer: { ok: true } & A, values: V) => void;
   /** After the server has refused it: where the page may have moved on meanwhile. */
-  refused?: () => void;
+  refused?: (answer: Extract<ActionResult<A>, { ok: false }>) => void;
+  /** Values kept with the draft though they are chosen or are rows: they are restored before anything typed. */
+  also?: readonly Path<V>[];
 }
 /** The fields are those of the command. */
 interface Straight<V> {
@@ -52,15 +54,17 @@ function useTyped<V extends FieldValues>(
   form: UseFormReturn<V>,
   name: string | undefined,
   typed: ReadonlyMap<string, boolean>,
+  also: readonly Path<V>[],
 ): { clear: () => void } {
   const key = `jeito-typed:${name ?? ''}`;
   useEffect(() => {
     if (name === undefined) return;
     const kept = JSON.parse(sessionStorage.getItem(key) ?? '{}') as Record<string, V[Path<V>]>;
+    for (const field of also) if (field in kept) form.setValue(field, kept[field] as V[typeof field]);
     for (const [field, value] of Object.entries(kept)) if (typed.get(field)) form.setValue(field as Path<V>, value);
     const subscription = form.watch(() => {
-      const now = [...typed].flatMap(([field, is]) => (is ? [[field, form.getValues(field as Path<V>)]] : []));
-      sessionStorage.setItem(key, JSON.stringify(Object.fromEntries(now)));
+      const fields = [...also, ...[...typed].flatMap(([field, is]) => (is ? [field as Path<V>] : []))];
+      sessionStorage.setItem(key, JSON.stringify(Object.fromEntries(fields.map((f) => [f, form.getValues(f)]))));
     });
     return () => subscription.unsubscribe();
     // The form, its fields and the key are stable for the life of the page.
@@ -114,7 +118,7 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
       },
     };
   };
-  const draft = useTyped(form, o.draft, fields);
+  const draft = useTyped(form, o.draft, fields, o.also ?? []);
   const { errors, isSubmitting } = form.formState;
   /** @param given what a button adds to what was typed: an answer, a verdict */
   const send = async (given: Partial<V> = {}): Promise<void> => {
@@ -127,7 +131,7 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
             form.setValue('base' as Path<V>, answer.base as V[Path<V>]);
           const problems = answer.problems.map((p) => ({ ...p, path: o.fieldOf?.[p.path] ?? p.path }));
           setProblems(showProblems(form, problems));
-          o.refused?.();
+          o.refused?.(answer);
           return;
         }
         setProblems([]);

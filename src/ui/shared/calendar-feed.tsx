@@ -2,7 +2,12 @@
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { type ActionResult, runAction } from './forms';
+import { useActionForm } from './action-form';
+import { Field } from './field';
+import { type ActionResult, typedNumber } from './forms';
+import { Problems } from './parts';
+import { Refusal } from './refusal';
+import { useTap } from './use-tap';
 
 /** A calendar address of one's own, shown once. */
 export function CalendarFeed({
@@ -18,65 +23,50 @@ export function CalendarFeed({
   /** The day it was last fetched. */
   used: string | null;
   alarmMin: number;
-  open: (
-    alarmMin: number,
-  ) => Promise<{ ok: true; secret: string } | { ok: false; problems: { path: string; message: string }[] }>;
+  open: (form: unknown) => Promise<ActionResult<{ secret: string }>>;
   end: () => Promise<ActionResult>;
 }) {
   const router = useRouter();
-  const [minutes, setMinutes] = useState(String(alarmMin));
   const [address, setAddress] = useState('');
-  const [problem, setProblem] = useState('');
+  const closing = useTap();
+  const f = useActionForm({
+    schema: async () => (await import('@/domain/settings-forms')).FeedForm,
+    defaults: { alarmMin: String(alarmMin) },
+    as: (v) => ({ alarmMin: typedNumber(v.alarmMin) }),
+    action: open,
+    done: (a) => {
+      setAddress(`${location.origin}/api/calendar/${a.secret}.ics`);
+      router.refresh();
+    },
+  });
   return (
     <div className="d-grid gap-2">
       <p className="mb-0">
-        Your bookings in any calendar program: it fetches this address by itself, and rings before each flight.{' '}
+        Your bookings in any calendar program: it fetches this address by itself and sounds an alarm before each flight.{' '}
         {since
           ? `An address is open since ${since}, until ${until ?? ''}; ` +
             `${used ? `last fetched on ${used}` : 'not fetched yet'}. It ends with a new password.`
           : 'No address is open.'}
       </p>
-      <form
-        className="d-flex gap-2 align-items-end flex-wrap"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void runAction(() => open(Number(minutes))).then((a) => {
-            if (!a.ok) return setProblem(a.problems[0]?.message ?? '');
-            setProblem('');
-            setAddress(`${location.origin}/api/calendar/${a.secret}.ics`);
-            router.refresh();
-          });
-        }}
-      >
-        <div>
-          <label className="form-label" htmlFor="alarm">
-            Ring before <span className="soft">(min)</span>
-          </label>
-          <input
-            id="alarm"
-            inputMode="numeric"
-            className={`form-control${problem ? ' is-invalid' : ''}`}
-            style={{ width: 110 }}
-            value={minutes}
-            onChange={(e) => setMinutes(e.target.value)}
-          />
-          {problem ? (
-            <div className="invalid-feedback" role="alert">
-              {problem}
-            </div>
-          ) : null}
-        </div>
-        <Button type="submit" variant="outline-primary">
+      <Problems problems={f.problems} title="Not opened" />
+      <form {...f.props} className="d-flex gap-2 align-items-end flex-wrap" aria-label="Calendar address">
+        <Field label="Alarm before" unit="min" id="alarm" error={f.error('alarmMin')}>
+          <input inputMode="numeric" style={{ width: 110 }} {...f.register('alarmMin')} />
+        </Field>
+        <Button type="submit" variant="outline-primary" disabled={f.busy}>
           {since ? 'A new address' : 'Open an address'}
         </Button>
         {since ? (
           <Button
             variant="link"
             size="sm"
+            disabled={closing.busy}
             onClick={() =>
-              void runAction(end).then(() => {
-                setAddress('');
-                router.refresh();
+              void closing.tap(end, {
+                done: () => {
+                  setAddress('');
+                  router.refresh();
+                },
               })
             }
           >
@@ -84,6 +74,7 @@ export function CalendarFeed({
           </Button>
         ) : null}
       </form>
+      <Refusal said={closing.refusal} />
       {address ? (
         <p className="note-good mb-0" role="status">
           Shown this once; who has it can read your bookings:

@@ -18,6 +18,7 @@ export function Field({
   error,
   hint,
   unit,
+  hideLabel = false,
   children,
 }: {
   label: string;
@@ -25,6 +26,8 @@ export function Field({
   error?: { message?: string | undefined } | undefined;
   hint?: ReactNode;
   unit?: string;
+  /** Where a row of controls explains itself to the eye. */
+  hideLabel?: boolean;
   children: ReactElement<ControlProps>;
 }) {
   const described = [error ? `${id}-error` : null, hint ? `${id}-hint` : null].filter(Boolean).join(' ') || undefined;
@@ -37,7 +40,7 @@ export function Field({
   });
   return (
     <div>
-      <FormLabel htmlFor={id}>
+      <FormLabel htmlFor={id} visuallyHidden={hideLabel}>
         {label}
         {unit ? <span className="soft"> ({unit})</span> : null}
       </FormLabel>

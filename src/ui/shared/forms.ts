@@ -68,6 +68,11 @@ export function useDraft<F extends FieldValues>(
   return { clear: () => sessionStorage.removeItem(name) };
 }
 
+/** A number as typed, comma or point; an empty field is none, which a schema refuses with its own words. */
+export const typedNumber = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+/** A number as typed where the field may stay empty. */
+export const typedOrNull = (text: string): number | null => (text.trim() === '' ? null : typedNumber(text));
+
 /** Runs an action; a lost network or an older page becomes a message, and what was typed stays. */
 export async function runAction<T>(action: () => Promise<ActionResult<T>>): Promise<ActionResult<T>> {
   try {

@@ -1,8 +1,9 @@
 'use client';
 import Button from 'react-bootstrap/Button';
 import { Link } from './link';
-import { useRouter } from 'next/navigation';
-import { type ActionResult, runAction } from './forms';
+import type { ActionResult } from './forms';
+import { Refusal } from './refusal';
+import { useTap } from './use-tap';
 
 /** Notices of one user, the newest first; those not seen stand out until they are said to be seen. */
 export function NoticeList({
@@ -12,15 +13,16 @@ export function NoticeList({
   notices: readonly { id: string; text: string; href: string; when: string; seen: boolean }[];
   see: () => Promise<ActionResult>;
 }) {
-  const router = useRouter();
+  const { tap, busy, refusal } = useTap();
   const fresh = notices.filter((n) => !n.seen).length;
   return (
     <>
       {fresh > 0 ? (
         <p>
-          <Button variant="outline-primary" size="sm" onClick={() => void runAction(see).then(() => router.refresh())}>
+          <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void tap(see)}>
             All seen
-          </Button>
+          </Button>{' '}
+          <Refusal said={refusal} />
         </p>
       ) : null}
       <ul className="plain-list">

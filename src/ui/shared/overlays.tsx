@@ -1,4 +1,9 @@
 'use client';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
@@ -55,21 +60,18 @@ function Help({ close }: { close: () => void }) {
           stands and takes you back and forth. A letter beside a number names its source.
         </p>
         <ThemePicker />
-        <div className="form-check my-3">
-          <input
+        <FormCheck className="my-3">
+          <FormCheckInput
             id="keys-off"
             type="checkbox"
-            className="form-check-input"
             checked={off}
             onChange={(e) => {
               setOff(e.target.checked);
               localStorage.setItem('jeito-shortcuts', e.target.checked ? 'off' : 'on');
             }}
           />
-          <label htmlFor="keys-off" className="form-check-label">
-            Turn single-key shortcuts off
-          </label>
-        </div>
+          <FormCheckLabel htmlFor="keys-off">Turn single-key shortcuts off</FormCheckLabel>
+        </FormCheck>
         <div className="grid g-1-1">
           <KeyList title="Everywhere" keys={KEYS} />
           <KeyList title="Recording circuits" keys={FLY_KEYS} />
@@ -129,12 +131,10 @@ function Palette({ close }: { close: () => void }) {
   return (
     <Modal show onHide={close} aria-label="Find">
       <ModalBody>
-        <label className="form-label" htmlFor="find">
-          Find a person, a checkout, an aeroplane, a page, or something to do
-        </label>
-        <input
+        <FormLabel htmlFor="find">Find a person, a checkout, an aeroplane, a page, or something to do</FormLabel>
+        <FormControl
           id="find"
-          className="form-control mb-2"
+          className="mb-2"
           // eslint-disable-next-line jsx-a11y/no-autofocus -- the finder is asked for by a key and is there to type in
           autoFocus
           value={text}

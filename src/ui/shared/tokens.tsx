@@ -5,8 +5,10 @@ import { useState } from 'react';
 import { dateText } from '@/core/format';
 import { useActionForm } from './action-form';
 import { Field } from './field';
-import { type ActionResult, runAction } from './forms';
+import type { ActionResult } from './forms';
+import { useTap } from './use-tap';
 import { Problems } from './parts';
+import { Refusal } from './refusal';
 
 interface Line {
   id: string;
@@ -28,7 +30,7 @@ export function Tokens({
 }) {
   const router = useRouter();
   const [made, setMade] = useState('');
-  const [problem, setProblem] = useState('');
+  const ending = useTap();
   const f = useActionForm({
     schema: async () => (await import('@/domain/token-form')).TokenForm,
     defaults: { name: '' },
@@ -39,11 +41,6 @@ export function Tokens({
       router.refresh();
     },
   });
-  const stop = async (id: string) => {
-    const answer = await runAction(() => end(id));
-    if (!answer.ok) setProblem(answer.problems[0]?.message ?? 'Not ended.');
-    router.refresh();
-  };
   return (
     <>
       {made ? (
@@ -77,7 +74,13 @@ export function Tokens({
                 <td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td>
                 <td>{dateText(t.expiresAt)}</td>
                 <td>
-                  <Button variant="link" size="sm" className="p-0" onClick={() => void stop(t.id)}>
+                  <Button
+                    variant="link"
+                    size="sm"
+                    className="p-0"
+                    disabled={ending.busy}
+                    onClick={() => void ending.tap(() => end(t.id))}
+                  >
                     End it<span className="visually-hidden"> {t.name}</span>
                   </Button>
                 </td>
@@ -95,11 +98,7 @@ export function Tokens({
           Make a token
         </Button>
       </form>
-      {problem ? (
-        <p role="alert" className="v-outside small mb-0 mt-1">
-          {problem}
-        </p>
-      ) : null}
+      <Refusal said={ending.refusal} />
     </>
   );
 }

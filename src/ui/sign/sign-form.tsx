@@ -1,10 +1,14 @@
 'use client';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
+import Feedback from 'react-bootstrap/Feedback';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
-import type { ActionResult } from '../shared/forms';
+import { type ActionResult, typedOrNull } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import { Signature } from './signature';
 
@@ -20,7 +24,6 @@ interface Values {
   surface: 'any' | 'asphalt' | 'grass' | 'water';
   hours: string;
 }
-const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 
 /** The words of the entry, its limitations, the password once more, and the signature. */
 export function SignForm({
@@ -65,10 +68,10 @@ export function SignForm({
       limitations: {
         alone,
         noPassengers,
-        crosswindKt: number(crosswind),
+        crosswindKt: typedOrNull(crosswind),
         attitude,
         surface,
-        untilHours: number(hours),
+        untilHours: typedOrNull(hours),
       },
     }),
     fieldOf: { 'limitations.crosswindKt': 'crosswind', 'limitations.untilHours': 'hours' },
@@ -100,18 +103,14 @@ export function SignForm({
       <fieldset className="d-grid gap-2">
         <legend className="form-label mb-0">Limitations, if any</legend>
         <div className="d-flex gap-3 flex-wrap">
-          <div className="form-check">
-            <input type="checkbox" className="form-check-input" id="alone" {...f.register('alone')} />
-            <label className="form-check-label" htmlFor="alone">
-              alone on board
-            </label>
-          </div>
-          <div className="form-check">
-            <input type="checkbox" className="form-check-input" id="noPassengers" {...f.register('noPassengers')} />
-            <label className="form-check-label" htmlFor="noPassengers">
-              no passengers
-            </label>
-          </div>
+          <FormCheck>
+            <FormCheckInput type="checkbox" id="alone" {...f.register('alone')} />
+            <FormCheckLabel htmlFor="alone">alone on board</FormCheckLabel>
+          </FormCheck>
+          <FormCheck>
+            <FormCheckInput type="checkbox" id="noPassengers" {...f.register('noPassengers')} />
+            <FormCheckLabel htmlFor="noPassengers">no passengers</FormCheckLabel>
+          </FormCheck>
         </div>
         <div className="d-grid gap-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
           <Field label="Crosswind up to" unit="kt" id="crosswind" error={f.error('crosswind')}>
@@ -198,23 +197,17 @@ export function AsideForm({
           {kind === 'part' ? 'Items' : 'To be flown or shown again before anybody signs'}
         </legend>
         {items.map((i) => (
-          <div className="form-check" key={i.id}>
-            <input
-              type="checkbox"
-              className="form-check-input"
-              id={`${p}-${i.id}`}
-              value={i.id}
-              {...f.register('items')}
-            />
-            <label className="form-check-label" htmlFor={`${p}-${i.id}`}>
+          <FormCheck key={i.id}>
+            <FormCheckInput type="checkbox" id={`${p}-${i.id}`} value={i.id} {...f.register('items')} />
+            <FormCheckLabel htmlFor={`${p}-${i.id}`}>
               <span className="mono">{i.id}</span> {i.title}
-            </label>
-          </div>
+            </FormCheckLabel>
+          </FormCheck>
         ))}
         {f.error('items') ? (
-          <div className="invalid-feedback" role="alert">
+          <Feedback type="invalid" role="alert">
             {f.error('items')?.message}
-          </div>
+          </Feedback>
         ) : null}
       </fieldset>
       <Field

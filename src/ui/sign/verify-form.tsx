@@ -1,6 +1,9 @@
 'use client';
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
+import FormText from 'react-bootstrap/FormText';
 import Button from 'react-bootstrap/Button';
-import { useState } from 'react';
+import { type ChangeEvent, useState } from 'react';
 import { VerdictShape } from '../shared/verdict';
 
 interface Answer {
@@ -69,16 +72,13 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
       </div>
       <section className="panel mb-3">
         <h2>A file</h2>
-        <label className="form-label" htmlFor="file">
-          The PDF of an entry, its JSON, or an export of the ledger
-        </label>
-        <input
+        <FormLabel htmlFor="file">The PDF of an entry, its JSON, or an export of the ledger</FormLabel>
+        <FormControl
           id="file"
           type="file"
           accept=".pdf,.json,application/pdf,application/json"
-          className="form-control"
           disabled={busy}
-          onChange={(e) => {
+          onChange={(e: ChangeEvent<HTMLInputElement>) => {
             const file = e.target.files?.[0];
             if (file) {
               setName(file.name);
@@ -87,7 +87,11 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
             e.target.value = '';
           }}
         />
-        {name ? <p className="form-text mb-0">Last given: {name}</p> : null}
+        {name ? (
+          <FormText as="p" className="mb-0">
+            Last given: {name}
+          </FormText>
+        ) : null}
       </section>
       <form
         className="panel mb-3 d-grid gap-2"
@@ -103,23 +107,19 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
       >
         <h2 className="mb-0">A code</h2>
         <div>
-          <label className="form-label" htmlFor="e">
-            Entry
-          </label>
-          <input
+          <FormLabel htmlFor="e">Entry</FormLabel>
+          <FormControl
             id="e"
             name="e"
-            className="form-control mono"
+            className="mono"
             defaultValue={code}
             placeholder="at the foot of the sheet"
             autoComplete="off"
           />
         </div>
         <div>
-          <label className="form-label" htmlFor="h">
-            SHA-256
-          </label>
-          <input id="h" name="h" className="form-control mono" defaultValue={hash} autoComplete="off" />
+          <FormLabel htmlFor="h">SHA-256</FormLabel>
+          <FormControl id="h" name="h" className="mono" defaultValue={hash} autoComplete="off" />
         </div>
         <div>
           <Button type="submit" variant="primary" disabled={busy}>

@@ -1,4 +1,5 @@
 'use client';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import type { Chosen, FoundOf, FoundRow } from './found-rows';
 import { elapsed, sureWord } from './words';
 
@@ -42,9 +43,8 @@ export function FoundList({
               </button>
               {r.arrival ? (
                 <label className="beside">
-                  <input
+                  <FormCheckInput
                     type="checkbox"
-                    className="form-check-input"
                     checked={beside === r.k}
                     disabled={on}
                     onChange={(e) => lay(e.target.checked ? r.k : null)}

@@ -1,10 +1,12 @@
 'use client';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { MEASURE_UNIT, type Measure, type MeasureId } from '@/core/trace';
 import { say } from '@/domain/words';
-import { type ActionResult, runAction } from '../shared/forms';
+import type { ActionResult } from '../shared/forms';
+import { useTap } from '../shared/use-tap';
 import { VerdictShape } from '../shared/verdict';
 import type { FoundEvent } from '@/domain/trace';
 import { FOUND_NAME, type FoundItem, clock, dialOff, itemText, momentOf, sureWord } from './words';
@@ -77,8 +79,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
     items.filter((i) => i.tapped?.measured).map((i) => i.key),
   );
   const [said, setSaid] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { tap, busy, refusal } = useTap();
   const pairs = landings.filter((l) => l.found && l.tapped);
   const conflicts = pairs.reduce((n, l) => n + l.measures.filter((m) => m.conflict).length, 0);
   const change = (key: string, ids: MeasureId[]) => {
@@ -90,13 +91,11 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
     setTicked(Object.fromEntries(landings.map((l) => [l.key, l.measures.filter(which).map((m) => m.id)])));
   };
   const save = async () => {
-    setBusy(true);
-    setProblem('');
     setSaid('');
     const changed = pairs.filter(
       (l) => (ticked[l.key] ?? []).slice().sort().join() !== l.accepted.slice().sort().join(),
     );
-    const answer = await runAction(() =>
+    const sent = () =>
       accept({
         traceId,
         landings: changed.map((l) => ({
@@ -107,17 +106,17 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
         items: items
           .filter((i) => itemTicked.includes(i.key) && i.tapped && !i.tapped.measured)
           .map((i) => ({ itemId: i.tapped?.id ?? '', foundIndex: i.foundIndex })),
-      }),
-    );
-    setBusy(false);
-    if (answer.ok) {
-      setSaid(
-        answer.accepted === 0
-          ? 'Saved: nothing counts as measured.'
-          : `Saved: ${answer.accepted} measures now count as measured.`,
-      );
-      router.refresh();
-    } else setProblem(answer.problems[0]?.message ?? 'This was not saved.');
+      });
+    await tap(sent, {
+      done: ({ accepted }) => {
+        setSaid(
+          accepted === 0
+            ? 'Saved: nothing counts as measured.'
+            : `Saved: ${accepted} ${accepted === 1 ? 'measure counts' : 'measures count'} as measured now.`,
+        );
+        router.refresh();
+      },
+    });
   };
   return (
     <>
@@ -185,10 +184,9 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
                   return (
                     <li key={m.id} className={m.conflict ? 'conflict' : ''}>
                       <label htmlFor={id}>
-                        <input
+                        <FormCheckInput
                           id={id}
                           type="checkbox"
-                          className="form-check-input"
                           disabled={!open}
                           checked={on}
                           onChange={(e) =>
@@ -237,10 +235,9 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
                 <li key={i.key} className="item-row">
                   {i.tapped ? (
                     <label htmlFor={id}>
-                      <input
+                      <FormCheckInput
                         id={id}
                         type="checkbox"
-                        className="form-check-input"
                         disabled={!open || i.measurable === '' || i.tapped.measured}
                         checked={itemTicked.includes(i.key)}
                         onChange={(e) => {
@@ -283,9 +280,9 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
           </ul>
         </section>
       ) : null}
-      {problem ? (
+      {refusal ? (
         <p className="trouble mt-3" role="alert">
-          {problem}
+          {refusal}
         </p>
       ) : null}
       {open ? (

@@ -1,4 +1,5 @@
 'use client';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import Button from 'react-bootstrap/Button';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -205,9 +206,8 @@ export function Recorder({
           <div className="ticks">
             {PILOT_ERRORS.map((e: PilotError) => (
               <label key={e}>
-                <input
+                <FormCheckInput
                   type="checkbox"
-                  className="form-check-input"
                   checked={choices.errors.includes(e)}
                   onChange={() => setChoices({ ...choices, errors: toggle(choices.errors, e) })}
                 />{' '}
@@ -221,9 +221,8 @@ export function Recorder({
           <div className="ticks">
             {AIRWORK_FLOWN.map((e) => (
               <label key={e}>
-                <input
+                <FormCheckInput
                   type="checkbox"
-                  className="form-check-input"
                   checked={choices.airwork.includes(e)}
                   onChange={() =>
                     setChoices({

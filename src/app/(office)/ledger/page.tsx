@@ -1,3 +1,6 @@
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
+import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
@@ -106,35 +109,27 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   aria-label="The ledger"
                 >
                   <div className="flex-grow-1">
-                    <label className="form-label" htmlFor="q">
-                      Pilot, signer, aeroplane, goal, number or hash
-                    </label>
-                    <input id="q" name="q" className="form-control" defaultValue={s.q ?? ''} />
+                    <FormLabel htmlFor="q">Pilot, signer, aeroplane, goal, number or hash</FormLabel>
+                    <FormControl id="q" name="q" defaultValue={s.q ?? ''} />
                   </div>
                   <div>
-                    <label className="form-label" htmlFor="kind">
-                      Kind
-                    </label>
-                    <select id="kind" name="kind" className="form-select" defaultValue={s.kind ?? ''}>
+                    <FormLabel htmlFor="kind">Kind</FormLabel>
+                    <FormSelect id="kind" name="kind" defaultValue={s.kind ?? ''}>
                       <option value="">all</option>
                       {ENTRY_KINDS.map((k) => (
                         <option key={k} value={k}>
                           {say(k)}
                         </option>
                       ))}
-                    </select>
+                    </FormSelect>
                   </div>
                   <div>
-                    <label className="form-label" htmlFor="from">
-                      From
-                    </label>
-                    <input id="from" name="from" type="date" className="form-control" defaultValue={s.from ?? ''} />
+                    <FormLabel htmlFor="from">From</FormLabel>
+                    <FormControl id="from" name="from" type="date" defaultValue={s.from ?? ''} />
                   </div>
                   <div>
-                    <label className="form-label" htmlFor="to">
-                      To
-                    </label>
-                    <input id="to" name="to" type="date" className="form-control" defaultValue={s.to ?? ''} />
+                    <FormLabel htmlFor="to">To</FormLabel>
+                    <FormControl id="to" name="to" type="date" defaultValue={s.to ?? ''} />
                   </div>
                   <Button type="submit" variant="outline-primary">
                     Search

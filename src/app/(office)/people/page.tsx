@@ -1,3 +1,6 @@
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
+import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -142,28 +145,22 @@ export default async function PeoplePage({
             <div className="panel">
               <form className="filters mb-2" action="/people" method="get" role="search">
                 <div>
-                  <label className="form-label" htmlFor="q-name">
-                    Name
-                  </label>
-                  <input id="q-name" name="name" className="form-control" defaultValue={q.name ?? ''} />
+                  <FormLabel htmlFor="q-name">Name</FormLabel>
+                  <FormControl id="q-name" name="name" defaultValue={q.name ?? ''} />
                 </div>
                 <div>
-                  <label className="form-label" htmlFor="q-on">
-                    On the day
-                  </label>
-                  <input id="q-on" name="on" type="date" className="form-control" defaultValue={on} />
+                  <FormLabel htmlFor="q-on">On the day</FormLabel>
+                  <FormControl id="q-on" name="on" type="date" defaultValue={on} />
                 </div>
                 <div>
-                  <label className="form-label" htmlFor="q-show">
-                    Show
-                  </label>
-                  <select id="q-show" name="show" className="form-select" defaultValue={show}>
+                  <FormLabel htmlFor="q-show">Show</FormLabel>
+                  <FormSelect id="q-show" name="show" defaultValue={show}>
                     {Object.entries(SHOW).map(([k, n]) => (
                       <option key={k} value={k}>
                         {n}
                       </option>
                     ))}
-                  </select>
+                  </FormSelect>
                 </div>
                 <Button type="submit" variant="outline-primary">
                   Show

@@ -1,3 +1,5 @@
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -100,16 +102,14 @@ export default async function SchedulePage({
             <form className="d-flex gap-2 align-items-end" action="/schedule" method="get">
               <input type="hidden" name={view === 'day' ? 'day' : 'week'} value={first} />
               <div>
-                <label className="form-label" htmlFor="whose">
-                  Show
-                </label>
-                <select id="whose" name="whose" className="form-select" defaultValue={whose}>
+                <FormLabel htmlFor="whose">Show</FormLabel>
+                <FormSelect id="whose" name="whose" defaultValue={whose}>
                   {lenses.map(([k, n]) => (
                     <option key={k} value={k}>
                       {n}
                     </option>
                   ))}
-                </select>
+                </FormSelect>
               </div>
               <Button type="submit" variant="outline-primary">
                 Show

@@ -2,13 +2,15 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list, plural } from '@/core/format';
 import { minutesText, readClock } from '@/core/schedule';
+import { SchoolForm as SchoolRulesForm } from '@/domain/settings-forms';
 import { packWords } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
+import { zodProblems } from '@/server/floor/result';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
 import { homeAerodrome, newestContent } from '@/server/rules/content';
 import { contentList } from '@/server/rules/queries/content';
-import { HouseForm } from '@/ui/people/house-form';
+import { SchoolForm } from '@/ui/people/school-form';
 import { AerodromeDrawing } from '@/ui/shared/aerodrome-drawing';
 import { CalendarFeed } from '@/ui/shared/calendar-feed';
 import { Panel, Title } from '@/ui/shared/parts';
@@ -35,18 +37,13 @@ export default async function SettingsPage() {
   const chief = may.changeHouse(user);
   const version = content.find((c) => c.kind === 'house')?.version ?? 0;
   const words = packWords(house?.body.homePack ?? 'us');
-  async function saveHouse(form: {
-    homePack: string;
-    openFrom: string;
-    openTo: string;
-    stepMin: number;
-    nightFlying: boolean;
-    stalledDays: number;
-    reason: string;
-  }) {
+  async function saveSchool(given: unknown) {
     'use server';
+    const parsed = SchoolRulesForm.safeParse(given);
+    if (!parsed.success) return zodProblems(parsed.error);
+    const form = parsed.data;
     const now = await newestContent('house', 'house');
-    if (!now) return { ok: false as const, problems: [{ path: '', message: 'No house rules are set up.' }] };
+    if (!now) return { ok: false as const, problems: [{ path: '', message: 'No rules of the school are set up.' }] };
     return saveContentAction({
       kind: 'house',
       key: 'house',
@@ -68,12 +65,12 @@ export default async function SettingsPage() {
   }
   return (
     <>
-      <PageStrip name="Settings" line={staff ? 'house and own' : 'own'} user={user.name} />
+      <PageStrip name="Settings" line={staff ? 'school and own' : 'own'} user={user.name} />
       <main id="main">
         <div className="column">
           <Title
             title="Settings"
-            line={staff ? 'What holds for the house, and what is yours alone.' : 'What is yours alone.'}
+            line={staff ? 'What holds for the school, and what is yours alone.' : 'What is yours alone.'}
           >
             <Link className="btn btn-outline-primary" href="/account">
               Your flying
@@ -82,10 +79,10 @@ export default async function SettingsPage() {
           <div className="grid g-1-1" style={{ alignItems: 'start' }}>
             <div className="grid">
               {staff && house ? (
-                <Panel title="House">
+                <Panel title="School">
                   {chief ? (
-                    <HouseForm
-                      house={{
+                    <SchoolForm
+                      school={{
                         homePack: house.body.homePack,
                         openFrom: minutesText(house.body.schedule.openFromMin),
                         openTo: minutesText(house.body.schedule.openToMin),
@@ -93,7 +90,7 @@ export default async function SettingsPage() {
                         nightFlying: house.body.schedule.nightFlying,
                         stalledDays: house.body.schedule.stalledDays,
                       }}
-                      save={saveHouse}
+                      save={saveSchool}
                     />
                   ) : (
                     <p>
@@ -105,7 +102,7 @@ export default async function SettingsPage() {
                   <p className="small soft mb-0 mt-2">
                     The office says <b>{words.circuit}</b>, <b>{words.gear}</b>; a checkout follows its own pack. Speeds
                     always stand in the unit painted on that aeroplane’s dial. Limits, intervals, recency to teach and
-                    signing: <Link href="/rules/house/house">house rules, version {version}</Link>. All rules:{' '}
+                    signing: <Link href="/rules/house/house">rules of the school, version {version}</Link>. All rules:{' '}
                     <Link href="/rules">{plural(content.length, 'piece')}</Link>.
                   </p>
                 </Panel>

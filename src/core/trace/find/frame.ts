@@ -2,9 +2,10 @@
  * A trace on a field: every sample in the frame of each runway end, speeds and heights made good. Metres, feet, knots,
  * seconds.
  */
-import type { TraceContext, TraceWarning } from '@/domain/trace';
+import type { TraceContext } from '@/domain/trace';
 import { MS_PER_KT, M_PER_DEG, cosDeg, median, medianOf, norm180, norm360, sinDeg } from '../../constants';
 import type { Trace } from '../read';
+import { type Oddity, odd } from '../read-words';
 
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
 export interface RunwayFrame {
@@ -40,7 +41,7 @@ export interface Placed {
   /** A load above this is no noise of the accelerometer, g. */
   feltG: number;
   frames: RunwayFrame[];
-  warnings: TraceWarning[];
+  warnings: Oddity[];
 }
 
 /**
@@ -126,16 +127,11 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
     if (Math.hypot(north[i] ?? Number.NaN, east[i] ?? Number.NaN) < 20_000) near = true;
   }
   if (!near) return null;
-  const warnings: TraceWarning[] = [];
+  const warnings: Oddity[] = [];
   const made = derived(east, north, tS);
   const gsKt = trace.channels.gs ? filled(trace.channels.gs, made.gsKt) : made.gsKt;
   const trackDeg = trace.channels.track ? filled(trace.channels.track, made.trackDeg) : made.trackDeg;
-  if (!trace.channels.gs)
-    warnings.push({
-      code: 'ground-speed-derived',
-      message: 'No ground speed in the file: taken from the positions.',
-      count: 1,
-    });
+  if (!trace.channels.gs) warnings.push({ ...odd('ground-speed-derived'), count: 1 });
   const pathM = new Float64Array(n);
   for (let i = 1; i < n; i++) {
     const d = Math.hypot((east[i] ?? 0) - (east[i - 1] ?? 0), (north[i] ?? 0) - (north[i - 1] ?? 0));
@@ -176,13 +172,8 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
   const { heightFt, calibrated } = raw
     ? calibrate(raw, { tS, gsKt, trackDeg, nz: trace.channels.nz ?? null, feltG, frames }, context)
     : { heightFt: null, calibrated: false };
-  if (!raw) warnings.push({ code: 'height-missing', message: 'No height in the file.', count: 1 });
-  else if (!calibrated)
-    warnings.push({
-      code: 'height-not-calibrated',
-      message: 'The file holds no ground run to set its height by: heights are as recorded.',
-      count: 1,
-    });
+  if (!raw) warnings.push({ ...odd('height-missing'), count: 1 });
+  else if (!calibrated) warnings.push({ ...odd('height-not-calibrated'), count: 1 });
   return {
     trace,
     n,

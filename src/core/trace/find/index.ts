@@ -3,6 +3,7 @@
  */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { Trace } from '../read';
+import { type Oddity, odd, warningOf } from '../read-words';
 import { findAirwork } from './airwork';
 import { findEvents } from './events';
 import { findExceedances } from './exceedances';
@@ -20,7 +21,7 @@ export function analyseOnField(
 ): { analysis: TraceAnalysis; placed: Placed | null } {
   const placed = placeTrace(trace, context);
   const events = placed ? findEvents(placed, context) : [];
-  const far = { code: 'far-from-field', message: 'The track never comes within 20 km of this aerodrome.', count: 1 };
+  const placing: Oddity[] = placed ? placed.warnings : [{ ...odd('far-from-field'), count: 1 }];
   const analysis: TraceAnalysis = {
     schema: 'trace-analysis/1',
     source: {
@@ -28,7 +29,7 @@ export function analyseOnField(
       rows: trace.rows,
       rateHz: trace.rateHz,
       channels: Object.keys(trace.channels),
-      warnings: [...trace.warnings, ...(placed ? placed.warnings : [far])],
+      warnings: [...trace.warnings, ...placing].map(warningOf),
     },
     events,
     airwork: placed ? findAirwork(placed, context, events) : [],

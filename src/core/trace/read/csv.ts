@@ -5,6 +5,7 @@
 import { type Role, type TimeRole, conversion, looksLikeUnit, roleOf, splitHeader } from './columns';
 import { clockMs, dateMs, instant, offsetMin, unwrapDays } from './time';
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
+import { odd, unreadable } from '../read-words';
 
 /** What somebody has said of columns that the header does not tell: header as written, to its role. */
 export type ColumnMapping = Record<string, { channel: Channel | `time:${TimeRole}`; unit: string | null }>;
@@ -137,11 +138,14 @@ function plan(
     const c = conversion(role.channel, role.unit);
     if (!c.known && ASSUMED[role.channel])
       warnings.add(
-        `unit-assumed-${role.channel}`,
-        `${splitHeader(header.headers[index] ?? '').words || role.channel}: no unit is said, ${ASSUMED[role.channel]} taken.`,
+        odd('unit-assumed', {
+          channel: role.channel,
+          column: splitHeader(header.headers[index] ?? '').words || role.channel,
+          unit: ASSUMED[role.channel] ?? '',
+        }),
       );
     if (role.channel === 'headingMag' && !/mag/i.test(header.headers[index] ?? '') && role.unit !== 'degm')
-      warnings.add('heading-assumed-magnetic', 'The heading does not say its north: magnetic taken.');
+      warnings.add(odd('heading-assumed-magnetic'));
     values.push({ index, channel: role.channel, factor: c.factor, offset: c.offset, words: role.channel === 'gear' });
   });
   return { values, times, unknown };
@@ -201,26 +205,13 @@ export function readCsv(
   progress: (share: number) => void = () => undefined,
 ): ReadResult {
   const header = findHeader(text, mapping);
-  if (!header)
-    return problem(
-      'not-a-trace',
-      'No header row was found: a table needs a row that names at least time, latitude and longitude.',
-    );
+  if (!header) return problem('not-a-trace', unreadable('no-header'));
   const warnings = new Warnings();
   const { values, times, unknown } = plan(header, warnings);
   if (!values.some((v) => v.channel === 'lat') || !values.some((v) => v.channel === 'lon'))
-    return problem(
-      'columns',
-      'The columns for latitude and longitude are not recognised: say which they are.',
-      header.headers,
-    );
-  if (times.size === 0) return problem('columns', 'No column holds a time: say which it is.', header.headers);
-  if (unknown.length > 0)
-    warnings.add(
-      'columns-unknown',
-      `Columns not used: ${unknown.slice(0, 12).join(', ')}${unknown.length > 12 ? ' …' : ''}.`,
-      unknown.length,
-    );
+    return problem('columns', unreadable('position-columns'), header.headers);
+  if (times.size === 0) return problem('columns', unreadable('time-column'), header.headers);
+  if (unknown.length > 0) warnings.add(odd('columns-unknown', { columns: unknown }), unknown.length);
   const width = header.headers.length;
   const ordered = [...values].sort((a, b) => a.index - b.index);
   const feeds = ordered.map((v) => ({
@@ -309,8 +300,8 @@ export function readCsv(
     }
     at = i + 1;
   }
-  if (short > 0) warnings.add('row-short', 'Rows with too few columns were left out.', short);
-  if (row === 0) return problem('empty', 'The table has a header but no rows.');
+  if (short > 0) warnings.add(odd('row-short'), short);
+  if (row === 0) return problem('empty', unreadable('header-only'));
   const cut: Partial<Record<Channel, Float64Array>> = {};
   for (const v of values) cut[v.channel] = (columns[v.channel] ?? new Float64Array(0)).subarray(0, row);
   const ms = timeMs.subarray(0, row);
@@ -427,9 +418,9 @@ function timeReader(times: Map<TimeRole, number>) {
     if (undated) {
       absolute = false;
       const crossed = unwrapDays(ms);
-      if (crossed > 0) warnings.add('midnight', 'The time of day passes midnight: the next day was taken.', crossed);
+      if (crossed > 0) warnings.add(odd('midnight'), crossed);
     }
-    if (unzoned) warnings.add('zone-not-said', 'The time does not say its zone: UTC taken.');
+    if (unzoned) warnings.add(odd('zone-not-said'));
     return { absolute };
   };
   return { read, finish };

@@ -5,6 +5,7 @@
 import { XMLParser } from 'fast-xml-parser';
 import { instant } from './time';
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
+import { unreadable } from '../read-words';
 import { conversion, roleOf } from './columns';
 
 type Point = Record<string, unknown>;
@@ -29,11 +30,7 @@ const BY_FORMAT: Record<string, { channel: Channel; factor: number }> = {
 };
 
 export function readGpx(text: string): ReadResult {
-  if (/<!\s*(DOCTYPE|ENTITY)/i.test(text))
-    return problem(
-      'dangerous',
-      'The file declares document types or entities, which a track never needs: it was not read.',
-    );
+  if (/<!\s*(DOCTYPE|ENTITY)/i.test(text)) return problem('dangerous', unreadable('document-types'));
   let tree: unknown;
   try {
     tree = new XMLParser({
@@ -45,17 +42,15 @@ export function readGpx(text: string): ReadResult {
       isArray: (name) => name === 'trk' || name === 'trkseg' || name === 'trkpt',
     }).parse(text);
   } catch (error) {
-    return problem(
-      'not-a-trace',
-      `The GPX file is broken: ${error instanceof Error ? error.message : 'it cannot be parsed'}.`,
-    );
+    const detail = error instanceof Error ? error.message : 'it cannot be parsed';
+    return problem('not-a-trace', unreadable('gpx-broken', { detail }));
   }
   const gpx = (tree as { gpx?: { trk?: { trkseg?: { trkpt?: Point[] }[] }[] } } | null)?.gpx;
-  if (!gpx || typeof gpx !== 'object') return problem('not-a-trace', 'This is XML, but no GPX.');
+  if (!gpx || typeof gpx !== 'object') return problem('not-a-trace', unreadable('not-gpx'));
   const points = (Array.isArray(gpx.trk) ? gpx.trk : []).flatMap((t) =>
     (Array.isArray(t?.trkseg) ? t.trkseg : []).flatMap((s) => (Array.isArray(s?.trkpt) ? s.trkpt : [])),
   );
-  if (points.length === 0) return problem('empty', 'The GPX file holds no track points.');
+  if (points.length === 0) return problem('empty', unreadable('no-track-points'));
   const warnings = new Warnings();
   const n = points.length;
   const nan = () => new Float64Array(n).fill(Number.NaN);

@@ -3,6 +3,7 @@
  * (standard setting) and ellipsoid, both metres.
  */
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
+import { odd, unreadable } from '../read-words';
 
 const DAY_S = 86_400;
 const M_TO_FT = 1 / 0.3048;
@@ -46,11 +47,8 @@ export function readIgc(text: string): ReadResult {
     }
   }
   if (fixes.length === 0)
-    return problem(
-      bad > 0 ? 'not-a-trace' : 'empty',
-      bad > 0 ? 'None of the B records can be read.' : 'The IGC file holds no fixes.',
-    );
-  if (bad > 0) warnings.add('record-broken', 'Fixes that cannot be read were left out.', bad);
+    return bad > 0 ? problem('not-a-trace', unreadable('fixes-unreadable')) : problem('empty', unreadable('no-fixes'));
+  if (bad > 0) warnings.add(odd('record-broken'), bad);
   const n = fixes.length;
   const nan = () => new Float64Array(n).fill(Number.NaN);
   const ms = nan();
@@ -61,14 +59,14 @@ export function readIgc(text: string): ReadResult {
     altEllipsoid: nan(),
   };
   const absolute = Number.isFinite(midnightMs);
-  if (!absolute) warnings.add('date-missing', 'The file says no date.');
+  if (!absolute) warnings.add(odd('date-missing'));
   let days = 0;
   let before = -1;
   fixes.forEach((b, i) => {
     const s = whole(b, 1, 3) * 3600 + whole(b, 3, 5) * 60 + whole(b, 5, 7);
     if (s < before - DAY_S / 2) {
       days++;
-      warnings.add('midnight', 'The time passes midnight: the next day was taken.');
+      warnings.add(odd('midnight'));
     }
     before = s;
     const tenths = extensions.find((e) => e.code === 'TDS');

@@ -1,5 +1,5 @@
 import { medianOf } from '../../constants';
-import type { TraceWarning } from '@/domain/trace';
+import { type OddCode, type Oddity, type Unreadable, odd, unreadable } from '../read-words';
 
 /**
  * Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees
@@ -53,12 +53,12 @@ export interface Trace {
   tS: Float64Array;
   channels: Partial<Record<Channel, Float64Array>>;
   gaps: Gap[];
-  warnings: TraceWarning[];
+  warnings: Oddity[];
 }
 export type ReadProblem = {
   ok: false;
   code: 'empty' | 'too-large' | 'not-a-trace' | 'no-position' | 'no-time' | 'dangerous' | 'columns';
-  message: string;
+  why: Unreadable;
   headers?: string[];
 };
 export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
@@ -73,22 +73,23 @@ const FLIGHT_MS = 10 * 86_400_000;
 const CALENDAR_MS = 8.64e15;
 /** Closer than this two rows tell one time. */
 const LEAST_STEP_MS = 1;
-export const problem = (code: ReadProblem['code'], message: string, headers?: string[]): ReadProblem => ({
+export const problem = (code: ReadProblem['code'], why: Unreadable, headers?: string[]): ReadProblem => ({
   ok: false,
   code,
-  message,
+  why,
   ...(headers ? { headers } : {}),
 });
 
 /** Notes of what was odd, counted by kind. */
 export class Warnings {
-  private readonly kept = new Map<string, TraceWarning>();
-  add(code: string, message: string, count = 1): void {
-    const known = this.kept.get(code);
+  private readonly kept = new Map<string, Oddity>();
+  add(what: OddCode, count = 1): void {
+    const kind = what.code === 'unit-assumed' ? `${what.code} ${what.params.channel}` : what.code;
+    const known = this.kept.get(kind);
     if (known) known.count += count;
-    else this.kept.set(code, { code, message, count });
+    else this.kept.set(kind, { ...what, count });
   }
-  list(): TraceWarning[] {
+  list(): Oddity[] {
     return [...this.kept.values()];
   }
 }
@@ -118,7 +119,7 @@ export function assemble(
         wrong++;
       }
     }
-    if (wrong > 0) warnings.add('position-impossible', 'Positions that cannot be were left out.', wrong);
+    if (wrong > 0) warnings.add(odd('position-impossible'), wrong);
   }
   const middle = medianOf(timeMs.filter((t) => Math.abs(t) <= CALENDAR_MS)) ?? Number.NaN;
   let noFlight = 0;
@@ -152,14 +153,12 @@ export function assemble(
     last = t;
     keep[kept++] = i;
   }
-  if (noFlight > 0)
-    warnings.add('time-impossible', 'Rows days away from the rest of the file were left out.', noFlight);
-  if (noTime > 0) warnings.add('time-missing', 'Rows without a readable time were left out.', noTime);
-  if (repeated > 0) warnings.add('time-repeated', 'Rows that repeat a time were left out.', repeated);
-  if (back > 0) warnings.add('time-back', 'Rows whose time goes back were left out.', back);
-  if (!lat || !lon)
-    return problem('no-position', 'No latitude and longitude were found: name the columns that hold them.');
-  if (kept < 2) return problem('empty', 'Fewer than two usable rows: there is nothing to analyse.');
+  if (noFlight > 0) warnings.add(odd('time-impossible'), noFlight);
+  if (noTime > 0) warnings.add(odd('time-missing'), noTime);
+  if (repeated > 0) warnings.add(odd('time-repeated'), repeated);
+  if (back > 0) warnings.add(odd('time-back'), back);
+  if (!lat || !lon) return problem('no-position', unreadable('no-position-columns'));
+  if (kept < 2) return problem('empty', unreadable('few-rows'));
   const first = timeMs[keep[0] ?? 0] ?? 0;
   const tS = new Float64Array(kept);
   for (let i = 0; i < kept; i++) tS[i] = ((timeMs[keep[i] ?? 0] ?? 0) - first) / 1000;
@@ -174,7 +173,7 @@ export function assemble(
     }
     if (any) channels[name] = out;
   }
-  if (!channels.lat || !channels.lon) return problem('no-position', 'Latitude and longitude are empty in every row.');
+  if (!channels.lat || !channels.lon) return problem('no-position', unreadable('no-positions'));
   const steps = new Float64Array(kept - 1);
   const gaps: Gap[] = [];
   for (let i = 1; i < kept; i++) {
@@ -182,12 +181,7 @@ export function assemble(
     steps[i - 1] = step;
     if (step > GAP_S) gaps.push({ fromS: tS[i - 1] ?? 0, toS: tS[i] ?? 0 });
   }
-  if (gaps.length > 0)
-    warnings.add(
-      'gap',
-      `Stretches without a sample for more than ${GAP_S} s; nothing is invented across them.`,
-      gaps.length,
-    );
+  if (gaps.length > 0) warnings.add(odd('gap', { seconds: GAP_S }), gaps.length);
   return {
     ok: true,
     trace: {

@@ -1,4 +1,5 @@
 import { NewerSheetsForm } from '@/domain/forms';
+import { OpenForm } from '@/domain/open-form';
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
 import { randomUUID } from 'node:crypto';
@@ -10,7 +11,7 @@ import { list } from '@/core/format';
 import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
-import { GOALS, PACKS, say } from '@/domain/words';
+import { say } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome, newestContent, contentById } from '../../rules/content';
@@ -28,17 +29,6 @@ import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
 import { Briefs, Checkouts, Sorties, BriefTemplates, CheckoutMoves } from '../tables';
 import { CaptureEvents } from '../../fly/tables';
 import { AirframeVersions, TypeVersions } from '../../hangar/tables';
-
-export const OpenForm = z.object({
-  requestId: z.uuid(),
-  pilotId: z.string().min(1, 'Choose the pilot.'),
-  airframeId: z.string().min(1, 'Choose the aeroplane.'),
-  pack: z.enum(PACKS, 'Choose the rules.'),
-  goals: z.array(z.enum(GOALS)).min(1, 'Choose at least one goal.'),
-  standardKey: z.string().min(1, 'Choose the standard.'),
-  note: z.string().max(1000, 'Keep the note under 1000 characters.'),
-});
-export type OpenForm = z.infer<typeof OpenForm>;
 
 /** The programme of a goal under a pack; the house's own when the pack has none. */
 async function programmeFor(goal: string, pack: string) {

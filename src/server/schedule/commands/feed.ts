@@ -1,21 +1,22 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
+import { FeedForm } from '@/domain/settings-forms';
 import { aYearFrom } from '../../account/commands/tokens';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { userById } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
-import { type Problem, problem } from '../../floor/result';
+import { type Problem, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
-import { told } from '../sentences';
 import { CalendarFeeds } from '../tables';
 
 const feedHash = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 /** A calendar address of one’s own; told once, an earlier one ends. */
 export async function openFeed(
   user: CurrentUser,
-  alarmMin: number,
+  form: unknown,
 ): Promise<{ ok: true; secret: string } | { ok: false; problems: Problem[] }> {
-  if (!Number.isInteger(alarmMin) || alarmMin < 0 || alarmMin > 2880) return problem('alarmMin', told('minutes-range'));
+  const parsed = FeedForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
   const secret = randomBytes(24).toString('base64url');
   return write(async (t) => {
     await CalendarFeeds.update({ endedAt: nowIso() }, { userId: user.id, endedAt: null }, t);
@@ -24,7 +25,7 @@ export async function openFeed(
         id: randomUUID(),
         userId: user.id,
         hash: feedHash(secret),
-        alarmMin: alarmMin,
+        alarmMin: parsed.data.alarmMin,
         createdAt: nowIso(),
         endedAt: null,
         expiresAt: aYearFrom(nowIso()),

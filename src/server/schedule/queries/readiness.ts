@@ -169,7 +169,7 @@ export async function readinessOf(
       words:
         down.length > 0
           ? `${b.registration ?? ''} is down: ${list(down.map((d) => d.why))}`
-          : `${b.registration ?? ''} in the line, nothing open`,
+          : `${b.registration ?? ''} in service, nothing open`,
       href:
         down[0]?.kind === 'exceedance'
           ? '/board#limits'

@@ -1,3 +1,5 @@
+import FormLabel from 'react-bootstrap/FormLabel';
+import FormControl from 'react-bootstrap/FormControl';
 import { firstLapse, standingOf } from '@/core/recency';
 import type { PersonPage } from '@/server/people/queries/page';
 import { dateText } from '@/core/format';
@@ -14,10 +16,8 @@ export function Standing({ p }: { p: PersonPage }) {
     <Panel title={p.onDate === p.today ? 'What holds, and to when' : `What holds on ${dateText(p.onDate)}`}>
       <form className="filters mb-2" method="get" action={`/people/${p.pilotId}`}>
         <div>
-          <label className="form-label" htmlFor="on">
-            On the day
-          </label>
-          <input id="on" name="on" type="date" className="form-control form-control-sm" defaultValue={p.onDate} />
+          <FormLabel htmlFor="on">On the day</FormLabel>
+          <FormControl id="on" name="on" type="date" size="sm" defaultValue={p.onDate} />
         </div>
         <Button type="submit" variant="outline-primary" size="sm">
           Show

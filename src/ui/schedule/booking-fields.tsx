@@ -1,0 +1,115 @@
+import type { UseFormRegister } from 'react-hook-form';
+import { list } from '@/core/format';
+import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
+import { say } from '@/domain/words';
+import { Field } from '../shared/field';
+import type { BookingValues } from './booking-values';
+import type { FormFacts } from './form-facts';
+
+/** Who, in what and when. A lesson names its checkout, a hire its passengers and runway. */
+export function BookingFields({
+  facts,
+  kind,
+  register,
+  error,
+}: {
+  facts: FormFacts;
+  kind: BookingKind;
+  register: UseFormRegister<BookingValues>;
+  error: (name: keyof BookingValues) => { message?: string } | undefined;
+}) {
+  const kinds = BOOKING_KINDS.filter((k) => facts.pilotOnly === null || k !== 'other');
+  const pilots = facts.people.filter(
+    (x) => x.pilotId !== null && (facts.pilotOnly === null || x.pilotId === facts.pilotOnly),
+  );
+  const nobody = kind === 'other' ? 'none' : 'Choose';
+  return (
+    <div className="two">
+      <Field label="What" id="kind" error={error('kind')}>
+        <select {...register('kind')}>
+          {kinds.map((k) => (
+            <option key={k} value={k}>
+              {BOOKING_NAME[k]}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {kind === 'lesson' ? (
+        <Field label="Checkout" id="checkoutId" error={error('checkoutId')}>
+          <select {...register('checkoutId')}>
+            <option value="">Choose</option>
+            {facts.checkouts.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.pilotName}, {c.registration}, {list(c.goals.map(say))}
+              </option>
+            ))}
+          </select>
+        </Field>
+      ) : (
+        <Field label="Pilot" id="pilotId" error={error('pilotId')}>
+          <select {...register('pilotId')}>
+            <option value="">Choose</option>
+            {pilots.map((x) => (
+              <option key={x.key} value={x.pilotId ?? ''}>
+                {x.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+      )}
+      {kind === 'lesson' || kind === 'other' ? (
+        <Field label="Instructor" id="instructorId" error={error('instructorId')}>
+          <select {...register('instructorId')}>
+            <option value="">{nobody}</option>
+            {facts.people
+              .filter((x) => x.instructor)
+              .map((x) => (
+                <option key={x.key} value={x.userId ?? ''}>
+                  {x.name}
+                </option>
+              ))}
+          </select>
+        </Field>
+      ) : null}
+      <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
+        <select {...register('airframeId')}>
+          <option value="">{nobody}</option>
+          {facts.airframes.map((a) => (
+            <option key={a.id} value={a.id}>
+              {a.registration} {a.typeName}
+              {a.down ? ' (out of service)' : ''}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Day" id="date" error={error('date')}>
+        <input type="date" min={facts.today} {...register('date')} />
+      </Field>
+      <Field label="Start, local" id="start" error={error('start')}>
+        <input type="time" step={facts.stepMin * 60} {...register('start')} />
+      </Field>
+      <Field label="Length" unit="min" id="minutes" error={error('minutes')} hint="empty: as lessons of this type took">
+        <input inputMode="numeric" {...register('minutes')} />
+      </Field>
+      {kind === 'hire' ? (
+        <Field label="Passengers" id="passengers" error={error('passengers')}>
+          <input inputMode="numeric" {...register('passengers')} />
+        </Field>
+      ) : null}
+      {kind === 'hire' || kind === 'currency' ? (
+        <Field label="Runway" id="surface" error={error('surface')}>
+          <select {...register('surface')}>
+            {['any', 'asphalt', 'grass', 'water'].map((s) => (
+              <option key={s} value={s}>
+                {s}
+              </option>
+            ))}
+          </select>
+        </Field>
+      ) : null}
+      <Field label="Note" id="book-note" error={error('note')}>
+        <input {...register('note')} />
+      </Field>
+    </div>
+  );
+}
