@@ -32,6 +32,8 @@ import { FLY_WORDS } from '@/server/fly/sentences';
 import { HANGAR_WORDS } from '@/server/hangar/sentences';
 import { LEDGER_WORDS } from '@/server/ledger/sentences';
 import { PEOPLE_WORDS } from '@/server/people/sentences';
+import { NEXT_WORDS } from '@/server/checkout/next-words';
+import { READY_WORDS } from '@/server/schedule/ready-words';
 import { RULES_WORDS } from '@/server/rules/sentences';
 import { SCHEDULE_WORDS } from '@/server/schedule/sentences';
 import { TRACES_WORDS } from '@/server/traces/sentences';
@@ -406,6 +408,41 @@ describe('core', () => {
         'attribute-value': { attribute: 'gear', value: 'x', values: ['fixed'] },
         'attribute-twice': { attribute: 'gear' },
         'attribute-disagrees': { of: 'foot' },
+      }),
+    );
+  });
+  it('what is next, and what is ready', () => {
+    const lesson = { lesson: 3 };
+    holds(
+      read(NEXT_WORDS, {
+        'enter-result': none,
+        signed: none,
+        sign: none,
+        fly: lesson,
+        acknowledge: lesson,
+        debrief: lesson,
+        brief: lesson,
+      }),
+    );
+    holds(
+      read(READY_WORDS, {
+        'brief-missing': none,
+        'brief-old': { ...lesson, days: 12 },
+        'brief-read': lesson,
+        'brief-unread': lesson,
+        'instructor-recent': { name: 'Helena', until: '2026-12-24' },
+        'instructor-not': {
+          name: 'Helena',
+          restore: ['3 landings'],
+          lacks: ['the twin class'],
+          certificateEnded: true,
+        },
+        'pilot-dates-hold': none,
+        'pilot-dates-ended': { what: ['the medical'], on: '2026-11-01' },
+        'pilot-dates-missing': { what: ['the review'] },
+        'airframe-in-service': { registration: 'ZP-ABC' },
+        'airframe-out': { registration: 'ZP-ABC', why: ['a flap limit passed'] },
+        wind: { said: { code: 'no-forecast' } },
       }),
     );
   });

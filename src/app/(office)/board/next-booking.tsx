@@ -3,6 +3,7 @@ import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import type { BoardData } from '@/server/board/queries/board';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { readyWords } from '@/server/schedule/ready-words';
 import { Link } from '@/ui/shared/link';
 import { Verdict } from '@/ui/shared/verdict';
 
@@ -50,7 +51,7 @@ export function NextBooking({ next, user }: { next: NonNullable<BoardData['next'
           <li key={r.key}>
             <Link href={r.href}>
               <Verdict verdict={r.verdict}>
-                <b>{r.title}</b>: {r.words}
+                <b>{r.title}</b>: {readyWords(r.said)}
               </Verdict>
             </Link>
           </li>

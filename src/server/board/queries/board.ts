@@ -15,6 +15,7 @@ import { LedgerEntries, OverrideAnswers, SignOverrides } from '../../ledger/tabl
 import { Bookings } from '../../schedule/tables';
 import { flownBetween } from '../../checkout/queries/counts';
 import { type ReadRecord, recordReader } from '../../checkout/queries/record';
+import { type NextAction, nextText } from '../../checkout/next-words';
 import { nextAction, stageOf } from '../../checkout/queries/stage';
 import { localToday } from '../../rules/today';
 import { type HouseRules, houseRules } from '../../people/queries/house-rules';
@@ -227,6 +228,7 @@ const kept = {
   }),
 };
 
+const actionShown = (next: NextAction) => ({ text: nextText(next), href: next.href });
 async function openCards(
   user: CurrentUser,
   staff: boolean,
@@ -240,7 +242,7 @@ async function openCards(
       const { head } = record;
       const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt);
       const action = may.runCheckout(user, head)
-        ? nextAction(record)
+        ? actionShown(nextAction(record))
         : waitsForPilot
           ? {
               text: `Read and acknowledge the brief of lesson ${waitsForPilot.lesson}.`,

@@ -1,5 +1,5 @@
-import { list } from '@/core/format';
 import type { Stage } from '@/domain/words';
+import { type NextAction, type NextStep, nextStep } from '../next-words';
 import type { CheckoutRecord } from './record';
 
 /** Lessons in which something was flown: a landing, an item of flight, or a flight by the clock. */
@@ -27,56 +27,36 @@ export function stageOf(
   return flown ? 'debrief' : latest.brief ? 'fly' : 'brief';
 }
 
-/** The one next action: in words, as a button, and where it is done. */
-export function nextAction(record: CheckoutRecord): { text: string; button: string; href: string } {
-  const base = `/checkouts/${record.head.id}`;
-  const action = actionOf(record, base);
-  const refused = record.items.filter((i) => i.refused).map((i) => i.item.id);
-  return refused.length === 0 || record.head.status !== 'open'
-    ? action
-    : { ...action, text: `Further training: ${list(refused)} again before anybody signs. ${action.text}` };
+/** The one next action, and where it is done. */
+export function nextAction(record: CheckoutRecord): NextAction {
+  const { id, status } = record.head;
+  const refused = status === 'open' ? record.items.filter((i) => i.refused).map((i) => i.item.id) : [];
+  const step = stepOf(record);
+  return { step, refused, href: step.code === 'signed' ? '/ledger' : `/checkouts/${id}/${PLACE[step.code]}` };
 }
-function actionOf(record: CheckoutRecord, base: string): { text: string; button: string; href: string } {
-  if (record.head.status === 'recommended')
-    return {
-      text: 'Recommended: the examiner decides, and the result is entered here.',
-      button: 'Enter the result',
-      href: `${base}/sign`,
-    };
-  if (record.head.status === 'signed')
-    return { text: 'Signed. See the entry in the ledger.', button: 'See the ledger', href: '/ledger' };
+/** The stage in which a step is done. */
+const PLACE: Record<Exclude<NextStep['code'], 'signed'>, Stage> = {
+  'enter-result': 'sign',
+  sign: 'sign',
+  fly: 'fly',
+  acknowledge: 'brief',
+  debrief: 'debrief',
+  brief: 'brief',
+};
+function stepOf(record: CheckoutRecord): NextStep {
+  if (record.head.status === 'recommended') return nextStep('enter-result');
+  if (record.head.status === 'signed') return nextStep('signed');
   const latest = record.sorties[record.sorties.length - 1];
+  const lesson = latest?.lesson ?? 1;
   switch (stageOf(record)) {
     case 'sign':
-      return {
-        text: 'Every item has its evidence: check it and sign.',
-        button: 'Check and sign',
-        href: `${base}/sign`,
-      };
+      return nextStep('sign');
     case 'fly':
-      return latest?.brief?.acknowledgedAt
-        ? {
-            text: `Lesson ${latest.lesson} is briefed and acknowledged: fly it.`,
-            button: `Fly lesson ${latest.lesson}`,
-            href: `${base}/fly`,
-          }
-        : {
-            text: `Lesson ${latest?.lesson ?? 1} is briefed: the pilot acknowledges, then fly.`,
-            button: `Brief and fly lesson ${latest?.lesson ?? 1}`,
-            href: `${base}/brief`,
-          };
+      return nextStep(latest?.brief?.acknowledgedAt ? 'fly' : 'acknowledge', { lesson });
     case 'debrief':
-      return {
-        text: `Debrief lesson ${latest?.lesson ?? 1}, then brief the next.`,
-        button: `Debrief lesson ${latest?.lesson ?? 1}`,
-        href: `${base}/debrief`,
-      };
+      return nextStep('debrief', { lesson });
     case 'open':
     case 'brief':
-      return {
-        text: `Brief lesson ${(latest?.lesson ?? 0) + 1}.`,
-        button: `Brief lesson ${(latest?.lesson ?? 0) + 1}`,
-        href: `${base}/brief`,
-      };
+      return nextStep('brief', { lesson: (latest?.lesson ?? 0) + 1 });
   }
 }

@@ -1,5 +1,4 @@
-import { type FitWord, type WindFit, clockText, dayText, localClock, windFit, fitWords } from '@/core/schedule';
-import { dateText, list } from '@/core/format';
+import { type FitWord, type WindFit, clockText, dayText, localClock, windFit } from '@/core/schedule';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { nowIso } from '../../floor/clock';
 import { contentById } from '../../rules/content';
@@ -10,7 +9,8 @@ import type { CurrentUser } from '../../floor/auth/permissions';
 import { FLYING_TABLES } from '../../people/queries/flying';
 import { PersonDates, Qualifications, PilotHours as EnteredHours } from '../../people/tables';
 import { LedgerEntries } from '../../ledger/tables';
-import { type ReadRecord, oldBrief } from '../../checkout/queries/record';
+import { type CheckoutRecord, type ReadRecord, oldBrief } from '../../checkout/queries/record';
+import { type ReadyCode, readyCode } from '../ready-words';
 import { flownLessons } from '../../checkout/queries/stage';
 import { type HouseRules } from '../../people/queries/house-rules';
 import { everybodysStanding } from '../../people/queries/standings';
@@ -78,7 +78,7 @@ export interface Ready {
   key: 'brief' | 'teach' | 'papers' | 'airframe' | 'wind';
   title: string;
   verdict: CriterionVerdict;
-  words: string;
+  said: ReadyCode;
   href: string;
 }
 /** What is ready for a booking and what is not, each with where it is solved. */
@@ -90,105 +90,98 @@ export async function readinessOf(
   read: ReadRecord,
 ): Promise<Ready[]> {
   const date = localClock(b.startsAt, school.zone).date;
-  const ready: Ready[] = [];
   const record = b.checkoutId === null ? null : await read(b.checkoutId);
-  const head = record?.head ?? null;
-  if (record && head) {
-    const flown = flownLessons(record);
-    const next = [...record.sorties].reverse().find((s) => !flown.has(s.lesson) && s.brief);
-    const stale = next ? oldBrief({ ...next, flownOn: date }, record.house) : null;
-    ready.push(
-      next?.brief
-        ? {
-            key: 'brief',
-            title: 'Brief',
-            verdict: next.brief.acknowledgedAt ? (stale === null ? 'within' : 'outside') : 'edge',
-            words:
-              stale !== null
-                ? `lesson ${next.lesson} acknowledged ${stale} days before: brief it again`
-                : next.brief.acknowledgedAt
-                  ? `lesson ${next.lesson} acknowledged`
-                  : `lesson ${next.lesson} briefed, not acknowledged yet`,
-            href: `/checkouts/${head.id}/brief`,
-          }
-        : {
-            key: 'brief',
-            title: 'Brief',
-            verdict: 'outside',
-            words: 'the lesson is not briefed yet',
-            href: `/checkouts/${head.id}/brief`,
-          },
-    );
-    const instructor = b.instructorId === null ? null : await userById(b.instructorId);
-    if (instructor) {
-      const teach = await keptTeach(instructor, head, date);
-      const ends = teach.recency?.rules.flatMap((r) => r.validThrough ?? []).sort()[0] ?? null;
-      const bad = [
-        ...teach.notRecent.map((r) => `${r.restore} restore it`),
-        ...(teach.lacks.length > 0 ? [`does not hold ${list(teach.lacks)}`] : []),
-        ...(teach.certificateUntil !== null && teach.certificateUntil < date ? ['certificate ended'] : []),
-      ];
-      ready.push({
-        key: 'teach',
-        title: 'Instructor',
-        verdict: bad.length > 0 ? 'outside' : 'within',
-        words:
-          bad.length > 0
-            ? `${instructor.name} out of recency: ${bad.join('; ')}`
-            : `${instructor.name} recent in the type${ends ? ` to ${dateText(ends)}` : ''}`,
-        href: '/account',
-      });
-    }
-  }
-  if (b.pilotId !== null) {
-    const own = (await everybodysStanding(rules, date)).find((p) => p.pilotId === b.pilotId);
-    const dated = own?.lapses.filter((l) => l.kind === 'dated') ?? [];
-    const ended = dated.filter((l) => l.status === 'expired');
-    const missing = dated.filter((l) => l.status === 'missing');
-    ready.push({
-      key: 'papers',
-      title: 'Pilot',
-      verdict: ended.length > 0 ? 'outside' : missing.length > 0 ? 'not-seen' : 'within',
-      words:
-        ended.length > 0
-          ? `${list(ended.map((l) => l.what))} ended ${ended[0]?.through ? dateText(ended[0].through) : ''}`
-          : missing.length > 0
-            ? `no date for ${list(missing.map((l) => l.what))}`
-            : 'medical and review hold',
-      href: `/people/${b.pilotId}`,
-    });
-  }
-  if (b.airframeId !== null) {
-    const down = away.filter(
-      (a) => a.who === airKey(b.airframeId ?? '') && a.from < b.endsAt && (a.to === null || a.to > b.startsAt),
-    );
-    ready.push({
-      key: 'airframe',
-      title: 'Aeroplane',
-      verdict: down.length > 0 ? 'outside' : 'within',
-      words:
-        down.length > 0
-          ? `${b.registration ?? ''} is down: ${list(down.map((d) => d.why))}`
-          : `${b.registration ?? ''} in service, nothing open`,
-      href:
-        down[0]?.kind === 'exceedance'
-          ? '/board#limits'
-          : down[0]?.kind === 'grounded'
-            ? '/board#grounded'
-            : '/schedule',
-    });
-  }
   const fit = await fitOf(b, school, read);
-  if (fit)
-    ready.push({
-      key: 'wind',
-      title: 'Wind',
-      verdict: FIT_VERDICT[fit.word],
-      words: fitWords(fit.said),
-      href: head ? `/checkouts/${head.id}/plan` : '/schedule',
-    });
-  return ready;
+  const wind: Ready[] = fit
+    ? [
+        {
+          key: 'wind',
+          title: 'Wind',
+          verdict: FIT_VERDICT[fit.word],
+          said: readyCode('wind', { said: fit.said }),
+          href: record ? `/checkouts/${record.head.id}/plan` : '/schedule',
+        },
+      ]
+    : [];
+  return [
+    ...(record ? [briefReady(record, date)] : []),
+    ...(record ? await instructorReady(b.instructorId, record, date) : []),
+    ...(await pilotReady(b.pilotId, rules, date)),
+    ...airframeReady(b, away),
+    ...wind,
+  ];
 }
+function briefReady(record: CheckoutRecord, date: string): Ready {
+  const flown = flownLessons(record);
+  const next = [...record.sorties].reverse().find((s) => !flown.has(s.lesson) && s.brief);
+  const ready = (verdict: CriterionVerdict, said: ReadyCode): Ready => ({
+    key: 'brief',
+    title: 'Brief',
+    verdict,
+    said,
+    href: `/checkouts/${record.head.id}/brief`,
+  });
+  if (!next?.brief) return ready('outside', readyCode('brief-missing'));
+  const { lesson } = next;
+  const days = oldBrief({ ...next, flownOn: date }, record.house);
+  if (days !== null)
+    return ready(next.brief.acknowledgedAt ? 'outside' : 'edge', readyCode('brief-old', { lesson, days }));
+  return next.brief.acknowledgedAt
+    ? ready('within', readyCode('brief-read', { lesson }))
+    : ready('edge', readyCode('brief-unread', { lesson }));
+}
+async function instructorReady(instructorId: string | null, record: CheckoutRecord, date: string): Promise<Ready[]> {
+  const instructor = instructorId === null ? null : await userById(instructorId);
+  if (!instructor) return [];
+  const { name } = instructor;
+  const teach = await keptTeach(instructor, record.head, date);
+  const until = teach.recency?.rules.flatMap((r) => r.validThrough ?? []).sort()[0] ?? null;
+  const restore = teach.notRecent.map((r) => r.restore);
+  const certificateEnded = teach.certificateUntil !== null && teach.certificateUntil < date;
+  const bad = restore.length > 0 || teach.lacks.length > 0 || certificateEnded;
+  return [
+    {
+      key: 'teach',
+      title: 'Instructor',
+      verdict: bad ? 'outside' : 'within',
+      said: bad
+        ? readyCode('instructor-not', { name, restore, lacks: teach.lacks, certificateEnded })
+        : readyCode('instructor-recent', { name, until }),
+      href: '/account',
+    },
+  ];
+}
+async function pilotReady(pilotId: string | null, rules: HouseRules, date: string): Promise<Ready[]> {
+  if (pilotId === null) return [];
+  const own = (await everybodysStanding(rules, date)).find((p) => p.pilotId === pilotId);
+  const dated = own?.lapses.filter((l) => l.kind === 'dated') ?? [];
+  const ended = dated.filter((l) => l.status === 'expired');
+  const missing = dated.filter((l) => l.status === 'missing').map((l) => l.what);
+  const ready = (verdict: CriterionVerdict, said: ReadyCode): Ready[] => [
+    { key: 'papers', title: 'Pilot', verdict, said, href: `/people/${pilotId}` },
+  ];
+  if (ended.length > 0) {
+    const what = ended.map((l) => l.what);
+    return ready('outside', readyCode('pilot-dates-ended', { what, on: ended[0]?.through ?? null }));
+  }
+  return missing.length > 0
+    ? ready('not-seen', readyCode('pilot-dates-missing', { what: missing }))
+    : ready('within', readyCode('pilot-dates-hold'));
+}
+function airframeReady(b: BookingLine, away: readonly AwayRow[]): Ready[] {
+  if (b.airframeId === null) return [];
+  const key = airKey(b.airframeId);
+  const out = away.filter((a) => a.who === key && a.from < b.endsAt && (a.to === null || a.to > b.startsAt));
+  const registration = b.registration ?? '';
+  const ready = (verdict: CriterionVerdict, said: ReadyCode, href: string): Ready[] => [
+    { key: 'airframe', title: 'Aeroplane', verdict, said, href },
+  ];
+  if (out.length === 0) return ready('within', readyCode('airframe-in-service', { registration }), '/schedule');
+  const said = readyCode('airframe-out', { registration, why: out.map((d) => d.why) });
+  return ready('outside', said, SOLVED_AT[out[0]?.kind ?? ''] ?? '/schedule');
+}
+/** Where what keeps an aeroplane out of service is solved. */
+const SOLVED_AT: Record<string, string> = { exceedance: '/board#limits', grounded: '/board#grounded' };
 /** The words of a booking’s time: today by its hours, another day named. */
 export const whenText = (b: Pick<BookingLine, 'startsAt' | 'endsAt'>, today: string, zone: string): string => {
   const d = localClock(b.startsAt, zone).date;

@@ -10,6 +10,7 @@ import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
 import { newerVersions } from '@/server/checkout/commands/checkout';
+import { nextButton } from '@/server/checkout/next-words';
 import { nextAction } from '@/server/checkout/queries/stage';
 import { pinnedSheets } from '@/server/checkout/queries/head';
 import { differencesOf } from '@/server/people/queries/pilot';
@@ -71,7 +72,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
           >
             {runs && head.status !== 'signed' ? (
               <Link className="btn btn-primary" href={action.href}>
-                {action.button}
+                {nextButton(action)}
               </Link>
             ) : null}
           </Title>
