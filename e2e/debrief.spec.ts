@@ -197,7 +197,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await expect(pilot.locator('[data-self]')).toContainText(/4 said, \d recorded/);
   await expect(finding(pilot, 'pushes-in-bounce')).toContainText('After a bounce you pushed');
   await expect(pilot.getByRole('button', { name: /^Dismiss/ })).toHaveCount(0);
-  await expect(pilot.getByText('The instructor has not kept this debrief yet.')).toBeVisible();
+  await expect(pilot.getByText('The instructor has not saved this debrief yet.')).toBeVisible();
   await clean(pilot);
 
   const desk = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });

@@ -1,6 +1,7 @@
 /**
  * A small seeded generator (mulberry32): uniform numbers from 0 to 1, the same for the same seed everywhere. Core
  * itself never draws one: a generator is always handed in by whoever asks.
+ * @returns a function that gives the next number, 0 to below 1
  */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;

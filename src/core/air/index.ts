@@ -40,6 +40,7 @@ export interface AirDensity {
  * @param pressureAltFt ft, below the tropopause
  * @param oatC outside air temperature, °C
  * @param dewPointC dew point, °C, or null for dry air
+ * @returns pressure in hPa, density in kg/m³, its ratio to sea level, and °C above the standard atmosphere
  * @throws BadNumber when a number handed in is none
  * @example
  * density(1345, 15, null)
@@ -65,6 +66,7 @@ export function density(pressureAltFt: number, oatC: number, dewPointC: number |
 /**
  * Density altitude, ft, from the density ratio `sigma` (dimensionless, > 0).
  * Source: ICAO standard atmosphere (Doc 7488).
+ * @returns ft
  * @throws BadNumber when a number handed in is none
  * @example densityAltitude(0.9052199934611362) // 3363.5
  */
@@ -103,6 +105,7 @@ export interface Calibrated {
  * Source: ICAO standard atmosphere (Doc 7488).
  * @param ias indicated, any unit, the same as the table's
  * @param table rows in any order; none: correction 0, `outsideTable` true
+ * @returns CAS in the unit of `ias`; `outsideTable` where the reading lies beyond the rows
  * @throws BadNumber when a number handed in is none
  * @example
  * iasToCas(50, [{ ias: 45, correction: 3.6 }, { ias: 60, correction: 1.8 }, { ias: 80, correction: 0.8 },
@@ -132,6 +135,7 @@ export function iasToCas(ias: number, table: readonly DialRow[]): Calibrated {
  * Calibrated to indicated airspeed: the reading that {@link iasToCas} turns into `cas`, found by bisection.
  * Holds for tables whose CAS grows with IAS (the sheet validator asks for that).
  * Source: ICAO standard atmosphere (Doc 7488).
+ * @returns IAS in the unit of `cas`
  * @throws BadNumber when a number handed in is none
  */
 export function casToIas(cas: number, table: readonly DialRow[]): number {

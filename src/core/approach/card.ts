@@ -42,7 +42,10 @@ export interface CardFacts {
   nowIso: string;
 }
 
-/** The kneeboard card of a stored brief. Same numbers as the screen, to the last digit. */
+/**
+ * The kneeboard card of a stored brief. Same numbers as the screen, to the last digit.
+ * @returns rows and sections of the card, in words
+ */
 export function kneeboardCard(f: CardFacts): Card {
   const { choices, result, house } = f;
   const sheet = sheetOn(f.sheet, result.surface ?? 'land') ?? f.sheet;

@@ -32,6 +32,7 @@ export interface AirToday {
 
 /**
  * Pressure and density altitude of the runway used; says what is missing and computes nothing without it.
+ * @returns pressure and density altitude in ft, the density ratio, and what is missing
  * @example
  * airToday(1345, { qnhHpa: 1013.25, oatC: 30 })
  * // { pressureAltFt: 1345, densityAltFt: 3363.5, sigma: 0.90522, densityKgM3: 1.1089, isaDevC: 17.665,
@@ -95,6 +96,7 @@ export interface RunwayFacts {
 /**
  * Take-off or landing distance today from the handbook's table and the house's stated factors, against the declared
  * length.
+ * @returns metres needed with the factors applied, the distances of the table, and why there is none
  * @throws BadNumber when a number handed in is none
  */
 export function runwayToday(
@@ -159,6 +161,7 @@ export function runwayToday(
 /**
  * The house's stated factors of a runway today, each once and in order: surface, slope, wind. `stop` is a take-off given
  * up: its surface is the worse of taking off and of braking.
+ * @returns each factor with its source; 1 changes nothing
  * @throws BadNumber when a number handed in is none
  */
 export function runwayFactors(
@@ -196,6 +199,7 @@ export function runwayFactors(
 
 /**
  * Below the table on mass or pressure altitude: asked at its least, which is the longer distance. Above: as it is.
+ * @returns mass in kg, pressure altitude in ft and °C, as the table is to be asked
  * @example
  * atLeastOf([], { massKg: 1107, pressureAltFt: 1345, oatC: 15 })
  * // { massKg: 1107, pressureAltFt: 1345, oatC: 15 }
@@ -225,6 +229,7 @@ export interface LoadingToday {
 /**
  * Loading with both aboard and without the instructor, whose seat is then empty; the school decides what else stays.
  * From the sheet's stations. Null when the sheet has none: nothing is guessed.
+ * @returns masses in kg, arms in metres, envelope verdicts and trim, for both cases
  */
 export function loadingToday(
   sheet: TypeSheet,
@@ -288,7 +293,10 @@ export interface FuelToday {
   burnL: number;
 }
 
-/** Endurance, circuits that fit, and the formula's flow beside the handbook's. */
+/**
+ * Endurance, circuits that fit, and the formula's flow beside the handbook's.
+ * @returns litres an hour, minutes and whole circuits
+ */
 export function fuelToday(
   sheet: TypeSheet,
   house: House,
@@ -323,7 +331,10 @@ export function fuelToday(
   };
 }
 
-/** What dies when after the charging has failed; null when the sheet has no electrics. */
+/**
+ * What dies when after the charging has failed; null when the sheet has no electrics.
+ * @returns minutes after the failure, consumer by consumer
+ */
 export function electricsToday(sheet: TypeSheet): ElectricalTimeline | null {
   return sheet.electrical
     ? electricalTimeline({
@@ -334,7 +345,10 @@ export function electricsToday(sheet: TypeSheet): ElectricalTimeline | null {
     : null;
 }
 
-/** Ends of the runways this aeroplane can use, in listed order. */
+/**
+ * Ends of the runways this aeroplane can use, in listed order.
+ * @returns each end with its surface, elevation in ft and declared lengths in metres
+ */
 export function usableEnds(aerodrome: Aerodrome, surface: TypeSheet['surface']) {
   return aerodrome.runways
     .filter((r) => (surface === 'amphibian' ? true : surface === 'sea' ? r.surface === 'water' : r.surface !== 'water'))

@@ -59,6 +59,7 @@ const M_PER_NM = 1852;
  * One-engine numbers of a twin from its own sheet, at its greatest mass: a lighter one does better and takes no credit.
  * Gradients in still air; a tailwind is counted, a headwind is not. Null for a single.
  * @param at.elevationFt of the runway used; @param at.runway null = no runway chosen, no stopping distance
+ * @returns speeds in kt, rates in ft/min, heights in ft, and what is missing on the sheet
  * @throws BadNumber on a value that is no number
  * @example oneEngineToday(twin, house, { massKg: 1700, air, oatC: 15, elevationFt: 1345, circuitHeightFt: 1000, … })
  */

@@ -47,6 +47,7 @@ const MARGIN = 1.2;
  * Can it slow that fast: a = (V₁ − V₂)/Δt against g·(D/W − sin γ) at idle, γ the descent through the air.
  * Distance is flown at the mean ground speed. All null when the wind stops it over the ground.
  * Source: energy balance at idle on the drag polar of the sheet.
+ * @returns seconds, degrees, m/s², metres, and whether it can slow
  * @throws BadNumber when a number handed in is none
  */
 export function deceleration(input: DecelerationInput): Deceleration {
@@ -132,6 +133,7 @@ export interface ScheduleFinding {
  * Findings on an approach schedule, by gate and then in the order of {@link SCHEDULE_CODES}. Limits compare with the
  * indicated target, stall margins with CAS. A lever is *selected* where its setting grows and *held* where it was there
  * before; the first gate's settings count as held.
+ * @returns a code a finding, with the gate, the value and its limit
  * @throws BadNumber when a number handed in is none
  */
 export function scheduleFindings(input: ScheduleInput): ScheduleFinding[] {
@@ -263,6 +265,7 @@ export interface SlopeLights {
  * @param heightFt eye above the lights, ft
  * @param distanceM horizontal to the lights, m, > 0
  * @param speedDevKt flown less target, kt
+ * @returns the angle in degrees, white units 0 to 4, and what they say with the speed
  * @throws BadNumber when a number handed in is none
  * @example
  * slopeLights({ heightFt: 300, distanceM: 1300, nominalDeg: 3.5, speedDevKt: 0, fastTolKt: 1, slowTolKt: 1 })

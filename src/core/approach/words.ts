@@ -15,7 +15,10 @@ const LIMIT_NAME: Record<string, string> = {
   pilotStep: 'pilot\u2019s step',
 };
 
-/** The sentence that answers: how the crosswind on the chosen runway stands, and which limit governs. */
+/**
+ * The sentence that answers: how the crosswind on the chosen runway stands, and which limit governs.
+ * @returns two sentences: how the wind stands, and which limit governs
+ */
 export function crosswindSentences(
   result: BriefResult,
   runwayEnd: string,
@@ -73,6 +76,7 @@ export function crosswindSentences(
 
 /**
  * How a gate is configured, in words; says so where no flap setting is given.
+ * @returns flap and gear, such as `flap 30°, gear down`
  * @example gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true) // 'no flap setting'
  */
 export function gateConfiguration(
@@ -89,6 +93,7 @@ const AT_THRESHOLD = /threshold|fence/;
 /**
  * When to go around today: the school's triggers with the numbers of the day, the stabilised gate, and the lost view
  * where the nose hides the runway.
+ * @returns one sentence a trigger, the stabilised gate first
  */
 export function goAroundTriggers(
   result: Pick<BriefResult, 'gates' | 'landmark' | 'stabilised' | 'unit'>,
@@ -112,6 +117,7 @@ export function goAroundTriggers(
 
 /**
  * What the instructor's seat does not reach, or only sees; empty when it reaches everything on the sheet.
+ * @returns one phrase a control or instrument
  * @example
  * seatLacks({ instructorSeat: [{ control: 'brakes', reach: 'not reached', note: '' }] })
  * // ['Not reached: brakes']
@@ -127,7 +133,10 @@ export function seatLacks(sheet: Pick<TypeSheet, 'instructorSeat'>): string[] {
 /** From this on the dial's own error is said beside the speeds, in its unit. */
 const ERROR_SAID = 3;
 
-/** The greatest known error of the dial at the speeds of this page, in words; null below 3 of its unit. */
+/**
+ * The greatest known error of the dial at the speeds of this page, in words; null below 3 of its unit.
+ * @returns a sentence, or null
+ */
 export function dialError(
   result: Pick<BriefResult, 'gates' | 'vsToday' | 'unit'>,
   sheet: Pick<TypeSheet, 'dial'>,
@@ -151,7 +160,10 @@ const WHERE: Record<OneEngineToday['at'][number]['where'], string> = {
 const rate = (fpm: number): string =>
   fpm >= 0 ? `climbs ${downTo(fpm)}\u00a0ft/min` : `descends ${upTo(-fpm)}\u00a0ft/min`;
 
-/** One engine stopped, in sentences: the same on the screen and on the card. */
+/**
+ * One engine stopped, in sentences: the same on the screen and on the card.
+ * @returns one sentence a line
+ */
 export function oneEngineLines(o: OneEngineToday, runwayEnd: string): string[] {
   const lines: string[] = [];
   if (o.missing.length > 0) lines.push(`${list(o.missing)} not known: no one-engine climb is given`);

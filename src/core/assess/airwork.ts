@@ -28,6 +28,7 @@ const WORSE: Record<CriterionVerdict, number> = { 'not-seen': -1, within: 0, edg
 
 /**
  * The worst of several verdicts; what nobody saw does not count. *Not seen* when nothing was seen at all.
+ * @returns the verdict
  * @example worst(['within', 'within']) // 'within'
  */
 export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict =>
@@ -37,6 +38,7 @@ export const worst = (verdicts: readonly CriterionVerdict[]): CriterionVerdict =
  * One quantity against its tolerance. Limits are inclusive; the last `edgeShare` of each side is edge.
  * Source: the limits of the standard the checkout runs under, with its citation.
  * @param seen deviation in the limit's unit, *inside* when nothing left the tolerance, null when nobody looked
+ * @returns the verdict
  * @throws BadNumber when a number handed in is none
  */
 export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edgeShare: number): CriterionVerdict {
@@ -53,6 +55,7 @@ export function judgeQuantity(limit: AirworkLimit, seen: SeenExtreme | null, edg
  * row.
  * Source: the limits of the standard the checkout runs under, with its citation.
  * @param item which of the row's items it is, where some have limits of their own
+ * @returns the verdict and one entry a quantity, or null
  */
 export function judgeNumbers(
   standard: AirworkStandard | null,
@@ -76,6 +79,7 @@ export function judgeNumbers(
 /**
  * Deviations worth a button: half, the whole and one and a half of each side of a tolerance, in order; a side of
  * nothing offers its outside.
+ * @returns deviations in the unit of the quantity
  * @example
  * extremeSteps({ quantity: 'speed', low: -5, high: 5, unit: 'kt',
  * citation: 'US private pilot multi-engine standards' })
@@ -95,6 +99,7 @@ export function extremeSteps({ low, high }: Pick<AirworkLimit, 'low' | 'high'>):
 /**
  * Recovery of a stall: unloading first is the recovery; power first still unloads late; roll or yaw before unloading is
  * the fault to judge.
+ * @returns the verdict
  * @example stallVerdict('power-first') // 'edge'
  */
 export const stallVerdict = (recovery: StallRecovery | null): CriterionVerdict =>
@@ -118,6 +123,7 @@ export interface OrderKept {
  * ticked: not seen.
  * @param count steps of the list
  * @param ticks step numbers from 0, as they came
+ * @returns steps missed, steps out of order, and the verdict
  * @throws BadNumber when a number handed in is none
  * @example
  * orderKept(8, [9, 6, 4, 4])
@@ -161,6 +167,7 @@ export interface EnergyBox {
 /**
  * The exit of an energy item against its entry: same height, speed and heading, or the reciprocal heading. Null where
  * one of the two was not seen.
+ * @returns deviations: kt, ft, degrees
  * @throws BadNumber when a number handed in is none
  * @example
  * energyExit({ heightFt: 3000, speed: 120, headingDeg: 350 }, { heightFt: 3000, speed: 120, headingDeg: 175 },
@@ -239,6 +246,7 @@ export interface DetailJudged {
  * outside is outside; else, while part of it was not looked at, it is not judged.
  * Deviations of speed are in the dial's unit and are turned to knots first.
  * Source: the limits of the standard the checkout runs under, with its citation.
+ * @returns the verdict, and what was outside by code
  * @throws BadNumber when a number handed in is none
  */
 export function judgeDetail(

@@ -80,6 +80,7 @@ const ACROSS: Record<NonNullable<CapturedLanding['lateral']>, EyeValue> = {
 /**
  * Judges one captured landing, go-around or low pass against a standard, with the reason for each verdict.
  * Source: the criteria of the standard the checkout runs under, with their citations.
+ * @returns class, standard and criteria as assessLanding gives them, with what each rests on
  */
 export function judgeCaptured(landing: CapturedLanding, context: JudgeContext): JudgedLanding {
   const empty = {
@@ -214,6 +215,7 @@ const PILOTS_OWN: ReadonlySet<string> = new Set(['own', 'own-off-target', 'promp
 /**
  * May a landing be overruled to a class? A demonstration to none; one taken over, or of which nobody said whose it was,
  * to none of the pilot's own. Whose it was is changed by a correction, which stays in sight.
+ * @returns true where it may
  * @example mayOverrule('own', { demonstration: false, intervention: 3 }) // false
  */
 export const mayOverrule = (to: string, l: { demonstration: boolean; intervention: number | null }): boolean =>
@@ -289,6 +291,7 @@ function schoolWord(c: CriterionJudged, l: CapturedLanding, { schools, gates, un
 /**
  * A pair of gates between which the schedule falls and the speed read did not, or the note that says so. Speeds in the
  * unit of the dial.
+ * @returns the two gates and the speeds read at them, or a note why it is not known
  * @example
  * plateauIn({ gateSpeeds: { Base: 70, Final: 70 }, fenceSpeed: 60, notes: [] }, [{ name: 'Base', target: 70 },
  * { name: 'Final', target: 65 }, { name: 'Threshold', target: 60 }])

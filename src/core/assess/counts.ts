@@ -24,6 +24,7 @@ export interface FlownCount {
 /**
  * Counts what was flown, each kind apart.
  * @param flown in any order; `times` a whole number, absent = once
+ * @returns landings, full stops, touch-and-goes, go-arounds, low passes and demonstrations
  * @throws BadNumber when a number handed in is none
  * @example countFlown([{ kind: 'full-stop', demonstration: false }, { kind: 'go-around', demonstration: false }]).landings // 1
  */
@@ -52,6 +53,7 @@ export function countFlown(flown: readonly Flown[]): FlownCount {
 
 /**
  * A count in words, each kind named and none of nothing.
+ * @returns such as `3 landings, 1 go-around`
  * @example flownWords({ landings: 45, fullStops: 40, touchAndGos: 5, goArounds: 5, lowPasses: 0, demonstrations: 0 })
  * // '40 full stops, 5 touch-and-goes and 5 go-arounds'
  */

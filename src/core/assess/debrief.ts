@@ -17,6 +17,7 @@ export interface LessonSummary extends FlownCount {
 /**
  * Landings of each lesson counted by class; go-arounds and low passes beside them, demonstrations apart.
  * @param others lessons with something flown and no landing, so that each has its own line
+ * @returns one entry a lesson, by number
  */
 export function lessonSummaries(
   landings: readonly RecordedLanding[],
@@ -72,7 +73,10 @@ export function lessonSummaries(
       });
   return [...lessons.values()].sort((a, b) => a.lesson - b.lesson);
 }
-/** A recorded landing as it is counted. A go-around that was shown is a demonstration too. */
+/**
+ * A recorded landing as it is counted. A go-around that was shown is a demonstration too.
+ * @returns kind, demonstration and how often
+ */
 export const asFlown = (l: Pick<RecordedLanding, 'kind' | 'judged'>) => ({
   kind: l.kind === 'low-pass' && l.judged.landingClass !== 'low-pass' ? 'touch-and-go' : l.kind,
   demonstration: l.judged.landingClass === 'demonstration' || l.judged.goAround?.decision === 'demonstration',
@@ -89,6 +93,7 @@ export interface RecentShare {
 /**
  * The last `window` judged landings (demonstrations, go-arounds and low passes excluded) and how many were the pilot's
  * own.
+ * @returns own landings and judged landings of the window
  */
 export function recentShare(landings: readonly RecordedLanding[], window = 12): RecentShare {
   const counted = landings.filter((l) => !['go-around', 'low-pass', 'demonstration'].includes(l.judged.landingClass));
@@ -104,14 +109,20 @@ export function recentShare(landings: readonly RecordedLanding[], window = 12): 
   };
 }
 
-/** The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures. */
+/**
+ * The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures.
+ * @returns a sentence without its full stop
+ */
 export function lessonHeadline(s: LessonSummary): string {
   const others = flownWords({ ...s, fullStops: 0, touchAndGos: 0 });
   if (s.landings === 0) return `Lesson ${s.lesson}: ${others}`;
   return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} the pilot\u2019s own${others === 'no landing' ? '' : `; ${others}`}`;
 }
 
-/** Where to look first: the landings outside or assisted, by number. */
+/**
+ * Where to look first: the landings outside or assisted, by number.
+ * @returns a sentence; empty when nothing stands out
+ */
 export function lookFirst(landings: readonly RecordedLanding[]): string {
   const worst = landings
     .filter((l) => l.judged.landingClass === 'outside' || l.judged.landingClass === 'assisted')

@@ -19,6 +19,7 @@ function logGamma(x: number): number {
 /**
  * Regularised incomplete beta I_x(a, b); a, b > 0, x in 0..1. Good to about 1e-9.
  * Source: incomplete beta by continued fraction (modified Lentz), quantiles by bisection.
+ * @returns 0 to 1
  * @throws BadNumber when a number handed in is none
  * @example incompleteBeta(2, 3, 0.4) // 0.5248
  */
@@ -53,6 +54,7 @@ function betaFraction(a: number, b: number, x: number): number {
 /**
  * Student's t, P(T <= t) with `df` > 0 degrees of freedom.
  * Source: incomplete beta by continued fraction (modified Lentz), quantiles by bisection.
+ * @returns 0 to 1
  * @throws BadNumber when a number handed in is none
  * @example tCdf(1, 4) // 0.81305
  */
@@ -68,6 +70,7 @@ const found = new LRUCache<string, number>({ max: 5000 });
 /**
  * Quantile of Student's t; `p` in (0, 1).
  * Source: incomplete beta by continued fraction (modified Lentz), quantiles by bisection.
+ * @returns standard errors from the middle
  * @throws BadNumber when a number handed in is none
  * @example tQuantile(0.99, 4) // 3.7469
  */
@@ -96,6 +99,7 @@ const NORMAL_DF = 1e9;
 /**
  * Quantile of the standard normal; `p` in (0, 1). The t of so many degrees that they differ beyond the ninth digit.
  * Source: incomplete beta by continued fraction (modified Lentz), quantiles by bisection.
+ * @returns standard deviations from the mean
  * @example normalQuantile(0.975) // 1.96
  */
 export const normalQuantile = (p: number): number => tQuantile(p, NORMAL_DF);
@@ -103,6 +107,7 @@ export const normalQuantile = (p: number): number => tQuantile(p, NORMAL_DF);
 /**
  * Two-sided sign test: the chance of a split at least this uneven when both sides are as likely. 1 for nothing counted.
  * Source: two-sided binomial sign test.
+ * @returns 0 to 1
  * @throws BadNumber when a number handed in is none
  * @example signTest(2000, 2000) // 1
  */

@@ -156,6 +156,7 @@ const NEARLY = 0.5;
 /**
  * Evidence of every item of a programme; prerequisites not met are named as missing.
  * Source: the evidence rule of each item of the programme.
+ * @returns one entry an item: met, what counts for it, and what is missing, by code
  */
 export function assessProgramme(programme: Programme, given: EvidenceRecord): ItemEvidence[] {
   const record = inOrder(given);
@@ -275,6 +276,7 @@ interface RuleOutcome {
 const FADING: ReadonlySet<string> = new Set(['stall', 'asymmetric', 'emergency-descent', 'surprise']);
 /**
  * Does evidence of an item lapse when a checkout sleeps for months? By its own word, else emergencies, stalls and briefs do.
+ * @returns true where it lapses
  */
 export const itemFades = (item: Pick<ProgrammeItem, 'fades' | 'forms' | 'where' | 'evidence'>): boolean =>
   item.fades ?? (item.evidence.kind === 'briefs' || (item.where === 'flight' && item.forms.some((f) => FADING.has(f))));
@@ -758,6 +760,7 @@ export interface ItemRecord {
 }
 /**
  * Every record of an item's kind, in order, those that support it marked: what stands behind a cell of the matrix.
+ * @returns records, oldest first
  */
 export function recordsOf(
   entry: Pick<ItemEvidence, 'item' | 'evidence'> & Partial<Pick<ItemEvidence, 'leftOut' | 'asserted'>>,

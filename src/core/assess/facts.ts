@@ -86,6 +86,7 @@ const PREFIXED: Readonly<Record<string, ReadonlySet<string>>> = {
  * Is there a fact of this name? A misspelt one would never hold, and so never be found out.
  * @param over what the pattern looks at
  * @param criteria ids of the standards' criteria
+ * @returns true where it exists
  * @example isFact('n.balooned', 'arrivals', []) // false
  */
 export function isFact(
@@ -99,7 +100,10 @@ export function isFact(
   if (name.startsWith('v.')) return criteria.includes(name.slice(2));
   return Object.entries(PREFIXED).some(([prefix, of]) => name.startsWith(prefix) && of.has(name.slice(prefix.length)));
 }
-/** What a pattern looks at, and every fact it reads. */
+/**
+ * What a pattern looks at, and every fact it reads.
+ * @returns names of facts
+ */
 export function factsRead({ trigger: t }: Pick<FindingPattern, 'trigger'>): {
   over: 'arrivals' | 'go-arounds' | 'items' | 'gear-checks';
   facts: string[];
@@ -153,7 +157,10 @@ export interface FactContext extends Pick<MeasureContext, 'trackM' | 'boxM'> {
 
 const CHASE_KT = 3;
 
-/** Does a select hold? Every condition of `all`, and one of `any` when there are some. */
+/**
+ * Does a select hold? Every condition of `all`, and one of `any` when there are some.
+ * @returns true where it holds
+ */
 export function selected(facts: Facts, { all, any }: Select): boolean {
   const holds = (c: Select['all'][number]): boolean => {
     const v = facts[c.f] ?? null;
@@ -170,7 +177,10 @@ const sideOf = (v: { band: string; side: string | null } | null): string | null 
 const sideOfWord = (word: string): string =>
   word.endsWith('left') ? 'left' : word.endsWith('right') ? 'right' : word === 'line' ? 'line' : 'none';
 
-/** Facts of a landing or a go-around. What a recording measured goes before the eye. */
+/**
+ * Facts of a landing or a go-around. What a recording measured goes before the eye.
+ * @returns facts by name; a fact nobody knows is absent or null
+ */
 export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c: FactContext): Facts {
   const { captured: k } = l;
   const m = l.measured?.values ?? {};
@@ -239,7 +249,10 @@ export function landingFacts(l: DebriefLanding, before: DebriefLanding | null, c
   };
 }
 
-/** Facts of an item. */
+/**
+ * Facts of an item.
+ * @returns facts by name
+ */
 export function itemFacts(
   o: Observation,
   standard: { airwork: readonly AirworkStandard[]; edgeShare: number },
@@ -298,6 +311,7 @@ const WHEELS_WRONG: ReadonlySet<string> = new Set([
 /**
  * Facts of a check of the wheels. A stop with every word said and every wheel looked at, for wheels that were wrong, is
  * the check at work; one for a word or a look that was missing is not.
+ * @returns facts by name
  * @example
  * gearFacts({ surface: 'water', lamps: {  }, seen: {  }, spoken: null, onFinal: true, decision: 'stop',
  * reasons: ['spoken'] })

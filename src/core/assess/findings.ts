@@ -101,7 +101,10 @@ const asksDecision = (t: FindingTrigger): boolean =>
   (t.kind === 'share' && [...t.of.all, ...t.of.any].some((c) => DECISIONS.has(c.f)));
 const percent = (k: number, n: number): string => `${fixed((100 * k) / Math.max(1, n))} in 100`;
 
-/** Everything the patterns find in a record, open first, the weightiest first. */
+/**
+ * Everything the patterns find in a record, open first, the weightiest first.
+ * @returns findings with the evidence behind each
+ */
 export function findPatterns(patterns: readonly FindingPattern[], record: FindingRecord): Finding[] {
   const flown = record.landings.filter((l) => l.judged.landingClass !== 'demonstration' && !l.captured.demonstration);
   let previous: DebriefLanding | null = null;
@@ -565,6 +568,7 @@ interface Load {
 /**
  * What made a lesson harder than every one before: another attitude meant, three knots more across, the first gusts,
  * another kind of landing.
+ * @returns the landings from which something was new, with a test of what lies under it
  */
 export function loadsIn(
   rows: readonly Pick<Row, 'facts' | 'lesson'>[],

@@ -42,7 +42,10 @@ const HORIZON = 150;
 const PRIOR = { a: -0.5, sa: 2, b: 0.5, sb: 0.75 } as const;
 const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
 
-/** The curve's two numbers for outcomes of landings 1, 2, 3 … */
+/**
+ * The curve's two numbers for outcomes of landings 1, 2, 3 …
+ * @returns the offset and the slope per logarithm of the landing's number
+ */
 export function fitLearning(own: readonly boolean[]): { a: number; b: number } {
   let [a, b]: [number, number] = [PRIOR.a, PRIOR.b];
   const logs = own.map((_, i) => Math.log(i + 1));
@@ -78,6 +81,7 @@ const silent = coder(FORECAST_WORDS);
 /**
  * The forecast, or why there is none: too few landings, or too wide to be worth saying. Never a promise, never a
  * signature.
+ * @returns lessons and landings with their interval, or the code of why there is none
  * @example
  * forecast({ own: [true, true, true, true, true], needed: 5, currentRun: 0, perLesson: 8, seed: 1, draws: 400 })
  * // { tells: false, why: { code: 'too-few', params: { landings: 5, least: 6 } } }

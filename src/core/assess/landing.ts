@@ -40,6 +40,7 @@ export const CLEAN_ASSERTS = ['drift', 'crab', 'swing', 'bounce'] as const;
  * *not seen*. A push in a bounce is outside whatever was measured. Limits are inclusive; the last `edgeShare` of each
  * side is edge. A measure that is no number is one nobody made.
  * Source: the criteria of the standard the checkout runs under, with their citations.
+ * @returns verdict, the value judged, whether it was measured, seen or asserted, and why
  * @throws BadNumber when a limit of the standard is no number
  */
 export function assessCriterion(input: CriterionInput): CriterionResult {
@@ -116,6 +117,7 @@ export interface LandingResult {
  * or a trigger met and continued by the pilot); assisted; not judged (a required criterion not seen: never assumed
  * good); prompted; own, off target; own.
  * Source: the criteria of the standard the checkout runs under, with their citations.
+ * @returns class, whether it is in standard, and each criterion with its verdict
  */
 export function assessLanding({ standard, landing }: LandingInput): LandingResult {
   const clean = landing.cleanTap === 'stopped' || landing.cleanTap === 'climbing-away';
@@ -153,6 +155,7 @@ export function assessLanding({ standard, landing }: LandingInput): LandingResul
 
 /**
  * The class of a landing from what is outside, what is missing and whose it was; the first that applies.
+ * @returns such as `single-engine-land`
  */
 export function classOf(
   l: Pick<LandingInput['landing'], 'demonstration' | 'intervention' | 'instructorCorrection'> &
@@ -189,6 +192,7 @@ const AT_TRIGGER_S = 2;
 /**
  * A go-around: decision and execution apart. Neither ever breaks a run of own landings.
  * Source: the criteria of the standard the checkout runs under, with their citations.
+ * @returns verdicts of the decision and the execution, each with its reason
  * @throws BadNumber when a number handed in is none
  * @example
  * assessGoAround({ word: 'before', triggerS: null, goAroundS: null, execution: { configurationOrder: 'outside' },

@@ -28,6 +28,7 @@ export interface Limits {
 /**
  * One landing's measure with where it came from; null where nobody measured or read it. The eye's bands are never made
  * into metres.
+ * @returns the value in the measure's unit, and whether it was measured
  */
 export function measureOf(l: DebriefLanding, key: MeasureKey): { value: number; measured: boolean } | null {
   const m = l.measured?.values ?? {};
@@ -45,6 +46,7 @@ export function measureOf(l: DebriefLanding, key: MeasureKey): { value: number; 
 
 /**
  * A touch that says something of the pilot's own aim: no pass, no demonstration, no hands or feet of the instructor.
+ * @returns true where it does
  */
 export const ownHands = (l: DebriefLanding): boolean =>
   l.kind !== 'go-around' &&
@@ -62,6 +64,7 @@ export interface GateStrip {
 /**
  * Speeds about their target at each gate of the briefs, in the order of the approach, knots; gates without a reading
  * are left out.
+ * @returns knots above the target, landing by landing
  */
 export function gateStrips(landings: readonly DebriefLanding[]): GateStrip[] {
   return [...new Set(landings.flatMap((l) => l.briefed.map((g) => g.name)))].flatMap((gate): GateStrip[] => {
@@ -89,6 +92,7 @@ export interface MeasureTrend {
 /**
  * A measure landing by landing: Theil-Sen, and the smoothed mean between control limits about its target (a sink has
  * none: about its mean). Sigma is the spread of the points.
+ * @returns points, trend and smoothed mean in the unit of the measure
  */
 export function measureTrend(
   landings: readonly DebriefLanding[],
@@ -122,19 +126,26 @@ export function measureTrend(
 
 /**
  * With its sign, never "-0": `+1.2`, `\u20130.4`.
+ * @returns the number with its sign
  * @example signed(2) // '+2.0'
  */
 export const signed = (x: number, digits = 1): string =>
   `${x >= 0 || Number(x.toFixed(digits)) === 0 ? '+' : '\u2013'}${fixed(Math.abs(x), digits)}`;
 
-/** A trend in a sentence; only a slope whose interval excludes 0 is said to go anywhere. */
+/**
+ * A trend in a sentence; only a slope whose interval excludes 0 is said to go anywhere.
+ * @returns a sentence
+ */
 export function trendWords({ measure, points, trend: { slope, lower, upper } }: MeasureTrend): string {
   const name = `${measure.name.charAt(0).toUpperCase()}${measure.name.slice(1)}`;
   if (slope === null || lower === null || upper === null) return `${name}: no trend to speak of yet.`;
   return `${name}: ${signed(slope, 2)} ${measure.unit} a landing over ${points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${lower > 0 ? 'It grows.' : upper < 0 ? 'It falls.' : 'No trend that is sure.'}`;
 }
 
-/** What a bias comes to, in words. A place along is set against the box, a sink is a level and has no side. */
+/**
+ * What a bias comes to, in words. A place along is set against the box, a sink is a level and has no side.
+ * @returns a sentence
+ */
 export function biasWords(b: Bias, measure: ShownMeasure, standard: Limits | null): string {
   if (b.lower === null || b.upper === null || b.mean === null) return 'too few';
   if (measure.key === 'sink') return 'a level, not a bias';

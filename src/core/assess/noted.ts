@@ -6,7 +6,10 @@ import { fixed, list, withUnit } from '../format';
 
 const signed = (x: number): string => `${x >= 0 ? '+' : '\u2013'}${fixed(Math.abs(x))}`;
 
-/** Gates read, load, landmark, help and notes, each only when it was seen; empty when nothing was. */
+/**
+ * Gates read, load, landmark, help and notes, each only when it was seen; empty when nothing was.
+ * @returns phrases, in order
+ */
 export function landingNoted(
   l: Partial<CapturedLanding>,
   gates: readonly { name: string; target: number | null }[],
@@ -29,6 +32,7 @@ export function landingNoted(
 
 /**
  * An item's detail in one line: what was set, the extremes, the cue, the answer. Empty for one judged as seen.
+ * @returns one line
  * @example
  * detailNoted({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: -50, speed: 'inside' } },
  * 'kt')

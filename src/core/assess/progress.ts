@@ -14,7 +14,10 @@ import { PILOTS_PART, authorship } from './spread';
 import { medianOf } from '../constants';
 
 const COUNTED: ReadonlySet<string> = new Set(['own', 'own-off-target', 'prompted', 'assisted', 'outside']);
-/** Landings that count for the pilot: judged, and neither a demonstration nor a pass. */
+/**
+ * Landings that count for the pilot: judged, and neither a demonstration nor a pass.
+ * @returns the landings, in the order given
+ */
 export function counted<L extends Pick<DebriefLanding, 'judged'>>(landings: readonly L[]): L[] {
   return landings.filter((l) => COUNTED.has(l.judged.landingClass));
 }
@@ -30,6 +33,7 @@ const CLASS_RANK: Record<string, number> = { own: 0, 'own-off-target': 1, prompt
 /**
  * The best and the worst landing of a list, by class, then by what was outside, on the edge and seen within; null when
  * nothing was judged. The two differ.
+ * @returns two landings, or nulls
  */
 export function bestAndWorst<L extends Pick<DebriefLanding, 'judged' | 'number'>>(
   landings: readonly L[],
@@ -56,7 +60,10 @@ export interface Changed {
 /** A share must move by this much, over at least so many seen, to be worth a line. */
 const MOVED = 0.2;
 const SEEN = 3;
-/** What changed against all earlier lessons of this checkout: whose they were, and each criterion outside or not. */
+/**
+ * What changed against all earlier lessons of this checkout: whose they were, and each criterion outside or not.
+ * @returns one entry a subject that changed, with both counts
+ */
 export function sinceLastTime(landings: readonly DebriefLanding[], lesson: number): Changed[] {
   const now = counted(landings.filter((l) => l.lesson === lesson));
   const before = counted(landings.filter((l) => l.lesson < lesson));
@@ -124,7 +131,10 @@ export interface LessonPoint {
   /** Landings with an intervention noted. */
   withLevel: number;
 }
-/** Lesson by lesson: how many were the pilot's own, in standard, and whose they were. */
+/**
+ * Lesson by lesson: how many were the pilot's own, in standard, and whose they were.
+ * @returns one entry a lesson, by number
+ */
 export function byLesson(landings: readonly DebriefLanding[]): LessonPoint[] {
   const lessons = [...new Set(landings.map((l) => l.lesson))].sort((a, b) => a - b);
   return lessons.map((lesson) => {
@@ -177,6 +187,7 @@ export interface TableRow {
 const round1 = (x: number | undefined | null): number | null =>
   x === undefined || x === null ? null : Math.round(x * 10) / 10;
 
+/** @returns one row a landing, every cell in words */
 export function tableRows(
   landings: readonly DebriefLanding[],
   c: { trackM: number; boxM: { before: number; past: number } },
@@ -285,6 +296,7 @@ export interface Standardised {
 /**
  * Instructors side by side on landings that were both seen and measured: the measure is the same for all, so the
  * difference is the eye's.
+ * @returns one entry an instructor: how often eye and measure agree, and how often the eye was kinder or harder
  */
 export function standardise(pairs: readonly EyeAgainstMeasure[]): Standardised[] {
   const tally = (of: readonly EyeAgainstMeasure[]) => {
@@ -314,7 +326,10 @@ export function standardise(pairs: readonly EyeAgainstMeasure[]): Standardised[]
     .sort((a, b) => b.n - a.n);
 }
 
-/** Both verdicts of each criterion that was seen by eye and measured, of one landing. */
+/**
+ * Both verdicts of each criterion that was seen by eye and measured, of one landing.
+ * @returns one entry a criterion
+ */
 export function bothVerdicts(
   l: Pick<DebriefLanding, 'captured' | 'measured' | 'judged'>,
   author: string,
@@ -331,7 +346,10 @@ export function bothVerdicts(
   });
 }
 
-/** Landings so far at which pilots are put side by side: the tenth, the twentieth and so on. */
+/**
+ * Landings so far at which pilots are put side by side: the tenth, the twentieth and so on.
+ * @returns 10, 20, 30 …
+ */
 export const stageOfLanding = (n: number): number => Math.min(5, Math.floor((n - 1) / 10));
 export const STAGE_NAME = ['landings 1 to 10', '11 to 20', '21 to 30', '31 to 40', '41 to 50', 'beyond 50'] as const;
 /** Fewer pilots than this and a median could be told back to one of them. */
@@ -345,7 +363,10 @@ export interface StageTally {
   partSum: number;
   partCount: number;
 }
-/** Of one checkout, stage by stage; what the school's medians are made of. */
+/**
+ * Of one checkout, stage by stage; what the school's medians are made of.
+ * @returns counts by stage
+ */
 export function stageTallies(
   pilotId: string,
   landings: readonly { landingClass: LandingClass | string; intervention: number | null }[],
@@ -385,6 +406,7 @@ export interface StageMedian {
 /**
  * Medians over pilots, one voice each; a stage with too few pilots is left out. A pilot needs five landings of a stage
  * to have a voice.
+ * @returns medians by stage with how many pilots they are of
  */
 export function stageMedians(tallies: readonly StageTally[]): StageMedian[] {
   return [0, 1, 2, 3, 4, 5].flatMap((stage): StageMedian[] => {
@@ -404,7 +426,10 @@ export function stageMedians(tallies: readonly StageTally[]): StageMedian[] {
   });
 }
 
-/** The stage each lesson had reached by its last judged landing. */
+/**
+ * The stage each lesson had reached by its last judged landing.
+ * @returns the stage by number of the lesson
+ */
 export function stageOfLesson(landings: readonly DebriefLanding[]): Map<number, number> {
   const out = new Map<number, number>();
   counted(landings).forEach((l, i) => out.set(l.lesson, stageOfLanding(i + 1)));
@@ -421,6 +446,7 @@ export interface StageRow {
 /**
  * The pilot's own counts at each stage beside the school's median, where there is one. @param judged landings that
  * count, oldest first
+ * @returns counts by stage, with the school's median or null
  */
 export function stageRows(judged: readonly DebriefLanding[], medians: readonly StageMedian[]): StageRow[] {
   return STAGE_NAME.flatMap((name, stage): StageRow[] => {
@@ -440,7 +466,10 @@ export function stageRows(judged: readonly DebriefLanding[], medians: readonly S
   });
 }
 
-/** A share in words: `8 of 12`, with what is known of too few said. */
+/**
+ * A share in words: `8 of 12`, with what is known of too few said.
+ * @returns such as `8 of 12`
+ */
 export const shareWords = (k: number, n: number): string => (n === 0 ? 'none yet' : `${k} of ${n}`);
 
 /** What a pilot said of a lesson, in three taps, beside what was recorded. */
@@ -468,6 +497,7 @@ const WORK_CRITERIA: Record<WorkOn, readonly string[]> = {
   decision: [],
 };
 
+/** @returns said and recorded side by side */
 export function compareSelf(
   said: SelfSaid,
   landings: readonly DebriefLanding[],

@@ -11,6 +11,7 @@ import type { CriterionJudged, JudgedLanding } from './captured';
 /**
  * What an item is about. Items of before say nothing of it: a wind asked across is about the crosswind, with a full
  * stop about the roll-out, wheels first about the wheel landing.
+ * @returns the subjects, none twice
  * @example subjectsOf(crosswindLandings) // ['crosswind']
  */
 export function subjectsOf({ about, evidence }: Pick<ProgrammeItem, 'about' | 'evidence'>): readonly Subject[] {
@@ -32,6 +33,7 @@ const notSeen = (c: CriterionJudged | undefined): boolean =>
  * have cannot be asked.
  * Source: the programme's own list of what must be seen.
  * @param seen what the standard asks to have been seen, by subject
+ * @returns ids of criteria
  * @example unseenFor(['roll-out'], MUST_SEE, judged) // ['aileron', 'stick']
  */
 export function unseenFor(
@@ -45,6 +47,7 @@ export function unseenFor(
 
 /**
  * Criteria of a landing that rest on the clean tap alone; what was overruled since rests on its reason.
+ * @returns ids of criteria
  */
 export const assertedIn = (judged: Pick<JudgedLanding, 'criteria'>): string[] =>
   judged.criteria.filter((c) => c.form === 'asserted' && c.overruled === undefined).map((c) => c.id);
@@ -53,6 +56,7 @@ export const assertedIn = (judged: Pick<JudgedLanding, 'criteria'>): string[] =>
  * Of an item's landings, how many rest on the clean tap, and how many more must be seen before the share allows it.
  * @param landings for each landing, whether any of it was asserted
  * @param share 0 to 1
+ * @returns how many of them are asserted, and how many more must be seen
  * @example assertedShare([true, true, true, false], 0.5) // { asserted: 3, seeMore: 2 }
  */
 export function assertedShare(landings: readonly boolean[], share: number): { asserted: number; seeMore: number } {

@@ -59,6 +59,7 @@ export type SigningProblem = SigningSaid & {
  * until the pilot has flown a go-around decided in time after it. Source: the packs' duties of the signing instructor
  * (14 CFR 61.189, 61.195; Part-FCL FCL.710) and the house's signing rules.
  * @param items those to be signed: the whole programme, or the part
+ * @returns one code a problem, each with whether it may be overridden
  */
 export function signingProblems(
   items: readonly ItemEvidence[],
@@ -191,6 +192,7 @@ export function signingProblems(
 
 /**
  * What the signer lacks. The same for a whole sign-off, a part of it and a recommendation.
+ * @returns one code a problem
  */
 export function signerProblems(
   facts: Pick<
@@ -251,6 +253,7 @@ export function fillTemplate(
 }
 /**
  * Words in braces that are still to be filled in.
+ * @returns the words, without their braces
  * @example openWords('Ada in {type}, {recentUntil}') // ['type', 'recentUntil']
  */
 export const openWords = (text: string): string[] => [...new Set([...text.matchAll(WORD)].map((m) => m[1] ?? ''))];

@@ -33,6 +33,7 @@ const FEATHER_FT = 3000;
  * nor, in a twin, below Vsse; a real feathering never below 3000 ft above ground. Every reason against it is named. A
  * height, speed or limit that is no number is not known, and what is not known forbids.
  * Source: the school's floors and the sheet's asymmetric speeds.
+ * @returns whether it may be simulated there, and each rule that speaks against it
  * @example simulatedFailureAllowed({ heightAglFt: NaN, houseFloorFt: 500, twin: null, speed: null, airborne: true, realFeather: false }).allowed // false
  */
 export function simulatedFailureAllowed(s: SimulatedFailure): {

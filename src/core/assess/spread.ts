@@ -64,6 +64,7 @@ export interface TouchdownSpread {
  * are the robust part).
  * Source: median, median absolute deviation and the axes of the covariance.
  * @param lateralM right of the line positive; @param alongM beyond the touchdown point positive; a pair with a null is skipped
+ * @returns metres, with counts; null statistics where too few landings were measured
  * @throws BadNumber when a number handed in is none
  */
 export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen[]): TouchdownSpread {
@@ -105,6 +106,7 @@ export function touchdownSpread(lateralM: readonly Seen[], alongM: readonly Seen
 /**
  * Points of an ellipse of `sigma` standard deviations, for drawing: [lateral, along] in metres. Empty without an
  * ellipse.
+ * @returns metres
  * @throws BadNumber when a number handed in is none
  */
 export function ellipsePoints(s: TouchdownSpread, sigma: number, steps = 60): [number, number][] {
@@ -172,6 +174,7 @@ export interface EwmaPoint {
 /**
  * Exponentially weighted mean with its control limits. A null repeats the last point and does not count on. @param
  * sigma sd of one value
+ * @returns smoothed values with their limits, and the first index outside them
  * @throws BadNumber when a number handed in is none
  */
 export function ewma(
@@ -200,6 +203,7 @@ export function ewma(
 export const PILOTS_PART = [1, 0.75, 0.25, 0] as const;
 /**
  * How much of the flying was the pilot's: mean weight over landings with a level.
+ * @returns landings counted, the sum of weights and their mean 0 to 1; null without one
  * @throws BadNumber when a number handed in is none
  */
 export function authorship(

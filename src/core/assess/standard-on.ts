@@ -13,6 +13,7 @@ const LIGHT_KG = 750;
  * type takes its tighter rows (crab and swing in degrees, the place across in shares of the track of the main wheels), a
  * short-field goal the short-field box, metres. A standard that has no such rows stays as it is.
  * Source: the school's table; the box of the published standards.
+ * @returns the standard with its tolerances as they hold for this type
  * @throws BadNumber when a number handed in is none
  * @example standardOn(privateUs, lightTailwheel, ['tailwheel']).criteria // crab within ±3°, lateral ±0.9 m
  */
@@ -50,6 +51,7 @@ export function standardOn(
 
 /**
  * The limits of a row for one item of it (a turning stall, the loss-of-control demonstration): its own, else the row's.
+ * @returns limits, none where the row has none
  */
 export function limitsFor(row: AirworkStandard | null, item: string | null): AirworkLimit[] {
   const own = (row?.limits ?? []).filter((l) => l.of !== undefined && item !== null && l.of.includes(item));
@@ -63,6 +65,7 @@ const COMMERCIAL = /commercial|airline|professional|\b[ac]pl\b|\batpl?\b/i;
 /**
  * The standard a checkout starts from: by the level of the certificate held, and the class-rating one where the goal
  * ends with a test. Undefined where the pack proposes none.
+ * @returns the key of a standard
  * @example standardProposed({ private: 'au', commercial: 'au', class: 'au' }, 'CPL 4', false) // 'au'
  */
 export const standardProposed = (

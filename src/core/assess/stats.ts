@@ -17,6 +17,7 @@ const Z90_ONE_SIDED = 1.2815515655446004;
  * Source: Wilson (1927), one-sided, no continuity correction; Beta(1,1) posterior.
  * @param successes whole number, 0 to `trials`
  * @param trials whole number; 0 gives null for share and bound
+ * @returns share 0 to 1, its lower bound and the posterior's mean and bounds; null shares without a trial
  * @throws BadNumber when a number handed in is none
  * @example
  * share(1, 2)

@@ -26,6 +26,7 @@ const REAL: readonly string[] = ['limitation', 'airframe', 'house', 'instructor'
  * Stops of one landing: the wind against every real limit, and the wheels of an amphibian against the surface touched.
  * A wind that was not logged, or not within ten minutes, is not known and stops nothing; it proves nothing either.
  * @param touchedAt ISO instant at which it stopped or climbed away
+ * @returns one entry a check at stop that was flown past
  * @throws BadNumber when a number handed in is none
  * @example landingStops(onWater, '2026-11-24T10:00:00Z', amphibianRules, null)[0]?.code // 'wheels'
  */
@@ -107,6 +108,7 @@ function wheelStops(
 /**
  * Stops of one item of airwork: below its floor, or a simulated failure outside its rules. A height that nobody noted
  * is not known, and a failure without one is outside its rules.
+ * @returns one entry a check at stop that was flown past
  * @throws BadNumber when a number handed in is none
  * @example itemStops({ form: 'asymmetric', item: 'control-speed', heightFt: 3200, … }, { elevationFt: 1345, … })[0]?.code // 'below-floor'
  */

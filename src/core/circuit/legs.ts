@@ -70,6 +70,7 @@ export interface CircuitInput {
  * A sharp-cornered rectangular circuit. Turn radii are those of still air at each leg's speed; they do not shorten the
  * legs.
  * Source: wind triangle on each leg.
+ * @returns legs with length in metres, heading in degrees and time in seconds; null times where no headway is made
  * @throws BadNumber when a number handed in is none
  */
 export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTimeS: number | null } {
@@ -108,6 +109,7 @@ export function circuitLegs(input: CircuitInput): { legs: CircuitLeg[]; totalTim
  * Metres between two aeroplanes on the downwind after a break at an interval: over the same point (trail) the second
  * has the headwind against it, (V + headwind)·t; abreast (echelon) it flies on while the first comes back, 2·V·t.
  * Source: wind triangle on each leg.
+ * @returns metres
  * @throws BadNumber when a number handed in is none
  */
 export function breakSpacing(input: {
@@ -129,6 +131,7 @@ export interface TaskGaps {
 /**
  * Seconds between consecutive pilot tasks; those nearer than `minGapS` are named, in time order.
  * Source: wind triangle on each leg.
+ * @returns seconds; null with fewer than two tasks
  * @throws BadNumber when a number handed in is none
  * @example
  * taskGaps([{ name: 'flap', tS: 12 }, { name: 'power', tS: 2 }, { name: 'check', tS: 10 }], 4)

@@ -103,6 +103,7 @@ const approachLegs = (
 /**
  * Downwind to centreline so that the path from abeam the threshold has the length the sheet gives its first gate.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns metres
  */
 export function sheetSpacing(sheet: PaceSheet, baseAngleDeg: number): number {
   const { downwind } = approachLegs(sheet.approach);
@@ -112,6 +113,7 @@ export function sheetSpacing(sheet: PaceSheet, baseAngleDeg: number): number {
 /**
  * True airspeed of an indicated one.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns knots
  */
 export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =>
   sheetCas(sheet, ias) / Math.sqrt(sigma);
@@ -119,6 +121,7 @@ export const sheetTas = (sheet: PaceSheet, ias: number, sigma: number): number =
 /**
  * One circuit. `problem` says what is missing or cannot be flown; numbers that do not exist are null.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns legs, points of the path in metres and seconds, and tasks; `problem` by code
  * @throws BadNumber when a number handed in is none
  */
 export function circuitPace(of: PaceSheet, runway: PaceRunway, choices: PaceChoices): Pace {
@@ -376,6 +379,7 @@ function tasksOf(
 /**
  * Metres along the circuit from a second to the threshold.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns metres
  * @throws BadNumber when a number handed in is none
  */
 export function togoM(points: readonly PacePoint[], tS: number): number {
@@ -412,6 +416,7 @@ function timeAtHeight(points: readonly PacePoint[], heightFt: number): number {
 /**
  * The flown place at a second, between two points.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns metres, feet and knots at that second; null without a path
  */
 export function placeAt(points: readonly PacePoint[], tS: number): PacePoint | null {
   const i = points.findIndex((p) => p.tS >= tS);
@@ -430,6 +435,7 @@ export function placeAt(points: readonly PacePoint[], tS: number): PacePoint | n
 /**
  * Runway frame (x along, y right) to true east and north, metres from the threshold.
  * Source: wind triangle on each leg; climb by power less drag.
+ * @returns metres
  */
 export const toNorth = (p: { x: number; y: number }, trueBearingDeg: number): { east: number; north: number } => ({
   east: p.x * sinDeg(trueBearingDeg) + p.y * cosDeg(trueBearingDeg),

@@ -69,6 +69,7 @@ const GEAR_UP_FT = 300;
 
 /**
  * What the propeller adds to the handbook's glide: nothing where that glide has a windmilling one in it already.
+ * @returns the drag coefficient to add, and why, by code
  * @example
  * propellerDrag({ flap: [], gearDeltaCd0: null, windmillingDeltaCd0: null, glidePropeller: 'windmilling' })
  * // { deltaCd0: 0, said: 'in-the-glide' }
@@ -87,6 +88,7 @@ export type PropellerSaid = 'in-the-glide' | 'added' | 'added-not-said' | 'not-o
 /**
  * The aeroplane gliding with what is out, its propeller windmilling, at its best glide in that configuration.
  * @param held null = clean, gear up where it comes up; @param bankDeg of the turns to come, 0 to 60
+ * @returns speeds in knots TAS with the polar they follow from
  * @example glideBody(trainer, 1, { flapDeg: 10, gear: 'fixed' }).glideTasKt
  */
 export function glideBody(
@@ -121,6 +123,7 @@ const CLEAN: ConfigurationOut = { flapDeg: 0, gear: 'up' };
 /**
  * Flap and gear held at a second of the circuit, by the sheet's own gates: before the first of them clean, with the gear
  * in once the climb has passed 300 ft.
+ * @returns flap in degrees, gear up or down
  * @throws BadNumber when a number handed in is none
  */
 export function heldAt(sheet: PaceSheet, points: readonly PacePoint[], at: PacePoint): ConfigurationOut {
@@ -160,6 +163,7 @@ function aheadMarginFt(
 
 /**
  * One engine stop: which runway end is reached from here.
+ * @returns verdicts and margins in ft, with what is held and what it would be retracted
  * @throws BadNumber when a number handed in is none
  */
 export function reachFrom(
@@ -235,6 +239,7 @@ function oneEngineHere(sheet: PaceSheet, at: PacePoint, sigma: number): number |
 /**
  * Samples along the whole circuit, evenly in time.
  * Source: steady glide with the drag of what is out.
+ * @returns samples in order of time
  * @throws BadNumber when a number handed in is none
  */
 export function reachAlong(
@@ -267,6 +272,7 @@ export function reachAlong(
 
 /**
  * Thresholds of every usable end. Strips are taken to cross at their middles, offset as the chart says.
+ * @returns thresholds in metres from the one in use
  */
 export function endPlaces(
   inUse: { ident: string; trueBearingDeg: number; lengthM: number },

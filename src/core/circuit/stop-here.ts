@@ -63,6 +63,7 @@ function placeOn(points: readonly PacePoint[], leg: PacePoint['leg'], heightFt: 
 
 /**
  * The height flown on a leg of today's circuit, to start the question from; null when the leg is not flown.
+ * @returns ft
  * @throws BadNumber when a number handed in is none
  */
 export function heightOn(

@@ -52,6 +52,7 @@ export interface Difference {
 const DAY_MS = 86_400_000;
 /**
  * Whole days from a day or instant to a later one; 0 when `toDate` is the earlier.
+ * @returns days
  * @example wholeDaysSince('2026-10-03', '2026-10-06') // 3
  */
 export const wholeDaysSince = (fromDate: string, toDate: string): number =>
@@ -86,6 +87,7 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
  * exposure, then the order of the attributes. `same` rows follow, in that order.
  * @param to attributes of the aeroplane, its modifications counted
  * @param goals exposure is the greatest of them
+ * @returns one entry an attribute, with its rank and the two habits
  */
 export function rankDifferences(input: {
   flown: readonly FlownType[];
@@ -201,6 +203,7 @@ export interface HabitCue {
   cue: string;
   numbers: string;
 }
+/** @returns at most `most` cues, the weightiest first: what the hand does, what it has to do, and when it is said */
 export const habitCues = (rows: readonly Difference[], most = 6): HabitCue[] =>
   rows
     .flatMap((r): HabitCue[] =>
@@ -222,6 +225,9 @@ export const habitCues = (rows: readonly Difference[], most = 6): HabitCue[] =>
     )
     .slice(0, most);
 
-/** Rows in the order of the flight; within a phase the rank stands. */
+/**
+ * Rows in the order of the flight; within a phase the rank stands.
+ * @returns phases with their rows; a phase without one is left out
+ */
 export const byPhase = (rows: readonly Difference[]): { phase: Phase; rows: Difference[] }[] =>
   PHASES.map((phase) => ({ phase, rows: rows.filter((r) => r.phase === phase) })).filter((g) => g.rows.length > 0);

@@ -13,6 +13,7 @@ export interface Polar {
  * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @param ldMax best glide ratio, > 0
  * @param bestGlideKt true airspeed at `rhoKgM3`, kt, > 0
+ * @returns coefficients without a unit
  * @throws BadNumber when a number handed in is none
  * @example
  * polarFromGlide({ ldMax: 9, bestGlideKt: 87.8, massKg: 2400, wingAreaM2: 24, rhoKgM3: 1.225 })
@@ -54,6 +55,7 @@ export interface DragState {
  * Source: parabolic drag polar fitted to the best glide of the handbook.
  * @param loadFactor lift in weights (1 straight, 1/cos φ in a turn)
  * @param slipCd drag coefficient added by sideslip
+ * @returns coefficients without a unit, drag in newtons
  * @throws BadNumber when a number handed in is none
  * @example
  * dragAt({ polar: { cd0: 0.05, k: 0.063 }, massKg: 560, wingAreaM2: 16.2, rhoKgM3: 1.18, tasKt: 60,

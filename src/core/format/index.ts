@@ -6,6 +6,7 @@ const NBSP = '\u00a0';
 
 /**
  * A rounded number with its unit, e.g. `62 mph`. `digits` decimals; null prints a dash.
+ * @returns number and unit, kept together on a line
  * @example withUnit(81, 'm') // '81 m'
  */
 export function withUnit(value: number | null, unit: string, digits = 0): string {
@@ -14,6 +15,7 @@ export function withUnit(value: number | null, unit: string, digits = 0): string
 
 /**
  * Rounded, never "-0".
+ * @returns the number
  * @example fixed(150) // '150'
  */
 export function fixed(value: number, digits = 0): string {
@@ -24,6 +26,7 @@ export function fixed(value: number, digits = 0): string {
 
 /**
  * A value of any kind as text: never `[object Object]`.
+ * @returns the text
  * @example plain({ a: 1 }) // '{"a":1}'
  */
 export function plain(value: unknown): string {
@@ -35,12 +38,14 @@ export function plain(value: unknown): string {
 const NOISE = 1e-9;
 /**
  * Rounded up: what is needed, what is blowing, speeds that keep away from a stall.
+ * @returns the number, without its unit
  * @example upTo(12.1) // '13'
  */
 export const upTo = (value: number, digits = 0): string =>
   fixed(Math.ceil(value * 10 ** digits - NOISE) / 10 ** digits, digits);
 /**
  * Rounded down: limits, steps, what is in hand.
+ * @returns the number, without its unit
  * @example downTo(12.9) // '12'
  */
 export const downTo = (value: number, digits = 0): string =>
@@ -63,6 +68,7 @@ export function besideLimit(limit: number, ...values: number[]): string[] {
 
 /**
  * Crosswind in words: `7 kt from the right`, `no crosswind`.
+ * @returns the words, without a full stop
  * @example crosswindWords(-7.4) // '7 kt from the left'
  */
 export function crosswindWords(kt: number): string {
@@ -73,6 +79,7 @@ export function crosswindWords(kt: number): string {
 
 /**
  * Headwind in words, tailwind named as one.
+ * @returns the words, without a full stop
  * @example headwindWords(-3) // '3 kt tail'
  */
 export function headwindWords(kt: number): string {
@@ -84,12 +91,14 @@ export function headwindWords(kt: number): string {
 
 /**
  * A distance that is needed, rounded up to whole metres.
+ * @returns metres with the unit; a dash for null
  * @example metresUp(81) // '81 m'
  */
 export const metresUp = (m: number | null): string => withUnit(m === null ? null : Math.ceil(m), 'm');
 
 /**
  * Time in hand, rounded down: `2 h 42`.
+ * @returns hours and minutes
  * @example hoursText(85.38461538461539) // '1 h 25'
  */
 export const hoursText = (minutes: number): string =>
@@ -99,6 +108,7 @@ export const hoursText = (minutes: number): string =>
 
 /**
  * Three-figure direction, `045`; north is 360.
+ * @returns three figures
  * @example direction(220) // '220'
  */
 export const direction = (deg: number): string =>
@@ -106,6 +116,7 @@ export const direction = (deg: number): string =>
 
 /**
  * `260/11 G17`, `VRB/03`, `calm`.
+ * @returns as a report writes it
  * @example windText({ variable: false, fromDeg: 260, kt: 11, gustKt: 17 }) // '260/11 G17'
  */
 export function windText(wind: {
@@ -122,6 +133,7 @@ export function windText(wind: {
 
 /**
  * `14 Nov 2026`, from an ISO date or instant, in UTC.
+ * @returns day, month and year
  * @example dateText('2026-10-06') // '6 Oct 2026'
  */
 export function dateText(iso: string): string {
@@ -132,12 +144,14 @@ export function dateText(iso: string): string {
 
 /**
  * `14 Nov 2026 09:05 UTC`.
+ * @returns in UTC, said so
  * @example instantText('2026-11-04T09:05:00.000Z') // '4 Nov 2026 09:05 UTC'
  */
 export const instantText = (iso: string): string => `${dateText(iso)} ${new Date(iso).toISOString().slice(11, 16)} UTC`;
 
 /**
  * `3 min`, `2 h 05`, `4 days`.
+ * @returns with its unit
  * @example ageText(25) // '25 min'
  */
 export function ageText(minutes: number): string {
@@ -150,6 +164,7 @@ export function ageText(minutes: number): string {
 
 /**
  * `a, b and c`.
+ * @returns the words joined
  * @example list(['F2']) // 'F2'
  */
 export function list(words: readonly string[]): string {
@@ -159,12 +174,14 @@ export function list(words: readonly string[]): string {
 
 /**
  * `1 landing`, `3 landings`.
+ * @returns count and word
  * @example plural(1, 'day') // '1 day'
  */
 export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
 /**
  * The calendar date of an instant at a place, ISO. @param timeZone an IANA name, e.g. `Europe/Lisbon`
+ * @returns `2026-11-24`
  * @example localDate('2026-07-01T23:30:00Z', 'Europe/Lisbon') // '2026-07-02'
  */
 export function localDate(iso: string, timeZone: string): string {
@@ -173,6 +190,7 @@ export function localDate(iso: string, timeZone: string): string {
 }
 /**
  * `14 Nov 2026 09:05 local (WET)`: date and time of an instant at a place.
+ * @returns with the zone named
  * @example localText('2026-03-29T00:30:00Z', 'Europe/Lisbon') // '29 Mar 2026 00:30 WET'
  */
 export function localText(iso: string, timeZone: string): string {

@@ -8,6 +8,7 @@ const DEFAULT_BSFC = { injected: 0.45, carburetted: 0.49 } as const;
  * Flow from power and specific consumption: P·%·BSFC/6 US gal/h.
  * Source: the handbook's flow, less the reserve.
  * @param bsfcLbHpH lb/hp/h; null = 0.45 injected, 0.49 carburetted
+ * @returns US gallons and litres an hour
  * @throws BadNumber when a number handed in is none
  * @example
  * bsfcFlow({ ratedHp: 200, powerPct: 65, bsfcLbHpH: null, induction: 'injected' })
@@ -33,6 +34,7 @@ export interface Endurance {
 /**
  * Endurance less the reserve (null = 30 min by day, 45 by night, at the same flow). `usableMin` is never below 0.
  * Source: the handbook's flow, less the reserve.
+ * @returns minutes, and litres held back
  * @throws BadNumber when a number handed in is none
  * @example
  * endurance({ usableL: 5, flowLH: 20, night: true, reserveMin: null })
@@ -63,6 +65,7 @@ export interface CircuitsFit {
  * median of past flights; `groundDefaultMin` when there are none. Ground time burns fuel at the same flow.
  * Source: the handbook's flow, less the reserve.
  * @param circuitMin minutes each, > 0
+ * @returns whole circuits, and whether fuel or booking limits them
  * @throws BadNumber when a number handed in is none
  * @example
  * circuitsThatFit({ bookingLeftMin: 60, fuelTimeMin: 90, groundSamplesMin: [30, 10, 20], groundDefaultMin: 99,

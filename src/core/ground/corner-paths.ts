@@ -34,6 +34,7 @@ export interface CornerFrame {
 /**
  * Frames in order of taxiing, `steps` of them.
  * Source: rigid body whose mains do not slip sideways.
+ * @returns places in metres and headings in degrees
  * @throws BadNumber when a number handed in is none
  */
 export function cornerPaths(c: CornerInput, steps = 120): CornerFrame[] {
@@ -89,6 +90,7 @@ const EDGE_M = 0.5;
  * What the corner does with this technique: on the taxiway, on its edge, or off it.
  * Source: rigid body whose mains do not slip sideways.
  * @param lightsM how far beyond the edge the lights stand; `lipCm` step down from the edge; null = none
+ * @returns the corner in metres, with its state
  * @throws BadNumber when a number handed in is none
  */
 export function cornerVerdict(c: CornerInput, edge: { lightsM: number | null; lipCm: number }): CornerVerdict {

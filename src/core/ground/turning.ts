@@ -67,6 +67,7 @@ export interface Corner {
  * edge.
  * Source: rigid body turning about a point on the line of the mains.
  * @param input `turnRadiusM` of the axle centre, at least half the track
+ * @returns metres, positive beyond the edge or the corner
  * @throws BadNumber when a number handed in is none
  * @example
  * taxiCorner({ wheelbaseM: 6, trackM: 2.5, turnRadiusM: 8, taxiwayWidthM: 10, technique: 'centreline' })
@@ -95,6 +96,7 @@ export function taxiCorner(input: {
 /**
  * The angle a turn wants of the third wheel against its limit: steers, warns `warnBeforeDeg` before, or casters free.
  * Source: rigid body turning about a point on the line of the mains.
+ * @returns degrees needed, and the state
  * @throws BadNumber when a number handed in is none
  * @example
  * casterState({ wheelbaseM: 6, turnRadiusM: 16, steerLimitDeg: 22, warnBeforeDeg: 3 })

@@ -41,6 +41,7 @@ export interface LedgerTools {
 /**
  * Canonical JSON (RFC 8785) of a plain value. Throws on values JSON has not.
  * Source: RFC 8785 (canonical JSON), SHA-256 chain, Ed25519.
+ * @returns the text that is hashed and signed
  * @example
  * canonicalText({ at: '2026-11-24T10:00:00.000Z', count: 3,
  * hash: 'af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d' })
@@ -55,6 +56,7 @@ export function canonicalText(value: unknown): string {
 
 /**
  * The text a head's signature covers.
+ * @returns the text
  * @example
  * headText({ count: 3, hash: 'af25523dab628d85d1b9e2ffa5fc022ba131e44dbddf72ca67d7dd920bbe273d',
  * at: '2026-11-24T10:00:00.000Z' })
@@ -96,6 +98,7 @@ export function verifyLedger(rows: readonly LedgerRow[], head: LedgerHead | null
 /**
  * Entries dated before the one they follow: the clock of the installation was set back, or forward before that. They
  * stand, because a chain proves order and not time; whoever reads the date is told.
+ * @returns one code an entry, oldest first
  * @example ledgerDoubts([{ seq: 1, signedAt: '2026-11-24T…', … }, { seq: 2, signedAt: '2026-11-23T…', … }]) names entry 2
  */
 export function ledgerDoubts(rows: readonly LedgerRow[]): LedgerProblem[] {
@@ -117,6 +120,7 @@ export function ledgerDoubts(rows: readonly LedgerRow[]): LedgerProblem[] {
 /**
  * What is wrong with one entry taken by itself: its text, its hash, its signature. Says nothing of its place in the
  * book.
+ * @returns one code a problem; empty = it stands
  */
 export function entryProblems(row: LedgerRow, tools: LedgerTools): EntryProblem[] {
   const problems: EntryProblem[] = [];
@@ -130,6 +134,7 @@ export function entryProblems(row: LedgerRow, tools: LedgerTools): EntryProblem[
 
 /**
  * The key an entry hands the ledger over to; null when it names none.
+ * @returns a public key
  */
 export function newKeyOf(row: Pick<LedgerRow, 'canonical'>): string | null {
   try {

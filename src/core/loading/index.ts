@@ -20,6 +20,7 @@ export interface EnvelopeResult {
  * masses by its mass span before distances are taken, because metres and kilograms do not mix.
  * Source: sum of moments about the datum; the envelope as a polygon.
  * @param envelope corners in order, either sense, not closed; need not be convex; at least three
+ * @returns inside or not, the distance to the edge in shares of the spans, margins in metres and kg
  * @throws BadNumber when a number handed in is none
  */
 export function insideEnvelope(massKg: number, armM: number, envelope: readonly EnvelopePoint[]): EnvelopeResult {
@@ -156,6 +157,7 @@ export function massBalance(input: {
 /**
  * Trim setting for a CG: linear between points, held flat outside with the flag. `trim` in the wheel's own units.
  * Source: sum of moments about the datum; the envelope as a polygon.
+ * @returns the setting, and whether the CG is beyond the table
  * @throws BadNumber when a number handed in is none
  * @example trimFor(0.4, []) // { trim: 0, outsideTable: true }
  */

@@ -15,6 +15,7 @@ export interface LogbookTable {
 }
 /**
  * The table of a CSV text; commas, semicolons or tabs. Empty lines are left out.
+ * @returns header, rows and the lines that do not fit
  */
 export function readTable(text: string): LogbookTable {
   const parsed = Papa.parse<string[]>(text.charCodeAt(0) === BYTE_ORDER_MARK ? text.slice(1) : text, {
@@ -44,6 +45,7 @@ const PATTERNS: [LogbookField, RegExp][] = [
 ];
 /**
  * Which column is what, by its name; a column serves once.
+ * @returns names of columns by field; a field without one is absent
  * @example
  * guessColumns(['Date', 'Type', 'Total time', 'Landings'])
  * // { date: 'Date', type: 'Type', landings: 'Landings', total: 'Total time' }
@@ -62,6 +64,7 @@ export function guessColumns(header: readonly string[]): Partial<Record<LogbookF
 }
 /**
  * How the dates of a column are written: by a year in front, by a day over 12, else day first.
+ * @returns the order
  * @example guessDates(['2026-10-02']) // 'ymd'
  */
 export function guessDates(values: readonly string[]): LogbookMapping['dates'] {
@@ -77,6 +80,7 @@ export function guessDates(values: readonly string[]): LogbookMapping['dates'] {
 
 /**
  * An ISO date; null when it is none. Two-figure years are of this century.
+ * @returns `2026-11-24`, or null
  * @example readDate('28/2/26', 'dmy') // '2026-02-28'
  */
 export function readDate(text: string, order: LogbookMapping['dates']): string | null {
@@ -92,6 +96,7 @@ export function readDate(text: string, order: LogbookMapping['dates']): string |
 }
 /**
  * Hours of `1:30`, `1.5`, `1,5` or minutes of `90`; empty is 0; null when it is no time or over a day.
+ * @returns hours to a thousandth
  * @example readHours('1', 'hours') // 1
  */
 export function readHours(text: string, unit: LogbookMapping['time']): number | null {
@@ -139,6 +144,7 @@ export interface LogbookRead {
  * Rows under a mapping. What cannot be read is refused by line with the reason; nothing is guessed. A night without a
  * column of its own is told by night time covering the flight. Landings by day and night are the columns’ own, else all
  * of one or the other. Flights that agree in every part are told apart by how many stood before.
+ * @returns flights, refused lines with their reason by code, and the types written
  */
 export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today: string): LogbookRead {
   const at = (field: LogbookField): number => {
@@ -238,7 +244,10 @@ export function readLogbook(table: LogbookTable, mapping: LogbookMapping, today:
       .sort((a, b) => b.flights - a.flights || a.name.localeCompare(b.name)),
   };
 }
-/** A header, so that a file of the same form is known again. */
+/**
+ * A header, so that a file of the same form is known again.
+ * @returns the header in small letters, joined
+ */
 export const headerKey = (header: readonly string[]): string => header.map((h) => h.trim().toLowerCase()).join('|');
 export * from './import-words';
 export * from './lines';

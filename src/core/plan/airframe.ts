@@ -2,7 +2,10 @@ import { ATTRIBUTES, type AttributeKey } from '@/domain/handling';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import type { AirframeFacts } from './goals';
 
-/** The type sheet as it holds for one registration: the airframe's own values put over the type's. */
+/**
+ * The type sheet as it holds for one registration: the airframe's own values put over the type's.
+ * @returns a type sheet
+ */
 export function effectiveSheet(type: TypeSheet, airframe: Airframe): TypeSheet {
   // Airframes of before have no flows of their own.
   const flows = airframe.flows ?? [];
@@ -32,6 +35,7 @@ const FITTED_IS: Record<TypeSheet['features']['glass'], boolean | null> = { yes:
 /**
  * The facts of a sheet that decide what its pilot in command must hold. What the sheet does not say is null and stays
  * undecided; skis alone are no wheels forgotten, and are there only where the sheet says so.
+ * @returns facts; null = the sheet does not say
  */
 export function sheetFacts(sheet: TypeSheet): AirframeFacts {
   const f = sheet.features;
@@ -67,6 +71,7 @@ const POWERFUL_HP = 200;
  * Gear-and-mass group: crosswind experience counts only within one. Light to 750 kg, medium to 1200 kg, heavy above
  * (maximum take-off mass), the gear, and apart from those a nose that hides the runway and more than 200 hp an engine: a
  * blind aerobatic type proves nothing for a light trainer, nor the reverse.
+ * @returns such as `light-tailwheel`, with what sets it apart added
  * @example gearMassGroup(lightTrainer) // 'light-tailwheel'
  * @example gearMassGroup(blindAerobatic) // 'light-tailwheel-blind-powerful'
  */
@@ -82,23 +87,29 @@ export function gearMassGroup(sheet: TypeSheet): string {
 }
 /**
  * Mass and gear alone, as a school may set limits for all of them at once: `light-tailwheel`.
+ * @returns such as `light-tailwheel`
  * @example broadGroup('light-tailwheel') // 'light-tailwheel'
  */
 export const broadGroup = (group: string): string => group.split('-').slice(0, 2).join('-');
 
 /**
  * Step of the pilot's crosswind ladder in a group, kt: 2 in the lightest, else 3.
+ * @returns kt
  * @example ladderStepKt('light-tailwheel') // 2
  */
 export const ladderStepKt = (group: string): number => (group.startsWith('light-') ? 2 : 3);
 
-/** What a school sets for a group: its own entry, else that of its mass and gear; undefined where there is neither. */
+/**
+ * What a school sets for a group: its own entry, else that of its mass and gear; undefined where there is neither.
+ * @returns the entry
+ */
 export const ofGroup = <T>(entries: Readonly<Record<string, T>>, group: string): T | undefined =>
   entries[group] ?? entries[broadGroup(group)];
 
 /**
  * The school's crosswind limit for a group. A group it has none for is not without a limit: the least of all its limits
  * holds, and `own` is false, until the chief sets one. Null only where the school has no crosswind limit at all.
+ * @returns knots, and whether it is this group's own
  * @example schoolCrosswind({ 'light-tailwheel': 12 }, 'light-tailwheel-blind') // { kt: 12, own: true }
  */
 export function schoolCrosswind(
@@ -111,7 +122,10 @@ export function schoolCrosswind(
   return all.length === 0 ? null : { kt: Math.min(...all), own: false };
 }
 
-/** Attributes as the schools of a checkout have them. What the handbook says stays: it locks the choice. */
+/**
+ * Attributes as the schools of a checkout have them. What the handbook says stays: it locks the choice.
+ * @returns attributes, locked ones unchanged
+ */
 export function attributesBySchool(
   attributes: TypeSheet['attributes'],
   schools: Readonly<Record<string, string>>,

@@ -8,7 +8,10 @@ import { demandsOf, plainKind } from './goals';
 import { gearMassGroup, schoolCrosswind, sheetFacts } from './airframe';
 import { offeredFor, programmeOn } from './programmes';
 
-/** What is wrong with a programme whatever it is flown in: text, citation, prerequisites that are none or in a circle. */
+/**
+ * What is wrong with a programme whatever it is flown in: text, citation, prerequisites that are none or in a circle.
+ * @returns one code a finding; empty = nothing wrong
+ */
 export function programmeFindings(programme: Programme): ContentFinding[] {
   const at = (i: ProgrammeItem) => `${programme.key} ${i.id}`;
   const of = new Map(programme.items.map((i) => [i.id, i]));
@@ -39,7 +42,10 @@ function inCircle(id: string, of: ReadonlyMap<string, ProgrammeItem>): boolean {
   return false;
 }
 
-/** Every kind a pack can demand has a goal of it, every goal its programme. */
+/**
+ * Every kind a pack can demand has a goal of it, every goal its programme.
+ * @returns one code a finding; empty = nothing wrong
+ */
 export function packFindings(pack: RulePack, programmes: readonly Pick<Programme, 'key' | 'goal'>[]): ContentFinding[] {
   const goals = new Set(pack.goals.map((g) => g.goal));
   const has = (g: PackGoal['goal']) => programmes.some((p) => p.key === `${g}-${pack.key}` || p.key === `${g}-house`);
@@ -73,6 +79,7 @@ export interface GoalOnType {
  * One goal's programme on one type: how many items are asked, how many are not asked of it, and those that could never
  * be met in it, whatever is flown. Null items = the goal is not of this aeroplane.
  * @param limits the school's crosswind limits by group
+ * @returns counts of items, and what can never be met with why by code
  */
 export function goalOnType(
   programme: Programme,
@@ -126,7 +133,10 @@ function unmeetable(item: ProgrammeItem, sheet: TypeSheet, limits: Readonly<Reco
   return why;
 }
 
-/** What a pack demands of a type that its sheet leaves open, and a demand no goal of the pack gives. */
+/**
+ * What a pack demands of a type that its sheet leaves open, and a demand no goal of the pack gives.
+ * @returns one code a finding; empty = nothing wrong
+ */
 export function demandFindings(pack: RulePack, sheet: TypeSheet): ContentFinding[] {
   const demands = demandsOf(sheetFacts(sheet), pack.key, sheet.code);
   const kinds = [...(demands.classRatings ?? []), ...demands.endorsements].map(plainKind);
@@ -151,6 +161,7 @@ export function demandFindings(pack: RulePack, sheet: TypeSheet): ContentFinding
 /**
  * Patterns that read a fact nobody has: such a condition never holds, and says so nowhere.
  * @param criteria ids of the standards' criteria
+ * @returns one code a finding; empty = nothing wrong
  */
 export const patternFindings = (patterns: readonly FindingPattern[], criteria: readonly string[]): ContentFinding[] =>
   patterns.flatMap((p) => {

@@ -59,6 +59,7 @@ type SheetKey = (typeof SHEET_KEYS)[number];
  * `endorsements` and named in `unknown`. Type ratings and what the pilot already holds are not looked at.
  * Source: 14 CFR 61.31(d)–(i), 61.63(c); Part-FCL FCL.710, FCL.725; CASR 61.755, 61.760. Australia has no class of its
  * own for water.
+ * @returns kinds demanded, and the facts that are not known
  */
 export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
   const surface = sheet.surface !== null && SURFACES.includes(sheet.surface) ? sheet.surface : null;
@@ -151,6 +152,7 @@ export function goalsRequired(sheet: AirframeFacts, pack: Pack): Demands {
 /**
  * The same as it is held: a twin variant is a variant of its own, so its kind names the type (`MEP-variant:planalto-p2`).
  * Source: Part-FCL FCL.710, differences training for each variant of the multi-engine piston class.
+ * @returns kinds demanded, and the facts that are not known
  * @example demandsOf(sheetFacts(lightTwin), 'eu', 'planalto-p2').endorsements // ['MEP-variant:planalto-p2']
  */
 export function demandsOf(facts: AirframeFacts, pack: Pack, typeCode: string): Demands {
@@ -160,12 +162,14 @@ export function demandsOf(facts: AirframeFacts, pack: Pack, typeCode: string): D
 const EACH_ALONE: ReadonlySet<string> = new Set(['MEP-variant']);
 /**
  * A kind with the type it is held for, where it is held for each type alone.
+ * @returns the kind, with `:type` where each type is held alone
  * @example variantKind('TW', 'x') // 'TW'
  */
 export const variantKind = (kind: string, typeCode: string): string =>
   EACH_ALONE.has(kind) ? `${kind}:${typeCode}` : kind;
 /**
  * The kind without the type it is held for.
+ * @returns the kind
  * @example plainKind('TW') // 'TW'
  */
 export const plainKind = (kind: string): string => kind.split(':')[0] ?? kind;

@@ -64,6 +64,7 @@ const ORDER: Record<PlanBlock['kind'], number> = {
 /**
  * What a brief asks the pilot to think of: what the last debrief said, then what the plan adds, as far as it fits.
  * @param most characters
+ * @returns one line
  * @example carriedFocus(['Feet first'], ['Feet first', 'Hold off']) // 'Feet first; Hold off'
  */
 export function carriedFocus(thought: readonly string[], planned: readonly string[], most = 120): string {
@@ -78,7 +79,10 @@ export function carriedFocus(thought: readonly string[], planned: readonly strin
 
 /** Of the last so many judged landings in an attitude, so many the pilot's own make it owned. */
 const OWNED = { of: 5, own: 4 } as const;
-/** Is an attitude owned? @param landings oldest first */
+/**
+ * Is an attitude owned? @param landings oldest first
+ * @returns true where the last landings of it are the pilot's own
+ */
 export function attitudeOwned(
   landings: readonly Pick<RecordedLanding, 'intended' | 'judged'>[],
   attitude: string,
@@ -98,6 +102,7 @@ export function attitudeOwned(
 
 /**
  * Minutes in the air; ground blocks count apart.
+ * @returns min
  * @example
  * flightMinutes([{ id: 'strength', kind: 'strength', title: { code: 'end-quietly' }, why: { code: 'end-well' },
  * minutes: 4, itemIds: [], findingId: null }])
@@ -105,12 +110,16 @@ export function attitudeOwned(
  */
 export const flightMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
   blocks.filter((b) => b.kind !== 'ground').reduce((a, b) => a + b.minutes, 0);
-/** Minutes of ground blocks. */
+/**
+ * Minutes of ground blocks.
+ * @returns min
+ */
 export const groundMinutes = (blocks: readonly Pick<PlanBlock, 'kind' | 'minutes'>[]): number =>
   blocks.filter((b) => b.kind === 'ground').reduce((a, b) => a + b.minutes, 0);
 /**
  * What is left for flying: the booking less the house's ground time and the ground blocks, or the fuel less the ground
  * time burnt.
+ * @returns minutes, and what limits them
  * @example flightRoom({ bookingMin: 174, fuelMin: 99, groundMin: 22 }, 20) // { roomMin: 77, limitedBy: 'fuel' }
  */
 export function flightRoom(
@@ -125,6 +134,7 @@ export function flightRoom(
   };
 }
 
+/** @returns blocks in order with their minutes and why by code, and what was left out */
 export function proposeLesson(input: LessonInput): LessonProposal {
   // Time is gathered by flying, a brief is acknowledged at a desk, a wheels check comes with each approach: none of
   // them is a block of its own.

@@ -18,7 +18,10 @@ const SAME_AS: Record<string, string[]> = {
   'single-engine-aeroplane': ['single-engine-land', 'single-engine-sea'],
   'multi-engine-aeroplane': ['multi-engine-land', 'multi-engine-sea'],
 };
-/** Does a pilot hold a kind, by its own name or by what stands for it? */
+/**
+ * Does a pilot hold a kind, by its own name or by what stands for it?
+ * @returns true where it is held
+ */
 export const holdsKind = (holdings: readonly Pick<Holding, 'kind'>[], kind: string): boolean =>
   holdings.some((h) => h.kind === kind || (SAME_AS[kind] ?? []).includes(h.kind));
 
@@ -38,6 +41,7 @@ export interface Opening {
 /**
  * The goal that gives a kind. A twin variant of a class still missing comes with the course of that class, flown in it:
  * differences training is between variants of a class held. Undefined where the pack has none.
+ * @returns a goal
  * @example goalFor('MEP-variant:planalto-p2', ['multi-engine-land', 'MEP-variant:planalto-p2'], eu) // 'multi-engine'
  */
 export function goalFor(
@@ -55,6 +59,7 @@ export function goalFor(
  * @param experienceSince earliest logged pilot-in-command date per endorsement, for the packs' credit dates
  * @param typeCode of the sheet: twin variants are held each alone
  * @param dated what the pilot has on record with a date, and the day it is asked for; absent = not looked at
+ * @returns demands, what is held and credited, goals, who is in command and what is logged
  */
 export function openCheckout(
   facts: AirframeFacts,
@@ -125,6 +130,7 @@ const classesOf = (f: AirframeFacts): string[] =>
 /**
  * The side of each topic a checkout starts with: what the type sheet says where it speaks, else the house's.
  * Only a side the topic has is taken.
+ * @returns a side by topic
  */
 export function schoolDefaults(sheet: TypeSheet, topics: readonly SchoolTopic[]): Record<string, string> {
   const wingDrop = sheet.attributes.find((a) => a.key === 'wing-drop')?.value ?? '';

@@ -5,6 +5,7 @@ import type { AirframeFacts } from './goals';
 /**
  * The programme of one pack: the items the pack asks for, and on top those the house asks for.
  * For `house`: only where every item is the school's own. Null where the pack asks nothing.
+ * @returns a programme, or null
  */
 export function composeProgramme(source: ProgrammeSource, pack: Programme['pack']): Programme | null {
   const items = source.items.flatMap(({ citations, legal, confirm, ...item }) => {
@@ -63,6 +64,7 @@ const HAS: Record<Need, (f: AirframeFacts) => boolean | null | undefined> = {
 /**
  * Of what a programme asks, what the aeroplane has not: gear items on fixed gear, wheels against surface on straight
  * floats. Empty = it is asked. What the sheet does not say is asked.
+ * @returns needs that are not met
  * @example missingNeeds({ needs: ['retractable'] }, sheetFacts(fixedGear)) // ['retractable']
  */
 export const missingNeeds = (item: Pick<ProgrammeItem, 'needs'>, facts: AirframeFacts): Need[] =>
@@ -70,6 +72,7 @@ export const missingNeeds = (item: Pick<ProgrammeItem, 'needs'>, facts: Airframe
 
 /**
  * Can the goal of a programme be flown in this aeroplane? A fact the sheet leaves open rules nothing out.
+ * @returns true where it can be flown
  * @example offeredFor({ offered: [['tailwheel']] }, sheetFacts(nosewheelTrainer)) // false
  */
 export const offeredFor = (programme: Pick<Programme, 'offered'>, facts: AirframeFacts): boolean =>
@@ -78,6 +81,7 @@ export const offeredFor = (programme: Pick<Programme, 'offered'>, facts: Airfram
 /**
  * A programme as this aeroplane is asked it, and what is not asked of it with why. A prerequisite that is not asked is
  * none.
+ * @returns the programme, and what is left out of it with why by code
  */
 export function programmeOn(
   programme: Programme,

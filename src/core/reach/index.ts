@@ -52,6 +52,7 @@ export interface GlidingTurn {
 /**
  * Height lost in a gliding turn. Null outside 0 < bank < 90 or at no speed.
  * Source: steady glide and co-ordinated turn in the wind.
+ * @returns load factor, radius in metres, seconds, ft/min and ft lost
  * @throws BadNumber when a number handed in is none
  */
 export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDeg: number): GlidingTurn | null {
@@ -73,6 +74,7 @@ export function glidingTurn(b: GlideBody, tasKt: number, bankDeg: number, turnDe
 /**
  * Best glide from the polar: CL = √(cd0/k). True airspeed.
  * Source: steady glide and co-ordinated turn in the wind.
+ * @returns kt, ratio, ft/min
  * @throws BadNumber when a number handed in is none
  * @example
  * bestGlide({ massKg: 560, wingAreaM2: 16.2, cd0: 0.05, inducedK: 0.063, airDensityKgM3: 1.18 })
@@ -100,6 +102,7 @@ export interface StraightGlide {
  * Straight glide over the ground in wind. Distance 0 when it makes no headway; all null for a negative height or no
  * speed.
  * Source: steady glide and co-ordinated turn in the wind.
+ * @returns ft/min, kt, metres and the ratio over the ground
  * @throws BadNumber when a number handed in is none
  * @example
  * straightGlide({ massKg: 560, wingAreaM2: 16.2, cd0: 0.05, inducedK: 0.063, airDensityKgM3: 1.18 },
@@ -346,6 +349,7 @@ const RANK: Record<ReachVerdict, number> = { reaches: 2, doubtful: 1, no: 0 };
 /**
  * Every runway end from one point of the circuit; the best by verdict, then margin, then listed order.
  * Source: steady glide and co-ordinated turn in the wind.
+ * @returns ends with their verdict and margin in ft, and the id of the best
  * @throws BadNumber when a number handed in is none
  */
 export function reachEnds(

@@ -76,6 +76,7 @@ function throughOf(rule: DatedRule, kept: PersonDate | undefined): string | null
  * State of a dated rule on a day, by its own entries or by a rule that serves it, whichever is good for longer. A
  * renewal in the last months before the end counts from the old end. Null = nothing on record.
  * @param dates one entry of each key, its earlier ones in `before`
+ * @returns until when and by what; null when nothing of it is on record
  * @throws BadNumber when a number handed in is none
  * @example datedState({ ...yearly, earlyMonths: 3 }, [{ key: 'mep', title: '', doneOn: '2026-11-10', until: null,
  *  before: [{ doneOn: '2025-12-05', until: null }] }], '2026-11-24') // valid through 2027-12-31
@@ -109,6 +110,7 @@ export interface ActingStop {
  * does. What is not on record is not known, and stops as what has ended.
  * Source: 14 CFR 61.56 and 61.23, FCL.740 and MED.A.030, CASR 61.745, as the packs cite them.
  * @param classes every name of the class flown (`classNames`)
+ * @returns one code a stop
  */
 export function actingStops(
   rules: readonly DatedRule[],
@@ -138,6 +140,7 @@ export function actingStops(
  * Does a twin variant flown last on a day still stand? The last day it does: so many months after it was last flown or
  * trained. Null = never flown, and not known to stand. Source: Part-FCL FCL.710.
  * @param days ISO dates of flights, training and checks in the variant
+ * @returns an ISO date
  * @throws BadNumber when a number handed in is none
  * @example variantThrough(['2024-02-29'], 24, '2026-11-24') // '2026-02-28'
  */
@@ -154,6 +157,7 @@ export function variantThrough(days: readonly string[], months: number, onDate: 
  * Most minutes of flight training in any 24 hours, over spans of instants; the second half of a span that runs out of a
  * window is not in it. Source: 14 CFR 61.195(a).
  * @param spans ISO instants; overlapping ones are counted each
+ * @returns min
  * @example
  * mostIn24h([{ from: '2026-11-23T08:00:00Z', to: '2026-11-23T12:00:00.000Z' }, { from: '2026-11-24T08:00:00Z',
  * to: '2026-11-24T12:00:00.000Z' }])

@@ -17,6 +17,7 @@ export interface TypedEvent extends RecencyEvent {
 /**
  * Rules that speak of this aeroplane; the others say nothing of it.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns rules, in the order of the pack
  */
 export const rulesFor = (rules: readonly RecencyRule[], of: RecencyFor): RecencyRule[] =>
   rules.filter(
@@ -38,6 +39,7 @@ const NOTHING: Beside = { doneOn: {}, holds: [] };
  * A pack's or the house's count rules for one aeroplane on one day. A rule within the class looks at flying of that
  * class, a rule within the type at flying of that type, one within the category at every aeroplane.
  * @param beside checks done and ratings held that a rule takes in place of flying
+ * @returns as evaluateRecency, with the rules that were asked
  */
 export function recencyIn(
   rules: readonly RecencyRule[],
@@ -70,6 +72,7 @@ function served(rule: RecencyRule, r: RuleResult, onDate: string, beside: Beside
 
 /**
  * The same for rules already chosen and events in order, the newest first, none after the day.
+ * @returns as evaluateRecency, with the rules that were asked
  */
 export function recencyOrdered(
   asked: RecencyRule[],
@@ -127,6 +130,7 @@ export interface IntervalState {
  * The house's interval without flying the type. A flight in it and a signed interval check each start the clock again,
  * whichever is later.
  * @param flownOn days on which the type was flown; @param checkedOn days on which a check in it was signed
+ * @returns the state, what started the clock, the last day and the days left
  * @example
  * intervalState({ flownOn: ['2026-10-01'], checkedOn: ['2026-11-10'], onDate: '2026-11-24', days: 60 })
  * // { status: 'current', from: '2026-11-10', because: 'check', validThrough: '2027-01-09', daysLeft: 46 }

@@ -26,6 +26,7 @@ export interface LandingCount {
  * tailwheel too.
  * `notCounted` are landings the pilot did not fly alone, or of which it is not recorded who did.
  * Source: 14 CFR 61.57 (sole manipulator), FCL.060.
+ * @returns landings by kind, and how many did not count
  */
 export function countLandings(landings: readonly CountedLanding[], pilotId: string, tailwheel: boolean): LandingCount {
   const count: LandingCount = {

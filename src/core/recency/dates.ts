@@ -42,6 +42,7 @@ function remembered(asked: string, find: () => string): string {
 /**
  * `date` plus whole days.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns an ISO date
  * @example addDays('2026-11-10', 90) // '2027-02-08'
  */
 export const addDays = (date: string, days: number): string =>
@@ -49,6 +50,7 @@ export const addDays = (date: string, days: number): string =>
 /**
  * Whole days from `from` to `to`; negative when `to` is earlier. Asked thousands of times for a page: two midnights UTC.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns days
  * @example daysBetween('2026-11-24', '2026-11-30') // 6
  */
 export const daysBetween = (from: string, to: string): number => Math.round((midnight(to) - midnight(from)) / DAY_MS);
@@ -57,6 +59,7 @@ export const daysBetween = (from: string, to: string): number => Math.round((mid
  * Last valid day: months first (the day cut to the length of the month it lands in), then days, then the end of that
  * month.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns an ISO date
  * @example validThrough('2026-12-31', { days: null, months: -3, monthEnd: false }) // '2026-09-30'
  */
 export function validThrough(fromDate: string, { days, months, monthEnd }: Period): string {
@@ -69,6 +72,7 @@ export function validThrough(fromDate: string, { days, months, monthEnd }: Perio
 /**
  * `date` plus whole months, the day cut to the length of the month it lands in.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns an ISO date
  * @example addMonths('2026-12-31', -3) // '2026-09-30'
  */
 export const addMonths = (date: string, months: number): string =>
@@ -77,6 +81,7 @@ export const addMonths = (date: string, months: number): string =>
 /**
  * Current, expiring (fewer than `warnDays` left) or expired on a day.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns an ISO date, days left and the state
  * @throws BadNumber when a number handed in is none
  * @example
  * validity({ days: 90, months: null, monthEnd: false, fromDate: '2026-11-04', onDate: '2026-11-24' })
@@ -100,6 +105,7 @@ export function validity(i: Period & { fromDate: string; onDate: string; warnDay
 /**
  * Days since the newest event not after `onDate`; the day itself is 0.
  * Source: calendar months and days, as 14 CFR 61.56 and FCL.740 count them.
+ * @returns days, and the date of the event; nulls when there is none
  */
 export function daysSince(
   eventDates: readonly string[],

@@ -59,6 +59,7 @@ const soleManipulator = (e: RecencyEvent): boolean =>
 /**
  * Does an event meet every condition of a rule? A flag the event does not carry is not met.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns true where it counts
  */
 export function counts(rule: CountRule, e: RecencyEvent): boolean {
   return (
@@ -75,6 +76,7 @@ export function counts(rule: CountRule, e: RecencyEvent): boolean {
 /**
  * Events not after a day, the newest first; of events on the same day the later in the list is the more recent.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns events, newest first
  */
 export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate: string): E[] {
   // Most logs come in order of their days: then the last that counts is walked back to the first.
@@ -98,6 +100,7 @@ export function newestFirst<E extends RecencyEvent>(events: readonly E[], onDate
  * it. Both ends of a window count. Rules are taken as of one class.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
  * @param events any order; of events on the same day the later in the list is the more recent
+ * @returns rule by rule: held, how many, until when, and what restores it
  */
 export function evaluateRecency({
   rules,
@@ -117,6 +120,7 @@ export function evaluateRecency({
  * The same for events already in order, the newest first, none after the day. `only` names those looked at, where not
  * all are.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns as evaluateRecency
  * @throws BadNumber when a number handed in is none
  */
 export function evaluateOrdered<E extends RecencyEvent>(
@@ -138,6 +142,7 @@ export function evaluateOrdered<E extends RecencyEvent>(
 /**
  * The worst state of several.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns the state
  * @example
  * worstOf([{ ruleId: 'us-tailwheel', counted: 3, status: 'current', validThrough: '2027-02-08',
  * limitingEventId: '1s', needed: 0, restore: null, surface: 'land' }])
@@ -148,6 +153,7 @@ export const worstOf = (results: readonly { status: RecencyStatus }[]): RecencyS
 /**
  * Of the rules that hold, the one that ends first, and the event whose ageing ends it.
  * Source: 14 CFR 61.57, FCL.060 and CASR 61.395, as the packs cite them.
+ * @returns ids, or nulls when nothing holds
  * @example
  * firstToLapse([{ ruleId: 'us-tailwheel', counted: 3, status: 'current', validThrough: '2027-02-08',
  * limitingEventId: '1s', needed: 0, restore: null, surface: 'land' }])

@@ -23,6 +23,7 @@ export interface FlownIn {
 
 /**
  * The class an aeroplane is flown in, by its engines and what it stood on.
+ * @returns such as `single-engine-land`
  * @example classOf(2, 'land') // 'multi-engine-land'
  */
 export const classOf = (engines: number, surface: 'land' | 'water'): string =>
@@ -30,6 +31,7 @@ export const classOf = (engines: number, surface: 'land' | 'water'): string =>
 
 /**
  * The same class by every pack's name for it: Australia has one for all single-engine and one for all multi-engine.
+ * @returns names of classes
  * @example classNames('multi-engine-land') // ['multi-engine-land', 'multi-engine-aeroplane']
  */
 export const classNames = (cls: string): string[] => [
@@ -40,6 +42,7 @@ export const classNames = (cls: string): string[] => [
 /**
  * A logged row as recency counts it: full stops first, then the other landings, then the take-offs.
  * Source: 14 CFR 61.51, FCL.050.
+ * @returns one event a landing and a take-off
  */
 export function loggedEvents(flying: LoggedFlying, of: FlownIn): TypedEvent[] {
   const base: Omit<TypedEvent, 'id' | 'kind'> = {

@@ -89,6 +89,7 @@ const SOLD: Record<RecencyRule['when'], string> = {
  * for a tailwheel and for the night; the house's interval by type; what is dated; for an instructor the right to teach
  * each type flown.
  * Source: the rules of the packs and the school, as they cite them.
+ * @returns one entry a thing that holds, with its state and last day
  */
 export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[] {
   const ordered = newestFirst(person.events, onDate);
@@ -275,6 +276,7 @@ const byUrgency = (a: Lapse, b: Lapse): number =>
 
 /**
  * What holds today and ends first; the night is told apart and does not count here.
+ * @returns what ends first; null when nothing holds
  */
 export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
   return (
@@ -288,6 +290,7 @@ const GIVEN_UP_DAYS = 180;
 /**
  * The state of a person in one word: the worst of what once held; unknown where what the right to act rests on is not
  * on record. The night, what never held and what was given up do not count.
+ * @returns the state
  */
 export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' {
   const seen = lapses.filter(
@@ -306,6 +309,7 @@ export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' 
  * What a person would have on a day after flying what is planned: the same rules over what is recorded and what would
  * be.
  * Source: the rules of the packs and the school, as they cite them.
+ * @returns as lapsesOf
  */
 export const whatIf = (person: Person, planned: readonly TypedEvent[], book: RuleBook, onDate: string): Lapse[] =>
   lapsesOf({ ...person, events: [...person.events, ...planned] }, book, onDate);

@@ -45,6 +45,7 @@ export interface RecorderChoices {
   sensors: SensorSet;
 }
 
+/** @returns rates in Hz, noise in metres, feet and knots of one device */
 export const sensorsOf = (c: Pick<RecorderChoices, 'sensors' | 'rateHz'>): Sensors => ({
   ...GOOD_SENSORS,
   rateHz: c.rateHz,
@@ -151,7 +152,10 @@ export function planFor(
   };
 }
 
-/** What was flown, beside the file: kinds, moments and places, in seconds of the flight. */
+/**
+ * What was flown, beside the file: kinds, moments and places, in seconds of the flight.
+ * @returns seconds of the flight, metres from the threshold
+ */
 export const truthOf = (flown: Flown): { schema: 'flown/1'; events: Flown['events']; airwork: Flown['airwork'] } => ({
   schema: 'flown/1',
   events: flown.events,

@@ -334,6 +334,7 @@ function along(
 /**
  * Flies a plan: from standing at the threshold, perhaps airwork, then the arrivals one after the other to the last
  * stop. Only the last may be a full stop.
+ * @returns rows of the flight in metres, feet, knots and seconds, with what was flown
  */
 export function flyCircuits(plan: RecorderPlan): Flown {
   const events: FlownEvent[] = [];

@@ -15,12 +15,18 @@ export interface Score {
   airworkMissed: FlownAirwork[];
   airworkInvented: FoundAirwork[];
 }
-/** A flown kind in the analysis' words. */
+/**
+ * A flown kind in the analysis' words.
+ * @returns the kind
+ */
 export const kindOf = (e: FlownEvent): FoundEvent['kind'] => (e.kind === 'full-stop' ? 'landing' : e.kind);
 const momentFlown = (e: FlownEvent): number => e.touchdownS ?? e.lowestS ?? e.liftoffS ?? 0;
 const momentFound = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS ?? e.liftoff?.tS ?? 0;
 
-/** @param firstS time of the flight at which the file's first good sample stands */
+/**
+ * @param firstS time of the flight at which the file's first good sample stands
+ * @returns what was found of what was flown, what was not, and what was found that was not flown
+ */
 export function score(flown: Flown, found: Pick<TraceAnalysis, 'events' | 'airwork'>, firstS = 0): Score {
   const used = new Set<FoundEvent>();
   const usedAir = new Set<FoundAirwork>();

@@ -50,6 +50,7 @@ export interface Sensed {
 
 /**
  * A point of the runway's frame on the earth, flat about the threshold: exact to millimetres within a few kilometres.
+ * @returns degrees, WGS 84
  * @example
  * onEarth({ ident: '22', thresholdLat: 41.5, thresholdLon: -6.7, trueBearingDeg: 218, lengthM: 900,
  * elevationFt: 1345 }, 900, 0)
@@ -68,7 +69,10 @@ export function onEarth(
   };
 }
 
-/** What the sensors made of a flight. @param random uniform numbers from 0 to 1 */
+/**
+ * What the sensors made of a flight. @param random uniform numbers from 0 to 1
+ * @returns samples as a device writes them
+ */
 export function sense(flown: Flown, runway: RecorderRunway, sensors: Sensors, random: () => number): Sensed[] {
   const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   const keep = Math.exp(-1 / (sensors.rateHz * 60));
@@ -172,7 +176,10 @@ function columnsOf(style: TableStyle, airData: boolean): Column[] {
   ];
 }
 
-/** A table: with air data, or position and height only. */
+/**
+ * A table: with air data, or position and height only.
+ * @returns the file's text
+ */
 export function csvOf(
   rows: readonly Sensed[],
   startUtcMs: number,
@@ -205,7 +212,10 @@ export function csvOf(
 }
 const LOCAL_OFFSET_MIN = 60;
 
-/** GPX 1.1, speed and course in extensions. */
+/**
+ * GPX 1.1, speed and course in extensions.
+ * @returns the file's text
+ */
 export function gpxOf(rows: readonly Sensed[], startUtcMs: number): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="simulated recorder" xmlns="http://www.topografix.com/GPX/1/1"><trk><name>simulated flight</name><trkseg>\n${rows.map((r) => `<trkpt lat="${r.lat.toFixed(8)}" lon="${r.lon.toFixed(8)}"><ele>${(r.altFt * M_PER_FT).toFixed(2)}</ele><time>${iso(startUtcMs + r.tS * 1000)}</time><extensions><speed>${(r.gsKt * MS_PER_KT).toFixed(3)}</speed><course>${r.trackDeg.toFixed(1)}</course></extensions></trkpt>`).join('\n')}\n</trkseg></trk></gpx>\n`;
 }
@@ -216,7 +226,10 @@ const minutes = (x: number, n: number): string => {
   return digits(Math.floor(total / 60_000), n) + digits(total % 60_000, 5);
 };
 
-/** IGC with thousandths of a minute (about two metres), tenths of a second and airspeed as extensions. */
+/**
+ * IGC with thousandths of a minute (about two metres), tenths of a second and airspeed as extensions.
+ * @returns the file's text
+ */
 export function igcOf(rows: readonly Sensed[], startUtcMs: number): string {
   const d = new Date(startUtcMs);
   const date = digits(d.getUTCDate(), 2) + digits(d.getUTCMonth() + 1, 2) + digits(d.getUTCFullYear() % 100, 2);

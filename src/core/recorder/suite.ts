@@ -253,7 +253,10 @@ function contextFor(f: Field, c: Craft): TraceContext {
   };
 }
 
-/** One flight of the trial. @param random uniform numbers from 0 to 1, seeded by the flight's number */
+/**
+ * One flight of the trial. @param random uniform numbers from 0 to 1, seeded by the flight's number
+ * @returns the flown rows, the file and its context
+ */
 export function suiteFlight(k: number, random: () => number): SuiteFlight {
   const field = FIELDS[k % FIELDS.length] as Field;
   const items = SETS[k % SETS.length] ?? [];

@@ -21,6 +21,7 @@ export interface EndOfRunway {
 /**
  * Both ends of a runway as they are used.
  * @param strip lengths in metres, elevations in feet above the sea, slope in per cent
+ * @returns both ends: metres, feet, per cent
  * @throws BadNumber when a number is none or the length is not above 0
  * @example endsOf({ ...strip, slopePct: 0.4 })[1].slopePct // -0.4: landing or taking off the other way it falls
  */

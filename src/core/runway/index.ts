@@ -26,6 +26,7 @@ export const NO_DATA_WORDS = 'no data on the sheet: runway not computed';
  * A distance from the table, linear between its points on each axis, refused outside (low as well as high) and where a
  * cell it needs is missing. On a table point only that point is used.
  * Source: the handbook's table, linear between its points.
+ * @returns metres; null with the reason where the table does not say
  * @throws BadNumber when a number handed in is none
  * @example
  * tableDistance(null, { massKg: 1107, pressureAltFt: 1345, oatC: 15 })
@@ -165,6 +166,7 @@ export function runwayNeeded(input: {
 /**
  * A table of loose rows as a grid; a combination that has no row is a hole.
  * Source: the handbook's table, linear between its points.
+ * @returns a grid; null without a row
  */
 export function tableFromRows<R extends { massKg: number; pressureAltFt: number; oatC: number }>(
   rows: readonly R[],

@@ -32,6 +32,7 @@ const UNKNOWN = 50;
 /**
  * How well the wind of a slot suits a lesson, 0 to 100. A lesson about wind wants it, every other likes it calm; more
  * than the limit is never good.
+ * @returns 0 to 100, a word, and the reason by code
  * @throws BadNumber when a number handed in is none
  * @example
  * windFit({ crosswindKt: 2, runwayEnd: '22', sureness: 1 }, { wantsKt: 6, mostKt: 10, mostOf: 'the step' })
@@ -68,7 +69,10 @@ export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
 export interface RankedSlot extends Span {
   fit: WindFit;
 }
-/** The best so many, well apart from each other; of two as good the earlier. In order of goodness. */
+/**
+ * The best so many, well apart from each other; of two as good the earlier. In order of goodness.
+ * @returns at most so many
+ */
 export function bestSlots<S extends RankedSlot>(slots: readonly S[], n = 3, apartMin = 120): S[] {
   const chosen: S[] = [];
   const ranked = [...slots].sort((a, b) => b.fit.score - a.fit.score || a.from.localeCompare(b.from));

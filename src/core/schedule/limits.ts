@@ -16,6 +16,7 @@ export interface LimitedFlight {
 /**
  * Limitations of a sign-off that forbid a flight. With an instructor on board none of them binds. A limit on
  * hours ends every other once they are flown. A forecast over the limit forbids; no forecast does not.
+ * @returns one code a limitation
  * @throws BadNumber when a number handed in is none
  * @example
  * limitationProblems({ alone: false, noPassengers: false, crosswindKt: 8, attitude: 'any', surface: 'any',

@@ -30,9 +30,13 @@ export interface Away {
   why: string;
 }
 
+/** @returns true where two spans share a moment; ends that touch do not */
 export const overlaps = (a: Span, b: Span): boolean => a.from < b.to && b.from < a.to;
 
-/** Holds in the way of a span, for any of the holders. */
+/**
+ * Holds in the way of a span, for any of the holders.
+ * @returns the holds
+ */
 export const conflictsOf = <H extends Hold>(
   span: Span,
   holders: readonly string[],
@@ -44,6 +48,7 @@ export const conflictsOf = <H extends Hold>(
     .sort((a, b) => a.from.localeCompare(b.from));
 /**
  * Times away in the way of a span.
+ * @returns the times away
  * @example
  * awayIn({ from: '2026-11-24T13:15:00.000Z', to: '2026-11-24T15:15:00.000Z' }, ['a'], [{ who: 'a',
  * from: '2026-11-24T15:00:00.000Z', to: '2026-11-24T16:00:00.000Z', why: 'x' }])
@@ -52,7 +57,10 @@ export const conflictsOf = <H extends Hold>(
 export const awayIn = <A extends Away>(span: Span, who: readonly string[], away: readonly A[]): A[] =>
   away.filter((a) => who.includes(a.who) && a.from < span.to && (a.to === null || a.to > span.from));
 
-/** The windows of a person on a local day; null = nothing is kept, so any time of the day will do. */
+/**
+ * The windows of a person on a local day; null = nothing is kept, so any time of the day will do.
+ * @returns instants, in order; empty = closed that day
+ */
 export function windowsOn(person: string, date: string, weekly: readonly Weekly[], timeZone: string): Span[] | null {
   const own = weekly.filter(
     (w) => w.person === person && w.validFrom <= date && (w.validUntil === null || w.validUntil >= date),
@@ -65,6 +73,7 @@ export function windowsOn(person: string, date: string, weekly: readonly Weekly[
 }
 /**
  * Does a span lie within what a person keeps open that day? Windows that touch count as one.
+ * @returns true where it does
  * @example withinWindows({ from: '2026-11-24T07:00:00.000Z', to: '2026-11-24T09:00:00.000Z' }, null) // true
  */
 export function withinWindows(span: Span, windows: readonly Span[] | null): boolean {
@@ -92,7 +101,10 @@ export interface SlotAsk {
   stepMin: number;
   except?: string | null;
 }
-/** Every start, on the step, at which all holders are free for so long. In order of time. */
+/**
+ * Every start, on the step, at which all holders are free for so long. In order of time.
+ * @returns instants
+ */
 export function freeSlots(ask: SlotAsk): Span[] {
   const found: Span[] = [];
   const known = new Set<string>();
@@ -127,6 +139,7 @@ export function freeSlots(ask: SlotAsk): Span[] {
 }
 /**
  * The free start nearest to a wished one; of two as near the later.
+ * @returns instants; null when there is none
  * @example
  * nearestSlot([{ from: '2026-11-24T09:00:00.000Z', to: '2026-11-24T09:00:00.000Z' },
  * { from: '2026-11-24T11:00:00.000Z', to: '2026-11-24T11:00:00.000Z' }], '2026-11-24T10:15:00.000Z')

@@ -22,6 +22,7 @@ const to5 = (x: number): number => Math.max(5, Math.round(x / 5) * 5);
 /**
  * Medians of what lessons really took, in steps of 5 min; the usual of a part that too few lessons tell of. @param
  * lessons minutes; null = not told
+ * @returns min of each part, and of how many lessons
  * @example
  * learnSplit([{ brief: 10, prepare: 12, flight: 40, debrief: null }])
  * // { brief: 15, prepare: 20, flight: 50, debrief: 20, lessons: 0 }
@@ -44,6 +45,7 @@ export function learnSplit(
 
 /**
  * Minutes a lesson asks for, in quarters of an hour.
+ * @returns min
  * @example bookingMinutes({ brief: 10, prepare: 15, flight: 60, debrief: 20 }) // 105
  */
 export const bookingMinutes = (s: Split): number => Math.ceil((s.brief + s.prepare + s.flight + s.debrief) / 15) * 15;
@@ -51,6 +53,7 @@ export const bookingMinutes = (s: Split): number => Math.ceil((s.brief + s.prepa
 /**
  * A booking of a length, split: the ground parts keep their medians and the flight has the rest; where that leaves less
  * than `leastFlight`, every part shrinks alike. The parts sum to the whole.
+ * @returns min of each part
  * @throws BadNumber when a number handed in is none
  * @example
  * splitBooking(31, { brief: 6, prepare: 9, flight: 14, debrief: 6 })

@@ -11,6 +11,7 @@ const MIN_MS = 60_000;
  * jump; a time that happens twice is the first.
  * Source: the zone's own rules (IANA), by the date-fns packages.
  * @param date ISO, local; @param minutes since local midnight, 0 to 1440
+ * @returns an ISO instant, UTC
  * @example localInstant('2026-01-12', 8, 'Europe/Lisbon') // '2026-01-12T00:08:00.000Z'
  */
 export function localInstant(date: string, minutes: number, timeZone: string): string {
@@ -40,6 +41,7 @@ const SET_BACK_MIN = [120, 60, 30];
 /**
  * Local date and minutes since local midnight of an instant.
  * Source: the zone's own rules (IANA), by the date-fns packages.
+ * @returns an ISO date, and minutes since midnight
  * @example localClock('2026-01-12T00:08:00.000Z', 'Europe/Lisbon') // { date: '2026-01-12', minutes: 8 }
  */
 export function localClock(instant: string, timeZone: string): { date: string; minutes: number } {
@@ -52,17 +54,20 @@ export function localClock(instant: string, timeZone: string): { date: string; m
 
 /**
  * `09:30`, local.
+ * @returns hours and minutes, local
  * @example clockText('2026-07-01T08:05:00Z', 'Europe/Lisbon') // '09:05'
  */
 export const clockText = (instant: string, timeZone: string): string =>
   minutesText(localClock(instant, timeZone).minutes);
 /**
  * `09:30`, from minutes since midnight.
+ * @returns hours and minutes
  * @example minutesText(545) // '09:05'
  */
 export const minutesText = (minutes: number): string => `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
 /**
  * Minutes since midnight of `09:30`; null when it is no time.
+ * @returns minutes since midnight
  * @example readClock('9.30', 1, ['09:30', '9.30', '0930', '24:00', '24:01', '9:60', '', 'noon']) // 570
  */
 export function readClock(text: string): number | null {
@@ -75,12 +80,14 @@ export function readClock(text: string): number | null {
 /**
  * Monday = 1 to Sunday = 7.
  * Source: the zone's own rules (IANA), by the date-fns packages.
+ * @returns 1 to 7
  * @example weekday('2026-11-23') // 1
  */
 export const weekday = (date: string): number => getISODay(parseISO(date.slice(0, 10)));
 /**
  * The Monday of a day's week.
  * Source: the zone's own rules (IANA), by the date-fns packages.
+ * @returns an ISO date
  * @example mondayOf('2026-11-29') // '2026-11-23'
  */
 export const mondayOf = (date: string): string =>
@@ -88,6 +95,7 @@ export const mondayOf = (date: string): string =>
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 /**
  * `Tue 24 Nov`.
+ * @returns weekday, day and month
  * @example dayText('2028-02-29') // 'Tue 29 Feb'
  */
 export function dayText(date: string): string {
@@ -96,12 +104,14 @@ export function dayText(date: string): string {
 }
 /**
  * Minutes from one instant to another.
+ * @returns min, negative when `to` is earlier
  * @example minutesBetween('2026-11-24T00:00:00.000Z', '2026-11-25T00:00:00.000Z') // 1440
  */
 export const minutesBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to) - Date.parse(from)) / MIN_MS);
 /**
  * An instant so many minutes later.
+ * @returns an ISO instant
  * @example later('2026-11-24T00:00:00.000Z', 15) // '2026-11-24T00:15:00.000Z'
  */
 export const later = (instant: string, minutes: number): string =>

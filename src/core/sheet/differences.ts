@@ -15,6 +15,7 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
 /**
  * Readable differences from `before` to `after`, field by field. A number with a source is one field; rows of lists are
  * matched by their name where they have one, else by place.
+ * @returns one entry a field: its path, before and after
  */
 export function sheetDifferences(before: unknown, after: unknown, dialUnit: string): SheetDifference[] {
   const found: SheetDifference[] = [];

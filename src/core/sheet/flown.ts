@@ -8,12 +8,14 @@ export const SEA_LEVEL_RHO = 1.225;
 
 /**
  * Calibrated knots behind a speed of the sheet.
+ * @returns kt CAS
  */
 export const sheetCas = (sheet: Pick<TypeSheet, 'dial'>, ias: number): number => dialToCasKt(ias, sheet.dial);
 
 /**
  * Stall speed of exactly this flap at the reference mass, CAS kt; null = not on the sheet.
  * Source: lift equation and the polar of the sheet.
+ * @returns kt CAS
  */
 export function stallCas(sheet: Pick<TypeSheet, 'dial' | 'stalls'>, flapDeg: number): number | null {
   const row = sheet.stalls.find((s) => s.flapDeg === flapDeg);
@@ -23,6 +25,7 @@ export function stallCas(sheet: Pick<TypeSheet, 'dial' | 'stalls'>, flapDeg: num
 /**
  * Drag polar of the clean aeroplane from its best glide, at the reference mass and sea level.
  * Source: lift equation and the polar of the sheet.
+ * @returns coefficients without a unit
  */
 export function sheetPolar(
   sheet: Pick<TypeSheet, 'dial' | 'wing' | 'speeds' | 'masses'>,
@@ -40,6 +43,7 @@ export function sheetPolar(
  * Drag increments of a configuration. Flap between two rows takes the smaller one: less drag is the careful side when
  * slowing.
  * Source: lift equation and the polar of the sheet.
+ * @returns drag coefficients to add
  */
 export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: number, gear: Gate['gear']): number[] {
   const flap = [...sheet.drag.flap].sort((a, b) => b.flapDeg - a.flapDeg).find((f) => f.flapDeg <= flapDeg);
@@ -51,6 +55,7 @@ export function configurationDrag(sheet: Pick<TypeSheet, 'drag'>, flapDeg: numbe
 
 /**
  * Limits of the sheet in indicated units, as the schedule checks want them.
+ * @returns kt, degrees of flap
  */
 export const scheduleLimits = (sheet: TypeSheet) => ({
   vfe: sheet.speeds.vfe.map((v) => ({ flapDeg: v.flapDeg, vfeKt: v.speed.value })),
@@ -61,6 +66,7 @@ export const scheduleLimits = (sheet: TypeSheet) => ({
 
 /**
  * The sheet's own schedule at the reference mass.
+ * @returns gates with speeds in kt, heights in ft and distances in metres
  */
 export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] =>
   sheet.approach.map((g) => ({
@@ -78,6 +84,7 @@ export const sheetSchedule = (sheet: TypeSheet): ScheduleGate[] =>
 /**
  * Lift coefficient at the stall, power off, sea level.
  * Source: lift equation and the polar of the sheet.
+ * @returns a coefficient without a unit
  */
 export const stallLift = (sheet: TypeSheet, casKt: number): number =>
   (2 * sheet.masses.refMassKg * G_MS2) / (SEA_LEVEL_RHO * sheet.wing.areaM2.value * (casKt * MS_PER_KT) ** 2);

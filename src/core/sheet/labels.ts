@@ -345,12 +345,14 @@ const keyOf = (path: string): string =>
 
 /**
  * The name of a field, for example `flap limits` or `reference mass of the speeds`.
+ * @returns the name
  * @example fieldName('vr') // 'Vr'
  */
 export const fieldName = (path: string): string => NAMES[path] ?? NAMES[keyOf(path)] ?? keyOf(path);
 
 /**
  * The unit of a field; a speed of the sheet has the dial's. Empty where there is none.
+ * @returns the unit
  * @example fieldUnit('wing.areaM2', 'kt') // 'm²'
  */
 export function fieldUnit(path: string, dialUnit: string): string {
@@ -359,7 +361,10 @@ export function fieldUnit(path: string, dialUnit: string): string {
   return UNITS.find(([test]) => test.test(key))?.[1] ?? '';
 }
 
-/** A path in words: `approach schedule, Base, speed`. `root` is the sheet, for the names of rows. */
+/**
+ * A path in words: `approach schedule, Base, speed`. `root` is the sheet, for the names of rows.
+ * @returns the words
+ */
 export function pathWords(path: string, root: unknown): string {
   const words: string[] = [];
   let at: unknown = root;
@@ -375,6 +380,7 @@ export function pathWords(path: string, root: unknown): string {
 
 /**
  * What a row of a list is called: its name, its flap, its key, or its number.
+ * @returns the name
  * @example
  * rowName({ flapDeg: 20, speed: { value: 88, source: 'handbook', ref: 'Handbook 2.2' } }, 1)
  * // 'flap 20°'

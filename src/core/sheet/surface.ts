@@ -7,6 +7,7 @@ type OfSurface = Pick<TypeSheet, 'surface' | 'approach'> & Partial<Pick<TypeShee
 
 /**
  * What a strip of this kind is to an aeroplane.
+ * @returns land or water
  * @example surfaceOfStrip('grass') // 'land'
  */
 export const surfaceOfStrip = (strip: string): Surface => (strip === 'water' ? 'water' : 'land');
@@ -14,6 +15,7 @@ export const surfaceOfStrip = (strip: string): Surface => (strip === 'water' ? '
 /**
  * The surfaces a sheet has an approach schedule for. An amphibian's own schedule is the one its wheels show: up at the
  * last gate is water, down is land; sheets older than the two schedules have only that.
+ * @returns land, water, or both
  * @example surfacesOf(amphibianWithoutLand) // ['water']
  */
 export function surfacesOf(sheet: OfSurface): Surface[] {
@@ -43,6 +45,7 @@ export function sheetOn<S extends OfSurface & Partial<TypeSheet>>(sheet: S, surf
 /**
  * The declared touchdown point, metres from the threshold: the standard's box and every place along the runway are
  * measured from it. A sheet that declares none has it at the aim point.
+ * @returns metres from the threshold
  * @example touchdownPoint({ landing: { aimPointM: { value: 60 }, touchdownM: { value: 85 } } }) // 85
  */
 export const touchdownPoint = (sheet: {

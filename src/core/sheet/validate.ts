@@ -19,7 +19,10 @@ import {
   stallLift,
 } from './flown';
 
-/** Checks a type sheet against itself. Empty = consistent. Order: by subject, as listed in the sheet. */
+/**
+ * Checks a type sheet against itself. Empty = consistent. Order: by subject, as listed in the sheet.
+ * @returns one code a finding
+ */
 export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   const found: SheetFinding[] = [];
   const said =

@@ -14,6 +14,7 @@ export const SIGHT_MARGIN_DEG = 3;
 /**
  * The nose taken higher by a margin, so that what is called visible stays visible.
  * Source: lines from the eye over the cowling to the ground.
+ * @returns degrees
  */
 export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_MARGIN_DEG): ProfilePoint[] =>
   profile.map((p) => ({ ...p, depressionDeg: p.depressionDeg - marginDeg }));
@@ -25,6 +26,7 @@ export const withMargin = (profile: readonly ProfilePoint[], marginDeg = SIGHT_M
  * Source: lines from the eye over the cowling to the ground.
  * @param noseToEyeM horizontal, metres, above 0
  * @param raiseM metres; 0.05 m at 1.9 m is 1.5°
+ * @returns degrees
  * @throws BadNumber when a number handed in is none
  * @example
  * raiseEye([{ azimuthDeg: 0, depressionDeg: 5 }], 1.9, 0.05)

@@ -16,6 +16,7 @@ const whole = new WeakMap<readonly ProfilePoint[], ProfilePoint[]>();
  * The profile with its left half: a table without negative azimuths is mirrored. Ascending azimuth. Kept per table: a
  * scan asks for it thousands of times.
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns degrees
  */
 export function fullProfile(profile: readonly ProfilePoint[]): readonly ProfilePoint[] {
   const known = whole.get(profile) ?? mirrored(profile);
@@ -34,6 +35,7 @@ function mirrored(profile: readonly ProfilePoint[]): ProfilePoint[] {
 /**
  * Depression at which the nose ends at a body azimuth: linear between points, held flat beyond its ends.
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns degrees below the longitudinal axis
  * @throws BadNumber when a number handed in is none
  * @example
  * noseDepression([{ azimuthDeg: 0, depressionDeg: 4 }, { azimuthDeg: 8, depressionDeg: 6 }, { azimuthDeg: 20,
@@ -74,6 +76,7 @@ export interface Attitude {
 /**
  * Is a direction (azimuth from the heading, depression below the horizon) above the nose?
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns visible or not, with the margin in degrees
  * @throws BadNumber when a number handed in is none
  */
 export function directionVisible(
@@ -107,6 +110,7 @@ export function directionVisible(
  * Is a ground point visible over the nose? `eyeHeightM` above the point, `distanceM` horizontal, azimuth with offset
  * and crab together.
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns visible or not, with the margin in degrees
  * @throws BadNumber when a number handed in is none
  */
 export function pointVisible(
@@ -119,6 +123,7 @@ export function pointVisible(
 /**
  * A direction fixed to the airframe, seen in the horizon frame; negative depression is above the horizon.
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns degrees
  * @throws BadNumber when a number handed in is none
  * @example
  * bodyToHorizon({ azimuthDeg: 8, depressionDeg: 6 }, { pitchDeg: 0, bankDeg: 0 })
@@ -139,6 +144,7 @@ export function bodyToHorizon(point: ProfilePoint, attitude: Attitude): ProfileP
 /**
  * The cowling seen in the horizon frame, in order of body azimuth, mirrored points included.
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns degrees
  */
 export const rotateProfile = (profile: readonly ProfilePoint[], attitude: Attitude): ProfilePoint[] =>
   fullProfile(profile).map((p) => bodyToHorizon(p, attitude));
@@ -220,6 +226,7 @@ export interface ThresholdLost {
  * Eye height at which the threshold goes under the nose on a straight-in, wings level: h = A·tan D·tan γ/(tan D − tan
  * γ).
  * Source: rotation of directions through pitch and bank, no small-angle shortcut.
+ * @returns degrees, ft, and whether it is lost, never seen or never lost
  * @throws BadNumber when a number handed in is none
  */
 export function thresholdLost(input: {

@@ -56,6 +56,7 @@ const ALIGNED_AT = 0.25;
 /**
  * Slope of the last straight part, degrees; from the first gate on final to the aim point.
  * Source: straight lines between the sheet's gates.
+ * @returns degrees
  * @throws BadNumber when a number handed in is none
  */
 export function pathSlope(gates: readonly PathGate[], aimPointM: number): number {
@@ -120,6 +121,7 @@ function bearingAtAlignment(trackOffsetDeg: number): number {
  * The aeroplane at a distance from the aim point.
  * Source: straight lines between the sheet's gates.
  * @param toAimM metres, from the first gate down to 0
+ * @returns metres, feet and degrees
  * @throws BadNumber when a number handed in is none
  */
 export function stationAt(input: PathInput, toAimM: number): Station {
@@ -213,6 +215,7 @@ export interface SightAnswers {
  * What is seen on the way down. `profile` as the eye has it; `keep` the same nose with the margin.
  * Source: straight lines between the sheet's gates.
  * @param attitude one attitude held all the way (level, glide, …); null = the gates' own
+ * @returns degrees and ft, gate by gate and for the whole path
  * @throws BadNumber when a number handed in is none
  */
 export function sightAnswers(

@@ -108,6 +108,7 @@ function clipToView(points: readonly Vec[], closed: boolean, wide: number): Vec[
  * Source: pinhole projection along the longitudinal axis.
  * @param profile the nose as this eye has it
  * @param parts lines between two body directions; `references` body directions with a name
+ * @returns polygons and lines in shares of the picture
  */
 export function scene(input: {
   /** Half the width of the view, degrees. */
@@ -244,6 +245,7 @@ export function scene(input: {
 /**
  * The eye on the ground in the landing attitude, so far right of the centreline.
  * Source: pinhole projection along the longitudinal axis.
+ * @returns metres and degrees
  * @example
  * groundEye({ eyeHeightM: 1.75, pitchDeg: 12, crabDeg: 0, offsetM: 2, eyeLateralM: 0, alongM: 100 })
  * // { x: 100, y: 2, zM: 1.75, pitchDeg: 12, bankDeg: 0, headingDeg: 0 }

@@ -48,7 +48,10 @@ const HOW: Record<MissingMeasure['field'], [what: string, how: string]> = {
   ],
 };
 
-/** What has to be measured before the view can be drawn; empty = nothing. */
+/**
+ * What has to be measured before the view can be drawn; empty = nothing.
+ * @returns what to measure, and how
+ */
 export function missingMeasures(sheet: SightSheet): MissingMeasure[] {
   const g = sheet.geometry;
   const missing: MissingMeasure['field'][] = [
@@ -66,6 +69,7 @@ export function missingMeasures(sheet: SightSheet): MissingMeasure[] {
  * @param eyeHeightM of this pilot in this seat, three wheels down; null = as on the sheet
  * @param sigma air density over standard, for true airspeed in the curve
  * @param seat side by side the other seat is the mirror image; in tandem only the eye height can differ
+ * @returns the profile as this eye has it
  */
 export function viewOf(
   sheet: SightSheet,
@@ -136,6 +140,7 @@ export const TOUCHDOWN_AT = 0.9;
 /**
  * The eye anywhere on the approach and on the ground after it.
  * @param t 0 at the first gate on final, TOUCHDOWN_AT at the aim point, 1 forty metres further, in the landing attitude
+ * @returns the eye in metres and degrees, with what it sees
  */
 export function flyAt(view: View, input: PathInput, t: number, offCentreM: number): FlownPicture {
   const first = input.gates.find((g) => g.finalGate) ?? input.gates[0];
@@ -191,6 +196,7 @@ export interface StripPicture {
 /**
  * The pictures of a card: first gate on final, the last height at which the aim point is wanted, the threshold, the landing
  * attitude.
+ * @returns four pictures
  */
 export function pictureStrip(view: View, input: PathInput, ground: Ground): StripPicture[] {
   const first = input.gates.find((g) => g.finalGate);

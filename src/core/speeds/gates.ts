@@ -24,6 +24,7 @@ export type SpeedKind =
  * limits and the twin's Vmca, Vsse, Vyse are never scaled.
  * Source: stall speed follows the square root of mass (lift equation).
  * @param speedKt CAS at `refMassKg`
+ * @returns in the unit of the speed
  * @throws BadNumber when a number handed in is none
  * @example scaleForMass('vs0', 53, 1450, 1107) // 46.309
  */
@@ -67,6 +68,7 @@ export const LIMIT_BUFFER_KT = 3;
  * Target speed at a gate, in CAS: mass, gust additive by school (final gates only, capped), the twin's floor,
  * and last the cap 3 kt below the configuration's limit. The additive is not added on top of the floor.
  * Source: stall speed follows the square root of mass (lift equation).
+ * @returns kt CAS, with each step that was taken
  * @throws BadNumber when a number handed in is none
  * @example
  * gateTarget({ speedKt: 77, refMassKg: 1450, massKg: 1424.2, school: 'half', finalGate: false, windKt: 9,
@@ -123,6 +125,7 @@ export interface StallMargin {
  * Stall margin of a gate, level and in the planned bank, with the stall speed of exactly this flap at today's mass.
  * Flags below 1.3 level (unless the handbook sanctions the ratio) and below 1.1 banked.
  * Source: stall speed follows the square root of mass (lift equation).
+ * @returns ratios, the stall speeds in kt CAS, and flags
  * @throws BadNumber when a number handed in is none
  */
 export function stallMargin(input: StallMarginInput): StallMargin {

@@ -12,6 +12,7 @@ export interface LevelTurn {
  * Level co-ordinated turn: n = 1/cos φ, r = V²/(g·tan φ), rate = g·tan φ/V.
  * @param tasKt true airspeed, kt
  * @param bankDeg positive right; 0 gives no radius or time, 90 or more gives nothing
+ * @returns load factor in g, radius in metres, degrees a second, seconds for a turn
  * @throws BadNumber when a number handed in is none
  */
 export function levelTurn(tasKt: number, bankDeg: number): LevelTurn {
@@ -39,6 +40,7 @@ export interface AcceleratedStall {
 /**
  * Positive-g stall: Vs·√n, the load factor at which `speedKt` is the stall speed, the bank of a level turn with it,
  * and the buffet margin. `vsnKt` is null for negative n; `stallBankDeg` null when that load factor is below 1.
+ * @returns kt, g, degrees
  * @throws BadNumber when a number handed in is none
  */
 export function acceleratedStall(

@@ -29,6 +29,7 @@ const solarDate = (ms: number, longitudeDeg: number): string =>
 
 /**
  * Times of one day at a place. @param date ISO date, the place's own
+ * @returns instants; `always` where the sun does not cross the horizon that day
  * @example
  * sunTimes('2026-11-24', { latitudeDeg: 38.72, longitudeDeg: -9.14 })
  * // { dawn: '2026-11-24T06:59:28.192Z', sunrise: '2026-11-24T07:28:26.996Z', sunset: '2026-11-24T17:17:44.983Z',
@@ -56,6 +57,7 @@ export function sunTimes(date: string, { latitudeDeg, longitudeDeg }: Place): Su
  * Is it night at an instant, by a pack's own rule? Both ends of the night count as night.
  * Where the sun never crosses the horizon that day it is day or night throughout.
  * Source: the suncalc package.
+ * @returns true at night
  * @example
  * isNight('2026-12-21T20:00:00Z', { latitudeDeg: 69.65, longitudeDeg: 18.96 }, { by: 'twilight', citation: '' })
  * // true

@@ -11,6 +11,7 @@ import { ktPerUnit } from '../speeds';
 /**
  * A point some metres east and north of the field's reference, on the earth; flat, exact to centimetres within some
  * kilometres.
+ * @returns degrees, WGS 84
  */
 export function placeOf(
   aerodrome: Pick<Aerodrome, 'latitudeDeg' | 'longitudeDeg'>,
@@ -22,7 +23,10 @@ export function placeOf(
     lon: norm180(aerodrome.longitudeDeg + eastM / (M_PER_DEG * cosDeg(aerodrome.latitudeDeg))),
   };
 }
-/** The reverse: metres east and north of the field's reference. */
+/**
+ * The reverse: metres east and north of the field's reference.
+ * @returns metres
+ */
 export function fromField(
   aerodrome: Pick<Aerodrome, 'latitudeDeg' | 'longitudeDeg'>,
   lat: number,
@@ -45,6 +49,7 @@ export interface ContextGate {
  * its two ends about the middle.
  * @param gates distance along the path to the threshold in metres, target in the dial's unit
  * @param utcOffsetMin the field's zone on the day, minutes east of UTC
+ * @returns the context a recording is read in
  */
 export function traceContext(
   aerodrome: Aerodrome,

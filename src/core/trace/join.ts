@@ -35,6 +35,7 @@ const APART_S = 240;
 
 /**
  * An arrival, not a take-off.
+ * @returns true for an arrival
  * @example
  * isArrival({ kind: 'landing', runway: '22', startS: 840, endS: 900, confidence: 0.9, touchdown: { tS: 885,
  * alongM: 130, lateralM: -1.9, iasKt: 44, gsKt: 40, sinkFpm: 150, crabDeg: 1, driftKt: 0.2, bounces: 0,
@@ -47,6 +48,7 @@ export const isArrival = (e: FoundEvent): boolean => e.kind !== 'takeoff';
  * Pairs by order and time: the cheapest alignment of the two lists, in which an unlike kind or a time far apart costs
  * and leaving one unpaired costs too. Order is never crossed. @param startUtcMs of the trace; null = only the order is
  * known
+ * @returns pairs in order; one side is null where nothing stands beside it
  */
 export function pairLandings(
   events: readonly FoundEvent[],
@@ -140,6 +142,7 @@ const SIDED: readonly [string, string, string] = ['none', 'slight', 'marked'];
 
 /**
  * What the eye would have called a measured value: the bands of the tap screen, about where its tolerances lie.
+ * @returns the band
  * @example
  * eyeWord('crab', -3, { trackM: 1.7, boxM: { before: 0, past: 122 }, blindNose: false, reducing: false,
  * speedHighKt: 10 })
@@ -220,7 +223,10 @@ export interface MeasureContext {
   ktPerUnit: number;
 }
 
-/** Every measure of an arrival that its file supports, with its confidence and what was tapped beside it. */
+/**
+ * Every measure of an arrival that its file supports, with its confidence and what was tapped beside it.
+ * @returns measures in their units, with confidence 0 to 1
+ */
 export function measuresOf(e: FoundEvent, landing: CapturedLanding, c: MeasureContext): Measure[] {
   const t = e.touchdown;
   if (!t) return [];
@@ -290,7 +296,10 @@ export interface TappedItem {
   kind: AirworkKind | null;
   atMs: number;
 }
-/** Pairs found airwork with tapped items of the same kind, in order of time, each once. */
+/**
+ * Pairs found airwork with tapped items of the same kind, in order of time, each once.
+ * @returns pairs; what was tapped is null where nothing stands beside it
+ */
 export function pairAirwork(
   items: readonly Item[],
   tapped: readonly TappedItem[],
@@ -308,7 +317,10 @@ export function pairAirwork(
     return [{ found, foundIndex, tappedId: near?.id ?? null }];
   });
 }
-/** Greatest deviations of a found item in the quantities of the standard; speed in knots. */
+/**
+ * Greatest deviations of a found item in the quantities of the standard; speed in knots.
+ * @returns deviations: kt, ft, degrees; a quantity the file has not is absent
+ */
 export function itemMeasures(item: Item, setBankDeg: number | null): Partial<Record<AirworkQuantity, number>> {
   const far = (d: { min: number | null; max: number | null }): number | undefined =>
     d.min === null || d.max === null ? undefined : Math.abs(d.min) > Math.abs(d.max) ? d.min : d.max;
@@ -329,6 +341,7 @@ export function itemMeasures(item: Item, setBankDeg: number | null): Partial<Rec
 }
 /**
  * An item's detail with measured extremes in it; an item tapped as seen gets the form with numbers.
+ * @returns the detail; null where nothing of it was measured
  * @example
  * withMeasured({ form: 'numbers', kind: 'steep-turn', set: { bank: 45 }, seen: { height: 'inside',
  * heading: 3 } }, 'steep-turn', { height: 20 }, 1)

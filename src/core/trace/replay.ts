@@ -17,7 +17,10 @@ export interface Series {
   columns: Partial<Record<SeriesName, Float32Array>>;
 }
 
-/** The columns a file supports; speeds over the ground and positions always. */
+/**
+ * The columns a file supports; speeds over the ground and positions always.
+ * @returns seconds, metres, feet, knots
+ */
 export function seriesOf(p: Placed): Series {
   const { channels } = p.trace;
   const first = p.frames[0];
@@ -52,6 +55,7 @@ export function seriesOf(p: Placed): Series {
 
 /**
  * One block of bytes: the length of a JSON head, the head, then the times and each column as single-precision numbers.
+ * @returns the bytes
  */
 export function packSeries(s: Series): Uint8Array {
   const names = SERIES.filter((n) => s.columns[n]);
@@ -70,7 +74,10 @@ export function packSeries(s: Series): Uint8Array {
   }
   return out;
 }
-/** The reverse. Throws when the block is cut short. */
+/**
+ * The reverse. Throws when the block is cut short.
+ * @returns seconds, metres, feet, knots
+ */
 export function unpackSeries(bytes: ArrayBuffer): Series {
   const headLength = new DataView(bytes).getUint32(0, true);
   const { n, names } = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 4, headLength))) as {
@@ -112,7 +119,10 @@ export function thinned(tS: Float32Array, x: Float32Array, fromS: number, toS: n
   }
   return out;
 }
-/** First index whose time is not before a moment. */
+/**
+ * First index whose time is not before a moment.
+ * @returns an index, the length where none is later
+ */
 export function lowerBound(tS: Float32Array, t: number): number {
   let a = 0;
   let b = tS.length;
@@ -144,7 +154,10 @@ export interface StripOnPlane {
   widthM: number;
   ends: { ident: string; east: number; north: number; bearingDeg: number }[];
 }
-/** Runways on the plane of the series, for the drawing. */
+/**
+ * Runways on the plane of the series, for the drawing.
+ * @returns metres
+ */
 export const runwayCorners = (context: TraceContext): StripOnPlane[] =>
   context.aerodrome.runways.map((r) => ({
     id: r.id,
@@ -170,6 +183,7 @@ const LINE_BEFORE_S = 150;
 /**
  * An arrival by the way it still had to fly: before the threshold along its path, as the gates are counted; past it by
  * its place on the runway. Empty when its runway is not the context's.
+ * @returns metres to go against feet and knots
  */
 export function approachLine(series: Series, context: TraceContext, e: Event): ApproachLine {
   const out: ApproachLine = { x: [], heightFt: [], speed: [], loadS: [], load: [] };

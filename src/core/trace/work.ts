@@ -17,7 +17,10 @@ export type TraceDone =
   | { ok: true; analysis: TraceAnalysis; startUtcMs: number | null; series: Uint8Array }
   | { ok: false; code: string; message: string; headers?: string[] };
 
-/** Reads and analyses. @param progress share done, 0 to 1 */
+/**
+ * Reads and analyses. @param progress share done, 0 to 1
+ * @returns analysis and drawing, or why the file cannot be read
+ */
 export function traceWork(
   { text, mapping, context }: TraceJob,
   progress: (share: number) => void = () => undefined,

@@ -48,7 +48,10 @@ function marks(p: Placed, a: TraceAnalysis): { name: string; lat: number; lon: n
   });
 }
 
-/** GPX 1.1: the track with speed and course in extensions, and a waypoint for each event. */
+/**
+ * GPX 1.1: the track with speed and course in extensions, and a waypoint for each event.
+ * @returns the file's text
+ */
 export function traceGpx(p: Placed, a: TraceAnalysis, context: TraceContext, name: string): string {
   const way = marks(p, a).map(
     (m) => `<wpt lat="${m.lat.toFixed(8)}" lon="${m.lon.toFixed(8)}"><name>${xml(m.name)}</name></wpt>`,
@@ -59,7 +62,10 @@ export function traceGpx(p: Placed, a: TraceAnalysis, context: TraceContext, nam
   );
   return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Jeito" xmlns="http://www.topografix.com/GPX/1/1">\n${way.join('\n')}\n<trk><name>${xml(name)}</name><trkseg>\n${pts.join('\n')}\n</trkseg></trk>\n</gpx>\n`;
 }
-/** KML 2.2: the path at its height, and a placemark for each event. */
+/**
+ * KML 2.2: the path at its height, and a placemark for each event.
+ * @returns the file's text
+ */
 export function traceKml(p: Placed, a: TraceAnalysis, context: TraceContext, name: string): string {
   const line = points(p, context)
     .map((q) => `${q.lon.toFixed(7)},${q.lat.toFixed(7)},${num(q.eleM ?? 0, 1)}`)
@@ -74,7 +80,10 @@ export function traceKml(p: Placed, a: TraceAnalysis, context: TraceContext, nam
     )
     .join('\n')}\n</Document></kml>\n`;
 }
-/** GeoJSON: one line with the times of its points, one point for each event with its measures. */
+/**
+ * GeoJSON: one line with the times of its points, one point for each event with its measures.
+ * @returns the file's text
+ */
 export function traceGeoJson(p: Placed, a: TraceAnalysis, context: TraceContext, name: string): string {
   const pts = points(p, context);
   const where = marks(p, a);
@@ -101,7 +110,10 @@ export function traceGeoJson(p: Placed, a: TraceAnalysis, context: TraceContext,
   });
 }
 
-/** Rows of the results, with units in the header: one for each event, then one for each item of airwork. */
+/**
+ * Rows of the results, with units in the header: one for each event, then one for each item of airwork.
+ * @returns cells as text
+ */
 export function resultRows(a: TraceAnalysis): string[][] {
   const head = [
     'kind',

@@ -56,6 +56,7 @@ function gradientWords(ftPerNm: number): string {
  * Absolute ceiling from a published service ceiling (50 ft/min) and the rate at sea level, density feet. Null when the
  * rate is not above 50 ft/min.
  * Source: rate of climb falling linearly from sea level to the absolute ceiling.
+ * @returns ft of density altitude
  * @throws BadNumber when a number handed in is none
  * @example absoluteCeiling(240, 6175) // 7800
  */

@@ -35,6 +35,7 @@ export type LampMeaning = Readonly<Record<string, Readonly<Record<string, WheelS
 /**
  * What each lamp of a sheet means, by wheel. @example lampMeaning([{ wheel: 'nose', state: 'lit', means: 'down' }])
  * Source: every source must agree; silence is no agreement.
+ * @returns by wheel and lamp: what the wheel does
  */
 export const lampMeaning = (lamps: readonly { wheel: string; state: string; means: WheelState }[]): LampMeaning =>
   lamps.reduce<Record<string, Record<string, WheelState>>>(
@@ -138,6 +139,7 @@ export interface GearTable {
  * The whole truth table over given domains; fresh, no events, not on final. Loops: surface, word, lamps (first wheel
  * slowest), eyes.
  * Source: every source must agree; silence is no agreement.
+ * @returns how many combinations agree and stop, and how often for each reason
  */
 export function gearSurfaceTable(input: {
   surfaces: readonly (string | null)[];

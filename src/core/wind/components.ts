@@ -64,6 +64,7 @@ export interface WorstCase {
  * Worst crosswind and tailwind over a reported direction range (clockwise, in 1° steps) or a variable wind.
  * VRB: crosswind from either side and tailwind equal the full wind. Same reference for wind and runway.
  * Source: sine and cosine of the angle between wind and runway.
+ * @returns kt, and where the worst crosswind comes from; null gusts where none are reported
  * @throws BadNumber when a number handed in is none
  */
 export function worstCase(wind: WindReportDirection, runwayDeg: number): WorstCase {

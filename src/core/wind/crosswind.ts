@@ -47,6 +47,7 @@ const RANK: Record<Verdict, number> = { within: 0, edge: 1, outside: 2 };
 
 /**
  * The worse of the verdicts given; null when none is known.
+ * @returns the verdict
  * @example worstVerdict(['edge', 'within', 'within', 'within']) // 'edge'
  */
 export function worstVerdict(verdicts: readonly (Verdict | null)[]): Verdict | null {
@@ -79,6 +80,7 @@ const NOTHING: CrosswindVerdict = {
  * A wind older than {@link WIND_GOOD_FOR_MIN} min, ahead of the clock, or none, gives no verdict (`no-recent-wind`);
  * neither does a wind or a limit that is no number, or a limit below 0 (`not-a-number`).
  * Source: the limits named, the least of them governing.
+ * @returns the governing limit in kt with its source, and verdicts of mean, gust, tailwind and spread
  * @example crosswindVerdict({ ...calm, crosswindKt: 13, windAgeMin: 2, limits: [{ source: 'school', kind: 'house', valueKt: 12 }] }).verdict // 'outside'
  */
 export function crosswindVerdict(input: CrosswindInput): CrosswindVerdict {
@@ -174,6 +176,7 @@ export interface FlapVerdict {
  * Greatest flap allowed in today's crosswind by the airframe's table. Beyond every row: *outside*, never a flap
  * setting. A wind or a row that is no number gives no verdict.
  * @param table rows in any order; `upToKt` null = any wind; [] = the airframe has no table (verdict null)
+ * @returns degrees of flap, or *outside*
  * @example
  * flapVerdict(12, 13, [{ upToKt: 13, maxFlapDeg: 50, reason: 'full flap always: it shortens the float' }])
  * // { verdict: 'within', maxFlapDeg: 50, reason: 'full flap always: it shortens the float' }
@@ -197,6 +200,7 @@ export function flapVerdict(
 /**
  * The historic certification floor 0.2·Vs0, in knots. Shown in the ladder, never a limit.
  * @param vs0 calibrated stall speed in the landing configuration, in `unit`
+ * @returns kt
  * @throws BadNumber when a number handed in is none
  * @example vs0Floor(80, 'kt') // 16
  */

@@ -109,6 +109,7 @@ export function pilotLadder(input: LadderInput): Ladder {
  * Whether anything is known of what this pilot holds alone in wind: a wind proven, or one denied. Where nothing is, the
  * limit without an instructor is not 0 and not the school's: it is not known.
  * Source: the landings in standard at the greatest crosswind so far.
+ * @returns true where something is
  * @example knownAlone({ provenKt: 0, badCount: 0 }) // false
  */
 export const knownAlone = (ladder: Pick<Ladder, 'provenKt' | 'badCount'>): boolean =>

@@ -227,6 +227,7 @@ export function reportInstant(
 
 /**
  * Minutes between an observation and now; negative when it lies ahead.
+ * @returns min
  * @example ageMinutes('2026-11-24T14:20:00.000Z', '2026-11-24T14:30:00Z') // 10
  */
 export const ageMinutes = (observedAt: string, nowIso: string): number =>
@@ -234,6 +235,7 @@ export const ageMinutes = (observedAt: string, nowIso: string): number =>
 
 /**
  * A report as a wind for the brief; directions true. Null when its time cannot be placed.
+ * @returns knots and true degrees
  */
 export function reportedWind(raw: string, report: SurfaceReport, nowIso: string): WindSeen | null {
   const observedAt = reportInstant(report, nowIso);

@@ -74,6 +74,7 @@ function windGroup(a: Pick<SimulatedAir, 'fromDeg' | 'kt' | 'gustKt'>): string {
 
 /**
  * The newest observation at or before an instant, as a METAR.
+ * @returns the report, and its instant
  * @example
  * stationObservation('ZPAV', '2026-01-24T02:59:24.000Z')
  * // { observedAt: '2026-01-24T02:55:00.000Z', text: 'METAR ZPAV 240255Z AUTO 25003KT 9999 FEW040 04/00 Q1013' }
@@ -95,7 +96,10 @@ export function stationObservation(station: string, nowIso: string): { text: str
   };
 }
 
-/** The newest observation as a wind for the brief; null only if the station's own report cannot be read. */
+/**
+ * The newest observation as a wind for the brief; null only if the station's own report cannot be read.
+ * @returns knots and true degrees
+ */
 export function stationWind(station: string, nowIso: string): WindSeen | null {
   const { text } = stationObservation(station, nowIso);
   const read = readReport(text);
@@ -111,7 +115,10 @@ export interface ForecastPart {
   gustKt: number | null;
 }
 
-/** The newest forecast at or before an instant: nine hours in parts of three, with its TAF text. */
+/**
+ * The newest forecast at or before an instant: nine hours in parts of three, with its TAF text.
+ * @returns parts with knots and true degrees
+ */
 export function stationForecast(
   station: string,
   nowIso: string,
@@ -156,6 +163,7 @@ const OUTLOOK_DAYS = 5;
  * Wind for a planned hour: within the hours of the newest forecast what it says, up to five days ahead an outlook that
  * is less sure with each day, null beyond and for the past. An outlook is wrong by more the further ahead it looks, and
  * is issued anew every six hours.
+ * @returns knots with their spread, and true degrees
  */
 export function stationOutlook(station: string, nowIso: string, atIso: string): Outlook | null {
   const at = Date.parse(atIso);

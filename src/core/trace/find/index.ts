@@ -14,6 +14,7 @@ export { type Placed, placeTrace } from './frame';
 /**
  * Events with their measures; a measure the file cannot support is null, never guessed. `placed` is the trace on the
  * field, for drawing and writing; null far from it.
+ * @returns the analysis, and the trace placed on its field
  */
 export function analyseOnField(
   trace: Trace,
@@ -37,6 +38,9 @@ export function analyseOnField(
   };
   return { analysis, placed };
 }
-/** The analysis alone. */
+/**
+ * The analysis alone.
+ * @returns events in seconds, metres, feet and knots, airwork and limits passed
+ */
 export const analyseTrace = (trace: Trace, context: TraceContext): TraceAnalysis =>
   analyseOnField(trace, context).analysis;

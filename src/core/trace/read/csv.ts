@@ -51,7 +51,10 @@ function mapped(header: string, mapping: ColumnMapping | null): Role | null {
     : { channel: said.channel as Channel, unit: said.unit };
 }
 
-/** The header: the line among the first sixty whose cells are known best. Null when no line has two known cells. */
+/**
+ * The header: the line among the first sixty whose cells are known best. Null when no line has two known cells.
+ * @returns where the header stands, its cells with what each is, and the separator
+ */
 export function findHeader(text: string, mapping: ColumnMapping | null = null): HeaderFound | null {
   let best: (HeaderFound & { score: number }) | null = null;
   let from = text.charCodeAt(0) === 0xfeff ? 1 : 0;
