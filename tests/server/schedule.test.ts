@@ -183,7 +183,7 @@ describe('a booking', () => {
     ],
     ['without an aeroplane', { airframeId: null }, 'airframeId: choose-aeroplane'],
     ['too short', { minutes: 20 }, 'minutes: At least 30 min'],
-    ['no day at all', { startsAt: '' }, 'startsAt: Give the day and the time'],
+    ['no day at all', { startsAt: '' }, 'startsAt: Give the start as hours and minutes'],
     ['one\u2019s own instructor', { checkoutId: null, pilotId: 'pilot-helena' }, 'instructorId: own-instructor'],
     [
       'by who is none',

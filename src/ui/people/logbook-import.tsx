@@ -1,54 +1,15 @@
 'use client';
 import FormLabel from 'react-bootstrap/FormLabel';
-import FormSelect from 'react-bootstrap/FormSelect';
 import FormControl from 'react-bootstrap/FormControl';
-import FormCheckInput from 'react-bootstrap/FormCheckInput';
-import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import { type ChangeEvent, useState } from 'react';
 import { plural } from '@/core/format';
-import { type RowRefusal, rowWords } from '@/core/logbook';
-import {
-  LOGBOOK_FIELDS,
-  LOGBOOK_FIELD_NAME,
-  type LogbookField,
-  type LogbookMapping,
-  type WrittenType,
-} from '@/domain/people';
+import { ColumnsPanel, FreshPanel, type Look, TypesPanel } from './logbook-panels';
+import { type LogbookMapping } from '@/domain/people';
 import type { ActionProblem } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 
-interface Look {
-  header: string[];
-  sample: string[][];
-  mapping: LogbookMapping;
-  remembered: boolean;
-  flights: {
-    line: number;
-    flownOn: string;
-    typeWritten: string;
-    registration: string;
-    hours: number;
-    landingsDay: number;
-    landingsNight: number;
-    fullStopsDay: number;
-    fullStopsNight: number;
-  }[];
-  refused: { line: number; why: RowRefusal }[];
-  typesWritten: { name: string; flights: number }[];
-  doubled: { line: number; what: string }[];
-  fresh: number;
-  hours: number;
-}
 type Answer<T> = ({ ok: true } & T) | { ok: false; problems: ActionProblem[] };
-const OTHER: [string, Omit<WrittenType, 'typeCode'>][] = [
-  ['another single-engine, nosewheel', { engines: 1, tailwheel: false, surface: 'land' }],
-  ['another single-engine, tailwheel', { engines: 1, tailwheel: true, surface: 'land' }],
-  ['another twin, nosewheel', { engines: 2, tailwheel: false, surface: 'land' }],
-  ['another single-engine, on water', { engines: 1, tailwheel: false, surface: 'water' }],
-  ['another twin, on water', { engines: 2, tailwheel: false, surface: 'water' }],
-];
-
 /**
  * A logbook file looked at under a mapping, corrected, and read in. The mapping is remembered for files of the same
  * form.
@@ -137,56 +98,6 @@ export function LogbookImport({
         </Link>
       </div>
     );
-  const column = (f: LogbookField, label: string) => {
-    if (!look) return null;
-    return (
-      <div key={f}>
-        <FormLabel htmlFor={`col-${f}`}>{label}</FormLabel>
-        <FormSelect
-          id={`col-${f}`}
-          size="sm"
-          value={look.mapping.columns[f] ?? ''}
-          onChange={(e) => {
-            const columns = { ...look.mapping.columns };
-            if (e.target.value === '') delete columns[f];
-            else columns[f] = e.target.value;
-            change({ ...look.mapping, columns });
-          }}
-        >
-          <option value="">not in the file</option>
-          {look.header.map((h) => (
-            <option key={h} value={h}>
-              {h}
-            </option>
-          ))}
-        </FormSelect>
-      </div>
-    );
-  };
-  const lines = new Set(look?.doubled.map((d) => d.line));
-  const untold = look !== null && look.mapping.columns.fullStops === undefined;
-  const shown = untold ? 60 : 12;
-  const typeValue = (w: string): string => {
-    const t = look?.mapping.types[w];
-    if (!t) return '';
-    if (t.typeCode) return `hangar:${t.typeCode}:${t.surface}`;
-    const i = OTHER.findIndex(
-      ([, o]) => o.engines === Math.min(2, t.engines) && o.tailwheel === t.tailwheel && o.surface === t.surface,
-    );
-    return i < 0 ? '' : `other:${i}`;
-  };
-  const setType = (w: string, v: string) => {
-    if (!look) return;
-    const all = { ...look.mapping.types };
-    const [kind, code, surface] = v.split(':');
-    if (kind === 'hangar' && code)
-      all[w] = { typeCode: code, engines: 1, tailwheel: false, surface: surface === 'water' ? 'water' : 'land' };
-    else if (kind === 'other') {
-      const o = OTHER[Number(code)]?.[1];
-      if (o) all[w] = { typeCode: null, ...o };
-    } else delete all[w];
-    change({ ...look.mapping, types: all });
-  };
   return (
     <div className="grid">
       <Panel title="The file">
@@ -207,194 +118,9 @@ export function LogbookImport({
       </Panel>
       {look ? (
         <>
-          <Panel
-            title={
-              look.remembered ? 'Columns, as the last file of this form was read' : 'Columns, as their names suggest'
-            }
-          >
-            <div className="fields">
-              {LOGBOOK_FIELDS.map((f) => column(f, LOGBOOK_FIELD_NAME[f]))}
-              <div>
-                <FormLabel htmlFor="dates">Dates are written</FormLabel>
-                <FormSelect
-                  id="dates"
-                  size="sm"
-                  value={look.mapping.dates}
-                  onChange={(e) => change({ ...look.mapping, dates: e.target.value as LogbookMapping['dates'] })}
-                >
-                  <option value="ymd">year, month, day</option>
-                  <option value="dmy">day, month, year</option>
-                  <option value="mdy">month, day, year</option>
-                </FormSelect>
-              </div>
-              <div>
-                <FormLabel htmlFor="time">A bare number of time is</FormLabel>
-                <FormSelect
-                  id="time"
-                  size="sm"
-                  value={look.mapping.time}
-                  onChange={(e) => change({ ...look.mapping, time: e.target.value as 'hours' | 'minutes' })}
-                >
-                  <option value="hours">hours</option>
-                  <option value="minutes">minutes</option>
-                </FormSelect>
-              </div>
-            </div>
-            <div className="scroll-x mt-3">
-              <table className="plain">
-                <thead>
-                  <tr>
-                    {look.header.map((h) => (
-                      <th key={h}>{h}</th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {look.sample.map((r, i) => (
-                    <tr key={i}>
-                      {look.header.map((h, j) => (
-                        <td key={h} className="small">
-                          {r[j] ?? ''}
-                        </td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          </Panel>
-          <Panel title="Types, as they are written">
-            <div className="fields">
-              {look.typesWritten.map((w) => (
-                <div key={w.name}>
-                  <FormLabel htmlFor={`type-${w.name}`}>
-                    {w.name} <span className="soft">({plural(w.flights, 'flight')})</span>
-                  </FormLabel>
-                  <FormSelect
-                    id={`type-${w.name}`}
-                    size="sm"
-                    value={typeValue(w.name)}
-                    onChange={(e) => setType(w.name, e.target.value)}
-                  >
-                    <option value="">leave out</option>
-                    {types.map((t) => (
-                      <option key={t.code} value={`hangar:${t.code}:${t.water ? 'water' : 'land'}`}>
-                        {t.name}
-                      </option>
-                    ))}
-                    {OTHER.map(([n], i) => (
-                      <option key={n} value={`other:${i}`}>
-                        {n}
-                      </option>
-                    ))}
-                  </FormSelect>
-                </div>
-              ))}
-            </div>
-          </Panel>
-          <Panel title="What would be read in">
-            <p role="status">
-              <b className="num">{look.fresh}</b> new flights, <span className="num">{look.hours}</span> h;{' '}
-              <span className="num">{look.doubled.length}</span> in the record already;{' '}
-              <span className="num">{look.refused.length}</span> refused.
-            </p>
-            {untold ? (
-              <p className="mb-2">
-                No column tells full stops, so none is counted. Tick each flight whose landings were all full stops: a
-                touch and go is not one.
-              </p>
-            ) : null}
-            <div className="grid g-1-1">
-              <div className="scroll-x">
-                <table className="plain">
-                  <thead>
-                    <tr>
-                      <th className="r">Line</th>
-                      <th>Day</th>
-                      <th>Type</th>
-                      <th className="r">Hours</th>
-                      <th className="r">Landings</th>
-                      <th className="r">Stops</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {look.flights
-                      .filter((f) => !lines.has(f.line))
-                      // Where full stops are ticked one by one, the newest: those are what recency looks at.
-                      .sort((a, b) =>
-                        untold ? (a.flownOn < b.flownOn ? 1 : a.flownOn > b.flownOn ? -1 : b.line - a.line) : 0,
-                      )
-                      .slice(0, shown)
-                      .map((f) => (
-                        <tr key={f.line}>
-                          <td className="r mono">{f.line}</td>
-                          <td className="date">{f.flownOn}</td>
-                          <td>
-                            {f.typeWritten} <span className="mono">{f.registration}</span>
-                          </td>
-                          <td className="r mono">{f.hours.toFixed(2)} h</td>
-                          <td className="r mono">
-                            {f.landingsDay + f.landingsNight}
-                            {f.landingsNight > 0 ? `, ${f.landingsNight} by night` : ''}
-                          </td>
-                          <td className="r mono">
-                            {untold && f.landingsDay + f.landingsNight > 0 ? (
-                              <FormCheckInput
-                                type="checkbox"
-                                aria-label={`Line ${f.line}, ${f.flownOn}: all full stops`}
-                                checked={look.mapping.stopLines.includes(f.line)}
-                                onChange={(e) =>
-                                  change({
-                                    ...look.mapping,
-                                    stopLines: e.target.checked
-                                      ? [...look.mapping.stopLines, f.line]
-                                      : look.mapping.stopLines.filter((n) => n !== f.line),
-                                  })
-                                }
-                              />
-                            ) : (
-                              f.fullStopsDay + f.fullStopsNight
-                            )}
-                          </td>
-                        </tr>
-                      ))}
-                  </tbody>
-                </table>
-                {look.fresh > shown ? <p className="soft small">and {look.fresh - shown} more.</p> : null}
-              </div>
-              <div>
-                {look.doubled.length > 0 ? (
-                  <>
-                    <h3 className="group">In the record already</h3>
-                    <ul className="small">
-                      {look.doubled.slice(0, 10).map((d) => (
-                        <li key={d.line}>
-                          line {d.line}: {d.what}
-                        </li>
-                      ))}
-                      {look.doubled.length > 10 ? <li>and {look.doubled.length - 10} more</li> : null}
-                    </ul>
-                  </>
-                ) : null}
-                {look.refused.length > 0 ? (
-                  <>
-                    <h3 className="group">Refused, and why</h3>
-                    <ul className="small">
-                      {look.refused.slice(0, 12).map((d) => (
-                        <li key={d.line}>
-                          line {d.line}: {rowWords(d.why)}
-                        </li>
-                      ))}
-                      {look.refused.length > 12 ? <li>and {look.refused.length - 12} more</li> : null}
-                    </ul>
-                  </>
-                ) : null}
-              </div>
-            </div>
-            <Button variant="primary" disabled={busy || look.fresh === 0} onClick={() => void read()}>
-              Read {plural(look.fresh, 'flight')} in for {name}
-            </Button>
-          </Panel>
+          <ColumnsPanel look={look} change={change} />
+          <TypesPanel look={look} change={change} types={types} />
+          <FreshPanel look={look} change={change} name={name} busy={busy} read={() => void read()} />
         </>
       ) : null}
     </div>
