@@ -171,6 +171,6 @@ test('on a shared device a flight asks who is recording, once, when somebody els
   await expect(helena.getByRole('button', { name: /Log the wind/ })).toBeVisible();
   // What others took along is not listed for the one who signed in last.
   await helena.goto('/fly');
-  await expect(helena.getByText('No flight is kept here yet.')).toBeVisible();
+  await expect(helena.getByText('No flight on this device yet.')).toBeVisible();
   await context.close();
 });

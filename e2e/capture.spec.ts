@@ -36,7 +36,7 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   // Place, clean, whose.
   await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
-  await tap(page, 'Whose landing was it', /^own/);
+  await tap(page, 'Who flew the landing', /^unassisted/);
   await saved(page, 'Landing 1 saved on this device.');
   await expect(dots).toHaveAttribute('aria-label', /1 placed; 1 in the box, 0 on the line, 1 left, 0 right/);
   await page.getByRole('button', { name: /^Stopped/ }).click();
@@ -44,8 +44,8 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   await page.getByRole('button', { name: 'long, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, mains first/ }).click();
   // Helped: not saved by itself, so that what was helped on can be said.
-  await tap(page, 'Whose landing was it', /^helped/);
-  await tap(page, 'Helped on', 'rudder');
+  await tap(page, 'Who flew the landing', /^assisted/);
+  await tap(page, 'Assisted on', 'rudder');
   await page.getByRole('button', { name: /^More/ }).click();
   await page.getByRole('button', { name: /^Final, target \d+ more$/ }).click();
   await tap(page, 'Roll-out flown until stopped', 'released early');
@@ -56,18 +56,18 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   await saved(page, 'Landing 2 saved');
   await expect(page.getByRole('row', { name: /Duarte/ })).toHaveText(/Duarte\s*1\s*1\s*1\s*0\s*1/);
   // The first was in fact prompted: put right, it stays the first.
-  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByText('Correct a landing, or enter from paper').click();
   await page.getByRole('button', { name: /^Landing 1/ }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Landing 1, correction');
-  await tap(page, 'Whose landing was it', /^prompted/);
+  await tap(page, 'Who flew the landing', /^prompted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await saved(page, 'Landing 1 corrected and saved');
-  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByText('Correct a landing, or enter from paper').click();
   await page.getByRole('button', { name: /^From paper/ }).click();
   const box = page.getByLabel('Landings', { exact: true });
   await box.pressSequentially(`T 3 3 B 0 0 0 0 0 0\n${'= = = = = = = = = =\n'.repeat(8)}F 3 Q B 0 0 0 0 0 0`);
   await expect(page.getByText('Q is no code for touched: use 3 W T F N -.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Mend the marked lines first' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Correct the marked lines first' })).toBeDisabled();
   // A page closed in the middle keeps what is written.
   await page.reload();
   await expect(box).toHaveValue(/F 3 Q B/);
@@ -105,31 +105,31 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await page.reload();
   await page.getByRole('button', { name: /^F9/ }).click();
   await expect(page.getByText('By what is tapped: edge.')).toBeVisible();
-  await tap(page, 'F9 whose it was', /^own/);
+  await tap(page, 'F9 who flew it', /^unassisted/);
   await saved(page, 'F9 saved: edge.');
   await page.getByRole('button', { name: /^Stall/ }).click();
   await tap(page, 'Look-out and checks before it', 'missed');
   await tap(page, 'Recovery', 'unloaded first');
   await expect(page.getByText(/By what is tapped: outside; no look-out before it/)).toBeVisible();
-  await tap(page, 'Stall whose it was', /^prompted/);
+  await tap(page, 'Stall who flew it', /^prompted/);
   await saved(page, 'Stall saved: outside.');
   await page.getByRole('button', { name: /^F13/ }).click();
-  await tap(page, 'Where we are', 'upwind');
+  await tap(page, 'Position', 'upwind');
   for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Height above the field less' }).click();
   await expect(page.getByText(/Not asked here: below the floor for any simulated failure/)).toBeVisible();
-  await tap(page, 'Where we are', 'downwind');
-  await tap(page, '“If it stops now, where?” The pilot says', 'ahead, on what is left');
-  await expect(page.getByText(/The model says: .* never a permission\./)).toBeVisible();
-  await tap(page, 'Whose answer was it', /^own/);
+  await tap(page, 'Position', 'downwind');
+  await tap(page, 'Engine failure now: where? The pilot says', 'ahead, on what is left');
+  await expect(page.getByText(/Model answer: .* never a permission\./)).toBeVisible();
+  await tap(page, 'Who answered', /^unassisted/);
   await saved(page, 'F13 saved: outside.');
-  await page.getByRole('button', { name: /^Power found/ }).click();
+  await page.getByRole('button', { name: /^Power setting noted/ }).click();
   await tap(page, 'Phase as on the sheet', /^Downwind/);
   await page.getByLabel('Power set', { exact: true }).fill('1850 rpm');
   await page.getByRole('button', { name: 'Speed it gave more' }).click();
   await page.getByRole('button', { name: 'Speed it gave more' }).click();
   await page.getByRole('button', { name: 'Save this setting' }).click();
   await saved(page, 'Power for Downwind saved.');
-  await page.getByRole('button', { name: /^Make-believe ground/ }).click();
+  await page.getByRole('button', { name: /^Slow approach trials/ }).click();
   for (const [step, times] of [
     ['Speed', 1],
     ['Ground at, QNH', 1],
@@ -137,7 +137,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
     for (let i = 0; i < times; i++) await page.getByRole('button', { name: `${step} more`, exact: true }).click();
   await tap(page, 'Descent arrested', 'partly');
   await page.getByRole('button', { name: 'Save this trial' }).click();
-  await expect(page.getByRole('button', { name: /^Make-believe ground/ })).toContainText(
+  await expect(page.getByRole('button', { name: /^Slow approach trials/ })).toContainText(
     '1 flown: 0 fully, 1 partly, 0 not arrested',
   );
   await view(page, 'Ground');
@@ -148,7 +148,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await expect(flow.nth(1)).toContainText('out of order');
   await expect(page.getByText(`${count - 3} not said yet`)).toBeVisible();
   for (let i = 3; i < count; i++) await flow.nth(i).click();
-  await tap(page, 'Before take-off whose it was', /^own/);
+  await tap(page, 'Before take-off who flew it', /^unassisted/);
   await saved(page, 'Before take-off saved: edge.');
   await expect(page.getByText(/taps? to send/)).toHaveCount(0);
 
@@ -156,7 +156,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await go(page, '/hangar/serrana-urze');
   const panel = page
     .locator('section.panel')
-    .filter({ has: page.getByRole('heading', { name: 'Power found in flight' }) });
+    .filter({ has: page.getByRole('heading', { name: 'Power setting noted in flight' }) });
   await expect(panel).toContainText('Downwind: 1850 rpm gave');
   await expect(panel.getByRole('button')).toHaveCount(0);
   const other = await browser.newContext({ baseURL });
@@ -164,11 +164,11 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await go(chief, '/hangar/serrana-urze');
   const decide = chief
     .locator('section.panel')
-    .filter({ has: chief.getByRole('heading', { name: 'Power found in flight' }) });
-  await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
+    .filter({ has: chief.getByRole('heading', { name: 'Power setting noted in flight' }) });
+  await decide.getByRole('button', { name: 'Add to the sheet as measured' }).click();
   await expect(decide.getByText('Say why, in a few words')).toBeVisible();
   await decide.getByLabel('Why').fill('Agrees with two earlier flights.');
-  await decide.getByRole('button', { name: 'Put it on the sheet as measured' }).click();
+  await decide.getByRole('button', { name: 'Add to the sheet as measured' }).click();
   await expect(decide).toContainText('On the sheet since version');
   await expect(
     chief
@@ -187,7 +187,7 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   const tome = await checkoutOf(page, 'Tomé Arruda Lis');
   await go(page, `${duarte}/fly`);
   await page
-    .getByLabel('Who else swaps seats in this flight')
+    .getByLabel('Second pilot on this flight')
     .selectOption({ label: 'Tomé Arruda Lis, own checkout on this aeroplane' });
   await hydrated(page);
   await prepareDevice(page, duarte);
@@ -205,7 +205,7 @@ test('two pilots swap seats: each landing goes to the one who flew it', async ({
   // The last was in fact Duarte's: put right, it goes to him and keeps its number, and both debriefs say so.
   await go(page, `${duarte}/fly`);
   await prepareDevice(page, duarte);
-  await page.getByText('Put one right, or enter from paper').click();
+  await page.getByText('Correct a landing, or enter from paper').click();
   await page.getByRole('button', { name: new RegExp(`^Landing ${before + 2}`) }).click();
   await tap(page, 'Who flew it', DUARTE);
   await page.getByRole('button', { name: 'Save landing' }).click();
@@ -243,12 +243,15 @@ test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) 
   await touch(/^Stopped/);
   await touch('in the box, on the line');
   await touch(/^Clean, three-point/);
-  await touch(/^own/);
+  await touch(/^unassisted/);
   await expect(heading).toHaveText(`Landing ${number + 1}`);
   await touch('Airwork');
   await touch(/^F1 /);
   await page.getByRole('group', { name: 'F1 how it went' }).getByRole('button', { name: 'in standard' }).tap();
-  await page.getByRole('group', { name: 'F1 whose it was' }).getByRole('button', { name: /^own/ }).tap();
+  await page
+    .getByRole('group', { name: 'F1 who flew it' })
+    .getByRole('button', { name: /^unassisted/ })
+    .tap();
   await saved(page, 'F1 saved: within.');
   await context.close();
 
@@ -281,7 +284,7 @@ test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) 
   await press('Enter');
   await reach(/^ in standard$/);
   await press('Space');
-  await reach(/^ own/);
+  await reach(/^ unassisted/);
   await press('Space');
   await saved(keys, 'F2 saved: within.');
   await desk.close();
@@ -308,7 +311,7 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   await context.close();
 });
 
-test('a double tap is one landing and says nothing of the next; what the field refuses is kept and shown with its reason', async ({
+test('a double tap is one landing and says nothing of the next; whsent refuses is kept and shown with its reason', async ({
   browser,
   baseURL,
 }) => {
@@ -335,7 +338,7 @@ test('a double tap is one landing and says nothing of the next; what the field r
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
-  const own = page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^own/ });
+  const own = page.getByRole('group', { name: 'Who flew the landing' }).getByRole('button', { name: /^unassisted/ });
   // The second half of the tap comes when the first is already saved: within the page, so that no machine is too slow.
   await own.evaluate(
     async (button: HTMLElement, next) => {
@@ -348,14 +351,14 @@ test('a double tap is one landing and says nothing of the next; what the field r
   await saved(page, `Landing ${number} saved on this device.`);
   await expect(own).toHaveAttribute('aria-pressed', 'false');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
-  await page.getByRole('button', { name: '1 refused by the server: see why' }).click();
+  await page.getByRole('button', { name: '1 not accepted by the server: see why' }).click();
   await expect(page.getByRole('dialog', { name: 'Refused by the server' })).toContainText(
     'The field does not know this runway.',
   );
   await page.getByRole('button', { name: 'Done' }).click();
   await page.reload();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
-  await expect(page.getByRole('button', { name: '1 refused by the server: see why' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '1 not accepted by the server: see why' })).toBeVisible();
   await context.close();
 });
 
@@ -412,15 +415,13 @@ test('a flight taken along before an upgrade still opens and records', async ({ 
   await view(page, 'Airwork');
   await page.getByRole('button', { name: /^F2 / }).click();
   await tap(page, 'F2 how it went', 'in standard');
-  await tap(page, 'F2 whose it was', /^own/);
+  await tap(page, 'F2 who flew it', /^unassisted/);
   await saved(page, 'F2 saved: within.');
   await view(page, 'Ground');
   await expect(page.getByRole('heading', { name: 'Ground', exact: true })).toBeVisible();
   await expect(
     page.getByText(
-      new RegExp(
-        `^${number} on this device, ${number - 1} at the field|^${number} on this device, ${number} at the field`,
-      ),
+      new RegExp(`^${number} on this device, ${number - 1} sent|^${number} on this device, ${number} sent`),
     ),
   ).toBeVisible({ timeout: 20_000 });
   expect(broken).toEqual([]);

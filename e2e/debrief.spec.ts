@@ -66,7 +66,9 @@ test('all lessons: what is drawn, what the table says and what the file holds ar
   expect(file.map((r) => r.class ?? '')).toEqual(await column('class'));
   // The drawing's own words: mean of those flown without hands on, rounded as it says.
   const rows = file.filter(
-    (r) => r['right of the line (m)'] !== '' && !['helped', 'I took it', 'my demonstration'].includes(r.whose ?? ''),
+    (r) =>
+      r['right of the line (m)'] !== '' &&
+      !['assisted', 'instructor took over', 'demonstration'].includes(r.whose ?? ''),
   );
   const mean = rows.reduce((a, r) => a + Number(r['right of the line (m)']), 0) / rows.length;
   await expect(page.locator('[data-summary]').first()).toContainText(
@@ -140,13 +142,13 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   ).toBeVisible();
   await go(page, `${checkout}/brief`);
   await expect(page.getByRole('region', { name: 'The plan of this lesson' })).toContainText('Look at the fuel gauge');
-  await expect(page.getByLabel('One thing to think of')).toHaveValue(/Low passes, left wheel on the line/);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await expect(page.getByLabel('One thing to focus on')).toHaveValue(/Low passes, left wheel on the line/);
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL('**/fly');
 
   // The aeroplane passed a limit in her last lesson: nothing is flown in it before its release is entered.
   await go(page, `${checkout}/fly`);
-  await expect(page.getByRole('button', { name: 'Take this flight' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Prepare this device' })).toHaveCount(0);
   const office = await browser.newContext({ baseURL });
   await enterRelease(await as(office, 'bento'));
   await office.close();
@@ -185,7 +187,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
     .getByRole('button', { name: 'the touch and the bounce' })
     .click();
   await expect(pilot.getByText('Tap the first two, then this.')).toBeVisible();
-  await pilot.getByRole('group', { name: 'How many were your own' }).getByRole('button', { name: '4' }).click();
+  await pilot.getByRole('group', { name: 'How many unassisted' }).getByRole('button', { name: '4' }).click();
   await pilot
     .getByRole('group', { name: 'Which was the best' })
     .getByRole('button', { name: '2', exact: true })
@@ -211,7 +213,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await bento.getByRole('button', { name: 'Dismiss it' }).click();
   await expect(bento.getByText('Dismissed, 1')).toBeVisible();
   await bento.getByText('Dismissed, 1').click();
-  await bento.getByRole('button', { name: 'Take it back' }).click();
+  await bento.getByRole('button', { name: 'Undo' }).click();
   await expect(bento.getByText('Dismissed, 1')).toHaveCount(0);
 
   // A verdict is overruled; the computed one stays in sight.
@@ -235,11 +237,11 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await bento.getByLabel('Second, if there must be one').fill('Stick back until it stops');
   await bento.getByLabel('Remark for the pilot').fill('The approaches were good.');
   await bento.getByRole('button', { name: 'Save this debrief' }).click();
-  await expect(bento.getByText(/Debrief version 1, kept by Bento Quadra Luz/)).toBeVisible();
+  await expect(bento.getByText(/Debrief version 1, saved by Bento Quadra Luz/)).toBeVisible();
 
   await go(pilot, `${checkout}/debrief`);
   await expect(pilot.getByText('Second touch: go around')).toBeVisible();
-  await pilot.getByRole('button', { name: 'Read and talked through' }).click();
+  await pilot.getByRole('button', { name: 'Read and discussed' }).click();
   await expect(pilot.getByText(/acknowledged by Joana Pires Atalaia/)).toBeVisible();
   const href = await pilot.getByRole('link', { name: 'Debrief as PDF' }).getAttribute('href');
   const pdf = await pilot.request.get(href ?? '');
@@ -254,7 +256,7 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
 test('one standard: the chief sees how eyes differ on the same measured landings', async ({ browser, baseURL }) => {
   const page = await as(await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } }), 'bento');
   await go(page, '/people');
-  await page.getByRole('link', { name: 'One standard' }).click();
+  await page.getByRole('link', { name: 'Instructor standardisation' }).click();
   await page.waitForURL('**/people/standard');
   await expect(page.getByRole('row', { name: /^Helena Serpa Dorna \d+/ })).toContainText(/recording|too few|no side/);
   await clean(page);

@@ -85,27 +85,27 @@ test('a go-around with where it began and why; help against own is asked; what i
   await tap(page, 'From where', 'flare');
   await tap(page, 'Why', 'runway');
   await page.getByRole('button', { name: 'All six seen, all good' }).click();
-  await tap(page, 'Whose go-around was it', /^own/);
+  await tap(page, 'Who flew the go-around', /^unassisted/);
   await page.getByRole('button', { name: 'Save go-around' }).click();
   await said(`Go-around ${first} saved`);
 
-  // Helped on rudder, then own: which was it?
+  // Assisted on rudder, then own: which was it?
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
-  await tap(page, 'Whose landing was it', /^helped/);
-  await tap(page, 'Helped on', 'rudder');
-  await tap(page, 'Whose landing was it', /^own/);
+  await tap(page, 'Who flew the landing', /^assisted/);
+  await tap(page, 'Assisted on', 'rudder');
+  await tap(page, 'Who flew the landing', /^unassisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
-  await said(/Helped on rudder is noted, and own is tapped\. Which was it\?/);
-  await tap(page, 'Whose landing was it', /^helped/);
+  await said(/Assisted on rudder is noted, and unassisted is tapped\./);
+  await tap(page, 'Who flew the landing', /^assisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(`Landing ${first + 1} saved`);
 
   // A touch is no low pass.
   await tap(page, 'Kind', 'low pass');
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
-  await tap(page, 'Whose landing was it', /^own/);
+  await tap(page, 'Who flew the landing', /^unassisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(/A low pass does not touch/);
   await tap(page, 'Kind', 'full stop');
@@ -120,7 +120,7 @@ test('a go-around with where it began and why; help against own is asked; what i
   await tap(page, 'Beyond the runway: outside in one tap', 'short of the threshold');
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(`Landing ${first + 2} saved`);
-  await expect(page.getByText(/3 on this device, 3 at the field/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/3 on this device, 3 sent/)).toBeVisible({ timeout: 20_000 });
 
   await go(page, `${checkout}/debrief`);
   await page.locator(`#landing-${first}`).getByRole('button').click();
@@ -144,7 +144,7 @@ test('airwork alone: debriefed, on the page of all lessons, and the next lesson 
   await go(page, `${checkout}/brief`);
   await page.getByLabel('METAR').fill('ZPAV 241425Z 29009KT CAVOK 14/06 Q1019');
   await page.getByLabel('Runway', { exact: true }).selectOption('22');
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL(`**${checkout}/fly`);
   await prepareDevice(page, checkout);
   await view(page, 'Airwork');
@@ -153,7 +153,7 @@ test('airwork alone: debriefed, on the page of all lessons, and the next lesson 
   await tap(page, 'Look-out and checks before it', 'done');
   await expect(page.getByText(/Not judged by what is tapped: recovery not seen/)).toBeVisible();
   await tap(page, 'F9 how it went', 'in standard');
-  await tap(page, 'F9 whose it was', /^own/);
+  await tap(page, 'F9 who flew it', /^unassisted/);
   await expect(page.getByText('F9 saved: within.')).toBeVisible();
   await expect(page.getByText(/0 on this device/).first()).toBeVisible();
   await expect(page.getByText(/to send/)).toHaveCount(0, { timeout: 20_000 });
@@ -172,6 +172,6 @@ test('airwork alone: debriefed, on the page of all lessons, and the next lesson 
   await expect(page.getByRole('link', { name: 'Brief lesson 8' })).toBeVisible();
   // What the debrief asked to think of stands in the next brief.
   await go(page, `${checkout}/brief`);
-  await expect(page.getByLabel('One thing to think of')).toHaveValue(/^Look out, then unload/);
+  await expect(page.getByLabel('One thing to focus on')).toHaveValue(/^Look out, then unload/);
   await context.close();
 });

@@ -22,7 +22,7 @@ test('without network nothing is lost: saved here, draft back after a closed pag
 
   await context.setOffline(true);
   await landing(page, 'three-point', /^prompted/);
-  await expect(page.getByText(/2 on this device, 1 at the field/)).toBeVisible();
+  await expect(page.getByText(/2 on this device, 1 sent/)).toBeVisible();
   await expect(page.getByText('No network. Everything is kept on this device.')).toBeVisible();
   const before = await fieldsKept(page);
   await tap(page, 'Touched', 'flat');
@@ -44,17 +44,17 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await allSent(again, 2);
 
   // Saving twice at once is one landing; undo brings it back as a draft.
-  await tap(again, 'Whose landing was it', /^helped/);
+  await tap(again, 'Who flew the landing', /^assisted/);
   await again.getByRole('button', { name: 'Save landing' }).dblclick();
   await allSent(again, 3);
   await again.getByRole('button', { name: 'Undo' }).click();
   await expect(again.getByText('Landing 3 undone; the debrief shows it. It is a draft here again.')).toBeVisible();
   await expect(
-    again.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^helped/ }),
+    again.getByRole('group', { name: 'Who flew the landing' }).getByRole('button', { name: /^assisted/ }),
   ).toHaveAttribute('aria-pressed', 'true');
   await allSent(again, 2);
   await go(again, `${checkout}/debrief`);
-  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Lesson 4: 2 landings, 1 the pilot\u2019s own');
+  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Lesson 4: 2 landings, 1 unassisted');
   await context.close();
 });
 
@@ -63,7 +63,7 @@ test('a sync request the server never answered is sent again and counted once', 
   const page = await as(context, 'bento');
   const checkout = await checkoutOf(page, 'Joana Pires Atalaia');
   await go(page, `${checkout}/brief`);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL('**/fly');
   await prepareDevice(page, checkout);
   let dropped = 0;
@@ -88,7 +88,7 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   const page = await as(context, 'bento');
   const checkout = await checkoutOf(page, 'Vasco Teles Brito');
   await go(page, `${checkout}/brief`);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL('**/fly');
   await prepareDevice(page, checkout);
   const pressed = await page.getByRole('group').getByRole('button', { pressed: true }).allInnerTexts();
@@ -138,7 +138,7 @@ test('every target is at least 56 px, and the keyboard flies it too', async ({ b
     'true',
   );
   await expect(
-    page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^prompted/ }),
+    page.getByRole('group', { name: 'Who flew the landing' }).getByRole('button', { name: /^prompted/ }),
   ).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('button', { name: /^Clean, three-point/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Enter');

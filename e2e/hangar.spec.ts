@@ -19,7 +19,7 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   await chief.waitForURL('**/serrana-carvalho/edit');
   await hydrated(chief);
   await chief.getByRole('button', { name: 'speeds', exact: true }).click();
-  await expect(chief.getByText('The sheet agrees with itself.')).toBeVisible();
+  await expect(chief.getByText('The sheet is consistent.')).toBeVisible();
   await chief.locator('[id="speeds.vfe.1.speed"]').fill('72');
   await expect(chief.getByText('Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.')).toBeVisible();
   await expect(chief.getByText('The lever would be moved above its limit on every approach.').first()).toBeVisible();
@@ -41,18 +41,18 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   await go(chief, `${gaspar}/brief`);
   await expect(chief.getByText(/Type sheet: Base/)).toHaveCount(0);
   await go(chief, gaspar);
-  await expect(chief.getByText('A newer sheet is in the hangar')).toBeVisible();
+  await expect(chief.getByText('A newer type sheet is available')).toBeVisible();
   await chief.getByRole('button', { name: 'Move to sheet version 2' }).click();
   await expect(chief.getByText('Say why, in a few words.')).toBeVisible();
-  await chief.getByLabel('Why it moves').fill('Fly under the new placard');
+  await chief.getByLabel('Reason').fill('Fly under the new placard');
   await chief.getByRole('button', { name: 'Move to sheet version 2' }).click();
-  await expect(chief.getByText('A newer sheet is in the hangar')).toHaveCount(0);
+  await expect(chief.getByText('A newer type sheet is available')).toHaveCount(0);
 
   const warning = 'Type sheet: Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.';
   await go(chief, `${gaspar}/brief`);
   await expect(chief.getByText(warning)).toBeVisible();
   await chief.getByRole('button', { name: 'Take the station’s' }).click();
-  await chief.getByRole('button', { name: 'Save the brief' }).click();
+  await chief.getByRole('button', { name: 'Save brief' }).click();
   await chief.waitForURL(/\/fly$/);
   await go(chief, `${gaspar}/brief`);
   await chief.getByRole('link', { name: 'Card' }).click();
@@ -151,7 +151,7 @@ test('a change marks every number that follows from it', async ({ browser, baseU
   await page.getByLabel('METAR').fill('ZPAV 241425Z 26006KT CAVOK 18/07 Q1016');
   await page.getByText(/^Mass \d+ kg/).click();
   const before = await page.getByRole('region', { name: 'Gate by gate' }).locator('td.num').last().innerText();
-  await page.getByLabel('Flap at most').selectOption('10');
+  await page.getByLabel('Maximum flap').selectOption('10');
   const gates = page.getByRole('region', { name: 'Gate by gate' });
   await expect(gates.locator('.fresh').first()).toBeVisible();
   await expect(gates.locator('td.num').last()).not.toHaveText(before);
@@ -187,7 +187,7 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   await expect
     .poll(async () => (await order()).indexOf('Who has control'))
     .toBeLessThan(moved.indexOf('Who has control'));
-  await page.getByRole('button', { name: 'Hide Floors on the way out' }).click();
+  await page.getByRole('button', { name: 'Hide Airspace floors on departure' }).click();
   await page.getByLabel('Own item').fill('Gliders');
   await page.getByLabel('Text', { exact: true }).fill('West of the field until noon');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -195,11 +195,11 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id} ${v.nodes[0]?.html ?? ''}`)).toEqual(
     [],
   );
-  await page.getByRole('button', { name: 'Make it the house’s order' }).click();
+  await page.getByRole('button', { name: 'Save as school order' }).click();
   await expect(page.getByText('Saved: new briefs of this goal start in this order.')).toBeVisible();
   await page.getByRole('button', { name: 'Done arranging' }).click();
-  expect((await order()).includes('Floors on the way out')).toBe(false);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  expect((await order()).includes('Airspace floors on departure')).toBe(false);
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL(/\/fly$/);
   await go(page, `${joana}/brief`);
   await page.getByRole('link', { name: 'Card' }).click();
@@ -218,10 +218,10 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, '/account');
-  await page.getByRole('button', { name: 'Make a token' }).click();
+  await page.getByRole('button', { name: 'Create token' }).click();
   await expect(page.getByText('Name it after what will use it.')).toBeVisible();
-  await page.getByLabel('What will use it').fill('spreadsheet');
-  await page.getByRole('button', { name: 'Make a token' }).click();
+  await page.getByLabel('Used by').fill('spreadsheet');
+  await page.getByRole('button', { name: 'Create token' }).click();
   const token = (await page.locator('[data-token]').innerText()).trim();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   const api = await playwright.request.newContext({
@@ -315,11 +315,11 @@ test('two aeroplanes: the block appears, the interval becomes metres, and a bad 
   const block = page.getByRole('region', { name: 'Two aeroplanes' });
   await expect(block).toContainText(/ZP-URA: we lead.*Meet north bridge.*Break 4 s apart: \d+.m/);
   await page.getByLabel('Break interval').fill('90');
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await expect(page.getByText('At most 60 s.')).toBeVisible();
   await expect(page.getByLabel('The other aeroplane')).toHaveValue('ZP-URA');
   await page.getByLabel('Break interval').fill('4');
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL(/\/fly$/);
   await context.close();
 });

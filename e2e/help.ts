@@ -96,7 +96,7 @@ export const tap = (page: Page, group: string, name: string | RegExp) =>
 
 export async function prepareDevice(page: Page, checkout: string): Promise<void> {
   await go(page, `${checkout}/fly`);
-  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   await expect(page.getByRole('button', { name: /Log the wind/ })).toBeVisible();
 }
@@ -167,7 +167,7 @@ const nextNumber = async (page: Page): Promise<number> =>
 export async function landing(
   page: Page,
   meant: 'three-point' | 'wheel',
-  whose: RegExp = /^own/,
+  whose: RegExp = /^unassisted/,
   looked = false,
 ): Promise<void> {
   const number = await nextNumber(page);
@@ -183,7 +183,7 @@ export async function landing(
   await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();
   // Place, clean, whose: the third tap saves.
-  await tap(page, 'Whose landing was it', whose);
+  await tap(page, 'Who flew the landing', whose);
   await expect(page.getByRole('status').filter({ hasText: `Landing ${number} saved on this device` })).toBeVisible();
 }
 
@@ -197,7 +197,7 @@ export async function goAround(
   await page.getByRole('button', { name: when, exact: true }).click();
   await tap(page, 'From where', from);
   await page.getByRole('button', { name: 'All six seen, all good' }).click();
-  await tap(page, 'Whose go-around was it', /^own/);
+  await tap(page, 'Who flew the go-around', /^unassisted/);
   await page.getByRole('button', { name: 'Save go-around' }).click();
   await expect(page.getByRole('status').filter({ hasText: `Go-around ${number} saved` })).toBeVisible();
 }
@@ -206,9 +206,9 @@ export async function goAround(
 export const view = (page: Page, name: 'Landings' | 'Airwork' | 'Ground' | 'Wheels') =>
   page.getByRole('navigation', { name: 'Views of the flight' }).getByRole('button', { name, exact: true }).click();
 
-/** Waits until everything on the device is at the field. */
+/** Waits until everything on the device is sent. */
 export async function allSent(page: Page, landings: number): Promise<void> {
-  await expect(page.getByText(`${landings} on this device, ${landings} at the field`, { exact: true })).toBeVisible({
+  await expect(page.getByText(`${landings} on this device, ${landings} sent`, { exact: true })).toBeVisible({
     timeout: 20_000,
   });
 }
@@ -247,7 +247,7 @@ export async function flownLesson(
   await desk.getByLabel('METAR').fill('ZPAV 241425Z 29009KT CAVOK 14/06 Q1019');
   await desk.getByLabel('Runway', { exact: true }).selectOption(runway);
   await desk.getByLabel('Day of the lesson').fill(day);
-  await desk.getByRole('button', { name: 'Save the brief' }).click();
+  await desk.getByRole('button', { name: 'Save brief' }).click();
   await desk.waitForURL(`**${checkout}/fly`);
   await prepareDevice(desk, checkout);
   const sortieId = new URL(desk.url()).searchParams.get('sortie') ?? '';
@@ -269,7 +269,7 @@ export async function flownLesson(
   const answer = await desk.request.post('/api/sync', { data: { events, sentAt: new Date().toISOString() } });
   expect(((await answer.json()) as { refused: unknown[] }).refused).toEqual([]);
   await go(pilot, `${checkout}/brief`);
-  await pilot.getByRole('button', { name: 'I have read and understood it' }).click();
+  await pilot.getByRole('button', { name: 'I have read and understood this brief' }).click();
   await expect(pilot.getByText(/^Acknowledged by/)).toBeVisible();
   return sortieId;
 }

@@ -49,7 +49,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await view(desk, 'Landings');
   await logWind(desk, 7, 9);
   for (const meant of ['wheel', 'wheel', 'three-point', 'three-point'] as const)
-    await landing(desk, meant, /^own/, true);
+    await landing(desk, meant, /^unassisted/, true);
   await goAround(desk, 'before the trigger');
   await allSent(desk, 5);
 
@@ -61,15 +61,13 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
   await prepareDevice(desk, checkout);
   await logWind(desk, 7, 9);
   for (const meant of ['three-point', 'three-point', 'three-point', 'wheel'] as const)
-    await landing(desk, meant, /^own/, true);
+    await landing(desk, meant, /^unassisted/, true);
   await goAround(desk, 'exercise', 'flare');
   await goAround(desk, 'at the trigger', 'bounce');
   await allSent(desk, 6);
 
   await go(desk, `${checkout}/debrief`);
-  await expect(desk.getByRole('heading', { level: 1 })).toHaveText(
-    'Lesson 2: 4 landings, 4 the pilot\u2019s own; 2 go-arounds',
-  );
+  await expect(desk.getByRole('heading', { level: 1 })).toHaveText('Lesson 2: 4 landings, 4 unassisted; 2 go-arounds');
   await expect(desk.getByText('4 of 4 in the box; 0 left of the line, 4 on it, 0 right.')).toBeVisible();
   await expect(desk.locator('[role=img] svg').first()).toBeVisible();
 
@@ -115,7 +113,7 @@ async function brief(page: Page, checkout: string, day: string, lesson: number):
   await page.getByLabel('Runway', { exact: true }).selectOption('22');
   await expect(page.getByText(/^Crosswind 9 kt from the right\./).first()).toBeVisible();
   await page.getByLabel('Day of the lesson').fill(day);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL(`**${checkout}/fly`);
 }
 
@@ -128,14 +126,14 @@ async function item(page: Page, id: string): Promise<void> {
   const plain = page.getByRole('button', { name: 'As seen', exact: true });
   if (await plain.isVisible()) await plain.click();
   await tap(page, `${id} how it went`, 'in standard');
-  await tap(page, `${id} whose it was`, /^own/);
+  await tap(page, `${id} who flew it`, /^unassisted/);
   await expect(page.getByText(`${id} saved: within.`)).toBeVisible();
-  await expect(row).toContainText(now > 1 ? `own, ${now} times` : 'this flight: within, own');
+  await expect(row).toContainText(now > 1 ? `unassisted, ${now} times` : 'this flight: within, unassisted');
 }
 
 async function acknowledge(page: Page, checkout: string, lesson: number): Promise<void> {
   await go(page, `${checkout}/brief`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Brief for lesson ${lesson}`);
-  await page.getByRole('button', { name: 'I have read and understood it' }).click();
+  await page.getByRole('button', { name: 'I have read and understood this brief' }).click();
   await expect(page.getByText(/^Acknowledged by Elias Monte Raso/)).toBeVisible();
 }

@@ -47,7 +47,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await expect(
     desk.getByRole('link', { name: /F5 Wheel landings is a safety item and nothing of it has been seen/ }),
   ).toBeVisible();
-  await expect(desk.getByRole('button', { name: 'Not yet: see what is missing' })).toBeDisabled();
+  await expect(desk.getByRole('button', { name: 'Not ready: see what is missing' })).toBeDisabled();
   // A cell opens to what stands behind it.
   await desk.getByRole('button', { name: 'F8, lesson 1: 2 of 2 support it' }).click();
   await expect(
@@ -63,7 +63,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await desk.getByLabel('Reason', { exact: true }).fill('Handbook 4.5 advises against wheel landings');
   await desk.getByRole('button', { name: 'Waive with this reason' }).click();
   await expect(desk.getByText('waived: Handbook 4.5 advises against wheel landings')).toBeVisible();
-  await expect(desk.getByLabel('What is written')).toHaveValue(/wheel landings excepted \(Handbook 4\.5/);
+  await expect(desk.getByLabel('Sign-off text')).toHaveValue(/wheel landings excepted \(Handbook 4\.5/);
   await desk.getByText('Override an item').click();
   await desk.getByLabel('Reason of the override').fill('short');
   await desk.getByRole('button', { name: 'Override with this reason' }).click();
@@ -76,7 +76,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
 
   await go(chief, `${checkout}/sign`);
   await clean(chief);
-  await chief.getByRole('button', { name: 'Approve it' }).click();
+  await chief.getByRole('button', { name: 'Approve' }).click();
   await expect(chief.getByText(/Approved by Bento Quadra Luz/)).toBeVisible();
 
   await go(desk, `${checkout}/sign`);
@@ -243,11 +243,11 @@ test('the chief changes a programme, with the difference and a reason; an export
   file.body.notCovered.push('Ski landing gear.');
   await go(page, '/rules/pack/us/edit');
   await page
-    .getByLabel('An export of this, changed elsewhere')
+    .getByLabel('A changed export')
     .setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name": 3}') });
   await expect(page.getByText(/has not the form of what is edited here/)).toBeVisible();
   await page
-    .getByLabel('An export of this, changed elsewhere')
+    .getByLabel('A changed export')
     .setInputFiles({ name: 'us.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
   await expect(page.getByText(/Ski landing gear\./).last()).toBeVisible();
   await page.getByLabel('Reason').fill('asked by the examiners');

@@ -8,7 +8,7 @@ test('keys go places, the finder finds, natives win on a control, and they can b
 }) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
-  await page.getByRole('heading', { name: 'What waits for you' }).waitFor();
+  await page.getByRole('heading', { name: 'Your to-do' }).waitFor();
   await page.keyboard.press('g');
   await page.keyboard.press('h');
   await page.waitForURL('**/hangar');

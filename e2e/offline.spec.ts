@@ -47,12 +47,12 @@ async function signedIn(context: BrowserContext): Promise<Page> {
 async function take(page: Page, name: string): Promise<string> {
   const checkout = await checkoutOf(page, name);
   await go(page, `${checkout}/fly`);
-  if (!(await page.getByRole('button', { name: 'Take this flight' }).isVisible())) {
+  if (!(await page.getByRole('button', { name: 'Prepare this device' }).isVisible())) {
     await go(page, `${checkout}/brief`);
-    await page.getByRole('button', { name: 'Save the brief' }).click();
+    await page.getByRole('button', { name: 'Save brief' }).click();
     await page.waitForURL('**/fly');
   }
-  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   return page.url();
 }
@@ -63,12 +63,12 @@ async function landed(page: Page, touched: string): Promise<void> {
   const number = Number((await heading.innerText()).replace(/\D/g, ''));
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await tap(page, 'Touched', touched);
-  await tap(page, 'Whose landing was it', /^own/);
+  await tap(page, 'Who flew the landing', /^unassisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await expect(heading).toHaveText(`Landing ${number + 1}`);
 }
 
-test('prepared with the network, opened cold without it: six landings and four items, killed in between, are at the field in order', async () => {
+test('prepared with the network, opened cold without it: six landings and four items, killed in between, are sent in order', async () => {
   test.setTimeout(120_000);
   const { server, device, close } = await field();
   let context = await device();
@@ -84,7 +84,7 @@ test('prepared with the network, opened cold without it: six landings and four i
   await page.goto(address);
   await expect(page.getByRole('heading', { name: 'Landing 1' })).toBeVisible();
   for (const touched of ['three-point', 'mains first', 'three-point', 'flat']) await landed(page, touched);
-  await expect(page.getByText(/^4 on this device, 0 at the field/)).toBeVisible();
+  await expect(page.getByText(/^4 on this device, 0 sent/)).toBeVisible();
   // Killed without a word: nothing of what was confirmed may be missing.
   await context.close();
   context = await device();
@@ -100,14 +100,14 @@ test('prepared with the network, opened cold without it: six landings and four i
     names.push((await button.locator('.mono').innerText()).trim());
     await button.click();
     await tap(page, `${names[i] ?? ''} how it went`, 'in standard');
-    await tap(page, `${names[i] ?? ''} whose it was`, /^own/);
+    await tap(page, `${names[i] ?? ''} who flew it`, /^unassisted/);
     await expect(page.getByText(`${names[i] ?? ''} saved`)).toBeVisible();
   }
 
   // The field comes back: exactly these, in this order, and sending again changes nothing.
   const back = await startServer(server.dataFolder, {}, server.port);
   await page.reload();
-  await expect(page.getByText(/^6 on this device, 6 at the field/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^6 on this device, 6 sent/)).toBeVisible({ timeout: 30_000 });
   const { events } = (await (await context.request.get(`/api/sorties/${sortie}`)).json()) as {
     events: { type: string; deviceSeq: number; payload: { touched?: string; itemId?: string } }[];
   };
@@ -171,7 +171,7 @@ test('a full device says so, keeps what is on the screen, and records again when
   await full.getByRole('button', { name: /^Stopped/ }).click();
   await full.getByRole('button', { name: 'short, on the line', exact: true }).click();
   await full.getByRole('button', { name: /^Clean, three-point/ }).click();
-  await tap(full, 'Whose landing was it', /^own/);
+  await tap(full, 'Who flew the landing', /^unassisted/);
   await expect(full.getByRole('alert').filter({ hasText: 'NOT SAVED' })).toBeVisible();
   await expect(full.getByRole('heading', { level: 1 })).toHaveText('Landing 1');
   await expect(full.getByRole('button', { name: 'short, on the line', exact: true })).toHaveAttribute(
@@ -179,9 +179,9 @@ test('a full device says so, keeps what is on the screen, and records again when
     'true',
   );
   await cdp.send('Storage.overrideQuotaForOrigin', { origin });
-  await tap(full, 'Whose landing was it', /^own/);
+  await tap(full, 'Who flew the landing', /^unassisted/);
   await expect(full.getByText(/Landing 1 saved on this device/)).toBeVisible();
-  await expect(full.getByText(/^1 on this device, 1 at the field/)).toBeVisible({ timeout: 20_000 });
+  await expect(full.getByText(/^1 on this device, 1 sent/)).toBeVisible({ timeout: 20_000 });
   await context.close();
   await close();
 });

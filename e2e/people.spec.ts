@@ -18,12 +18,12 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await file.setInputFiles({ name: 'not.csv', mimeType: 'text/csv', buffer: Buffer.from('hello') });
   await expect(page.getByText(/does not look like a table/)).toBeVisible();
   await file.setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
-  await expect(page.getByText('3 new flights, 2.9 h; 0 in the record already; 1 refused.')).toBeVisible();
+  await expect(page.getByText('3 new flights, 2.9 h; 0 already on record; 1 refused.')).toBeVisible();
   await expect(page.getByText('line 5: it is not said what \u201cTern 2\u201d is')).toBeVisible();
   await page.getByLabel(/^Tern 2/).selectOption({ label: 'another single-engine, tailwheel' });
-  await expect(page.getByText('4 new flights, 4.3 h; 0 in the record already; 0 refused.')).toBeVisible();
+  await expect(page.getByText('4 new flights, 4.3 h; 0 already on record; 0 refused.')).toBeVisible();
   await page.getByRole('button', { name: /^Read 4 flights in/ }).click();
-  await page.getByRole('link', { name: 'See what holds now' }).click();
+  await page.getByRole('link', { name: 'See current status' }).click();
   await page.waitForURL('**/people/pilot-tome');
   await expect(
     page
@@ -37,11 +37,11 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await page
     .getByLabel(/Logbook as CSV/)
     .setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
-  await expect(page.getByText('Columns, as the last file of this form was read')).toBeVisible();
-  await expect(page.getByText('0 new flights, 0 h; 4 in the record already; 0 refused.')).toBeVisible();
+  await expect(page.getByText('Columns, as in the last file of this form')).toBeVisible();
+  await expect(page.getByText('0 new flights, 0 h; 4 already on record; 0 refused.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Read 0 flights/ })).toBeDisabled();
   await go(page, '/people/pilot-tome');
-  await page.getByRole('button', { name: 'take it back log.csv' }).click();
+  await page.getByRole('button', { name: 'undo import log.csv' }).click();
   await expect(page.getByText(/Taken back 24 Nov 2026/)).toBeVisible();
   await expect(page.getByRole('row', { name: /Tern 2/ })).toHaveCount(0);
   await context.close();
@@ -57,7 +57,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await page.getByLabel('Name').fill('Otelo Penha Mar');
   await page.getByLabel('E-mail').fill('otelo');
   await page.getByLabel('Mass').fill('81');
-  await page.getByLabel('Hours in all').fill('900');
+  await page.getByLabel('Total hours').fill('900');
   await page.getByLabel('instructor').check();
   await page.getByLabel('tailwheel', { exact: true }).check();
   await page.getByRole('button', { name: 'Add this person' }).click();
@@ -71,7 +71,7 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   const dates = page.getByRole('form', { name: 'Dates' });
   await dates.getByRole('button', { name: 'Save date' }).click();
   await expect(dates.getByText('Give the day it was done, or the last day it is valid.')).toBeVisible();
-  await dates.getByLabel('Good to').fill('2026-12-10');
+  await dates.getByLabel('Valid to').fill('2026-12-10');
   await dates.getByRole('button', { name: 'Save date' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText(
     'to 10 Dec 2026, 16 days',
@@ -107,13 +107,13 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await expect(his.getByRole('heading', { level: 1 })).toBeVisible();
   // Erased: the name typed wrongly first.
   await go(page, '/people/pilot-amelia');
-  await page.getByText('Erase what may be erased').click();
-  await page.getByLabel('Who asked, and why').fill('asked by letter on 20 November');
+  await page.getByText('Erase personal data').click();
+  await page.getByLabel('Requested by, and why').fill('asked by letter on 20 November');
   await page.getByLabel(/^Type the name/).fill('Amelia');
-  await page.getByRole('button', { name: 'Erase for good' }).click();
+  await page.getByRole('button', { name: 'Erase permanently' }).click();
   await expect(page.getByText('Type the name exactly as shown above: this cannot be undone.')).toBeVisible();
   await page.getByLabel(/^Type the name/).fill('Am\u00e9lia Torre Seca');
-  await page.getByRole('button', { name: 'Erase for good' }).click();
+  await page.getByRole('button', { name: 'Erase permanently' }).click();
   await expect(page.getByText(/Erased on 24 Nov 2026: asked by letter/)).toBeVisible();
   await go(page, '/ledger?q=Am%C3%A9lia');
   await expect(page.getByRole('link', { name: /Am\u00e9lia/ }).first()).toBeVisible();
@@ -155,7 +155,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await page.waitForURL('**/rules/aerodrome/ZPAV');
   await go(page, '/settings');
   await expect(page.getByText(/11\/29 grass 640 x 25 m/)).toBeVisible();
-  await page.getByLabel('A checkout has stalled after').fill('7');
+  await page.getByLabel('A checkout is stalled after').fill('7');
   await page.getByRole('form', { name: 'School' }).getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Say why, in a few words: the next reader needs it.')).toBeVisible();
   await page.getByRole('form', { name: 'School' }).getByLabel('Reason').fill('lessons should not lie so long');
@@ -169,7 +169,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await expect(page.getByText('Saved. These bookings must be moved or cancelled')).toBeVisible();
   await go(page, '/board');
   await expect(page.getByRole('region', { name: 'Next booking' })).toContainText(
-    'ZP-URA is down: tailwheel spring cracked',
+    'ZP-URA is out of service: tailwheel spring cracked',
   );
   await context.close();
 });

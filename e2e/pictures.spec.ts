@@ -97,7 +97,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
     'tail',
     'rudder with power',
   ]);
-  await page.getByRole('link', { name: 'Brief with these' }).click();
+  await page.getByRole('link', { name: 'Use in brief' }).click();
   await page.waitForURL('**/brief');
   await hydrated(page);
   const block = page.getByRole('region', { name: 'Habits to drop' });
@@ -117,7 +117,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
     await expect(front).toContainText(line);
   await expect(page.getByRole('article', { name: 'Card, back' }).getByRole('img')).toHaveCount(4);
   await go(page, `${checkout}/fly`);
-  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   await view(page, 'Airwork');
   await expect(page.getByRole('region', { name: 'Habits to watch' })).toContainText('Opposite: tail.');
@@ -134,10 +134,10 @@ test('pace against the old type, reach shaded, and the surprise checks the answe
   await expect(page.getByTestId('shortest-gap')).toContainText(/Shortest gap [\d.]+\ss/);
   await expect(page.getByText(/A runway is reached with 200 ft in hand for \d+ %/)).toBeVisible();
   await page.getByRole('button', { name: 'Surprise' }).click();
-  const question = page.getByRole('group', { name: 'If it stops now, where?' });
-  await expect(question).toContainText('It stops now');
+  const question = page.getByRole('group', { name: 'Engine failure now: where?' });
+  await expect(question).toContainText('Engine failure now');
   await question.getByRole('button', { name: 'a field, no runway' }).click();
-  await expect(question.getByRole('status')).toContainText(/As the model has it|The model says/);
+  await expect(question.getByRole('status')).toContainText(/As the model has it|Model answer/);
   await expect(question.getByRole('listitem')).toHaveCount(4);
   // More wind across: legs change, and a wind nobody can fly in says so instead of a picture.
   await slide(page, 'Wind', 35);
@@ -156,7 +156,7 @@ test('taxi: two techniques beside each other, and the wheel that lets go', async
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'duarte');
   await go(page, '/lab/ground?type=serrana-carvalho&radius=8');
-  await expect(page.getByTestId('caster')).toContainText('it lets go and casters free');
+  await expect(page.getByTestId('caster')).toContainText('it breaks out and casters free');
   await slide(page, 'Turn radius of the axle', 20);
   await expect(page.getByTestId('caster')).toContainText('it steers');
   await slide(page, 'Turn radius of the axle', 1.6);
@@ -176,7 +176,7 @@ test('a view not measured says what to measure and how; measured, it is drawn, a
   const page = await as(context, 'bento');
   await go(page, '/lab/sight-picture?type=planalto-p1r&old=alvor-c1');
   await expect(page.getByText(/A helper walks out from the nose/)).toBeVisible();
-  await page.getByRole('button', { name: 'Draw it' }).click();
+  await page.getByRole('button', { name: 'Plot' }).click();
   await expect(page.getByText(/Walk out straight ahead and to at least two sides/)).toBeVisible();
   for (const [label, value] of [
     ['Pitch at Final (°)', '-1'],
@@ -246,7 +246,7 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
     (await gates.locator('tbody tr td:nth-child(4)').allTextContents()).map((t) => /gear (up|down)/.exec(t)?.[1]);
   await expect.poll(flown).toEqual(['up', 'up', 'up', 'up']);
   expect(await needed.innerText()).not.toBe(onLand);
-  await page.getByRole('button', { name: 'Save the brief' }).click();
+  await page.getByRole('button', { name: 'Save brief' }).click();
   await page.waitForURL('**/fly');
   await prepareDevice(page, checkout);
   await page.getByRole('button', { name: 'Wheels', exact: true }).click();

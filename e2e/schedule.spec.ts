@@ -94,8 +94,8 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
 
   // A calendar address of one's own holds it too.
   await go(page, '/settings');
-  await page.getByLabel(/Alarm before/).fill('45');
-  await page.getByRole('button', { name: 'Open an address' }).click();
+  await page.getByLabel(/Remind me before/).fill('45');
+  await page.getByRole('button', { name: 'Create calendar link' }).click();
   const address = await page.locator('#calendar code').innerText();
   const feed = times(await (await context.request.get(address)).text());
   expect(feed.some((e) => e.from === '2026-11-25T10:45:00.000Z' && e.alarms === 1)).toBe(true);
@@ -134,10 +134,10 @@ test('out of recency in the twin the instructor cannot be booked to teach it; th
   const whatIf = desk.getByRole('form', { name: 'What if' });
   await whatIf.getByLabel('Type').selectOption({ label: 'Planalto P2' });
   await whatIf.getByLabel('Landings', { exact: true }).fill('3');
-  await whatIf.getByRole('button', { name: 'What would hold?' }).click();
+  await whatIf.getByRole('button', { name: 'Compute' }).click();
   await expect(whatIf.getByRole('row', { name: /to teach Planalto P2/ })).toContainText('ended 25 Oct 2026');
   await expect(whatIf.getByRole('row', { name: /to teach Planalto P2/ })).toContainText('to 22 Feb 2027, 90 days');
-  await desk.getByText('Log a flight that was not recorded here').click();
+  await desk.getByText('Log a flight').click();
   await desk.locator('details').getByLabel('Type', { exact: true }).selectOption({ label: 'Planalto P2' });
   await desk.locator('details').getByLabel('Take-offs').fill('3');
   await desk.locator('details').getByLabel('Landings', { exact: true }).fill('3');

@@ -39,7 +39,7 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, mains first/ }).click();
-    await tap(page, 'Whose landing was it', /^own/);
+    await tap(page, 'Who flew the landing', /^unassisted/);
     await expect(page.getByRole('status').filter({ hasText: `Landing ${n} saved on this device` })).toBeVisible();
   };
   // A wheel that is down for water: the check says stop, and it is landed all the same.
@@ -49,7 +49,7 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
   await touch(1);
   const strip = page.locator('.stopped');
   await expect(strip).toContainText(
-    'Landing 1, kept as flown past a stop: landed on water while the check of the wheels stood at stop.',
+    'Landing 1, recorded as flown past a stop: landed on water while the check of the wheels stood at stop.',
   );
   // The next one is checked, and nothing is said of it.
   await view(page, 'Wheels');
@@ -113,7 +113,7 @@ test('a grounded aeroplane is not taken until its release is entered with who ce
   }
   await go(helena, `${checkout}/fly`);
   await expect(helena.getByText('The aeroplane is grounded: no flight is taken.')).toBeVisible();
-  await expect(helena.getByRole('button', { name: 'Take this flight' })).toHaveCount(0);
+  await expect(helena.getByRole('button', { name: 'Prepare this device' })).toHaveCount(0);
   const bento = await as(office, 'bento');
   await go(bento, '/board');
   await expect(bento.getByRole('heading', { name: 'An aeroplane is out of service' })).toBeVisible();

@@ -88,7 +88,7 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   await expect(page.getByText(/No header row was found/)).toBeVisible();
   const { rows } = flight();
   await choose(page, 'odd.csv', odd(rows));
-  await expect(page.getByRole('heading', { name: 'Which column is what?' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Assign the columns' })).toBeVisible();
   await expect(page.locator('.mapping')).toContainText('39,');
   const say = (header: string, role: string) => page.getByLabel(`What ${header} is`).selectOption({ label: role });
   await say('zaehler', 'seconds since the start');
@@ -98,7 +98,7 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   await page.getByLabel('Unit of hoehe').selectOption('m');
   await say('fahrt', 'indicated airspeed');
   await page.getByLabel('Unit of fahrt').selectOption('km/h');
-  await page.getByRole('button', { name: 'Read it like this' }).click();
+  await page.getByRole('button', { name: 'Use these columns' }).click();
   await expect(page.getByText('3 arrivals, 0 items of airwork')).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await page.getByRole('button', { name: 'Add it to the flight' }).click();
@@ -156,7 +156,7 @@ test('a long file is read beside the page, which stays awake; stopping stops it'
   await expect(page.getByText('Reading was stopped.')).toBeVisible();
   await expect(page.getByRole('progressbar', { name: 'Reading' })).toBeHidden();
   await choose(page, 'long.csv', long);
-  await expect(page.getByRole('heading', { name: 'What it holds' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: 'Contents' })).toBeVisible({ timeout: 30_000 });
   expect(await page.evaluate(() => (window as unknown as { frames: number }).frames)).toBeGreaterThan(15);
   await context.close();
 });
@@ -221,20 +221,20 @@ test('join: what is ticked counts as measured and stands in the debrief; the eye
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const page = await as(context, 'helena');
   await panelOf(page);
-  await page.getByRole('link', { name: 'Join with what was tapped' }).click();
+  await page.getByRole('link', { name: 'Compare with taps' }).click();
   await expect(page.getByText('10 of 10 tapped landings are found')).toBeVisible();
   const first = page.getByRole('region', { name: 'Landing 1', exact: true });
   await first.getByLabel('across').check();
   await first.getByLabel('sink').check();
   await page.getByRole('region', { name: 'Airwork' }).getByRole('checkbox').last().check();
-  await page.getByRole('button', { name: 'Take over what is ticked' }).click();
+  await page.getByRole('button', { name: 'Accept ticked measures' }).click();
   await expect(page.getByText(/^Saved: \d+ measures? counts? as measured now/)).toBeVisible();
   await page.reload();
   await expect(first.getByLabel('across')).toBeChecked();
   await expect(first.getByLabel('nose')).not.toBeChecked();
   await expect(page.getByRole('region', { name: 'Airwork' })).toContainText('outside, measured');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  await page.getByRole('link', { name: 'To the debrief' }).click();
+  await page.getByRole('link', { name: 'Back to debrief' }).click();
   await page.locator('#landing-1').getByRole('button').click();
   await expect(page.locator('#landing-reasons')).toContainText(/Measured \S+ m; the standard allows/);
   await expect(page.locator('#landing-reasons')).toContainText('measured from the recording: place across, firmness');
@@ -251,7 +251,7 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   await go(helena, '/hangar');
   await expect(helena.getByText('grounded')).toBeVisible();
   const bento = await as(chief, 'bento');
-  await expect(bento.getByRole('heading', { name: 'A limit was passed and is not released' })).toBeVisible();
+  await expect(bento.getByRole('heading', { name: 'A limit exceeded, not yet released' })).toBeVisible();
   await panelOf(bento);
   await expect(bento.getByText('ZP-URV: Vne passed')).toBeVisible();
   // A release without its certifier is refused beside the field, and the form stays as it was.

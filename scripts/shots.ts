@@ -54,7 +54,7 @@ async function cockpitOn(size: { width: number; height: number }) {
   await page.goto(`${await checkoutOf(page, 'Duarte')}/fly`);
   await page.waitForLoadState('networkidle');
   await page.clock.setFixedTime(new Date(FIXED_NOW));
-  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   const wind = page.getByRole('button', { name: /Log the wind/ });
   await wind.waitFor();
@@ -88,7 +88,7 @@ const HELENA = 'helena@pedra-alva.example';
 const shots: Record<string, () => Promise<Page>> = {
   board: async () => {
     const page = await open(HELENA, wide);
-    await page.getByRole('heading', { name: 'What waits for you' }).waitFor();
+    await page.getByRole('heading', { name: 'Your to-do' }).waitFor();
     return page;
   },
   open: async () => {
@@ -121,7 +121,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await tap('Nose, crab', 'left');
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');
-    await tap('Whose landing was it', /prompted/);
+    await tap('Who flew the landing', /prompted/);
     return page;
   },
   'capture-airwork': async () => {
@@ -194,7 +194,7 @@ const shots: Record<string, () => Promise<Page>> = {
       .click();
     await page.getByRole('button', { name: /^F13/ }).click();
     await tap('Where we are', 'downwind');
-    await tap('“If it stops now, where?” The pilot says', '22');
+    await tap('Engine failure now: where? The pilot says', '22');
     return page;
   },
   'fly-found': async () => {
@@ -203,8 +203,8 @@ const shots: Record<string, () => Promise<Page>> = {
       .getByRole('navigation', { name: 'Views of the flight' })
       .getByRole('button', { name: 'Airwork' })
       .click();
-    await page.getByRole('button', { name: /^Power found/ }).click();
-    await page.getByRole('button', { name: /^Make-believe ground/ }).click();
+    await page.getByRole('button', { name: /^Power setting noted/ }).click();
+    await page.getByRole('button', { name: /^Slow approach trials/ }).click();
     return page;
   },
   'fly-more': async () => {
@@ -225,7 +225,7 @@ const shots: Record<string, () => Promise<Page>> = {
       await page.getByRole('button', { name: /^Stopped/ }).click();
       await page.getByRole('button', { name: cell, exact: true }).click();
       await page.getByRole('button', { name: /^Clean, three-point/ }).click();
-      await tap('Whose landing was it', /^own/);
+      await tap('Who flew the landing', /^unassisted/);
       await page.waitForTimeout(200);
     }
     await page.locator('.sofar summary').click();
@@ -242,14 +242,14 @@ const shots: Record<string, () => Promise<Page>> = {
       .getByRole('navigation', { name: 'Views of the flight' })
       .getByRole('button', { name: 'Airwork' })
       .click();
-    await page.getByRole('button', { name: /^Power found/ }).click();
+    await page.getByRole('button', { name: /^Power setting noted/ }).click();
     await tap('Phase as on the sheet', /^Downwind/);
     await page.getByRole('button', { name: 'Speed it gave more' }).click();
     await page.getByRole('button', { name: 'Save this setting' }).click();
     await page.waitForTimeout(1500);
     const chief = await open(BENTO, wide);
     await chief.goto('/hangar/serrana-urze');
-    await chief.getByRole('heading', { name: 'Power found in flight' }).scrollIntoViewIfNeeded();
+    await chief.getByRole('heading', { name: 'Power setting noted in flight' }).scrollIntoViewIfNeeded();
     return chief;
   },
   'fly-wheels': async () => {
@@ -269,10 +269,10 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.waitForURL(/\/brief$/);
     await page.waitForLoadState('networkidle');
     await page.getByRole('button', { name: /Take the station/ }).click();
-    await page.getByRole('button', { name: 'Save the brief' }).click();
+    await page.getByRole('button', { name: 'Save brief' }).click();
     await page.waitForURL('**/fly');
     await page.waitForLoadState('networkidle');
-    await page.getByRole('button', { name: 'Take this flight' }).click();
+    await page.getByRole('button', { name: 'Prepare this device' }).click();
     await page.waitForURL('**/fly?sortie=*');
     await page.getByRole('button', { name: 'Wheels', exact: true }).click();
     return page;
@@ -282,14 +282,20 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, three-point/ }).click();
-    await page.getByRole('group', { name: 'Whose landing was it' }).getByRole('button', { name: /^own/ }).click();
+    await page
+      .getByRole('group', { name: 'Who flew the landing' })
+      .getByRole('button', { name: /^unassisted/ })
+      .click();
     await page
       .getByRole('navigation', { name: 'Views of the flight' })
       .getByRole('button', { name: 'Airwork' })
       .click();
     await page.getByRole('button', { name: /^Stall/ }).click();
     await page.getByRole('group', { name: 'Recovery' }).getByRole('button', { name: 'unloaded first' }).click();
-    await page.getByRole('group', { name: 'Stall whose it was' }).getByRole('button', { name: /^own/ }).click();
+    await page
+      .getByRole('group', { name: 'Stall whose it was' })
+      .getByRole('button', { name: /^unassisted/ })
+      .click();
     await page.waitForTimeout(1500);
     await page.getByRole('link', { name: 'Debrief' }).click();
     await page.waitForURL('**/debrief');
@@ -422,7 +428,7 @@ const shots: Record<string, () => Promise<Page>> = {
       mimeType: 'text/csv',
       buffer: Buffer.from(['zaehler,breite,laenge,hoehe,fahrt', ...rows].join('\n')),
     });
-    await page.getByRole('heading', { name: 'Which column is what?' }).waitFor();
+    await page.getByRole('heading', { name: 'Assign the columns' }).waitFor();
     return page;
   },
   sign: async () => {

@@ -70,7 +70,7 @@ export async function LabFrame({
           <Title title={title} line={line}>
             {facts.head ? (
               <Link className="btn btn-primary" href={`/checkouts/${facts.head.id}/brief`}>
-                To the brief
+                Back to brief
               </Link>
             ) : null}
           </Title>

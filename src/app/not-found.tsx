@@ -7,7 +7,7 @@ export default function NotFound() {
         <h1>Not found, or you do not have access</h1>
         <p>Check the address, or ask the chief instructor for access.</p>
         <Link className="btn btn-primary" href="/board">
-          To the board
+          Back to board
         </Link>
       </div>
     </main>

@@ -36,7 +36,7 @@ export const Standard = z.object({
       required: z.array(z.enum(['trace', 'eye'])),
     }),
   ),
-  /** What must have been seen in each landing that counts for an item about it. */
+  /** Required observations in each landing that counts for an item about it. */
   seen: z.record(z.enum(SUBJECTS), z.array(z.string())).default(MUST_SEE),
   /**
    * Tolerances of airwork about the value set. Speed in knots, height in feet, angles in degrees; the rate in knots a
@@ -423,7 +423,7 @@ export const House = z.object({
       source: 'product default',
     }),
   /**
-   * Evidence: the share of an item's landings that may rest on the clean tap, days after which emergencies and stalls
+   * Evidence: the share of an item's landings that may be based on the clean tap, days after which emergencies and stalls
    * are to be shown again, days a brief that was acknowledged is today's.
    */
   evidence: z

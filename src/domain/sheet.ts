@@ -348,7 +348,7 @@ export const Aerodrome = z.object({
       ends: z.array(RunwayEndSchema).length(2),
     }),
   ),
-  /** Floors on the way out, nearest first. */
+  /** Airspace floors on departure, nearest first. */
   airspace: z.array(z.object({ name: z.string(), fromKm: z.number(), toKm: z.number(), floorFt: z.number() })),
   source: z.string(),
 });

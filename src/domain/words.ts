@@ -132,7 +132,7 @@ export const SAY: Record<string, string> = {
   ski: 'ski landing gear',
   'flight-review': 'flight review, refresher',
   'new-type': 'new type',
-  'interval-check': 'interval check',
+  'interval-check': 'recurrent check',
   'aerobatic-landing': 'aerobatic type, landings only',
   'powerful-type': 'very powerful type',
   'short-field': 'short field',
@@ -237,19 +237,19 @@ export const SAY: Record<string, string> = {
   edge: 'edge',
   outside: 'outside',
   'not-seen': 'not seen',
-  own: 'own',
-  'own-off-target': 'own, off target',
+  own: 'unassisted',
+  'own-off-target': 'unassisted, off target',
   prompted: 'prompted',
   assisted: 'assisted',
   'not-judged': 'not judged',
-  demonstration: 'my demonstration',
+  demonstration: 'demonstration',
   sound: 'sound decision',
   told: 'told to go',
   neutral: 'neutral',
   good: 'good',
   handbook: 'handbook',
   placard: 'placard',
-  house: 'house',
+  house: 'school',
   instructor: 'instructor',
   measured: 'measured',
   'unloaded-first': 'unloaded first',
@@ -293,7 +293,7 @@ export const SAY: Record<string, string> = {
   limitation: 'flight-manual limitation',
   demonstrated: 'demonstrated, not a limitation',
   airframe: 'this airframe',
-  pilotStep: 'the pilot\u2019s step',
+  pilotStep: 'personal crosswind limit',
   vs0Floor: '0.2 Vs0, historic floor',
 };
 /** A kind may name its type after a colon: a twin variant is held each alone. */
@@ -313,8 +313,8 @@ export function packWords(pack: PackId): { circuit: string; Circuit: string; gea
 
 /** A pilot's intervention levels, as asked at capture. */
 export const INTERVENTIONS = [
-  { level: 0, word: 'own', hint: 'nothing said, nothing touched' },
+  { level: 0, word: 'unassisted', hint: 'nothing said, nothing touched' },
   { level: 1, word: 'prompted', hint: 'voice only' },
-  { level: 2, word: 'helped', hint: 'hands or feet' },
-  { level: 3, word: 'I took it', hint: 'control exchanged' },
+  { level: 2, word: 'assisted', hint: 'hands or feet' },
+  { level: 3, word: 'instructor took over', hint: 'control exchanged' },
 ] as const;

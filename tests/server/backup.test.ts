@@ -189,7 +189,7 @@ describe('backup and restore', () => {
         await putRight(f, 'jeito.sqlite');
         rmSync(path.join(f, SIGNATURE));
       },
-      /The ledger does not check\. Entry 3/,
+      /The ledger does not verify\. Entry 3/,
     ],
     [
       'the tail of the ledger cut, with the manifest adjusted',
@@ -199,7 +199,7 @@ describe('backup and restore', () => {
         await putRight(f, 'jeito.sqlite', { ledger: 5 });
         rmSync(path.join(f, SIGNATURE));
       },
-      /The ledger does not check\. Entry 6/,
+      /The ledger does not verify\. Entry 6/,
     ],
     [
       'a manifest changed under its signature',

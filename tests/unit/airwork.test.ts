@@ -293,7 +293,7 @@ describe('noted, in words', () => {
       'read at final 63\u00a0mph (+2)',
       'greatest load 1.6\u00a0g',
       'landmark passed, not down',
-      'helped on rudder and flap or gear',
+      'assisted on rudder and flap or gear',
       'also seen: high round out',
       '\u201cSun.\u201d',
       'entered from paper',

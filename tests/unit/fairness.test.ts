@@ -176,7 +176,7 @@ describe('1 unseen counts as good', () => {
 });
 
 describe('2 asserted is not seen', () => {
-  it('a run may rest on the clean tap by half, and says how much does', () => {
+  it('a run may be based on the clean tap by half, and says how much does', () => {
     const clean = { drift: null, crab: null, swing: null, bounce: null, cleanTap: 'stopped' } as const;
     const five = FIVE();
     const two = five.map((l, i) => (i < 2 ? land(l.lesson, clean, { firstOfSortie: l.firstOfSortie }) : l));
@@ -458,7 +458,7 @@ describe('8 counts', () => {
     );
     const [summary] = lessonSummaries(all);
     expect(summary && lessonHeadline(summary)).toBe(
-      'Lesson 1: 41 landings, 41 the pilot’s own; 5 go-arounds, 1 low pass and 1 demonstration by the instructor',
+      'Lesson 1: 41 landings, 41 unassisted; 5 go-arounds, 1 low pass and 1 demonstration by the instructor',
     );
   });
 });

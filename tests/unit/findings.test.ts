@@ -148,7 +148,7 @@ describe('left of the line', () => {
     expect(one(after8(7), 'bias-left')).toMatchObject({ state: 'open', clean: 7 });
     expect(one(after8(8), 'bias-left')?.state).toBe('closed');
   });
-  it('is not told to the pilot when every pilot of the instructor lands left by that eye', () => {
+  it('is not shown to the pilot when every pilot of the instructor lands left by that eye', () => {
     const r = record(
       many(12, () => ({ lateral: 'wheel-left' })),
       {

@@ -329,7 +329,7 @@ describe('measures of all lessons', () => {
   it('a bias is put in words by its interval and its size', () => {
     expect(biasWords(bias([1.4, 1.5, 1.6], 1), across, null)).toBe('right, and large enough to matter');
     expect(biasWords(bias([0.4, 0.5, 0.6], 1), across, null)).toBe('to one side, smaller than the 1 m worth a word');
-    expect(biasWords(bias([-1, 1, 0.2], 1), across, null)).toBe('no side that is sure');
+    expect(biasWords(bias([-1, 1, 0.2], 1), across, null)).toBe('no clear tendency');
     expect(biasWords(bias([50, 55, 60], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('in the box');
     expect(biasWords(bias([150, 155, 160], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('beyond the box');
     expect(biasWords(bias([1], 1), across, null)).toBe('too few');

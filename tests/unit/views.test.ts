@@ -426,7 +426,7 @@ describe('reach along the circuit', () => {
     for (const t of types.filter((x) => x.surface === 'land'))
       expect(circuitPace(t, runway, pacing).tooTight, t.name).toBeNull();
   });
-  it('never shows a turn back below the house height', () => {
+  it('never shows a turn back below the school height', () => {
     const low = along
       .filter((r) => r.heightFt < 700 && r.leg === 'upwind')
       .flatMap((r) => r.ends.filter((e) => e.id === '04'));

@@ -105,7 +105,7 @@ describe('core', () => {
       'the part sign-off of 1 Aug 2026 lapsed on 23 Nov 2026',
       '2 flown past a stop do not count',
       '2 left out: into-wind aileron not seen',
-      '1 more with drift, crab, swing and bounce seen: at most 50 in 100 may rest on the clean tap',
+      '1 more with drift, crab, swing and bounce seen: at most 50 in 100 may be based on the clean tap',
       '2 more rest on the clean tap: with drift, crab, swing and bounce seen they count',
       '3 more unassisted three-point landings in a row on water',
       'spread over at least 2 flights',
@@ -142,7 +142,7 @@ describe('core', () => {
     });
     holds([...had, asksWords({ kind: 'briefs', needed: 2, withinDays: null })]);
     expect(had[3]).toBe('part sign-off by Bento on 1 Aug 2026, valid until 23 Nov 2026');
-    expect(had[6]).toBe('the last 5 three-point landings unassisted, 2 of 5 resting on the clean tap');
+    expect(had[6]).toBe('the last 5 three-point landings unassisted, 2 of 5 based on the clean tap');
     holds(read(LEFT_OUT_WORDS, { criteria: { ids: ['stick'] }, details: { ids: ['look-out'] }, 'clean-tap': none }));
     const beside = { why: left, judged: true };
     const shown = read(ITEM_RECORD_WORDS, {

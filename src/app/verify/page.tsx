@@ -19,7 +19,7 @@ export default async function VerifyPage({ searchParams }: { searchParams: Promi
             jeito
           </Link>
         </p>
-        <h1>Is this sign-off real?</h1>
+        <h1>Verify a sign-off</h1>
         <p className="lead-line mb-3">
           Point a camera at the code on the sheet, or give the file. You need no account.
         </p>

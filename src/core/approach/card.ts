@@ -136,8 +136,7 @@ export function kneeboardCard(f: CardFacts): Card {
       ...choices.layout.own.map((o) => ({ title: o.title, lines: [o.text] })),
     ],
     tally: { rows: 10, columns: TALLY },
-    caution:
-      'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
+    caution: 'The flight manual, placards, local law and the instructor in the seat outrank every number here.',
   };
 }
 

@@ -131,7 +131,7 @@ const COMPUTED_WORDS = {
     return `${[decided, ...began].join(', ')}; ${flown}.`;
   },
   contradicts: ({ level, helpedOn }: { level: 'own' | 'prompted'; helpedOn: readonly string[] }) =>
-    `Not judged: ${say(level)} and helped on ${names(helpedOn)} contradict. Say which it was.`,
+    `Not judged: ${say(level)} and assisted on ${names(helpedOn)} contradict. Correct one of them.`,
   demonstration: () => 'Flown by the instructor: not counted for the pilot.',
   control: ({ outside }: { outside: readonly string[] }) => `Outside in control: ${names(outside)}.`,
   trigger: () => 'The go-around trigger was met and the approach continued.',

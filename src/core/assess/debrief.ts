@@ -110,13 +110,13 @@ export function recentShare(landings: readonly RecordedLanding[], window = 12): 
 }
 
 /**
- * The headline of a lesson: `Lesson 4: nine landings, five his or her own` in figures.
+ * The headline of a lesson: `Lesson 4: 9 landings, 5 unassisted`.
  * @returns a sentence without its full stop
  */
 export function lessonHeadline(s: LessonSummary): string {
   const others = flownWords({ ...s, fullStops: 0, touchAndGos: 0 });
   if (s.landings === 0) return `Lesson ${s.lesson}: ${others}`;
-  return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} the pilot\u2019s own${others === 'no landing' ? '' : `; ${others}`}`;
+  return `Lesson ${s.lesson}: ${plural(s.landings, 'landing')}, ${s.own} unassisted${others === 'no landing' ? '' : `; ${others}`}`;
 }
 
 /**

@@ -77,7 +77,7 @@ export const MISSING_WORDS = {
   },
   'see-more': ({ count, share }: { count: number; share: number }) =>
     `${plural(count, 'more')} with drift, crab, swing and bounce seen: ` +
-    `${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may rest on the clean tap`,
+    `${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may be based on the clean tap`,
   'clean-tap-spare': ({ count }: { count: number }) =>
     `${count} more rest on the clean tap: with drift, crab, swing and bounce seen they count`,
   'more-in-a-row': ({
@@ -118,7 +118,7 @@ export const missingWords = (m: Missing): string => sentence(MISSING_WORDS, m);
 export const missingLine = (all: readonly Missing[]): string => all.map(missingWords).join('; ');
 
 const assertedWords = (asserted: number, n: number): string =>
-  asserted === 0 ? '' : `, ${asserted} of ${n} resting on the clean tap`;
+  asserted === 0 ? '' : `, ${asserted} of ${n} based on the clean tap`;
 
 export const HAVE_WORDS = {
   nothing: () => 'nothing recorded',

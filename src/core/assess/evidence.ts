@@ -103,9 +103,9 @@ export interface EvidenceRecord {
   }[];
   parts?: readonly PartSignOff[];
   experience?: Experience | null;
-  /** What must have been seen, by what an item is about; absent = the product's. */
+  /** Required observations, by what an item is about; absent = the product's. */
   seen?: Readonly<Partial<Record<Subject, readonly string[]>>>;
-  /** Share of an item's landings that may rest on the clean tap, 0 to 1; absent = half. */
+  /** Share of an item's landings that may be based on the clean tap, 0 to 1; absent = half. */
   assertedShare?: number;
   /** Days after which evidence of what fades has lapsed; absent = 90. */
   fadesDays?: number;

@@ -745,7 +745,7 @@ function afterGap(
     numbers: [
       { label: 'gap', text: plural(gap.days, 'day') },
       { label: 'flows outside', text: String(out.length) },
-      { label: 'landings the pilot\u2019s own in that lesson', text: `${good} of ${hands.length}` },
+      { label: 'unassisted landings in that lesson', text: `${good} of ${hands.length}` },
     ],
     words: { days: String(gap.days), k: String(out.length) },
   };

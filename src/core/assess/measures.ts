@@ -160,7 +160,7 @@ export function biasWords(b: Bias, measure: ShownMeasure, standard: Limits | nul
   if (!b.flag)
     return b.lower > 0 || b.upper < 0
       ? `to one side, smaller than the ${measure.practical} ${measure.unit} worth a word`
-      : 'no side that is sure';
+      : 'no clear tendency';
   return measure.key === 'fence'
     ? b.mean > 0
       ? 'fast'

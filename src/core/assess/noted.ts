@@ -23,7 +23,7 @@ export function landingNoted(
     ...(read.length > 0 ? [`read at ${list(read)}`] : []),
     ...(l.peakG == null ? [] : [`greatest load ${withUnit(l.peakG, 'g', 1)}`]),
     ...(l.landmark ? [`landmark ${say(l.landmark)}`] : []),
-    ...((l.helpedOn ?? []).length > 0 ? [`helped on ${list((l.helpedOn ?? []).map(say))}`] : []),
+    ...((l.helpedOn ?? []).length > 0 ? [`assisted on ${list((l.helpedOn ?? []).map(say))}`] : []),
     ...((l.notes ?? []).length > 0 ? [`also seen: ${list((l.notes ?? []).map((n) => n.replaceAll('-', ' ')))}`] : []),
     ...(l.note ? [`\u201c${l.note}\u201d`] : []),
     ...(l.fromPaper ? ['entered from paper'] : []),

@@ -89,13 +89,13 @@ export function sinceLastTime(landings: readonly DebriefLanding[], lesson: numbe
     return [s.filter(hit).length, s.length];
   };
   compare(
-    'the pilot\u2019s own',
+    'unassisted',
     true,
     part(now, (l) => isOwn(l.judged.landingClass)),
     part(before, (l) => isOwn(l.judged.landingClass)),
   );
   compare(
-    'own and in standard',
+    'unassisted and in standard',
     true,
     part(now, (l) => l.judged.landingClass === 'own'),
     part(before, (l) => l.judged.landingClass === 'own'),
@@ -286,7 +286,7 @@ export interface Standardised {
   agree: number;
   kinder: number;
   harder: number;
-  /** Mean of eye less measured in steps of verdict; negative is kinder than the recording. */
+  /** Mean of eye less measured in steps of verdict; negative is more lenient than the recording. */
   shift: number;
   /** Two-sided sign test of kinder against harder. */
   luck: number;

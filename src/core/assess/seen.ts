@@ -1,5 +1,5 @@
 /**
- * What must have been seen for an item, and what only was asserted. A landing of which the item's own criteria were not
+ * Required observations for an item, and what only was asserted. A landing of which the item's own criteria were not
  * looked at is still judged as a landing: the item leaves it out and says why. Method: the programme's items and the
  * standard, as data.
  */

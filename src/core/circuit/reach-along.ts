@@ -57,7 +57,7 @@ export interface ReachSample extends Answer {
   /** Height that could still be too much: what is left of the runway, as feet on this glide. Null = not over the runway. */
   aheadMarginFt: number | null;
   held: ConfigurationOut;
-  /** The same with flap and gear brought in at once; null = nothing to bring in. */
+  /** The same with flap and gear retracted at once; null = nothing to bring in. */
   retracted: Answer | null;
   /** One of two engines stopped, at Vyse, clean, feathered: ft/min here; null = a single. */
   oneEngineFpm: number | null;

@@ -1,5 +1,5 @@
 /**
- * "If it stops now, where?": the answer of the reach model for a place named by its leg and height, as it is asked in
+ * "Engine failure now: where?": the answer of the reach model for a place named by its leg and height, as it is asked in
  * the aeroplane.
  */
 import { needNumbers } from '../guard';

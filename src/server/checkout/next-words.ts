@@ -8,7 +8,7 @@ interface Lesson {
 export const NEXT_WORDS = {
   'enter-result': () => 'Recommended: the examiner decides, and the result is entered here.',
   signed: () => 'Signed. See the entry in the ledger.',
-  sign: () => 'Every item has its evidence: check it and sign.',
+  sign: () => 'All items have evidence: check and sign.',
   fly: ({ lesson }: Lesson) => `Lesson ${lesson} is briefed and acknowledged: fly it.`,
   acknowledge: ({ lesson }: Lesson) => `Lesson ${lesson} is briefed: the pilot acknowledges, then fly.`,
   debrief: ({ lesson }: Lesson) => `Debrief lesson ${lesson}, then brief the next.`,

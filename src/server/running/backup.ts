@@ -238,7 +238,7 @@ export async function restore(archive: string, to: string, trusted: readonly str
     await closeDatabase();
     const book = await checkLedger();
     if (book.problems.length > 0)
-      throw new Error(`The ledger does not check. ${book.problems[0] ? ledgerProblemWords(book.problems[0]) : ''}`);
+      throw new Error(`The ledger does not verify. ${book.problems[0] ? ledgerProblemWords(book.problems[0]) : ''}`);
     const traces = await ask<{ hash: string }>(inData('jeito.sqlite'), 'SELECT DISTINCT hash FROM traces');
     for (const { hash } of traces)
       if (hashOf(await keptFile(hash)) !== hash)

@@ -27,7 +27,7 @@ export async function plainBytes(bytes: Buffer): Promise<Buffer> {
     throw new Error(
       (error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE'
         ? TOO_LONG
-        : 'The file cannot be unpacked: it is cut short or is no gzip. Take it from the recorder again.',
+        : 'The file cannot be unpacked: it is cut short or is no gzip. Export it from the recorder again.',
       { cause: error },
     );
   }

@@ -67,7 +67,7 @@ export function OneTapBooking(p: Props) {
   if (refusal)
     return (
       <span role="alert" className="small v-outside">
-        {refusal} <Link href={byHand}>By hand</Link>
+        {refusal} <Link href={byHand}>Choose yourself</Link>
       </span>
     );
   return (

@@ -76,7 +76,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         ))}
       </ol>
     ) : (
-      <Missing>Not planned. The debrief proposes a plan.</Missing>
+      <Missing>No plan yet. The debrief proposes one.</Missing>
     ),
   path: (s) => {
     const additive = s.result.gates.find((g) => g.additive > 0)?.additive ?? 0;
@@ -137,19 +137,17 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           </p>
         ) : null}
         {choices.wind && !result.chosenEnd ? (
-          <p className="mb-1 soft">No runway here suits today; see each one’s reasons.</p>
+          <p className="mb-1 soft">No runway is suitable today; the reasons are below.</p>
         ) : null}
         {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? (
-          <p className="mb-1 soft">
-            Suits best: runway {result.chosenEnd}, the least crosswind of those that are long and wide enough.
-          </p>
+          <p className="mb-1 soft">Best runway: {result.chosenEnd}, least crosswind of those long and wide enough.</p>
         ) : null}
         <p className="mb-0">
           {result.flap.verdict === 'outside' ? (
             <Verdict verdict="outside">no flap setting in this crosswind</Verdict>
           ) : result.flap.verdict === 'within' ? (
             <>
-              Flap at most{' '}
+              Maximum flap{' '}
               <strong>
                 <Live text={`${result.flap.maxFlapDeg ?? 0}°`} />
               </strong>
@@ -305,7 +303,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           ))}
         </div>
         <p className="soft mb-0 small">
-          Factors: {house.runway.source}. The safety factor is the house’s, not the handbook’s.
+          Factors: {house.runway.source}. The safety factor is the school’s, not the handbook’s.
         </p>
       </>
     );
@@ -330,14 +328,14 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           density altitude
         </p>
         <p className="mb-1">
-          The field stands at {withUnit(air.pressureAltFt, 'ft')} pressure altitude; {fixed(Math.abs(air.isaDevC ?? 0))}{' '}
-          °C {(air.isaDevC ?? 0) >= 0 ? 'warmer' : 'colder'} than standard.
+          Aerodrome at {withUnit(air.pressureAltFt, 'ft')} pressure altitude; {fixed(Math.abs(air.isaDevC ?? 0))} °C{' '}
+          {(air.isaDevC ?? 0) >= 0 ? 'warmer' : 'colder'} than standard.
         </p>
         <p className="mb-0">
-          The dial reads as always; over the ground everything is {fixed(share)} % faster:{' '}
+          Indicated speeds stay the same; true airspeed is {fixed(share)} % higher:{' '}
           {last?.cas ? `${withUnit(last.cas.targetKt * (air.tasShare ?? 1), 'kt')} true at the threshold` : ''}.{' '}
-          {share > 8 ? 'Climb and take-off suffer; the picture in the flare runs quicker.' : ''}{' '}
-          {sheet.engine.induction === 'carburetted' ? 'Mixture by the handbook.' : ''}
+          {share > 8 ? 'Take-off and climb are longer; the flare looks faster.' : ''}{' '}
+          {sheet.engine.induction === 'carburetted' ? 'Lean by the handbook.' : ''}
         </p>
       </>
     );
@@ -444,7 +442,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         </p>
         <p className="mb-1">
           Booking {withUnit(choices.bookingMin, 'min')}, on the ground {fixed(fuel.circuits.groundMin)} min, a circuit{' '}
-          {house.circuitMin} min (house figures).
+          {house.circuitMin} min (school figures).
         </p>
         <p className="soft mb-0 small">
           By power and specific consumption at 65 %: {withUnit(fuel.formulaLPerH, 'L/h')}; the sheet’s flow governs.
@@ -502,7 +500,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       </p>
       <p className="mb-0">
         {house.exchangeWords.join(', ')}: hands <em>and feet</em> clear. A nudge is not taking control. Help comes
-        early, and the record forgives it.
+        early; it costs nothing in the record.
       </p>
       {seatLacks(sheet).map((t) => (
         <p key={t} className="mb-0 mt-1">
@@ -617,7 +615,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
   ),
   electrics: ({ result, sheet }) => {
     if (!result.electrics || !sheet.electrical)
-      return <Missing>No electrical data on the sheet: how long things live cannot be computed.</Missing>;
+      return <Missing>No electrical data on the sheet: how long consumers last cannot be computed.</Missing>;
     const { electrics } = result;
     return (
       <>

@@ -40,7 +40,7 @@ export function LoadingFields({
           <input type="number" step="any" {...form.register('rearKg', number)} />
         </Field>
       ) : null}
-      <Field label="Booking left" unit="min" id="bookingMin" error={errors.bookingMin}>
+      <Field label="Time left in booking" unit="min" id="bookingMin" error={errors.bookingMin}>
         <input type="number" step="any" {...form.register('bookingMin', number)} />
       </Field>
     </>
@@ -114,7 +114,7 @@ export function HowFields({
           <option value="none">none</option>
         </select>
       </Field>
-      <Field label="Landings meant" id="intended">
+      <Field label="Intended landings" id="intended">
         <select {...form.register('intended')}>
           {(sheet.gear.layout === 'tailwheel'
             ? (['three-point', 'mains-first'] as const)
@@ -130,7 +130,7 @@ export function HowFields({
         <input inputMode="numeric" {...form.register('instructorLimit')} />
       </Field>
       {sheet.flapSteps.length > 1 ? (
-        <Field label="Flap at most" id="maxFlap">
+        <Field label="Maximum flap" id="maxFlap">
           <select {...form.register('maxFlap')}>
             <option value="">as the sheet and the wind say</option>
             {sheet.flapSteps.map((f) => (

@@ -46,7 +46,7 @@ export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arr
     <>
       {result.warnings.length > 0 ? (
         <div className="trouble" role="status" aria-label="Warnings">
-          <strong>Look at this first</strong>
+          <strong>Check first</strong>
           <ul>
             {result.warnings.map((w) => (
               <li key={w}>{w}</li>
@@ -140,7 +140,7 @@ function Arrange({
           </Button>
           {arranging.saveTemplate ? (
             <Button variant="outline-primary" onClick={() => void arranging.saveTemplate?.().then(setWord)}>
-              Make it the house’s order
+              Save as school order
             </Button>
           ) : null}
         </div>

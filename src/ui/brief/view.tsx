@@ -30,14 +30,14 @@ export function BriefView(props: Props) {
     <>
       <Title
         title={`Brief for lesson ${lesson}`}
-        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings meant.`}
+        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings intended.`}
       >
         <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>
           Card
         </Link>
         {mayAcknowledge ? (
           <Button variant="primary" onClick={() => void tap(() => props.acknowledge(props.briefId))} disabled={busy}>
-            {busy ? 'Sending' : 'I have read and understood it'}
+            {busy ? 'Sending' : 'I have read and understood this brief'}
           </Button>
         ) : null}
       </Title>
@@ -49,12 +49,12 @@ export function BriefView(props: Props) {
       ) : null}
       {choices.focus ? (
         <p>
-          <strong>Think of one thing:</strong> {choices.focus}
+          <strong>Focus on one thing:</strong> {choices.focus}
         </p>
       ) : null}
       <div className="grid">
         <BriefPanels shown={{ ...props, result: props.result }} arranging={null} />
-        <Outranked extra="Wind and mass are those of the moment it was saved." />
+        <Outranked extra="Wind and mass are as saved." />
         <SourceKey />
       </div>
     </>

@@ -31,7 +31,7 @@ export function WindFieldset({
           <FormCheck key={k}>
             <FormCheckInput type="radio" id={`wind-${k}`} value={k} {...form.register('windKind')} />
             <FormCheckLabel htmlFor={`wind-${k}`}>
-              {k === 'report' ? 'Wind from a report' : 'Wind heard or seen'}
+              {k === 'report' ? 'Wind from a report' : 'Wind observed'}
             </FormCheckLabel>
           </FormCheck>
         ))}

@@ -146,7 +146,7 @@ export function BriefWorkbench(props: Props) {
         line={
           saved
             ? `Saved ${instantText(saved.createdAt)}, version ${saved.version}; ${saved.acknowledgedAt ? `acknowledged by ${saved.acknowledgedByName ?? 'the pilot'} ${instantText(saved.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
-            : `${props.registration}: not saved yet. Paste the wind, look at the picture, save.`
+            : `${props.registration}: not saved yet. Paste the wind, check the picture, save.`
         }
       >
         <Button variant="outline-primary" aria-pressed={arrange} onClick={() => setArrange(!arrange)}>
@@ -162,11 +162,11 @@ export function BriefWorkbench(props: Props) {
         ) : null}
         {saved ? (
           <Link className="btn btn-outline-primary" href={`/checkouts/${checkoutId}/fly`}>
-            To fly
+            Go to Fly
           </Link>
         ) : null}
         <Button type="submit" variant="primary" disabled={isSubmitting}>
-          {isSubmitting ? 'Saving' : saved ? 'Save again' : 'Save the brief'}
+          {isSubmitting ? 'Saving' : saved ? 'Save new version' : 'Save brief'}
         </Button>
       </Title>
       <Problems problems={rest} title="Not saved" />
@@ -178,7 +178,7 @@ export function BriefWorkbench(props: Props) {
               <select {...form.register('runwayEnd')}>
                 {result.runways.map((r) => (
                   <option key={r.ident} value={r.ident}>
-                    {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', suits best' : ''}
+                    {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', best today' : ''}
                   </option>
                 ))}
               </select>
@@ -195,7 +195,7 @@ export function BriefWorkbench(props: Props) {
                 : v.gustSchool === 'half'
                   ? 'half the gust spread'
                   : 'the full gust spread'}
-              , {say(v.intended)} landings meant{v.focus ? `, “${v.focus}”` : ''}. Change
+              , {say(v.intended)} landings intended{v.focus ? `, “${v.focus}”` : ''}. Change
             </summary>
             <div className="brief-form mt-2">
               <LoadingFields errors={errors} form={form} sheet={sheet} />
@@ -203,7 +203,7 @@ export function BriefWorkbench(props: Props) {
               <HowFields errors={errors} form={form} sheet={sheet} />
               {v.two ? <SecondAeroplaneFields errors={errors} form={form} /> : null}
               <div style={{ gridColumn: 'span 2' }}>
-                <Field label="One thing to think of" id="focus" error={errors.focus} hint="Shown in the cockpit.">
+                <Field label="One thing to focus on" id="focus" error={errors.focus} hint="Shown in the cockpit.">
                   <input {...form.register('focus')} />
                 </Field>
               </div>

@@ -27,7 +27,7 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
           <tr>
             <th>Item</th>
             <th>How it went</th>
-            <th>Whose</th>
+            <th>Flown by</th>
             <th>Seen, and why</th>
           </tr>
         </thead>
@@ -41,7 +41,7 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
                   </>
                 ) : (
                   <>
-                    {o.name} <span className="soft small">beside the programme</span>
+                    {o.name} <span className="soft small">not in the programme</span>
                   </>
                 )}
               </td>

@@ -37,7 +37,7 @@ function OneLanding({
           ))}
         </ul>
       ) : what !== 'Worst' ? (
-        <p className="soft small mb-0">Nothing on the edge of what was seen.</p>
+        <p className="soft small mb-0">Nothing seen was near a limit.</p>
       ) : null}
       <p className="small mb-0 mt-1">
         <a href={`#landing-${l.number}`}>Every criterion</a>

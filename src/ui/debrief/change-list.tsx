@@ -6,7 +6,7 @@ export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {
   return (
     <>
       <p className="mb-2">
-        Nothing leaves the record: what was changed afterwards stands here, and numbers stay as they were.
+        Nothing is deleted: changes made afterwards are listed here, and landings keep their numbers.
       </p>
       <ul className="ps-3 mb-0">
         {changes.map((c) => (

@@ -420,7 +420,7 @@ export function drawTrend(element: HTMLElement, f: MeasureTrend): () => void {
   return end;
 }
 
-/** Whose landings they were, lesson by lesson: the pilot's part of each, and how many were his or her own. */
+/** Who flew the landings, lesson by lesson: the pilot's part of each, and how many were his or her own. */
 export function drawAuthorship(
   element: HTMLElement,
   lessons: readonly LessonPoint[],
@@ -464,7 +464,7 @@ export function drawAuthorship(
             fontSize: 12,
             color: css('--on-lagoon'),
           },
-          tip: `Lesson ${l.lesson}: the pilot\u2019s part ${fixed(l.authorship ?? 0, 2)} over ${l.withLevel} landings; ${l.own} of ${l.landings} own`,
+          tip: `Lesson ${l.lesson}: the pilot\u2019s part ${fixed(l.authorship ?? 0, 2)} over ${l.withLevel} landings; ${l.own} of ${l.landings} unassisted`,
         })),
       },
       {

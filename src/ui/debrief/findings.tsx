@@ -44,7 +44,7 @@ export function FindingList({ checkoutId, lesson, findings, links, decide }: Pro
   return (
     <>
       {open.length === 0 ? (
-        <p className="mb-2">Nothing stands out in what was recorded. That is an answer, not a lack of one.</p>
+        <p className="mb-2">No findings: nothing recorded stands out.</p>
       ) : (
         <ul className="finding-list">{open.map(item)}</ul>
       )}
@@ -106,7 +106,7 @@ function FindingItem({
             {'\u2019'}s own
           </span>
         ) : null}
-        {decide && !f.forPilot ? <span className="v-edge small"> {'\u00b7'} not told to the pilot</span> : null}
+        {decide && !f.forPilot ? <span className="v-edge small"> {'\u00b7'} not shown to the pilot</span> : null}
       </h3>
       <p className="mb-1">{decide ? f.instructor.charAt(0).toUpperCase() + f.instructor.slice(1) : f.pilot}</p>
       {decide && f.pilot !== f.instructor ? <p className="soft mb-1 small">To the pilot: {f.pilot}</p> : null}
@@ -143,7 +143,7 @@ function FindingItem({
       </p>
       {behind.length > 0 ? (
         <details className="small">
-          <summary>{behind.length} behind it</summary>
+          <summary>{behind.length} in evidence</summary>
           <p className="mb-0 mt-1">
             {behind.map((l) => (
               <a key={l.id} className="me-2 d-inline-block" href={l.href}>
@@ -168,7 +168,7 @@ function FindingItem({
                 Dismissed by {f.decided?.by} on {dateText(f.decided?.at ?? '')}: {f.decided?.reason}
               </span>
               <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void send('withdrawn')}>
-                Take it back
+                Undo
               </Button>
             </>
           ) : asking ? (
@@ -191,7 +191,7 @@ function FindingItem({
                 ))}
               </div>
               <Button variant="primary" size="sm" disabled={busy} onClick={() => void send('dismissed')}>
-                Dismiss it
+                Dismiss
               </Button>
               <Button
                 variant="outline-primary"
@@ -288,7 +288,7 @@ function OwnFinding({
   if (!open)
     return (
       <Button variant="outline-primary" size="sm" onClick={() => setOpen(true)}>
-        Add what you saw
+        Add your own finding
       </Button>
     );
   return (

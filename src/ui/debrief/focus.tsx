@@ -63,7 +63,7 @@ export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
             disabled={busy}
             onClick={() => void tap(() => acknowledge(held.id))}
           >
-            Read and talked through
+            Read and discussed
           </Button>
         ) : null}
         <Problems problems={problems} title="Not acknowledged" />

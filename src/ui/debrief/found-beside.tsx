@@ -29,12 +29,12 @@ export function FoundBeside({
           {powers
             .map((p) => `${p.data.phase}, ${p.data.setting}: ${withUnit(p.data.speed, unit)} ${p.data.vertical}`)
             .join('; ')}
-          . <Link href={`/hangar/${typeCode}`}>Where the chief decides</Link>
+          . <Link href={`/hangar/${typeCode}`}>Decide</Link>
         </p>
       ) : null}
       {trials.length > 0 ? (
         <p className="mb-0 mt-2">
-          <strong>Make-believe ground, trial results:</strong> {trials.map((t) => trialText(t.data, unit)).join('; ')}.
+          <strong>Slow approach trials:</strong> {trials.map((t) => trialText(t.data, unit)).join('; ')}.
         </p>
       ) : null}
     </>

@@ -73,7 +73,7 @@ export function LandingTable({
                   {SHORT[c.id] ?? say(c.id)}
                 </th>
               ))}
-              <th>Whose</th>
+              <th>Flown by</th>
             </tr>
           </thead>
           <tbody>

@@ -1,14 +1,14 @@
 import type { LessonSummary } from '@/core/assess';
 
 const PARTS = [
-  { key: 'own', name: 'own', fill: 'var(--lagoon)' },
+  { key: 'own', name: 'unassisted', fill: 'var(--lagoon)' },
   { key: 'prompted', name: 'voice', fill: 'var(--strip-soft)' },
-  { key: 'assisted', name: 'helped or taken', fill: 'var(--ochre)' },
+  { key: 'assisted', name: 'assisted or taken over', fill: 'var(--ochre)' },
   { key: 'outside', name: 'outside', fill: 'var(--brick)' },
   { key: 'notJudged', name: 'not judged', fill: 'var(--wash)' },
 ] as const;
 
-/** Whose landings they were, lesson by lesson; the table of the same numbers is one tap away. */
+/** Who flew the landings, lesson by lesson; the table of the same numbers is one tap away. */
 export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] }) {
   const most = Math.max(1, ...summaries.map((s) => s.landings));
   const W = 330;

@@ -116,7 +116,7 @@ export function PlanWorkbench(p: Props) {
       {
         id: `own-${crypto.randomUUID().slice(0, 8)}`,
         kind: 'own',
-        title: 'My own step',
+        title: 'Own step',
         why: '',
         minutes: 6,
         itemIds: [],
@@ -155,7 +155,7 @@ export function PlanWorkbench(p: Props) {
               : `the booking of ${bookingOk ? bookingMin : p.bookingMin} min limits`}
             ){groundMinutes(blocks) > 0 ? `, ${groundMinutes(blocks)} min on the ground before` : ''}.{' '}
             {over > 0 ? (
-              <strong className="v-outside">{over} min too long: shorten a step or take one out.</strong>
+              <strong className="v-outside">{over} min too long: shorten a step or remove one.</strong>
             ) : hand === null ? (
               'As proposed.'
             ) : (
@@ -217,7 +217,7 @@ export function PlanWorkbench(p: Props) {
                 onClick={() => {
                   setHand(null);
                   setFocus(null);
-                  setSaid('The proposal again.');
+                  setSaid('Proposal restored.');
                 }}
               >
                 Back to the proposal
@@ -251,7 +251,7 @@ export function PlanWorkbench(p: Props) {
             </div>
             <p className="small mb-2">
               Fuel for {hoursText(p.fuelMin)} to the reserve: {p.fuelWords}. {fixed(p.input.groundMin)} min on the
-              ground, {fixed(p.input.circuitMin)} min a circuit, as the house reckons.
+              ground, {fixed(p.input.circuitMin)} min a circuit, by school figures.
             </p>
             <fieldset>
               <legend>When</legend>
@@ -271,7 +271,7 @@ export function PlanWorkbench(p: Props) {
                       }}
                     />
                     <FormCheckLabel className="small" htmlFor={`slot-${s.key}`}>
-                      {s.name}: {fixed(s.crosswindKt)} kt across on {s.runwayEnd}
+                      {s.name}: {fixed(s.crosswindKt)} kt crosswind on {s.runwayEnd}
                       {s.gust ? ', in gusts' : ''}
                     </FormCheckLabel>
                   </FormCheck>
@@ -281,20 +281,20 @@ export function PlanWorkbench(p: Props) {
             <p className="mb-0 mt-2">
               <strong>
                 {proposal.wind.state === 'above'
-                  ? 'Too much wind.'
+                  ? 'Wind above the limit.'
                   : proposal.wind.state === 'step'
-                    ? 'The next step of wind.'
+                    ? 'Next crosswind step.'
                     : proposal.wind.state === 'below'
                       ? 'Wind already proven.'
                       : 'Wind not known.'}
               </strong>{' '}
               {proposal.wind.words.charAt(0).toUpperCase() + proposal.wind.words.slice(1)}.{' '}
-              <span className="soft small">Simulated station; the instructor looks at the sky.</span>
+              <span className="soft small">Simulated station; check the real weather.</span>
             </p>
           </Panel>
-          <Panel title="Not in it, and why">
+          <Panel title="Left out, and why">
             {proposal.left.length === 0 ? (
-              <p className="mb-0">Everything open found room.</p>
+              <p className="mb-0">Everything open fits.</p>
             ) : (
               <ul className="mb-0 ps-3">
                 {proposal.left.map((l) => (
@@ -326,7 +326,7 @@ export function PlanWorkbench(p: Props) {
               {said || (p.saved ? `Version ${p.saved.version}, saved by ${p.saved.by}.` : 'Not saved yet.')}
             </p>
             <Button variant="primary" disabled={busy || blocks.length === 0} onClick={() => void save()}>
-              Keep the plan of lesson {p.lesson}
+              Save plan of lesson {p.lesson}
             </Button>
           </Panel>
         </div>
@@ -404,7 +404,7 @@ function Step({
         <Button variant="" size="sm" aria-label={`Step ${n} down`} disabled={!down} onClick={() => down?.()}>
           <ArrowDown size={18} aria-hidden />
         </Button>
-        <Button variant="" size="sm" aria-label={`Take out step ${n}, ${b.title}`} onClick={remove}>
+        <Button variant="" size="sm" aria-label={`Remove step ${n}, ${b.title}`} onClick={remove}>
           <Trash2 size={18} aria-hidden />
         </Button>
       </div>

@@ -10,10 +10,11 @@ export function BiasTable({
   biases: { m: ShownMeasure; b: Bias; standard: { low: number; high: number } | null }[];
 }) {
   return (
-    <Panel title="Bias, measure by measure">
+    <Panel title="Bias by measure">
       {biases.length === 0 ? (
         <p className="mb-0">
-          Nothing of these landings was measured. What the eye saw is counted in the findings, never made into metres.
+          Nothing of these landings was measured. What was seen by eye counts in the findings and is never turned into
+          metres.
         </p>
       ) : (
         <div className="scroll-x">
@@ -26,7 +27,7 @@ export function BiasTable({
                 <th className="r">spread (sd)</th>
                 <th className="r">landings</th>
                 <th>Standard</th>
-                <th>Says</th>
+                <th>Result</th>
               </tr>
             </thead>
             <tbody>

@@ -7,8 +7,8 @@ export interface ProgressLanding extends DebriefLanding {
 }
 export const WINDS = [
   { key: 'any', name: 'any wind' },
-  { key: 'light', name: 'under 5 kt across' },
-  { key: 'some', name: '5 kt and more across' },
+  { key: 'light', name: 'under 5 kt crosswind' },
+  { key: 'some', name: '5 kt crosswind and more' },
   { key: 'gusts', name: 'with gusts' },
 ] as const;
 export const EVERY_TYPE = 'every type';

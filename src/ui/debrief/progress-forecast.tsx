@@ -54,7 +54,7 @@ export function RunForecast({ judged, run }: { judged: readonly DebriefLanding[]
       </p>
       <p className="soft small mb-0">
         A learning curve over {outcomes.length} judged landings, 2000 trials, median and 80 in 100 range. It counts what
-        was flown; it never signs.
+        was flown; it signs nothing.
       </p>
     </>
   );
@@ -63,7 +63,7 @@ export function RunForecast({ judged, run }: { judged: readonly DebriefLanding[]
 /** What the forecast tells, or why it does not. */
 function Told({ run, failed, forecast }: { run: RunAsked | null; failed: boolean; forecast: Forecast | null }) {
   if (!run) return 'No item of this checkout asks for a run of landings, so there is no bar to forecast.';
-  if (run.current >= run.needed) return `The run is there; still asked: ${run.missing}.`;
+  if (run.current >= run.needed) return `The run is complete; still required: ${run.missing}.`;
   if (failed) return 'The forecast could not be computed on this device.';
   if (forecast === null) return 'Computing the forecast \u2026';
   if (!forecast.tells) return forecastWords(forecast.why);

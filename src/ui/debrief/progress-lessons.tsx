@@ -12,8 +12,8 @@ export function LessonsTable({ lessons }: { lessons: readonly LessonPoint[] }) {
           <tr>
             <th>Lesson</th>
             <th className="r">part</th>
-            <th className="r">own</th>
-            <th className="r">own and in standard</th>
+            <th className="r">unassisted</th>
+            <th className="r">unassisted and in standard</th>
             <th className="r">judged</th>
           </tr>
         </thead>

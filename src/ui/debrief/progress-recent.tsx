@@ -7,21 +7,21 @@ export function RecentStats({ recent }: { recent: RecentShare }) {
   return (
     <dl className="progress-stats mb-2" style={{ gridTemplateColumns: '1fr 1fr' }}>
       <div>
-        <dt>own, of the last {recent.window}</dt>
+        <dt>unassisted, of the last {recent.window}</dt>
         <dd className="mono">{shareWords(recent.own, recent.window)}</dd>
       </div>
       <div>
-        <dt>own and in standard</dt>
+        <dt>unassisted and in standard</dt>
         <dd className="mono">{shareWords(recent.onTarget, recent.window)}</dd>
       </div>
       <div>
-        <dt>lower bound of own (Wilson, one-sided 90 %)</dt>
+        <dt>lower bound of unassisted (Wilson, one-sided 90 %)</dt>
         <dd className="mono">
           {recent.stats.wilsonLower90 === null ? '\u2013' : `${fixed(100 * recent.stats.wilsonLower90)} in 100`}
         </dd>
       </div>
       <div>
-        <dt>posterior of own, 80 in 100 range</dt>
+        <dt>posterior of unassisted, 80 in 100 range</dt>
         <dd className="mono">
           {recent.window === 0
             ? '\u2013'

@@ -12,16 +12,16 @@ export function BesideSchool({
   medians: readonly StageMedian[];
 }) {
   return (
-    <Panel title="Beside the school and before">
+    <Panel title="Compared with the school and before">
       <div className="scroll-x">
         <table className="plain">
           <thead>
             <tr>
               <th>Stage</th>
-              <th className="r">own, this pilot</th>
-              <th className="r">own, school</th>
-              <th className="r">own and in standard, this pilot</th>
-              <th className="r">own and in standard, school</th>
+              <th className="r">unassisted, this pilot</th>
+              <th className="r">unassisted, school</th>
+              <th className="r">unassisted and in standard, this pilot</th>
+              <th className="r">unassisted and in standard, school</th>
               <th>From</th>
             </tr>
           </thead>

@@ -21,7 +21,7 @@ export function SpeedByGate({
     (s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`,
   );
   return (
-    <Panel title="Speed, gate by gate">
+    <Panel title="Speed at each gate">
       {strips.length === 0 ? (
         <p className="mb-0">No speed was read or recorded at a gate.</p>
       ) : (

@@ -27,7 +27,7 @@ export function MeasureTrend({
   const drawTrend = useCallback(async (el: HTMLElement) => (await import('./charts')).drawTrend(el, trend), [trend]);
   const trendSaid = trendWords(trend);
   return (
-    <Panel title="Which way it goes">
+    <Panel title="Trend">
       <div className="filters mb-1">
         <Choose
           id="f-measure"

@@ -23,7 +23,7 @@ export function mediansByLesson(
   });
 }
 
-/** Whose landings they were, lesson by lesson. */
+/** Who flew the landings, lesson by lesson. */
 export function WhoseByLesson({
   lessons,
   medians,
@@ -39,7 +39,7 @@ export function WhoseByLesson({
     (l) => `lesson ${l.lesson} ${l.authorship === null ? 'not recorded' : fixed(l.authorship, 2)}`,
   );
   return (
-    <Panel title="Whose landings they were">
+    <Panel title="Who flew the landings">
       <Drawing draw={drawAuthorship} label={`The pilot\u2019s part by lesson: ${spoken.join(', ')}`} height={190} />
       <p className="soft small mb-1">
         The pilot{'\u2019'}s part of a landing: 1 nothing said, 0.75 a word, 0.25 hands or feet, 0 taken over; the mean

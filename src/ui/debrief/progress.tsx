@@ -109,7 +109,7 @@ export function Progress(p: Props) {
         </div>
         <div className="grid g-1-1">
           <WhoseByLesson lessons={lessons} medians={lessonMedians} />
-          <Panel title="How steady, and how far to go">
+          <Panel title="Consistency and forecast">
             <RecentStats recent={recent} />
             <RunForecast judged={judged} run={p.run} />
           </Panel>

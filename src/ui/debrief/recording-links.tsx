@@ -15,8 +15,8 @@ export function RecordingLinks({
       {recordings.map((t) => (
         <span key={t.id}>
           <strong>Recorded:</strong> <Link href={`/traces/${t.id}`}>replay {t.name}</Link> {'\u00b7'}{' '}
-          <Link href={`/traces/${t.id}/join`}>join with what was tapped</Link>
-          {t.limits > 0 ? ` \u00b7 ${t.limits} ${t.limits === 1 ? 'limit' : 'limits'} passed` : ''}.{' '}
+          <Link href={`/traces/${t.id}/join`}>compare with taps</Link>
+          {t.limits > 0 ? ` \u00b7 ${t.limits} ${t.limits === 1 ? 'limit' : 'limits'} exceeded` : ''}.{' '}
         </span>
       ))}
       {runs && sortie ? (

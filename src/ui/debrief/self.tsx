@@ -33,14 +33,10 @@ export function SelfAsk({
   );
   return (
     <section className={`panel mb-3 self-ask${forPilot ? '' : ' small-ask'}`} aria-label="The pilot first">
-      <h2>
-        {forPilot
-          ? 'You first: three taps, then what was recorded'
-          : 'The pilot first: ask, and tap what he or she says'}
-      </h2>
+      <h2>{forPilot ? 'You first: three taps, then the record' : 'Ask the pilot first, and tap the answers'}</h2>
       <div className="self-rows">
-        <div role="group" aria-label="How many were your own">
-          <span>{forPilot ? `How many of the ${landings} were your own?` : `Own, of ${landings}`}</span>
+        <div role="group" aria-label="How many unassisted">
+          <span>{forPilot ? `How many of the ${landings} did you fly unassisted?` : `Unassisted, of ${landings}`}</span>
           <div className="d-flex gap-1 flex-wrap">
             {Array.from({ length: landings + 1 }, (_, n) => chip(`o${n}`, String(n), own === n, () => setOwn(n)))}
           </div>
@@ -63,7 +59,7 @@ export function SelfAsk({
         {refusal ? (
           <span className="v-outside">{refusal}</span>
         ) : (
-          <span className="soft">The third tap keeps it and shows what was recorded beside it.</span>
+          <span className="soft">The third tap saves and shows the record beside it.</span>
         )}
       </p>
     </section>
@@ -77,12 +73,12 @@ export function SelfBeside({ compared, toldBy }: { compared: ReturnType<typeof c
   return (
     <div className="self-beside" data-self>
       <div>
-        <span className="soft small">own</span>
+        <span className="soft small">unassisted</span>
         <strong className="mono">
           {own.said} said, {own.recorded} recorded
         </strong>
         <span className="small">
-          {off === 0 ? 'the same' : off > 0 ? `${off} kinder than the record` : `${-off} harder than the record`}
+          {off === 0 ? 'the same' : off > 0 ? `${off} above the record` : `${-off} below the record`}
         </span>
       </div>
       <div>

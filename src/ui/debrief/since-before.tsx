@@ -13,12 +13,12 @@ export function SinceBefore({
   summary: LessonSummary;
 }) {
   return (
-    <Panel title="Since the lessons before">
+    <Panel title="Since earlier lessons">
       {changed.length === 0 ? (
         <p className="mb-0">
           {summaries[0]?.lesson === summary.lesson
-            ? 'The first lesson: nothing to set beside it.'
-            : 'Nothing moved by more than a fifth.'}
+            ? 'The first lesson: nothing to compare.'
+            : 'Nothing changed by more than a fifth.'}
         </p>
       ) : (
         <ul className="changed">

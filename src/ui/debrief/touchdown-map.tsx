@@ -66,8 +66,8 @@ export function TouchdownMap({ points, notSeen, touchdownM, trackM, widthM, box,
       </p>
       <Drawing draw={draw} label={`Touchdown map. ${summary} ${said}`} height={height} />
       <p className="soft mb-1 small">
-        Shapes: disc the pilot{'\u2019'}s own and in standard, half prompted or off target, barred ring outside or
-        assisted, dash not judged.{' '}
+        Shapes: disc unassisted and in standard, half prompted or off target, barred ring outside or assisted, dash not
+        judged.{' '}
         {s.n >= 3
           ? 'The full ellipse is one standard deviation and holds 39 in 100, the dashed one two and 86 in 100; the cross is the mean. '
           : ''}

@@ -14,27 +14,27 @@ export function TowardsSignature({
   recent: RecentShare;
 }) {
   return (
-    <Panel title="Towards the signature">
+    <Panel title="Progress to sign-off">
       {recent.window === 0 ? (
         <p className="mb-0">No judged landing yet.</p>
       ) : (
         <>
           <p className="mb-1">
             <strong>
-              {recent.own} of the last {recent.window} the pilot{'\u2019'}s own
+              {recent.own} of the last {recent.window} unassisted
             </strong>
-            , {recent.onTarget} of them in standard throughout
+            , {recent.onTarget} of them in standard
             {recent.notJudged > 0 ? `; ${recent.notJudged} not judged beside them` : ''}.
           </p>
           <p className="soft mb-2" style={{ fontSize: 14 }}>
             Lower bound of that share {fixed((recent.stats.wilsonLower90 ?? 0) * 100)} in 100 (Wilson, one-sided 90 %):
-            a summary of what was flown, not a chance of what comes.
+            a summary of what was flown, not a prediction.
           </p>
         </>
       )}
       <p className="mb-0">
         {open.length === 0 ? (
-          'Every item has its evidence.'
+          'All items have evidence.'
         ) : (
           <>
             Open: {open.map((i) => i.item.id).join(', ')}. <Link href={`${base}/sign`}>What is missing</Link>

@@ -52,7 +52,7 @@ export function Airwork(props: ViewProps) {
       ))}
       {pack.airwork ? (
         <>
-          <h2 className="group">Also flown, beside the programme</h2>
+          <h2 className="group">Other exercises flown</h2>
           {also.map((form) => (
             <ItemRow
               key={form}
@@ -70,7 +70,7 @@ export function Airwork(props: ViewProps) {
           ))}
         </>
       ) : null}
-      <h2 className="group">Found in flight</h2>
+      <h2 className="group">Power settings noted</h2>
       <PowerTable {...props} />
       <Trials {...props} />
     </section>
@@ -91,7 +91,7 @@ export function Ground(props: ViewProps) {
       ))}
       {lists.length > 0 ? (
         <>
-          <h2 className="group">From memory</h2>
+          <h2 className="group">Recall items</h2>
           {lists.map((l) => (
             <ItemRow
               key={l.key}
@@ -231,12 +231,12 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
               {judged && computed !== 'not-seen' ? (
                 <p className="mb-0 judged">
                   <VerdictMark verdict={computed} label="by what is tapped" /> By what is tapped: {say(computed)}
-                  {judged.reasons.length > 0 ? `; ${detailSaid(judged.reasons)}` : ''}. You may make it worse, not
+                  {judged.reasons.length > 0 ? `; ${detailSaid(judged.reasons)}` : ''}. It can be made worse, not
                   better.
                 </p>
               ) : null}
               <Whose
-                title={`${name} whose it was`}
+                title={`${name} who flew it`}
                 now={null}
                 off={final === 'not-seen' || busy}
                 choose={(level) => void keep(level)}

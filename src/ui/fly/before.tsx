@@ -10,8 +10,8 @@ export function NotPrepared({ of }: { of: Ashore }) {
       <h1>{of.sortieId === null ? 'Flights on this device' : 'Not prepared on this device'}</h1>
       {of.sortieId !== null ? (
         <p>
-          This flight was not taken along. On the ground, with the network, open the checkout, go to Fly and choose{' '}
-          <em>Take this flight</em>.
+          This device was not prepared for the flight. On the ground, with the network, open the checkout, go to Fly and
+          choose <em>Prepare this device</em>.
         </p>
       ) : null}
       {of.here.length > 0 ? (
@@ -28,10 +28,10 @@ export function NotPrepared({ of }: { of: Ashore }) {
           ))}
         </ul>
       ) : (
-        <p>No flight is kept here yet.</p>
+        <p>No flight on this device yet.</p>
       )}
       <p>
-        <a href="/board">To the board</a>
+        <a href="/board">Back to board</a>
       </p>
     </>
   );
@@ -42,7 +42,7 @@ export function WhoRecords({ author, other, go }: { author: string; other: strin
     <>
       <h1>Who is recording?</h1>
       <p>
-        {author} took this flight along; since then {other} has signed in on this device. What is recorded here is
+        {author} prepared this device; since then {other} has signed in on this device. What is recorded here is
         recorded in the name of {author}.
       </p>
       <p>
@@ -51,7 +51,7 @@ export function WhoRecords({ author, other, go }: { author: string; other: strin
         </button>
       </p>
       <p>
-        <a href="/board">I am {other}: to the board</a>
+        <a href="/board">I am {other}: back to board</a>
       </p>
     </>
   );

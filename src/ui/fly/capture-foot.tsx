@@ -14,11 +14,11 @@ export function WhoseAndEnd({ capture }: { capture: Capture }) {
   const helped = (draft.intervention ?? 0) >= 2;
   return (
     <>
-      <Whose title={`Whose ${goAround ? 'go-around' : 'landing'} was it`} now={draft.intervention} choose={choose} />
+      <Whose title={`Who flew the ${goAround ? 'go-around' : 'landing'}`} now={draft.intervention} choose={choose} />
       {helped || draft.helpedOn.length > 0 ? (
         <div>
-          <h2>Helped on</h2>
-          <div className="taps of6" role="group" aria-label="Helped on">
+          <h2>Assisted on</h2>
+          <div className="taps of6" role="group" aria-label="Assisted on">
             {HELP_CONTROLS.map((c) => (
               <button
                 key={c}
@@ -46,7 +46,7 @@ export function WhoseAndEnd({ capture }: { capture: Capture }) {
           aria-pressed={draft.demonstration}
           onClick={() => set({ demonstration: !draft.demonstration })}
         >
-          My demonstration
+          Demonstration
         </button>
         <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>
           Stopped<small>device may be touched</small>
@@ -75,7 +75,7 @@ export function CaptureFoot({ capture, tailwheel }: { capture: Capture; tailwhee
   return (
     <div className={`wide foot taps ${cleans.length > 1 ? 'two' : ''}`}>
       <button type="button" className="tap big" onClick={() => void undo()}>
-        {correcting ? 'Leave it' : 'Undo'}
+        {correcting ? 'Cancel' : 'Undo'}
       </button>
       {cleans.map((a) => (
         <button

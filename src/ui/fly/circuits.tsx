@@ -75,7 +75,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
           <button type="button" className="tap" style={{ width: 'auto', display: 'inline-block' }} onClick={askWind}>
             log the wind
           </button>{' '}
-          so that the landing counts for wind.
+          so that the landing counts towards the crosswind limit.
         </p>
       ) : null}
       <div className="cap">
@@ -102,8 +102,8 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
         </div>
         <CaptureFoot capture={capture} tailwheel={pack.tailwheel} />
         <p className="wide mb-0" style={{ fontSize: 15 }}>
-          Help early; the record forgives it. Untouched rows are <em>not seen</em>, never assumed good. Place, clean,
-          whose: the third tap saves.
+          Help early; it costs nothing in the record. Untouched rows are <em>not seen</em>, never assumed good. Place,
+          clean, who flew it: the third tap saves.
         </p>
       </div>
       {more ? (

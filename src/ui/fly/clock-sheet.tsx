@@ -71,7 +71,7 @@ export function ClockSheet({ clock, flowLPerH, fuelL, registration, marked, has,
           </dd>
         </div>
         <div>
-          <dt>a circuit, {clock.circuitLearned ? 'as flown today' : 'house figure'}</dt>
+          <dt>a circuit, {clock.circuitLearned ? 'as flown today' : 'school figure'}</dt>
           <dd>{clock.circuitMin.toFixed(1)} min</dd>
         </div>
       </dl>

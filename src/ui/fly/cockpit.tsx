@@ -203,7 +203,7 @@ export function Cockpit() {
       (v === 'wheels' && state.pack.gearLamps) ||
       (v === 'paper' && view === 'paper'),
   );
-  const counts = `${saved} on this device, ${sentLandings} at the field${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
+  const counts = `${saved} on this device, ${sentLandings} sent${waiting > 0 ? `, ${plural(waiting, 'tap')} to send` : ''}`;
   const props = { pack: state.pack, folded, saveEvent, say: tell };
   return (
     <main className="fly" id="main">
@@ -254,7 +254,7 @@ export function Cockpit() {
       {refused.length > 0 ? (
         <p className="mb-2">
           <button type="button" className="tap" style={{ width: 'auto' }} onClick={() => setOpen('refused')}>
-            {refused.length} refused by the server: see why
+            {refused.length} not accepted by the server: see why
           </button>
         </p>
       ) : null}

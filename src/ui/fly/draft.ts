@@ -73,7 +73,7 @@ export const nothingTapped = (d: Draft): boolean =>
 /** What contradicts itself in a draft, as a question to answer before it is saved; null = nothing does. */
 export function contradiction(draft: Draft): string | null {
   if (draft.helpedOn.length > 0 && draft.intervention !== null && draft.intervention < 2)
-    return `Helped on ${draft.helpedOn.map(say).join(', ')} is noted, and ${draft.intervention === 0 ? 'own' : 'prompted'} is tapped. Which was it? Tap helped, or clear the help.`;
+    return `Assisted on ${draft.helpedOn.map(say).join(', ')} is noted, and ${draft.intervention === 0 ? 'unassisted' : 'prompted'} is tapped. Tap assisted, or clear what was assisted on.`;
   if (draft.kind === 'low-pass' && touchSeen(draft))
     return 'A low pass does not touch. Was it a full stop or a touch and go? Choose the kind, or clear where it touched.';
   return null;

@@ -42,7 +42,7 @@ export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {
   return (
     <div className="rowline">
       <button type="button" className="tap left" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Power found
+        Power setting noted
         <small>
           {folded.powers.length === 0
             ? 'a setting and the speed it gives, for the sheet'
@@ -53,7 +53,7 @@ export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {
         <>
           {folded.powers.length > 0 ? (
             <table className="found">
-              <caption className="visually-hidden">Power found</caption>
+              <caption className="visually-hidden">Power setting noted</caption>
               <thead>
                 <tr>
                   <th scope="col">phase</th>
@@ -151,7 +151,7 @@ export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {
             />
           </div>
           <button type="button" className="tap big" disabled={missing.length > 0} onClick={() => void keep()}>
-            {missing.length > 0 ? `Still to say: ${missing.join(', ')}` : 'Save this setting'}
+            {missing.length > 0 ? `Missing: ${missing.join(', ')}` : 'Save this setting'}
           </button>
         </>
       ) : null}
@@ -178,8 +178,8 @@ export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
   const [round, setRound] = useState(0);
   const missing = [
     row.speed === null ? 'the speed' : '',
-    row.groundFt === null ? 'the height of the make-believe ground' : '',
-    row.arrested === null ? 'was it arrested' : '',
+    row.groundFt === null ? 'the reference height' : '',
+    row.arrested === null ? 'descent arrested' : '',
   ].filter(Boolean);
   const keep = async () => {
     if (missing.length > 0) return;
@@ -197,7 +197,7 @@ export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
   return (
     <div className="rowline">
       <button type="button" className="tap left" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Make-believe ground
+        Slow approach trials
         <small>
           {folded.trials.length === 0
             ? 'slow approaches at height: flap, power, speed, was it arrested'
@@ -288,7 +288,7 @@ export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
               set={(speed) => setRow({ ...row, speed })}
             />
             <Stepper
-              title="Ground at, QNH"
+              title="Reference height, QNH"
               unit="ft"
               start={Math.ceil(((pack.reach?.elevationFt ?? 0) + 2500) / 100) * 100}
               step={100}
@@ -336,7 +336,7 @@ export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
             />
           </div>
           <button type="button" className="tap big" disabled={missing.length > 0} onClick={() => void keep()}>
-            {missing.length > 0 ? `Still to say: ${missing.join(', ')}` : 'Save this trial'}
+            {missing.length > 0 ? `Missing: ${missing.join(', ')}` : 'Save this trial'}
           </button>
           <p className="mb-0" style={{ fontSize: 15 }}>
             At height, never near the ground. An engine that stops in a slow approach with power leaves less wash over

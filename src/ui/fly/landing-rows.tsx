@@ -80,14 +80,14 @@ export function LandingRows({
           columns={2}
         />
         <Words
-          title="Meant"
+          title="Intended"
           options={meanings}
           now={draft.intended as never}
           choose={(v) => set({ intended: v ?? meant(pack.intended) })}
           columns={pack.tailwheel ? 2 : 1}
         />
         <Words
-          title="Touched"
+          title="Touched down"
           options={touched}
           now={draft.touched as never}
           choose={(v) => set({ touched: v })}
@@ -107,7 +107,15 @@ export function LandingRows({
           left="left"
           right="right"
         />
-        <Sided title="Nose, crab" field="crab" draft={draft} set={set} bands={SIDED_BANDS} left="left" right="right" />
+        <Sided
+          title="Crab at touchdown"
+          field="crab"
+          draft={draft}
+          set={set}
+          bands={SIDED_BANDS}
+          left="left"
+          right="right"
+        />
         <Sided
           title="Swing in the roll-out"
           field="swing"

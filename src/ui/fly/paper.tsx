@@ -79,7 +79,7 @@ export function Paper({
       <h1>From paper</h1>
       <p className="mb-0">
         One landing a line, the ten columns of the card: {TALLY_COLUMNS.join(', ')}. A dash is <em>not seen</em>, =
-        repeats the line above. Runway {runwayEnd}; no wind is taken, so these do not move the crosswind step.
+        repeats the line above. Runway {runwayEnd}; no wind is recorded, so these do not raise the crosswind limit.
       </p>
       <div className="typed">
         <label htmlFor="paper-lines">Landings</label>
@@ -115,7 +115,7 @@ export function Paper({
       </ol>
       <div className="taps t2">
         <button type="button" className="tap big" onClick={done}>
-          Not now<small>what is written stays</small>
+          Not now<small>what you typed stays</small>
         </button>
         <button
           type="button"
@@ -124,7 +124,7 @@ export function Paper({
           onClick={() => void enter()}
         >
           {good.length < lines.length
-            ? 'Mend the marked lines first'
+            ? 'Correct the marked lines first'
             : `Enter ${good.length} landing${good.length === 1 ? '' : 's'}`}
         </button>
       </div>
@@ -138,9 +138,9 @@ function words(l: TallyLanding | null): string {
   const sided = (name: string, x: { band: string; side: string | null } | null) =>
     x === null || x.band === 'none' ? '' : `, ${name} ${say(x.band)} ${x.side ?? ''}`;
   const whose = l.demonstration
-    ? 'my demonstration'
+    ? 'demonstration'
     : l.intervention === null
-      ? 'whose not noted'
+      ? 'not noted who flew it'
       : (INTERVENTIONS[l.intervention]?.word ?? '');
   return `${say(l.kind)}${l.touched ? `, touched ${l.touched === 'mains-first' ? 'mains first' : say(l.touched)}` : ''}${l.along ? `, ${say(l.along)}` : ''}${l.lateral ? `, ${say(l.lateral)}` : ''}${sided('drift', l.drift)}${sided('crab', l.crab)}${sided('swing', l.swing)}${l.bounce && l.bounce.count > 0 ? `, ${l.bounce.count} bounce${l.bounce.count > 1 ? 's' : ''}${l.bounce.handling ? ` ${say(l.bounce.handling)}` : ''}` : ''}: ${whose}`;
 }

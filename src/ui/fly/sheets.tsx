@@ -49,10 +49,10 @@ export function RunwaySheet({
 /** What the server refused, each with why. */
 export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; close: () => void }) {
   return (
-    <Sheet title="Refused by the server" close={close}>
+    <Sheet title="Not accepted by the server" close={close}>
       <p className="mb-0">
-        These stay on this device as they were recorded. Nothing was thrown away: write down what matters and tell the
-        chief.
+        These stay on this device as they were recorded. Nothing was deleted. Write down what matters and tell the chief
+        instructor.
       </p>
       <ul>
         {refused.map((e) => (

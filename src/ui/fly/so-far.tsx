@@ -76,8 +76,8 @@ export function SoFar({
           </tbody>
         </table>
         <p className="mb-1" style={{ fontSize: 15 }}>
-          Flown: {flownWords(countFlown(list))}. Counted: flown alone or with a word. Helped, taken over and
-          demonstrated ones are not.
+          Flown: {flownWords(countFlown(list))}. Counted: unassisted or prompted. Assisted, taken-over and demonstrated
+          landings are not.
         </p>
         {pack.plan && pack.plan.length > 0 ? (
           <details>
@@ -92,7 +92,7 @@ export function SoFar({
           </details>
         ) : null}
         <details>
-          <summary className="tap">Put one right, or enter from paper</summary>
+          <summary className="tap">Correct a landing, or enter from paper</summary>
           <div className="taps t4" style={{ paddingTop: 8 }}>
             {folded.landings.map((l) => (
               <button key={l.id} type="button" className="tap" onClick={() => correct(l)}>

@@ -29,7 +29,7 @@ export function Stopped({ pack, folded }: { pack: SortiePack; folded: Folded }) 
       ))}
       {last.map((s) => (
         <p key={s.code + stopWords(s)} className="mb-0">
-          <strong>{name}, kept as flown past a stop:</strong> {stopWords(s)}. The reason is asked for on the ground.
+          <strong>{name}, recorded as flown past a stop:</strong> {stopWords(s)}. The reason is asked for on the ground.
         </p>
       ))}
     </div>

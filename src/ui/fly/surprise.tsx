@@ -18,7 +18,7 @@ const WHY = {
 } as const;
 
 /**
- * If it stops now, where? Asked where the rules of simulated failures let it be asked; the model's answer is shown only
+ * Engine failure now: where? Asked where the rules of simulated failures let it be asked; the model's answer is shown only
  * after the pilot's.
  */
 export function Surprise({
@@ -35,7 +35,7 @@ export function Surprise({
   if (!field)
     return (
       <p className="mb-0">
-        This flight was taken along before the reach was part of it. Take it along again on the ground.
+        This device was prepared before gliding range was part of it. Prepare it again on the ground.
       </p>
     );
   const blowing = wind
@@ -67,9 +67,9 @@ export function Surprise({
   const name = (a: string) => (a === 'ahead' ? 'ahead, on what is left' : a === 'field' ? 'a field' : a);
   return (
     <>
-      <Words title="Where we are" options={STOP_LEGS} now={leg} choose={pick} columns={5} />
+      <Words title="Position" options={STOP_LEGS} now={leg} choose={pick} columns={5} />
       <button type="button" className="tap" style={{ width: 'auto' }} onClick={any}>
-        Pick a place for me, and wait for it
+        Pick a place for me and wait
       </button>
       {leg ? (
         <div className="pair">
@@ -113,7 +113,7 @@ export function Surprise({
       ) : null}
       {model ? (
         <Words
-          title="“If it stops now, where?” The pilot says"
+          title="Engine failure now: where? The pilot says"
           options={['ahead', ...ends, 'field']}
           now={answer}
           choose={setAnswer}
@@ -125,7 +125,7 @@ export function Surprise({
         <>
           <p role="status" className="mb-0">
             <strong>
-              {answer === model.answer ? 'As the model has it.' : `The model says: ${name(model.answer)}.`}
+              {answer === model.answer ? 'As the model.' : `Model answer: ${name(model.answer)}.`}
               {model.verdict === 'doubtful' ? ' Doubtful: less than 200 ft in hand.' : ''}
             </strong>{' '}
             {model.ahead
@@ -133,22 +133,23 @@ export function Surprise({
               : model.ends
                   .map(
                     (e) =>
-                      `${e.id} ${e.reason === 'turn-back-below-house-height' ? 'a turn back below the house height' : e.marginFt === null ? 'no way there' : `${Math.round(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}`,
+                      `${e.id} ${e.reason === 'turn-back-below-house-height' ? 'a turn back below the school height' : e.marginFt === null ? 'no way there' : `${Math.round(Math.abs(e.marginFt))} ft ${e.marginFt < 0 ? 'short' : 'in hand'}`}`,
                   )
                   .join(', ')}
             .{' '}
             {model.held.flapDeg > 0 || model.held.gear === 'down'
-              ? `With ${[model.held.flapDeg > 0 ? `flap ${model.held.flapDeg}°` : '', model.held.gear === 'down' ? 'gear down' : ''].filter(Boolean).join(' and ')} as held there${model.retracted ? `; brought in at once ${model.retracted.bestId ?? 'still no runway'}` : ''}. `
+              ? `With ${[model.held.flapDeg > 0 ? `flap ${model.held.flapDeg}°` : '', model.held.gear === 'down' ? 'gear down' : ''].filter(Boolean).join(' and ')} as held there${model.retracted ? `; retracted at once ${model.retracted.bestId ?? 'still no runway'}` : ''}. `
               : ''}
             {model.oneEngineFpm === null
               ? ''
               : `That is with both engines stopped; on one, at Vyse, clean and feathered, it ${model.oneEngineFpm >= 0 ? `climbs ${Math.floor(model.oneEngineFpm)}` : `descends ${Math.ceil(-model.oneEngineFpm)}`} ft/min. `}
             A left-hand circuit at the sheet’s numbers, wind{' '}
             {String(Math.round(blowing.fromMagneticDeg)).padStart(3, '0')}/{Math.round(blowing.kt)} kt{' '}
-            {wind ? 'as logged' : 'as briefed'}, {field.reactionS} s to react. A model for talking, never a permission.
+            {wind ? 'as logged' : 'as briefed'}, {field.reactionS} s to react. A model for discussion, never a
+            permission.
           </p>
           <Whose
-            title="Whose answer was it"
+            title="Who answered"
             now={null}
             choose={(level) =>
               save(

@@ -47,7 +47,7 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
       </p>
       <div className="mb-3">
         <label className="form-label mb-1" htmlFor="second">
-          Who else swaps seats in this flight
+          Second pilot on this flight
         </label>
         <select
           id="second"
@@ -69,10 +69,10 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
         </div>
       </div>
       <button type="button" className="btn btn-primary btn-lg" onClick={() => void take()} disabled={word.busy}>
-        Take this flight
+        Prepare this device
       </button>
       <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>
-        {word.text} {word.onlyWith ? <a href={address}>Fly with the page kept open</a> : null}
+        {word.text} {word.onlyWith ? <a href={address}>Fly with this page open</a> : null}
       </p>
     </>
   );
@@ -86,7 +86,7 @@ async function takeAlong(sortieId: string, say: Say, query: string, view: string
     return say(
       'This address is not secure (neither https nor this machine), so the browser keeps nothing for the flight. Open Jeito by https.',
     );
-  say('Taking it along …', true);
+  say('Preparing …', true);
   try {
     const response = await fetch(`/api/sorties/${sortieId}${query}`);
     if (response.status === 409)
@@ -103,7 +103,7 @@ async function takeAlong(sortieId: string, say: Say, query: string, view: string
       );
     window.location.href = `/fly?sortie=${sortieId}&view=${view}`;
   } catch {
-    say('It could not be put on this device. Check the network and the room left on the device, then try again.');
+    say('This device could not be prepared. Check the network and the room left on the device, then try again.');
   }
 }
 

@@ -58,7 +58,7 @@ export function AirframesOfType({
             <tr>
               <th>Registration</th>
               <th className="r">Empty</th>
-              <th className="r">To inspection</th>
+              <th className="r">To next inspection</th>
               <th>Differs from the type</th>
               <th>Version</th>
               {edits ? (

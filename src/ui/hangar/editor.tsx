@@ -101,7 +101,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
     <>
       <Title
         title={title}
-        line={`From version ${version}. Saving makes version ${version + 1}; checkouts keep theirs until they are moved on purpose.`}
+        line={`From version ${version}. Saving makes version ${version + 1}; checkouts keep theirs until they are updated.`}
       />
       <Problems
         problems={trouble.filter((p) => !p.path.startsWith('sheet.') && p.path !== 'reason')}
@@ -180,7 +180,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
         </Panel>
         <div className="grid" style={{ alignContent: 'start' }}>
           {drawn === 'aerodrome' ? (
-            <Panel title="As it is drawn">
+            <Panel title="Preview">
               <AerodromeDrawing
                 runways={(settled as { runways: Parameters<typeof AerodromeDrawing>[0]['runways'] }).runways ?? []}
                 name={(settled as { name?: string }).name ?? ''}
@@ -189,9 +189,9 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
           ) : null}
           {kind === 'content' ? <ImportFile node={node} take={keep} /> : null}
           {kind === 'content' ? null : (
-            <Panel title="What the validator says">
+            <Panel title="Consistency check">
               {findings === null ? (
-                <p className="soft mb-0">A field is empty: complete it and the sheet is checked.</p>
+                <p className="soft mb-0">A field is empty. Complete it to check the sheet.</p>
               ) : (
                 <FindingList
                   findings={findings}
@@ -203,7 +203,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
               )}
             </Panel>
           )}
-          <Panel title="What changes">
+          <Panel title="Changes">
             {differences.length === 0 ? (
               <p className="soft mb-0">Nothing yet.</p>
             ) : (
@@ -521,7 +521,7 @@ function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => 
   const [problem, setProblem] = useState('');
   return (
     <Panel title="From a file">
-      <FormLabel htmlFor="import">An export of this, changed elsewhere</FormLabel>
+      <FormLabel htmlFor="import">A changed export</FormLabel>
       <FormControl
         id="import"
         type="file"
@@ -537,7 +537,7 @@ function ImportFile({ node, take }: { node: FormNode; take: (value: unknown) => 
               const wrong = misfit(node, body);
               if (wrong !== null)
                 return setProblem(
-                  `This file has not the form of what is edited here (${wrong}). Export it here first, change that file, and bring it back.`,
+                  `This file does not match what is edited here (${wrong}). Export it here first, change that file, and bring it back.`,
                 );
               take(body);
               setProblem('');
@@ -682,7 +682,7 @@ function SourcedField({
                 });
               }}
             >
-              let it govern
+              make it governing
             </Button>{' '}
             <Button
               variant="link"

@@ -7,7 +7,7 @@ export function FindingList({ findings, go }: { findings: readonly SheetFinding[
   if (findings.length === 0)
     return (
       <p className="mb-0">
-        <Verdict verdict="within">The sheet agrees with itself.</Verdict>
+        <Verdict verdict="within">The sheet is consistent.</Verdict>
       </p>
     );
   return (

@@ -29,7 +29,7 @@ export function PowerFindings({ findings, decides, decide }: Props) {
             <strong>{f.what}</strong> <span className="soft">{f.where}</span>
           </div>
           <div className="small">
-            {f.now ? `The sheet says ${f.now}.` : 'The sheet has no such phase yet.'} {f.decided}
+            {f.now ? `The sheet gives ${f.now}.` : 'The sheet has no such phase yet.'} {f.decided}
           </div>
           {f.decided === null && decides ? <Decide id={f.id} decide={decide} /> : null}
         </li>
@@ -53,7 +53,7 @@ function Decide({ id, decide }: { id: string; decide: Props['decide'] }) {
       </Field>
       <div className="d-flex gap-2 mt-1">
         <Button variant="primary" size="sm" disabled={f.busy} onClick={() => void f.send({ decision: 'approved' })}>
-          Put it on the sheet as measured
+          Add to the sheet as measured
         </Button>
         <Button
           variant="outline-primary"
@@ -61,7 +61,7 @@ function Decide({ id, decide }: { id: string; decide: Props['decide'] }) {
           disabled={f.busy}
           onClick={() => void f.send({ decision: 'declined' })}
         >
-          Leave it in the record
+          Keep in the record only
         </Button>
       </div>
     </div>

@@ -6,7 +6,7 @@ import { Source } from '../shared/source';
 
 export function HowItHandles({ sheet }: { sheet: TypeSheet }) {
   return (
-    <Panel title="How it handles">
+    <Panel title="Handling">
       <div className="cols-2">
         {sheet.attributes.map((a) => (
           <div key={a.key} className="pair2">
@@ -25,7 +25,7 @@ export function HowItHandles({ sheet }: { sheet: TypeSheet }) {
 /** What the instructor reaches from the other seat. */
 export function InstructorSeat({ sheet }: { sheet: TypeSheet }) {
   return (
-    <Panel title="From the instructor's seat">
+    <Panel title="Instructor's seat">
       <table className="plain">
         <tbody>
           {sheet.instructorSeat.map((s) => (
@@ -71,7 +71,7 @@ export function Procedures({ sheet }: { sheet: TypeSheet }) {
   return (
     <div className="grid g-3">
       {sheet.afterLimit.length > 0 ? (
-        <Panel title="After a limit was passed">
+        <Panel title="After an exceedance">
           {sheet.afterLimit.map((a) => (
             <p key={a.channel} className="mb-1">
               <strong>{LIMIT_NAME[a.channel]}:</strong> {a.text}

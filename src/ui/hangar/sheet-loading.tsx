@@ -54,7 +54,7 @@ export function LoadingAndElectrics({ sheet }: { sheet: TypeSheet }) {
       </Panel>
       <Panel title="Electrics">
         {!electrical ? (
-          <p className="soft mb-0">Not on the sheet: how long things live cannot be computed.</p>
+          <p className="soft mb-0">Not on the sheet: how long consumers last cannot be computed.</p>
         ) : (
           <>
             <p className="mb-1">

@@ -131,7 +131,7 @@ export function Circuit(props: Props) {
   if (!runway || !pace || !old)
     return (
       <Panel title="No runway">
-        <p className="mb-0">This type finds no surface here: no runway of this aerodrome takes it.</p>
+        <p className="mb-0">No runway of this aerodrome suits this type.</p>
       </Panel>
     );
   const hidden = surprise !== null && surprise.answer === null;
@@ -194,7 +194,7 @@ export function Circuit(props: Props) {
                   <svg width="34" height="12" aria-hidden>
                     <path d="M1 6H33" stroke="var(--brick)" strokeWidth="4" strokeDasharray="2 7" />
                   </svg>{' '}
-                  no runway reached
+                  no runway in range
                 </li>
                 <li>
                   <svg width="34" height="12" aria-hidden>
@@ -230,7 +230,7 @@ export function Circuit(props: Props) {
           <Panel title="Pace">
             <PaceWords pace={pace} old={old} names={[sheet.name, oldSheet.name]} word={props.word} />
           </Panel>
-          <Panel title="If it stops now, where?">
+          <Panel title="Engine failure now: where?">
             <Surprise
               reach={reach.value}
               old={reach.old}
@@ -375,7 +375,7 @@ export function Circuit(props: Props) {
           ))}
         </ol>
       </Panel>
-      <Panel title="What this rests on">
+      <Panel title="Assumptions">
         <p className="small mb-1">
           Wind {windText}, {props.windSource}; air {fixed(state.oat)} °C at standard pressure, density{' '}
           {fixed(sigma * 100)} % of standard. Speeds and gates of the sheet at its reference mass; climb from power less
@@ -383,7 +383,7 @@ export function Circuit(props: Props) {
           with the propeller as the sheet has it, bank {fixed(state.glide)}°, 50 ft wanted over the threshold, no turn
           back below {props.turnBack.heightFt} ft ({props.turnBack.source}).
         </p>
-        <Outranked extra="Reach is a model for talking about, never a permission to turn back." />
+        <Outranked extra="Gliding range is a model for discussion, never a permission to turn back." />
       </Panel>
     </div>
   );
@@ -602,7 +602,7 @@ function Surprise({
       {!surprise || surprise.answer !== null ? (
         <p className="mb-2">
           {sheet.twin ? 'Both engines stopped: a' : 'A'} runway is reached with 200 ft in hand for {downTo(share * 100)}{' '}
-          % of the circuit’s time, with flap and gear as they are held there. Nothing is reached on parts of:{' '}
+          % of the circuit’s time, with flap and gear as they are held there. No runway in range on parts of:{' '}
           {nothing.join(', ') || 'no leg'}.{' '}
           {sheet.twin && oneEngine !== null
             ? `One engine stopped: at Vyse exact, clean and feathered it ${oneEngine >= 0 ? `climbs ${downTo(oneEngine)}` : `descends ${upTo(-oneEngine)}`} ft/min at circuit height; with gear or flap it descends.`
@@ -610,10 +610,10 @@ function Surprise({
         </p>
       ) : null}
       {surprise && found ? (
-        <div role="group" aria-label="If it stops now, where?">
+        <div role="group" aria-label="Engine failure now: where?">
           <p className="mb-1">
-            <strong>It stops now</strong>: {found.leg}, {fixed(found.heightFt)} ft, {fixed(found.tS)} s after lift-off.
-            Where to?
+            <strong>Engine failure now</strong>: {found.leg}, {fixed(found.heightFt)} ft, {fixed(found.tS)} s after
+            lift-off. Where to?
           </p>
           <div className="d-flex flex-wrap gap-1 mb-2">
             {[
@@ -637,10 +637,10 @@ function Surprise({
               <>
                 <p className="mb-1">
                   {surprise.answer === right ? (
-                    <Verdict verdict="within">As the model has it.</Verdict>
+                    <Verdict verdict="within">As the model.</Verdict>
                   ) : (
                     <Verdict verdict="outside">
-                      The model says:{' '}
+                      Model answer:{' '}
                       {right === 'field'
                         ? 'no runway is reached, a field ahead'
                         : right === 'ahead'
@@ -655,7 +655,7 @@ function Surprise({
                     <li key={e.id}>
                       <span className="mono">{e.id}</span>:{' '}
                       {e.reason === 'turn-back-below-house-height'
-                        ? 'a turn back below the house height'
+                        ? 'a turn back below the school height'
                         : e.reason === 'stall-margin'
                           ? 'the turn breaks the margin to the stall'
                           : e.reason === 'no-path'
@@ -669,7 +669,7 @@ function Surprise({
                 <p className="small mb-2">
                   {heldWords(found.held)}
                   {found.retracted
-                    ? ` Brought in at once: ${found.retracted.bestId === null ? 'still no runway' : `${found.retracted.bestId}, ${marginWords(found.retracted.ends.find((e) => e.id === found.retracted?.bestId)?.marginFt ?? null)}`}.`
+                    ? ` Retracted at once: ${found.retracted.bestId === null ? 'still no runway' : `${found.retracted.bestId}, ${marginWords(found.retracted.ends.find((e) => e.id === found.retracted?.bestId)?.marginFt ?? null)}`}.`
                     : ''}
                   {found.aheadMarginFt === null
                     ? ''
@@ -685,7 +685,7 @@ function Surprise({
       </Button>
       <p className="soft small mb-0 mt-2">
         {sheet.name}, {plural(reach.length, 'place')} along the circuit. {PROPELLER[propellerDrag(sheet.drag).said]} A
-        model for talking, never a permission.
+        model for discussion, never a permission.
       </p>
     </div>
   );

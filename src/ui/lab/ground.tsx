@@ -81,7 +81,7 @@ export function Ground({
         })}
       </div>
       <div className="fly-row panel">
-        <label htmlFor="corner-at">Taxi round it</label>
+        <label htmlFor="corner-at">Taxi round the corner</label>
         <input
           type="range"
           id="corner-at"
@@ -147,12 +147,12 @@ export function Ground({
               `No steering on the sheet: the ${third} casters${sheet.gear.freeCaster ? ' free' : ''}, direction by brake.`
             ) : caster.state === 'casters' ? (
               <Verdict verdict="outside">
-                This turn wants {fixed(caster.neededDeg)}° of {fixed(steer)}°: it lets go and casters free. Opposite to
-                stop the turn, then neutral.
+                This turn wants {fixed(caster.neededDeg)}° of {fixed(steer)}°: it breaks out and casters free. Opposite
+                to stop the turn, then neutral.
               </Verdict>
             ) : caster.state === 'warn' ? (
               <Verdict verdict="edge">
-                This turn wants {fixed(caster.neededDeg)}° of {fixed(steer)}°: about to let go.
+                This turn wants {fixed(caster.neededDeg)}° of {fixed(steer)}°: about to break out.
               </Verdict>
             ) : (
               <Verdict verdict="within">
@@ -214,7 +214,7 @@ export function Ground({
           </p>
         </Panel>
       </div>
-      <Panel title="What this rests on">
+      <Panel title="Assumptions">
         <p className="small mb-1">
           The mains do not slip sideways; the fuselage lies along the axle’s path; a right-angled corner of equal
           taxiways. Height of the wing over lights and signs is not modelled.

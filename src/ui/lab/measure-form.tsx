@@ -225,7 +225,7 @@ export function MeasureForm({
         </div>
         <div className="d-flex gap-2 mt-2 align-items-center flex-wrap">
           <Button variant="outline-primary" onClick={preview}>
-            Draw it
+            Plot
           </Button>
           {facts.action ? (
             <Button type="submit" variant="primary" disabled={form.formState.isSubmitting}>
@@ -233,8 +233,8 @@ export function MeasureForm({
             </Button>
           ) : (
             <span className="soft small">
-              The chief saves measurements on the sheet. Drawn here they stay on this page, and what you typed stays in
-              this tab.
+              The chief saves measurements on the sheet. Plotted here they stay on this page, and what you typed stays
+              in this tab.
             </span>
           )}
         </div>

@@ -343,7 +343,7 @@ export function SightPicture(props: Props) {
           action={props.eyeAction}
         />
       ) : null}
-      <Panel title="What this rests on">
+      <Panel title="Assumptions">
         <p className="small mb-1">
           {view
             ? `${used.name}: nose ${view.source}; eye ${fixed(view.eyeHeightM, 2)} m above ground on three wheels${props.eyeWords && state.eye === null ? `, ${props.eyeWords}` : ''}. `
@@ -355,7 +355,7 @@ export function SightPicture(props: Props) {
           opens to {GROUND_VIEW_DEG * 2}° on the ground; full rotation, no small-angle shortcut. No ground effect, no
           propeller disc.
         </p>
-        <Outranked extra="A model for talking, not a way to find the runway." />
+        <Outranked extra="A model for discussion, not a way to find the runway." />
       </Panel>
     </div>
   );
@@ -404,7 +404,7 @@ function PictureOf({
       <Panel title={title}>
         <p className="mb-0">
           Not measured yet: {missing.map((m) => m.what).join(', ')}.{' '}
-          {isOld ? 'Choose another type, or measure this one on its own page.' : 'How to measure it stands below.'}
+          {isOld ? 'Choose another type, or measure this one on its own page.' : 'See below how to measure it.'}
         </p>
       </Panel>
     );
@@ -519,10 +519,10 @@ function usePlay(t: number, set: (t: number) => void): { on: boolean; toggle: ()
 
 const lostWords = (lost: SightAnswers['lost'], what: string): string =>
   lost.neverSeen
-    ? `${what} it is never seen`
+    ? `${what} never visible`
     : lost.heightFt === null
-      ? `${what} it stays in sight`
-      : `${what} it goes under the nose at ${Math.ceil(lost.heightFt)} ft`;
+      ? `${what} stays in sight`
+      : `${what} disappears under the nose at ${Math.ceil(lost.heightFt)} ft`;
 
 function Answers({
   view,
@@ -587,7 +587,7 @@ function Answers({
         <p className="mb-2" data-testid="straight-in">
           <strong>Straight in</strong> {lostWords(answers.lost, '')};{' '}
           {lostWords(answers.lostWithMargin, `with ${SIGHT_MARGIN_DEG}° in hand`)}.{' '}
-          <span className="soft small">Threshold or aim point, whichever goes first.</span>
+          <span className="soft small">Threshold or aim point, whichever disappears first.</span>
         </p>
         <p className="mb-2" data-testid="least-offset">
           {least === null ? (

@@ -29,19 +29,19 @@ export function MoveForm({
   });
   return (
     <>
-      <p className="mb-1">This checkout keeps its own version until you move it. What would change:</p>
+      <p className="mb-1">This checkout keeps its version until you update it. What would change:</p>
       <DifferenceList differences={differences} />
-      <Problems problems={f.problems} title="Not moved" />
+      <Problems problems={f.problems} title="Not updated" />
       <form className="d-flex gap-2 mt-2" style={{ alignItems: 'start' }} {...f.props}>
         <div style={{ flex: 1 }}>
-          <Field label="Why it moves" id="move-reason" error={f.error('reason')}>
+          <Field label="Reason" id="move-reason" error={f.error('reason')}>
             <input {...f.register('reason')} />
           </Field>
         </div>
         <Button type="submit" variant="outline-primary" style={{ marginTop: 24 }} disabled={f.busy}>
           {f.busy
-            ? 'Moving'
-            : `Move to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}
+            ? 'Updating'
+            : `Update to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}
         </Button>
       </form>
     </>

@@ -117,7 +117,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
     <form {...f.props}>
       <Title
         title="Open a checkout"
-        line="Who, which aeroplane, under which rules. What it demands is worked out from the sheet."
+        line="Choose pilot, aeroplane and rules. Requirements are worked out from the type sheet."
       >
         <Button type="submit" variant="primary" disabled={f.busy}>
           {f.busy ? 'Opening' : 'Open and brief'}
@@ -125,7 +125,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       </Title>
       <Problems problems={f.problems} title="Not opened" />
       <div className="grid g-1-1">
-        <Panel title="Who and what">
+        <Panel title="Pilot and aeroplane">
           <div className="d-grid gap-3">
             <Field label="Pilot" id="pilotId" error={error('pilotId')}>
               <select {...register('pilotId')}>
@@ -192,7 +192,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
               label="Standard"
               id="standardKey"
               error={error('standardKey')}
-              hint="The tolerances every landing is judged by, proposed by the certificate held; pinned for this checkout."
+              hint="Tolerances for every landing, proposed from the certificate held. Fixed for this checkout."
             >
               <select {...register('standardKey')}>
                 {standards.map((s) => (
@@ -207,21 +207,21 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
             </Field>
           </div>
         </Panel>
-        <Panel title="What it needs">
+        <Panel title="Requirements">
           {!opening || !pilot || !frame || !pack ? (
             <p className="soft">
-              Choose a pilot and an aeroplane. What the aeroplane demands, what the pilot holds and who decides will
-              stand here.
+              Choose a pilot and an aeroplane. What the aeroplane requires, what the pilot holds and who decides is
+              shown here.
             </p>
           ) : (
             <div className="d-grid gap-3" aria-live="polite">
               <p className="mb-0">
-                {pilot.name}: {pilot.experience}; {pilot.hours} h in all. {frame.summary}
+                {pilot.name}: {pilot.experience}; {pilot.hours} h total. {frame.summary}
               </p>
               <table className="plain">
                 <thead>
                   <tr>
-                    <th>{frame.registration} demands</th>
+                    <th>{frame.registration} requires</th>
                     <th>Pilot</th>
                   </tr>
                 </thead>
@@ -236,7 +236,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
                         <td>
                           {holds ? (
                             <Verdict verdict="within">
-                              holds it{held?.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}
+                              held{held?.gainedOn ? ` since ${dateText(held.gainedOn)}` : ''}
                             </Verdict>
                           ) : credit ? (
                             <>
@@ -257,7 +257,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
               {opening.demands.unknown.length > 0 ? (
                 <p className="caution mb-0">
                   The sheet does not say: {list(opening.demands.unknown.map((k) => FACT_WORDS[k] ?? k))}. What depends
-                  on it is not decided.
+                  on it stays undecided.
                 </p>
               ) : null}
               <div>

@@ -30,7 +30,7 @@ export function DateForm({
     ...rules,
     { id: 'licence', title: 'Licence' },
     { id: 'insurance', title: 'Insurance' },
-    { id: 'other', title: 'Something else' },
+    { id: 'other', title: 'Other' },
   ];
   const f = useActionForm({
     schema: async () => (await import('@/domain/people')).DateForm,
@@ -66,15 +66,15 @@ export function DateForm({
           </Field>
         ) : null}
         {byRule ? (
-          <Field label="Done on" id="date-done" error={f.error('doneOn')} hint="it lasts as the pack says">
+          <Field label="Done on" id="date-done" error={f.error('doneOn')} hint="validity follows the rule pack">
             <input type="date" {...f.register('doneOn')} />
           </Field>
         ) : null}
         <Field
-          label="Good to"
+          label="Valid to"
           id="date-until"
           error={f.error('until')}
-          hint={byRule ? 'only where a paper says another day' : undefined}
+          hint={byRule ? 'only if the document gives another day' : undefined}
         >
           <input type="date" {...f.register('until')} />
         </Field>
@@ -204,7 +204,7 @@ export function HeldForm({
   return (
     <form {...f.props} className="d-flex gap-2 flex-wrap align-items-end" aria-label="Held">
       <Problems problems={f.problems} title="Not saved" />
-      <Field label="Shown to the office" id="held-kind" error={f.error('kind')}>
+      <Field label="Held" id="held-kind" error={f.error('kind')}>
         <select {...f.register('kind')}>
           <option value="">Choose</option>
           {HELD.map((k) => (
@@ -363,11 +363,11 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
     return (
       <div className="note-good" role="status">
         <p>
-          <b>{made.name}</b> is on the list of people.
+          <b>{made.name}</b> was added.
         </p>
         {made.password ? (
           <p>
-            First password, shown this once: <code className="num">{made.password}</code>. Give it by word of mouth.
+            First password, shown this once: <code className="num">{made.password}</code>. Tell it in person.
           </p>
         ) : null}
         <Link className="btn btn-primary" href={`/people/${made.pilotId}`}>
@@ -388,7 +388,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
         <Field label="Mass" unit="kg" id="p-mass" error={f.error('massKg')}>
           <input inputMode="decimal" {...f.register('massKg')} />
         </Field>
-        <Field label="Hours in all" unit="h" id="p-hours" error={f.error('hours')}>
+        <Field label="Total hours" unit="h" id="p-hours" error={f.error('hours')}>
           <input inputMode="decimal" {...f.register('hours')} />
         </Field>
         <Field label="Licence or certificate" id="p-cert" error={f.error('certificate')}>
@@ -429,22 +429,22 @@ export function EraseForm({
   });
   return (
     <details>
-      <summary>Erase what may be erased</summary>
+      <summary>Erase personal data</summary>
       <form {...f.props} className="d-grid gap-2 mt-2" aria-label="Erase">
         <Problems problems={f.problems} title="Not erased" />
         <p className="mb-0">
-          Gone at once: account and address, mass, experience, notes, dates, eye heights, hours, logged and imported
+          Erased at once: account and address, mass, experience, notes, dates, eye heights, hours, logged and imported
           flights, wishes and bookings to come. Export the record first if {name} wants it.
         </p>
         <div>
-          <b>Stays, and why</b>
+          <b>Kept, and why</b>
           <ul className="mb-0">
             {stays.map((s) => (
               <li key={s}>{s}</li>
             ))}
           </ul>
         </div>
-        <Field label="Who asked, and why" id="erase-why" error={f.error('reason')}>
+        <Field label="Requested by, and why" id="erase-why" error={f.error('reason')}>
           <input {...f.register('reason')} />
         </Field>
         <Field label={`Type the name: ${name}`} id="erase-name" error={f.error('name')}>
@@ -452,7 +452,7 @@ export function EraseForm({
         </Field>
         <div>
           <Button type="submit" variant="outline-danger" disabled={f.busy}>
-            Erase for good
+            Erase permanently
           </Button>
         </div>
       </form>

@@ -24,11 +24,11 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
     points.map((p, i) => `${i === 0 ? `M${x(p.date)} ${y(of(p))}` : `H${x(p.date)}V${y(of(p))}`}`).join('') +
     `H${W - 14}`;
   const held = ladderKt < provenKt + 0.5;
-  const words = `${group.replaceAll('-', ' ')}: proven ${downTo(provenKt)} kt across, step to ${downTo(ladderKt)} kt`;
+  const words = `${group.replaceAll('-', ' ')}: proven ${downTo(provenKt)} kt crosswind, step to ${downTo(ladderKt)} kt`;
   return (
     <figure className="mb-2">
       <figcaption>
-        <b>{group.replaceAll('-', ' ')}</b>: proven <span className="num">{downTo(provenKt)}</span> kt across,{' '}
+        <b>{group.replaceAll('-', ' ')}</b>: proven <span className="num">{downTo(provenKt)}</span> kt crosswind,{' '}
         {held ? 'no step beyond it: a stronger wind was denied and not proven since' : 'the next step goes to'}{' '}
         {held ? null : (
           <>
@@ -53,7 +53,7 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
           </g>
         ))}
         <text x="6" y="14" fontSize="11" fill="var(--slate)">
-          kt across
+          kt crosswind
         </text>
         {landings.map((l, i) =>
           l.good === null ? null : l.good ? (

@@ -91,10 +91,10 @@ export function LogbookImport({
     return (
       <div className="note-good" role="status">
         <p>
-          <b>{plural(done.added, 'flight')} read in</b>, {done.doubled} known before, {done.refused} refused.
+          <b>{plural(done.added, 'flight')} imported</b>, {done.doubled} already on record, {done.refused} refused.
         </p>
         <Link className="btn btn-primary" href={`/people/${pilotId}`}>
-          See what holds now
+          See current status
         </Link>
       </div>
     );

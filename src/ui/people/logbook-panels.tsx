@@ -78,9 +78,7 @@ export function ColumnsPanel({ look, change }: Corrected) {
     );
   };
   return (
-    <Panel
-      title={look.remembered ? 'Columns, as the last file of this form was read' : 'Columns, as their names suggest'}
-    >
+    <Panel title={look.remembered ? 'Columns, as in the last file of this form' : 'Columns, as their names suggest'}>
       <div className="fields">
         {LOGBOOK_FIELDS.map((f) => column(f, LOGBOOK_FIELD_NAME[f]))}
         <div>
@@ -97,7 +95,7 @@ export function ColumnsPanel({ look, change }: Corrected) {
           </FormSelect>
         </div>
         <div>
-          <FormLabel htmlFor="time">A bare number of time is</FormLabel>
+          <FormLabel htmlFor="time">A plain number of time is</FormLabel>
           <FormSelect
             id="time"
             size="sm"
@@ -162,7 +160,7 @@ export function TypesPanel({
     change({ ...look.mapping, types: all });
   };
   return (
-    <Panel title="Types, as they are written">
+    <Panel title="Types in the file">
       <div className="fields">
         {look.typesWritten.map((w) => (
           <div key={w.name}>
@@ -194,7 +192,7 @@ export function TypesPanel({
   );
 }
 
-/** What would be read in, what is known already, and what is refused with why. */
+/** Import preview, what is known already, and what is refused with why. */
 export function FreshPanel({
   look,
   change,
@@ -204,15 +202,15 @@ export function FreshPanel({
 }: Corrected & { name: string; busy: boolean; read: () => void }) {
   const untold = look.mapping.columns.fullStops === undefined;
   return (
-    <Panel title="What would be read in">
+    <Panel title="Import preview">
       <p role="status">
         <b className="num">{look.fresh}</b> new flights, <span className="num">{look.hours}</span> h;{' '}
-        <span className="num">{look.doubled.length}</span> in the record already;{' '}
+        <span className="num">{look.doubled.length}</span> already on record;{' '}
         <span className="num">{look.refused.length}</span> refused.
       </p>
       {untold ? (
         <p className="mb-2">
-          No column tells full stops, so none is counted. Tick each flight whose landings were all full stops: a touch
+          No column gives full stops, so none is counted. Tick each flight whose landings were all full stops; a touch
           and go is not one.
         </p>
       ) : null}
@@ -295,7 +293,7 @@ function LeftOut({ look }: Pick<Corrected, 'look'>) {
     <div>
       {look.doubled.length > 0 ? (
         <>
-          <h3 className="group">In the record already</h3>
+          <h3 className="group">Already on record</h3>
           <ul className="small">
             {look.doubled.slice(0, 10).map((d) => (
               <li key={d.line}>

@@ -59,7 +59,7 @@ export function NewFirstPassword({
   if (made)
     return (
       <p className="note-good mb-0" role="status">
-        New password of {name}, shown this once: <code className="num">{made}</code>. Give it by word of mouth.
+        New password of {name}, shown this once: <code className="num">{made}</code>. Tell it in person.
       </p>
     );
   return (
@@ -73,7 +73,7 @@ export function NewFirstPassword({
       >
         Give a new password
       </Button>{' '}
-      <span className="small soft">when it is lost; every session of {name} ends</span> <Refusal said={refusal} />
+      <span className="small soft">if it is lost; ends every session of {name}</span> <Refusal said={refusal} />
     </p>
   );
 }

@@ -72,7 +72,7 @@ export function SchoolForm({
             ))}
           </select>
         </Field>
-        <Field label="Grid of the schedule" unit="min" id="h-step" error={f.error('stepMin')}>
+        <Field label="Time grid of the schedule" unit="min" id="h-step" error={f.error('stepMin')}>
           <input inputMode="numeric" {...f.register('stepMin')} />
         </Field>
         <Field label="Bookings from, local" id="h-from" error={f.error('openFrom')}>
@@ -81,13 +81,13 @@ export function SchoolForm({
         <Field label="to" id="h-to" error={f.error('openTo')}>
           <input type="time" {...f.register('openTo')} />
         </Field>
-        <Field label="A checkout has stalled after" unit="days" id="h-stalled" error={f.error('stalledDays')}>
+        <Field label="A checkout is stalled after" unit="days" id="h-stalled" error={f.error('stalledDays')}>
           <input inputMode="numeric" {...f.register('stalledDays')} />
         </Field>
         <FormCheck
           id="h-night"
           className="align-self-end"
-          label="the school flies at night"
+          label="Night flying permitted"
           {...f.register('nightFlying')}
         />
       </div>

@@ -128,16 +128,16 @@ export function WhatIf({
         >
           Another flight
         </Button>
-        <Field label="How it stands on" id="wi-on" error={f.error('onDate')}>
+        <Field label="Status on" id="wi-on" error={f.error('onDate')}>
           <input type="date" {...register('onDate')} />
         </Field>
         <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
-          What would hold?
+          Compute
         </Button>
       </div>
       <div role="status">
         {answer === null ? null : changed.length === 0 ? (
-          <p className="mb-0">Nothing changes by it on that day.</p>
+          <p className="mb-0">No change on that day.</p>
         ) : (
           <table className="plain">
             <thead>
@@ -153,7 +153,7 @@ export function WhatIf({
                 return (
                   <tr key={a.key}>
                     <td>{a.what}</td>
-                    <td>{b ? <LapseMark lapse={b} /> : 'not asked'}</td>
+                    <td>{b ? <LapseMark lapse={b} /> : 'not required'}</td>
                     <td>
                       <LapseMark lapse={a} />
                     </td>

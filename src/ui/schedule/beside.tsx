@@ -26,11 +26,11 @@ export function RefusedMove({
 }) {
   return (
     <Panel title="Not moved">
-      <Problems problems={refused.problems} title="In the way" />
+      <Problems problems={refused.problems} title="Conflicts" />
       {refused.nearest ? (
         <div className="note-good mt-2">
           <p className="mb-1">
-            Everybody is free <b>{whenText(refused.nearest.from, zone)}</b>, the nearest to what you wanted.
+            Everybody is free <b>{whenText(refused.nearest.from, zone)}</b>, the nearest to your wish.
           </p>
           <Button
             variant="primary"
@@ -42,9 +42,7 @@ export function RefusedMove({
           </Button>
         </div>
       ) : (
-        <p className="mt-2">
-          No time in the three weeks around it has everybody free. Try another aeroplane or instructor.
-        </p>
+        <p className="mt-2">No common free time within three weeks. Try another aeroplane or instructor.</p>
       )}
       <Button variant="link" size="sm" className="p-0 mt-2" onClick={leave}>
         Leave it where it was
@@ -92,7 +90,7 @@ export function Waiting({
               Find a slot<span className="visually-hidden"> for {w.pilotName}</span>
             </Button>{' '}
             <Button variant="link" size="sm" className="p-0 ms-2" onClick={() => leave(w.id)}>
-              take off the list<span className="visually-hidden">, {w.pilotName}</span>
+              remove from list<span className="visually-hidden">, {w.pilotName}</span>
             </Button>
           </li>
         ))}
@@ -105,7 +103,7 @@ export function Waiting({
 export function AwayList({ away, zone }: { away: ScheduleFacts['away']; zone: string }) {
   if (away.length === 0) return null;
   return (
-    <Panel title="Away and down">
+    <Panel title="Away and out of service">
       <ul className="plain-list small">
         {away.map((a) => (
           <li key={a.id}>
@@ -117,7 +115,7 @@ export function AwayList({ away, zone }: { away: ScheduleFacts['away']; zone: st
             {a.kind === 'exceedance' || a.kind === 'grounded' ? (
               <>
                 {' '}
-                <Link href={a.kind === 'grounded' ? '/board#grounded' : '/board#limits'}>see it</Link>
+                <Link href={a.kind === 'grounded' ? '/board#grounded' : '/board#limits'}>show</Link>
               </>
             ) : null}
           </li>

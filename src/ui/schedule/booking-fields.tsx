@@ -88,7 +88,7 @@ export function BookingFields({
       <Field label="Start, local" id="start" error={error('start')}>
         <input type="time" step={facts.stepMin * 60} {...register('start')} />
       </Field>
-      <Field label="Length" unit="min" id="minutes" error={error('minutes')} hint="empty: as lessons of this type took">
+      <Field label="Length" unit="min" id="minutes" error={error('minutes')} hint="empty: as past lessons on this type">
         <input inputMode="numeric" {...register('minutes')} />
       </Field>
       {kind === 'hire' ? (

@@ -110,11 +110,11 @@ export function ScheduleGrid(p: Props) {
       e.preventDefault();
       if (own) {
         setHeld(null);
-        setSpoken('Put down.');
+        setSpoken('Dropped.');
         put(id, own.columns, own.steps);
       } else {
         setHeld({ id, columns: 0, steps: 0 });
-        setSpoken('Taken up. The arrows move it, Space puts it down, Escape puts it back.');
+        setSpoken('Picked up. Arrow keys move it, Space drops it, Escape cancels.');
       }
       return;
     }
@@ -129,7 +129,7 @@ export function ScheduleGrid(p: Props) {
     if (e.key === 'Escape') {
       e.preventDefault();
       setHeld(null);
-      return setSpoken('Put back.');
+      return setSpoken('Cancelled.');
     }
     if (!step) return;
     e.preventDefault();
@@ -167,7 +167,7 @@ export function ScheduleGrid(p: Props) {
       accessibility={{
         screenReaderInstructions: {
           draggable:
-            'Enter opens the booking. Space takes it up; the arrows move it in time and from column to column; Space puts it down, Escape puts it back.',
+            'Enter opens the booking. Space picks it up; arrow keys move it in time and between columns; Space drops it, Escape cancels.',
         },
       }}
     >
@@ -232,7 +232,7 @@ export function ScheduleGrid(p: Props) {
                 key={w.fromMin}
                 className="sch-wind"
                 style={{ top: y(w.fromMin), height: y(w.toMin) - y(w.fromMin), width: 2 + Math.min(16, w.acrossKt) }}
-                title={`${minutesText(w.fromMin)} ${w.text}, ${Math.round(w.acrossKt)} kt across on ${p.main}, ${w.sureness === 1 ? 'forecast' : 'outlook'}`}
+                title={`${minutesText(w.fromMin)} ${w.text}, ${Math.round(w.acrossKt)} kt crosswind on ${p.main}, ${w.sureness === 1 ? 'forecast' : 'outlook'}`}
                 aria-hidden
                 data-sure={w.sureness === 1 ? 'yes' : 'no'}
               />
@@ -254,7 +254,7 @@ export function ScheduleGrid(p: Props) {
                 leave={() => {
                   if (held?.id === block.id) {
                     setHeld(null);
-                    setSpoken('Put back.');
+                    setSpoken('Cancelled.');
                   }
                 }}
               />

@@ -142,7 +142,7 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           />
         ) : (
           <Panel title="Booking">
-            <p className="soft">Choose a block, take one and move it, or tap a free place.</p>
+            <p className="soft">Select a booking, drag one to move it, or tap a free time.</p>
             <Button variant="primary" onClick={() => step({ type: 'new', from: { date: firstDay, minutes: null } })}>
               New booking
             </Button>

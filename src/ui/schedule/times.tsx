@@ -258,7 +258,7 @@ export function AwayList({
                   disabled={busy}
                   onClick={() => void tap(() => end({ id: r.id, why: '' }))}
                 >
-                  {r.kind === 'away' ? 'Not away after all' : 'Back in service'}
+                  {r.kind === 'away' ? 'Undo absence' : 'Back in service'}
                   <span className="visually-hidden">: {r.name}</span>
                 </Button>
               ) : r.kind === 'exceedance' || r.kind === 'grounded' ? (

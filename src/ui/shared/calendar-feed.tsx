@@ -42,19 +42,19 @@ export function CalendarFeed({
   return (
     <div className="d-grid gap-2">
       <p className="mb-0">
-        Your bookings in any calendar program: it fetches this address by itself and sounds an alarm before each flight.{' '}
+        Your bookings in any calendar program: it reads this link by itself and reminds you before each flight.{' '}
         {since
-          ? `An address is open since ${since}, until ${until ?? ''}; ` +
+          ? `A calendar link exists since ${since}, until ${until ?? ''}; ` +
             `${used ? `last fetched on ${used}` : 'not fetched yet'}. It ends with a new password.`
-          : 'No address is open.'}
+          : 'There is no calendar link.'}
       </p>
       <Problems problems={f.problems} title="Not opened" />
-      <form {...f.props} className="d-flex gap-2 align-items-end flex-wrap" aria-label="Calendar address">
-        <Field label="Alarm before" unit="min" id="alarm" error={f.error('alarmMin')}>
+      <form {...f.props} className="d-flex gap-2 align-items-end flex-wrap" aria-label="Calendar link">
+        <Field label="Remind me before" unit="min" id="alarm" error={f.error('alarmMin')}>
           <input inputMode="numeric" style={{ width: 110 }} {...f.register('alarmMin')} />
         </Field>
         <Button type="submit" variant="outline-primary" disabled={f.busy}>
-          {since ? 'A new address' : 'Open an address'}
+          {since ? 'New calendar link' : 'Create calendar link'}
         </Button>
         {since ? (
           <Button
@@ -70,14 +70,14 @@ export function CalendarFeed({
               })
             }
           >
-            Close it
+            End calendar link
           </Button>
         ) : null}
       </form>
       <Refusal said={closing.refusal} />
       {address ? (
         <p className="note-good mb-0" role="status">
-          Shown this once; who has it can read your bookings:
+          Shown only once. Anyone who has it can read your bookings:
           <br />
           <code className="num" style={{ overflowWrap: 'anywhere', fontFamily: 'inherit' }}>
             {address}

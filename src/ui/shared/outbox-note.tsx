@@ -26,7 +26,7 @@ export function OutboxNote({ account }: { account: { id: string; name: string } 
       const waiting = await waitingCount();
       setNote(
         waiting > 0
-          ? `${plural(waiting, 'thing')} recorded on this device ${waiting === 1 ? 'has' : 'have'} not reached the field. ${result?.message ?? ''}`
+          ? `${plural(waiting, 'item')} recorded on this device ${waiting === 1 ? 'has' : 'have'} not reached the server. ${result?.message ?? ''}`
           : '',
       );
       if (waiting < before) router.refresh();

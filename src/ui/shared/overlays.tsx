@@ -38,7 +38,7 @@ const KEYS: [string, string][] = [
 const FLY_KEYS: [string, string][] = [
   ['N', 'next landing: eyes out'],
   ['G', 'go-around'],
-  ['1 2 3 4', 'own, prompted, helped, I took it'],
+  ['1 2 3 4', 'unassisted, prompted, assisted, instructor took over'],
   ['arrows', 'move the touchdown place'],
   ['C', 'clean'],
   ['Enter', 'save'],
@@ -178,9 +178,9 @@ function Palette({ close }: { close: () => void }) {
           ))}
         </div>
         {trouble ? (
-          <p className="mb-0">The list cannot be read just now. Close this and use the rail.</p>
+          <p className="mb-0">The list cannot be read just now. Close this and use the menu.</p>
         ) : all && hits.length === 0 ? (
-          <p className="mb-0">Nothing fits. Try part of a name or a registration.</p>
+          <p className="mb-0">No result. Try part of a name or a registration.</p>
         ) : null}
       </ModalBody>
     </Modal>

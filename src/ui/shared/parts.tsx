@@ -74,7 +74,7 @@ export function Problems({
 export function Outranked({ extra }: { extra?: string }) {
   return (
     <p className="caution mb-0">
-      The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.
+      The flight manual, placards, local law and the instructor in the seat outrank every number here.
       {extra ? ` ${extra}` : ''}
     </p>
   );

@@ -20,7 +20,7 @@ export function Source({ source, reference }: { source: SourceKind; reference: s
 export function SourceKey() {
   return (
     <p className="soft mb-0" style={{ fontSize: 13 }}>
-      Sources: H handbook, P placard, S house, I instructor, M measured. Touch a letter for the reference.
+      Sources: H handbook, P placard, S school, I instructor, M measured. Touch a letter for the reference.
     </p>
   );
 }

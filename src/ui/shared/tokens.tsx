@@ -81,7 +81,7 @@ export function Tokens({
                     disabled={ending.busy}
                     onClick={() => void ending.tap(() => end(t.id))}
                   >
-                    End it<span className="visually-hidden"> {t.name}</span>
+                    End<span className="visually-hidden"> {t.name}</span>
                   </Button>
                 </td>
               </tr>
@@ -91,11 +91,11 @@ export function Tokens({
       )}
       <Problems problems={f.problems} title="Not made" />
       <form {...f.props} className="d-flex gap-2 align-items-end">
-        <Field label="What will use it" id="token-name" error={f.error('name')}>
+        <Field label="Used by" id="token-name" error={f.error('name')}>
           <input {...f.register('name')} />
         </Field>
         <Button type="submit" variant="primary" disabled={f.busy}>
-          Make a token
+          Create token
         </Button>
       </form>
       <Refusal said={ending.refusal} />

@@ -66,7 +66,7 @@ export function Matrix({
                 <span className="visually-hidden"> lesson</span>
               </th>
             ))}
-            <th scope="col">Stands</th>
+            <th scope="col">Status</th>
           </tr>
         </thead>
         <tbody>
@@ -80,7 +80,7 @@ export function Matrix({
                     {r.safety ? <span className="tag">safety</span> : null}
                     {r.house ? <span className="tag">school</span> : null}
                     {r.confirm ? (
-                      <span className="tag v-edge" title="The authors were not sure: check the current text">
+                      <span className="tag v-edge" title="Not confirmed: check the current text">
                         confirm
                       </span>
                     ) : null}

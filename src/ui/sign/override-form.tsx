@@ -71,7 +71,7 @@ export function OverrideAnswer({
     <div className="d-grid gap-1">
       <Problems problems={f.problems} title="Not answered" />
       {mayAnswer ? (
-        <Field label="Why, if not" id={`answer-${overrideId}`} error={f.error('reason')}>
+        <Field label="Reason, if declined" id={`answer-${overrideId}`} error={f.error('reason')}>
           <input className="form-control-sm" {...f.register('reason')} />
         </Field>
       ) : null}
@@ -79,7 +79,7 @@ export function OverrideAnswer({
         {mayAnswer ? (
           <>
             <Button variant="primary" size="sm" disabled={f.busy} onClick={() => void f.send({ answer: 'approved' })}>
-              Approve it
+              Approve
             </Button>
             <Button
               variant="outline-danger"
@@ -87,7 +87,7 @@ export function OverrideAnswer({
               disabled={f.busy}
               onClick={() => void f.send({ answer: 'declined' })}
             >
-              Decline it
+              Decline
             </Button>
           </>
         ) : null}
@@ -98,7 +98,7 @@ export function OverrideAnswer({
             disabled={f.busy}
             onClick={() => void f.send({ answer: 'withdrawn' })}
           >
-            Withdraw it
+            Withdraw
           </Button>
         ) : null}
       </div>

@@ -93,10 +93,10 @@ export function SignForm({
     <form {...f.props} className="d-grid gap-2">
       <Problems problems={f.problems} title="Not signed" />
       <Field
-        label="What is written"
+        label="Sign-off text"
         id="text"
         error={f.error('text')}
-        hint="From the pack’s template; change it where it must be changed."
+        hint="From the template of the rule pack. Edit where needed."
       >
         <textarea rows={7} {...f.register('text')} />
       </Field>
@@ -105,7 +105,7 @@ export function SignForm({
         <div className="d-flex gap-3 flex-wrap">
           <FormCheck>
             <FormCheckInput type="checkbox" id="alone" {...f.register('alone')} />
-            <FormCheckLabel htmlFor="alone">alone on board</FormCheckLabel>
+            <FormCheckLabel htmlFor="alone">solo (sole occupant)</FormCheckLabel>
           </FormCheck>
           <FormCheck>
             <FormCheckInput type="checkbox" id="noPassengers" {...f.register('noPassengers')} />
@@ -144,12 +144,12 @@ export function SignForm({
         label="Your password"
         id="password"
         error={f.error('password')}
-        hint="Signing is yours alone: it asks again."
+        hint="Signing asks for your password again."
       >
         <input type="password" autoComplete="current-password" {...f.register('password')} />
       </Field>
       <Button type="submit" variant="primary" disabled={blocked || f.busy}>
-        {f.busy ? 'Signing' : blocked ? 'Not yet: see what is missing' : word}
+        {f.busy ? 'Signing' : blocked ? 'Not ready: see what is missing' : word}
       </Button>
     </form>
   );

@@ -43,7 +43,7 @@ export function Signature({ change }: { change: (png: string | null) => void }) 
           change(null);
         }}
       >
-        Clear it
+        Clear
       </Button>
     </div>
   );

@@ -4,7 +4,7 @@ import { Panel } from '../shared/parts';
 /** What the law of the pack has written, and how long it lasts. */
 export function WhatIsWritten({ caution, written }: { caution: string; written: readonly PackGoal[] }) {
   return (
-    <Panel title="What is written">
+    <Panel title="Sign-off text">
       {written.map((g) => (
         <p key={g.goal} className="mb-1">
           {g.title}: {g.written} Lasts: {g.lasts} <span className="soft">{g.citation}</span>

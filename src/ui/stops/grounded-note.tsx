@@ -34,7 +34,7 @@ export function GroundedNote({
       </strong>{' '}
       {list(mine.map((g) => `${g.why}${g.placedBy ? ` (${g.placedBy}, ${dateText(g.placedAt)})` : ''}`))}. No flight is
       taken until the release is entered on the board.{' '}
-      {traced ? <Link href={`/traces/${traced.traceId ?? ''}`}>What was passed, and what must be done</Link> : null}
+      {traced ? <Link href={`/traces/${traced.traceId ?? ''}`}>Exceedance and required action</Link> : null}
     </p>
   );
 }

@@ -13,7 +13,7 @@ export interface GroundingLine extends GroundedLine {
   ended: { by: string; at: string; done: string; certifier: string | null; certificate: string | null } | null;
 }
 type Send = (form: unknown) => Promise<ActionResult>;
-const KIND_NAME = { airworthiness: 'finding of airworthiness', school: 'hold of the school', limit: 'limit passed' };
+const KIND_NAME = { airworthiness: 'finding of airworthiness', school: 'hold of the school', limit: 'limit exceeded' };
 
 /** What holds aeroplanes on the ground, each with the form that ends it. */
 export function Groundings({ lines, end, mayEnd }: { lines: GroundingLine[]; end: Send; mayEnd: boolean }) {

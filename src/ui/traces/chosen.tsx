@@ -37,7 +37,7 @@ export function ChosenLimit({
 }) {
   return (
     <section className="panel mt-3" aria-label="Chosen limit">
-      <h2>Limit passed: {limit.channel}</h2>
+      <h2>Limit exceeded: {limit.channel}</h2>
       <p className="mb-0">
         <span className="mono">
           {limit.unit === 'kt'

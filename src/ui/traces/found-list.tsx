@@ -14,7 +14,7 @@ export function FoundList({
 }: {
   rows: readonly FoundRow[];
   chosen: Chosen;
-  /** The arrival laid beside the chosen one. */ beside: number | null;
+  /** The arrival laid beside the selected one. */ beside: number | null;
   numbers: Readonly<Record<number, number>>;
   pick: (of: FoundOf, k: number) => void;
   lay: (k: number | null) => void;
@@ -48,7 +48,7 @@ export function FoundList({
                     checked={beside === r.k}
                     disabled={on}
                     onChange={(e) => lay(e.target.checked ? r.k : null)}
-                    aria-label={`Lay ${r.name} at ${elapsed(r.moment)} beside the chosen one`}
+                    aria-label={`Show ${r.name} at ${elapsed(r.moment)} beside the selected one`}
                   />
                 </label>
               ) : (
@@ -58,7 +58,7 @@ export function FoundList({
           );
         })}
       </ol>
-      <p className="soft small mb-0 mt-2">Tick a second arrival to lay it beside the chosen one.</p>
+      <p className="soft small mb-0 mt-2">Tick a second arrival to compare it.</p>
     </section>
   );
 }

@@ -48,7 +48,7 @@ export function foundRows(analysis: TraceAnalysis): FoundRow[] {
       key: `x${k}`,
       of: 'limit' as const,
       k,
-      name: 'Limit passed',
+      name: 'Limit exceeded',
       runway: x.channel,
       sure: null,
       moment: x.startS,

@@ -111,7 +111,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
       if (mine !== run.current) return;
       setShare(null);
       setProblem(
-        `The file cannot be read here${error instanceof Error && error.message ? `: ${error.message}` : ''}. Take it from the recorder again.`,
+        `The file cannot be read here${error instanceof Error && error.message ? `: ${error.message}` : ''}. Export it from the recorder again.`,
       );
     }
   };
@@ -148,7 +148,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
         router.push(`/traces/${answer.id}`);
         return;
       }
-      setProblem(answer.problems?.[0]?.message ?? 'It was not taken.');
+      setProblem(answer.problems?.[0]?.message ?? 'It was not accepted.');
     } catch {
       setProblem('The server could not be reached. The file stays chosen: send it again when the network is back.');
     }
@@ -164,7 +164,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
               value={sortieId}
               onChange={(e) => router.push(`/traces/new?sortie=${encodeURIComponent(e.target.value)}`)}
             >
-              {sortieId === '' ? <option value="">choose the flight</option> : null}
+              {sortieId === '' ? <option value="">Choose the flight</option> : null}
               {flights.map((f) => (
                 <option key={f.id} value={f.id}>
                   {f.name}
@@ -214,7 +214,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
       </section>
       {seen && (asking || found) ? (
         <section className="panel" aria-label="Columns">
-          <h2>{asking ? 'Which column is what?' : 'Columns'}</h2>
+          <h2>{asking ? 'Assign the columns' : 'Columns'}</h2>
           {asking ? (
             <>
               <p className="mb-2">
@@ -230,7 +230,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
                   if (file) void read(file, mapping);
                 }}
               >
-                Read it like this
+                Use these columns
               </Button>
             </>
           ) : (
@@ -245,8 +245,8 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
         </section>
       ) : null}
       {found ? (
-        <section className="panel" aria-label="What it holds">
-          <h2>What it holds</h2>
+        <section className="panel" aria-label="Contents">
+          <h2>Contents</h2>
           <p className="mb-2">
             <strong>
               {arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'}, {found.airwork.length}{' '}
@@ -274,7 +274,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
           </ol>
           {found.exceedances.length > 0 ? (
             <p className="caution">
-              A limit was passed: adding this recording enters it for the aeroplane, which stays flagged until a chief
+              A limit was exceeded. Adding this recording enters it for the aeroplane, which stays flagged until a chief
               releases it.
             </p>
           ) : null}

@@ -132,7 +132,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
             Tick where both agree
           </Button>
           <Button variant="outline-primary" onClick={() => all((m) => m.confidence >= 0.6)}>
-            Tick all that is fair or sure
+            Tick all with fair or high confidence
           </Button>
           <Button variant="outline-primary" onClick={() => all(() => false)}>
             Untick all
@@ -140,7 +140,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
         </div>
       ) : (
         <p className="caution">
-          This checkout is signed, or not yours to run: the pairs are shown, nothing can be taken over.
+          This checkout is signed, or not yours to run: the pairs are shown, nothing can be accepted.
         </p>
       )}
       <div className="join">
@@ -168,7 +168,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
                 can then be joined here.
               </p>
             ) : null}
-            {!l.found && l.tapped ? <p className="soft small mb-0">What the eye saw stands.</p> : null}
+            {!l.found && l.tapped ? <p className="soft small mb-0">The visual judgement stands.</p> : null}
             {l.found && l.tapped && l.measures.length === 0 ? (
               <p className="soft small mb-0">
                 {l.found.touchdown
@@ -288,7 +288,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
       {open ? (
         <div className="join-save">
           <Button variant="primary" disabled={busy} onClick={() => void save()}>
-            {busy ? 'Saving \u2026' : 'Take over what is ticked'}
+            {busy ? 'Saving \u2026' : 'Accept ticked measures'}
           </Button>
           <span role="status">{said}</span>
         </div>

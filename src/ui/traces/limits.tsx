@@ -28,7 +28,7 @@ export interface LimitLine {
 }
 type Release = (form: unknown) => Promise<ActionResult>;
 
-/** Limits passed: how far, how long, what must be done, and its release by a chief. */
+/** Limits exceeded: how far, how long, what must be done, and its release by a chief. */
 export function Limits({
   limits,
   release,
@@ -71,7 +71,7 @@ export function Limits({
             {withTrace ? (
               <>
                 {' '}
-                {'\u00b7'} <Link href={`/traces/${l.traceId}`}>see it</Link>
+                {'\u00b7'} <Link href={`/traces/${l.traceId}`}>show</Link>
               </>
             ) : null}
           </div>

@@ -102,7 +102,7 @@ export function FlownAndFound({
           </div>
           {result?.done.ok && result.done.analysis.exceedances.length > 0 ? (
             <p className="mt-2 mb-0">
-              Limits passed:{' '}
+              Limits exceeded:{' '}
               {result.done.analysis.exceedances
                 .map(
                   (x) =>

@@ -74,7 +74,7 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
     [analysis.events, event, numbers],
   );
   const rows = useMemo(() => foundRows(analysis), [analysis]);
-  const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} passed.`;
+  const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} exceeded.`;
   return (
     <>
       <p className="mb-2">
@@ -90,13 +90,13 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
         <section className="panel" aria-label="From above">
           <div className="replay-bar">
             <h2 className="mb-0">From above</h2>
-            <div className="btn-group btn-group-sm" role="group" aria-label="How near">
+            <div className="btn-group btn-group-sm" role="group" aria-label="Zoom">
               <Button
                 variant={near ? 'outline-primary' : 'primary'}
                 aria-pressed={!near}
                 onClick={() => setNear(false)}
               >
-                This stretch
+                Selected stretch
               </Button>
               <Button variant={near ? 'primary' : 'outline-primary'} aria-pressed={near} onClick={() => setNear(true)}>
                 Runway
@@ -148,7 +148,7 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
         </div>
         <div ref={holder} className="curves" role="img" aria-label={`Curves over time. ${summary}`} />
         <p className="soft small mb-0">
-          Wheel or pinch to zoom, drag to move, drag across the strip below to choose a stretch. Washed stretches are
+          Wheel or pinch to zoom, drag to move, drag across the strip below to choose a stretch. Shaded stretches are
           arrivals. Every peak is drawn however far out you zoom.
         </p>
       </section>

@@ -20,7 +20,7 @@ export function useSeries(traceId: string, unit: Dial, shown: Observable<[number
         if (!r.ok)
           throw new Error(
             r.status === 404
-              ? 'The track is nowhere near this field: there is nothing to draw. The limits passed are below.'
+              ? 'The track is nowhere near this field: there is nothing to draw. Exceedances are listed below.'
               : 'The track cannot be loaded.',
           );
         const s = inDial(unpackSeries(await r.arrayBuffer()), unit);

@@ -65,7 +65,7 @@ export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: s
     add('Greatest load', t.peakG, (x) => `${x.toFixed(2)} g`);
   }
   add('Swing in the roll-out', e.rollout?.swingDeg, (x) => side(x, 1, '\u00b0'));
-  add('Farthest off the line', e.rollout?.lateralM, (x) => side(x, 1, 'm'));
+  add('Farthest from the centreline', e.rollout?.lateralM, (x) => side(x, 1, 'm'));
   add('Lowest', e.lowestHeightFt, (x) => `${fix(x)} ft`);
   add('Lifted off', e.liftoff?.alongM, (x) => `${fix(x)} m past the threshold`);
   add('Lift-off, indicated', e.liftoff?.iasKt, (x) => dialText(x, unit));

@@ -77,7 +77,7 @@ export default async function AccountPage() {
             <div className="grid" style={{ alignContent: 'start' }}>
               {pilotId ? (
                 <>
-                  <Panel title={teaches ? 'Recent to teach, by the house\u2019s rule' : 'Your types'}>
+                  <Panel title={teaches ? 'Recency to teach, school rules' : 'Your types'}>
                     {mine.length === 0 ? (
                       <p className="mb-0">Nothing is logged yet.</p>
                     ) : (
@@ -85,8 +85,8 @@ export default async function AccountPage() {
                         <thead>
                           <tr>
                             <th>Type</th>
-                            {teaches ? <th>Three landings of your own</th> : null}
-                            <th>House interval</th>
+                            {teaches ? <th>Three landings</th> : null}
+                            <th>School recurrent check</th>
                           </tr>
                         </thead>
                         <tbody>
@@ -112,7 +112,7 @@ export default async function AccountPage() {
                               ) : null}
                               <td>
                                 {m.interval?.validThrough
-                                  ? `${m.interval.status === 'expired' ? 'a check is due since' : 'to'} ${dateText(m.interval.validThrough)}`
+                                  ? `${m.interval.status === 'expired' ? 'check due since' : 'to'} ${dateText(m.interval.validThrough)}`
                                   : ''}
                               </td>
                             </tr>
@@ -122,10 +122,10 @@ export default async function AccountPage() {
                     )}
                     <p className="soft small mb-0 mt-2">
                       {house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks
-                      are weighed on the sign page of each checkout.
+                      are checked on the sign page of each checkout.
                     </p>
                   </Panel>
-                  <Panel title="Your own flying">
+                  <Panel title="Log your own flight">
                     <LogFlightForm
                       pilotId={pilotId}
                       today={today}
@@ -147,7 +147,7 @@ export default async function AccountPage() {
                               <th className="r">Full stops</th>
                               <th className="r">Hours</th>
                               <th>Remark</th>
-                              <th>Wrong?</th>
+                              <th>Correct</th>
                             </tr>
                           </thead>
                           <tbody>
@@ -162,7 +162,7 @@ export default async function AccountPage() {
                                 <td className="r mono">{f.landings}</td>
                                 <td className="r mono">{f.fullStops}</td>
                                 <td className="r mono">{f.hours} h</td>
-                                <td>{f.struck ? `struck: ${f.struck}` : f.remark}</td>
+                                <td>{f.struck ? `struck out: ${f.struck}` : f.remark}</td>
                                 <td>
                                   {f.struck ? null : (
                                     <StrikeButton
@@ -183,8 +183,8 @@ export default async function AccountPage() {
               ) : null}
               <Panel title="Personal tokens">
                 <p>
-                  Another program reads Jeito with a token, as you and with your rights. What it can read is described
-                  in <a href="/api/v1/openapi.json">the interface document</a>.
+                  Another program reads Jeito with a token, as you and with your rights. What it can read is listed in{' '}
+                  <a href="/api/v1/openapi.json">the interface document</a>.
                 </p>
                 <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
               </Panel>
@@ -193,8 +193,8 @@ export default async function AccountPage() {
               <Panel title="Password">
                 {given ? (
                   <p className="caution">
-                    {given.name} gave this account its password on {dateText(given.at ?? '')}. Choose your own: nothing
-                    is signed with this one.
+                    {given.name} gave this account its password on {dateText(given.at ?? '')}. Choose your own; this one
+                    cannot sign anything.
                   </p>
                 ) : null}
                 <PasswordForm save={changePasswordAction} />

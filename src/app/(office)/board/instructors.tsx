@@ -7,7 +7,7 @@ import { Verdict } from '@/ui/shared/verdict';
 /** The instructors side by side, for the chief. */
 export function InstructorsPanel({ b }: { b: BoardData }) {
   return (
-    <Panel title="Across the instructors">
+    <Panel title="Instructors">
       <div className="scroll-x">
         <table className="plain">
           <thead>

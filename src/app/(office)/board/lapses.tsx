@@ -9,7 +9,7 @@ import { bookAction, proposeSlotsAction } from '../../actions';
 /** What ends soon or has ended, who is concerned, and what keeps it. */
 export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
   return (
-    <Panel title={staff ? 'Ends in 30 days, or ended this week' : 'What ends for you'}>
+    <Panel title={staff ? 'Expiring: in 30 days, or expired this week' : 'Expiring'}>
       <div className="scroll-x">
         <table className="plain">
           <thead>
@@ -17,7 +17,7 @@ export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
               <th>Who</th>
               <th>What</th>
               <th>To</th>
-              <th>Keeps or restores it</th>
+              <th>Renewed or restored by</th>
               <th>Book</th>
             </tr>
           </thead>

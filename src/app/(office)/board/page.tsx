@@ -30,7 +30,7 @@ export default async function BoardPage() {
       <main id="main">
         <div className="column">
           <Title
-            title={staff ? 'What waits for you' : 'Your checkouts'}
+            title={staff ? 'Your to-do' : 'Your checkouts'}
             line={`${b.cards.length + b.more === 1 ? '1 checkout' : `${b.cards.length + b.more} checkouts`} open`}
           >
             {may.openCheckouts(user) ? (
@@ -45,7 +45,7 @@ export default async function BoardPage() {
           <div className="grid">
             {b.next ? <NextBooking next={b.next} user={user} /> : null}
             {b.waits.length > 0 ? (
-              <Panel title="Waits for your word">
+              <Panel title="Needs your acknowledgement">
                 <ul className="plain-list">
                   {b.waits.map((w) => (
                     <li key={w.text}>
@@ -103,7 +103,7 @@ export default async function BoardPage() {
                 title={
                   b.grounded.length === 1
                     ? 'An aeroplane is out of service'
-                    : `${b.grounded.length} groundings are open`
+                    : `${b.grounded.length} aeroplanes are out of service`
                 }
               >
                 <Groundings lines={b.grounded} end={endGroundingAction} mayEnd={may.endGrounding(user)} />
@@ -114,8 +114,8 @@ export default async function BoardPage() {
                 id="limits"
                 title={
                   b.limits.length === 1
-                    ? 'A limit was passed and is not released'
-                    : `${b.limits.length} limits were passed and are not released`
+                    ? 'A limit exceeded, not yet released'
+                    : `${b.limits.length} limits exceeded, not yet released`
                 }
               >
                 <Limits limits={b.limits} release={releaseExceedanceAction} withTrace />

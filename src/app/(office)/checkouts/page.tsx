@@ -19,7 +19,7 @@ export default async function CheckoutsPage() {
       <PageStrip name="Checkouts" line={`${open} open, ${all.length - open} signed`} user={user.name} />
       <main id="main">
         <div className="column">
-          <Title title="Checkouts" line="Open ones first, the latest flown at the top.">
+          <Title title="Checkouts" line="Open ones first, the latest flown on top.">
             {may.openCheckouts(user) ? (
               <Link href="/checkouts/new" className="btn btn-primary">
                 New checkout
@@ -29,7 +29,7 @@ export default async function CheckoutsPage() {
           {all.length === 0 ? (
             <Empty
               title="No checkouts yet"
-              text="A checkout is one pilot, one goal and one aeroplane, from the first brief to the signature."
+              text="A checkout is one pilot, one goal and one aeroplane, from first brief to signature."
             />
           ) : (
             <div className="panel scroll-x">
@@ -43,7 +43,7 @@ export default async function CheckoutsPage() {
                     <th className="r">Lessons</th>
                     <th className="r">Landings</th>
                     <th>Last flown</th>
-                    <th>Stands at</th>
+                    <th>Stage</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -66,12 +66,12 @@ export default async function CheckoutsPage() {
                           : c.status === 'recommended'
                             ? 'with the examiner'
                             : c.lessons === 0
-                              ? 'to brief'
+                              ? 'brief'
                               : c.briefedNotFlown
                                 ? c.acknowledged
-                                  ? 'to fly'
-                                  : 'to acknowledge'
-                                : 'to debrief'}
+                                  ? 'fly'
+                                  : 'acknowledge'
+                                : 'debrief'}
                       </td>
                     </tr>
                   ))}

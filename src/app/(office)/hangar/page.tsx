@@ -31,7 +31,7 @@ export default async function HangarPage() {
             title="Hangar"
             line={
               <>
-                Every number has a source; what differs on one registration stands beside its type. On each line:{' '}
+                Every number has a source. Differences of a registration are listed beside its type. On each line:{' '}
                 <span className="v-outside">stalls</span>, <span style={{ color: 'var(--lagoon)' }}>approach</span>,{' '}
                 <span style={{ color: 'var(--ink)' }}>climb and glide</span>, <span className="v-edge">limits</span>,
                 from slow to fast.
@@ -62,7 +62,7 @@ export default async function HangarPage() {
                         {t.sheet.gear.retractable ? ', retractable' : ''}, dial in {t.sheet.dial.unit}.
                       </p>
                       <p className="mb-1">
-                        Demands (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'};
+                        Requires (US): {us.endorsements.length > 0 ? list(us.endorsements.map(say)) : 'no endorsement'};
                         (Europe): {eu.endorsements.length > 0 ? eu.endorsements.join(', ') : 'no variant training'}.
                       </p>
                       {t.airframes.map((a) => (
@@ -76,7 +76,7 @@ export default async function HangarPage() {
                           {a.airframe.modifications.length > 0 ? (
                             <span>{list(a.airframe.modifications.map((m) => m.name.toLowerCase()))}</span>
                           ) : (
-                            <span className="soft">as the type</span>
+                            <span className="soft">same as type</span>
                           )}
                           {a.airframe.deferredDefects.length > 0 ? (
                             <span className="v-edge"> · {a.airframe.deferredDefects.length} deferred</span>

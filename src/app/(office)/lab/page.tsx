@@ -40,10 +40,10 @@ export default async function LabPage() {
   const hasTypes = (await hangar()).length > 0;
   return (
     <>
-      <PageStrip name="Lab" line="models to play with" user={user.name} />
+      <PageStrip name="Lab" line="models" user={user.name} />
       <main id="main">
         <div className="column">
-          <Title title="Lab" line="Models, with their assumptions below each. From a checkout they open filled in." />
+          <Title title="Lab" line="Models, each with its assumptions. From a checkout they open with its numbers." />
           {hasTypes ? (
             <div className="grid g-1-1">
               {ROOMS.map(([href, name, text, Icon]) => (
@@ -63,7 +63,7 @@ export default async function LabPage() {
             />
           )}
           <div className="mt-3">
-            <Outranked extra="A model is for talking, never for flying." />
+            <Outranked extra="Models are for discussion, not for flying." />
           </div>
         </div>
       </main>

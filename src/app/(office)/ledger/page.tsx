@@ -83,7 +83,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
               ) : null
             ) : check.problems.length > 0 ? (
               <Problems
-                title="The ledger does not check"
+                title="The ledger does not verify"
                 problems={check.problems.map((p) => ({
                   message: ledgerProblemWords(p),
                 }))}
@@ -142,7 +142,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                 </form>
                 {lines.length === 0 ? (
                   <p className="mb-0">
-                    No entry fits. Search for less, or <Link href="/ledger">see all</Link>.
+                    No result. Search for less, or <Link href="/ledger">see all</Link>.
                   </p>
                 ) : (
                   <div className="scroll-x">

@@ -21,7 +21,7 @@ import { Verdict, VerdictMark } from '@/ui/shared/verdict';
 export const metadata: Metadata = { title: 'People' };
 const PAGE = 60;
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
-const SHOW = { all: 'everybody', soon: 'ending in 30 days', ended: 'something ended', staff: 'instructors' } as const;
+const SHOW = { all: 'everybody', soon: 'expiring in 30 days', ended: 'expired', staff: 'instructors' } as const;
 const STAND = { current: 'current', expiring: 'expiring', expired: 'expired', unknown: 'not on record' } as const;
 
 /** The worst of some lines in one mark, with each in its words. */
@@ -84,8 +84,8 @@ export default async function PeoplePage({
       <main id="main">
         <div className="column">
           <Title
-            title={on === today ? 'Who is recent, and to when' : `Who is recent on ${dateText(on)}`}
-            line={`Under ${rules.pack.name} and the house rules, by what is recorded, logged and read in. ${rules.pack.caution}`}
+            title={on === today ? 'Who is current' : `Who is current on ${dateText(on)}`}
+            line={`Under ${rules.pack.name} and school rules, from flights recorded, logged and imported. ${rules.pack.caution}`}
           >
             {may.keepPeople(user) ? (
               <Link className="btn btn-primary" href="/people/new">
@@ -94,7 +94,7 @@ export default async function PeoplePage({
             ) : null}
             {may.compareInstructors(user) ? (
               <Link className="btn btn-outline-primary" href="/people/standard">
-                One standard
+                Instructor standardisation
               </Link>
             ) : null}
             <Link className="btn btn-outline-primary" href="/rules">
@@ -102,7 +102,7 @@ export default async function PeoplePage({
             </Link>
           </Title>
           <div className="grid">
-            <Panel title="Recent to teach, by the house’s three landings">
+            <Panel title="Recency to teach, school rules">
               <div className="scroll-x">
                 <table className="plain">
                   <thead>
@@ -172,11 +172,11 @@ export default async function PeoplePage({
                   <thead>
                     <tr>
                       <th>Name</th>
-                      <th>Stands</th>
-                      <th>Ends first</th>
+                      <th>Status</th>
+                      <th>Expires first</th>
                       <th>Medical and reviews</th>
                       <th>Passengers</th>
-                      <th>House interval</th>
+                      <th>School recurrent check</th>
                       <th>Last flown</th>
                     </tr>
                   </thead>
@@ -199,7 +199,7 @@ export default async function PeoplePage({
                               <div className="soft small">{lapseWords(p.first)}</div>
                             </>
                           ) : (
-                            <span className="soft">nothing holds</span>
+                            <span className="soft">nothing valid</span>
                           )}
                         </td>
                         <td className="small">

@@ -14,12 +14,12 @@ const GROUPS: [kind: string, title: string, line: string][] = [
     'Rule packs',
     'What a jurisdiction asks, with its citations. Check the current text: the authority\u2019s wording governs.',
   ],
-  ['programme', 'Programmes', 'The items of a goal under one pack, with the house\u2019s own.'],
+  ['programme', 'Programmes', 'The items of a goal under one pack, with the school\u2019s own.'],
   ['standard', 'Standards', 'Named sets of tolerances.'],
-  ['house', 'House rules', 'Limits, signing, intervals.'],
-  ['schools', 'Schools', 'Where good instructors disagree.'],
-  ['findings', 'Findings', 'Patterns looked for in what was flown.'],
-  ['differences', 'Differences', 'What a change of habit means.'],
+  ['house', 'School rules', 'Limits, signing, intervals.'],
+  ['schools', 'Technique choices', 'Where good instructors differ.'],
+  ['findings', 'Findings', 'Patterns looked for in the landings flown.'],
+  ['differences', 'Differences', 'What changes between types, and why it matters.'],
   ['aerodrome', 'Aerodrome', 'Runways and airspace.'],
 ];
 

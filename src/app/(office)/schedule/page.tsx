@@ -97,7 +97,7 @@ export default async function SchedulePage({
         <div className="wide">
           <Title
             title={view === 'day' ? dayText(first) : `${dayText(first)} to ${dayText(addDays(first, 6))}`}
-            line="Nobody and nothing is booked twice; who may not teach or fly alone that day is not booked to."
+            line="No double bookings. Who may not teach or fly without an instructor that day cannot be booked for it."
           >
             <form className="d-flex gap-2 align-items-end" action="/schedule" method="get">
               <input type="hidden" name={view === 'day' ? 'day' : 'week'} value={first} />
@@ -180,7 +180,7 @@ export default async function SchedulePage({
                 </Link>
               ))}
               <Link className="ms-auto" href="/schedule/times">
-                Times and aeroplanes down
+                Availability
               </Link>
             </div>
           ) : null}

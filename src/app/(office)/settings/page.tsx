@@ -68,10 +68,7 @@ export default async function SettingsPage() {
       <PageStrip name="Settings" line={staff ? 'school and own' : 'own'} user={user.name} />
       <main id="main">
         <div className="column">
-          <Title
-            title="Settings"
-            line={staff ? 'What holds for the school, and what is yours alone.' : 'What is yours alone.'}
-          >
+          <Title title="Settings" line={staff ? 'Settings of the school, and your own.' : 'Your own settings.'}>
             <Link className="btn btn-outline-primary" href="/account">
               Your flying
             </Link>
@@ -100,9 +97,9 @@ export default async function SettingsPage() {
                     </p>
                   )}
                   <p className="small soft mb-0 mt-2">
-                    The office says <b>{words.circuit}</b>, <b>{words.gear}</b>; a checkout follows its own pack. Speeds
+                    Screens say <b>{words.circuit}</b>, <b>{words.gear}</b>; a checkout follows its own pack. Speeds
                     always stand in the unit painted on that aeroplane’s dial. Limits, intervals, recency to teach and
-                    signing: <Link href="/rules/house/house">rules of the school, version {version}</Link>. All rules:{' '}
+                    signing: <Link href="/rules/house/house">school rules, version {version}</Link>. All rules:{' '}
                     <Link href="/rules">{plural(content.length, 'piece')}</Link>.
                   </p>
                 </Panel>

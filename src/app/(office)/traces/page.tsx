@@ -31,9 +31,7 @@ export default async function TracesPage() {
             {open.length > 0 ? (
               <Panel
                 title={
-                  open.length === 1
-                    ? 'One limit passed waits for its release'
-                    : `${open.length} limits passed wait for their release`
+                  open.length === 1 ? 'One exceedance is not released' : `${open.length} exceedances are not released`
                 }
               >
                 <Limits limits={open} release={releaseExceedanceAction} withTrace />
@@ -57,7 +55,7 @@ export default async function TracesPage() {
                         <th>Recording</th>
                         <th className="r">Events</th>
                         <th className="r">Airwork</th>
-                        <th className="r">Limits passed</th>
+                        <th className="r">Exceedances</th>
                         <th>Added by</th>
                       </tr>
                     </thead>

@@ -17,7 +17,7 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Schedule', 'the week', '/schedule'),
     page('Schedule: today', 'by instructor', '/schedule?whose=by-instructor'),
     page('Ledger', 'the sign-off ledger', '/ledger'),
-    page('Lab', 'models to play with', '/lab'),
+    page('Lab', 'models', '/lab'),
     page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'),
     page('Lab: pace and reach', 'circuit', '/lab/circuit'),
     page('Lab: taxi and the tail', 'ground', '/lab/ground'),
@@ -38,7 +38,7 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
   const actions = [
     page('Book a lesson', 'do', '/schedule?kind=lesson'),
     page('Book own practice', 'do', '/schedule?kind=currency'),
-    page('Times and aeroplanes down', 'away, maintenance', '/schedule/times'),
+    page('Availability', 'away, maintenance', '/schedule/times'),
     ...(user.pilotId
       ? [
           page('Log a flight', 'do', '/account'),

@@ -1,4 +1,4 @@
-/** Limits passed: each channel against the airframe's own, short spikes left out. */
+/** Limits exceeded: each channel against the airframe's own, short spikes left out. */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { Trace } from '../read';
 

@@ -43,12 +43,12 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
   if (s.self) {
     head('What the pilot said first');
     pen.line(
-      `Own: ${s.self.own.said} said, ${s.self.own.recorded} recorded. Best: ${s.self.best.said ?? 'none'} said, ${s.self.best.recorded ?? 'none'} recorded. To work on: ${s.self.workOn.said}${s.self.workOn.recorded && !s.self.workOn.same ? `; most was outside in ${s.self.workOn.recorded}` : ''}.`,
+      `Unassisted: ${s.self.own.said} said, ${s.self.own.recorded} recorded. Best: ${s.self.best.said ?? 'none'} said, ${s.self.best.recorded ?? 'none'} recorded. To work on: ${s.self.workOn.said}${s.self.workOn.recorded && !s.self.workOn.same ? `; most was outside in ${s.self.workOn.recorded}` : ''}.`,
       { indent: 10 },
     );
   }
   if (s.changed.length > 0) {
-    head('Since the lessons before');
+    head('Since earlier lessons');
     for (const c of s.changed) pen.line(`${c.direction}: ${c.what}, ${c.now}, was ${c.before}`, { indent: 10, gap: 1 });
   }
   if (s.findings.length > 0) {
@@ -92,9 +92,8 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     `Version ${d.version}, kept by ${d.createdBy} ${instantText(d.createdAt)}. ${d.acknowledgedAt ? `Acknowledged by ${d.acknowledgedBy ?? 'the pilot'} ${instantText(d.acknowledgedAt)}.` : 'Not acknowledged yet.'}`,
     { size: 8.5 },
   );
-  pen.line(
-    'The flight manual, the placards, the law of the place and the instructor in the seat outrank every number here.',
-    { size: 8.5 },
-  );
+  pen.line('The flight manual, placards, local law and the instructor in the seat outrank every number here.', {
+    size: 8.5,
+  });
   return pdf.save();
 }

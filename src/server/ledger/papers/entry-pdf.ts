@@ -121,7 +121,7 @@ export async function entryPdf(line: LedgerLine, entry: LedgerRow, origin: strin
         pen.line(`${s.name}: ${s.words}. Why: ${s.reason ?? 'not said'}`, { size: 9, gap: 2 });
       pen.space(4);
     }
-    pen.line(line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on', { font: bold });
+    pen.line(line.kind === 'not-yet' ? 'Items not met' : 'Items and their evidence', { font: bold });
     for (const item of body.items.filter((i) => !i.overridden))
       pen.line(`${item.id}  ${item.title}: ${itemWords(item).text}. ${item.citation}`, { size: 9 });
     if (body.landings.length > 0) {
@@ -129,7 +129,7 @@ export async function entryPdf(line: LedgerLine, entry: LedgerRow, origin: strin
       pen.line('Landings in evidence', { font: bold });
       for (const l of body.landings)
         pen.line(
-          `${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}${l.asserted ? `, resting on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}`,
+          `${dateText(l.date)}  ${l.lesson}.${l.number}  ${say(l.kind)}${l.intended && l.kind !== 'go-around' ? `, ${say(l.intended)}` : ''}${l.surface === 'water' ? ', water' : ''}${l.class === l.kind ? '' : `: ${say(l.class)}`}${l.crosswindKt === null ? '' : `, crosswind ${Math.abs(l.crosswindKt)} kt from the ${l.crosswindKt >= 0 ? 'right' : 'left'}`}${l.asserted ? `, based on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}`,
           { size: 8.5, gap: 1 },
         );
     }

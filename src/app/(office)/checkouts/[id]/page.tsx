@@ -86,13 +86,13 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
           <LateNote late={late} entry={head.signedLedgerId} />
           {head.status === 'signed' ? (
             <p className="note-good">
-              Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the ledger</Link> holds
-              everything this rests on.
+              Signed. <Link href={`/ledger/${head.signedLedgerId ?? ''}`}>The entry in the ledger</Link> lists
+              everything it is based on.
             </p>
           ) : null}
           {newer.type || newer.airframe ? (
             <div className="mb-3">
-              <Panel title="A newer sheet is in the hangar">
+              <Panel title="A newer type sheet is available">
                 <MoveForm
                   checkoutId={head.id}
                   typeVersion={newer.type?.version ?? null}
@@ -123,9 +123,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                     } ${met === items.length ? '' : 'open'}`}
                   />
                   <p className="mb-0">
-                    {met === items.length
-                      ? 'Every item has its evidence.'
-                      : `${plural(items.length - met, 'item')} open.`}{' '}
+                    {met === items.length ? 'All items have evidence.' : `${plural(items.length - met, 'item')} open.`}{' '}
                     <span className="soft">Dark is met, ochre is on the way.</span>
                   </p>
                 </div>
@@ -139,7 +137,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                       </li>
                     ))}
                   </ul>
-                  <Link href={`/checkouts/${head.id}/debrief#findings`}>What is behind them</Link>
+                  <Link href={`/checkouts/${head.id}/debrief#findings`}>Show evidence</Link>
                 </Panel>
               ) : null}
               {proposal && proposal.blocks.length > 0 ? (
@@ -154,7 +152,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                   <p className="mb-2 small">
                     {proposal.flightMin} min of flying in {proposal.flightRoomMin}; {proposal.wind.words}.
                   </p>
-                  <Link href={`/checkouts/${head.id}/plan`}>Look at it and change it</Link>
+                  <Link href={`/checkouts/${head.id}/plan`}>Edit plan</Link>
                 </Panel>
               ) : null}
               <Panel title="What will look and feel different">
@@ -163,7 +161,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 ) : null}
                 <LabLinks checkoutId={head.id} />
               </Panel>
-              <Panel title="Opened on these terms">
+              <Panel title="PIC and logging">
                 <table className="plain">
                   <tbody>
                     {[...(head.opening.demands.classRatings ?? []), ...head.opening.demands.endorsements].map(
@@ -189,7 +187,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 <p className="caution mb-0">{pack.caution}</p>
               </Panel>
               {schools && runs && head.status === 'open' ? (
-                <Panel title="Schools on this checkout" id="schools">
+                <Panel title="Technique choices" id="schools">
                   <SchoolsForm
                     checkoutId={head.id}
                     topics={schools.body.topics}

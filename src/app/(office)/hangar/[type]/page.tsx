@@ -70,7 +70,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
               <GroundedNote key={a.id} registration={a.registration} groundings={flags} pack={pack} />
             ))}
             {findings.length > 0 ? (
-              <Panel title={findings.length === 1 ? 'One thing does not fit' : `${findings.length} things do not fit`}>
+              <Panel title={findings.length === 1 ? 'One inconsistency' : `${findings.length} inconsistencies`}>
                 <FindingList findings={findings} />
               </Panel>
             ) : null}
@@ -86,7 +86,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
               <PowerTable sheet={sheet} unit={unit} />
             </div>
             {found.length > 0 ? (
-              <Panel title="Power found in flight">
+              <Panel title="Power settings noted in flight">
                 <PowerFindings
                   decides={edits}
                   decide={decidePowerAction}
@@ -99,7 +99,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
                       where: `${f.registration}, ${dateText(f.flownOn)}, ${f.authorName}`,
                       now: old ? `${old.setting}${old.ias ? `, ${withUnit(old.ias.value, unit)}` : ''}` : null,
                       decided: f.decided
-                        ? `${f.decided.decision === 'approved' ? `On the sheet since version ${f.decided.version ?? ''}` : 'Left in the record'}, ${f.decided.by}, ${dateText(f.decided.at)}: ${f.decided.reason}`
+                        ? `${f.decided.decision === 'approved' ? `On the sheet since version ${f.decided.version ?? ''}` : 'Kept in the record only'}, ${f.decided.by}, ${dateText(f.decided.at)}: ${f.decided.reason}`
                         : null,
                     };
                   })}

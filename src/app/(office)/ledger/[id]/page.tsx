@@ -88,7 +88,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                 {later.text ? <p className="mb-0">{later.text}</p> : null}
               </Panel>
             ) : body ? (
-              <Panel title={line.kind === 'not-yet' ? 'Items not there yet' : 'Items and what they rest on'}>
+              <Panel title={line.kind === 'not-yet' ? 'Items not met' : 'Items and their evidence'}>
                 <table className="plain">
                   <tbody>
                     {body.items.map((i) => {
@@ -131,7 +131,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                       </ul>
                     </Panel>
                   ) : null}
-                  <Panel title="What was written">
+                  <Panel title="Sign-off text">
                     {body.text
                       ? body.text.split('\n').map((t) => (
                           <p key={t} className="mb-2">
@@ -190,7 +190,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                                 </td>
                                 <td>
                                   {say(l.class)}
-                                  {l.asserted ? `, resting on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}
+                                  {l.asserted ? `, based on the clean tap: ${l.asserted.map(say).join(', ')}` : ''}
                                 </td>
                               </tr>
                             ))}
@@ -213,7 +213,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                 <Panel title="A further entry">
                   {may.correctEntry(user, owner) ? (
                     <details className="mb-2">
-                      <summary>Correct a slip</summary>
+                      <summary>Add a correction</summary>
                       <LaterForm entryId={line.id} kind="correction" action={correctEntryAction} />
                     </details>
                   ) : null}
@@ -222,7 +222,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                       <summary>Void this entry</summary>
                       <LaterForm entryId={line.id} kind="void" action={voidEntryAction} />
                       <p className="small soft mt-1 mb-0">
-                        What it gave the pilot ends and the checkout is open again. The entry stays in the ledger.
+                        What it granted ends, and the checkout is open again. The entry stays in the ledger.
                       </p>
                     </details>
                   ) : null}

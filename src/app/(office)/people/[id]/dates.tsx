@@ -17,7 +17,7 @@ export function Dates({ own, p, user }: { own: { pilotId: string }; p: PersonPag
             <li key={d.id}>
               <b>{d.title}</b>
               {d.doneOn ? ` done ${dateText(d.doneOn)}` : ''}
-              {d.until ? ` good to ${dateText(d.until)}` : ''}
+              {d.until ? ` valid to ${dateText(d.until)}` : ''}
               {d.note ? `, ${d.note}` : ''} <span className="soft">({d.enteredBy})</span>
             </li>
           ))}

@@ -78,16 +78,16 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
       </div>
       {p.imports.length > 0 ? (
         <>
-          <h3 className="group">Logbooks read in</h3>
+          <h3 className="group">Imported logbooks</h3>
           <ul className="plain-list small">
             {p.imports.map((i) => (
               <li key={i.id}>
-                {dateText(i.at)}, {i.fileName}: {i.added} flights, {i.doubled} known before, {i.refused} refused; by{' '}
-                {i.by}.{' '}
+                {dateText(i.at)}, {i.fileName}: {i.added} flights, {i.doubled} already on record, {i.refused} refused;
+                by {i.by}.{' '}
                 {i.takenBackAt ? (
-                  `Taken back ${dateText(i.takenBackAt)}.`
+                  `Undone ${dateText(i.takenBackAt)}.`
                 ) : may.importLogbook(user, own) ? (
-                  <Act id={i.id} words="take it back" name={i.fileName} act={takeBackImportAction} />
+                  <Act id={i.id} words="undo import" name={i.fileName} act={takeBackImportAction} />
                 ) : null}
               </li>
             ))}
@@ -96,7 +96,7 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
       ) : null}
       {may.keepPilotRecord(user, own) && !p.erased ? (
         <details className="mt-2">
-          <summary>Enter hours by type, and of them as PIC</summary>
+          <summary>Enter hours by type and PIC</summary>
           <div className="mt-2">
             <HoursForm
               pilotId={p.pilotId}
@@ -115,7 +115,7 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
       ) : null}
       {may.logFlying(user, own) && !p.erased ? (
         <details className="mt-2">
-          <summary>Log a flight that was not recorded here</summary>
+          <summary>Log a flight</summary>
           <div className="mt-2">
             <LogFlightForm pilotId={p.pilotId} today={p.today} types={p.types} action={logFlightAction} />
           </div>

@@ -23,7 +23,7 @@ export function Held({
   user: CurrentUser;
 }) {
   return (
-    <Panel title="Licence and what is held">
+    <Panel title="Licence, ratings and endorsements">
       {may.keepPilotRecord(user, own) && !p.erased ? (
         <div className="mb-2">
           <CertificateForm
@@ -43,7 +43,7 @@ export function Held({
             {h.ledgerId ? (
               <Link href={`/ledger/${h.ledgerId}`}>entry</Link>
             ) : keeps && !h.endedAt ? (
-              <Act id={h.id} words="end it" name={say(h.kind)} act={endHeldAction} />
+              <Act id={h.id} words="end" name={say(h.kind)} act={endHeldAction} />
             ) : null}
           </li>
         ))}

@@ -58,7 +58,7 @@ export default async function PersonPage({
           >
             {may.importLogbook(user, own) && !p.erased ? (
               <Link className="btn btn-outline-primary" href={`/people/${p.pilotId}/import`}>
-                Read a logbook in
+                Import a logbook
               </Link>
             ) : null}
             {may.exportRecord(user, own) ? (
@@ -81,7 +81,7 @@ export default async function PersonPage({
                 </Panel>
               )}
               {p.ladders.length > 0 ? (
-                <Panel title="Own wind, as it grew">
+                <Panel title="Proven crosswind over time">
                   {p.ladders.map((l) => (
                     <LadderDrawing
                       key={l.group}

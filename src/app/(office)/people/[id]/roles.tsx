@@ -23,7 +23,7 @@ export function InstructorAndRoles({
       {account.roles.includes('instructor') ? (
         <p className="small">
           Signs {account.authorised.length > 0 ? list(account.authorised.map(say)) : 'nothing yet'}. Crosswind limit of
-          their own when teaching: {account.ownCrosswindKt === null ? 'none kept' : `${account.ownCrosswindKt} kt`}.
+          their own when teaching: {account.ownCrosswindKt === null ? 'none set' : `${account.ownCrosswindKt} kt`}.
         </p>
       ) : null}
       {may.keepCertificates(user) && account.roles.includes('instructor') ? (

@@ -13,7 +13,7 @@ export function Standing({ p }: { p: PersonPage }) {
   const first = firstLapse(p.lapses);
   const standing = standingOf(p.lapses);
   return (
-    <Panel title={p.onDate === p.today ? 'What holds, and to when' : `What holds on ${dateText(p.onDate)}`}>
+    <Panel title={p.onDate === p.today ? 'Currency and validity' : `Currency on ${dateText(p.onDate)}`}>
       <form className="filters mb-2" method="get" action={`/people/${p.pilotId}`}>
         <div>
           <FormLabel htmlFor="on">On the day</FormLabel>
@@ -25,13 +25,13 @@ export function Standing({ p }: { p: PersonPage }) {
         <p className="mb-0 ms-auto">
           <Verdict verdict={LAPSE_VERDICT[standing]}>
             {standing === 'unknown' ? 'review, medical or rating not on record' : standing}
-            {first ? `; first to end: ${first.what}, ${lapseWords(first)}` : ''}
+            {first ? `; first to expire: ${first.what}, ${lapseWords(first)}` : ''}
           </Verdict>
         </p>
       </form>
       <LapseList lapses={p.lapses} />
       <p className="caution small mb-0 mt-2">
-        {p.pack.name}. {p.pack.caution} Only what the pilot flew alone on the controls counts; night is told by the sun.
+        {p.pack.name}. {p.pack.caution} Only flying as sole manipulator counts. Night is computed from the sun.
       </p>
     </Panel>
   );

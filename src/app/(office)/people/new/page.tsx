@@ -18,7 +18,7 @@ export default async function NewPersonPage() {
         <div className="column">
           <Title
             title="New person"
-            line="A pilot’s record, with an account where there is an address. What is held, dates and hours are entered on the page that opens then."
+            line="A pilot’s record, with an account if an e-mail address is given. Ratings, dates and hours are entered on the next page."
           />
           <div className="grid g-3-2">
             <Panel>
@@ -32,8 +32,8 @@ export default async function NewPersonPage() {
                 An <b>instructor</b> sees all pilots, runs checkouts and signs the goals ticked.
               </p>
               <p className="mb-0">
-                The <b>chief</b> keeps people, sheets, programmes and house rules, and releases exceedances. Nobody acts
-                as instructor on their own checkout.
+                The <b>chief</b> manages people, type sheets, programmes and school rules, and releases exceedances.
+                Nobody acts as instructor on their own checkout.
               </p>
             </Panel>
           </div>

@@ -9,7 +9,7 @@ import { EyeBars } from '@/ui/debrief/eye-bars';
 import { Empty, Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 
-export const metadata: Metadata = { title: 'One standard' };
+export const metadata: Metadata = { title: 'Instructor standardisation' };
 
 export default async function StandardPage() {
   const user = await requireUser();
@@ -19,24 +19,24 @@ export default async function StandardPage() {
   return (
     <>
       <PageStrip
-        name="One standard"
+        name="Instructor standardisation"
         line={`${instructors.length} instructors, ${landings} landings`}
         user={user.name}
       />
       <main id="main">
         <div className="column">
           <Title
-            title="One standard"
-            line="Landings that an instructor judged by eye and a recording measured: the measure is the same for all, so what differs is the eye."
+            title="Instructor standardisation"
+            line="Landings judged by eye and measured by a recording. The measurement is the same for all, so differences come from the eye."
           >
             <Link className="btn btn-outline-primary" href="/people">
-              To the people
+              Back to people
             </Link>
           </Title>
           {instructors.length === 0 ? (
             <Empty
               title="Nothing to compare yet"
-              text="When measures of recordings are taken over beside what was tapped, each instructor stands here beside the recording."
+              text="When recorded measures are accepted beside the tapped ones, each instructor stands here beside the recording."
             />
           ) : (
             <div className="grid">
@@ -49,10 +49,10 @@ export default async function StandardPage() {
                         <th>Instructor</th>
                         <th className="r">judged twice</th>
                         <th className="r">the same</th>
-                        <th className="r">kinder than measured</th>
-                        <th className="r">harder</th>
+                        <th className="r">more lenient</th>
+                        <th className="r">stricter</th>
                         <th className="r">mean shift (steps)</th>
-                        <th>Says</th>
+                        <th>Result</th>
                       </tr>
                     </thead>
                     <tbody>
@@ -69,12 +69,12 @@ export default async function StandardPage() {
                           </td>
                           <td>
                             {i.kinder + i.harder < 6
-                              ? 'too few differ to say'
+                              ? 'too few differences to tell'
                               : i.luck >= 0.05
-                                ? 'no side that is sure'
+                                ? 'no clear tendency'
                                 : i.shift < 0
-                                  ? 'kinder than the recording'
-                                  : 'harder than the recording'}
+                                  ? 'more lenient than the recording'
+                                  : 'stricter than the recording'}
                           </td>
                         </tr>
                       ))}
@@ -82,8 +82,8 @@ export default async function StandardPage() {
                   </table>
                 </div>
                 <p className="soft small mb-0 mt-2">
-                  A step is from within to edge, or from edge to outside. Kinder against harder is weighed by a sign
-                  test; under 5 in 100 it is said.
+                  A step is from within to edge, or from edge to outside. Lenient against strict is tested with a sign
+                  test and stated under 5 in 100.
                 </p>
               </Panel>
               <Panel title="Criterion by criterion">
@@ -105,7 +105,9 @@ export default async function StandardPage() {
                             const x = i.byCriterion.find((y) => y.criterion === c);
                             return (
                               <td key={i.author} className="mono small">
-                                {x ? `${x.agree} of ${x.n} the same, ${x.kinder} kinder, ${x.harder} harder` : ''}
+                                {x
+                                  ? `${x.agree} of ${x.n} the same, ${x.kinder} more lenient, ${x.harder} stricter`
+                                  : ''}
                               </td>
                             );
                           })}

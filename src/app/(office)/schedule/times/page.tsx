@@ -8,7 +8,7 @@ import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { endAwayAction, saveAwayAction, saveWindowsAction } from '../../../actions';
 
-export const metadata: Metadata = { title: 'Times' };
+export const metadata: Metadata = { title: 'Availability' };
 
 export default async function TimesPage() {
   const user = await requireUser();
@@ -23,12 +23,12 @@ export default async function TimesPage() {
   ];
   return (
     <>
-      <PageStrip name="Schedule" line="times, away, down" user={user.name} />
+      <PageStrip name="Schedule" line="availability" user={user.name} />
       <main id="main">
         <div className="column">
           <Title
-            title="Times"
-            line="When people can be booked each week, when they are away, and which aeroplanes are out of the line."
+            title="Availability"
+            line="When people can be booked each week, who is away, and which aeroplanes are out of service."
           />
           <div className="grid g-1-1" style={{ alignItems: 'start' }}>
             <div className="grid">
@@ -62,7 +62,7 @@ export default async function TimesPage() {
                     (a.who.startsWith('a:') ? staff : may.keepWindows(user, a.who)),
                 }))}
               />
-              <Panel title={staff ? 'Away, or out of the line' : 'Away'}>
+              <Panel title={staff ? 'Away or out of service' : 'Away'}>
                 <AwayForm options={options} zone={data.zone} today={today} save={saveAwayAction} />
               </Panel>
             </div>

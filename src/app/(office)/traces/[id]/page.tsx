@@ -19,7 +19,7 @@ const FORMATS = [
   ['geojson', 'GeoJSON'],
   ['csv', 'results, CSV'],
   ['json', 'results, JSON'],
-  ['file', 'the file as it came'],
+  ['file', 'original file'],
 ] as const;
 
 export default async function TracePage({
@@ -56,10 +56,10 @@ export default async function TracePage({
               className="btn btn-outline-primary"
               href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}
             >
-              To the debrief
+              Back to debrief
             </Link>
             <Link className="btn btn-primary" href={`/traces/${trace.id}/join`}>
-              {trace.runs ? 'Join with what was tapped' : 'Beside what was tapped'}
+              {trace.runs ? 'Compare with taps' : 'With taps'}
             </Link>
           </Title>
           {trace.limits.length > 0 ? (
@@ -71,7 +71,7 @@ export default async function TracePage({
                 <strong>
                   {waiting > 0
                     ? `${trace.registration} is flagged: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} passed`
-                    : 'Limits passed, released'}
+                    : 'Exceedances, released'}
                 </strong>
               </summary>
               <div className="mt-2">
@@ -91,7 +91,7 @@ export default async function TracePage({
             unit={joined.unit}
           />
           <p className="mt-3 mb-2">
-            Take it along:{' '}
+            Download:{' '}
             {FORMATS.map(([as, name], i) => (
               <span key={as}>
                 {i > 0 ? ' \u00b7 ' : ''}

@@ -22,7 +22,7 @@ export default async function NewTracePage({ searchParams }: { searchParams: Pro
       <PageStrip name="Recordings" line="add one" user={user.name} />
       <main id="main">
         <div className="column">
-          <Title title="Add a recording" line="Read here first, then kept with the flight as it came." />
+          <Title title="Add a recording" line="Read on this device first, then stored unchanged with the flight." />
           <ImportTrace
             key={wanted}
             flights={flights.map((f) => ({

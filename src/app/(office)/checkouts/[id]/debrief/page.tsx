@@ -64,7 +64,7 @@ export default async function DebriefPage({
             <Empty
               title="Nothing to debrief yet"
               text="Landings and airwork recorded in the cockpit stand here, each with its verdict and the reason for it."
-              {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
+              {...(runs ? { href: `${base}/fly`, action: 'Go to Fly' } : {})}
             />
           </div>
         </main>
@@ -112,7 +112,7 @@ export default async function DebriefPage({
           <div className="column">
             <Title
               title={`Lesson ${summary.lesson}: you first`}
-              line="What you think of it comes before what was recorded. Then the two stand side by side."
+              line="Your own assessment comes before the record. Then both are shown side by side."
             />
             {lessons}
             {ask}
@@ -146,7 +146,7 @@ export default async function DebriefPage({
               <>
                 {open.length === 0 ? (
                   <Link className="btn btn-primary" href={`${base}/sign`}>
-                    To sign
+                    Go to Sign
                   </Link>
                 ) : (
                   <Link className="btn btn-primary" href={`${base}/plan`}>
@@ -163,14 +163,14 @@ export default async function DebriefPage({
           ) : null}
           <div className="grid">
             {self ? (
-              <Panel title="What the pilot said, and what was recorded">
+              <Panel title="Self-assessment and record">
                 <SelfBeside compared={compareSelf(self.said, shown)} toldBy={self.toldBy} />
               </Panel>
             ) : null}
             {stops.length > 0 ? (
               <Panel title="Flown past a stop">
                 <p className="mb-2">
-                  It happened, so it is kept. It is no evidence of a safety item, and it stands at the signature.
+                  It stays on record. It is no evidence for a safety item and is shown at the signature.
                 </p>
                 <StopList stops={stops} explain={runs && head.status === 'open' ? deskEventAction : null} />
               </Panel>
@@ -197,7 +197,7 @@ export default async function DebriefPage({
               </Panel>
             ) : null}
             <div className="grid g-2-1">
-              <Panel title="What was found, over all lessons" id="findings">
+              <Panel title="Findings, over all lessons" id="findings">
                 <FindingList
                   checkoutId={head.id}
                   lesson={summary.lesson}
@@ -207,7 +207,7 @@ export default async function DebriefPage({
                 />
               </Panel>
               <div className="grid" style={{ alignContent: 'start' }}>
-                <Panel title="Whose landing it was">
+                <Panel title="Who flew it">
                   <LessonBars summaries={summaries} />
                 </Panel>
                 <SinceBefore changed={page.changed} summaries={summaries} summary={summary} />
@@ -250,7 +250,7 @@ export default async function DebriefPage({
               </Panel>
             ) : null}
             {sortie ? (
-              <Panel title="Think of, next time" id="focus">
+              <Panel title="Focus for next time" id="focus">
                 <Focus
                   key={`${sortie.id}-${held?.version ?? 0}`}
                   sortieId={sortie.id}

@@ -36,12 +36,12 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
             title={flown.length === 0 ? 'Habits' : `${plural(drops.length, 'habit')} to drop, ${adds.length} to add`}
             line={
               flown.length === 0
-                ? `Nothing is entered yet of what ${head.pilotName} has flown by type.`
+                ? `No hours by type entered yet for ${head.pilotName}.`
                 : `From ${from} to ${head.registration}, ${head.typeName}; goal ${list(head.goals.map(say))}.`
             }
           >
             <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>
-              Brief with these
+              Use in brief
             </Link>
           </Title>
           <div className="grid">
@@ -50,8 +50,8 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                 title="No hours by type"
                 text={
                   keeps
-                    ? 'Enter the types and hours below: the old habit is weighed from them, and what must be dropped stands here, worst first.'
-                    : 'Your instructor enters the types and hours you have flown; then what must be dropped stands here.'
+                    ? 'Enter types and hours below. The habits to drop are then listed here, worst first.'
+                    : 'Your instructor enters the types and hours you have flown. The habits to drop are then listed here.'
                 }
               />
             ) : (
@@ -94,14 +94,13 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                     </table>
                   )}
                 </Panel>
-                <Panel title="See it and feel the pace">
+                <Panel title="Picture and pace">
                   <LabLinks checkoutId={head.id} but="habits" />
                 </Panel>
-                <Panel title="How the rank is made">
+                <Panel title="How the rank is computed">
                   <p className="mb-1 small">
-                    Severity (0 to 10, house data) × share of the habit × how much of this goal is flown in that phase.
-                    The habit is hours, fading with 180 days. Where the old action is the wrong one it stands above all
-                    others.
+                    Severity (0 to 10, school data) × share of the habit × how much of this goal is flown in that phase.
+                    Habit: hours on type, fading with 180 days. An old action that is wrong here ranks first.
                   </p>
                   <Outranked />
                 </Panel>

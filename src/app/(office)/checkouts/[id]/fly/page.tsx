@@ -53,18 +53,18 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
           ) : null}
           {latest?.brief && outside ? (
             <div className="mb-3">
-              <Panel title="The wind as briefed is outside a limit">
+              <Panel title="Briefed wind exceeds a limit">
                 <p className="mb-2">
                   The {LIMIT_OF[crosswind.governingKind ?? ''] ?? 'limit'} of {crosswind.governingKt ?? 0} kt
                   {crosswind.governingKind === 'instructor' ? '' : ` (${crosswind.governingSource ?? ''})`} is passed. A
-                  landing in it is kept as flown past a stop.
+                  landing in it is recorded as flown past a stop.
                 </p>
                 {aside ? (
                   <p className="mb-0">
                     <strong>Set aside for this flight by the chief:</strong> {aside.reason}.
                   </p>
                 ) : crosswind.governingKind !== 'house' ? (
-                  <p className="mb-0">Nobody sets this limit aside.</p>
+                  <p className="mb-0">This limit cannot be set aside.</p>
                 ) : may.overrideSchoolLimit(user, head) ? (
                   <OverrideLimit sortieId={latest.id} send={deskEventAction} />
                 ) : (
@@ -76,12 +76,12 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
           {!latest?.brief ? (
             <Empty
               title="Nothing to fly yet"
-              text="A lesson is briefed first: the wind, the speeds, the limits. Then it can be taken along."
+              text="A lesson is briefed first: the wind, the speeds, the limits. Then a device can be prepared."
               {...(runs ? { href: `/checkouts/${head.id}/brief`, action: 'Brief the lesson' } : {})}
             />
           ) : (
             <div className="grid g-1-1">
-              <Panel title="Take it along">
+              <Panel title="Prepare this device">
                 {grounded && runs && head.status === 'open' && latest.instructorId === user.id ? (
                   <TakeGrounded sortieId={latest.id} />
                 ) : runs && head.status === 'open' && latest.instructorId === user.id ? (
@@ -95,7 +95,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                   />
                 ) : runs && head.status === 'open' ? (
                   <p className="mb-0">
-                    Another instructor briefed this lesson. Save the brief again in your name, then take it along.
+                    Another instructor briefed this lesson. Save the brief again in your name, then prepare your device.
                   </p>
                 ) : (
                   <p className="mb-0">The instructor records the flight.</p>
@@ -112,9 +112,9 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                   )}
                 </p>
               </Panel>
-              <Panel title="What would count today">
+              <Panel title="Items open today">
                 {open.length === 0 ? (
-                  <p>Every item has its evidence.</p>
+                  <p>All items have evidence.</p>
                 ) : (
                   <ul className="mb-0 ps-3">
                     {open.map((i) => (
@@ -129,7 +129,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
                 )}
               </Panel>
               <div style={{ gridColumn: '1 / -1' }}>
-                <Outranked extra="Eyes are out from base turn until stopped or climbing away: nothing asks for a tap before." />
+                <Outranked extra="Eyes out from base turn until stopped or climbing away: nothing asks for a tap before." />
               </div>
             </div>
           )}

@@ -36,10 +36,10 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
           />
           <Title
             title={`Next lesson: ${head.pilotName}`}
-            line={`Proposed from what is open, what was found, the wind earned and the time there is. ${saved ? `A plan of lesson ${lesson} was kept ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You have the last word: move, shorten, take out, add.'}`}
+            line={`Proposed from what is open, findings, proven crosswind and the time there is. ${saved ? `A plan of lesson ${lesson} was saved ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You decide: move, shorten, remove or add.'}`}
           >
             <Link className="btn btn-outline-primary" href={`/checkouts/${head.id}/debrief`}>
-              To the debrief
+              Back to debrief
             </Link>
             <Link className="btn btn-primary" href={`/checkouts/${head.id}/brief`}>
               Brief lesson {lesson}

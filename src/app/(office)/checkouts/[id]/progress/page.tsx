@@ -59,7 +59,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
               <Empty
                 title="Nothing recorded yet"
                 text="When landings are recorded, their places, speeds, trends and whose they were stand here."
-                {...(runs ? { href: `${base}/fly`, action: 'To fly' } : {})}
+                {...(runs ? { href: `${base}/fly`, action: 'Go to Fly' } : {})}
               />
             )}
           </div>
@@ -105,7 +105,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
             line={`Every landing of this checkout${types.length > 0 ? `, and ${head.pilotName.split(' ')[0] ?? 'the pilot'}\u2019s own history on ${types.join(', ')}` : ''}. Judged by the standard ${standard.name}.`}
           >
             <Link className="btn btn-outline-primary" href={`${base}/debrief`}>
-              To the debrief
+              Back to debrief
             </Link>
             {runs && head.status === 'open' ? (
               <Link className="btn btn-primary" href={`${base}/plan`}>

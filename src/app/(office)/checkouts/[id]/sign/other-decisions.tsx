@@ -8,8 +8,8 @@ import { WaiveForm } from '@/ui/sign/waive-form';
 import { askOverrideAction, deskEventAction, signNotYetAction, signPartAction } from '../../../../actions';
 
 const OVERRIDE_RULE = {
-  always: 'A chief instructor says yes to each.',
-  safety: 'For a safety item a chief instructor says yes.',
+  always: 'Each needs the chief instructor’s approval.',
+  safety: 'A safety item needs the chief instructor’s approval.',
   never: 'The instructor decides.',
 } as const;
 

@@ -29,8 +29,8 @@ export function OverridesPanel({
               {o.approved
                 ? o.answeredBy && o.answeredBy !== o.askedBy
                   ? `Approved by ${o.answeredBy}.`
-                  : 'Stands.'
-                : 'Waits for the chief instructor.'}
+                  : 'In force.'
+                : 'Waiting for the chief instructor.'}
             </span>
             {open && o.answer === null ? (
               <OverrideAnswer

@@ -101,7 +101,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                   <SignPanel countedFrom={countedFrom} head={head} state={state} />
                 </>
               ) : head.status === 'recommended' && may.enterResult(user, head) ? (
-                <Panel title="The examiner’s result">
+                <Panel title="Examiner’s result">
                   <ResultForm
                     checkoutId={head.id}
                     today={today}
@@ -126,7 +126,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                 <OverridesPanel head={head} open={open} overrides={overrides} user={user} />
               ) : null}
               {signs && state ? <OtherDecisions record={record} state={state} /> : null}
-              <Panel title="Before, and after">
+              <Panel title="Before and after">
                 <Prerequisites asked={state?.prerequisites ?? []} />
                 {written.flatMap((g) =>
                   g.organisation
@@ -146,7 +146,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                 <PassengersToday passengers={passengers} />
                 {interval ? (
                   <p className="mb-0">
-                    House interval: {interval.days} days without flying the type
+                    School recurrent check: {interval.days} days without flying the type
                     {interval.validThrough ? `, now to ${dateText(interval.validThrough)}` : ''}.{' '}
                     <span className="soft">{house.signing.source}</span>
                   </p>

@@ -7,7 +7,7 @@ import { LogbookImport } from '@/ui/people/logbook-import';
 import { Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 
-export const metadata: Metadata = { title: 'Read a logbook in' };
+export const metadata: Metadata = { title: 'Import a logbook' };
 
 export default async function ImportPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await requireUser();
@@ -21,11 +21,11 @@ export default async function ImportPage({ params }: { params: Promise<{ id: str
       <main id="main">
         <div className="column">
           <Title
-            title="Read a logbook in"
+            title="Import a logbook"
             line={
               <>
-                A CSV file of flights. Its hours feed the hours by type and the habits, its landings the recent
-                experience of <Link href={`/people/${p.pilotId}`}>{p.name}</Link>. Nothing is kept until you say so.
+                A CSV file of flights. Its hours count in hours by type and habits, its landings in the recent
+                experience of <Link href={`/people/${p.pilotId}`}>{p.name}</Link>. Nothing is saved until you import.
               </>
             }
           />

@@ -49,7 +49,7 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
           </Title>
           {proposed.map((v) => (
             <Panel key={v.id} title="The product proposes an update">
-              <p>{plural(v.differences.length, 'difference')} from the house’s version. It is not in force.</p>
+              <p>{plural(v.differences.length, 'difference')} from the school’s version. It is not in force.</p>
               <DifferenceList differences={v.differences} />
               {chief ? <AdoptForm id={v.id} action={adoptContentAction} /> : null}
             </Panel>
@@ -107,8 +107,8 @@ function ProgrammeView({ p }: { p: Programme }) {
   return (
     <Panel title={plural(p.items.length, 'item')}>
       <p className="soft">
-        {p.note} What is marked <span className="tag">law</span> is overridden by nobody; everything else by the
-        school’s rule, and the sign-off says so.
+        {p.note} What is marked <span className="tag">law</span> cannot be overridden; everything else by school rules,
+        and the sign-off shows it.
       </p>
       <div className="scroll-x">
         <table className="plain">
@@ -299,7 +299,7 @@ function StandardView({ s }: { s: Standard }) {
           </tbody>
         </table>
       </Panel>
-      <Panel title="What must have been seen">
+      <Panel title="Required observations">
         <p className="soft">
           In each landing that counts for an item about it; a landing in which it was not is left out.
         </p>
@@ -345,14 +345,14 @@ function HouseView({ h }: { h: House }) {
     <Panel title="Signing and intervals">
       <p className="soft">{s.source}</p>
       <p>
-        At most {fixed(h.evidence.assertedShare * 100)} in 100 of an item’s landings may rest on the clean tap.
-        Emergencies and stalls are shown again after {h.evidence.fadesDays} days; a brief acknowledged more than{' '}
+        At most {fixed(h.evidence.assertedShare * 100)} in 100 of an item’s landings may be based on the clean tap.
+        Emergencies and stalls are due again after {h.evidence.fadesDays} days; a brief acknowledged more than{' '}
         {h.evidence.briefDays} days before the flight is not that day’s.{' '}
         <span className="soft">{h.evidence.source}</span>
       </p>
       <p>
-        The signer has flown with the pilot within {h.signWithinDays} days. A part sign-off holds {s.partDays} days. A
-        chief says yes to an override:{' '}
+        The signer has flown with the pilot within {h.signWithinDays} days. A part sign-off holds {s.partDays} days.
+        Chief instructor approves an override:{' '}
         {s.overrideNeedsChief === 'always' ? 'each' : s.overrideNeedsChief === 'safety' ? 'of a safety item' : 'never'}.
       </p>
       <ul>

@@ -11,7 +11,7 @@ import { Join } from '@/ui/traces/join';
 import { acceptMeasuresAction } from '../../../../actions';
 import { checkoutPage } from '../../../../checkout-page';
 
-export const metadata: Metadata = { title: 'Recorded beside tapped' };
+export const metadata: Metadata = { title: 'Recording and taps' };
 
 export default async function JoinPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await requireUser();
@@ -25,17 +25,17 @@ export default async function JoinPage({ params }: { params: Promise<{ id: strin
       <main id="main">
         <div className="column">
           <Title
-            title="Recorded beside tapped"
-            line={`Lesson ${trace.lesson}, ${dateText(trace.flownOn)}, ${trace.name}. What you take over counts as measured and beats the eye; the eye${'\u2019'}s word stays in the record.`}
+            title="Recording and taps"
+            line={`Lesson ${trace.lesson}, ${dateText(trace.flownOn)}, ${trace.name}. What you accept counts as measured and overrides the eye; the eye${'\u2019'}s word stays in the record.`}
           >
             <Link className="btn btn-outline-primary" href={`/traces/${trace.id}`}>
-              To the replay
+              Back to replay
             </Link>
             <Link
               className="btn btn-outline-primary"
               href={`/checkouts/${trace.checkoutId}/debrief?lesson=${trace.lesson}`}
             >
-              To the debrief
+              Back to debrief
             </Link>
           </Title>
           <Join
