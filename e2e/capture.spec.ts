@@ -115,7 +115,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await saved(page, 'Stall saved: outside.');
   await page.getByRole('button', { name: /^F13/ }).click();
   await tap(page, 'Position', 'upwind');
-  for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Height above the field less' }).click();
+  for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Height above the aerodrome less' }).click();
   await expect(page.getByText(/Not asked here: below the floor for any simulated failure/)).toBeVisible();
   await tap(page, 'Position', 'downwind');
   await tap(page, 'Engine failure now: where? The pilot says', 'ahead, on what is left');

@@ -185,8 +185,8 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   await page.getByRole('button', { name: 'Move Who has control' }).focus();
   await moveByKeys(page, 'ArrowLeft');
   await expect
-    .poll(async () => (await order()).indexOf('Who has control'))
-    .toBeLessThan(moved.indexOf('Who has control'));
+    .poll(async () => (await order()).indexOf('Exchange of control'))
+    .toBeLessThan(moved.indexOf('Exchange of control'));
   await page.getByRole('button', { name: 'Hide Airspace floors on departure' }).click();
   await page.getByLabel('Own item').fill('Gliders');
   await page.getByLabel('Text', { exact: true }).fill('West of the field until noon');

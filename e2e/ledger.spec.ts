@@ -71,7 +71,9 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await desk.getByLabel('Reason of the override').fill('Taxied with me in more wind than this last week');
   await desk.getByRole('button', { name: 'Override with this reason' }).click();
   await expect(
-    desk.getByText('F1 Taxi, turns and tail swing, wind on controls: the override waits for the chief instructor.'),
+    desk.getByText(
+      'F1 Taxi, turns and tail swing, wind on controls: the override is waiting for the chief instructor.',
+    ),
   ).toBeVisible();
 
   await go(chief, `${checkout}/sign`);

@@ -455,7 +455,7 @@ describe('the debrief is held', () => {
       'Pushes in the bounce',
       'Bounce and go around',
       'Acknowledged by Joana Pires Atalaia',
-      'What the pilot said first',
+      'Self-assessment',
     ])
       expect(text).toContain(part);
   });

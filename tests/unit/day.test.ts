@@ -128,7 +128,7 @@ describe('runway needed', () => {
       choices({ runwayEnd: '11', surfaceState: 'wet', wind: wind(270, 5), oatC: 34 }),
       context(carvalho),
     );
-    expect(short.warnings.join(' ')).toMatch(/Landing: \d+ m needed with the house’s margin, 620 m there/);
+    expect(short.warnings.join(' ')).toMatch(/Landing: \d+ m needed with the school’s margin, 620 m available/);
     const narrow = {
       ...carvalho,
       landing: { ...carvalho.landing, minWidthM: { value: 23, source: 'house' as const, ref: 'order' } },
@@ -278,7 +278,7 @@ describe('the card', () => {
     expect(card.warnings).toEqual(result.warnings);
     expect(card.gates.map((g) => g.speed)).toEqual(result.gates.map((g) => `${g.target ?? 0}\u00a0kt`));
     expect(card.back.find((s) => s.title === 'Gliders')?.lines).toEqual(['West of the field until noon.']);
-    expect(card.front.flatMap((s) => s.lines).join(' ')).toContain('Think of: Feet alive');
+    expect(card.front.flatMap((s) => s.lines).join(' ')).toContain('Focus: Feet alive');
     expect(card.tally.rows).toBe(10);
   });
 });

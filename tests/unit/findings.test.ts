@@ -160,7 +160,7 @@ describe('left of the line', () => {
     );
     expect(one(r, 'bias-left')).toMatchObject({
       forPilot: false,
-      instructor: expect.stringContaining('check your own eye line'),
+      instructor: expect.stringContaining('check your own sight line'),
     });
     expect(one(record(many(12, () => ({ lateral: 'wheel-left' }))), 'bias-left')?.instructor).toContain(
       'too few recorded to compare (0 left, 0 on the line, 0 right of 0 pilots)',

@@ -320,15 +320,15 @@ describe('measures of all lessons', () => {
         { low: -2, high: 2 },
       );
     expect(trendWords(of((i) => i * 0.3))).toBe(
-      'Place across: +0.30 m a landing over 10, between +0.30 and +0.30. It grows.',
+      'Place across: +0.30 m a landing over 10, between +0.30 and +0.30. It increases.',
     );
-    expect(trendWords(of((i) => (i % 2 ? 1 : -1)))).toContain('No trend that is sure.');
+    expect(trendWords(of((i) => (i % 2 ? 1 : -1)))).toContain('No clear trend.');
     expect(trendWords(measureTrend([], across, null))).toBe('Place across: no trend to speak of yet.');
     expect(of((i) => i * 0.3).ewma.length).toBe(10);
   });
   it('a bias is put in words by its interval and its size', () => {
     expect(biasWords(bias([1.4, 1.5, 1.6], 1), across, null)).toBe('right, and large enough to matter');
-    expect(biasWords(bias([0.4, 0.5, 0.6], 1), across, null)).toBe('to one side, smaller than the 1 m worth a word');
+    expect(biasWords(bias([0.4, 0.5, 0.6], 1), across, null)).toBe('to one side, smaller than the 1 m that matter');
     expect(biasWords(bias([-1, 1, 0.2], 1), across, null)).toBe('no clear tendency');
     expect(biasWords(bias([50, 55, 60], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('in the box');
     expect(biasWords(bias([150, 155, 160], 20), SHOWN_MEASURES[1], { low: 0, high: 122 })).toBe('beyond the box');

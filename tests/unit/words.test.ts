@@ -106,7 +106,7 @@ describe('core', () => {
       '2 flown past a stop do not count',
       '2 left out: into-wind aileron not seen',
       '1 more with drift, crab, swing and bounce seen: at most 50 in 100 may be based on the clean tap',
-      '2 more rest on the clean tap: with drift, crab, swing and bounce seen they count',
+      '2 more are based on the clean tap: with drift, crab, swing and bounce seen they count',
       '3 more unassisted three-point landings in a row on water',
       'spread over at least 2 flights',
       'on at least 2 days',
@@ -154,7 +154,7 @@ describe('core', () => {
       'gear-check': { agreed: true, onFinal: true },
     });
     holds(shown);
-    expect(shown[2]).toBe('landing configuration: edge, prompted, 0 h 40: late, resting in part on the clean tap');
+    expect(shown[2]).toBe('landing configuration: edge, prompted, 0 h 40: late, based in part on the clean tap');
   });
   it('judging', () => {
     const why = read(CRITERION_WORDS, {
@@ -310,7 +310,7 @@ describe('core', () => {
     ]);
     expect(
       sentence(LIMITATION_WORDS, { code: 'no-passengers', params: { until: { untilHours: 2.1, flownHours: 2 } } }),
-    ).toBe('signed without passengers until 2.1 h; 2.0 h are flown: take them out');
+    ).toBe('signed without passengers until 2.1 h; 2.0 h are flown: remove them');
   });
   it('content', () => {
     holds([

@@ -197,7 +197,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   const maxMassKg = sheet.masses.maxTakeoffKg.value;
   if (massKg > maxMassKg)
     warnings.push(
-      `Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Take off fuel or load before anything else.`,
+      `Mass ${Math.round(massKg)} kg is ${Math.ceil(massKg - maxMassKg)} kg above the maximum of ${maxMassKg} kg. Offload fuel or payload first.`,
     );
   if (choices.baggageKg > sheet.masses.maxBaggageKg.value)
     warnings.push(`Baggage ${choices.baggageKg} kg is above the limit of ${sheet.masses.maxBaggageKg.value} kg.`);
@@ -215,7 +215,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   const runways = each.map((e): RunwayWind => e.runway);
   if (schoolCrosswind(house.crosswindKt, gearMassGroup(sheet))?.own === false)
     warnings.push(
-      `The school has no crosswind limit for this group (${gearMassGroup(sheet).replaceAll('-', ' ')}): the least of its limits is taken. The chief sets one under Rules.`,
+      `The school has no crosswind limit for this group (${gearMassGroup(sheet).replaceAll('-', ' ')}): the lowest of its limits applies. The chief instructor sets one under Rules.`,
     );
   const chosenEnd = wind === null ? null : proposeEnd(runways);
   const chosen = each.find((e) => e.runway.ident === choices.runwayEnd) ?? null;
@@ -233,7 +233,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     );
   if (at.sheet !== null && flapHeldDeg < sheetFlap)
     warnings.push(
-      `Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the threshold and a longer landing. Check the runway is long enough.`,
+      `Flap ${flapHeldDeg}\u00b0 instead of ${sheetFlap}\u00b0: faster over the threshold and a longer landing. Check the runway length.`,
     );
   const elevationFt = used?.elevationFt ?? aerodrome.elevationFt;
   const fuel = fuelToday(sheet, house, choices, context.groundSamplesMin);
@@ -256,11 +256,11 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
   ] as const) {
     if (r?.need.length === 'not-enough')
       warnings.push(
-        `${name}: ${fixed(r.need.over50M ?? 0)} m needed with the house\u2019s margin, ${used?.lengthM ?? 0} m there.`,
+        `${name}: ${fixed(r.need.over50M ?? 0)} m needed with the school\u2019s margin, ${used?.lengthM ?? 0} m available.`,
       );
     if (r?.need.width === 'not-enough')
       warnings.push(
-        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${at.sheet?.landing.minWidthM?.value ?? 0} m are asked (${at.sheet?.landing.minWidthM?.ref ?? ''}).`,
+        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${at.sheet?.landing.minWidthM?.value ?? 0} m are required (${at.sheet?.landing.minWidthM?.ref ?? ''}).`,
       );
     if (r?.edge) warnings.push(`${name}: ${EDGE_WORDS}`);
   }
@@ -325,10 +325,10 @@ function oneEngineWarnings(o: OneEngineToday | null): string[] {
   const field = o.at.find((a) => a.where === 'field')?.climb.rocFpm ?? null;
   return [
     field !== null && field <= 0
-      ? 'On one engine it does not climb from this field today: after an engine failure the take-off ends ahead.'
+      ? 'On one engine it does not climb from this aerodrome today: after an engine failure, land ahead.'
       : '',
     o.stop?.verdict === 'not-enough'
-      ? `Accelerate and stop: ${fixed(Math.ceil(o.stop.neededM ?? 0))} m needed with the house\u2019s margin, more than there is.`
+      ? `Accelerate and stop: ${fixed(Math.ceil(o.stop.neededM ?? 0))} m needed with the school\u2019s margin, more than there is.`
       : '',
     o.obstacle?.verdict === 'does-not-clear' ? `${o.obstacle.name}: not cleared on one engine from this end.` : '',
   ].filter(Boolean);
@@ -336,8 +336,7 @@ function oneEngineWarnings(o: OneEngineToday | null): string[] {
 
 /** Below it a wind timed ahead of this clock is taken as taken now. */
 const CLOCKS_DIFFER_MIN = 5;
-const EDGE_WORDS =
-  'table\u2019s edge used: today is lighter or lower than the handbook table, whose least row is taken.';
+const EDGE_WORDS = 'table’s edge used: lighter or lower than the handbook table, so its lowest row applies.';
 
 /** What the brief knows of one end of a runway today. */
 interface EndToday {
@@ -674,7 +673,7 @@ function limitLadder(
     demonstratedKt && { source: demonstratedKt.ref, kind: 'demonstrated', valueKt: demonstratedKt.value },
     airframeCrosswindKt === null ? null : { source: 'this airframe', kind: 'airframe', valueKt: airframeCrosswindKt },
     school && {
-      source: school.own ? house.reference : `${house.reference}: none for this group, so the least of all`,
+      source: school.own ? house.reference : `${house.reference}: none for this group, so the lowest of all`,
       kind: 'house',
       valueKt: school.kt,
     },
@@ -683,12 +682,16 @@ function limitLadder(
       : { source: 'the instructor\u2019s own limit', kind: 'instructor', valueKt: choices.instructorLimitKt },
     dual
       ? {
-          source: `${pilotName}: proven ${downTo(ladder.provenKt)} kt, plus a step`,
+          source: `${pilotName}: proven ${downTo(ladder.provenKt)} kt, plus one step`,
           kind: 'pilotStep',
           valueKt: ladder.ladderKt,
         }
       : knownAlone(ladder)
-        ? { source: `${pilotName}: what is proven, without an instructor`, kind: 'pilotStep', valueKt: ladder.provenKt }
+        ? {
+            source: `${pilotName}: proven crosswind, without an instructor`,
+            kind: 'pilotStep',
+            valueKt: ladder.provenKt,
+          }
         : null,
     lowestStall
       ? {

@@ -87,7 +87,7 @@ export function kneeboardCard(f: CardFacts): Card {
         ],
       },
       {
-        title: 'Go around',
+        title: 'Go-around triggers',
         lines: [...goAroundTriggers(result, house, sheet), `Then: ${sheet.goAroundFlow.join(', ')}`],
       },
       ...(result.oneEngine
@@ -104,7 +104,7 @@ export function kneeboardCard(f: CardFacts): Card {
           result.air.densityAltFt === null
             ? `Density altitude: ${result.air.missing.join(' and ')} not known`
             : `Density altitude ${withUnit(Math.round(result.air.densityAltFt / 10) * 10, 'ft')}`,
-          ...(choices.focus ? [`Think of: ${choices.focus}`] : []),
+          ...(choices.focus ? [`Focus: ${choices.focus}`] : []),
           ...(choices.plan && choices.plan.length > 0
             ? [`Plan: ${choices.plan.map((b) => `${b.title} ${b.minutes} min`).join('; ')}`]
             : []),
@@ -113,10 +113,10 @@ export function kneeboardCard(f: CardFacts): Card {
     ],
     back: [
       {
-        title: 'Who has control',
+        title: 'Exchange of control',
         lines: [`${house.exchangeWords.join(', ')}: hands and feet`, `Five on final: ${house.finalChecks.join(', ')}`],
       },
-      ...(seatLacks(sheet).length > 0 ? [{ title: 'From the instructor\u2019s seat', lines: seatLacks(sheet) }] : []),
+      ...(seatLacks(sheet).length > 0 ? [{ title: 'Instructor’s seat', lines: seatLacks(sheet) }] : []),
       ...sheet.flows.slice(0, 3).map((x) => ({ title: x.name, lines: [x.steps.join(', ')] })),
       { title: 'Out', lines: sheet.exits.map((e) => e.text) },
       ...(choices.second
@@ -187,5 +187,8 @@ const TALLY: Card['tally']['columns'] = [
   { head: 'crab', codes: '0, slight or marked with side: sL mR' },
   { head: 'swing', codes: '0, S small, T late, B large with side: SL' },
   { head: 'bounce', codes: 'count and H held, P power, X pushed, G went around' },
-  { head: 'whose', codes: `0 ${say('own')}, 1 ${say('prompted')}, 2 helped, 3 I took it, D my demonstration` },
+  {
+    head: 'whose',
+    codes: `0 ${say('own')}, 1 ${say('prompted')}, 2 assisted, 3 instructor took over, D demonstration`,
+  },
 ];

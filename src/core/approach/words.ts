@@ -10,7 +10,7 @@ import type { OneEngineToday } from './one-engine';
 const LIMIT_NAME: Record<string, string> = {
   limitation: 'flight-manual limitation',
   airframe: 'limit of this airframe',
-  house: 'house limit',
+  house: 'school limit',
   instructor: 'instructor\u2019s own limit',
   pilotStep: 'pilot\u2019s step',
 };
@@ -50,7 +50,7 @@ export function crosswindSentences(
   if (crosswind.reason === 'not-proven')
     return {
       lead,
-      verdict: `No verdict alone: no crosswind is on record for ${pilotFirstName} in this group. With an instructor first.`,
+      verdict: `No verdict without an instructor: no crosswind is on record for ${pilotFirstName} in this group. With an instructor first.`,
     };
   if (crosswind.reason === 'no-limit')
     return {
@@ -59,7 +59,10 @@ export function crosswindSentences(
         ? 'Above the demonstrated value, and no limit known: no verdict. The flight manual and you decide.'
         : 'No limit is known for this aeroplane, so there is no verdict.',
     };
-  const governs = `${LIMIT_NAME[crosswind.governingKind ?? ''] ?? 'limit'} of ${limitText} kt governs (${crosswind.governingSource ?? ''})`;
+  const limit = LIMIT_NAME[crosswind.governingKind ?? ''] ?? 'limit';
+  const source = crosswind.governingSource ?? '';
+  // The source is not said twice where the name of the limit says it.
+  const governs = `${limit} of ${limitText} kt governs${source.endsWith(limit) ? '' : ` (${source})`}`;
   const parts: string[] = [];
   if (crosswind.meanVerdict === 'outside') parts.push('the mean is beyond the governing limit');
   else if (crosswind.gustVerdict === 'outside') parts.push('the gusts pass a limit');
@@ -67,10 +70,10 @@ export function crosswindSentences(
     parts.push(crosswind.aboveDemonstrated ? 'above the demonstrated value' : 'close to the limit');
   if (crosswind.tailwindVerdict && crosswind.tailwindVerdict !== 'within')
     parts.push(`tailwind ${crosswind.tailwindVerdict === 'outside' ? 'beyond' : 'near'} its limit`);
-  if (crosswind.gustSpreadVerdict === 'outside') parts.push('the gust spread is beyond the house\u2019s');
+  if (crosswind.gustSpreadVerdict === 'outside') parts.push('the gust spread is beyond the school limit');
   const why = parts.length > 0 ? `: ${parts.join('; ')}` : '';
   const word = say(crosswind.verdict ?? 'not-seen');
-  const step = crosswind.abovePilotStep ? ` Above ${pilotFirstName}\u2019s step; your limit governs.` : '';
+  const step = crosswind.abovePilotStep ? ` Above ${pilotFirstName}\u2019s personal limit; your limit governs.` : '';
   return { lead, verdict: `${word.charAt(0).toUpperCase()}${word.slice(1)}${why}. The ${governs}.${step}` };
 }
 
@@ -153,9 +156,9 @@ export function dialError(
 }
 
 const WHERE: Record<OneEngineToday['at'][number]['where'], string> = {
-  field: 'At the field',
+  field: 'At aerodrome elevation',
   circuit: 'At circuit height',
-  demonstration: 'At the height of demonstrations',
+  demonstration: 'At demonstration height',
 };
 const rate = (fpm: number): string =>
   fpm >= 0 ? `climbs ${downTo(fpm)}\u00a0ft/min` : `descends ${upTo(-fpm)}\u00a0ft/min`;

@@ -16,7 +16,7 @@ export const DETAIL_WORDS = {
   'out-of-order': ({ steps }: { steps: readonly string[] }) => `out of order: ${steps.join(', ')}`,
   'not-said': ({ steps }: { steps: readonly string[] }) => `not said: ${steps.join(', ')}`,
   'feet-stayed-on': () => 'feet stayed on the pedals',
-  'model-says': ({ model }: { model: string }) => `the model says ${model}`,
+  'model-says': ({ model }: { model: string }) => `model answer: ${model}`,
 };
 export type DetailReason = Coded<typeof DETAIL_WORDS>;
 /** What was done wrong in an item, in one line; empty where nothing was. */

@@ -146,7 +146,7 @@ const COMPUTED_WORDS = {
 export const LANDING_WORDS = {
   ...COMPUTED_WORDS,
   overruled: (o: { by: string; to: string; reason: string; computed: Coded<typeof COMPUTED_WORDS> }) =>
-    `${o.by} says ${say(o.to)}: ${o.reason}. Computed: ${sentence(COMPUTED_WORDS, o.computed)}`,
+    `${o.by} overruled to ${say(o.to)}: ${o.reason}. Computed: ${sentence(COMPUTED_WORDS, o.computed)}`,
 };
 export type ComputedReason = Coded<typeof COMPUTED_WORDS>;
 export type LandingReason = Coded<typeof LANDING_WORDS>;

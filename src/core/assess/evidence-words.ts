@@ -49,7 +49,7 @@ export const LEFT_OUT_WORDS = {
   criteria: ({ ids }: { ids: readonly string[] }) => `${ids.map(say).join(', ')} not seen`,
   /** Parts of an airwork item nobody looked at. */
   details: ({ ids }: { ids: readonly string[] }) => `${ids.map(unseenName).join(', ')} not seen`,
-  'clean-tap': () => 'rests on the clean tap',
+  'clean-tap': () => 'based on the clean tap',
 };
 export type LeftOut = Coded<typeof LEFT_OUT_WORDS>;
 export const leftOutWords = (why: LeftOut): string => sentence(LEFT_OUT_WORDS, why);
@@ -79,7 +79,7 @@ export const MISSING_WORDS = {
     `${plural(count, 'more')} with drift, crab, swing and bounce seen: ` +
     `${share === 0 ? 'none' : `at most ${fixed(share * 100)} in 100`} may be based on the clean tap`,
   'clean-tap-spare': ({ count }: { count: number }) =>
-    `${count} more rest on the clean tap: with drift, crab, swing and bounce seen they count`,
+    `${count} more are based on the clean tap: with drift, crab, swing and bounce seen they count`,
   'more-in-a-row': ({
     count,
     attitude,
@@ -201,7 +201,7 @@ const besideWords = (b: Beside): string =>
   b === null
     ? ''
     : b === 'clean-tap'
-      ? ', resting in part on the clean tap'
+      ? ', based in part on the clean tap'
       : `, ${b.judged ? 'left out' : 'not judged'}: ${leftOutWords(b.why)}`;
 const windWords = (kt: number | null): string => (kt === null ? '' : `, crosswind ${fixed(Math.abs(kt))} kt`);
 

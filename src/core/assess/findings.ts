@@ -321,12 +321,12 @@ function checkedAgainst(
     `${s.left} left, ${s.line} on the line, ${s.right} right of ${plural(s.pilots, 'pilot')}`;
   if (byEye && same(others.instructor))
     return {
-      words: `All your pilots land ${side} (${counts(others.instructor)}): check your own eye line before you tell this one.`,
+      words: `All your pilots land ${side} (${counts(others.instructor)}): check your own sight line before you tell this pilot.`,
       pilots: false,
     };
   if (same(others.airframe))
     return {
-      words: `Other pilots land ${side} in this aeroplane too (${counts(others.airframe)}): have seat and brakes looked at.`,
+      words: `Other pilots land ${side} in this aeroplane too (${counts(others.airframe)}): have seat and brakes checked.`,
       pilots: true,
     };
   const told = (s: SidesSeen, whose: string) =>
@@ -594,7 +594,7 @@ export function loadsIn(
       if (!early && windKt >= 5) {
         const least = windKt - 1;
         loads.push({
-          label: `${fixed(windKt)} kt across`,
+          label: `${fixed(windKt)} kt crosswind`,
           from: i,
           lesson: r.lesson,
           under: (f) => typeof f.windKt === 'number' && f.windKt >= least,
@@ -673,7 +673,7 @@ function helpFlat(t: Extract<FindingTrigger, { kind: 'help-flat' }>, rows: reado
     clean: cleanAtEnd(known.map(helped)),
     sinceLesson: last[0]?.lesson ?? 0,
     numbers: [
-      { label: 'with help', text: `${first + second} of ${t.window}` },
+      { label: 'assisted', text: `${first + second} of ${t.window}` },
       { label: 'first and second half', text: `${first} and ${second}` },
     ],
     words: {

@@ -139,7 +139,7 @@ export const signed = (x: number, digits = 1): string =>
 export function trendWords({ measure, points, trend: { slope, lower, upper } }: MeasureTrend): string {
   const name = `${measure.name.charAt(0).toUpperCase()}${measure.name.slice(1)}`;
   if (slope === null || lower === null || upper === null) return `${name}: no trend to speak of yet.`;
-  return `${name}: ${signed(slope, 2)} ${measure.unit} a landing over ${points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${lower > 0 ? 'It grows.' : upper < 0 ? 'It falls.' : 'No trend that is sure.'}`;
+  return `${name}: ${signed(slope, 2)} ${measure.unit} a landing over ${points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${lower > 0 ? 'It increases.' : upper < 0 ? 'It decreases.' : 'No clear trend.'}`;
 }
 
 /**
@@ -159,7 +159,7 @@ export function biasWords(b: Bias, measure: ShownMeasure, standard: Limits | nul
           : 'in part beyond the box';
   if (!b.flag)
     return b.lower > 0 || b.upper < 0
-      ? `to one side, smaller than the ${measure.practical} ${measure.unit} worth a word`
+      ? `to one side, smaller than the ${measure.practical} ${measure.unit} that matter`
       : 'no clear tendency';
   return measure.key === 'fence'
     ? b.mean > 0

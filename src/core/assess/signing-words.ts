@@ -17,7 +17,7 @@ export const SIGNING_WORDS = {
       ? 'The end of your certificate or recent experience is not on record. Enter it on your page under People.'
       : `Your certificate or recent experience ended on ${dateText(until)}.`,
   lacks: ({ kinds }: { kinds: readonly string[] }) =>
-    `This aeroplane demands what you do not hold: ${kinds.map(say).join(', ')}.`,
+    `This aeroplane requires what you do not hold: ${kinds.map(say).join(', ')}.`,
   rating: ({ text, citation }: { text: string; citation: string }) =>
     `The law requires ${text} to teach and sign this (${citation}), and it is not on your record.`,
   'model-hours': (h: { have: number; needed: number; inCommand: boolean; within: string; citation: string }) =>
@@ -37,7 +37,7 @@ export const SIGNING_WORDS = {
     `${id} ${title} is a safety item and nothing of it has been seen: ${missingLine(missing)}. It cannot be overridden.`,
   legal: ({ id, title, missing, citation }: OfItem & { missing: readonly Missing[]; citation: string }) =>
     `${id} ${title}: ${missingLine(missing)}. The law requires it (${citation}), so nobody can override it.`,
-  override: ({ id, title }: OfItem) => `${id} ${title}: the override waits for the chief instructor.`,
+  override: ({ id, title }: OfItem) => `${id} ${title}: the override is waiting for the chief instructor.`,
   item: ({ id, title, missing }: OfItem & { missing: readonly Missing[] }) =>
     `${id} ${title}: ${missingLine(missing)}.`,
   limit: ({ what, flownOn }: { what: string; flownOn: string }) =>
@@ -46,7 +46,7 @@ export const SIGNING_WORDS = {
     `Lesson ${lesson}, landing ${number}: the go-around trigger was met and the approach continued. It is ` +
     'resolved by a go-around decided in time.',
   stop: ({ name, words }: { name: string; words: string }) =>
-    `${name} was flown past a stop and nobody has said why: ${words}.`,
+    `${name} was flown past a stop and no reason is given: ${words}.`,
   /** Days between acknowledgement and flight where it was too old; null = not acknowledged at all. */
   acknowledge: ({ lesson, days }: { lesson: number; days: number | null }) =>
     days === null
@@ -60,7 +60,7 @@ export const SIGNING_WORDS = {
   class: ({ classes }: { classes: readonly string[] }) =>
     `A review is flown in a class the pilot is rated for; ${classes.map(say).join(', ')} is not held.`,
   sheet: ({ facts }: { facts: readonly string[] }) =>
-    `The sheet does not give ${list(facts)}, so what this aeroplane demands is not known. Complete the ` +
+    `The sheet does not give ${list(facts)}, so what this aeroplane requires is not known. Complete the ` +
     'sheet, update this checkout to it, then sign.',
 };
 export type SigningSaid = Coded<typeof SIGNING_WORDS>;

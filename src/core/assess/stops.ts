@@ -175,7 +175,7 @@ const RULE_WORDS: Record<string, string> = {
  * A stop in a sentence without its full stop.
  * @example
  * stopWords({ code: 'below-floor', facts: { heightFt: 2800, floorFt: 2845, aboveGroundFt: 1500 } })
- * // 'at 2800 ft, below 2845 ft on QNH (1500 ft above the field)'
+ * // 'at 2800 ft, below 2845 ft on QNH (1500 ft above the aerodrome)'
  */
 export function stopWords({ code, facts }: Stop): string {
   const n = (key: string) => (typeof facts[key] === 'number' ? facts[key] : null);
@@ -195,11 +195,11 @@ export function stopWords({ code, facts }: Stop): string {
             : 'while the check of the wheels stood at stop'
       }`;
     case 'below-floor':
-      return `at ${fixed(n('heightFt') ?? 0)}\u00a0ft, below ${fixed(n('floorFt') ?? 0)}\u00a0ft on QNH (${fixed(n('aboveGroundFt') ?? 0)}\u00a0ft above the field)`;
+      return `at ${fixed(n('heightFt') ?? 0)}\u00a0ft, below ${fixed(n('floorFt') ?? 0)}\u00a0ft on QNH (${fixed(n('aboveGroundFt') ?? 0)}\u00a0ft above the aerodrome)`;
     case 'failure-rules': {
       const height = n('heightFt');
       const floor = n('floorFt');
-      return `${list(many('reasons').map((r) => RULE_WORDS[r] ?? r))}${height === null ? '' : `, ${fixed(height)}\u00a0ft above the field`}${floor === null ? '' : `, floor ${fixed(floor)}\u00a0ft`}`;
+      return `${list(many('reasons').map((r) => RULE_WORDS[r] ?? r))}${height === null ? '' : `, ${fixed(height)}\u00a0ft above the aerodrome`}${floor === null ? '' : `, floor ${fixed(floor)}\u00a0ft`}`;
     }
     case 'grounded':
       return `${text('registration')} was grounded: ${text('why')}`;

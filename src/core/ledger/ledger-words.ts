@@ -4,7 +4,7 @@ import { type Coded, sentence } from '@/domain/coded';
 export const LEDGER_PROBLEM_WORDS = {
   gap: ({ after }: { after: number }) => `follows entry ${after}: what stood between is missing, or this one was added`,
   chain: () => 'does not follow from the entry before it',
-  'key-unknown': () => 'is signed with a key that the ledger has not taken up',
+  'key-unknown': () => 'is signed with a key that the ledger does not know',
   'not-json': () => 'has a text that is not JSON',
   'not-an-entry': () => 'has a text that is not an entry',
   'not-canonical': () => 'has a text that is not in canonical form',
@@ -16,7 +16,7 @@ export const LEDGER_PROBLEM_WORDS = {
     `is dated ${d.signedAt}, before entry ${d.seq} of ${d.latest}: the clock was not right for one of them`,
   'head-missing': () => 'is the newest here, and the signed head is missing: a cut tail cannot be excluded',
   'head-key-unknown': () =>
-    'is the newest the signed head counts, and that head is signed with a key that the ledger has not taken up',
+    'is the newest the signed head counts, and that head is signed with a key that the ledger does not know',
   'head-changed': () => 'is the newest the signed head counts, and that head itself was changed',
   missing: ({ at, count }: { at: string; count: number }) =>
     `is missing: the signed head of ${at} counts ${count} entries`,

@@ -108,8 +108,8 @@ export function openCheckout(
               )
               .join('; ') + ': until it is there the pilot may not act as pilot in command, and the instructor is.'
         : pic === 'pilot'
-          ? (words?.pic ?? 'The pilot holds everything this airframe demands and may act as pilot in command.')
-          : `The sheet does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}, so what it demands is not decided. Complete the sheet first.`,
+          ? (words?.pic ?? 'The pilot holds everything this airframe requires and may act as pilot in command.')
+          : `The sheet does not give ${list(demands.unknown.map((k) => FACT_WORDS[k] ?? k))}, so what it requires is not decided. Complete the sheet first.`,
     // Who may not act as pilot in command today logs as one who lacks something other than the class.
     logs: (stops.length > 0 && words === pack.acting?.held ? pack.acting?.endorsement : words)?.logs ?? pack.logRule,
     decides: (proposedGoals.length > 0 ? proposedGoals : ['new-type']).flatMap((goal) => {

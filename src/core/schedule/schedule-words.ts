@@ -16,8 +16,8 @@ const untilWords = (u: UntilHours | null): string =>
     : ` until ${fixed(u.untilHours, Number.isInteger(u.untilHours) ? 0 : 1)} h; ${fixed(u.flownHours, 1)} h are flown`;
 
 export const LIMITATION_WORDS = {
-  solo: ({ until }: Bound) => `signed as sole occupant only${untilWords(until)}: take the passengers out`,
-  'no-passengers': ({ until }: Bound) => `signed without passengers${untilWords(until)}: take them out`,
+  solo: ({ until }: Bound) => `signed as sole occupant only${untilWords(until)}: remove the passengers`,
+  'no-passengers': ({ until }: Bound) => `signed without passengers${untilWords(until)}: remove them`,
   surface: ({ surface, until }: Bound & { surface: string }) =>
     `signed on ${surface} only${untilWords(until)}: choose such a runway`,
   crosswind: ({ limitKt, forecastKt, until }: Bound & { limitKt: number; forecastKt: number }) => {

@@ -9,13 +9,13 @@ export const CHECKOUT_WORDS = {
   'aeroplane-unknown': () => 'This aeroplane is not in the hangar. Choose another.',
   'standard-unknown': () => 'This standard is not set up. Choose another.',
   'no-programme': ({ goals }: { goals: string }) =>
-    `There is no programme yet for ${goals} under these rules. Leave it out here and run it when the chief has added one.`,
+    `There is no programme yet for ${goals} under these rules. Leave it out here until the chief instructor has added one.`,
   'goal-not-here': ({ goals, registration }: { goals: string; registration: string }) =>
     `${goals} cannot be flown in ${registration}: leave it out here.`,
   'rating-not-on-record': ({ rating, citation }: { rating: string; citation: string }) =>
     `The law requires ${rating} to teach this (${citation}), and it is not on your record.`,
   'instructor-lacks': ({ kinds }: { kinds: string }) =>
-    `This aeroplane demands what you do not hold: ${kinds}. Another instructor briefs it.`,
+    `This aeroplane requires what you do not hold: ${kinds}. Another instructor briefs it.`,
   'model-hours': (h: { have: number; needed: number; inCommand: boolean; within: string; citation: string }) =>
     `You have ${downTo(h.have, 1)} h ${h.inCommand ? 'known to be in command ' : ''}in this ${h.within}; ` +
     `${h.needed} h are required to teach it (${h.citation}).`,

@@ -14,8 +14,8 @@ export const DEBRIEF_WORDS = {
   'own-finding': () => 'Give it a title and say what you saw.',
   'finding-gone': () => 'This finding is not there any more. Reload the page.',
   'nothing-to-debrief': () => 'Nothing is recorded of this lesson yet: there is nothing to debrief.',
-  'step-twice': () => 'A step is in the plan twice. Take one out.',
+  'step-twice': () => 'A step is in the plan twice. Remove one.',
   'does-not-fit': ({ minutes, roomMin, limitedBy }: { minutes: number; roomMin: number; limitedBy: string }) =>
-    `${minutes} min of flying do not fit in ${roomMin} min: the ${limitedBy} is the limit. Shorten a step or take one out.`,
+    `${minutes} min of flying do not fit in ${roomMin} min: the ${limitedBy} is the limit. Shorten a step or remove one.`,
 };
 export const told = teller(DEBRIEF_WORDS);

@@ -17,9 +17,9 @@ export const FLY_WORDS = {
   'accept-on-recording': () => 'Measures are accepted on the page of the recording.',
   'overrule-on-debrief': () => 'A verdict is overruled on the page of the debrief.',
   'signature-rests': () =>
-    'A signature rests on this record, so it stays as it was signed. What is wrong is corrected by a further ' +
+    'A signature is based on this record, so it stays as it was signed. What is wrong is corrected by a further ' +
     'entry: a correction, or a void and a new signature.',
-  'signed-already': () => 'This checkout is signed: what it rests on stays as it was signed.',
+  'signed-already': () => 'This checkout is signed: what it is based on stays as it was signed.',
   'most-landings': ({ count }: { count: number }) =>
     `This flight has ${count} landings, the most one flight holds. Brief the next lesson and record there.`,
   'most-records': ({ count }: { count: number }) =>

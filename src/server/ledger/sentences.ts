@@ -16,7 +16,7 @@ export const LEDGER_WORDS = {
   'request-used': () => 'Open the page again: this request was used before.',
   'not-voided': () => 'A void, a correction or a new key is not voided: make a further entry.',
   'void-already': () => 'This entry is void already.',
-  'result-rests': () => 'An examiner’s result rests on this recommendation. Void the result first.',
+  'result-rests': () => 'An examiner’s result is based on this recommendation. Void the result first.',
   'correct-the-entry': () => 'Correct the entry this one speaks of.',
   'void-nothing-to-correct': () => 'This entry is void: there is nothing to correct.',
   'no-examiner': () => 'This checkout does not wait for an examiner.',
@@ -38,11 +38,11 @@ export const LEDGER_WORDS = {
   'answered-already': () => 'It is answered already. Open the page again.',
   'changed-since': () =>
     'This checkout has changed since this page was shown. Check it again, then sign: what you typed is still here.',
-  'fill-in': ({ words }: { words: string }) => `Fill in ${words}, or take it out.`,
+  'fill-in': ({ words }: { words: string }) => `Fill in ${words}, or remove it.`,
   'item-unknown': () => 'One of these items is not of this programme. Open the page again.',
   'only-met-in-part': ({ ids }: { ids: string }) =>
     `Only what is met by its own evidence is signed in part: not ${ids}.`,
   'not-authorised': () => 'You are not authorised to sign this goal. The chief instructor grants it.',
-  'signed-already': () => 'This checkout is signed: what it rests on stays as it was signed.',
+  'signed-already': () => 'This checkout is signed: what it is based on stays as it was signed.',
 };
 export const told = teller(LEDGER_WORDS);

@@ -20,7 +20,7 @@ export const READY_WORDS = {
       ...(lacks.length > 0 ? [`does not hold ${list(lacks)}`] : []),
       ...(certificateEnded ? ['certificate ended'] : []),
     ].join('; ')}`,
-  'pilot-dates-hold': () => 'medical and review hold',
+  'pilot-dates-hold': () => 'medical and review valid',
   'pilot-dates-ended': ({ what, on }: { what: readonly string[]; on: string | null }) =>
     `${list(what)} ended${on ? ` ${dateText(on)}` : ''}`,
   'pilot-dates-missing': ({ what }: { what: readonly string[] }) => `no date for ${list(what)}`,

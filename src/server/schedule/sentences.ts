@@ -17,9 +17,9 @@ interface HoursNeeded {
 export const SCHEDULE_WORDS = {
   ...SHARED_WORDS,
   'after-sunset': ({ at, sunset }: { at: string; sunset: string }) =>
-    `The flight would end at ${at}, after sunset at ${sunset}; the school flies by day.`,
+    `The flight would end at ${at}, after sunset at ${sunset}; the school flies by day only.`,
   'before-sunrise': ({ at, sunrise }: { at: string; sunrise: string }) =>
-    `The flight would begin at ${at}, before sunrise at ${sunrise}; the school flies by day.`,
+    `The flight would begin at ${at}, before sunrise at ${sunrise}; the school flies by day only.`,
   'too-far-ahead': () => 'Book at most 400 days ahead.',
   'too-many-ahead': ({ count }: { count: number }) =>
     `You have ${count} bookings ahead, the most a pilot may hold. Cancel one, or ask the office.`,
@@ -72,7 +72,7 @@ export const SCHEDULE_WORDS = {
   'lacks-rating': ({ name, rating, citation }: { name: string; rating: string; citation: string }) =>
     `${name} does not hold ${rating} (${citation}).`,
   'lacks-kinds': ({ name, kinds, type }: { name: string; kinds: string; type: string }) =>
-    `${name} does not hold ${kinds}, which ${type} demands.`,
+    `${name} does not hold ${kinds}, which ${type} requires.`,
   'model-hours': (h: HoursNeeded & { name: string; type: string }) =>
     `${h.name} has ${downTo(h.have, 1)} h ${h.inCommand ? 'in command ' : ''}in ${h.within === 'class' ? 'the class of ' : ''}${h.type}; ` +
     `${h.needed} h are required to teach it (${h.citation}).`,
@@ -81,13 +81,13 @@ export const SCHEDULE_WORDS = {
     `${l.kind} has lapsed${l.through === null ? '' : ` on ${dateText(l.through)}`}: not flown for ` +
     `${l.months} months (${l.citation}). Book a lesson.`,
   'pilot-lacks': ({ type, kinds }: { type: string; kinds: string }) =>
-    `${type} demands ${kinds}, which this pilot does not hold: book a lesson.`,
+    `${type} requires ${kinds}, which this pilot does not hold: book a lesson.`,
   'sheet-open': ({ type, facts }: { type: string; facts: string }) =>
-    `The sheet of ${type} does not give ${facts}: what it demands is not known. Complete the sheet first.`,
+    `The sheet of ${type} does not give ${facts}: what it requires is not known. Complete the sheet first.`,
   'not-signed-off': ({ type }: { type: string }) =>
     `Nothing in the sign-offs shows that this pilot may fly ${type} without an instructor. Open a checkout.`,
   'interval-over': ({ days, since, source }: { days: number; since: string; source: string }) =>
-    `The interval of ${days} days without flying the type ended on ${since} (${source})`,
+    `The school’s interval of ${days} days without flying the type ended on ${since} (${source})`,
   'instructor-practice': ({ interval }: { interval: string }) =>
     `${interval}: as an instructor, for own practice only.`,
   'interval-check': ({ interval }: { interval: string }) => `${interval}: a recurrent check first.`,
@@ -106,7 +106,7 @@ export const SCHEDULE_WORDS = {
   'pilots-kinds': () => 'A pilot books lessons, hire and own practice.',
   'notice-booked': ({ name, booking }: { name: string; booking: string }) => `${name} booked ${booking}.`,
   'changed-meanwhile': () => 'This booking was changed meanwhile. Check it as it is now, then move it.',
-  begun: () => 'This booking has begun: it can no longer be moved.',
+  begun: () => 'This booking has begun and can no longer be moved.',
   'notice-moved': ({ name, booking, was }: { name: string; booking: string; was: string }) =>
     `${name} moved ${booking}; it was ${was}.`,
   'changed-before-cancel': () => 'This booking was changed meanwhile. Check it as it is now.',
@@ -114,7 +114,7 @@ export const SCHEDULE_WORDS = {
     `${name} cancelled ${booking}: ${reason}.`,
   'same-moment': () => 'Somebody booked this at the same moment. The schedule is shown as it is now: choose again.',
   'notice-free': ({ slot, name, wait }: { slot: string; name: string; wait: string }) =>
-    `${slot} came free; ${name} waits for ${wait}.`,
+    `${slot} became free; ${name} is waiting for ${wait}.`,
   'own-times': () => 'You set your own times, or the chief does.',
   'windows-overlap': () => 'Two windows of this day overlap.',
   'times-changed': ({ now }: { now: string }) =>

@@ -4,7 +4,7 @@ import { SHARED_WORDS, teller } from '../floor/sentences';
 export const TRACES_WORDS = {
   ...SHARED_WORDS,
   'file-unreadable': () => 'The file cannot be read.',
-  'signed-already': () => 'This checkout is signed: what it rests on stays as it was signed.',
+  'signed-already': () => 'This checkout is signed: what it is based on stays as it was signed.',
   'landing-and-stretch': () =>
     'This landing and this stretch of the recording do not belong together any more: reload the page.',
   'item-and-stretch': () =>

@@ -90,7 +90,8 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
             'No gust additive in these speeds. '
           )}
           {s.result.unit === 'mph' ? 'Miles per hour, as on this dial. ' : ''}Scaled from {s.result.landingRefMassKg} kg
-          to <Live text={withUnit(s.result.massKg, 'kg')} />. Heights above the field, below them the altimeter on QNH.
+          to <Live text={withUnit(s.result.massKg, 'kg')} />. Heights above the aerodrome, below them the altimeter on
+          QNH.
         </p>
       </>
     );

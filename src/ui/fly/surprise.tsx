@@ -74,7 +74,7 @@ export function Surprise({
       {leg ? (
         <div className="pair">
           <Stepper
-            title="Height above the field"
+            title="Height above the aerodrome"
             unit="ft"
             start={500}
             step={50}

@@ -248,7 +248,7 @@ async function openCards(
               text: `Read and acknowledge the brief of lesson ${waitsForPilot.lesson}.`,
               href: `/checkouts/${c.id}/brief`,
             }
-          : { text: 'Nothing waits for you. See where it stands.', href: `/checkouts/${c.id}` };
+          : { text: 'Nothing to do. See its status.', href: `/checkouts/${c.id}` };
       return {
         summary: {
           id: c.id,
@@ -373,7 +373,7 @@ async function waitsFor(user: CurrentUser, chief: boolean): Promise<BoardData['w
     const overrides = await ask.waitsFor.all();
     for (const o of overrides.filter((x) => may.answerOverride(user, { pilotId: x.pilotId })))
       waits.push({
-        text: `${o.by} asks to sign ${o.itemId} of ${o.name} without its evidence.`,
+        text: `${o.by} asks to override ${o.itemId} of ${o.name}.`,
         href: `/checkouts/${o.checkoutId}/sign`,
       });
     const updates = await ask.waitsForContentVersions.one();
@@ -427,7 +427,7 @@ async function statistics(today: string): Promise<BoardData['stats']> {
     { name: 'checkouts open', value: String(n?.open ?? 0) },
     { name: 'lessons in seven days', value: String(n?.lessons ?? 0) },
     { name: 'landings this month', value: String(landings) },
-    { name: 'of them own and in standard', value: share === null ? 'none' : `${share} %` },
+    { name: 'of them unassisted and in standard', value: share === null ? 'none' : `${share} %` },
     { name: 'sign-offs this year', value: String(n?.signed ?? 0) },
   ];
 }

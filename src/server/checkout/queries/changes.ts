@@ -12,7 +12,7 @@ import * as ask from '../../floor/statements/checkout';
 type Field = keyof CapturedLanding;
 const SHOWN: readonly [Field, string][] = [
   ['kind', 'kind'],
-  ['demonstration', 'my demonstration'],
+  ['demonstration', 'demonstration'],
   ['intervention', 'whose'],
   ['intended', 'meant'],
   ['touched', 'touched'],
@@ -32,7 +32,7 @@ const SHOWN: readonly [Field, string][] = [
   ['goAroundWhy', 'why'],
   ['announced', 'announced'],
   ['goAroundExecution', 'how it was flown'],
-  ['helpedOn', 'helped on'],
+  ['helpedOn', 'assisted on'],
   ['pilotId', 'flown by'],
   ['runwayEnd', 'runway'],
   ['gateSpeeds', 'speeds at the gates'],
@@ -69,7 +69,7 @@ function differenceWords(before: CapturedLanding, after: CapturedLanding, names:
   const parts = SHOWN.filter(([f]) => JSON.stringify(before[f]) !== JSON.stringify(after[f])).map(
     ([f, name]) => `${name} ${valueWords(f, before[f], names)} to ${valueWords(f, after[f], names)}`,
   );
-  return parts.length === 0 ? 'nothing that is shown' : parts.join('; ');
+  return parts.length === 0 ? 'nothing shown' : parts.join('; ');
 }
 function landingWords(l: CapturedLanding, names: ReadonlyMap<string, string>): string {
   const seen = SHOWN.filter(
@@ -78,9 +78,7 @@ function landingWords(l: CapturedLanding, names: ReadonlyMap<string, string>): s
     const words = valueWords(f, l[f], names);
     return words === 'not seen' || words === 'none' ? [] : [`${name} ${words}`];
   });
-  return [say(l.kind), ...(l.demonstration ? ['my demonstration'] : []), ...seen, ...landingNoted(l, [], '')].join(
-    ', ',
-  );
+  return [say(l.kind), ...(l.demonstration ? ['demonstration'] : []), ...seen, ...landingNoted(l, [], '')].join(', ');
 }
 
 /** What was corrected or undone in a lesson, oldest first. Nothing leaves the record without standing here. */

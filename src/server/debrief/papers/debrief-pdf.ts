@@ -31,7 +31,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
   );
   pen.rule();
   if (d.focus.length > 0) {
-    head('Think of, next time');
+    head('Focus for next time');
     d.focus.forEach((f, i) => pen.line(`${i + 1}. ${f}`, { font: fonts.bold, size: 12, indent: 10 }));
   }
   if (d.remark) pen.line(d.remark, { size: 10.5 });
@@ -41,7 +41,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     if (s.worst) pen.line(`Worst, landing ${s.worst.number}: ${s.worst.reason}`, { indent: 10 });
   }
   if (s.self) {
-    head('What the pilot said first');
+    head('Self-assessment');
     pen.line(
       `Unassisted: ${s.self.own.said} said, ${s.self.own.recorded} recorded. Best: ${s.self.best.said ?? 'none'} said, ${s.self.best.recorded ?? 'none'} recorded. To work on: ${s.self.workOn.said}${s.self.workOn.recorded && !s.self.workOn.same ? `; most was outside in ${s.self.workOn.recorded}` : ''}.`,
       { indent: 10 },
@@ -52,7 +52,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     for (const c of s.changed) pen.line(`${c.direction}: ${c.what}, ${c.now}, was ${c.before}`, { indent: 10, gap: 1 });
   }
   if (s.findings.length > 0) {
-    head('What was found');
+    head('Findings');
     for (const f of s.findings) {
       pen.line(f.title, { font: fonts.bold, indent: 10, gap: 0 });
       pen.line(f.text, { indent: 10, gap: 1 });
@@ -89,7 +89,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     ]);
   pen.space(10);
   pen.line(
-    `Version ${d.version}, kept by ${d.createdBy} ${instantText(d.createdAt)}. ${d.acknowledgedAt ? `Acknowledged by ${d.acknowledgedBy ?? 'the pilot'} ${instantText(d.acknowledgedAt)}.` : 'Not acknowledged yet.'}`,
+    `Version ${d.version}, saved by ${d.createdBy} ${instantText(d.createdAt)}. ${d.acknowledgedAt ? `Acknowledged by ${d.acknowledgedBy ?? 'the pilot'} ${instantText(d.acknowledgedAt)}.` : 'Not acknowledged yet.'}`,
     { size: 8.5 },
   );
   pen.line('The flight manual, placards, local law and the instructor in the seat outrank every number here.', {

@@ -61,7 +61,7 @@ export async function groundings(
       airframeId: l.airframeId,
       registration: l.registration,
       kind: 'limit',
-      why: `${LIMIT_NAME[l.channel]} passed and not released`,
+      why: `${LIMIT_NAME[l.channel]} exceeded and not released`,
       placedBy: '',
       placedAt: l.foundAt,
       traceId: l.traceId,
