@@ -66,7 +66,7 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   await page.getByRole('button', { name: /^From paper/ }).click();
   const box = page.getByLabel('Landings', { exact: true });
   await box.pressSequentially(`T 3 3 B 0 0 0 0 0 0\n${'= = = = = = = = = =\n'.repeat(8)}F 3 Q B 0 0 0 0 0 0`);
-  await expect(page.getByText('Q is no code for touched: use 3 W T F N -.')).toBeVisible();
+  await expect(page.getByText('Q is not a code for touched. Use 3 W T F N -.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Correct the marked lines first' })).toBeDisabled();
   // A page closed in the middle keeps what is written.
   await page.reload();
@@ -132,7 +132,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await page.getByRole('button', { name: /^Slow approach trials/ }).click();
   for (const [step, times] of [
     ['Speed', 1],
-    ['Ground at, QNH', 1],
+    ['Reference height, QNH', 1],
   ] as const)
     for (let i = 0; i < times; i++) await page.getByRole('button', { name: `${step} more`, exact: true }).click();
   await tap(page, 'Descent arrested', 'partly');
@@ -352,7 +352,7 @@ test('a double tap is one landing and says nothing of the next; whsent refuses i
   await expect(own).toHaveAttribute('aria-pressed', 'false');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Landing ${number + 1}`);
   await page.getByRole('button', { name: '1 not accepted by the server: see why' }).click();
-  await expect(page.getByRole('dialog', { name: 'Refused by the server' })).toContainText(
+  await expect(page.getByRole('dialog', { name: 'Not accepted by the server' })).toContainText(
     'The field does not know this runway.',
   );
   await page.getByRole('button', { name: 'Done' }).click();

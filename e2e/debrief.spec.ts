@@ -127,13 +127,13 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   const short = await minutes.inputValue();
   await minutes.fill('90');
   await expect(page.getByText(/min too long/)).toBeVisible();
-  await page.getByRole('button', { name: /^Keep the plan/ }).click();
+  await page.getByRole('button', { name: /^Save plan of lesson/ }).click();
   await expect(page.getByRole('alert').filter({ hasText: /min of flying do not fit in \d+/ })).toBeVisible();
   await minutes.fill(short);
   await page.getByRole('button', { name: 'Add a step of my own' }).click();
   await page.getByLabel(/^Title of step/).fill('Look at the fuel gauge');
   await page.getByLabel(/^Minutes of step \d+, Look at the fuel gauge$/).fill('1');
-  await page.getByRole('button', { name: /^Keep the plan/ }).click();
+  await page.getByRole('button', { name: /^Save plan of lesson/ }).click();
   await expect(
     page
       .getByRole('status')
@@ -207,10 +207,10 @@ test('the pilot speaks first, then sees both; the instructor keeps two things to
   await go(bento, `${checkout}/debrief`);
   // A finding is dismissed with a reason, and taken back.
   await bento.getByRole('button', { name: 'Dismiss Bounces more than it should' }).click();
-  await bento.getByRole('button', { name: 'Dismiss it' }).click();
+  await bento.getByRole('button', { name: 'Dismiss', exact: true }).click();
   await expect(bento.getByText('Say why it is dismissed, in a few words: it is recorded.')).toBeVisible();
   await bento.getByLabel('Why it is dismissed').fill('The runway is rough at that place.');
-  await bento.getByRole('button', { name: 'Dismiss it' }).click();
+  await bento.getByRole('button', { name: 'Dismiss', exact: true }).click();
   await expect(bento.getByText('Dismissed, 1')).toBeVisible();
   await bento.getByText('Dismissed, 1').click();
   await bento.getByRole('button', { name: 'Undo' }).click();

@@ -45,7 +45,7 @@ test('further training holds the signature until each named item was flown again
       'F7 Crosswind landings',
     );
   }
-  await expect(desk.getByRole('button', { name: /Not yet/ })).toBeDisabled();
+  await expect(desk.getByRole('button', { name: /Not ready/ })).toBeDisabled();
   await expect(desk.getByRole('link', { name: /F7 Crosswind landings: further training was entered/ })).toBeVisible();
   await expect(desk.getByText('Override an item')).toHaveCount(0);
   await go(desk, '/board');

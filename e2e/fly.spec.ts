@@ -25,7 +25,7 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await expect(page.getByText(/2 on this device, 1 sent/)).toBeVisible();
   await expect(page.getByText('No network. Everything is kept on this device.')).toBeVisible();
   const before = await fieldsKept(page);
-  await tap(page, 'Touched', 'flat');
+  await tap(page, 'Touched down', 'flat');
   await tap(page, 'Swing in the roll-out', 'left');
   await tap(page, 'Swing in the roll-out', /^left/);
   await expect.poll(() => fieldsKept(page)).toBeGreaterThanOrEqual(before + 3);
@@ -36,7 +36,7 @@ test('without network nothing is lost: saved here, draft back after a closed pag
   await go(again, address);
   await expect(again.getByRole('heading', { level: 1 })).toHaveText('Landing 3');
   await expect(
-    again.getByRole('group', { name: 'Touched', exact: true }).getByRole('button', { name: 'flat' }),
+    again.getByRole('group', { name: 'Touched down', exact: true }).getByRole('button', { name: 'flat' }),
   ).toHaveAttribute('aria-pressed', 'true');
   await expect(
     again.getByRole('group', { name: 'Swing in the roll-out', exact: true }).getByRole('button', { name: /^left/ }),

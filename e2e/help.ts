@@ -171,11 +171,12 @@ export async function landing(
   looked = false,
 ): Promise<void> {
   const number = await nextNumber(page);
-  await tap(page, 'Meant', meant);
+  await tap(page, 'Intended', meant);
   await page.getByRole('button', { name: /^Stopped/ }).click();
-  await tap(page, 'Touched', meant === 'wheel' ? 'mains first' : 'three-point');
+  await tap(page, 'Touched down', meant === 'wheel' ? 'mains first' : 'three-point');
   if (looked) {
-    for (const row of ['Drift at touchdown', 'Nose, crab', 'Swing in the roll-out']) await tap(page, row, 'none');
+    for (const row of ['Drift at touchdown', 'Crab at touchdown', 'Swing in the roll-out'])
+      await tap(page, row, 'none');
     await tap(page, 'Bounces', '0');
     for (const row of ['Into-wind aileron', 'Stick back']) await tap(page, row, 'kept');
     if (meant === 'wheel') await tap(page, 'Tail lowered, roll-out in sequence', 'in sequence');

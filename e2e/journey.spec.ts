@@ -73,7 +73,7 @@ test('an instructor takes a pilot from Open to Sign', async ({ browser, baseURL 
 
   await go(desk, `${checkout}/sign`);
   await expect(desk.getByText('The pilot has not acknowledged the brief of lesson 2.')).toBeVisible();
-  await expect(desk.getByRole('button', { name: /Not yet/ })).toBeDisabled();
+  await expect(desk.getByRole('button', { name: /Not ready/ })).toBeDisabled();
   await acknowledge(pilot, checkout, 2);
 
   await go(desk, `${checkout}/sign`);

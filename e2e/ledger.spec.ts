@@ -167,7 +167,7 @@ test('a whole tailwheel programme to sign-off with a waiver and an override, ver
   await chief.getByRole('button', { name: 'Void this entry' }).click();
   await expect(chief.getByRole('status').filter({ hasText: 'Signed for the wrong airframe of the two' })).toBeVisible();
   await go(desk, `${checkout}/sign`);
-  await expect(desk.getByRole('button', { name: /Not yet/ })).toBeVisible();
+  await expect(desk.getByRole('button', { name: /Not ready/ })).toBeVisible();
   const hash = (JSON.parse(json) as { entry: { hash: string } }).entry.hash;
   await go(stranger, `/verify?e=${entry.split('/').pop() ?? ''}&h=${hash}`);
   await expect(stranger.getByRole('heading', { name: /is void$/ })).toBeVisible();
@@ -247,7 +247,7 @@ test('the chief changes a programme, with the difference and a reason; an export
   await page
     .getByLabel('A changed export')
     .setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name": 3}') });
-  await expect(page.getByText(/has not the form of what is edited here/)).toBeVisible();
+  await expect(page.getByText(/does not match what is edited here/)).toBeVisible();
   await page
     .getByLabel('A changed export')
     .setInputFiles({ name: 'us.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });

@@ -62,7 +62,7 @@ async function landed(page: Page, touched: string): Promise<void> {
   const heading = page.getByRole('heading', { level: 1 });
   const number = Number((await heading.innerText()).replace(/\D/g, ''));
   await page.getByRole('button', { name: /^Stopped/ }).click();
-  await tap(page, 'Touched', touched);
+  await tap(page, 'Touched down', touched);
   await tap(page, 'Who flew the landing', /^unassisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await expect(heading).toHaveText(`Landing ${number + 1}`);

@@ -41,7 +41,7 @@ test('what is missing is named and leads to where it is done', async ({ browser,
   await expect(
     page.getByRole('link', { name: /the go-around trigger was met and the approach continued/ }),
   ).toBeVisible();
-  await expect(page.getByRole('button', { name: /Not yet/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /Not ready/ })).toBeDisabled();
   await page.getByText('Waive an item').click();
   await page.getByLabel('Reason', { exact: true }).fill('short');
   await page.getByRole('button', { name: 'Waive with this reason' }).click();

@@ -83,7 +83,7 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
   await page.getByRole('button', { name: 'Save reason' }).click();
   await expect(page.getByText('Why: I took it over late and let it touch')).toBeVisible();
   await go(page, `${checkout}/sign`);
-  await expect(page.getByText('nobody has said why')).toHaveCount(0);
+  await expect(page.getByText('no reason is given')).toHaveCount(0);
   await expect(page.getByText('Why: I took it over late and let it touch')).toBeVisible();
   await expect(page.getByText(/after the 1 landing without/).first()).toBeAttached();
   await context.close();

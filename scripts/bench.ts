@@ -130,7 +130,7 @@ for (const route of onlyTap
   // Tap to durable and visible, processor slowed four times; the floor is the same click with nothing to keep.
   await page.goto(`${checkoutFor('Duarte')}/fly`);
   await page.waitForLoadState('networkidle');
-  await page.getByRole('button', { name: 'Take this flight' }).click();
+  await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   await page.getByRole('button', { name: /^Eyes out/ }).waitFor();
   const cdp = await context.newCDPSession(page);

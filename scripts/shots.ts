@@ -115,10 +115,10 @@ const shots: Record<string, () => Promise<Page>> = {
   'capture-circuits': async () => {
     const { page, tap } = await cockpitOn(tablet);
     await page.getByRole('button', { name: /^Stopped/ }).click();
-    await tap('Touched', 'three-point');
+    await tap('Touched down', 'three-point');
     await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
     await page.getByRole('button', { name: 'Speed at the threshold more' }).click();
-    await tap('Nose, crab', 'left');
+    await tap('Crab at touchdown', 'left');
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');
     await tap('Who flew the landing', /prompted/);
@@ -193,7 +193,7 @@ const shots: Record<string, () => Promise<Page>> = {
       .getByRole('button', { name: 'Airwork' })
       .click();
     await page.getByRole('button', { name: /^F13/ }).click();
-    await tap('Where we are', 'downwind');
+    await tap('Position', 'downwind');
     await tap('Engine failure now: where? The pilot says', '22');
     return page;
   },

@@ -53,7 +53,7 @@ await desk.goto('/checkouts');
 const checkout = (await desk.getByRole('link', { name: 'Duarte' }).first().getAttribute('href')) ?? '';
 await desk.goto(`${checkout}/fly`);
 await desk.locator('html[data-hydrated]').waitFor({ state: 'attached' });
-await desk.getByRole('button', { name: 'Take this flight' }).click();
+await desk.getByRole('button', { name: 'Prepare this device' }).click();
 await desk.waitForURL('**/fly?sortie=*');
 const fly = desk.url().replace(server.url, '');
 

@@ -137,7 +137,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
           .click();
         const whose = page
           .getByRole('group', { name: 'Whose landing was it' })
-          .getByRole('button', { name: random() < 0.6 ? /^own/ : /^prompted/ });
+          .getByRole('button', { name: random() < 0.6 ? /^unassisted/ : /^prompted/ });
         await (twice ? whose.dblclick() : whose.click());
         await page.getByText(new RegExp(`Landing ${confirmed + 1} saved on this device`)).waitFor();
         confirmed++;
@@ -187,7 +187,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
       await page.unroute('**/api/sync');
       await up();
       await page.goto(address);
-      await page.getByText(`${confirmed} on this device, ${confirmed} at the field`).waitFor();
+      await page.getByText(`${confirmed} on this device, ${confirmed} sent`).waitFor();
       await page.waitForFunction(() => !/taps? to send/.test(document.body.innerText), null, { timeout: STEP_MS });
       const here = await kept(page, sortieId);
       const there = ((await (await page.request.get(`/api/sorties/${sortieId}`)).json()) as { events: Stored[] })

@@ -134,7 +134,7 @@ describe('runway needed', () => {
       landing: { ...carvalho.landing, minWidthM: { value: 23, source: 'house' as const, ref: 'order' } },
     };
     expect(computeBrief(choices(), context(narrow)).warnings.join(' ')).toContain(
-      'Runway 22 is 18 m wide; 23 m are asked (order).',
+      'Runway 22 is 18 m wide; 23 m are required (order).',
     );
   });
   it('leaves a hole where a row of the table is missing', () => {

@@ -189,7 +189,7 @@ describe('left of the line', () => {
         ),
         'bias-left',
       )?.instructor,
-    ).toContain('have seat and brakes looked at');
+    ).toContain('have seat and brakes checked');
   });
 });
 

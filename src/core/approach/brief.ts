@@ -258,7 +258,9 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
       warnings.push(
         `${name}: ${fixed(r.need.over50M ?? 0)} m needed with the school\u2019s margin, ${used?.lengthM ?? 0} m available.`,
       );
-    if (r?.need.width === 'not-enough')
+    // One width, said once for take-off and landing.
+    const saidBefore = name === 'Landing' && takeoff?.need.width === 'not-enough';
+    if (r?.need.width === 'not-enough' && !saidBefore)
       warnings.push(
         `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${at.sheet?.landing.minWidthM?.value ?? 0} m are required (${at.sheet?.landing.minWidthM?.ref ?? ''}).`,
       );
