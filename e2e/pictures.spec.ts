@@ -28,14 +28,14 @@ test('the blind nose loses the runway straight in, keeps it with the least offse
   // The geometry of the worked case: 6° from the horizon to the nose, 4° down, aim 60 m in.
   await go(page, '/lab/sight-picture?type=lume-faisca&old=alvor-c1&slope=4&aim=60&pitch=-1');
   await expect(page.getByTestId('straight-in')).toContainText(
-    `disappears under the nose at ${Math.ceil(lostAt)} ft; with 3° in hand never visible`,
+    `disappears under the nose at ${Math.ceil(lostAt)} ft; with 3° in hand, never visible`,
   );
   // As the sheet has it: straight in it is lost, and the button flies the offset that keeps it.
   await page.getByRole('button', { name: 'Back to the sheet' }).click();
-  await expect(page.getByTestId('straight-in')).toContainText('with 3° in hand never visible');
+  await expect(page.getByTestId('straight-in')).toContainText('with 3° in hand, never visible');
   await expect(page.getByTestId('on-path')).toContainText('less than 3° are left');
   await page.getByTestId('least-offset').getByRole('button').click();
-  await expect(page.getByTestId('on-path')).toContainText('never goes under the nose');
+  await expect(page.getByTestId('on-path')).toContainText('never disappears under the nose');
   await expect(page).toHaveURL(/offset=1[0-9.]+/);
   // All the way down: the slider speaks, and the table has the same facts.
   for (const t of [0, 0.3, 0.6]) {

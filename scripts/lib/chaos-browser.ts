@@ -136,7 +136,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
           .getByRole('button', { name: random() < 0.7 ? /^Clean, three-point/ : /^Clean, mains first/ })
           .click();
         const whose = page
-          .getByRole('group', { name: 'Whose landing was it' })
+          .getByRole('group', { name: 'Who flew the landing' })
           .getByRole('button', { name: random() < 0.6 ? /^unassisted/ : /^prompted/ });
         await (twice ? whose.dblclick() : whose.click());
         await page.getByText(new RegExp(`Landing ${confirmed + 1} saved on this device`)).waitFor();

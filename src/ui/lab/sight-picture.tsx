@@ -519,10 +519,10 @@ function usePlay(t: number, set: (t: number) => void): { on: boolean; toggle: ()
 
 const lostWords = (lost: SightAnswers['lost'], what: string): string =>
   lost.neverSeen
-    ? `${what} never visible`
+    ? `${what}never visible`
     : lost.heightFt === null
-      ? `${what} stays in sight`
-      : `${what} disappears under the nose at ${Math.ceil(lost.heightFt)} ft`;
+      ? `${what}stays in sight`
+      : `${what}disappears under the nose at ${Math.ceil(lost.heightFt)} ft`;
 
 function Answers({
   view,
@@ -586,7 +586,7 @@ function Answers({
       <Panel title="What follows">
         <p className="mb-2" data-testid="straight-in">
           <strong>Straight in</strong> {lostWords(answers.lost, '')};{' '}
-          {lostWords(answers.lostWithMargin, `with ${SIGHT_MARGIN_DEG}° in hand`)}.{' '}
+          {lostWords(answers.lostWithMargin, `with ${SIGHT_MARGIN_DEG}° in hand, `)}.{' '}
           <span className="soft small">Threshold or aim point, whichever disappears first.</span>
         </p>
         <p className="mb-2" data-testid="least-offset">
@@ -606,10 +606,10 @@ function Answers({
         </p>
         <p className="mb-0" data-testid="on-path">
           {answers.keptOnPath ? (
-            <Verdict verdict="within">On the way drawn it never goes under the nose.</Verdict>
+            <Verdict verdict="within">On the path drawn it never disappears under the nose.</Verdict>
           ) : (
             <Verdict verdict="outside">
-              On the way drawn less than {SIGHT_MARGIN_DEG}° are left from {fixed(answers.lostOnPathFt ?? 0)} ft: lost,
+              On the path drawn less than {SIGHT_MARGIN_DEG}° are left from {fixed(answers.lostOnPathFt ?? 0)} ft: lost,
               change something at once or go around.
             </Verdict>
           )}
