@@ -104,5 +104,5 @@ export const pedraAlva: Aerodrome = {
     { name: 'reservoir sector', fromKm: 6, toKm: 14, floorFt: 3500 },
     { name: 'valley corridor', fromKm: 14, toKm: 24, floorFt: 2500 },
   ],
-  source: 'house aerodrome chart, March 2026',
+  source: 'school aerodrome chart, March 2026',
 };

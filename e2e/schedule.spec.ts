@@ -126,7 +126,7 @@ test('out of recency in the twin the instructor cannot be booked to teach it; th
   await tryIt();
   await expect(
     desk.getByText(
-      'Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (House rules, flying order 7).',
+      'Bento Quadra Luz is out of recency to teach Planalto P2 on Thu 3 Dec: three landings restore it (School rules, flying order 7).',
     ),
   ).toBeVisible();
   await expect(desk.getByLabel('Start, local')).toHaveValue('10:00');

@@ -40,7 +40,7 @@ export const serranaUrze: TypeSheet = {
       [110, -1],
     ]),
     source: 'measured',
-    ref: 'House flight test, four-way runs',
+    ref: 'School flight test, four-way runs',
   },
   gear: {
     layout: 'tailwheel',
@@ -96,7 +96,7 @@ export const serranaUrze: TypeSheet = {
     ['Threshold', 16, 0, also(instructor(54, 'H. Serpa, technique'), h(56, '4.5')), 0, 'idle'],
   ]),
   sanctionedMargin: null,
-  powerTable: powerTable('measured', 'House flight test 2025', [
+  powerTable: powerTable('measured', 'School flight test 2025', [
     ['Climb', 'full', 63, 25],
     ['Level', '2250 rpm', 86, 19],
     ['Downwind', '1900 rpm', 66, 14],
@@ -115,7 +115,7 @@ export const serranaUrze: TypeSheet = {
   crosswind: {
     limitationKt: null,
     demonstratedKt: null,
-    tailwindLimitKt: house(5, 'House rules, flying order 4'),
+    tailwindLimitKt: house(5, 'School rules, flying order 4'),
     flapTable: [],
     flapTableSource: null,
   },
@@ -226,7 +226,7 @@ export const serranaUrze: TypeSheet = {
   afterLimit,
   handling: [
     note('handbook', 'Tailwheel steers to 25 degrees, then casters free.', 'Handbook 7.2'),
-    note('measured', 'Wheel landings run 60 m longer than three-point landings here.', 'House records 2025'),
+    note('measured', 'Wheel landings run 60 m longer than three-point landings here.', 'School records 2025'),
     note(
       'instructor',
       'Over the nose only sky in the three-point attitude: use the left edge, 60 m ahead.',

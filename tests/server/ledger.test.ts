@@ -566,7 +566,7 @@ describe('the ledger', () => {
         }),
       ],
       ['standard', 'private-us', (b: { name: string }) => ({ ...b, name: 'Stricter' })],
-      ['house', 'house', (b: { reference: string }) => ({ ...b, reference: 'House rules, flying order 99' })],
+      ['house', 'house', (b: { reference: string }) => ({ ...b, reference: 'School rules, flying order 99' })],
     ] as const) {
       const [now] = await contentVersions(kind, key);
       const saved = await saveContent(bento, {

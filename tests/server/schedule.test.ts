@@ -213,7 +213,7 @@ describe('who may not teach is not booked to teach', () => {
   it('out of recency in the twin; three landings logged, he is', async () => {
     const f = lesson('nuno', 'bento', 'PDO', { startsAt: at(9, '10:00'), minutes: 105 });
     expect(said(await book(helena, f))).toContain(
-      'instructorId: not-recent-to-teach {"name":"Bento Quadra Luz","type":"Planalto P2","date":"Thu 3 Dec","restore":"three landings","citation":"House rules, flying order 7"}',
+      'instructorId: not-recent-to-teach {"name":"Bento Quadra Luz","type":"Planalto P2","date":"Thu 3 Dec","restore":"three landings","citation":"School rules, flying order 7"}',
     );
     expect(
       await logFlight(bento, {
