@@ -1,4 +1,4 @@
-import { as, checkoutOf, expect, go, mail, prepareDevice, signIn, test } from './help';
+import { as, checkoutOf, expect, go, mail, prepareDevice, signIn, test, PASSWORD } from './help';
 
 test.use({ spec: 'access' });
 
@@ -142,6 +142,14 @@ test('the session cookie cannot be read by a page, and another site cannot write
   const copy = await browser.newContext({ baseURL });
   await copy.addCookies(kept);
   expect((await copy.request.get('/api/palette')).status()).toBe(404);
+  // Its page says why it ended, and leads back to where one was.
+  const other = await copy.newPage();
+  await go(other, '/people?show=soon');
+  await expect(other.getByText(/^Your session has ended/)).toBeVisible();
+  await other.getByLabel('E-mail').fill('helena@pedra-alva.example');
+  await other.getByLabel('Password').fill(PASSWORD);
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other).toHaveURL(/\/people\?show=soon$/);
   await copy.close();
   await page.goto('/board');
   await expect(page).toHaveURL(/\/sign-in$/);

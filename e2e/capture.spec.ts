@@ -156,7 +156,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await go(page, '/hangar/serrana-urze');
   const panel = page
     .locator('section.panel')
-    .filter({ has: page.getByRole('heading', { name: 'Power setting noted in flight' }) });
+    .filter({ has: page.getByRole('heading', { name: 'Power settings noted in flight' }) });
   await expect(panel).toContainText('Downwind: 1850 rpm gave');
   await expect(panel.getByRole('button')).toHaveCount(0);
   const other = await browser.newContext({ baseURL });
@@ -164,7 +164,7 @@ test('airwork by extremes, lists in order, the surprise, and a power setting tha
   await go(chief, '/hangar/serrana-urze');
   const decide = chief
     .locator('section.panel')
-    .filter({ has: chief.getByRole('heading', { name: 'Power setting noted in flight' }) });
+    .filter({ has: chief.getByRole('heading', { name: 'Power settings noted in flight' }) });
   await decide.getByRole('button', { name: 'Add to the sheet as measured' }).click();
   await expect(decide.getByText('Say why, in a few words')).toBeVisible();
   await decide.getByLabel('Why').fill('Agrees with two earlier flights.');

@@ -98,7 +98,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
   await expect(left).toContainText(/Mean 1\.\d m left over \d+ measured landings, between \d\.\d and \d\.\d m/);
   await expect(left).toContainText('95 in 100 interval');
   await expect(left).toContainText('Low passes, left wheel on the line');
-  await left.getByText(/\d+ behind it/).click();
+  await left.getByText(/\d+ in evidence/).click();
   expect(await left.getByRole('link', { name: /^lesson 2, landing/ }).count()).toBeGreaterThan(3);
   await left
     .getByRole('link', { name: /^landing/ })
@@ -138,7 +138,7 @@ test('left of the line: its mean and interval, its landings, the exercise; plann
     page
       .getByRole('status')
       .filter({ hasText: 'Saved as version 1' })
-      .or(page.getByText('Version 1, kept by Helena Serpa Dorna.')),
+      .or(page.getByText('Version 1, saved by Helena Serpa Dorna.')),
   ).toBeVisible();
   await go(page, `${checkout}/brief`);
   await expect(page.getByRole('region', { name: 'The plan of this lesson' })).toContainText('Look at the fuel gauge');
@@ -258,6 +258,6 @@ test('one standard: the chief sees how eyes differ on the same measured landings
   await go(page, '/people');
   await page.getByRole('link', { name: 'Instructor standardisation' }).click();
   await page.waitForURL('**/people/standard');
-  await expect(page.getByRole('row', { name: /^Helena Serpa Dorna \d+/ })).toContainText(/recording|too few|no side/);
+  await expect(page.getByRole('row', { name: /^Helena Serpa Dorna \d+/ })).toContainText(/recording|too few|no clear/);
   await clean(page);
 });

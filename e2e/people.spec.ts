@@ -19,7 +19,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await expect(page.getByText(/does not look like a table/)).toBeVisible();
   await file.setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
   await expect(page.getByText('3 new flights, 2.9 h; 0 already on record; 1 refused.')).toBeVisible();
-  await expect(page.getByText('line 5: it is not said what \u201cTern 2\u201d is')).toBeVisible();
+  await expect(page.getByText('line 5: no type of the list is chosen for \u201cTern 2\u201d')).toBeVisible();
   await page.getByLabel(/^Tern 2/).selectOption({ label: 'another single-engine, tailwheel' });
   await expect(page.getByText('4 new flights, 4.3 h; 0 already on record; 0 refused.')).toBeVisible();
   await page.getByRole('button', { name: /^Read 4 flights in/ }).click();

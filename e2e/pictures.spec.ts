@@ -103,7 +103,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   const block = page.getByRole('region', { name: 'Habits to drop' });
   await expect(block.getByRole('listitem').first()).toContainText('Do not wait for a swerve to end');
   await page.getByRole('button', { name: /Take the station/ }).click();
-  await page.getByRole('button', { name: /^Save (the brief|again)/ }).click();
+  await page.getByRole('button', { name: /^Save (brief|new version)/ }).click();
   await page.waitForURL('**/fly');
   await go(page, `${checkout}/brief`);
   await page.getByRole('link', { name: 'Card', exact: true }).click();

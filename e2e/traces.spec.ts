@@ -104,7 +104,7 @@ test('import: columns nobody knows are asked for once, previewed, kept on this d
   await page.getByRole('button', { name: 'Add it to the flight' }).click();
   await page.waitForURL('**/traces/trace-*');
   await expect(
-    page.getByText('3 arrivals, 0 items of airwork, 0 limits passed.', { exact: false }).first(),
+    page.getByText('3 arrivals, 0 items of airwork, 0 limits exceeded.', { exact: false }).first(),
   ).toBeVisible();
   await expect(page.locator('.found')).toContainText('Go-around');
 

@@ -4,6 +4,7 @@
 import './lib/help.mjs';
 import { existsSync, rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { DEMO_PASSWORD, people } from '@demo/people';
 import { seedDemo } from '@demo/seed';
 import { closeDatabase } from '@/server/floor/connection';
 import { row } from './lib/raw';
@@ -24,7 +25,12 @@ await migrate();
 const users = await row<{ n: number }>('SELECT COUNT(*) AS n FROM users');
 if (values.demo && users?.n === 0) {
   const done = await seedDemo();
-  markDemo(nowIso());
+  markDemo(nowIso(), {
+    password: DEMO_PASSWORD,
+    accounts: people.flatMap(({ email, name, roles }) =>
+      email === null ? [] : [{ email, name, role: roles.length > 0 ? roles.join(', ') : 'pilot' }],
+    ),
+  });
   console.log(`Pedra Alva filled in: ${done.checkouts} checkouts, ${done.landings} landings, ${done.signed} signed.`);
 }
 await closeDatabase();

@@ -1,6 +1,7 @@
 import { type NextRequest, NextResponse } from 'next/server';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { addressOf } from '@/server/door/address';
+import { PAGE_HEADER } from '@/server/floor/auth/page-header';
 import { HSTS, pagePolicy } from '@/server/door/headers';
 
 /**
@@ -24,6 +25,8 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   // The renderer reads the nonce from here; one that came in from outside is none of ours.
   if (nonce === null) headers.delete('content-security-policy');
   else headers.set('content-security-policy', policy);
+  // Where somebody whose session has ended comes back to after signing in.
+  headers.set(PAGE_HEADER, `${request.nextUrl.pathname}${request.nextUrl.search}`.slice(0, 500));
   const answer = NextResponse.next({ request: { headers } });
   answer.headers.set('content-security-policy', policy);
   if (process.env.JEITO_HTTPS === '1') answer.headers.set('strict-transport-security', HSTS);

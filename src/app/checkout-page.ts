@@ -1,14 +1,28 @@
+import type { Metadata } from 'next';
 import { windText } from '@/core/format';
 import { stationWind } from '@/core/wind';
 import { homeAerodrome } from '@/server/rules/content';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
 import { type CheckoutRecord, checkoutRecord } from '@/server/checkout/queries/record';
 import { stageOf } from '@/server/checkout/queries/stage';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { bookingNow } from '@/server/schedule/queries/bookings';
 import type { StripFacts } from '@/ui/shared/strip';
+
+/**
+ * The title of a page of a checkout: whose it is and on what, so that tabs and the history tell them apart. Who may not
+ * see it is told the stage alone.
+ */
+export const titled =
+  (name: string) =>
+  async ({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> => {
+    const user = await currentUser();
+    const head = user ? await checkoutHead((await params).id) : null;
+    if (!user || !head || !may.viewCheckout(user, head)) return { title: name };
+    return { title: `${name}: ${head.pilotName}, ${head.registration}` };
+  };
 
 /** What every page of a checkout starts with: the user, the record, and the facts of the flight strip. */
 export async function checkoutPage(

@@ -1,20 +1,33 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { currentUser } from '@/server/floor/auth/session';
+import { pageOfOurs } from '@/server/floor/auth/page-header';
+import { demoAccounts } from '@/server/running/demo';
 import { SignInForm } from '@/ui/open/sign-in-form';
 import { signInAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Sign in' };
 export const dynamic = 'force-dynamic';
 
-export default async function SignInPage() {
-  if (await currentUser()) redirect('/board');
+export default async function SignInPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ back?: string | string[]; ended?: string | string[] }>;
+}) {
+  const asked = await searchParams;
+  const back = pageOfOurs(typeof asked.back === 'string' ? asked.back : undefined) ?? '/board';
+  if (await currentUser()) redirect(back);
   return (
-    <main id="main" style={{ minHeight: '100vh', display: 'grid', placeItems: 'center', padding: 16 }}>
-      <div style={{ width: 'min(400px, 100%)' }}>
-        <h1 style={{ fontSize: '2rem' }}>jeito</h1>
+    <main id="main" className="sign-in">
+      <div>
+        <h1>jeito</h1>
         <p className="soft">Checkouts of licensed pilots: brief, fly, debrief and sign, with the evidence beside it.</p>
-        <SignInForm action={signInAction} />
+        {asked.ended !== undefined ? (
+          <p className="caution" role="status">
+            Your session has ended. Sign in to go on where you were; what you typed is still in this tab.
+          </p>
+        ) : null}
+        <SignInForm action={signInAction} back={back} demo={demoAccounts()} />
       </div>
     </main>
   );

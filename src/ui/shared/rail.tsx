@@ -1,9 +1,11 @@
 'use client';
 import {
+  AudioWaveform,
   Bell,
   BookOpen,
   CalendarDays,
   ClipboardList,
+  Ellipsis,
   FlaskConical,
   LayoutDashboard,
   LogOut,
@@ -14,6 +16,7 @@ import {
 } from 'lucide-react';
 import { Link } from './link';
 import { usePathname } from 'next/navigation';
+import { useEffect, useState } from 'react';
 import { openPalette } from './events';
 
 const PLACES = [
@@ -23,8 +26,11 @@ const PLACES = [
   { href: '/people', name: 'People', icon: UsersRound, staff: true },
   { href: '/schedule', name: 'Schedule', icon: CalendarDays, staff: false },
   { href: '/lab', name: 'Lab', icon: FlaskConical, staff: false },
+  { href: '/traces', name: 'Recordings', icon: AudioWaveform, staff: false },
   { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
 ] as const;
+/** On a phone the first so many stand in the bar; the others are behind *More*. */
+const IN_BAR = 5;
 
 export function Rail({
   staff,
@@ -37,16 +43,46 @@ export function Rail({
   signOut: () => Promise<void>;
 }) {
   const path = usePathname();
+  const [more, setMore] = useState(false);
+  useEffect(() => setMore(false), [path]);
+  useEffect(() => {
+    if (!more) return;
+    const leave = (e: KeyboardEvent) => (e.key === 'Escape' ? setMore(false) : undefined);
+    document.addEventListener('keydown', leave);
+    return () => document.removeEventListener('keydown', leave);
+  }, [more]);
+  const places = PLACES.filter((p) => staff || !p.staff);
+  const here = (href: string) => (path.startsWith(href) ? ('page' as const) : undefined);
+  const elsewhere = !places.slice(0, IN_BAR).some((p) => path.startsWith(p.href));
+  const place = ({ href, name, icon: Icon }: (typeof PLACES)[number], className: string) => (
+    <Link key={href} href={href} aria-current={here(href)} className={className}>
+      <Icon size={22} aria-hidden />
+      {name}
+    </Link>
+  );
   return (
-    <nav className="rail" aria-label="Main">
-      {PLACES.filter((p) => staff || !p.staff).map(({ href, name, icon: Icon }) => (
-        <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}>
-          <Icon size={22} aria-hidden />
-          {name}
-        </Link>
-      ))}
+    <nav className="rail" aria-label="Main" data-more={more}>
+      {places.slice(0, IN_BAR).map((p) => place(p, ''))}
+      <button
+        type="button"
+        className="railbtn more"
+        aria-expanded={more}
+        aria-current={elsewhere ? 'true' : undefined}
+        onClick={() => setMore(!more)}
+      >
+        <span className="position-relative">
+          <Ellipsis size={22} aria-hidden />
+          {notices > 0 ? (
+            <span className="badge-n position-absolute top-0 start-100 translate-middle" aria-hidden>
+              {notices}
+            </span>
+          ) : null}
+        </span>
+        More
+      </button>
+      {places.slice(IN_BAR).map((p) => place(p, 'rest'))}
       <span className="grow" />
-      <Link href="/notices" aria-current={path.startsWith('/notices') ? 'page' : undefined}>
+      <Link href="/notices" aria-current={here('/notices')} className="rest">
         <span className="position-relative">
           <Bell size={20} aria-hidden />
           {notices > 0 ? (
@@ -58,16 +94,16 @@ export function Rail({
         </span>
         Notices
       </Link>
-      <Link href="/settings" aria-current={path.startsWith('/settings') ? 'page' : undefined}>
+      <Link href="/settings" aria-current={here('/settings')} className="rest">
         <SlidersHorizontal size={20} aria-hidden />
         Settings
       </Link>
-      <button type="button" className="railbtn" onClick={openPalette}>
+      <button type="button" className="railbtn rest" onClick={openPalette}>
         <Search size={20} aria-hidden />
         Find
       </button>
       {/* What was typed and not sent is its writer’s: the next one at this screen does not find it. */}
-      <form action={signOut} onSubmit={() => sessionStorage.clear()}>
+      <form action={signOut} onSubmit={() => sessionStorage.clear()} className="rest">
         <button type="submit" className="railbtn">
           <LogOut size={20} aria-hidden />
           Sign out

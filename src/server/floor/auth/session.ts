@@ -8,6 +8,7 @@ import { nowIso } from '../clock';
 import { Sessions } from '../../account/tables';
 import { write } from '../write';
 import { installationSecret } from './keyed';
+import { PAGE_HEADER } from './page-header';
 import type { CurrentUser } from './permissions';
 import { USER, toUser } from './session-user';
 
@@ -75,9 +76,17 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   return user && user.sessionVersion === session.sessionVersion && !user.closedAt ? toUser(user) : null;
 });
 
-/** The signed-in user; sends everybody else to the sign-in page. */
+/** The signed-in user; sends everybody else to the sign-in page, which brings them back to the page they asked for. */
 export async function requireUser(): Promise<CurrentUser> {
-  return (await currentUser()) ?? redirect('/sign-in');
+  const user = await currentUser();
+  if (user) return user;
+  const had = (await cookieSession().catch(() => null))?.sessionId !== undefined;
+  const page = (await headers()).get(PAGE_HEADER);
+  const asked = new URLSearchParams({
+    ...(page !== null && page !== '/board' ? { back: page } : {}),
+    ...(had ? { ended: '1' } : {}),
+  });
+  redirect(asked.size > 0 ? `/sign-in?${asked.toString()}` : '/sign-in');
 }
 
 /** Every denied route answers alike, whether or not the thing exists. */

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { lateOf } from '@/server/ledger/queries/late';
 import { LateNote } from '@/ui/sign/late-note';
 import { Link } from '@/ui/shared/link';
@@ -24,10 +23,10 @@ import { Panel, Title } from '@/ui/shared/parts';
 import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Verdict } from '@/ui/shared/verdict';
-import { checkoutPage } from '../../../checkout-page';
+import { checkoutPage, titled } from '../../../checkout-page';
 import { chooseSchoolsAction, moveCheckoutAction } from '../../../actions';
 
-export const metadata: Metadata = { title: 'Checkout' };
+export const generateMetadata = titled('Checkout');
 
 export default async function CheckoutPage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs } = await checkoutPage(params);

@@ -1,6 +1,5 @@
 import { isNight } from '@/core/sun';
 import { nextBookingOf } from '@/server/schedule/queries/bookings';
-import type { Metadata } from 'next';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
 import { contentById, homeAerodrome, newestContent } from '@/server/rules/content';
@@ -24,10 +23,10 @@ import { GroundedNote } from '@/ui/stops/grounded-note';
 import { Standing } from '@/ui/stops/standing';
 import { FlightStrip } from '@/ui/shared/strip';
 import type { BriefChoices } from '@/domain/brief';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import { acknowledgeBriefAction, saveBriefAction, saveBriefTemplateAction } from '../../../../actions';
 
-export const metadata: Metadata = { title: 'Brief' };
+export const generateMetadata = titled('Brief');
 
 export default async function BriefPage({ params }: { params: Promise<{ id: string }> }) {
   const { user, record, strip, runs } = await checkoutPage(params);

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { LogbookLinesPanel } from '@/ui/debrief/logbook-lines';
 import { Link } from '@/ui/shared/link';
 import { compareSelf, lessonHeadline, lessonSummaries, lookFirst } from '@/core/assess';
@@ -21,7 +20,7 @@ import { TouchdownMap } from '@/ui/debrief/touchdown-map';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
 import { StopList } from '@/ui/stops/stop-list';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import {
   acknowledgeDebriefAction,
   assessSelfAction,
@@ -35,7 +34,7 @@ import { BestAndWorst } from '@/ui/debrief/best-and-worst';
 import { SinceBefore } from '@/ui/debrief/since-before';
 import { TowardsSignature } from '@/ui/debrief/towards-signature';
 
-export const metadata: Metadata = { title: 'Debrief' };
+export const generateMetadata = titled('Debrief');
 
 export default async function DebriefPage({
   params,

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { wholeDaysSince } from '@/core/differences';
 import { fixed, list, plural } from '@/core/format';
@@ -12,10 +11,10 @@ import { DifferenceGroups, FirstThree } from '@/ui/open/differences';
 import { HoursForm } from '@/ui/open/hours-form';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import { saveHoursAction } from '../../../../actions';
 
-export const metadata: Metadata = { title: 'Habits' };
+export const generateMetadata = titled('Habits');
 
 export default async function DifferencesPage({ params }: { params: Promise<{ id: string }> }) {
   const { user, record, strip } = await checkoutPage(params);

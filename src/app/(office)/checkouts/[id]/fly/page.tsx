@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { asFlown, countFlown, flownWords, missingLine } from '@/core/assess';
 import { dateText } from '@/core/format';
@@ -14,9 +13,9 @@ import { GroundedNote } from '@/ui/stops/grounded-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { sharersOf } from '@/server/checkout/queries/lists';
 import { deskEventAction, shareFlightAction } from '../../../../actions';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 
-export const metadata: Metadata = { title: 'Fly' };
+export const generateMetadata = titled('Fly');
 const LIMIT_OF: Partial<Record<string, string>> = {
   limitation: 'limitation of the flight manual',
   airframe: 'limit of this airframe',

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
 import { denyUnless } from '@/server/floor/auth/session';
@@ -11,10 +10,10 @@ import { Outranked, Title } from '@/ui/shared/parts';
 import { GroundedNote } from '@/ui/stops/grounded-note';
 import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import { savePlanAction } from '../../../../actions';
 
-export const metadata: Metadata = { title: 'Next lesson' };
+export const generateMetadata = titled('Next lesson');
 
 export default async function PlanPage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs } = await checkoutPage(params);

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { missingLine } from '@/core/assess';
 import { touchdownPoint } from '@/core/sheet';
@@ -12,11 +11,11 @@ import type { ProgressLanding } from '@/ui/debrief/progress-filter';
 import { type ItemSeen, ItemsByLesson } from '@/ui/debrief/items-by-lesson';
 import { Empty, Outranked, Panel, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import { Checkouts } from '@/server/checkout/tables';
 import { Op } from 'sequelize';
 
-export const metadata: Metadata = { title: 'All lessons' };
+export const generateMetadata = titled('All lessons');
 
 export default async function ProgressPage({ params }: { params: Promise<{ id: string }> }) {
   const { record, strip, runs } = await checkoutPage(params);

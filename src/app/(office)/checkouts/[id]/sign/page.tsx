@@ -1,4 +1,3 @@
-import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
@@ -15,7 +14,7 @@ import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { StopList } from '@/ui/stops/stop-list';
 import { stopsShown } from '@/server/checkout/queries/stop-shown';
-import { checkoutPage } from '../../../../checkout-page';
+import { checkoutPage, titled } from '../../../../checkout-page';
 import { enterResultAction } from '../../../../actions';
 import { NotApplicable } from '@/ui/sign/not-applicable';
 import { EntriesOfCheckout } from '@/ui/sign/entries-of-checkout';
@@ -27,7 +26,7 @@ import { SignPanel } from './sign-panel';
 import { OverridesPanel } from './overrides-panel';
 import { OtherDecisions } from './other-decisions';
 
-export const metadata: Metadata = { title: 'Sign' };
+export const generateMetadata = titled('Sign');
 
 /** The earlier of two last days; null = neither is kept. */
 const earliest = (...days: (string | null | undefined)[]): string | null =>
