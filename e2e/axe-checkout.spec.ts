@@ -41,7 +41,7 @@ test('axe finds nothing in a checkout and in the cockpit: every rule by day, con
   await page.getByRole('button', { name: 'go-around', exact: true }).click();
   await check('fly, go-around', 'every theme');
   await view(page, 'Airwork');
-  for (const item of [/^F9/, /^F13/, /^Energy item/, /^Power setting noted/, /^Make-believe/])
+  for (const item of [/^F9/, /^F13/, /^Performance manoeuvre/, /^Power setting noted/, /^Slow approach trials/])
     await page.getByRole('button', { name: item }).click();
   await check('fly, airwork', 'every theme');
   await view(page, 'Ground');

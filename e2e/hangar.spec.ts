@@ -42,10 +42,10 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   await expect(chief.getByText(/Type sheet: Base/)).toHaveCount(0);
   await go(chief, gaspar);
   await expect(chief.getByText('A newer type sheet is available')).toBeVisible();
-  await chief.getByRole('button', { name: 'Move to sheet version 2' }).click();
+  await chief.getByRole('button', { name: 'Update to sheet version 2' }).click();
   await expect(chief.getByText('Say why, in a few words.')).toBeVisible();
   await chief.getByLabel('Reason').fill('Fly under the new placard');
-  await chief.getByRole('button', { name: 'Move to sheet version 2' }).click();
+  await chief.getByRole('button', { name: 'Update to sheet version 2' }).click();
   await expect(chief.getByText('A newer type sheet is available')).toHaveCount(0);
 
   const warning = 'Type sheet: Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.';
@@ -182,7 +182,7 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   await page.getByRole('button', { name: 'Fuel and time up' }).click();
   const moved = await order();
   expect(moved.indexOf('Fuel and time')).toBe(moved.indexOf('Mass and balance') - 1);
-  await page.getByRole('button', { name: 'Move Who has control' }).focus();
+  await page.getByRole('button', { name: 'Move Exchange of control' }).focus();
   await moveByKeys(page, 'ArrowLeft');
   await expect
     .poll(async () => (await order()).indexOf('Exchange of control'))
@@ -259,7 +259,7 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
     })(),
   );
   expect(new Set(denied).size).toBe(1);
-  await page.getByRole('button', { name: 'End it spreadsheet' }).click();
+  await page.getByRole('button', { name: 'End spreadsheet' }).click();
   await expect(page.getByText('No token yet.')).toBeVisible();
   expect((await api.get('/api/v1/types')).status()).toBe(404);
   await context.close();

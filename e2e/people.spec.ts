@@ -11,7 +11,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await go(page, '/board');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').fill('read my logbook');
-  await page.getByRole('option', { name: /Read my logbook in/ }).click();
+  await page.getByRole('option', { name: /Import my logbook/ }).click();
   await page.waitForURL('**/import');
   await hydrated(page);
   const file = page.getByLabel(/Logbook as CSV/);

@@ -63,7 +63,7 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   // The same by the keyboard: Space takes it up, the arrows move it, Space puts it down.
   await moved.focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText(/^Taken up/)).toBeAttached();
+  await expect(page.getByText(/^Picked up/)).toBeAttached();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByText('Thu 26 Nov, 10:45')).toBeAttached();
   await page.keyboard.press('ArrowDown');

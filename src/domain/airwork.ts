@@ -44,7 +44,7 @@ export const FORM_NAME: Record<CaptureForm, string> = {
   'steep-turn': 'Steep turn',
   'slow-flight': 'Slow flight',
   stall: 'Stall',
-  energy: 'Energy item',
+  energy: 'Performance manoeuvre',
   asymmetric: 'One engine',
   'emergency-descent': 'Emergency descent',
   'power-table': 'Power found',

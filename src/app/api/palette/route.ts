@@ -11,7 +11,7 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
   const staff = may.seeEverybody(user);
   const page = (title: string, line: string, href: string) => ({ title, line, href });
   const pages = [
-    page('Board', 'what waits for you', '/board'),
+    page('Board', 'your to-do', '/board'),
     page('Checkouts', 'all of them', '/checkouts'),
     page('Hangar', 'type sheets', '/hangar'),
     page('Schedule', 'the week', '/schedule'),
@@ -27,13 +27,15 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Verify', 'a code or a file', '/verify'),
     ...(staff
       ? [
-          page('People', 'who is recent', '/people'),
-          page('People: ending in 30 days', 'recency', '/people?show=soon'),
+          page('People', 'who is current', '/people'),
+          page('People: expiring in 30 days', 'recency', '/people?show=soon'),
           page('Rules and programmes', 'packs, programmes, standards, house', '/rules'),
           page('Recordings', 'traces', '/traces'),
         ]
       : []),
-    ...(may.compareInstructors(user) ? [page('One standard', 'instructors side by side', '/people/standard')] : []),
+    ...(may.compareInstructors(user)
+      ? [page('Instructor standardisation', 'instructors side by side', '/people/standard')]
+      : []),
   ];
   const actions = [
     page('Book a lesson', 'do', '/schedule?kind=lesson'),
@@ -42,8 +44,8 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     ...(user.pilotId
       ? [
           page('Log a flight', 'do', '/account'),
-          page('Read my logbook in', 'do', `/people/${user.pilotId}/import`),
-          page('My page', 'what holds and to when', `/people/${user.pilotId}`),
+          page('Import my logbook', 'do', `/people/${user.pilotId}/import`),
+          page('My page', 'currency and validity', `/people/${user.pilotId}`),
         ]
       : []),
     ...(may.openCheckouts(user)
