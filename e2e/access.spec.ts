@@ -23,7 +23,9 @@ test('without a session every page leads to sign-in, every API answers alike', a
     '/people/pilot-ines/import',
   ]) {
     await page.goto(path);
-    await expect(page).toHaveURL(/\/sign-in$/);
+    await expect(page).toHaveURL(
+      path === '/board' ? /\/sign-in$/ : new RegExp(`/sign-in\\?back=${encodeURIComponent(path)}$`),
+    );
   }
   const bodies = await Promise.all(
     [

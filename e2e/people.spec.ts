@@ -10,7 +10,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   const page = await as(context, 'tome');
   await go(page, '/board');
   await page.keyboard.press('Control+k');
-  await page.getByRole('combobox').fill('read my logbook');
+  await page.getByRole('combobox').fill('import my logbook');
   await page.getByRole('option', { name: /Import my logbook/ }).click();
   await page.waitForURL('**/import');
   await hydrated(page);
@@ -22,7 +22,7 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
   await expect(page.getByText('line 5: no type of the list is chosen for \u201cTern 2\u201d')).toBeVisible();
   await page.getByLabel(/^Tern 2/).selectOption({ label: 'another single-engine, tailwheel' });
   await expect(page.getByText('4 new flights, 4.3 h; 0 already on record; 0 refused.')).toBeVisible();
-  await page.getByRole('button', { name: /^Read 4 flights in/ }).click();
+  await page.getByRole('button', { name: /^Import 4 flights/ }).click();
   await page.getByRole('link', { name: 'See current status' }).click();
   await page.waitForURL('**/people/pilot-tome');
   await expect(
@@ -39,10 +39,10 @@ test('a pilot reads a logbook in, once; recency and habits follow; it is taken b
     .setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
   await expect(page.getByText('Columns, as in the last file of this form')).toBeVisible();
   await expect(page.getByText('0 new flights, 0 h; 4 already on record; 0 refused.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Read 0 flights/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Import 0 flights/ })).toBeDisabled();
   await go(page, '/people/pilot-tome');
   await page.getByRole('button', { name: 'undo import log.csv' }).click();
-  await expect(page.getByText(/Taken back 24 Nov 2026/)).toBeVisible();
+  await expect(page.getByText(/Undone 24 Nov 2026/)).toBeVisible();
   await expect(page.getByRole('row', { name: /Tern 2/ })).toHaveCount(0);
   await context.close();
 });

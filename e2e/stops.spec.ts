@@ -66,7 +66,7 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
   await expect(page.getByText('Wheels not checked for this surface')).toHaveCount(1);
   await go(page, `${checkout}/sign`);
   await expect(panel).toBeVisible();
-  await expect(page.getByText(/landing 1 was flown past a stop and nobody has said why/)).toBeVisible();
+  await expect(page.getByText(/landing 1 was flown past a stop and no reason is given/)).toBeVisible();
   const w = page.getByRole('row', { name: /Wheels against surface, each time/ }).first();
   await expect(w).toBeVisible();
   await expect(page.getByText(/after the 1 landing without/).first()).toBeAttached();

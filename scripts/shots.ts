@@ -249,7 +249,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.waitForTimeout(1500);
     const chief = await open(BENTO, wide);
     await chief.goto('/hangar/serrana-urze');
-    await chief.getByRole('heading', { name: 'Power setting noted in flight' }).scrollIntoViewIfNeeded();
+    await chief.getByRole('heading', { name: 'Power settings noted in flight' }).scrollIntoViewIfNeeded();
     return chief;
   },
   'fly-wheels': async () => {
@@ -293,7 +293,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: /^Stall/ }).click();
     await page.getByRole('group', { name: 'Recovery' }).getByRole('button', { name: 'unloaded first' }).click();
     await page
-      .getByRole('group', { name: 'Stall whose it was' })
+      .getByRole('group', { name: 'Stall who flew it' })
       .getByRole('button', { name: /^unassisted/ })
       .click();
     await page.waitForTimeout(1500);

@@ -141,7 +141,9 @@ describe('under a signature', () => {
       ['measured', { traceId: 't', atS: 1, values: { drift: 0 }, item: null }],
       ['overruled', { what: 'class', to: 'prompted', reason: 'a word was given on the line' }],
     ] as const)
-      expect(await refusals([event(type, s, payload, rests)])).toEqual([expect.stringContaining('A signature is based')]);
+      expect(await refusals([event(type, s, payload, rests)])).toEqual([
+        expect.stringContaining('A signature is based'),
+      ]);
     expect(
       said(
         await overrule(helena, {

@@ -179,7 +179,7 @@ describe('a booking', () => {
     [
       'an aeroplane with a limit passed',
       { airframeId: 'air-ZP-URV' },
-      'airframeId: away {"name":"ZP-URV","how":"grounded","when":"from Sat 21 Nov until further notice","why":"Vne passed and not released"',
+      'airframeId: away {"name":"ZP-URV","how":"grounded","when":"from Sat 21 Nov until further notice","why":"Vne exceeded and not released"',
     ],
     ['without an aeroplane', { airframeId: null }, 'airframeId: choose-aeroplane'],
     ['too short', { minutes: 20 }, 'minutes: At least 30 min'],

@@ -196,7 +196,7 @@ describe('measures taken over', () => {
 describe('limits passed', () => {
   it('flag the aeroplane until a chief who neither flew nor taught it says what was done', async () => {
     expect((await groundings({ openOnly: true })).map((g) => [g.registration, g.kind, g.why])).toEqual([
-      ['ZP-URV', 'limit', 'Vne passed and not released'],
+      ['ZP-URV', 'limit', 'Vne exceeded and not released'],
     ]);
     const [limit] = await limitsPassed(bento, 'open');
     // The dial of this aeroplane is in miles per hour.

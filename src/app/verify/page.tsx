@@ -29,7 +29,7 @@ export default async function VerifyPage({ searchParams }: { searchParams: Promi
             Keep the <a href="/api/ledger/key">public key of the ledger</a> where you trust it. With it, and no network,
             the PDF or its JSON is checked by
           </p>
-          <pre className="mono mb-2">npm run verify-ledger -- FILE --key jeito-ledger.pub.pem</pre>
+          <pre className="code-face mb-2">npm run verify-ledger -- FILE --key jeito-ledger.pub.pem</pre>
           <p className="mb-0 soft">
             That says whether the file was changed, not whether the entry was voided later: only the ledger knows that.
             A rewrite of everything by whoever holds the private key shows only against copies kept elsewhere.

@@ -483,7 +483,7 @@ export type WorkOn = (typeof WORK_ON)[number];
 export const WORK_ON_NAME: Record<WorkOn, string> = {
   line: 'the line and the drift',
   speed: 'speed and path',
-  'hold-off': 'round-out and attitude',
+  'hold-off': 'flare and attitude',
   bounce: 'the touch and the bounce',
   'roll-out': 'straight until stopped',
   decision: 'when to go around',

@@ -25,7 +25,7 @@ export const ERROR_NAME: Record<PilotError, string> = {
   'plateau-speed': 'speed does not fall on final',
   'left-bias': 'left of the line',
   'early-alignment': 'nose straight too early',
-  'late-round-out': 'late round-out',
+  'late-round-out': 'late flare',
   'over-control': 'over-controls',
   'flap-over-limit': 'flap above its limit',
   'long-float': 'floats long',

@@ -40,7 +40,7 @@ export function BoardRow({ summary: c, met, total, stage, action }: Props) {
           {c.pilotName}
         </Link>
         <br />
-        <span className="mono">{c.registration}</span>{' '}
+        <span className="code-face">{c.registration}</span>{' '}
         <span className="soft">
           {c.typeName} · {list(c.goals.map(say))}
         </span>

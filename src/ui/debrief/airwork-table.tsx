@@ -37,7 +37,7 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
               <td>
                 {o.code ? (
                   <>
-                    <span className="mono">{o.code}</span> {o.name}
+                    <span className="code-face">{o.code}</span> {o.name}
                   </>
                 ) : (
                   <>

@@ -18,11 +18,15 @@ function OneLanding({
     .sort((a, b) => Number(b.verdict === 'outside') - Number(a.verdict === 'outside'))
     .slice(0, 4);
   const whose =
-    l.captured.intervention === null ? 'whose is not recorded' : (INTERVENTIONS[l.captured.intervention]?.word ?? '');
+    l.captured.intervention === null
+      ? 'who flew it is not recorded'
+      : (INTERVENTIONS[l.captured.intervention]?.word ?? '');
+  // The lesser of two good landings is no bad one.
+  const bad = ['outside', 'assisted'].includes(l.judged.landingClass);
   return (
-    <div className={what === 'Worst' ? 'worst' : ''}>
+    <div className={what !== 'Worst' ? '' : bad ? 'worst' : 'weakest'}>
       <h3>
-        {what}: landing {l.number}, {say(l.intended ?? 'not-seen')}, {whose}
+        {what === 'Worst' && !bad ? 'Weakest' : what}: landing {l.number}, {say(l.intended ?? 'not-seen')}, {whose}
       </h3>
       <p className="mb-0">{landingWords(l.judged.reason)}</p>
       {told.length > 0 ? (

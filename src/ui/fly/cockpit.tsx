@@ -209,7 +209,7 @@ export function Cockpit() {
     <main className="fly" id="main">
       <header>
         <Flying pack={state.pack} folded={folded} saveEvent={saveEvent} />
-        <span className="mono">{state.pack.registration}</span>
+        <span className="code-face">{state.pack.registration}</span>
         <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>
           {runwayEnd}
         </button>

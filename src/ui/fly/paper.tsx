@@ -100,7 +100,7 @@ export function Paper({
         <h2>Next: {column}</h2>
         <div className="taps t8" role="group" aria-label={`Next code, ${column}`}>
           {[...TALLY_CODES[column], '='].map((c) => (
-            <button key={c} type="button" className="tap mono" onClick={() => tap(c)}>
+            <button key={c} type="button" className="tap code-face" onClick={() => tap(c)}>
               {c}
             </button>
           ))}

@@ -75,7 +75,7 @@ export function AirframesOfType({
               );
               return (
                 <tr key={a.id}>
-                  <td className="mono">{a.registration}</td>
+                  <td className="code-face">{a.registration}</td>
                   <td className="r">
                     <Value of={a.effective.masses.emptyKg} unit="kg" />
                   </td>

@@ -48,7 +48,7 @@ export function SignInForm({ action, back, demo }: Props) {
         <section className="panel mt-3" aria-label="Demo accounts">
           <h2>Demo accounts</h2>
           <p className="small mb-2">
-            All with <code className="mono">{demo.password}</code>. Choose one to fill in the form.
+            All with <code className="code-face">{demo.password}</code>. Choose one to fill in the form.
           </p>
           <ul className="plain-list mb-0">
             {demo.accounts.map((a) => (

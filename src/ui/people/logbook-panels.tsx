@@ -219,7 +219,7 @@ export function FreshPanel({
         <LeftOut look={look} />
       </div>
       <Button variant="primary" disabled={busy || look.fresh === 0} onClick={read}>
-        Read {plural(look.fresh, 'flight')} in for {name}
+        Import {plural(look.fresh, 'flight')} for {name}
       </Button>
     </Panel>
   );
@@ -253,7 +253,7 @@ function FreshFlights({ look, change, untold }: Corrected & { untold: boolean })
                 <td className="r mono">{f.line}</td>
                 <td className="date">{f.flownOn}</td>
                 <td>
-                  {f.typeWritten} <span className="mono">{f.registration}</span>
+                  {f.typeWritten} <span className="code-face">{f.registration}</span>
                 </td>
                 <td className="r mono">{f.hours.toFixed(2)} h</td>
                 <td className="r mono">

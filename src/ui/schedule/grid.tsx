@@ -343,7 +343,7 @@ function Block({
         {b.registration ? (
           <>
             <br />
-            <span className="mono text-nowrap">{b.registration}</span>
+            <span className="code-face text-nowrap">{b.registration}</span>
           </>
         ) : null}
         {b.instructorName && of < 3 ? (

@@ -37,7 +37,7 @@ export function FlightStrip({ facts, at }: { facts: StripFacts; at: Stage }) {
         </span>
       </div>
       <div className="fact">
-        <b className="mono">{facts.registration}</b>
+        <b className="code-face">{facts.registration}</b>
         <span>{facts.typeName}</span>
       </div>
       <nav aria-label="Stages" style={{ margin: '0 auto' }}>

@@ -46,7 +46,7 @@ export function Tokens({
       {made ? (
         <p className="note-good" role="status">
           Copy it now, it is not shown again:{' '}
-          <code className="mono" data-token>
+          <code className="code-face" data-token>
             {made}
           </code>
         </p>

@@ -200,7 +200,7 @@ export function AsideForm({
           <FormCheck key={i.id}>
             <FormCheckInput type="checkbox" id={`${p}-${i.id}`} value={i.id} {...f.register('items')} />
             <FormCheckLabel htmlFor={`${p}-${i.id}`}>
-              <span className="mono">{i.id}</span> {i.title}
+              <span className="code-face">{i.id}</span> {i.title}
             </FormCheckLabel>
           </FormCheck>
         ))}

@@ -119,7 +119,7 @@ export function VerifyForm({ first, code, hash }: { first: Answer | null; code: 
         </div>
         <div>
           <FormLabel htmlFor="h">SHA-256</FormLabel>
-          <FormControl id="h" name="h" className="mono" defaultValue={hash} autoComplete="off" />
+          <FormControl id="h" name="h" className="code-face" defaultValue={hash} autoComplete="off" />
         </div>
         <div>
           <Button type="submit" variant="primary" disabled={busy}>

@@ -23,7 +23,7 @@ export function Groundings({ lines, end, mayEnd }: { lines: GroundingLine[]; end
         <li key={g.id}>
           <div>
             <strong>
-              <span className="mono">{g.registration}</span>: {g.why}
+              <span className="code-face">{g.registration}</span>: {g.why}
             </strong>{' '}
             <span className="soft">
               {KIND_NAME[g.kind]}, {g.placedBy}, {dateText(g.placedAt)}

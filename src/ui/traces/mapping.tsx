@@ -156,7 +156,7 @@ export function MappingTable({
           {seen.rows.map((r, k) => (
             <tr key={k}>
               {seen.headers.map((_, i) => (
-                <td key={i} className="mono small">
+                <td key={i} className="code-face small">
                   {r[i] ?? ''}
                 </td>
               ))}

@@ -31,7 +31,7 @@ export function DayLine({ b, user }: { b: BoardData; user: CurrentUser }) {
                 {x.booking.pilotName ?? x.booking.note}
                 <br />
                 <span className="soft small">
-                  <span className="mono">{x.booking.registration}</span>
+                  <span className="code-face">{x.booking.registration}</span>
                   {x.booking.instructorName && x.booking.instructorId !== user.id
                     ? `, ${x.booking.instructorName.split(' ')[0] ?? ''}`
                     : ''}

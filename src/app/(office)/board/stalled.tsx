@@ -23,7 +23,7 @@ export function StalledPanel({ b, user }: { b: BoardData; user: CurrentUser }) {
                 <Link href={`/checkouts/${s.id}`}>{s.pilotName}</Link>
                 {may.compareInstructors(user) ? <div className="soft small">{s.instructor}</div> : null}
               </td>
-              <td className="mono">{s.registration}</td>
+              <td className="code-face">{s.registration}</td>
               <td className="r mono">{s.days} days</td>
               <td>
                 {s.booked ? (

@@ -53,7 +53,7 @@ export default async function CheckoutsPage() {
                         <Link href={`/checkouts/${c.id}`}>{c.pilotName}</Link>
                       </td>
                       <td>
-                        <span className="mono">{c.registration}</span> <span className="soft">{c.typeName}</span>
+                        <span className="code-face">{c.registration}</span> <span className="soft">{c.typeName}</span>
                       </td>
                       <td>{list(c.goals.map(say))}</td>
                       <td>{c.instructorName}</td>

@@ -67,7 +67,7 @@ export default async function HangarPage() {
                       </p>
                       {t.airframes.map((a) => (
                         <p key={a.id} className="mb-0">
-                          <span className="mono">{a.registration}</span>{' '}
+                          <span className="code-face">{a.registration}</span>{' '}
                           {flags.some((f) => f.registration === a.registration) ? (
                             <span className="v-outside">
                               <strong>grounded</strong> ·{' '}

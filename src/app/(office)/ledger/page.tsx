@@ -174,7 +174,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                             </td>
                             <td>{list(l.goals.map(say))}</td>
                             <td>
-                              <span className="mono">{l.registration}</span> {l.type}
+                              <span className="code-face">{l.registration}</span> {l.type}
                             </td>
                             <td>{l.signerName}</td>
                             <td>
@@ -186,7 +186,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                                     ? `${plural(l.body.items.length, 'item')}`
                                     : ''}
                             </td>
-                            <td className="mono" title={l.hash}>
+                            <td className="code-face" title={l.hash}>
                               {l.hash.slice(0, 8)}
                             </td>
                           </tr>

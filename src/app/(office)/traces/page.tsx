@@ -68,7 +68,7 @@ export default async function TracesPage() {
                             </Link>
                           </td>
                           <td>{t.pilotName}</td>
-                          <td className="mono">{t.registration}</td>
+                          <td className="code-face">{t.registration}</td>
                           <td>
                             {t.name} <span className="soft small">{(t.bytes / 1e6).toFixed(1)} MB</span>
                           </td>

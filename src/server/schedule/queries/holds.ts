@@ -68,7 +68,7 @@ export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
       who: airKey(l.airframeId),
       from: l.foundAt,
       to: null,
-      why: `${LIMIT_NAME[l.channel]} passed and not released`,
+      why: `${LIMIT_NAME[l.channel]} exceeded and not released`,
     })),
   ];
 }

@@ -76,7 +76,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                   <Link href={`/ledger/${later.of.id}`}>
                     {entryTitle(later.of.kind)} {later.of.seq}
                   </Link>{' '}
-                  <span className="mono soft">{later.of.hash.slice(0, 16)}</span>
+                  <span className="code-face soft">{later.of.hash.slice(0, 16)}</span>
                 </p>
                 {later.result ? (
                   <p>
@@ -95,7 +95,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                       const w = itemWords(i);
                       return (
                         <tr key={i.id}>
-                          <td className="mono">{i.id}</td>
+                          <td className="code-face">{i.id}</td>
                           <td>
                             {i.title}
                             <div className="soft" style={{ fontSize: 13 }}>

@@ -15,7 +15,7 @@ export function Goals({ p }: { p: PersonPage }) {
           {p.goals.map((g) => (
             <li key={g.checkoutId}>
               <Link href={`/checkouts/${g.checkoutId}`}>{list(g.goals.map(say))}</Link>{' '}
-              <span className="mono">{g.registration}</span>
+              <span className="code-face">{g.registration}</span>
               <div className="small soft">
                 {g.status === 'signed' ? (
                   <>

@@ -123,7 +123,7 @@ function ProgrammeView({ p }: { p: Programme }) {
             {p.items.map((i) => (
               <tr key={i.id}>
                 <td>
-                  <span className="mono">{i.id}</span> <strong>{i.title}</strong>
+                  <span className="code-face">{i.id}</span> <strong>{i.title}</strong>
                   <span className="tags">
                     {i.legal ? <span className="tag">law</span> : null}
                     {i.safety ? <span className="tag">safety</span> : null}
