@@ -56,7 +56,7 @@ export function WindFieldset({
           }
         >
           <input
-            className="mono"
+            className="code-face"
             placeholder="ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016"
             {...form.register('report')}
           />

@@ -210,8 +210,8 @@ export function BriefWorkbench(props: Props) {
             </div>
           </details>
         </Panel>
-        <p className="soft mb-0 small mono">
-          {station.forecast} <span style={{ fontFamily: 'B612' }}>(simulated station)</span>
+        <p className="soft mb-0 small code-face">
+          {station.forecast} <span style={{ fontFamily: 'var(--bs-body-font-family)' }}>(simulated station)</span>
         </p>
         <LiveEpoch value={epoch}>
           <BriefPanels

@@ -107,7 +107,7 @@ export function AwayList({ away, zone }: { away: ScheduleFacts['away']; zone: st
       <ul className="plain-list small">
         {away.map((a) => (
           <li key={a.id}>
-            <b>{a.name}</b> {a.kind === 'away' ? 'away' : 'down'}{' '}
+            <b>{a.name}</b> {a.kind === 'away' ? 'away' : 'out of service'}{' '}
             {a.to === null
               ? `since ${dayText(localClock(a.from, zone).date)}`
               : `${whenText(a.from, zone)} to ${whenText(a.to, zone)}`}

@@ -163,7 +163,7 @@ export default async function PeoplePage({
                   </FormSelect>
                 </div>
                 <Button type="submit" variant="outline-primary">
-                  Show
+                  Apply
                 </Button>
                 <span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
               </form>

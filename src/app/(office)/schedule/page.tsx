@@ -112,7 +112,7 @@ export default async function SchedulePage({
                 </FormSelect>
               </div>
               <Button type="submit" variant="outline-primary">
-                Show
+                Apply
               </Button>
             </form>
             <nav className="btn-group" aria-label="Time shown">

@@ -20,7 +20,7 @@ export function Standing({ p }: { p: PersonPage }) {
           <FormControl id="on" name="on" type="date" size="sm" defaultValue={p.onDate} />
         </div>
         <Button type="submit" variant="outline-primary" size="sm">
-          Show
+          Apply
         </Button>
         <p className="mb-0 ms-auto">
           <Verdict verdict={LAPSE_VERDICT[standing]}>
