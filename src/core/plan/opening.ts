@@ -76,7 +76,7 @@ export function openCheckout(
     const credit = pack.goals.find((g) => g.goal === pack.endorsementGoals[plainKind(kind)])?.credit;
     const since = experienceSince[kind];
     return credit && since && since < credit.before && !holds(kind)
-      ? [{ kind, why: `${credit.text} First logged ${since}.` }]
+      ? [{ kind, why: `${credit.text} First logged ${dateText(since)}.` }]
       : [];
   });
   const isCredited = (kind: string) => credited.some((c) => c.kind === kind);
