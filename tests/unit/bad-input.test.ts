@@ -565,7 +565,17 @@ const INNER: readonly string[] = [
   ...['ownHands', 'plateauIn', 'recentShare', 'recordsOf', 'selected', 'signerProblems', 'signingProblems'],
   ...['sinceLastTime', 'stageMedians', 'stageOfLanding', 'stageOfLesson', 'stageRows', 'stageTallies', 'standardise'],
   ...['tableRows', 'attitudeOwned', 'flightMinutes', 'flightRoom', 'groundMinutes', 'proposeLesson', 'countLandings'],
-  ...['firstLapse', 'lapsesOf', 'loggedEvents', 'recencyIn', 'recencyOrdered', 'rulesFor', 'standingOf', 'whatIf'],
+  ...[
+    'firstLapse',
+    'givenUp',
+    'lapsesOf',
+    'loggedEvents',
+    'recencyIn',
+    'recencyOrdered',
+    'rulesFor',
+    'standingOf',
+    'whatIf',
+  ],
   ...[
     'addDays',
     'daysBetween',

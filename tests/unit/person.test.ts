@@ -169,7 +169,8 @@ describe('what holds of a person', () => {
     ]);
     expect(all.find((l) => l.key === 'certificate')).toMatchObject({ status: 'expiring', daysLeft: 16 });
     expect(firstLapse(all)?.key).toBe('certificate');
-    expect(standingOf(all)).toBe('expired');
+    // Teaching is told apart; no medical and no review are on record.
+    expect(standingOf(all)).toBe('unknown');
   });
   it('a type given up half a year ago raises no alarm', () => {
     const dates = [
@@ -179,7 +180,11 @@ describe('what holds of a person', () => {
     const on = (day: string, more: Partial<Person> = {}) =>
       standingOf(lapsesOf(person(flown(day, 'nose'), { dates, ...more }), book('us'), '2026-11-24'));
     expect(on('2025-11-01')).toBe('current');
-    expect(on('2026-07-01')).toBe('expired');
+    // A check of the school is due, and no law is broken.
+    expect(on('2026-07-01')).toBe('due');
+    expect(on('2026-07-01', { dates: [{ key: 'medical', title: '', doneOn: null, until: '2026-11-01' }] })).toBe(
+      'expired',
+    );
     // What the right to act rests on is not on record: that is not current.
     expect(on('2025-11-01', { dates: dates.slice(0, 1) })).toBe('unknown');
   });

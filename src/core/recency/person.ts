@@ -287,23 +287,22 @@ export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
 }
 /** What ended longer ago than this by not flying is a type given up, and no alarm. */
 const GIVEN_UP_DAYS = 180;
+/** Ended so long ago by not flying that the type is given up. */
+export const givenUp = (l: Pick<Lapse, 'kind' | 'status' | 'daysLeft'>): boolean =>
+  l.kind !== 'dated' && l.kind !== 'certificate' && l.status === 'expired' && (l.daysLeft ?? 0) < -GIVEN_UP_DAYS;
 /**
- * The state of a person in one word: the worst of what once held; unknown where what the right to act rests on is not
- * on record. The night, what never held and what was given up do not count.
+ * The state of a person in one word. *Expired* is what stops a flight under the law: a medical, a review, a certificate.
+ * *Unknown* where what the right to act rests on is not on record. *Due* where a recurrent check of the school is due in
+ * a type that is not given up. Passengers, the night and teaching are told apart.
  * @returns the state
  */
-export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' {
-  const seen = lapses.filter(
-    (l) =>
-      l.kind !== 'night' && (l.kind === 'dated' || l.kind === 'certificate' || (l.daysLeft ?? 0) >= -GIVEN_UP_DAYS),
-  );
-  return seen.some((l) => l.status === 'expired')
-    ? 'expired'
-    : seen.some((l) => l.status === 'missing' && l.acting === true)
-      ? 'unknown'
-      : seen.some((l) => l.status === 'expiring')
-        ? 'expiring'
-        : 'current';
+export function standingOf(lapses: readonly Lapse[]): RecencyStatus | 'unknown' | 'due' {
+  const law = lapses.filter((l) => l.kind === 'dated' || l.kind === 'certificate');
+  const school = lapses.filter((l) => l.kind === 'interval' && !givenUp(l));
+  if (law.some((l) => l.status === 'expired')) return 'expired';
+  if (lapses.some((l) => l.status === 'missing' && l.acting === true)) return 'unknown';
+  if (school.some((l) => l.status === 'expired')) return 'due';
+  return [...law, ...school].some((l) => l.status === 'expiring') ? 'expiring' : 'current';
 }
 /**
  * What a person would have on a day after flying what is planned: the same rules over what is recorded and what would

@@ -1,19 +1,26 @@
-import type { Lapse } from '@/core/recency';
+import { type Lapse, givenUp } from '@/core/recency';
 import { dateText } from '@/core/format';
 import type { CriterionVerdict } from '@/domain/assess-words';
 import { Verdict, VerdictShape } from '../shared/verdict';
 
-export const LAPSE_VERDICT: Record<Lapse['status'] | 'unknown', CriterionVerdict> = {
+export const LAPSE_VERDICT: Record<Lapse['status'] | 'unknown' | 'due', CriterionVerdict> = {
   unknown: 'not-seen',
+  due: 'edge',
   current: 'within',
   expiring: 'edge',
   expired: 'outside',
   never: 'not-seen',
   missing: 'not-seen',
 };
-/** What is recent and not endorsed is not as good as what is both. */
-const verdictOf = (l: Lapse): CriterionVerdict =>
-  l.notHeld === true && (l.status === 'current' || l.status === 'expiring') ? 'not-seen' : LAPSE_VERDICT[l.status];
+/**
+ * What is recent and not endorsed is not as good as what is both. A check of the school that is due breaks no law, and a
+ * type given up is no alarm.
+ */
+export function verdictOf(l: Lapse): CriterionVerdict {
+  if (l.notHeld === true && (l.status === 'current' || l.status === 'expiring')) return 'not-seen';
+  if (givenUp(l)) return 'not-seen';
+  return l.kind === 'interval' && l.status === 'expired' ? 'edge' : LAPSE_VERDICT[l.status];
+}
 /** The state of one thing in words with its day. */
 export function lapseWords(l: Lapse): string {
   if (l.status === 'never') return 'nothing to count from';
@@ -21,8 +28,9 @@ export function lapseWords(l: Lapse): string {
   if (l.through === null) return '';
   const held =
     l.notHeld === true ? (l.kind === 'passengers' || l.kind === 'night' ? 'recent, not endorsed; ' : '') : '';
+  if (givenUp(l)) return `not flown since, ended ${dateText(l.through)}`;
   return l.status === 'expired'
-    ? `ended ${dateText(l.through)}`
+    ? `${l.kind === 'interval' ? 'due since' : 'ended'} ${dateText(l.through)}`
     : `${held}to ${dateText(l.through)}, ${l.daysLeft === 0 ? 'the last day' : `${l.daysLeft ?? 0} days`}`;
 }
 export const LapseMark = ({ lapse }: { lapse: Lapse }) => (

@@ -4,7 +4,7 @@ import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { type Lapse, addDays } from '@/core/recency';
+import { type Lapse, addDays, givenUp } from '@/core/recency';
 import { dateText, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
@@ -13,7 +13,7 @@ import { localToday } from '@/server/rules/today';
 import { pilotList } from '@/server/checkout/queries/lists';
 import { everybodysStanding } from '@/server/people/queries/standings';
 import { houseRules } from '@/server/people/queries/house-rules';
-import { LAPSE_VERDICT, lapseWords } from '@/ui/people/lapse';
+import { LAPSE_VERDICT, lapseWords, verdictOf } from '@/ui/people/lapse';
 import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { Verdict, VerdictMark } from '@/ui/shared/verdict';
@@ -21,18 +21,33 @@ import { Verdict, VerdictMark } from '@/ui/shared/verdict';
 export const metadata: Metadata = { title: 'People' };
 const PAGE = 60;
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
-const SHOW = { all: 'everybody', soon: 'expiring in 30 days', ended: 'expired', staff: 'instructors' } as const;
-const STAND = { current: 'current', expiring: 'expiring', expired: 'expired', unknown: 'not on record' } as const;
+const SHOW = {
+  all: 'everybody',
+  soon: 'expiring in 30 days',
+  due: 'school check due',
+  ended: 'expired or not on record',
+  staff: 'instructors',
+} as const;
+const STAND = {
+  current: 'current',
+  expiring: 'expiring',
+  expired: 'expired',
+  due: 'school check due',
+  unknown: 'not on record',
+} as const;
 
+const RANK = ['outside', 'edge', 'not-seen', 'within'] as const;
 /** The worst of some lines in one mark, with each in its words. */
 function Marks({ lapses, kinds, what }: { lapses: readonly Lapse[]; kinds: readonly Lapse['kind'][]; what: string }) {
-  const own = lapses.filter((l) => kinds.includes(l.kind) && l.status !== 'never');
-  const worst = own[0];
+  const all = lapses.filter((l) => kinds.includes(l.kind) && l.status !== 'never');
+  const own = all.filter((l) => !givenUp(l));
+  const worst = RANK.flatMap((v) => own.find((l) => verdictOf(l) === v) ?? [])[0];
+  if (!worst && all.length > 0) return <span className="soft">types no longer flown</span>;
   if (!worst) return <span className="soft">nothing recorded</span>;
   const bad = own.filter((l) => l.status !== 'current');
   return (
-    <span title={own.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}>
-      <VerdictMark verdict={LAPSE_VERDICT[worst.status]} label={what} />{' '}
+    <span title={all.map((l) => `${l.what}: ${lapseWords(l)}`).join('\n')}>
+      <VerdictMark verdict={verdictOf(worst)} label={what} />{' '}
       {bad.length === 0
         ? `to ${dateText([...own].sort((a, b) => (a.through ?? '').localeCompare(b.through ?? ''))[0]?.through ?? '')}`
         : bad
@@ -66,7 +81,9 @@ export default async function PeoplePage({
           ? p.roles.includes('instructor')
           : show === 'ended'
             ? p.standing === 'expired' || p.standing === 'unknown'
-            : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))),
+            : show === 'due'
+              ? p.standing === 'due'
+              : p.lapses.some((l) => l.status === 'expiring' && (l.through ?? '') <= addDays(on, 30)))),
   );
   const page = Math.max(1, Number(q.page ?? '1') || 1);
   const shown = wanted.slice((page - 1) * PAGE, page * PAGE);

@@ -8,6 +8,13 @@ import { Panel } from '@/ui/shared/parts';
 import { Verdict } from '@/ui/shared/verdict';
 import Button from 'react-bootstrap/Button';
 
+const STANDING = {
+  current: 'current',
+  expiring: 'expiring',
+  due: 'school check due',
+  expired: 'expired',
+  unknown: 'review, medical or rating not on record',
+} as const;
 /** What a person holds on a day, and to when. */
 export function Standing({ p }: { p: PersonPage }) {
   const first = firstLapse(p.lapses);
@@ -24,7 +31,7 @@ export function Standing({ p }: { p: PersonPage }) {
         </Button>
         <p className="mb-0 ms-auto">
           <Verdict verdict={LAPSE_VERDICT[standing]}>
-            {standing === 'unknown' ? 'review, medical or rating not on record' : standing}
+            {STANDING[standing]}
             {first ? `; first to expire: ${first.what}, ${lapseWords(first)}` : ''}
           </Verdict>
         </p>
