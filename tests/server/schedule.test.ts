@@ -575,7 +575,7 @@ describe('times, away and waiting', () => {
     if (!made.ok) throw new Error(said(made));
     await cancelBooking(helena, { bookingId: made.bookingId, version: 1, reason: 'Clara is ill' });
     expect((await noticesOf(rui))[0]).toMatchObject({ kind: 'free' });
-    expect((await noticesOf(rui))[0]?.text).toContain('came free; Rui Casal Ferro waits for 90 minutes');
+    expect((await noticesOf(rui))[0]?.text).toContain('became free; Rui Casal Ferro is waiting for 90 minutes');
     expect(
       said(await book(helena, lesson('rui', 'helena', 'URZ', { startsAt: at(17, '09:00'), waitingId: wish }))),
     ).toBe('done');
