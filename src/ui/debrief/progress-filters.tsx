@@ -82,7 +82,7 @@ export function ProgressFilters({ filter, change, landings, checkoutId, here, ty
         />
         <Choose
           id="f-attitude"
-          label="Meant"
+          label="Intended"
           value={filter.attitude}
           set={(attitude) => set({ attitude })}
           options={[{ key: 'all', name: 'any attitude' }, ...attitudes.map((a) => ({ key: a, name: say(a) }))]}
