@@ -68,7 +68,7 @@ test('all lessons: what is drawn, what the table says and what the file holds ar
   const rows = file.filter(
     (r) =>
       r['right of the line (m)'] !== '' &&
-      !['assisted', 'instructor took over', 'demonstration'].includes(r.whose ?? ''),
+      !['assisted', 'instructor took over', 'demonstration'].includes(r['flown by'] ?? ''),
   );
   const mean = rows.reduce((a, r) => a + Number(r['right of the line (m)']), 0) / rows.length;
   await expect(page.locator('[data-summary]').first()).toContainText(
