@@ -460,7 +460,7 @@ export function drawAuthorship(
             show: l.authorship !== null,
             position: 'insideTop',
             formatter: fixed(l.authorship ?? 0, 2),
-            fontFamily: 'B612 Mono',
+            fontFamily: 'B612',
             fontSize: 12,
             color: css('--on-lagoon'),
           },
