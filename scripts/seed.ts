@@ -4,15 +4,17 @@
 import './lib/help.mjs';
 import { existsSync, rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { DEMO_PASSWORD, people } from '@demo/people';
+import { DEMO_PASSWORD } from '@demo/people';
 import { seedDemo } from '@demo/seed';
 import { closeDatabase } from '@/server/floor/connection';
-import { row } from './lib/raw';
+import { row, rows } from './lib/raw';
 import { migrate } from '@/server/floor/migrate';
 import { nowIso } from '@/server/floor/clock';
 import { markDemo } from '@/server/running/demo';
 import { dataFolder, folderHolder, holdFolder } from '@/server/floor/data-folder';
 
+/** Accounts a demo's sign-in page names. */
+const MOST_NAMED = 6;
 const { values } = parseArgs({ options: { demo: { type: 'boolean' }, fresh: { type: 'boolean' } } });
 const holder = folderHolder();
 if (holder !== null) {
@@ -27,9 +29,13 @@ if (values.demo && users?.n === 0) {
   const done = await seedDemo();
   markDemo(nowIso(), {
     password: DEMO_PASSWORD,
-    accounts: people.flatMap(({ email, name, roles }) =>
-      email === null ? [] : [{ email, name, role: roles.length > 0 ? roles.join(', ') : 'pilot' }],
-    ),
+    accounts: (
+      await rows<{ email: string; name: string; roles: string }>(
+        `SELECT email, name, roles FROM users ORDER BY roles = '["pilot"]', rowid`,
+      )
+    )
+      .map((u) => ({ email: u.email, name: u.name, role: (JSON.parse(u.roles) as string[]).join(', ') }))
+      .slice(0, MOST_NAMED),
   });
   console.log(`Pedra Alva filled in: ${done.checkouts} checkouts, ${done.landings} landings, ${done.signed} signed.`);
 }

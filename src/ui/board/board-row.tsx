@@ -24,11 +24,7 @@ interface Props {
 /** One open checkout: who, which aeroplane, how far, and the one next action. */
 export function BoardRow({ summary: c, met, total, stage, action }: Props) {
   return (
-    <article
-      className="linkrow"
-      style={{ gridTemplateColumns: '54px minmax(0, 1.2fr) minmax(0, 1.6fr) 104px', gap: '4px 18px' }}
-      aria-label={c.pilotName}
-    >
+    <article className="linkrow board-row" aria-label={c.pilotName}>
       <Wheel
         segments={Array.from({ length: total }, (_, i) => ({ progress: i < met ? 1 : 0, met: i < met, label: '' }))}
         size={50}

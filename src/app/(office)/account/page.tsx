@@ -81,44 +81,46 @@ export default async function AccountPage() {
                     {mine.length === 0 ? (
                       <p className="mb-0">Nothing is logged yet.</p>
                     ) : (
-                      <table className="plain">
-                        <thead>
-                          <tr>
-                            <th>Type</th>
-                            {teaches ? <th>Three landings</th> : null}
-                            <th>School recurrent check</th>
-                          </tr>
-                        </thead>
-                        <tbody>
-                          {mine.map((m) => (
-                            <tr key={m.code}>
-                              <td>{m.name}</td>
-                              {m.teach ? (
-                                <td>
-                                  <Verdict
-                                    verdict={
-                                      m.teach.overall === 'current'
-                                        ? 'within'
-                                        : m.teach.overall === 'expiring'
-                                          ? 'edge'
-                                          : 'outside'
-                                    }
-                                  >
-                                    {m.teach.overall === 'expired'
-                                      ? `out of recency: ${list([...new Set(m.teach.rules.flatMap((r) => r.restore ?? []))])}`
-                                      : `recent to ${dateText(m.teach.rules.reduce((d, r) => (r.validThrough !== null && (d === '' || r.validThrough < d) ? r.validThrough : d), ''))}`}
-                                  </Verdict>
-                                </td>
-                              ) : null}
-                              <td>
-                                {m.interval?.validThrough
-                                  ? `${m.interval.status === 'expired' ? 'check due since' : 'to'} ${dateText(m.interval.validThrough)}`
-                                  : ''}
-                              </td>
+                      <div className="scroll-x">
+                        <table className="plain">
+                          <thead>
+                            <tr>
+                              <th>Type</th>
+                              {teaches ? <th>Three landings</th> : null}
+                              <th>School recurrent check</th>
                             </tr>
-                          ))}
-                        </tbody>
-                      </table>
+                          </thead>
+                          <tbody>
+                            {mine.map((m) => (
+                              <tr key={m.code}>
+                                <td>{m.name}</td>
+                                {m.teach ? (
+                                  <td>
+                                    <Verdict
+                                      verdict={
+                                        m.teach.overall === 'current'
+                                          ? 'within'
+                                          : m.teach.overall === 'expiring'
+                                            ? 'edge'
+                                            : 'outside'
+                                      }
+                                    >
+                                      {m.teach.overall === 'expired'
+                                        ? `out of recency: ${list([...new Set(m.teach.rules.flatMap((r) => r.restore ?? []))])}`
+                                        : `recent to ${dateText(m.teach.rules.reduce((d, r) => (r.validThrough !== null && (d === '' || r.validThrough < d) ? r.validThrough : d), ''))}`}
+                                    </Verdict>
+                                  </td>
+                                ) : null}
+                                <td>
+                                  {m.interval?.validThrough
+                                    ? `${m.interval.status === 'expired' ? 'check due since' : 'to'} ${dateText(m.interval.validThrough)}`
+                                    : ''}
+                                </td>
+                              </tr>
+                            ))}
+                          </tbody>
+                        </table>
+                      </div>
                     )}
                     <p className="soft small mb-0 mt-2">
                       {house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks
