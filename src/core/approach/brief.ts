@@ -260,10 +260,7 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
       );
     // One width, said once for take-off and landing.
     const saidBefore = name === 'Landing' && takeoff?.need.width === 'not-enough';
-    if (r?.need.width === 'not-enough' && !saidBefore)
-      warnings.push(
-        `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${at.sheet?.landing.minWidthM?.value ?? 0} m are required (${at.sheet?.landing.minWidthM?.ref ?? ''}).`,
-      );
+    if (r?.need.width === 'not-enough' && !saidBefore) warnings.push(narrowWarning(used, at.sheet));
     if (r?.edge) warnings.push(`${name}: ${EDGE_WORDS}`);
   }
   warnings.push(
@@ -338,6 +335,10 @@ function oneEngineWarnings(o: OneEngineToday | null): string[] {
 
 /** Below it a wind timed ahead of this clock is taken as taken now. */
 const CLOCKS_DIFFER_MIN = 5;
+function narrowWarning(used: RunwayWind | null, sheet: TypeSheet | null): string {
+  const { value = 0, ref = '' } = sheet?.landing.minWidthM ?? {};
+  return `Runway ${used?.ident ?? ''} is ${used?.widthM ?? 0} m wide; ${value} m are required (${ref}).`;
+}
 const EDGE_WORDS = 'table’s edge used: lighter or lower than the handbook table, so its lowest row applies.';
 
 /** What the brief knows of one end of a runway today. */

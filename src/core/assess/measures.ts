@@ -139,7 +139,9 @@ export const signed = (x: number, digits = 1): string =>
 export function trendWords({ measure, points, trend: { slope, lower, upper } }: MeasureTrend): string {
   const name = `${measure.name.charAt(0).toUpperCase()}${measure.name.slice(1)}`;
   if (slope === null || lower === null || upper === null) return `${name}: no trend to speak of yet.`;
-  return `${name}: ${signed(slope, 2)} ${measure.unit} a landing over ${points.length}, between ${signed(lower, 2)} and ${signed(upper, 2)}. ${lower > 0 ? 'It increases.' : upper < 0 ? 'It decreases.' : 'No clear trend.'}`;
+  const range = `between ${signed(lower, 2)} and ${signed(upper, 2)}`;
+  const goes = lower > 0 ? 'It increases.' : upper < 0 ? 'It decreases.' : 'No clear trend.';
+  return `${name}: ${signed(slope, 2)} ${measure.unit} a landing over ${points.length}, ${range}. ${goes}`;
 }
 
 /**

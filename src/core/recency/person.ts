@@ -287,7 +287,11 @@ export function firstLapse(lapses: readonly Lapse[]): Lapse | null {
 }
 /** What ended longer ago than this by not flying is a type given up, and no alarm. */
 const GIVEN_UP_DAYS = 180;
-/** Ended so long ago by not flying that the type is given up. */
+/**
+ * Ended so long ago by not flying that the type is given up.
+ * @returns true where it is no alarm any more
+ * @example givenUp({ kind: 'interval', status: 'expired', daysLeft: -200 }) // true
+ */
 export const givenUp = (l: Pick<Lapse, 'kind' | 'status' | 'daysLeft'>): boolean =>
   l.kind !== 'dated' && l.kind !== 'certificate' && l.status === 'expired' && (l.daysLeft ?? 0) < -GIVEN_UP_DAYS;
 /**

@@ -124,7 +124,6 @@ export const SCHEDULE_WORDS = {
   'choose-whom': () => 'Choose who or what.',
   'notice-must-move': ({ booking, why }: { booking: string; why: string }) =>
     `${booking}: ${why}. It must be moved or cancelled.`,
-  'minutes-range': () => 'Give minutes from 0 to 2880.',
 };
 export const told = teller(SCHEDULE_WORDS);
 

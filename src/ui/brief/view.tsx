@@ -26,11 +26,14 @@ interface Props extends BriefFacts {
 export function BriefView(props: Props) {
   const { choices, lesson, acknowledgedAt, acknowledgedByName, mayAcknowledge } = props;
   const { tap, busy, problems } = useTap();
+  const wind = choices.wind
+    ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}`
+    : 'no wind entered';
   return (
     <>
       <Title
         title={`Brief for lesson ${lesson}`}
-        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${choices.wind ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}` : 'no wind entered'}, ${say(choices.intended)} landings intended.`}
+        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${wind}, ${say(choices.intended)} landings intended.`}
       >
         <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>
           Card

@@ -1,13 +1,13 @@
 import type { Standardised } from '@/core/assess';
 
 const PARTS = [
-  { key: 'kinder', name: 'kinder', fill: 'var(--ochre)' },
+  { key: 'kinder', name: 'more lenient', fill: 'var(--ochre)' },
   { key: 'agree', name: 'the same', fill: 'var(--lagoon)' },
-  { key: 'harder', name: 'harder', fill: 'var(--brick)' },
+  { key: 'harder', name: 'stricter', fill: 'var(--brick)' },
 ] as const;
 
 /**
- * Of what each instructor judged and a recording measured: kinder, the same, harder. Each row is a whole, whatever its
+ * Of what each instructor judged and a recording measured: more lenient, the same, stricter. Each row is a whole, whatever its
  * count.
  */
 export function EyeBars({ rows }: { rows: readonly (Standardised & { name: string })[] }) {

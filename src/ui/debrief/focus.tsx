@@ -30,8 +30,11 @@ interface Props {
 /** What to think of next time, two things at most; kept with the debrief, printed, and acknowledged by the pilot. */
 export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
   const { tap, busy, problems } = useTap();
+  const read = held?.acknowledgedAt
+    ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}`
+    : 'the pilot has not acknowledged it yet';
   const status = held
-    ? `Debrief version ${held.version}, saved by ${held.createdBy} ${instantText(held.createdAt)}; ${held.acknowledgedAt ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
+    ? `Debrief version ${held.version}, saved by ${held.createdBy} ${instantText(held.createdAt)}; ${read}.`
     : 'Not saved yet.';
   const files = held ? (
     <p className="mb-0">

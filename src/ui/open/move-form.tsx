@@ -27,6 +27,10 @@ export function MoveForm({
     action,
     draft: `move-${checkoutId}`,
   });
+  const versions = [
+    ...(typeVersion ? [`sheet version ${typeVersion}`] : []),
+    ...(airframeVersion ? [`airframe version ${airframeVersion}`] : []),
+  ];
   return (
     <>
       <p className="mb-1">This checkout keeps its version until you update it. What would change:</p>
@@ -39,9 +43,7 @@ export function MoveForm({
           </Field>
         </div>
         <Button type="submit" variant="outline-primary" style={{ marginTop: 24 }} disabled={f.busy}>
-          {f.busy
-            ? 'Updating'
-            : `Update to ${[typeVersion ? `sheet version ${typeVersion}` : '', airframeVersion ? `airframe version ${airframeVersion}` : ''].filter(Boolean).join(', ')}`}
+          {f.busy ? 'Updating' : `Update to ${versions.join(', ')}`}
         </Button>
       </form>
     </>

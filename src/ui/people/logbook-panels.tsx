@@ -2,7 +2,7 @@ import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
 import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import Button from 'react-bootstrap/Button';
-import { plural } from '@/core/format';
+import { dateText, plural } from '@/core/format';
 import { type RowRefusal, rowWords } from '@/core/logbook';
 import {
   LOGBOOK_FIELDS,
@@ -204,9 +204,9 @@ export function FreshPanel({
   return (
     <Panel title="Import preview">
       <p role="status">
-        <b className="num">{look.fresh}</b> new flights, <span className="num">{look.hours}</span> h;{' '}
-        <span className="num">{look.doubled.length}</span> already on record;{' '}
-        <span className="num">{look.refused.length}</span> refused.
+        <b className="num">{look.fresh}</b> new {look.fresh === 1 ? 'flight' : 'flights'},{' '}
+        <span className="num">{look.hours}</span> h; <span className="num">{look.doubled.length}</span> already on
+        record; <span className="num">{look.refused.length}</span> refused.
       </p>
       {untold ? (
         <p className="mb-2">
@@ -251,7 +251,7 @@ function FreshFlights({ look, change, untold }: Corrected & { untold: boolean })
             .map((f) => (
               <tr key={f.line}>
                 <td className="r mono">{f.line}</td>
-                <td className="date">{f.flownOn}</td>
+                <td className="date">{dateText(f.flownOn)}</td>
                 <td>
                   {f.typeWritten} <span className="code-face">{f.registration}</span>
                 </td>
@@ -264,7 +264,7 @@ function FreshFlights({ look, change, untold }: Corrected & { untold: boolean })
                   {untold && f.landingsDay + f.landingsNight > 0 ? (
                     <FormCheckInput
                       type="checkbox"
-                      aria-label={`Line ${f.line}, ${f.flownOn}: all full stops`}
+                      aria-label={`Line ${f.line}, ${dateText(f.flownOn)}: all full stops`}
                       checked={look.mapping.stopLines.includes(f.line)}
                       onChange={(e) =>
                         change({

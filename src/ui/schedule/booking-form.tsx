@@ -75,7 +75,7 @@ export function BookingForm({ facts, start, done, book, propose, wait }: Props) 
     );
   };
   const lookForSlots = () => {
-    form.clearErrors();
+    f.forget();
     setOther([]);
     return look.tap<Omit<ProposalsAnswer, 'ok'>>(() => propose(slotsForm(form.getValues(), facts)), {
       done: setSlots,
@@ -86,7 +86,7 @@ export function BookingForm({ facts, start, done, book, propose, wait }: Props) 
     });
   };
   const joinList = () => {
-    form.clearErrors();
+    f.forget();
     setOther([]);
     const v = form.getValues();
     return join.tap(() => wait(wishForm(v, facts, usualMin)), {

@@ -165,6 +165,11 @@ export function useActionForm<V extends FieldValues, A extends object = object>(
     register,
     error,
     problems,
+    /** Before something else is asked of the same fields: what was wrong with the last sending is no longer said. */
+    forget: () => {
+      form.clearErrors();
+      setProblems([]);
+    },
     busy: isSubmitting,
     send,
     props: {

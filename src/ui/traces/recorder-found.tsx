@@ -19,6 +19,11 @@ const save = (name: string, text: string, type: string) => {
   URL.revokeObjectURL(url);
 };
 
+const bankText = (flownDeg: number, foundDeg: number | null): string => {
+  const measured = foundDeg === null ? 'not measured' : `${Math.abs(foundDeg).toFixed(0)}\u00b0 measured`;
+  return `found; bank ${Math.abs(flownDeg).toFixed(0)}\u00b0 flown, ${measured}`;
+};
+
 /** What was flown beside what was found of it, in order of time. */
 function linesOf(s: NonNullable<Score>): Line[] {
   return [
@@ -37,7 +42,7 @@ function linesOf(s: NonNullable<Score>): Line[] {
     ...s.airwork.map(({ flown, found }) => ({
       at: flown.startS,
       name: FOUND_NAME[flown.kind],
-      word: `found; bank ${Math.abs(flown.maxBankDeg).toFixed(0)}\u00b0 flown, ${found.maxBankDeg === null ? 'not measured' : `${Math.abs(found.maxBankDeg).toFixed(0)}\u00b0 measured`}`,
+      word: bankText(flown.maxBankDeg, found.maxBankDeg),
       wrong: false,
     })),
     ...s.airworkMissed.map((m) => ({ at: m.startS, name: FOUND_NAME[m.kind], word: 'missed', wrong: true })),
@@ -157,10 +162,14 @@ function offText(
   if (flown.touchdownS !== null && found.touchdown) {
     const m = (a: number | null, b: number | null) =>
       a === null || b === null ? 'not measured' : `${Math.abs(a - b).toFixed(1)} m off`;
-    return `found; ${Math.abs(found.touchdown.tS - flown.touchdownS).toFixed(1)} s, along ${m(found.touchdown.alongM, flown.alongM)}, across ${m(found.touchdown.lateralM, flown.lateralM)}`;
+    const seconds = Math.abs(found.touchdown.tS - flown.touchdownS).toFixed(1);
+    const along = m(found.touchdown.alongM, flown.alongM);
+    return `found; ${seconds} s, along ${along}, across ${m(found.touchdown.lateralM, flown.lateralM)}`;
   }
-  if (flown.lowestFt !== null)
-    return `found; lowest ${flown.lowestFt.toFixed(0)} ft flown, ${found.lowestHeightFt === null || found.lowestHeightFt === undefined ? 'not measured' : `${found.lowestHeightFt.toFixed(0)} ft measured`}`;
+  if (flown.lowestFt !== null) {
+    const measured = typeof found.lowestHeightFt === 'number' ? `${found.lowestHeightFt.toFixed(0)} ft measured` : null;
+    return `found; lowest ${flown.lowestFt.toFixed(0)} ft flown, ${measured ?? 'not measured'}`;
+  }
   return flown.liftoffS !== null && found.liftoff
     ? `found; ${Math.abs(found.liftoff.tS - flown.liftoffS).toFixed(1)} s off`
     : 'found';

@@ -2,6 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import { Pause, Play } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { plural } from '@/core/format';
 import { type StripOnPlane } from '@/core/trace';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import { Loading } from '../shared/parts';
@@ -74,7 +75,9 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
     [analysis.events, event, numbers],
   );
   const rows = useMemo(() => foundRows(analysis), [analysis]);
-  const summary = `${analysis.events.filter((e) => e.kind !== 'takeoff').length} arrivals, ${analysis.airwork.length} items of airwork, ${analysis.exceedances.length} ${analysis.exceedances.length === 1 ? 'limit' : 'limits'} exceeded.`;
+  const arrivals = analysis.events.filter((e) => e.kind !== 'takeoff').length;
+  const exceeded = `${plural(analysis.exceedances.length, 'limit')} exceeded`;
+  const summary = `${arrivals} arrivals, ${analysis.airwork.length} items of airwork, ${exceeded}.`;
   return (
     <>
       <p className="mb-2">

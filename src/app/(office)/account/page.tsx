@@ -123,8 +123,8 @@ export default async function AccountPage() {
                       </div>
                     )}
                     <p className="soft small mb-0 mt-2">
-                      {house?.signing.source}. What the aeroplane demands of you, your certificate and what the law asks
-                      are checked on the sign page of each checkout.
+                      {house?.signing.source}. What the aeroplane requires of you, your certificate and what the law
+                      asks are checked on the sign page of each checkout.
                     </p>
                   </Panel>
                   <Panel title="Log your own flight">

@@ -23,6 +23,9 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
   const lesson = latest && !flownLessons(record).has(latest.lesson) ? latest.lesson : (latest?.lesson ?? 0) + 1;
   const facts = await planFacts(record, await debriefFacts(record));
   const saved = await planOf(head.id, lesson);
+  const standsText = saved
+    ? `A plan of lesson ${lesson} was saved ${dateText(saved.createdAt)} by ${saved.createdBy}.`
+    : 'You decide: move, shorten, remove or add.';
   return (
     <>
       <FlightStrip facts={strip} at="debrief" />
@@ -35,7 +38,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
           />
           <Title
             title={`Next lesson: ${head.pilotName}`}
-            line={`Proposed from what is open, findings, proven crosswind and the time there is. ${saved ? `A plan of lesson ${lesson} was saved ${dateText(saved.createdAt)} by ${saved.createdBy}.` : 'You decide: move, shorten, remove or add.'}`}
+            line={`Proposed from open items, findings, proven crosswind and the time available. ${standsText}`}
           >
             <Link className="btn btn-outline-primary" href={`/checkouts/${head.id}/debrief`}>
               Back to debrief
