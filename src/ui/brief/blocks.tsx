@@ -173,17 +173,25 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     return (
       <>
         <div className="scroll-x">
-          <table className="plain">
+          <table aria-label="Approach speeds today" className="plain">
             <thead>
               <tr>
-                <th>Gate</th>
-                <th className="r">Fly</th>
-                <th className="r">Sheet</th>
-                <th>Configuration</th>
-                <th>Power</th>
-                <th className="r">Over the stall</th>
-                <th className="r">Time to it</th>
-                <th>Slowing</th>
+                <th scope="col">Gate</th>
+                <th scope="col" className="r">
+                  Fly
+                </th>
+                <th scope="col" className="r">
+                  Sheet
+                </th>
+                <th scope="col">Configuration</th>
+                <th scope="col">Power</th>
+                <th scope="col" className="r">
+                  Over the stall
+                </th>
+                <th scope="col" className="r">
+                  Time to it
+                </th>
+                <th scope="col">Slowing</th>
               </tr>
             </thead>
             <tbody>
@@ -354,13 +362,17 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       <>
         <div className="grid g-1-1" style={{ alignItems: 'start' }}>
           <EnvelopeDrawing sheet={sheet} dual={dual} solo={solo} />
-          <table className="plain">
+          <table aria-label="Mass and centre of gravity" className="plain">
             <thead>
               <tr>
-                <th>Aboard</th>
-                <th className="r">Mass</th>
-                <th className="r">Centre</th>
-                <th>Envelope</th>
+                <th scope="col">Aboard</th>
+                <th scope="col" className="r">
+                  Mass
+                </th>
+                <th scope="col" className="r">
+                  Centre
+                </th>
+                <th scope="col">Envelope</th>
               </tr>
             </thead>
             <tbody>
@@ -557,13 +569,17 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         <Missing>No power table on the sheet.</Missing>
       ) : (
         <div className="scroll-x">
-          <table className="plain">
+          <table aria-label="Power settings" className="plain">
             <thead>
               <tr>
-                <th>Phase</th>
-                <th>Set</th>
-                <th className="r">Expect</th>
-                <th className="r">Flow</th>
+                <th scope="col">Phase</th>
+                <th scope="col">Set</th>
+                <th scope="col" className="r">
+                  Expect
+                </th>
+                <th scope="col" className="r">
+                  Flow
+                </th>
               </tr>
             </thead>
             <tbody>

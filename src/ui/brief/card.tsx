@@ -23,14 +23,14 @@ export function KneeboardCard({ card }: { card: Card }) {
             ))}
           </ul>
         ) : null}
-        <table className="gates">
+        <table aria-label="Gates" className="gates">
           <thead className="visually-hidden">
             <tr>
-              <th>Gate</th>
-              <th>Speed</th>
-              <th>Height</th>
-              <th>Altimeter</th>
-              <th>Configuration</th>
+              <th scope="col">Gate</th>
+              <th scope="col">Speed</th>
+              <th scope="col">Height</th>
+              <th scope="col">Altimeter</th>
+              <th scope="col">Configuration</th>
             </tr>
           </thead>
           <tbody>
@@ -83,14 +83,16 @@ export function KneeboardCard({ card }: { card: Card }) {
           </section>
         ) : null}
         <h2>Paper tally, same codes as the screen</h2>
-        <table className="tally">
+        <table aria-label="Paper tally" className="tally">
           <thead>
             <tr>
-              <th>
+              <th scope="col">
                 <span className="visually-hidden">landing</span>
               </th>
               {card.tally.columns.map((c) => (
-                <th key={c.head}>{c.head}</th>
+                <th scope="col" key={c.head}>
+                  {c.head}
+                </th>
               ))}
             </tr>
           </thead>

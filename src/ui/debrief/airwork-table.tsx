@@ -22,13 +22,13 @@ export interface AirworkLine {
 export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[]; overrule: Overrule | null }) {
   return (
     <div className="scroll-x">
-      <table className="plain">
+      <table aria-label="Airwork" className="plain">
         <thead>
           <tr>
-            <th>Item</th>
-            <th>How it went</th>
-            <th>Flown by</th>
-            <th>Seen, and why</th>
+            <th scope="col">Item</th>
+            <th scope="col">How it went</th>
+            <th scope="col">Flown by</th>
+            <th scope="col">Seen, and why</th>
           </tr>
         </thead>
         <tbody>

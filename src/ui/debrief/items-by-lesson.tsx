@@ -16,7 +16,7 @@ export function ItemsByLesson({ seen, base }: { seen: readonly ItemSeen[]; base:
   const names = [...new Set(seen.map((s) => s.name))];
   return (
     <div className="scroll-x">
-      <table className="plain">
+      <table aria-label="Airwork by lesson" className="plain">
         <thead>
           <tr>
             <th scope="col">Item</th>

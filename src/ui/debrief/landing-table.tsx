@@ -63,17 +63,17 @@ export function LandingTable({
   return (
     <>
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Landings" className="plain">
           <thead>
             <tr>
-              <th>Landing</th>
-              <th>Class</th>
+              <th scope="col">Landing</th>
+              <th scope="col">Class</th>
               {criteria.map((c) => (
-                <th key={c.id} style={{ fontSize: 12, textAlign: 'center', minWidth: 50 }}>
+                <th scope="col" key={c.id} style={{ fontSize: 12, textAlign: 'center', minWidth: 50 }}>
                   {SHORT[c.id] ?? say(c.id)}
                 </th>
               ))}
-              <th>Flown by</th>
+              <th scope="col">Flown by</th>
             </tr>
           </thead>
           <tbody>

@@ -85,16 +85,18 @@ export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] 
       <details>
         <summary style={{ fontSize: 14 }}>As a table</summary>
         <div className="scroll-x">
-          <table className="plain">
+          <table aria-label="Lesson by lesson" className="plain">
             <thead>
               <tr>
-                <th>Lesson</th>
+                <th scope="col">Lesson</th>
                 {PARTS.map((p) => (
-                  <th key={p.key} className="r">
+                  <th scope="col" key={p.key} className="r">
                     {p.name}
                   </th>
                 ))}
-                <th className="r">go-arounds</th>
+                <th scope="col" className="r">
+                  go-arounds
+                </th>
               </tr>
             </thead>
             <tbody>

@@ -18,16 +18,24 @@ export function BiasTable({
         </p>
       ) : (
         <div className="scroll-x">
-          <table className="plain">
+          <table aria-label="Bias by measure" className="plain">
             <thead>
               <tr>
-                <th>Measure</th>
-                <th className="r">mean</th>
-                <th className="r">95 in 100 interval</th>
-                <th className="r">spread (sd)</th>
-                <th className="r">landings</th>
-                <th>Standard</th>
-                <th>Result</th>
+                <th scope="col">Measure</th>
+                <th scope="col" className="r">
+                  mean
+                </th>
+                <th scope="col" className="r">
+                  95 in 100 interval
+                </th>
+                <th scope="col" className="r">
+                  spread (sd)
+                </th>
+                <th scope="col" className="r">
+                  landings
+                </th>
+                <th scope="col">Standard</th>
+                <th scope="col">Result</th>
               </tr>
             </thead>
             <tbody>

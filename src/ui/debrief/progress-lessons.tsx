@@ -7,14 +7,22 @@ export function LessonsTable({ lessons }: { lessons: readonly LessonPoint[] }) {
   return (
     <details className="small">
       <summary>As a table</summary>
-      <table className="plain">
+      <table aria-label="Lesson by lesson" className="plain">
         <thead>
           <tr>
-            <th>Lesson</th>
-            <th className="r">part</th>
-            <th className="r">unassisted</th>
-            <th className="r">unassisted and in standard</th>
-            <th className="r">judged</th>
+            <th scope="col">Lesson</th>
+            <th scope="col" className="r">
+              part
+            </th>
+            <th scope="col" className="r">
+              unassisted
+            </th>
+            <th scope="col" className="r">
+              unassisted and in standard
+            </th>
+            <th scope="col" className="r">
+              judged
+            </th>
           </tr>
         </thead>
         <tbody>

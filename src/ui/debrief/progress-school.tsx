@@ -14,15 +14,23 @@ export function BesideSchool({
   return (
     <Panel title="Compared with the school and before">
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Compared with the school" className="plain">
           <thead>
             <tr>
-              <th>Stage</th>
-              <th className="r">unassisted, this pilot</th>
-              <th className="r">unassisted, school</th>
-              <th className="r">unassisted and in standard, this pilot</th>
-              <th className="r">unassisted and in standard, school</th>
-              <th>From</th>
+              <th scope="col">Stage</th>
+              <th scope="col" className="r">
+                unassisted, this pilot
+              </th>
+              <th scope="col" className="r">
+                unassisted, school
+              </th>
+              <th scope="col" className="r">
+                unassisted and in standard, this pilot
+              </th>
+              <th scope="col" className="r">
+                unassisted and in standard, school
+              </th>
+              <th scope="col">From</th>
             </tr>
           </thead>
           <tbody>

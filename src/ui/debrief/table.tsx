@@ -84,14 +84,18 @@ export function RowTable({ rows, fileName }: { rows: readonly TableRow[]; fileNa
         </Button>
       </div>
       <div className="scroll-x" tabIndex={0} role="region" aria-label="Landings">
-        <table className="plain rows">
+        <table aria-label="Every landing" className="plain rows">
           <thead>
             {table.getHeaderGroups().map((g) => (
               <tr key={g.id}>
                 {g.headers.map((h) => {
                   const s = h.column.getIsSorted();
                   return (
-                    <th key={h.id} aria-sort={s === 'asc' ? 'ascending' : s === 'desc' ? 'descending' : 'none'}>
+                    <th
+                      scope="col"
+                      key={h.id}
+                      aria-sort={s === 'asc' ? 'ascending' : s === 'desc' ? 'descending' : 'none'}
+                    >
                       <button type="button" onClick={h.column.getToggleSortingHandler()}>
                         {flexRender(h.column.columnDef.header, h.getContext())}
                       </button>

@@ -76,12 +76,14 @@ export function TouchdownMap({ points, notSeen, touchdownM, trackM, widthM, box,
       <details>
         <summary style={{ fontSize: 14 }}>As a table</summary>
         <div className="scroll-x">
-          <table className="plain">
+          <table aria-label="Touchdowns by place" className="plain">
             <thead>
               <tr>
-                <th>along</th>
+                <th scope="col">along</th>
                 {LATERAL_BANDS.map((l) => (
-                  <th key={l}>{say(l)}</th>
+                  <th scope="col" key={l}>
+                    {say(l)}
+                  </th>
                 ))}
               </tr>
             </thead>

@@ -53,16 +53,20 @@ export function AirframesOfType({
   return (
     <Panel title="Aeroplanes of this type">
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Aeroplanes of this type" className="plain">
           <thead>
             <tr>
-              <th>Registration</th>
-              <th className="r">Empty</th>
-              <th className="r">To next inspection</th>
-              <th>Differs from the type</th>
-              <th>Version</th>
+              <th scope="col">Registration</th>
+              <th scope="col" className="r">
+                Empty
+              </th>
+              <th scope="col" className="r">
+                To next inspection
+              </th>
+              <th scope="col">Differs from the type</th>
+              <th scope="col">Version</th>
               {edits ? (
-                <th>
+                <th scope="col">
                   <span className="visually-hidden">Edit</span>
                 </th>
               ) : null}

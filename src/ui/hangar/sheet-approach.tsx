@@ -8,15 +8,21 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
   return (
     <Panel title="Approach, gate by gate">
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Approach, gate by gate" className="plain">
           <thead>
             <tr>
-              <th>Gate</th>
-              <th className="r">Height</th>
-              <th className="r">To go</th>
-              <th className="r">Speed</th>
-              <th>Configuration</th>
-              <th>Power</th>
+              <th scope="col">Gate</th>
+              <th scope="col" className="r">
+                Height
+              </th>
+              <th scope="col" className="r">
+                To go
+              </th>
+              <th scope="col" className="r">
+                Speed
+              </th>
+              <th scope="col">Configuration</th>
+              <th scope="col">Power</th>
             </tr>
           </thead>
           <tbody>
@@ -53,12 +59,16 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
 export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mph' }) {
   return (
     <Panel title="Stall, power off">
-      <table className="plain">
+      <table aria-label="Stall, power off" className="plain">
         <thead>
           <tr>
-            <th>Flap</th>
-            <th className="r">Indicated</th>
-            <th className="r">Flap limit</th>
+            <th scope="col">Flap</th>
+            <th scope="col" className="r">
+              Indicated
+            </th>
+            <th scope="col" className="r">
+              Flap limit
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -10,14 +10,22 @@ export function Distances({ sheet }: { sheet: TypeSheet }) {
           <div className="grid g-1-1">
             {(['takeoff', 'landing'] as const).map((k) => (
               <div key={k} className="scroll-x">
-                <table className="plain">
+                <table aria-label={k === 'takeoff' ? 'Take-off distances' : 'Landing distances'} className="plain">
                   <thead>
                     <tr>
-                      <th>{k === 'takeoff' ? 'Take-off' : 'Landing'}</th>
-                      <th className="r">Pressure altitude</th>
-                      <th className="r">Air</th>
-                      <th className="r">Ground</th>
-                      <th className="r">Over 50 ft</th>
+                      <th scope="col">{k === 'takeoff' ? 'Take-off' : 'Landing'}</th>
+                      <th scope="col" className="r">
+                        Pressure altitude
+                      </th>
+                      <th scope="col" className="r">
+                        Air
+                      </th>
+                      <th scope="col" className="r">
+                        Ground
+                      </th>
+                      <th scope="col" className="r">
+                        Over 50 ft
+                      </th>
                     </tr>
                   </thead>
                   <tbody>

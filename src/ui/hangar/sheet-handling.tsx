@@ -26,7 +26,7 @@ export function HowItHandles({ sheet }: { sheet: TypeSheet }) {
 export function InstructorSeat({ sheet }: { sheet: TypeSheet }) {
   return (
     <Panel title="Instructor's seat">
-      <table className="plain">
+      <table aria-label="Instructor's seat" className="plain">
         <tbody>
           {sheet.instructorSeat.map((s) => (
             <tr key={s.control}>
@@ -49,7 +49,7 @@ export function FlapInCrosswind({ sheet }: { sheet: TypeSheet }) {
       {sheet.crosswind.flapTable.length === 0 ? (
         <p className="mb-0">{sheet.flapSteps.length > 1 ? 'No table on the sheet.' : 'No flap.'}</p>
       ) : (
-        <table className="plain">
+        <table aria-label="Flap in crosswind" className="plain">
           <tbody>
             {sheet.crosswind.flapTable.map((r) => (
               <tr key={String(r.upToKt)}>

@@ -32,13 +32,17 @@ export function PowerTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
       {sheet.powerTable.length === 0 ? (
         <p className="soft mb-0">No power table on the sheet.</p>
       ) : (
-        <table className="plain">
+        <table aria-label="Power, expected speed and flow" className="plain">
           <thead>
             <tr>
-              <th>Phase</th>
-              <th>Set</th>
-              <th className="r">Expect</th>
-              <th className="r">Flow</th>
+              <th scope="col">Phase</th>
+              <th scope="col">Set</th>
+              <th scope="col" className="r">
+                Expect
+              </th>
+              <th scope="col" className="r">
+                Flow
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -109,7 +113,7 @@ export function MassesAndLimits({ sheet }: { sheet: TypeSheet }) {
   const polar = sheetPolar(sheet);
   return (
     <Panel title="Masses, engine, limits">
-      <table className="plain">
+      <table aria-label="Masses, engine, limits" className="plain">
         <tbody>
           {linesOf(sheet).map(([name, v, u]) => (
             <tr key={name}>

@@ -17,7 +17,7 @@ export function LoadingAndElectrics({ sheet }: { sheet: TypeSheet }) {
         ) : (
           <>
             <p className="mb-1 small">Metres aft of the datum, {loading.datum}.</p>
-            <table className="plain">
+            <table aria-label="Loading" className="plain">
               <tbody>
                 <tr>
                   <td>Empty</td>
@@ -60,7 +60,7 @@ export function LoadingAndElectrics({ sheet }: { sheet: TypeSheet }) {
             <p className="mb-1">
               Battery <Value of={electrical.batteryAh} unit="Ah" />
             </p>
-            <table className="plain">
+            <table aria-label="Electrics" className="plain">
               <tbody>
                 {electrical.consumers.map((c) => (
                   <tr key={c.name}>

@@ -160,7 +160,7 @@ export function Ground({
               </Verdict>
             )}
           </p>
-          <table className="plain">
+          <table aria-label={`Figures of the ${third}`} className="plain">
             <tbody>
               <tr>
                 <td>Track</td>

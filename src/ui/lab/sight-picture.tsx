@@ -543,13 +543,23 @@ function Answers({
           <table className="plain" aria-label="The aim point at each gate">
             <thead>
               <tr>
-                <th>At</th>
-                <th className="r">Height</th>
-                <th className="r">Pitch</th>
-                <th className="r">Nose under horizon</th>
-                <th className="r">Aim under horizon</th>
-                <th className="r">Straight in</th>
-                <th>{state.offset > 0 || state.xw !== 0 ? 'As flown' : 'Verdict'}</th>
+                <th scope="col">At</th>
+                <th scope="col" className="r">
+                  Height
+                </th>
+                <th scope="col" className="r">
+                  Pitch
+                </th>
+                <th scope="col" className="r">
+                  Nose under horizon
+                </th>
+                <th scope="col" className="r">
+                  Aim under horizon
+                </th>
+                <th scope="col" className="r">
+                  Straight in
+                </th>
+                <th scope="col">{state.offset > 0 || state.xw !== 0 ? 'As flown' : 'Verdict'}</th>
               </tr>
             </thead>
             <tbody>
@@ -652,14 +662,26 @@ function Wedges({ view, state }: { view: View; state: SightState }) {
         <table className="plain" aria-label="Wedges by runway width" aria-busy={answer.old}>
           <thead>
             <tr>
-              <th>Runway</th>
-              <th className="r">Left wedge</th>
-              <th className="r">Right wedge</th>
-              <th className="r">Left edge from</th>
-              <th className="r">to</th>
-              <th className="r">Right edge from</th>
-              <th className="r">to</th>
-              <th>Equal wedges mean</th>
+              <th scope="col">Runway</th>
+              <th scope="col" className="r">
+                Left wedge
+              </th>
+              <th scope="col" className="r">
+                Right wedge
+              </th>
+              <th scope="col" className="r">
+                Left edge from
+              </th>
+              <th scope="col" className="r">
+                to
+              </th>
+              <th scope="col" className="r">
+                Right edge from
+              </th>
+              <th scope="col" className="r">
+                to
+              </th>
+              <th scope="col">Equal wedges mean</th>
             </tr>
           </thead>
           <tbody>

@@ -71,13 +71,13 @@ export function DifferenceGroups({
         <section key={g.phase} aria-label={say(g.phase)}>
           <h3 className="group">{g.phase === 'before' ? 'before starting' : say(g.phase)}</h3>
           <div className="scroll-x">
-            <table className="plain diff">
+            <table aria-label={g.phase === 'before' ? 'Before starting' : say(g.phase)} className="plain diff">
               <thead className="visually-hidden">
                 <tr>
-                  <th>What to do</th>
-                  <th>What</th>
-                  <th>Cue</th>
-                  <th>Rank: severity × habit × exposure</th>
+                  <th scope="col">What to do</th>
+                  <th scope="col">What</th>
+                  <th scope="col">Cue</th>
+                  <th scope="col">Rank: severity × habit × exposure</th>
                 </tr>
               </thead>
               <tbody>

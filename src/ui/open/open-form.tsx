@@ -218,11 +218,11 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
               <p className="mb-0">
                 {pilot.name}: {pilot.experience}; {pilot.hours} h total. {frame.summary}
               </p>
-              <table className="plain">
+              <table aria-label="Requirements and what the pilot has" className="plain">
                 <thead>
                   <tr>
-                    <th>{frame.registration} requires</th>
-                    <th>Pilot</th>
+                    <th scope="col">{frame.registration} requires</th>
+                    <th scope="col">Pilot</th>
                   </tr>
                 </thead>
                 <tbody>

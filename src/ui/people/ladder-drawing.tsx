@@ -86,12 +86,16 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
       </ul>
       <details>
         <summary className="small">As a table</summary>
-        <table className="plain">
+        <table aria-label="Crosswind proven, step by step" className="plain">
           <thead>
             <tr>
-              <th>After</th>
-              <th className="r">Proven</th>
-              <th className="r">Step to</th>
+              <th scope="col">After</th>
+              <th scope="col" className="r">
+                Proven
+              </th>
+              <th scope="col" className="r">
+                Step to
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -108,11 +108,13 @@ export function ColumnsPanel({ look, change }: Corrected) {
         </div>
       </div>
       <div className="scroll-x mt-3">
-        <table className="plain">
+        <table aria-label="Columns of the file" className="plain">
           <thead>
             <tr>
               {look.header.map((h) => (
-                <th key={h}>{h}</th>
+                <th scope="col" key={h}>
+                  {h}
+                </th>
               ))}
             </tr>
           </thead>
@@ -231,15 +233,23 @@ function FreshFlights({ look, change, untold }: Corrected & { untold: boolean })
   const shown = untold ? 60 : 12;
   return (
     <div className="scroll-x">
-      <table className="plain">
+      <table aria-label="Import preview" className="plain">
         <thead>
           <tr>
-            <th className="r">Line</th>
-            <th>Day</th>
-            <th>Type</th>
-            <th className="r">Hours</th>
-            <th className="r">Landings</th>
-            <th className="r">Stops</th>
+            <th scope="col" className="r">
+              Line
+            </th>
+            <th scope="col">Day</th>
+            <th scope="col">Type</th>
+            <th scope="col" className="r">
+              Hours
+            </th>
+            <th scope="col" className="r">
+              Landings
+            </th>
+            <th scope="col" className="r">
+              Stops
+            </th>
           </tr>
         </thead>
         <tbody>

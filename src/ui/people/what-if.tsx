@@ -139,12 +139,12 @@ export function WhatIf({
         {answer === null ? null : changed.length === 0 ? (
           <p className="mb-0">No change on that day.</p>
         ) : (
-          <table className="plain">
+          <table aria-label="Without and with these flights" className="plain">
             <thead>
               <tr>
-                <th>What</th>
-                <th>Without</th>
-                <th>With these flights</th>
+                <th scope="col">What</th>
+                <th scope="col">Without</th>
+                <th scope="col">With these flights</th>
               </tr>
             </thead>
             <tbody>

@@ -54,14 +54,14 @@ export function Tokens({
       {tokens.length === 0 ? (
         <p className="soft">No token yet. A token is valid for a year and ends with a new password.</p>
       ) : (
-        <table className="plain mb-3">
+        <table aria-label="Tokens" className="plain mb-3">
           <thead>
             <tr>
-              <th>For</th>
-              <th>Made</th>
-              <th>Last used</th>
-              <th>Valid until</th>
-              <th>
+              <th scope="col">For</th>
+              <th scope="col">Made</th>
+              <th scope="col">Last used</th>
+              <th scope="col">Valid until</th>
+              <th scope="col">
                 <span className="visually-hidden">End</span>
               </th>
             </tr>

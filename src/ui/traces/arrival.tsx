@@ -98,16 +98,26 @@ function GatesFlown({
   if (gates.length === 0) return null;
   return (
     <div className="scroll-x">
-      <table className="plain">
+      <table aria-label="Gates of the approach" className="plain">
         <thead>
           <tr>
-            <th>Gate</th>
-            <th>At</th>
-            <th className="r">Height</th>
-            <th className="r">Indicated</th>
-            <th className="r">Target</th>
-            <th className="r">Off</th>
-            <th className="r">Over the ground</th>
+            <th scope="col">Gate</th>
+            <th scope="col">At</th>
+            <th scope="col" className="r">
+              Height
+            </th>
+            <th scope="col" className="r">
+              Indicated
+            </th>
+            <th scope="col" className="r">
+              Target
+            </th>
+            <th scope="col" className="r">
+              Off
+            </th>
+            <th scope="col" className="r">
+              Over the ground
+            </th>
           </tr>
         </thead>
         <tbody>

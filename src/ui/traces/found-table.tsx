@@ -16,14 +16,16 @@ export function FoundTable({
     <details className="mt-3">
       <summary>Everything found, as a table</summary>
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Everything found" className="plain">
           <thead>
             <tr>
-              <th>At</th>
-              <th>What</th>
-              <th>Where</th>
-              <th>Measured</th>
-              <th className="r">Confidence</th>
+              <th scope="col">At</th>
+              <th scope="col">What</th>
+              <th scope="col">Where</th>
+              <th scope="col">Measured</th>
+              <th scope="col" className="r">
+                Confidence
+              </th>
             </tr>
           </thead>
           <tbody>

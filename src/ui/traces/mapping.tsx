@@ -96,7 +96,7 @@ export function MappingTable({
   };
   return (
     <div className="scroll-x" tabIndex={0} role="group" aria-label="Columns of the file">
-      <table className="plain mapping">
+      <table aria-label="Columns of the file" className="plain mapping">
         <thead>
           <tr>
             {seen.headers.map((h, i) => (

@@ -86,12 +86,12 @@ export function FlownAndFound({
             </strong>
           </p>
           <div className="scroll-x">
-            <table className="plain">
+            <table aria-label="Flown and found" className="plain">
               <thead>
                 <tr>
-                  <th>At</th>
-                  <th>Flown</th>
-                  <th>Found</th>
+                  <th scope="col">At</th>
+                  <th scope="col">Flown</th>
+                  <th scope="col">Found</th>
                 </tr>
               </thead>
               <tbody>

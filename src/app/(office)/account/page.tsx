@@ -82,12 +82,12 @@ export default async function AccountPage() {
                       <p className="mb-0">Nothing is logged yet.</p>
                     ) : (
                       <div className="scroll-x">
-                        <table className="plain">
+                        <table aria-label="Your types" className="plain">
                           <thead>
                             <tr>
-                              <th>Type</th>
-                              {teaches ? <th>Three landings</th> : null}
-                              <th>School recurrent check</th>
+                              <th scope="col">Type</th>
+                              {teaches ? <th scope="col">Three landings</th> : null}
+                              <th scope="col">School recurrent check</th>
                             </tr>
                           </thead>
                           <tbody>
@@ -140,16 +140,22 @@ export default async function AccountPage() {
                     />
                     {log.length > 0 ? (
                       <div className="scroll-x mt-3">
-                        <table className="plain">
+                        <table aria-label="Your own flights" className="plain">
                           <thead>
                             <tr>
-                              <th>Day</th>
-                              <th>Type</th>
-                              <th className="r">Landings</th>
-                              <th className="r">Full stops</th>
-                              <th className="r">Hours</th>
-                              <th>Remark</th>
-                              <th>Correct</th>
+                              <th scope="col">Day</th>
+                              <th scope="col">Type</th>
+                              <th scope="col" className="r">
+                                Landings
+                              </th>
+                              <th scope="col" className="r">
+                                Full stops
+                              </th>
+                              <th scope="col" className="r">
+                                Hours
+                              </th>
+                              <th scope="col">Remark</th>
+                              <th scope="col">Correct</th>
                             </tr>
                           </thead>
                           <tbody>

@@ -9,14 +9,20 @@ export function InstructorsPanel({ b }: { b: BoardData }) {
   return (
     <Panel title="Instructors">
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Instructors" className="plain">
           <thead>
             <tr>
-              <th>Instructor</th>
-              <th className="r">Today</th>
-              <th className="r">Open</th>
-              <th className="r">Stalled</th>
-              <th>Out of recency to teach</th>
+              <th scope="col">Instructor</th>
+              <th scope="col" className="r">
+                Today
+              </th>
+              <th scope="col" className="r">
+                Open
+              </th>
+              <th scope="col" className="r">
+                Stalled
+              </th>
+              <th scope="col">Out of recency to teach</th>
             </tr>
           </thead>
           <tbody>

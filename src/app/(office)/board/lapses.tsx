@@ -11,14 +11,14 @@ export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
   return (
     <Panel title={staff ? 'Expiring: in 30 days, or expired this week' : 'Expiring'}>
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Expiring" className="plain">
           <thead>
             <tr>
-              <th>Who</th>
-              <th>What</th>
-              <th>To</th>
-              <th>Renewed or restored by</th>
-              <th>Book</th>
+              <th scope="col">Who</th>
+              <th scope="col">What</th>
+              <th scope="col">To</th>
+              <th scope="col">Renewed or restored by</th>
+              <th scope="col">Book</th>
             </tr>
           </thead>
           <tbody>

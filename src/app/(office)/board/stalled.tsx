@@ -7,13 +7,15 @@ import { Panel } from '@/ui/shared/parts';
 export function StalledPanel({ b, user }: { b: BoardData; user: CurrentUser }) {
   return (
     <Panel title="Stalled">
-      <table className="plain">
+      <table aria-label="Stalled" className="plain">
         <thead>
           <tr>
-            <th>Pilot</th>
-            <th>Aeroplane</th>
-            <th className="r">Since the last lesson</th>
-            <th>Booked</th>
+            <th scope="col">Pilot</th>
+            <th scope="col">Aeroplane</th>
+            <th scope="col" className="r">
+              Since the last lesson
+            </th>
+            <th scope="col">Booked</th>
           </tr>
         </thead>
         <tbody>

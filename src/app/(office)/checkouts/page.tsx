@@ -33,17 +33,21 @@ export default async function CheckoutsPage() {
             />
           ) : (
             <div className="panel scroll-x">
-              <table className="plain">
+              <table aria-label="Checkouts" className="plain">
                 <thead>
                   <tr>
-                    <th>Pilot</th>
-                    <th>Aeroplane</th>
-                    <th>Goal</th>
-                    <th>Instructor</th>
-                    <th className="r">Lessons</th>
-                    <th className="r">Landings</th>
-                    <th>Last flown</th>
-                    <th>Stage</th>
+                    <th scope="col">Pilot</th>
+                    <th scope="col">Aeroplane</th>
+                    <th scope="col">Goal</th>
+                    <th scope="col">Instructor</th>
+                    <th scope="col" className="r">
+                      Lessons
+                    </th>
+                    <th scope="col" className="r">
+                      Landings
+                    </th>
+                    <th scope="col">Last flown</th>
+                    <th scope="col">Stage</th>
                   </tr>
                 </thead>
                 <tbody>

@@ -146,18 +146,20 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   </p>
                 ) : (
                   <div className="scroll-x">
-                    <table className="plain">
+                    <table aria-label="Sign-offs" className="plain">
                       <thead>
                         <tr>
-                          <th className="r">No.</th>
-                          <th>Signed</th>
-                          <th>Kind</th>
-                          <th>Pilot</th>
-                          <th>Goal</th>
-                          <th>Aeroplane</th>
-                          <th>By</th>
-                          <th>Terms</th>
-                          <th>Hash</th>
+                          <th scope="col" className="r">
+                            No.
+                          </th>
+                          <th scope="col">Signed</th>
+                          <th scope="col">Kind</th>
+                          <th scope="col">Pilot</th>
+                          <th scope="col">Goal</th>
+                          <th scope="col">Aeroplane</th>
+                          <th scope="col">By</th>
+                          <th scope="col">Terms</th>
+                          <th scope="col">Hash</th>
                         </tr>
                       </thead>
                       <tbody>

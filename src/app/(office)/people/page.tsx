@@ -121,12 +121,14 @@ export default async function PeoplePage({
           <div className="grid">
             <Panel title="Recency to teach, school rules">
               <div className="scroll-x">
-                <table className="plain">
+                <table aria-label="Recency to teach" className="plain">
                   <thead>
                     <tr>
-                      <th>Instructor</th>
+                      <th scope="col">Instructor</th>
                       {taught.map((c) => (
-                        <th key={c}>{rules.types.get(c)?.name ?? c}</th>
+                        <th scope="col" key={c}>
+                          {rules.types.get(c)?.name ?? c}
+                        </th>
                       ))}
                     </tr>
                   </thead>
@@ -185,16 +187,16 @@ export default async function PeoplePage({
                 <span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
               </form>
               <div className="scroll-x">
-                <table className="plain people-table">
+                <table aria-label="People" className="plain people-table">
                   <thead>
                     <tr>
-                      <th>Name</th>
-                      <th>Status</th>
-                      <th>Expires first</th>
-                      <th>Medical and reviews</th>
-                      <th>Passengers</th>
-                      <th>School recurrent check</th>
-                      <th>Last flown</th>
+                      <th scope="col">Name</th>
+                      <th scope="col">Status</th>
+                      <th scope="col">Expires first</th>
+                      <th scope="col">Medical and reviews</th>
+                      <th scope="col">Passengers</th>
+                      <th scope="col">School recurrent check</th>
+                      <th scope="col">Last flown</th>
                     </tr>
                   </thead>
                   <tbody>

@@ -42,7 +42,7 @@ export default async function RulesPage() {
               return here.length === 0 ? null : (
                 <Panel key={kind} title={title}>
                   <p className="soft small">{line}</p>
-                  <table className="plain">
+                  <table aria-label={title} className="plain">
                     <tbody>
                       {here.map((c) => (
                         <tr key={c.key}>

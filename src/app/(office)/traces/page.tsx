@@ -46,17 +46,23 @@ export default async function TracesPage() {
             ) : (
               <Panel>
                 <div className="scroll-x">
-                  <table className="plain">
+                  <table aria-label="Recordings" className="plain">
                     <thead>
                       <tr>
-                        <th>Flight</th>
-                        <th>Pilot</th>
-                        <th>Aeroplane</th>
-                        <th>Recording</th>
-                        <th className="r">Events</th>
-                        <th className="r">Airwork</th>
-                        <th className="r">Exceedances</th>
-                        <th>Added by</th>
+                        <th scope="col">Flight</th>
+                        <th scope="col">Pilot</th>
+                        <th scope="col">Aeroplane</th>
+                        <th scope="col">Recording</th>
+                        <th scope="col" className="r">
+                          Events
+                        </th>
+                        <th scope="col" className="r">
+                          Airwork
+                        </th>
+                        <th scope="col" className="r">
+                          Exceedances
+                        </th>
+                        <th scope="col">Added by</th>
                       </tr>
                     </thead>
                     <tbody>

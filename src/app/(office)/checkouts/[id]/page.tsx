@@ -161,7 +161,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 <LabLinks checkoutId={head.id} />
               </Panel>
               <Panel title="PIC and logging">
-                <table className="plain">
+                <table aria-label="PIC and logging" className="plain">
                   <tbody>
                     {[...(head.opening.demands.classRatings ?? []), ...head.opening.demands.endorsements].map(
                       (kind) => (

@@ -89,7 +89,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
               </Panel>
             ) : body ? (
               <Panel title={line.kind === 'not-yet' ? 'Items not met' : 'Items and their evidence'}>
-                <table className="plain">
+                <table aria-label="Items and their evidence" className="plain">
                   <tbody>
                     {body.items.map((i) => {
                       const w = itemWords(i);
@@ -176,7 +176,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                   {body.landings.length > 0 ? (
                     <Panel title="Landings in evidence">
                       <div className="scroll-x">
-                        <table className="plain">
+                        <table aria-label="Landings in evidence" className="plain">
                           <tbody>
                             {body.landings.map((l) => (
                               <tr key={l.id}>

@@ -17,13 +17,17 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
           {p.hoursByType.length === 0 ? (
             <p className="soft">None entered.</p>
           ) : (
-            <table className="plain">
+            <table aria-label="Hours by type" className="plain">
               <thead>
                 <tr>
-                  <th>Type</th>
-                  <th className="r">Hours</th>
-                  <th className="r">As PIC</th>
-                  <th>Last</th>
+                  <th scope="col">Type</th>
+                  <th scope="col" className="r">
+                    Hours
+                  </th>
+                  <th scope="col" className="r">
+                    As PIC
+                  </th>
+                  <th scope="col">Last</th>
                 </tr>
               </thead>
               <tbody>
@@ -53,13 +57,19 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
           {p.landings.length === 0 ? (
             <p className="soft">None recorded.</p>
           ) : (
-            <table className="plain">
+            <table aria-label="Landings by type" className="plain">
               <thead>
                 <tr>
-                  <th>Type</th>
-                  <th className="r">Landings</th>
-                  <th className="r">Full stops</th>
-                  <th className="r">Water</th>
+                  <th scope="col">Type</th>
+                  <th scope="col" className="r">
+                    Landings
+                  </th>
+                  <th scope="col" className="r">
+                    Full stops
+                  </th>
+                  <th scope="col" className="r">
+                    Water
+                  </th>
                 </tr>
               </thead>
               <tbody>

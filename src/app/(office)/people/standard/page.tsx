@@ -43,16 +43,26 @@ export default async function StandardPage() {
               <Panel title={`${landings} landings seen and measured`}>
                 <EyeBars rows={instructors} />
                 <div className="scroll-x">
-                  <table className="plain">
+                  <table aria-label="Instructors compared" className="plain">
                     <thead>
                       <tr>
-                        <th>Instructor</th>
-                        <th className="r">judged twice</th>
-                        <th className="r">the same</th>
-                        <th className="r">more lenient</th>
-                        <th className="r">stricter</th>
-                        <th className="r">mean shift (steps)</th>
-                        <th>Result</th>
+                        <th scope="col">Instructor</th>
+                        <th scope="col" className="r">
+                          judged twice
+                        </th>
+                        <th scope="col" className="r">
+                          the same
+                        </th>
+                        <th scope="col" className="r">
+                          more lenient
+                        </th>
+                        <th scope="col" className="r">
+                          stricter
+                        </th>
+                        <th scope="col" className="r">
+                          mean shift (steps)
+                        </th>
+                        <th scope="col">Result</th>
                       </tr>
                     </thead>
                     <tbody>
@@ -88,12 +98,14 @@ export default async function StandardPage() {
               </Panel>
               <Panel title="Criterion by criterion">
                 <div className="scroll-x">
-                  <table className="plain">
+                  <table aria-label="Criterion by criterion" className="plain">
                     <thead>
                       <tr>
-                        <th>Criterion</th>
+                        <th scope="col">Criterion</th>
                         {instructors.map((i) => (
-                          <th key={i.author}>{i.name}</th>
+                          <th scope="col" key={i.author}>
+                            {i.name}
+                          </th>
                         ))}
                       </tr>
                     </thead>

@@ -80,7 +80,7 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                       action={saveHoursAction}
                     />
                   ) : (
-                    <table className="plain">
+                    <table aria-label="Types flown" className="plain">
                       <tbody>
                         {flown.map((f) => (
                           <tr key={f.typeCode}>

@@ -111,12 +111,12 @@ function ProgrammeView({ p }: { p: Programme }) {
         and the sign-off shows it.
       </p>
       <div className="scroll-x">
-        <table className="plain">
+        <table aria-label="Items" className="plain">
           <thead>
             <tr>
-              <th>Item</th>
-              <th>Asks</th>
-              <th>Citation</th>
+              <th scope="col">Item</th>
+              <th scope="col">Asks</th>
+              <th scope="col">Citation</th>
             </tr>
           </thead>
           <tbody>
@@ -235,7 +235,7 @@ function PackView({ p }: { p: RulePack }) {
         </Panel>
       ) : null}
       <Panel title="Recent experience">
-        <table className="plain">
+        <table aria-label="Recent experience" className="plain">
           <tbody>
             {p.recency.map((r) => (
               <tr key={r.id}>
@@ -285,7 +285,7 @@ function StandardView({ s }: { s: Standard }) {
             ? ` Tailwheel and light types: crab ${s.tighter.crabDeg}°, swing ${s.tighter.swingDeg}°, across ${fixed(s.tighter.trackShare * 100)} % of the track of the main wheels.`
             : ''}
         </p>
-        <table className="plain">
+        <table aria-label="Landings" className="plain">
           <tbody>
             {s.criteria.map((c) => (
               <tr key={c.id}>
@@ -303,7 +303,7 @@ function StandardView({ s }: { s: Standard }) {
         <p className="soft">
           In each landing that counts for an item about it; a landing in which it was not is left out.
         </p>
-        <table className="plain">
+        <table aria-label="Required observations" className="plain">
           <tbody>
             {SUBJECTS.map((x) => (
               <tr key={x}>
@@ -315,7 +315,7 @@ function StandardView({ s }: { s: Standard }) {
         </table>
       </Panel>
       <Panel title="Airwork">
-        <table className="plain">
+        <table aria-label="Airwork" className="plain">
           <tbody>
             {s.airwork.flatMap((a) =>
               a.limits.map((l) => (
@@ -362,11 +362,13 @@ function HouseView({ h }: { h: House }) {
           </li>
         ))}
       </ul>
-      <table className="plain">
+      <table aria-label="Signing and intervals" className="plain">
         <thead>
           <tr>
-            <th>Check after days without flying</th>
-            <th className="r">Days</th>
+            <th scope="col">Check after days without flying</th>
+            <th scope="col" className="r">
+              Days
+            </th>
           </tr>
         </thead>
         <tbody>
