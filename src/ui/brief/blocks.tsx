@@ -646,7 +646,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
             old battery gives less.
           </span>
         </p>
-        <table className="plain">
+        <table aria-label="What dies when" className="plain">
           <tbody>
             {electrics.events.map((e) => (
               <tr key={e.name}>

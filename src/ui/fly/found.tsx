@@ -52,7 +52,7 @@ export function PowerTable({ pack, folded, saveEvent, say: tell }: ViewProps) {
       {open ? (
         <>
           {folded.powers.length > 0 ? (
-            <table aria-label="Power settings noted" className="found">
+            <table className="found">
               <caption className="visually-hidden">Power setting noted</caption>
               <thead>
                 <tr>
@@ -207,7 +207,7 @@ export function Trials({ pack, folded, saveEvent, say: tell }: ViewProps) {
       {open ? (
         <>
           {folded.trials.length > 0 ? (
-            <table aria-label="Slow approach trials" className="found">
+            <table className="found">
               <caption className="visually-hidden">Trials flown</caption>
               <thead>
                 <tr>

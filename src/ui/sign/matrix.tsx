@@ -55,7 +55,7 @@ export function Matrix({
     setOpen((o) => (o?.id === id && o.lesson === lesson ? null : { id, lesson }));
   return (
     <div className="scroll-x">
-      <table aria-label="Items by lesson" className="plain matrix">
+      <table className="plain matrix">
         <caption className="visually-hidden">Items of the programme, and in which lesson each was shown</caption>
         <thead>
           <tr>
