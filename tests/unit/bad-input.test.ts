@@ -587,7 +587,7 @@ const INNER: readonly string[] = [
     'freeSlots',
     'later',
   ],
-  ...['learnSplit', 'localClock', 'localInstant', 'minutesBetween', 'mondayOf', 'nearestSlot', 'overlaps', 'weekday'],
+  ...['learnSplit', 'localClock', 'localInstant', 'minutesBetween', 'nearestSlot', 'overlaps', 'weekday'],
   ...['windowsOn', 'withinWindows', 'validateSheet', 'flyAt', 'pictureStrip', 'scene', 'sightAnswers', 'viewOf'],
   ...['cornerPaths', 'cornerVerdict', 'reportInstant', 'reportedWind', 'stationForecast', 'stationObservation'],
   ...['stationOutlook', 'stationWind', 'heightOn', 'stopHere', 'reachAlong', 'reachFrom', 'sheetSpacing'],

@@ -6,7 +6,7 @@ import { sideStart, sideStep } from '@/ui/schedule/side-state';
 const wanted = { bookingId: 'b', version: 1, startsAt: '2026-11-24T10:00:00Z', minutes: 90 };
 describe('what stands beside the schedule', () => {
   it('a new booking, a chosen one and a refusal put each other away; what was said stays', () => {
-    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.' });
+    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.', undo: null });
     const refused = sideStep(moved, { type: 'refused', wanted, problems: [], nearest: null });
     expect(refused).toMatchObject({ said: '', busy: false, refused: { wanted } });
     const fresh = sideStep(refused, { type: 'new', from: { date: '2026-11-24', minutes: 600 } });
@@ -18,7 +18,7 @@ describe('what stands beside the schedule', () => {
   it('a move under way is busy until it is answered', () => {
     const moving = sideStep(sideStart(null), { type: 'moving', id: 'b' });
     expect(moving).toMatchObject({ selected: 'b', busy: true });
-    expect(sideStep(moving, { type: 'moved', said: 'x' }).busy).toBe(false);
+    expect(sideStep(moving, { type: 'moved', said: 'x', undo: null }).busy).toBe(false);
   });
 });
 

@@ -1,6 +1,7 @@
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { unseenCount } from '@/server/account/commands/notices';
+import { Arrive } from '@/ui/shared/arrive';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/floor/clock';
 import { staleDemoDays } from '@/server/running/demo';
@@ -28,6 +29,7 @@ export default async function OfficeLayout({ children }: { children: React.React
       {children}
       <OutboxNote account={{ id: user.id, name: user.name }} />
       <Keys />
+      <Arrive />
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { TZDate } from '@date-fns/tz';
-import { formatISO, getISODay, parseISO, startOfISOWeek } from 'date-fns';
+import { formatISO, getISODay, parseISO } from 'date-fns';
 import { LRUCache } from 'lru-cache';
 
 /** Local clock times of a place as UTC instants and back. Daylight saving comes from the zone's own rules. */
@@ -84,14 +84,6 @@ export function readClock(text: string): number | null {
  * @example weekday('2026-11-23') // 1
  */
 export const weekday = (date: string): number => getISODay(parseISO(date.slice(0, 10)));
-/**
- * The Monday of a day's week.
- * Source: the zone's own rules (IANA), by the date-fns packages.
- * @returns an ISO date
- * @example mondayOf('2026-11-29') // '2026-11-23'
- */
-export const mondayOf = (date: string): string =>
-  formatISO(startOfISOWeek(parseISO(date.slice(0, 10))), { representation: 'date' });
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 /**
  * `Tue 24 Nov`.

@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import { type BriefGate, type BriefResult, type RunwayWind, gateConfiguration } from '@/core/approach';
 import { direction, fixed, upTo, downTo, besideLimit } from '@/core/format';
 import type { Aerodrome } from '@/domain/sheet';
@@ -55,13 +56,13 @@ export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult;
     )
     .join('; ');
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Approach: ${summary}`}>
+    <Plot w={W} h={H} least={13} role="img" aria-label={`Approach: ${summary}`}>
       <path
         d={`M${left - 36} ${y(stable)}H${x(distanceAt(gates, stable))}`}
         stroke="var(--ochre)"
         strokeDasharray="3 5"
       />
-      <text x={left - 36} y={y(stable) - 5} fontSize="12" fill="var(--ochre)">
+      <text x={left - 36} y={y(stable) - 5} fontSize="13" fill="var(--ochre)">
         stabilised {stable} ft
       </text>
       <path
@@ -79,7 +80,7 @@ export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult;
         if (!from || !leg) return null;
         const bad = leg.canSlow === 'no';
         return (
-          <g key={g.name} fontSize="12">
+          <g key={g.name} fontSize="13">
             {from.target !== null && g.target !== null ? (
               <path
                 d={`M${x(from.distanceM)} ${sy(from.target)}L${x(g.distanceM)} ${sy(g.target)}`}
@@ -95,7 +96,7 @@ export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult;
           </g>
         );
       })}
-      <text x={4} y={300} fontSize="12" fill="var(--slate)">
+      <text x={4} y={300} fontSize="13" fill="var(--slate)">
         speed, {unit}
       </text>
       {gates.map((g) =>
@@ -115,7 +116,7 @@ export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult;
           hasFlap={hasFlap}
         />
       ))}
-    </svg>
+    </Plot>
   );
 }
 
@@ -227,9 +228,10 @@ export function RunwayStrip({
       </g>
     );
   return (
-    <svg
-      viewBox={`0 0 ${W} 112`}
-      width="100%"
+    <Plot
+      w={W}
+      h={112}
+      least={13}
       role="img"
       aria-label={`Runway ${used.ident}, ${used.lengthM} m ${used.surface}. ${takeoffM === null ? '' : `Take-off needs ${Math.ceil(takeoffM)} m. `}${landingM === null ? '' : `Landing needs ${Math.ceil(landingM)} m. `}${landmark ? `Down by the ${landmark.name}, ${landmark.alongM} m.` : ''}`}
     >
@@ -240,10 +242,10 @@ export function RunwayStrip({
         strokeWidth="2"
         strokeDasharray="14 12"
       />
-      <text x={x(0) + 4} y={58} fontSize="12" className="mono" fill="var(--slate)">
+      <text x={x(0) + 4} y={58} fontSize="13" className="mono" fill="var(--slate)">
         {used.ident}
       </text>
-      <text x={x(used.lengthM)} y={58} fontSize="12" textAnchor="end" className="mono" fill="var(--slate)">
+      <text x={x(used.lengthM)} y={58} fontSize="13" textAnchor="end" className="mono" fill="var(--slate)">
         {used.lengthM} m · {used.widthM} m wide
       </text>
       {landmark ? (
@@ -256,7 +258,7 @@ export function RunwayStrip({
       ) : null}
       {need(takeoffM, 78, 'take-off')}
       {need(landingM, 100, 'landing')}
-    </svg>
+    </Plot>
   );
 }
 
@@ -268,9 +270,10 @@ export function AirspaceStrip({ aerodrome }: { aerodrome: Aerodrome }) {
   const x = (km: number) => 8 + (km / far) * (W - 16);
   const y = (ft: number) => 130 - (ft / high) * 112;
   return (
-    <svg
-      viewBox={`0 0 ${W} 152`}
-      width="100%"
+    <Plot
+      w={W}
+      h={152}
+      least={13}
       role="img"
       aria-label={aerodrome.airspace
         .map((a) => `${a.name}: floor ${a.floorFt} ft from ${a.fromKm} to ${a.toKm} km`)
@@ -297,7 +300,7 @@ export function AirspaceStrip({ aerodrome }: { aerodrome: Aerodrome }) {
           >
             {a.floorFt} ft
           </text>
-          <text x={(x(a.fromKm) + x(a.toKm)) / 2} y={20} fontSize="12" textAnchor="middle" fill="var(--slate)">
+          <text x={(x(a.fromKm) + x(a.toKm)) / 2} y={20} fontSize="13" textAnchor="middle" fill="var(--slate)">
             {a.name}
           </text>
         </g>
@@ -307,7 +310,7 @@ export function AirspaceStrip({ aerodrome }: { aerodrome: Aerodrome }) {
           key={km}
           x={Math.min(W - 26, Math.max(22, x(km)))}
           y={148}
-          fontSize="12"
+          fontSize="13"
           textAnchor="middle"
           className="mono"
           fill="var(--slate)"
@@ -315,7 +318,7 @@ export function AirspaceStrip({ aerodrome }: { aerodrome: Aerodrome }) {
           {km} km
         </text>
       ))}
-    </svg>
+    </Plot>
   );
 }
 
@@ -345,9 +348,10 @@ export function RunwayDial({
       Number(usesStrip(b.trueBearingDeg, used?.trueBearingDeg)),
   );
   return (
-    <svg
-      viewBox={`0 0 ${S} ${S}`}
-      width="100%"
+    <Plot
+      w={S}
+      h={S}
+      least={11}
       style={{ maxWidth: 270, display: 'block', margin: '0 auto' }}
       role="img"
       aria-label={`Wind ${windText} on runway ${runwayEnd}`}
@@ -405,7 +409,7 @@ export function RunwayDial({
             );
           })()
         : null}
-    </svg>
+    </Plot>
   );
 }
 const usesStrip = (bearing: number, used: number | undefined): boolean =>
@@ -429,9 +433,10 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
   const x = (kt: number) => L + (kt / top) * (W - L - 60);
   const H = rows.length * rowH + 26;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={13}
       role="img"
       aria-label={`Crosswind limits: ${rows.map((l) => `${say(l.kind)} ${downTo(l.valueKt, l.kind === 'vs0Floor' ? 1 : beside)} kt`).join(', ')}. Today ${upTo(mean, beside)} kt${gust === null ? '' : `, ${upTo(gust, beside)} in gusts`}.`}
     >
@@ -477,7 +482,7 @@ export function LimitBars({ result, runwayEnd }: { result: BriefResult; runwayEn
           </g>
         );
       })}
-    </svg>
+    </Plot>
   );
 }
 

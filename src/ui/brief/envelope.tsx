@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import type { MassBalance } from '@/core/loading';
 import { fixed } from '@/core/format';
 import type { TypeSheet } from '@/domain/sheet';
@@ -57,28 +58,29 @@ export function EnvelopeDrawing({ sheet, dual, solo }: { sheet: TypeSheet; dual:
   const armStep = a1 - a0 > 0.4 ? 0.1 : 0.05;
   const massStep = m1 - m0 > 900 ? 500 : m1 - m0 > 300 ? 100 : 50;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={13}
       role="img"
       aria-label={`Loading envelope. With both ${fixed(dual.takeOff.massKg)} kg at ${fixed(dual.takeOff.armM, 3)} m, ${dual.allInside ? 'inside' : 'outside'}; solo ${fixed(solo.takeOff.massKg)} kg at ${fixed(solo.takeOff.armM, 3)} m, ${solo.allInside ? 'inside' : 'outside'}.`}
     >
       <polygon points={polygon} fill="var(--lagoon-wash)" stroke="var(--ink)" strokeWidth="1.5" />
       {ticks(a0, a1, armStep).map((t) => (
-        <text key={t} x={x(t)} y={H - 8} fontSize="12" textAnchor="middle" className="mono" fill="var(--slate)">
+        <text key={t} x={x(t)} y={H - 8} fontSize="13" textAnchor="middle" className="mono" fill="var(--slate)">
           {t.toFixed(2)}
         </text>
       ))}
-      <text x={W - 4} y={H - 8} fontSize="12" textAnchor="end" fill="var(--slate)">
+      <text x={W - 4} y={H - 8} fontSize="13" textAnchor="end" fill="var(--slate)">
         m aft
       </text>
       {ticks(m0, m1, massStep).map((t) => (
-        <text key={t} x={46} y={y(t) + 4} fontSize="12" textAnchor="end" className="mono" fill="var(--slate)">
+        <text key={t} x={46} y={y(t) + 4} fontSize="13" textAnchor="end" className="mono" fill="var(--slate)">
           {t}
         </text>
       ))}
       {line(solo, 'solo', true)}
       {line(dual, 'both', false)}
-    </svg>
+    </Plot>
   );
 }

@@ -32,6 +32,7 @@ export function BriefView(props: Props) {
   return (
     <>
       <Title
+        long
         title={`Brief for lesson ${lesson}`}
         line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${wind}, ${say(choices.intended)} landings intended.`}
       >

@@ -142,6 +142,7 @@ export function BriefWorkbench(props: Props) {
   return (
     <form onSubmit={(e) => void send(e)} noValidate>
       <Title
+        long
         title={`Brief for lesson ${lesson}`}
         line={
           saved

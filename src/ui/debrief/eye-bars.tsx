@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import type { Standardised } from '@/core/assess';
 
 const PARTS = [
@@ -15,9 +16,10 @@ export function EyeBars({ rows }: { rows: readonly (Standardised & { name: strin
   const left = 190;
   return (
     <>
-      <svg
-        viewBox={`0 0 ${W} ${rows.length * 34 + 4}`}
-        width="100%"
+      <Plot
+        w={W}
+        h={rows.length * 34 + 4}
+        least={14}
         style={{ maxWidth: 900 }}
         role="img"
         aria-label={rows.map((r) => `${r.name}: ${PARTS.map((p) => `${r[p.key]} ${p.name}`).join(', ')}`).join('; ')}
@@ -48,7 +50,7 @@ export function EyeBars({ rows }: { rows: readonly (Standardised & { name: strin
                       <text
                         x={at + w / 2 - 1}
                         y={i * 34 + 22}
-                        fontSize="13"
+                        fontSize="14"
                         textAnchor="middle"
                         fill={p.key === 'agree' ? 'var(--on-lagoon)' : 'var(--card)'}
                       >
@@ -61,7 +63,7 @@ export function EyeBars({ rows }: { rows: readonly (Standardised & { name: strin
             </g>
           );
         })}
-      </svg>
+      </Plot>
       <p className="mb-2 small">
         {PARTS.map((p) => (
           <span key={p.key} className="me-3 d-inline-flex align-items-center gap-1">

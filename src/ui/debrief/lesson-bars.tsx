@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import type { LessonSummary } from '@/core/assess';
 
 const PARTS = [
@@ -15,9 +16,10 @@ export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] 
   const H = summaries.length * 26 + 4;
   return (
     <>
-      <svg
-        viewBox={`0 0 ${W} ${H}`}
-        width="100%"
+      <Plot
+        w={W}
+        h={H}
+        least={13}
         style={{ maxWidth: 460 }}
         role="img"
         aria-label={summaries
@@ -50,7 +52,7 @@ export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] 
                       <text
                         x={at + w / 2 - 1}
                         y={row * 26 + 17.5}
-                        fontSize="12"
+                        fontSize="13"
                         textAnchor="middle"
                         fill={
                           p.key === 'own'
@@ -71,7 +73,7 @@ export function LessonBars({ summaries }: { summaries: readonly LessonSummary[] 
             </g>
           );
         })}
-      </svg>
+      </Plot>
       <p className="mb-1" style={{ fontSize: 13 }}>
         {PARTS.map((p) => (
           <span key={p.key} className="me-3 d-inline-flex align-items-center gap-1">

@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import { fixed } from '@/core/format';
 import type { TypeSheet } from '@/domain/sheet';
 
@@ -53,7 +54,7 @@ export function GeometryDrawing({ sheet }: { sheet: TypeSheet }) {
   const mid = x(L + 1.2) + (span / 2) * scale;
   const fx = (m: number) => mid + m * scale;
   const dim = (a: number, b: number, at: number, label: string) => (
-    <g key={label} fontSize="12" fill="var(--slate)">
+    <g key={label} fontSize="14" fill="var(--slate)">
       <path
         d={`M${a} ${at - 4}V${at + 4}M${a} ${at}H${b}M${b} ${at - 4}V${at + 4}`}
         stroke="var(--slate)"
@@ -73,9 +74,10 @@ export function GeometryDrawing({ sheet }: { sheet: TypeSheet }) {
       ),
     );
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={14}
       role="img"
       aria-label={`Side and front view: length ${L} m, span ${span} m, height ${hgt} m, track ${sheet.gear.trackM.value} m, wheelbase ${sheet.gear.wheelbaseM.value} m${g.eyeHeightM ? `, eye ${g.eyeHeightM.value} m above the ground` : ''}.`}
     >
@@ -105,7 +107,7 @@ export function GeometryDrawing({ sheet }: { sheet: TypeSheet }) {
       {g.eyeHeightM && g.noseToEyeM ? (
         <g>
           <circle cx={x(g.noseToEyeM.value)} cy={y(g.eyeHeightM.value)} r="4" fill="var(--ochre)" />
-          <text x={x(g.noseToEyeM.value) + 8} y={y(g.eyeHeightM.value) - 5} fontSize="12" fill="var(--ochre)">
+          <text x={x(g.noseToEyeM.value) + 8} y={y(g.eyeHeightM.value) - 5} fontSize="14" fill="var(--ochre)">
             eye {g.eyeHeightM.value} m
           </text>
         </g>
@@ -167,6 +169,6 @@ export function GeometryDrawing({ sheet }: { sheet: TypeSheet }) {
         14,
         `track ${fixed(sheet.gear.trackM.value, 2)} m`,
       )}
-    </svg>
+    </Plot>
   );
 }

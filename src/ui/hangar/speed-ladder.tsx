@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import type { TypeSheet } from '@/domain/sheet';
 import { spread } from '../brief/drawings';
 
@@ -46,7 +47,7 @@ const COLOUR: Record<Mark['kind'], string> = {
  */
 export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; compact?: boolean }) {
   const marks = marksOf(sheet).sort((a, b) => a.value - b.value);
-  const W = compact ? 780 : 1090;
+  const W = compact ? 780 : 920;
   const low = Math.floor((Math.min(...marks.map((m) => m.value)) - 8) / 10) * 10;
   const high = Math.ceil((Math.max(...marks.map((m) => m.value)) + 5) / 10) * 10;
   const x = (v: number) => 20 + ((v - low) / (high - low)) * (W - 40);
@@ -85,9 +86,10 @@ export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; comp
   };
   const ticks = Array.from({ length: Math.floor((high - low) / 10) + 1 }, (_, i) => low + i * 10);
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={14}
       role="img"
       aria-label={`Speeds in ${unit}, indicated: ${marks.map((m) => `${m.name} ${m.value}`).join(', ')}`}
     >
@@ -99,7 +101,7 @@ export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; comp
         ticks
           .filter((t) => t % 20 === 0)
           .map((t) => (
-            <text key={t} x={x(t)} y={axis + 26} fontSize="13" textAnchor="middle" className="mono" fill="var(--slate)">
+            <text key={t} x={x(t)} y={axis + 26} fontSize="14" textAnchor="middle" className="mono" fill="var(--slate)">
               {t}
               {t === ticks.filter((q) => q % 20 === 0)[0] ? ` ${unit}` : ''}
             </text>
@@ -110,6 +112,6 @@ export function SpeedLadder({ sheet, compact = false }: { sheet: TypeSheet; comp
           {lines(below, 1)}
         </>
       )}
-    </svg>
+    </Plot>
   );
 }

@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import type { Pace, PacePoint, ReachSample } from '@/core/circuit';
 import { placeAt, toNorth } from '@/core/circuit';
 
@@ -64,9 +65,10 @@ export function CircuitDrawing(p: Props) {
   const bar = niceBar(120 / scale);
   const wind = (p.windFromDeg * Math.PI) / 180;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={13}
       role="img"
       aria-label={`${p.names[0]} and ${p.names[1]} in the circuit, to scale, wind ${p.windText}. The table below holds the same.`}
     >
@@ -166,7 +168,7 @@ export function CircuitDrawing(p: Props) {
           {bar} m, north up
         </text>
       </g>
-    </svg>
+    </Plot>
   );
 }
 
@@ -187,16 +189,17 @@ const Plane = ({ at: [x, y], deg, color }: { at: [number, number]; deg: number; 
 
 /** Tasks against seconds, two aeroplanes under each other on one time axis. */
 export function TaskTimeline({ rows, atS }: { rows: { name: string; pace: Pace; strong: boolean }[]; atS: number }) {
-  const W = 1100;
+  const W = 960;
   const L = 8;
   const most = Math.max(...rows.map((r) => r.pace.totalTimeS ?? 0), 60);
   const x = (s: number) => L + (s / most) * (W - L - 20);
   const rowH = 96;
   const H = rows.length * rowH + 26;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={15}
       role="img"
       aria-label={rows
         .map((r) => `${r.name}: ${r.pace.tasks.length} tasks in ${Math.round(r.pace.totalTimeS ?? 0)} s`)
@@ -224,7 +227,7 @@ export function TaskTimeline({ rows, atS }: { rows: { name: string; pace: Pace; 
                     stroke="var(--slate)"
                     strokeWidth={l.leg === r.pace.busiestLeg ? 2 : 1}
                   />
-                  <text x={(x(a) + x(from)) / 2} y={y + 42} fontSize="14" textAnchor="middle" fill="var(--slate)">
+                  <text x={(x(a) + x(from)) / 2} y={y + 42} fontSize="15" textAnchor="middle" fill="var(--slate)">
                     {l.leg} {Math.round(l.timeS ?? 0)} s
                   </text>
                 </g>
@@ -253,7 +256,7 @@ export function TaskTimeline({ rows, atS }: { rows: { name: string; pace: Pace; 
           key={s}
           x={x(s)}
           y={H - 4}
-          fontSize="13"
+          fontSize="15"
           className="mono"
           fill="var(--slate)"
           textAnchor={s === 0 ? 'start' : 'middle'}
@@ -261,6 +264,6 @@ export function TaskTimeline({ rows, atS }: { rows: { name: string; pace: Pace; 
           {s} s
         </text>
       ))}
-    </svg>
+    </Plot>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import { Plot } from '../shared/plot';
 import { useMemo } from 'react';
 import { type CornerFrame, type CornerInput, casterState, cornerPaths, cornerVerdict, groundTurn } from '@/core/ground';
 import { fixed, withUnit } from '@/core/format';
@@ -276,13 +277,7 @@ function CornerDrawing({
   const poly = (points: { x: number; y: number }[]) =>
     points.map((p) => `${X(p.x).toFixed(1)},${Y(p.y).toFixed(1)}`).join(' ');
   return (
-    <svg
-      viewBox={`0 0 ${S} ${S}`}
-      width="100%"
-      role="img"
-      aria-label={label}
-      style={{ background: 'var(--field)', borderRadius: 4 }}
-    >
+    <Plot w={S} h={S} least={14} role="img" aria-label={label} style={{ background: 'var(--field)', borderRadius: 4 }}>
       <path
         d={`M${X(-half)} ${S}V${Y(half)}H${S}V${Y(-half)}H${X(half)}V${S}Z`}
         fill="var(--taxiway)"
@@ -332,7 +327,7 @@ function CornerDrawing({
           <circle cx={X(now.third.x)} cy={Y(now.third.y)} r="6" fill="var(--brick)" stroke="var(--card)" />
         </g>
       ) : null}
-      <g fontSize="13" fill="var(--ink)">
+      <g fontSize="14" fill="var(--ink)">
         <path d="M14 16H44" stroke="var(--ink)" strokeWidth="2.5" />
         <text x="50" y="20" className="halo">
           main wheels
@@ -342,6 +337,6 @@ function CornerDrawing({
           {corner.layout}
         </text>
       </g>
-    </svg>
+    </Plot>
   );
 }

@@ -1,3 +1,4 @@
+import { Plot } from '../shared/plot';
 import { dateText, downTo, fixed } from '@/core/format';
 
 interface Props {
@@ -37,9 +38,10 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
         )}
         <span className="soft">(steps of {fixed(stepKt)} kt, last three landings that count)</span>
       </figcaption>
-      <svg
-        viewBox={`0 0 ${W} ${H}`}
-        width="100%"
+      <Plot
+        w={W}
+        h={H}
+        least={13}
         role="img"
         aria-label={`${words}. The table below holds the same.`}
         style={{ maxWidth: 640 }}
@@ -47,12 +49,12 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
         {Array.from({ length: Math.floor(top / 4) + 1 }, (_, i) => i * 4).map((kt) => (
           <g key={kt}>
             <path d={`M40 ${y(kt)}H${W - 14}`} stroke="var(--line)" />
-            <text x="34" y={y(kt) + 4} fontSize="11" textAnchor="end" className="mono" fill="var(--slate)">
+            <text x="34" y={y(kt) + 4} fontSize="13" textAnchor="end" className="mono" fill="var(--slate)">
               {kt}
             </text>
           </g>
         ))}
-        <text x="6" y="14" fontSize="11" fill="var(--slate)">
+        <text x="6" y="14" fontSize="13" fill="var(--slate)">
           kt crosswind
         </text>
         {landings.map((l, i) =>
@@ -68,16 +70,16 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
         <path d={stairs((p) => p.ladderKt)} fill="none" stroke="var(--ochre)" strokeWidth="2" strokeDasharray="5 4" />
         <path d={stairs((p) => p.provenKt)} fill="none" stroke="var(--lagoon)" strokeWidth="3" />
         {points[0] ? (
-          <text x="40" y={H - 8} fontSize="11" className="mono" fill="var(--slate)">
+          <text x="40" y={H - 8} fontSize="13" className="mono" fill="var(--slate)">
             {dateText(points[0].date)}
           </text>
         ) : null}
         {points.length > 1 ? (
-          <text x={W - 14} y={H - 8} fontSize="11" textAnchor="end" className="mono" fill="var(--slate)">
+          <text x={W - 14} y={H - 8} fontSize="13" textAnchor="end" className="mono" fill="var(--slate)">
             {dateText(points[points.length - 1]?.date ?? '')}
           </text>
         ) : null}
-      </svg>
+      </Plot>
       <ul className="legend">
         <li>line: proven</li>
         <li>dashes: the next step</li>

@@ -77,7 +77,10 @@ export function columnsOf(facts: ScheduleFacts, view: View, whose: string): Grid
     shut: who === null ? [] : shutOf(facts, who, date),
   });
   if (lensOf(whose) === 'aeroplane')
-    return facts.airframes.map((a) => ({ ...of(a.id, a.registration, a.typeName, `a:${a.id}`), wind: [] }));
+    return facts.airframes.map((a) => ({
+      ...of(a.id, a.registration, a.down === null ? a.typeName : `out of service: ${a.down}`, `a:${a.id}`),
+      wind: [],
+    }));
   return [
     ...facts.people.filter((x) => x.instructor).map((x) => of(x.userId ?? x.key, x.name, 'instructor', x.key)),
     of('', 'Without instructor', 'hire, own practice', null),

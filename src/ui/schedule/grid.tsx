@@ -12,7 +12,8 @@ import { useRef, useState } from 'react';
 import { minutesText, fitWords, type FitSaid } from '@/core/schedule';
 import { say } from '@/domain/words';
 import { BOOKING_NAME, type BookingKind } from '@/domain/schedule';
-import { VerdictMark } from '../shared/verdict';
+import { VerdictMark, VerdictShape } from '../shared/verdict';
+import { FIT } from './facts';
 import { lanes } from './lanes';
 
 export interface GridBlock {
@@ -55,13 +56,6 @@ interface Props {
   moved: (id: string, column: string, fromMin: number) => void;
 }
 const PX_PER_MIN = 0.78;
-const FIT: Record<string, 'within' | 'edge' | 'outside' | 'not-seen'> = {
-  wanted: 'within',
-  fits: 'within',
-  light: 'edge',
-  'too-much': 'outside',
-  unknown: 'not-seen',
-};
 const short = (name: string | null, tight: boolean): string =>
   (name ?? '')
     .split(' ')
@@ -332,7 +326,12 @@ function Block({
       ) : null}
       <span className="sch-words">
         <span className="mono">{minutesText(b.fromMin)}</span>
-        {b.fit ? (
+        {b.hit.length > 0 ? (
+          <>
+            {' '}
+            <VerdictShape verdict="outside" size={12} />
+          </>
+        ) : b.fit ? (
           <>
             {' '}
             <VerdictMark verdict={FIT[b.fit.word] ?? 'not-seen'} label="wind" />

@@ -3,10 +3,11 @@ import Button from 'react-bootstrap/Button';
 import { localInstant } from '@/core/schedule';
 import type { BookingKind } from '@/domain/schedule';
 import { useRouter } from 'next/navigation';
-import { useReducer } from 'react';
+import { useReducer, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import { AwayList, RefusedMove, Waiting, whenText } from './beside';
 import { type View, blocksOf, columnsOf, lensOf } from './columns';
-import { type NewBooking, sideStart, sideStep } from './side-state';
+import { type NewBooking, type SideStep, sideStart, sideStep } from './side-state';
 import type { BookAnswer } from './form-facts';
 import type { ActionResult } from '../shared/forms';
 import { Refusal } from '../shared/refusal';
@@ -15,7 +16,8 @@ import { Panel } from '../shared/parts';
 import { BookingDetails } from './booking-details';
 import { BookingForm } from './booking-form';
 import { type ProposalsAnswer, type Refused } from './form-facts';
-import type { Booked, ScheduleFacts, Wanted } from './facts';
+import { DayList } from './day-list';
+import type { Booked, Booking, ScheduleFacts, Wanted } from './facts';
 import { ScheduleGrid } from './grid';
 interface Props {
   facts: ScheduleFacts;
@@ -30,6 +32,15 @@ interface Props {
   wait: (form: unknown) => Promise<ActionResult>;
 }
 
+/** Where a booking stands, as a move asks for it. */
+const placeOf = (b: Booking): Omit<Wanted, 'version'> => ({
+  bookingId: b.id,
+  startsAt: b.startsAt,
+  minutes: b.toMin - b.fromMin,
+  ...(b.airframeId === null ? {} : { airframeId: b.airframeId }),
+  ...(b.instructorId === null ? {} : { instructorId: b.instructorId }),
+});
+
 /** The schedule as it is worked on: blocks are dragged, refusals say why and offer the nearest free time. */
 export function Schedule({ facts, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
   const router = useRouter();
@@ -37,22 +48,31 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
   const leaving = useTap();
   const firstDay = facts.days.find((d) => !d.past)?.date ?? facts.today;
   const [side, step] = useReducer(sideStep, start ? { date: firstDay, minutes: null, ...start } : null, sideStart);
-  const { selected, fresh, refused, said, busy } = side;
+  const { selected, fresh, refused, said, undo, busy } = side;
   const lens = lensOf(whose);
   const columns = columnsOf(facts, view, whose);
   const blocks = blocksOf(facts, view, whose, columns);
   const booking = facts.bookings.find((b) => b.id === selected) ?? null;
 
-  const tryMove = async (wanted: Wanted) => {
+  const tryMove = async (wanted: Wanted, undone = false) => {
+    const was = facts.bookings.find((b) => b.id === wanted.bookingId);
     step({ type: 'moving', id: wanted.bookingId });
     await moving.tap<Omit<BookAnswer, 'ok'>>(() => move(wanted), {
       refused: ({ problems, nearest = null }) => step({ type: 'refused', wanted, problems, nearest }),
       done: ({ warnings }) => {
-        const moved = `Moved to ${whenText(wanted.startsAt, facts.zone)}.`;
-        step({ type: 'moved', said: [moved, ...warnings.map((w) => w.message)].join(' ') });
+        const moved = `${undone ? 'Undone: back at' : 'Moved to'} ${whenText(wanted.startsAt, facts.zone)}.`;
+        step({
+          type: 'moved',
+          said: [moved, ...warnings.map((w) => w.message)].join(' '),
+          undo: was && !undone ? placeOf(was) : null,
+        });
         router.refresh();
       },
     });
+  };
+  const takeBack = () => {
+    const now = facts.bookings.find((b) => b.id === undo?.bookingId);
+    if (undo && now) void tryMove({ ...undo, version: now.version }, true);
   };
   const dropped = (id: string, column: string, fromMin: number) => {
     const b = facts.bookings.find((x) => x.id === id);
@@ -68,11 +88,18 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
       ...(other ? { [lens === 'aeroplane' ? 'airframeId' : 'instructorId']: column } : {}),
     });
   };
-  const inEmpty = (column: string, minutes: number): NewBooking => {
+  const inEmpty = (column: string, minutes: number | null): NewBooking => {
     if (view === 'week') return { date: column, minutes };
     const date = facts.days[0]?.date ?? facts.today;
     if (lens === 'aeroplane') return { date, minutes, airframeId: column };
     return column === '' ? { date, minutes } : { date, minutes, instructorId: column };
+  };
+  // On a phone what is chosen stands below the list: it is gone to.
+  const beside = useRef<HTMLElement>(null);
+  const show = (by: SideStep) => {
+    flushSync(() => step(by));
+    beside.current?.scrollIntoView({ block: 'start' });
+    beside.current?.focus({ preventScroll: true });
   };
   return (
     <div className="sch-page">
@@ -90,6 +117,13 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           empty={(column, minutes) => step({ type: 'new', from: inEmpty(column, minutes) })}
           moved={dropped}
         />
+        <DayList
+          columns={columns}
+          blocks={blocks}
+          selected={selected}
+          choose={(id) => show({ type: 'choose', id })}
+          book={(column) => show({ type: 'new', from: inEmpty(column, null) })}
+        />
         <p className="small soft mb-0 mt-2">
           Filled part of a block: in the air. Bars at the left: crosswind on {facts.main}, wider is stronger, hatched is
           an outlook. Shaded: before sunrise and after sunset. Wind on a block: filled suits, half is too light for the
@@ -97,7 +131,7 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           before you fly.
         </p>
       </div>
-      <aside className="grid" aria-label="Booking">
+      <aside className="grid" aria-label="Booking" ref={beside} tabIndex={-1}>
         {refused ? (
           <RefusedMove
             refused={refused}
@@ -107,9 +141,16 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
             leave={() => step({ type: 'leave-refused' })}
           />
         ) : null}
-        <p role="status" className={said ? 'note-good mb-0' : 'visually-hidden'}>
-          {said}
-        </p>
+        <div className={said ? 'note-good' : 'visually-hidden'}>
+          <p role="status" className="mb-0">
+            {said}
+          </p>
+          {undo ? (
+            <Button variant="link" size="sm" className="px-0" disabled={busy} onClick={takeBack}>
+              Undo the move
+            </Button>
+          ) : null}
+        </div>
         {fresh ? (
           <Panel title="New booking">
             <BookingForm

@@ -23,6 +23,8 @@ export interface SideState {
   refused: { wanted: Wanted; problems: ActionProblem[]; nearest: { from: string; to: string } | null } | null;
   /** The last thing done, as it is announced. */
   said: string;
+  /** What puts the last move back; its version is that of the booking when it is tapped. */
+  undo: Omit<Wanted, 'version'> | null;
   /** A move is on its way. */
   busy: boolean;
 }
@@ -31,7 +33,7 @@ export type SideStep =
   | { type: 'new'; from: NewBooking }
   | { type: 'leave-new' }
   | { type: 'moving'; id: string }
-  | { type: 'moved'; said: string }
+  | { type: 'moved'; said: string; undo: SideState['undo'] }
   | ({ type: 'refused' } & NonNullable<SideState['refused']>)
   | { type: 'leave-refused' }
   | { type: 'booked'; id: string; said: string };
@@ -41,6 +43,7 @@ export const sideStart = (fresh: NewBooking | null): SideState => ({
   fresh,
   refused: null,
   said: '',
+  undo: null,
   busy: false,
 });
 
@@ -56,17 +59,18 @@ export function sideStep(s: SideState, by: SideStep): SideState {
     case 'moving':
       return { ...s, selected: by.id, busy: true };
     case 'moved':
-      return { ...s, busy: false, refused: null, said: by.said };
+      return { ...s, busy: false, refused: null, said: by.said, undo: by.undo };
     case 'refused':
       return {
         ...s,
         busy: false,
         said: '',
+        undo: null,
         refused: { wanted: by.wanted, problems: by.problems, nearest: by.nearest },
       };
     case 'leave-refused':
       return { ...s, refused: null };
     case 'booked':
-      return { ...s, fresh: null, selected: by.id, said: by.said };
+      return { ...s, fresh: null, selected: by.id, said: by.said, undo: null };
   }
 }

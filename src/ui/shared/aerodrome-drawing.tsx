@@ -1,3 +1,4 @@
+import { Plot } from './plot';
 interface Runway {
   surface: string;
   lengthM: number;
@@ -31,9 +32,10 @@ export function AerodromeDrawing({ runways, name }: { runways: readonly Runway[]
   const Y = (n: number) => H / 2 - (n - (n0 + n1) / 2) * scale;
   const bar = [50, 100, 200, 500, 1000, 2000].find((b) => b * scale > 60) ?? 5000;
   return (
-    <svg
-      viewBox={`0 0 ${W} ${H}`}
-      width="100%"
+    <Plot
+      w={W}
+      h={H}
+      least={14}
       role="img"
       aria-label={`${name}, drawn to scale, north up: ${good.map((r) => `${r.ends.map((e) => e.ident).join(' and ')}, ${r.surface}, ${r.lengthM} by ${r.widthM} m`).join('; ')}`}
     >
@@ -92,9 +94,9 @@ export function AerodromeDrawing({ runways, name }: { runways: readonly Runway[]
         );
       })}
       <path d={`M20 ${H - 18}H${20 + bar * scale}`} stroke="var(--ink)" strokeWidth="3" />
-      <text x="20" y={H - 26} fontSize="13" className="mono" fill="var(--ink)">
+      <text x="20" y={H - 26} fontSize="14" className="mono" fill="var(--ink)">
         {bar} m, north up
       </text>
-    </svg>
+    </Plot>
   );
 }

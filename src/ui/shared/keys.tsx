@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { tinykeys } from 'tinykeys';
+import { jumpSection } from './sections';
 import { onControl, shortcutsOff } from './events';
 
 const Overlays = dynamic(() => import('./overlays'), { ssr: false });
@@ -14,6 +15,7 @@ const GO: Record<string, string> = {
   s: '/schedule',
   l: '/lab',
   e: '/ledger',
+  r: '/traces',
 };
 
 /** Where a new one of what a page is about begins. */
@@ -52,6 +54,8 @@ export function Keys() {
         n: () => router.push(newHere(window.location.pathname)),
         '(\\[)': () => stage(-1),
         '(\\])': () => stage(1),
+        j: () => jumpSection(1),
+        k: () => jumpSection(-1),
       },
       onPage,
     );

@@ -34,6 +34,8 @@ const KEYS: [string, string][] = [
   ['g e', 'Ledger'],
   ['n', 'new, in context'],
   ['[ ]', 'previous and next stage'],
+  ['j k', 'next and previous section of the page'],
+  ['g r', 'Recordings'],
 ];
 const FLY_KEYS: [string, string][] = [
   ['N', 'next landing: eyes out'],

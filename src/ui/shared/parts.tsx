@@ -1,7 +1,19 @@
 import { Link } from './link';
+import { OnThisPage } from './on-this-page';
 import type { ReactNode } from 'react';
 
-export function Title({ title, line, children }: { title: ReactNode; line?: ReactNode; children?: ReactNode }) {
+export function Title({
+  title,
+  line,
+  children,
+  long = false,
+}: {
+  title: ReactNode;
+  line?: ReactNode;
+  children?: ReactNode;
+  /** More than three screens: its sections are listed. */
+  long?: boolean;
+}) {
   return (
     <div className="titlebar">
       <div>
@@ -9,6 +21,7 @@ export function Title({ title, line, children }: { title: ReactNode; line?: Reac
         {line ? <p className="lead-line">{line}</p> : null}
       </div>
       {children ? <div className="actions">{children}</div> : null}
+      {long ? <OnThisPage /> : null}
     </div>
   );
 }

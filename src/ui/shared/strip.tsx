@@ -2,6 +2,7 @@ import { Link } from './link';
 import type { Goal, Stage } from '@/domain/words';
 import { STAGES, say } from '@/domain/words';
 import { hoursText, list } from '@/core/format';
+import { StageNav } from './stage-nav';
 import { HelpButton } from './help-button';
 
 export interface StripFacts {
@@ -40,24 +41,21 @@ export function FlightStrip({ facts, at }: { facts: StripFacts; at: Stage }) {
         <b className="code-face">{facts.registration}</b>
         <span>{facts.typeName}</span>
       </div>
-      <nav aria-label="Stages" style={{ margin: '0 auto' }}>
-        <ol className="stages">
-          {STAGES.map((s, i) => (
-            <li key={s} className={i < reached || facts.signed ? 'done' : undefined}>
-              <Link href={`/checkouts/${facts.checkoutId}${HREF[s]}`} aria-current={s === at ? 'step' : undefined}>
-                <span className="dot" aria-hidden />
-                {NAME[s]}
-              </Link>
-            </li>
-          ))}
-        </ol>
-      </nav>
-      <div className="fact">
+      <StageNav
+        at={at}
+        stages={STAGES.map((s, i) => ({
+          key: s,
+          name: NAME[s],
+          href: `/checkouts/${facts.checkoutId}${HREF[s]}`,
+          done: i < reached || facts.signed,
+        }))}
+      />
+      <div className="fact wind">
         <b className="mono">{facts.wind?.text ?? 'no wind'}</b>
         <span>{facts.wind?.age ?? 'enter it in the brief'}</span>
       </div>
       {facts.leftMin === null ? null : (
-        <div className="fact">
+        <div className="fact left">
           <b className="mono">{hoursText(facts.leftMin)}</b>
           <span>left in booking</span>
         </div>

@@ -91,13 +91,13 @@ export function Matrix({
                   const good = here.filter((x) => x.supports).length;
                   if (here.length === 0)
                     return (
-                      <td key={n} className="c soft" aria-label="nothing">
+                      <td key={n} className="c soft none" aria-label="nothing">
                         ·
                       </td>
                     );
                   const shown = open?.id === r.id && open.lesson === n;
                   return (
-                    <td key={n} className="c">
+                    <td key={n} className="c" data-lesson={n}>
                       <button
                         type="button"
                         className={`cell${good > 0 ? ' has' : ''}`}

@@ -4,7 +4,7 @@ import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { addDays } from '@/core/recency';
-import { dayText, mondayOf } from '@/core/schedule';
+import { dayText } from '@/core/schedule';
 import { BOOKING_KINDS, type BookingKind } from '@/domain/schedule';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
@@ -38,7 +38,8 @@ export default async function SchedulePage({
     t && DATE.test(t) && t >= '2000-01-01' && t <= '2100-12-31' && !Number.isNaN(Date.parse(t)) ? t : null;
   const day = date(q.day);
   const view = day ? ('day' as const) : ('week' as const);
-  const first = day ?? mondayOf(date(q.week) ?? today);
+  // Seven days from today, unless another first day is asked for: what is past is behind *Earlier*.
+  const first = day ?? date(q.week) ?? today;
   const data = await schedulePage(user, first, day ? 1 : 7);
   const staff = may.seeEverybody(user);
   const teaches = user.roles.includes('instructor');
@@ -90,7 +91,7 @@ export default async function SchedulePage({
     <>
       <PageStrip
         name="Schedule"
-        line={view === 'day' ? dayText(first) : `week of ${dayText(first)}`}
+        line={view === 'day' ? dayText(first) : `seven days from ${dayText(first)}`}
         user={user.name}
       />
       <main id="main">

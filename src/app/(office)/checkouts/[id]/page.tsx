@@ -66,6 +66,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
       <main id="main">
         <div className="column">
           <Title
+            long
             title={`${head.pilotName}, ${list(head.goals.map(say))}`}
             line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}
           >

@@ -53,6 +53,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
       <main id="main">
         <div className="column">
           <Title
+            long
             title={sheet.name}
             line={`${sheet.summary} Version ${type.version} by ${type.author}, ${dateText(type.createdAt)}: ${type.reason}.`}
           >

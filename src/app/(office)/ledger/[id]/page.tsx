@@ -32,6 +32,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
       <main id="main">
         <div className="column">
           <Title
+            long
             title={`${entryTitle(line.kind)} ${line.seq}${line.pilotName ? `: ${line.pilotName}, ${list(line.goals.map(say))}` : ''}`}
             line={`Signed by ${line.signerName}, ${at}${line.registration ? `, on ${line.registration} ${line.type}` : ''}.`}
           >

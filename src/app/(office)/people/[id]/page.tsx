@@ -49,6 +49,7 @@ export default async function PersonPage({
       <main id="main">
         <div className="column">
           <Title
+            long
             title={p.name}
             line={
               p.erased

@@ -49,6 +49,7 @@ export default async function TracePage({
       <main id="main">
         <div className="column">
           <Title
+            long
             title={`Lesson ${trace.lesson} as recorded`}
             line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}. ${trace.name}, added by ${trace.uploader}.`}
           >

@@ -134,6 +134,7 @@ export default async function DebriefPage({
       <main id="main">
         <div className="column">
           <Title
+            long
             title={lessonHeadline(summary)}
             line={[
               ...(past.size > 0 ? [`${plural(past.size, 'record')} flown past a stop.`] : []),

@@ -100,6 +100,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
       <main id="main">
         <div className="column">
           <Title
+            long
             title={`All lessons: ${head.pilotName}`}
             line={`Every landing of this checkout${types.length > 0 ? `, and ${head.pilotName.split(' ')[0] ?? 'the pilot'}\u2019s own history on ${types.join(', ')}` : ''}. Judged by the standard ${standard.name}.`}
           >

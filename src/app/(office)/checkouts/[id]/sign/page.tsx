@@ -59,6 +59,7 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
       <main id="main">
         <div className="column">
           <Title
+            long
             title={headline(record, state)}
             line={`${head.pilotName}, ${head.registration} ${head.typeName}: ${list(head.goals.map(say))} under ${pack.name}. ${stateWords(rows.map((r) => r.state))}.`}
           >

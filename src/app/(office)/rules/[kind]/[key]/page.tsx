@@ -32,6 +32,7 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
       <main id="main">
         <div className="column">
           <Title
+            long
             title={body.name ?? key}
             line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${dateText(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}
           >

@@ -1,0 +1,45 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { goToHead, sectionHeads } from './sections';
+
+/** The way into a long page: its sections by name, beside it where there is room, folded above it elsewhere. */
+export function OnThisPage() {
+  const [names, setNames] = useState<string[]>([]);
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const look = () => {
+      const now = sectionHeads().map((h) => h.textContent ?? '');
+      setNames((before) => (before.join('\n') === now.join('\n') ? before : now));
+    };
+    look();
+    // Sections come and go with what is computed and folded.
+    const main = document.querySelector('main');
+    let frame = 0;
+    const changed = new MutationObserver(() => {
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(look);
+    });
+    if (main) changed.observe(main, { childList: true, subtree: true });
+    return () => {
+      cancelAnimationFrame(frame);
+      changed.disconnect();
+    };
+  }, []);
+  return (
+    <nav aria-label="On this page" className="on-page" data-open={open}>
+      <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
+        On this page
+      </button>
+      <b aria-hidden>On this page</b>
+      <ol>
+        {names.map((n, i) => (
+          <li key={`${i}${n}`}>
+            <button type="button" onClick={() => goToHead(sectionHeads()[i])}>
+              {n}
+            </button>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
