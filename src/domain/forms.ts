@@ -49,7 +49,7 @@ export const StrikeForm = z.object({ logId: Id, reason: reason(5) });
 export const CertificateForm = z.object({
   userId: Id,
   certificate: z.string().trim().max(80, 'At most 80 characters.'),
-  until: z.iso.date('Give the day as year-month-day.').nullable(),
+  until: z.iso.date('Enter the date as 24 Nov 2026.').nullable(),
 });
 export const PilotCertificateForm = z.object({
   pilotId: Id,

@@ -22,7 +22,7 @@ export const ResultForm = z.object({
   checkoutId: z.string().min(1),
   password: Password,
   result: z.enum(['passed', 'failed'], 'Say whether the test was passed.'),
-  testOn: z.iso.date('Give the day as year-month-day.'),
+  testOn: z.iso.date('Enter the date as 24 Nov 2026.'),
   examiner: z.string().trim().min(3, 'Give the examiner’s name.').max(120, 'At most 120 characters.'),
   reference: z.string().trim().max(120, 'At most 120 characters.'),
   text: z.string().trim().max(1000, 'At most 1000 characters.'),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 /** Flights that are planned, to see what would hold after them. */
 export const WhatIfForm = z.object({
   pilotId: z.string().min(1),
-  onDate: z.iso.date('Give the day as year-month-day.'),
+  onDate: z.iso.date('Enter the date as 24 Nov 2026.'),
   planned: z
     .array(
       LogEntry.pick({ flownOn: true, typeCode: true, landings: true, fullStops: true, night: true, surface: true }),

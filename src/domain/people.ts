@@ -6,8 +6,8 @@ export const DateForm = z.object({
   pilotId: z.string().min(1),
   key: z.string().trim().min(2, 'Choose what it is.').max(40),
   title: z.string().trim().min(2, 'Say what it is.').max(60, 'At most 60 characters.'),
-  doneOn: z.iso.date('Give the day as year-month-day.').nullable(),
-  until: z.iso.date('Give the day as year-month-day.').nullable(),
+  doneOn: z.iso.date('Enter the date as 24 Nov 2026.').nullable(),
+  until: z.iso.date('Enter the date as 24 Nov 2026.').nullable(),
   note: z.string().trim().max(200, 'At most 200 characters.'),
 });
 export const NoteForm = z.object({
@@ -56,7 +56,7 @@ export const HeldForm = z.object({
   requestId: z.uuid(),
   pilotId: z.string().min(1),
   kind: z.string().trim().min(1, 'Choose what is held.').max(60),
-  gainedOn: z.iso.date('Give the day as year-month-day.'),
+  gainedOn: z.iso.date('Enter the date as 24 Nov 2026.'),
   note: z.string().trim().max(200, 'At most 200 characters.'),
 });
 export const EraseForm = z.object({

@@ -14,7 +14,7 @@ export const HoursForm = z.object({
           .max(30000, 'At most 30 000 h.')
           .nullable()
           .default(null),
-        lastFlown: z.iso.date('Give the day as year-month-day.'),
+        lastFlown: z.iso.date('Enter the date as 24 Nov 2026.'),
       }),
     )
     .max(60),

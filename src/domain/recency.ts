@@ -65,7 +65,7 @@ export const NightRule = z.discriminatedUnion('by', [
 export type NightRule = z.infer<typeof NightRule>;
 /** What the office or the pilot wrote of a flight that was not recorded here. */
 export const LogEntry = z.object({
-  flownOn: z.iso.date('Give the day as year-month-day.'),
+  flownOn: z.iso.date('Enter the date as 24 Nov 2026.'),
   typeCode: z.string().min(1, 'Choose the type.'),
   takeoffs: z.number('Give the number of take-offs.').int().min(0).max(60, 'At most 60 in one entry.'),
   landings: z.number('Give the number of landings.').int().min(0).max(60, 'At most 60 in one entry.'),

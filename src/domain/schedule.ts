@@ -53,14 +53,14 @@ export const ProposeForm = BookForm.pick({
   surface: true,
 }).extend({
   minutes: BookForm.shape.minutes.nullable(),
-  fromDate: z.iso.date('Give the day as year-month-day.'),
+  fromDate: z.iso.date('Enter the date as 24 Nov 2026.'),
   days: z.number().int().min(1).max(28),
 });
 const TIME_OF_DAY = 'Give the time as hours and minutes, such as 09:30.';
 const MinuteOfDay = z.number(TIME_OF_DAY).int(TIME_OF_DAY).min(0, TIME_OF_DAY).max(1440, TIME_OF_DAY);
 export const WindowsForm = z.object({
   person: z.string().min(3),
-  validFrom: z.iso.date('Give the day as year-month-day.'),
+  validFrom: z.iso.date('Enter the date as 24 Nov 2026.'),
   windows: z
     .array(z.object({ weekday: z.number().int().min(1).max(7), fromMin: MinuteOfDay, toMin: MinuteOfDay }))
     .max(28),
@@ -91,7 +91,7 @@ export const WaitForm = z.object({
   pilotId: z.string('Choose who waits.').min(1, 'Choose who waits.'),
   checkoutId: z.string().nullable(),
   minutes: BookForm.shape.minutes,
-  fromDate: z.iso.date('Give the day as year-month-day.'),
-  toDate: z.iso.date('Give the day as year-month-day.'),
+  fromDate: z.iso.date('Enter the date as 24 Nov 2026.'),
+  toDate: z.iso.date('Enter the date as 24 Nov 2026.'),
   note: z.string().trim().max(200, 'At most 200 characters.'),
 });

@@ -303,7 +303,7 @@ export const Airframe = z.object({
   electrical: Electrical.nullable().default(null),
   hoursToInspection: Sourced.nullable(),
   deferredDefects: z.array(
-    z.object({ text: Text, since: z.iso.date('Give the day as year-month-day.'), until: z.string() }),
+    z.object({ text: Text, since: z.iso.date('Enter the date as 24 Nov 2026.'), until: z.string() }),
   ),
   insurer: SourcedText.nullable(),
 });

@@ -1,8 +1,10 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   ageText,
   crosswindWords,
   dateText,
+  readDate,
   direction,
   fixed,
   headwindWords,
@@ -71,5 +73,37 @@ describe('wind fields', () => {
       kt: 4,
       observedAt: '2026-11-24T14:10:00.000Z',
     });
+  });
+});
+
+describe('a date as it is typed', () => {
+  it('every usual form of one day is that day; what two people read differently is refused', () => {
+    const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July'].concat([
+      'August',
+      'September',
+      'October',
+      'November',
+      'December',
+    ]);
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 80_000 }), (days) => {
+        const iso = new Date(Date.UTC(1950, 0, 1) + days * 86_400_000).toISOString().slice(0, 10);
+        const [y = '', m = '', d = ''] = iso.split('-');
+        const month = months[Number(m) - 1] ?? '';
+        const forms = [
+          iso,
+          dateText(iso),
+          `${d}.${m}.${y}`,
+          `${Number(d)} ${month} ${y}`,
+          `${month} ${Number(d)}, ${y}`,
+        ];
+        expect(forms.map(readDate)).toEqual(forms.map(() => iso));
+        const strokes = [readDate(`${d}/${m}/${y}`), readDate(`${m}/${d}/${y}`)];
+        expect(strokes).toEqual(Number(d) > 12 || d === m ? [iso, iso] : [null, null]);
+      }),
+    );
+    expect(
+      ['30 Feb 2026', '29 Feb 2028', '0 Jan 2026', '24 Nov 26', 'tomorrow', '', '2026-13-01'].map(readDate),
+    ).toEqual([null, '2028-02-29', null, null, null, null, null]);
   });
 });

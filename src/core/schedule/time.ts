@@ -1,5 +1,5 @@
 import { TZDate } from '@date-fns/tz';
-import { formatISO, getISODay, parseISO } from 'date-fns';
+import { getISODay, parseISO } from 'date-fns';
 import { LRUCache } from 'lru-cache';
 
 /** Local clock times of a place as UTC instants and back. Daylight saving comes from the zone's own rules. */

@@ -11,6 +11,7 @@ import { type Ladder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import { type ActionProblem, type ActionResult, showProblems, useDraft } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
 import { LiveEpoch } from '../shared/live';
@@ -166,9 +167,6 @@ export function BriefWorkbench(props: Props) {
             Go to Fly
           </Link>
         ) : null}
-        <Button type="submit" variant="primary" disabled={isSubmitting}>
-          {isSubmitting ? 'Saving' : saved ? 'Save new version' : 'Save brief'}
-        </Button>
       </Title>
       <Problems problems={rest} title="Not saved" />
       <div className="grid">
@@ -185,7 +183,7 @@ export function BriefWorkbench(props: Props) {
               </select>
             </Field>
             <Field label="Day of the lesson" id="flownOn" error={errors.flownOn}>
-              <input type="date" {...form.register('flownOn')} />
+              <DateInput {...form.register('flownOn')} />
             </Field>
           </div>
           <details className="mt-2" open={restOpen} onToggle={(e) => setRestOpen(e.currentTarget.open)}>
@@ -210,6 +208,9 @@ export function BriefWorkbench(props: Props) {
               </div>
             </div>
           </details>
+          <Button type="submit" variant="primary" className="mt-2" disabled={isSubmitting}>
+            {isSubmitting ? 'Saving' : saved ? 'Save new version' : 'Save brief'}
+          </Button>
         </Panel>
         <p className="soft mb-0 small code-face">
           {station.forecast} <span style={{ fontFamily: 'var(--bs-body-font-family)' }}>(simulated station)</span>

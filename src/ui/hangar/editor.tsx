@@ -1,4 +1,5 @@
 'use client';
+import { DateInput } from '../shared/when-input';
 import FormLabel from 'react-bootstrap/FormLabel';
 import Feedback from 'react-bootstrap/Feedback';
 import FormCheck from 'react-bootstrap/FormCheck';
@@ -313,11 +314,10 @@ function NodeField({
       return (
         <div>
           <FormLabel htmlFor={id}>{label}</FormLabel>
-          <FormControl
+          <DateInput
             id={id}
-            type="date"
             size="sm"
-            isInvalid={invalid}
+            aria-invalid={invalid}
             value={plain(value)}
             onChange={(e) => tools.set(path, e.target.value)}
           />

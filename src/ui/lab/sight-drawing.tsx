@@ -62,7 +62,7 @@ export function SightDrawing({
                   y={y(s.points[1].y)}
                   fontSize="24"
                   textAnchor="end"
-                  className="halo"
+                  className="halo sight-name"
                   fill="var(--brick)"
                 >
                   {s.name}
@@ -96,7 +96,7 @@ export function SightDrawing({
                 x={x(r.at.x) + (r.at.x < -0.4 ? -14 : 14)}
                 y={y(r.at.y) + 30}
                 fontSize="24"
-                className="halo"
+                className="halo sight-name"
                 textAnchor={r.at.x < -0.4 ? 'start' : r.at.x > 0.4 ? 'end' : 'start'}
                 fill="var(--ink)"
               >

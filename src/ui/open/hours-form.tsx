@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -85,7 +86,7 @@ export function HoursForm({
             />
           </Field>
           <Field label="Last flown" id={`hours-${i}-last`} error={error(`rows.${i}.lastFlown`)}>
-            <input type="date" max={today} {...register(`rows.${i}.lastFlown`)} />
+            <DateInput max={today} {...register(`rows.${i}.lastFlown`)} />
           </Field>
         </div>
       ))}

@@ -1,4 +1,5 @@
 'use client';
+import { DateInput } from '../shared/when-input';
 import Button from 'react-bootstrap/Button';
 import FormControl from 'react-bootstrap/FormControl';
 import { useRouter } from 'next/navigation';
@@ -41,12 +42,11 @@ export function CertificateForm({
         {...f.register('certificate')}
       />
       {ofInstructor ? (
-        <FormControl
+        <DateInput
           aria-label={`Last day of it, ${name}`}
-          type="date"
           size="sm"
-          isInvalid={f.error('until') !== undefined}
-          style={{ maxWidth: 150 }}
+          aria-invalid={f.error('until') !== undefined}
+          style={{ width: 160 }}
           {...f.register('until', { setValueAs: (v: string) => (v === '' ? null : v) })}
         />
       ) : null}

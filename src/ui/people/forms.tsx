@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { GOALS, type Goal, ROLES, type Role, say } from '@/domain/words';
 import { rolesStamp } from '@/domain/people';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
 import { type ActionResult, typedNumber } from '../shared/forms';
 import { Refusal } from '../shared/refusal';
@@ -67,7 +68,7 @@ export function DateForm({
         ) : null}
         {byRule ? (
           <Field label="Done on" id="date-done" error={f.error('doneOn')} hint="validity follows the rule pack">
-            <input type="date" {...f.register('doneOn')} />
+            <DateInput {...f.register('doneOn')} />
           </Field>
         ) : null}
         <Field
@@ -76,7 +77,7 @@ export function DateForm({
           error={f.error('until')}
           hint={byRule ? 'only if the document gives another day' : undefined}
         >
-          <input type="date" {...f.register('until')} />
+          <DateInput {...f.register('until')} />
         </Field>
         <Field label="Note" id="date-note" error={f.error('note')}>
           <input {...f.register('note')} />
@@ -227,7 +228,7 @@ export function HeldForm({
         </select>
       </Field>
       <Field label="Since" id="held-on" error={f.error('gainedOn')}>
-        <input type="date" max={today} {...f.register('gainedOn')} />
+        <DateInput max={today} {...f.register('gainedOn')} />
       </Field>
       <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
         Add

@@ -7,6 +7,7 @@ import { useActionForm } from '../shared/action-form';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
@@ -87,7 +88,7 @@ export function LogFlightForm({
       <Problems problems={f.problems} title="Not logged" />
       <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
         <Field label="Flown on" id="flownOn" error={f.error('flownOn')}>
-          <input type="date" max={today} {...f.register('flownOn')} />
+          <DateInput max={today} {...f.register('flownOn')} />
         </Field>
         <Field label="Type" id="typeCode" error={f.error('typeCode')}>
           <select {...f.register('typeCode')}>

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { PACKS, type PackId } from '@/domain/words';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
+import { TimeInput } from '../shared/when-input';
 import { type ActionResult, typedNumber } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
@@ -76,10 +77,10 @@ export function SchoolForm({
           <input inputMode="numeric" {...f.register('stepMin')} />
         </Field>
         <Field label="Bookings from, local" id="h-from" error={f.error('openFrom')}>
-          <input type="time" {...f.register('openFrom')} />
+          <TimeInput {...f.register('openFrom')} />
         </Field>
         <Field label="to" id="h-to" error={f.error('openTo')}>
-          <input type="time" {...f.register('openTo')} />
+          <TimeInput {...f.register('openTo')} />
         </Field>
         <Field label="A checkout is stalled after" unit="days" id="h-stalled" error={f.error('stalledDays')}>
           <input inputMode="numeric" {...f.register('stalledDays')} />

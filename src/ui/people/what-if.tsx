@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import type { Lapse } from '@/core/recency';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
 import { type ActionResult, typedNumber } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -83,7 +84,7 @@ export function WhatIf({
       {rows.fields.map((row, i) => (
         <div key={row.id} className="planned-row">
           <Field label="Flown on" id={`wi-day-${i}`} error={f.error(`planned.${i}.flownOn`)}>
-            <input type="date" {...register(`planned.${i}.flownOn`)} />
+            <DateInput {...register(`planned.${i}.flownOn`)} />
           </Field>
           <Field label="Type" id={`wi-type-${i}`} error={f.error(`planned.${i}.typeCode`)}>
             <select
@@ -129,7 +130,7 @@ export function WhatIf({
           Another flight
         </Button>
         <Field label="Status on" id="wi-on" error={f.error('onDate')}>
-          <input type="date" {...register('onDate')} />
+          <DateInput {...register('onDate')} />
         </Field>
         <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Compute

@@ -1,6 +1,5 @@
 'use client';
 import FormLabel from 'react-bootstrap/FormLabel';
-import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import { list, plural } from '@/core/format';
@@ -12,9 +11,11 @@ import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { Problems } from '../shared/parts';
 import { Link } from '../shared/link';
+import { DateInput, TimeInput } from '../shared/when-input';
 import { Panel } from '../shared/parts';
 import { Verdict } from '../shared/verdict';
-import { type Booked, type Booking, FIT, type ScheduleFacts, type Wanted } from './facts';
+import { FIT } from './fit';
+import { type Booked, type Booking, type ScheduleFacts, type Wanted } from './facts';
 
 export function BookingDetails({
   b,
@@ -123,23 +124,11 @@ function MoveForm({
     >
       <div>
         <FormLabel htmlFor="move-day">Move to</FormLabel>
-        <FormControl
-          id="move-day"
-          type="date"
-          value={date}
-          min={facts.today}
-          onChange={(e) => setDate(e.target.value)}
-        />
+        <DateInput id="move-day" value={date} min={facts.today} onChange={(e) => setDate(e.target.value)} />
       </div>
       <div>
         <FormLabel htmlFor="move-at">at, local</FormLabel>
-        <FormControl
-          id="move-at"
-          type="time"
-          step={facts.stepMin * 60}
-          value={at}
-          onChange={(e) => setAt(e.target.value)}
-        />
+        <TimeInput id="move-at" stepMin={facts.stepMin} value={at} onChange={(e) => setAt(e.target.value)} />
       </div>
       {b.airframeId ? (
         <div>

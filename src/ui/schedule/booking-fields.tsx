@@ -3,6 +3,7 @@ import { list } from '@/core/format';
 import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
+import { DateInput, TimeInput } from '../shared/when-input';
 import type { BookingValues } from './booking-values';
 import type { FormFacts } from './form-facts';
 
@@ -83,10 +84,10 @@ export function BookingFields({
         </select>
       </Field>
       <Field label="Day" id="date" error={error('date')}>
-        <input type="date" min={facts.today} {...register('date')} />
+        <DateInput min={facts.today} {...register('date')} />
       </Field>
       <Field label="Start, local" id="start" error={error('start')}>
-        <input type="time" step={facts.stepMin * 60} {...register('start')} />
+        <TimeInput stepMin={facts.stepMin} {...register('start')} />
       </Field>
       <Field label="Length" unit="min" id="minutes" error={error('minutes')} hint="empty: as past lessons on this type">
         <input inputMode="numeric" {...register('minutes')} />

@@ -3,7 +3,7 @@ import { fitWords, minutesText } from '@/core/schedule';
 import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import { VerdictMark } from '../shared/verdict';
-import { FIT } from './facts';
+import { FIT } from './fit';
 import type { GridBlock, GridColumn } from './grid';
 
 /** The columns of the schedule under each other, as a phone shows them: what is booked, in order of time. */

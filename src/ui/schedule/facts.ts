@@ -79,10 +79,3 @@ export interface Wanted {
   airframeId?: string;
   instructorId?: string;
 }
-export const FIT: Record<string, 'within' | 'edge' | 'outside' | 'not-seen'> = {
-  wanted: 'within',
-  fits: 'within',
-  light: 'edge',
-  'too-much': 'outside',
-  unknown: 'not-seen',
-};

@@ -13,7 +13,7 @@ import { minutesText, fitWords, type FitSaid } from '@/core/schedule';
 import { say } from '@/domain/words';
 import { BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { VerdictMark, VerdictShape } from '../shared/verdict';
-import { FIT } from './facts';
+import { FIT } from './fit';
 import { lanes } from './lanes';
 
 export interface GridBlock {

@@ -6,6 +6,7 @@ import { useFieldArray } from 'react-hook-form';
 import { WEEKDAYS, dayText, localClock, clockText, localInstant, minutesText, readClock } from '@/core/schedule';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
+import { DateInput, TimeInput } from '../shared/when-input';
 import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 import { Refusal } from '../shared/refusal';
@@ -93,10 +94,10 @@ export function WindowsForm({
             id={`from-${person}-${i}`}
             error={f.error(`windows.${i}.fromMin`)}
           >
-            <input type="time" {...f.register(`windows.${i}.fromMin`)} />
+            <TimeInput {...f.register(`windows.${i}.fromMin`)} />
           </Field>
           <Field label={`To, row ${i + 1}`} hideLabel id={`to-${person}-${i}`} error={f.error(`windows.${i}.toMin`)}>
-            <input type="time" {...f.register(`windows.${i}.toMin`)} />
+            <TimeInput {...f.register(`windows.${i}.toMin`)} />
           </Field>
           <Button variant="link" size="sm" onClick={() => rows.remove(i)}>
             Remove<span className="visually-hidden"> row {i + 1}</span>
@@ -112,7 +113,7 @@ export function WindowsForm({
           Add a time
         </Button>
         <Field label="From" id={`from-${person}`} error={f.error('validFrom')}>
-          <input type="date" {...f.register('validFrom')} />
+          <DateInput {...f.register('validFrom')} />
         </Field>
         <Button type="submit" variant="primary" size="sm" disabled={f.busy}>
           Save times
@@ -181,16 +182,16 @@ export function AwayForm({
       </Field>
       <div className="two">
         <Field label="From" id="away-from" error={f.error('fromDay')}>
-          <input type="date" {...f.register('fromDay')} />
+          <DateInput {...f.register('fromDay')} />
         </Field>
         <Field label="at, local" id="away-from-at">
-          <input type="time" {...f.register('fromAt')} />
+          <TimeInput {...f.register('fromAt')} />
         </Field>
         <Field label="To" id="away-to" error={f.error('toDay')} hint="empty, for an aeroplane: until further notice">
-          <input type="date" {...f.register('toDay')} />
+          <DateInput {...f.register('toDay')} />
         </Field>
         <Field label="at, local" id="away-to-at">
-          <input type="time" {...f.register('toAt')} />
+          <TimeInput {...f.register('toAt')} />
         </Field>
       </div>
       <Field label="Why" id="away-why" error={f.error('why')}>

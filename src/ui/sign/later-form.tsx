@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { dateText } from '@/core/format';
 import { Field } from '../shared/field';
+import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
@@ -80,7 +81,7 @@ export function ResultForm({
           error={f.error('testOn')}
           {...(validThrough ? { hint: `The recommendation holds to ${dateText(validThrough)}.` } : {})}
         >
-          <input type="date" {...f.register('testOn')} />
+          <DateInput {...f.register('testOn')} />
         </Field>
         <Field label="Examiner" id="examiner" error={f.error('examiner')}>
           <input {...f.register('examiner')} />

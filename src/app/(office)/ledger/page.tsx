@@ -2,6 +2,7 @@ import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
+import { DateInput } from '@/ui/shared/when-input';
 import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -125,11 +126,11 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                   </div>
                   <div>
                     <FormLabel htmlFor="from">From</FormLabel>
-                    <FormControl id="from" name="from" type="date" defaultValue={s.from ?? ''} />
+                    <DateInput id="from" name="from" defaultValue={s.from ?? ''} />
                   </div>
                   <div>
                     <FormLabel htmlFor="to">To</FormLabel>
-                    <FormControl id="to" name="to" type="date" defaultValue={s.to ?? ''} />
+                    <DateInput id="to" name="to" defaultValue={s.to ?? ''} />
                   </div>
                   <Button type="submit" variant="outline-primary">
                     Search

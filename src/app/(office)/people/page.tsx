@@ -3,6 +3,7 @@ import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
+import { DateInput } from '@/ui/shared/when-input';
 import { Link } from '@/ui/shared/link';
 import { type Lapse, addDays, givenUp } from '@/core/recency';
 import { dateText, plural } from '@/core/format';
@@ -169,7 +170,7 @@ export default async function PeoplePage({
                 </div>
                 <div>
                   <FormLabel htmlFor="q-on">On the day</FormLabel>
-                  <FormControl id="q-on" name="on" type="date" defaultValue={on} />
+                  <DateInput id="q-on" name="on" defaultValue={on} />
                 </div>
                 <div>
                   <FormLabel htmlFor="q-show">Show</FormLabel>

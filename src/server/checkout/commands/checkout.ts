@@ -126,7 +126,7 @@ export const SaveBriefForm = z.object({
 
 /** Limits of what may be typed; the message says what to do. */
 const BriefChoicesChecked = BriefChoices.extend({
-  flownOn: z.iso.date('Give the day as year-month-day.'),
+  flownOn: z.iso.date('Enter the date as 24 Nov 2026.'),
   fuelL: z
     .number('Give the fuel in litres.')
     .min(0, 'Fuel cannot be negative.')

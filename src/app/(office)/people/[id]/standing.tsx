@@ -1,5 +1,5 @@
 import FormLabel from 'react-bootstrap/FormLabel';
-import FormControl from 'react-bootstrap/FormControl';
+import { DateInput } from '@/ui/shared/when-input';
 import { firstLapse, standingOf } from '@/core/recency';
 import type { PersonPage } from '@/server/people/queries/page';
 import { dateText } from '@/core/format';
@@ -24,7 +24,7 @@ export function Standing({ p }: { p: PersonPage }) {
       <form className="filters mb-2" method="get" action={`/people/${p.pilotId}`}>
         <div>
           <FormLabel htmlFor="on">On the day</FormLabel>
-          <FormControl id="on" name="on" type="date" size="sm" defaultValue={p.onDate} />
+          <DateInput id="on" name="on" size="sm" defaultValue={p.onDate} />
         </div>
         <Button type="submit" variant="outline-primary" size="sm">
           Apply
