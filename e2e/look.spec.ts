@@ -1,4 +1,4 @@
-import { as, checkoutOf, expect, go, settled, test } from './help';
+import { as, expect, settled, test } from './help';
 
 test.use({ spec: 'look' });
 
@@ -43,33 +43,5 @@ test('keys go places, the finder finds, natives win on a control, and they can b
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('n');
   await page.waitForURL('**/checkouts/new');
-  await context.close();
-});
-
-test('pages fit a narrow screen', async ({ browser, baseURL }) => {
-  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
-  const page = await as(context, 'helena');
-  const ines = await checkoutOf(page, 'Inês Vale Carmo');
-  for (const path of [
-    '/board',
-    ines,
-    `${ines}/brief`,
-    `${ines}/debrief`,
-    `${ines}/progress`,
-    `${ines}/plan`,
-    `${ines}/sign`,
-    '/hangar/serrana-urze',
-    '/ledger',
-    '/rules/programme/tailwheel-us',
-    '/verify',
-    '/account',
-    '/schedule',
-    '/people',
-    '/people/pilot-ines',
-    '/settings',
-  ]) {
-    await go(page, path);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
-  }
   await context.close();
 });
