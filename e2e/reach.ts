@@ -64,6 +64,8 @@ export const reachOf = (page: Page, least: number): Promise<Reach> =>
         if (
           /hidden|clip/.test(style.overflowX) &&
           e.scrollWidth > e.clientWidth + 1 &&
+          // A block of the schedule is a button that says all of it, and shows it when touched.
+          !e.closest('button[aria-label]') &&
           !/^(SELECT|OPTION|INPUT|TEXTAREA)$/.test(e.tagName)
         )
           cut.push(name(e));

@@ -25,7 +25,7 @@ export function composeProgramme(source: ProgrammeSource, pack: Programme['pack'
   // A goal of the law has no programme of the school's alone: part of it would look like the whole.
   if (pack === 'house' && items.length < source.items.length) return null;
   if (!items.some((i) => pack === 'house' || i.source === 'pack')) return null;
-  const names = { us: 'United States', eu: 'Europe', au: 'Australia', house: 'house' };
+  const names = { us: 'United States', eu: 'Europe', au: 'Australia', house: 'school' };
   return {
     schema: 'programme/1',
     key: `${source.goal}-${pack}`,

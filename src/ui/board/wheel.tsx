@@ -36,7 +36,7 @@ export function Wheel({
       viewBox={`0 0 ${size} ${size}`}
       role="img"
       aria-label={label}
-      style={{ maxWidth: '100%' }}
+      style={names ? undefined : { maxWidth: '100%' }}
     >
       {segments.map((s, i) => {
         const gap = n > 1 ? 0.06 / n : 0;

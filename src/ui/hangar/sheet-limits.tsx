@@ -32,34 +32,36 @@ export function PowerTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
       {sheet.powerTable.length === 0 ? (
         <p className="soft mb-0">No power table on the sheet.</p>
       ) : (
-        <table aria-label="Power, expected speed and flow" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Phase</th>
-              <th scope="col">Set</th>
-              <th scope="col" className="r">
-                Expect
-              </th>
-              <th scope="col" className="r">
-                Flow
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {sheet.powerTable.map((p) => (
-              <tr key={p.phase}>
-                <td>{p.phase}</td>
-                <td>{p.setting}</td>
-                <td className="r">
-                  <Value of={p.ias} unit={unit} />
-                </td>
-                <td className="r">
-                  <Value of={p.flowLPerH} unit="L/h" />
-                </td>
+        <div className="scroll-x">
+          <table aria-label="Power, expected speed and flow" className="plain">
+            <thead>
+              <tr>
+                <th scope="col">Phase</th>
+                <th scope="col">Set</th>
+                <th scope="col" className="r">
+                  Expect
+                </th>
+                <th scope="col" className="r">
+                  Flow
+                </th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {sheet.powerTable.map((p) => (
+                <tr key={p.phase}>
+                  <td>{p.phase}</td>
+                  <td>{p.setting}</td>
+                  <td className="r">
+                    <Value of={p.ias} unit={unit} />
+                  </td>
+                  <td className="r">
+                    <Value of={p.flowLPerH} unit="L/h" />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {sheet.temperatures.map((t) => (
         <p key={t.name} className="mb-0 small">

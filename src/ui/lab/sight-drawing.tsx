@@ -60,7 +60,7 @@ export function SightDrawing({
                   key="label"
                   x={x(s.points[1].x) - 8}
                   y={y(s.points[1].y)}
-                  fontSize="24"
+                  fontSize="32"
                   textAnchor="end"
                   className="halo sight-name"
                   fill="var(--brick)"
@@ -95,7 +95,7 @@ export function SightDrawing({
               <text
                 x={x(r.at.x) + (r.at.x < -0.4 ? -14 : 14)}
                 y={y(r.at.y) + 30}
-                fontSize="24"
+                fontSize="32"
                 className="halo sight-name"
                 textAnchor={r.at.x < -0.4 ? 'start' : r.at.x > 0.4 ? 'end' : 'start'}
                 fill="var(--ink)"

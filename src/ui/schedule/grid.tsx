@@ -342,7 +342,7 @@ function Block({
         {b.registration ? (
           <>
             <br />
-            <span className="code-face text-nowrap">{b.registration}</span>
+            <span className="code-face text-nowrap">{of > 1 ? b.registration.split('-').pop() : b.registration}</span>
           </>
         ) : null}
         {b.instructorName && of < 3 ? (

@@ -129,7 +129,7 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
         <div className="replay-bar">
           <h2 className="mb-0">Over time{startUtc ? ', UTC' : ''}</h2>
           <Reading cursor={cursor} series={series} startUtc={startUtc} unit={unit} />
-          <div className="d-flex gap-1">
+          <div className="d-flex gap-1 flex-wrap">
             {RATES.map((x) => (
               <Button
                 key={x}

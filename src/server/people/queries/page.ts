@@ -78,6 +78,12 @@ export interface PersonPage {
   types: { code: string; name: string; water: boolean; twin: boolean }[];
 }
 
+/** The name of one person, for who may see it; null otherwise, as where there is nobody. */
+export async function personName(user: CurrentUser | null, pilotId: string): Promise<string | null> {
+  if (!user || !may.seePerson(user, { pilotId })) return null;
+  return (await ask.personPage.one({ pilotId }))?.name ?? null;
+}
+
 /**
  * Everything kept of one person, for those who may see it; null when there is nobody or it is not theirs to see: the
  * two answer alike.

@@ -4,7 +4,7 @@ import { dateText, withUnit } from '@/core/format';
 import { validateSheet } from '@/core/sheet';
 import { decidePowerAction, endGroundingAction, groundAirframeAction } from '../../../actions';
 import { may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { airframeVersions, hangar, typeVersions } from '@/server/hangar/queries/hangar';
 import { powerFindings } from '@/server/hangar/queries/findings';
 import { PowerFindings } from '@/ui/hangar/power-found';
@@ -25,7 +25,11 @@ import { Distances } from '@/ui/hangar/sheet-distances';
 import { AirframesOfType } from '@/ui/hangar/airframes';
 import { SheetVersions } from '@/ui/hangar/versions';
 
-export const metadata: Metadata = { title: 'Type sheet' };
+export async function generateMetadata({ params }: { params: Promise<{ type: string }> }): Promise<Metadata> {
+  const { type } = await params;
+  const name = (await currentUser()) ? (await hangar()).find((t) => t.code === type)?.name : undefined;
+  return { title: name ? `Type sheet: ${name}` : 'Type sheet' };
+}
 
 export default async function TypePage({ params }: { params: Promise<{ type: string }> }) {
   const user = await requireUser();

@@ -4,7 +4,7 @@ import { dateText, instantText, list, localText } from '@/core/format';
 import { VOIDABLE } from '@/domain/ledger';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { limitationText, versionWords } from '@/server/ledger/papers/entry-pdf';
 import { markLines } from '@/server/ledger/marks';
 import { entryTitle } from '@/server/ledger/titles';
@@ -15,7 +15,11 @@ import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { correctEntryAction, voidEntryAction } from '../../../actions';
 
-export const metadata: Metadata = { title: 'Entry' };
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
+  const user = await currentUser();
+  const line = user ? (await ledgerLines(user, { id: (await params).id }))[0] : undefined;
+  return { title: line ? `Entry ${line.seq}` : 'Entry' };
+}
 
 export default async function EntryPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await requireUser();

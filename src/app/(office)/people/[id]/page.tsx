@@ -3,9 +3,9 @@ import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { whatStays } from '@/server/people/commands/persons';
-import { personPage } from '@/server/people/queries/page';
+import { personName, personPage } from '@/server/people/queries/page';
 import { EraseForm } from '@/ui/people/forms';
 import { LadderDrawing } from '@/ui/people/ladder-drawing';
 import { WhatIf } from '@/ui/people/what-if';
@@ -20,7 +20,10 @@ import { Dates } from './dates';
 import { InstructorAndRoles } from './roles';
 import { Notes } from './notes';
 
-export const metadata: Metadata = { title: 'Person' };
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
+  const name = await personName(await currentUser(), (await params).id);
+  return { title: name ?? 'Person' };
+}
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
 
 export default async function PersonPage({

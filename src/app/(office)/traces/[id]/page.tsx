@@ -3,7 +3,7 @@ import { Link } from '@/ui/shared/link';
 import { runwayCorners } from '@/core/trace';
 import { dateText, list } from '@/core/format';
 import { LIMIT_NAME } from '@/domain/words';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { traceById } from '@/server/traces/queries/traces';
 import { Outranked, Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
@@ -12,7 +12,11 @@ import { Replay } from '@/ui/traces/replay';
 import { releaseExceedanceAction } from '../../../actions';
 import { checkoutPage } from '../../../checkout-page';
 
-export const metadata: Metadata = { title: 'Replay' };
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
+  const user = await currentUser();
+  const trace = user ? await traceById(user, (await params).id) : null;
+  return { title: trace ? `Replay: ${trace.pilotName}, lesson ${trace.lesson}` : 'Replay' };
+}
 const FORMATS = [
   ['gpx', 'GPX'],
   ['kml', 'KML'],

@@ -7,7 +7,7 @@ import type { House, Programme, ProgrammeItem, RulePack, Standard } from '@/doma
 import { NEED_WORDS, SUBJECTS } from '@/domain/assess-words';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { contentVersions } from '@/server/rules/queries/content';
 import { DifferenceList } from '@/ui/hangar/findings';
 import { AdoptForm } from '@/ui/people/adopt-form';
@@ -15,7 +15,17 @@ import { Panel, Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
 import { adoptContentAction } from '../../../../actions';
 
-export const metadata: Metadata = { title: 'Rules' };
+export async function generateMetadata({
+  params,
+}: {
+  params: Promise<{ kind: string; key: string }>;
+}): Promise<Metadata> {
+  const user = await currentUser();
+  const { kind, key } = await params;
+  const versions = user && may.seeEverybody(user) ? await contentVersions(kind, key) : [];
+  const name = (versions.find((v) => v.origin !== 'proposed')?.body as { name?: string } | undefined)?.name;
+  return { title: versions.length > 0 ? `Rules: ${name ?? key}` : 'Rules' };
+}
 
 export default async function RulePage({ params }: { params: Promise<{ kind: string; key: string }> }) {
   const user = await requireUser();

@@ -3,7 +3,7 @@ import { Link } from '@/ui/shared/link';
 import { TAPPED_AS, itemMeasures } from '@/core/trace';
 import { dateText } from '@/core/format';
 import { FORM_NAME } from '@/domain/airwork';
-import { denyUnless, requireUser } from '@/server/floor/auth/session';
+import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { traceById } from '@/server/traces/queries/traces';
 import { Title } from '@/ui/shared/parts';
 import { FlightStrip } from '@/ui/shared/strip';
@@ -11,7 +11,11 @@ import { Join } from '@/ui/traces/join';
 import { acceptMeasuresAction } from '../../../../actions';
 import { checkoutPage } from '../../../../checkout-page';
 
-export const metadata: Metadata = { title: 'Recording and taps' };
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
+  const user = await currentUser();
+  const trace = user ? await traceById(user, (await params).id) : null;
+  return { title: trace ? `Recording and taps: ${trace.pilotName}, lesson ${trace.lesson}` : 'Recording and taps' };
+}
 
 export default async function JoinPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await requireUser();
