@@ -27,7 +27,7 @@ import { SheetVersions } from '@/ui/hangar/versions';
 
 export async function generateMetadata({ params }: { params: Promise<{ type: string }> }): Promise<Metadata> {
   const { type } = await params;
-  const name = (await currentUser()) ? (await hangar()).find((t) => t.code === type)?.name : undefined;
+  const name = (await currentUser()) ? (await hangar()).find((t) => t.code === type)?.sheet.name : undefined;
   return { title: name ? `Type sheet: ${name}` : 'Type sheet' };
 }
 
