@@ -109,7 +109,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
             </Panel>
             <div className="grid" style={{ alignContent: 'start' }}>
               <Panel>
-                <div style={{ textAlign: 'center' }}>
+                <div className="scroll-x" style={{ textAlign: 'center' }}>
                   <Wheel
                     segments={items.map((i) => ({ progress: i.progress, met: i.met, label: i.item.id }))}
                     size={330}
