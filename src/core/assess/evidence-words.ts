@@ -132,7 +132,7 @@ export const HAVE_WORDS = {
   run: ({ count, attitude, asserted }: { count: number; attitude: string | null; asserted: number }) =>
     count === 0
       ? `no unassisted ${attitude ? `${say(attitude)} ` : ''}landing at the end of the record`
-      : `the last ${plural(count, `${attitude ? `${say(attitude)} ` : ''}landing`)} unassisted${assertedWords(asserted, count)}`,
+      : `the last ${count === 1 ? `${attitude ? `${say(attitude)} ` : ''}landing` : plural(count, `${attitude ? `${say(attitude)} ` : ''}landing`)} unassisted${assertedWords(asserted, count)}`,
   landings: ({ count, asked, asserted }: { count: number; asked: LandingsAsked; asserted: number }) =>
     `${landingsWords(count, asked)}${assertedWords(asserted, count)}`,
   'go-arounds': ({ sound, good }: { sound: number; good: number }) =>

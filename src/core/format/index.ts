@@ -148,7 +148,7 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
  * `11/24/2026`) only where one of the two numbers cannot be a month, or both are the same: otherwise it is not known
  * which is meant.
  * @returns the ISO date, or null for what is not a date of the years 1900 to 2199 or can be read in two ways
- * @example readDate('24 Nov 2026', 1, ['11/24/2026', '11/12/2026', '30 Feb 2026']) // '2026-11-24'
+ * @example readDate('24 Nov 2026') // '2026-11-24'
  */
 export function readDate(text: string): string | null {
   const t = text.trim().toLowerCase();

@@ -40,12 +40,11 @@ export function BriefView(props: Props) {
           Card
         </Link>
         {mayAcknowledge ? (
-          <Button variant="primary" onClick={() => void tap(() => props.acknowledge(props.briefId))} disabled={busy}>
-            {busy ? 'Sending' : 'I have read and understood this brief'}
-          </Button>
+          <a className="btn btn-outline-primary" href="#acknowledge">
+            Acknowledge at the end
+          </a>
         ) : null}
       </Title>
-      <Problems problems={problems} />
       {acknowledgedAt ? (
         <p className="note-good">
           Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.
@@ -57,9 +56,17 @@ export function BriefView(props: Props) {
         </p>
       ) : null}
       <div className="grid">
+        <SourceKey />
         <BriefPanels shown={{ ...props, result: props.result }} arranging={null} />
         <Outranked extra="Wind and mass are as saved." />
-        <SourceKey />
+        {mayAcknowledge ? (
+          <div id="acknowledge">
+            <Problems problems={problems} />
+            <Button variant="primary" onClick={() => void tap(() => props.acknowledge(props.briefId))} disabled={busy}>
+              {busy ? 'Sending' : 'I have read and understood this brief'}
+            </Button>
+          </div>
+        ) : null}
       </div>
     </>
   );

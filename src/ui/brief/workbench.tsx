@@ -215,6 +215,7 @@ export function BriefWorkbench(props: Props) {
         <p className="soft mb-0 small code-face">
           {station.forecast} <span style={{ fontFamily: 'var(--bs-body-font-family)' }}>(simulated station)</span>
         </p>
+        <SourceKey />
         <LiveEpoch value={epoch}>
           <BriefPanels
             shown={{ ...props, choices: live, result }}
@@ -226,7 +227,6 @@ export function BriefWorkbench(props: Props) {
           />
         </LiveEpoch>
         <Outranked extra="A verdict here is arithmetic on the limits shown, not a permission to fly." />
-        <SourceKey />
       </div>
     </form>
   );

@@ -1,6 +1,26 @@
 import { type ItemEvidence, type Observation, type RecordedLanding, haveWords, missingLine } from '@/core/assess';
 import { VerdictMark } from '../shared/verdict';
 
+/** What an item rests on, lesson by lesson: `lesson 3: landings 8, 10`. */
+function restsOn(
+  evidence: readonly string[],
+  landings: readonly RecordedLanding[],
+  observations: readonly Observation[],
+): string[] {
+  const lessons = new Map<number, number[]>();
+  for (const id of evidence) {
+    const landing = landings.find((l) => l.id === id);
+    const lesson = landing?.lesson ?? observations.find((o) => o.id === id)?.lesson;
+    if (lesson === undefined) continue;
+    lessons.set(lesson, [...(lessons.get(lesson) ?? []), ...(landing ? [landing.number] : [])]);
+  }
+  return [...lessons].map(([lesson, numbers]) =>
+    numbers.length === 0
+      ? `lesson ${lesson}`
+      : `lesson ${lesson}: ${numbers.length === 1 ? 'landing' : 'landings'} ${[...new Set(numbers)].join(', ')}`,
+  );
+}
+
 /** Programme items against their evidence: the mark, what there is, what is missing, and the landings it rests on. */
 export function ItemList({
   items,
@@ -11,12 +31,6 @@ export function ItemList({
   landings: readonly RecordedLanding[];
   observations: readonly Observation[];
 }) {
-  const name = (id: string): string => {
-    const landing = landings.find((l) => l.id === id);
-    if (landing) return `${landing.lesson}.${landing.number}`;
-    const seen = observations.find((o) => o.id === id);
-    return seen ? `lesson ${seen.lesson}` : '';
-  };
   const open = items.filter((i) => !i.met);
   const met = items.filter((i) => i.met);
   const group = (title: string, shown: readonly ItemEvidence[]) =>
@@ -25,7 +39,7 @@ export function ItemList({
         <h3 className="group">{title}</h3>
         <div role="list">
           {shown.map((entry) => (
-            <Item key={entry.item.id} entry={entry} rests={[...new Set(entry.evidence.map(name).filter(Boolean))]} />
+            <Item key={entry.item.id} entry={entry} rests={restsOn(entry.evidence, landings, observations)} />
           ))}
         </div>
       </>
@@ -54,7 +68,7 @@ function Item({ entry, rests }: { entry: ItemEvidence; rests: string[] }) {
         {missing.length > 0 ? <div className="need">{missingLine(missing)}</div> : null}
         <div className="soft small">
           {waived ? `Waived: ${waived}` : haveWords(have)}
-          {rests.length > 0 ? ` · ${rests.join(', ')}` : ''}
+          {rests.length > 0 ? ` · ${rests.join('; ')}` : ''}
         </div>
       </div>
     </div>

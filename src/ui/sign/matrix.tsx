@@ -55,6 +55,17 @@ export function Matrix({
     setOpen((o) => (o?.id === id && o.lesson === lesson ? null : { id, lesson }));
   return (
     <div className="scroll-x">
+      <p className="soft small mb-2">
+        In a lesson&rsquo;s column, 2/3: two of three records support the item; touch it to read them.{' '}
+        {[
+          rows.some((r) => r.legal) ? 'Law: required by the regulation, cannot be overridden.' : '',
+          rows.some((r) => r.safety) ? 'Safety: cannot be overridden before something of it was seen.' : '',
+          rows.some((r) => r.house) ? 'School: asked by school rules.' : '',
+          rows.some((r) => r.confirm) ? 'Confirm: check the current text.' : '',
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </p>
       <table className="plain matrix">
         <caption className="visually-hidden">Items of the programme, and in which lesson each was shown</caption>
         <thead>
@@ -138,9 +149,7 @@ export function Matrix({
                           <li key={x.id}>
                             {x.supports ? <strong>counts</strong> : <span className="soft">does not count</span>}:{' '}
                             {x.kind === 'landing' ? (
-                              <Link href={`${base}/debrief?lesson=${x.lesson}`}>
-                                {x.lesson}.{x.number}
-                              </Link>
+                              <Link href={`${base}/debrief?lesson=${x.lesson}`}>landing {x.number}</Link>
                             ) : null}{' '}
                             {x.words}
                           </li>

@@ -186,7 +186,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
                             {body.landings.map((l) => (
                               <tr key={l.id}>
                                 <td className="mono">
-                                  {l.lesson}.{l.number}
+                                  lesson {l.lesson}, landing {l.number}
                                 </td>
                                 <td>{dateText(l.date)}</td>
                                 <td>
