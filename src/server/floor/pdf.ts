@@ -1,8 +1,6 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import fontkit from '@pdf-lib/fontkit';
-import { decompress } from 'wawoff2';
-import { PDFDocument, type PDFFont, type PDFPage, type RGB, rgb } from 'pdf-lib';
+import { PDFDocument, type PDFPage, type RGB, rgb } from 'pdf-lib';
+import { Face } from './pdf-face';
 
 /** Paper, pen and the shipped fonts for everything Jeito prints. Points; black on white reads at arm's length. */
 export const A4 = { w: 595.28, h: 841.89 };
@@ -12,35 +10,22 @@ export const SLATE = rgb(0.333, 0.392, 0.435);
 export const BLACK = rgb(0, 0, 0);
 
 export interface Fonts {
-  regular: PDFFont;
-  bold: PDFFont;
-  mono: PDFFont;
-  monoBold: PDFFont;
-}
-/**
- * The shipped web fonts as TrueType: a PDF cannot hold WOFF2 (viewers show nothing), so each is unpacked once per
- * process. Copied, because what the unpacker hands out lies in memory it uses again.
- */
-const unpacked = new Map<string, Promise<Uint8Array>>();
-function font(pkg: string, name: string): Promise<Uint8Array> {
-  const known =
-    unpacked.get(name) ??
-    decompress(readFileSync(path.join(process.cwd(), 'node_modules/@fontsource', pkg, 'files', name))).then((view) =>
-      Uint8Array.from(view),
-    );
-  unpacked.set(name, known);
-  return known;
+  regular: Face;
+  bold: Face;
+  mono: Face;
+  monoBold: Face;
 }
 
-export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocument; fonts: Fonts }> {
+/** A paper and its type; `said` is what will be written on it, so that the fonts it needs come along and no others. */
+export async function newPdf(title: string, at: string, said: unknown): Promise<{ pdf: PDFDocument; fonts: Fonts }> {
   const pdf = await PDFDocument.create();
   pdf.registerFontkit(fontkit);
-  const embed = async (pkg: string, name: string) => pdf.embedFont(await font(pkg, name), { subset: true });
+  const text = `${title}${JSON.stringify(said)}()`;
   const fonts: Fonts = {
-    regular: await embed('b612', 'b612-latin-400-normal.woff2'),
-    bold: await embed('b612', 'b612-latin-700-normal.woff2'),
-    mono: await embed('b612-mono', 'b612-mono-latin-400-normal.woff2'),
-    monoBold: await embed('b612-mono', 'b612-mono-latin-700-normal.woff2'),
+    regular: await Face.of(pdf, ['b612', 'b612-latin'], 400, text),
+    bold: await Face.of(pdf, ['b612', 'b612-latin'], 700, text),
+    mono: await Face.of(pdf, ['b612-mono', 'b612-mono-latin'], 400, text),
+    monoBold: await Face.of(pdf, ['b612-mono', 'b612-mono-latin'], 700, text),
   };
   pdf.setTitle(title);
   pdf.setCreator('Jeito');
@@ -50,7 +35,7 @@ export async function newPdf(title: string, at: string): Promise<{ pdf: PDFDocum
 }
 
 export interface Style {
-  font?: PDFFont;
+  font?: Face;
   size?: number;
   gap?: number;
   color?: RGB;
@@ -91,7 +76,7 @@ export class Pen {
     });
   }
   text(text: string, x: number, { font: face = this.fonts.regular, size = 10, color = INK }: Style = {}): void {
-    this.page.drawText(text.replaceAll('\u00a0', ' '), { x: this.margin + x, y: this.y, size, font: face, color });
+    face.draw(this.page, text, { x: this.margin + x, y: this.y, size, color });
   }
   line(
     text: string,
@@ -100,13 +85,13 @@ export class Pen {
     for (const part of wrap(text.replaceAll('\u00a0', ' '), face, size, this.width - indent - right)) {
       if (this.y - size < this.margin) this.newPage();
       this.y -= size * 1.25;
-      this.page.drawText(part, { x: this.margin + indent, y: this.y, size, font: face, color });
+      face.draw(this.page, part, { x: this.margin + indent, y: this.y, size, color });
     }
     this.y -= gap;
   }
 }
 
-export function wrap(text: string, face: PDFFont, size: number, width: number): string[] {
+export function wrap(text: string, face: Face, size: number, width: number): string[] {
   const lines: string[] = [];
   let now = '';
   for (const word of text.split(' ')) {

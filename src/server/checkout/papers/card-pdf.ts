@@ -18,7 +18,7 @@ export async function cardPdf(card: Card, savedAt: string): Promise<Uint8Array> 
 }
 
 async function drawCard(card: Card, savedAt: string, k: number) {
-  const { pdf, fonts } = await newPdf(`${card.title}, ${card.line}`, savedAt);
+  const { pdf, fonts } = await newPdf(`${card.title}, ${card.line}`, savedAt, card);
   const pen = new Pen(pdf, fonts, A5, 24 * k);
   const black = { color: BLACK };
   const head = (side: string) => {
@@ -97,14 +97,8 @@ function pictures(pen: Pen, { pictures: strip }: Card): void {
         );
     page.pushOperators(popGraphicsState());
     page.drawRectangle({ x: left, y: top - h, width: w, height: h, borderColor: BLACK, borderWidth: 0.6 });
-    page.drawText(p.title, { x: left, y: top - h - 9, size: 8, font: pen.fonts.bold, color: BLACK });
-    page.drawText(p.line.replaceAll('\u00a0', ' '), {
-      x: left,
-      y: top - h - 18,
-      size: 7,
-      font: pen.fonts.regular,
-      color: BLACK,
-    });
+    pen.fonts.bold.draw(page, p.title, { x: left, y: top - h - 9, size: 8, color: BLACK });
+    pen.fonts.regular.draw(page, p.line, { x: left, y: top - h - 18, size: 7, color: BLACK });
   });
   pen.space(h + 24);
 }

@@ -18,7 +18,7 @@ export interface PrintedDebrief {
 /** A debrief on paper, from its snapshot: what the pilot acknowledged is what is printed. */
 export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
   const s = d.snapshot;
-  const { pdf, fonts } = await newPdf(`Debrief, ${s.pilot}, lesson ${s.lesson}`, d.createdAt);
+  const { pdf, fonts } = await newPdf(`Debrief, ${s.pilot}, lesson ${s.lesson}`, d.createdAt, d);
   const pen = new Pen(pdf, fonts, A4, 50);
   const head = (text: string) => {
     pen.space(6);

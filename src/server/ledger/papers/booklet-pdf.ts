@@ -22,7 +22,7 @@ export interface Booklet extends Pick<CheckoutRecord, 'head' | 'items' | 'landin
 /** The whole checkout as a booklet: what was asked, what was shown lesson by lesson, what stands in the ledger. */
 export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   const { head, items, landings, sorties, evidence, names, today, entries, lines } = of;
-  const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`);
+  const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`, of);
   const pen = new Pen(pdf, fonts, A4, 48);
   const title = (text: string) => {
     pen.space(8);

@@ -33,7 +33,10 @@ export function signedEntry(entry: LedgerRow): {
  * the signed text attached.
  */
 export async function entryPdf(line: LedgerLine, entry: LedgerRow, origin: string): Promise<Uint8Array> {
-  const { pdf, fonts } = await newPdf(`${entryTitle(line.kind)} ${entry.seq}: ${line.pilotName}`, entry.signedAt);
+  const { pdf, fonts } = await newPdf(`${entryTitle(line.kind)} ${entry.seq}: ${line.pilotName}`, entry.signedAt, [
+    line,
+    entry,
+  ]);
   const { bold, mono } = fonts;
   const pen = new Pen(pdf, fonts, A4, 48);
   const { body, later } = line;
