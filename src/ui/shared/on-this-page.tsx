@@ -2,11 +2,23 @@
 import { useEffect, useState } from 'react';
 import { goToHead, sectionHeads } from './sections';
 
+/** As in the style sheet. */
+const ROOM_BESIDE = '(min-width: 1540px)';
+
 /** The way into a long page: its sections by name, beside it where there is room, folded above it elsewhere. */
 export function OnThisPage() {
   const [names, setNames] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
+  const [beside, setBeside] = useState(false);
   useEffect(() => {
+    const room = window.matchMedia(ROOM_BESIDE);
+    const ask = () => setBeside(room.matches);
+    ask();
+    room.addEventListener('change', ask);
+    return () => room.removeEventListener('change', ask);
+  }, []);
+  useEffect(() => {
+    if (!open && !beside) return setNames([]);
     const look = () => {
       const now = sectionHeads().map((h) => h.textContent ?? '');
       setNames((before) => (before.join('\n') === now.join('\n') ? before : now));
@@ -24,7 +36,7 @@ export function OnThisPage() {
       cancelAnimationFrame(frame);
       changed.disconnect();
     };
-  }, []);
+  }, [open, beside]);
   return (
     <nav aria-label="On this page" className="on-page" data-open={open}>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
