@@ -1,3 +1,4 @@
+import { PDFDocument } from 'pdf-lib';
 import { as, checkoutOf, expect, go, hydrated, test } from './help';
 
 test.use({ spec: 'brief' });
@@ -62,4 +63,43 @@ test('an old wind gives no verdict, a wind heard now does', async ({ browser, ba
   await page.getByLabel('Runway', { exact: true }).selectOption('29');
   await expect(page.getByRole('region', { name: 'Runway and wind' }).getByText(/^Maximum flap/)).toBeVisible();
   await context.close();
+});
+
+test('a first brief takes the runway the wind asks for until one is chosen; the card prints as two A5 sides', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  await go(page, `${await checkoutOf(page, 'Gaspar Ribeira Alta')}/brief`);
+  const runway = page.getByLabel('Runway', { exact: true });
+  await page.getByLabel('METAR').fill('ZPAV 241425Z 29012KT CAVOK 18/07 Q1016');
+  await expect(runway).toHaveValue('29');
+  await page.getByLabel('METAR').fill('ZPAV 241425Z 22012KT CAVOK 18/07 Q1016');
+  await expect(runway).toHaveValue('22');
+  await runway.selectOption('04');
+  await page.getByLabel('METAR').fill('ZPAV 241425Z 29012KT CAVOK 18/07 Q1016');
+  await expect(page.getByText(/best today/).first()).toBeAttached();
+  await expect(runway).toHaveValue('04');
+  await context.close();
+  const desk = await browser.newContext({ baseURL });
+  const helena = await as(desk, 'helena');
+  for (const pilot of ['Duarte Sá Nogal', 'Clara Moita Reis']) {
+    await go(helena, `${await checkoutOf(helena, pilot)}/brief`);
+    await helena.getByRole('link', { name: 'Card' }).click();
+    await helena.getByRole('article', { name: 'Card, back' }).waitFor();
+    await helena.evaluate(() => document.fonts.ready.then(() => undefined));
+    const sides = await PDFDocument.load(await helena.pdf({ preferCSSPageSize: true }));
+    const mm = sides.getPages().map((p) => [p.getWidth(), p.getHeight()].map((pt) => Math.round((pt * 25.4) / 72)));
+    expect(mm, pilot).toEqual([
+      [148, 210],
+      [148, 210],
+    ]);
+    // Nothing written is cut off at the foot of a side.
+    const cut = await helena
+      .locator('.a5')
+      .evaluateAll((all) => all.filter((e) => e.scrollHeight > e.clientHeight + 1).length);
+    expect(cut, pilot).toBe(0);
+  }
+  await desk.close();
 });

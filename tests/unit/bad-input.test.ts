@@ -519,7 +519,7 @@ const INNER: readonly string[] = [
     'carriedFocus',
   ],
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
-  ...['readTally', 'dateText', 'readDate', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
+  ...['readTally', 'dateText', 'typedDate', 'instantText', 'list', 'localDate', 'localText', 'plural', 'fieldName', 'fieldUnit'],
   ...[
     'pathWords',
     'plain',

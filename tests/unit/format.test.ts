@@ -4,7 +4,7 @@ import {
   ageText,
   crosswindWords,
   dateText,
-  readDate,
+  typedDate,
   direction,
   fixed,
   headwindWords,
@@ -97,13 +97,13 @@ describe('a date as it is typed', () => {
           `${Number(d)} ${month} ${y}`,
           `${month} ${Number(d)}, ${y}`,
         ];
-        expect(forms.map(readDate)).toEqual(forms.map(() => iso));
-        const strokes = [readDate(`${d}/${m}/${y}`), readDate(`${m}/${d}/${y}`)];
+        expect(forms.map(typedDate)).toEqual(forms.map(() => iso));
+        const strokes = [typedDate(`${d}/${m}/${y}`), typedDate(`${m}/${d}/${y}`)];
         expect(strokes).toEqual(Number(d) > 12 || d === m ? [iso, iso] : [null, null]);
       }),
     );
     expect(
-      ['30 Feb 2026', '29 Feb 2028', '0 Jan 2026', '24 Nov 26', 'tomorrow', '', '2026-13-01'].map(readDate),
+      ['30 Feb 2026', '29 Feb 2028', '0 Jan 2026', '24 Nov 26', 'tomorrow', '', '2026-13-01'].map(typedDate),
     ).toEqual([null, '2028-02-29', null, null, null, null, null]);
   });
 });

@@ -147,6 +147,8 @@ export interface BriefResult {
   windMagneticDeg: number | null;
   windTrueDeg: number | null;
   chosenEnd: string | null;
+  /** The limit of the flight manual, or else the school's; older snapshots do not have it. */
+  tailwindLimit?: { kt: number; of: 'sheet' | 'house' };
   runways: RunwayWind[];
   limits: CrosswindLimit[];
   crosswind: CrosswindVerdict;
@@ -287,6 +289,9 @@ export function computeBrief(choices: BriefChoices, context: BriefContext): Brie
     windAgeMin,
     ...windDirections(wind, aerodrome.variationDeg),
     chosenEnd,
+    tailwindLimit: sheet.crosswind.tailwindLimitKt
+      ? { kt: sheet.crosswind.tailwindLimitKt.value, of: 'sheet' }
+      : { kt: house.tailwindLimitKt, of: 'house' },
     runways,
     limits,
     crosswind,

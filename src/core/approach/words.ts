@@ -68,13 +68,24 @@ export function crosswindSentences(
   else if (crosswind.gustVerdict === 'outside') parts.push('the gusts pass a limit');
   else if (crosswind.meanVerdict === 'edge' || crosswind.gustVerdict === 'edge')
     parts.push(crosswind.aboveDemonstrated ? 'above the demonstrated value' : 'close to the limit');
+  // The first thing to know of a runway that is the wrong way round.
   if (crosswind.tailwindVerdict && crosswind.tailwindVerdict !== 'within')
-    parts.push(`tailwind ${crosswind.tailwindVerdict === 'outside' ? 'beyond' : 'near'} its limit`);
+    parts.unshift(tailwindPart(result, used, crosswind.tailwindVerdict === 'outside'));
   if (crosswind.gustSpreadVerdict === 'outside') parts.push('the gust spread is beyond the school limit');
   const why = parts.length > 0 ? `: ${parts.join('; ')}` : '';
   const word = say(crosswind.verdict ?? 'not-seen');
   const step = crosswind.abovePilotStep ? ` Above ${pilotFirstName}\u2019s personal limit; your limit governs.` : '';
   return { lead, verdict: `${word.charAt(0).toUpperCase()}${word.slice(1)}${why}. The ${governs}.${step}` };
+}
+
+/** A tailwind at or beyond its limit, with both and whose limit it is. */
+function tailwindPart(result: BriefResult, used: BriefResult['runways'][number], beyond: boolean): string {
+  const where = beyond ? 'beyond' : 'near';
+  const limit = result.tailwindLimit;
+  if (!limit) return `tailwind ${where} its limit`;
+  const [limitText = '', mean = '', inGusts = ''] = besideLimit(limit.kt, used.tailwindKt, used.gustTailwindKt ?? 0);
+  const gust = (used.gustTailwindKt ?? 0) > used.tailwindKt ? `, ${inGusts} in gusts` : '';
+  return `tailwind ${mean} kt${gust}, ${where} the ${limit.of === 'sheet' ? 'flight manual\u2019s' : 'school\u2019s'} tailwind limit of ${limitText} kt`;
 }
 
 /**

@@ -148,9 +148,9 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
  * `11/24/2026`) only where one of the two numbers cannot be a month, or both are the same: otherwise it is not known
  * which is meant.
  * @returns the ISO date, or null for what is not a date of the years 1900 to 2199 or can be read in two ways
- * @example readDate('24 Nov 2026') // '2026-11-24'
+ * @example typedDate('24 Nov 2026') // '2026-11-24'
  */
-export function readDate(text: string): string | null {
+export function typedDate(text: string): string | null {
   const t = text.trim().toLowerCase();
   const real = (year: string, month: number, day: number): string | null => {
     const date = new Date(Date.UTC(Number(year), month - 1, day));

@@ -1,4 +1,5 @@
 import type { Card } from '@/core/approach';
+import { CardSide } from './card-side';
 import { SightDrawing } from '../lab/sight-drawing';
 
 /** One A5 card, both sides, black on white: the same strings as the PDF. */
@@ -14,7 +15,7 @@ export function KneeboardCard({ card }: { card: Card }) {
   );
   return (
     <div className="cards">
-      <article className="a5" aria-label="Card, front">
+      <CardSide label="Card, front">
         {head('front')}
         {card.warnings.length > 0 ? (
           <ul className="warn">
@@ -56,8 +57,8 @@ export function KneeboardCard({ card }: { card: Card }) {
             ))}
           </section>
         ))}
-      </article>
-      <article className="a5" aria-label="Card, back">
+      </CardSide>
+      <CardSide label="Card, back">
         {head('back')}
         {card.back.map((s) => (
           <section key={s.title}>
@@ -116,7 +117,7 @@ export function KneeboardCard({ card }: { card: Card }) {
           ))}
         </dl>
         <p className="rev">{card.caution}</p>
-      </article>
+      </CardSide>
     </div>
   );
 }

@@ -7,6 +7,8 @@ import { type WindFields, windToFields } from './wind-entry';
 export interface BriefValues extends WindFields {
   flownOn: string;
   runwayEnd: string;
+  /** Chosen by hand or saved: it no longer follows the wind. */
+  runwayByHand: boolean;
   maxFlap: string;
   fuelL: number;
   pilotKg: number;
@@ -61,13 +63,14 @@ export function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): ReportAir
 }
 
 /** The fields a brief opens with; what its report says itself is left to the report. */
-export function valuesOf(choices: BriefChoices): BriefValues {
+export function valuesOf(choices: BriefChoices, saved: boolean): BriefValues {
   const fields = windToFields(choices.wind);
   const fromReport = reportAir(fields);
   const { second } = choices;
   return {
     ...choices,
     ...fields,
+    runwayByHand: saved,
     maxFlap: text(choices.maxFlapDeg),
     instructorLimit: text(choices.instructorLimitKt),
     qnh: choices.qnhHpa === fromReport.qnhHpa ? '' : text(choices.qnhHpa),

@@ -2,7 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { Link } from '../shared/link';
-import { useMemo, useState, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
 import { computeBrief } from '@/core/approach';
@@ -58,7 +58,7 @@ export function BriefWorkbench(props: Props) {
   const now = useServerNow(props.serverNow);
   // What this page was opened on; after somebody else’s brief was shown, theirs.
   const base = useRef(saved?.briefId ?? null);
-  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices) });
+  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null) });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
@@ -100,6 +100,15 @@ export function BriefWorkbench(props: Props) {
       now,
     ],
   );
+  // Until it is chosen the runway is the best of the day; from land to water and back goes nobody but the instructor.
+  const surfaceOf = (end: string | null) => result.runways.find((r) => r.ident === end)?.surface === 'water';
+  const best =
+    result.chosenEnd !== null && surfaceOf(result.chosenEnd) === surfaceOf(v.runwayEnd)
+      ? result.chosenEnd
+      : v.runwayEnd;
+  useEffect(() => {
+    if (!v.runwayByHand && best !== v.runwayEnd) form.setValue('runwayEnd', best);
+  }, [best, form, v.runwayByHand, v.runwayEnd]);
   const epoch = useEpoch(key);
   const windMessage = (path: keyof WindFields) =>
     wind.problem?.path === path ? { message: wind.problem.message } : undefined;
@@ -174,7 +183,7 @@ export function BriefWorkbench(props: Props) {
           <div className="brief-form">
             <WindFieldset air={air} errors={errors} form={form} station={station} v={v} windMessage={windMessage} />
             <Field label="Runway" id="runwayEnd" error={errors.runwayEnd}>
-              <select {...form.register('runwayEnd')}>
+              <select {...form.register('runwayEnd', { onChange: () => form.setValue('runwayByHand', true) })}>
                 {result.runways.map((r) => (
                   <option key={r.ident} value={r.ident}>
                     {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', best today' : ''}

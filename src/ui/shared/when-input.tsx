@@ -1,7 +1,7 @@
 'use client';
 import { CalendarDays } from 'lucide-react';
 import { type Ref, useEffect, useImperativeHandle, useRef, useState } from 'react';
-import { dateText, readDate } from '@/core/format';
+import { dateText, typedDate } from '@/core/format';
 import { addDays } from '@/core/recency';
 import { minutesText, readClock } from '@/core/schedule';
 
@@ -38,9 +38,9 @@ interface Kind {
 }
 const ISO = /^\d{4}-\d{2}-\d{2}$/;
 const DATE: Kind = {
-  read: (t) => readDate(t) ?? t.trim(),
-  show: (v) => (ISO.test(v) && readDate(v) ? dateText(v) : v),
-  step: (v, by) => (ISO.test(v) && readDate(v) ? addDays(v, by) : v),
+  read: (t) => typedDate(t) ?? t.trim(),
+  show: (v) => (ISO.test(v) && typedDate(v) ? dateText(v) : v),
+  step: (v, by) => (ISO.test(v) && typedDate(v) ? addDays(v, by) : v),
   hint: '24 Nov 2026',
 };
 const clock = (t: string): string => {

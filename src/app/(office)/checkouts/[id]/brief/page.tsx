@@ -1,3 +1,4 @@
+import { localToday } from '@/server/rules/today';
 import { isNight } from '@/core/sun';
 import { nextBookingOf } from '@/server/schedule/queries/bookings';
 import { usableEnds } from '@/core/approach';
@@ -103,7 +104,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
   const booked = await nextBookingOf(head.id, now);
   const fresh: BriefChoices = {
-    flownOn: now.slice(0, 10),
+    flownOn: await localToday(),
     runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '',
     wind: null,
     maxFlapDeg: null,
