@@ -146,6 +146,14 @@ test('flights A and B taken along, the field gone: B opens as B, what was not ta
   await cold.goto(`${server.url}/fly`);
   const here = cold.getByRole('list', { name: 'Flights on this device' }).getByRole('link');
   await expect(here).toHaveCount(2);
+  const others = await context.newPage();
+  for (const path of ['/board', '/schedule?day=2026-11-25', '/ledger', '/people/pilot-ines']) {
+    await others.goto(`${server.url}${path}`);
+    await expect(others.getByRole('heading', { name: 'No network' }), path).toBeVisible();
+    expect(new URL(others.url()).pathname).toBe(path.split('?')[0]);
+  }
+  await others.getByRole('link', { name: 'Flights on this device' }).click();
+  await expect(others.getByRole('list', { name: 'Flights on this device' })).toBeVisible();
   expect((await here.allInnerTexts()).map((t) => t.split(',')[0]).sort()).toEqual([
     'Duarte Sá Nogal',
     'Tomé Arruda Lis',
@@ -182,6 +190,21 @@ test('a full device says so, keeps what is on the screen, and records again when
   await tap(full, 'Who flew the landing', /^unassisted/);
   await expect(full.getByText(/Landing 1 saved on this device/)).toBeVisible();
   await expect(full.getByText(/^1 on this device, 1 sent/)).toBeVisible({ timeout: 20_000 });
+  await context.close();
+  await close();
+});
+
+test('a device that was never prepared says without the network what works and what waits', async () => {
+  test.setTimeout(120_000);
+  const { server, device, close } = await field();
+  const context = await device();
+  const page = await signedIn(context);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await server.kill();
+  await page.goto(`${server.url}/ledger`);
+  await expect(page.getByRole('heading', { name: 'No network' })).toBeVisible();
+  await page.getByRole('link', { name: 'Flights on this device' }).click();
+  await expect(page.getByText(/No flight|nothing/i).first()).toBeVisible();
   await context.close();
   await close();
 });

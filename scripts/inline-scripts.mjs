@@ -11,8 +11,9 @@ const inlineOf = (file) =>
   [...readFileSync(file, 'utf8').matchAll(/<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g)].map(([, text]) => text);
 
 const folder = '.next/server/app';
-const shell = inlineOf(`${folder}/fly.html`);
-const others = readdirSync(folder).filter((f) => f.endsWith('.html') && f !== 'fly.html');
+const KEPT = ['fly.html', 'offline.html'];
+const shell = [...new Set(KEPT.flatMap((f) => inlineOf(`${folder}/${f}`)))];
+const others = readdirSync(folder).filter((f) => f.endsWith('.html') && !KEPT.includes(f));
 const all = new Set(others.flatMap((f) => inlineOf(`${folder}/${f}`)));
 if (existsSync('.next/server/pages'))
   for (const f of readdirSync('.next/server/pages').filter((n) => n.endsWith('.html')))

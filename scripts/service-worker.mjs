@@ -1,7 +1,7 @@
 /**
  * After a build: writes public/sw.js, which keeps the cockpit shell on the device. Cached are the one static page /fly,
- * every chunk it can ask for (its own, and those its lazy parts name, all the way down), fonts and icons; never other
- * HTML, never an answer of the API.
+ * every chunk it can ask for (its own, and those its lazy parts name, all the way down), fonts and icons, and the page that
+ * stands for all others without the network; never other HTML, never an answer of the API.
  */
 import './lib/help.mjs';
 import { createHash } from 'node:crypto';
@@ -10,6 +10,7 @@ import path from 'node:path';
 import { generateSW } from 'workbox-build';
 
 const shell = readFileSync('.next/server/app/fly.html', 'utf8');
+const offline = readFileSync('.next/server/app/offline.html', 'utf8');
 const wanted = new Set();
 const read = (text, from) => {
   for (const [, name] of text.matchAll(/((?:static\/)?(?:chunks|media)\/[\w.~-]+\.(?:js|css|woff2))/g))
@@ -23,10 +24,11 @@ function add(file) {
   if (!file.endsWith('.woff2')) read(readFileSync(path.join('.next', file), 'utf8'), file);
 }
 read(shell, 'static/chunks/x');
+read(offline, 'static/chunks/x');
 if (wanted.size < 5)
   throw new Error('the cockpit shell names fewer chunks than it can run with: look at .next/server/app/fly.html');
 
-const revision = createHash('sha256').update(shell).digest('hex').slice(0, 16);
+const revisionOf = (text) => createHash('sha256').update(text).digest('hex').slice(0, 16);
 const { count, size, warnings } = await generateSW({
   globDirectory: '.next',
   globPatterns: [...wanted],
@@ -34,17 +36,23 @@ const { count, size, warnings } = await generateSW({
   dontCacheBustURLsMatching: /\/_next\/static\//,
   maximumFileSizeToCacheInBytes: 8_000_000,
   additionalManifestEntries: [
-    { url: '/fly', revision },
+    { url: '/fly', revision: revisionOf(shell) },
+    { url: '/offline', revision: revisionOf(offline) },
     ...['/icon-192.png', '/icon-512.png'].map((url) => ({
       url,
-      revision: createHash('sha256')
-        .update(readFileSync(`public${url}`))
-        .digest('hex')
-        .slice(0, 16),
+      revision: revisionOf(readFileSync(`public${url}`)),
     })),
   ],
   navigateFallback: '/fly',
   navigateFallbackAllowlist: [/^\/fly(\?|$)/],
+  // Any other page comes from the server; where that cannot be reached, from here.
+  runtimeCaching: [
+    {
+      urlPattern: ({ request }) => request.mode === 'navigate',
+      handler: 'NetworkOnly',
+      options: { precacheFallback: { fallbackURL: '/offline' } },
+    },
+  ],
   ignoreURLParametersMatching: [],
   // A flight in progress keeps the version it began with: a new one takes over when the last page is closed.
   skipWaiting: false,

@@ -4,9 +4,12 @@ import { addressOf } from '@/server/door/address';
 import { PAGE_HEADER } from '@/server/floor/auth/page-header';
 import { HSTS, pagePolicy } from '@/server/door/headers';
 
+/** Pages made at the build and kept on the device. */
+const FIXED = ['/fly', '/offline'];
+
 /**
- * What a page may load and run. Rendered pages get a nonce of their own with each answer; the cockpit's shell is one static
- * file and gets the hashes of what stands in it. Runs on pages alone: on the routes of the interface bodies are long, and a
+ * What a page may load and run. Rendered pages get a nonce of their own with each answer; the cockpit's shell and the page
+ * without a network are static files and get the hashes of what stands in it. Runs on pages alone: on the routes of the interface bodies are long, and a
  * proxy in front of them would hold them whole.
  */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
@@ -18,7 +21,7 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
         headers: { 'retry-after': String(wait) },
       });
   }
-  const fixed = request.nextUrl.pathname === '/fly';
+  const fixed = FIXED.includes(request.nextUrl.pathname);
   const nonce = fixed ? null : Buffer.from(crypto.getRandomValues(new Uint8Array(18))).toString('base64');
   const policy = pagePolicy(nonce);
   const headers = new Headers(request.headers);

@@ -14,6 +14,15 @@ export function OutboxNote({ account }: { account: { id: string; name: string } 
   useEffect(() => {
     localStorage.setItem('jeito-account', JSON.stringify({ id: account.id, name: account.name }));
   }, [account.id, account.name]);
+  // The page that stands for all others without a network is kept on every device, prepared for a flight or not.
+  useEffect(() => {
+    if (process.env.NODE_ENV !== 'production' || !window.isSecureContext || !('serviceWorker' in navigator)) return;
+    const later = setTimeout(
+      () => void navigator.serviceWorker.register('/sw.js', { scope: '/' }).catch(() => {}),
+      3000,
+    );
+    return () => clearTimeout(later);
+  }, []);
   useEffect(() => {
     let here = true;
     const send = async () => {
