@@ -77,7 +77,6 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
     'to 10 Dec 2026, 16 days',
   );
   await page.getByLabel('On the day').fill('2026-12-11');
-  await page.getByRole('button', { name: 'Apply', exact: true }).click();
   await page.waitForURL('**on=2026-12-11');
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText('ended 10 Dec 2026');
   const note = page.getByRole('form', { name: 'Note' });

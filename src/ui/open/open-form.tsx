@@ -12,6 +12,7 @@ import type { PersonDate } from '@/core/recency';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, type PackId, say } from '@/domain/words';
 import { Field } from '../shared/field';
+import { Picker } from '../shared/picker';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Panel, Problems, Title } from '../shared/parts';
@@ -118,35 +119,30 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       <Title
         title="Open a checkout"
         line="Choose pilot, aeroplane and rules. Requirements are worked out from the type sheet."
-      >
-        <Button type="submit" variant="primary" disabled={f.busy}>
-          {f.busy ? 'Opening' : 'Open and brief'}
-        </Button>
-      </Title>
-      <Problems problems={f.problems} title="Not opened" />
+      ></Title>
       <div className="grid g-1-1">
         <Panel title="Pilot and aeroplane">
           <div className="d-grid gap-3">
             <Field label="Pilot" id="pilotId" error={error('pilotId')}>
-              <select {...register('pilotId')}>
-                <option value="">Choose</option>
-                {pilots.map((p) => (
-                  <option key={p.id} value={p.id}>
-                    {p.name}
-                  </option>
-                ))}
-              </select>
+              <Picker
+                {...register('pilotId')}
+                empty="Choose"
+                options={pilots.map((p) => ({ value: p.id, label: p.name }))}
+              />
             </Field>
             <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
-              <select {...register('airframeId')}>
-                <option value="">Choose</option>
-                {airframes.map((a) => (
-                  <option key={a.id} value={a.id}>
-                    {a.registration} · {a.typeName}
-                    {a.modifications.length > 0 ? ` · ${list(a.modifications)}` : ''}
-                  </option>
-                ))}
-              </select>
+              <Picker
+                {...register('airframeId')}
+                empty="Choose"
+                options={airframes.map((a) => ({
+                  value: a.id,
+                  label: [
+                    a.registration,
+                    a.typeName,
+                    ...(a.modifications.length > 0 ? [list(a.modifications)] : []),
+                  ].join(' · '),
+                }))}
+              />
             </Field>
             <Field label="Rules" id="pack" error={error('pack')}>
               <select {...register('pack')}>
@@ -303,6 +299,12 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
             </div>
           )}
         </Panel>
+      </div>
+      <div className="mt-3">
+        <Problems problems={f.problems} title="Not opened" />
+        <Button type="submit" variant="primary" disabled={f.busy}>
+          {f.busy ? 'Opening' : 'Open and brief'}
+        </Button>
       </div>
     </form>
   );

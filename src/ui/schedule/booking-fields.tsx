@@ -3,6 +3,7 @@ import { list } from '@/core/format';
 import { BOOKING_KINDS, BOOKING_NAME, type BookingKind } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
+import { Picker } from '../shared/picker';
 import { DateInput, TimeInput } from '../shared/when-input';
 import type { BookingValues } from './booking-values';
 import type { FormFacts } from './form-facts';
@@ -37,25 +38,22 @@ export function BookingFields({
       </Field>
       {kind === 'lesson' ? (
         <Field label="Checkout" id="checkoutId" error={error('checkoutId')}>
-          <select {...register('checkoutId')}>
-            <option value="">Choose</option>
-            {facts.checkouts.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.pilotName}, {c.registration}, {list(c.goals.map(say))}
-              </option>
-            ))}
-          </select>
+          <Picker
+            {...register('checkoutId')}
+            empty="Choose"
+            options={facts.checkouts.map((c) => ({
+              value: c.id,
+              label: `${c.pilotName}, ${c.registration}, ${list(c.goals.map(say))}`,
+            }))}
+          />
         </Field>
       ) : (
         <Field label="Pilot" id="pilotId" error={error('pilotId')}>
-          <select {...register('pilotId')}>
-            <option value="">Choose</option>
-            {pilots.map((x) => (
-              <option key={x.key} value={x.pilotId ?? ''}>
-                {x.name}
-              </option>
-            ))}
-          </select>
+          <Picker
+            {...register('pilotId')}
+            empty="Choose"
+            options={pilots.map((x) => ({ value: x.pilotId ?? '', label: x.name }))}
+          />
         </Field>
       )}
       {kind === 'lesson' || kind === 'other' ? (
@@ -73,15 +71,14 @@ export function BookingFields({
         </Field>
       ) : null}
       <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
-        <select {...register('airframeId')}>
-          <option value="">{nobody}</option>
-          {facts.airframes.map((a) => (
-            <option key={a.id} value={a.id}>
-              {a.registration} {a.typeName}
-              {a.down ? ' (out of service)' : ''}
-            </option>
-          ))}
-        </select>
+        <Picker
+          {...register('airframeId')}
+          empty={nobody}
+          options={facts.airframes.map((a) => ({
+            value: a.id,
+            label: `${a.registration} ${a.typeName}${a.down ? ' (out of service)' : ''}`,
+          }))}
+        />
       </Field>
       <Field label="Day" id="date" error={error('date')}>
         <DateInput min={facts.today} {...register('date')} />

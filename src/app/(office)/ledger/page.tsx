@@ -1,7 +1,7 @@
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
-import Button from 'react-bootstrap/Button';
+import { FilterForm } from '@/ui/shared/filter-form';
 import { DateInput } from '@/ui/shared/when-input';
 import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
@@ -103,11 +103,11 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
               />
             ) : (
               <Panel>
-                <form
-                  method="get"
+                <FilterForm
+                  action="/ledger"
                   className="d-flex gap-2 flex-wrap align-items-end mb-3"
-                  role="search"
-                  aria-label="The ledger"
+                  name="Ledger"
+                  button="Search"
                 >
                   <div className="flex-grow-1">
                     <FormLabel htmlFor="q">Pilot, signer, aeroplane, goal, number or hash</FormLabel>
@@ -132,15 +132,12 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                     <FormLabel htmlFor="to">To</FormLabel>
                     <DateInput id="to" name="to" defaultValue={s.to ?? ''} />
                   </div>
-                  <Button type="submit" variant="outline-primary">
-                    Search
-                  </Button>
                   {filtered ? (
                     <Link className="btn btn-link" href="/ledger">
                       All
                     </Link>
                   ) : null}
-                </form>
+                </FilterForm>
                 {lines.length === 0 ? (
                   <p className="mb-0">
                     No result. Search for less, or <Link href="/ledger">see all</Link>.

@@ -1,8 +1,8 @@
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
-import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
+import { FilterForm } from '@/ui/shared/filter-form';
 import { DateInput } from '@/ui/shared/when-input';
 import { Link } from '@/ui/shared/link';
 import { type Lapse, addDays, givenUp } from '@/core/recency';
@@ -163,7 +163,7 @@ export default async function PeoplePage({
               </div>
             </Panel>
             <div className="panel">
-              <form className="filters mb-2" action="/people" method="get" role="search">
+              <FilterForm className="filters mb-2" action="/people" name="People" button="Apply">
                 <div>
                   <FormLabel htmlFor="q-name">Name</FormLabel>
                   <FormControl id="q-name" name="name" defaultValue={q.name ?? ''} />
@@ -182,11 +182,8 @@ export default async function PeoplePage({
                     ))}
                   </FormSelect>
                 </div>
-                <Button type="submit" variant="outline-primary">
-                  Apply
-                </Button>
                 <span className="soft small ms-auto">{plural(wanted.length, 'person', 'people')}</span>
-              </form>
+              </FilterForm>
               <div className="scroll-x">
                 <table aria-label="People" className="plain people-table">
                   <thead>

@@ -1,6 +1,5 @@
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
-import Button from 'react-bootstrap/Button';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { addDays } from '@/core/recency';
@@ -11,6 +10,7 @@ import { requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
 import { localToday } from '@/server/rules/today';
 import { schedulePage } from '@/server/schedule/queries/page';
+import { FilterForm } from '@/ui/shared/filter-form';
 import { Schedule } from '@/ui/schedule/schedule';
 import { Title } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
@@ -100,7 +100,7 @@ export default async function SchedulePage({
             title={view === 'day' ? dayText(first) : `${dayText(first)} to ${dayText(addDays(first, 6))}`}
             line="No double bookings. Who may not teach or fly without an instructor that day cannot be booked for it."
           >
-            <form className="d-flex gap-2 align-items-end" action="/schedule" method="get">
+            <FilterForm className="d-flex gap-2 align-items-end" action="/schedule" button="Apply">
               <input type="hidden" name={view === 'day' ? 'day' : 'week'} value={first} />
               <div>
                 <FormLabel htmlFor="whose">Show</FormLabel>
@@ -112,10 +112,7 @@ export default async function SchedulePage({
                   ))}
                 </FormSelect>
               </div>
-              <Button type="submit" variant="outline-primary">
-                Apply
-              </Button>
-            </form>
+            </FilterForm>
             <nav className="btn-group" aria-label="Time shown">
               <Link
                 className="btn btn-outline-primary"
