@@ -119,7 +119,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       <Title
         title="Open a checkout"
         line="Choose pilot, aeroplane and rules. Requirements are worked out from the type sheet."
-      ></Title>
+      />
       <div className="grid g-1-1">
         <Panel title="Pilot and aeroplane">
           <div className="d-grid gap-3">
