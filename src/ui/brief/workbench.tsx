@@ -106,9 +106,14 @@ export function BriefWorkbench(props: Props) {
     result.chosenEnd !== null && surfaceOf(result.chosenEnd) === surfaceOf(v.runwayEnd)
       ? result.chosenEnd
       : v.runwayEnd;
+  // With the wind alone: a change of flap or mass does not move the brief to another runway.
+  const windKey = JSON.stringify(wind.wind);
+  const followed = useRef('');
   useEffect(() => {
-    if (!v.runwayByHand && best !== v.runwayEnd) form.setValue('runwayEnd', best);
-  }, [best, form, v.runwayByHand, v.runwayEnd]);
+    if (v.runwayByHand || followed.current === windKey) return;
+    followed.current = windKey;
+    if (best !== v.runwayEnd) form.setValue('runwayEnd', best);
+  }, [best, form, windKey, v.runwayByHand, v.runwayEnd]);
   const epoch = useEpoch(key);
   const windMessage = (path: keyof WindFields) =>
     wind.problem?.path === path ? { message: wind.problem.message } : undefined;
