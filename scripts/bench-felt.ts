@@ -52,7 +52,7 @@ await desk.locator('html[data-hydrated]').waitFor({ state: 'attached' });
 await desk.getByRole('button', { name: 'Prepare this device' }).click();
 await desk.waitForURL('**/fly?sortie=*');
 const fly = desk.url().replace(server.url, '');
-const state = await context.storageState();
+const state = await context.storageState({ indexedDB: true });
 
 /** A page in a cold browser, slowed down. */
 async function cold(route: string): Promise<{ page: Page; kB: number; leave: () => Promise<void> }> {

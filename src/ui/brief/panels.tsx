@@ -6,7 +6,7 @@ import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, us
 import { SortableContext, rectSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, EyeOff, GripVertical, Trash2 } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, memo, useState } from 'react';
 import { BLOCKS, type BlockMeta, type Layout, completeLayout, moved } from './arrange';
 import { BLOCK_BODIES, type Shown } from './blocks';
 
@@ -21,7 +21,13 @@ interface Arranging {
  * The blocks of a brief in the order chosen, warnings first. With `arranging` each block can be moved, hidden or added
  * to.
  */
-export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arranging | null }) {
+export const BriefPanels = memo(function BriefPanels({
+  shown,
+  arranging,
+}: {
+  shown: Shown;
+  arranging: Arranging | null;
+}) {
   const layout = completeLayout(shown.choices.layout);
   const { result } = shown;
   const visible = layout.order.filter(
@@ -68,7 +74,7 @@ export function BriefPanels({ shown, arranging }: { shown: Shown; arranging: Arr
       )}
     </>
   );
-}
+});
 
 function Arrange({
   layout,

@@ -2,7 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { Link } from '../shared/link';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
 import { computeBrief } from '@/core/approach';
@@ -72,9 +72,11 @@ export function BriefWorkbench(props: Props) {
   const air = reportAir(v);
   const live = choicesOf(v, choices, wind.wind, air);
   const key = JSON.stringify(live);
+  // What follows from the fields comes after them: a key is answered before the numbers are.
+  const asked = useDeferredValue(key);
   const result = useMemo(
     () =>
-      computeBrief(JSON.parse(key) as BriefChoices, {
+      computeBrief(JSON.parse(asked) as BriefChoices, {
         sheet,
         airframeCrosswindKt: props.airframeCrosswindKt,
         aerodrome,
@@ -88,7 +90,7 @@ export function BriefWorkbench(props: Props) {
         nowIso: now,
       }),
     [
-      key,
+      asked,
       sheet,
       props.airframeCrosswindKt,
       aerodrome,
@@ -114,7 +116,11 @@ export function BriefWorkbench(props: Props) {
     followed.current = windKey;
     if (best !== v.runwayEnd) form.setValue('runwayEnd', best);
   }, [best, form, windKey, v.runwayByHand, v.runwayEnd]);
-  const epoch = useEpoch(key);
+  const epoch = useEpoch(asked);
+  const shown = useMemo(
+    () => ({ ...props, choices: JSON.parse(asked) as BriefChoices, result }),
+    [props, asked, result],
+  );
   const windMessage = (path: keyof WindFields) =>
     wind.problem?.path === path ? { message: wind.problem.message } : undefined;
 
@@ -232,7 +238,7 @@ export function BriefWorkbench(props: Props) {
         <SourceKey />
         <LiveEpoch value={epoch}>
           <BriefPanels
-            shown={{ ...props, choices: live, result }}
+            shown={shown}
             arranging={
               arrange
                 ? { change: (layout) => form.setValue('layout', layout, { shouldDirty: true }), saveTemplate }

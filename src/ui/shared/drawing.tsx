@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
+import { whenSeen } from './when-seen';
 import { Loading } from './parts';
 
 interface Props {
@@ -12,7 +13,7 @@ interface Props {
 }
 
 /**
- * A drawing whose library comes when it is wanted; drawn again in another theme. Without it the table beside it has the
+ * A drawing whose library comes when it is seen; drawn again in another theme. Without it the table beside it has the
  * same numbers.
  */
 export function Drawing({ draw, label, height }: Props) {
@@ -40,11 +41,14 @@ export function Drawing({ draw, label, height }: Props) {
         },
       );
     };
-    paint();
     const themes = new MutationObserver(paint);
-    themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    const leave = whenSeen(element, () => {
+      paint();
+      themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    });
     return () => {
       gone = true;
+      leave();
       themes.disconnect();
       dispose();
     };

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { ktPerUnit } from '@/core/speeds';
 import { type Series, approachLine } from '@/core/trace';
 import type { FoundEvent, TraceContext } from '@/domain/trace';
+import { whenSeen } from '../shared/when-seen';
 import type { ApproachGate, NamedLine } from './approach-chart';
 import type { Dial } from './words';
 
@@ -59,11 +60,14 @@ export function useApproachDrawings({ event, beside, series, context, tolerance,
         })
         .catch(() => setFailed(true));
     };
-    draw();
     const themes = new MutationObserver(draw);
-    themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    const leave = whenSeen(profile.current, () => {
+      draw();
+      themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    });
     return () => {
       gone = true;
+      leave();
       themes.disconnect();
       for (const d of drops) d();
     };

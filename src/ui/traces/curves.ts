@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Series } from '@/core/trace';
 import type { TraceAnalysis } from '@/domain/trace';
+import { whenSeen } from '../shared/when-seen';
 import type { Observable } from './observable';
 import type { SeriesView } from './series-chart';
 import { type Dial, elapsed } from './words';
@@ -51,12 +52,15 @@ export function useCurves({
         })
         .catch(() => fail('The curves cannot be loaded; what was measured is in the list.'));
     };
-    draw();
     const themes = new MutationObserver(draw);
-    themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    const leave = whenSeen(element, () => {
+      draw();
+      themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    });
     const follow = cursor.subscribe(() => view.current?.cursor(cursor.get()));
     return () => {
       gone = true;
+      leave();
       follow();
       themes.disconnect();
       view.current?.dispose();
