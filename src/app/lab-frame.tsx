@@ -6,7 +6,7 @@ import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { type LabFacts, type LabSubject, labFacts } from '@/server/lab/queries/lab';
 import type { LabContext } from '@/ui/lab/lab-bar';
 import { LabLinks } from '@/ui/lab/lab-links';
-import { Title } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { FlightStrip, PageStrip } from '@/ui/shared/strip';
 import { checkoutPage } from './checkout-page';
 

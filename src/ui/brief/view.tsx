@@ -7,7 +7,8 @@ import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
 import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
-import { Outranked, Problems, Title } from '../shared/parts';
+import { Outranked, Problems } from '../shared/parts';
+import { Title } from '../shared/title';
 import { SourceKey } from '../shared/source';
 import { type BriefFacts, BriefPanels } from './panels';
 

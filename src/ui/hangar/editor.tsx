@@ -20,7 +20,8 @@ import { SOURCES, say } from '@/domain/words';
 import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
 import { AerodromeDrawing } from '../shared/aerodrome-drawing';
-import { Panel, Problems, Title } from '../shared/parts';
+import { Panel, Problems } from '../shared/parts';
+import { Title } from '../shared/title';
 import { DifferenceList, FindingList } from './findings';
 
 type Path = readonly (string | number)[];

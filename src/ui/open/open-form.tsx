@@ -15,7 +15,8 @@ import { Field } from '../shared/field';
 import { Picker } from '../shared/picker';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
-import { Panel, Problems, Title } from '../shared/parts';
+import { Panel, Problems } from '../shared/parts';
+import { Title } from '../shared/title';
 import { Verdict } from '../shared/verdict';
 
 interface Values {

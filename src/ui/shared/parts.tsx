@@ -1,30 +1,5 @@
 import { Link } from './link';
-import { OnThisPage } from './on-this-page';
 import type { ReactNode } from 'react';
-
-export function Title({
-  title,
-  line,
-  children,
-  long = false,
-}: {
-  title: ReactNode;
-  line?: ReactNode;
-  children?: ReactNode;
-  /** More than three screens: its sections are listed. */
-  long?: boolean;
-}) {
-  return (
-    <div className="titlebar">
-      <div>
-        <h1>{title}</h1>
-        {line ? <p className="lead-line">{line}</p> : null}
-      </div>
-      {children ? <div className="actions">{children}</div> : null}
-      {long ? <OnThisPage /> : null}
-    </div>
-  );
-}
 
 export function Panel({ title, children, id }: { title?: ReactNode; children: ReactNode; id?: string }) {
   return (

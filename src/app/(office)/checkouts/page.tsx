@@ -5,7 +5,8 @@ import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { checkoutList } from '@/server/checkout/queries/lists';
-import { Empty, Title } from '@/ui/shared/parts';
+import { Empty } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Checkouts' };

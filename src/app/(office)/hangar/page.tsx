@@ -8,7 +8,8 @@ import { say } from '@/domain/words';
 import { requireUser } from '@/server/floor/auth/session';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { groundings } from '@/server/hangar/queries/groundings';
 import { PageStrip } from '@/ui/shared/strip';
 

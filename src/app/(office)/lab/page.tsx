@@ -3,7 +3,8 @@ import { AudioWaveform, Eye, Footprints, Route } from 'lucide-react';
 import { Link } from '@/ui/shared/link';
 import { requireUser } from '@/server/floor/auth/session';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { Empty, Outranked, Title } from '@/ui/shared/parts';
+import { Empty, Outranked } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Lab' };

@@ -15,7 +15,8 @@ import { checkLedger } from '@/server/ledger/entries';
 import { readHead } from '@/server/ledger/keys';
 import { limitationText } from '@/server/ledger/papers/entry-pdf';
 import { type LedgerFilter, ledgerCount, ledgerLines } from '@/server/ledger/queries/entries';
-import { Empty, Panel, Problems, Title } from '@/ui/shared/parts';
+import { Empty, Panel, Problems } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Ledger' };

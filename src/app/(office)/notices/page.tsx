@@ -5,7 +5,8 @@ import { requireUser } from '@/server/floor/auth/session';
 import { homeAerodrome } from '@/server/rules/content';
 import { noticesOf } from '@/server/account/commands/notices';
 import { NoticeList } from '@/ui/shared/notices';
-import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { Empty, Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { seeNoticesAction } from '../../actions';
 

@@ -15,7 +15,8 @@ import { pilotList } from '@/server/checkout/queries/lists';
 import { everybodysStanding } from '@/server/people/queries/standings';
 import { houseRules } from '@/server/people/queries/house-rules';
 import { LAPSE_VERDICT, lapseWords, verdictOf } from '@/ui/people/lapse';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { Verdict, VerdictMark } from '@/ui/shared/verdict';
 

@@ -12,7 +12,7 @@ import { localToday } from '@/server/rules/today';
 import { schedulePage } from '@/server/schedule/queries/page';
 import { FilterForm } from '@/ui/shared/filter-form';
 import { Schedule } from '@/ui/schedule/schedule';
-import { Title } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import {
   bookAction,

@@ -4,7 +4,8 @@ import { redirect } from 'next/navigation';
 import { requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { Outranked, Title } from '@/ui/shared/parts';
+import { Outranked } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { Recorder } from '@/ui/traces/recorder';
 

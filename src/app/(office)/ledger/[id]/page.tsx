@@ -11,7 +11,8 @@ import { entryTitle } from '@/server/ledger/titles';
 import { countsText, itemWords } from '@/server/ledger/words';
 import { ledgerLines } from '@/server/ledger/queries/entries';
 import { LaterForm } from '@/ui/sign/later-form';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { correctEntryAction, voidEntryAction } from '../../../actions';
 

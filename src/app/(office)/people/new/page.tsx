@@ -2,7 +2,8 @@ import type { Metadata } from 'next';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { PersonForm } from '@/ui/people/forms';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { addPersonAction } from '../../../actions';
 

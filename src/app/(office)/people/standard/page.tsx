@@ -6,7 +6,8 @@ import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { instructorsCompared } from '@/server/checkout/queries/standard';
 import { EyeBars } from '@/ui/debrief/eye-bars';
-import { Empty, Panel, Title } from '@/ui/shared/parts';
+import { Empty, Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Instructor standardisation' };

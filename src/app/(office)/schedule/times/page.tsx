@@ -4,7 +4,8 @@ import { requireUser } from '@/server/floor/auth/session';
 import { localToday } from '@/server/rules/today';
 import { schedulePage } from '@/server/schedule/queries/page';
 import { AwayForm, AwayList, WindowsForm } from '@/ui/schedule/times';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { endAwayAction, saveAwayAction, saveWindowsAction } from '../../../actions';
 

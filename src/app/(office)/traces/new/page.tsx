@@ -4,7 +4,8 @@ import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { contextOfSortie } from '@/server/traces/commands/traces';
 import { flightsToRecord } from '@/server/traces/queries/traces';
-import { Outranked, Title } from '@/ui/shared/parts';
+import { Outranked } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { ImportTrace } from '@/ui/traces/import';
 

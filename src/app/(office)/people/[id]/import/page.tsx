@@ -4,7 +4,7 @@ import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { personPage } from '@/server/people/queries/page';
 import { LogbookImport } from '@/ui/people/logbook-import';
-import { Title } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 
 export const metadata: Metadata = { title: 'Import a logbook' };

@@ -11,7 +11,8 @@ import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/sessio
 import { contentVersions } from '@/server/rules/queries/content';
 import { DifferenceList } from '@/ui/hangar/findings';
 import { AdoptForm } from '@/ui/people/adopt-form';
-import { Panel, Title } from '@/ui/shared/parts';
+import { Panel } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { adoptContentAction } from '../../../../actions';
 

@@ -5,7 +5,7 @@ import { dateText } from '@/core/format';
 import { FORM_NAME } from '@/domain/airwork';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { traceById } from '@/server/traces/queries/traces';
-import { Title } from '@/ui/shared/parts';
+import { Title } from '@/ui/shared/title';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Join } from '@/ui/traces/join';
 import { acceptMeasuresAction } from '../../../../actions';
