@@ -1,10 +1,10 @@
 import fc from 'fast-check';
+import { typedDate } from '@/core/schedule';
 import { describe, expect, it } from 'vitest';
 import {
   ageText,
   crosswindWords,
   dateText,
-  typedDate,
   direction,
   fixed,
   headwindWords,

@@ -3,6 +3,7 @@
  * instants UTC. Method: product's own.
  */
 export * from './time';
+export * from './typed-date';
 export * from './slots';
 export * from './fit';
 export * from './split';

@@ -1,9 +1,9 @@
 'use client';
 import { CalendarDays } from 'lucide-react';
 import { type Ref, useEffect, useImperativeHandle, useRef, useState } from 'react';
-import { dateText, typedDate } from '@/core/format';
+import { dateText } from '@/core/format';
 import { addDays } from '@/core/recency';
-import { minutesText, readClock } from '@/core/schedule';
+import { minutesText, readClock, typedDate } from '@/core/schedule';
 
 interface When {
   target: { name: string; value: string; type: string };
