@@ -17,49 +17,70 @@ export function BiasTable({
           metres.
         </p>
       ) : (
-        <div className="scroll-x">
-          <table aria-label="Bias by measure" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">Measure</th>
-                <th scope="col" className="r">
-                  mean
-                </th>
-                <th scope="col" className="r">
-                  95 in 100 interval
-                </th>
-                <th scope="col" className="r">
-                  spread (sd)
-                </th>
-                <th scope="col" className="r">
-                  landings
-                </th>
-                <th scope="col">Standard</th>
-                <th scope="col">Result</th>
-              </tr>
-            </thead>
-            <tbody>
-              {biases.map(({ m, b, standard }) => (
-                <tr key={m.key}>
-                  <td>
-                    {m.name}{' '}
-                    <span className="soft small">
-                      ({m.unit}, about {m.zero})
-                    </span>
-                  </td>
-                  <td className="r mono">{signed(b.mean ?? 0)}</td>
-                  <td className="r mono">
-                    {b.lower === null || b.upper === null ? '\u2013' : `${signed(b.lower)} to ${signed(b.upper)}`}
-                  </td>
-                  <td className="r mono">{b.sd === null ? '\u2013' : fixed(b.sd, 1)}</td>
-                  <td className="r mono">{b.n}</td>
-                  <td className="mono">{standard ? `${signed(standard.low)} to ${signed(standard.high)}` : ''}</td>
-                  <td>{biasWords(b, m, standard)}</td>
+        <>
+          <div className="scroll-x">
+            <table aria-label="Bias by measure" className="plain">
+              <thead>
+                <tr>
+                  <th scope="col">Measure</th>
+                  <th scope="col">Result</th>
+                  <th scope="col">Standard</th>
+                  <th scope="col" className="r">
+                    Landings
+                  </th>
                 </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+              </thead>
+              <tbody>
+                {biases.map(({ m, b, standard }) => (
+                  <tr key={m.key}>
+                    <td>
+                      {m.name}{' '}
+                      <span className="soft small">
+                        ({m.unit}, about {m.zero})
+                      </span>
+                    </td>
+                    <td>{biasWords(b, m, standard)}</td>
+                    <td className="mono">{standard ? `${signed(standard.low)} to ${signed(standard.high)}` : ''}</td>
+                    <td className="r mono">{b.n}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <details>
+            <summary className="small">Details</summary>
+            <div className="scroll-x">
+              <table aria-label="Bias by measure, in figures" className="plain">
+                <thead>
+                  <tr>
+                    <th scope="col">Measure</th>
+                    <th scope="col" className="r">
+                      mean
+                    </th>
+                    <th scope="col" className="r">
+                      95 in 100 interval
+                    </th>
+                    <th scope="col" className="r">
+                      spread (sd)
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {biases.map(({ m, b }) => (
+                    <tr key={m.key}>
+                      <td>{m.name}</td>
+                      <td className="r mono">{signed(b.mean ?? 0)}</td>
+                      <td className="r mono">
+                        {b.lower === null || b.upper === null ? '\u2013' : `${signed(b.lower)} to ${signed(b.upper)}`}
+                      </td>
+                      <td className="r mono">{b.sd === null ? '\u2013' : fixed(b.sd, 1)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </details>
+        </>
       )}
     </Panel>
   );

@@ -26,10 +26,11 @@ export function TowardsSignature({
             , {recent.onTarget} of them in standard
             {recent.notJudged > 0 ? `; ${recent.notJudged} not judged beside them` : ''}.
           </p>
-          <p className="soft mb-2" style={{ fontSize: 14 }}>
+          <details className="soft mb-2" style={{ fontSize: 14 }}>
+            <summary>Details</summary>
             Lower bound of that share {fixed((recent.stats.wilsonLower90 ?? 0) * 100)} in 100 (Wilson, one-sided 90 %):
             a summary of what was flown, not a prediction.
-          </p>
+          </details>
         </>
       )}
       <p className="mb-0">
