@@ -113,10 +113,11 @@ export function BriefWorkbench(props: Props) {
   const windKey = JSON.stringify(wind.wind);
   const followed = useRef('');
   useEffect(() => {
-    if (v.runwayByHand || followed.current === windKey) return;
+    // Not before the numbers of this wind are there.
+    if (v.runwayByHand || followed.current === windKey || asked !== key) return;
     followed.current = windKey;
     if (best !== v.runwayEnd) form.setValue('runwayEnd', best);
-  }, [best, form, windKey, v.runwayByHand, v.runwayEnd]);
+  }, [best, form, windKey, v.runwayByHand, v.runwayEnd, asked, key]);
   const epoch = useEpoch(asked);
   const shown = useMemo(
     () => ({ ...props, choices: JSON.parse(asked) as BriefChoices, result }),
