@@ -307,7 +307,7 @@ test('the clock counts block and airborne time, and what is left', async ({ brow
   }
   await expect(panel.getByText('1 marked')).toHaveCount(2);
   await panel.getByRole('button', { name: 'Done' }).click();
-  await expect(page.getByRole('button', { name: /^Flight clock\. 0:0\d block, circuits not known/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Flight clock: 0:0\d block, circuits not known/ })).toBeVisible();
   await context.close();
 });
 

@@ -58,7 +58,7 @@ async function cockpitOn(size: { width: number; height: number }) {
   await page.waitForURL('**/fly?sortie=*');
   const wind = page.getByRole('button', { name: /Log the wind/ });
   await wind.waitFor();
-  if (/log the wind\./.test((await wind.getAttribute('aria-label')) ?? '')) {
+  if (/^No wind/.test((await wind.getAttribute('aria-label')) ?? '')) {
     await wind.click();
     for (let i = 0; i < 8; i++) await page.getByRole('button', { name: 'Mean, kt more' }).click();
     await page.getByRole('button', { name: 'Log this wind' }).click();

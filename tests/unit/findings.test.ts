@@ -383,7 +383,7 @@ describe('other evidence', () => {
     expect(one(r(2), 'flap-over-limit')).toMatchObject({
       state: 'open',
       pilot:
-        'The flap limit was passed: flap limit 92 kt where flap limit is 88 kt, for 4 s. Speed first, then the lever.',
+        'The flap limit was exceeded: flap limit 92 kt where flap limit is 88 kt, for 4 s. Speed first, then the lever.',
     });
     expect(one(r(3), 'flap-over-limit')?.state).toBe('closed');
   });

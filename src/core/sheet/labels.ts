@@ -34,7 +34,7 @@ const NAMES: Record<string, string> = {
   goAroundFlow: 'go-around flow',
   attributes: 'handling attributes',
   handling: 'handling notes',
-  afterLimit: 'after a limit was passed',
+  afterLimit: 'after an exceedance',
   channel: 'limit',
   modifications: 'modifications',
   deferredDefects: 'deferred defects',

@@ -34,6 +34,7 @@ export const BriefPanels = memo(function BriefPanels({
     (id) =>
       !layout.hidden.includes(id) &&
       (id !== 'second' || shown.choices.second !== null || arranging) &&
+      (id !== 'one-engine' || shown.sheet.twin || arranging) &&
       (id !== 'plan' || shown.choices.plan !== undefined || arranging),
   );
   const own = (id: string) => layout.own.find((o) => o.id === id);

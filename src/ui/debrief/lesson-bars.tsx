@@ -3,7 +3,7 @@ import type { LessonSummary } from '@/core/assess';
 
 const PARTS = [
   { key: 'own', name: 'unassisted', fill: 'var(--lagoon)' },
-  { key: 'prompted', name: 'voice', fill: 'var(--strip-soft)' },
+  { key: 'prompted', name: 'prompted', fill: 'var(--strip-soft)' },
   { key: 'assisted', name: 'assisted or taken over', fill: 'var(--ochre)' },
   { key: 'outside', name: 'outside', fill: 'var(--brick)' },
   { key: 'notJudged', name: 'not judged', fill: 'var(--wash)' },

@@ -53,7 +53,7 @@ export function ClockChip({
       <button
         type="button"
         className={c.alert ? 'alerting' : undefined}
-        aria-label={`Flight clock. ${running ? `${hm(runFor)} ${c.blockMin === null ? 'airborne' : 'block'}, ${c.fuelFrom === 'unknown' ? 'circuits not known' : `${c.circuits} circuits left`}` : 'not running'}`}
+        aria-label={`Flight clock: ${running ? `${hm(runFor)} ${c.blockMin === null ? 'airborne' : 'block'}, ${c.fuelFrom === 'unknown' ? 'circuits not known' : `${c.circuits} circuits left`}` : 'not running'}`}
         onClick={() => setOpen(true)}
       >
         {running ? `${hm(runFor)} · ${fit}` : 'clock'}

@@ -213,7 +213,11 @@ export function Cockpit() {
         <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>
           {runwayEnd}
         </button>
-        <button type="button" onClick={() => setOpen('wind')} aria-label={`Wind ${windWords(wind)}. Log the wind`}>
+        <button
+          type="button"
+          onClick={() => setOpen('wind')}
+          aria-label={wind ? `Wind ${windWords(wind)}. Log the wind` : 'No wind. Log the wind'}
+        >
           {windWords(wind)}
         </button>
         {state.pack.clock ? (

@@ -36,7 +36,7 @@ export function SchoolsForm({
       {topics.map((t) => (
         <div key={t.key}>
           <FormLabel htmlFor={`school-${t.key}`}>
-            {t.topic} <span className="soft">· {t.changes}</span>
+            {t.topic}: <span className="soft">{t.changes}</span>
           </FormLabel>
           <FormSelect
             id={`school-${t.key}`}

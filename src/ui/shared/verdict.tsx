@@ -45,8 +45,17 @@ export function Verdict({ verdict, children }: { verdict: CriterionVerdict; chil
 }
 
 /** The shape alone, with its word for a screen reader. */
-export function VerdictMark({ verdict, label }: { verdict: CriterionVerdict; label?: string }) {
-  const text = label ? `${label}: ${say(verdict)}` : say(verdict);
+export function VerdictMark({
+  verdict,
+  label,
+  plain = false,
+}: {
+  verdict: CriterionVerdict;
+  label?: string;
+  /** The label says it all: the shape is only how it looks. */
+  plain?: boolean;
+}) {
+  const text = label ? (plain ? label : `${label}: ${say(verdict)}`) : say(verdict);
   return (
     <span role="img" aria-label={text} title={text}>
       <VerdictShape verdict={verdict} />

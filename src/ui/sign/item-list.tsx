@@ -57,7 +57,11 @@ function Item({ entry, rests }: { entry: ItemEvidence; rests: string[] }) {
   const { item, met, progress, have, missing, waived } = entry;
   return (
     <div role="listitem" className={`evidence${met ? ' met' : ''}`}>
-      <VerdictMark verdict={met ? 'within' : progress > 0 ? 'edge' : 'not-seen'} label={met ? 'met' : 'not met'} />
+      <VerdictMark
+        verdict={met ? 'within' : progress > 0 ? 'edge' : 'not-seen'}
+        label={`${item.id} ${met ? 'met' : progress > 0 ? 'begun' : 'not met'}`}
+        plain
+      />
       <div>
         <div>
           <strong>

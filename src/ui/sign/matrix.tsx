@@ -123,7 +123,7 @@ export function Matrix({
                   );
                 })}
                 <td className="stands">
-                  <VerdictMark verdict={MARK[r.state]} label={WORD[r.state]} />{' '}
+                  <VerdictMark verdict={MARK[r.state]} label={WORD[r.state]} plain />{' '}
                   <span>
                     {r.state === 'met' ? (
                       r.have
