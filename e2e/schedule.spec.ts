@@ -37,16 +37,24 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   const page = await as(context, 'helena');
   await go(page, '/schedule?whose=mine');
   // In\u00eas on Thursday at ten, onto Clara on Wednesday at nine.
-  const ines = block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas Vale Carmo/);
-  await drag(page, ines, -1, -3);
-  await expect(
-    page.getByText(
-      'Helena Serpa Dorna is booked Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
-    ),
-  ).toBeVisible();
-  await expect(block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas/)).toBeVisible();
-  await page.getByRole('button', { name: 'Move to Wed 25 Nov 10:45' }).click();
-  await expect(page.getByText('Moved to Wed 25 Nov 10:45.')).toBeVisible();
+  const thursday = block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas Vale Carmo/);
+  const ontoClara = async () => {
+    await drag(page, thursday, -1, -3);
+    await expect(
+      page.getByText(
+        'Helena Serpa Dorna is booked Wed 25 Nov, 09:00 to 10:45: ZP-URZ Clara Moita Reis with Helena Serpa Dorna.',
+      ),
+    ).toBeVisible();
+    await expect(thursday).toBeVisible();
+    await page.getByRole('button', { name: 'Move to Wed 25 Nov 10:45' }).click();
+    await expect(page.getByText('Moved to Wed 25 Nov 10:45.')).toBeVisible();
+  };
+  await ontoClara();
+  await page.getByRole('button', { name: 'Undo the move' }).click();
+  await expect(page.getByText('Undone: back at Thu 26 Nov 10:00.')).toBeVisible();
+  await expect(thursday).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo the move' })).toHaveCount(0);
+  await ontoClara();
   const moved = block(page, /^Wed 25 Nov 10:45 to 12:30: lesson, In\u00eas/);
   await expect(moved).toBeVisible();
   await moved.click();
@@ -163,4 +171,27 @@ test('out of recency in the twin the instructor cannot be booked to teach it; th
   await go(pilot, '/people/pilot-nuno');
   await expect(pilot.getByRole('heading', { level: 1 })).toHaveText('Nuno Castro Bravo');
   await Promise.all([one.close(), two.close()]);
+});
+
+test('on a phone the week is a list of days, today first: a booking opens, a day is booked', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 } });
+  const page = await as(context, 'bento');
+  await go(page, '/schedule?whose=all');
+  const days = page.locator('.day-list section');
+  await expect(days).toHaveCount(7);
+  await expect(days.first().getByRole('heading')).toContainText('Tue 24 Nov');
+  await expect(days.first()).toContainText('today');
+  await days
+    .nth(1)
+    .getByRole('button', { name: /Clara Moita Reis/ })
+    .click();
+  await expect(page.getByRole('complementary', { name: 'Booking' })).toBeInViewport();
+  await expect(page.getByRole('link', { name: 'Calendar file' })).toBeVisible();
+  await days.nth(2).getByRole('button', { name: /^Book/ }).click();
+  await expect(page.getByRole('heading', { name: 'New booking' })).toBeInViewport();
+  await expect(page.getByLabel('Day', { exact: true })).toHaveValue('26 Nov 2026');
+  await context.close();
 });
