@@ -64,15 +64,14 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
         step({
           type: 'moved',
           said: [moved, ...warnings.map((w) => w.message)].join(' '),
-          undo: was && !undone ? placeOf(was) : null,
+          undo: was && !undone ? { ...placeOf(was), version: wanted.version + 1 } : null,
         });
         router.refresh();
       },
     });
   };
   const takeBack = () => {
-    const now = facts.bookings.find((b) => b.id === undo?.bookingId);
-    if (undo && now) void tryMove({ ...undo, version: now.version }, true);
+    if (undo) void tryMove(undo, true);
   };
   const dropped = (id: string, column: string, fromMin: number) => {
     const b = facts.bookings.find((x) => x.id === id);

@@ -23,8 +23,8 @@ export interface SideState {
   refused: { wanted: Wanted; problems: ActionProblem[]; nearest: { from: string; to: string } | null } | null;
   /** The last thing done, as it is announced. */
   said: string;
-  /** What puts the last move back; its version is that of the booking when it is tapped. */
-  undo: Omit<Wanted, 'version'> | null;
+  /** What puts the last move back, as long as nothing else was changed since. */
+  undo: Wanted | null;
   /** A move is on its way. */
   busy: boolean;
 }
