@@ -71,6 +71,8 @@ export const reachOf = (page: Page, least: number): Promise<Reach> =>
           cut.push(name(e));
       }
     }
+    for (const e of document.querySelectorAll('button, .btn'))
+      if (shown(e) && e.scrollWidth > e.clientWidth + 1 && !e.closest('.sch')) cut.push(`${name(e)} spills`);
     const controls = [
       ...document.querySelectorAll(
         'a[href], button, input, select, textarea, summary, [role=button], [role=checkbox], [role=tab], [tabindex="0"]',
