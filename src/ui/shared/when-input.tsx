@@ -41,7 +41,7 @@ const DATE: Kind = {
   read: (t) => typedDate(t) ?? t.trim(),
   show: (v) => (ISO.test(v) && typedDate(v) ? dateText(v) : v),
   step: (v, by) => (ISO.test(v) && typedDate(v) ? addDays(v, by) : v),
-  hint: '24 Nov 2026',
+  hint: 'like 24 Nov 2026',
 };
 const clock = (t: string): string => {
   const at = readClock(t);
@@ -54,7 +54,7 @@ const timeKind = (stepMin: number): Kind => ({
     const at = readClock(v);
     return at === null ? v : minutesText(Math.min(1439, Math.max(0, at + by * stepMin)));
   },
-  hint: '14:25',
+  hint: 'like 14:25',
 });
 
 function useWhen({ ref, name = '', value, defaultValue = '', onChange, onBlur }: Props, kind: Kind) {

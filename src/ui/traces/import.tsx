@@ -251,7 +251,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
             <strong>
               {arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'}, {found.airwork.length}{' '}
               {found.airwork.length === 1 ? 'item' : 'items'} of airwork, {found.exceedances.length}{' '}
-              {found.exceedances.length === 1 ? 'limit' : 'limits'} passed
+              {found.exceedances.length === 1 ? 'limit' : 'limits'} exceeded
             </strong>
             , in {found.source.rows} rows at {found.source.rateHz} a second.
           </p>

@@ -76,7 +76,7 @@ export default async function TracePage({
               <summary>
                 <strong>
                   {waiting > 0
-                    ? `${trace.registration} is flagged: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} passed`
+                    ? `${trace.registration} is grounded: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} exceeded`
                     : 'Exceedances, released'}
                 </strong>
               </summary>
