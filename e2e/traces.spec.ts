@@ -246,7 +246,7 @@ test('a limit passed flags the aeroplane everywhere until a chief says what was 
   const teacher = await browser.newContext({ baseURL });
   const helena = await as(teacher, 'helena');
   await panelOf(helena);
-  await helena.getByText('ZP-URV is flagged').click();
+  await helena.getByText('ZP-URV is grounded').click();
   await expect(helena.getByText('It ends when somebody entitled has certified what was done')).toBeVisible();
   await go(helena, '/hangar');
   await expect(helena.getByText('grounded')).toBeVisible();

@@ -56,8 +56,8 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
               <Panel title="Briefed wind exceeds a limit">
                 <p className="mb-2">
                   The {LIMIT_OF[crosswind.governingKind ?? ''] ?? 'limit'} of {crosswind.governingKt ?? 0} kt
-                  {crosswind.governingKind === 'instructor' ? '' : ` (${crosswind.governingSource ?? ''})`} is exceeded. A
-                  landing in it is recorded as flown past a stop.
+                  {crosswind.governingKind === 'instructor' ? '' : ` (${crosswind.governingSource ?? ''})`} is exceeded.
+                  A landing in it is recorded as flown past a stop.
                 </p>
                 {aside ? (
                   <p className="mb-0">
