@@ -16,8 +16,8 @@ import {
 } from 'lucide-react';
 import { Link } from './link';
 import { usePathname } from 'next/navigation';
-import { useEffect, useState } from 'react';
 import { openPalette } from './events';
+import { useOpen } from './use-open';
 
 const PLACES = [
   { href: '/board', name: 'Board', icon: LayoutDashboard, staff: false },
@@ -43,14 +43,7 @@ export function Rail({
   signOut: () => Promise<void>;
 }) {
   const path = usePathname();
-  const [more, setMore] = useState(false);
-  useEffect(() => setMore(false), [path]);
-  useEffect(() => {
-    if (!more) return;
-    const leave = (e: KeyboardEvent) => (e.key === 'Escape' ? setMore(false) : undefined);
-    document.addEventListener('keydown', leave);
-    return () => document.removeEventListener('keydown', leave);
-  }, [more]);
+  const [more, setMore] = useOpen();
   const places = PLACES.filter((p) => staff || !p.staff);
   const here = (href: string) => (path.startsWith(href) ? ('page' as const) : undefined);
   const elsewhere = !places.slice(0, IN_BAR).some((p) => path.startsWith(p.href));

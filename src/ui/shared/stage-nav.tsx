@@ -1,8 +1,7 @@
 'use client';
 import { ChevronDown } from 'lucide-react';
-import { usePathname } from 'next/navigation';
-import { useEffect, useState } from 'react';
 import { Link } from './link';
+import { useOpen } from './use-open';
 
 /** The five stages: a row, and on a phone a menu that names the one shown. */
 export function StageNav({
@@ -12,15 +11,7 @@ export function StageNav({
   stages: readonly { key: string; name: string; href: string; done: boolean }[];
   at: string;
 }) {
-  const path = usePathname();
-  const [open, setOpen] = useState(false);
-  useEffect(() => setOpen(false), [path]);
-  useEffect(() => {
-    if (!open) return;
-    const leave = (e: KeyboardEvent) => (e.key === 'Escape' ? setOpen(false) : undefined);
-    document.addEventListener('keydown', leave);
-    return () => document.removeEventListener('keydown', leave);
-  }, [open]);
+  const [open, setOpen] = useOpen();
   return (
     <nav aria-label="Stages" className="stage-nav" data-open={open}>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
