@@ -42,6 +42,16 @@ test('an old wind gives no verdict, a wind heard now does', async ({ browser, ba
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');
   await go(page, `${await checkoutOf(page, 'Gaspar Ribeira Alta')}/brief`);
+  const day = page.getByLabel('Day of the lesson');
+  await day.fill('11/12/2026');
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect(page.getByText('Enter the date as 24 Nov 2026.')).toBeVisible();
+  await day.fill('24.11.2026');
+  await day.blur();
+  await expect(day).toHaveValue('24 Nov 2026');
+  await day.press('ArrowUp');
+  await expect(day).toHaveValue('25 Nov 2026');
+  await day.press('ArrowDown');
   await page.getByLabel('METAR').fill('ZPAV 241350Z 26011KT CAVOK 18/07 Q1016');
   await page.getByLabel('Runway', { exact: true }).selectOption('22');
   await expect(page.getByText(/this wind is 40.min old, more than 10 min/)).toBeVisible();

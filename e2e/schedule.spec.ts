@@ -190,6 +190,9 @@ test('on a phone the week is a list of days, today first: a booking opens, a day
     .click();
   await expect(page.getByRole('complementary', { name: 'Booking' })).toBeInViewport();
   await expect(page.getByRole('link', { name: 'Calendar file' })).toBeVisible();
+  await page.getByLabel('Move to').fill('11/12/2026');
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await expect(page.getByText('Enter the date as 24 Nov 2026.')).toBeVisible();
   await days.nth(2).getByRole('button', { name: /^Book/ }).click();
   await expect(page.getByRole('heading', { name: 'New booking' })).toBeInViewport();
   await expect(page.getByLabel('Day', { exact: true })).toHaveValue('26 Nov 2026');

@@ -19,7 +19,7 @@ export type WindSeen = z.infer<typeof WindSeen>;
 
 export const BriefChoices = z.object({
   /** ISO date of the lesson. */
-  flownOn: z.string(),
+  flownOn: z.iso.date('Enter the date as 24 Nov 2026.'),
   runwayEnd: z.string(),
   wind: WindSeen.nullable(),
   /** Greatest flap to be used; null = what the sheet's schedule says. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { blocksOf, columnsOf, shutOf } from '@/ui/schedule/columns';
 import type { ScheduleFacts } from '@/ui/schedule/facts';
+import { bookForm, wishForm } from '@/ui/schedule/booking-values';
 import { sideStart, sideStep } from '@/ui/schedule/side-state';
 
 const wanted = { bookingId: 'b', version: 1, startsAt: '2026-11-24T10:00:00Z', minutes: 90 };
@@ -19,6 +20,30 @@ describe('what stands beside the schedule', () => {
     const moving = sideStep(sideStart(null), { type: 'moving', id: 'b' });
     expect(moving).toMatchObject({ selected: 'b', busy: true });
     expect(sideStep(moving, { type: 'moved', said: 'x', undo: null }).busy).toBe(false);
+  });
+});
+
+describe('a booking as typed', () => {
+  it('a day that is none is sent as typed and asks for no instant: whoever checks it says so', () => {
+    const v = {
+      requestId: 'r',
+      kind: 'lesson' as const,
+      checkoutId: 'c',
+      pilotId: '',
+      instructorId: '',
+      airframeId: '',
+      date: '11/12/2026',
+      start: '10:00',
+      at: '',
+      minutes: '',
+      passengers: '',
+      surface: 'any' as const,
+      note: '',
+    };
+    const school = { ...facts, checkouts: [] } as unknown as ScheduleFacts;
+    expect(bookForm(v, school, 90, null)).toMatchObject({ startsAt: '', minutes: 90 });
+    expect(bookForm({ ...v, date: '2026-12-11' }, school, 90, null).startsAt).toBe('2026-12-11T10:00:00.000Z');
+    expect(wishForm(v, school, 90)).toMatchObject({ fromDate: '11/12/2026', toDate: '11/12/2026' });
   });
 });
 

@@ -1,3 +1,4 @@
+import { typedDate } from '@/core/schedule';
 import { readReport } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { type Layout, completeLayout } from './arrange';
@@ -101,7 +102,7 @@ export function choicesOf(
   air: ReportAir,
 ): BriefChoices {
   return {
-    flownOn: v.flownOn,
+    flownOn: typedDate(v.flownOn) === null ? before.flownOn : v.flownOn,
     runwayEnd: v.runwayEnd,
     wind,
     maxFlapDeg: v.maxFlap === '' ? null : Number(v.maxFlap),

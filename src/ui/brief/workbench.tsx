@@ -130,6 +130,7 @@ export function BriefWorkbench(props: Props) {
     if (wind.problem) return form.setError(wind.problem.path, { message: wind.problem.message }, { shouldFocus: true });
     const numbers = {
       ...live,
+      flownOn: values.flownOn,
       fuelL: values.fuelL,
       pilotKg: values.pilotKg,
       instructorKg: values.instructorKg,

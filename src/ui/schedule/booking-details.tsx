@@ -3,7 +3,7 @@ import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
 import { list, plural } from '@/core/format';
-import { dayText, fitWords, localInstant, minutesText } from '@/core/schedule';
+import { dayText, fitWords, localInstant, minutesText, typedDate, readClock } from '@/core/schedule';
 import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import { useState } from 'react';
@@ -107,16 +107,20 @@ function MoveForm({
   const [date, setDate] = useState(b.date);
   const [at, setAt] = useState(minutesText(b.fromMin));
   const [frame, setFrame] = useState(b.airframeId ?? '');
+  const [wrong, setWrong] = useState('');
   return (
     <form
       className="two"
       onSubmit={(e) => {
         e.preventDefault();
-        const [h = 0, m = 0] = at.split(':').map(Number);
+        const minutes = readClock(at);
+        const day = typedDate(date);
+        setWrong(day === null ? 'Enter the date as 24 Nov 2026.' : minutes === null ? 'Enter the time as 14:25.' : '');
+        if (day === null || minutes === null) return;
         void tryMove({
           bookingId: b.id,
           version: b.version,
-          startsAt: localInstant(date, h * 60 + m, facts.zone),
+          startsAt: localInstant(day, minutes, facts.zone),
           minutes: b.toMin - b.fromMin,
           ...(frame !== (b.airframeId ?? '') && frame ? { airframeId: frame } : {}),
         });
@@ -152,6 +156,11 @@ function MoveForm({
           Move
         </Button>
       </div>
+      {wrong ? (
+        <p role="alert" className="invalid-feedback mb-0">
+          {wrong}
+        </p>
+      ) : null}
     </form>
   );
 }

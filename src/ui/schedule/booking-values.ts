@@ -1,5 +1,5 @@
 import { addDays } from '@/core/recency';
-import { localInstant, minutesText, readClock } from '@/core/schedule';
+import { localInstant, minutesText, readClock, typedDate } from '@/core/schedule';
 import type { BookingKind } from '@/domain/schedule';
 import { typedNumber } from '../shared/forms';
 import type { FormFacts } from './form-facts';
@@ -73,7 +73,7 @@ const lengthOr = <T>(v: BookingValues, usual: T): number | T =>
 /** @param usualMin minutes where no length was typed */
 export function bookForm(v: BookingValues, facts: FormFacts, usualMin: number, waitingId: string | null) {
   const start = readClock(v.start);
-  const typed = v.date !== '' && start !== null ? localInstant(v.date, start, facts.zone) : '';
+  const typed = typedDate(v.date) !== null && start !== null ? localInstant(v.date, start, facts.zone) : '';
   return {
     requestId: v.requestId,
     ...who(v, facts),
@@ -98,7 +98,7 @@ export function wishForm(v: BookingValues, facts: FormFacts, usualMin: number) {
     checkoutId,
     minutes: lengthOr(v, usualMin),
     fromDate: v.date,
-    toDate: addDays(v.date, 13),
+    toDate: typedDate(v.date) === null ? v.date : addDays(v.date, 13),
     note: v.note,
   };
 }

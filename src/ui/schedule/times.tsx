@@ -3,7 +3,16 @@ import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
-import { WEEKDAYS, dayText, localClock, clockText, localInstant, minutesText, readClock } from '@/core/schedule';
+import {
+  WEEKDAYS,
+  dayText,
+  localClock,
+  clockText,
+  localInstant,
+  minutesText,
+  readClock,
+  typedDate,
+} from '@/core/schedule';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { DateInput, TimeInput } from '../shared/when-input';
@@ -143,7 +152,7 @@ export function AwayForm({
   const empty = { requestId: '', who: '', fromDay: today, fromAt: '08:00', toDay: '', toAt: '18:00', why: '' };
   const instant = (day: string, at: string) => {
     const minutes = readClock(at);
-    return day !== '' && minutes !== null ? localInstant(day, minutes, zone) : '';
+    return typedDate(day) !== null && minutes !== null ? localInstant(day, minutes, zone) : '';
   };
   const f = useActionForm({
     schema: async () => (await import('@/domain/schedule')).AwayForm,
