@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { pagesOf } from './pdf';
 import { bias } from '@/core/assess';
 import type { CapturedLanding, Measured } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
@@ -437,17 +437,7 @@ describe('the debrief is held', () => {
 
     const d = await debriefById(id);
     if (!d) throw new Error('no debrief');
-    const pdf = await getDocument({
-      data: await debriefPdf({ ...d, snapshot: d.snapshot as DebriefSnapshot }),
-      verbosity: 0,
-    }).promise;
-    const text = (
-      await Promise.all(
-        Array.from({ length: pdf.numPages }, async (_, i) =>
-          (await (await pdf.getPage(i + 1)).getTextContent()).items.map((t) => ('str' in t ? t.str : '')).join(' '),
-        ),
-      )
-    ).join(' ');
+    const text = (await pagesOf(await debriefPdf({ ...d, snapshot: d.snapshot as DebriefSnapshot }))).join(' ');
     for (const part of [
       'Joana Pires Atalaia',
       'Go around on the second touch',

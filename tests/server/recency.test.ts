@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, writeFileSync } from 'node:fs';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { pagesOf } from './pdf';
 import { evaluateRecency } from '@/core/recency';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
@@ -195,14 +195,7 @@ describe('keys and papers', () => {
     const signed =
       (await rows<{ id: string }>("SELECT id FROM checkouts WHERE status = 'signed' AND pilot_id = 'pilot-elias'"))[0]
         ?.id ?? '';
-    const pdf = await getDocument({ data: await bookletPdf(helena, await recordOf(signed)), verbosity: 0 }).promise;
-    const text = (
-      await Promise.all(
-        Array.from({ length: pdf.numPages }, async (_, i) =>
-          (await (await pdf.getPage(i + 1)).getTextContent()).items.map((t) => ('str' in t ? t.str : '')).join(' '),
-        ),
-      )
-    ).join(' ');
+    const text = (await pagesOf(await bookletPdf(helena, await recordOf(signed)))).join(' ');
     for (const part of [
       'Elias Monte Raso',
       'Entry 4, sign-off',
