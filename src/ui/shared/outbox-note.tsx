@@ -19,7 +19,7 @@ export function OutboxNote({ account }: { account: { id: string; name: string } 
     if (process.env.NODE_ENV !== 'production' || !window.isSecureContext || !('serviceWorker' in navigator)) return;
     const later = setTimeout(
       () => void navigator.serviceWorker.register('/sw.js', { scope: '/' }).catch(() => {}),
-      3000,
+      8000,
     );
     return () => clearTimeout(later);
   }, []);
