@@ -150,9 +150,14 @@ await answers('capture tap', fly, async (page) => {
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Speed at the threshold more' }).click();
 });
 await answers('schedule, drop', '/schedule', async (page) => {
-  const block = page.locator('.sch-block:not(:disabled)').first();
-  await block.focus();
-  for (const key of ['Space', 'ArrowDown', 'ArrowDown', 'Escape']) await page.keyboard.press(key, { delay: 120 });
+  const block = page.locator('.sch-block[aria-roledescription*="moved"]').first();
+  await block.scrollIntoViewIfNeeded();
+  const box = await block.boundingBox();
+  if (!box) throw new Error('no booking can be moved');
+  await page.mouse.move(box.x + 12, box.y + 8);
+  await page.mouse.down();
+  for (let i = 1; i <= 6; i++) await page.mouse.move(box.x + 12, box.y + 8 + i * 8);
+  await page.mouse.up();
 });
 
 await browser.close();

@@ -9,8 +9,8 @@ const FIXED = ['/fly', '/offline'];
 
 /**
  * What a page may load and run. Rendered pages get a nonce of their own with each answer; the cockpit's shell and the page
- * without a network are static files and get the hashes of what stands in it. Runs on pages alone: on the routes of the interface bodies are long, and a
- * proxy in front of them would hold them whole.
+ * without a network are static files and get the hashes of what stands in them. Runs on pages alone: on the routes of the
+ * interface bodies are long, and a proxy in front of them would hold them whole.
  */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   if (request.method === 'POST' && request.nextUrl.pathname === '/sign-in') {

@@ -85,7 +85,8 @@ function tailwindPart(result: BriefResult, used: BriefResult['runways'][number],
   if (!limit) return `tailwind ${where} its limit`;
   const [limitText = '', mean = '', inGusts = ''] = besideLimit(limit.kt, used.tailwindKt, used.gustTailwindKt ?? 0);
   const gust = (used.gustTailwindKt ?? 0) > used.tailwindKt ? `, ${inGusts} in gusts` : '';
-  return `tailwind ${mean} kt${gust}, ${where} the ${limit.of === 'sheet' ? 'flight manual\u2019s' : 'school\u2019s'} tailwind limit of ${limitText} kt`;
+  const whose = limit.of === 'sheet' ? 'flight manual\u2019s' : 'school\u2019s';
+  return `tailwind ${mean} kt${gust}, ${where} the ${whose} tailwind limit of ${limitText} kt`;
 }
 
 /**

@@ -120,6 +120,8 @@ export const missingLine = (all: readonly Missing[]): string => all.map(missingW
 const assertedWords = (asserted: number, n: number): string =>
   asserted === 0 ? '' : `, ${asserted} of ${n} based on the clean tap`;
 
+const landingOf = (attitude: string | null): string => `${attitude ? `${say(attitude)} ` : ''}landing`;
+
 export const HAVE_WORDS = {
   nothing: () => 'nothing recorded',
   'nothing-recent': ({ withinDays }: Recent) => (withinDays ? `nothing within ${withinDays} days` : 'nothing'),
@@ -131,8 +133,8 @@ export const HAVE_WORDS = {
     `credited: ${fixed(h)} h in this gear and mass, ${fixed(needed)} h required. ${text}`,
   run: ({ count, attitude, asserted }: { count: number; attitude: string | null; asserted: number }) =>
     count === 0
-      ? `no unassisted ${attitude ? `${say(attitude)} ` : ''}landing at the end of the record`
-      : `the last ${count === 1 ? `${attitude ? `${say(attitude)} ` : ''}landing` : plural(count, `${attitude ? `${say(attitude)} ` : ''}landing`)} unassisted${assertedWords(asserted, count)}`,
+      ? `no unassisted ${landingOf(attitude)} at the end of the record`
+      : `the last ${count === 1 ? landingOf(attitude) : plural(count, landingOf(attitude))} unassisted${assertedWords(asserted, count)}`,
   landings: ({ count, asked, asserted }: { count: number; asked: LandingsAsked; asserted: number }) =>
     `${landingsWords(count, asked)}${assertedWords(asserted, count)}`,
   'go-arounds': ({ sound, good }: { sound: number; good: number }) =>

@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import {
   type BriefResult,
   type RunwayToday,
@@ -174,26 +175,18 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       <>
         <div className="scroll-x">
           <table aria-label="Approach speeds today" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">Gate</th>
-                <th scope="col" className="r">
-                  Fly
-                </th>
-                <th scope="col" className="r">
-                  Sheet
-                </th>
-                <th scope="col">Configuration</th>
-                <th scope="col">Power</th>
-                <th scope="col" className="r">
-                  Over the stall
-                </th>
-                <th scope="col" className="r">
-                  Time to it
-                </th>
-                <th scope="col">Slowing</th>
-              </tr>
-            </thead>
+            <TableHead
+              columns={[
+                'Gate',
+                { right: 'Fly' },
+                { right: 'Sheet' },
+                'Configuration',
+                'Power',
+                { right: 'Over the stall' },
+                { right: 'Time to it' },
+                'Slowing',
+              ]}
+            />
             <tbody>
               {result.gates.map((g) => {
                 const leg = result.legs.find((l) => l.to === g.name);
@@ -363,18 +356,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         <div className="grid g-1-1" style={{ alignItems: 'start' }}>
           <EnvelopeDrawing sheet={sheet} dual={dual} solo={solo} />
           <table aria-label="Mass and centre of gravity" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">Aboard</th>
-                <th scope="col" className="r">
-                  Mass
-                </th>
-                <th scope="col" className="r">
-                  Centre
-                </th>
-                <th scope="col">Envelope</th>
-              </tr>
-            </thead>
+            <TableHead columns={['Aboard', { right: 'Mass' }, { right: 'Centre' }, 'Envelope']} />
             <tbody>
               {(
                 [
@@ -570,18 +552,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
       ) : (
         <div className="scroll-x">
           <table aria-label="Power settings" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">Phase</th>
-                <th scope="col">Set</th>
-                <th scope="col" className="r">
-                  Expect
-                </th>
-                <th scope="col" className="r">
-                  Flow
-                </th>
-              </tr>
-            </thead>
+            <TableHead columns={['Phase', 'Set', { right: 'Expect' }, { right: 'Flow' }]} />
             <tbody>
               {sheet.powerTable.map((p) => (
                 <tr key={p.phase}>

@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import { say } from '@/domain/words';
 import { Verdict } from '../shared/verdict';
 import { OverruleForm, type Overrule } from './overrule-form';
@@ -23,14 +24,7 @@ export function AirworkTable({ rows, overrule }: { rows: readonly AirworkLine[];
   return (
     <div className="scroll-x">
       <table aria-label="Airwork" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Item</th>
-            <th scope="col">How it went</th>
-            <th scope="col">Flown by</th>
-            <th scope="col">Seen, and why</th>
-          </tr>
-        </thead>
+        <TableHead columns={['Item', 'How it went', 'Flown by', 'Seen, and why']} />
         <tbody>
           {rows.map((o) => (
             <tr key={o.id}>

@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import { type Bias, biasWords, type ShownMeasure, signed } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { Panel } from '../shared/parts';
@@ -20,16 +21,7 @@ export function BiasTable({
         <>
           <div className="scroll-x">
             <table aria-label="Bias by measure" className="plain">
-              <thead>
-                <tr>
-                  <th scope="col">Measure</th>
-                  <th scope="col">Result</th>
-                  <th scope="col">Standard</th>
-                  <th scope="col" className="r">
-                    Landings
-                  </th>
-                </tr>
-              </thead>
+              <TableHead columns={['Measure', 'Result', 'Standard', { right: 'Landings' }]} />
               <tbody>
                 {biases.map(({ m, b, standard }) => (
                   <tr key={m.key}>
@@ -51,20 +43,9 @@ export function BiasTable({
             <summary className="small">Details</summary>
             <div className="scroll-x">
               <table aria-label="Bias by measure, in figures" className="plain">
-                <thead>
-                  <tr>
-                    <th scope="col">Measure</th>
-                    <th scope="col" className="r">
-                      mean
-                    </th>
-                    <th scope="col" className="r">
-                      95 in 100 interval
-                    </th>
-                    <th scope="col" className="r">
-                      spread (sd)
-                    </th>
-                  </tr>
-                </thead>
+                <TableHead
+                  columns={['Measure', { right: 'mean' }, { right: '95 in 100 interval' }, { right: 'spread (sd)' }]}
+                />
                 <tbody>
                   {biases.map(({ m, b }) => (
                     <tr key={m.key}>

@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import type { LessonPoint } from '@/core/assess';
 import { fixed } from '@/core/format';
 
@@ -8,23 +9,15 @@ export function LessonsTable({ lessons }: { lessons: readonly LessonPoint[] }) {
     <details className="small">
       <summary>As a table</summary>
       <table aria-label="Lesson by lesson" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Lesson</th>
-            <th scope="col" className="r">
-              part
-            </th>
-            <th scope="col" className="r">
-              unassisted
-            </th>
-            <th scope="col" className="r">
-              unassisted and in standard
-            </th>
-            <th scope="col" className="r">
-              judged
-            </th>
-          </tr>
-        </thead>
+        <TableHead
+          columns={[
+            'Lesson',
+            { right: 'part' },
+            { right: 'unassisted' },
+            { right: 'unassisted and in standard' },
+            { right: 'judged' },
+          ]}
+        />
         <tbody>
           {lessons.map((l) => (
             <tr key={l.lesson}>

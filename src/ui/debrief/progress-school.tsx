@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import { type DebriefLanding, type StageMedian, shareWords, stageRows } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { Panel } from '../shared/parts';
@@ -15,24 +16,16 @@ export function BesideSchool({
     <Panel title="Compared with the school and before">
       <div className="scroll-x">
         <table aria-label="Compared with the school" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Stage</th>
-              <th scope="col" className="r">
-                unassisted, this pilot
-              </th>
-              <th scope="col" className="r">
-                unassisted, school
-              </th>
-              <th scope="col" className="r">
-                unassisted and in standard, this pilot
-              </th>
-              <th scope="col" className="r">
-                unassisted and in standard, school
-              </th>
-              <th scope="col">From</th>
-            </tr>
-          </thead>
+          <TableHead
+            columns={[
+              'Stage',
+              { right: 'unassisted, this pilot' },
+              { right: 'unassisted, school' },
+              { right: 'unassisted and in standard, this pilot' },
+              { right: 'unassisted and in standard, school' },
+              'From',
+            ]}
+          />
           <tbody>
             {stageRows(judged, medians).map((s) => (
               <tr key={s.stage}>

@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import type { TypeSheet } from '@/domain/sheet';
 import { Panel } from '../shared/parts';
 import { Source } from '../shared/source';
@@ -9,22 +10,9 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
     <Panel title="Approach, gate by gate">
       <div className="scroll-x">
         <table aria-label="Approach, gate by gate" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Gate</th>
-              <th scope="col" className="r">
-                Height
-              </th>
-              <th scope="col" className="r">
-                To go
-              </th>
-              <th scope="col" className="r">
-                Speed
-              </th>
-              <th scope="col">Configuration</th>
-              <th scope="col">Power</th>
-            </tr>
-          </thead>
+          <TableHead
+            columns={['Gate', { right: 'Height' }, { right: 'To go' }, { right: 'Speed' }, 'Configuration', 'Power']}
+          />
           <tbody>
             {sheet.approach.map((g) => (
               <tr key={g.name}>
@@ -60,17 +48,7 @@ export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
   return (
     <Panel title="Stall, power off">
       <table aria-label="Stall, power off" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Flap</th>
-            <th scope="col" className="r">
-              Indicated
-            </th>
-            <th scope="col" className="r">
-              Flap limit
-            </th>
-          </tr>
-        </thead>
+        <TableHead columns={['Flap', { right: 'Indicated' }, { right: 'Flap limit' }]} />
         <tbody>
           {sheet.stalls.map((s) => (
             <tr key={s.flapDeg}>

@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import { sheetPolar } from '@/core/sheet';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
@@ -34,18 +35,7 @@ export function PowerTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
       ) : (
         <div className="scroll-x">
           <table aria-label="Power, expected speed and flow" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">Phase</th>
-                <th scope="col">Set</th>
-                <th scope="col" className="r">
-                  Expect
-                </th>
-                <th scope="col" className="r">
-                  Flow
-                </th>
-              </tr>
-            </thead>
+            <TableHead columns={['Phase', 'Set', { right: 'Expect' }, { right: 'Flow' }]} />
             <tbody>
               {sheet.powerTable.map((p) => (
                 <tr key={p.phase}>

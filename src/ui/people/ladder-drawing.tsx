@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import { Plot } from '../shared/plot';
 import { dateText, downTo, fixed } from '@/core/format';
 
@@ -89,17 +90,7 @@ export function LadderDrawing({ group, stepKt, provenKt, ladderKt, points, landi
       <details>
         <summary className="small">As a table</summary>
         <table aria-label="Crosswind proven, step by step" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">After</th>
-              <th scope="col" className="r">
-                Proven
-              </th>
-              <th scope="col" className="r">
-                Step to
-              </th>
-            </tr>
-          </thead>
+          <TableHead columns={['After', { right: 'Proven' }, { right: 'Step to' }]} />
           <tbody>
             {points.map((p) => (
               <tr key={p.date}>

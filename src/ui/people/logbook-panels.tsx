@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
 import FormCheckInput from 'react-bootstrap/FormCheckInput';
@@ -234,24 +235,9 @@ function FreshFlights({ look, change, untold }: Corrected & { untold: boolean })
   return (
     <div className="scroll-x">
       <table aria-label="Import preview" className="plain">
-        <thead>
-          <tr>
-            <th scope="col" className="r">
-              Line
-            </th>
-            <th scope="col">Day</th>
-            <th scope="col">Type</th>
-            <th scope="col" className="r">
-              Hours
-            </th>
-            <th scope="col" className="r">
-              Landings
-            </th>
-            <th scope="col" className="r">
-              Stops
-            </th>
-          </tr>
-        </thead>
+        <TableHead
+          columns={[{ right: 'Line' }, 'Day', 'Type', { right: 'Hours' }, { right: 'Landings' }, { right: 'Stops' }]}
+        />
         <tbody>
           {look.flights
             .filter((f) => !lines.has(f.line))

@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import Button from 'react-bootstrap/Button';
 import FormCheck from 'react-bootstrap/FormCheck';
 import { useEffect, useState } from 'react';
@@ -141,13 +142,7 @@ export function WhatIf({
           <p className="mb-0">No change on that day.</p>
         ) : (
           <table aria-label="Without and with these flights" className="plain">
-            <thead>
-              <tr>
-                <th scope="col">What</th>
-                <th scope="col">Without</th>
-                <th scope="col">With these flights</th>
-              </tr>
-            </thead>
+            <TableHead columns={['What', 'Without', 'With these flights']} />
             <tbody>
               {changed.map((a) => {
                 const b = answer.before.find((x) => x.key === a.key);

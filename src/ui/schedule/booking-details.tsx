@@ -107,7 +107,7 @@ function MoveForm({
   const [date, setDate] = useState(b.date);
   const [at, setAt] = useState(minutesText(b.fromMin));
   const [frame, setFrame] = useState(b.airframeId ?? '');
-  const [wrong, setWrong] = useState('');
+  const [wrong, setWrong] = useState<{ date?: string; at?: string }>({});
   return (
     <form
       className="two"
@@ -115,7 +115,10 @@ function MoveForm({
         e.preventDefault();
         const minutes = readClock(at);
         const day = typedDate(date);
-        setWrong(day === null ? 'Enter the date as 24 Nov 2026.' : minutes === null ? 'Enter the time as 14:25.' : '');
+        setWrong({
+          ...(day === null ? { date: 'Enter the date as 24 Nov 2026.' } : {}),
+          ...(minutes === null ? { at: 'Enter the time as 14:25.' } : {}),
+        });
         if (day === null || minutes === null) return;
         void tryMove({
           bookingId: b.id,
@@ -126,14 +129,12 @@ function MoveForm({
         });
       }}
     >
-      <div>
-        <FormLabel htmlFor="move-day">Move to</FormLabel>
-        <DateInput id="move-day" value={date} min={facts.today} onChange={(e) => setDate(e.target.value)} />
-      </div>
-      <div>
-        <FormLabel htmlFor="move-at">at, local</FormLabel>
-        <TimeInput id="move-at" stepMin={facts.stepMin} value={at} onChange={(e) => setAt(e.target.value)} />
-      </div>
+      <Field label="Move to" id="move-day" error={wrong.date ? { message: wrong.date } : undefined}>
+        <DateInput value={date} min={facts.today} onChange={(e) => setDate(e.target.value)} />
+      </Field>
+      <Field label="at, local" id="move-at" error={wrong.at ? { message: wrong.at } : undefined}>
+        <TimeInput stepMin={facts.stepMin} value={at} onChange={(e) => setAt(e.target.value)} />
+      </Field>
       {b.airframeId ? (
         <div>
           <FormLabel htmlFor="move-in">in</FormLabel>
@@ -156,11 +157,6 @@ function MoveForm({
           Move
         </Button>
       </div>
-      {wrong ? (
-        <p role="alert" className="invalid-feedback mb-0">
-          {wrong}
-        </p>
-      ) : null}
     </form>
   );
 }

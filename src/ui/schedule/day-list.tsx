@@ -34,8 +34,8 @@ export function DayList({
             </h2>
             {own.length === 0 ? <p className="soft small mb-1">Nothing booked.</p> : null}
             {shut.map((s) => (
-              <p key={s.why} className="soft small mb-1">
-                {s.why}
+              <p key={`${s.fromMin}${s.why}`} className="soft small mb-1">
+                {minutesText(s.fromMin)}–{minutesText(s.toMin)} {s.why}
               </p>
             ))}
             <ul>

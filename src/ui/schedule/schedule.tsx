@@ -124,10 +124,12 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
           book={(column) => show({ type: 'new', from: inEmpty(column, null) })}
         />
         <p className="small soft mb-0 mt-2">
-          Filled part of a block: in the air. Bars at the left: crosswind on {facts.main}, wider is stronger, hatched is
-          an outlook. Shaded: before sunrise and after sunset. Wind on a block: filled suits, half is too light for the
-          lesson, barred is over a limit, dash is too far ahead. The station is simulated; look at the real forecast
-          before you fly.
+          <span className="of-grid">
+            Filled part of a block: in the air. Bars at the left: crosswind on {facts.main}, wider is stronger, hatched
+            is an outlook. Shaded: before sunrise and after sunset.{' '}
+          </span>
+          Wind on a booking: filled suits, half is too light for the lesson, barred is over a limit, dash is too far
+          ahead. The station is simulated; look at the real forecast before you fly.
         </p>
       </div>
       <aside className="grid" aria-label="Booking" ref={beside} tabIndex={-1}>

@@ -6,8 +6,8 @@ import { useEffect, useRef, useState } from 'react';
 const TYPED_MS = 400;
 
 /**
- * A filter that applies at once: a choice when it is made, words and dates when the typing rests. Until the page runs, and
- * without scripts, it is a form with a button.
+ * A filter that applies at once: a choice when it is made, words and dates when the typing rests. Until the page runs it is
+ * a form with a button. What cannot be read applies nothing: the field says so.
  */
 export function FilterForm({
   action,
@@ -32,6 +32,7 @@ export function FilterForm({
   }, []);
   const apply = (form: HTMLFormElement) => {
     clearTimeout(later.current);
+    if (!form.checkValidity()) return;
     const asked = new URLSearchParams();
     for (const [k, v] of new FormData(form)) if (typeof v === 'string' && v.trim() !== '') asked.set(k, v.trim());
     router.replace(`${action}?${asked.toString()}`, { scroll: false });

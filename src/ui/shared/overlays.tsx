@@ -10,6 +10,7 @@ import Modal from 'react-bootstrap/Modal';
 import ModalBody from 'react-bootstrap/ModalBody';
 import ModalHeader from 'react-bootstrap/ModalHeader';
 import ModalTitle from 'react-bootstrap/ModalTitle';
+import { foundIn } from './found-in';
 import { ThemePicker } from './theme';
 
 interface Hit {
@@ -116,9 +117,7 @@ function Palette({ close }: { close: () => void }) {
       .then(async (r) => (r.ok ? setAll((await r.json()) as Hit[]) : setTrouble(true)))
       .catch(() => setTrouble(true));
   }, []);
-  const plain = (s: string) => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
-  const words = plain(text).split(/\s+/).filter(Boolean);
-  const hits = (all ?? []).filter((h) => words.every((w) => plain(`${h.title} ${h.line}`).includes(w))).slice(0, 9);
+  const hits = (all ?? []).filter((h) => foundIn(`${h.title} ${h.line}`, text)).slice(0, 9);
   const go = (hit: Hit | undefined) => {
     if (!hit) return;
     close();

@@ -1,9 +1,9 @@
 'use client';
+import { foundIn } from './found-in';
 import { type SelectHTMLAttributes, useState } from 'react';
 
 /** More than so many are not looked through by eye. */
 const LONG = 12;
-const plain = (s: string): string => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /**
  * A choice from a list; a long one can be searched. Accents need not be typed, and every word has to be found. What is
@@ -21,8 +21,7 @@ export function Picker({
   ref?: React.Ref<HTMLSelectElement>;
 }) {
   const [text, setText] = useState('');
-  const words = plain(text).split(/\s+/).filter(Boolean);
-  const fits = (label: string) => words.every((w) => plain(label).includes(w));
+  const fits = (label: string) => foundIn(label, text);
   const found = options.filter((o) => fits(o.label)).length;
   const select = (
     <select {...rest} className={className.replace('form-control', 'form-select')}>
@@ -52,7 +51,7 @@ export function Picker({
         }}
       />
       <p className="visually-hidden" role="status">
-        {words.length > 0 ? `${found} of ${options.length} in the list` : ''}
+        {text.trim() !== '' ? `${found} of ${options.length} in the list` : ''}
       </p>
       {select}
     </div>

@@ -3,6 +3,7 @@ import { CalendarDays } from 'lucide-react';
 import { type Ref, useEffect, useImperativeHandle, useRef, useState } from 'react';
 import { dateText } from '@/core/format';
 import { addDays } from '@/core/recency';
+import Feedback from 'react-bootstrap/Feedback';
 import { minutesText, readClock, typedDate } from '@/core/schedule';
 
 interface When {
@@ -12,7 +13,7 @@ interface When {
 interface Props {
   ref?: Ref<unknown>;
   id?: string;
-  /** In a form that is sent as it stands: the field of this name carries the value, an ISO date or `HH:MM`. */
+  /** In a filter, which is sent as it stands, a hidden field of this name carries the ISO date. */
   name?: string;
   value?: string;
   defaultValue?: string;
@@ -36,6 +37,7 @@ interface Kind {
   step: (value: string, by: number) => string;
   hint: string;
 }
+const NO_DATE = 'Enter the date as 24 Nov 2026.';
 const ISO = /^\d{4}-\d{2}-\d{2}$/;
 const DATE: Kind = {
   read: (t) => typedDate(t) ?? t.trim(),
@@ -59,7 +61,7 @@ const timeKind = (stepMin: number): Kind => ({
 
 function useWhen({ ref, name = '', value, defaultValue = '', onChange, onBlur }: Props, kind: Kind) {
   const box = useRef<HTMLInputElement>(null);
-  const [sent, setSent] = useState(defaultValue);
+  const [sent, setSent] = useState(value ?? defaultValue);
   const now = () => kind.read(box.current?.value ?? '');
   // A form library holds on to an element: to it this is one whose value is the date, however it is shown.
   const [handle] = useState(() => ({
@@ -110,8 +112,10 @@ function useWhen({ ref, name = '', value, defaultValue = '', onChange, onBlur }:
     },
   };
 }
-const classOf = ({ className = 'form-control', size, 'aria-invalid': bad }: Props): string =>
-  `${className.includes('form-control') ? className : `form-control ${className}`}${size ? ' form-control-sm' : ''}${bad && !className.includes('is-invalid') ? ' is-invalid' : ''}`;
+const classOf = ({ className = '', size, 'aria-invalid': bad }: Props): string =>
+  [...new Set(['form-control', ...className.split(' '), size ? 'form-control-sm' : '', bad ? 'is-invalid' : ''])]
+    .filter(Boolean)
+    .join(' ');
 const saidOf = (p: Props) => ({
   id: p.id,
   'aria-label': p['aria-label'],
@@ -126,6 +130,12 @@ const saidOf = (p: Props) => ({
 export function DateInput(p: Props) {
   const { box, sent, set, typed } = useWhen(p, DATE);
   const picker = useRef<HTMLInputElement>(null);
+  const [left, setLeft] = useState(false);
+  // In a form without a checker of its own the field says itself that it holds no date, and the form waits.
+  const none = !p.onChange && sent !== '' && !ISO.test(sent);
+  useEffect(() => box.current?.setCustomValidity(none ? NO_DATE : ''), [box, none]);
+  const wrong = none && left;
+  const noteId = `${p.id ?? p.name ?? 'date'}-none`;
   return (
     <span className="when" style={p.style}>
       <input
@@ -133,10 +143,21 @@ export function DateInput(p: Props) {
         type="text"
         autoComplete="off"
         placeholder={DATE.hint}
-        className={classOf(p)}
+        className={classOf({ ...p, ...(wrong ? { 'aria-invalid': true } : {}) })}
         {...saidOf(p)}
+        {...(wrong ? { 'aria-invalid': true, 'aria-describedby': noteId } : {})}
         {...typed}
+        onFocus={() => setLeft(false)}
+        onBlur={() => {
+          setLeft(true);
+          typed.onBlur();
+        }}
       />
+      {wrong ? (
+        <Feedback type="invalid" id={noteId} role="alert">
+          {NO_DATE}
+        </Feedback>
+      ) : null}
       <button
         type="button"
         tabIndex={-1}

@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import type { Series } from '@/core/trace';
 import type { FoundEvent, TraceContext } from '@/domain/trace';
 import { useApproachDrawings } from './approach-drawings';
@@ -99,27 +100,17 @@ function GatesFlown({
   return (
     <div className="scroll-x">
       <table aria-label="Gates of the approach" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Gate</th>
-            <th scope="col">At</th>
-            <th scope="col" className="r">
-              Height
-            </th>
-            <th scope="col" className="r">
-              Indicated
-            </th>
-            <th scope="col" className="r">
-              Target
-            </th>
-            <th scope="col" className="r">
-              Off
-            </th>
-            <th scope="col" className="r">
-              Over the ground
-            </th>
-          </tr>
-        </thead>
+        <TableHead
+          columns={[
+            'Gate',
+            'At',
+            { right: 'Height' },
+            { right: 'Indicated' },
+            { right: 'Target' },
+            { right: 'Off' },
+            { right: 'Over the ground' },
+          ]}
+        />
         <tbody>
           {gates.map((g) => (
             <tr key={g.name}>

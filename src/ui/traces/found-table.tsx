@@ -1,4 +1,5 @@
 'use client';
+import { TableHead } from '../shared/table-head';
 import type { TraceAnalysis } from '@/domain/trace';
 import { clock, type Dial, FOUND_NAME, itemText, measuresText, momentOf } from './words';
 
@@ -17,17 +18,7 @@ export function FoundTable({
       <summary>Everything found, as a table</summary>
       <div className="scroll-x">
         <table aria-label="Everything found" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">At</th>
-              <th scope="col">What</th>
-              <th scope="col">Where</th>
-              <th scope="col">Measured</th>
-              <th scope="col" className="r">
-                Confidence
-              </th>
-            </tr>
-          </thead>
+          <TableHead columns={['At', 'What', 'Where', 'Measured', { right: 'Confidence' }]} />
           <tbody>
             {analysis.events.map((e, k) => (
               <tr key={`e${k}`}>

@@ -1,3 +1,4 @@
+import { TableHead } from '../shared/table-head';
 import Button from 'react-bootstrap/Button';
 import { kindOf } from '@/core/recorder';
 import type { Recorded } from '@/workers/recorder.worker';
@@ -87,13 +88,7 @@ export function FlownAndFound({
           </p>
           <div className="scroll-x">
             <table aria-label="Flown and found" className="plain">
-              <thead>
-                <tr>
-                  <th scope="col">At</th>
-                  <th scope="col">Flown</th>
-                  <th scope="col">Found</th>
-                </tr>
-              </thead>
+              <TableHead columns={['At', 'Flown', 'Found']} />
               <tbody>
                 {lines.map((l, i) => (
                   <tr key={i}>

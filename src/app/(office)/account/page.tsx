@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
@@ -142,23 +143,17 @@ export default async function AccountPage() {
                     {log.length > 0 ? (
                       <div className="scroll-x mt-3">
                         <table aria-label="Your own flights" className="plain">
-                          <thead>
-                            <tr>
-                              <th scope="col">Day</th>
-                              <th scope="col">Type</th>
-                              <th scope="col" className="r">
-                                Landings
-                              </th>
-                              <th scope="col" className="r">
-                                Full stops
-                              </th>
-                              <th scope="col" className="r">
-                                Hours
-                              </th>
-                              <th scope="col">Remark</th>
-                              <th scope="col">Correct</th>
-                            </tr>
-                          </thead>
+                          <TableHead
+                            columns={[
+                              'Day',
+                              'Type',
+                              { right: 'Landings' },
+                              { right: 'Full stops' },
+                              { right: 'Hours' },
+                              'Remark',
+                              'Correct',
+                            ]}
+                          />
                           <tbody>
                             {log.map((f) => (
                               <tr key={f.id} className={f.struck ? 'voided' : undefined}>

@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import { dateText, list } from '@/core/format';
 import type { BoardData } from '@/server/board/queries/board';
 import { Link } from '@/ui/shared/link';
@@ -10,21 +11,15 @@ export function InstructorsPanel({ b }: { b: BoardData }) {
     <Panel title="Instructors">
       <div className="scroll-x">
         <table aria-label="Instructors" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Instructor</th>
-              <th scope="col" className="r">
-                Today
-              </th>
-              <th scope="col" className="r">
-                Open
-              </th>
-              <th scope="col" className="r">
-                Stalled
-              </th>
-              <th scope="col">Out of recency to teach</th>
-            </tr>
-          </thead>
+          <TableHead
+            columns={[
+              'Instructor',
+              { right: 'Today' },
+              { right: 'Open' },
+              { right: 'Stalled' },
+              'Out of recency to teach',
+            ]}
+          />
           <tbody>
             {b.instructors.map((i) => (
               <tr key={i.userId}>

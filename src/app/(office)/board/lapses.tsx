@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import { plural } from '@/core/format';
 import type { BoardData } from '@/server/board/queries/board';
 import { OneTapBooking } from '@/ui/board/one-tap';
@@ -12,15 +13,7 @@ export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
     <Panel title={staff ? 'Expiring: in 30 days, or expired this week' : 'Expiring'}>
       <div className="scroll-x">
         <table aria-label="Expiring" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Who</th>
-              <th scope="col">What</th>
-              <th scope="col">To</th>
-              <th scope="col">Renewed or restored by</th>
-              <th scope="col">Book</th>
-            </tr>
-          </thead>
+          <TableHead columns={['Who', 'What', 'To', 'Renewed or restored by', 'Book']} />
           <tbody>
             {b.lapses.map((l) => (
               <tr key={l.pilotId + l.lapse.key}>

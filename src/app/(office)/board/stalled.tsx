@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { BoardData } from '@/server/board/queries/board';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { Link } from '@/ui/shared/link';
@@ -8,16 +9,7 @@ export function StalledPanel({ b, user }: { b: BoardData; user: CurrentUser }) {
   return (
     <Panel title="Stalled">
       <table aria-label="Stalled" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Pilot</th>
-            <th scope="col">Aeroplane</th>
-            <th scope="col" className="r">
-              Since the last lesson
-            </th>
-            <th scope="col">Booked</th>
-          </tr>
-        </thead>
+        <TableHead columns={['Pilot', 'Aeroplane', { right: 'Since the last lesson' }, 'Booked']} />
         <tbody>
           {b.stalled.map((s) => (
             <tr key={s.id}>

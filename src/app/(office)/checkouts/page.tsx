@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
@@ -35,22 +36,18 @@ export default async function CheckoutsPage() {
           ) : (
             <div className="panel scroll-x">
               <table aria-label="Checkouts" className="plain">
-                <thead>
-                  <tr>
-                    <th scope="col">Pilot</th>
-                    <th scope="col">Aeroplane</th>
-                    <th scope="col">Goal</th>
-                    <th scope="col">Instructor</th>
-                    <th scope="col" className="r">
-                      Lessons
-                    </th>
-                    <th scope="col" className="r">
-                      Landings
-                    </th>
-                    <th scope="col">Last flown</th>
-                    <th scope="col">Stage</th>
-                  </tr>
-                </thead>
+                <TableHead
+                  columns={[
+                    'Pilot',
+                    'Aeroplane',
+                    'Goal',
+                    'Instructor',
+                    { right: 'Lessons' },
+                    { right: 'Landings' },
+                    'Last flown',
+                    'Stage',
+                  ]}
+                />
                 <tbody>
                   {all.map((c) => (
                     <tr key={c.id}>

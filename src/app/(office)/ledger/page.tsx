@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
@@ -146,21 +147,19 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
                 ) : (
                   <div className="scroll-x">
                     <table aria-label="Sign-offs" className="plain">
-                      <thead>
-                        <tr>
-                          <th scope="col" className="r">
-                            No.
-                          </th>
-                          <th scope="col">Signed</th>
-                          <th scope="col">Kind</th>
-                          <th scope="col">Pilot</th>
-                          <th scope="col">Goal</th>
-                          <th scope="col">Aeroplane</th>
-                          <th scope="col">By</th>
-                          <th scope="col">Terms</th>
-                          <th scope="col">Hash</th>
-                        </tr>
-                      </thead>
+                      <TableHead
+                        columns={[
+                          { right: 'No.' },
+                          'Signed',
+                          'Kind',
+                          'Pilot',
+                          'Goal',
+                          'Aeroplane',
+                          'By',
+                          'Terms',
+                          'Hash',
+                        ]}
+                      />
                       <tbody>
                         {lines.map((l) => (
                           <tr key={l.id} className={l.voidedBy ? 'voided' : undefined}>

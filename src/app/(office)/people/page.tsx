@@ -1,7 +1,9 @@
+import { TableHead } from '@/ui/shared/table-head';
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
 import FormSelect from 'react-bootstrap/FormSelect';
 import type { Metadata } from 'next';
+import { foundIn } from '@/ui/shared/found-in';
 import { FilterForm } from '@/ui/shared/filter-form';
 import { DateInput } from '@/ui/shared/when-input';
 import { Link } from '@/ui/shared/link';
@@ -74,10 +76,9 @@ export default async function PeoplePage({
   const rules = await houseRules();
   const [all, pilots] = await Promise.all([everybodysStanding(rules, on), pilotList()]);
   const held = new Map(pilots.map((p) => [p.id, p]));
-  const plain = (s: string) => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   const wanted = all.filter(
     (p) =>
-      plain(p.name).includes(plain(q.name ?? '')) &&
+      foundIn(p.name, q.name ?? '') &&
       (show === 'all' ||
         (show === 'staff'
           ? p.roles.includes('instructor')
@@ -187,17 +188,17 @@ export default async function PeoplePage({
               </FilterForm>
               <div className="scroll-x">
                 <table aria-label="People" className="plain people-table">
-                  <thead>
-                    <tr>
-                      <th scope="col">Name</th>
-                      <th scope="col">Status</th>
-                      <th scope="col">Expires first</th>
-                      <th scope="col">Medical and reviews</th>
-                      <th scope="col">Passengers</th>
-                      <th scope="col">School recurrent check</th>
-                      <th scope="col">Last flown</th>
-                    </tr>
-                  </thead>
+                  <TableHead
+                    columns={[
+                      'Name',
+                      'Status',
+                      'Expires first',
+                      'Medical and reviews',
+                      'Passengers',
+                      'School recurrent check',
+                      'Last flown',
+                    ]}
+                  />
                   <tbody>
                     {shown.map((p) => (
                       <tr key={p.pilotId}>

@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText } from '@/core/format';
@@ -48,24 +49,18 @@ export default async function TracesPage() {
               <Panel>
                 <div className="scroll-x">
                   <table aria-label="Recordings" className="plain">
-                    <thead>
-                      <tr>
-                        <th scope="col">Flight</th>
-                        <th scope="col">Pilot</th>
-                        <th scope="col">Aeroplane</th>
-                        <th scope="col">Recording</th>
-                        <th scope="col" className="r">
-                          Events
-                        </th>
-                        <th scope="col" className="r">
-                          Airwork
-                        </th>
-                        <th scope="col" className="r">
-                          Exceedances
-                        </th>
-                        <th scope="col">Added by</th>
-                      </tr>
-                    </thead>
+                    <TableHead
+                      columns={[
+                        'Flight',
+                        'Pilot',
+                        'Aeroplane',
+                        'Recording',
+                        { right: 'Events' },
+                        { right: 'Airwork' },
+                        { right: 'Exceedances' },
+                        'Added by',
+                      ]}
+                    />
                     <tbody>
                       {all.map((t) => (
                         <tr key={t.id}>

@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { PersonPage } from '@/server/people/queries/page';
 import { dateText, fixed } from '@/core/format';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
@@ -18,18 +19,7 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
             <p className="soft">None entered.</p>
           ) : (
             <table aria-label="Hours by type" className="plain">
-              <thead>
-                <tr>
-                  <th scope="col">Type</th>
-                  <th scope="col" className="r">
-                    Hours
-                  </th>
-                  <th scope="col" className="r">
-                    As PIC
-                  </th>
-                  <th scope="col">Last</th>
-                </tr>
-              </thead>
+              <TableHead columns={['Type', { right: 'Hours' }, { right: 'As PIC' }, 'Last']} />
               <tbody>
                 {p.hoursByType.map((h) => (
                   <tr key={h.typeCode}>
@@ -58,20 +48,7 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
             <p className="soft">None recorded.</p>
           ) : (
             <table aria-label="Landings by type" className="plain">
-              <thead>
-                <tr>
-                  <th scope="col">Type</th>
-                  <th scope="col" className="r">
-                    Landings
-                  </th>
-                  <th scope="col" className="r">
-                    Full stops
-                  </th>
-                  <th scope="col" className="r">
-                    Water
-                  </th>
-                </tr>
-              </thead>
+              <TableHead columns={['Type', { right: 'Landings' }, { right: 'Full stops' }, { right: 'Water' }]} />
               <tbody>
                 {p.landings.map((l) => (
                   <tr key={l.code + l.name}>

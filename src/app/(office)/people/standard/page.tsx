@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { fixed } from '@/core/format';
@@ -45,27 +46,17 @@ export default async function StandardPage() {
                 <EyeBars rows={instructors} />
                 <div className="scroll-x">
                   <table aria-label="Instructors compared" className="plain">
-                    <thead>
-                      <tr>
-                        <th scope="col">Instructor</th>
-                        <th scope="col" className="r">
-                          judged twice
-                        </th>
-                        <th scope="col" className="r">
-                          the same
-                        </th>
-                        <th scope="col" className="r">
-                          more lenient
-                        </th>
-                        <th scope="col" className="r">
-                          stricter
-                        </th>
-                        <th scope="col" className="r">
-                          mean shift (steps)
-                        </th>
-                        <th scope="col">Result</th>
-                      </tr>
-                    </thead>
+                    <TableHead
+                      columns={[
+                        'Instructor',
+                        { right: 'judged twice' },
+                        { right: 'the same' },
+                        { right: 'more lenient' },
+                        { right: 'stricter' },
+                        { right: 'mean shift (steps)' },
+                        'Result',
+                      ]}
+                    />
                     <tbody>
                       {instructors.map((i) => (
                         <tr key={i.author}>

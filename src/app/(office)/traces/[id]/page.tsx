@@ -37,6 +37,8 @@ export default async function TracePage({
   const user = await requireUser();
   const trace = await traceById(user, (await params).id);
   denyUnless(trace !== null);
+  const open = trace.limits.filter((l) => !l.released);
+  const exceeded = list([...new Set(open.map((l) => LIMIT_NAME[l.channel]))]);
   const { strip } = await checkoutPage(Promise.resolve({ id: trace.checkoutId }));
   const joined = await trace.join();
   const speed = joined.standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
@@ -75,9 +77,7 @@ export default async function TracePage({
             >
               <summary>
                 <strong>
-                  {waiting > 0
-                    ? `${trace.registration} is grounded: ${list([...new Set(trace.limits.filter((l) => !l.released).map((l) => LIMIT_NAME[l.channel]))])} exceeded`
-                    : 'Exceedances, released'}
+                  {waiting > 0 ? `${trace.registration} is grounded: ${exceeded} exceeded` : 'Exceedances, released'}
                 </strong>
               </summary>
               <div className="mt-2">

@@ -1,3 +1,4 @@
+import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { asksWords, itemFades, subjectsOf } from '@/core/assess';
@@ -25,7 +26,7 @@ export async function generateMetadata({
   const { kind, key } = await params;
   const versions = user && may.seeEverybody(user) ? await contentVersions(kind, key) : [];
   const name = (versions.find((v) => v.origin !== 'proposed')?.body as { name?: string } | undefined)?.name;
-  return { title: versions.length > 0 ? `Rules: ${name ?? key}` : 'Rules' };
+  return { title: versions.length > 0 ? `Rules: ${name ?? 'school rules'}` : 'Rules' };
 }
 
 export default async function RulePage({ params }: { params: Promise<{ kind: string; key: string }> }) {
@@ -39,12 +40,12 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
   const chief = may.changeHouse(user);
   return (
     <>
-      <PageStrip name="Rules" line={`${kind} ${key}`} user={user.name} />
+      <PageStrip name="Rules" line={body.name ?? 'school rules'} user={user.name} />
       <main id="main">
         <div className="column">
           <Title
             long
-            title={body.name ?? key}
+            title={body.name ?? 'School rules'}
             line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${dateText(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}
           >
             <Link className="btn btn-outline-primary" href="/rules">
@@ -124,13 +125,7 @@ function ProgrammeView({ p }: { p: Programme }) {
       </p>
       <div className="scroll-x">
         <table aria-label="Items" className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Item</th>
-              <th scope="col">Asks</th>
-              <th scope="col">Citation</th>
-            </tr>
-          </thead>
+          <TableHead columns={['Item', 'Asks', 'Citation']} />
           <tbody>
             {p.items.map((i) => (
               <tr key={i.id}>
@@ -375,14 +370,7 @@ function HouseView({ h }: { h: House }) {
         ))}
       </ul>
       <table aria-label="Signing and intervals" className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Check after days without flying</th>
-            <th scope="col" className="r">
-              Days
-            </th>
-          </tr>
-        </thead>
+        <TableHead columns={['Check after days without flying', { right: 'Days' }]} />
         <tbody>
           {s.intervals.map((i) => (
             <tr key={i.of}>
