@@ -76,6 +76,11 @@ test('the chief adds an instructor who signs in; dates, notes and roles; a perso
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText(
     'to 10 Dec 2026, 16 days',
   );
+  // A date that can be two days is said beside its field and applies nothing.
+  await page.getByLabel('On the day').fill('11/12/2026');
+  await page.getByLabel('On the day').press('Tab');
+  await expect(page.getByText('Enter the date as 24 Nov 2026.')).toBeVisible();
+  expect(page.url()).not.toContain('on=');
   await page.getByLabel('On the day').fill('2026-12-11');
   await page.waitForURL('**on=2026-12-11');
   await expect(page.getByRole('listitem').filter({ hasText: 'medical' }).first()).toContainText('ended 10 Dec 2026');

@@ -73,6 +73,8 @@ export const reachOf = (page: Page, least: number): Promise<Reach> =>
     }
     for (const e of document.querySelectorAll('button, .btn'))
       if (shown(e) && e.scrollWidth > e.clientWidth + 1 && !e.closest('.sch')) cut.push(`${name(e)} spills`);
+    for (const e of document.querySelectorAll('.when > input[type=text]'))
+      if (shown(e) && e.scrollWidth > e.clientWidth + 1) cut.push(`${name(e)} date`);
     const controls = [
       ...document.querySelectorAll(
         'a[href], button, input, select, textarea, summary, [role=button], [role=checkbox], [role=tab], [tabindex="0"]',

@@ -86,7 +86,7 @@ export function LogFlightForm({
   return (
     <form {...f.props} className="d-grid gap-2">
       <Problems problems={f.problems} title="Not logged" />
-      <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
+      <div className="d-grid gap-2" style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(160px, 1fr))' }}>
         <Field label="Flown on" id="flownOn" error={f.error('flownOn')}>
           <DateInput max={today} {...f.register('flownOn')} />
         </Field>

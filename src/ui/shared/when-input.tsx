@@ -130,7 +130,7 @@ const saidOf = (p: Props) => ({
 export function DateInput(p: Props) {
   const { box, sent, set, typed } = useWhen(p, DATE);
   const picker = useRef<HTMLInputElement>(null);
-  const [left, setLeft] = useState(false);
+  const [left, setLeft] = useState(true);
   // In a form without a checker of its own the field says itself that it holds no date, and the form waits.
   const none = !p.onChange && sent !== '' && !ISO.test(sent);
   useEffect(() => box.current?.setCustomValidity(none ? NO_DATE : ''), [box, none]);
