@@ -43,7 +43,7 @@ const DATE: Kind = {
   read: (t) => typedDate(t) ?? t.trim(),
   show: (v) => (ISO.test(v) && typedDate(v) ? dateText(v) : v),
   step: (v, by) => (ISO.test(v) && typedDate(v) ? addDays(v, by) : v),
-  hint: 'like 24 Nov 2026',
+  hint: 'd mmm yyyy',
 };
 const clock = (t: string): string => {
   const at = readClock(t);
@@ -56,7 +56,7 @@ const timeKind = (stepMin: number): Kind => ({
     const at = readClock(v);
     return at === null ? v : minutesText(Math.min(1439, Math.max(0, at + by * stepMin)));
   },
-  hint: 'like 14:25',
+  hint: 'hh:mm',
 });
 
 function useWhen({ ref, name = '', value, defaultValue = '', onChange, onBlur }: Props, kind: Kind) {
