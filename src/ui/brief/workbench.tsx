@@ -114,10 +114,13 @@ export function BriefWorkbench(props: Props) {
   const followed = useRef('');
   useEffect(() => {
     // Not before the numbers of this wind are there.
-    if (v.runwayByHand || followed.current === windKey || asked !== key) return;
+    if (followed.current === windKey || asked !== key) return;
+    // Asked of the form, not of this drawing: a runway chosen since it was drawn stays chosen.
+    const { runwayByHand, runwayEnd } = form.getValues();
+    if (runwayByHand) return;
     followed.current = windKey;
-    if (best !== v.runwayEnd) form.setValue('runwayEnd', best);
-  }, [best, form, windKey, v.runwayByHand, v.runwayEnd, asked, key]);
+    if (best !== runwayEnd) form.setValue('runwayEnd', best);
+  }, [best, form, windKey, asked, key]);
   const epoch = useEpoch(asked);
   const shown = useMemo(
     () => ({ ...props, choices: JSON.parse(asked) as BriefChoices, result }),
