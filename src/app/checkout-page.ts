@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { windText } from '@/core/format';
+import { localTime, windText, zoneText } from '@/core/format';
 import { stationWind } from '@/core/wind';
 import { homeAerodrome } from '@/server/rules/content';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
@@ -35,7 +35,8 @@ export async function checkoutPage(
   const latest = record.sorties[record.sorties.length - 1];
   const now = nowIso();
   const running = await bookingNow(head.id, now);
-  const wind = stationWind((await homeAerodrome()).ident, nowIso());
+  const home = await homeAerodrome();
+  const wind = stationWind(home.ident, now);
   return {
     user,
     record,
@@ -50,7 +51,13 @@ export async function checkoutPage(
       lesson: latest?.lesson ?? 0,
       signed: head.status === 'signed',
       leftMin: running ? Math.max(0, Math.floor((Date.parse(running.endsAt) - Date.parse(now)) / 60_000)) : null,
-      wind: wind ? { text: windText(wind), age: `station, true · ${wind.observedAt.slice(11, 16)} UTC` } : null,
+      wind: wind
+        ? {
+            text: windText(wind),
+            // The strip says the zone for every time below it.
+            age: `station, true · ${localTime(wind.observedAt, home.timeZone)} ${zoneText(now, home.timeZone)}`,
+          }
+        : null,
     },
   };
 }

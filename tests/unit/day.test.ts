@@ -263,6 +263,7 @@ describe('the card', () => {
     });
     const result = computeBrief(c, context(carvalho));
     const card = kneeboardCard({
+      timeZone: 'Europe/Lisbon',
       pilotName: 'Duarte Nogal',
       registration: 'ZP-CAV',
       lesson: 2,
@@ -300,6 +301,7 @@ describe('surface, slope, edges and what is printed', () => {
     expect(land.landing?.need.width).toBe('enough');
     const card = (r: typeof land, runwayEnd: string) =>
       kneeboardCard({
+        timeZone: 'Europe/Lisbon',
         pilotName: 'A B',
         registration: 'ZP-ORL',
         lesson: 1,
@@ -403,6 +405,7 @@ describe('surface, slope, edges and what is printed', () => {
     const result = computeBrief(c, context(carvalho));
     const lines = (nowIso: string) =>
       kneeboardCard({
+        timeZone: 'Europe/Lisbon',
         pilotName: 'A B',
         registration: 'ZP-CAV',
         lesson: 1,
@@ -419,7 +422,7 @@ describe('surface, slope, edges and what is printed', () => {
     const later = lines('2026-11-24T15:30:00.000Z');
     expect(later).toContain('Verdict: look again');
     expect(later).not.toMatch(/within/i);
-    expect(later).toMatch(/24 Nov 2026 14:\d\d UTC/);
+    expect(later).toMatch(/24 Nov 2026 14:\d\d WET/);
   });
   it('above a demonstrated value with no limit known it is no verdict, and says why', () => {
     const r = computeBrief(

@@ -8,11 +8,13 @@ import {
   direction,
   fixed,
   headwindWords,
-  instantText,
   list,
+  localText,
+  localTime,
   plural,
   windText,
   withUnit,
+  zoneText,
 } from '@/core/format';
 import { spread } from '@/ui/brief/drawings';
 import { readWindFields, windToFields } from '@/ui/brief/wind-entry';
@@ -33,7 +35,12 @@ describe('format', () => {
   });
   it('writes dates, ages and lists', () => {
     expect(dateText('2026-11-04')).toBe('4 Nov 2026');
-    expect(instantText('2026-11-04T09:05:00.000Z')).toBe('4 Nov 2026 09:05 UTC');
+    expect(localText('2026-11-04T09:05:00.000Z', 'UTC')).toBe('4 Nov 2026 09:05 UTC');
+    expect(localTime('2026-07-04T09:05:07.000Z', 'Europe/Lisbon', true)).toBe('10:05:07');
+    expect([
+      zoneText('2026-07-04T09:05:00Z', 'Europe/Lisbon'),
+      zoneText('2026-12-04T09:05:00Z', 'Europe/Lisbon'),
+    ]).toEqual(['WEST', 'WET']);
     expect(ageText(125)).toBe('2\u00a0h\u00a005');
     expect(list(['a', 'b', 'c'])).toBe('a, b and c');
     expect(plural(1, 'entry', 'entries')).toBe('1 entry');
@@ -49,11 +56,12 @@ describe('label layout', () => {
 
 describe('wind fields', () => {
   const now = '2026-11-24T14:30:00.000Z';
-  const empty = windToFields(null);
+  const zone = 'Europe/Lisbon';
+  const empty = windToFields(null, zone);
   it('an empty form is no wind and no problem', () =>
-    expect(readWindFields(empty, now)).toEqual({ wind: null, problem: null }));
+    expect(readWindFields(empty, now, zone)).toEqual({ wind: null, problem: null }));
   it('a typed wind is magnetic unless said otherwise and seen now unless timed', () => {
-    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9' }, now);
+    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9' }, now, zone);
     expect(read.wind).toMatchObject({ reference: 'magnetic', fromDeg: 250, kt: 9, gustKt: null, observedAt: now });
   });
   it.each([
@@ -63,12 +71,28 @@ describe('wind fields', () => {
     ['typedAt', { typedAt: '25:00' }],
   ])('puts the message beside %s', (path, part) => {
     expect(
-      readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', ...part }, now).problem?.path,
+      readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', ...part }, now, zone).problem?.path,
     ).toBe(path);
   });
+  it.each([
+    ['the evening before, of the UTC date', 'America/Denver', '2026-11-24T02:30:30.000Z', '19:20', '2026-11-24T02:20'],
+    ['later by less than an hour', 'America/Denver', '2026-11-24T02:30:00.000Z', '20:15', '2026-11-24T03:15'],
+    ['later by more: the day before', 'America/Denver', '2026-11-24T02:30:00.000Z', '20:45', '2026-11-23T03:45'],
+    ['before midnight, just after it', 'Europe/Lisbon', '2026-07-01T23:05:00.000Z', '23:55', '2026-07-01T22:55'],
+    ['across the hour that comes twice', 'Europe/Lisbon', '2026-10-25T03:10:00.000Z', '00:30', '2026-10-24T23:30'],
+    ['half an hour off the whole', 'Asia/Kolkata', '2026-11-24T04:00:00.000Z', '09:25', '2026-11-24T03:55'],
+  ])('a time typed is the aerodrome\u2019s clock: %s', (_, timeZone, at, typedAt, instant) => {
+    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: '250', typedKt: '9', typedAt }, at, timeZone);
+    expect(read.wind?.observedAt).toBe(`${instant}:00.000Z`);
+    expect(windToFields(read.wind, timeZone).typedAt).toBe(typedAt);
+  });
   it('a stored wind comes back as it was typed', () => {
-    const read = readWindFields({ ...empty, windKind: 'typed', typedDir: 'vrb', typedKt: '4', typedAt: '14:10' }, now);
-    expect(readWindFields(windToFields(read.wind), now).wind).toMatchObject({
+    const read = readWindFields(
+      { ...empty, windKind: 'typed', typedDir: 'vrb', typedKt: '4', typedAt: '14:10' },
+      now,
+      zone,
+    );
+    expect(readWindFields(windToFields(read.wind, zone), now, zone).wind).toMatchObject({
       variable: true,
       kt: 4,
       observedAt: '2026-11-24T14:10:00.000Z',

@@ -4,9 +4,11 @@ import { unseenCount } from '@/server/account/commands/notices';
 import { Arrive } from '@/ui/shared/arrive';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/floor/clock';
+import { homeAerodrome } from '@/server/rules/content';
 import { staleDemoDays } from '@/server/running/demo';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
+import { Zone } from '@/ui/shared/zone';
 import { signOutAction } from '../actions';
 
 export const dynamic = 'force-dynamic';
@@ -26,7 +28,7 @@ export default async function OfficeLayout({ children }: { children: React.React
           <kbd>npm run demo -- --fresh</kbd>.
         </p>
       ) : null}
-      {children}
+      <Zone value={(await homeAerodrome()).timeZone}>{children}</Zone>
       <OutboxNote account={{ id: user.id, name: user.name }} />
       <Keys />
       <Arrive />

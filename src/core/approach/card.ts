@@ -2,7 +2,7 @@ import type { BriefChoices } from '@/domain/brief';
 import type { House } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
-import { dateText, downTo, fixed, hoursText, instantText, metresUp, upTo, windText, withUnit } from '../format';
+import { dateText, downTo, fixed, hoursText, localText, metresUp, upTo, windText, withUnit } from '../format';
 import { sheetOn } from '../sheet';
 import { WIND_GOOD_FOR_MIN, ageMinutes } from '../wind';
 import type { BriefResult } from './brief';
@@ -40,6 +40,8 @@ export interface CardFacts {
   result: BriefResult;
   /** When it is printed: a wind too old by then gives no verdict on paper either. */
   nowIso: string;
+  /** The aerodrome's: every time on the card is its local time. */
+  timeZone: string;
 }
 
 /**
@@ -62,7 +64,7 @@ export function kneeboardCard(f: CardFacts): Card {
   return {
     title: `${f.registration} ${sheet.name}`,
     line: `${f.pilotName}, lesson ${f.lesson}, ${dateText(choices.flownOn)}`,
-    revision: `Brief version ${f.briefVersion}, saved ${instantText(f.savedAt)}; type sheet version ${f.typeVersion}, ${sheet.revision}`,
+    revision: `Brief version ${f.briefVersion}, saved ${localText(f.savedAt, f.timeZone)}; type sheet version ${f.typeVersion}, ${sheet.revision}`,
     warnings: result.warnings,
     gates: result.gates.map((g) => ({
       name: g.name,
@@ -78,7 +80,7 @@ export function kneeboardCard(f: CardFacts): Card {
         title: `Runway ${choices.runwayEnd}`,
         lines: [
           choices.wind
-            ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${instantText(choices.wind.observedAt)}`
+            ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${localText(choices.wind.observedAt, f.timeZone)}`
             : 'No wind entered',
           said.lead,
           stale ? 'Verdict: look again. This wind is too old for one.' : said.verdict,

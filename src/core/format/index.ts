@@ -143,13 +143,6 @@ export function dateText(iso: string): string {
 }
 
 /**
- * `14 Nov 2026 09:05 UTC`.
- * @returns in UTC, said so
- * @example instantText('2026-11-04T09:05:00.000Z') // '4 Nov 2026 09:05 UTC'
- */
-export const instantText = (iso: string): string => `${dateText(iso)} ${new Date(iso).toISOString().slice(11, 16)} UTC`;
-
-/**
  * `3 min`, `2 h 05`, `4 days`.
  * @returns with its unit
  * @example ageText(25) // '25 min'
@@ -189,24 +182,47 @@ export function localDate(iso: string, timeZone: string): string {
   return `${part('year')}-${part('month')}-${part('day')}`;
 }
 /**
- * `14 Nov 2026 09:05 local (WET)`: date and time of an instant at a place.
+ * `14 Nov 2026 09:05 WET`: date and time of an instant at a place.
  * @returns with the zone named
  * @example localText('2026-03-29T00:30:00Z', 'Europe/Lisbon') // '29 Mar 2026 00:30 WET'
  */
 export function localText(iso: string, timeZone: string): string {
-  const part = parts(iso, timeZone, true);
+  const part = parts(iso, timeZone);
   return `${dateText(localDate(iso, timeZone))} ${part('hour')}:${part('minute')} ${part('timeZoneName')}`;
 }
-function parts(iso: string, timeZone: string, named = false): (type: string) => string {
-  const found = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-    ...(named ? { timeZoneName: 'short' } : {}),
-  }).formatToParts(new Date(iso));
+/**
+ * `14:25`: the clock of a place, for a screen that has said its zone.
+ * @returns hours and minutes; with seconds where they are asked for
+ * @example localTime('2026-07-01T08:05:30Z', 'Europe/Lisbon') // '09:05'
+ */
+export function localTime(iso: string, timeZone: string, seconds = false): string {
+  const part = parts(iso, timeZone);
+  return `${part('hour')}:${part('minute')}${seconds ? `:${part('second')}` : ''}`;
+}
+/**
+ * `WET`: what the zone of a place is called on that day.
+ * @returns its abbreviation
+ * @example zoneText('2026-07-01T08:05:00Z', 'Europe/Lisbon') // 'WEST'
+ */
+export const zoneText = (iso: string, timeZone: string): string => parts(iso, timeZone)('timeZoneName');
+
+/** A formatter is dear to make and the same for every instant of a zone. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+function parts(iso: string, timeZone: string): (type: string) => string {
+  const format =
+    formats.get(timeZone) ??
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+      hourCycle: 'h23',
+      timeZoneName: 'short',
+    });
+  formats.set(timeZone, format);
+  const found = format.formatToParts(new Date(iso));
   return (type) => found.find((p) => p.type === type)?.value ?? '';
 }

@@ -1,19 +1,23 @@
-import { dateText, instantText, list } from '@/core/format';
+import { dateText, list, localDate, localText } from '@/core/format';
 import type { EntryMarks, LaterBody } from '@/domain/ledger';
 
 /** What an entry says of itself beyond what was signed: its date, the signer's password, what came in late. */
-export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | null | undefined): string[] {
+export function markLines(
+  of: (EntryMarks & Partial<Pick<LaterBody, 'late'>> & { timeZone?: string }) | null | undefined,
+): string[] {
   if (!of) return [];
+  // Entries of before name no zone.
+  const at = (iso: string) => localText(iso, of.timeZone ?? 'UTC');
   return [
     ...(of.clockDoubt
       ? [
           'The date of this entry is in doubt: an entry before it is dated ' +
-            `${instantText(of.clockDoubt.before)}, so the clock was not right for one of them.`,
+            `${at(of.clockDoubt.before)}, so the clock was not right for one of them.`,
         ]
       : []),
     ...(of.passwordGiven ?? []).map(
       (g) =>
-        `The password of the signer\u2019s account had been given by ${g.by} on ${dateText(g.at)}; the signer changed it before signing.`,
+        `The password of the signer\u2019s account had been given by ${g.by} on ${dateText(localDate(g.at, of.timeZone ?? 'UTC'))}; the signer changed it before signing.`,
     ),
     ...(of.late
       ? [
@@ -21,7 +25,7 @@ export function markLines(of: (EntryMarks & Partial<Pick<LaterBody, 'late'>>) | 
             of.late.map(
               (l) =>
                 `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, ` +
-                `recorded ${instantText(l.recordedAt)}`,
+                `recorded ${at(l.recordedAt)}`,
             ),
           )}.`,
         ]

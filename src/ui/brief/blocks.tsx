@@ -15,7 +15,7 @@ import {
   fixed,
   headwindWords,
   hoursText,
-  instantText,
+  localText,
   list,
   metresUp,
   plural,
@@ -111,7 +111,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         {choices.wind ? (
           <p className="soft mb-1 small">
             {directionText(result.windTrueDeg, result.windMagneticDeg)}; {used ? headwindWords(used.headwindKt) : ''};{' '}
-            {instantText(choices.wind.observedAt)}
+            {localText(choices.wind.observedAt, s.aerodrome.timeZone)}
             {result.windAgeMin === null ? '' : `, ${ageText(result.windAgeMin)} old`}
           </p>
         ) : null}

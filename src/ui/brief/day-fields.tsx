@@ -173,8 +173,8 @@ export function SecondAeroplaneFields({
       <Field label="Rendezvous height" unit="ft QNH" id="secondFt" error={errors.secondFt}>
         <input inputMode="numeric" {...form.register('secondFt')} />
       </Field>
-      <Field label="Rendezvous time" id="secondAt">
-        <input placeholder="10:30 UTC" {...form.register('secondAt')} />
+      <Field label="Rendezvous time" unit="local" id="secondAt">
+        <input placeholder="10:30" {...form.register('secondAt')} />
       </Field>
       <Field label="Break interval" unit="s" id="secondBreak" error={errors.secondBreak}>
         <input inputMode="decimal" {...form.register('secondBreak')} />

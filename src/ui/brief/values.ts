@@ -64,8 +64,8 @@ export function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): ReportAir
 }
 
 /** The fields a brief opens with; what its report says itself is left to the report. */
-export function valuesOf(choices: BriefChoices, saved: boolean): BriefValues {
-  const fields = windToFields(choices.wind);
+export function valuesOf(choices: BriefChoices, saved: boolean, timeZone: string): BriefValues {
+  const fields = windToFields(choices.wind, timeZone);
   const fromReport = reportAir(fields);
   const { second } = choices;
   return {

@@ -2,7 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import { Link } from '../shared/link';
 import type { BriefResult } from '@/core/approach';
-import { dateText, instantText, windText } from '@/core/format';
+import { dateText, localText, windText } from '@/core/format';
 import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
 import type { ActionResult } from '../shared/forms';
@@ -28,7 +28,7 @@ export function BriefView(props: Props) {
   const { choices, lesson, acknowledgedAt, acknowledgedByName, mayAcknowledge } = props;
   const { tap, busy, problems } = useTap();
   const wind = choices.wind
-    ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${instantText(choices.wind.observedAt)}`
+    ? `wind ${windText(choices.wind)} ${choices.wind.reference} at ${localText(choices.wind.observedAt, props.aerodrome.timeZone)}`
     : 'no wind entered';
   return (
     <>
@@ -48,7 +48,7 @@ export function BriefView(props: Props) {
       </Title>
       {acknowledgedAt ? (
         <p className="note-good">
-          Acknowledged by {acknowledgedByName ?? 'the pilot'}, {instantText(acknowledgedAt)}.
+          Acknowledged by {acknowledgedByName ?? 'the pilot'}, {localText(acknowledgedAt, props.aerodrome.timeZone)}.
         </p>
       ) : null}
       {choices.focus ? (

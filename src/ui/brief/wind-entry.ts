@@ -1,3 +1,4 @@
+import { localTime } from '@/core/format';
 import { readReport, reportWords, reportedWind } from '@/core/wind';
 import type { WindSeen } from '@/domain/brief';
 
@@ -20,7 +21,7 @@ export type WindRead = { wind: WindSeen | null; problem: WindProblem | null };
  * Reads the wind fields of the brief: a pasted report (true), or what was heard or seen (magnetic unless said
  * otherwise).
  */
-export function readWindFields(f: WindFields, nowIso: string): WindRead {
+export function readWindFields(f: WindFields, nowIso: string, timeZone: string): WindRead {
   if (f.windKind === 'report') {
     if (f.report.trim() === '') return { wind: null, problem: null };
     const read = readReport(f.report);
@@ -60,11 +61,11 @@ export function readWindFields(f: WindFields, nowIso: string): WindRead {
         message: 'The gust is above the mean, in whole knots; leave it empty when there is none.',
       },
     };
-  const at = f.typedAt === '' ? nowIso : timeToday(f.typedAt, nowIso);
+  const at = f.typedAt === '' ? nowIso : timeToday(f.typedAt, nowIso, timeZone);
   if (at === null)
     return {
       wind: null,
-      problem: { path: 'typedAt', message: 'Give the time in UTC as hours and minutes, for example 14:20.' },
+      problem: { path: 'typedAt', message: 'Give the local time as hours and minutes, for example 14:20.' },
     };
   return {
     wind: {
@@ -83,17 +84,27 @@ export function readWindFields(f: WindFields, nowIso: string): WindRead {
   };
 }
 
-function timeToday(text: string, nowIso: string): string | null {
+/** The last time the aerodrome's clock showed this, or will within the hour. */
+function timeToday(text: string, nowIso: string, timeZone: string): string | null {
   const m = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text.trim());
   if (!m) return null;
-  const today = new Date(`${nowIso.slice(0, 10)}T${m[1] ?? '00'}:${m[2] ?? '00'}:00.000Z`);
-  return (
-    today.getTime() > Date.parse(nowIso) + 3_600_000 ? new Date(today.getTime() - 86_400_000) : today
-  ).toISOString();
+  const now = Math.floor(Date.parse(nowIso) / MIN_MS) * MIN_MS;
+  const wanted = Number(m[1]) * 60 + Number(m[2]);
+  const behind = (at: number) => {
+    const [h, min] = localTime(new Date(at).toISOString(), timeZone).split(':').map(Number) as [number, number];
+    return (h * 60 + min - wanted + DAY_MIN) % DAY_MIN;
+  };
+  const back = behind(now);
+  const at = now - (back >= DAY_MIN - 60 ? back - DAY_MIN : back) * MIN_MS;
+  // Where the clocks went on or back in between it shows something else there: as much again.
+  const off = behind(at);
+  return new Date(at - (off > DAY_MIN / 2 ? off - DAY_MIN : off) * MIN_MS).toISOString();
 }
+const MIN_MS = 60_000;
+const DAY_MIN = 1440;
 
-/** The fields that show a stored wind again. */
-export function windToFields(wind: WindSeen | null): WindFields {
+/** The fields that show a stored wind again, its time on the clock of the aerodrome. */
+export function windToFields(wind: WindSeen | null, timeZone: string): WindFields {
   const typed = wind?.source === 'typed';
   return {
     windKind: typed ? 'typed' : 'report',
@@ -102,6 +113,6 @@ export function windToFields(wind: WindSeen | null): WindFields {
     typedKt: typed ? String(wind.kt) : '',
     typedGust: typed && wind.gustKt !== null ? String(wind.gustKt) : '',
     typedReference: typed ? wind.reference : 'magnetic',
-    typedAt: typed ? wind.observedAt.slice(11, 16) : '',
+    typedAt: typed ? localTime(wind.observedAt, timeZone) : '',
   };
 }

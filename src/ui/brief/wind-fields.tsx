@@ -84,7 +84,7 @@ export function WindFieldset({
               <option value="true">true</option>
             </select>
           </Field>
-          <Field label="At" unit="UTC" id="typedAt" error={windMessage('typedAt')}>
+          <Field label="At" unit="local" id="typedAt" error={windMessage('typedAt')}>
             <input className="mono" placeholder="now" {...form.register('typedAt')} />
           </Field>
         </div>

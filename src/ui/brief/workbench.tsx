@@ -6,7 +6,7 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
 import { computeBrief } from '@/core/approach';
-import { fixed, instantText } from '@/core/format';
+import { fixed, localText } from '@/core/format';
 import { type Ladder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { say } from '@/domain/words';
@@ -59,7 +59,7 @@ export function BriefWorkbench(props: Props) {
   const now = useServerNow(props.serverNow);
   // What this page was opened on; after somebody else’s brief was shown, theirs.
   const base = useRef(saved?.briefId ?? null);
-  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null) });
+  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null, aerodrome.timeZone) });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
@@ -69,7 +69,7 @@ export function BriefWorkbench(props: Props) {
   const [requestId] = useState(() => crypto.randomUUID());
   const { errors, isSubmitting } = form.formState;
   const v = form.watch();
-  const wind = readWindFields(v, now);
+  const wind = readWindFields(v, now, aerodrome.timeZone);
   const air = reportAir(v);
   const live = choicesOf(v, choices, wind.wind, air);
   const key = JSON.stringify(live);
@@ -173,7 +173,7 @@ export function BriefWorkbench(props: Props) {
         title={`Brief for lesson ${lesson}`}
         line={
           saved
-            ? `Saved ${instantText(saved.createdAt)}, version ${saved.version}; ${saved.acknowledgedAt ? `acknowledged by ${saved.acknowledgedByName ?? 'the pilot'} ${instantText(saved.acknowledgedAt)}` : 'the pilot has not acknowledged it yet'}.`
+            ? `Saved ${localText(saved.createdAt, aerodrome.timeZone)}, version ${saved.version}; ${saved.acknowledgedAt ? `acknowledged by ${saved.acknowledgedByName ?? 'the pilot'} ${localText(saved.acknowledgedAt, aerodrome.timeZone)}` : 'the pilot has not acknowledged it yet'}.`
             : `${props.registration}: not saved yet. Paste the wind, check the picture, save.`
         }
       >

@@ -1,4 +1,4 @@
-import { dateText } from '@/core/format';
+import { Day } from '../shared/zone';
 import type { ChangeLine } from '@/domain/changes';
 
 /** What was corrected or undone, with who and when: numbers do not close up behind it. */
@@ -14,7 +14,7 @@ export function ChangeList({ changes }: { changes: readonly ChangeLine[] }) {
             <strong>
               {c.what} {c.change === 'undone' ? 'undone' : 'corrected'}
             </strong>{' '}
-            by {c.by}, {dateText(c.at)}: {c.words}.{c.again ? ' Recorded again under the same number.' : ''}
+            by {c.by}, <Day at={c.at} />: {c.words}.{c.again ? ' Recorded again under the same number.' : ''}
           </li>
         ))}
       </ul>

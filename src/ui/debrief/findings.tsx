@@ -1,4 +1,5 @@
 'use client';
+import { Day } from '../shared/zone';
 import FormLabel from 'react-bootstrap/FormLabel';
 import Feedback from 'react-bootstrap/Feedback';
 import FormControl from 'react-bootstrap/FormControl';
@@ -6,7 +7,6 @@ import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Finding } from '@/core/assess';
-import { dateText } from '@/core/format';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { type ActionResult, typedNumber } from '../shared/forms';
@@ -165,7 +165,7 @@ function FindingItem({
           {word === 'dismissed' ? (
             <>
               <span className="small">
-                Dismissed by {f.decided?.by} on {dateText(f.decided?.at ?? '')}: {f.decided?.reason}
+                Dismissed by {f.decided?.by} on <Day at={f.decided?.at ?? ''} />: {f.decided?.reason}
               </span>
               <Button variant="outline-primary" size="sm" disabled={busy} onClick={() => void send('withdrawn')}>
                 Undo

@@ -4,9 +4,10 @@ import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
-import { instantText } from '@/core/format';
+import { localText } from '@/core/format';
 import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
+import { useZone } from '../shared/zone';
 import { Problems } from '../shared/parts';
 
 export interface HeldDebrief {
@@ -30,11 +31,12 @@ interface Props {
 /** What to think of next time, two things at most; kept with the debrief, printed, and acknowledged by the pilot. */
 export function Focus({ sortieId, held, suggested, save, acknowledge }: Props) {
   const { tap, busy, problems } = useTap();
+  const zone = useZone();
   const read = held?.acknowledgedAt
-    ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${instantText(held.acknowledgedAt)}`
+    ? `acknowledged by ${held.acknowledgedBy ?? 'the pilot'} ${localText(held.acknowledgedAt, zone)}`
     : 'the pilot has not acknowledged it yet';
   const status = held
-    ? `Debrief version ${held.version}, saved by ${held.createdBy} ${instantText(held.createdAt)}; ${read}.`
+    ? `Debrief version ${held.version}, saved by ${held.createdBy} ${localText(held.createdAt, zone)}; ${read}.`
     : 'Not saved yet.';
   const files = held ? (
     <p className="mb-0">

@@ -1,8 +1,9 @@
 'use client';
+import { Day } from '../shared/zone';
 import Button from 'react-bootstrap/Button';
 import { useEffect, useState } from 'react';
 import { type CriterionJudged, type JudgedLanding, landingWords, criterionWords } from '@/core/assess';
-import { ageText, crosswindWords, dateText } from '@/core/format';
+import { ageText, crosswindWords } from '@/core/format';
 import { CRITERION_VERDICTS } from '@/domain/assess-words';
 import { WORD_CRITERIA } from '@/domain/criteria';
 import { INTERVENTIONS, say } from '@/domain/words';
@@ -196,7 +197,7 @@ function Reason({ c, landing, overrule }: { c: CriterionJudged; landing: Landing
             </strong>{' '}
             {c.overruled.reason}{' '}
             <span className="soft">
-              ({dateText(c.overruled.at)}; computed {say(c.overruled.computed)})
+              (<Day at={c.overruled.at} />; computed {say(c.overruled.computed)})
             </span>{' '}
           </>
         ) : null}

@@ -46,6 +46,10 @@ export function RunwaySheet({
   );
 }
 
+/** A device counts in its own zone; the aerodrome's is not known to a device without its flight. */
+const clockHere = (iso: string): string =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
 /** What the server refused, each with why. */
 export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; close: () => void }) {
   return (
@@ -57,7 +61,7 @@ export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent
       <ul>
         {refused.map((e) => (
           <li key={e.eventId}>
-            <strong>{say(e.type)}</strong> at {e.deviceTime.slice(11, 16)} UTC: {e.refusal ?? 'no reason given'}
+            <strong>{say(e.type)}</strong> at {clockHere(e.deviceTime)} by this device: {e.refusal ?? 'no reason given'}
           </li>
         ))}
       </ul>

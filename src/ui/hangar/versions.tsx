@@ -1,4 +1,4 @@
-import { dateText } from '@/core/format';
+import { Day } from '../shared/zone';
 import { sheetDifferences } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
 import { Panel } from '../shared/parts';
@@ -22,7 +22,7 @@ export function SheetVersions({ unit, versions }: { unit: 'kt' | 'mph'; versions
         return (
           <details key={v.id} className="mb-1" open={i === 0 && before !== undefined}>
             <summary>
-              <strong>{v.version}</strong> {dateText(v.createdAt)}, {v.author}: {v.reason}
+              <strong>{v.version}</strong> <Day at={v.createdAt} />, {v.author}: {v.reason}
             </summary>
             {before ? (
               <DifferenceList differences={sheetDifferences(before.sheet, v.sheet, unit)} />

@@ -1,8 +1,8 @@
 'use client';
+import { Day } from './zone';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { dateText } from '@/core/format';
 import { useActionForm } from './action-form';
 import { Field } from './field';
 import type { ActionResult } from './forms';
@@ -70,9 +70,13 @@ export function Tokens({
             {tokens.map((t) => (
               <tr key={t.id}>
                 <td>{t.name}</td>
-                <td>{dateText(t.createdAt)}</td>
-                <td>{t.lastUsedAt ? dateText(t.lastUsedAt) : 'not yet'}</td>
-                <td>{dateText(t.expiresAt)}</td>
+                <td>
+                  <Day at={t.createdAt} />
+                </td>
+                <td>{t.lastUsedAt ? <Day at={t.lastUsedAt} /> : 'not yet'}</td>
+                <td>
+                  <Day at={t.expiresAt} />
+                </td>
                 <td>
                   <Button
                     variant="link"

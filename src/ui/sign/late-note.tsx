@@ -1,9 +1,12 @@
-import { instantText, list } from '@/core/format';
+'use client';
+import { list, localText } from '@/core/format';
 import type { LateArrival } from '@/domain/ledger';
 import { Link } from '../shared/link';
+import { useZone } from '../shared/zone';
 
 /** What came in after the signature: in sight, and no part of the entry until a later one names it. */
 export function LateNote({ late, entry }: { late: readonly LateArrival[]; entry: string | null }) {
+  const zone = useZone();
   if (late.length === 0) return null;
   return (
     <div className="caution mb-2" role="note">
@@ -13,7 +16,7 @@ export function LateNote({ late, entry }: { late: readonly LateArrival[]; entry:
           late.map(
             (l) =>
               `${l.landing === null ? `item ${l.item ?? ''}` : `landing ${l.landing}`} of lesson ${l.lesson}, ` +
-              `recorded ${instantText(l.recordedAt)}, received ${instantText(l.receivedAt)}`,
+              `recorded ${localText(l.recordedAt, zone)}, received ${localText(l.receivedAt, zone)}`,
           ),
         )}
         .

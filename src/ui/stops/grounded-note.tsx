@@ -1,6 +1,8 @@
+'use client';
 import { TriangleAlert } from 'lucide-react';
-import { dateText, list } from '@/core/format';
+import { dateText, list, localDate } from '@/core/format';
 import type { PackId } from '@/domain/words';
+import { useZone } from '../shared/zone';
 import { Link } from '../shared/link';
 
 /** As the page needs of what holds an aeroplane on the ground. */
@@ -23,6 +25,7 @@ export function GroundedNote({
   groundings: readonly GroundedLine[];
   pack: PackId;
 }) {
+  const zone = useZone();
   const mine = groundings.filter((g) => g.registration === registration);
   if (mine.length === 0) return null;
   const traced = mine.find((g) => g.traceId !== null);
@@ -32,8 +35,10 @@ export function GroundedNote({
       <strong>
         {registration}: {pack === 'us' ? 'not returned to service' : 'not released to service'}.
       </strong>{' '}
-      {list(mine.map((g) => `${g.why}${g.placedBy ? ` (${g.placedBy}, ${dateText(g.placedAt)})` : ''}`))}. No flight is
-      taken until the release is entered on the board.{' '}
+      {list(
+        mine.map((g) => `${g.why}${g.placedBy ? ` (${g.placedBy}, ${dateText(localDate(g.placedAt, zone))})` : ''}`),
+      )}
+      . No flight is taken until the release is entered on the board.{' '}
       {traced ? <Link href={`/traces/${traced.traceId ?? ''}`}>Exceedance and required action</Link> : null}
     </p>
   );

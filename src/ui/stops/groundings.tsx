@@ -1,6 +1,6 @@
 'use client';
+import { Day } from '../shared/zone';
 import Button from 'react-bootstrap/Button';
-import { dateText } from '@/core/format';
 import { GROUNDING_KINDS } from '@/domain/stops';
 import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
@@ -26,13 +26,13 @@ export function Groundings({ lines, end, mayEnd }: { lines: GroundingLine[]; end
               <span className="code-face">{g.registration}</span>: {g.why}
             </strong>{' '}
             <span className="soft">
-              {KIND_NAME[g.kind]}, {g.placedBy}, {dateText(g.placedAt)}
+              {KIND_NAME[g.kind]}, {g.placedBy}, <Day at={g.placedAt} />
             </span>
           </div>
           {g.ended ? (
             <div className="small note-good">
               {g.ended.certifier ? `Certified by ${g.ended.certifier}, ${g.ended.certificate ?? ''}; entered` : 'Ended'}{' '}
-              by {g.ended.by}, {dateText(g.ended.at)}: {g.ended.done}
+              by {g.ended.by}, <Day at={g.ended.at} />: {g.ended.done}
             </div>
           ) : mayEnd ? (
             <EndForm id={g.id} certified={g.kind === 'airworthiness'} end={end} />

@@ -3,7 +3,8 @@ import { TableHead } from '../shared/table-head';
 import type { Series } from '@/core/trace';
 import type { FoundEvent, TraceContext } from '@/domain/trace';
 import { useApproachDrawings } from './approach-drawings';
-import { type Dial, clock, dialOff, dialText, measuresText, sureWord } from './words';
+import { type Dial, dialOff, dialText, measuresText, sureWord } from './words';
+import { useClock } from './use-clock';
 
 interface ArrivalProps {
   event: FoundEvent;
@@ -96,6 +97,7 @@ function GatesFlown({
   startUtc: string | null;
   unit: Dial;
 }) {
+  const clock = useClock(startUtc);
   if (gates.length === 0) return null;
   return (
     <div className="scroll-x">
@@ -115,7 +117,7 @@ function GatesFlown({
           {gates.map((g) => (
             <tr key={g.name}>
               <td>{g.name}</td>
-              <td className="mono">{clock(startUtc, g.tS)}</td>
+              <td className="mono">{clock(g.tS)}</td>
               <td className="r mono">{g.heightFt === null ? '\u2013' : `${g.heightFt.toFixed(0)} ft`}</td>
               <td className="r mono">{g.iasKt === null ? 'not in the file' : dialText(g.iasKt, unit)}</td>
               <td className="r mono">{g.targetKt === null ? '\u2013' : dialText(g.targetKt, unit)}</td>

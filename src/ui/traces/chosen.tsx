@@ -1,6 +1,7 @@
 'use client';
 import type { TraceAnalysis } from '@/domain/trace';
-import { clock, type Dial, dialText, elapsed, FOUND_NAME, itemText } from './words';
+import { type Dial, dialText, elapsed, FOUND_NAME, itemText } from './words';
+import { useClock } from './use-clock';
 
 /** An item of airwork with what was measured of it. */
 export function ChosenItem({ item, unit }: { item: TraceAnalysis['airwork'][number]; unit: Dial }) {
@@ -35,6 +36,7 @@ export function ChosenLimit({
   startUtc: string | null;
   unit: Dial;
 }) {
+  const clock = useClock(startUtc);
   return (
     <section className="panel mt-3" aria-label="Chosen limit">
       <h2>Limit exceeded: {limit.channel}</h2>
@@ -48,8 +50,7 @@ export function ChosenLimit({
         <span className="mono">
           {limit.unit === 'kt' ? dialText(limit.limit, unit) : `${limit.limit} ${limit.unit}`}
         </span>{' '}
-        is the limit, for <span className="mono">{limit.durationS.toFixed(1)} s</span>, from{' '}
-        {clock(startUtc, limit.startS)}.
+        is the limit, for <span className="mono">{limit.durationS.toFixed(1)} s</span>, from {clock(limit.startS)}.
       </p>
     </section>
   );

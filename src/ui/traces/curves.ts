@@ -1,10 +1,11 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Series } from '@/core/trace';
 import type { TraceAnalysis } from '@/domain/trace';
 import { whenSeen } from '../shared/when-seen';
 import type { Observable } from './observable';
 import type { SeriesView } from './series-chart';
-import { type Dial, elapsed } from './words';
+import { useClock } from './use-clock';
+import type { Dial } from './words';
 
 /** The curves over time, drawn anew with the theme; they follow the cursor without rendering the page. */
 export function useCurves({
@@ -26,11 +27,7 @@ export function useCurves({
 }) {
   const holder = useRef<HTMLDivElement>(null);
   const view = useRef<SeriesView | null>(null);
-  const label = useCallback(
-    (s: number) =>
-      startUtc === null ? elapsed(s) : new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19),
-    [startUtc],
-  );
+  const label = useClock(startUtc);
   useEffect(() => {
     const element = holder.current;
     if (!element || !series) return;

@@ -1,7 +1,8 @@
 'use client';
 import { TableHead } from '../shared/table-head';
 import type { TraceAnalysis } from '@/domain/trace';
-import { clock, type Dial, FOUND_NAME, itemText, measuresText, momentOf } from './words';
+import { type Dial, FOUND_NAME, itemText, measuresText, momentOf } from './words';
+import { useClock } from './use-clock';
 
 /** Everything found with its numbers, for who does not read curves. */
 export function FoundTable({
@@ -13,6 +14,7 @@ export function FoundTable({
   startUtc: string | null;
   unit: Dial;
 }) {
+  const clock = useClock(startUtc);
   return (
     <details className="mt-3">
       <summary>Everything found, as a table</summary>
@@ -22,7 +24,7 @@ export function FoundTable({
           <tbody>
             {analysis.events.map((e, k) => (
               <tr key={`e${k}`}>
-                <td className="mono">{clock(startUtc, momentOf(e))}</td>
+                <td className="mono">{clock(momentOf(e))}</td>
                 <td>{FOUND_NAME[e.kind]}</td>
                 <td className="mono">{e.runway}</td>
                 <td>
@@ -35,7 +37,7 @@ export function FoundTable({
             ))}
             {analysis.airwork.map((a, k) => (
               <tr key={`a${k}`}>
-                <td className="mono">{clock(startUtc, a.startS)}</td>
+                <td className="mono">{clock(a.startS)}</td>
                 <td>{FOUND_NAME[a.kind]}</td>
                 <td>{a.direction ?? ''}</td>
                 <td>

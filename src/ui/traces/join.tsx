@@ -9,7 +9,8 @@ import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
 import { VerdictShape } from '../shared/verdict';
 import type { FoundEvent } from '@/domain/trace';
-import { FOUND_NAME, type FoundItem, clock, dialOff, itemText, momentOf, sureWord } from './words';
+import { FOUND_NAME, type FoundItem, dialOff, itemText, momentOf, sureWord } from './words';
+import { useClock } from './use-clock';
 
 export interface JoinLanding {
   key: string;
@@ -69,6 +70,7 @@ const valueText = (m: Measure, unit: 'kt' | 'mph'): string =>
  * stays the eye's.
  */
 export function Join({ traceId, startUtc, landings, items, open, unit, accept }: Props) {
+  const clock = useClock(startUtc);
   const router = useRouter();
   const [ticked, setTicked] = useState<Record<string, MeasureId[]>>(() =>
     Object.fromEntries(
@@ -152,7 +154,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
               </h2>
               <span className={l.found ? '' : 'v-edge'}>
                 {l.found
-                  ? `${FOUND_NAME[l.found.kind]} at ${clock(startUtc, momentOf(l.found))} on ${l.found.runway ?? '?'}`
+                  ? `${FOUND_NAME[l.found.kind]} at ${clock(momentOf(l.found))} on ${l.found.runway ?? '?'}`
                   : 'Not found in the recording'}
                 {l.apartS !== null && Math.abs(l.apartS) > 90 ? (
                   <span className="v-edge">
@@ -257,7 +259,7 @@ export function Join({ traceId, startUtc, landings, items, open, unit, accept }:
                     </span>
                   )}
                   <span className="small">
-                    {clock(startUtc, i.found.startS)}:{' '}
+                    {clock(i.found.startS)}:{' '}
                     {itemText(i.found, unit)
                       .map(([n, v]) => `${n.toLowerCase()} ${v}`)
                       .join('; ')}

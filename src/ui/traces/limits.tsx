@@ -1,4 +1,5 @@
 'use client';
+import { Day } from '../shared/zone';
 import Button from 'react-bootstrap/Button';
 import { TriangleAlert } from 'lucide-react';
 import { Link } from '../shared/link';
@@ -84,7 +85,7 @@ export function Limits({
               {l.released.certifier
                 ? `Certified by ${l.released.certifier}, ${l.released.certificate ?? ''}; entered`
                 : 'Released'}{' '}
-              by {l.released.by}, {dateText(l.released.at)}: {l.released.done}
+              by {l.released.by}, <Day at={l.released.at} />: {l.released.done}
             </div>
           ) : l.releases ? (
             <ReleaseForm id={l.id} release={release} />

@@ -2,7 +2,8 @@
 import { useSyncExternalStore } from 'react';
 import { type Series, lowerBound } from '@/core/trace';
 import type { Observable } from './observable';
-import { type Dial, clock } from './words';
+import { type Dial } from './words';
+import { useClock } from './use-clock';
 
 /** What the curves read at the cursor. */
 export function Reading({
@@ -16,6 +17,7 @@ export function Reading({
   startUtc: string | null;
   unit: Dial;
 }) {
+  const clock = useClock(startUtc);
   const s = useSyncExternalStore(cursor.subscribe, cursor.get, () => null);
   if (s === null || !series) return <span className="mono small">point at a curve</span>;
   const at = Math.min(series.tS.length - 1, lowerBound(series.tS, s));
@@ -28,7 +30,7 @@ export function Reading({
   return (
     <span className="mono small">
       {[
-        clock(startUtc, s),
+        clock(s),
         read('height', 0, 'ft'),
         read('ias', 0, unit),
         read('gs', 0, `${unit} over ground`),

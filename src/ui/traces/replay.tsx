@@ -11,6 +11,8 @@ import { Arrival } from './arrival';
 import { FoundList } from './found-list';
 import { type Chosen, type FoundOf, chosenFirst, foundRows, stretchOf } from './found-rows';
 import { Reading } from './reading';
+import { useZone } from '../shared/zone';
+import { zoneText } from '@/core/format';
 import { useCurves, usePlaying } from './curves';
 import { useSeries } from './series';
 import { TracePlan } from './plan';
@@ -40,6 +42,7 @@ const RATES = [1, 10, 60] as const;
  * two arrivals beside each other.
  */
 export function Replay({ start, traceId, startUtc, analysis, context, strips, tolerance, numbers, unit }: ReplayProps) {
+  const zone = useZone();
   const [chosen, setChosen] = useState<Chosen>(() => chosenFirst(analysis, start?.chosen ?? null));
   const [beside, setBeside] = useState<number | null>(start?.beside ?? null);
   const [near, setNear] = useState(false);
@@ -127,7 +130,7 @@ export function Replay({ start, traceId, startUtc, analysis, context, strips, to
       </div>
       <section className="panel mt-3" aria-label="Curves over time">
         <div className="replay-bar">
-          <h2 className="mb-0">Over time{startUtc ? ', UTC' : ''}</h2>
+          <h2 className="mb-0">Over time{startUtc ? `, ${zoneText(startUtc, zone)}` : ''}</h2>
           <Reading cursor={cursor} series={series} startUtc={startUtc} unit={unit} />
           <div className="d-flex gap-1 flex-wrap">
             {RATES.map((x) => (

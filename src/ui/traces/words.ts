@@ -29,9 +29,6 @@ export function elapsed(s: number): string {
   const h = Math.floor(whole / 3600);
   return `${h > 0 ? `${h}:` : ''}${String(Math.floor((whole % 3600) / 60)).padStart(h > 0 ? 2 : 1, '0')}:${String(whole % 60).padStart(2, '0')}`;
 }
-/** The field of a moment: clock time where the file has one. */
-export const clock = (startUtc: string | null, s: number): string =>
-  startUtc === null ? elapsed(s) : `${new Date(Date.parse(startUtc) + s * 1000).toISOString().slice(11, 19)} UTC`;
 /** The moment an event turns on: the touch, the lowest point, the lift-off. */
 export const momentOf = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS ?? e.liftoff?.tS ?? e.startS;
 

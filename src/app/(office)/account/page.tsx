@@ -1,3 +1,4 @@
+import { Day } from '@/ui/shared/zone';
 import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -197,8 +198,8 @@ export default async function AccountPage() {
               <Panel title="Password">
                 {given ? (
                   <p className="caution">
-                    {given.name} gave this account its password on {dateText(given.at ?? '')}. Choose your own; this one
-                    cannot sign anything.
+                    {given.name} gave this account its password on <Day at={given.at ?? ''} />. Choose your own; this
+                    one cannot sign anything.
                   </p>
                 ) : null}
                 <PasswordForm save={changePasswordAction} />

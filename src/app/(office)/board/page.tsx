@@ -1,6 +1,6 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText } from '@/core/format';
 import { may } from '@/server/floor/auth/permissions';
 import { requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
@@ -21,13 +21,14 @@ import { InstructorsPanel } from './instructors';
 export const metadata: Metadata = { title: 'Board' };
 
 export default async function BoardPage() {
+  const day = await dayHere();
   const user = await requireUser();
   const b = await boardData(user);
   const staff = may.seeEverybody(user);
   const nothing = b.cards.length === 0 && b.line.length === 0;
   return (
     <>
-      <PageStrip name="Board" line={dateText(nowIso())} user={user.name} />
+      <PageStrip name="Board" line={day(nowIso())} user={user.name} />
       <main id="main">
         <div className="column">
           <Title

@@ -7,10 +7,11 @@ import { DateInput } from '@/ui/shared/when-input';
 import { ledgerProblemWords } from '@/core/ledger';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, instantText, list, plural } from '@/core/format';
+import { dateText, list, localText, plural } from '@/core/format';
 import { ENTRY_KINDS } from '@/domain/ledger';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
+import { homeAerodrome } from '@/server/rules/content';
 import { requireUser } from '@/server/floor/auth/session';
 import { checkLedger } from '@/server/ledger/entries';
 import { readHead } from '@/server/ledger/keys';
@@ -30,6 +31,7 @@ const day = (text: string | undefined): string | undefined =>
 
 export default async function LedgerPage({ searchParams }: { searchParams: Promise<Search> }) {
   const user = await requireUser();
+  const { timeZone } = await homeAerodrome();
   const s = await searchParams;
   const page = Math.max(1, Math.floor(Number(s.page)) || 1);
   const filter: LedgerFilter = {
@@ -95,7 +97,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
               <p className="note-good mb-0">
                 {check.entries === 0
                   ? 'The ledger is empty.'
-                  : `Checked just now: all ${check.entries} entries follow from each other and their signatures fit${head ? `, up to the signed head of ${instantText(head.at)}` : ''}.`}
+                  : `Checked just now: all ${check.entries} entries follow from each other and their signatures fit${head ? `, up to the signed head of ${localText(head.at, timeZone)}` : ''}.`}
               </p>
             )}
             {all === 0 ? (

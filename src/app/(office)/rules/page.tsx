@@ -1,6 +1,7 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, plural } from '@/core/format';
+import { plural } from '@/core/format';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { contentList } from '@/server/rules/queries/content';
@@ -25,6 +26,7 @@ const GROUPS: [kind: string, title: string, line: string][] = [
 ];
 
 export default async function RulesPage() {
+  const day = await dayHere();
   const user = await requireUser();
   denyUnless(may.seeEverybody(user));
   const all = await contentList();
@@ -53,7 +55,7 @@ export default async function RulesPage() {
                           </td>
                           <td className="num">version {c.version}</td>
                           <td className="soft">
-                            {c.origin === 'house' ? `${c.author}, ${dateText(c.createdAt)}` : 'shipped'}
+                            {c.origin === 'house' ? `${c.author}, ${day(c.createdAt)}` : 'shipped'}
                           </td>
                         </tr>
                       ))}

@@ -1,6 +1,7 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, list, plural } from '@/core/format';
+import { list, plural } from '@/core/format';
 import { minutesText, readClock } from '@/core/schedule';
 import { SchoolForm as SchoolRulesForm } from '@/domain/settings-forms';
 import { packWords } from '@/domain/words';
@@ -24,6 +25,7 @@ import { CalendarFeeds } from '@/server/schedule/tables';
 export const metadata: Metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
+  const day = await dayHere();
   const user = await requireUser();
   const [house, aerodrome, content] = [
     await newestContent('house', 'house'),
@@ -107,9 +109,9 @@ export default async function SettingsPage() {
               ) : null}
               <Panel id="calendar" title="Calendar">
                 <CalendarFeed
-                  since={feed ? dateText(feed.createdAt) : null}
-                  until={feed?.expiresAt ? dateText(feed.expiresAt) : null}
-                  used={feed?.lastUsedAt ? dateText(feed.lastUsedAt) : null}
+                  since={feed ? day(feed.createdAt) : null}
+                  until={feed?.expiresAt ? day(feed.expiresAt) : null}
+                  used={feed?.lastUsedAt ? day(feed.lastUsedAt) : null}
                   alarmMin={feed?.alarmMin ?? 60}
                   open={openFeedAction}
                   end={endFeedAction}

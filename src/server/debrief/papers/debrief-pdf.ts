@@ -1,5 +1,5 @@
 import type { DebriefSnapshot } from '../commands/debrief';
-import { dateText, instantText } from '@/core/format';
+import { dateText, localText } from '@/core/format';
 import { say } from '@/domain/words';
 import { A4, Pen, newPdf } from '../../floor/pdf';
 
@@ -13,6 +13,8 @@ export interface PrintedDebrief {
   createdAt: string;
   acknowledgedAt: string | null;
   acknowledgedBy: string | null;
+  /** The aerodrome's. */
+  timeZone: string;
 }
 
 /** A debrief on paper, from its snapshot: what the pilot acknowledged is what is printed. */
@@ -89,7 +91,7 @@ export async function debriefPdf(d: PrintedDebrief): Promise<Uint8Array> {
     ]);
   pen.space(10);
   pen.line(
-    `Version ${d.version}, saved by ${d.createdBy} ${instantText(d.createdAt)}. ${d.acknowledgedAt ? `Acknowledged by ${d.acknowledgedBy ?? 'the pilot'} ${instantText(d.acknowledgedAt)}.` : 'Not acknowledged yet.'}`,
+    `Version ${d.version}, saved by ${d.createdBy} ${localText(d.createdAt, d.timeZone)}. ${d.acknowledgedAt ? `Acknowledged by ${d.acknowledgedBy ?? 'the pilot'} ${localText(d.acknowledgedAt, d.timeZone)}.` : 'Not acknowledged yet.'}`,
     { size: 8.5 },
   );
   pen.line('The flight manual, placards, local law and the instructor in the seat outrank every number here.', {

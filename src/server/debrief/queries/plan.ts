@@ -1,3 +1,4 @@
+import { localTime } from '@/core/format';
 import { fuelToday, usableEnds } from '@/core/approach';
 import { type LessonInput, attitudeOwned } from '@/core/plan';
 import { wholeDaysSince } from '@/core/differences';
@@ -59,7 +60,7 @@ export async function planFacts(
     const across = end ? components(part.fromDeg, part.kt, part.gustKt, end.trueBearingDeg) : null;
     return {
       key: String(i),
-      name: `${part.fromIso.slice(11, 16)} to ${part.toIso.slice(11, 16)} UTC`,
+      name: `${localTime(part.fromIso, aerodrome.timeZone)} to ${localTime(part.toIso, aerodrome.timeZone)}`,
       crosswindKt: Math.abs(across?.gustCrosswindKt ?? across?.crosswindKt ?? 0),
       runwayEnd: end?.ident ?? '',
       gust: part.gustKt !== null,

@@ -1,3 +1,4 @@
+import { localTime } from '@/core/format';
 import { airToday } from '@/core/approach';
 import { convertReference, stationWind } from '@/core/wind';
 import type { TypeSheet } from '@/domain/sheet';
@@ -134,7 +135,7 @@ export async function labFacts(
           ? {
               fromDeg: observed.fromDeg,
               kt: observed.kt,
-              words: `from the simulated station at ${observed.observedAt.slice(11, 16)} UTC`,
+              words: `from the simulated station at ${localTime(observed.observedAt, aerodrome.timeZone)}`,
             }
           : { fromDeg: 360, kt: 0, words: 'calm' },
     runwayEnd: latest?.runwayEnd ?? null,

@@ -15,13 +15,15 @@ export interface Booklet extends Pick<CheckoutRecord, 'head' | 'items' | 'landin
   evidence: Pick<CheckoutRecord['evidence'], 'observations' | 'flights'>;
   names: { pack: string; standard: string };
   today: string;
+  /** The day it was opened, at the aerodrome. */
+  openedOn: string;
   entries: LedgerLine[];
   lines: { lesson: number; pilot: string; instructor: string }[];
 }
 
 /** The whole checkout as a booklet: what was asked, what was shown lesson by lesson, what stands in the ledger. */
 export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
-  const { head, items, landings, sorties, evidence, names, today, entries, lines } = of;
+  const { head, items, landings, sorties, evidence, names, today, openedOn, entries, lines } = of;
   const { pdf, fonts } = await newPdf(`Checkout of ${head.pilotName}`, `${today}T00:00:00Z`, of);
   const pen = new Pen(pdf, fonts, A4, 48);
   const title = (text: string) => {
@@ -32,7 +34,7 @@ export async function drawBooklet(of: Booklet): Promise<Uint8Array> {
   pen.line(`${list(head.goals.map(say))} on ${head.registration} ${head.typeName}`, { font: fonts.bold, size: 14 });
   pen.line(
     `${names.pack}; standard ${names.standard}; programme ${list(head.programmeIds.map(versionWords))}. ` +
-      `Opened on ${dateText(head.createdAt)} by ${head.instructorName}. ` +
+      `Opened on ${dateText(openedOn)} by ${head.instructorName}. ` +
       `${head.status === 'signed' ? 'Signed.' : head.status === 'recommended' ? 'Recommended; the examiner decides.' : 'Open.'} ` +
       `Printed on ${dateText(today)}.`,
     { gap: 4 },

@@ -61,9 +61,7 @@ export async function entryPdf(line: LedgerLine, entry: LedgerRow, origin: strin
     `${line.registration} ${line.type}${body ? `, type sheet version ${body.airframe.typeVersion}, airframe version ${body.airframe.airframeVersion}` : ''}`,
     head,
   );
-  const at = line.timeZone
-    ? localText(entry.signedAt, line.timeZone)
-    : `${dateText(entry.signedAt)} ${entry.signedAt.slice(11, 16)} UTC`;
+  const at = localText(entry.signedAt, line.timeZone ?? 'UTC');
   pen.line(`Signed by ${line.signerName}, ${at}`, { gap: 6, ...head });
   pen.line('The code leads to the page that checks this sheet.', { size: 8.5, color: SLATE, gap: 4, ...head });
   pen.y = Math.min(pen.y, A4.h - 48 - side - 10);

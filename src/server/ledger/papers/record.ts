@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { itemEvidenceWords, landingWords } from '@/core/assess';
-import { list } from '@/core/format';
+import { list, localDate } from '@/core/format';
 import { say } from '@/domain/words';
 import { localToday } from '../../rules/today';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -216,6 +216,7 @@ export async function bookletOf(user: CurrentUser, record: CheckoutRecord): Prom
     evidence: { observations: evidence.observations, flights: evidence.flights },
     names: { pack: record.pack.name, standard: record.standard.name },
     today: await localToday(),
+    openedOn: localDate(head.createdAt, (await homeAerodrome()).timeZone),
     entries: await ledgerLines(user, { checkoutId: head.id }),
     lines: await linesOf(record),
   };

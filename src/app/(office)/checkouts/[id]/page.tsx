@@ -1,7 +1,8 @@
+import { dayHere } from '@/server/rules/today';
 import { lateOf } from '@/server/ledger/queries/late';
 import { LateNote } from '@/ui/sign/late-note';
 import { Link } from '@/ui/shared/link';
-import { dateText, list, plural } from '@/core/format';
+import { list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { newestContent } from '@/server/rules/content';
 import { proposalInWords, proposeLesson } from '@/core/plan';
@@ -30,6 +31,7 @@ import { chooseSchoolsAction, moveCheckoutAction } from '../../../actions';
 export const generateMetadata = titled('Checkout');
 
 export default async function CheckoutPage({ params }: { params: Promise<{ id: string }> }) {
+  const day = await dayHere();
   const { record, strip, runs } = await checkoutPage(params);
   const { head, items, pack } = record;
   const met = items.filter((i) => i.met).length;
@@ -69,7 +71,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
           <Title
             long
             title={`${head.pilotName}, ${list(head.goals.map(say))}`}
-            line={`Opened ${dateText(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}
+            line={`Opened ${day(head.createdAt)} by ${head.instructorName} under ${pack.name}; standard: ${record.standard.name}; type sheet version ${head.typeVersion}, airframe version ${head.airframeVersion}.`}
           >
             {runs && head.status !== 'signed' ? (
               <Link className="btn btn-primary" href={action.href}>

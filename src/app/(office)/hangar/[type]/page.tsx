@@ -1,3 +1,4 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, withUnit } from '@/core/format';
@@ -33,6 +34,7 @@ export async function generateMetadata({ params }: { params: Promise<{ type: str
 }
 
 export default async function TypePage({ params }: { params: Promise<{ type: string }> }) {
+  const day = await dayHere();
   const user = await requireUser();
   const code = (await params).type;
   const type = (await hangar()).find((t) => t.code === code);
@@ -60,7 +62,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
           <Title
             long
             title={sheet.name}
-            line={`${sheet.summary} Version ${type.version} by ${type.author}, ${dateText(type.createdAt)}: ${type.reason}.`}
+            line={`${sheet.summary} Version ${type.version} by ${type.author}, ${day(type.createdAt)}: ${type.reason}.`}
           >
             <a className="btn btn-outline-primary" href={`/api/v1/types/${code}`} download={`${code}.json`}>
               JSON
@@ -105,7 +107,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
                       where: `${f.registration}, ${dateText(f.flownOn)}, ${f.authorName}`,
                       now: old ? `${old.setting}${old.ias ? `, ${withUnit(old.ias.value, unit)}` : ''}` : null,
                       decided: f.decided
-                        ? `${f.decided.decision === 'approved' ? `On the sheet since version ${f.decided.version ?? ''}` : 'Kept in the record only'}, ${f.decided.by}, ${dateText(f.decided.at)}: ${f.decided.reason}`
+                        ? `${f.decided.decision === 'approved' ? `On the sheet since version ${f.decided.version ?? ''}` : 'Kept in the record only'}, ${f.decided.by}, ${day(f.decided.at)}: ${f.decided.reason}`
                         : null,
                     };
                   })}

@@ -1,6 +1,6 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { components } from '@/core/wind';
-import { dateText } from '@/core/format';
 import type { SightSheet } from '@/core/sightpicture';
 import { usableEnds } from '@/core/approach';
 import type { TypeSheet } from '@/domain/sheet';
@@ -28,6 +28,7 @@ const slim = (s: TypeSheet): SightSheet => ({
 });
 
 export default async function SightPicturePage({ searchParams }: { searchParams: LabSearch }) {
+  const day = await dayHere();
   const { user, facts, query, context } = await labPage(searchParams, 'picture');
   const { head, type, old, eyes, wind } = facts;
   const ends = usableEnds(await homeAerodrome(), type.sheet.surface);
@@ -72,7 +73,7 @@ export default async function SightPicturePage({ searchParams }: { searchParams:
           instructor: eyes.now.find((e) => e.seat === 'instructor')?.eyeHeightM ?? null,
         }}
         oldEyeHeightM={oldEye?.eyeHeightM ?? null}
-        eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${dateText(eye.enteredAt)}` : null}
+        eyeWords={eye ? `${eye.eyeHeightM} m, ${eye.how}, by ${eye.enteredBy}, ${day(eye.enteredAt)}` : null}
         measure={{
           pilotId: head?.pilotId ?? null,
           version: type.version,

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText, instantText, list, localText } from '@/core/format';
+import { dateText, list, localText } from '@/core/format';
 import { VOIDABLE } from '@/domain/ledger';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
@@ -27,7 +27,7 @@ export default async function EntryPage({ params }: { params: Promise<{ id: stri
   const line = (await ledgerLines(user, { id: (await params).id }))[0];
   denyUnless(line !== undefined);
   const { body, later } = line;
-  const at = line.timeZone ? localText(line.signedAt, line.timeZone) : instantText(line.signedAt);
+  const at = localText(line.signedAt, line.timeZone ?? 'UTC');
   const owner = { pilotId: line.pilotId ?? '', signerId: line.signerId };
   const live = VOIDABLE.includes(line.kind) && !line.voidedBy && line.pilotId !== null;
   const acts = live && (may.voidEntry(user, owner) || may.correctEntry(user, owner));

@@ -1,3 +1,4 @@
+import { Day } from '@/ui/shared/zone';
 import { TableHead } from '@/ui/shared/table-head';
 import type { PersonPage } from '@/server/people/queries/page';
 import { dateText, fixed } from '@/core/format';
@@ -69,10 +70,12 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
           <ul className="plain-list small">
             {p.imports.map((i) => (
               <li key={i.id}>
-                {dateText(i.at)}, {i.fileName}: {i.added} flights, {i.doubled} already on record, {i.refused} refused;
+                <Day at={i.at} />, {i.fileName}: {i.added} flights, {i.doubled} already on record, {i.refused} refused;
                 by {i.by}.{' '}
                 {i.takenBackAt ? (
-                  `Undone ${dateText(i.takenBackAt)}.`
+                  <>
+                    Undone <Day at={i.takenBackAt} />.
+                  </>
                 ) : may.importLogbook(user, own) ? (
                   <Act id={i.id} words="undo import" name={i.fileName} act={takeBackImportAction} />
                 ) : null}

@@ -1,3 +1,4 @@
+import { Day } from '@/ui/shared/zone';
 import type { PersonPage } from '@/server/people/queries/page';
 import { dateText } from '@/core/format';
 import { say } from '@/domain/words';
@@ -39,7 +40,14 @@ export function Held({
         {p.held.map((h) => (
           <li key={h.id} className={h.endedAt ? 'soft' : undefined}>
             <b>{heldName(h.kind)}</b>
-            {h.gainedOn ? ` since ${dateText(h.gainedOn)}` : ''}, {h.endedAt ? `ended ${dateText(h.endedAt)}` : h.note}{' '}
+            {h.gainedOn ? ` since ${dateText(h.gainedOn)}` : ''},{' '}
+            {h.endedAt ? (
+              <>
+                ended <Day at={h.endedAt} />
+              </>
+            ) : (
+              h.note
+            )}{' '}
             {h.ledgerId ? (
               <Link href={`/ledger/${h.ledgerId}`}>entry</Link>
             ) : keeps && !h.endedAt ? (

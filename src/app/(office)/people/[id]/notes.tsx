@@ -1,5 +1,5 @@
+import { Day } from '@/ui/shared/zone';
 import type { PersonPage } from '@/server/people/queries/page';
-import { dateText } from '@/core/format';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { Act, NoteForm } from '@/ui/people/forms';
 import { Panel } from '@/ui/shared/parts';
@@ -19,7 +19,7 @@ export function Notes({ own, p, user }: { own: { pilotId: string }; p: PersonPag
             <li key={n.id}>
               {n.text}
               <div className="small soft">
-                {n.author}, {dateText(n.writtenAt)}; seen by {SEEN[n.visible]}{' '}
+                {n.author}, <Day at={n.writtenAt} />; seen by {SEEN[n.visible]}{' '}
                 {n.authorId === user.id || may.keepPeople(user) ? (
                   <Act id={n.id} words="withdraw" name="this note" act={withdrawNoteAction} />
                 ) : null}

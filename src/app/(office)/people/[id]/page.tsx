@@ -1,6 +1,6 @@
+import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { dateText } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
@@ -34,6 +34,7 @@ export default async function PersonPage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ on?: string }>;
 }) {
+  const day = await dayHere();
   const user = await requireUser();
   const { id } = await params;
   const { on } = await searchParams;
@@ -57,7 +58,7 @@ export default async function PersonPage({
             title={p.name}
             line={
               p.erased
-                ? `Erased on ${dateText(p.erased.at)}: ${p.erased.reason}. Stays: ${p.erased.kept}.`
+                ? `Erased on ${day(p.erased.at)}: ${p.erased.reason}. Stays: ${p.erased.kept}.`
                 : `${p.certificate || 'no licence entered'}, ${p.hours} h, ${p.massKg} kg${p.email && may.seeEverybody(user) ? `, ${p.email}` : ''}`
             }
           >

@@ -1,5 +1,5 @@
+import { dayHere } from '@/server/rules/today';
 import { Link } from '@/ui/shared/link';
-import { dateText } from '@/core/format';
 import { denyUnless } from '@/server/floor/auth/session';
 import { debriefFacts, planOf } from '@/server/debrief/queries/debrief';
 import { flownLessons } from '@/server/checkout/queries/stage';
@@ -17,6 +17,7 @@ import { savePlanAction } from '../../../../actions';
 export const generateMetadata = titled('Next lesson');
 
 export default async function PlanPage({ params }: { params: Promise<{ id: string }> }) {
+  const day = await dayHere();
   const { record, strip, runs } = await checkoutPage(params);
   const { head, sorties } = record;
   denyUnless(runs);
@@ -25,7 +26,7 @@ export default async function PlanPage({ params }: { params: Promise<{ id: strin
   const facts = await planFacts(record, await debriefFacts(record));
   const saved = await planOf(head.id, lesson);
   const standsText = saved
-    ? `A plan of lesson ${lesson} was saved ${dateText(saved.createdAt)} by ${saved.createdBy}.`
+    ? `A plan of lesson ${lesson} was saved ${day(saved.createdAt)} by ${saved.createdBy}.`
     : 'You decide: move, shorten, remove or add.';
   return (
     <>

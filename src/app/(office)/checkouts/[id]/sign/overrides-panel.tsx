@@ -1,4 +1,4 @@
-import { dateText } from '@/core/format';
+import { Day } from '@/ui/shared/zone';
 import type { CheckoutRecord } from '@/server/checkout/queries/record';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import type { Override } from '@/server/ledger/commands/sign';
@@ -25,7 +25,7 @@ export function OverridesPanel({
           <li key={o.id} className="mb-2">
             <span className="mono">{o.itemId}</span> {o.reason}{' '}
             <span className="soft">
-              {o.askedBy}, {dateText(o.askedAt)}.{' '}
+              {o.askedBy}, <Day at={o.askedAt} />.{' '}
               {o.approved
                 ? o.answeredBy && o.answeredBy !== o.askedBy
                   ? `Approved by ${o.answeredBy}.`

@@ -1,8 +1,10 @@
+import { dayHere } from '@/server/rules/today';
+import { Day } from '@/ui/shared/zone';
 import { TableHead } from '@/ui/shared/table-head';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { asksWords, itemFades, subjectsOf } from '@/core/assess';
-import { dateText, fixed, list, plural } from '@/core/format';
+import { fixed, list, plural } from '@/core/format';
 import { AIRWORK_KINDS, FORM_NAME, QUANTITY_NAME } from '@/domain/airwork';
 import type { House, Programme, ProgrammeItem, RulePack, Standard } from '@/domain/programme';
 import { NEED_WORDS, SUBJECTS } from '@/domain/assess-words';
@@ -30,6 +32,7 @@ export async function generateMetadata({
 }
 
 export default async function RulePage({ params }: { params: Promise<{ kind: string; key: string }> }) {
+  const day = await dayHere();
   const user = await requireUser();
   const { kind, key } = await params;
   const versions = may.seeEverybody(user) ? await contentVersions(kind, key) : [];
@@ -46,7 +49,7 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
           <Title
             long
             title={body.name ?? 'School rules'}
-            line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${dateText(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}
+            line={`Version ${inForce.version}, ${inForce.origin === 'house' ? `${inForce.author}, ${day(inForce.createdAt)}: ${inForce.reason}` : 'shipped with the product'}.`}
           >
             <Link className="btn btn-outline-primary" href="/rules">
               All rules
@@ -98,7 +101,7 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
                     <summary>
                       {v.version},{' '}
                       {v.origin === 'house' ? v.author : v.origin === 'proposed' ? 'proposed' : 'the product'},{' '}
-                      {dateText(v.createdAt)}: {v.reason}
+                      <Day at={v.createdAt} />: {v.reason}
                     </summary>
                     {v.differences.length > 0 ? (
                       <DifferenceList differences={v.differences} />
