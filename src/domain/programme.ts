@@ -461,6 +461,8 @@ export const SchoolTopic = z.object({
   sides: z.array(z.object({ key: z.string(), name: z.string(), reason: z.string() })).min(2),
   changes: z.string(),
   fallback: z.string(),
+  /** What an aeroplane has for the question to arise; without it none is asked. */
+  needs: z.enum(['tailwheel', 'flap', 'glass']).optional(),
 });
 export const Schools = z.object({ schema: z.literal('schools/1'), topics: z.array(SchoolTopic) });
 export type Schools = z.infer<typeof Schools>;

@@ -560,6 +560,7 @@ const INNER: readonly string[] = [
   ...['attributesBySchool', 'composeProgramme', 'effectiveSheet', 'gearMassGroup', 'holdsKind', 'openCheckout'],
   ...[
     'schoolDefaults',
+    'topicsFor',
     'sheetFacts',
     'ladderStepKt',
     'broadGroup',

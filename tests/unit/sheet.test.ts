@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { airframes, types } from '@demo/fleet';
-import { effectiveSheet, schoolDefaults } from '@/core/plan';
+import { effectiveSheet, schoolDefaults, topicsFor } from '@/core/plan';
 import schools from '@content/schools.json';
 import { configurationDrag, fieldName, fieldUnit, pathWords, sheetDifferences, validateSheet } from '@/core/sheet';
 import { formNode } from '@/domain/form';
@@ -399,6 +399,17 @@ describe('schools a checkout starts with', () => {
       'touch-and-go': 'allowed',
       gust: 'half',
     });
+  });
+  it.each([
+    ['serrana-urze', ['first-landing', 'crosswind-attitude', 'touch-and-go']],
+    ['serrana-carvalho', ['first-landing', 'crosswind-attitude', 'flap-crosswind', 'flap-retraction', 'touch-and-go']],
+    ['planalto-p2', ['flap-crosswind', 'flap-retraction']],
+    ['alvor-c4g', ['flap-crosswind', 'flap-retraction', 'map-up']],
+  ])('%s is asked nothing of what it has not', (code, asked) => {
+    const topics = schools.topics as SchoolTopic[];
+    const only = topicsFor(sheetOf(code), topics);
+    expect(only.filter((t) => t.needs).map((t) => t.key)).toEqual(asked);
+    expect(only).toHaveLength(topics.filter((t) => !t.needs).length + asked.length);
   });
 });
 

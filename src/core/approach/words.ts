@@ -90,16 +90,18 @@ function tailwindPart(result: BriefResult, used: BriefResult['runways'][number],
 }
 
 /**
- * How a gate is configured, in words; says so where no flap setting is given.
- * @returns flap and gear, such as `flap 30°, gear down`
+ * How a gate is configured, in words; says so where no flap setting is given, and nothing of what the aeroplane has not.
+ * @returns flap and gear, such as `flap 30°, gear down`; empty without flap and with a fixed gear
  * @example gateConfiguration({ flapDeg: 40, flapWithheld: true, gear: 'fixed' }, true) // 'no flap setting'
  */
 export function gateConfiguration(
   gate: Pick<BriefResult['gates'][number], 'flapDeg' | 'flapWithheld' | 'gear'>,
   hasFlap: boolean,
 ): string {
-  const flap = !hasFlap ? 'no flap' : gate.flapWithheld ? 'no flap setting' : `flap ${gate.flapDeg}\u00b0`;
-  return gate.gear === 'fixed' ? flap : `${flap}, gear ${gate.gear}`;
+  return [
+    ...(hasFlap ? [gate.flapWithheld ? 'no flap setting' : `flap ${gate.flapDeg}\u00b0`] : []),
+    ...(gate.gear === 'fixed' ? [] : [`gear ${gate.gear}`]),
+  ].join(', ');
 }
 
 /** A trigger that names the speed at the threshold; a school's own rules may still say fence. */

@@ -128,6 +128,22 @@ const classesOf = (f: AirframeFacts): string[] =>
         .flatMap((s) => classNames(classOf(f.engines ?? 1, s)));
 
 /**
+ * The questions of technique that arise on this type: none of a flap it has not, nor of a tail that stays up by itself.
+ * @returns those topics
+ */
+export const topicsFor = (
+  sheet: Pick<TypeSheet, 'gear' | 'flapSteps' | 'features'>,
+  topics: readonly SchoolTopic[],
+): SchoolTopic[] =>
+  topics.filter((t) =>
+    t.needs === 'tailwheel'
+      ? sheet.gear.layout === 'tailwheel'
+      : t.needs === 'flap'
+        ? sheet.flapSteps.length > 1
+        : t.needs !== 'glass' || sheet.features.glass !== 'no',
+  );
+
+/**
  * The side of each topic a checkout starts with: what the type sheet says where it speaks, else the house's.
  * Only a side the topic has is taken.
  * @returns a side by topic

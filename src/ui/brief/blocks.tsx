@@ -144,33 +144,35 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         {result.chosenEnd && result.chosenEnd !== choices.runwayEnd ? (
           <p className="mb-1 soft">Best runway: {result.chosenEnd}, least crosswind of those long and wide enough.</p>
         ) : null}
-        <p className="mb-0">
-          {result.flap.verdict === 'outside' ? (
-            <Verdict verdict="outside">no flap setting in this crosswind</Verdict>
-          ) : result.flap.verdict === 'within' ? (
-            <>
-              Maximum flap{' '}
-              <strong>
-                <Live text={`${result.flap.maxFlapDeg ?? 0}°`} />
-              </strong>
-              : {result.flap.reason}. <span className="soft small">{s.sheet.crosswind.flapTableSource}</span>
-            </>
-          ) : s.sheet.flapSteps.length > 1 ? (
-            <Missing>
-              {result.crosswind.reason === 'no-recent-wind'
-                ? 'No wind of the last ten minutes, so no verdict on flap.'
-                : 'No flap table for this airframe.'}
-            </Missing>
-          ) : (
-            <Missing>No flap on this aeroplane.</Missing>
-          )}
-        </p>
+        {s.sheet.flapSteps.length > 1 ? (
+          <p className="mb-0">
+            {result.flap.verdict === 'outside' ? (
+              <Verdict verdict="outside">no flap setting in this crosswind</Verdict>
+            ) : result.flap.verdict === 'within' ? (
+              <>
+                Maximum flap{' '}
+                <strong>
+                  <Live text={`${result.flap.maxFlapDeg ?? 0}°`} />
+                </strong>
+                : {result.flap.reason}. <span className="soft small">{s.sheet.crosswind.flapTableSource}</span>
+              </>
+            ) : (
+              <Missing>
+                {result.crosswind.reason === 'no-recent-wind'
+                  ? 'No wind of the last ten minutes, so no verdict on flap.'
+                  : 'No flap table for this airframe.'}
+              </Missing>
+            )}
+          </p>
+        ) : null}
       </>
     );
   },
   habits: ({ result }) => <HabitList habits={result.habits ?? []} />,
   gates: ({ result, sheet, choices }) => {
     const here = sheetOn(sheet, result.surface ?? 'land') ?? sheet;
+    // Neither flap nor gear to set: no column of nothing.
+    const configured = result.gates.some((g) => gateConfiguration(g, sheet.flapSteps.length > 1) !== '');
     return (
       <>
         <div className="scroll-x">
@@ -180,7 +182,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
                 'Gate',
                 { right: 'Fly' },
                 { right: 'Sheet' },
-                'Configuration',
+                ...(configured ? ['Configuration'] : []),
                 'Power',
                 { right: 'Over the stall' },
                 { right: 'Time to it' },
@@ -206,9 +208,11 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
                       {withUnit(g.sheetValue, result.unit)}
                       <Source source={g.source as never} reference={g.sourceRef} />
                     </td>
-                    <td className="mono">
-                      <Live text={gateConfiguration(g, sheet.flapSteps.length > 1)} />
-                    </td>
+                    {configured ? (
+                      <td className="mono">
+                        <Live text={gateConfiguration(g, sheet.flapSteps.length > 1)} />
+                      </td>
+                    ) : null}
                     <td>
                       {g.power}
                       {g.whites === null ? null : <div className="soft small">slope lights: {g.whites} white</div>}
@@ -260,7 +264,10 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
         <p className="mb-0 mt-2 small">
           Stall today{' '}
           {result.vsToday
-            .map((v) => `${upTo(v.dial)} ${result.unit} flap ${v.flapDeg}°${v.beyondTable ? '*' : ''}`)
+            .map(
+              (v) =>
+                `${upTo(v.dial)} ${result.unit}${sheet.flapSteps.length > 1 ? ` flap ${v.flapDeg}°` : ''}${v.beyondTable ? '*' : ''}`,
+            )
             .join(', ')}
           ; manoeuvring <Live text={`${downTo(result.vaDial)} ${result.unit}`} />; best glide{' '}
           <Live text={`${upTo(result.bestGlideDial)} ${result.unit}`} />

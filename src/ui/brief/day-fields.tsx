@@ -114,18 +114,17 @@ export function HowFields({
           <option value="none">none</option>
         </select>
       </Field>
-      <Field label="Intended landings" id="intended">
-        <select {...form.register('intended')}>
-          {(sheet.gear.layout === 'tailwheel'
-            ? (['three-point', 'mains-first'] as const)
-            : (['mains-first'] as const)
-          ).map((a) => (
-            <option key={a} value={a}>
-              {say(a)}
-            </option>
-          ))}
-        </select>
-      </Field>
+      {sheet.gear.layout === 'tailwheel' ? (
+        <Field label="Intended landings" id="intended">
+          <select {...form.register('intended')}>
+            {(['three-point', 'mains-first'] as const).map((a) => (
+              <option key={a} value={a}>
+                {say(a)}
+              </option>
+            ))}
+          </select>
+        </Field>
+      ) : null}
       <Field label="Your own crosswind limit" unit="kt" id="instructorLimit" error={errors.instructorLimit}>
         <input inputMode="numeric" {...form.register('instructorLimit')} />
       </Field>

@@ -52,7 +52,7 @@ export function ProfileDrawing({ result, unit, hasFlap }: { result: BriefResult;
   const summary = gates
     .map(
       (g) =>
-        `${g.name} ${g.target ?? 'no speed'} ${unit} at ${g.heightFt} ft, ${gateConfiguration(g, hasFlap)}, ${g.power}`,
+        `${g.name} ${g.target ?? 'no speed'} ${unit} at ${[`${g.heightFt} ft`, gateConfiguration(g, hasFlap), g.power].filter(Boolean).join(', ')}`,
     )
     .join('; ');
   return (

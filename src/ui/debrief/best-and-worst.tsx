@@ -6,10 +6,12 @@ import { Panel } from '../shared/parts';
 /** One landing in short: why it has its class, what was outside or on the edge, and where to look at it. */
 function OneLanding({
   l,
+  said,
   what,
   href,
 }: {
   l: DebriefLanding;
+  said: string;
   what: 'Best' | 'Worst' | 'The only one judged';
   href: string | null;
 }) {
@@ -26,7 +28,7 @@ function OneLanding({
   return (
     <div className={what !== 'Worst' ? '' : bad ? 'worst' : 'weakest'}>
       <h3>
-        {what === 'Worst' && !bad ? 'Weakest' : what}: landing {l.number}, {say(l.intended ?? 'not-seen')}, {whose}
+        {what === 'Worst' && !bad ? 'Weakest' : what}: landing {l.number}, {said}, {whose}
       </h3>
       <p className="mb-0">{landingWords(l.judged.reason)}</p>
       {told.length > 0 ? (
@@ -61,16 +63,21 @@ export function BestAndWorst({
   best,
   replay,
   worst,
+  tailwheel,
 }: {
   best: DebriefLanding;
   replay: { id: string } | undefined;
   worst: DebriefLanding | null;
+  tailwheel: boolean;
 }) {
+  // Three-point or wheel is a choice of the tailwheel alone.
+  const said = (l: DebriefLanding) => say(tailwheel ? (l.intended ?? 'not-seen') : l.kind);
   return (
     <Panel title="Best and worst">
       <div className="two-landings">
         <OneLanding
           l={best}
+          said={said(best)}
           what={worst ? 'Best' : 'The only one judged'}
           href={
             replay && worst
@@ -83,6 +90,7 @@ export function BestAndWorst({
         {worst ? (
           <OneLanding
             l={worst}
+            said={said(worst)}
             what="Worst"
             href={replay ? `/traces/${replay.id}?landing=${worst.number}&beside=${best.number}` : null}
           />

@@ -39,8 +39,11 @@ export function LandingTable({
   criteria,
   first,
   overrule,
+  tailwheel,
 }: {
   rows: LandingLine[];
+  /** Three-point or wheel is a choice of the tailwheel alone. */
+  tailwheel: boolean;
   criteria: { id: string; group: string }[];
   /** Opened at the start. */
   first: number | null;
@@ -94,7 +97,9 @@ export function LandingTable({
                   >
                     {r.number}
                   </Button>{' '}
-                  {r.kind === 'go-around' ? 'go-around' : r.kind === 'low-pass' ? 'low pass' : say(r.intended ?? '')}
+                  {tailwheel && (r.kind === 'full-stop' || r.kind === 'touch-and-go')
+                    ? say(r.intended ?? '')
+                    : say(r.kind)}
                 </td>
                 <td style={{ whiteSpace: 'nowrap' }}>
                   {r.judged.goAround

@@ -65,7 +65,6 @@ export function LandingRows({
   pack: SortiePack;
   runwayEnd: string;
 }) {
-  const meanings = pack.tailwheel ? MEANT : (['mains-first'] as const);
   const touched = pack.tailwheel
     ? (['three-point', 'mains-first', 'tail-first', 'flat'] as const)
     : (['mains-first', 'flat', 'nose-first'] as const);
@@ -79,13 +78,15 @@ export function LandingRows({
           choose={(v) => set({ kind: v ?? 'full-stop' })}
           columns={2}
         />
-        <Words
-          title="Intended"
-          options={meanings}
-          now={draft.intended as never}
-          choose={(v) => set({ intended: v ?? meant(pack.intended) })}
-          columns={pack.tailwheel ? 2 : 1}
-        />
+        {pack.tailwheel ? (
+          <Words
+            title="Intended"
+            options={MEANT}
+            now={draft.intended as never}
+            choose={(v) => set({ intended: v ?? meant(pack.intended) })}
+            columns={2}
+          />
+        ) : null}
         <Words
           title="Touched down"
           options={touched}

@@ -1,4 +1,5 @@
 import { TableHead } from '../shared/table-head';
+import { gateConfiguration } from '@/core/approach';
 import type { TypeSheet } from '@/domain/sheet';
 import { Panel } from '../shared/parts';
 import { Source } from '../shared/source';
@@ -22,9 +23,7 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
                 <td className="r">
                   <Value of={g.speed} unit={unit} />
                 </td>
-                <td className="mono">
-                  {g.flapDeg}°{g.gear === 'fixed' ? '' : `, gear ${g.gear}`}
-                </td>
+                <td className="mono">{gateConfiguration({ ...g, flapWithheld: false }, sheet.flapSteps.length > 1)}</td>
                 <td>{g.power}</td>
               </tr>
             ))}
@@ -45,30 +44,35 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
 
 /** Stalls and flap limits side by side, with the error of the dial. */
 export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mph' }) {
+  const flapped = sheet.flapSteps.length > 1;
   return (
     <Panel title="Stall, power off">
       <table aria-label="Stall, power off" className="plain">
-        <TableHead columns={['Flap', { right: 'Indicated' }, { right: 'Flap limit' }]} />
+        <TableHead
+          columns={flapped ? ['Flap', { right: 'Indicated' }, { right: 'Flap limit' }] : [{ right: 'Indicated' }]}
+        />
         <tbody>
           {sheet.stalls.map((s) => (
             <tr key={s.flapDeg}>
-              <td className="mono">{s.flapDeg}°</td>
+              {flapped ? <td className="mono">{s.flapDeg}°</td> : null}
               <td className="r">
                 <Value of={s.speed} unit={unit} />
               </td>
-              <td className="r">
-                {s.flapDeg === 0 ? (
-                  ''
-                ) : (
-                  <Value
-                    of={
-                      [...sheet.speeds.vfe].sort((a, b) => a.flapDeg - b.flapDeg).find((v) => v.flapDeg >= s.flapDeg)
-                        ?.speed ?? null
-                    }
-                    unit={unit}
-                  />
-                )}
-              </td>
+              {flapped ? (
+                <td className="r">
+                  {s.flapDeg === 0 ? (
+                    ''
+                  ) : (
+                    <Value
+                      of={
+                        [...sheet.speeds.vfe].sort((a, b) => a.flapDeg - b.flapDeg).find((v) => v.flapDeg >= s.flapDeg)
+                          ?.speed ?? null
+                      }
+                      unit={unit}
+                    />
+                  )}
+                </td>
+              ) : null}
             </tr>
           ))}
         </tbody>

@@ -8,15 +8,17 @@ export function HowItHandles({ sheet }: { sheet: TypeSheet }) {
   return (
     <Panel title="Handling">
       <div className="cols-2">
-        {sheet.attributes.map((a) => (
-          <div key={a.key} className="pair2">
-            <span className="soft">{ATTRIBUTES[a.key].name}</span>
-            <span>
-              {a.value}
-              <Source source={a.source} reference={a.ref} />
-            </span>
-          </div>
-        ))}
+        {sheet.attributes
+          .filter((a) => a.key !== 'flap-pitch' || sheet.flapSteps.length > 1)
+          .map((a) => (
+            <div key={a.key} className="pair2">
+              <span className="soft">{ATTRIBUTES[a.key].name}</span>
+              <span>
+                {a.value}
+                <Source source={a.source} reference={a.ref} />
+              </span>
+            </div>
+          ))}
       </div>
     </Panel>
   );
@@ -44,10 +46,10 @@ export function InstructorSeat({ sheet }: { sheet: TypeSheet }) {
 }
 
 export function FlapInCrosswind({ sheet }: { sheet: TypeSheet }) {
-  return (
+  return sheet.flapSteps.length < 2 ? null : (
     <Panel title="Flap in crosswind">
       {sheet.crosswind.flapTable.length === 0 ? (
-        <p className="mb-0">{sheet.flapSteps.length > 1 ? 'No table on the sheet.' : 'No flap.'}</p>
+        <p className="mb-0">No table on the sheet.</p>
       ) : (
         <table aria-label="Flap in crosswind" className="plain">
           <tbody>
@@ -68,11 +70,12 @@ export function FlapInCrosswind({ sheet }: { sheet: TypeSheet }) {
 
 /** What is done: after a limit was passed, in the flows, on the way out. */
 export function Procedures({ sheet }: { sheet: TypeSheet }) {
+  const afterLimit = sheet.afterLimit.filter((a) => a.channel !== 'vfe' || sheet.flapSteps.length > 1);
   return (
     <div className="grid g-3">
-      {sheet.afterLimit.length > 0 ? (
+      {afterLimit.length > 0 ? (
         <Panel title="After an exceedance">
-          {sheet.afterLimit.map((a) => (
+          {afterLimit.map((a) => (
             <p key={a.channel} className="mb-1">
               <strong>{LIMIT_NAME[a.channel]}:</strong> {a.text}
               <Source source={a.source} reference={a.ref} />

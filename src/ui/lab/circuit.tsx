@@ -15,7 +15,7 @@ import {
 } from '@/core/circuit';
 import { airToday, runwayToday } from '@/core/approach';
 import { density, pressureAltitude } from '@/core/air';
-import { direction, downTo, fixed, plural, upTo, withUnit } from '@/core/format';
+import { direction, downTo, fixed, list, plural, upTo, withUnit } from '@/core/format';
 import { sheetOn, surfaceOfStrip } from '@/core/sheet';
 import { components } from '@/core/wind';
 import type { House } from '@/domain/programme';
@@ -518,6 +518,11 @@ function LegTable({ pace, old, names }: { pace: Pace; old: Pace; names: [string,
   );
 }
 
+/** What of it there is to hold. */
+const heldThere = (sheet: { flapSteps: readonly number[]; gear: { retractable: boolean } }): string => {
+  const held = [...(sheet.flapSteps.length > 1 ? ['flap'] : []), ...(sheet.gear.retractable ? ['gear'] : [])];
+  return held.length > 0 ? `, with ${list(held)} as held there` : '';
+};
 const heldWords = (h: ReachSample['held']): string =>
   `Held: ${h.flapDeg > 0 ? `flap ${h.flapDeg}°` : 'clean'}${h.gear === 'fixed' ? '' : `, gear ${h.gear}`}.`;
 const marginWords = (ft: number | null): string =>
@@ -602,8 +607,7 @@ function Surprise({
       {!surprise || surprise.answer !== null ? (
         <p className="mb-2">
           {sheet.twin ? 'Both engines stopped: a' : 'A'} runway is reached with 200 ft in hand for {downTo(share * 100)}{' '}
-          % of the circuit’s time, with flap and gear as they are held there. No runway in range on parts of:{' '}
-          {nothing.join(', ') || 'no leg'}.{' '}
+          % of the circuit’s time{heldThere(sheet)}. No runway in range on parts of: {nothing.join(', ') || 'no leg'}.{' '}
           {sheet.twin && oneEngine !== null
             ? `One engine stopped: at Vyse exact, clean and feathered it ${oneEngine >= 0 ? `climbs ${downTo(oneEngine)}` : `descends ${upTo(-oneEngine)}`} ft/min at circuit height; with gear or flap it descends.`
             : ''}

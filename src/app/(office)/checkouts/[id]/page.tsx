@@ -5,7 +5,7 @@ import { Link } from '@/ui/shared/link';
 import { list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { newestContent } from '@/server/rules/content';
-import { proposalInWords, proposeLesson } from '@/core/plan';
+import { proposalInWords, proposeLesson, topicsFor } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
@@ -193,7 +193,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                 <Panel title="Technique choices" id="schools">
                   <SchoolsForm
                     checkoutId={head.id}
-                    topics={schools.body.topics}
+                    topics={topicsFor(head.sheet, schools.body.topics)}
                     chosen={head.schools}
                     action={chooseSchoolsAction}
                   />

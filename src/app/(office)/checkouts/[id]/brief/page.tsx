@@ -11,7 +11,7 @@ import { ladderOf } from '@/server/checkout/queries/ladder';
 import { flownLessons } from '@/server/checkout/queries/stage';
 import { briefTemplate } from '@/server/checkout/queries/flights';
 import { debriefOf, planOf } from '@/server/debrief/queries/debrief';
-import { carriedFocus } from '@/core/plan';
+import { carriedFocus, topicsFor } from '@/core/plan';
 import { differencesOf, eyeHeightOf } from '@/server/people/queries/pilot';
 import { habitCues } from '@/core/differences';
 import { may } from '@/server/floor/auth/permissions';
@@ -38,7 +38,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const briefed = latest?.brief && !flown ? latest : null;
   const aerodrome = await homeAerodrome();
   const house = await contentById('house', head.houseId);
-  const topics = (await newestContent('schools', 'schools'))?.body.topics ?? [];
+  const topics = topicsFor(head.sheet, (await newestContent('schools', 'schools'))?.body.topics ?? []);
   const pic =
     head.opening.pic === 'instructor'
       ? 'the instructor'
@@ -124,7 +124,10 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     speedSchool:
       (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
     gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half',
-    intended: (head.schools['first-landing'] as BriefChoices['intended'] | undefined) ?? usual,
+    intended:
+      (head.sheet.gear.layout === 'tailwheel'
+        ? (head.schools['first-landing'] as BriefChoices['intended'] | undefined)
+        : undefined) ?? usual,
     instructorLimitKt: user.ownCrosswindKt,
     focus: '',
   };

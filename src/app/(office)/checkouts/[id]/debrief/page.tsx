@@ -183,7 +183,14 @@ export default async function DebriefPage({
                   <strong>The school’s wind limit was set aside for this flight:</strong> {o.reason}.
                 </p>
               ))}
-            {best ? <BestAndWorst best={best} replay={replay} worst={worst} /> : null}
+            {best ? (
+              <BestAndWorst
+                best={best}
+                replay={replay}
+                worst={worst}
+                tailwheel={head.sheet.gear.layout === 'tailwheel'}
+              />
+            ) : null}
             {touched.length > 0 ? (
               <Panel title="Where the wheels met the runway">
                 <TouchdownMap
@@ -222,6 +229,7 @@ export default async function DebriefPage({
                   first={worst?.number ?? null}
                   overrule={runs && head.status === 'open' ? overruleAction : null}
                   rows={page.landings}
+                  tailwheel={head.sheet.gear.layout === 'tailwheel'}
                   criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))}
                 />
               </Panel>
