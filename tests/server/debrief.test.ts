@@ -437,7 +437,9 @@ describe('the debrief is held', () => {
 
     const d = await debriefById(id);
     if (!d) throw new Error('no debrief');
-    const text = (await pagesOf(await debriefPdf({ ...d, snapshot: d.snapshot as DebriefSnapshot, timeZone: 'Europe/Lisbon' }))).join(' ');
+    const text = (
+      await pagesOf(await debriefPdf({ ...d, snapshot: d.snapshot as DebriefSnapshot, timeZone: 'Europe/Lisbon' }))
+    ).join(' ');
     for (const part of [
       'Joana Pires Atalaia',
       'Go around on the second touch',

@@ -403,7 +403,7 @@ describe('schools a checkout starts with', () => {
   it.each([
     ['serrana-urze', ['first-landing', 'crosswind-attitude', 'touch-and-go']],
     ['serrana-carvalho', ['first-landing', 'crosswind-attitude', 'flap-crosswind', 'flap-retraction', 'touch-and-go']],
-    ['planalto-p2', ['flap-crosswind', 'flap-retraction']],
+    ['planalto-p2', ['flap-crosswind', 'flap-retraction', 'map-up']],
     ['alvor-c4g', ['flap-crosswind', 'flap-retraction', 'map-up']],
   ])('%s is asked nothing of what it has not', (code, asked) => {
     const topics = schools.topics as SchoolTopic[];

@@ -220,7 +220,8 @@ export function BriefWorkbench(props: Props) {
                 : v.gustSchool === 'half'
                   ? 'half the gust spread'
                   : 'the full gust spread'}
-              , {say(v.intended)} landings intended{v.focus ? `, “${v.focus}”` : ''}. Change
+              {sheet.gear.layout === 'tailwheel' ? `, ${say(v.intended)} landings intended` : ''}
+              {v.focus ? `, “${v.focus}”` : ''}. Change
             </summary>
             <div className="brief-form mt-2">
               <LoadingFields errors={errors} form={form} sheet={sheet} />

@@ -33,6 +33,7 @@ export function SignForm({
   blocked,
   recommends,
   water,
+  tailwheel,
   action,
 }: {
   checkoutId: string;
@@ -41,6 +42,7 @@ export function SignForm({
   blocked: boolean;
   recommends: boolean;
   water: boolean;
+  tailwheel: boolean;
   action: Send;
 }) {
   const router = useRouter();
@@ -119,13 +121,15 @@ export function SignForm({
           <Field label="Until flown on type" unit="h" id="hours" error={f.error('hours')}>
             <input inputMode="decimal" {...f.register('hours')} />
           </Field>
-          <Field label="Landings" id="attitude">
-            <select {...f.register('attitude')}>
-              <option value="any">any</option>
-              <option value="three-point">three-point only</option>
-              <option value="mains-first">wheel only</option>
-            </select>
-          </Field>
+          {tailwheel ? (
+            <Field label="Landings" id="attitude">
+              <select {...f.register('attitude')}>
+                <option value="any">any</option>
+                <option value="three-point">three-point only</option>
+                <option value="mains-first">wheel only</option>
+              </select>
+            </Field>
+          ) : null}
           <Field label="Surface" id="surface">
             <select {...f.register('surface')}>
               <option value="any">any</option>

@@ -38,6 +38,7 @@ export function SignPanel({
         blocked={state.problems.length > 0}
         recommends={state.recommends.length > 0}
         water={head.sheet.surface !== 'land'}
+        tailwheel={head.sheet.gear.layout === 'tailwheel'}
         action={signCheckoutAction}
       />
     </Panel>
