@@ -322,8 +322,8 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     if (air.densityAltFt === null)
       return (
         <Missing>
-          {list(air.missing)} not known. Density altitude, true airspeed and the runway cannot be computed without it:
-          paste a report, or type it above.
+          {list(air.missing)} not known. Density altitude, true airspeed and the distances cannot be computed without
+          it: paste a report, or type it above.
         </Missing>
       );
     const share = ((air.tasShare ?? 1) - 1) * 100;

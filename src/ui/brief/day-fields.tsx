@@ -52,8 +52,11 @@ export function AirFields({
   air,
   errors,
   form,
+  water,
 }: {
   air: ReportAir;
+  /** A lane is always wet. */
+  water: boolean;
   errors: FieldErrors<BriefValues>;
   form: UseFormReturn<BriefValues>;
 }) {
@@ -79,11 +82,7 @@ export function AirFields({
       </Field>
       <div className="d-grid gap-1" style={{ alignContent: 'end' }}>
         {(
-          [
-            ['wet', 'runway wet'],
-            ['night', 'night'],
-            ['two', 'two aeroplanes'],
-          ] as const
+          [...(water ? [] : [['wet', 'runway wet'] as const]), ['night', 'night'], ['two', 'two aeroplanes']] as const
         ).map(([name, label]) => (
           <FormCheck key={name}>
             <FormCheckInput type="checkbox" id={name} {...form.register(name)} />

@@ -17,7 +17,8 @@ export function HabitList({ habits }: { habits: readonly HabitCue[] }) {
         <li key={h.key}>
           <ActionMark action={h.action} opposite={h.opposite} />
           <div>
-            <strong>{h.name}</strong> <span className="soft small">{say(h.phase)}</span>
+            <strong>{h.name}</strong>{' '}
+            {h.name.endsWith(say(h.phase)) ? null : <span className="soft small">{say(h.phase)}</span>}
             <div>{h.cue}</div>
             <details className="small">
               <summary>

@@ -39,6 +39,13 @@ export const BriefPanels = memo(function BriefPanels({
   );
   const own = (id: string) => layout.own.find((o) => o.id === id);
   const meta = (id: string): BlockMeta => META.get(id) ?? { id, title: own(id)?.title ?? id, wide: 'third' };
+  const water = result.runways.find((r) => r.ident === shown.choices.runwayEnd)?.surface === 'water';
+  const heading = (id: string): string =>
+    id === 'wind'
+      ? `${water ? 'Water lane' : 'Runway'} ${shown.choices.runwayEnd} and the wind`
+      : id === 'runway' && water
+        ? 'Water needed'
+        : meta(id).title;
   const body = (id: string): ReactNode => {
     const mine = own(id);
     return mine ? (
@@ -67,7 +74,7 @@ export const BriefPanels = memo(function BriefPanels({
         <div className="blocks">
           {visible.map((id) => (
             <section key={id} className={`panel b-${meta(id).wide}`} aria-label={meta(id).title}>
-              <h2>{id === 'wind' ? `Runway ${shown.choices.runwayEnd} and the wind` : meta(id).title}</h2>
+              <h2>{heading(id)}</h2>
               {body(id)}
             </section>
           ))}

@@ -225,7 +225,7 @@ export function BriefWorkbench(props: Props) {
             </summary>
             <div className="brief-form mt-2">
               <LoadingFields errors={errors} form={form} sheet={sheet} />
-              <AirFields air={air} errors={errors} form={form} />
+              <AirFields air={air} errors={errors} form={form} water={surfaceOf(v.runwayEnd)} />
               <HowFields errors={errors} form={form} sheet={sheet} />
               {v.two ? <SecondAeroplaneFields errors={errors} form={form} /> : null}
               <div style={{ gridColumn: 'span 2' }}>
