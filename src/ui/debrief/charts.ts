@@ -1,6 +1,6 @@
 import { BarChart, CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { format, init, use as register } from 'echarts/core';
+import { format, init, use as register } from '../shared/chart-core';
 import { SVGRenderer } from 'echarts/renderers';
 import {
   type GateStrip,

@@ -1,4 +1,5 @@
 'use client';
+import { inPieces } from '../shared/chart-library';
 import { useCallback, useMemo } from 'react';
 import { type DebriefLanding, gateStrips, signed } from '@/core/assess';
 import { Drawing } from '../shared/drawing';
@@ -14,7 +15,7 @@ export function SpeedByGate({
 }) {
   const strips = useMemo(() => gateStrips(own), [own]);
   const drawStrips = useCallback(
-    async (el: HTMLElement) => (await import('./charts')).drawStrips(el, strips, band),
+    async (el: HTMLElement) => (await inPieces(() => import('./charts'))).drawStrips(el, strips, band),
     [strips, band],
   );
   const spoken = strips.map(

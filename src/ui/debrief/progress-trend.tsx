@@ -1,4 +1,5 @@
 'use client';
+import { inPieces } from '../shared/chart-library';
 import { useCallback, useMemo, useState } from 'react';
 import { type DebriefLanding, type MeasureKey, SHOWN_MEASURES, measureTrend, trendWords } from '@/core/assess';
 import { Drawing } from '../shared/drawing';
@@ -24,7 +25,10 @@ export function MeasureTrend({
     () => measureTrend(own, spec, criteria.find((x) => x.id === spec.criterion)?.measured ?? null),
     [own, spec, criteria],
   );
-  const drawTrend = useCallback(async (el: HTMLElement) => (await import('./charts')).drawTrend(el, trend), [trend]);
+  const drawTrend = useCallback(
+    async (el: HTMLElement) => (await inPieces(() => import('./charts'))).drawTrend(el, trend),
+    [trend],
+  );
   const trendSaid = trendWords(trend);
   return (
     <Panel title="Trend">

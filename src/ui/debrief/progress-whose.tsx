@@ -1,4 +1,5 @@
 'use client';
+import { inPieces } from '../shared/chart-library';
 import { useCallback } from 'react';
 import { type DebriefLanding, type LessonPoint, type StageMedian, stageOfLesson } from '@/core/assess';
 import { fixed } from '@/core/format';
@@ -32,7 +33,7 @@ export function WhoseByLesson({
   medians: readonly LessonMedian[];
 }) {
   const drawAuthorship = useCallback(
-    async (el: HTMLElement) => (await import('./charts')).drawAuthorship(el, lessons, medians),
+    async (el: HTMLElement) => (await inPieces(() => import('./charts'))).drawAuthorship(el, lessons, medians),
     [lessons, medians],
   );
   const spoken = lessons.map(

@@ -1,4 +1,5 @@
 'use client';
+import { inPieces } from '../shared/chart-library';
 import { useCallback, useMemo } from 'react';
 import { touchdownSpread } from '@/core/assess';
 import { fixed } from '@/core/format';
@@ -34,7 +35,7 @@ export function TouchdownMap({ points, notSeen, touchdownM, trackM, widthM, box,
   }, [measured]);
   const draw = useCallback(
     async (element: HTMLElement) =>
-      (await import('./charts')).drawTouchdowns(element, points, {
+      (await inPieces(() => import('./charts'))).drawTouchdowns(element, points, {
         touchdownM,
         trackM,
         widthM,

@@ -1,6 +1,6 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
-import { init, use as register } from 'echarts/core';
+import { init, use as register } from '../shared/chart-core';
 import { CanvasRenderer } from 'echarts/renderers';
 import type { ApproachLine } from '@/core/trace';
 

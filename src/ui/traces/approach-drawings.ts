@@ -1,3 +1,4 @@
+import { inPieces } from '../shared/chart-library';
 import { useEffect, useRef, useState } from 'react';
 import { ktPerUnit } from '@/core/speeds';
 import { type Series, approachLine } from '@/core/trace';
@@ -43,7 +44,7 @@ export function useApproachDrawings({ event, beside, series, context, tolerance,
     const drops: (() => void)[] = [];
     let gone = false;
     const draw = () => {
-      void import('./approach-chart')
+      void inPieces(() => import('./approach-chart'))
         .then(({ drawApproach }) => {
           if (gone) return;
           for (const d of drops.splice(0)) d();

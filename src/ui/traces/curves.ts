@@ -1,3 +1,4 @@
+import { inPieces } from '../shared/chart-library';
 import { useEffect, useRef, useState } from 'react';
 import type { Series } from '@/core/trace';
 import type { TraceAnalysis } from '@/domain/trace';
@@ -33,7 +34,7 @@ export function useCurves({
     if (!element || !series) return;
     let gone = false;
     const draw = () => {
-      void import('./series-chart')
+      void inPieces(() => import('./series-chart'))
         .then(({ drawSeries }) => {
           if (gone) return;
           view.current?.dispose();

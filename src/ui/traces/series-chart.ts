@@ -1,6 +1,6 @@
 import { LineChart } from 'echarts/charts';
 import { DataZoomComponent, GridComponent, MarkAreaComponent, TitleComponent } from 'echarts/components';
-import { init, use as register } from 'echarts/core';
+import { init, use as register } from '../shared/chart-core';
 import { CanvasRenderer } from 'echarts/renderers';
 import type { Series } from '@/core/trace';
 import { oncePerFrame } from './observable';
