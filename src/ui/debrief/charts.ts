@@ -1,6 +1,6 @@
 import { BarChart, CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { format, init, use as register } from '../shared/chart-core';
+import { format, init, onNewSize, use as register } from '../shared/chart-core';
 import { SVGRenderer } from 'echarts/renderers';
 import {
   type GateStrip,
@@ -42,14 +42,13 @@ function stage(element: HTMLElement) {
   const style = getComputedStyle(element);
   const css = (name: string) => style.getPropertyValue(name).trim();
   const chart = init(element, undefined, { renderer: 'svg' });
-  const sizes = new ResizeObserver(() => chart.resize());
-  sizes.observe(element);
+  const letGo = onNewSize(element, () => chart.resize());
   return {
     chart,
     css,
     text: { color: css('--ink'), fontFamily: 'B612', fontSize: 13 },
     end: () => {
-      sizes.disconnect();
+      letGo();
       chart.dispose();
     },
   };

@@ -1,6 +1,6 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
-import { init, use as register } from '../shared/chart-core';
+import { init, onNewSize, use as register } from '../shared/chart-core';
 import { CanvasRenderer } from 'echarts/renderers';
 import type { ApproachLine } from '@/core/trace';
 
@@ -232,10 +232,9 @@ export function drawApproach(element: HTMLElement, o: Options): () => void {
       ],
     });
   }
-  const sizes = new ResizeObserver(() => chart.resize());
-  sizes.observe(element);
+  const letGo = onNewSize(element, () => chart.resize());
   return () => {
-    sizes.disconnect();
+    letGo();
     chart.dispose();
   };
 }

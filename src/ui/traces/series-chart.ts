@@ -1,6 +1,6 @@
 import { LineChart } from 'echarts/charts';
 import { DataZoomComponent, GridComponent, MarkAreaComponent, TitleComponent } from 'echarts/components';
-import { init, use as register } from '../shared/chart-core';
+import { init, onNewSize, use as register } from '../shared/chart-core';
 import { CanvasRenderer } from 'echarts/renderers';
 import type { Series } from '@/core/trace';
 import { oncePerFrame } from './observable';
@@ -70,7 +70,6 @@ export function drawSeries(
     now = [fromS, toS];
     chart.setOption({ series: curves(fromS, toS) }, { lazyUpdate: true, silent: true });
   };
-  refill(0, end);
   const zoomed = oncePerFrame(() => {
     const z = (chart.getOption() as { dataZoom: { startValue: number; endValue: number }[] }).dataZoom[0];
     if (!z) return;
@@ -110,12 +109,11 @@ export function drawSeries(
     },
     onCursor: (share) => hooks.onCursor(now[0] + share * (now[1] - now[0])),
   });
-  const sizes = new ResizeObserver(() => {
+  const restful = onNewSize(element, () => {
     chart.resize();
     refill(...now);
     place();
   });
-  sizes.observe(element);
   return {
     window: (fromS, toS) => {
       settle();
@@ -130,7 +128,7 @@ export function drawSeries(
       redraw.stop();
       letGo();
       line.remove();
-      sizes.disconnect();
+      restful();
       chart.dispose();
     },
   };

@@ -50,7 +50,7 @@ export const plotted = (series: Series, rows: readonly Curve[][], widthPx: numbe
     }),
   );
 
-/** The drawing without the data of its curves. */
+/** The whole drawing, over the whole flight. */
 export function seriesOption(
   element: HTMLElement,
   series: Series,
@@ -65,6 +65,7 @@ export function seriesOption(
   const end = series.tS[series.tS.length - 1] ?? 1;
   const strip = series.columns.height ?? series.columns.gs ?? new Float32Array(0);
   const grids = gridsOf(rows.length, roomOf(element));
+  const first = plotted(series, rows, element.clientWidth, 0, end);
   return {
     animation: false,
     textStyle: font,
@@ -142,7 +143,7 @@ export function seriesOption(
           type: 'line',
           xAxisIndex: k,
           yAxisIndex: k,
-          data: [],
+          data: first.find((f) => f.id === c.name)?.data ?? [],
           showSymbol: false,
           silent: true,
           lineStyle: {
