@@ -218,6 +218,35 @@ test('few tabs from the wind to saving; a stage leads to its heading; sections a
   await context.close();
 });
 
+test('sections fold to one line, stay so on this device, and open for who is led into one', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  const ines = await checkoutOf(page, 'Inês Vale Carmo');
+  await go(page, `${ines}/debrief`);
+  const landings = page.locator('section.folding', { has: page.getByRole('heading', { name: 'Landing by landing' }) });
+  await landings.getByRole('button', { name: 'Landing by landing: fold' }).click();
+  await expect(landings.getByRole('table')).toBeHidden();
+  await expect(landings.locator('.fold-answer')).not.toBeEmpty();
+  await page.reload();
+  await expect(landings.getByRole('button', { name: 'Landing by landing: open' })).toBeVisible();
+  await expect(landings.getByRole('table')).toBeHidden();
+  await page.emulateMedia({ media: 'print' });
+  await expect(landings.getByRole('table').first()).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+  await page.evaluate(() => (window.location.hash = '#landing-1'));
+  await expect(landings.getByRole('table').first()).toBeVisible();
+  await page.getByRole('button', { name: 'On this page' }).click();
+  await page.getByRole('button', { name: 'Fold all' }).click();
+  await expect(page.locator('section.folding > div:visible')).toHaveCount(0);
+  await expect(page.locator('main h2:visible').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Open all' }).click();
+  await expect(landings.getByRole('table').first()).toBeVisible();
+  await context.close();
+});
+
 test('text spaced as WCAG asks is neither cut nor does it widen a page', async ({ browser, baseURL }) => {
   test.setTimeout(240_000);
   const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, bypassCSP: true });

@@ -8,6 +8,8 @@ import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, EyeOff, GripVertical, Trash2 } from 'lucide-react';
 import { type ReactNode, memo, useState } from 'react';
 import { BLOCKS, type BlockMeta, type Layout, completeLayout, moved } from './arrange';
+import { FoldingPanel } from '../shared/folding';
+import { ANSWERS } from './answers';
 import { BLOCK_BODIES, type Shown } from './blocks';
 
 export type { BriefFacts } from './blocks';
@@ -73,10 +75,16 @@ export const BriefPanels = memo(function BriefPanels({
       ) : (
         <div className="blocks">
           {visible.map((id) => (
-            <section key={id} className={`panel b-${meta(id).wide}`} aria-label={meta(id).title}>
-              <h2>{heading(id)}</h2>
+            <FoldingPanel
+              key={id}
+              name={`brief/${id}`}
+              className={`b-${meta(id).wide}`}
+              label={meta(id).title}
+              title={heading(id)}
+              answer={ANSWERS[id]?.(shown)}
+            >
               {body(id)}
-            </section>
+            </FoldingPanel>
           ))}
         </div>
       )}

@@ -2,7 +2,7 @@
 import { TableHead } from '../shared/table-head';
 import { type Bias, biasWords, type ShownMeasure, signed } from '@/core/assess';
 import { fixed } from '@/core/format';
-import { Panel } from '../shared/parts';
+import { FoldingPanel } from '../shared/folding';
 
 /** Which way each measure leans, with how sure that is. */
 export function BiasTable({
@@ -11,7 +11,11 @@ export function BiasTable({
   biases: { m: ShownMeasure; b: Bias; standard: { low: number; high: number } | null }[];
 }) {
   return (
-    <Panel title="Bias by measure">
+    <FoldingPanel
+      name="progress/bias"
+      title="Bias by measure"
+      answer={biases.length === 0 ? 'Nothing of these landings was measured.' : biases.map((x) => x.m.name).join(', ')}
+    >
       {biases.length === 0 ? (
         <p className="mb-0">
           Nothing of these landings was measured. What was seen by eye counts in the findings and is never turned into
@@ -63,6 +67,6 @@ export function BiasTable({
           </details>
         </>
       )}
-    </Panel>
+    </FoldingPanel>
   );
 }

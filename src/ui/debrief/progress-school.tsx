@@ -2,7 +2,7 @@
 import { TableHead } from '../shared/table-head';
 import { type DebriefLanding, type StageMedian, shareWords, stageRows } from '@/core/assess';
 import { fixed } from '@/core/format';
-import { Panel } from '../shared/parts';
+import { FoldingPanel } from '../shared/folding';
 
 /** Beside the school, never with a name. */
 export function BesideSchool({
@@ -13,7 +13,7 @@ export function BesideSchool({
   medians: readonly StageMedian[];
 }) {
   return (
-    <Panel title="Compared with the school and before">
+    <FoldingPanel name="progress/school" title="Compared with the school and before">
       <div className="scroll-x">
         <table aria-label="Compared with the school" className="plain">
           <TableHead
@@ -46,6 +46,6 @@ export function BesideSchool({
         Medians are of pilots, one voice each, at the same landing of a checkout on the same type; no name goes with
         them.
       </p>
-    </Panel>
+    </FoldingPanel>
   );
 }

@@ -3,7 +3,7 @@ import { inPieces } from '../shared/chart-library';
 import { useCallback, useMemo } from 'react';
 import { type DebriefLanding, gateStrips, signed } from '@/core/assess';
 import { Drawing } from '../shared/drawing';
-import { Panel } from '../shared/parts';
+import { FoldingPanel } from '../shared/folding';
 
 /** Speeds about their targets at each gate. */
 export function SpeedByGate({
@@ -22,7 +22,7 @@ export function SpeedByGate({
     (s) => `${s.gate} mean ${s.mean === null ? 'not known' : `${signed(s.mean)} knots`}, ${s.values.length} seen`,
   );
   return (
-    <Panel title="Speed at each gate">
+    <FoldingPanel name="progress/speed" title="Speed at each gate">
       {strips.length === 0 ? (
         <p className="mb-0">No speed was read or recorded at a gate.</p>
       ) : (
@@ -47,6 +47,6 @@ export function SpeedByGate({
           </p>
         </>
       )}
-    </Panel>
+    </FoldingPanel>
   );
 }

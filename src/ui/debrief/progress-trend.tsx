@@ -3,7 +3,7 @@ import { inPieces } from '../shared/chart-library';
 import { useCallback, useMemo, useState } from 'react';
 import { type DebriefLanding, type MeasureKey, SHOWN_MEASURES, measureTrend, trendWords } from '@/core/assess';
 import { Drawing } from '../shared/drawing';
-import { Panel } from '../shared/parts';
+import { FoldingPanel } from '../shared/folding';
 import { Choose } from './progress-filters';
 
 export interface CriterionBand {
@@ -31,7 +31,7 @@ export function MeasureTrend({
   );
   const trendSaid = trendWords(trend);
   return (
-    <Panel title="Trend">
+    <FoldingPanel name="progress/trend" title="Trend">
       <div className="filters mb-1">
         <Choose
           id="f-measure"
@@ -53,7 +53,7 @@ export function MeasureTrend({
           </p>
         </>
       )}
-    </Panel>
+    </FoldingPanel>
   );
 }
 

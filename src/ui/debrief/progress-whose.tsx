@@ -4,7 +4,7 @@ import { useCallback } from 'react';
 import { type DebriefLanding, type LessonPoint, type StageMedian, stageOfLesson } from '@/core/assess';
 import { fixed } from '@/core/format';
 import { Drawing } from '../shared/drawing';
-import { Panel } from '../shared/parts';
+import { FoldingPanel } from '../shared/folding';
 import { LessonsTable } from './progress-lessons';
 
 interface LessonMedian {
@@ -40,7 +40,7 @@ export function WhoseByLesson({
     (l) => `lesson ${l.lesson} ${l.authorship === null ? 'not recorded' : fixed(l.authorship, 2)}`,
   );
   return (
-    <Panel title="Who flew the landings">
+    <FoldingPanel name="progress/whose" title="Who flew the landings">
       <Drawing draw={drawAuthorship} label={`The pilot\u2019s part by lesson: ${spoken.join(', ')}`} height={190} />
       <p className="soft small mb-1">
         The pilot{'\u2019'}s part of a landing: 1 nothing said, 0.75 a word, 0.25 hands or feet, 0 taken over; the mean
@@ -48,6 +48,6 @@ export function WhoseByLesson({
         {medians.length > 0 ? ' Ochre: the school\u2019s median at the same stage on this type.' : ''}
       </p>
       <LessonsTable lessons={lessons} />
-    </Panel>
+    </FoldingPanel>
   );
 }

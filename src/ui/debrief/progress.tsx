@@ -9,9 +9,11 @@ import {
   measureOf,
   ownHands,
   recentShare,
+  shareWords,
   tableRows,
 } from '@/core/assess';
-import { Panel } from '../shared/parts';
+import { plural } from '@/core/format';
+import { FoldingPanel } from '../shared/folding';
 import { touchdownPoints } from './points';
 import { RowTable } from './table';
 import { type LandingFilter, type ProgressLanding, chosenLandings } from './progress-filter';
@@ -91,7 +93,11 @@ export function Progress(p: Props) {
         chosen={chosen}
       />
       <div className="grid">
-        <Panel title="Where the wheels met the runway">
+        <FoldingPanel
+          name="progress/wheels"
+          title="Where the wheels met the runway"
+          answer={`${plural(map.points.length, 'touchdown')} placed.`}
+        >
           <TouchdownMap
             points={map.points}
             notSeen={map.notSeen}
@@ -102,23 +108,27 @@ export function Progress(p: Props) {
             limitM={p.criteria.find((x) => x.id === 'lateral')?.measured?.high ?? null}
             height={270}
           />
-        </Panel>
+        </FoldingPanel>
         <div className="grid g-1-1">
           <SpeedByGate own={own} band={p.criteria.find((x) => x.id === 'speed')?.measured ?? null} />
           <MeasureTrend own={own} criteria={p.criteria} />
         </div>
         <div className="grid g-1-1">
           <WhoseByLesson lessons={lessons} medians={lessonMedians} />
-          <Panel title="Consistency and forecast">
+          <FoldingPanel
+            name="progress/forecast"
+            title="Consistency and forecast"
+            answer={`Unassisted ${shareWords(recent.own, recent.window)} of the last ${recent.window}.`}
+          >
             <RecentStats recent={recent} />
             <RunForecast judged={judged} run={p.run} />
-          </Panel>
+          </FoldingPanel>
         </div>
         <BiasTable biases={biases} />
         <BesideSchool judged={judged} medians={p.medians} />
-        <Panel title="Landing by landing">
+        <FoldingPanel name="progress/landings" title="Landing by landing" answer={`${plural(rows.length, 'landing')}.`}>
           <RowTable rows={rows} fileName={p.fileName} />
-        </Panel>
+        </FoldingPanel>
       </div>
     </>
   );

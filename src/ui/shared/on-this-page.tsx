@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { foldAll } from './events';
 import { goToHead, sectionHeads } from './sections';
 
 /** As in the style sheet. */
@@ -10,6 +11,7 @@ export function OnThisPage() {
   const [names, setNames] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
   const [beside, setBeside] = useState(false);
+  const [folds, setFolds] = useState(false);
   useEffect(() => {
     const room = window.matchMedia(ROOM_BESIDE);
     const ask = () => setBeside(room.matches);
@@ -21,6 +23,7 @@ export function OnThisPage() {
     if (!open && !beside) return setNames([]);
     const look = () => {
       const now = sectionHeads().map((h) => h.textContent ?? '');
+      setFolds(document.querySelector('main .folding') !== null);
       setNames((before) => (before.join('\n') === now.join('\n') ? before : now));
     };
     look();
@@ -51,6 +54,16 @@ export function OnThisPage() {
             </button>
           </li>
         ))}
+        {folds ? (
+          <li>
+            <button type="button" onClick={() => foldAll(true)}>
+              Fold all
+            </button>{' '}
+            <button type="button" onClick={() => foldAll(false)}>
+              Open all
+            </button>
+          </li>
+        ) : null}
       </ol>
     </nav>
   );

@@ -13,7 +13,7 @@ export function whenSeen(element: Element, act: () => void): () => void {
     act();
   };
   const watch = new IntersectionObserver((seen) => (seen.some((s) => s.isIntersecting) ? now() : undefined), {
-    rootMargin: '200px',
+    rootMargin: '60px',
   });
   watch.observe(element);
   window.addEventListener('beforeprint', now);

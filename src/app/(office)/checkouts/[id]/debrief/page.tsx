@@ -1,7 +1,8 @@
+import { FoldingPanel } from '@/ui/shared/folding';
 import { LogbookLinesPanel } from '@/ui/debrief/logbook-lines';
 import { Link } from '@/ui/shared/link';
 import { compareSelf, lessonHeadline, lessonSummaries, lookFirst } from '@/core/assess';
-import { plural } from '@/core/format';
+import { list, plural } from '@/core/format';
 import { touchdownPoint } from '@/core/sheet';
 import { may } from '@/server/floor/auth/permissions';
 import { flownLessons } from '@/server/checkout/queries/stage';
@@ -164,9 +165,13 @@ export default async function DebriefPage({
           ) : null}
           <div className="grid">
             {self ? (
-              <Panel title="Self-assessment and record">
+              <FoldingPanel
+                name="debrief/self"
+                title="Self-assessment and record"
+                answer={`Assessed by ${self.toldBy}.`}
+              >
                 <SelfBeside compared={compareSelf(self.said, shown)} toldBy={self.toldBy} />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             {stops.length > 0 ? (
               <Panel title="Flown past a stop">
@@ -192,7 +197,15 @@ export default async function DebriefPage({
               />
             ) : null}
             {touched.length > 0 ? (
-              <Panel title="Where the wheels met the runway">
+              <FoldingPanel
+                name="debrief/wheels"
+                title="Where the wheels met the runway"
+                answer={
+                  map.notSeen.length > 0
+                    ? `Place not seen: ${map.notSeen.join(', ')}.`
+                    : `${plural(map.points.length, 'touchdown')} placed.`
+                }
+              >
                 <TouchdownMap
                   trackM={head.sheet.gear.trackM.value}
                   touchdownM={touchdownPoint(head.sheet)}
@@ -202,10 +215,15 @@ export default async function DebriefPage({
                   points={map.points}
                   notSeen={map.notSeen}
                 />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             <div className="grid g-2-1">
-              <Panel title="Findings, over all lessons" id="findings">
+              <FoldingPanel
+                name="debrief/findings"
+                title="Findings, over all lessons"
+                id="findings"
+                answer={page.findings.length === 0 ? 'None.' : list(page.findings.slice(0, 3).map((f) => f.title))}
+              >
                 <FindingList
                   checkoutId={head.id}
                   lesson={summary.lesson}
@@ -213,17 +231,22 @@ export default async function DebriefPage({
                   links={page.links}
                   decide={runs && head.status === 'open' ? decideFindingAction : null}
                 />
-              </Panel>
+              </FoldingPanel>
               <div className="grid" style={{ alignContent: 'start' }}>
-                <Panel title="Who flew it">
+                <FoldingPanel name="debrief/who" title="Who flew it" answer={lessonHeadline(summary)}>
                   <LessonBars summaries={summaries} />
-                </Panel>
+                </FoldingPanel>
                 <SinceBefore changed={page.changed} summaries={summaries} summary={summary} />
                 <TowardsSignature base={base} open={open} recent={page.recent} />
               </div>
             </div>
             {shown.length > 0 ? (
-              <Panel title="Landing by landing">
+              <FoldingPanel
+                name="debrief/landings"
+                anchors="landing-"
+                title="Landing by landing"
+                answer={lookFirst(shown)}
+              >
                 <LandingTable
                   key={summary.lesson}
                   first={worst?.number ?? null}
@@ -232,23 +255,38 @@ export default async function DebriefPage({
                   tailwheel={head.sheet.gear.layout === 'tailwheel'}
                   criteria={standard.criteria.map((c) => ({ id: c.id, group: c.group }))}
                 />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             {changes.length > 0 ? (
-              <Panel title="Corrected and undone" id="changes">
+              <FoldingPanel
+                name="debrief/changes"
+                title="Corrected and undone"
+                id="changes"
+                answer={`${plural(changes.length, 'change')}.`}
+              >
                 <ChangeList changes={changes} />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             {page.airwork.length + powers.length + trials.length > 0 ? (
-              <Panel title="Ground and airwork" id="airwork">
+              <FoldingPanel
+                name="debrief/airwork"
+                title="Ground and airwork"
+                id="airwork"
+                answer={`${plural(page.airwork.length, 'item')} seen.`}
+              >
                 {page.airwork.length > 0 ? (
                   <AirworkTable overrule={runs && head.status === 'open' ? overruleAction : null} rows={page.airwork} />
                 ) : null}
                 <FoundBeside powers={powers} trials={trials} unit={head.sheet.dial.unit} typeCode={head.typeCode} />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             {logbook ? (
-              <Panel title={`Logbook lines, lesson ${logbook.lesson}`} id="logbook">
+              <FoldingPanel
+                name="debrief/logbook"
+                title={`Logbook lines, lesson ${logbook.lesson}`}
+                id="logbook"
+                answer={logbook.pilot}
+              >
                 <LogbookLinesPanel
                   lines={[
                     { of: head.pilotName, text: logbook.pilot },
@@ -256,10 +294,15 @@ export default async function DebriefPage({
                   ]}
                   open={logbook.open}
                 />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             {sortie ? (
-              <Panel title="Focus for next time" id="focus">
+              <FoldingPanel
+                name="debrief/focus"
+                title="Focus for next time"
+                id="focus"
+                answer={held?.focus.length ? held.focus.join('; ') : 'Not saved yet.'}
+              >
                 <Focus
                   key={`${sortie.id}-${held?.version ?? 0}`}
                   sortieId={sortie.id}
@@ -268,7 +311,7 @@ export default async function DebriefPage({
                   save={runs && head.status === 'open' ? saveDebriefAction : null}
                   acknowledge={pilotHere ? acknowledgeDebriefAction : null}
                 />
-              </Panel>
+              </FoldingPanel>
             ) : null}
             <Outranked
               extra={'An exercise is a proposal: whether it is flown, and how, is the instructor\u2019s to say.'}

@@ -1,0 +1,31 @@
+import { crosswindSentences } from '@/core/approach';
+import { fixed, hoursText, list, metresUp, withUnit } from '@/core/format';
+import type { Shown } from './blocks';
+
+const needed = (name: string, r: Shown['result']['takeoff']): string =>
+  r === null ? `${name}: no runway chosen` : r.words ? `${name}: ${r.words}` : `${name} ${metresUp(r.need.over50M)}`;
+
+/** What a folded block of the brief says in one line; none where its heading is all there is to say. */
+export const ANSWERS: Readonly<Record<string, (s: Shown) => string | undefined>> = {
+  path: ({ result }) =>
+    result.gates.map((g) => `${g.name} ${g.target === null ? 'no speed' : withUnit(g.target, result.unit)}`).join(', '),
+  gates: (s) => ANSWERS.path?.(s),
+  wind: (s) => {
+    const said = crosswindSentences(s.result, s.choices.runwayEnd, s.pilotName.split(' ')[0] ?? s.pilotName);
+    return `${said.lead} ${said.verdict}`;
+  },
+  limits: (s) => ANSWERS.wind?.(s),
+  habits: ({ result }) => (result.habits?.length ? list(result.habits.slice(0, 3).map((h) => h.name)) : undefined),
+  runway: ({ result }) => `${needed('Take-off', result.takeoff)}; ${needed('landing', result.landing).toLowerCase()}.`,
+  air: ({ result: { air } }) =>
+    air.densityAltFt === null
+      ? `${list(air.missing)} not known.`
+      : `Density altitude ${withUnit(Math.round(air.densityAltFt / 10) * 10, 'ft')}.`,
+  load: ({ result }) => `${withUnit(result.massKg, 'kg')} of ${withUnit(result.maxMassKg, 'kg')}.`,
+  fuel: ({ result: { fuel } }) =>
+    `${fuel.circuits.circuits} circuits fit; ${hoursText(fuel.endurance.usableMin)} to the reserve.`,
+  goaround: ({ house }) => house.triggers[0],
+  plan: ({ choices }) => (choices.plan ? `${choices.plan.length} steps.` : undefined),
+  schools: ({ schools }) => list(schools.map((s) => s.name)),
+  airspace: ({ aerodrome }) => `Aerodrome ${fixed(aerodrome.elevationFt)} ft.`,
+};
