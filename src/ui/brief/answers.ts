@@ -5,17 +5,18 @@ import type { Shown } from './blocks';
 const needed = (name: string, r: Shown['result']['takeoff']): string =>
   r === null ? `${name}: no runway chosen` : r.words ? `${name}: ${r.words}` : `${name} ${metresUp(r.need.over50M)}`;
 
+const said = (s: Shown) => crosswindSentences(s.result, s.choices.runwayEnd, s.pilotName.split(' ')[0] ?? s.pilotName);
+const begun = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** What a folded block of the brief says in one line; none where its heading is all there is to say. */
 export const ANSWERS: Readonly<Record<string, (s: Shown) => string | undefined>> = {
   path: ({ result }) =>
     result.gates.map((g) => `${g.name} ${g.target === null ? 'no speed' : withUnit(g.target, result.unit)}`).join(', '),
   gates: (s) => ANSWERS.path?.(s),
-  wind: (s) => {
-    const said = crosswindSentences(s.result, s.choices.runwayEnd, s.pilotName.split(' ')[0] ?? s.pilotName);
-    return `${said.lead} ${said.verdict}`;
-  },
-  limits: (s) => ANSWERS.wind?.(s),
-  habits: ({ result }) => (result.habits?.length ? list(result.habits.slice(0, 3).map((h) => h.name)) : undefined),
+  wind: (s) => said(s).lead,
+  limits: (s) => said(s).verdict,
+  habits: ({ result }) =>
+    result.habits?.length ? `${begun(list(result.habits.slice(0, 3).map((h) => h.name)))}.` : undefined,
   runway: ({ result }) => `${needed('Take-off', result.takeoff)}; ${needed('landing', result.landing).toLowerCase()}.`,
   air: ({ result: { air } }) =>
     air.densityAltFt === null
