@@ -38,6 +38,7 @@ export interface ForecastSlot {
   crosswindKt: number;
   runwayEnd: string;
   gust: boolean;
+  dark: boolean;
 }
 interface Props {
   checkoutId: string;
@@ -273,6 +274,7 @@ export function PlanWorkbench(p: Props) {
                     <FormCheckLabel className="small" htmlFor={`slot-${s.key}`}>
                       {s.name}: {fixed(s.crosswindKt)} kt crosswind on {s.runwayEnd}
                       {s.gust ? ', in gusts' : ''}
+                      {s.dark ? ', ends in the dark' : ''}
                     </FormCheckLabel>
                   </FormCheck>
                 ))

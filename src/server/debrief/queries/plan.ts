@@ -1,3 +1,4 @@
+import { isNight } from '@/core/sun';
 import { localTime } from '@/core/format';
 import { fuelToday, usableEnds } from '@/core/approach';
 import { type LessonInput, attitudeOwned } from '@/core/plan';
@@ -17,6 +18,8 @@ export interface PlanSlot {
   crosswindKt: number;
   runwayEnd: string;
   gust: boolean;
+  /** Begins in the dark, or ends in it: taken by who means to fly at night, and never proposed. */
+  dark: boolean;
 }
 /** What a lesson is proposed from, and the parts of the station's forecast it could be flown in. */
 export async function planFacts(
@@ -64,12 +67,14 @@ export async function planFacts(
       crosswindKt: Math.abs(across?.gustCrosswindKt ?? across?.crosswindKt ?? 0),
       runwayEnd: end?.ident ?? '',
       gust: part.gustKt !== null,
+      dark: [part.fromIso, part.toIso].some((at) => isNight(at, aerodrome, record.pack.night.logging)),
     };
   });
-  const within = slots.filter((s) => s.crosswindKt <= ladder.ladderKt);
+  const byDay = slots.some((s) => !s.dark) ? slots.filter((s) => !s.dark) : slots;
+  const within = byDay.filter((s) => s.crosswindKt <= ladder.ladderKt);
   const first =
     [...within].sort((a, b) => b.crosswindKt - a.crosswindKt)[0] ??
-    [...slots].sort((a, b) => a.crosswindKt - b.crosswindKt)[0];
+    [...byDay].sort((a, b) => a.crosswindKt - b.crosswindKt)[0];
   const choices = [...sorties].reverse().find((s) => s.brief)?.brief?.choices;
   const room =
     head.sheet.masses.maxTakeoffKg.value -
