@@ -38,6 +38,38 @@ test('the brief follows what is typed, names a bad group, loses nothing on reloa
   await context.close();
 });
 
+test('the weather of a school comes from its address: a bad one is refused, one that leads inside is said in the brief, the simulated one is gone', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL });
+  const chief = await as(context, 'bento');
+  const brief = `${await checkoutOf(chief, 'Tomé Arruda Lis')}/brief`;
+  await go(chief, brief);
+  await expect(chief.getByRole('button', { name: /Take the simulated station/ })).toBeVisible();
+  await expect(chief.locator('.fact.wind')).toContainText('simulated');
+  await go(chief, '/settings');
+  const school = chief.getByRole('form', { name: 'School' });
+  await school.getByLabel('Address of the METAR').fill('weather.example');
+  await school.getByLabel('Reason').fill('Our station');
+  await school.getByRole('button', { name: 'Save' }).click();
+  await expect(school.getByText(/begins with http:/)).toBeVisible();
+  await school.getByLabel('Address of the METAR').fill('http://127.0.0.1:4010/fresh');
+  await school.getByRole('button', { name: 'Save' }).click();
+  await expect(school.getByRole('status')).toContainText('Saved as version');
+  await go(chief, brief);
+  await expect(chief.getByText('The weather address leads to a private or local address')).toBeVisible();
+  await expect(chief.getByRole('button', { name: /Take the/ })).toHaveCount(0);
+  await expect(chief.locator('.fact.wind')).toContainText('no wind');
+  await expect(chief.getByText('simulated')).toHaveCount(0);
+  await go(chief, '/settings');
+  await school.getByLabel('Address of the METAR').fill('');
+  await school.getByLabel('Reason').fill('Demo again');
+  await school.getByRole('button', { name: 'Save' }).click();
+  await expect(school.getByRole('status')).toContainText('Saved as version');
+  await context.close();
+});
+
 test('an old wind gives no verdict, a wind heard now does', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'bento');

@@ -51,7 +51,7 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   const warning = 'Type sheet: Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.';
   await go(chief, `${gaspar}/brief`);
   await expect(chief.getByText(warning)).toBeVisible();
-  await chief.getByRole('button', { name: 'Take the station’s' }).click();
+  await chief.getByRole('button', { name: /Take the simulated station/ }).click();
   await chief.getByRole('button', { name: 'Save brief' }).click();
   await chief.waitForURL(/\/fly$/);
   await go(chief, `${gaspar}/brief`);
@@ -306,7 +306,7 @@ test('two aeroplanes: the block appears, the interval becomes metres, and a bad 
   const page = await as(context, 'helena');
   await go(page, `${await checkoutOf(page, 'Tomé Arruda Lis')}/brief`);
   await expect(page.getByRole('region', { name: 'Two aeroplanes' })).toHaveCount(0);
-  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: /Take the simulated station/ }).click();
   await page.getByText(/^Mass \d+ kg/).click();
   await page.getByLabel('two aeroplanes').check();
   await page.getByLabel('The other aeroplane').fill('ZP-URA');

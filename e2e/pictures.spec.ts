@@ -102,7 +102,7 @@ test('300 h on the trainer, checked out on the heavy tailwheel: the first three 
   await hydrated(page);
   const block = page.getByRole('region', { name: 'Habits to drop' });
   await expect(block.getByRole('listitem').first()).toContainText('Do not wait for a swerve to end');
-  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: /Take the simulated station/ }).click();
   await page.getByRole('button', { name: /^Save (brief|new version)/ }).click();
   await page.waitForURL('**/fly');
   await go(page, `${checkout}/brief`);
@@ -232,7 +232,7 @@ test('wheels and surface on the amphibian: agree or stop, and agreement dies', a
   await page.waitForURL(/\/checkouts\/[0-9a-f-]{36}\/brief$/);
   await hydrated(page);
   const checkout = new URL(page.url()).pathname.replace('/brief', '');
-  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: /Take the simulated station/ }).click();
   // The same aeroplane, the surface of the runway chosen: wheels, distances and width follow it.
   const gates = page.getByRole('region', { name: 'Gate by gate' });
   const needed = page.getByRole('region', { name: 'Runway needed' });

@@ -5,7 +5,7 @@ test.use({ spec: 'stops' });
 
 const brief = async (page: Page, checkout: string, runway: string): Promise<void> => {
   await go(page, `${checkout}/brief`);
-  await page.getByRole('button', { name: /Take the station/ }).click();
+  await page.getByRole('button', { name: /Take the simulated station/ }).click();
   await page.getByLabel('Runway', { exact: true }).selectOption(runway);
   await page.getByRole('button', { name: /^Save (brief|new version)/ }).click();
   await page.waitForURL('**/fly');

@@ -268,7 +268,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'Open and brief' }).click();
     await page.waitForURL(/\/brief$/);
     await page.waitForLoadState('networkidle');
-    await page.getByRole('button', { name: /Take the station/ }).click();
+    await page.getByRole('button', { name: /Take the simulated station/ }).click();
     await page.getByRole('button', { name: 'Save brief' }).click();
     await page.waitForURL('**/fly');
     await page.waitForLoadState('networkidle');

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { localTime, windText, zoneText } from '@/core/format';
-import { stationWind } from '@/core/wind';
+import { ageText, localTime, windText, zoneText } from '@/core/format';
+import { weatherNow } from '@/server/weather/weather';
 import { homeAerodrome } from '@/server/rules/content';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
@@ -36,7 +36,9 @@ export async function checkoutPage(
   const now = nowIso();
   const running = await bookingNow(head.id, now);
   const home = await homeAerodrome();
-  const wind = stationWind(home.ident, now);
+  const { report, source } = await weatherNow();
+  const wind = report?.wind ?? null;
+  const oldMin = wind ? (Date.parse(now) - Date.parse(wind.observedAt)) / 60_000 : 0;
   return {
     user,
     record,
@@ -55,7 +57,7 @@ export async function checkoutPage(
         ? {
             text: windText(wind),
             // The strip says the zone for every time below it.
-            age: `station, true · ${localTime(wind.observedAt, home.timeZone)} ${zoneText(now, home.timeZone)}`,
+            age: `${source === 'simulated' ? 'simulated, true' : 'station, true'} · ${localTime(wind.observedAt, home.timeZone)} ${zoneText(now, home.timeZone)}${oldMin > 20 ? `, ${ageText(oldMin)} old` : ''}`,
           }
         : null,
     },

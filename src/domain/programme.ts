@@ -392,6 +392,10 @@ export const House = z.object({
   energyFloorFt: z.number().min(1500).default(1500),
   /** The rule pack whose words and rules hold where no checkout says another. */
   homePack: z.enum(PACKS).default('us'),
+  /** Where METAR and TAF text is had from; empty = typed or pasted. */
+  weather: z
+    .object({ reportUrl: z.string().max(500), forecastUrl: z.string().max(500) })
+    .default({ reportUrl: '', forecastUrl: '' }),
   /**
    * Bookings: hours of the day, minutes since midnight; the step of the grid; what a lesson usually takes where too few
    * were flown to learn from.

@@ -14,6 +14,8 @@ export const SchoolForm = z.object({
   stepMin: z.number(WHOLE_MINUTES).int(WHOLE_MINUTES).min(5, 'At least 5 min.').max(60, 'At most 60 min.'),
   nightFlying: z.boolean(),
   stalledDays: z.number(WHOLE_DAYS).int(WHOLE_DAYS).min(1, 'At least 1 day.'),
+  reportUrl: z.string().max(500, 'At most 500 characters.'),
+  forecastUrl: z.string().max(500, 'At most 500 characters.'),
   reason: z.string(),
 });
 /** The alarm before each flight of a calendar. */

@@ -1,5 +1,6 @@
 import {
   closeSync,
+  existsSync,
   fsyncSync,
   linkSync,
   mkdirSync,
@@ -16,6 +17,9 @@ import path from 'node:path';
 export const dataFolder = (): string =>
   path.resolve(/* turbopackIgnore: true */ process.env.JEITO_DATA ?? 'data/local');
 export const inData = (...names: string[]): string => path.join(/* turbopackIgnore: true */ dataFolder(), ...names);
+
+/** Whether this folder was filled by the demo: only there is anything simulated outside the lab. */
+export const inDemo = (): boolean => existsSync(inData('demo.json'));
 
 export function ensureDataFolder(): void {
   mkdirSync(inData('keys'), { recursive: true, mode: 0o700 });

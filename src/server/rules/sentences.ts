@@ -20,6 +20,7 @@ export const RULES_WORDS = {
   latitude: () => 'Give a latitude from -90 to 90, north positive.',
   longitude: () => 'Give a longitude from -180 to 180, east positive.',
   variation: () => 'Give the variation in degrees, west negative.',
+  'web-address': () => 'Give an address that begins with http:// or https://, without a name or password in it.',
   'time-zone': () => 'This is not a time zone. Write it like Europe/Lisbon.',
   'runway-length': () => 'Give a length from 50 to 6000 m.',
   'runway-width': () => 'Give a width from 3 to 200 m.',

@@ -2,6 +2,7 @@ import { typedDate } from '@/core/schedule';
 import { readReport } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
 import { type Layout, completeLayout } from './arrange';
+import type { Weather } from '@/domain/weather';
 import { type WindFields, windToFields } from './wind-entry';
 
 /** What stands in the fields of a brief: as typed, so that nothing half typed is lost. */
@@ -40,11 +41,8 @@ const text = (n: number | null): string => (n === null ? '' : String(n));
 const numberOf = (t: string): number | null =>
   t.trim() === '' || !Number.isFinite(Number(t.replace(',', '.'))) ? null : Number(t.replace(',', '.'));
 
-/** What the simulated station says now. */
-export interface StationNow {
-  report: string;
-  forecast: string;
-}
+/** What is known of the weather where the school is. */
+export type StationNow = Weather<unknown>;
 export interface ReportAir {
   qnhHpa: number | null;
   oatC: number | null;

@@ -6,7 +6,26 @@ import Button from 'react-bootstrap/Button';
 import type { FieldErrors, UseFormReturn } from 'react-hook-form';
 import type { BriefValues, ReportAir, StationNow } from './values';
 import type { WindFields } from './wind-entry';
+import { WEATHER_SAID } from '@/domain/weather';
 import { Field } from '../shared/field';
+
+/** The report of the school's address, or of the simulated station of the demo; where there is none, why. */
+function StationReport({ station, take }: { station: StationNow; take: (text: string) => void }) {
+  const { report, problem, source } = station;
+  return (
+    <>
+      {report ? (
+        <Button variant="link" size="sm" className="p-0 align-baseline" onClick={() => take(report.text)}>
+          Take the {source === 'simulated' ? 'simulated station' : 'station'}’s:{' '}
+          {/\d{6}Z/.exec(report.text)?.[0] ?? report.text}
+        </Button>
+      ) : source === 'none' ? (
+        'No weather address is set in Settings.'
+      ) : null}
+      {problem ? <span className="d-block">{WEATHER_SAID[problem]}</span> : null}
+    </>
+  );
+}
 
 /** Where the wind of the brief comes from: a report, or heard and seen. */
 export function WindFieldset({
@@ -44,14 +63,7 @@ export function WindFieldset({
           hint={
             <>
               Pasted or typed; directions in a report are true.{' '}
-              <Button
-                variant="link"
-                size="sm"
-                className="p-0 align-baseline"
-                onClick={() => form.setValue('report', station.report)}
-              >
-                Take the station’s: {station.report.split(' ')[2]}
-              </Button>
+              <StationReport station={station} take={(text) => form.setValue('report', text)} />
             </>
           }
         >

@@ -239,9 +239,14 @@ export function BriefWorkbench(props: Props) {
             {isSubmitting ? 'Saving' : saved ? 'Save new version' : 'Save brief'}
           </Button>
         </Panel>
-        <p className="soft mb-0 small code-face">
-          {station.forecast} <span style={{ fontFamily: 'var(--bs-body-font-family)' }}>(simulated station)</span>
-        </p>
+        {station.forecast ? (
+          <p className="soft mb-0 small code-face">
+            {station.forecast}{' '}
+            <span style={{ fontFamily: 'var(--bs-body-font-family)' }}>
+              {station.source === 'simulated' ? '(simulated station)' : '(as received)'}
+            </span>
+          </p>
+        ) : null}
         <SourceKey />
         <LiveEpoch value={epoch}>
           <BriefPanels

@@ -257,7 +257,7 @@ export function PlanWorkbench(p: Props) {
             <fieldset>
               <legend>When</legend>
               {p.slots.length === 0 ? (
-                <p className="small mb-0">The station has no forecast.</p>
+                <p className="small mb-0">No forecast is known here: judge the wind of the day yourself.</p>
               ) : (
                 p.slots.map((s) => (
                   <FormCheck key={s.key}>
@@ -291,7 +291,9 @@ export function PlanWorkbench(p: Props) {
                       : 'Wind not known.'}
               </strong>{' '}
               {proposal.wind.words.charAt(0).toUpperCase() + proposal.wind.words.slice(1)}.{' '}
-              <span className="soft small">Simulated station; check the real weather.</span>
+              {p.slots.length > 0 ? (
+                <span className="soft small">Simulated station; check the real weather.</span>
+              ) : null}
             </p>
           </Panel>
           <Panel title="Left out, and why">

@@ -18,6 +18,8 @@ interface School {
   stepMin: number;
   nightFlying: boolean;
   stalledDays: number;
+  reportUrl: string;
+  forecastUrl: string;
 }
 /**
  * The rule pack that the office’s pages and words follow, and the hours of the schedule. A change is a new version of
@@ -41,6 +43,8 @@ export function SchoolForm({
       'sheet.schedule.openFromMin': 'openFrom',
       'sheet.schedule.openToMin': 'openTo',
       'sheet.schedule.stalledDays': 'stalledDays',
+      'sheet.weather.reportUrl': 'reportUrl',
+      'sheet.weather.forecastUrl': 'forecastUrl',
       'schedule.stepMin': 'stepMin',
       'schedule.openFromMin': 'openFrom',
       'schedule.openToMin': 'openTo',
@@ -92,6 +96,17 @@ export function SchoolForm({
           {...f.register('nightFlying')}
         />
       </div>
+      <Field
+        label="Address of the METAR"
+        id="h-report"
+        error={f.error('reportUrl')}
+        hint="http or https, answering with the report as text; empty: reports are typed or pasted"
+      >
+        <input inputMode="url" placeholder="https://" {...f.register('reportUrl')} />
+      </Field>
+      <Field label="Address of the TAF" id="h-forecast" error={f.error('forecastUrl')}>
+        <input inputMode="url" placeholder="https://" {...f.register('forecastUrl')} />
+      </Field>
       <Field label="Reason" id="h-reason" error={f.error('reason')}>
         <input {...f.register('reason')} />
       </Field>

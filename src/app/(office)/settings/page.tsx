@@ -55,6 +55,7 @@ export default async function SettingsPage() {
       body: {
         ...now.body,
         homePack: form.homePack,
+        weather: { reportUrl: form.reportUrl.trim(), forecastUrl: form.forecastUrl.trim() },
         schedule: {
           ...now.body.schedule,
           openFromMin: readClock(form.openFrom) ?? -1,
@@ -84,6 +85,7 @@ export default async function SettingsPage() {
                     <SchoolForm
                       school={{
                         homePack: house.body.homePack,
+                        ...house.body.weather,
                         openFrom: minutesText(house.body.schedule.openFromMin),
                         openTo: minutesText(house.body.schedule.openToMin),
                         stepMin: house.body.schedule.stepMin,

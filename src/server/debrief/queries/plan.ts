@@ -3,7 +3,8 @@ import { localTime } from '@/core/format';
 import { fuelToday, usableEnds } from '@/core/approach';
 import { type LessonInput, attitudeOwned } from '@/core/plan';
 import { wholeDaysSince } from '@/core/differences';
-import { chooseRunway, components, stationForecast } from '@/core/wind';
+import { chooseRunway, components } from '@/core/wind';
+import { forecastParts } from '../../weather/weather';
 import type { Attitude } from '@/domain/words';
 import { nowIso } from '../../floor/clock';
 import { homeAerodrome } from '../../rules/content';
@@ -46,7 +47,7 @@ export async function planFacts(
   const last = [...sorties].reverse().find((s) => lessons.has(s.lesson));
   const usable = usableEnds(aerodrome, head.sheet.surface);
   const usual = last?.brief?.choices.runwayEnd ?? null;
-  const slots = stationForecast(aerodrome.ident, now).parts.map((part, i): PlanSlot => {
+  const slots = forecastParts(aerodrome.ident, now).map((part, i): PlanSlot => {
     const chosen = chooseRunway(
       { windFromDeg: part.fromDeg, windKt: part.kt, gustKt: part.gustKt },
       { tailwindLimitKt: house.tailwindLimitKt, requiredLengthM: 0 },

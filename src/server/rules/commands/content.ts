@@ -130,7 +130,9 @@ function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] 
     if (problems.length === 0 && circular(p)) say('items', told('circle'));
   }
   if (kind === 'house') {
-    const { schedule } = body as House;
+    const { schedule, weather } = body as House;
+    for (const field of ['reportUrl', 'forecastUrl'] as const)
+      if (weather[field] !== '' && !webAddress(weather[field])) say(`weather.${field}`, told('web-address'));
     if (schedule.openToMin <= schedule.openFromMin) say('schedule.openToMin', told('hours-end-before-start'));
     if (1440 % schedule.stepMin !== 0) say('schedule.stepMin', told('step-of-day'));
   }
@@ -174,6 +176,14 @@ function inconsistent(kind: ContentKind, key: string, body: unknown): Problem[] 
   }
   return problems;
 }
+
+/** An address a report may be had from: http or https, a host, no name and password in it. */
+const webAddress = (text: string): boolean => {
+  const url = URL.parse(text);
+  return (
+    url !== null && /^https?:$/.test(url.protocol) && url.hostname !== '' && url.username === '' && url.password === ''
+  );
+};
 
 const validZone = (zone: string): boolean => {
   try {

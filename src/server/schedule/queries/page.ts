@@ -2,7 +2,7 @@ import { windowsStamp } from '@/domain/schedule';
 import { addDays } from '@/core/recency';
 import { components } from '@/core/wind';
 import { type WindFit, dayText, localClock, localInstant } from '@/core/schedule';
-import { stationOutlook } from '@/core/wind';
+import { windOutlook } from '../../weather/weather';
 import { sunTimes } from '@/core/sun';
 import { windText } from '@/core/format';
 import type { Goal } from '@/domain/words';
@@ -154,7 +154,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
         sunriseMin: min(sun.sunrise),
         sunsetMin: min(sun.sunset),
         wind: HOURS.flatMap((h) => {
-          const wind = stationOutlook(aerodrome.ident, now, localInstant(date, h * 60, zone));
+          const wind = windOutlook(aerodrome.ident, now, localInstant(date, h * 60, zone));
           if (!wind) return [];
           const across = main ? components(wind.fromDeg, wind.kt, wind.gustKt, main.trueBearingDeg) : null;
           return [

@@ -1,7 +1,7 @@
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import type { WindAt, WindNeed } from '@/core/schedule';
-import { chooseRunway, components, knownAlone, stationOutlook } from '@/core/wind';
+import { chooseRunway, components, knownAlone } from '@/core/wind';
 import type { House } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
 import { Pilots } from '../../account/tables';
@@ -9,6 +9,7 @@ import { ladderOf } from '../../checkout/queries/ladder';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
+import { windOutlook } from '../../weather/weather';
 import { derived } from '../../floor/derived';
 import { Landings } from '../../fly/tables';
 import type { SchoolFacts } from './day';
@@ -23,7 +24,7 @@ const keptLadder = derived({
 
 /** Wind across on the runway that would be used, for a planned instant. */
 export function windAtSlot(school: SchoolFacts, sheet: TypeSheet, at: string, surface: string = 'any'): WindAt | null {
-  const wind = stationOutlook(school.aerodrome.ident, nowIso(), at);
+  const wind = windOutlook(school.aerodrome.ident, nowIso(), at);
   if (wind === null) return null;
   const all = usableEnds(school.aerodrome, sheet.surface);
   const ends = surface === 'any' ? all : all.filter((e) => e.surface === surface);

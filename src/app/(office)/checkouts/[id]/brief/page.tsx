@@ -4,7 +4,7 @@ import { nextBookingOf } from '@/server/schedule/queries/bookings';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
 import { contentById, homeAerodrome, newestContent } from '@/server/rules/content';
-import { stationForecast, stationObservation } from '@/core/wind';
+import { weatherNow } from '@/server/weather/weather';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/floor/clock';
 import { ladderOf } from '@/server/checkout/queries/ladder';
@@ -101,7 +101,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const ladder = await ladderOf(head.pilotId, head.sheet, now);
   const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
   const usual = head.sheet.landing.usualAttitude;
-  const observation = stationObservation(aerodrome.ident, now);
+  const weather = await weatherNow();
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
   const booked = await nextBookingOf(head.id, now);
   const fresh: BriefChoices = {
@@ -166,7 +166,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
                   }
                 : null
             }
-            station={{ report: observation.text, forecast: stationForecast(aerodrome.ident, now).text }}
+            station={weather}
             action={saveBriefAction}
             templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
           />
