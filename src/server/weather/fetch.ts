@@ -37,7 +37,8 @@ export function fetchText(address: string): Promise<Fetched> {
     };
     // The whole of it, however slowly it trickles.
     const timer = setTimeout(() => end(failed('slow')), LONGEST_MS);
-    const failing = (error: Error) => end(failed(/not allowed/i.test(error.message) ? 'not-allowed' : 'down'));
+    // What the network refuses has a code; what the filter refuses has none.
+    const failing = (error: NodeJS.ErrnoException) => end(failed(error.code === undefined ? 'not-allowed' : 'down'));
     try {
       asked = (url.protocol === 'https:' ? https : http).get(
         url,
