@@ -357,8 +357,9 @@ export function RunwayDial({
       aria-label={`Wind ${windText} on runway ${runwayEnd}`}
     >
       <circle cx={c} cy={c} r={R + 6} fill="none" stroke="var(--line)" />
-      <text x={c} y={14} textAnchor="middle" fontSize="11" fill="var(--slate)">
-        true north
+      {/* In the corner: at the top it would lie on the name of a runway that leads north. */}
+      <text x={0} y={11} fontSize="11" fill="var(--slate)">
+        true north up
       </text>
       {ordered.map((r) => {
         const half = (R - 10) * (r.lengthM / longest);
