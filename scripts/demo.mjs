@@ -4,7 +4,7 @@
  */
 import './lib/help.mjs';
 import { spawn } from 'node:child_process';
-import { WHO, build, freePort, installPackages, run } from './lib/setup.mjs';
+import { WHO, build, freePort, installPackages, run, told } from './lib/setup.mjs';
 
 const fresh = process.argv.includes('--fresh');
 const env = {
@@ -15,7 +15,10 @@ const env = {
 try {
   await installPackages();
   await build();
-  await run('npx', ['tsx', 'scripts/seed.ts', '--demo', ...(fresh ? ['--fresh'] : [])], { env });
+  const filled = await told('Preparing the demo’s data', () =>
+    run('npx', ['tsx', 'scripts/seed.ts', '--demo', ...(fresh ? ['--fresh'] : [])], { env, quiet: true }),
+  );
+  if (filled.trim()) console.log(filled.trim());
 } catch (error) {
   console.error(error.message);
   process.exit(1);
@@ -23,6 +26,7 @@ try {
 // This machine alone, unless told: the demo's password is printed for everybody.
 const host = process.env.JEITO_HOST ?? 'localhost';
 const port = await freePort(Number(process.env.PORT ?? 3000));
+console.log('Starting the server ...');
 const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)], {
   env: { ...process.env, ...env },
   stdio: ['ignore', 'pipe', 'inherit'],

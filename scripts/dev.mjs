@@ -4,7 +4,7 @@
  */
 import './lib/help.mjs';
 import { spawn } from 'node:child_process';
-import { WHO, freePort, installPackages, run } from './lib/setup.mjs';
+import { WHO, freePort, installPackages, run, told } from './lib/setup.mjs';
 
 const env = {
   JEITO_DATA: process.env.JEITO_DATA ?? 'data/dev',
@@ -13,9 +13,9 @@ const env = {
 };
 try {
   await installPackages();
-  await run('npx', ['tsx', 'scripts/seed.ts', '--demo', ...(process.argv.includes('--fresh') ? ['--fresh'] : [])], {
-    env,
-  });
+  await told('Preparing the demo’s data', () =>
+    run('npx', ['tsx', 'scripts/seed.ts', '--demo', ...(process.argv.includes('--fresh') ? ['--fresh'] : [])], { env }),
+  );
 } catch (error) {
   console.error(error.message);
   process.exit(1);

@@ -29,14 +29,22 @@ let passed = 0;
 let failed = 0;
 const since = (t) => `${Math.round((Date.now() - t) / 1000)} s`;
 
+/** What runs now, said every half minute when nothing else was. */
+const running = new Set();
+setInterval(() => {
+  if (running.size > 0) console.log(`   still: ${[...running].join(', ')} (at ${since(began)})`);
+}, 30_000).unref();
+
 /** Runs one step to its end whatever the others did, and prints it whole, so that the lanes do not mix on the screen. */
 async function step(name, work, count) {
   const started = Date.now();
+  running.add(name);
   console.log(`.. ${name} (at ${since(began)})`);
   const { ok, said } = await work().then(
     (said) => ({ ok: true, said }),
     (error) => ({ ok: false, said: error.said ?? error.message }),
   );
+  running.delete(name);
   if (!ok) failures.push(name);
   const counted = count?.() ?? { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
   passed += counted.passed;

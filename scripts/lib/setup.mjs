@@ -39,6 +39,30 @@ export function run(command, args, { env = {}, quiet = false, gentle = false } =
   });
 }
 
+/** Nobody watches a silent screen for longer than this without taking it for a hang. */
+const SAID_EVERY_MS = 9_000;
+
+/**
+ * Says what is being done, that it still is, and how long it took.
+ * @param every ms between two lines @param say where the lines go
+ */
+export async function told(what, work, { every = SAID_EVERY_MS, say = console.log } = {}) {
+  const began = Date.now();
+  const after = () => `${Math.round((Date.now() - began) / 1000)} s`;
+  say(`${what} ...`);
+  const still = setInterval(() => say(`  still: ${what.charAt(0).toLowerCase()}${what.slice(1)}, ${after()}`), every);
+  try {
+    const result = await work();
+    say(`  done in ${after()}`);
+    return result;
+  } catch (error) {
+    say(`  failed after ${after()}`);
+    throw error;
+  } finally {
+    clearInterval(still);
+  }
+}
+
 const hashOf = (text) => createHash('sha256').update(text).digest('hex');
 
 /**
@@ -57,10 +81,15 @@ export async function unpackPackages() {
   const env = {};
   const headers = path.join(path.dirname(process.execPath), '..');
   if (existsSync(path.join(headers, 'include/node/node.h'))) env.npm_config_nodedir = headers;
-  console.log('Installing packages (sqlite3 compiles: about three minutes the first time) ...');
   const quietly = ['--no-audit', '--no-fund', '--loglevel=error'];
-  await run('npm', ['ci', '--include=dev', '--ignore-scripts', ...quietly], { env, quiet: true });
-  const compiled = run('npm', ['rebuild', ...quietly], { env, quiet: true })
+  await told('Unpacking packages', () =>
+    run('npm', ['ci', '--include=dev', '--ignore-scripts', ...quietly], { env, quiet: true }),
+  );
+  // A ready-made sqlite3 is taken where one can be fetched; otherwise it compiles here.
+  const compiled = told(
+    'Preparing sqlite3 (compiled here where no ready-made one can be had: about three minutes)',
+    () => run('npm', ['rebuild', ...quietly], { env, quiet: true }),
+  )
     .then(() => run('npm', ['run', '-s', 'prepare'], { quiet: true }))
     .then(() => writeFileSync(stamp, lock));
   // Whoever waits for it hears of a failure; until then it is nobody's.
@@ -98,8 +127,9 @@ export async function build() {
   const stamp = '.next/.jeito-build';
   const now = sourcesHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
-  console.log('Building ...');
-  await run('npm', ['run', '-s', 'build'], { quiet: true, env: { NEXT_TELEMETRY_DISABLED: '1' } });
+  await told('Building the application', () =>
+    run('npm', ['run', '-s', 'build'], { quiet: true, env: { NEXT_TELEMETRY_DISABLED: '1' } }),
+  );
   writeFileSync(stamp, now);
 }
 
@@ -114,11 +144,12 @@ export async function chromium() {
     throw new Error(
       'The browser tests need Chromium. Install it as root: apt-get install chromium-headless-shell (or chromium)',
     );
-  console.log('Installing Chromium ...');
   const apt = (...args) => run('apt-get', args, { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } });
   const install = (name) => apt('install', '-y', '-qq', '--no-install-recommends', name);
-  await apt('update', '-qq');
-  await install('chromium-headless-shell').catch(() => install('chromium'));
+  await told('Installing Chromium', async () => {
+    await apt('update', '-qq');
+    await install('chromium-headless-shell').catch(() => install('chromium'));
+  });
 }
 
 /** The first free port from `from` on. */
