@@ -65,6 +65,8 @@ const panelOf = async (page: Page): Promise<void> => {
     .getByRole('link')
     .click();
   await page.waitForURL('**/traces/trace-*');
+  // Drawn once they are in sight.
+  await page.locator('.curves').scrollIntoViewIfNeeded();
   await expect(page.locator('.curves canvas').first()).toBeVisible();
 };
 

@@ -15,6 +15,7 @@ import {
   saveBrief,
   saveBriefTemplate,
 } from '@/server/checkout/commands/checkout';
+import { makeFirstChief, setUpPlace } from '@/server/running/commands/set-up';
 import { adoptContent, saveContent } from '@/server/rules/commands/content';
 import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
 import {
@@ -65,6 +66,18 @@ const signedIn = async (form: unknown) => {
 export async function signInAction(form: unknown) {
   return through([form], undefined, ([f]) => signedIn(f));
 }
+
+/** By the printed link, by whoever has it: there is nobody yet to be signed in. */
+const firstChief = async (token: string, form: unknown) => {
+  const made = await makeFirstChief(token, form, addressOf(await headers()));
+  if (!made.ok) return made;
+  await startSession(made.userId, made.sessionVersion);
+  return { ok: true as const };
+};
+export async function firstChiefAction(token: string, form: unknown) {
+  return through([token, form] as [string, unknown], Id, ([t, f]) => firstChief(t, f));
+}
+export const setUpPlaceAction = act(setUpPlace);
 
 export async function signOutAction() {
   if (await sameOrigin()) await endSession();

@@ -4,7 +4,8 @@ import { unseenCount } from '@/server/account/commands/notices';
 import { Arrive } from '@/ui/shared/arrive';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/floor/clock';
-import { homeAerodrome } from '@/server/rules/content';
+import { redirect } from 'next/navigation';
+import { homeZone } from '@/server/rules/content';
 import { staleDemoDays } from '@/server/running/demo';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
@@ -15,6 +16,8 @@ export const dynamic = 'force-dynamic';
 
 export default async function OfficeLayout({ children }: { children: React.ReactNode }) {
   const user = await requireUser();
+  const zone = await homeZone();
+  if (zone === null) redirect('/set-up');
   const demoDays = staleDemoDays(nowIso());
   return (
     <div className="shell">
@@ -28,7 +31,7 @@ export default async function OfficeLayout({ children }: { children: React.React
           <kbd>npm run demo -- --fresh</kbd>.
         </p>
       ) : null}
-      <Zone value={(await homeAerodrome()).timeZone}>{children}</Zone>
+      <Zone value={zone}>{children}</Zone>
       <OutboxNote account={{ id: user.id, name: user.name }} />
       <Keys />
       <Arrive />

@@ -100,6 +100,12 @@ export async function newestContent<K extends ContentKind>(
   return id === null ? null : { id, body: await contentById(kind, id, t) };
 }
 
+/** The zone of the aerodrome; null while none is set up. */
+export async function homeZone(t?: Transaction): Promise<string | null> {
+  const id = t ? await readHome(t) : await homeId();
+  return id === null ? null : (await contentById('aerodrome', id, t)).timeZone;
+}
+
 /**
  * The aerodrome this school flies from (one data folder = one school): the first one entered is home, of it the newest
  * version stands.

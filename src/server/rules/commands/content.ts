@@ -16,7 +16,7 @@ import { write } from '../../floor/write';
 import { type Problem, type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import * as ask from '../../floor/statements/rules';
 import { ContentVersions } from '../tables';
-import { Op } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 
 export const ContentForm = z.object({
   kind: z.string(),
@@ -85,6 +85,33 @@ export async function saveContent(
     );
     return { ok: true, version, unchanged: false };
   });
+}
+
+/** The first version of a piece of content that is the house's own from its beginning, such as its aerodrome. */
+export async function firstOwn(
+  kind: ContentKind,
+  key: string,
+  body: unknown,
+  author: string,
+  reason: string,
+  t: Transaction,
+): Promise<void> {
+  const text = canonicalText(body);
+  await ContentVersions.insert(
+    {
+      id: `${kind}:${key}:1`,
+      kind,
+      key,
+      version: 1,
+      hash: createHash('sha256').update(text).digest('hex'),
+      origin: 'house',
+      body: text,
+      author,
+      reason,
+      createdAt: nowIso(),
+    },
+    t,
+  );
 }
 
 /** Facts a pattern reads and nothing has: it would never be raised, and say nothing. */

@@ -1,0 +1,67 @@
+import { Users } from '../../account/tables';
+import { Airframes, Types } from '../../hangar/tables';
+import { homeZone, newestContent } from '../../rules/content';
+
+export interface SetUpStep {
+  key: 'chief' | 'place' | 'rules' | 'weather' | 'type' | 'aeroplane' | 'people';
+  name: string;
+  /** What it is for, and what does not work before it. */
+  what: string;
+  href: string | null;
+  done: boolean;
+}
+
+/** What a school needs before its first checkout, in the order it is asked for, with what is there already. */
+export async function setUpSteps(): Promise<SetUpStep[]> {
+  const house = await newestContent('house', 'house');
+  const [type, frame, users] = [
+    await Types.first({ where: {}, pick: ['code'] }),
+    await Airframes.first({ where: {}, pick: ['id'] }),
+    await Users.find({ where: {}, pick: ['id'] }),
+  ];
+  return [
+    { key: 'chief', name: 'Chief instructor', what: 'You.', href: null, done: users.length > 0 },
+    {
+      key: 'place',
+      name: 'School and aerodrome',
+      what: 'Runways, position, time zone, the rules you fly by. Nothing is computed without it.',
+      href: '/settings',
+      done: (await homeZone()) !== null,
+    },
+    {
+      key: 'rules',
+      name: 'School rules',
+      what: 'Crosswind limits, go-around triggers, who may be alone: sensible values stand there until you put yours.',
+      href: '/rules/house/house',
+      done: house !== null && !house.id.endsWith(':1'),
+    },
+    {
+      key: 'weather',
+      name: 'Weather',
+      what: 'An address that answers with a METAR; without one, reports are pasted or typed.',
+      href: '/settings',
+      done: house !== null && house.body.weather.reportUrl !== '',
+    },
+    {
+      key: 'type',
+      name: 'First type',
+      what: 'A type sheet from your flight manual. Nothing can be briefed on a type that is not there.',
+      href: '/hangar',
+      done: type !== null,
+    },
+    {
+      key: 'aeroplane',
+      name: 'First aeroplane',
+      what: 'Its registration and what is its own.',
+      href: '/hangar',
+      done: frame !== null,
+    },
+    {
+      key: 'people',
+      name: 'People',
+      what: 'Instructors and pilots, with what they hold.',
+      href: '/people/new',
+      done: users.length > 1,
+    },
+  ];
+}
