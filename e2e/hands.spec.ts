@@ -1,35 +1,7 @@
-import { PNG } from 'pngjs';
-import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, hydrated, prepareDevice, settled, test } from './help';
+import { as, checkoutOf, expect, go, prepareDevice, settled, test } from './help';
 import { reachOf } from './reach';
 
 test.use({ spec: 'hands' });
-
-/** Every page an instructor reaches, the long ones with data in them. */
-async function routes(page: Page): Promise<string[]> {
-  const [ines, duarte] = [await checkoutOf(page, 'Inês Vale Carmo'), await checkoutOf(page, 'Duarte Sá Nogal')];
-  await go(page, '/ledger');
-  const entry = (await page.getByRole('link', { name: 'Sara Lapa Funda' }).getAttribute('href')) ?? '';
-  await go(page, '/traces');
-  const trace = (await page.locator('main table a').first().getAttribute('href')) ?? '';
-  return [
-    ...['/board', '/checkouts', '/checkouts/new', '/hangar', '/lab', '/ledger', '/notices', '/people', '/rules'],
-    ...['/schedule', '/schedule?day=2026-11-25', '/schedule/times', '/settings', '/account', '/traces', '/verify'],
-    ...['', '/brief', '/fly', '/differences'].map((p) => `${duarte}${p}`),
-    ...['', '/debrief', '/plan', '/progress', '/sign'].map((p) => `${ines}${p}`),
-    ...['/hangar/serrana-urze', '/hangar/lume-faisca', '/hangar/planalto-p2', '/people/pilot-ines', '/people/new'],
-    ...['/people/pilot-duarte/import', '/people/standard', '/rules/programme/tailwheel-us', '/rules/pack/eu'],
-    ...['/rules/house/house', '/lab/circuit', '/lab/ground', '/lab/sight-picture?type=lume-faisca', '/lab/recorder'],
-    ...[entry, trace, `${trace}/join`, '/traces/new'],
-  ];
-}
-/** 320 is 400 % of zoom on a window of 1280, 640 is 200 %. */
-const WIDTHS = [
-  [320, 640],
-  [640, 800],
-  [820, 1180],
-  [1280, 800],
-] as const;
 
 test('in the cockpit every control is 56 px, at four sizes', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });

@@ -56,7 +56,7 @@ export function PlaceForm({
       variationDeg: '',
       runways: [STRIP],
     },
-    also: ['runways'],
+    also: ['runways', 'timeZone', 'homePack'],
     as: (v) => ({
       ...v,
       latitudeDeg: typedNumber(v.latitudeDeg),

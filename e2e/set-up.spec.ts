@@ -1,0 +1,121 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { FIXED_NOW, type RunningServer, startServer } from '../scripts/lib/server';
+import { go } from './help';
+
+/** What the demo is made of: none of it may stand on a page of a real school. */
+const DEMO =
+  /Pedra Alva|ZPAV|ZP-|Serrana|Lume|Bronze B|Planalto|Orla|Alvor|Helena|Bento|Vasco|Duarte|simulated station/i;
+
+test.use({ actionTimeout: 15_000 });
+let folder: string;
+let server: RunningServer;
+const link = (): string | null => {
+  const made = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/set-up-link.ts'], {
+    env: { ...process.env, JEITO_DATA: folder, JEITO_NOW: FIXED_NOW },
+    encoding: 'utf8',
+  });
+  expect(made.stderr.replace(/^npm warn.*$/gm, '').trim()).toBe('');
+  return /^set-up (\S+)$/m.exec(made.stdout)?.[1] ?? null;
+};
+test.beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'jeito-school-'));
+});
+test.afterAll(async () => {
+  await server.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('an empty folder becomes a school: one link, a chief, an aerodrome; every page works with nothing in it', async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  const old = link();
+  const token = link();
+  expect(token).not.toBeNull();
+  expect(token).not.toBe(old);
+  server = await startServer(folder);
+  const context = await browser.newContext({ baseURL: server.url, reducedMotion: 'reduce' });
+  const page = await context.newPage();
+  for (const wrong of [old, 'x', `${token}x`])
+    expect((await page.goto(`/set-up/${encodeURIComponent(wrong ?? '')}`))?.status(), String(wrong)).toBe(404);
+  await go(page, '/set-up');
+  await expect(page).toHaveURL(/sign-in/);
+  await expect(page.getByText('Demo accounts')).toHaveCount(0);
+
+  await go(page, `/set-up/${token}`);
+  await page.getByRole('button', { name: 'Begin' }).click();
+  for (const said of ['Give your name.', 'This is no e-mail address', 'Give the mass in kilograms.', 'At least twelve'])
+    await expect(page.getByText(said).first()).toBeVisible();
+  await page.getByLabel('Name').fill('Noor Vantage');
+  await page.getByLabel('E-mail').fill('noor@school.example');
+  await page.getByLabel('Your mass').fill('71,5');
+  await page.getByLabel('Password', { exact: true }).fill('five quiet herons');
+  await page.getByLabel('Password again').fill('five quiet heron');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByText('This is not the same password.')).toBeVisible();
+  await page.getByLabel('Password again').fill('five quiet herons');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.waitForURL('**/set-up');
+  expect((await page.goto(`/set-up/${token}`))?.status()).toBe(404);
+
+  // Every other page leads back here until there is an aerodrome.
+  await go(page, '/board');
+  await expect(page).toHaveURL(/\/set-up$/);
+  await page.getByRole('button', { name: 'Save' }).click();
+  for (const said of ['Give the name.', 'as the chart names it', 'Choose the time zone.', 'Write the lower end'])
+    await expect(page.getByText(said).first()).toBeVisible();
+  await page.getByLabel('Name of the aerodrome').fill('Quiet Marsh');
+  await page.getByLabel('Identifier').fill('QM01');
+  await page.getByLabel('Rules').selectOption('eu');
+  await page.getByLabel('Time zone').selectOption('Europe/Berlin');
+  await page.getByLabel('Latitude').fill('52.1');
+  await page.getByLabel('Longitude').fill('12,4');
+  await page.locator('#p-elevation').fill('180');
+  await page.getByLabel('Lower end', { exact: true }).fill('08');
+  await page.getByLabel('Its bearing').fill('130');
+  await page.getByLabel('Length').fill('800');
+  await page.getByLabel('Width').fill('20');
+  await page.getByLabel('Surface').selectOption('grass');
+  await page.getByLabel('Elevation, lower end').fill('178');
+  await expect(page.getByRole('img', { name: /Quiet Marsh, drawn to scale/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Its bearing')).toHaveValue('130');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('This is 125° magnetic, too far from a runway painted 08.')).toBeVisible();
+  await expect(page.getByText('Give the elevation of both ends, or of neither.')).toBeVisible();
+  await page.getByLabel('Its bearing').fill('85');
+  await page.getByLabel('Elevation, other end').fill('182');
+  // Half way: another computer goes on.
+  const state = await context.storageState();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('link', { name: 'Go to the board' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: 'School and aerodrome' })).toContainText('done');
+
+  const other = await browser.newContext({ baseURL: server.url, storageState: state, reducedMotion: 'reduce' });
+  const elsewhere = await other.newPage();
+  await go(elsewhere, '/set-up');
+  await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).not.toContainText('done');
+  const routes = [
+    ...['/set-up', '/board', '/checkouts', '/checkouts/new', '/hangar', '/people', '/people/new', '/schedule', '/lab'],
+    ...['/lab/circuit', '/lab/ground', '/lab/sight-picture', '/lab/recorder', '/ledger', '/notices', '/settings'],
+    ...['/rules', '/rules/house/house', '/traces', '/traces/new', '/account', '/schedule/times', '/verify', '/fly'],
+  ];
+  const wrong: string[] = [];
+  for (const route of routes) {
+    const answer = await elsewhere.goto(route);
+    const text = await elsewhere.locator('body').innerText();
+    const found = DEMO.exec(text)?.[0];
+    if ((answer?.status() ?? 0) !== 200 || found || /went wrong|failed here/i.test(text))
+      wrong.push(`${route} ${answer?.status() ?? 0} ${found ?? text.slice(0, 80)}`);
+  }
+  expect(wrong).toEqual([]);
+  await go(elsewhere, '/settings');
+  await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();
+  await expect(elsewhere.getByText(/variation 5(\.\d)?° east/)).toBeVisible();
+  await context.close();
+  await other.close();
+});
