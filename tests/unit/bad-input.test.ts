@@ -28,6 +28,7 @@ import type { BriefChoices } from '@/domain/brief';
 import { House } from '@/domain/programme';
 import type { StopRules } from '@/domain/stops';
 import type { TypeSheet } from '@/domain/sheet';
+import { magneticVariation } from '@/core/magnetic';
 import house from '@content/house.json';
 import { pedraAlva } from '@demo/aerodrome';
 import { types } from '@demo/fleet';
@@ -227,6 +228,10 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
       ktPerUnit: 1,
     },
     call: (x) => judgeDetail(...(Object.values(x as object) as Parameters<typeof judgeDetail>)),
+  },
+  magneticVariation: {
+    input: { latitudeDeg: 52.1, longitudeDeg: 12.4, heightFt: 180, onDate: '2026-11-24' },
+    call: (x) => magneticVariation(...(Object.values(x as object) as Parameters<typeof magneticVariation>)),
   },
   orderKept: {
     input: { count: 3, ticks: [0, 1, 2] },

@@ -6,7 +6,7 @@ import geomagnetism from 'geomagnetism';
  * @param latitudeDeg \u221290 to 90, north positive @param longitudeDeg \u2212180 to 180, east positive
  * @param heightFt above mean sea level @param onDate ISO
  * @returns degrees, east positive, to a tenth; null where the model does not hold (another time, near a magnetic pole)
- * @example magneticVariation(39.31, -7.42, 1345, '2026-11-24') // -1.2
+ * @example magneticVariation(39.31, -7.42, 1345, '2026-11-24') // -0.4
  */
 export function magneticVariation(
   latitudeDeg: number,
