@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { FIXED_NOW, type RunningServer, startServer } from '../scripts/lib/server';
+import { types } from '../demo/fleet';
 import { go } from './help';
 
 /** What the demo is made of: none of it may stand on a page of a real school. */
@@ -113,6 +114,20 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
       wrong.push(`${route} ${answer?.status() ?? 0} ${found ?? text.slice(0, 80)}`);
   }
   expect(wrong).toEqual([]);
+  // A type comes in by a file; one that is none says so.
+  await go(elsewhere, '/hangar');
+  await expect(elsewhere.getByText('No types yet')).toBeVisible();
+  const file = elsewhere.getByLabel('Add a type from a file');
+  const json = (body: string) => ({ name: 'sheet.json', mimeType: 'application/json', buffer: Buffer.from(body) });
+  await file.setInputFiles(json('code: x'));
+  await expect(elsewhere.getByText('This file is no JSON.')).toBeVisible();
+  await file.setInputFiles(json('{"code":"marsh-one"}'));
+  await expect(elsewhere.getByText(/^schema:|^name:/).first()).toBeVisible();
+  await file.setInputFiles(json(JSON.stringify({ ...types[2], code: 'marsh-one', name: 'Marsh One', maker: 'Marsh' })));
+  await elsewhere.waitForURL('**/hangar/marsh-one');
+  await expect(elsewhere.getByRole('heading', { level: 1 })).toContainText('Marsh One');
+  await go(elsewhere, '/set-up');
+  await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).toContainText('done');
   await go(elsewhere, '/settings');
   await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();
   await expect(elsewhere.getByText(/variation 4\.9° east/)).toBeVisible();

@@ -23,7 +23,7 @@ export default async function SetUpPage() {
   const steps = await setUpSteps();
   const open = steps.filter((s) => !s.done).length;
   return (
-    <>
+    <div className="shell shell-bare">
       <PageStrip name="Set up" line={open === 0 ? 'done' : `${open} to do`} user={user.name} />
       <main id="main">
         <div className="column set-up">
@@ -62,6 +62,6 @@ export default async function SetUpPage() {
           </div>
         </div>
       </main>
-    </>
+    </div>
   );
 }

@@ -1,3 +1,4 @@
+import { setUpSteps } from '@/server/running/queries/set-up';
 import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
@@ -44,6 +45,11 @@ export default async function BoardPage() {
               Schedule
             </Link>
           </Title>
+          {may.changeHouse(user) && (await setUpSteps()).some((s) => s.key === 'type' && !s.done) ? (
+            <p className="caution">
+              The school is not set up yet. <Link href="/set-up">Go on with the next step</Link>
+            </p>
+          ) : null}
           <div className="grid">
             {b.next ? <NextBooking next={b.next} user={user} /> : null}
             {b.waits.length > 0 ? (

@@ -1,3 +1,4 @@
+import { AddType } from '@/ui/hangar/add-type';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { list } from '@/core/format';
@@ -8,7 +9,9 @@ import { say } from '@/domain/words';
 import { requireUser } from '@/server/floor/auth/session';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
-import { Panel } from '@/ui/shared/parts';
+import { Empty, Panel } from '@/ui/shared/parts';
+import { may } from '@/server/floor/auth/permissions';
+import { saveTypeSheetAction } from '../../actions';
 import { Title } from '@/ui/shared/title';
 import { groundings } from '@/server/hangar/queries/groundings';
 import { PageStrip } from '@/ui/shared/strip';
@@ -40,6 +43,12 @@ export default async function HangarPage() {
             }
           />
           <div className="grid">
+            {types.length === 0 ? (
+              <Empty
+                title="No types yet"
+                text="A type sheet holds the numbers of a flight manual, each with its source. Nothing can be briefed on a type that is not here."
+              />
+            ) : null}
             {types.map((t) => {
               const us = goalsRequired(sheetFacts(t.sheet), 'us');
               const eu = goalsRequired(sheetFacts(t.sheet), 'eu');
@@ -94,6 +103,11 @@ export default async function HangarPage() {
                 </Panel>
               );
             })}
+            {may.changeHouse(user) ? (
+              <Panel>
+                <AddType save={saveTypeSheetAction} />
+              </Panel>
+            ) : null}
           </div>
         </div>
       </main>
