@@ -18,11 +18,14 @@ const NONE: WeatherHere = { source: 'none', report: null, forecast: null, proble
 const STALE_MIN = 75;
 const LONGEST_FORECAST = 800;
 
+/** The newest stand first or last of few; a text of thousands is no weather. */
+const MOST_READ = 40;
 /** Reports in a text, whatever stands around them: one a line, or behind a time line, each to its end or `=`. */
 const reportsIn = (text: string): string[] =>
   text
     .split(/[\r\n=]+/)
-    .flatMap((line) => /\b(?:(?:METAR|SPECI)\s+)?(?:COR\s+)?[A-Z][A-Z0-9]{3}\s\d{6}Z\b.*/.exec(line)?.[0] ?? []);
+    .flatMap((line) => /\b(?:(?:METAR|SPECI)\s+)?(?:COR\s+)?[A-Z][A-Z0-9]{3}\s\d{6}Z\b.*/.exec(line)?.[0] ?? [])
+    .slice(0, MOST_READ);
 
 /** The newest report of a text that can be read, no later than now. */
 function newestReport(text: string, now: string): WeatherHere['report'] {

@@ -40,8 +40,14 @@ export async function newSetUpToken(): Promise<string | null> {
 /** Whether this is the token of the link that was printed last, and nobody has used it. */
 export async function setUpOpen(token: string): Promise<boolean> {
   if (!existsSync(file()) || (await anybody())) return false;
-  const { hash } = JSON.parse(readFileSync(file(), 'utf8')) as { hash: string };
-  const kept = Buffer.from(hash, 'hex');
+  let hash: string;
+  try {
+    ({ hash } = JSON.parse(readFileSync(file(), 'utf8')) as { hash: string });
+  } catch {
+    // A file that is cut or none of ours opens nothing: another link is made at the next start.
+    return false;
+  }
+  const kept = Buffer.from(String(hash), 'hex');
   return kept.length === 32 && timingSafeEqual(kept, hashOf(token));
 }
 
