@@ -14,6 +14,8 @@ import { acceptMeasures, addTrace } from '@/server/traces/commands/traces';
 import { traceById } from '@/server/traces/queries/traces';
 import { aggregatesSettled } from '@/server/checkout/commands/tallies';
 import { signCheckout, signingState } from '@/server/ledger/commands/sign';
+import type { House } from '@/domain/programme';
+import { putOwnVersion } from '@/server/rules/commands/content';
 import { importContent, shippedContent } from '@/server/rules/content';
 import { row } from '../scripts/lib/raw';
 import { write } from '@/server/floor/write';
@@ -45,6 +47,11 @@ import { Pilots, Users } from '@/server/account/tables';
 import { Qualifications, LoggedFlights } from '@/server/people/tables';
 import { Types, TypeVersions, Airframes, AirframeVersions } from '@/server/hangar/tables';
 
+const OWN_INTERVALS = [
+  { of: 'alvor-c4g', days: 45 },
+  { of: 'alvor-c4g-e', days: 45 },
+  { of: 'bronze-b15', days: 30 },
+];
 const DAY_MS = 86_400_000;
 const random = seeded(20260);
 const debriefIds = seeded(20261);
@@ -93,9 +100,20 @@ async function setUp(): Promise<void> {
   const password = await hashPassword(DEMO_PASSWORD);
   const created_at = nowIso();
   await write(async (t) => {
-    await importContent(
-      [...shippedContent(), { kind: 'aerodrome', key: pedraAlva.ident, body: pedraAlva }],
-      'Jeito',
+    const shipped = shippedContent();
+    await importContent([...shipped, { kind: 'aerodrome', key: pedraAlva.ident, body: pedraAlva }], 'Jeito', t);
+    // The school's own word on three of its types: they are flown again sooner than their group asks.
+    const rules = shipped.find((s) => s.kind === 'house')?.body as House;
+    const { signing } = rules;
+    await putOwnVersion(
+      {
+        kind: 'house',
+        key: 'house',
+        version: 2,
+        body: { ...rules, signing: { ...signing, intervals: [...OWN_INTERVALS, ...signing.intervals] } },
+        author: 'Bento Quadra Luz',
+        reason: 'Intervals of the glass tourer and the aerobatic single',
+      },
       t,
     );
     for (const p of pilots) {

@@ -99,11 +99,13 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   const other = await browser.newContext({ baseURL: server.url, storageState: state, reducedMotion: 'reduce' });
   const elsewhere = await other.newPage();
   await go(elsewhere, '/set-up');
+  // A pack of one's own is not yet rules of one's own.
+  await expect(elsewhere.getByRole('listitem').filter({ hasText: 'School rules' })).not.toContainText('done');
   await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).not.toContainText('done');
   const routes = [
     ...['/set-up', '/board', '/checkouts', '/checkouts/new', '/hangar', '/people', '/people/new', '/schedule', '/lab'],
     ...['/lab/circuit', '/lab/ground', '/lab/sight-picture', '/lab/recorder', '/ledger', '/notices', '/settings'],
-    ...['/rules', '/traces', '/traces/new', '/account', '/schedule/times', '/verify', '/fly'],
+    ...['/rules', '/rules/house/house', '/traces', '/traces/new', '/account', '/schedule/times', '/verify', '/fly'],
   ];
   const wrong: string[] = [];
   for (const route of routes) {
@@ -127,6 +129,8 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await elsewhere.waitForURL('**/hangar/marsh-one');
   await expect(elsewhere.getByRole('heading', { level: 1 })).toContainText('Marsh One');
   await go(elsewhere, '/set-up');
+  // A pack of one's own is not yet rules of one's own.
+  await expect(elsewhere.getByRole('listitem').filter({ hasText: 'School rules' })).not.toContainText('done');
   await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).toContainText('done');
   await go(elsewhere, '/settings');
   await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();

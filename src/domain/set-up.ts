@@ -19,6 +19,15 @@ export type FirstChiefForm = z.infer<typeof FirstChiefForm>;
 
 const feet = (least: number, most: number) =>
   z.number('Give whole feet.').min(least, `At least ${least} ft.`).max(most, `At most ${most} ft.`);
+/** Runways whose middles nobody has entered yet are drawn this far beside each other, metres. */
+export const STRIPS_APART_M = 150;
+/** What is painted on the other end: `22` of `04`, `18R` of `36L`. */
+export function oppositeEnd(ident: string): string {
+  const n = ((Number(ident.slice(0, 2)) + 17) % 36) + 1;
+  const side = ident.slice(2);
+  return `${String(n).padStart(2, '0')}${side === 'L' ? 'R' : side === 'R' ? 'L' : side}`;
+}
+
 export const RunwayForm = z.object({
   ident: z
     .string()

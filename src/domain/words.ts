@@ -28,6 +28,8 @@ export type Goal = (typeof GOALS)[number];
 
 export const PACKS = ['us', 'eu', 'au'] as const;
 export type PackId = (typeof PACKS)[number];
+/** Whose law a pack is. */
+export const PACK_NAME: Record<PackId, string> = { us: 'United States', eu: 'Europe', au: 'Australia' };
 
 /** Open; an examiner has still to decide; signed in the ledger. */
 export const CHECKOUT_STATUS = ['open', 'recommended', 'signed'] as const;

@@ -1,3 +1,4 @@
+import { PACK_NAME } from '@/domain/words';
 import type { Need } from '@/domain/assess-words';
 import type { Programme, ProgrammeItem, ProgrammeSource } from '@/domain/programme';
 import type { AirframeFacts } from './goals';
@@ -25,7 +26,7 @@ export function composeProgramme(source: ProgrammeSource, pack: Programme['pack'
   // A goal of the law has no programme of the school's alone: part of it would look like the whole.
   if (pack === 'house' && items.length < source.items.length) return null;
   if (!items.some((i) => pack === 'house' || i.source === 'pack')) return null;
-  const names = { us: 'United States', eu: 'Europe', au: 'Australia', house: 'school' };
+  const names = { ...PACK_NAME, house: 'school' };
   return {
     schema: 'programme/1',
     key: `${source.goal}-${pack}`,

@@ -69,8 +69,8 @@ export function fetchText(address: string): Promise<Fetched> {
 
 interface Kept {
   askedAt: number;
-  /** What came last, and when; a later failure does not take it away. */
-  good: { text: string; at: number } | null;
+  /** What came last; a later failure does not take it away. */
+  good: string | null;
   problem: FetchProblem | null;
   running: Promise<void> | null;
 }
@@ -89,12 +89,12 @@ export async function keptText(address: string): Promise<{ text: string | null; 
   if (!mine.running && Date.now() - mine.askedAt > AGAIN_AFTER_MS) {
     mine.askedAt = Date.now();
     mine.running = fetchText(address).then((got) => {
-      if (got.text !== null) mine.good = { text: got.text, at: Date.now() };
+      if (got.text !== null) mine.good = got.text;
       mine.problem = got.problem;
       mine.running = null;
     });
   }
   if (mine.running && mine.good === null)
     await Promise.race([mine.running, new Promise((go) => setTimeout(go, PAGE_WAITS_MS).unref())]);
-  return { text: mine.good?.text ?? null, problem: mine.problem };
+  return { text: mine.good, problem: mine.problem };
 }

@@ -3,14 +3,13 @@ import Button from 'react-bootstrap/Button';
 import FormCheck from 'react-bootstrap/FormCheck';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { PACKS, type PackId } from '@/domain/words';
+import { PACKS, PACK_NAME, type PackId } from '@/domain/words';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { TimeInput } from '../shared/when-input';
 import { type ActionResult, typedNumber } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
-const NAME: Record<PackId, string> = { us: 'United States', eu: 'Europe', au: 'Australia' };
 interface School {
   homePack: PackId;
   openFrom: string;
@@ -72,7 +71,7 @@ export function SchoolForm({
           <select {...f.register('homePack')}>
             {PACKS.map((p) => (
               <option key={p} value={p}>
-                {NAME[p]}
+                {PACK_NAME[p]}
               </option>
             ))}
           </select>

@@ -3,14 +3,13 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import Button from 'react-bootstrap/Button';
 import { useFieldArray } from 'react-hook-form';
-import { PACKS, type PackId } from '@/domain/words';
+import { PACKS, PACK_NAME, type PackId } from '@/domain/words';
 import { useActionForm } from '../shared/action-form';
 import { AerodromeDrawing } from '../shared/aerodrome-drawing';
 import { Field } from '../shared/field';
 import { type ActionResult, typedNumber, typedOrNull } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
-const PACK_NAME: Record<PackId, string> = { us: 'United States', eu: 'Europe', au: 'Australia' };
 interface Strip {
   ident: string;
   trueBearingDeg: string;

@@ -1,4 +1,4 @@
-import { localTime } from '@/core/format';
+import { localDate, localTime } from '@/core/format';
 import { airToday } from '@/core/approach';
 import { convertReference, stationWind } from '@/core/wind';
 import type { TypeSheet } from '@/domain/sheet';
@@ -105,7 +105,9 @@ export async function labFacts(
     ? [...(await checkoutRecord(head)).sorties].reverse().find((s) => s.brief)?.brief?.choices
     : undefined;
   const briefed =
-    latest?.wind && latest.wind.fromDeg !== null && latest.flownOn === now.slice(0, 10) ? latest.wind : null;
+    latest?.wind && latest.wind.fromDeg !== null && latest.flownOn === localDate(now, aerodrome.timeZone)
+      ? latest.wind
+      : null;
   const oatC = latest?.oatC ?? 15;
   const air = airToday(aerodrome.elevationFt, { qnhHpa: latest?.qnhHpa ?? 1013.25, oatC });
   const elsewhere = head && head.registration !== type.key && head.typeCode !== type.key;

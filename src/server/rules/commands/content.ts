@@ -56,8 +56,7 @@ export async function saveContent(
     ...(kind === 'findings' ? await strayFacts(body.data as Findings) : []),
   ];
   if (wrong.length > 0) return { ok: false, problems: wrong };
-  const text = canonicalText(body.data);
-  const hash = createHash('sha256').update(text).digest('hex');
+  const hash = hashOf(canonicalText(body.data));
   return write(async (t): Promise<Result<{ version: number; unchanged: boolean }>> => {
     const newest = await ContentVersions.first(
       { where: { kind, key, origin: { [Op.ne]: 'proposed' } }, pick: ['version', 'hash'], order: ['-version'] },
@@ -68,51 +67,34 @@ export async function saveContent(
     if (newest.version !== baseVersion) return problem('', told('saved-meanwhile', { version: newest.version }));
     const top = await ask.saveContent.one({ kind, key }, t);
     const version = (top?.version ?? 0) + 1;
-    await ContentVersions.insert(
-      {
-        id: `${kind}:${key}:${version}`,
-        kind,
-        key,
-        version,
-        hash,
-        origin: 'house',
-        body: text,
-        author: user.name,
-        reason,
-        createdAt: nowIso(),
-      },
-      t,
-    );
+    await putOwnVersion({ kind, key, version, body: body.data, author: user.name, reason }, t);
     return { ok: true, version, unchanged: false };
   });
 }
 
-/** The first version of a piece of content that is the house's own from its beginning, such as its aerodrome. */
-export async function firstOwn(
-  kind: ContentKind,
-  key: string,
-  body: unknown,
-  author: string,
-  reason: string,
+/** Puts a version of the house's own. Commands ask first who may, and what stands. */
+export async function putOwnVersion(
+  of: { kind: ContentKind; key: string; version: number; body: unknown; author: string; reason: string },
   t: Transaction,
 ): Promise<void> {
-  const text = canonicalText(body);
+  const text = canonicalText(of.body);
   await ContentVersions.insert(
     {
-      id: `${kind}:${key}:1`,
-      kind,
-      key,
-      version: 1,
-      hash: createHash('sha256').update(text).digest('hex'),
+      id: `${of.kind}:${of.key}:${of.version}`,
+      kind: of.kind,
+      key: of.key,
+      version: of.version,
+      hash: hashOf(text),
       origin: 'house',
       body: text,
-      author,
-      reason,
+      author: of.author,
+      reason: of.reason,
       createdAt: nowIso(),
     },
     t,
   );
 }
+const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 /** Facts a pattern reads and nothing has: it would never be raised, and say nothing. */
 async function strayFacts({ patterns }: Findings): Promise<Problem[]> {

@@ -4,7 +4,7 @@ import type { Transaction } from 'sequelize';
 import { localDate } from '@/core/format';
 import { magneticVariation } from '@/core/magnetic';
 import type { House } from '@/domain/programme';
-import { FirstChiefForm, PlaceForm } from '@/domain/set-up';
+import { FirstChiefForm, PlaceForm, STRIPS_APART_M, oppositeEnd } from '@/domain/set-up';
 import type { Aerodrome } from '@/domain/sheet';
 import { Pilots, Users } from '../../account/tables';
 import { takeTry } from '../../floor/auth/limiter';
@@ -14,7 +14,7 @@ import { nowIso } from '../../floor/clock';
 import { inData } from '../../floor/data-folder';
 import { type Problem, type Result, problem, problemAt, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
-import { firstOwn, saveContent } from '../../rules/commands/content';
+import { putOwnVersion, saveContent } from '../../rules/commands/content';
 import { homeZone, newestContent } from '../../rules/content';
 import { contentList } from '../../rules/queries/content';
 import { told } from '../sentences';
@@ -111,17 +111,12 @@ export async function makeFirstChief(
   return made;
 }
 
-const opposite = (ident: string): string => {
-  const n = ((Number(ident.slice(0, 2)) + 17) % 36) + 1;
-  const side = ident.slice(2);
-  return `${String(n).padStart(2, '0')}${side === 'L' ? 'R' : side === 'R' ? 'L' : side}`;
-};
 /** Beyond this a bearing and the name painted on a runway are not of the same strip. */
 const MOST_OFF_DEG = 15;
 
 /** What a schema cannot see: names, bearings and elevations that must fit each other. */
 function misfits(d: PlaceForm, variationDeg: number): Problem[] {
-  const ends = d.runways.flatMap((r) => [r.ident, opposite(r.ident)]);
+  const ends = d.runways.flatMap((r) => [r.ident, oppositeEnd(r.ident)]);
   return d.runways.flatMap((r, i) => {
     const magnetic = (((r.trueBearingDeg - variationDeg) % 360) + 360) % 360;
     const off = Math.abs(((magnetic - Number(r.ident.slice(0, 2)) * 10 + 540) % 360) - 180);
@@ -180,10 +175,10 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
       widthM: r.widthM,
       slopePct: 0,
       // Beside each other until the chart's middle is entered: where they cross is not known here.
-      centre: { eastM: i * 150, northM: 0 },
+      centre: { eastM: i * STRIPS_APART_M, northM: 0 },
       ends: [
         end(r.ident, r.trueBearingDeg, r.firstFt),
-        end(opposite(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt),
+        end(oppositeEnd(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt),
       ],
     })),
     airspace: [],
@@ -191,7 +186,17 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
   };
   const placed = await write(async (t): Promise<Result<object>> => {
     if ((await homeZone(t)) !== null) return problem('', told('set-up-already'));
-    await firstOwn('aerodrome', d.ident, aerodrome, user.name, 'Set-up of the school', t);
+    await putOwnVersion(
+      {
+        kind: 'aerodrome',
+        key: d.ident,
+        version: 1,
+        body: aerodrome,
+        author: user.name,
+        reason: 'Set-up of the school',
+      },
+      t,
+    );
     return { ok: true };
   });
   if (!placed.ok) return placed;

@@ -1,6 +1,9 @@
+import { canonicalText } from '@/core/ledger';
+import { House } from '@/domain/programme';
 import { Users } from '../../account/tables';
 import { Airframes, Types } from '../../hangar/tables';
 import { homeZone, newestContent } from '../../rules/content';
+import { ContentVersions } from '../../rules/tables';
 
 export interface SetUpStep {
   key: 'chief' | 'place' | 'rules' | 'weather' | 'type' | 'aeroplane' | 'people';
@@ -9,6 +12,17 @@ export interface SetUpStep {
   what: string;
   href: string | null;
   done: boolean;
+}
+
+/** Whether somebody has put the school's own: a pack chosen or a weather address entered is another step. */
+async function ownRules(now: House): Promise<boolean> {
+  const shipped = await ContentVersions.first({
+    where: { kind: 'house', key: 'house', origin: 'product' },
+    pick: ['body'],
+    order: ['-version'],
+  });
+  const rules = ({ homePack: _pack, weather: _weather, ...rest }: House) => canonicalText(rest);
+  return shipped !== null && rules(House.parse(JSON.parse(shipped.body))) !== rules(now);
 }
 
 /** What a school needs before its first checkout, in the order it is asked for, with what is there already. */
@@ -33,7 +47,7 @@ export async function setUpSteps(): Promise<SetUpStep[]> {
       name: 'School rules',
       what: 'Crosswind limits, go-around triggers, who may be alone: sensible values stand there until you put yours.',
       href: '/rules/house/house',
-      done: house !== null && !house.id.endsWith(':1'),
+      done: house !== null && (await ownRules(house.body)),
     },
     {
       key: 'weather',

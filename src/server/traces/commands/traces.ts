@@ -1,3 +1,4 @@
+import { localDate } from '@/core/format';
 import { ReleaseForm } from '@/domain/grounding-forms';
 import { told } from '../sentences';
 import { worded } from '../../floor/sentences';
@@ -63,7 +64,7 @@ export async function contextOfSortie(
   const gates = (sortie?.brief?.snapshot.gates ?? []).flatMap((g) =>
     g.target === null ? [] : [{ name: g.name, distanceM: g.distanceM, target: g.target }],
   );
-  const flownOn = sortie?.flownOn ?? nowIso().slice(0, 10);
+  const flownOn = sortie?.flownOn ?? localDate(nowIso(), aerodrome.timeZone);
   return {
     context: traceContext(
       aerodrome,
