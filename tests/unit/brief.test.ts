@@ -15,6 +15,8 @@ import {
 } from '@/core/approach';
 import { effectiveSheet, gearMassGroup, ladderStepKt, schoolCrosswind } from '@/core/plan';
 import { casKtToDial, dialToCasKt } from '@/core/speeds';
+import { ANSWERS } from '@/ui/brief/answers';
+import type { Shown } from '@/ui/brief/blocks';
 import type { BriefChoices, WindSeen } from '@/domain/brief';
 import { House } from '@/domain/programme';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
@@ -340,5 +342,24 @@ describe('without an instructor', () => {
     expect(alone({})).toMatchObject({ verdict: null, reason: 'not-proven' });
     expect(alone({ badCount: 1 })).toMatchObject({ governingKt: 0, verdict: 'outside' });
     expect(alone({}, 20)).toMatchObject({ verdict: 'outside' });
+  });
+});
+
+describe('a folded block', () => {
+  const answer = (id: string, more: Partial<BriefChoices>) => {
+    const result = computeBrief(choices(more), context(urze));
+    const shown = { result, sheet: urze, house: HOUSE, aerodrome: pedraAlva, choices: choices(more), pilotName: 'Ana' };
+    return ANSWERS[id]?.(shown as unknown as Shown) ?? '';
+  };
+  it('says what is outside, and never by silence that it is in order', () => {
+    expect(answer('load', {})).toContain('inside the envelope');
+    expect(answer('load', { pilotKg: 160, instructorKg: 120 })).toContain('outside the envelope or a limit');
+  });
+  it('keeps the words of what is not known as they are written', () => {
+    expect(answer('runway', { qnhHpa: null, oatC: null })).toContain('landing: QNH');
+    expect(answer('air', { qnhHpa: null, oatC: null })).toContain('QNH');
+  });
+  it('names every trigger to go around', () => {
+    for (const t of HOUSE.triggers) expect(answer('goaround', {})).toContain(t);
   });
 });

@@ -7,15 +7,25 @@ import { Value } from './value';
 
 /** The gates of the approach as the sheet has them. */
 export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mph' }) {
+  // Neither flap nor gear to set: no column of nothing.
+  const set = sheet.approach.map((g) => gateConfiguration({ ...g, flapWithheld: false }, sheet.flapSteps.length > 1));
+  const configured = set.some((words) => words !== '');
   return (
     <Panel title="Approach, gate by gate">
       <div className="scroll-x">
         <table aria-label="Approach, gate by gate" className="plain">
           <TableHead
-            columns={['Gate', { right: 'Height' }, { right: 'To go' }, { right: 'Speed' }, 'Configuration', 'Power']}
+            columns={[
+              'Gate',
+              { right: 'Height' },
+              { right: 'To go' },
+              { right: 'Speed' },
+              ...(configured ? ['Configuration'] : []),
+              'Power',
+            ]}
           />
           <tbody>
-            {sheet.approach.map((g) => (
+            {sheet.approach.map((g, i) => (
               <tr key={g.name}>
                 <td>{g.name}</td>
                 <td className="r mono">{g.heightFt} ft</td>
@@ -23,7 +33,7 @@ export function ApproachGates({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 
                 <td className="r">
                   <Value of={g.speed} unit={unit} />
                 </td>
-                <td className="mono">{gateConfiguration({ ...g, flapWithheld: false }, sheet.flapSteps.length > 1)}</td>
+                {configured ? <td className="mono">{set[i]}</td> : null}
                 <td>{g.power}</td>
               </tr>
             ))}
@@ -47,18 +57,16 @@ export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
   const flapped = sheet.flapSteps.length > 1;
   return (
     <Panel title="Stall, power off">
-      <table aria-label="Stall, power off" className="plain">
-        <TableHead
-          columns={flapped ? ['Flap', { right: 'Indicated' }, { right: 'Flap limit' }] : [{ right: 'Indicated' }]}
-        />
-        <tbody>
-          {sheet.stalls.map((s) => (
-            <tr key={s.flapDeg}>
-              {flapped ? <td className="mono">{s.flapDeg}°</td> : null}
-              <td className="r">
-                <Value of={s.speed} unit={unit} />
-              </td>
-              {flapped ? (
+      {flapped ? (
+        <table aria-label="Stall, power off" className="plain">
+          <TableHead columns={['Flap', { right: 'Indicated' }, { right: 'Flap limit' }]} />
+          <tbody>
+            {sheet.stalls.map((s) => (
+              <tr key={s.flapDeg}>
+                <td className="mono">{s.flapDeg}°</td>
+                <td className="r">
+                  <Value of={s.speed} unit={unit} />
+                </td>
                 <td className="r">
                   {s.flapDeg === 0 ? (
                     ''
@@ -72,11 +80,17 @@ export function StallTable({ sheet, unit }: { sheet: TypeSheet; unit: 'kt' | 'mp
                     />
                   )}
                 </td>
-              ) : null}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : (
+        sheet.stalls.map((stall) => (
+          <p key={stall.flapDeg} className="mb-0">
+            <Value of={stall.speed} unit={unit} /> indicated
+          </p>
+        ))
+      )}
       <p className="mb-0 mt-2 small">
         Dial error:{' '}
         {sheet.dial.table.map((r) => `${r.correction > 0 ? '+' : ''}${r.correction} at ${r.ias}`).join(', ')} {unit},
