@@ -164,7 +164,7 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
   await expect(page.getByText('Say why, in a few words: the next reader needs it.')).toBeVisible();
   await page.getByRole('form', { name: 'School' }).getByLabel('Reason').fill('lessons should not lie so long');
   await page.getByRole('form', { name: 'School' }).getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText(/Saved as version 2 of the school's rules/)).toBeVisible();
+  await expect(page.getByText(/Saved as version 3 of the school's rules/)).toBeVisible();
   await go(page, '/schedule/times');
   const down = page.getByRole('form', { name: 'Time away' });
   await down.getByLabel('Who or what').selectOption({ label: 'ZP-URA' });
