@@ -17,7 +17,14 @@ import {
 } from '@/server/checkout/commands/checkout';
 import { makeFirstChief, setUpPlace } from '@/server/running/commands/set-up';
 import { adoptContent, saveContent } from '@/server/rules/commands/content';
-import { decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
+import { addAeroplane, decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
+import {
+  discardTypeDraft,
+  keepTypeDraft,
+  rebaseTypeDraft,
+  saveTypeDraft,
+  startTypeDraft,
+} from '@/server/hangar/commands/drafts';
 import {
   acknowledgeDebrief,
   assessSelf,
@@ -90,6 +97,12 @@ export const chooseSchoolsAction = act(chooseSchools);
 export const saveBriefTemplateAction = act(saveBriefTemplate);
 export const moveCheckoutAction = act(moveCheckout);
 export const saveTypeSheetAction = act(saveTypeSheet);
+export const startTypeDraftAction = act(startTypeDraft);
+export const keepTypeDraftAction = act(keepTypeDraft);
+export const saveTypeDraftAction = act(saveTypeDraft);
+export const rebaseTypeDraftAction = act(rebaseTypeDraft);
+export const discardTypeDraftAction = act(discardTypeDraft);
+export const addAeroplaneAction = act(addAeroplane);
 export const saveAirframeAction = act(saveAirframe);
 export const saveHoursAction = act(saveHours);
 export const saveEyeAction = act(saveEye);

@@ -12,6 +12,8 @@ interface JsonSchema {
   properties?: Record<string, JsonSchema>;
   items?: JsonSchema;
   format?: string;
+  minItems?: number;
+  minLength?: number;
 }
 
 /** Turns a schema of the domain into form nodes. A number with a source is one node. */
@@ -41,14 +43,14 @@ function fromJson(s: JsonSchema): FormNode {
   }
   if (s.anyOf) {
     const inner = s.anyOf.find((x) => x.type !== 'null');
-    return { kind: 'optional', inner: inner ? fromJson(inner) : { kind: 'text' } };
+    return { kind: 'optional', inner: inner ? fromJson(inner) : { kind: 'text', filled: false } };
   }
   if (Array.isArray(s.type)) {
     const inner = s.type.find((t) => t !== 'null');
     const node = fromJson({ ...s, ...(inner ? { type: inner } : {}) });
     return s.type.includes('null') ? { kind: 'optional', inner: node } : node;
   }
-  if (s.type === 'array') return { kind: 'list', item: fromJson(s.items ?? {}) };
+  if (s.type === 'array') return { kind: 'list', item: fromJson(s.items ?? {}), least: s.minItems ?? 0 };
   if (s.type === 'boolean') return { kind: 'yes-no' };
   if (s.type === 'number' || s.type === 'integer') return { kind: 'number' };
   if (s.type === 'object' && s.properties) {
@@ -58,5 +60,5 @@ function fromJson(s: JsonSchema): FormNode {
   }
   if (s.type === 'object' && typeof s.additionalProperties === 'object')
     return { kind: 'map', value: fromJson(s.additionalProperties), keys: s.propertyNames?.enum?.map(String) ?? null };
-  return { kind: s.format === 'date' ? 'date' : 'text' };
+  return s.format === 'date' ? { kind: 'date' } : { kind: 'text', filled: (s.minLength ?? 0) > 0 };
 }

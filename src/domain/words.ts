@@ -35,7 +35,8 @@ export const PACK_NAME: Record<PackId, string> = { us: 'United States', eu: 'Eur
 export const CHECKOUT_STATUS = ['open', 'recommended', 'signed'] as const;
 export type CheckoutStatus = (typeof CHECKOUT_STATUS)[number];
 
-export const SOURCES = ['handbook', 'placard', 'house', 'instructor', 'measured'] as const;
+/** *sample*: a number put in place of one that nobody has confirmed yet; nothing is briefed with it. */
+export const SOURCES = ['handbook', 'placard', 'house', 'instructor', 'measured', 'sample'] as const;
 export type SourceKind = (typeof SOURCES)[number];
 
 export const LANDING_KINDS = ['full-stop', 'touch-and-go', 'go-around', 'low-pass'] as const;

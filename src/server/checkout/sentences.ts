@@ -7,6 +7,9 @@ export const CHECKOUT_WORDS = {
   'own-checkout': () => 'You cannot open a checkout for yourself: another instructor opens it.',
   'pilot-unknown': () => 'This pilot is not on record. Choose another.',
   'aeroplane-unknown': () => 'This aeroplane is not in the hangar. Choose another.',
+  samples: ({ count }: { count: number }) =>
+    `${count === 1 ? '1 entry' : `${count} entries`} of its type sheet ${count === 1 ? 'is a sample' : 'are samples'} nobody has confirmed. ` +
+    `The chief instructor confirms each from the flight manual in the hangar.`,
   'standard-unknown': () => 'This standard is not set up. Choose another.',
   'no-programme': ({ goals }: { goals: string }) =>
     `There is no programme yet for ${goals} under these rules. Leave it out here until the chief instructor has added one.`,

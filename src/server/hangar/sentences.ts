@@ -13,6 +13,17 @@ export const HANGAR_WORDS = {
   'saved-meanwhile': ({ version }: { version: number }) =>
     `Version ${version} was saved meanwhile. Your entries stay here: open the newest in another tab, compare, and save again from it.`,
   'type-code': ({ code }: { code: string }) => `The code of this type is ${code}; it does not change.`,
+  'draft-gone': () => 'This was saved or discarded meanwhile, maybe on another machine. Go back to the hangar.',
+  'draft-others': ({ by }: { by: string }) =>
+    `${by} changed this sheet meanwhile. What changed is shown now: look at it and save again.`,
+  'draft-field': ({ path }: { path: string }) => `${path} is no field of a type sheet, or its value has another form.`,
+  'draft-newer': ({ version }: { version: number }) =>
+    `Version ${version} was saved meanwhile. Reload the page: your changes stay and can be put on it.`,
+  'draft-large': () => 'This field holds too much. Enter less.',
+  'code-taken': ({ code }: { code: string }) =>
+    `There is a type with the code ${code}. Give this one another code, or edit that type.`,
+  'registration-taken': ({ registration }: { registration: string }) =>
+    `${registration} is in the hangar already. Open its type to change it.`,
   'type-unknown': () => 'This type is not in the hangar.',
   'registration-fixed': ({ registration }: { registration: string }) =>
     `The registration is ${registration}; it does not change.`,

@@ -30,6 +30,41 @@ export const TypeVersions = table(
   },
 );
 
+export const TypeDrafts = table(
+  'type_drafts',
+  {
+    id: text,
+    code: text.nullable(),
+    baseVersion: whole,
+    start: text.nullable(),
+    origin: text,
+    madeBy: text,
+    madeAt: instant,
+    endedAt: instant.nullable(),
+    endedVersion: whole.nullable(),
+  },
+  {
+    links: { maker: [Users, 'madeBy'] },
+  },
+);
+
+export const TypeDraftChanges = table(
+  'type_draft_changes',
+  {
+    draftId: text,
+    seq: whole,
+    path: text,
+    value: text,
+    page: text,
+    madeBy: text,
+    madeAt: instant,
+  },
+  {
+    key: ['draftId', 'seq'],
+    links: { draft: [TypeDrafts, 'draftId'], maker: [Users, 'madeBy'] },
+  },
+);
+
 export const Airframes = table(
   'airframes',
   {

@@ -19,7 +19,9 @@ export function AddType({ save }: { save: (form: unknown) => Promise<ActionResul
     if (file.size > MOST_BYTES) return say('A type sheet is under 1 MB; this is another file.');
     let sheet: { code?: unknown };
     try {
-      sheet = JSON.parse(await file.text()) as { code?: unknown };
+      const read = JSON.parse(await file.text()) as { code?: unknown; sheet?: { code?: unknown } };
+      // As it is given out: the version around the sheet, or the sheet itself.
+      sheet = typeof read.sheet === 'object' ? read.sheet : read;
     } catch {
       return say('This file is no JSON. Choose a type sheet saved from Jeito, such as urze.json.');
     }
@@ -42,7 +44,7 @@ export function AddType({ save }: { save: (form: unknown) => Promise<ActionResul
   return (
     <div>
       <label htmlFor={id} className="form-label">
-        Add a type from a file <span className="soft">(JSON)</span>
+        Type sheet <span className="soft">(JSON)</span>
       </label>
       <input
         id={id}

@@ -46,6 +46,8 @@ interface Frame {
   summary: string;
   facts: AirframeFacts;
   modifications: string[];
+  /** Entries of its sheets that nobody has confirmed. */
+  samples: number;
 }
 interface Props {
   action: (form: unknown) => Promise<ActionResult<{ id: string }>>;
@@ -141,6 +143,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
                     a.registration,
                     a.typeName,
                     ...(a.modifications.length > 0 ? [list(a.modifications)] : []),
+                    ...(a.samples > 0 ? ['sample, not confirmed'] : []),
                   ].join(' · '),
                 }))}
               />

@@ -1,9 +1,8 @@
-import { AddType } from '@/ui/hangar/add-type';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { list } from '@/core/format';
 import { goalsRequired, sheetFacts } from '@/core/plan';
-import { sheetWords, validateSheet } from '@/core/sheet';
+import { sheetWords, unconfirmed, validateSheet } from '@/core/sheet';
 import { Verdict } from '@/ui/shared/verdict';
 import { say } from '@/domain/words';
 import { requireUser } from '@/server/floor/auth/session';
@@ -11,7 +10,10 @@ import { hangar } from '@/server/hangar/queries/hangar';
 import { SpeedLadder } from '@/ui/hangar/speed-ladder';
 import { Empty, Panel } from '@/ui/shared/parts';
 import { may } from '@/server/floor/auth/permissions';
-import { saveTypeSheetAction } from '../../actions';
+import { newTypeDrafts } from '@/server/hangar/queries/drafts';
+import { TYPE_NODE } from '@/server/hangar/samples';
+import { missingIn } from '@/domain/form-node';
+import { Day } from '@/ui/shared/zone';
 import { Title } from '@/ui/shared/title';
 import { groundings } from '@/server/hangar/queries/groundings';
 import { PageStrip } from '@/ui/shared/strip';
@@ -22,6 +24,8 @@ export default async function HangarPage() {
   const user = await requireUser();
   const types = await hangar();
   const flags = await groundings({ openOnly: true });
+  const edits = may.changeHouse(user);
+  const drafts = edits ? await newTypeDrafts() : [];
   return (
     <>
       <PageStrip
@@ -41,14 +45,45 @@ export default async function HangarPage() {
                 from slow to fast.
               </>
             }
-          />
+          >
+            {edits ? (
+              <Link className="btn btn-primary" href="/hangar/new">
+                New type
+              </Link>
+            ) : null}
+          </Title>
           <div className="grid">
-            {types.length === 0 ? (
+            {types.length === 0 && drafts.length === 0 ? (
               <Empty
                 title="No types yet"
                 text="A type sheet holds the numbers of a flight manual, each with its source. Nothing can be briefed on a type that is not here."
               />
             ) : null}
+            {drafts.map((d) => {
+              const missing = missingIn(TYPE_NODE, d.sheet).filter((m) => m.path !== 'code').length;
+              const open = unconfirmed(d.sheet).length;
+              return (
+                <Panel key={d.id}>
+                  <div className="d-flex justify-content-between gap-3 flex-wrap">
+                    <div>
+                      <h2 style={{ fontSize: '1.1rem' }} className="mb-1">
+                        {d.name}{' '}
+                        <span className="soft" style={{ fontWeight: 400, fontSize: 14 }}>
+                          being entered, {d.origin}
+                        </span>
+                      </h2>
+                      <span className="small">
+                        {missing} missing, {open === 1 ? '1 sample' : `${open} samples`} not confirmed; {d.by},{' '}
+                        <Day at={d.at} />
+                      </span>
+                    </div>
+                    <Link className="btn btn-outline-primary align-self-center" href={`/hangar/${d.id}/edit`}>
+                      Go on
+                    </Link>
+                  </div>
+                </Panel>
+              );
+            })}
             {types.map((t) => {
               const us = goalsRequired(sheetFacts(t.sheet), 'us');
               const eu = goalsRequired(sheetFacts(t.sheet), 'eu');
@@ -93,6 +128,11 @@ export default async function HangarPage() {
                           ) : null}
                         </p>
                       ))}
+                      {unconfirmed(t.sheet).length > 0 ? (
+                        <p className="mb-0 mt-1">
+                          <Verdict verdict="not-seen">sample: {unconfirmed(t.sheet).length} not confirmed</Verdict>
+                        </p>
+                      ) : null}
                       {findings[0] ? (
                         <p className="mb-0 mt-1">
                           <Verdict verdict="outside">{sheetWords(findings[0])}</Verdict>
@@ -103,11 +143,6 @@ export default async function HangarPage() {
                 </Panel>
               );
             })}
-            {may.changeHouse(user) ? (
-              <Panel>
-                <AddType save={saveTypeSheetAction} />
-              </Panel>
-            ) : null}
           </div>
         </div>
       </main>

@@ -9,6 +9,7 @@ import { computeBrief } from '@/core/approach';
 import { habitCues } from '@/core/differences';
 import { list } from '@/core/format';
 import { openCheckout as computeOpening, offeredFor, schoolDefaults, sheetFacts } from '@/core/plan';
+import { unconfirmed } from '@/core/sheet';
 import { BriefChoices } from '@/domain/brief';
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
@@ -47,6 +48,8 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   if (!pilot) return problem('pilotId', told('pilot-unknown'));
   const airframe = (await hangar()).flatMap((t) => t.airframes).find((a) => a.id === data.airframeId);
   if (!airframe) return problem('airframeId', told('aeroplane-unknown'));
+  const samples = samplesIn(airframe.effective, airframe.airframe);
+  if (samples > 0) return problem('airframeId', told('samples', { count: samples }));
   const pack = await newestContent('pack', data.pack);
   const house = await newestContent('house', 'house');
   const schools = await newestContent('schools', 'schools');
@@ -101,6 +104,9 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
   });
   return { ok: true, id };
 }
+
+/** Numbers of the type and of the registration that nobody has confirmed: nothing is briefed or flown with them. */
+const samplesIn = (type: object, airframe: object): number => unconfirmed(type).length + unconfirmed(airframe).length;
 
 /** What the law asks of an instructor in this aeroplane and this one lacks on the day, each with its rule. */
 async function teachStops(user: CurrentUser, head: CheckoutHead, onDate: string): Promise<Told[]> {
@@ -180,6 +186,8 @@ export async function saveBrief(
   const head = await checkoutHead(checkoutId);
   if (!head || !may.runCheckout(user, head)) return problem('', told('not-found'));
   if (head.status !== 'open') return problem('', told('not-open'));
+  const samples = samplesIn(head.sheet, head.airframe);
+  if (samples > 0) return problem('', told('samples', { count: samples }));
   const stops = await teachStops(user, head, choices.data.flownOn);
   if (stops.length > 0) return { ok: false, problems: stops.map((s) => problemAt('', s)) };
   const today = nowIso().slice(0, 10);
@@ -382,6 +390,8 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
     if ((type?.version ?? null) !== data.typeVersion || (airframe?.version ?? null) !== data.airframeVersion)
       return problem('', told('newer-version'));
     if (!type && !airframe) return problem('', told('newest-already'));
+    const samples = samplesIn(type?.sheet ?? {}, airframe?.sheet ?? {});
+    if (samples > 0) return problem('', told('samples', { count: samples }));
     await Checkouts.update(
       { ...(type ? { typeVersionId: type.id } : {}), ...(airframe ? { airframeVersionId: airframe.id } : {}) },
       { id: head.id },

@@ -1,3 +1,4 @@
+import { AddAeroplaneForm } from '@/domain/draft-forms';
 import { PowerForm } from '@/domain/forms';
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
@@ -93,7 +94,7 @@ export async function saveSight(user: CurrentUser, form: unknown): Promise<Resul
   });
 }
 
-async function addTypeVersion(
+export async function addTypeVersion(
   author: string,
   sheet: TypeSheet,
   baseVersion: number,
@@ -173,6 +174,23 @@ export async function saveAirframe(user: CurrentUser, form: unknown): Promise<Re
     );
     return { ok: true, version: baseVersion + 1, unchanged: false };
   });
+}
+
+/** A registration that is not in the hangar yet, as its type with its own weighing. */
+export async function addAeroplane(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = AddAeroplaneForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { code, registration, emptyKg, emptyArmM, weighing } = parsed.data;
+  const weighed = (value: number | null) => (value === null ? null : { value, source: 'measured', ref: weighing });
+  const airframe = {
+    ...{ schema: 'airframe/1', registration, typeCode: code },
+    ...{ emptyKg: weighed(emptyKg), emptyArmM: weighed(emptyArmM), dialTable: null, crosswindLimitKt: null },
+    ...{ flapTable: null, flapTableSource: null, modifications: [], attributes: [], equipment: [] },
+    ...{ hoursToInspection: null, deferredDefects: [], insurer: null },
+  };
+  const known = await Airframes.first({ where: { registration }, pick: ['id'] });
+  if (known) return problem('registration', told('registration-taken', { registration }));
+  return saveAirframe(user, { registration, baseVersion: 0, reason: 'Added to the hangar', airframe });
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { sheetFacts } from '@/core/plan';
+import { unconfirmed } from '@/core/sheet';
 import { localToday } from '@/server/rules/today';
 import type { Need } from '@/domain/assess-words';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
@@ -44,6 +45,7 @@ export default async function NewCheckoutPage() {
                 typeName: t.sheet.name,
                 summary: t.sheet.summary,
                 facts: sheetFacts(a.effective),
+                samples: unconfirmed(a.effective).length + unconfirmed(a.airframe).length,
                 modifications: a.airframe.modifications.map((m) => m.name),
               })),
             )}

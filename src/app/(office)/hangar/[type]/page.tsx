@@ -2,8 +2,8 @@ import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, withUnit } from '@/core/format';
-import { validateSheet } from '@/core/sheet';
-import { decidePowerAction, endGroundingAction, groundAirframeAction } from '../../../actions';
+import { unconfirmed, validateSheet } from '@/core/sheet';
+import { addAeroplaneAction, decidePowerAction, endGroundingAction, groundAirframeAction } from '../../../actions';
 import { may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { airframeVersions, hangar, typeVersions } from '@/server/hangar/queries/hangar';
@@ -24,6 +24,8 @@ import { ApproachGates, StallTable } from '@/ui/hangar/sheet-approach';
 import { MassesAndLimits, PowerTable, TheAeroplane } from '@/ui/hangar/sheet-limits';
 import { FlapInCrosswind, HowItHandles, InstructorSeat, Procedures } from '@/ui/hangar/sheet-handling';
 import { Distances } from '@/ui/hangar/sheet-distances';
+import { AddAeroplane } from '@/ui/hangar/add-aeroplane';
+import { SampleNote } from '@/ui/hangar/sample-note';
 import { AirframesOfType } from '@/ui/hangar/airframes';
 import { SheetVersions } from '@/ui/hangar/versions';
 
@@ -50,6 +52,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
     })),
   );
   const edits = may.changeHouse(user);
+  const samples = unconfirmed(sheet).length;
   const grounded = (await groundings()).filter((g) => type.airframes.some((a) => a.registration === g.registration));
   const pack = (await newestContent('house', 'house'))?.body.homePack ?? 'us';
   const flags = grounded.filter((g) => g.ended === null);
@@ -77,6 +80,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             {type.airframes.map((a) => (
               <GroundedNote key={a.id} registration={a.registration} groundings={flags} pack={pack} />
             ))}
+            <SampleNote code={code} count={samples} edits={edits} />
             {findings.length > 0 ? (
               <Panel title={findings.length === 1 ? 'One inconsistency' : `${findings.length} inconsistencies`}>
                 <FindingList findings={findings} />
@@ -126,6 +130,11 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             <Procedures sheet={sheet} />
             <Distances sheet={sheet} />
             <AirframesOfType code={code} edits={edits} frames={frames} sheet={sheet} unit={unit} />
+            {edits ? (
+              <Panel title="Add an aeroplane">
+                <AddAeroplane code={code} add={addAeroplaneAction} />
+              </Panel>
+            ) : null}
             {may.seeEverybody(user) ? (
               <Panel title="Out of service">
                 {grounded.filter((g) => g.kind !== 'limit').length === 0 ? (
@@ -148,7 +157,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
             ) : null}
             <SheetVersions unit={unit} versions={versions} />
             <Outranked />
-            <SourceKey />
+            <SourceKey sample={samples > 0} />
           </div>
         </div>
       </main>

@@ -14,6 +14,8 @@ import { debriefOf, planOf } from '@/server/debrief/queries/debrief';
 import { carriedFocus, topicsFor } from '@/core/plan';
 import { differencesOf, eyeHeightOf } from '@/server/people/queries/pilot';
 import { habitCues } from '@/core/differences';
+import { unconfirmed } from '@/core/sheet';
+import { SampleNote } from '@/ui/hangar/sample-note';
 import { may } from '@/server/floor/auth/permissions';
 import { BriefWorkbench } from '@/ui/brief/workbench';
 import { BriefView } from '@/ui/brief/view';
@@ -144,6 +146,11 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
         <div className="column">
           <GroundedNote registration={head.registration} groundings={flags} pack={head.pack} />
           <Standing of={await instructorLacks(user.id, head, now.slice(0, 10))} />
+          <SampleNote
+            code={head.typeCode}
+            count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
+            edits={may.changeHouse(user)}
+          />
           <BriefWorkbench
             {...common}
             checkoutId={head.id}
