@@ -1,7 +1,7 @@
 /** The fields of a type sheet in the order of a flight manual, so that somebody with the manual open turns no page twice. */
 export const SHEET_STEPS = {
   general: [
-    ...['code', 'name', 'maker', 'summary', 'revision', 'surface', 'seats'],
+    ...['name', 'maker', 'summary', 'revision', 'surface', 'code', 'seats'],
     ...['engine.count', 'engine.powerHp', 'engine.propeller', 'engine.footOnPower', 'engine.induction'],
     ...['gear.layout', 'gear.retractable', 'gear.steerDeg', 'gear.freeCaster', 'gear.brakes', 'gear.lamps'],
     ...['features', 'equipment'],

@@ -14,8 +14,9 @@ import { useState } from 'react';
 import { fieldName, fieldUnit, rowName } from '@/core/sheet';
 import { ATTRIBUTES, type AttributeKey } from '@/domain/handling';
 import { type FormNode, type Path, emptyOf } from '@/domain/form-node';
-import { type SourceKind, SOURCES, say } from '@/domain/words';
+import { SOURCES, say } from '@/domain/words';
 import { PasteRows, columnsOf } from './paste-rows';
+import type { Reference } from './reference';
 
 export interface Tools {
   set: (path: Path, value: unknown) => void;
@@ -25,11 +26,6 @@ export interface Tools {
   absent: string;
   /** Of what is entered or confirmed now, where the fields have sources; null = none is chosen. */
   reference: Reference | null;
-}
-/** Who says a number, and where. */
-export interface Reference {
-  source: SourceKind;
-  ref: string;
 }
 
 export const isPlain = (n: FormNode): boolean =>
@@ -336,30 +332,38 @@ function ListField({
   const rows = value ?? [];
   const columns = tools.absent === 'none' ? null : columnsOf(node.item);
   const change = (next: unknown[]) => tools.set(path, next);
+  const remove = (i: number) => change(rows.filter((_, j) => j !== i));
+  const narrow = columns !== null && columns.every((c) => !c.sourced);
   return (
-    <fieldset className="nested">
+    <fieldset className="nested" id={path.join('.')} tabIndex={-1}>
       <legend>{name}</legend>
-      {rows.map((row, i) => (
-        <div key={i} className="listrow">
-          {node.item.kind === 'object' ? <strong className="small">{rowName(row, i)}</strong> : null}
-          <NodeField node={node.item} path={[...path, i]} value={row} tools={tools} bare />
-          <div className="d-flex gap-2">
-            {i > 0 ? (
-              <Button
-                variant="link"
-                size="sm"
-                className="p-0"
-                onClick={() => change([...rows.slice(0, i - 1), row, rows[i - 1], ...rows.slice(i + 1)])}
-              >
-                move up
+      {narrow ? (
+        <RowTable columns={columns} rows={rows} path={path} name={name} tools={tools} remove={remove} />
+      ) : node.item.kind === 'number' ? (
+        <NumberRow rows={rows} path={path} name={name} tools={tools} remove={remove} />
+      ) : (
+        rows.map((row, i) => (
+          <div key={i} className={`listrow${columns && columns.length <= 2 ? ' listrow-narrow' : ''}`}>
+            {node.item.kind === 'object' ? <strong className="small">{rowName(row, i)}</strong> : null}
+            <NodeField node={node.item} path={[...path, i]} value={row} tools={tools} bare />
+            <div className="d-flex gap-2">
+              {i > 0 ? (
+                <Button
+                  variant="link"
+                  size="sm"
+                  className="p-0"
+                  onClick={() => change([...rows.slice(0, i - 1), row, rows[i - 1], ...rows.slice(i + 1)])}
+                >
+                  move up
+                </Button>
+              ) : null}
+              <Button variant="link" size="sm" className="p-0" onClick={() => remove(i)}>
+                remove {rowName(row, i)}
               </Button>
-            ) : null}
-            <Button variant="link" size="sm" className="p-0" onClick={() => change(rows.filter((_, j) => j !== i))}>
-              remove {rowName(row, i)}
-            </Button>
+            </div>
           </div>
-        </div>
-      ))}
+        ))
+      )}
       <div className="d-flex gap-2 flex-wrap">
         <Button variant="outline-primary" size="sm" onClick={() => change([...rows, emptyOf(node.item)])}>
           Add to {name}
@@ -375,6 +379,116 @@ function ListField({
         ) : null}
       </div>
     </fieldset>
+  );
+}
+
+interface RowsOf {
+  rows: unknown[];
+  path: Path;
+  name: string;
+  tools: Tools;
+  remove: (i: number) => void;
+}
+const Remove = ({ what, remove }: { what: string; remove: () => void }) => (
+  <Button variant="link" size="sm" className="p-0" aria-label={`remove ${what}`} onClick={remove}>
+    remove
+  </Button>
+);
+
+/** Rows of numbers and words as a table, as they stand in a manual. */
+function RowTable({
+  columns,
+  rows,
+  path,
+  name,
+  tools,
+  remove,
+}: RowsOf & { columns: NonNullable<ReturnType<typeof columnsOf>> }) {
+  if (rows.length === 0) return null;
+  return (
+    <div className="scroll-x">
+      <table className="plain rows" aria-label={name}>
+        <thead>
+          <tr>
+            {columns.map((c) => {
+              const unit = fieldUnit(c.key, tools.dialUnit);
+              return (
+                <th scope="col" key={c.key}>
+                  {c.name}
+                  {unit ? <span className="soft"> ({unit})</span> : null}
+                </th>
+              );
+            })}
+            <th scope="col">
+              <span className="visually-hidden">Remove</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={i}>
+              {columns.map((c) => {
+                const at = [...path, i, c.key];
+                const id = at.join('.');
+                const value = (row as Record<string, unknown> | null)?.[c.key];
+                const label = `${c.name}, ${rowName(row, i)}`;
+                const problem = tools.problems.get(id);
+                return (
+                  <td key={c.key}>
+                    {c.kind === 'number' ? (
+                      <NumberInput
+                        id={id}
+                        label={label}
+                        invalid={problem !== undefined}
+                        value={value}
+                        change={(x) => tools.set(at, x)}
+                      />
+                    ) : (
+                      <FormControl
+                        id={id}
+                        aria-label={label}
+                        size="sm"
+                        isInvalid={problem !== undefined}
+                        value={plain(value)}
+                        onChange={(e) => tools.set(at, e.target.value)}
+                      />
+                    )}
+                    {problem ? (
+                      <Feedback type="invalid" className="d-block" role="alert">
+                        {problem}
+                      </Feedback>
+                    ) : null}
+                  </td>
+                );
+              })}
+              <td>
+                <Remove what={`${name}, ${rowName(row, i)}`} remove={() => remove(i)} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Numbers beside each other, such as the settings of the flap. */
+function NumberRow({ rows, path, name, tools, remove }: RowsOf) {
+  return (
+    <div className="d-flex flex-wrap gap-3 mb-2">
+      {rows.map((row, i) => (
+        <div key={i} className="number-cell">
+          <NumberInput
+            id={[...path, i].join('.')}
+            label={`${name}, no. ${i + 1}`}
+            invalid={tools.problems.has([...path, i].join('.'))}
+            value={row}
+            change={(x) => tools.set([...path, i], x)}
+          />
+          <Remove what={`${name}, no. ${i + 1}`} remove={() => remove(i)} />
+        </div>
+      ))}
+    </div>
   );
 }
 

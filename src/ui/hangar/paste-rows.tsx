@@ -6,7 +6,7 @@ import { useId, useState } from 'react';
 import { fieldName, type PasteColumn, pasteRows, pasteWords } from '@/core/sheet';
 import type { FormNode } from '@/domain/form-node';
 import { Problems } from '../shared/parts';
-import type { Reference } from './fields';
+import type { Reference } from './reference';
 
 type Column = PasteColumn & { sourced: boolean };
 const MOST_SHOWN = 6;

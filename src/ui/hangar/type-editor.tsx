@@ -26,7 +26,8 @@ import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 import { Title } from '../shared/title';
 import { useTap } from '../shared/use-tap';
-import { isPlain, NodeField, REFERENCE_ID, type Reference, type Tools } from './fields';
+import { isPlain, NodeField, REFERENCE_ID, type Tools } from './fields';
+import type { Reference } from './reference';
 import { DifferenceList, FindingList } from './findings';
 import { useTypeDraft } from './use-type-draft';
 
@@ -400,10 +401,37 @@ function StepFields({
   const field = (f: (typeof fields)[number]) => (
     <NodeField key={f.path.join('.')} node={f.node} path={f.path} value={valueAt(sheet, f.path)} tools={tools} />
   );
+  // Fields of one part of the sheet stand together under its name.
+  const groups: { name: string; fields: typeof fields }[] = [];
+  for (const f of fields) {
+    const name = f.path.length > 1 ? fieldName(String(f.path[0])) : '';
+    const last = groups[groups.length - 1];
+    if (last && last.name === name && name !== '') last.fields.push(f);
+    else if (last && name === '' && last.name === '' && f.plain && last.fields.every((x) => x.plain))
+      last.fields.push(f);
+    else groups.push({ name, fields: [f] });
+  }
   return (
     <div className="d-grid gap-3">
-      {fields.some((f) => f.plain) ? <div className="fields">{fields.filter((f) => f.plain).map(field)}</div> : null}
-      {fields.filter((f) => !f.plain).map(field)}
+      {groups.map((g) => {
+        const inside = (
+          <>
+            {g.fields.some((f) => f.plain) ? (
+              <div className="fields">{g.fields.filter((f) => f.plain).map(field)}</div>
+            ) : null}
+            {g.fields.filter((f) => !f.plain).map(field)}
+          </>
+        );
+        const key = g.fields[0]?.path.join('.') ?? '';
+        return g.name ? (
+          <fieldset key={key} className="nested d-grid gap-2">
+            <legend>{g.name}</legend>
+            {inside}
+          </fieldset>
+        ) : (
+          <div key={key}>{inside}</div>
+        );
+      })}
     </div>
   );
 }
