@@ -18,7 +18,7 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   await chief.getByRole('link', { name: 'Edit', exact: true }).click();
   await chief.waitForURL('**/serrana-carvalho/edit');
   await hydrated(chief);
-  await chief.getByRole('button', { name: 'speeds', exact: true }).click();
+  await chief.getByRole('button', { name: '2 Limits' }).click();
   await expect(chief.getByText('The sheet is consistent.')).toBeVisible();
   await chief.locator('[id="speeds.vfe.1.speed"]').fill('72');
   await expect(chief.getByText('Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.')).toBeVisible();
@@ -29,8 +29,9 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   // What is typed survives a reload.
   await chief.reload();
   await hydrated(chief);
-  await chief.getByRole('button', { name: 'speeds', exact: true }).click();
+  await chief.getByRole('button', { name: '2 Limits' }).click();
   await expect(chief.locator('[id="speeds.vfe.1.speed"]')).toHaveValue('72');
+  await expect(chief.getByText('Kept on the server')).toBeVisible();
   await chief.getByLabel('Reason').fill('Placard of the new flap motor');
   await chief.getByRole('button', { name: 'Save as version 2' }).click();
   await chief.waitForURL('**/hangar/serrana-carvalho');
@@ -67,7 +68,8 @@ test('an empty number is refused beside its field and nothing typed is lost', as
   const context = await browser.newContext({ baseURL });
   const chief = await as(context, 'bento');
   await go(chief, '/hangar/alvor-c1/edit');
-  await chief.getByRole('button', { name: 'masses', exact: true }).click();
+  await hydrated(chief);
+  await chief.getByRole('button', { name: '7 Loading' }).click();
   await chief.locator('[id="masses.emptyKg"]').fill('');
   await chief.getByLabel('reference of masses.emptyKg').fill('weighed again');
   await chief.getByLabel('Reason').fill('weighing');
@@ -75,8 +77,8 @@ test('an empty number is refused beside its field and nothing typed is lost', as
   await expect(chief.getByText('Not saved: one field to correct')).toBeVisible();
   await expect(chief.locator('.claim').getByText('Give a number.')).toBeVisible();
   await expect(chief.getByLabel('reference of masses.emptyKg')).toHaveValue('weighed again');
-  for (const name of ['approach schedule', 'loading', 'handling attributes', 'geometry', 'electrics']) {
-    await chief.getByRole('button', { name, exact: true }).click();
+  for (const name of ['5 Approach', '7 Loading', '11 Flows and handling', '10 Geometry', '9 Electrics']) {
+    await chief.getByRole('button', { name }).click();
     expect(
       (await new AxeBuilder({ page: chief }).analyze()).violations.map(
         (v) => `${name} ${v.id} ${v.nodes[0]?.html ?? ''}`,

@@ -5,7 +5,7 @@ import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { WhatIfForm } from '@/domain/log-form';
 import { createToken, endToken } from '@/server/account/commands/tokens';
-import { endSession, sameOrigin, startSession } from '@/server/floor/auth/session';
+import { endSession, sameOrigin, sessionId, startSession } from '@/server/floor/auth/session';
 import { shareFlight } from '@/server/fly/commands/capture';
 import {
   acknowledgeBrief,
@@ -37,9 +37,11 @@ import { logFlight, saveCertificate, savePilotCertificate, strikeFlight } from '
 import { saveEye, saveHours } from '@/server/people/commands/pilot';
 import {
   addHeld,
+  addPeople,
   addPerson,
   endHeld,
   erasePerson,
+  openAccount,
   saveDate,
   saveRoles,
   takeBackImport,
@@ -50,12 +52,20 @@ import { book, cancelBooking, moveBooking } from '@/server/schedule/commands/boo
 import { endAway, saveAway, saveWindows } from '@/server/schedule/commands/times';
 import { endFeed, openFeed } from '@/server/schedule/commands/feed';
 import { joinWaiting, leaveWaiting } from '@/server/schedule/commands/waiting';
-import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
+import { changePassword, checkSignIn, endSessions, newFirstPassword } from '@/server/account/commands/session';
+import { makeLink, spendLink } from '@/server/account/commands/links';
+import {
+  beginSecondFactor,
+  confirmSecondFactor,
+  endSecondFactor,
+  saveFactorRoles,
+  takeSecondFactor,
+} from '@/server/account/commands/second-factor';
 import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
 import { acceptMeasures, releaseExceedance } from '@/server/traces/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/entries';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/ledger/commands/sign';
-import { Id, act, through } from '@/server/door/action';
+import { Id, act, actBeforeFactor, through } from '@/server/door/action';
 import { addressOf } from '@/server/door/address';
 import { seeNotices } from '@/server/account/commands/notices';
 import { whatIfOf } from '@/server/people/queries/what-if';
@@ -84,6 +94,25 @@ const firstChief = async (token: string, form: unknown) => {
 export async function firstChiefAction(token: string, form: unknown) {
   return through([token, form] as [string, unknown], Id, ([t, f]) => firstChief(t, f));
 }
+
+/** By a one-time link, by whoever has it. */
+const chosen = async (token: string, form: unknown) => {
+  const used = await spendLink(token, form, addressOf(await headers()));
+  if (!used.ok) return used;
+  if (!used.factor) await startSession(used.userId, used.sessionVersion);
+  return { ok: true as const, factor: used.factor };
+};
+export async function spendLinkAction(token: string, form: unknown) {
+  return through([token, form] as [string, unknown], Id, ([t, f]) => chosen(t, f));
+}
+export const makeLinkAction = act(makeLink, Id);
+export const beginSecondFactorAction = actBeforeFactor(beginSecondFactor);
+export const confirmSecondFactorAction = actBeforeFactor(confirmSecondFactor);
+export const endSecondFactorAction = act(endSecondFactor);
+export const takeSecondFactorAction = act(takeSecondFactor, Id);
+export const saveFactorRolesAction = act(saveFactorRoles);
+export const endMySessionAction = act((user, id: string) => endSessions(user, id, null), Id);
+export const endOtherSessionsAction = act(async (user) => endSessions(user, null, await sessionId()));
 export const setUpPlaceAction = act(setUpPlace);
 
 export async function signOutAction() {
@@ -142,6 +171,8 @@ export const saveDateAction = act(saveDate);
 export const writeNoteAction = act(writeNote);
 export const withdrawNoteAction = act(withdrawNote, Id);
 export const addPersonAction = act(addPerson);
+export const addPeopleAction = act(addPeople);
+export const openAccountAction = act(openAccount);
 export const saveRolesAction = act(saveRoles);
 export const addHeldAction = act(addHeld);
 export const endHeldAction = act(endHeld, Id);

@@ -31,6 +31,10 @@ export const PersonForm = z.object({
   roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),
   authorised: z.array(z.enum(GOALS)),
 });
+/** People of a file. */
+export const PeopleForm = z.object({
+  people: z.array(PersonForm).min(1, 'There is nobody in this file.').max(200, 'At most 200 people at once.'),
+});
 export const RolesForm = z.object({
   userId: z.string().min(1),
   roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),

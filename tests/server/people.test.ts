@@ -20,6 +20,7 @@ import {
   withdrawNote,
   writeNote,
 } from '@/server/people/commands/persons';
+import { spendLink } from '@/server/account/commands/links';
 import { changePassword, checkSignIn, newFirstPassword } from '@/server/account/commands/session';
 import { row, rows } from '../../scripts/lib/raw';
 import { noticesOf } from '@/server/account/commands/notices';
@@ -328,7 +329,7 @@ describe('a logbook read in', () => {
 });
 
 describe('people kept', () => {
-  it('the chief adds a person who signs in with the password shown; roles and what they sign; a last chief stays', async () => {
+  it('the chief adds a person who signs in with the password they chose by the link; roles and what they sign; a last chief stays', async () => {
     const form = {
       requestId: randomUUID(),
       name: 'Otelo Penha Mar',
@@ -346,8 +347,11 @@ describe('people kept', () => {
     expect(said(await addPerson(bento, { ...form, email: 'ines@pedra-alva.example' }))).toContain('email-taken');
     expect(said(await addPerson(bento, { ...form, roles: ['pilot'] }))).toContain('only-instructors-sign');
     const made = done(await addPerson(bento, form));
-    expect(await addPerson(bento, form)).toEqual({ ok: true, pilotId: made.pilotId, password: null });
-    expect((await checkSignIn({ email: form.email, password: made.password }, '10.0.0.1')).ok).toBe(true);
+    expect(await addPerson(bento, form)).toEqual({ ok: true, pilotId: made.pilotId, link: null });
+    const own = { password: 'four slow barges', again: 'four slow barges' };
+    expect((await checkSignIn({ email: form.email, password: '!' }, '10.0.0.1')).ok).toBe(false);
+    done(await spendLink(made.link?.path.split('/')[2] ?? '', own, '10.0.0.1'));
+    expect((await checkSignIn({ email: form.email, password: own.password }, '10.0.0.1')).ok).toBe(true);
     expect(
       (
         await saveRoles(bento, {

@@ -37,6 +37,7 @@ describe('an upgrade from the first release', () => {
       '012_law.sql',
       '013_doors.sql',
       '014_floor.sql',
+      '015_school.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';
@@ -51,6 +52,7 @@ describe('an upgrade from the first release', () => {
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
     expect(after.filter((n) => !before.includes(n))).toEqual([
+      'index account_links_user',
       'index booking_holds_booking',
       'index bookings_checkout',
       'index bookings_instructor',
@@ -94,8 +96,10 @@ describe('an upgrade from the first release', () => {
       'index stops_sortie',
       'index times_away_who',
       'index traces_once',
+      'index type_drafts_open',
       'index waiting_list_open',
       'index weekly_windows_person',
+      'table account_links',
       'table booking_changes',
       'table booking_holds',
       'table bookings',
@@ -123,6 +127,9 @@ describe('an upgrade from the first release', () => {
       'table pilot_eyes',
       'table pilot_hours',
       'table power_decisions',
+      'table recovery_codes',
+      'table second_factor_roles',
+      'table second_factors',
       'table self_assessments',
       'table sessions',
       'table side_tallies',
@@ -134,6 +141,8 @@ describe('an upgrade from the first release', () => {
       'table table_versions',
       'table times_away',
       'table traces',
+      'table type_draft_changes',
+      'table type_drafts',
       'table waiting_list',
       'table weekly_windows',
       'trigger booking_changes_fixed',

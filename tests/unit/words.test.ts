@@ -18,7 +18,8 @@ import {
 } from '@/core/assess';
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
 import { ROW_WORDS } from '@/core/logbook';
-import { SHEET_WORDS } from '@/core/sheet';
+import { ROSTER_WORDS } from '@/core/roster';
+import { GAP_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
 import { ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
 import { REPORT_WORDS } from '@/core/wind';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
@@ -348,6 +349,30 @@ describe('core', () => {
         'too-few': { landings: 1, least: 6 },
         'run-there': none,
         'too-wide': { in100: 24, within: 60 },
+      }),
+    );
+  });
+  it('what a sheet lacks, and what was pasted or read in', () => {
+    holds(Object.values(GAP_WORDS).map((say) => say()));
+    holds(
+      read(PASTE_WORDS, {
+        'paste-empty': none,
+        'paste-columns': { line: 2, have: 1, columns: 'mass, air' },
+        'paste-number': { line: 2, column: 'mass', text: 'x' },
+        'paste-comma': { line: 2, column: 'mass', text: '1,250' },
+        'paste-missing': { line: 2, column: 'mass' },
+        'paste-many': { most: 200 },
+      }),
+    );
+    holds(
+      read(ROSTER_WORDS, {
+        'roster-empty': none,
+        'roster-column': { column: 'the mass' },
+        'roster-many': { most: 200 },
+        'roster-ragged': { line: 3 },
+        'roster-number': { line: 3, column: 'the mass', text: 'x' },
+        'roster-role': { line: 3, text: 'boss' },
+        'roster-email-twice': { line: 3, email: 'a@school.example' },
       }),
     );
   });

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { currentUser } from '@/server/floor/auth/session';
+import { signedInUser } from '@/server/floor/auth/session';
 import { pageOfOurs } from '@/server/floor/auth/page-header';
 import { demoAccounts } from '@/server/running/demo';
 import { SignInForm } from '@/ui/open/sign-in-form';
@@ -16,7 +16,7 @@ export default async function SignInPage({
 }) {
   const asked = await searchParams;
   const back = pageOfOurs(typeof asked.back === 'string' ? asked.back : undefined) ?? '/board';
-  if (await currentUser()) redirect(back);
+  if (await signedInUser()) redirect(back);
   return (
     <main id="main" className="sign-in">
       <div>

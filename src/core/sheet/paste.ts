@@ -13,12 +13,12 @@ export interface PasteColumn {
 }
 export type PastedRow = Record<string, number | string | null>;
 
-const plainName = (s: string): string => s.toLowerCase().replace(/[^a-z0-9]/g, '');
+const plainName = (s: string): string => s.toLowerCase().replace(/\s/g, '');
 /** A column of which the header says the name or the key, with or without a unit behind it. */
 const named = (column: PasteColumn, header: string): boolean =>
   [column.name, column.key].some((n) => plainName(header).startsWith(plainName(n)));
 const number = (cell: string): number | 'comma' | null => {
-  const text = cell.replace(/[\s\u00a0\u202f]/g, '').replace(/^\u2212/, '-');
+  const text = cell.replace(/\s/g, '').replace(/^\u2212/, '-');
   if (/^-?\d{1,3}(,\d{3})+$/.test(text)) return 'comma';
   const point = text.replace(',', '.');
   return /^-?(\d+\.?\d*|\.\d+)$/.test(point) ? Number(point) : null;
@@ -36,7 +36,7 @@ export function pasteRows(
   text: string,
   columns: readonly PasteColumn[],
 ): { rows: PastedRow[]; problems: PasteProblem[] } {
-  const parsed = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ';', ','] });
+  const parsed = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ';', ','] });
   const lines = parsed.data.map((cells) => cells.map((c) => c.trim()));
   const first = lines[0] ?? [];
   const byName = columns.map((c) => first.findIndex((h) => named(c, h)));

@@ -7,8 +7,8 @@ export const SHEET_STEPS = {
     ...['features', 'equipment'],
   ],
   limits: [
-    ...['masses.maxTakeoffKg', 'masses.maxBaggageKg', 'loadFactor', 'speeds.va', 'speeds.vno', 'speeds.vne'],
-    ...['speeds.vloExtend', 'speeds.vloRetract', 'speeds.vle', 'flapSteps', 'speeds.vfe', 'crosswind'],
+    ...['masses.maxTakeoffKg', 'masses.maxBaggageKg', 'loadFactor', 'flapSteps', 'speeds.va', 'speeds.vno'],
+    ...['speeds.vne', 'speeds.vloExtend', 'speeds.vloRetract', 'speeds.vle', 'speeds.vfe', 'crosswind'],
     ...['temperatures', 'afterLimit'],
   ],
   speeds: [

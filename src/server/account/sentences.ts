@@ -9,6 +9,17 @@ export const ACCOUNT_WORDS = {
   'chief-resets': () => 'The chief instructor gives others a new password; your own you change on your account page.',
   'notice-password': ({ name }: { name: string }) =>
     `${name} gave your account a new password. Choose your own before you sign anything.`,
+  'chief-links': () =>
+    'The chief instructor makes a link for others; your own password you change on your account page.',
+  'no-account': () => 'This person has no account. Give them one on their page.',
+  'link-spent': () => 'This link was used, replaced or is over. Ask the chief instructor for a new one.',
+  'code-missing': () => 'Type the six digits of your authenticator, or one of your recovery codes.',
+  'code-wrong': () => 'This code does not fit, or was used already. Wait for the next one.',
+  'factor-begun': () => 'Begin again: the secret of this page is not the newest.',
+  'factor-required': () => 'Your role requires a second factor. The chief instructor can change that in Settings.',
+  'chief-factors': () => 'The chief instructor takes the second factor of others away; your own you end here.',
+  'notice-factor-gone': ({ name }: { name: string }) =>
+    `${name} took your second factor away. Set it up again if you did not ask for that.`,
   'most-tokens': ({ most }: { most: number }) =>
     `You have ${most} tokens, the most there may be. End one you do not use.`,
 };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ROLES } from '@/domain/words';
 import { day, instant, json, real, text, whole } from '../floor/columns';
 import { crosswindCredit, goals, roles } from '../floor/stored';
 import { table } from '../floor/table';
@@ -55,9 +56,69 @@ export const Sessions = table(
     userId: text,
     madeAt: instant,
     endedAt: instant.nullable(),
+    device: text,
   },
   {
     links: { user: [Users, 'userId'] },
+    defaults: ['device'],
+  },
+);
+
+export const AccountLinks = table(
+  'account_links',
+  {
+    id: text,
+    userId: text,
+    hash: text,
+    madeBy: text,
+    madeAt: instant,
+    expiresAt: instant,
+    usedAt: instant.nullable(),
+    endedAt: instant.nullable(),
+  },
+  {
+    links: { user: [Users, 'userId'], maker: [Users, 'madeBy'] },
+  },
+);
+
+export const SecondFactors = table(
+  'second_factors',
+  {
+    userId: text,
+    secret: text,
+    madeAt: instant,
+    confirmedAt: instant.nullable(),
+    lastStep: whole,
+  },
+  {
+    key: ['userId'],
+    links: { user: [Users, 'userId'] },
+  },
+);
+
+export const RecoveryCodes = table(
+  'recovery_codes',
+  {
+    userId: text,
+    hash: text,
+    usedAt: instant.nullable(),
+  },
+  {
+    key: ['userId', 'hash'],
+    links: { user: [Users, 'userId'] },
+  },
+);
+
+export const SecondFactorRoles = table(
+  'second_factor_roles',
+  {
+    role: z.enum(ROLES),
+    setBy: text,
+    setAt: instant,
+  },
+  {
+    key: ['role'],
+    links: { setter: [Users, 'setBy'] },
   },
 );
 

@@ -1,7 +1,7 @@
 import { unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
 import type { CurrentUser } from '../floor/auth/permissions';
-import { requireUser, sameOrigin } from '../floor/auth/session';
+import { requireUser, sameOrigin, signedInUser } from '../floor/auth/session';
 import { diskProblem, log } from '../floor/log';
 import { NOT_FOUND, type Problem, problem } from '../floor/result';
 import { clean } from '../floor/clean';
@@ -25,6 +25,17 @@ export function act<A extends unknown[], R>(
   shape?: z.ZodType,
 ): (...args: A) => Promise<R | Refused> {
   return async (...args: A) => through(args, shape, async (cleaned) => command(await requireUser(), ...cleaned));
+}
+
+/** The same for who has signed in and still has to set up the second factor that their role requires. */
+export function actBeforeFactor<A extends unknown[], R>(
+  command: (user: CurrentUser, ...args: A) => Promise<R>,
+): (...args: A) => Promise<R | Refused> {
+  return async (...args: A) =>
+    through(args, undefined, async (cleaned) => {
+      const user = await signedInUser();
+      return user ? command(user, ...cleaned) : problem('', NOT_FOUND);
+    });
 }
 
 /** The same for the few that need nobody signed in. */

@@ -23,6 +23,7 @@ export const PEOPLE_WORDS = {
   'chief-adds-people': () => 'The chief instructor adds people.',
   'instructor-email': () => 'An instructor needs an account: give the e-mail address.',
   'only-instructors-sign': () => 'Only an instructor is authorised to sign goals.',
+  'account-already': () => 'This person has an account already. Reload the page.',
   'email-taken': () => 'This address has an account already. Give another, or open that person.',
   'chief-grants': () => 'The chief instructor grants roles and authorisations.',
   'role-or-goals': () => 'Only an instructor is authorised to sign goals: give the role, or remove the goals.',

@@ -17,13 +17,15 @@ export function SignInForm({ action, back, demo }: Props) {
   const router = useRouter();
   const f = useActionForm({
     schema: async () => (await import('@/domain/sign-in-form')).SignInForm,
-    defaults: { email: '', password: '' },
+    defaults: { email: '', password: '', code: '' },
     action,
     done: () => {
       router.replace(back);
       router.refresh();
     },
   });
+  // Once the password is right and the account has a second factor, its code is asked for.
+  const asked = f.error('code') !== undefined || f.form.watch('code') !== '';
   const fill = (email: string, password: string) => {
     f.form.setValue('email', email);
     f.form.setValue('password', password);
@@ -39,10 +41,15 @@ export function SignInForm({ action, back, demo }: Props) {
         <Field label="Password" id="password" error={f.error('password')}>
           <input type="password" autoComplete="current-password" {...f.register('password')} />
         </Field>
+        {asked ? (
+          <Field label="Code of your authenticator" id="code" error={f.error('code')} hint="or a recovery code">
+            <input inputMode="numeric" autoComplete="one-time-code" {...f.register('code')} />
+          </Field>
+        ) : null}
         <Button type="submit" variant="primary" disabled={f.busy}>
           {f.busy ? 'Signing in' : 'Sign in'}
         </Button>
-        <p className="small soft mb-0">Forgotten? The chief instructor gives you a new one.</p>
+        <p className="small soft mb-0">Forgotten? The chief instructor makes you a link to choose a new one.</p>
       </form>
       {demo ? (
         <section className="panel mt-3" aria-label="Demo accounts">

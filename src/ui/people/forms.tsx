@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { GOALS, type Goal, ROLES, type Role, say } from '@/domain/words';
 import { rolesStamp } from '@/domain/people';
+import { type Link_, LinkShown } from '../account/link-shown';
 import { Field } from '../shared/field';
 import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
@@ -332,9 +333,9 @@ export function RolesForm({
   );
 }
 
-/** A new person; the first password is shown once. */
-export function PersonForm({ save }: { save: Send<{ pilotId: string; password: string | null }> }) {
-  const [made, setMade] = useState<{ pilotId: string; password: string | null; name: string } | null>(null);
+/** A new person; the link to choose a password is shown once. */
+export function PersonForm({ save }: { save: Send<{ pilotId: string; link: Link_ | null }> }) {
+  const [made, setMade] = useState<{ pilotId: string; link: Link_ | null; name: string } | null>(null);
   const f = useActionForm({
     schema: async () => (await import('@/domain/people')).PersonForm,
     defaults: {
@@ -357,7 +358,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
       authorised: v.roles.includes('instructor') ? v.authorised : [],
     }),
     action: save,
-    done: ({ pilotId, password }, { name }) => setMade({ pilotId, password, name }),
+    done: ({ pilotId, link }, { name }) => setMade({ pilotId, link, name }),
   });
   const [roles, authorised] = f.form.watch(['roles', 'authorised']);
   if (made)
@@ -366,11 +367,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; password: s
         <p>
           <b>{made.name}</b> was added.
         </p>
-        {made.password ? (
-          <p>
-            First password, shown this once: <code className="num">{made.password}</code>. Tell it in person.
-          </p>
-        ) : null}
+        {made.link ? <LinkShown name={made.name} link={made.link} /> : null}
         <Link className="btn btn-primary" href={`/people/${made.pilotId}`}>
           Open the page of {made.name}
         </Link>

@@ -73,7 +73,7 @@ export function NewFirstPassword({
       >
         Give a new password
       </Button>{' '}
-      <span className="small soft">if it is lost; ends every session of {name}</span> <Refusal said={refusal} />
+      <span className="small soft">told in person, where no link can be opened</span> <Refusal said={refusal} />
     </p>
   );
 }

@@ -4,7 +4,11 @@ import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { dateText, list } from '@/core/format';
 import { recencyIn } from '@/core/recency';
-import { requireUser } from '@/server/floor/auth/session';
+import { factorRoles, hasFactor } from '@/server/floor/auth/second-factor';
+import { requireUser, sessionId } from '@/server/floor/auth/session';
+import { sessionsOf } from '@/server/account/commands/session';
+import { SecondFactor } from '@/ui/account/second-factor';
+import { SessionList } from '@/ui/account/sessions';
 import { tokensOf } from '@/server/account/commands/tokens';
 import { newestContent } from '@/server/rules/content';
 import { localToday } from '@/server/rules/today';
@@ -19,8 +23,13 @@ import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
 import { Verdict } from '@/ui/shared/verdict';
 import {
+  beginSecondFactorAction,
   changePasswordAction,
+  confirmSecondFactorAction,
   createTokenAction,
+  endMySessionAction,
+  endOtherSessionsAction,
+  endSecondFactorAction,
   endTokenAction,
   logFlightAction,
   strikeFlightAction,
@@ -38,6 +47,8 @@ export default async function AccountPage() {
   const house = (await newestContent('house', 'house'))?.body ?? null;
   const flying = pilotId ? await flyingOf(pilotId) : [];
   const given = await ask.passwordGiver.one({ id: user.id });
+  const asked = await factorRoles();
+  const factorAsked = user.roles.some((r) => asked.includes(r));
   const flown = new Set(flying.map((e) => e.typeCode));
   const mine =
     pilotId && house
@@ -203,6 +214,23 @@ export default async function AccountPage() {
                   </p>
                 ) : null}
                 <PasswordForm save={changePasswordAction} />
+              </Panel>
+              <Panel title="Second factor">
+                <SecondFactor
+                  on={await hasFactor(user.id)}
+                  required={factorAsked}
+                  begin={beginSecondFactorAction}
+                  confirm={confirmSecondFactorAction}
+                  end={endSecondFactorAction}
+                />
+              </Panel>
+              <Panel title="Signed in">
+                <SessionList
+                  lines={await sessionsOf(user)}
+                  here={await sessionId()}
+                  end={endMySessionAction}
+                  endOthers={endOtherSessionsAction}
+                />
               </Panel>
               <Panel title="Theme">
                 <ThemePicker />

@@ -108,9 +108,14 @@ export default async function PeoplePage({
             line={`Under ${rules.pack.name} and school rules, from flights recorded, logged and imported. ${rules.pack.caution}`}
           >
             {may.keepPeople(user) ? (
-              <Link className="btn btn-primary" href="/people/new">
-                New person
-              </Link>
+              <>
+                <Link className="btn btn-primary" href="/people/new">
+                  New person
+                </Link>
+                <Link className="btn btn-outline-primary" href="/people/import">
+                  From a file
+                </Link>
+              </>
             ) : null}
             {may.compareInstructors(user) ? (
               <Link className="btn btn-outline-primary" href="/people/standard">

@@ -19,7 +19,16 @@ import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
-import { createTokenAction, endFeedAction, endTokenAction, openFeedAction, saveContentAction } from '../../actions';
+import {
+  createTokenAction,
+  endFeedAction,
+  endTokenAction,
+  openFeedAction,
+  saveContentAction,
+  saveFactorRolesAction,
+} from '../../actions';
+import { factorRoles } from '@/server/floor/auth/second-factor';
+import { FactorRoles } from '@/ui/account/factor-roles';
 import { CalendarFeeds } from '@/server/schedule/tables';
 
 export const metadata: Metadata = { title: 'Settings' };
@@ -119,6 +128,11 @@ export default async function SettingsPage() {
                   end={endFeedAction}
                 />
               </Panel>
+              {chief ? (
+                <Panel title="Sign-in">
+                  <FactorRoles roles={await factorRoles()} save={saveFactorRolesAction} />
+                </Panel>
+              ) : null}
               <Panel title="Theme and keys">
                 <ThemePicker />
                 <p className="small soft mb-0 mt-2">

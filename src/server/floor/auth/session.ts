@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import Bowser from 'bowser';
 import { type SessionOptions, getIronSession } from 'iron-session';
 import { cookies, headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
@@ -10,6 +11,7 @@ import { write } from '../write';
 import { installationSecret } from './keyed';
 import { PAGE_HEADER } from './page-header';
 import type { CurrentUser } from './permissions';
+import { lacksFactor } from './second-factor';
 import { USER, toUser } from './session-user';
 
 /**
@@ -40,16 +42,27 @@ export async function startSession(userId: string, sessionVersion: number): Prom
   const session = await cookieSession();
   await endById(session.sessionId);
   const id = randomUUID();
+  const device = deviceOf((await headers()).get('user-agent'));
   const old = new Date(Date.parse(nowIso()) - WEEK_S * 1000).toISOString();
   await write(async (t) => {
     await Sessions.delete({ madeAt: { [Op.lt]: old } }, t);
-    await Sessions.insert({ id, userId: userId, madeAt: nowIso(), endedAt: null }, t);
+    await Sessions.insert({ id, userId: userId, madeAt: nowIso(), endedAt: null, device }, t);
   });
   session.userId = userId;
   session.sessionVersion = sessionVersion;
   session.sessionId = id;
   await session.save();
 }
+
+/** What somebody knows their device by: the browser and what it runs on. */
+const deviceOf = (agent: string | null): string => {
+  const { browser, os } = Bowser.parse(agent || '-');
+  return [browser.name, os.name].filter(Boolean).join(' on ').slice(0, 80);
+};
+
+/** The session this browser has now; null = none. */
+export const sessionId = async (): Promise<string | null> =>
+  (await cookieSession().catch(() => null))?.sessionId ?? null;
 
 export async function endSession(): Promise<void> {
   const session = await cookieSession();
@@ -62,8 +75,8 @@ async function endById(id: string | undefined): Promise<void> {
   await write(async (t) => void (await Sessions.update({ endedAt: nowIso() }, { id, endedAt: null }, t)));
 }
 
-/** The signed-in user, or null. Read once per request. */
-export const currentUser = cache(async (): Promise<CurrentUser | null> => {
+/** Who has signed in here, even before a second factor that their role requires is set up. Read once per request. */
+export const signedInUser = cache(async (): Promise<CurrentUser | null> => {
   // A cookie that is none of ours is no session.
   const session = await cookieSession().catch(() => null);
   if (!session?.userId || !session.sessionId) return null;
@@ -76,10 +89,17 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   return user && user.sessionVersion === session.sessionVersion && !user.closedAt ? toUser(user) : null;
 });
 
+/** The signed-in user, or null: also for who has to set up a second factor first. */
+export const currentUser = cache(async (): Promise<CurrentUser | null> => {
+  const user = await signedInUser();
+  return user && !(await lacksFactor(user)) ? user : null;
+});
+
 /** The signed-in user; sends everybody else to the sign-in page, which brings them back to the page they asked for. */
 export async function requireUser(): Promise<CurrentUser> {
   const user = await currentUser();
   if (user) return user;
+  if (await signedInUser()) redirect('/second-factor');
   const had = (await cookieSession().catch(() => null))?.sessionId !== undefined;
   const page = (await headers()).get(PAGE_HEADER);
   const asked = new URLSearchParams({

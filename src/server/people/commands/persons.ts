@@ -1,5 +1,5 @@
 import { told } from '../sentences';
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { type LogbookRead, guessColumns, guessDates, headerKey } from '@/core/logbook';
@@ -9,19 +9,21 @@ import {
   HeldForm,
   LogbookMapping,
   NoteForm,
+  PeopleForm,
   PersonForm,
   RolesForm,
   rolesStamp,
 } from '@/domain/people';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { plural } from '@/core/format';
-import { hashPassword } from '../../floor/auth/password';
 import { nowIso } from '../../floor/clock';
-import { compact, write } from '../../floor/write';
+import { compact, write, writeOrNothing } from '../../floor/write';
 import { type TablePeek, readLogbookText } from '../logbook-thread';
+import { OpenAccountForm } from '@/domain/account-forms';
+import { addLink, type MadeLink, NO_PASSWORD } from '../../account/commands/links';
 import { notify, userOfPilot } from '../../account/commands/notices';
 import { localToday } from '../../rules/today';
-import { type Result, problem, zodProblems } from '../../floor/result';
+import { type Problem, type Result, problem, zodProblems } from '../../floor/result';
 import * as ask from '../../floor/statements/people';
 import {
   Erasures,
@@ -37,7 +39,17 @@ import {
 } from '../tables';
 import { Sorties } from '../../checkout/tables';
 import { Traces } from '../../traces/tables';
-import { Notices, PersonalTokens, Pilots, Sessions, SignInAddresses, Users } from '../../account/tables';
+import {
+  AccountLinks,
+  Notices,
+  PersonalTokens,
+  Pilots,
+  RecoveryCodes,
+  SecondFactors,
+  Sessions,
+  SignInAddresses,
+  Users,
+} from '../../account/tables';
 import {
   BookingChanges,
   BookingHolds,
@@ -131,13 +143,13 @@ export async function withdrawNote(user: CurrentUser, noteId: string): Promise<R
 }
 
 /**
- * A new person: the pilot’s record, and an account where an address is given. The first password is told once; its
- * owner changes it, and the chief gives a new one when it is lost.
+ * A new person: the pilot’s record, and an account where an address is given. Its owner chooses a password by a link
+ * that is shown once; the chief makes another when it is lost.
  */
 export async function addPerson(
   user: CurrentUser,
   form: unknown,
-): Promise<Result<{ pilotId: string; password: string | null }>> {
+): Promise<Result<{ pilotId: string; link: MadeLink | null }>> {
   const parsed = PersonForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const d = parsed.data;
@@ -146,51 +158,92 @@ export async function addPerson(
   if (staff && d.email === '') return problem('email', told('instructor-email'));
   if (d.authorised.length > 0 && !d.roles.includes('instructor'))
     return problem('authorised', told('only-instructors-sign'));
-  const password = d.email === '' ? null : randomBytes(9).toString('base64url');
-  const hash = password === null ? null : await hashPassword(password);
-  return write(async (t): Promise<Result<{ pilotId: string; password: string | null }>> => {
-    const pilotId = `pilot-${d.requestId}`;
-    if (await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t)) return { ok: true, pilotId, password: null };
-    if (d.email !== '' && (await Users.first({ where: { email: d.email }, pick: ['id'] }, t)))
-      return problem('email', told('email-taken'));
-    await Pilots.insert(
-      {
-        id: pilotId,
-        name: d.name,
-        massKg: d.massKg,
-        experience: '',
-        hours: d.hours,
-        crosswindCredit: null,
-        experienceSince: {},
-        createdAt: nowIso(),
-        certificate: d.certificate,
-      },
-      t,
-    );
-    if (hash !== null)
-      await Users.insert(
-        {
-          id: `user-${d.requestId}`,
-          email: d.email,
-          name: d.name,
-          passwordHash: hash,
-          roles: [...new Set(d.roles)],
-          sessionVersion: 1,
-          pilotId: pilotId,
-          massKg: d.massKg,
-          authorised: [...new Set(d.authorised)],
-          ownCrosswindKt: null,
-          createdAt: nowIso(),
-          certificate: staff ? d.certificate : '',
-          certificateUntil: null,
-          closedAt: null,
-          passwordGivenBy: user.id,
-          passwordGivenAt: nowIso(),
-          passwordOwnAt: null,
-        },
-        t,
-      );
-    return { ok: true, pilotId, password };
+  return write((t) => addOne(user, d, t));
+}
+
+type Person = z.output<typeof PersonForm>;
+/** The same request twice is one person. */
+async function addOne(
+  user: CurrentUser,
+  d: Person,
+  t: Transaction,
+): Promise<Result<{ pilotId: string; link: MadeLink | null }>> {
+  const pilotId = `pilot-${d.requestId}`;
+  if (await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t)) return { ok: true, pilotId, link: null };
+  if (d.email !== '' && (await emailTaken(d.email, t))) return problem('email', told('email-taken'));
+  await Pilots.insert(
+    {
+      ...{ id: pilotId, name: d.name, massKg: d.massKg, experience: '', hours: d.hours },
+      ...{ crosswindCredit: null, experienceSince: {}, createdAt: nowIso(), certificate: d.certificate },
+    },
+    t,
+  );
+  if (d.email === '') return { ok: true, pilotId, link: null };
+  return { ok: true, pilotId, link: await openAccountOf(user, { ...d, pilotId }, `user-${d.requestId}`, t) };
+}
+
+const emailTaken = async (email: string, t: Transaction): Promise<boolean> =>
+  (await Users.first({ where: { email: email.toLowerCase() }, pick: ['id'] }, t)) !== null;
+
+/** An account nobody has a password of yet, and the link to choose one. */
+async function openAccountOf(
+  user: CurrentUser,
+  d: Pick<Person, 'email' | 'name' | 'roles' | 'authorised' | 'massKg' | 'certificate'> & { pilotId: string },
+  id: string,
+  t: Transaction,
+): Promise<MadeLink> {
+  const staff = d.roles.some((r) => r !== 'pilot');
+  await Users.insert(
+    {
+      ...{ id, email: d.email.toLowerCase(), name: d.name, passwordHash: NO_PASSWORD, roles: [...new Set(d.roles)] },
+      ...{ sessionVersion: 1, pilotId: d.pilotId, massKg: d.massKg, authorised: [...new Set(d.authorised)] },
+      ...{ ownCrosswindKt: null, createdAt: nowIso(), certificate: staff ? d.certificate : '', certificateUntil: null },
+      ...{ closedAt: null, passwordGivenBy: user.id, passwordGivenAt: nowIso(), passwordOwnAt: null },
+    },
+    t,
+  );
+  return addLink(user, id, t);
+}
+
+/** An account for somebody who is on record without one. */
+export async function openAccount(user: CurrentUser, form: unknown): Promise<Result<{ link: MadeLink }>> {
+  const parsed = OpenAccountForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { pilotId, email, roles } = parsed.data;
+  if (!may.keepPeople(user)) return problem('', told('chief-adds-people'));
+  return write(async (t): Promise<Result<{ link: MadeLink }>> => {
+    const pilot = await Pilots.first({ where: { id: pilotId }, pick: ['id', 'name', 'massKg', 'certificate'] }, t);
+    const erased = await Erasures.first({ where: { pilotId }, pick: ['id'] }, t);
+    if (!pilot || erased) return problem('', NOBODY);
+    if (await Users.first({ where: { pilotId, closedAt: null }, pick: ['id'] }, t))
+      return problem('', told('account-already'));
+    if (await emailTaken(email, t)) return problem('email', told('email-taken'));
+    const { name, massKg, certificate } = pilot;
+    const person = { email, name, roles, authorised: [], massKg, certificate, pilotId };
+    return { ok: true, link: await openAccountOf(user, person, `user-${randomUUID()}`, t) };
+  });
+}
+
+export interface AddedPerson {
+  pilotId: string;
+  name: string;
+  link: MadeLink | null;
+}
+/** Many people at once, of a file: all of them or none. */
+export async function addPeople(user: CurrentUser, form: unknown): Promise<Result<{ people: AddedPerson[] }>> {
+  const parsed = PeopleForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.keepPeople(user)) return problem('', told('chief-adds-people'));
+  return writeOrNothing(async (t): Promise<Result<{ people: AddedPerson[] }>> => {
+    const people: AddedPerson[] = [];
+    const problems: Problem[] = [];
+    for (const [i, d] of parsed.data.people.entries()) {
+      const wrong = d.roles.some((r) => r !== 'pilot') && d.email === '' ? told('instructor-email') : null;
+      const made = wrong ? problem('email', wrong) : await addOne(user, d, t);
+      if (made.ok) people.push({ pilotId: made.pilotId, name: d.name, link: made.link });
+      else problems.push(...made.problems.map((p) => ({ ...p, path: `people.${i}.${p.path}` })));
+    }
+    return problems.length > 0 ? { ok: false, problems } : { ok: true, people };
   });
 }
 
@@ -429,8 +482,8 @@ async function eraseAccount(id: string, keepsName: boolean, t: Transaction): Pro
     { id },
     t,
   );
-  for (const table of [PersonalTokens, CalendarFeeds, Notices, Sessions, SignInAddresses])
-    await table.delete({ userId: id }, t);
+  const accounts = [PersonalTokens, CalendarFeeds, Notices, Sessions, SignInAddresses] as const;
+  for (const table of [...accounts, AccountLinks, SecondFactors, RecoveryCodes]) await table.delete({ userId: id }, t);
 }
 
 const LARGEST = 4_000_000;

@@ -1,9 +1,13 @@
 import { canonicalText } from '@/core/ledger';
 import { House } from '@/domain/programme';
 import { Users } from '../../account/tables';
-import { Airframes, Types } from '../../hangar/tables';
+import { unconfirmed } from '@/core/sheet';
+import { Airframes, Types, TypeVersions } from '../../hangar/tables';
 import { homeZone, newestContent } from '../../rules/content';
 import { ContentVersions } from '../../rules/tables';
+
+/** Of a school that begins: beyond so many versions of sheets nobody is asked whether there is a first. */
+const LOOKED_AT = 40;
 
 export interface SetUpStep {
   key: 'chief' | 'place' | 'rules' | 'weather' | 'type' | 'aeroplane' | 'people';
@@ -33,6 +37,7 @@ export async function setUpSteps(): Promise<SetUpStep[]> {
     await Airframes.first({ where: {}, pick: ['id'] }),
     await Users.find({ where: {}, pick: ['id'] }),
   ];
+  const sheets = await TypeVersions.find({ where: {}, pick: ['sheet'], order: ['-version'], limit: LOOKED_AT });
   return [
     { key: 'chief', name: 'Chief instructor', what: 'You.', href: null, done: users.length > 0 },
     {
@@ -59,15 +64,15 @@ export async function setUpSteps(): Promise<SetUpStep[]> {
     {
       key: 'type',
       name: 'First type',
-      what: 'A type sheet from your flight manual. Nothing can be briefed on a type that is not there.',
-      href: '/hangar',
-      done: type !== null,
+      what: 'A type sheet from your flight manual, with every number of it confirmed. Nothing can be briefed before.',
+      href: type ? `/hangar/${type.code}` : '/hangar/new',
+      done: sheets.length > 0 && sheets.some((v) => unconfirmed(JSON.parse(v.sheet)).length === 0),
     },
     {
       key: 'aeroplane',
       name: 'First aeroplane',
       what: 'Its registration and what is its own.',
-      href: '/hangar',
+      href: type ? `/hangar/${type.code}` : '/hangar',
       done: frame !== null,
     },
     {

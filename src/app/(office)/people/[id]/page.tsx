@@ -6,13 +6,14 @@ import { may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { whatStays } from '@/server/people/commands/persons';
 import { personName, personPage } from '@/server/people/queries/page';
+import { OpenAccount } from '@/ui/account/open-account';
 import { EraseForm } from '@/ui/people/forms';
 import { LadderDrawing } from '@/ui/people/ladder-drawing';
 import { WhatIf } from '@/ui/people/what-if';
 import { Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
-import { erasePersonAction, whatIfAction } from '../../../actions';
+import { erasePersonAction, openAccountAction, whatIfAction } from '../../../actions';
 import { Standing } from './standing';
 import { Flown } from './flown';
 import { Goals } from './goals';
@@ -109,6 +110,12 @@ export default async function PersonPage({
               <Dates own={own} p={p} user={user} />
               {p.user && (p.user.roles.includes('instructor') || may.keepPeople(user)) ? (
                 <InstructorAndRoles account={p.user} p={p} user={user} />
+              ) : null}
+              {!p.user && !p.erased && may.keepPeople(user) ? (
+                <Panel title="Account">
+                  <p>{p.name} is on record and has no account.</p>
+                  <OpenAccount pilotId={p.pilotId} name={p.name} open={openAccountAction} />
+                </Panel>
               ) : null}
               {may.writeNote(user, own) || p.notes.length > 0 ? <Notes own={own} p={p} user={user} /> : null}
               {stays.length > 0 ? (

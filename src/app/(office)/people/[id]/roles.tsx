@@ -3,13 +3,22 @@ import { list } from '@/core/format';
 import { say } from '@/domain/words';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { CertificateForm } from '@/ui/people/certificate-form';
-import { RolesForm } from '@/ui/people/forms';
+import { Act, RolesForm } from '@/ui/people/forms';
 import { NewFirstPassword } from '@/ui/people/password-form';
 import { Panel } from '@/ui/shared/parts';
-import { newFirstPasswordAction, saveCertificateAction, saveRolesAction } from '../../../actions';
+import { MakeLink } from '@/ui/account/link-shown';
+import { neverSignedIn } from '@/server/account/commands/links';
+import { hasFactor } from '@/server/floor/auth/second-factor';
+import {
+  makeLinkAction,
+  newFirstPasswordAction,
+  saveCertificateAction,
+  saveRolesAction,
+  takeSecondFactorAction,
+} from '../../../actions';
 
 /** Roles, what an instructor may sign, and their certificate. */
-export function InstructorAndRoles({
+export async function InstructorAndRoles({
   p,
   account,
   user,
@@ -18,6 +27,9 @@ export function InstructorAndRoles({
   account: NonNullable<PersonPage['user']>;
   user: CurrentUser;
 }) {
+  const keeps = may.keepPeople(user) && account.id !== user.id;
+  const fresh = keeps && (await neverSignedIn(account.id));
+  const factor = keeps && (await hasFactor(account.id));
   return (
     <Panel title="Instructor and roles">
       {account.roles.includes('instructor') ? (
@@ -46,9 +58,18 @@ export function InstructorAndRoles({
           save={saveRolesAction}
         />
       ) : null}
-      {may.keepPeople(user) && account.id !== user.id ? (
+      {keeps ? (
         <div className="mt-2">
+          <MakeLink userId={account.id} name={p.name} fresh={fresh} make={makeLinkAction} />
           <NewFirstPassword userId={account.id} name={p.name} give={newFirstPasswordAction} />
+          {factor ? (
+            <Act
+              id={account.id}
+              words="Take the second factor away"
+              name={`of ${p.name}`}
+              act={takeSecondFactorAction}
+            />
+          ) : null}
         </div>
       ) : null}
     </Panel>
