@@ -13,7 +13,7 @@ export interface PasteColumn {
 }
 export type PastedRow = Record<string, number | string | null>;
 
-const plainName = (s: string): string => s.toLowerCase().replace(/\s/g, '');
+const plainName = (s: string): string => s.toLowerCase().replace(/[^a-z0-9]/g, '');
 /** A column of which the header says the name or the key, with or without a unit behind it. */
 const named = (column: PasteColumn, header: string): boolean =>
   [column.name, column.key].some((n) => plainName(header).startsWith(plainName(n)));
