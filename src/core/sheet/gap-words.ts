@@ -23,7 +23,8 @@ export const GAP_WORDS = {
   dimensions: () => 'Dimensions missing: ground clearance and the attitude on the ground are not drawn.',
   sight: () => 'The view from the seat was not measured: no sight picture.',
   seat: () => 'Not said what is in reach: the brief does not say what the instructor cannot touch.',
-  'law-features': () => 'Not said of every feature the law asks about: what it demands stays undecided.',
+  'law-features': () =>
+    'Not said of every feature the law asks about: what it demands stays undecided, and a signature can wait for it.',
   flows: () => 'No flows: none on the card.',
   attributes: () => 'No handling attributes: differences to other types are not found.',
 } as const;
