@@ -32,7 +32,7 @@ test('a flap limit that a gate breaks: found, saved as a version, briefed and ca
   await chief.getByRole('button', { name: '2 Limits' }).click();
   await expect(chief.locator('[id="speeds.vfe.1.speed"]')).toHaveValue('72');
   await expect(chief.getByText('Kept on the server')).toBeVisible();
-  await chief.getByLabel('Reason').fill('Placard of the new flap motor');
+  await chief.getByLabel('Reason', { exact: true }).fill('Placard of the new flap motor');
   await chief.getByRole('button', { name: 'Save as version 2' }).click();
   await chief.waitForURL('**/hangar/serrana-carvalho');
   await expect(chief.getByText('Base: flap is selected at 76\u00a0kt, above its limit of 72\u00a0kt.')).toBeVisible();

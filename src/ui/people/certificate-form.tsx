@@ -29,7 +29,10 @@ export function CertificateForm({
     },
     defaults: { ...of, certificate, ...(ofInstructor ? { until } : {}) },
     action,
-    done: () => router.refresh(),
+    done: (_, values) => {
+      f.form.reset(values);
+      router.refresh();
+    },
   });
   const { isDirty } = f.form.formState;
   return (

@@ -100,6 +100,8 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
     beside.current?.scrollIntoView({ block: 'start' });
     beside.current?.focus({ preventScroll: true });
   };
+  // Known in the demo alone, by its simulated station.
+  const windy = facts.days.some((d) => d.wind !== null && d.wind.length > 0);
   return (
     <div className="sch-page">
       <div className="panel">
@@ -125,11 +127,13 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
         />
         <p className="small soft mb-0 mt-2">
           <span className="of-grid">
-            Filled part of a block: in the air. Bars at the left: crosswind on {facts.main}, wider is stronger, hatched
-            is an outlook. Shaded: before sunrise and after sunset.{' '}
+            Filled part of a block: in the air.{' '}
+            {windy ? `Bars at the left: crosswind on ${facts.main}, wider is stronger, hatched is an outlook. ` : ''}
+            Shaded: before sunrise and after sunset.{' '}
           </span>
-          Wind on a booking: filled suits, half is too light for the lesson, barred is over a limit, dash is too far
-          ahead. The station is simulated; look at the real forecast before you fly.
+          {windy
+            ? 'Wind on a booking: filled suits, half is too light for the lesson, barred is over a limit, dash is too far ahead. The station is simulated; look at the real forecast before you fly.'
+            : 'No forecast is known here: bookings say nothing of the wind.'}
         </p>
       </div>
       <aside className="grid" aria-label="Booking" ref={beside} tabIndex={-1}>
