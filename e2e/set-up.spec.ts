@@ -77,6 +77,15 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await expect(page.getByText('Give the elevation of both ends, or of neither.')).toBeVisible();
   await page.getByLabel('Its bearing').fill('85');
   await page.getByLabel('Elevation, other end').fill('182');
+  await page.getByText('Circuit, lights, landmarks').click();
+  const end = page.getByRole('group', { name: 'Runway 1, other end' });
+  await end.getByLabel('Circuit').selectOption('right');
+  await end.getByLabel('Go around if not down by').fill('the mill');
+  await end.getByLabel('Slope lights').fill('3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Say how far past the threshold it stands.')).toBeVisible();
+  await page.locator('#r-0-1-landmark-m').fill('240');
+  await expect(page.getByRole('img', { name: /Quiet Marsh, drawn to scale/ })).toContainText('the mill');
   // Half way: another computer goes on.
   const state = await context.storageState();
   await page.getByRole('button', { name: 'Save' }).click();
@@ -111,6 +120,9 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await elsewhere.waitForURL('**/hangar/marsh-two');
   await go(elsewhere, '/set-up');
   await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).toContainText('done');
+  await go(elsewhere, '/lab/circuit');
+  await elsewhere.getByLabel('Runway').selectOption('26');
+  await expect(elsewhere.getByLabel('Turns')).toHaveValue('right');
   await go(elsewhere, '/settings');
   await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();
   await expect(elsewhere.getByText(/variation 4\.9° east/)).toBeVisible();

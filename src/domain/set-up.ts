@@ -19,15 +19,27 @@ export type FirstChiefForm = z.infer<typeof FirstChiefForm>;
 
 const feet = (least: number, most: number) =>
   z.number('Give whole feet.').min(least, `At least ${least} ft.`).max(most, `At most ${most} ft.`);
-/** Runways whose middles nobody has entered yet are drawn this far beside each other, metres. */
-export const STRIPS_APART_M = 150;
-/** What is painted on the other end: `22` of `04`, `18R` of `36L`. */
-export function oppositeEnd(ident: string): string {
-  const n = ((Number(ident.slice(0, 2)) + 17) % 36) + 1;
-  const side = ident.slice(2);
-  return `${String(n).padStart(2, '0')}${side === 'L' ? 'R' : side === 'R' ? 'L' : side}`;
-}
-
+/** What stands at an end, where it is known already. */
+export const EndForm = z
+  .object({
+    circuit: z.enum(['left', 'right']),
+    slopeLightsDeg: z
+      .number('Give degrees, such as 3.')
+      .min(2, 'From 2 to 8 degrees.')
+      .max(8, 'From 2 to 8 degrees.')
+      .nullable(),
+    slopeLightsM: z.number('Give metres.').min(0, 'From 0 m.').max(1500, 'At most 1500 m.').nullable(),
+    landmark: z.string().trim().max(60, 'At most 60 characters.'),
+    landmarkM: z.number('Give metres.').min(0, 'From 0 m.').max(6000, 'At most 6000 m.').nullable(),
+  })
+  .refine((e) => e.landmarkM !== null || e.landmark === '', {
+    path: ['landmarkM'],
+    message: 'Say how far past the threshold it stands.',
+  })
+  .refine((e) => e.landmarkM === null || e.landmark !== '', {
+    path: ['landmark'],
+    message: 'Say what stands there.',
+  });
 export const RunwayForm = z.object({
   ident: z
     .string()
@@ -40,6 +52,8 @@ export const RunwayForm = z.object({
   /** Of both ends, or of neither: the slope follows from them. */
   firstFt: feet(-1500, 15000).nullable(),
   secondFt: feet(-1500, 15000).nullable(),
+  /** Lower end first. */
+  ends: z.tuple([EndForm, EndForm]),
 });
 export const PlaceForm = z.object({
   ident: z

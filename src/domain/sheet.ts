@@ -320,6 +320,8 @@ export const RunwayEndSchema = z.object({
   slopeLightsDeg: z.number().nullable(),
   /** Where the lights stand, from the threshold; null = not entered, and no count of white lights is given. */
   slopeLightsM: z.number().nullable().default(null),
+  /** Which way the circuit turns; left where nothing is said. */
+  circuit: z.enum(['left', 'right']).optional(),
   /** Highest thing in the way of a take-off from this end: past the far end of the strip, and above that end. */
   obstacle: z.object({ name: z.string(), pastEndM: z.number(), heightFt: z.number() }).nullable().default(null),
 });

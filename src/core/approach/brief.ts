@@ -93,6 +93,8 @@ export interface RunwayWind {
   slopePct: number;
   elevationFt: number;
   landmark: { name: string; alongM: number } | null;
+  /** Which way its circuit turns; absent = to the left. */
+  circuit?: 'left' | 'right' | undefined;
   slopeLightsDeg: number | null;
   /** From the threshold; absent or null = not entered. */
   slopeLightsM?: number | null;
@@ -606,6 +608,7 @@ function runwayWinds(wind: WindSeen | null, { aerodrome, house, sheet }: BriefCo
       slopePct: end.slopePct,
       elevationFt: end.elevationFt,
       landmark: end.landmark,
+      ...(end.circuit ? { circuit: end.circuit } : {}),
       slopeLightsDeg: end.slopeLightsDeg,
       slopeLightsM: end.slopeLightsM,
       obstacle: end.obstacle,

@@ -154,7 +154,7 @@ function cardPictures({ sheet, result, choices }: CardFacts): StripPicture[] {
     aimPointM: view.aimPointM,
     slopeDeg: null,
     offsetDeg: 0,
-    side: 'left' as const,
+    side: used.circuit ?? 'left',
     downToFt: LAST_LOOK_FT,
     crosswindKt: used.crosswindKt,
   };

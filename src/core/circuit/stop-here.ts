@@ -25,7 +25,7 @@ export interface StopField {
     elevationFt: number;
     eastM: number;
     northM: number;
-    ends: readonly { ident: string; trueBearingDeg: number }[];
+    ends: readonly { ident: string; trueBearingDeg: number; circuit?: 'left' | 'right' | undefined }[];
   }[];
 }
 export interface StopHere {
@@ -42,8 +42,8 @@ export interface StopHere {
   oneEngineFpm: number | null;
 }
 
-/** Circuits are left-hand here, turned where the lab starts from: 500 ft, base at 45 degrees. */
-const SHAPE = { side: 'left' as const, crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null };
+/** Turned where the lab starts from: 500 ft, base at 45 degrees; to the left where the runway says nothing. */
+const SHAPE = { crosswindTurnFt: 500, bankDeg: 25, baseAngleDeg: 45, spacingM: null };
 const SAMPLES = 240;
 
 /**
@@ -95,7 +95,14 @@ function circuitOf(field: StopField, runwayEnd: string, wind: { fromMagneticDeg:
       elevationFt: strip.elevationFt,
       surface: strip.surface,
     },
-    { ...SHAPE, windFromDeg, windKt: wind.kt, sigma: field.sigma, circuitHeightFt: field.circuitHeightFt },
+    {
+      ...SHAPE,
+      side: end.circuit ?? 'left',
+      windFromDeg,
+      windKt: wind.kt,
+      sigma: field.sigma,
+      circuitHeightFt: field.circuitHeightFt,
+    },
   );
   return { points: pace.points, strip, end, windFromDeg };
 }

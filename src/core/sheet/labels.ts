@@ -201,6 +201,7 @@ const NAMES: Record<string, string> = {
   ident: 'designator',
   trueBearingDeg: 'true bearing',
   landmark: 'go around if not down by',
+  circuit: 'circuit turns',
   alongM: 'past the threshold',
   slopeLightsDeg: 'slope lights',
   fromKm: 'from, km',

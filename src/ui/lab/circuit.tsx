@@ -39,7 +39,7 @@ export interface LabStrip {
   elevationFt: number;
   eastM: number;
   northM: number;
-  ends: { ident: string; trueBearingDeg: number }[];
+  ends: { ident: string; trueBearingDeg: number; circuit?: 'left' | 'right' | undefined }[];
 }
 interface Props {
   context: LabContext;
@@ -262,7 +262,10 @@ export function Circuit(props: Props) {
       <Panel title="Conditions">
         <div className="brief-form">
           <Field label="Runway" id="c-runway">
-            <select value={runway.ident} onChange={(e) => set({ runway: e.target.value })}>
+            <select
+              value={runway.ident}
+              onChange={(e) => set({ runway: e.target.value, side: sideOf(usable, e.target.value) })}
+            >
               {usable.flatMap((s) =>
                 s.ends.map((x) => (
                   <option key={x.ident} value={x.ident}>
@@ -390,6 +393,10 @@ export function Circuit(props: Props) {
 }
 
 /** The drawing has its origin at the threshold in use. */
+/** Which way the circuit of a runway end turns. */
+const sideOf = (strips: readonly LabStrip[], ident: string): CircuitState['side'] =>
+  strips.flatMap((s) => s.ends).find((e) => e.ident === ident)?.circuit ?? 'left';
+
 function shift(runway: PaceRunway, strips: readonly LabStrip[]): { east: number; north: number } {
   const own = strips.find((s) => s.ends.some((e) => e.ident === runway.ident));
   const r = (runway.trueBearingDeg * Math.PI) / 180;

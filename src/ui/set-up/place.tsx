@@ -4,13 +4,23 @@ import { useRouter } from 'next/navigation';
 import Button from 'react-bootstrap/Button';
 import { useFieldArray } from 'react-hook-form';
 import { PACKS, PACK_NAME, type PackId } from '@/domain/words';
+import { oppositeEnd, STRIPS_APART_M } from '@/domain/painted';
 import { useActionForm } from '../shared/action-form';
 import { AerodromeDrawing } from '../shared/aerodrome-drawing';
 import { Field } from '../shared/field';
 import { type ActionResult, typedNumber, typedOrNull } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
+interface End {
+  circuit: string;
+  slopeLightsDeg: string;
+  slopeLightsM: string;
+  landmark: string;
+  landmarkM: string;
+}
+const END: End = { circuit: 'left', slopeLightsDeg: '', slopeLightsM: '', landmark: '', landmarkM: '' };
 interface Strip {
+  ends: End[];
   ident: string;
   trueBearingDeg: string;
   lengthM: string;
@@ -20,6 +30,7 @@ interface Strip {
   secondFt: string;
 }
 const STRIP: Strip = {
+  ends: [END, END],
   ident: '',
   trueBearingDeg: '',
   lengthM: '',
@@ -28,6 +39,14 @@ const STRIP: Strip = {
   firstFt: '',
   secondFt: '',
 };
+
+const markOf = (e: End | undefined) => {
+  const alongM = typedNumber(e?.landmarkM ?? '');
+  return e && e.landmark.trim() !== '' && Number.isFinite(alongM) ? { name: e.landmark, alongM } : null;
+};
+const ENDS = ['lower', 'other'] as const;
+const otherEnd = (ident: string | undefined): string =>
+  /^\d\d[LRCW]?$/.test(ident ?? '') ? oppositeEnd(ident ?? '') : 'Other end';
 
 /** Where the school flies, drawn while it is typed. */
 export function PlaceForm({
@@ -70,6 +89,12 @@ export function PlaceForm({
         widthM: typedNumber(r.widthM),
         firstFt: typedOrNull(r.firstFt),
         secondFt: typedOrNull(r.secondFt),
+        ends: r.ends.map((e) => ({
+          ...e,
+          slopeLightsDeg: typedOrNull(e.slopeLightsDeg),
+          slopeLightsM: typedOrNull(e.slopeLightsM),
+          landmarkM: typedOrNull(e.landmarkM),
+        })),
       })),
     }),
     action: save,
@@ -160,6 +185,53 @@ export function PlaceForm({
             <Field label="Elevation, other end" unit="ft" id={`r-${i}-second`} error={f.error(`runways.${i}.secondFt`)}>
               <input inputMode="numeric" {...f.register(`runways.${i}.secondFt`)} />
             </Field>
+            <details className="strip-ends" open={ENDS.some((_, e) => f.error(`runways.${i}.ends.${e}`) !== undefined)}>
+              <summary>Circuit, lights, landmarks</summary>
+              {ENDS.map((name, e) => (
+                <div key={name} className="strip-end" role="group" aria-label={`Runway ${i + 1}, ${name} end`}>
+                  <strong className="small">
+                    {name === 'lower' ? v.runways[i]?.ident || 'Lower end' : otherEnd(v.runways[i]?.ident)}
+                  </strong>
+                  <Field label="Circuit" id={`r-${i}-${e}-circuit`}>
+                    <select {...f.register(`runways.${i}.ends.${e}.circuit`)}>
+                      <option value="left">to the left</option>
+                      <option value="right">to the right</option>
+                    </select>
+                  </Field>
+                  <Field
+                    label="Slope lights"
+                    unit="°"
+                    id={`r-${i}-${e}-lights`}
+                    error={f.error(`runways.${i}.ends.${e}.slopeLightsDeg`)}
+                  >
+                    <input inputMode="decimal" {...f.register(`runways.${i}.ends.${e}.slopeLightsDeg`)} />
+                  </Field>
+                  <Field
+                    label="past the threshold"
+                    unit="m"
+                    id={`r-${i}-${e}-lights-m`}
+                    error={f.error(`runways.${i}.ends.${e}.slopeLightsM`)}
+                  >
+                    <input inputMode="decimal" {...f.register(`runways.${i}.ends.${e}.slopeLightsM`)} />
+                  </Field>
+                  <Field
+                    label="Go around if not down by"
+                    id={`r-${i}-${e}-landmark`}
+                    error={f.error(`runways.${i}.ends.${e}.landmark`)}
+                  >
+                    <input placeholder="a thing to see" {...f.register(`runways.${i}.ends.${e}.landmark`)} />
+                  </Field>
+                  <Field
+                    label="past the threshold"
+                    unit="m"
+                    id={`r-${i}-${e}-landmark-m`}
+                    error={f.error(`runways.${i}.ends.${e}.landmarkM`)}
+                  >
+                    <input inputMode="decimal" {...f.register(`runways.${i}.ends.${e}.landmarkM`)} />
+                  </Field>
+                </div>
+              ))}
+            </details>
             {strips.fields.length > 1 ? (
               <Button
                 variant="outline-primary"
@@ -182,15 +254,15 @@ export function PlaceForm({
           surface: r.surface,
           lengthM: typedNumber(r.lengthM),
           widthM: typedNumber(r.widthM),
-          centre: { eastM: i * 150, northM: 0 },
+          centre: { eastM: i * STRIPS_APART_M, northM: 0 },
           ends: [
-            { ident: r.ident || '?', trueBearingDeg: typedNumber(r.trueBearingDeg), landmark: null },
-            { ident: '', trueBearingDeg: typedNumber(r.trueBearingDeg) + 180, landmark: null },
+            { ident: r.ident || '?', trueBearingDeg: typedNumber(r.trueBearingDeg), landmark: markOf(r.ends[0]) },
+            { ident: '', trueBearingDeg: typedNumber(r.trueBearingDeg) + 180, landmark: markOf(r.ends[1]) },
           ],
         }))}
       />
       <p className="soft small mb-0">
-        Drawn beside each other until their middles are entered in Settings, with landmarks, lights and obstacles.
+        Drawn beside each other until their middles are entered in Settings, with obstacles and airspace.
       </p>
       <Button type="submit" variant="primary" disabled={f.busy} className="justify-self-start">
         {f.busy ? 'Saving' : 'Save'}

@@ -134,7 +134,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
         elevationFt: r.elevationFt,
         eastM: r.centre.eastM,
         northM: r.centre.northM,
-        ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })),
+        ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg, circuit: e.circuit })),
       })),
     },
     stops: {

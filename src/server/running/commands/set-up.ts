@@ -4,7 +4,8 @@ import type { Transaction } from 'sequelize';
 import { localDate } from '@/core/format';
 import { magneticVariation } from '@/core/magnetic';
 import type { House } from '@/domain/programme';
-import { FirstChiefForm, PlaceForm, STRIPS_APART_M, oppositeEnd } from '@/domain/set-up';
+import { oppositeEnd, STRIPS_APART_M } from '@/domain/painted';
+import { FirstChiefForm, PlaceForm } from '@/domain/set-up';
 import type { Aerodrome } from '@/domain/sheet';
 import { Pilots, Users } from '../../account/tables';
 import { takeTry } from '../../floor/auth/limiter';
@@ -116,7 +117,7 @@ const MOST_OFF_DEG = 15;
 
 /** What a schema cannot see: names, bearings and elevations that must fit each other. */
 function misfits(d: PlaceForm, variationDeg: number): Problem[] {
-  const ends = d.runways.flatMap((r) => [r.ident, oppositeEnd(r.ident)]);
+  const ends = d.runways.flatMap((r) => [r.ident(r.ident)]);
   return d.runways.flatMap((r, i) => {
     const magnetic = (((r.trueBearingDeg - variationDeg) % 360) + 360) % 360;
     const off = Math.abs(((magnetic - Number(r.ident.slice(0, 2)) * 10 + 540) % 360) - 180);
@@ -150,14 +151,15 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
   if (variationDeg === null) return problem('variationDeg', told('no-variation'));
   const wrong = misfits(d, variationDeg);
   if (wrong.length > 0) return { ok: false, problems: wrong };
-  const end = (ident: string, trueBearingDeg: number, elevationFt: number | null) => ({
-    ident,
-    trueBearingDeg,
-    elevationFt,
-    landmark: null,
-    slopeLightsDeg: null,
-    slopeLightsM: null,
-    obstacle: null,
+  const end = (
+    ident: string,
+    trueBearingDeg: number,
+    elevationFt: number | null,
+    e: PlaceForm['runways'][number]['ends'][number],
+  ) => ({
+    ...{ ident, trueBearingDeg, elevationFt, circuit: e.circuit, obstacle: null },
+    landmark: e.landmarkM === null ? null : { name: e.landmark, alongM: e.landmarkM },
+    ...{ slopeLightsDeg: e.slopeLightsDeg, slopeLightsM: e.slopeLightsM },
   });
   const aerodrome: Aerodrome = {
     ident: d.ident,
@@ -177,8 +179,8 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
       // Beside each other until the chart's middle is entered: where they cross is not known here.
       centre: { eastM: i * STRIPS_APART_M, northM: 0 },
       ends: [
-        end(r.ident, r.trueBearingDeg, r.firstFt),
-        end(oppositeEnd(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt),
+        end(r.ident, r.trueBearingDeg, r.firstFt, r.ends[0]),
+        end(oppositeEnd(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt, r.ends[1]),
       ],
     })),
     airspace: [],

@@ -38,9 +38,13 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
   const aerodrome = await homeAerodrome();
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
   const ends = usableEnds(aerodrome, type.sheet.surface);
+  const headwind = (bearingDeg: number) => Math.cos(((wind.fromDeg - bearingDeg) * Math.PI) / 180);
+  const intoWind = [...ends].sort((a, b) => headwind(b.trueBearingDeg) - headwind(a.trueBearingDeg))[0];
+  const end = ends.find((e) => e.ident === facts.runwayEnd) ?? intoWind;
   const start = {
     ...CIRCUIT_START,
-    runway: (ends.find((e) => e.ident === (facts.runwayEnd ?? '22')) ?? ends[0])?.ident ?? '',
+    runway: end?.ident ?? '',
+    side: end?.circuit ?? CIRCUIT_START.side,
     wdir: Math.round(wind.fromDeg / 10) * 10 || 360,
     wkt: Math.round(wind.kt),
     height: aerodrome.circuitHeightFt,
@@ -74,7 +78,7 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
           elevationFt: r.elevationFt,
           eastM: r.centre.eastM,
           northM: r.centre.northM,
-          ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg })),
+          ends: r.ends.map((e) => ({ ident: e.ident, trueBearingDeg: e.trueBearingDeg, circuit: e.circuit })),
         }))}
         houseRunway={house?.runway ?? null}
         turnBack={{ heightFt: house?.reach.turnBackFt ?? 700, source: house?.reach.source ?? 'product default' }}
