@@ -117,7 +117,7 @@ const MOST_OFF_DEG = 15;
 
 /** What a schema cannot see: names, bearings and elevations that must fit each other. */
 function misfits(d: PlaceForm, variationDeg: number): Problem[] {
-  const ends = d.runways.flatMap((r) => [r.ident(r.ident)]);
+  const ends = d.runways.flatMap((r) => [r.ident, oppositeEnd(r.ident)]);
   return d.runways.flatMap((r, i) => {
     const magnetic = (((r.trueBearingDeg - variationDeg) % 360) + 360) % 360;
     const off = Math.abs(((magnetic - Number(r.ident.slice(0, 2)) * 10 + 540) % 360) - 180);
