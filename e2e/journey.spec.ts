@@ -15,7 +15,9 @@ test.beforeAll(async () => {
   token = setUpLink(folder);
   server = await startServer(folder);
 });
-test.afterAll(async () => {
+test.afterAll(async ({ browser }) => {
+  // A page that is open asks now and then; a server that is asked does not stop.
+  await Promise.all(browser.contexts().map((c) => c.close()));
   await server.stop();
   rmSync(folder, { recursive: true, force: true });
 });

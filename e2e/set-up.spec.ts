@@ -121,7 +121,7 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await go(elsewhere, '/set-up');
   await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).toContainText('done');
   await go(elsewhere, '/lab/circuit');
-  await elsewhere.getByLabel('Runway').selectOption('26');
+  await elsewhere.getByLabel('Runway', { exact: true }).selectOption('26');
   await expect(elsewhere.getByLabel('Turns')).toHaveValue('right');
   await go(elsewhere, '/settings');
   await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();

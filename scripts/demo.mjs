@@ -4,7 +4,7 @@
  */
 import './lib/help.mjs';
 import { spawn } from 'node:child_process';
-import { WHO, build, freePort, installPackages, run, told } from './lib/setup.mjs';
+import { WHO, build, freePort, installPackages, run, stopWith, told } from './lib/setup.mjs';
 
 const fresh = process.argv.includes('--fresh');
 const env = {
@@ -41,5 +41,5 @@ ${WHO}
 Stop it with Ctrl-C. What you enter is kept; "npm run demo -- --fresh" starts over.
 `);
 });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+stopWith(server);
 server.on('close', (code) => process.exit(code ?? 0));

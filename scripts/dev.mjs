@@ -4,7 +4,7 @@
  */
 import './lib/help.mjs';
 import { spawn } from 'node:child_process';
-import { WHO, freePort, installPackages, run, told } from './lib/setup.mjs';
+import { WHO, freePort, installPackages, run, stopWith, told } from './lib/setup.mjs';
 
 const env = {
   JEITO_DATA: process.env.JEITO_DATA ?? 'data/dev',
@@ -26,5 +26,5 @@ const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'dev'
   env: { ...process.env, ...env },
   stdio: 'inherit',
 });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+stopWith(server);
 server.on('close', (code) => process.exit(code ?? 0));

@@ -5,7 +5,7 @@
  */
 import './lib/help.mjs';
 import { spawn } from 'node:child_process';
-import { build, freePort, installPackages, run, told } from './lib/setup.mjs';
+import { build, freePort, installPackages, run, stopWith, told } from './lib/setup.mjs';
 
 const env = {
   JEITO_DATA: process.env.JEITO_DATA ?? 'data/school',
@@ -61,5 +61,5 @@ ${
 Everything is in ${env.JEITO_DATA}; npm run backup makes one archive of it. Stop with Ctrl-C.
 `);
 });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+stopWith(server);
 server.on('close', (code) => process.exit(code ?? 0));

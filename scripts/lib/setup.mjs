@@ -169,3 +169,18 @@ export const WHO = `Sign in with the password  pedra-alva-2026  as
   duarte@pedra-alva.example   pilot`;
 
 export const ensure = (dir) => mkdirSync(dir, { recursive: true });
+
+const STOP_MS = 8_000;
+/**
+ * Stops a server with this command. Open pages keep asking it, and one that is asked waits for them: after a while, or
+ * at a second Ctrl-C, it is ended; what is committed is in the data folder.
+ */
+export function stopWith(server) {
+  let asked = false;
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.on(signal, () => {
+      server.kill(asked ? 'SIGKILL' : signal);
+      asked = true;
+      setTimeout(() => server.kill('SIGKILL'), STOP_MS).unref();
+    });
+}
