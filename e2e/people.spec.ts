@@ -1,4 +1,7 @@
-import { as, expect, go, hydrated, test } from './help';
+import type { BrowserContext } from '@playwright/test';
+import { generateSync } from 'otplib';
+import { FIXED_NOW } from '../scripts/lib/server';
+import { as, expect, go, hydrated, signIn, test } from './help';
 
 test.use({ spec: 'people' });
 
@@ -180,4 +183,46 @@ test('the board: one tap books the flight that keeps recent; the chief edits the
     'ZP-URA is out of service: tailwheel spring cracked',
   );
   await context.close();
+});
+
+test('a second factor by an authenticator, asked for once the password is right; signed out everywhere else', async ({
+  browser,
+  baseURL,
+}) => {
+  const [one, two] = await Promise.all([1, 2].map(() => browser.newContext({ baseURL })));
+  const page = await as(one as BrowserContext, 'nuno');
+  /** What the authenticator shows so many seconds from now, by the server's clock. */
+  const shows = (secret: string, seconds = 0) =>
+    generateSync({ secret, epoch: Math.floor(Date.parse(FIXED_NOW) / 1000) + seconds });
+  await go(page, '/account');
+  await page.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByRole('img', { name: 'QR code for the authenticator' })).toBeVisible();
+  const secret = (await page.locator('.link-text').innerText()).replace(/\s/g, '');
+  await page.getByLabel('Code it shows now').fill('12');
+  await page.getByRole('button', { name: 'Confirm', exact: true }).click();
+  await expect(page.getByText('Six digits, or a recovery code')).toBeVisible();
+  await page.getByLabel('Code it shows now').fill(shows(secret));
+  await page.getByRole('button', { name: 'Confirm', exact: true }).click();
+  await expect(page.locator('.codes li')).toHaveCount(8);
+  await page.getByRole('button', { name: 'I have them' }).click();
+  await page.reload();
+  await expect(page.getByText('A code of your authenticator is asked for at each sign-in.')).toBeVisible();
+
+  const other = await (two as BrowserContext).newPage();
+  await signIn(other, 'nuno');
+  await expect(other.getByText('Type the six digits of your authenticator')).toBeVisible();
+  await other.getByLabel('Code of your authenticator').fill(shows(secret));
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other.getByText('This code does not fit, or was used already.')).toBeVisible();
+  await other.getByLabel('Code of your authenticator').fill(shows(secret, 30));
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await other.waitForURL('**/board');
+
+  await go(page, '/account');
+  await expect(page.getByRole('listitem').filter({ hasText: 'this one' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Sign out everywhere else' }).click();
+  await expect(page.getByRole('button', { name: 'Sign out everywhere else' })).toHaveCount(0);
+  await other.goto('/board');
+  await expect(other).toHaveURL(/sign-in/);
+  await Promise.all([one?.close(), two?.close()]);
 });

@@ -122,7 +122,7 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await expect(elsewhere.getByRole('listitem').filter({ hasText: 'First type' })).toContainText('done');
   await go(elsewhere, '/lab/circuit');
   await elsewhere.getByLabel('Runway', { exact: true }).selectOption('26');
-  await expect(elsewhere.getByLabel('Turns')).toHaveValue('right');
+  await expect(elsewhere.getByLabel('Turns', { exact: true })).toHaveValue('right');
   await go(elsewhere, '/settings');
   await expect(elsewhere.getByText(/Quiet Marsh, QM01/)).toBeVisible();
   await expect(elsewhere.getByText(/variation 4\.9° east/)).toBeVisible();
