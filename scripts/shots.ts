@@ -3,12 +3,13 @@
  * elsewhere; `--full` takes whole pages; `--tablet` takes the wide ones at 820 x 1180.
  */
 import './lib/help.mjs';
+import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { type Page, chromium } from '@playwright/test';
-import { CHROMIUM, FIXED_NOW, seedFolder, startServer } from './lib/server';
+import { CHROMIUM, FIXED_NOW, type RunningServer, seedFolder, startServer } from './lib/server';
 
 const { values } = parseArgs({
   options: {
@@ -24,6 +25,7 @@ mkdirSync(values.out, { recursive: true });
 const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
 if (!process.env.JEITO_SHOT_DATA) seedFolder(folder);
 const server = await startServer(folder);
+let school: RunningServer | null = null;
 const browser = await chromium.launch(CHROMIUM);
 
 async function open(email: string, size: { width: number; height: number }): Promise<Page> {
@@ -102,6 +104,55 @@ const shots: Record<string, () => Promise<Page>> = {
   checkout: async () => {
     const page = await open(HELENA, wide);
     await page.goto(await checkoutOf(page, 'Clara Moita Reis'));
+    return page;
+  },
+  // A folder of its own: what a school sees in its first hour.
+  'set-up': async () => {
+    const empty = mkdtempSync(path.join(tmpdir(), 'jeito-shots-school-'));
+    const made = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/set-up-link.ts'], {
+      env: { ...process.env, JEITO_DATA: empty, JEITO_NOW: FIXED_NOW },
+      encoding: 'utf8',
+    });
+    school = await startServer(empty);
+    const context = await browser.newContext({ viewport: wide, baseURL: school.url });
+    const page = await context.newPage();
+    await page.goto(`/set-up/${/^set-up (\S+)$/m.exec(made.stdout)?.[1] ?? ''}`);
+    await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+    const type = async (fields: Record<string, string>) => {
+      for (const [id, text] of Object.entries(fields)) await page.locator(`#${id}`).fill(text);
+    };
+    const password = 'five quiet herons';
+    await type({ 'c-name': 'Noor Vantage', 'c-email': 'noor@school.example', 'c-mass': '71' });
+    await type({ 'c-password': password, 'c-again': password });
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await page.waitForURL('**/set-up');
+    await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+    await type({ 'p-name': 'Quiet Marsh', 'p-ident': 'QM01', 'p-lat': '52.1', 'p-lon': '12.4', 'p-elevation': '180' });
+    await type({ 'r-0-ident': '08', 'r-0-bearing': '85', 'r-0-length': '900', 'r-0-width': '30' });
+    await page.getByText('Circuit, lights, landmarks').click();
+    await type({ 'r-0-1-landmark': 'the mill', 'r-0-1-landmark-m': '240' });
+    await page.getByRole('button', { name: 'Another' }).click();
+    await type({ 'r-1-ident': '15W', 'r-1-bearing': '152', 'r-1-length': '1200', 'r-1-width': '60' });
+    await page.locator('#r-1-surface').selectOption('water');
+    return page;
+  },
+  'type-editor': async () => {
+    const page = await open(BENTO, wide);
+    await page.goto('/hangar/new');
+    await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+    await page.getByRole('button', { name: 'Begin from the sample Light tailwheel' }).click();
+    await page.waitForURL('**/edit');
+    await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
+    await page.getByLabel('name', { exact: true }).fill('Marsh One');
+    await page.getByRole('button', { name: '3 Speeds' }).click();
+    await page.locator('#step-reference').fill('Handbook 4.2');
+    for (const [id, kt] of [
+      ['vr', '46'],
+      ['vx', '52'],
+    ] as const)
+      await page.locator(`[id="speeds.${id}"]`).fill(kt);
+    await page.getByText('Kept on the server').waitFor();
+    await page.evaluate(() => scrollTo(0, 0));
     return page;
   },
   brief: async () => {
@@ -634,4 +685,5 @@ for (const [name, make] of Object.entries(shots)) {
 }
 await browser.close();
 await server.stop();
+await school?.stop();
 if (!process.env.JEITO_SHOT_DATA) rmSync(folder, { recursive: true, force: true });

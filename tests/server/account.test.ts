@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { generateSync } from 'otplib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { linkOwner, makeLink, spendLink } from '@/server/account/commands/links';
+import { linkAtConsole, linkOwner, makeLink, spendLink } from '@/server/account/commands/links';
 import { noticesOf } from '@/server/account/commands/notices';
 import {
   beginSecondFactor,
@@ -74,6 +74,17 @@ describe('a link to choose a password', () => {
     expect((await shell("SELECT COUNT(*) AS n FROM password_resets WHERE user_id = 'user-vasco'")).rows).toEqual([
       { n: 2 },
     ]);
+  });
+  it('is made at the computer of the school for the only chief who lost theirs, and is told', async () => {
+    expect(await linkAtConsole('nobody@pedra-alva.example')).toBeNull();
+    const begun = await beginSecondFactor(bento);
+    await confirmSecondFactor(bento, { code: shows(begun.ok ? begun.secret : '') });
+    const made = await linkAtConsole(bento.email.toUpperCase());
+    expect(await hasFactor(bento.id)).toBe(false);
+    expect((await noticesOf(bento))[0]?.text).toContain('On the school’s computer');
+    expect((await ownPassword(bento)).ok).toBe(false);
+    expect((await spendLink(made?.path.split('/')[2] ?? '', own(DEMO_PASSWORD), FROM)).ok).toBe(true);
+    expect((await ownPassword(bento)).ok).toBe(true);
   });
   it('is over after a week', async () => {
     const token = tokenOf(await makeLink(bento, vasco.id));

@@ -5,11 +5,14 @@ import { takeTry } from '../../floor/auth/limiter';
 import { hashPassword } from '../../floor/auth/password';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { hasFactor } from '../../floor/auth/second-factor';
+import { toUser, USER } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
 import { problem, type Result, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
 import { told } from '../sentences';
 import { AccountLinks, Users } from '../tables';
+import { notify } from './notices';
+import { dropFactor } from './second-factor';
 import { setPassword } from './session';
 
 /** What fits no password: an account whose owner has chosen none. */
@@ -48,6 +51,25 @@ export async function makeLink(user: CurrentUser, userId: string): Promise<Resul
   return write(async (t): Promise<Result<MadeLink>> => {
     const set = await setPassword(userId, NO_PASSWORD, user, t);
     return set.ok ? { ok: true, ...(await addLink(user, userId, t)) } : set;
+  });
+}
+
+/**
+ * By whoever has the computer of the school, for an account nobody else can let in again: the only chief's, or one whose
+ * authenticator and codes are lost. Recorded like a password given, and its owner hears of it.
+ * @returns null where there is no such account
+ */
+export async function linkAtConsole(email: string): Promise<MadeLink | null> {
+  return write(async (t): Promise<MadeLink | null> => {
+    const found = await Users.first({ where: { email: email.toLowerCase(), closedAt: null }, pick: USER }, t);
+    if (!found) return null;
+    const owner = toUser(found);
+    const set = await setPassword(owner.id, NO_PASSWORD, owner, t);
+    if (!set.ok) return null;
+    await dropFactor(owner.id, t);
+    const text = told('notice-console').message;
+    await notify([owner.id], { kind: 'password', text, href: '/account', about: owner.id }, null, t);
+    return addLink(owner, owner.id, t);
   });
 }
 

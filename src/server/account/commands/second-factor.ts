@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { ConfirmFactorForm, EndFactorForm, FactorRolesForm } from '@/domain/account-forms';
 import { confirmPassword } from '../../floor/auth/confirm-password';
 import { forgetTries, takeTry } from '../../floor/auth/limiter';
@@ -53,7 +54,7 @@ export async function endSecondFactor(user: CurrentUser, form: unknown): Promise
   return { ok: true };
 }
 
-const dropFactor = async (userId: string, t: Parameters<typeof codeFits>[2]): Promise<void> => {
+export const dropFactor = async (userId: string, t: Transaction): Promise<void> => {
   await SecondFactors.delete({ userId }, t);
   await RecoveryCodes.delete({ userId }, t);
 };

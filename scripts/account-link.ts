@@ -1,0 +1,33 @@
+/**
+ * Prints a one-time link to choose a password, and takes the second factor away: for the only chief who lost theirs.
+ * Refused while a server holds the data folder.
+ */
+import './lib/help.mjs';
+import { linkAtConsole } from '@/server/account/commands/links';
+import { closeDatabase } from '@/server/floor/connection';
+import { folderHolder, holdFolder } from '@/server/floor/data-folder';
+import { migrate } from '@/server/floor/migrate';
+import { needFolder } from './lib/command';
+
+const email = process.argv[2] ?? '';
+if (email === '') {
+  console.error('Say whose: npm run account -- name@school.example');
+  process.exit(2);
+}
+needFolder();
+const holder = folderHolder();
+if (holder !== null) {
+  console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
+  process.exit(1);
+}
+holdFolder();
+await migrate();
+const link = await linkAtConsole(email);
+await closeDatabase();
+if (!link) {
+  console.error(`There is no open account with the address ${email}.`);
+  process.exit(1);
+}
+console.log(
+  `Start the server, then open ${link.path} behind its address, until ${link.until.slice(0, 10)}. It works once.`,
+);
