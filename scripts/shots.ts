@@ -25,7 +25,7 @@ mkdirSync(values.out, { recursive: true });
 const folder = process.env.JEITO_SHOT_DATA ?? mkdtempSync(path.join(tmpdir(), 'jeito-shots-'));
 if (!process.env.JEITO_SHOT_DATA) seedFolder(folder);
 const server = await startServer(folder);
-let school: RunningServer | null = null;
+const schools: RunningServer[] = [];
 const browser = await chromium.launch(CHROMIUM);
 
 async function open(email: string, size: { width: number; height: number }): Promise<Page> {
@@ -113,7 +113,8 @@ const shots: Record<string, () => Promise<Page>> = {
       env: { ...process.env, JEITO_DATA: empty, JEITO_NOW: FIXED_NOW },
       encoding: 'utf8',
     });
-    school = await startServer(empty);
+    const school = await startServer(empty);
+    schools.push(school);
     const context = await browser.newContext({ viewport: wide, baseURL: school.url });
     const page = await context.newPage();
     await page.goto(`/set-up/${/^set-up (\S+)$/m.exec(made.stdout)?.[1] ?? ''}`);
@@ -134,6 +135,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'Another' }).click();
     await type({ 'r-1-ident': '15W', 'r-1-bearing': '152', 'r-1-length': '1200', 'r-1-width': '60' });
     await page.locator('#r-1-surface').selectOption('water');
+    await page.evaluate(() => scrollTo(0, 0));
     return page;
   },
   'type-editor': async () => {
@@ -685,5 +687,5 @@ for (const [name, make] of Object.entries(shots)) {
 }
 await browser.close();
 await server.stop();
-await school?.stop();
+for (const school of schools) await school.stop();
 if (!process.env.JEITO_SHOT_DATA) rmSync(folder, { recursive: true, force: true });

@@ -22,6 +22,20 @@ export default async function SetUpPage() {
   const pack = (await newestContent('house', 'house'))?.body.homePack ?? 'us';
   const steps = await setUpSteps();
   const open = steps.filter((s) => !s.done).length;
+  const list = (
+    <Panel title="Steps">
+      <ol className="plain-list mb-0">
+        {steps.map((s) => (
+          <li key={s.key} className="mb-2">
+            <VerdictMark verdict={s.done ? 'within' : 'not-seen'} />{' '}
+            {s.href && placed ? <Link href={s.href}>{s.name}</Link> : <strong>{s.name}</strong>}
+            {s.done ? <span className="soft">: done</span> : null}
+            <div className="soft small">{s.what}</div>
+          </li>
+        ))}
+      </ol>
+    </Panel>
+  );
   return (
     <div className="shell shell-bare">
       <PageStrip name="Set up" line={open === 0 ? 'done' : `${open} to do`} user={user.name} />
@@ -37,29 +51,20 @@ export default async function SetUpPage() {
               </Link>
             ) : null}
           </Title>
-          <div className="grid g-2-1" style={{ alignItems: 'start' }}>
-            {placed ? null : (
-              <Panel title="School and aerodrome">
-                {chief ? (
-                  <PlaceForm save={setUpPlaceAction} pack={pack} zones={Intl.supportedValuesOf('timeZone')} />
-                ) : (
+          {!placed && chief ? (
+            <PlaceForm save={setUpPlaceAction} pack={pack} zones={Intl.supportedValuesOf('timeZone')}>
+              {list}
+            </PlaceForm>
+          ) : (
+            <div className="grid">
+              {placed ? null : (
+                <Panel title="School and aerodrome">
                   <p className="mb-0">The chief instructor is setting up the school. Come back when it is done.</p>
-                )}
-              </Panel>
-            )}
-            <Panel title="Steps">
-              <ol className="plain-list mb-0">
-                {steps.map((s) => (
-                  <li key={s.key} className="mb-2">
-                    <VerdictMark verdict={s.done ? 'within' : 'not-seen'} />{' '}
-                    {s.href && placed ? <Link href={s.href}>{s.name}</Link> : <strong>{s.name}</strong>}
-                    {s.done ? <span className="soft">: done</span> : null}
-                    <div className="soft small">{s.what}</div>
-                  </li>
-                ))}
-              </ol>
-            </Panel>
-          </div>
+                </Panel>
+              )}
+              {list}
+            </div>
+          )}
         </div>
       </main>
     </div>

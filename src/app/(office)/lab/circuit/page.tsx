@@ -39,8 +39,11 @@ export default async function CircuitPage({ searchParams }: { searchParams: LabS
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
   const ends = usableEnds(aerodrome, type.sheet.surface);
   const headwind = (bearingDeg: number) => Math.cos(((wind.fromDeg - bearingDeg) * Math.PI) / 180);
-  const intoWind = [...ends].sort((a, b) => headwind(b.trueBearingDeg) - headwind(a.trueBearingDeg))[0];
-  const end = ends.find((e) => e.ident === facts.runwayEnd) ?? intoWind;
+  // The longest that is not downwind, into the wind where two are as long.
+  const [best] = ends
+    .map((e) => ({ e, head: headwind(e.trueBearingDeg) }))
+    .sort((a, b) => Number(b.head > 0) - Number(a.head > 0) || b.e.lengthM - a.e.lengthM || b.head - a.head);
+  const end = ends.find((e) => e.ident === facts.runwayEnd) ?? best?.e;
   const start = {
     ...CIRCUIT_START,
     runway: end?.ident ?? '',
