@@ -79,6 +79,10 @@ describe('a new type', () => {
     await one.keep(['twin', null]);
     expect(await two.keep(['twin.vmca', said(70)])).toMatchObject({ refused: ['twin.vmca'] });
     expect((await newTypeDrafts()).map((d) => d.name)).toContain('Marsh Two');
+    // However often a field is written, the draft holds it once.
+    const now = await typeDraft(key);
+    expect(now?.changes.filter((c) => c.path === 'name').map((c) => c.value)).toEqual(['Marsh Two']);
+    expect(now?.sheet).toMatchObject({ name: 'Marsh Two', maker: 'Marsh', revision: '2', twin: null });
     await discardTypeDraft(chief, { key });
   });
   it('takes no field that is none, and no value of another form', async () => {

@@ -40,6 +40,8 @@ const STRIP: Strip = {
   secondFt: '',
 };
 
+/** What was typed before there were ends is still right. */
+const endsOf = (r: { ends?: End[] }): End[] => r.ends ?? [END, END];
 const markOf = (e: End | undefined) => {
   const alongM = typedNumber(e?.landmarkM ?? '');
   return e && e.landmark.trim() !== '' && Number.isFinite(alongM) ? { name: e.landmark, alongM } : null;
@@ -92,7 +94,7 @@ export function PlaceForm({
         widthM: typedNumber(r.widthM),
         firstFt: typedOrNull(r.firstFt),
         secondFt: typedOrNull(r.secondFt),
-        ends: r.ends.map((e) => ({
+        ends: endsOf(r).map((e) => ({
           ...e,
           slopeLightsDeg: typedOrNull(e.slopeLightsDeg),
           slopeLightsM: typedOrNull(e.slopeLightsM),
@@ -281,8 +283,12 @@ export function PlaceForm({
               widthM: typedNumber(r.widthM),
               centre: { eastM: i * STRIPS_APART_M, northM: 0 },
               ends: [
-                { ident: r.ident || '?', trueBearingDeg: typedNumber(r.trueBearingDeg), landmark: markOf(r.ends[0]) },
-                { ident: '', trueBearingDeg: typedNumber(r.trueBearingDeg) + 180, landmark: markOf(r.ends[1]) },
+                {
+                  ident: r.ident || '?',
+                  trueBearingDeg: typedNumber(r.trueBearingDeg),
+                  landmark: markOf(endsOf(r)[0]),
+                },
+                { ident: '', trueBearingDeg: typedNumber(r.trueBearingDeg) + 180, landmark: markOf(endsOf(r)[1]) },
               ],
             }))}
           />

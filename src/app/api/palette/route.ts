@@ -51,7 +51,10 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     ...(may.openCheckouts(user)
       ? [page('New checkout', 'do', '/checkouts/new'), page('Add a recording', 'do', '/traces/new')]
       : []),
-    ...(may.keepPeople(user) ? [page('New person', 'do', '/people/new')] : []),
+    ...(may.changeHouse(user) ? [page('New type', 'do', '/hangar/new')] : []),
+    ...(may.keepPeople(user)
+      ? [page('New person', 'do', '/people/new'), page('People from a file', 'do', '/people/import')]
+      : []),
   ];
   const found = await findable(user);
   const people = found.people.map((p) => page(p.name, p.roles.length > 0 ? list(p.roles) : 'pilot', `/people/${p.id}`));

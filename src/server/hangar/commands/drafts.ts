@@ -114,7 +114,10 @@ export async function keepTypeDraft(user: CurrentUser, form: unknown): Promise<R
     const others = draft.changes.filter((c) => c.seq > seen && c.page !== page);
     const refused = changes.filter((c) => others.some((o) => overlap(o.path, c.path))).map((c) => c.path);
     let seq = draft.seq;
-    for (const c of changes.filter((x) => !refused.includes(x.path)))
+    const taken = changes.filter((x) => !refused.includes(x.path));
+    // What stood in these fields before is written over by them: the draft stays as short as the sheet is wide.
+    if (taken.length > 0) await TypeDraftChanges.delete({ draftId: draft.id, path: taken.map((c) => c.path) }, t);
+    for (const c of taken)
       await TypeDraftChanges.insert(
         {
           ...{ draftId: draft.id, seq: ++seq, path: c.path, value: JSON.stringify(c.value) },
