@@ -276,6 +276,7 @@ export function PlaceForm({
       <div className="grid beside">
         <Panel title="Preview">
           <AerodromeDrawing
+            narrow
             name={v.name || 'The aerodrome'}
             runways={v.runways.map((r: Strip, i: number) => ({
               surface: r.surface,

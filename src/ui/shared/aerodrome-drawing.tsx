@@ -6,12 +6,23 @@ interface Runway {
   centre: { eastM: number; northM: number };
   ends: { ident: string; trueBearingDeg: number; landmark: { name: string; alongM: number } | null }[];
 }
-const W = 640;
+const WIDE = 640;
+/** Beside a form. */
+const NARROW = 380;
 const H = 420;
 const FILL: Record<string, string> = { asphalt: 'var(--tarmac)', grass: 'var(--meadow)', water: 'var(--lagoon)' };
 
 /** Runways to one scale, north up, each end with its designator and its landmark. What cannot be drawn is said. */
-export function AerodromeDrawing({ runways, name }: { runways: readonly Runway[]; name: string }) {
+export function AerodromeDrawing({
+  runways,
+  name,
+  narrow = false,
+}: {
+  runways: readonly Runway[];
+  name: string;
+  narrow?: boolean;
+}) {
+  const W = narrow ? NARROW : WIDE;
   const good = runways.filter(
     (r) =>
       [r.lengthM, r.widthM, r.centre?.eastM, r.centre?.northM, r.ends?.[0]?.trueBearingDeg].every(
