@@ -152,6 +152,16 @@ export function TypeEditor(p: Props) {
           </Button>
         </div>
       ) : null}
+      {draft.others.length > 0 ? (
+        <p className="soft small" role="status">
+          Changed on another machine:{' '}
+          {draft.others
+            .slice(-MOST_LISTED)
+            .map((o) => `${pathWords(o.path, settled)} (${o.by})`)
+            .join('; ')}
+          .
+        </p>
+      ) : null}
       {draft.conflicts.map((c) => (
         <div key={c.path} className="trouble mb-3" role="alert">
           <strong>
@@ -248,7 +258,12 @@ export function TypeEditor(p: Props) {
             <Feedback type="invalid" id="reason-problem" role="alert">
               {reasonProblem}
             </Feedback>
-            <Button variant="primary" className="mt-2" disabled={busy || nothing} onClick={() => void send()}>
+            <Button
+              variant="primary"
+              className="mt-2"
+              disabled={busy || nothing || draft.conflicts.length > 0}
+              onClick={() => void send()}
+            >
               {busy ? 'Saving' : p.code === null ? 'Put it in the hangar' : `Save as version ${p.newestVersion + 1}`}
             </Button>
             {findings && findings.length > 0 ? (
@@ -310,7 +325,8 @@ function focusField(path: string): void {
 /** Whether what is on the screen is on the server. */
 function KeptState({ state }: { state: 'kept' | 'keeping' | 'here' }) {
   return (
-    <span className="soft small" role="status">
+    // Not announced: it changes with every key.
+    <span className="soft small">
       {state === 'kept' ? 'Kept on the server' : state === 'keeping' ? 'Keeping …' : 'Kept on this device'}
     </span>
   );

@@ -52,10 +52,10 @@ export function useTypeDraft({ key, baseVersion, sheet: start, seq, node, keep }
     else localStorage.setItem(name, JSON.stringify([...pending.current]));
   }, [page, prefix]);
 
-  /** @returns whether everything entered is on the server */
+  /** @returns whether everything entered is on the server, and nothing of it was changed elsewhere */
   const send = useCallback(
     async (look = false): Promise<boolean> => {
-      if (underway.current) await underway.current;
+      while (underway.current) await underway.current;
       if (pending.current.size === 0 && !look) return true;
       const sent = [...pending.current];
       const run = (async () => {
@@ -74,18 +74,21 @@ export function useTypeDraft({ key, baseVersion, sheet: start, seq, node, keep }
         const clashed = answer.others.filter((o) => answer.refused.some((r) => overlap(r, o.path)));
         const free = came.filter((o) => ![...pending.current.keys()].some((p) => overlap(p, o.path)));
         if (answer.others.length > 0) show(applyChanges(shown.current, [...free, ...clashed]));
-        const new_ = answer.refused.map((path) => ({
-          path,
-          by: clashed.filter((o) => overlap(o.path, path)).pop()?.by ?? '',
-          mine: sent.find(([p]) => p === path)?.[1],
-        }));
-        if (new_.length > 0) setConflicts((c) => [...c.filter((x) => !answer.refused.includes(x.path)), ...new_]);
-        if (free.length > 0) setOthers((o) => [...o, ...free]);
+        const clashes = answer.refused
+          .map((path) => ({
+            path,
+            by: clashed.filter((o) => overlap(o.path, path)).pop()?.by ?? '',
+            mine: sent.find(([p]) => p === path)?.[1],
+          }))
+          // The same on both machines is no conflict.
+          .filter((c) => JSON.stringify(valueAt(shown.current, parts(c.path))) !== JSON.stringify(c.mine));
+        if (clashes.length > 0) setConflicts((c) => [...c.filter((x) => !answer.refused.includes(x.path)), ...clashes]);
+        if (free.length > 0) setOthers((o) => [...o.filter((x) => !free.some((f) => f.path === x.path)), ...free]);
         seen.current = answer.seq;
         setProblems([]);
         remember();
         setState(pending.current.size === 0 ? 'kept' : 'here');
-        return true;
+        return clashes.length === 0;
       })();
       underway.current = run;
       const done = await run;
@@ -136,15 +139,17 @@ export function useTypeDraft({ key, baseVersion, sheet: start, seq, node, keep }
       remember();
     }
     void send(true);
-    const look = () => {
-      if (document.visibilityState === 'visible') void send(true);
-    };
-    const every = setInterval(look, LOOK_MS);
+    // A page that is left sends what it has; one that is come back to hears of the others.
+    const look = () => void send(document.visibilityState === 'visible');
+    const every = setInterval(() => {
+      if (document.visibilityState === 'visible') look();
+    }, LOOK_MS);
     document.addEventListener('visibilitychange', look);
     return () => {
       clearInterval(every);
       document.removeEventListener('visibilitychange', look);
       if (timer.current) clearTimeout(timer.current);
+      void send();
     };
   }, [prefix, page, remember, send]);
 
