@@ -15,6 +15,7 @@ import { AerodromeDrawing } from '../shared/aerodrome-drawing';
 import { Panel, Problems } from '../shared/parts';
 import { Title } from '../shared/title';
 import { DifferenceList, FindingList } from './findings';
+import { FindingsStay, Reason } from './save-parts';
 import { isPlain, NodeField, type Tools } from './fields';
 
 interface Props {
@@ -202,19 +203,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
             )}
           </Panel>
           <Panel title="Save">
-            <FormLabel htmlFor="reason">Reason</FormLabel>
-            <FormControl
-              as="textarea"
-              id="reason"
-              isInvalid={reasonProblem !== undefined}
-              rows={2}
-              value={reason}
-              aria-describedby="reason-problem"
-              onChange={(e) => setReason(e.target.value)}
-            />
-            <Feedback type="invalid" id="reason-problem" role="alert">
-              {reasonProblem}
-            </Feedback>
+            <Reason value={reason} problem={reasonProblem} change={setReason} />
             <Button
               variant="primary"
               className="mt-2"
@@ -223,11 +212,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
             >
               {busy ? 'Saving' : `Save as version ${version + 1}`}
             </Button>
-            {findings && findings.length > 0 ? (
-              <p className="soft small mb-0 mt-2">
-                It can be saved with findings: they stay on the sheet and in every brief until they are corrected.
-              </p>
-            ) : null}
+            <FindingsStay count={findings?.length ?? 0} />
           </Panel>
         </div>
       </div>

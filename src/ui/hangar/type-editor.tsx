@@ -1,6 +1,5 @@
 'use client';
 import Button from 'react-bootstrap/Button';
-import Feedback from 'react-bootstrap/Feedback';
 import FormControl from 'react-bootstrap/FormControl';
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
@@ -29,6 +28,7 @@ import { useTap } from '../shared/use-tap';
 import { isPlain, NodeField, REFERENCE_ID, type Tools } from './fields';
 import type { Reference } from './reference';
 import { DifferenceList, FindingList } from './findings';
+import { FindingsStay, Reason } from './save-parts';
 import { useTypeDraft } from './use-type-draft';
 
 const STEPS = Object.keys(SHEET_STEPS) as SheetStep[];
@@ -245,19 +245,7 @@ export function TypeEditor(p: Props) {
                 nothing is briefed on it until each is confirmed.
               </p>
             ) : null}
-            <FormLabel htmlFor="reason">Reason</FormLabel>
-            <FormControl
-              as="textarea"
-              id="reason"
-              isInvalid={reasonProblem !== undefined}
-              rows={2}
-              value={reason}
-              aria-describedby="reason-problem"
-              onChange={(e) => setReason(e.target.value)}
-            />
-            <Feedback type="invalid" id="reason-problem" role="alert">
-              {reasonProblem}
-            </Feedback>
+            <Reason value={reason} problem={reasonProblem} change={setReason} />
             <Button
               variant="primary"
               className="mt-2"
@@ -266,11 +254,7 @@ export function TypeEditor(p: Props) {
             >
               {busy ? 'Saving' : p.code === null ? 'Put it in the hangar' : `Save as version ${p.newestVersion + 1}`}
             </Button>
-            {findings && findings.length > 0 ? (
-              <p className="soft small mb-0 mt-2">
-                It can be saved with findings: they stay on the sheet and in every brief until they are corrected.
-              </p>
-            ) : null}
+            <FindingsStay count={findings?.length ?? 0} />
             {p.drafted || differences.length > 0 ? (
               <Discard
                 what={p.code === null ? 'this type' : 'these changes'}
