@@ -153,6 +153,7 @@ async function setUp(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Begin' }).click();
   await page.waitForURL('**/set-up');
   await hydrated(page);
+  await page.getByLabel('Name of the school').fill('Marsh Flyers');
   await page.getByLabel('Name of the aerodrome').fill('Quiet Marsh');
   await page.getByLabel('Identifier').fill('QM01');
   await page.getByLabel('Time zone').selectOption('Europe/Berlin');
@@ -297,6 +298,7 @@ async function invited(
   const link = await chief.locator('.link-text').innerText();
   const page = await fresh(browser);
   await go(page, link);
+  await expect(page.getByText(`${who.name}, choose the password of your account at Marsh Flyers.`)).toBeVisible();
   await page.getByLabel('Password', { exact: true }).fill('short');
   await page.getByRole('button', { name: 'Choose it and sign in' }).click();
   await expect(page.getByText('At least twelve characters: a few')).toBeVisible();

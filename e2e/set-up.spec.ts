@@ -54,8 +54,15 @@ test('an empty folder becomes a school: one link, a chief, an aerodrome; every p
   await go(page, '/board');
   await expect(page).toHaveURL(/\/set-up$/);
   await page.getByRole('button', { name: 'Save' }).click();
-  for (const said of ['Give the name.', 'as the chart names it', 'Choose the time zone.', 'Write the lower end'])
+  for (const said of [
+    'Give the name of the school.',
+    'Give the name.',
+    'as the chart names it',
+    'Choose the time zone.',
+    'Write the lower end',
+  ])
     await expect(page.getByText(said).first()).toBeVisible();
+  await page.getByLabel('Name of the school').fill('Marsh Flyers');
   await page.getByLabel('Name of the aerodrome').fill('Quiet Marsh');
   await page.getByLabel('Identifier').fill('QM01');
   await page.getByLabel('Rules').selectOption('eu');

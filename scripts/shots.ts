@@ -128,7 +128,14 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.getByRole('button', { name: 'Begin' }).click();
     await page.waitForURL('**/set-up');
     await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });
-    await type({ 'p-name': 'Quiet Marsh', 'p-ident': 'QM01', 'p-lat': '52.1', 'p-lon': '12.4', 'p-elevation': '180' });
+    await type({
+      'p-school': 'Marsh Flyers',
+      'p-name': 'Quiet Marsh',
+      'p-ident': 'QM01',
+      'p-lat': '52.1',
+      'p-lon': '12.4',
+      'p-elevation': '180',
+    });
     await type({ 'r-0-ident': '08', 'r-0-bearing': '85', 'r-0-length': '900', 'r-0-width': '30' });
     await page.getByText('Circuit, lights, landmarks').click();
     await type({ 'r-0-1-landmark': 'the mill', 'r-0-1-landmark-m': '240' });

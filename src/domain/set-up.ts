@@ -61,6 +61,7 @@ export const PlaceForm = z.object({
     .trim()
     .regex(/^[A-Z0-9-]{3,10}$/, 'Three to ten capital letters or figures, as the chart names it.'),
   name: z.string().trim().min(2, 'Give the name.').max(80, 'At most 80 characters.'),
+  school: z.string().trim().min(2, 'Give the name of the school.').max(80, 'At most 80 characters.'),
   homePack: z.enum(PACKS, 'Choose the rules.'),
   timeZone: z.string().min(1, 'Choose the time zone.'),
   latitudeDeg: z

@@ -8,6 +8,7 @@ const TimeOfDay = z
 const WHOLE_MINUTES = 'Give whole minutes.';
 const WHOLE_DAYS = 'Give whole days.';
 export const SchoolForm = z.object({
+  name: z.string().trim().max(80, 'At most 80 characters.'),
   homePack: z.enum(PACKS, 'Choose the rules.'),
   openFrom: TimeOfDay,
   openTo: TimeOfDay,

@@ -11,6 +11,7 @@ import { type ActionResult, typedNumber } from '../shared/forms';
 import { Problems } from '../shared/parts';
 
 interface School {
+  name: string;
   homePack: PackId;
   openFrom: string;
   openTo: string;
@@ -61,6 +62,9 @@ export function SchoolForm({
   return (
     <form {...f.props} className="d-grid gap-2" aria-label="School">
       <Problems problems={f.problems} title="Not saved" />
+      <Field label="Name of the school" id="h-name" error={f.error('name')} hint="stands on the sign-in page">
+        <input {...f.register('name')} />
+      </Field>
       <div className="two">
         <Field
           label="Home rule pack"

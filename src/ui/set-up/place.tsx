@@ -68,6 +68,7 @@ export function PlaceForm({
     draft: 'set-up-place',
     schema: async () => (await import('@/domain/set-up')).PlaceForm,
     defaults: {
+      school: '',
       ident: '',
       name: '',
       homePack: pack as string,
@@ -113,6 +114,9 @@ export function PlaceForm({
         <form {...f.props} className="d-grid gap-3" aria-label="School and aerodrome">
           <Problems problems={f.problems} title="Not saved" />
           <div className="place-fields">
+            <Field label="Name of the school" id="p-school" error={f.error('school')}>
+              <input {...f.register('school')} />
+            </Field>
             <Field label="Name of the aerodrome" id="p-name" error={f.error('name')}>
               <input {...f.register('name')} />
             </Field>

@@ -63,6 +63,7 @@ export default async function SettingsPage() {
       reason: form.reason,
       body: {
         ...now.body,
+        name: form.name,
         homePack: form.homePack,
         weather: { reportUrl: form.reportUrl.trim(), forecastUrl: form.forecastUrl.trim() },
         schedule: {
@@ -93,6 +94,7 @@ export default async function SettingsPage() {
                   {chief ? (
                     <SchoolForm
                       school={{
+                        name: house.body.name,
                         homePack: house.body.homePack,
                         ...house.body.weather,
                         openFrom: minutesText(house.body.schedule.openFromMin),

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { linkOwner } from '@/server/account/commands/links';
+import { newestContent } from '@/server/rules/content';
 import { ChoosePassword } from '@/ui/account/choose-password';
 import { spendLinkAction } from '../../actions';
 
@@ -12,12 +13,14 @@ export default async function WelcomePage({ params }: { params: Promise<{ token:
   const { token } = await params;
   const owner = await linkOwner(token);
   if (!owner) notFound();
+  const school = (await newestContent('house', 'house'))?.body.name ?? '';
   return (
     <main id="main" className="sign-in">
       <div>
         <h1>jeito</h1>
         <p>
-          {owner.name}, choose the password of your account. You sign in with <strong>{owner.email}</strong>.
+          {owner.name}, choose the password of your account{school ? ` at ${school}` : ''}. You sign in with{' '}
+          <strong>{owner.email}</strong>.
         </p>
         <ChoosePassword email={owner.email} action={spendLinkAction.bind(null, token)} />
       </div>

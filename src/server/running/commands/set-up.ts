@@ -203,12 +203,12 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
   });
   if (!placed.ok) return placed;
   const house = await newestContent('house', 'house');
-  if (!house || house.body.homePack === d.homePack) return { ok: true };
+  if (!house) return { ok: true };
   return saveContent(user, {
     kind: 'house',
     key: 'house',
     baseVersion: (await contentList()).find((c) => c.kind === 'house')?.version ?? 0,
     reason: 'Set-up of the school',
-    body: { ...house.body, homePack: d.homePack } satisfies House,
+    body: { ...house.body, name: d.school, homePack: d.homePack } satisfies House,
   });
 }
