@@ -119,7 +119,7 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
         const tries = await Promise.all(
           Array.from({ length: 60 }, (_, i) => signIn(server, 'nuno', `wrong ${i}`, '127.0.0.21')),
         );
-        const looked = tries.filter((t) => t.said.includes('do not fit')).length;
+        const looked = tries.filter((t) => t.said.includes('do not match')).length;
         mustHold(looked <= 6, `${looked} of 60 were looked at`);
         return `${looked} of 60 at once were looked at`;
       },
@@ -150,7 +150,7 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
           Promise.all(Array.from({ length: 300 }, (_, i) => signIn(server, `nobody${i}@x.example`, 'x', '127.0.0.22'))),
         );
         mustHold(slowestMs < SLOW_MS, `others waited ${slowestMs} ms`);
-        const hashed = done.filter((d) => d.said.includes('do not fit')).length;
+        const hashed = done.filter((d) => d.said.includes('do not match')).length;
         const forged = await act(server, 'signInAction', [{ email: mail('rui'), password: 'x' }], {
           page: '/sign-in',
           from: '127.0.0.22',

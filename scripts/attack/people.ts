@@ -115,7 +115,13 @@ export function peopleAttacks(world: World, facts: Facts): Attack[] {
         );
         mustHold(said(made) === 'done', said(made));
         const pilotId = `pilot-${id}`;
-        const them = await signIn(server, 'zambujal@x.example', String(made.value.password));
+        const token = String((made.value.link as { path?: string } | null)?.path).split('/')[2] ?? '';
+        const password = 'three quiet gulls';
+        const chosen = await act(server, 'spendLinkAction', [token, { password, again: password }]);
+        mustHold(said(chosen) === 'done', said(chosen));
+        const again = await act(server, 'spendLinkAction', [token, { password, again: password }]);
+        mustHold(said(again) !== 'done', 'a link worked twice');
+        const them = await signIn(server, 'zambujal@x.example', password);
         const away = {
           ...{ requestId: randomUUID(), who: `p:${pilotId}`, fromAt: '2026-12-03T08:00:00.000Z' },
           ...{ toAt: '2026-12-04T08:00:00.000Z', why: 'Zambujal knee surgery' },
