@@ -344,7 +344,7 @@ export type RulePack = z.infer<typeof RulePack>;
 export const House = z.object({
   schema: z.literal('house/1'),
   /** Of the school, as it stands on its sign-in page; empty = not given. */
-  name: z.string().max(80, 'At most 80 characters.').default(''),
+  school: z.string().max(80, 'At most 80 characters.').default(''),
   crosswindKt: z.record(z.string(), z.number()),
   /** What stays aboard when the pilot flies without the instructor, whose seat is empty. */
   soloKeeps: z.object({ rear: z.boolean(), baggage: z.boolean() }).default({ rear: false, baggage: true }),

@@ -18,7 +18,7 @@ export default async function SignInPage({
   const asked = await searchParams;
   const back = pageOfOurs(typeof asked.back === 'string' ? asked.back : undefined) ?? '/board';
   if (await signedInUser()) redirect(back);
-  const school = (await newestContent('house', 'house'))?.body.name ?? '';
+  const school = (await newestContent('house', 'house'))?.body.school ?? '';
   return (
     <main id="main" className="sign-in">
       <div>

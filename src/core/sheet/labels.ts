@@ -186,6 +186,7 @@ const NAMES: Record<string, string> = {
   references: 'reference parts',
   attitude: 'attitude',
   runways: 'runways',
+  school: 'name of the school',
   airspace: 'airspace on the way out',
   elevationFt: 'elevation',
   widthM: 'width',

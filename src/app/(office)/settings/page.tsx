@@ -63,7 +63,7 @@ export default async function SettingsPage() {
       reason: form.reason,
       body: {
         ...now.body,
-        name: form.name,
+        school: form.name,
         homePack: form.homePack,
         weather: { reportUrl: form.reportUrl.trim(), forecastUrl: form.forecastUrl.trim() },
         schedule: {
@@ -94,7 +94,7 @@ export default async function SettingsPage() {
                   {chief ? (
                     <SchoolForm
                       school={{
-                        name: house.body.name,
+                        name: house.body.school,
                         homePack: house.body.homePack,
                         ...house.body.weather,
                         openFrom: minutesText(house.body.schedule.openFromMin),

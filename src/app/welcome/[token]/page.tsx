@@ -13,7 +13,7 @@ export default async function WelcomePage({ params }: { params: Promise<{ token:
   const { token } = await params;
   const owner = await linkOwner(token);
   if (!owner) notFound();
-  const school = (await newestContent('house', 'house'))?.body.name ?? '';
+  const school = (await newestContent('house', 'house'))?.body.school ?? '';
   return (
     <main id="main" className="sign-in">
       <div>

@@ -209,6 +209,6 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
     key: 'house',
     baseVersion: (await contentList()).find((c) => c.kind === 'house')?.version ?? 0,
     reason: 'Set-up of the school',
-    body: { ...house.body, name: d.school, homePack: d.homePack } satisfies House,
+    body: { ...house.body, school: d.school, homePack: d.homePack } satisfies House,
   });
 }

@@ -25,7 +25,7 @@ async function ownRules(now: House): Promise<boolean> {
     pick: ['body'],
     order: ['-version'],
   });
-  const rules = ({ name: _name, homePack: _pack, weather: _weather, ...rest }: House) => canonicalText(rest);
+  const rules = ({ school: _school, homePack: _pack, weather: _weather, ...rest }: House) => canonicalText(rest);
   return shipped !== null && rules(House.parse(JSON.parse(shipped.body))) !== rules(now);
 }
 
