@@ -5,22 +5,15 @@
 import './lib/help.mjs';
 import { linkAtConsole } from '@/server/account/commands/links';
 import { closeDatabase } from '@/server/floor/connection';
-import { folderHolder, holdFolder } from '@/server/floor/data-folder';
 import { migrate } from '@/server/floor/migrate';
-import { needFolder } from './lib/command';
+import { folderAlone } from './lib/command';
 
 const email = process.argv[2] ?? '';
 if (email === '') {
   console.error('Say whose: npm run account -- name@school.example');
   process.exit(2);
 }
-needFolder();
-const holder = folderHolder();
-if (holder !== null) {
-  console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
-  process.exit(1);
-}
-holdFolder();
+folderAlone();
 await migrate();
 const link = await linkAtConsole(email);
 await closeDatabase();

@@ -2,15 +2,8 @@
 import './lib/help.mjs';
 import { rebuildLandings } from '@/server/fly/commands/capture';
 import { closeDatabase } from '@/server/floor/connection';
-import { folderHolder, holdFolder } from '@/server/floor/data-folder';
-import { needFolder } from './lib/command';
+import { folderAlone } from './lib/command';
 
-needFolder();
-const holder = folderHolder();
-if (holder !== null) {
-  console.error(`The data folder is held by a running server (process ${holder}). Stop it, then try again.`);
-  process.exit(1);
-}
-holdFolder();
+folderAlone();
 console.log(`Rebuilt the landings of ${await rebuildLandings()} flights.`);
 await closeDatabase();

@@ -165,7 +165,7 @@ export function putAt(root: unknown, path: Path, value: unknown): unknown {
   const object = (typeof root === 'object' && root !== null ? root : {}) as Record<string, unknown>;
   return { ...object, [key]: putAt(object[key], rest, value) };
 }
-/** What stands at a path; undefined where there is no such place. */
+/** What stands at a path; undefined where nothing stands there. */
 export const valueAt = (root: unknown, path: Path): unknown =>
   path.reduce<unknown>(
     (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string | number, unknown>)[key] : undefined),

@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readRoster } from '@/core/roster';
-import { asSample, pasteRows, SHEET_STEPS, sheetGaps, stepOf, unconfirmed } from '@/core/sheet';
+import {
+  asSample,
+  pasteRows,
+  SHEET_STEPS,
+  sheetGaps,
+  sheetWords,
+  stepOf,
+  unconfirmed,
+  validateSheet,
+} from '@/core/sheet';
 import { applyChanges, overlap, SAMPLE_KINDS } from '@/domain/draft-forms';
 import { formNode } from '@/domain/form';
 import { emptyOf, fieldOf, type FormNode, misfit, missingIn, nodeAt } from '@/domain/form-node';
@@ -59,6 +68,16 @@ describe.each([
   });
   it('says nothing of where it came from but the word', () =>
     expect(JSON.stringify(start)).not.toMatch(/Flying order|Handbook|hangar floor/));
+});
+
+it.each(SAMPLE_KINDS)('the sample %s, completed, agrees with itself', (kind) => {
+  const start = sample(kind);
+  const masses = start.masses as { maxTakeoffKg: { value: number } };
+  const said = { code: 'x', name: 'x', maker: 'x', summary: 'x', revision: 'x', goAroundFlow: ['power'] };
+  const gear = { ...(start.gear as object), brakes: 'toe' };
+  const onLand = start.onLand ? { ...start.onLand, goAroundFlow: ['power'] } : null;
+  const whole = { ...start, ...said, gear, onLand, masses: { ...masses, refMassKg: masses.maxTakeoffKg.value } };
+  expect(validateSheet(TypeSheet.parse(whole)).map(sheetWords)).toEqual([]);
 });
 
 describe('what is not confirmed', () => {

@@ -30,7 +30,7 @@ const number = (cell: string): number | 'comma' | null => {
  * @param text what was pasted
  * @param columns of the table, in the order of the sheet
  * @returns rows, or everything that is wrong with them
- * @example pasteRows('45\t1', [{ key: 'ias', name: 'indicated', kind: 'number', empty: false }, { key: 'correction', name: 'correction', kind: 'number', empty: false }]).rows // [{ ias: 45, correction: 1 }]
+ * @example pasteRows('45', [{ key: 'ias', name: 'indicated', kind: 'number', empty: false }]).rows // [{ ias: 45 }]
  */
 export function pasteRows(
   text: string,

@@ -21,7 +21,8 @@ export const ACCOUNT_WORDS = {
   'notice-factor-gone': ({ name }: { name: string }) =>
     `${name} took your second factor away. Set it up again if you did not ask for that.`,
   'notice-console': () =>
-    'On the school’s computer a link to your account was made, and your second factor was taken away. If you did not ask for it, ask who did.',
+    'On the school’s computer a link to your account was made, and your second factor was taken away. ' +
+    'If you did not ask for it, ask who did.',
   'most-tokens': ({ most }: { most: number }) =>
     `You have ${most} tokens, the most there may be. End one you do not use.`,
 };

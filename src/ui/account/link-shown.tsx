@@ -16,7 +16,7 @@ export interface Link_ {
 export function LinkShown({ name, link }: { name: string; link: Link_ }) {
   const address = `${location.origin}${link.path}`;
   return (
-    <div className="link-shown">
+    <div className="link-shown" role="status">
       <Qr text={address} label={`QR code of the link for ${name}`} />
       <div>
         <p className="mb-1">
@@ -24,7 +24,7 @@ export function LinkShown({ name, link }: { name: string; link: Link_ }) {
           <Day at={link.until} />.
         </p>
         <code className="link-text">{address}</code>
-        {location.protocol === 'http:' && location.hostname === 'localhost' ? (
+        {location.protocol === 'http:' && ['localhost', '127.0.0.1'].includes(location.hostname) ? (
           <p className="small soft mb-0">
             This address is this computer’s alone. Open Jeito by the address the others use, then make the link.
           </p>
@@ -49,12 +49,7 @@ export function MakeLink({
 }) {
   const [made, setMade] = useState<Link_ | null>(null);
   const { tap, busy, refusal } = useTap();
-  if (made)
-    return (
-      <div role="status">
-        <LinkShown name={name} link={made} />
-      </div>
-    );
+  if (made) return <LinkShown name={name} link={made} />;
   return (
     <p className="mb-0">
       <Button

@@ -27,12 +27,7 @@ export function OpenAccount({
     action: open,
     done: ({ link }) => setMade(link),
   });
-  if (made)
-    return (
-      <div role="status">
-        <LinkShown name={name} link={made} />
-      </div>
-    );
+  if (made) return <LinkShown name={name} link={made} />;
   return (
     <form {...f.props} className="d-grid gap-2" aria-label="Open an account">
       <Problems problems={f.problems} title="Not opened" />

@@ -52,7 +52,8 @@ export function AirframesOfType({
 }) {
   return (
     <Panel title="Aeroplanes of this type">
-      <div className="scroll-x">
+      {frames.length === 0 ? <p className="mb-0">None yet. {edits ? 'Add the first below.' : ''}</p> : null}
+      <div className="scroll-x" hidden={frames.length === 0}>
         <table aria-label="Aeroplanes of this type" className="plain">
           <thead>
             <tr>

@@ -363,8 +363,8 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; link: Link_
   const [roles, authorised] = f.form.watch(['roles', 'authorised']);
   if (made)
     return (
-      <div className="note-good" role="status">
-        <p>
+      <div className="note-good">
+        <p role="status">
           <b>{made.name}</b> was added.
         </p>
         {made.link ? <LinkShown name={made.name} link={made.link} /> : null}

@@ -132,7 +132,8 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
             Shaded: before sunrise and after sunset.{' '}
           </span>
           {windy
-            ? 'Wind on a booking: filled suits, half is too light for the lesson, barred is over a limit, dash is too far ahead. The station is simulated; look at the real forecast before you fly.'
+            ? 'Wind on a booking: filled suits, half is too light for the lesson, barred is over a limit, dash is too far ' +
+              'ahead. The station is simulated; look at the real forecast before you fly.'
             : 'No forecast is known here: bookings say nothing of the wind.'}
         </p>
       </div>

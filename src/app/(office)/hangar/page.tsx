@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { list } from '@/core/format';
+import { list, plural } from '@/core/format';
 import { goalsRequired, sheetFacts } from '@/core/plan';
 import { sheetWords, unconfirmed, validateSheet } from '@/core/sheet';
 import { Verdict } from '@/ui/shared/verdict';
@@ -30,7 +30,10 @@ export default async function HangarPage() {
     <>
       <PageStrip
         name="Hangar"
-        line={`${types.length} types, ${types.reduce((n, t) => n + t.airframes.length, 0)} aeroplanes`}
+        line={`${plural(types.length, 'type')}, ${plural(
+          types.reduce((n, t) => n + t.airframes.length, 0),
+          'aeroplane',
+        )}`}
         user={user.name}
       />
       <main id="main">

@@ -57,7 +57,7 @@ export async function makeLink(user: CurrentUser, userId: string): Promise<Resul
 /**
  * By whoever has the computer of the school, for an account nobody else can let in again: the only chief's, or one whose
  * authenticator and codes are lost. Recorded like a password given, and its owner hears of it.
- * @returns null where there is no such account
+ * @returns null where no open account has this address
  */
 export async function linkAtConsole(email: string): Promise<MadeLink | null> {
   return write(async (t): Promise<MadeLink | null> => {

@@ -20,7 +20,7 @@ import { notify } from './notices';
 const SESSION_MS = 7 * 86_400_000;
 
 /**
- * Checks e-mail and password, and the second factor where the account has one. The answer is the same for an unknown address and a wrong password. Tries are counted
+ * Checks e-mail and password, and the second factor where there is one. The answer is the same for an unknown address and a wrong password. Tries are counted
  * before they are looked at: by account and network address, by network address alone, and by account over all network
  * addresses it was never signed in from, so that nobody locks out who has been here before.
  * @param from the network address that asks

@@ -65,7 +65,7 @@ export default async function TypePage({ params }: { params: Promise<{ type: str
           <Title
             long
             title={sheet.name}
-            line={`${sheet.summary} Version ${type.version} by ${type.author}, ${day(type.createdAt)}: ${type.reason}.`}
+            line={`${sheet.summary.replace(/\.?$/, '.')} Version ${type.version} by ${type.author}, ${day(type.createdAt)}: ${type.reason}.`}
           >
             <a className="btn btn-outline-primary" href={`/api/v1/types/${code}`} download={`${code}.json`}>
               JSON
