@@ -48,6 +48,7 @@ const STEP_NAMES: Record<SheetStep, string> = {
 const MOST_LISTED = 8;
 
 interface Props {
+  me: string;
   title: string;
   /** Of the draft, or the code of the type that is edited. */
   draftKey: string;

@@ -13,6 +13,8 @@ export interface Conflict {
 }
 interface Asked {
   key: string;
+  /** Whose entries: what one left on this device is not sent in the name of another. */
+  me: string;
   baseVersion: number;
   sheet: unknown;
   seq: number;
@@ -29,7 +31,7 @@ const parts = (path: string): Path => path.split('.');
  * and on this device until the server has it. What others change comes in by itself; a field changed on both is shown
  * as it stands, with what was entered here beside it.
  */
-export function useTypeDraft({ key, baseVersion, sheet: start, seq, node, keep }: Asked) {
+export function useTypeDraft({ key, me, baseVersion, sheet: start, seq, node, keep }: Asked) {
   const [page] = useState(() => crypto.randomUUID());
   const [sheet, setSheet] = useState(start);
   const [state, setState] = useState<'kept' | 'keeping' | 'here'>('kept');
@@ -41,7 +43,7 @@ export function useTypeDraft({ key, baseVersion, sheet: start, seq, node, keep }
   const shown = useRef(start);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   const underway = useRef<Promise<boolean> | null>(null);
-  const prefix = `jeito-sheet:${key}:`;
+  const prefix = `jeito-sheet:${me}:${key}:`;
   const show = (next: unknown) => {
     shown.current = next;
     setSheet(next);

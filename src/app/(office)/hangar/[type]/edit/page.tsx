@@ -33,6 +33,7 @@ export default async function EditTypePage({ params }: { params: Promise<{ type:
       <main id="main">
         <div className="column">
           <TypeEditor
+            me={user.id}
             title={type ? `Edit ${name}` : 'New type'}
             draftKey={key}
             code={type?.code ?? null}
