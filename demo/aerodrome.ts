@@ -106,3 +106,49 @@ export const pedraAlva: Aerodrome = {
   ],
   source: 'school aerodrome chart, March 2026',
 };
+
+/** Moinho Velho: an invented grass field in the valley, west of Pedra Alva; the circuit of 08 turns right, off the hill. */
+export const moinhoVelho: Aerodrome = {
+  ident: 'ZPMV',
+  name: 'Moinho Velho',
+  elevationFt: 420,
+  variationDeg: -2,
+  timeZone: 'Europe/Lisbon',
+  latitudeDeg: 39.12,
+  longitudeDeg: -7.96,
+  circuitHeightFt: 800,
+  runways: [
+    {
+      surface: 'grass',
+      elevationFt: 420,
+      lengthM: 760,
+      widthM: 24,
+      slopePct: 0,
+      centre: { eastM: 0, northM: 0 },
+      ends: [
+        {
+          ident: '08',
+          trueBearingDeg: 80,
+          elevationFt: null,
+          landmark: { name: 'mill wall', alongM: 290 },
+          slopeLightsDeg: null,
+          slopeLightsM: null,
+          circuit: 'right',
+          obstacle: { name: 'cork oaks', pastEndM: 300, heightFt: 45 },
+        },
+        {
+          ident: '26',
+          trueBearingDeg: 260,
+          elevationFt: null,
+          landmark: { name: 'white gate', alongM: 270 },
+          slopeLightsDeg: null,
+          slopeLightsM: null,
+          circuit: 'left',
+          obstacle: null,
+        },
+      ],
+    },
+  ],
+  airspace: [{ name: 'valley corridor', fromKm: 0, toKm: 18, floorFt: 3000 }],
+  source: 'aerodrome sheet, May 2026',
+};

@@ -20,6 +20,8 @@ interface Planned {
   registration: string;
   kind?: 'lesson' | 'hire' | 'currency';
   passengers?: number;
+  /** Code of the aerodrome it is flown at, where that is not home. */
+  away?: string;
   lesson?: boolean;
 }
 
@@ -104,7 +106,16 @@ export async function seedSchedule(
     { madeDaysAgo: 4, inDays: 2, at: '09:30', minutes: 120, pilot: 'lidia', by: 'bento', registration: 'ZP-MAR' },
     { madeDaysAgo: 1, inDays: 2, at: '10:00', minutes: 105, pilot: 'ines', by: 'helena', registration: 'ZP-URA' },
     { madeDaysAgo: 2, inDays: 2, at: '14:00', minutes: 90, pilot: 'marta', by: 'bento', registration: 'ZP-FAI' },
-    { madeDaysAgo: 3, inDays: 3, at: '09:00', minutes: 105, pilot: 'joana', by: 'bento', registration: 'ZP-URA' },
+    {
+      madeDaysAgo: 3,
+      inDays: 3,
+      at: '09:00',
+      minutes: 105,
+      pilot: 'joana',
+      by: 'bento',
+      registration: 'ZP-URA',
+      away: 'ZPMV',
+    },
     { madeDaysAgo: 2, inDays: 3, at: '14:00', minutes: 60, pilot: 'helena', registration: 'ZP-PUR', kind: 'currency' },
     {
       madeDaysAgo: 1,
@@ -145,6 +156,7 @@ export async function seedSchedule(
       minutes: p.minutes,
       passengers: p.passengers ?? 0,
       surface: 'any',
+      aerodrome: p.away ?? null,
       note: '',
       waitingId: null,
     };

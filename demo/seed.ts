@@ -22,7 +22,7 @@ import { write } from '@/server/floor/write';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
-import { pedraAlva } from './aerodrome';
+import { moinhoVelho, pedraAlva } from './aerodrome';
 import { airframes, types } from './fleet';
 import {
   FIRST,
@@ -101,7 +101,9 @@ async function setUp(): Promise<void> {
   const created_at = nowIso();
   await write(async (t) => {
     const shipped = shippedContent();
-    await importContent([...shipped, { kind: 'aerodrome', key: pedraAlva.ident, body: pedraAlva }], 'Jeito', t);
+    // Home first: the one entered first is it.
+    const places = [pedraAlva, moinhoVelho].map((a) => ({ kind: 'aerodrome' as const, key: a.ident, body: a }));
+    await importContent([...shipped, ...places], 'Jeito', t);
     // The school's own word on three of its types: they are flown again sooner than their group asks.
     const rules = shipped.find((s) => s.kind === 'house')?.body as House;
     const { signing } = rules;

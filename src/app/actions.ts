@@ -15,7 +15,7 @@ import {
   saveBrief,
   saveBriefTemplate,
 } from '@/server/checkout/commands/checkout';
-import { makeFirstChief, setUpPlace } from '@/server/running/commands/set-up';
+import { addAerodrome, makeFirstChief, setUpPlace } from '@/server/running/commands/set-up';
 import { adoptContent, saveContent } from '@/server/rules/commands/content';
 import { addAeroplane, decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
 import {
@@ -114,6 +114,7 @@ export const saveFactorRolesAction = act(saveFactorRoles);
 export const endMySessionAction = act((user, id: string) => endSessions(user, id, null), Id);
 export const endOtherSessionsAction = act(async (user) => endSessions(user, null, await sessionId()));
 export const setUpPlaceAction = act(setUpPlace);
+export const addAerodromeAction = act(addAerodrome);
 
 export async function signOutAction() {
   if (await sameOrigin()) await endSession();

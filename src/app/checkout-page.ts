@@ -1,13 +1,14 @@
 import type { Metadata } from 'next';
 import { ageText, localTime, windText, zoneText } from '@/core/format';
 import { weatherNow } from '@/server/weather/weather';
-import { homeAerodrome } from '@/server/rules/content';
+import { aerodromeAt } from '@/server/rules/content';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
 import { type CheckoutRecord, checkoutRecord } from '@/server/checkout/queries/record';
 import { stageOf } from '@/server/checkout/queries/stage';
 import { checkoutHead } from '@/server/checkout/queries/head';
+import { nextAerodrome } from '@/server/checkout/queries/where';
 import { bookingNow } from '@/server/schedule/queries/bookings';
 import type { StripFacts } from '@/ui/shared/strip';
 
@@ -35,8 +36,9 @@ export async function checkoutPage(
   const latest = record.sorties[record.sorties.length - 1];
   const now = nowIso();
   const running = await bookingNow(head.id, now);
-  const home = await homeAerodrome();
-  const { report, source } = await weatherNow();
+  const at = await nextAerodrome(record, now);
+  const home = await aerodromeAt(null);
+  const { report, source } = await weatherNow(at);
   const wind = report?.wind ?? null;
   const oldMin = wind ? (Date.parse(now) - Date.parse(wind.observedAt)) / 60_000 : 0;
   return {
@@ -57,7 +59,7 @@ export async function checkoutPage(
         ? {
             text: windText(wind),
             // The strip says the zone for every time below it.
-            age: `${source === 'simulated' ? 'simulated, true' : 'station, true'} · ${localTime(wind.observedAt, home.timeZone)} ${zoneText(now, home.timeZone)}${oldMin > 20 ? `, ${ageText(oldMin)} old` : ''}`,
+            age: `${at.ident === home.ident ? '' : `${at.name}, `}${source === 'simulated' ? 'simulated, true' : 'station, true'} · ${localTime(wind.observedAt, at.timeZone)} ${zoneText(now, at.timeZone)}${oldMin > 20 ? `, ${ageText(oldMin)} old` : ''}`,
           }
         : null,
     },

@@ -20,6 +20,8 @@ export type WindSeen = z.infer<typeof WindSeen>;
 export const BriefChoices = z.object({
   /** ISO date of the lesson. */
   flownOn: z.iso.date('Enter the date as 24 Nov 2026.'),
+  /** Where the lesson is flown, by its code; absent = at home. */
+  aerodrome: z.string().max(20).optional(),
   runwayEnd: z.string(),
   wind: WindSeen.nullable(),
   /** Greatest flap to be used; null = what the sheet's schedule says. */

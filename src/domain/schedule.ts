@@ -25,6 +25,8 @@ export const BookForm = z.object({
     .max(600, 'At most 600 min: split it.'),
   passengers: z.number('Give a number.').int().min(0).max(9, 'At most nine.'),
   surface: z.enum(['any', 'asphalt', 'grass', 'water']),
+  /** Where it is flown, by its code; null = home. */
+  aerodrome: z.string().max(20).nullable().default(null),
   note: z.string().trim().max(300, 'At most 300 characters.'),
   /** The wish it fulfils. */
   waitingId: z.string().nullable().default(null),
@@ -51,6 +53,7 @@ export const ProposeForm = BookForm.pick({
   airframeId: true,
   passengers: true,
   surface: true,
+  aerodrome: true,
 }).extend({
   minutes: BookForm.shape.minutes.nullable(),
   fromDate: z.iso.date('Enter the date as 24 Nov 2026.'),

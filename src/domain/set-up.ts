@@ -55,14 +55,13 @@ export const RunwayForm = z.object({
   /** Lower end first. */
   ends: z.tuple([EndForm, EndForm]),
 });
-export const PlaceForm = z.object({
+/** An aerodrome as it is entered: the first one, and every other. */
+export const AerodromeForm = z.object({
   ident: z
     .string()
     .trim()
     .regex(/^[A-Z0-9-]{3,10}$/, 'Three to ten capital letters or figures, as the chart names it.'),
   name: z.string().trim().min(2, 'Give the name.').max(80, 'At most 80 characters.'),
-  school: z.string().trim().min(2, 'Give the name of the school.').max(80, 'At most 80 characters.'),
-  homePack: z.enum(PACKS, 'Choose the rules.'),
   timeZone: z.string().min(1, 'Choose the time zone.'),
   latitudeDeg: z
     .number('Give degrees, north positive.')
@@ -81,5 +80,11 @@ export const PlaceForm = z.object({
     .max(60, 'From \u221260 to 60.')
     .nullable(),
   runways: z.array(RunwayForm).min(1, 'Give at least one runway or water lane.').max(12, 'At most twelve.'),
+});
+export type AerodromeForm = z.infer<typeof AerodromeForm>;
+/** The school and where it is at home. */
+export const PlaceForm = AerodromeForm.extend({
+  school: z.string().trim().min(2, 'Give the name of the school.').max(80, 'At most 80 characters.'),
+  homePack: z.enum(PACKS, 'Choose the rules.'),
 });
 export type PlaceForm = z.infer<typeof PlaceForm>;

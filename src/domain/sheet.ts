@@ -352,6 +352,8 @@ export const Aerodrome = z.object({
   ),
   /** Airspace floors on departure, nearest first. */
   airspace: z.array(z.object({ name: z.string(), fromKm: z.number(), toKm: z.number(), floorFt: z.number() })),
+  /** Where its reports and forecasts are had; the home aerodrome's are in the rules of the school. */
+  weather: z.object({ reportUrl: z.string(), forecastUrl: z.string() }).optional(),
   source: z.string(),
 });
 export type Aerodrome = z.infer<typeof Aerodrome>;

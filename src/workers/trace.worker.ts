@@ -54,6 +54,7 @@ export const tracing = {
     file: Blob,
     mapping: ColumnMapping | null,
     context: TraceContext,
+    elsewhere: TraceContext['aerodrome'][],
     progress: (share: number) => void,
   ): Promise<TraceDone> => {
     let text: string;
@@ -63,7 +64,7 @@ export const tracing = {
       return { ok: false, code: 'not-a-trace', message: 'The file cannot be unpacked: it is cut short or is no gzip.' };
     }
     let said = 0;
-    return traceWork({ text, mapping, context }, (share) => {
+    return traceWork({ text, mapping, context, elsewhere }, (share) => {
       if (share - said > 0.02) {
         said = share;
         progress(share);

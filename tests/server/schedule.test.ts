@@ -655,7 +655,7 @@ describe('the calendar', () => {
     const mine = await ownBookings(helena, at(-10, '00:00'), true);
     expect(mine.some((b) => b.state === 'cancelled')).toBe(true);
     const text = icsOf(mine, {
-      place: 'Pedra Alva ZPAV',
+      placeOf: () => 'Pedra Alva',
       alarmMin: 45,
       now: at(0, '14:30'),
       origin: 'https://x.example',
@@ -672,7 +672,9 @@ describe('the calendar', () => {
       if (b.pilotName && b.registration) expect(found?.event.summary).toContain(b.registration);
     }
     expect(text.split('\r\n').every((l) => Buffer.byteLength(l) <= 75)).toBe(true);
-    expect(parse(icsOf([], { place: '', alarmMin: 0, now: at(0, '14:30'), origin: '', name: 'none' }))).toEqual([]);
+    expect(parse(icsOf([], { placeOf: () => '', alarmMin: 0, now: at(0, '14:30'), origin: '', name: 'none' }))).toEqual(
+      [],
+    );
   });
   it('an address opens only one\u2019s own, is kept as a hash, and ends', async () => {
     const made = await openFeed(helena, { alarmMin: 30 });

@@ -194,7 +194,7 @@ describe('what is written after a lesson', () => {
   const lesson: LessonLogged = {
     pack: 'us',
     date: '24 Nov 2026',
-    place: 'ZPAV to ZPAV',
+    place: { at: 'ZPAV', home: 'ZPAV' },
     registration: 'ZP-URZ',
     typeName: 'Serrana Urze',
     engines: 1,
@@ -218,6 +218,11 @@ describe('what is written after a lesson', () => {
     expect(instructor).toContain('Rui Casal Ferro: dual given 0.9 h, pilot in command as instructor 0.9 h');
     expect(instructor).toContain('61.189');
     expect(open).toEqual([]);
+  });
+  it('flown at another aerodrome: where it began and ended is left open', () => {
+    const away = logbookLines({ ...lesson, place: { at: 'ZPMV', home: 'ZPAV' } });
+    expect(away.pilot).toContain('24 Nov 2026, ____ to ____, landings at ZPMV, ZP-URZ');
+    expect(away.open).toEqual(['where the flight began and ended']);
   });
   it('not rated in the class, no command is logged by the pilot', () => {
     expect(logbookLines({ ...lesson, lacks: 'class' }).pilot).toContain(

@@ -38,6 +38,7 @@ describe('a booking as typed', () => {
       minutes: '',
       passengers: '',
       surface: 'any' as const,
+      aerodrome: '',
       note: '',
     };
     const school = { ...facts, checkouts: [] } as unknown as ScheduleFacts;

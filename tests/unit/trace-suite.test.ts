@@ -13,7 +13,7 @@ import {
   sense,
   suiteFlight,
 } from '@/core/recorder';
-import { type Trace, analyseTrace, readTrace } from '@/core/trace';
+import { type Trace, analyseTrace, readTrace, traceWork } from '@/core/trace';
 import { TraceAnalysis } from '@/domain/trace';
 
 const read = (text: string): Trace => {
@@ -276,5 +276,35 @@ describe('files that hold less', () => {
     });
     expect(a.events.map((e) => e.kind)).toEqual(flown.events.map(kindOf));
     expect(new Set(a.events.map((e) => e.runway))).toEqual(new Set([f.plan.runway.ident]));
+  });
+  it('flown at another aerodrome than briefed: it is found there and said; with nothing flown anywhere, nothing is', () => {
+    const { f, rows } = fly(1);
+    const there = f.context.aerodrome;
+    const moved = (deg: number) => ({
+      ...there,
+      name: 'Briefed',
+      runways: there.runways.map((r) => ({
+        ...r,
+        ends: r.ends.map((e) => ({ ...e, thresholdLat: e.thresholdLat + deg })),
+      })),
+    });
+    const text = csvOf(rows, f.startUtcMs);
+    const context = { ...f.context, aerodrome: moved(1) };
+    const done = traceWork({ text, mapping: null, context, elsewhere: [moved(-1), there] });
+    if (!done.ok) throw new Error(done.message);
+    expect(done.context.aerodrome).toBe(there);
+    expect(done.analysis.events).toEqual(analyseTrace(read(text), f.context).events);
+    expect(done.analysis.source.warnings[0]).toMatchObject({ code: 'flown-elsewhere' });
+    expect(done.analysis.source.warnings[0]?.message).toContain(
+      `Flown at ${there.name}; the lesson was briefed for Briefed`,
+    );
+    const nowhere = traceWork({ text, mapping: null, context, elsewhere: [moved(-1)] });
+    expect(nowhere.ok && [nowhere.context, nowhere.analysis.source.warnings.map((w) => w.code)]).toEqual([
+      context,
+      expect.arrayContaining(['far-from-field']),
+    ]);
+    // What was flown where it was briefed stays there, however near another one is.
+    const home = traceWork({ text, mapping: null, context: f.context, elsewhere: [moved(0)] });
+    expect(home.ok && home.context).toBe(f.context);
   });
 });

@@ -548,6 +548,7 @@ describe('core', () => {
           'ground-speed-derived': none,
           'height-missing': none,
           'height-not-calibrated': none,
+          'flown-elsewhere': { at: 'Moinho Velho', briefed: 'Pedra Alva' },
           'far-from-field': none,
         }),
       ].map((line) => line.replace(/"[^"]*"/g, 'X1')),

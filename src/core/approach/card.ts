@@ -77,7 +77,7 @@ export function kneeboardCard(f: CardFacts): Card {
     pictures: cardPictures(f),
     front: [
       {
-        title: `Runway ${choices.runwayEnd}`,
+        title: `Runway ${choices.runwayEnd}${choices.aerodrome ? ` at ${choices.aerodrome}` : ''}`,
         lines: [
           choices.wind
             ? `Wind ${windText(choices.wind)} ${choices.wind.reference}, ${localText(choices.wind.observedAt, f.timeZone)}`

@@ -10,7 +10,8 @@ export interface LessonLogged {
   pack: PackId;
   /** As it is to be read: `24 Nov 2026`. */
   date: string;
-  place: string;
+  /** Where it landed, and where the school is: they differ when the lesson was flown at another aerodrome. */
+  place: { at: string; home: string };
   registration: string;
   typeName: string;
   engines: number;
@@ -64,7 +65,10 @@ export function logbookLines(l: LessonLogged): LogbookLines {
   const off = `take-offs ${l.takeoffs.day} day, ${l.takeoffs.night} night`;
   const on = `landings ${l.landings.day} day, ${l.landings.night} night${us ? `, ${l.landings.fullStops} to a full stop` : ''}${l.landings.water > 0 ? `, ${l.landings.water} on water` : ''}`;
   const trained = l.trained.length === 0 ? 'nothing named' : list(l.trained);
-  const head = `${l.date}, ${l.place}, ${l.registration} ${l.typeName}${l.pack === 'eu' ? `, single pilot, ${l.engines > 1 ? 'multi' : 'single'}-engine` : ''}, lesson ${l.lesson}`;
+  const away = l.place.at !== l.place.home;
+  // Flown elsewhere, nobody recorded where the flight began and ended.
+  const place = away ? `${UNKNOWN} to ${UNKNOWN}, landings at ${l.place.at}` : `${l.place.home} to ${l.place.home}`;
+  const head = `${l.date}, ${place}, ${l.registration} ${l.typeName}${l.pack === 'eu' ? `, single pilot, ${l.engines > 1 ? 'multi' : 'single'}-engine` : ''}, lesson ${l.lesson}`;
   const ground = l.groundMinutes > 0 ? `, ground training ${tenths(l.groundMinutes)} h` : '';
   const signed = `${l.instructor}, ${l.certificate === '' ? UNKNOWN : l.certificate}, ${us ? 'recent experience end date' : 'valid to'} ${l.until ?? UNKNOWN}`;
   const pilotTime = {
@@ -90,6 +94,7 @@ export function logbookLines(l: LessonLogged): LogbookLines {
     pilot: `${head}: ${pilotTime}${ground}; ${off}; ${on}. Training: ${trained}. ${signed}.`,
     instructor: `${head}, ${l.pilot}: ${instructorTime}${ground}; ${plural(l.landings.day + l.landings.night, 'landing')} by the pilot. Training: ${trained}${us ? ' (record kept under 14 CFR 61.189)' : ''}.`,
     open: [
+      ...(away ? ['where the flight began and ended'] : []),
       ...(l.minutes === null ? ['the time: the clock of the flight was not tapped'] : []),
       ...(l.certificate === '' ? ['the instructor’s certificate'] : []),
       ...(l.until === null ? ['its last day'] : []),

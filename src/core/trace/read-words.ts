@@ -48,6 +48,8 @@ export const ODD_WORDS = {
   'ground-speed-derived': () => 'No ground speed in the file: derived from the positions.',
   'height-missing': () => 'No height in the file.',
   'height-not-calibrated': () => 'No ground run to set the height by: heights are as recorded.',
+  'flown-elsewhere': ({ at, briefed }: { at: string; briefed: string }) =>
+    `Flown at ${at}; the lesson was briefed for ${briefed}.`,
   'far-from-field': () => 'The track never comes within 20 km of this aerodrome.',
 } as const;
 export type OddCode = Coded<typeof ODD_WORDS>;

@@ -3,8 +3,8 @@
  * place.
  */
 import { analyseOnField } from './find';
-import { type ColumnMapping, readTrace } from './read';
-import { unreadableWords } from './read-words';
+import { type ColumnMapping, type Trace, readTrace } from './read';
+import { odd, unreadableWords, warningOf } from './read-words';
 import { packSeries, seriesOf } from './replay';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 
@@ -12,9 +12,18 @@ export interface TraceJob {
   text: string;
   mapping: ColumnMapping | null;
   context: TraceContext;
+  /** Other aerodromes the school flies at: looked at when nothing was flown at that of the context. */
+  elsewhere?: readonly TraceContext['aerodrome'][];
 }
 export type TraceDone =
-  | { ok: true; analysis: TraceAnalysis; startUtcMs: number | null; series: Uint8Array }
+  | {
+      ok: true;
+      analysis: TraceAnalysis;
+      startUtcMs: number | null;
+      series: Uint8Array;
+      /** The context it was analysed in: as given, or at another aerodrome. */
+      context: TraceContext;
+    }
   | { ok: false; code: string; message: string; headers?: string[] };
 
 /**
@@ -22,7 +31,7 @@ export type TraceDone =
  * @returns analysis and drawing, or why the file cannot be read
  */
 export function traceWork(
-  { text, mapping, context }: TraceJob,
+  { text, mapping, context, elsewhere = [] }: TraceJob,
   progress: (share: number) => void = () => undefined,
 ): TraceDone {
   progress(0.05);
@@ -32,8 +41,23 @@ export function traceWork(
     return { ...rest, message: unreadableWords(why) };
   }
   progress(0.7);
-  const { analysis, placed } = analyseOnField(read.trace, context);
+  const here = analyseOnField(read.trace, context);
+  const away = here.analysis.events.length > 0 ? null : flownElsewhere(read.trace, context, elsewhere);
+  const { analysis, placed } = away ?? here;
   progress(0.95);
   const series = placed ? packSeries(seriesOf(placed)) : new Uint8Array(0);
-  return { ok: true, analysis, startUtcMs: read.trace.startUtcMs, series };
+  return { ok: true, analysis, startUtcMs: read.trace.startUtcMs, series, context: away?.context ?? context };
+}
+
+/** The first other aerodrome the trace has a take-off, a pass or a landing at, said in its analysis; null = none. */
+function flownElsewhere(trace: Trace, context: TraceContext, elsewhere: readonly TraceContext['aerodrome'][]) {
+  for (const aerodrome of elsewhere) {
+    const there = { ...context, aerodrome };
+    const { analysis, placed } = analyseOnField(trace, there);
+    if (analysis.events.length === 0) continue;
+    const said = odd('flown-elsewhere', { at: aerodrome.name, briefed: context.aerodrome.name });
+    const source = { ...analysis.source, warnings: [warningOf({ ...said, count: 1 }), ...analysis.source.warnings] };
+    return { analysis: { ...analysis, source }, placed, context: there };
+  }
+  return null;
 }

@@ -24,6 +24,7 @@ export const CHECKOUT_WORDS = {
     `${h.needed} h are required to teach it (${h.citation}).`,
   'not-open': () => 'This checkout is signed, or waits for its examiner. Open a new one to go on.',
   'brief-too-early': () => 'Brief at most two weeks ahead.',
+  'aerodrome-unknown': () => 'Choose an aerodrome of the school; others are added in Settings.',
   'runway-unknown': () => 'Choose a runway of this aerodrome.',
   'fuel-over-tanks': ({ usableL }: { usableL: number }) => `The tanks hold ${usableL} L usable. Give at most that.`,
   'before-last-lesson': ({ lesson, flownOn }: { lesson: number; flownOn: string }) =>

@@ -62,6 +62,8 @@ export const Sorties = table(
     secondPilotId: text.nullable(),
     secondCheckoutId: text.nullable(),
     sharedWith: text.nullable(),
+    /** Code of the aerodrome it is flown at; null = home. */
+    aerodrome: text.nullable(),
   },
   {
     links: {

@@ -58,6 +58,8 @@ export const Landings = table(
     first: flag,
     offSurface: text.nullable(),
     offAt: instant.nullable(),
+    /** Code of the aerodrome it was made at; null = home. */
+    aerodrome: text.nullable(),
   },
   {
     links: {

@@ -115,3 +115,42 @@ export async function homeAerodrome(t?: Transaction): Promise<Aerodrome> {
   if (id === null) throw new Error('no aerodrome is set up in this data folder');
   return contentById('aerodrome', id, t);
 }
+
+/** One aerodrome of the school in its newest version; home where none is named, or one that is not known any more. */
+export async function aerodromeAt(ident: string | null | undefined, t?: Transaction): Promise<Aerodrome> {
+  const named = ident ? await newestContent('aerodrome', ident, t) : null;
+  return named?.body ?? homeAerodrome(t);
+}
+
+const readAll = async (t?: Transaction): Promise<string[]> => (await ask.aerodromes.all({}, t)).map((a) => a.id);
+const allIds = derived({
+  name: 'rules.aerodromes',
+  dependsOn: [ContentVersions],
+  key: () => '',
+  read: () => readAll(),
+});
+/** Every aerodrome the school flies at, in its newest version: home first, then by name. */
+export async function aerodromes(t?: Transaction): Promise<Aerodrome[]> {
+  const ids = t ? await readAll(t) : await allIds();
+  const [home, all] = [await homeAerodrome(t), await Promise.all(ids.map((id) => contentById('aerodrome', id, t)))];
+  return [home, ...all.filter((a) => a.ident !== home.ident).sort((a, b) => a.name.localeCompare(b.name))];
+}
+
+/** An aerodrome as rows keep it: null where it is home. Undefined where the school knows no such aerodrome. */
+export async function keptAerodrome(
+  ident: string | null | undefined,
+  t?: Transaction,
+): Promise<string | null | undefined> {
+  const known = await aerodromes(t);
+  if (!ident || ident === known[0]?.ident) return null;
+  return known.find((a) => a.ident === ident)?.ident;
+}
+
+/** What an aerodrome is called where its row has only its code. */
+export async function placeNames(): Promise<(ident: string | null) => string> {
+  const known = await aerodromes();
+  return (ident) => {
+    const at = ident === null ? known[0] : known.find((a) => a.ident === ident);
+    return at ? `${at.name} ${at.ident}` : (ident ?? '');
+  };
+}

@@ -7,6 +7,7 @@ export const RUNNING_WORDS = {
     'This set-up link was used, or a newer one was made. Sign in, or make another with npm run school.',
   'too-many-tries': ({ seconds }: { seconds: number }) => `Too many tries. Wait ${seconds} s, then try again.`,
   'chief-sets-up': () => 'The chief instructor sets up the school.',
+  'aerodrome-known': ({ ident }: { ident: string }) => `${ident} is entered already. Change it in Settings.`,
   'set-up-already': () => 'The aerodrome is set up. Change it in Settings.',
   'no-variation': () => 'The magnetic model does not hold here. Type the variation of the chart.',
   'other-end': () => 'Two runways have this end. Name them apart, such as 04L and 04R.',

@@ -25,6 +25,7 @@ export const SCHEDULE_WORDS = {
     `You have ${count} bookings ahead, the most a pilot may hold. Cancel one, or ask the office.`,
   'checkout-not-open': () => 'This checkout is not open.',
   'choose-pilot': () => 'Choose the pilot.',
+  'aerodrome-unknown': () => 'Choose an aerodrome of the school; others are added in Settings.',
   'choose-aeroplane': () => 'Choose the aeroplane.',
   'choose-instructor': () => 'Choose the instructor.',
   'nothing-to-book': () => 'A booking is of a person or an aeroplane: choose one.',

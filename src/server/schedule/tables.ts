@@ -21,6 +21,8 @@ export const Bookings = table(
     split: split.nullable(),
     passengers: whole,
     surface: text,
+    /** Code of the aerodrome it is flown at; null = home. */
+    aerodrome: text.nullable(),
     note: text,
     state: z.enum(['booked', 'cancelled']),
     version: whole,

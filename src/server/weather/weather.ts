@@ -7,6 +7,7 @@ import {
   stationOutlook,
 } from '@/core/wind';
 import type { WindSeen } from '@/domain/brief';
+import type { Aerodrome } from '@/domain/sheet';
 import type { Weather } from '@/domain/weather';
 import { nowIso } from '../floor/clock';
 import { inDemo } from '../floor/data-folder';
@@ -42,26 +43,28 @@ const forecastIn = (text: string): string | null => {
   return found ? found.slice(0, LONGEST_FORECAST) : null;
 };
 
+const simulated = (ident: string, now: string): WeatherHere => ({
+  source: 'simulated',
+  report: newestReport(stationObservation(ident, now).text, now),
+  forecast: stationForecast(ident, now).text,
+  problem: null,
+});
+
 /**
- * What is known of the weather at home: by the school's address where it has one; simulated in a demo that has none;
- * else nothing, and that is said.
+ * What is known of the weather at an aerodrome: by its address where it has one; simulated in a demo that has none; else
+ * nothing, and that is said. The address of home stands in the rules of the school, that of another in its own sheet.
  */
-export async function weatherNow(): Promise<WeatherHere> {
+export async function weatherNow(at?: Aerodrome): Promise<WeatherHere> {
   const now = nowIso();
-  const { reportUrl, forecastUrl } = (await newestContent('house', 'house'))?.body.weather ?? {
+  const { ident } = await homeAerodrome();
+  const away = at !== undefined && at.ident !== ident;
+  const { reportUrl, forecastUrl } = (away ? at.weather : (await newestContent('house', 'house'))?.body.weather) ?? {
     reportUrl: '',
     forecastUrl: '',
   };
   if (reportUrl === '' && forecastUrl === '') {
     if (!inDemo()) return NONE;
-    const { ident } = await homeAerodrome();
-    const { text } = stationObservation(ident, now);
-    return {
-      source: 'simulated',
-      report: newestReport(text, now),
-      forecast: stationForecast(ident, now).text,
-      problem: null,
-    };
+    return simulated(at?.ident ?? ident, now);
   }
   const [report, forecast] = await Promise.all([
     reportUrl === '' ? null : keptText(reportUrl),

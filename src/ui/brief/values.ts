@@ -8,6 +8,8 @@ import { type WindFields, windToFields } from './wind-entry';
 /** What stands in the fields of a brief: as typed, so that nothing half typed is lost. */
 export interface BriefValues extends WindFields {
   flownOn: string;
+  /** Code of the aerodrome; empty = home. */
+  aerodrome: string;
   runwayEnd: string;
   /** Chosen by hand or saved: it no longer follows the wind. */
   runwayByHand: boolean;
@@ -41,9 +43,11 @@ const text = (n: number | null): string => (n === null ? '' : String(n));
 const numberOf = (t: string): number | null =>
   t.trim() === '' || !Number.isFinite(Number(t.replace(',', '.'))) ? null : Number(t.replace(',', '.'));
 
-/** What is known of the weather where the school is. */
+/** What is known of the weather at one aerodrome. */
 export type StationNow = Weather<unknown>;
 export interface ReportAir {
+  /** Who reports; null where nothing could be read. */
+  station: string | null;
   qnhHpa: number | null;
   oatC: number | null;
   trend: string | null;
@@ -51,10 +55,11 @@ export interface ReportAir {
 /** What the report itself says of altimeter setting, temperature and the trend, which changes no number here. */
 export function reportAir(v: Pick<WindFields, 'windKind' | 'report'>): ReportAir {
   const read = v.windKind === 'report' && v.report.trim() !== '' ? readReport(v.report) : null;
-  if (!read?.ok) return { qnhHpa: null, oatC: null, trend: null };
-  const { qnhHpa, temperatureC, trend } = read.report;
+  if (!read?.ok) return { station: null, qnhHpa: null, oatC: null, trend: null };
+  const { station, qnhHpa, temperatureC, trend } = read.report;
   const unread = trend && trend.unread.length > 0 ? ` Not read: ${trend.unread.join(' ')}.` : '';
   return {
+    station,
     qnhHpa,
     oatC: temperatureC,
     trend: trend && trend.text !== 'NOSIG' ? `Trend, not in these numbers: ${trend.text}.${unread}` : null,
@@ -69,6 +74,7 @@ export function valuesOf(choices: BriefChoices, saved: boolean, timeZone: string
   return {
     ...choices,
     ...fields,
+    aerodrome: choices.aerodrome ?? '',
     runwayByHand: saved,
     maxFlap: text(choices.maxFlapDeg),
     instructorLimit: text(choices.instructorLimitKt),
@@ -101,6 +107,7 @@ export function choicesOf(
 ): BriefChoices {
   return {
     flownOn: typedDate(v.flownOn) === null ? before.flownOn : v.flownOn,
+    ...(v.aerodrome === '' ? {} : { aerodrome: v.aerodrome }),
     runwayEnd: v.runwayEnd,
     wind,
     maxFlapDeg: v.maxFlap === '' ? null : Number(v.maxFlap),

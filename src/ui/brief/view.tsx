@@ -35,7 +35,7 @@ export function BriefView(props: Props) {
       <Title
         long
         title={`Brief for lesson ${lesson}`}
-        line={`${dateText(choices.flownOn)}, runway ${choices.runwayEnd}, ${wind}${props.sheet.gear.layout === 'tailwheel' ? `, ${say(choices.intended)} landings intended` : ''}.`}
+        line={`${dateText(choices.flownOn)}, ${choices.aerodrome ? `${props.aerodrome.name}, ` : ''}runway ${choices.runwayEnd}, ${wind}${props.sheet.gear.layout === 'tailwheel' ? `, ${say(choices.intended)} landings intended` : ''}.`}
       >
         <Link className="btn btn-outline-primary" href={`/print/kneeboard/${props.briefId}`}>
           Card

@@ -29,6 +29,7 @@ function StationReport({ station, take }: { station: StationNow; take: (text: st
 
 /** Where the wind of the brief comes from: a report, or heard and seen. */
 export function WindFieldset({
+  ident,
   air,
   errors,
   form,
@@ -36,6 +37,8 @@ export function WindFieldset({
   v,
   windMessage,
 }: {
+  /** Code of the aerodrome the lesson is flown at. */
+  ident: string;
   air: ReportAir;
   errors: FieldErrors<BriefValues>;
   form: UseFormReturn<BriefValues>;
@@ -69,10 +72,15 @@ export function WindFieldset({
         >
           <input
             className="code-face"
-            placeholder="ZPAV 241420Z 26011G17KT CAVOK 18/07 Q1016"
+            placeholder={`${ident} 241420Z 26011G17KT CAVOK 18/07 Q1016`}
             {...form.register('report')}
           />
         </Field>
+      ) : null}
+      {v.windKind === 'report' && air.station !== null && air.station !== ident ? (
+        <p className="mb-0 small" role="note">
+          This is the report of {air.station}; the lesson is flown at {ident}.
+        </p>
       ) : null}
       {v.windKind === 'report' && air.trend ? (
         <p className="mb-0 small soft" role="note">

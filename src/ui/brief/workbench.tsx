@@ -5,10 +5,11 @@ import { Link } from '../shared/link';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
-import { computeBrief } from '@/core/approach';
+import { computeBrief, usableEnds } from '@/core/approach';
 import { fixed, localText } from '@/core/format';
 import { type Ladder } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
+import type { Aerodrome } from '@/domain/sheet';
 import { say } from '@/domain/words';
 import { Field } from '../shared/field';
 import { DateInput } from '../shared/when-input';
@@ -33,6 +34,8 @@ export interface SavedBrief {
   acknowledgedAt: string | null;
   acknowledgedByName: string | null;
 }
+const NO_STATION: StationNow = { source: 'none', report: null, forecast: null, problem: null };
+
 interface Props extends BriefFacts {
   checkoutId: string;
   lesson: number;
@@ -42,7 +45,8 @@ interface Props extends BriefFacts {
   habits: HabitCue[];
   eyeHeightM: number | null;
   serverNow: string;
-  station: StationNow;
+  /** Every aerodrome of the school and what is known of its weather; home first. */
+  places: readonly { aerodrome: Aerodrome; station: StationNow }[];
   saved: SavedBrief | null;
   action: (form: unknown) => Promise<ActionResult<{ sortieId: string; briefId: string; lesson: number }>>;
   /** Null when this user may not set the house's order. */
@@ -54,12 +58,14 @@ interface Props extends BriefFacts {
  * from the same choices.
  */
 export function BriefWorkbench(props: Props) {
-  const { sheet, choices, ladder, aerodrome, house, saved, lesson, checkoutId, station } = props;
+  const { sheet, choices, ladder, house, saved, lesson, checkoutId, places } = props;
+  const placeOf = (ident: string | undefined) =>
+    places.find((p) => p.aerodrome.ident === ident) ?? places[0] ?? { aerodrome: props.aerodrome, station: NO_STATION };
   const router = useRouter();
   const now = useServerNow(props.serverNow);
   // What this page was opened on; after somebody else’s brief was shown, theirs.
   const base = useRef(saved?.briefId ?? null);
-  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null, aerodrome.timeZone) });
+  const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null, props.aerodrome.timeZone) });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
@@ -69,18 +75,21 @@ export function BriefWorkbench(props: Props) {
   const [requestId] = useState(() => crypto.randomUUID());
   const { errors, isSubmitting } = form.formState;
   const v = form.watch();
+  const { aerodrome, station } = placeOf(v.aerodrome);
   const wind = readWindFields(v, now, aerodrome.timeZone);
   const air = reportAir(v);
   const live = choicesOf(v, choices, wind.wind, air);
   const key = JSON.stringify(live);
   // What follows from the fields comes after them: a key is answered before the numbers are.
   const asked = useDeferredValue(key);
+  const shownChoices = useMemo(() => JSON.parse(asked) as BriefChoices, [asked]);
+  const shownAt = placeOf(shownChoices.aerodrome).aerodrome;
   const result = useMemo(
     () =>
-      computeBrief(JSON.parse(asked) as BriefChoices, {
+      computeBrief(shownChoices, {
         sheet,
         airframeCrosswindKt: props.airframeCrosswindKt,
-        aerodrome,
+        aerodrome: shownAt,
         house,
         ladder,
         pilotName: props.pilotName,
@@ -91,10 +100,10 @@ export function BriefWorkbench(props: Props) {
         nowIso: now,
       }),
     [
-      asked,
+      shownChoices,
       sheet,
       props.airframeCrosswindKt,
-      aerodrome,
+      shownAt,
       house,
       ladder,
       props.pilotName,
@@ -110,7 +119,7 @@ export function BriefWorkbench(props: Props) {
       ? result.chosenEnd
       : v.runwayEnd;
   // With the wind alone: a change of flap or mass does not move the brief to another runway.
-  const windKey = JSON.stringify(wind.wind);
+  const windKey = `${v.aerodrome} ${JSON.stringify(wind.wind)}`;
   const followed = useRef('');
   useEffect(() => {
     // Not before the numbers of this wind are there.
@@ -121,10 +130,16 @@ export function BriefWorkbench(props: Props) {
     followed.current = windKey;
     if (best !== runwayEnd) form.setValue('runwayEnd', best);
   }, [best, form, windKey, asked, key]);
+  // A runway of another aerodrome is none here.
+  const ends = usableEnds(aerodrome, sheet.surface);
+  const end = (ends.find((e) => e.ident === v.runwayEnd) ?? ends[0])?.ident ?? '';
+  useEffect(() => {
+    if (form.getValues('runwayEnd') !== end) form.setValue('runwayEnd', end);
+  }, [end, form]);
   const epoch = useEpoch(asked);
   const shown = useMemo(
-    () => ({ ...props, choices: JSON.parse(asked) as BriefChoices, result }),
-    [props, asked, result],
+    () => ({ ...props, aerodrome: shownAt, choices: shownChoices, result }),
+    [props, shownAt, shownChoices, result],
   );
   const windMessage = (path: keyof WindFields) =>
     wind.problem?.path === path ? { message: wind.problem.message } : undefined;
@@ -198,10 +213,29 @@ export function BriefWorkbench(props: Props) {
       <div className="grid">
         <Panel title="Today">
           <div className="brief-form">
-            <WindFieldset air={air} errors={errors} form={form} station={station} v={v} windMessage={windMessage} />
+            {places.length > 1 ? (
+              <Field label="Flown at" id="aerodrome" error={errors.aerodrome}>
+                <select {...form.register('aerodrome', { onChange: () => form.setValue('runwayByHand', false) })}>
+                  {places.map((p, i) => (
+                    <option key={p.aerodrome.ident} value={i === 0 ? '' : p.aerodrome.ident}>
+                      {p.aerodrome.name} {p.aerodrome.ident}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+            ) : null}
+            <WindFieldset
+              ident={aerodrome.ident}
+              air={air}
+              errors={errors}
+              form={form}
+              station={station}
+              v={v}
+              windMessage={windMessage}
+            />
             <Field label="Runway" id="runwayEnd" error={errors.runwayEnd}>
               <select {...form.register('runwayEnd', { onChange: () => form.setValue('runwayByHand', true) })}>
-                {result.runways.map((r) => (
+                {ends.map((r) => (
                   <option key={r.ident} value={r.ident}>
                     {r.ident} {r.surface} {r.lengthM} m{r.ident === result.chosenEnd ? ', best today' : ''}
                   </option>

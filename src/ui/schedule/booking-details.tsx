@@ -40,6 +40,7 @@ export function BookingDetails({
           {dayText(b.date)} {minutesText(b.fromMin)} to {minutesText(b.toMin)}
         </b>
         , {b.registration ?? 'no aeroplane'}
+        {b.aerodrome ? `, at ${facts.places.find((p) => p.ident === b.aerodrome)?.name ?? b.aerodrome}` : ''}
         {b.instructorName ? `, with ${b.instructorName}` : ''}
         {b.passengers > 0 ? `, ${plural(b.passengers, 'passenger')}` : ''}
         {b.goals.length > 0 ? `. For ${list(b.goals.map(say))}` : ''}.

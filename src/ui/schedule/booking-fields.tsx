@@ -105,6 +105,17 @@ export function BookingFields({
           </select>
         </Field>
       ) : null}
+      {facts.places.length > 1 ? (
+        <Field label="Flown at" id="aerodrome" error={error('aerodrome')}>
+          <select {...register('aerodrome')}>
+            {facts.places.map((p, i) => (
+              <option key={p.ident} value={i === 0 ? '' : p.ident}>
+                {p.name} {p.ident}
+              </option>
+            ))}
+          </select>
+        </Field>
+      ) : null}
       <Field label="Note" id="book-note" error={error('note')}>
         <input {...register('note')} />
       </Field>

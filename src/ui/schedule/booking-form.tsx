@@ -40,7 +40,7 @@ export function BookingForm({ facts, start, done, book, propose, wait }: Props) 
     defaults: firstValues(facts, start),
     fresh: () => ({ requestId: crypto.randomUUID() }),
     draft: `booking:${start.date}:${start.minutes ?? ''}:${start.checkoutId ?? ''}:${start.wishId ?? ''}`,
-    also: ['kind', 'checkoutId', 'pilotId', 'instructorId', 'airframeId', 'surface'],
+    also: ['kind', 'checkoutId', 'pilotId', 'instructorId', 'airframeId', 'surface', 'aerodrome'],
     as: (v) => bookForm(v, facts, usualMin, start.wishId ?? null),
     fieldOf: { startsAt: 'start', ...(kind === 'lesson' ? { pilotId: 'checkoutId' } : { checkoutId: 'pilotId' }) },
     action: (form) => {

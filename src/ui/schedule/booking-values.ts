@@ -19,6 +19,8 @@ export interface BookingValues {
   minutes: string;
   passengers: string;
   surface: 'any' | 'asphalt' | 'grass' | 'water';
+  /** Code of the aerodrome; empty = home. */
+  aerodrome: string;
   note: string;
 }
 /** What a booking begins with: a place in the grid, a wish, a link of another page. */
@@ -49,6 +51,7 @@ export function firstValues(facts: FormFacts, start: BookingStart): BookingValue
     minutes: start.length ? String(start.length) : '',
     passengers: '0',
     surface: 'any',
+    aerodrome: '',
     note: '',
   };
 }
@@ -65,6 +68,7 @@ function who(v: BookingValues, facts: FormFacts) {
     airframeId: v.airframeId || null,
     passengers: v.passengers.trim() === '' ? 0 : typedNumber(v.passengers),
     surface: v.surface,
+    aerodrome: v.aerodrome || null,
   };
 }
 const lengthOr = <T>(v: BookingValues, usual: T): number | T =>

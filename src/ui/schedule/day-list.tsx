@@ -58,6 +58,11 @@ export function DayList({
                       <br />
                       {b.registration ? <span className="code-face">{b.registration}</span> : null}
                       {b.instructorName ? ` with ${b.instructorName}` : ''}
+                      {b.aerodrome ? (
+                        <>
+                          , at <span className="code-face">{b.aerodrome}</span>
+                        </>
+                      ) : null}
                       {b.masked ? null : b.hit.length > 0 ? (
                         <span className="d-block v-outside">Must be moved: {b.hit.join('; ')}</span>
                       ) : b.fit ? (

@@ -22,6 +22,8 @@ export interface Booking {
   checkoutId: string | null;
   goals: Goal[];
   passengers: number;
+  /** Code of the aerodrome; null = home. */
+  aerodrome: string | null;
   note: string;
   version: number;
   masked: boolean;

@@ -33,4 +33,6 @@ export interface FormFacts {
   }[];
   people: readonly { key: string; userId: string | null; pilotId: string | null; name: string; instructor: boolean }[];
   airframes: readonly { id: string; registration: string; typeName: string; down: string | null }[];
+  /** Aerodromes of the school, home first. */
+  places: readonly { ident: string; name: string }[];
 }

@@ -25,6 +25,7 @@ export interface GridBlock {
   pilotName: string | null;
   instructorName: string | null;
   registration: string | null;
+  aerodrome: string | null;
   masked: boolean;
   mine: boolean;
   movable: boolean;
@@ -290,7 +291,7 @@ function Block({
   const part = (m: number) => `${(100 * m) / Math.max(1, minutes)}%`;
   const words = b.masked
     ? 'taken'
-    : `${BOOKING_NAME[b.kind]}, ${b.pilotName ?? ''}${b.registration ? ` in ${b.registration}` : ''}${b.instructorName ? ` with ${b.instructorName}` : ''}`;
+    : `${BOOKING_NAME[b.kind]}, ${b.pilotName ?? ''}${b.registration ? ` in ${b.registration}` : ''}${b.instructorName ? ` with ${b.instructorName}` : ''}${b.aerodrome ? ` at ${b.aerodrome}` : ''}`;
   return (
     <button
       type="button"

@@ -50,7 +50,7 @@ const ENDS = ['lower', 'other'] as const;
 const otherEnd = (ident: string | undefined): string =>
   /^\d\d[LRCW]?$/.test(ident ?? '') ? oppositeEnd(ident ?? '') : 'Other end';
 
-/** Where the school flies, drawn while it is typed. */
+/** Where the school flies, drawn while it is typed: its first aerodrome with what the school is, or another one. */
 export function PlaceForm({
   save,
   pack,
@@ -58,20 +58,25 @@ export function PlaceForm({
   children,
 }: {
   save: (form: unknown) => Promise<ActionResult>;
-  pack: PackId;
+  /** The rules the school begins with; null = another aerodrome of a school that is there. */
+  pack: PackId | null;
   zones: string[];
   /** Shown beside the form, under the drawing. */
-  children: React.ReactNode;
+  children?: React.ReactNode;
 }) {
+  const first = pack !== null;
   const router = useRouter();
   const f = useActionForm({
-    draft: 'set-up-place',
-    schema: async () => (await import('@/domain/set-up')).PlaceForm,
+    draft: first ? 'set-up-place' : 'another-place',
+    schema: async () => {
+      const { AerodromeForm, PlaceForm: FirstForm } = await import('@/domain/set-up');
+      return first ? FirstForm : AerodromeForm;
+    },
     defaults: {
       school: '',
       ident: '',
       name: '',
-      homePack: pack as string,
+      homePack: (pack ?? '') as string,
       timeZone: '',
       latitudeDeg: '',
       longitudeDeg: '',
@@ -104,34 +109,38 @@ export function PlaceForm({
       })),
     }),
     action: save,
-    done: () => router.refresh(),
+    done: () => (first ? router.refresh() : router.push('/settings#aerodromes')),
   });
   const strips = useFieldArray({ control: f.form.control, name: 'runways' });
   const v = f.form.watch();
   return (
     <div className="grid g-2-1" style={{ alignItems: 'start' }}>
-      <Panel title="School and aerodrome">
-        <form {...f.props} className="d-grid gap-3" aria-label="School and aerodrome">
+      <Panel title={first ? 'School and aerodrome' : 'Another aerodrome'}>
+        <form {...f.props} className="d-grid gap-3" aria-label={first ? 'School and aerodrome' : 'Another aerodrome'}>
           <Problems problems={f.problems} title="Not saved" />
           <div className="place-fields">
-            <Field label="Name of the school" id="p-school" error={f.error('school')}>
-              <input {...f.register('school')} />
-            </Field>
+            {first ? (
+              <Field label="Name of the school" id="p-school" error={f.error('school')}>
+                <input {...f.register('school')} />
+              </Field>
+            ) : null}
             <Field label="Name of the aerodrome" id="p-name" error={f.error('name')}>
               <input {...f.register('name')} />
             </Field>
             <Field label="Identifier" id="p-ident" error={f.error('ident')} hint="as in its METAR">
               <input className="code-face" {...f.register('ident')} />
             </Field>
-            <Field label="Rules" id="p-pack" error={f.error('homePack')} hint="the law of your country">
-              <select {...f.register('homePack')}>
-                {PACKS.map((p) => (
-                  <option key={p} value={p}>
-                    {PACK_NAME[p]}
-                  </option>
-                ))}
-              </select>
-            </Field>
+            {first ? (
+              <Field label="Rules" id="p-pack" error={f.error('homePack')} hint="the law of your country">
+                <select {...f.register('homePack')}>
+                  {PACKS.map((p) => (
+                    <option key={p} value={p}>
+                      {PACK_NAME[p]}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+            ) : null}
             <Field label="Time zone" id="p-zone" error={f.error('timeZone')}>
               <select {...f.register('timeZone')}>
                 <option value="">choose</option>

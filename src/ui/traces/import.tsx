@@ -17,6 +17,8 @@ interface Props {
   flights: FlightChoice[];
   sortieId: string;
   context: TraceContext | null;
+  /** The school's other aerodromes: what was not flown where it was briefed may have been flown there. */
+  elsewhere: TraceContext['aerodrome'][];
 }
 
 const KEPT = 'jeito-trace-columns';
@@ -41,7 +43,7 @@ function keep(headers: readonly string[], mapping: Mapping): void {
 const said = (mapping: Mapping): Mapping | null => (Object.keys(mapping).length > 0 ? mapping : null);
 
 /** Adds a recording: reads it on this device, shows what it holds, asks about columns it cannot tell, then sends it. */
-export function ImportTrace({ flights, sortieId, context }: Props) {
+export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
   const router = useRouter();
   const worker = useRef<{ raw: Worker; remote: Remote<Tracing> } | null>(null);
   const [file, setFile] = useState<File | null>(null);
@@ -87,6 +89,7 @@ export function ImportTrace({ flights, sortieId, context }: Props) {
         f,
         said(use) as never,
         context,
+        elsewhere,
         proxy((s: number) => {
           if (mine === run.current) setShare(s);
         }),

@@ -32,6 +32,12 @@ export function DayLine({ b, user }: { b: BoardData; user: CurrentUser }) {
                 <br />
                 <span className="soft small">
                   <span className="code-face">{x.booking.registration}</span>
+                  {x.booking.aerodrome ? (
+                    <>
+                      {' '}
+                      at <span className="code-face">{x.booking.aerodrome}</span>
+                    </>
+                  ) : null}
                   {x.booking.instructorName && x.booking.instructorId !== user.id
                     ? `, ${x.booking.instructorName.split(' ')[0] ?? ''}`
                     : ''}

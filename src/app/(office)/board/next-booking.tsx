@@ -28,6 +28,12 @@ export function NextBooking({ next, user }: { next: NonNullable<BoardData['next'
         </h2>
         <p className="mb-1">
           <b>{next.when}</b>, <span className="code-face">{next.booking.registration}</span>
+          {next.booking.aerodrome ? (
+            <>
+              {' '}
+              at <span className="code-face">{next.booking.aerodrome}</span>
+            </>
+          ) : null}
           {next.booking.goals.length > 0
             ? `, ${list(next.booking.goals.map(say))}`
             : `, ${BOOKING_NAME[next.booking.kind]}`}

@@ -1,7 +1,7 @@
 import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
-import { list, plural } from '@/core/format';
+import { plural } from '@/core/format';
 import { minutesText, readClock } from '@/core/schedule';
 import { SchoolForm as SchoolRulesForm } from '@/domain/settings-forms';
 import { packWords } from '@/domain/words';
@@ -9,10 +9,9 @@ import { may } from '@/server/floor/auth/permissions';
 import { zodProblems } from '@/server/floor/result';
 import { requireUser } from '@/server/floor/auth/session';
 import { tokensOf } from '@/server/account/commands/tokens';
-import { homeAerodrome, newestContent } from '@/server/rules/content';
+import { aerodromes, newestContent } from '@/server/rules/content';
 import { contentList } from '@/server/rules/queries/content';
 import { SchoolForm } from '@/ui/people/school-form';
-import { AerodromeDrawing } from '@/ui/shared/aerodrome-drawing';
 import { CalendarFeed } from '@/ui/shared/calendar-feed';
 import { Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
@@ -28,6 +27,7 @@ import {
   saveFactorRolesAction,
 } from '../../actions';
 import { factorRoles } from '@/server/floor/auth/second-factor';
+import { PlacePanel } from './place-panel';
 import { FactorRoles } from '@/ui/account/factor-roles';
 import { CalendarFeeds } from '@/server/schedule/tables';
 
@@ -36,11 +36,7 @@ export const metadata: Metadata = { title: 'Settings' };
 export default async function SettingsPage() {
   const day = await dayHere();
   const user = await requireUser();
-  const [house, aerodrome, content] = [
-    await newestContent('house', 'house'),
-    await homeAerodrome(),
-    await contentList(),
-  ];
+  const [house, places, content] = [await newestContent('house', 'house'), await aerodromes(), await contentList()];
   const feed = await CalendarFeeds.first({
     where: { userId: user.id, endedAt: null },
     pick: ['createdAt', 'alarmMin', 'expiresAt', 'lastUsedAt'],
@@ -143,24 +139,16 @@ export default async function SettingsPage() {
               </Panel>
             </div>
             <div className="grid">
-              <Panel title={`${aerodrome.name}, ${aerodrome.ident}`}>
-                <AerodromeDrawing runways={aerodrome.runways} name={aerodrome.name} />
-                <p className="mb-1 mt-2">
-                  {list(
-                    aerodrome.runways.map(
-                      (r) => `${r.ends.map((e) => e.ident).join('/')} ${r.surface} ${r.lengthM} x ${r.widthM} m`,
-                    ),
-                  )}
-                  . Elevation {aerodrome.elevationFt} ft, variation {Math.abs(aerodrome.variationDeg)}°{' '}
-                  {aerodrome.variationDeg < 0 ? 'west' : 'east'}, circuit {aerodrome.circuitHeightFt} ft, zone{' '}
-                  {aerodrome.timeZone}. <span className="soft">{aerodrome.source}</span>
-                </p>
+              <div id="aerodromes" className="grid">
+                {places.map((a) => (
+                  <PlacePanel key={a.ident} aerodrome={a} home={a === places[0]} edits={chief} />
+                ))}
                 {chief ? (
-                  <Link className="btn btn-sm btn-outline-primary" href={`/rules/aerodrome/${aerodrome.ident}/edit`}>
-                    Edit runways and airspace
+                  <Link className="btn btn-sm btn-outline-primary justify-self-start" href="/settings/aerodrome">
+                    Another aerodrome
                   </Link>
                 ) : null}
-              </Panel>
+              </div>
               <Panel title="Personal tokens">
                 <p>
                   Another program reads Jeito with a token, as you and with your rights:{' '}

@@ -15,7 +15,7 @@ import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome, newestContent, contentById } from '../../rules/content';
+import { aerodromeAt, keptAerodrome, newestContent, contentById } from '../../rules/content';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import { sortiesOf } from '../queries/flights';
@@ -192,10 +192,12 @@ export async function saveBrief(
   if (stops.length > 0) return { ok: false, problems: stops.map((s) => problemAt('', s)) };
   const today = nowIso().slice(0, 10);
   if (choices.data.flownOn > addDays(today, 14)) return problem('flownOn', told('brief-too-early'));
+  const aerodrome = await keptAerodrome(choices.data.aerodrome);
+  if (aerodrome === undefined) return problem('aerodrome', told('aerodrome-unknown'));
   const context = {
     sheet: head.sheet,
     airframeCrosswindKt: head.airframe.crosswindLimitKt?.value ?? null,
-    aerodrome: await homeAerodrome(),
+    aerodrome: await aerodromeAt(aerodrome),
     house: await contentById('house', head.houseId),
     ladder: await ladderOf(head.pilotId, head.sheet, choices.data.flownOn),
     pilotName: head.pilotName,
@@ -255,10 +257,11 @@ export async function saveBrief(
           secondPilotId: null,
           secondCheckoutId: null,
           sharedWith: null,
+          aerodrome,
         },
         t,
       );
-    else await Sorties.update({ flownOn: choices.data.flownOn, instructorId: user.id }, { id: sortieId }, t);
+    else await Sorties.update({ flownOn: choices.data.flownOn, instructorId: user.id, aerodrome }, { id: sortieId }, t);
     const versions = await Briefs.find({ where: { sortieId }, pick: ['version'] }, t);
     const briefId = randomUUID();
     await Briefs.insert(

@@ -3,7 +3,7 @@ import { effectiveSheet } from '@/core/plan';
 import type { BriefChoices } from '@/domain/brief';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { contentById, homeAerodrome } from '../../rules/content';
+import { aerodromeAt, contentById } from '../../rules/content';
 import { checkoutHead } from './head';
 import { parsedAirframe, parsedSheet } from '../../hangar/sheets';
 import { Briefs } from '../tables';
@@ -51,7 +51,7 @@ export async function briefCard(user: CurrentUser, id: string): Promise<StoredBr
     choices,
     result: snapshot,
     nowIso: nowIso(),
-    timeZone: (await homeAerodrome()).timeZone,
+    timeZone: (await aerodromeAt(choices.aerodrome)).timeZone,
   });
   return {
     id: b.id,

@@ -30,6 +30,8 @@ export interface SortieRow {
   sharedWith: string | null;
   secondPilotId: string | null;
   secondCheckoutId: string | null;
+  /** Code of the aerodrome it is flown at; null = home. */
+  aerodrome: string | null;
 }
 
 function briefOf(s: RowOf<typeof ask.sortiesOf>): BriefRow | null {
@@ -50,6 +52,7 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
     sharedWith: s.sharedWith,
     secondPilotId: s.secondPilotId,
     secondCheckoutId: s.secondCheckoutId,
+    aerodrome: s.aerodrome,
     brief: briefOf(s),
   }));
 }
@@ -59,6 +62,8 @@ export interface LandingRow extends RecordedLanding {
   measured: Measured | null;
   savedAt: string;
   windAgeMin: number | null;
+  /** Code of the aerodrome it was made at; null = home. */
+  aerodrome: string | null;
 }
 
 export async function landingsOf(checkoutId: string, t?: Transaction): Promise<LandingRow[]> {
@@ -80,6 +85,7 @@ export async function landingsOf(checkoutId: string, t?: Transaction): Promise<L
     captured: { ...UNSEEN, ...l.captured },
     judged: l.judged,
     measured: l.measured,
+    aerodrome: l.aerodrome,
   }));
 }
 

@@ -1,7 +1,7 @@
 import { type LogbookLines, logbookLines } from '@/core/logbook';
 import { dateText } from '@/core/format';
 import { isNight } from '@/core/sun';
-import { homeAerodrome } from '../../rules/content';
+import { aerodromeAt } from '../../rules/content';
 import type { CheckoutRecord } from './record';
 import { Sorties } from '../tables';
 
@@ -12,11 +12,12 @@ export interface LessonLines extends LogbookLines {
 /** The logbook lines of every lesson flown in a checkout, in the words of its pack, the oldest first. */
 export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
   const { head, pack, evidence } = record;
-  const aerodrome = await homeAerodrome();
-  const night = (at: string | null | undefined): boolean => at != null && isNight(at, aerodrome, pack.night.logging);
   const titles = new Map(record.programmes.flatMap((p) => p.items.map((i) => [i.id, i] as const)));
   const lines: LessonLines[] = [];
+  const home = await aerodromeAt(null);
   for (const s of record.sorties) {
+    const at = await aerodromeAt(s.aerodrome);
+    const night = (when: string | null | undefined): boolean => when != null && isNight(when, at, pack.night.logging);
     const flown = record.landings.filter((l) => l.lesson === s.lesson);
     const landed = flown.filter((l) => l.kind !== 'go-around' && l.kind !== 'low-pass');
     // The pilot logs what the pilot flew: what was shown or taken over is the instructor's.
@@ -40,7 +41,7 @@ export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
       ...logbookLines({
         pack: head.pack,
         date: dateText(s.flownOn),
-        place: `${aerodrome.ident} to ${aerodrome.ident}`,
+        place: { at: at.ident, home: home.ident },
         registration: head.registration,
         typeName: head.typeName,
         engines: head.sheet.engine.count,

@@ -17,7 +17,7 @@ import { changesOf } from '../../checkout/queries/changes';
 import { linesOf } from '../../checkout/queries/logbook-lines';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import { stopsShown } from '../../checkout/queries/stop-shown';
-import { homeAerodrome } from '../../rules/content';
+import { aerodromeAt } from '../../rules/content';
 import { type DecidedFinding, debriefFacts, debriefOf, selfOf, standing } from './debrief';
 
 /** What was flown in a lesson, and what the pilot said of it: enough to ask the pilot first. */
@@ -58,7 +58,7 @@ export async function debriefPage(
   return {
     stops,
     past,
-    runway: (await homeAerodrome()).runways.find((r) => r.ends.some((e) => e.ident === end)),
+    runway: (await aerodromeAt(sortie?.aerodrome)).runways.find((r) => r.ends.some((e) => e.ident === end)),
     best: bestAndWorst(shown.filter((l) => l.stops.length === 0)).best,
     worst: bestAndWorst(shown).worst,
     held: sortie ? await debriefOf(sortie.id) : null,

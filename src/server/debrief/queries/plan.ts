@@ -7,7 +7,7 @@ import { chooseRunway, components } from '@/core/wind';
 import { forecastParts } from '../../weather/weather';
 import type { Attitude } from '@/domain/words';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
+import { nextAerodrome } from '../../checkout/queries/where';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import { ladderOf } from '../../checkout/queries/ladder';
 import { flownLessons } from '../../checkout/queries/stage';
@@ -36,7 +36,7 @@ export async function planFacts(
 }> {
   const { head, house, items, sorties } = record;
   const now = nowIso();
-  const aerodrome = await homeAerodrome();
+  const aerodrome = await nextAerodrome(record, now);
   const ladder = await ladderOf(head.pilotId, head.sheet, now);
   const flown = [
     ...new Set(

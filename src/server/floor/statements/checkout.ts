@@ -76,7 +76,7 @@ export const changesOf = statement('checkout.changesOf', {
 
 export const sortiesOf = statement('checkout.sortiesOf', {
   params: ['checkoutId'],
-  sql: `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name, w.name AS created_by_name
+  sql: `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, s.aerodrome, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name, w.name AS created_by_name
      FROM sorties s LEFT JOIN briefs b ON b.sortie_id = s.id AND b.version = (SELECT MAX(version) FROM briefs WHERE sortie_id = s.id)
      LEFT JOIN users u ON u.id = b.acknowledged_by LEFT JOIN users w ON w.id = b.created_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
   row: {
@@ -87,6 +87,7 @@ export const sortiesOf = statement('checkout.sortiesOf', {
     sharedWith: Sorties.columns.sharedWith,
     secondPilotId: Sorties.columns.secondPilotId,
     secondCheckoutId: Sorties.columns.secondCheckoutId,
+    aerodrome: Sorties.columns.aerodrome,
     briefId: Briefs.columns.id.nullable(),
     version: Briefs.columns.version.nullable(),
     choices: Briefs.columns.choices.nullable(),
@@ -102,7 +103,7 @@ export const sortiesOf = statement('checkout.sortiesOf', {
 export const landingsOf = statement('checkout.landingsOf', {
   params: ['checkoutId'],
   sql: `SELECT l.id, l.sortie_id, l.number, l.kind, l.intended, l.gear_group, l.crosswind_kt, l.wind_age_min, l.flown_on,
-       l.saved_at, l.captured, l.judged, l.surface, l.measured, l.first, s.lesson
+       l.saved_at, l.captured, l.judged, l.surface, l.measured, l.first, l.aerodrome, s.lesson
      FROM landings l JOIN sorties s ON s.id = l.sortie_id WHERE l.checkout_id = :checkoutId ORDER BY s.lesson, l.number`,
   row: {
     id: Landings.columns.id,
@@ -120,6 +121,7 @@ export const landingsOf = statement('checkout.landingsOf', {
     surface: Landings.columns.surface,
     measured: Landings.columns.measured,
     first: Landings.columns.first,
+    aerodrome: Landings.columns.aerodrome,
     lesson: Sorties.columns.lesson,
   },
 });
@@ -253,4 +255,11 @@ export const typedEventsOfCheckout = statement('checkout.typedEventsOfCheckout',
   params: ['checkoutId', 'types'],
   sql: 'SELECT e.* FROM capture_events e WHERE e.sortie_id IN (SELECT COALESCE(shared_with, id) FROM sorties WHERE checkout_id = :checkoutId) AND e.type IN (:types)',
   row: CaptureEvents.columns,
+});
+
+/** Where the booking of a checkout goes that runs or comes next. */
+export const bookedAerodrome = statement('checkout.bookedAerodrome', {
+  params: ['checkoutId', 'now'],
+  sql: `SELECT aerodrome FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND ends_at > :now ORDER BY starts_at LIMIT 1`,
+  row: { aerodrome: Sorties.columns.aerodrome },
 });

@@ -207,7 +207,7 @@ const ON_TYPE =
   'JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN type_versions tv ON tv.id = c.type_version_id JOIN types ty ON ty.id = tv.type_id';
 /** Columns of a landing as recency sees it. */
 const FLOWN = 'l.flown_on, ty.code, tv.engines, tv.tailwheel, l.kind, l.surface';
-const MOMENTS = 'l.ended_at AS at, l.off_surface, l.off_at';
+const MOMENTS = 'l.ended_at AS at, l.off_surface, l.off_at, l.aerodrome';
 const LANDED = "l.kind NOT IN ('go-around', 'low-pass')";
 const flown = {
   id: text,
@@ -222,6 +222,7 @@ const flown = {
   at: Landings.columns.endedAt,
   offSurface: z.enum(['land', 'water']).nullable(),
   offAt: Landings.columns.offAt,
+  aerodrome: Landings.columns.aerodrome,
   n: whole,
 };
 export const flownByPilot = statement('people.flownByPilot', {
@@ -250,13 +251,14 @@ type FlownDay = [
   at: Landed['endedAt'],
   offSurface: Landed['surface'] | null,
   offAt: Landed['offAt'],
+  aerodrome: Landed['aerodrome'],
   n: number,
 ];
 /** A day of alike landings as one; an instant in which it is day all the year round is left out. */
 export const flownSince = statement('people.flownSince', {
   params: ['since', 'dayFrom', 'dayTo'],
-  sql: `SELECT pilot_id, json_group_array(json_array(flown_on, checkout_id, kind, surface, level, shown, at, off_surface, off_at, n)) AS days FROM (
-       SELECT l.flown_on, l.pilot_id, l.checkout_id, l.kind, l.surface, l.level, l.shown, ${edge('l.ended_at')} AS at, l.off_surface, ${edge('l.off_at')} AS off_at, COUNT(*) AS n FROM landings l WHERE l.flown_on >= :since AND l.checkout_id IS NOT NULL AND ${LANDED} GROUP BY 1, 2, 3, 4, 5, 6, 7, 8, 9, 10
+  sql: `SELECT pilot_id, json_group_array(json_array(flown_on, checkout_id, kind, surface, level, shown, at, off_surface, off_at, aerodrome, n)) AS days FROM (
+       SELECT l.flown_on, l.pilot_id, l.checkout_id, l.kind, l.surface, l.level, l.shown, ${edge('l.ended_at')} AS at, l.off_surface, ${edge('l.off_at')} AS off_at, l.aerodrome, COUNT(*) AS n FROM landings l WHERE l.flown_on >= :since AND l.checkout_id IS NOT NULL AND ${LANDED} GROUP BY 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11
      ) GROUP BY pilot_id`,
   row: {
     pilotId: Landings.columns.pilotId,

@@ -33,3 +33,10 @@ export const homeAerodrome = statement('rules.homeAerodrome', {
   sql: `SELECT id FROM content_versions WHERE kind = 'aerodrome' AND origin <> 'proposed' AND key = (SELECT key FROM content_versions WHERE kind = 'aerodrome' ORDER BY created_at, rowid LIMIT 1) ORDER BY version DESC LIMIT 1`,
   row: { id: text },
 });
+
+/** Every aerodrome, each in its newest version. */
+export const aerodromes = statement('rules.aerodromes', {
+  params: [],
+  sql: `SELECT id FROM content_versions c WHERE kind = 'aerodrome' AND origin <> 'proposed' AND version = (SELECT MAX(version) FROM content_versions WHERE kind = 'aerodrome' AND key = c.key AND origin <> 'proposed')`,
+  row: { id: text },
+});

@@ -23,7 +23,7 @@ import type { Stop } from '@/domain/stops';
 import { refreshLater } from '../../checkout/commands/tallies';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { contentById, homeAerodrome } from '../../rules/content';
+import { aerodromeAt, contentById } from '../../rules/content';
 import { database } from '../../floor/connection';
 import { write } from '../../floor/write';
 import { type SortieRow, eventsOf, sortiesOf } from '../../checkout/queries/flights';
@@ -217,7 +217,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   const shared = theirs && flight.secondCheckoutId ? await sharedLesson(sortie, flight.secondCheckoutId, t) : null;
   const gates = sortie.brief?.snapshot.gates ?? [];
   const fenceTarget = gates[gates.length - 1]?.target ?? null;
-  const aerodrome = await homeAerodrome(t);
+  const aerodrome = await aerodromeAt(sortie.aerodrome, t);
   const companion = await Sorties.first({ where: { sharedWith: sortieId }, pick: ['id'] }, t);
   const landingRows: NewRow<typeof Landings>[] = [];
   const stopRows: NewRow<typeof Stops>[] = [];
@@ -297,6 +297,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
         endedAt: landing.endedAt ?? savedAt,
         offSurface: offs.get(id)?.surface ?? surfaceOf(landing.runwayEnd, aerodrome),
         offAt: offs.get(id)?.at ?? null,
+        aerodrome: sortie.aerodrome,
       });
       const touchedAt = landing.endedAt ?? savedAt;
       // Written in from paper its moment is not known: only a grounding of the days before was there for certain.
@@ -376,6 +377,7 @@ async function sharedLesson(
       secondPilotId: null,
       secondCheckoutId: null,
       sharedWith: sortie.id,
+      aerodrome: sortie.aerodrome,
     },
     t,
   );

@@ -9,7 +9,7 @@ import { type SortiePack, fold } from '@/offline/protocol';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
+import { aerodromeAt } from '../../rules/content';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { eventsOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -26,7 +26,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
   const record = await checkoutRecord(head);
   const sortie = record.sorties.find((s) => s.id === sortieId);
   if (!sortie?.brief) return null;
-  const aerodrome = await homeAerodrome();
+  const aerodrome = await aerodromeAt(sortie.aerodrome);
   const { choices, snapshot } = sortie.brief;
   const { sheet } = head;
   const usedStrip =

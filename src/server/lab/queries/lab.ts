@@ -1,10 +1,10 @@
 import { localDate, localTime } from '@/core/format';
 import { airToday } from '@/core/approach';
 import { convertReference, stationWind } from '@/core/wind';
-import type { TypeSheet } from '@/domain/sheet';
+import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
+import { aerodromeAt } from '../../rules/content';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { type CheckoutHead, checkoutHead } from '../../checkout/queries/head';
 import { hangar } from '../../hangar/queries/hangar';
@@ -23,6 +23,8 @@ export interface LabFacts {
   eyes: { now: Awaited<ReturnType<typeof eyesOf>>; old: Awaited<ReturnType<typeof eyesOf>> };
   /** Mean wind, true, with where it comes from. */
   wind: { fromDeg: number; kt: number; words: string };
+  /** Where the checkout’s last brief is flown; home without one. */
+  aerodrome: Aerodrome;
   runwayEnd: string | null;
   oatC: number;
   sigma: number;
@@ -98,12 +100,11 @@ export async function labFacts(
     best(others.length > 0 ? others : own, (s) => -usual(s)),
   );
   if (!old) return null;
-  const aerodrome = await homeAerodrome();
   const now = nowIso();
+  const lesson = head ? [...(await checkoutRecord(head)).sorties].reverse().find((s) => s.brief) : undefined;
+  const latest = lesson?.brief?.choices;
+  const aerodrome = await aerodromeAt(lesson?.aerodrome);
   const observed = stationWind(aerodrome.ident, now);
-  const latest = head
-    ? [...(await checkoutRecord(head)).sorties].reverse().find((s) => s.brief)?.brief?.choices
-    : undefined;
   const briefed =
     latest?.wind && latest.wind.fromDeg !== null && latest.flownOn === localDate(now, aerodrome.timeZone)
       ? latest.wind
@@ -140,6 +141,7 @@ export async function labFacts(
               words: `from the simulated station at ${localTime(observed.observedAt, aerodrome.timeZone)}`,
             }
           : { fromDeg: 360, kt: 0, words: 'calm' },
+    aerodrome,
     runwayEnd: latest?.runwayEnd ?? null,
     oatC,
     sigma: air.sigma ?? 1,

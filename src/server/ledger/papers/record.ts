@@ -66,7 +66,7 @@ export async function logbookCsv(pilotId: string): Promise<string> {
   return csv(
     flights.map((f) => ({
       date: f.flownOn,
-      aerodrome: f.source === 'recorded here' ? place : '',
+      aerodrome: f.source === 'recorded here' ? (f.aerodrome ?? place) : '',
       type: f.typeName,
       registration: f.registration,
       minutes: f.minutes ?? (f.hours === null ? '' : Math.round(f.hours * 60)),

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { type Place, isNight, sunTimes } from '@/core/sun';
 import { type TypedEvent, classOf, loggedEvents } from '@/core/recency';
 import type { NightRule } from '@/domain/recency';
-import { homeAerodrome, newestContent } from '../../rules/content';
+import { aerodromes, newestContent } from '../../rules/content';
 import type { RowOf } from '../../floor/statement';
 import * as ask from '../../floor/statements/people';
 import { CheckoutMoves, Checkouts, Sorties } from '../../checkout/tables';
@@ -16,9 +16,9 @@ import { derived } from '../../floor/derived';
 /** A landing as recency sees it; an instant nobody knows is never night. */
 type FlyingRow = RowOf<typeof ask.flownByPilot>;
 
-/** Hours of the day, UTC, in which it is never night at a place on any day of the year; null = there are none. */
-function alwaysDay(place: Place): { from: string; to: string } | null {
-  const all = ['2026-06-21', '2026-12-21'].map((d) => sunTimes(d, place));
+/** Hours of the day, UTC, in which it is never night at any of the places on any day of the year; null = there are none. */
+function alwaysDay(places: readonly Place[]): { from: string; to: string } | null {
+  const all = places.flatMap((place) => ['2026-06-21', '2026-12-21'].map((d) => sunTimes(d, place)));
   if (all.some((t) => t.sunrise === null || t.sunset === null)) return null;
   const from =
     all
@@ -40,7 +40,8 @@ async function flying(
   night: NightRule,
   t?: Transaction,
 ): Promise<Map<string, TypedEvent[]>> {
-  const place = await homeAerodrome(t);
+  const places = await aerodromes(t);
+  const at = new Map(places.map((a) => [a.ident, a]));
   const one = 'pilotId' in who;
   const of = new Map<string, TypedEvent[]>();
   const add = (pilotId: string, events: TypedEvent[]) => {
@@ -50,7 +51,10 @@ async function flying(
   };
   const landed = (pilotId: string, l: FlyingRow) => {
     const [tailwheel, demonstration] = [l.tailwheel, l.shown];
-    const dark = (at: string | null): boolean => at !== null && isNight(at, place, night);
+    // By the sun of where it was made; an aerodrome that is not known any more is looked at as home.
+    const place = at.get(l.aerodrome ?? '') ?? places[0];
+    const dark = (instant: string | null): boolean =>
+      instant !== null && place !== undefined && isNight(instant, place, night);
     const off = l.offSurface ?? l.surface;
     add(pilotId, [
       {
@@ -87,7 +91,7 @@ async function flying(
   const pilotId = one ? who.pilotId : null;
   const since = one ? '' : who.since;
   if (one) for (const l of await ask.flownByPilot.all({ pilotId: who.pilotId }, t)) landed(who.pilotId, l);
-  else for (const [id, l] of await recordedSince(since, alwaysDay(place), t)) landed(id, l);
+  else for (const [id, l] of await recordedSince(since, alwaysDay(places), t)) landed(id, l);
   const shown = one ? await ask.shownBy.all({ pilotId }, t) : await ask.shownSince.all({ since }, t);
   for (const l of shown) landed(l.pilotId ?? '', l);
   const logged = one ? await ask.loggedBy.all({ pilotId }, t) : await ask.loggedSince.all({ since }, t);
@@ -166,10 +170,13 @@ async function recordedSince(
   return [
     ...found.flatMap((p) =>
       p.days.flatMap(
-        ([flownOn, checkout, kind, surface, level, shown, at, offSurface, offAt, n]): [string, FlyingRow][] => {
+        ([flownOn, checkout, kind, surface, level, shown, at, offSurface, offAt, aerodrome, n]): [
+          string,
+          FlyingRow,
+        ][] => {
           const type = types.get(checkout)?.typeVersion;
           if (!type) return [];
-          const id = `${p.pilotId} ${flownOn} ${kind} ${level ?? ''} ${at ?? ''} ${offSurface ?? ''} ${offAt ?? ''}`;
+          const id = `${p.pilotId} ${flownOn} ${kind} ${level ?? ''} ${at ?? ''} ${offSurface ?? ''} ${offAt ?? ''} ${aerodrome ?? ''}`;
           const { engines, tailwheel } = type;
           // Written out: copied from an object, each of these thousands of rows costs ten times as much.
           const row: FlyingRow = {
@@ -185,6 +192,7 @@ async function recordedSince(
             at,
             offSurface,
             offAt,
+            aerodrome,
             n,
           };
           return [[p.pilotId, row]];
@@ -235,10 +243,8 @@ interface Flying {
   marks: Marks;
   place: string;
 }
-const placeNow = async (): Promise<string> => {
-  const { latitudeDeg, longitudeDeg } = await homeAerodrome();
-  return `${latitudeDeg} ${longitudeDeg}`;
-};
+const placeNow = async (): Promise<string> =>
+  (await aerodromes()).map((a) => `${a.ident} ${a.latitudeDeg} ${a.longitudeDeg}`).join(', ');
 async function readFlying(since: string, night: NightRule): Promise<Flying> {
   const [marks, place] = [await marksNow(), await placeNow()];
   return { of: await flying({ since }, night), marks, place };

@@ -5,7 +5,7 @@ import { localDate } from '@/core/format';
 import { magneticVariation } from '@/core/magnetic';
 import type { House } from '@/domain/programme';
 import { oppositeEnd, STRIPS_APART_M } from '@/domain/painted';
-import { FirstChiefForm, PlaceForm } from '@/domain/set-up';
+import { AerodromeForm, FirstChiefForm, PlaceForm } from '@/domain/set-up';
 import type { Aerodrome } from '@/domain/sheet';
 import { Pilots, Users } from '../../account/tables';
 import { takeTry } from '../../floor/auth/limiter';
@@ -16,7 +16,7 @@ import { inData } from '../../floor/data-folder';
 import { type Problem, type Result, problem, problemAt, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
 import { putOwnVersion, saveContent } from '../../rules/commands/content';
-import { homeZone, newestContent } from '../../rules/content';
+import { aerodromes, homeZone, newestContent } from '../../rules/content';
 import { contentList } from '../../rules/queries/content';
 import { told } from '../sentences';
 
@@ -116,7 +116,7 @@ export async function makeFirstChief(
 const MOST_OFF_DEG = 15;
 
 /** What a schema cannot see: names, bearings and elevations that must fit each other. */
-function misfits(d: PlaceForm, variationDeg: number): Problem[] {
+function misfits(d: AerodromeForm, variationDeg: number): Problem[] {
   const ends = d.runways.flatMap((r) => [r.ident, oppositeEnd(r.ident)]);
   return d.runways.flatMap((r, i) => {
     const magnetic = (((r.trueBearingDeg - variationDeg) % 360) + 360) % 360;
@@ -138,12 +138,8 @@ function misfits(d: PlaceForm, variationDeg: number): Problem[] {
   });
 }
 
-/** Where the school flies and by whose rules: the aerodrome of its own that every page works with. */
-export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Result<object>> {
-  if (!may.changeHouse(user)) return problem('', told('chief-sets-up'));
-  const parsed = PlaceForm.safeParse(form);
-  if (!parsed.success) return zodProblems(parsed.error);
-  const d = parsed.data;
+/** The aerodrome of a form, with the variation looked up where none was given; or what cannot be so. */
+function aerodromeOf(user: CurrentUser, d: AerodromeForm): Result<{ aerodrome: Aerodrome }> {
   if (!Intl.supportedValuesOf('timeZone').includes(d.timeZone) && d.timeZone !== 'UTC')
     return problem('timeZone', told('time-zone'));
   const onDate = localDate(nowIso(), d.timeZone);
@@ -155,48 +151,49 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
     ident: string,
     trueBearingDeg: number,
     elevationFt: number | null,
-    e: PlaceForm['runways'][number]['ends'][number],
+    e: AerodromeForm['runways'][number]['ends'][number],
   ) => ({
     ...{ ident, trueBearingDeg, elevationFt, circuit: e.circuit, obstacle: null },
     landmark: e.landmarkM === null ? null : { name: e.landmark, alongM: e.landmarkM },
     ...{ slopeLightsDeg: e.slopeLightsDeg, slopeLightsM: e.slopeLightsM },
   });
-  const aerodrome: Aerodrome = {
-    ident: d.ident,
-    name: d.name,
-    elevationFt: d.elevationFt,
-    variationDeg,
-    timeZone: d.timeZone,
-    latitudeDeg: d.latitudeDeg,
-    longitudeDeg: d.longitudeDeg,
-    circuitHeightFt: d.circuitHeightFt,
-    runways: d.runways.map((r, i) => ({
-      surface: r.surface,
-      elevationFt: d.elevationFt,
-      lengthM: r.lengthM,
-      widthM: r.widthM,
-      slopePct: 0,
-      // Beside each other until the chart's middle is entered: where they cross is not known here.
-      centre: { eastM: i * STRIPS_APART_M, northM: 0 },
-      ends: [
-        end(r.ident, r.trueBearingDeg, r.firstFt, r.ends[0]),
-        end(oppositeEnd(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt, r.ends[1]),
-      ],
-    })),
-    airspace: [],
-    source: `entered by ${user.name}${d.variationDeg === null ? '; variation by the World Magnetic Model 2025' : ''}`,
+  const { ident, name, elevationFt, timeZone, latitudeDeg, longitudeDeg, circuitHeightFt } = d;
+  return {
+    ok: true,
+    aerodrome: {
+      ...{ ident, name, elevationFt, variationDeg, timeZone, latitudeDeg, longitudeDeg, circuitHeightFt },
+      runways: d.runways.map((r, i) => ({
+        surface: r.surface,
+        elevationFt: d.elevationFt,
+        lengthM: r.lengthM,
+        widthM: r.widthM,
+        slopePct: 0,
+        // Beside each other until the chart's middle is entered: where they cross is not known here.
+        centre: { eastM: i * STRIPS_APART_M, northM: 0 },
+        ends: [
+          end(r.ident, r.trueBearingDeg, r.firstFt, r.ends[0]),
+          end(oppositeEnd(r.ident), ((r.trueBearingDeg + 179) % 360) + 1, r.secondFt, r.ends[1]),
+        ],
+      })),
+      airspace: [],
+      source: `entered by ${user.name}${d.variationDeg === null ? '; variation by the World Magnetic Model 2025' : ''}`,
+    },
   };
+}
+
+/** Where the school flies and by whose rules: the aerodrome of its own that every page works with. */
+export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  if (!may.changeHouse(user)) return problem('', told('chief-sets-up'));
+  const parsed = PlaceForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const d = parsed.data;
+  const made = aerodromeOf(user, d);
+  if (!made.ok) return made;
   const placed = await write(async (t): Promise<Result<object>> => {
     if ((await homeZone(t)) !== null) return problem('', told('set-up-already'));
+    const { aerodrome: body } = made;
     await putOwnVersion(
-      {
-        kind: 'aerodrome',
-        key: d.ident,
-        version: 1,
-        body: aerodrome,
-        author: user.name,
-        reason: 'Set-up of the school',
-      },
+      { kind: 'aerodrome', key: d.ident, version: 1, body, author: user.name, reason: 'Set-up of the school' },
       t,
     );
     return { ok: true };
@@ -210,5 +207,25 @@ export async function setUpPlace(user: CurrentUser, form: unknown): Promise<Resu
     baseVersion: (await contentList()).find((c) => c.kind === 'house')?.version ?? 0,
     reason: 'Set-up of the school',
     body: { ...house.body, school: d.school, homePack: d.homePack } satisfies House,
+  });
+}
+
+/** Another aerodrome the school flies at. */
+export async function addAerodrome(user: CurrentUser, form: unknown): Promise<Result<{ ident: string }>> {
+  if (!may.changeHouse(user)) return problem('', told('chief-sets-up'));
+  const parsed = AerodromeForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { ident } = parsed.data;
+  const made = aerodromeOf(user, parsed.data);
+  if (!made.ok) return made;
+  return write(async (t): Promise<Result<{ ident: string }>> => {
+    const known = await aerodromes(t);
+    if (known.some((a) => a.ident === ident)) return problem('ident', told('aerodrome-known', { ident }));
+    const { aerodrome: body } = made;
+    await putOwnVersion(
+      { kind: 'aerodrome', key: ident, version: 1, body, author: user.name, reason: 'Another aerodrome of the school' },
+      t,
+    );
+    return { ok: true, ident };
   });
 }

@@ -9,6 +9,7 @@ import { nowIso } from '../../floor/clock';
 import { type Problem, problem, zodProblems } from '../../floor/result';
 import type { Told } from '../../floor/sentences';
 import { write } from '../../floor/write';
+import { keptAerodrome } from '../../rules/content';
 import { type SchoolFacts, schoolFacts } from '../queries/day';
 import { told } from '../sentences';
 import { BookingChanges, BookingHolds, Bookings, Waiting } from '../tables';
@@ -37,7 +38,9 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
     const head = d.checkoutId === null ? null : await checkoutHead(d.checkoutId, t);
     if (!may.book(user, { pilotId: head?.pilotId ?? d.pilotId })) return problem('', told('not-found'));
     if (d.kind === 'other' && !may.seeEverybody(user)) return problem('kind', told('pilots-kinds'));
-    const c = await checkBooking(user, { ...d, bookingId: null }, t);
+    const aerodrome = await keptAerodrome(d.aerodrome, t);
+    if (aerodrome === undefined) return problem('aerodrome', told('aerodrome-unknown'));
+    const c = await checkBooking(user, { ...d, aerodrome, bookingId: null }, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };
     const id = randomUUID();
     await Bookings.insert(
@@ -53,6 +56,7 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
         split: c.split,
         passengers: d.passengers,
         surface: d.surface,
+        aerodrome,
         note: d.note,
         state: 'booked',
         version: 1,
@@ -107,6 +111,7 @@ export async function moveBooking(user: CurrentUser, form: unknown): Promise<Boo
       minutes: d.minutes,
       passengers: b.passengers,
       surface: b.surface,
+      aerodrome: b.aerodrome,
     };
     const c = await checkBooking(user, w, t);
     if (c.problems.length > 0) return { ok: false, problems: c.problems, nearest: c.nearest };

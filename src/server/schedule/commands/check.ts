@@ -53,7 +53,7 @@ const MOST_AHEAD = 12;
 
 /** Everything that stands against a booking, and the nearest free time when people or the aeroplane are taken. */
 export async function checkBooking(user: CurrentUser, w: Wanted, t: Transaction): Promise<CheckedBooking> {
-  const school = await schoolFacts(t);
+  const school = await schoolFacts(t, w.aerodrome);
   const at = await partiesOf(w, t);
   const slot = await slotOf(w, at, school, t);
   const taken = await takenProblems(user, w, at, slot, school, t);

@@ -21,6 +21,8 @@ export interface Wanted {
   minutes: number;
   passengers: number;
   surface: string;
+  /** Code of the aerodrome; null = home. */
+  aerodrome: string | null;
 }
 
 /** Who and what it is about, as they stand in the record; null = not named, or not there. */

@@ -16,7 +16,7 @@ const utc = (iso: string): DateArray => {
  */
 export function icsOf(
   bookings: readonly BookingLine[],
-  i: { place: string; alarmMin: number; now: string; origin: string; name: string },
+  i: { placeOf: (aerodrome: string | null) => string; alarmMin: number; now: string; origin: string; name: string },
 ): string {
   const events = bookings.map((b): EventAttributes => {
     const split = b.split ?? splitBooking(60, { brief: 0, prepare: 0, flight: 60, debrief: 0 });
@@ -35,7 +35,7 @@ export function icsOf(
       status: b.state === 'cancelled' ? 'CANCELLED' : 'CONFIRMED',
       busyStatus: 'BUSY',
       title: [b.registration, b.pilotName, BOOKING_NAME[b.kind]].filter(Boolean).join(', '),
-      location: i.place,
+      location: i.placeOf(b.aerodrome),
       description: `${[b.instructorName ? `With ${b.instructorName}.` : '', b.goals.length > 0 ? `For ${list(b.goals.map(say))}.` : '', b.airframeId ? `${parts.join(', ')}.` : '', b.note].filter(Boolean).join(' ')}`,
       ...(b.checkoutId ? { url: `${i.origin}/checkouts/${b.checkoutId}` } : {}),
       start: utc(b.startsAt),

@@ -27,6 +27,8 @@ export interface BookingLine {
   goals: Goal[];
   passengers: number;
   surface: string;
+  /** Code of the aerodrome it is flown at; null = home. */
+  aerodrome: string | null;
   note: string;
   version: number;
   state: 'booked' | 'cancelled';
@@ -59,6 +61,7 @@ function lineOf(user: CurrentUser, b: BookingRow): BookingLine {
     goals: masked ? [] : (b.goals ?? []),
     passengers: masked ? 0 : b.passengers,
     surface: b.surface,
+    aerodrome: masked ? null : b.aerodrome,
     note: masked ? '' : b.note,
     version: b.version,
     state: b.state,
@@ -95,13 +98,19 @@ export const bookingNow = (checkoutId: string, now: string) =>
 export async function nextBookingOf(
   checkoutId: string,
   now: string,
-): Promise<{ minutes: number; flightEnds: string } | null> {
+): Promise<{ minutes: number; flightEnds: string; aerodrome: string | null } | null> {
   const b = await Bookings.first({
     where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now } },
-    pick: ['startsAt', 'endsAt', 'split'],
+    pick: ['startsAt', 'endsAt', 'split', 'aerodrome'],
     order: ['startsAt'],
   });
   if (!b) return null;
   const left = Math.floor((Date.parse(b.endsAt) - Math.max(Date.parse(now), Date.parse(b.startsAt))) / 60_000);
-  return left < 10 ? null : { minutes: left, flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt };
+  return left < 10
+    ? null
+    : {
+        minutes: left,
+        flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt,
+        aerodrome: b.aerodrome,
+      };
 }

@@ -14,6 +14,7 @@ import { type BookingLine, bookingsBetween } from './bookings';
 import { type Wish, waiting } from './waiting';
 import { airKey, schoolFacts } from './day';
 import { recordReader } from '../../checkout/queries/record';
+import { aerodromes } from '../../rules/content';
 import { localToday } from '../../rules/today';
 import * as ask from '../../floor/statements/schedule';
 import { Users } from '../../account/tables';
@@ -67,6 +68,8 @@ export interface ScheduleData {
     registration: string;
     goals: Goal[];
   }[];
+  /** Aerodromes of the school, home first. */
+  places: { ident: string; name: string }[];
   wishes: Wish[];
   main: string;
   source: string;
@@ -222,6 +225,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
       registration: c.airframe.registration,
       goals: c.goals,
     })),
+    places: (await aerodromes()).map((a) => ({ ident: a.ident, name: a.name })),
     wishes,
     main: main?.ident ?? '',
     source: house.schedule.source,

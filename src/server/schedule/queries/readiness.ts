@@ -17,7 +17,7 @@ import { everybodysStanding } from '../../people/queries/standings';
 import { teachState } from '../../people/queries/recency';
 import { type AwayRow } from './holds';
 import { type BookingLine } from './bookings';
-import { type SchoolFacts, airKey, flightSpan } from './day';
+import { type SchoolFacts, airKey, flightSpan, schoolAt } from './day';
 import { airframeSheet } from './slots';
 import { aloneNeed, lessonNeed, windAtSlot } from './wind';
 import { userById } from '../../floor/auth/session-user';
@@ -69,7 +69,12 @@ export async function fitOf(b: BookingLine, school: SchoolFacts, read: ReadRecor
           school.house,
         );
   return windFit(
-    windAtSlot(school, sheet, b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt, b.surface),
+    windAtSlot(
+      await schoolAt(school, b.aerodrome),
+      sheet,
+      b.split ? flightSpan(b.startsAt, b.split).from : b.startsAt,
+      b.surface,
+    ),
     need,
   );
 }

@@ -20,6 +20,7 @@ import type { Transaction } from 'sequelize';
 import { checkoutHead } from '../../checkout/queries/head';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { type CurrentUser, may, personKey } from '../../floor/auth/permissions';
+import { keptAerodrome } from '../../rules/content';
 import { userById } from '../../floor/auth/session-user';
 import { nowIso } from '../../floor/clock';
 import { problem, type Result, zodProblems } from '../../floor/result';
@@ -124,7 +125,9 @@ export async function proposeSlots(user: CurrentUser, form: unknown): Promise<Re
   const parsed = ProposeForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const ask = parsed.data;
-  const school = await schoolFacts();
+  const aerodrome = await keptAerodrome(ask.aerodrome);
+  if (aerodrome === undefined) return problem('aerodrome', told('aerodrome-unknown'));
+  const school = await schoolFacts(undefined, aerodrome);
   const head = ask.checkoutId === null ? null : await checkoutHead(ask.checkoutId);
   const pilotId = head?.pilotId ?? ask.pilotId;
   if (!may.book(user, { pilotId })) return problem('', told('not-found'));

@@ -9,10 +9,11 @@ import { ktPerUnit } from '@/core/speeds';
 import { CHANNELS, MEASURES, TAPPED_AS, itemMeasures, traceContext, withMeasured } from '@/core/trace';
 import { FORM_NAME } from '@/domain/airwork';
 import type { Measured } from '@/domain/capture';
+import type { Aerodrome } from '@/domain/sheet';
 import type { TraceContext } from '@/domain/trace';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
-import { homeAerodrome } from '../../rules/content';
+import { aerodromeAt, aerodromes } from '../../rules/content';
 import { write, writeOrNothing } from '../../floor/write';
 import { sortiesOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
@@ -51,7 +52,15 @@ export function zoneOffsetMin(timeZone: string, iso: string): number {
 export async function contextOfSortie(
   user: CurrentUser,
   sortieId: string,
-): Promise<{ context: TraceContext; checkoutId: string; airframeId: string; flownOn: string; lesson: number } | null> {
+): Promise<{
+  context: TraceContext;
+  /** The school's other aerodromes. */
+  elsewhere: TraceContext['aerodrome'][];
+  checkoutId: string;
+  airframeId: string;
+  flownOn: string;
+  lesson: number;
+} | null> {
   const flight = await Sorties.first({
     where: { id: sortieId },
     pick: ['checkoutId', 'sharedWith'],
@@ -60,19 +69,17 @@ export async function contextOfSortie(
   const head = flight && flight.sharedWith === null ? await checkoutHead(flight.checkoutId) : null;
   if (!flight || !head || !may.runCheckout(user, head)) return null;
   const sortie = (await sortiesOf(head.id)).find((s) => s.id === sortieId);
-  const aerodrome = await homeAerodrome();
+  const aerodrome = await aerodromeAt(sortie?.aerodrome);
   const gates = (sortie?.brief?.snapshot.gates ?? []).flatMap((g) =>
     g.target === null ? [] : [{ name: g.name, distanceM: g.distanceM, target: g.target }],
   );
   const flownOn = sortie?.flownOn ?? localDate(nowIso(), aerodrome.timeZone);
+  const contextAt = (a: Aerodrome) =>
+    traceContext(a, head.sheet, head.registration, gates, zoneOffsetMin(a.timeZone, `${flownOn}T12:00:00Z`));
+  const others = (await aerodromes()).filter((a) => a.ident !== aerodrome.ident);
   return {
-    context: traceContext(
-      aerodrome,
-      head.sheet,
-      head.registration,
-      gates,
-      zoneOffsetMin(aerodrome.timeZone, `${flownOn}T12:00:00Z`),
-    ),
+    context: contextAt(aerodrome),
+    elsewhere: others.map((a) => contextAt(a).aerodrome),
     checkoutId: head.id,
     airframeId: flight.checkout.airframeId,
     flownOn,
@@ -107,7 +114,12 @@ export async function addTrace(
   const hash = hashOf(plain);
   const before = await Traces.first({ where: { sortieId: form.sortieId, hash }, pick: ['id'] });
   if (before) return { ok: true, id: before.id, known: true };
-  const done = await runTrace({ text: textOf(plain), mapping: mapping.data, context: where.context });
+  const done = await runTrace({
+    text: textOf(plain),
+    mapping: mapping.data,
+    context: where.context,
+    elsewhere: where.elsewhere,
+  });
   if (!done.ok)
     return {
       ...problem('file', worded('recording', done.message)),
@@ -130,7 +142,7 @@ export async function addTrace(
         name: form.name.slice(0, 120),
         bytes: plain.length,
         mapping: mapping.data ? mapping.data : null,
-        context: where.context,
+        context: done.context,
         analysis: done.analysis,
         startUtc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(),
         uploadedBy: user.id,

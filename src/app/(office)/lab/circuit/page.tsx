@@ -4,7 +4,7 @@ import { usableEnds } from '@/core/approach';
 import { endsOf } from '@/core/runway';
 import type { TypeSheet } from '@/domain/sheet';
 import { packWords } from '@/domain/words';
-import { contentById, homeAerodrome, newestContent } from '@/server/rules/content';
+import { contentById, newestContent } from '@/server/rules/content';
 import { Circuit } from '@/ui/lab/circuit';
 import { readState } from '@/ui/lab/query-state-read';
 import { CIRCUIT_START, CIRCUIT_WORDS } from '@/ui/lab/starts';
@@ -34,8 +34,7 @@ const slim = (s: TypeSheet): PaceSheet => ({
 
 export default async function CircuitPage({ searchParams }: { searchParams: LabSearch }) {
   const { user, facts, query, context } = await labPage(searchParams, 'circuit');
-  const { head, type, old, wind } = facts;
-  const aerodrome = await homeAerodrome();
+  const { head, type, old, wind, aerodrome } = facts;
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;
   const ends = usableEnds(aerodrome, type.sheet.surface);
   const headwind = (bearingDeg: number) => Math.cos(((wind.fromDeg - bearingDeg) * Math.PI) / 180);

@@ -6,7 +6,6 @@ import { usableEnds } from '@/core/approach';
 import type { TypeSheet } from '@/domain/sheet';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless } from '@/server/floor/auth/session';
-import { homeAerodrome } from '@/server/rules/content';
 import { SightPicture } from '@/ui/lab/sight-picture';
 import { readState } from '@/ui/lab/query-state-read';
 import { SIGHT_START, SIGHT_WORDS } from '@/ui/lab/starts';
@@ -31,7 +30,7 @@ export default async function SightPicturePage({ searchParams }: { searchParams:
   const day = await dayHere();
   const { user, facts, query, context } = await labPage(searchParams, 'picture');
   const { head, type, old, eyes, wind } = facts;
-  const ends = usableEnds(await homeAerodrome(), type.sheet.surface);
+  const ends = usableEnds(facts.aerodrome, type.sheet.surface);
   const end = ends.find((e) => e.ident === facts.runwayEnd) ?? ends[0];
   denyUnless(end !== undefined);
   // From a checkout the runway and the crosswind are those of the day; in free play a calm day on an 18 m runway.

@@ -32,6 +32,7 @@ export default async function NewTracePage({ searchParams }: { searchParams: Pro
             }))}
             sortieId={wanted}
             context={where?.context ?? null}
+            elsewhere={where?.elsewhere ?? []}
           />
           <div className="mt-3">
             <Outranked extra="A recorder shows what its sensors saw, not what the aeroplane can take." />

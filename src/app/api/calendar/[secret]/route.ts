@@ -5,7 +5,7 @@ import { feedOwner } from '@/server/schedule/commands/feed';
 import { takeTry } from '@/server/floor/auth/limiter';
 import { door, fileAnswer, refusal } from '@/server/door/route';
 import { originOf } from '@/server/floor/origin';
-import { schoolFacts } from '@/server/schedule/queries/day';
+import { placeNames } from '@/server/rules/content';
 import { ownBookings } from '@/server/schedule/queries/bookings';
 
 const BACK_MS = 90 * 86_400_000;
@@ -17,9 +17,8 @@ export const GET = door<'anyone', { secret: string }>({ who: 'anyone' }, async (
   const owner = await feedOwner(params.secret.replace(/\.ics$/, ''));
   if (!owner) return null;
   const bookings = await ownBookings(owner.user, new Date(Date.parse(nowIso()) - BACK_MS).toISOString(), true);
-  const { aerodrome } = await schoolFacts();
   const text = icsOf(bookings, {
-    place: `${aerodrome.name} ${aerodrome.ident}`,
+    placeOf: await placeNames(),
     alarmMin: owner.alarmMin,
     now: nowIso(),
     origin: originOf(request),

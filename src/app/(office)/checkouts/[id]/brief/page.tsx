@@ -1,9 +1,10 @@
 import { localToday } from '@/server/rules/today';
 import { isNight } from '@/core/sun';
+import { nextAerodrome } from '@/server/checkout/queries/where';
 import { nextBookingOf } from '@/server/schedule/queries/bookings';
 import { usableEnds } from '@/core/approach';
 import { fixed } from '@/core/format';
-import { contentById, homeAerodrome, newestContent } from '@/server/rules/content';
+import { aerodromeAt, aerodromes, contentById, newestContent } from '@/server/rules/content';
 import { weatherNow } from '@/server/weather/weather';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/floor/clock';
@@ -38,7 +39,8 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const latest = sorties[sorties.length - 1];
   const flown = latest !== undefined && flownLessons(record).has(latest.lesson);
   const briefed = latest?.brief && !flown ? latest : null;
-  const aerodrome = await homeAerodrome();
+  const now = nowIso();
+  const aerodrome = runs ? await nextAerodrome(record, now) : await aerodromeAt(latest?.aerodrome);
   const house = await contentById('house', head.houseId);
   const topics = topicsFor(head.sheet, (await newestContent('schools', 'schools'))?.body.topics ?? []);
   const pic =
@@ -96,19 +98,21 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
       </>
     );
   }
-  const now = nowIso();
   const previous = latest?.brief?.choices ?? null;
   const lesson = briefed ? briefed.lesson : (latest?.lesson ?? 0) + 1;
   const habits = habitCues((await differencesOf(head, now)).rows);
   const ladder = await ladderOf(head.pilotId, head.sheet, now);
   const room = head.sheet.masses.maxTakeoffKg.value - head.sheet.masses.emptyKg.value - head.pilotMassKg - user.massKg;
   const usual = head.sheet.landing.usualAttitude;
-  const weather = await weatherNow();
+  const known = await aerodromes();
+  const places = await Promise.all(known.map(async (a) => ({ aerodrome: a, station: await weatherNow(a) })));
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
   const booked = await nextBookingOf(head.id, now);
+  const ends = usableEnds(aerodrome, head.sheet.surface);
   const fresh: BriefChoices = {
     flownOn: await localToday(),
-    runwayEnd: previous?.runwayEnd ?? usableEnds(aerodrome, head.sheet.surface)[0]?.ident ?? '',
+    ...(aerodrome.ident === known[0]?.ident ? {} : { aerodrome: aerodrome.ident }),
+    runwayEnd: (ends.find((e) => e.ident === previous?.runwayEnd) ?? ends[0])?.ident ?? '',
     wind: null,
     maxFlapDeg: null,
     fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))),
@@ -173,7 +177,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
                   }
                 : null
             }
-            station={weather}
+            places={places}
             action={saveBriefAction}
             templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
           />

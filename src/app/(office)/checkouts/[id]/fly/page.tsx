@@ -43,7 +43,7 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
             title={latest ? `Fly lesson ${latest.lesson}` : 'Fly'}
             line={
               latest?.brief
-                ? `${dateText(latest.flownOn)}, runway ${latest.brief.choices.runwayEnd}. ${latest.brief.acknowledgedAt ? 'The pilot has acknowledged the brief.' : 'The pilot has not acknowledged the brief yet.'}`
+                ? `${dateText(latest.flownOn)}, ${latest.aerodrome ? `at ${latest.aerodrome}, ` : ''}runway ${latest.brief.choices.runwayEnd}. ${latest.brief.acknowledgedAt ? 'The pilot has acknowledged the brief.' : 'The pilot has not acknowledged the brief yet.'}`
                 : undefined
             }
           />

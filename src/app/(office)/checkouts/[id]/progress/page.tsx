@@ -2,7 +2,7 @@ import { Link } from '@/ui/shared/link';
 import { missingLine } from '@/core/assess';
 import { touchdownPoint } from '@/core/sheet';
 import { INTERVENTIONS, say } from '@/domain/words';
-import { homeAerodrome } from '@/server/rules/content';
+import { aerodromeAt } from '@/server/rules/content';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { debriefLandings, mediansOf } from '@/server/debrief/queries/debrief';
@@ -92,7 +92,7 @@ export default async function ProgressPage({ params }: { params: Promise<{ id: s
   // The item's own count: passes, go-arounds and what it leaves out included.
   const current = rule ? (runItem?.evidence.length ?? 0) : 0;
   const latest = record.sorties[record.sorties.length - 1];
-  const runway = (await homeAerodrome()).runways.find((r) =>
+  const runway = (await aerodromeAt(latest?.aerodrome)).runways.find((r) =>
     r.ends.some((e) => e.ident === (latest?.brief?.choices.runwayEnd ?? '')),
   );
   return (

@@ -3,15 +3,14 @@ import { icsOf } from '@/server/schedule/papers/calendar';
 import { nowIso } from '@/server/floor/clock';
 import { originOf } from '@/server/floor/origin';
 import { bookingById } from '@/server/schedule/queries/bookings';
-import { schoolFacts } from '@/server/schedule/queries/day';
+import { placeNames } from '@/server/rules/content';
 
 /** One booking as a calendar file. */
 export const GET = door<'signed-in', { id: string }>({ who: 'signed-in' }, async ({ user, params, request }) => {
   const booking = await bookingById(user, params.id);
   if (!booking) return null;
-  const { aerodrome } = await schoolFacts();
   const text = icsOf([booking], {
-    place: `${aerodrome.name} ${aerodrome.ident}`,
+    placeOf: await placeNames(),
     alarmMin: 60,
     now: nowIso(),
     origin: originOf(request),
