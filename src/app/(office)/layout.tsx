@@ -24,7 +24,12 @@ export default async function OfficeLayout({ children }: { children: React.React
       <a href="#main" className="skip">
         Skip to the content
       </a>
-      <Rail staff={may.seeEverybody(user)} notices={await unseenCount(user)} signOut={signOutAction} />
+      <Rail
+        staff={may.seeEverybody(user)}
+        record={user.pilotId === null ? null : `/people/${user.pilotId}`}
+        notices={await unseenCount(user)}
+        signOut={signOutAction}
+      />
       {demoDays !== null ? (
         <p className="demo-note">
           This demo was filled in {demoDays} days ago and its dates have moved on. For a fresh start stop it and run{' '}

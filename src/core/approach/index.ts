@@ -7,3 +7,4 @@ export * from './schedule';
 export * from './day';
 export * from './one-engine';
 export * from './card';
+export * from './changed';

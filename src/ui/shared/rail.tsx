@@ -7,6 +7,8 @@ import {
   ClipboardList,
   Ellipsis,
   FlaskConical,
+  House,
+  IdCard,
   LayoutDashboard,
   LogOut,
   Search,
@@ -14,40 +16,60 @@ import {
   UsersRound,
   Warehouse,
 } from 'lucide-react';
+import type { LucideIcon } from 'lucide-react';
 import { Link } from './link';
 import { usePathname } from 'next/navigation';
 import { openPalette } from './events';
 import { useOpen } from './use-open';
 
-const PLACES = [
-  { href: '/board', name: 'Board', icon: LayoutDashboard, staff: false },
-  { href: '/checkouts', name: 'Checkouts', icon: ClipboardList, staff: false },
-  { href: '/hangar', name: 'Hangar', icon: Warehouse, staff: false },
-  { href: '/people', name: 'People', icon: UsersRound, staff: true },
-  { href: '/schedule', name: 'Schedule', icon: CalendarDays, staff: false },
-  { href: '/lab', name: 'Lab', icon: FlaskConical, staff: false },
-  { href: '/traces', name: 'Recordings', icon: AudioWaveform, staff: false },
-  { href: '/ledger', name: 'Ledger', icon: BookOpen, staff: false },
-] as const;
+interface Place {
+  href: string;
+  name: string;
+  icon: LucideIcon;
+}
+const STAFF_PLACES: readonly Place[] = [
+  { href: '/board', name: 'Board', icon: LayoutDashboard },
+  { href: '/checkouts', name: 'Checkouts', icon: ClipboardList },
+  { href: '/hangar', name: 'Hangar', icon: Warehouse },
+  { href: '/people', name: 'People', icon: UsersRound },
+  { href: '/schedule', name: 'Schedule', icon: CalendarDays },
+  { href: '/lab', name: 'Lab', icon: FlaskConical },
+  { href: '/traces', name: 'Recordings', icon: AudioWaveform },
+  { href: '/ledger', name: 'Ledger', icon: BookOpen },
+];
+/** A pilot’s own things first. */
+const pilotPlaces = (record: string | null): readonly Place[] => [
+  { href: '/board', name: 'Home', icon: House },
+  { href: '/checkouts', name: 'Checkouts', icon: ClipboardList },
+  { href: '/schedule', name: 'Schedule', icon: CalendarDays },
+  ...(record === null ? [] : [{ href: record, name: 'Record', icon: IdCard }]),
+  { href: '/lab', name: 'Lab', icon: FlaskConical },
+  { href: '/hangar', name: 'Hangar', icon: Warehouse },
+  { href: '/traces', name: 'Recordings', icon: AudioWaveform },
+  { href: '/ledger', name: 'Ledger', icon: BookOpen },
+];
 /** On a phone the first so many stand in the bar; the others are behind *More*. */
 const IN_BAR = 5;
 
 export function Rail({
   staff,
+  record,
   notices,
   signOut,
 }: {
   staff: boolean;
+  /** The page of one’s own record; null = there is none. */
+  record: string | null;
   /** Not seen yet. */
   notices: number;
   signOut: () => Promise<void>;
 }) {
   const path = usePathname();
   const [more, setMore] = useOpen();
-  const places = PLACES.filter((p) => staff || !p.staff);
+  const places = staff ? STAFF_PLACES : pilotPlaces(record);
   const here = (href: string) => (path.startsWith(href) ? ('page' as const) : undefined);
   const elsewhere = !places.slice(0, IN_BAR).some((p) => path.startsWith(p.href));
-  const place = ({ href, name, icon: Icon }: (typeof PLACES)[number], className: string) => (
+  const place = ({ href, name, icon: Icon }: Place, className: string) => (
     <Link key={href} href={href} aria-current={here(href)} className={className}>
       <Icon size={22} aria-hidden />
       {name}

@@ -3,7 +3,7 @@ import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
 import { Link } from '@/ui/shared/link';
 import { may } from '@/server/floor/auth/permissions';
-import { requireUser } from '@/server/floor/auth/session';
+import { currentUser, requireUser } from '@/server/floor/auth/session';
 import { nowIso } from '@/server/floor/clock';
 import { boardData } from '@/server/board/queries/board';
 import { BoardRow } from '@/ui/board/board-row';
@@ -14,18 +14,34 @@ import { Limits } from '@/ui/traces/limits';
 import { PageStrip } from '@/ui/shared/strip';
 import { endGroundingAction, releaseExceedanceAction } from '../../actions';
 import { NextBooking } from './next-booking';
+import { PilotHome } from './pilot-home';
+import { pilotLessons } from '@/server/board/queries/pilot-home';
 import { DayLine } from './day-line';
 import { LapsesPanel } from './lapses';
 import { StalledPanel } from './stalled';
 import { InstructorsPanel } from './instructors';
 
-export const metadata: Metadata = { title: 'Board' };
+export async function generateMetadata(): Promise<Metadata> {
+  const user = await currentUser();
+  return { title: user && !may.seeEverybody(user) && user.pilotId !== null ? 'Home' : 'Board' };
+}
 
 export default async function BoardPage() {
   const day = await dayHere();
   const user = await requireUser();
   const b = await boardData(user);
   const staff = may.seeEverybody(user);
+  if (!staff && user.pilotId !== null)
+    return (
+      <>
+        <PageStrip name="Home" line={day(nowIso())} user={user.name} />
+        <main id="main">
+          <div className="column">
+            <PilotHome b={b} lessons={await pilotLessons(user.pilotId)} user={user} />
+          </div>
+        </main>
+      </>
+    );
   const nothing = b.cards.length === 0 && b.line.length === 0;
   return (
     <>
