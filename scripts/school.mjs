@@ -7,8 +7,11 @@ import './lib/help.mjs';
 import { spawn } from 'node:child_process';
 import { build, freePort, installPackages, run, stopWith, told } from './lib/setup.mjs';
 
+const data = process.env.JEITO_DATA ?? 'data/school';
 const env = {
-  JEITO_DATA: process.env.JEITO_DATA ?? 'data/school',
+  JEITO_DATA: data,
+  // Beside the folder and not in it: on another disk where there is one.
+  JEITO_BACKUPS: process.env.JEITO_BACKUPS ?? `${data}-backups`,
   NEXT_TELEMETRY_DISABLED: '1',
   JEITO_LOG: process.env.JEITO_LOG ?? 'info',
 };
@@ -58,7 +61,8 @@ ${
     ? 'Cookies are sent over TLS only (JEITO_HTTPS=1): put a server that speaks TLS in front.'
     : 'Tablets keep flights only on a secure address: put a server that speaks TLS in front and set JEITO_HTTPS=1.'
 }
-Everything is in ${env.JEITO_DATA}; npm run backup makes one archive of it. Stop with Ctrl-C.
+Everything is in ${env.JEITO_DATA}. A backup is made every day in ${env.JEITO_BACKUPS}: put that on another disk.
+Stop with Ctrl-C.
 `);
 });
 stopWith(server);

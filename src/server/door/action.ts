@@ -5,6 +5,7 @@ import { requireUser, sameOrigin, signedInUser } from '../floor/auth/session';
 import { diskProblem, log } from '../floor/log';
 import { NOT_FOUND, type Problem, problem } from '../floor/result';
 import { clean } from '../floor/clean';
+import { stopping, underWay } from '../floor/under-way';
 import { told } from '../floor/sentences';
 
 export type Refused = { ok: false; problems: Problem[] };
@@ -45,6 +46,8 @@ export async function through<A extends unknown[], R>(
   work: (args: A) => Promise<R>,
 ): Promise<R | Refused> {
   if (!(await sameOrigin())) return problem('', FOREIGN);
+  const late = stopping();
+  if (late) return problem('', late);
   const cleaned = args.length > 4 ? null : clean<unknown>(args);
   if (!cleaned) return problem('', FOREIGN);
   if (!cleaned.ok)
@@ -55,7 +58,7 @@ export async function through<A extends unknown[], R>(
   const given = cleaned.value as A;
   if (shape && !shape.safeParse(given[0]).success) return problem('', NOT_FOUND);
   try {
-    return await work(given);
+    return await underWay(() => work(given));
   } catch (error) {
     unstable_rethrow(error);
     log.error({ err: error }, 'action failed');

@@ -10,6 +10,7 @@ import { NOT_FOUND, problemAt } from '../floor/result';
 import { BadBody, bodyBytes, bodyForm } from './body';
 import { Busy, type Heavy, heavy } from '../floor/busy';
 import { clean } from '../floor/clean';
+import { stopping, underWay } from '../floor/under-way';
 import { HSTS } from './headers';
 
 /** Who may come in: anybody, who is signed in, or who is signed in or carries a token. */
@@ -54,8 +55,15 @@ export function door<W extends Who, P extends Record<string, string> = Record<ne
   handle: (call: Call<P, Caller<W>>) => Promise<Response | null>,
 ) {
   return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
-    const answer = await enter(rules, handle, request, context).catch((error: unknown) => failed(error, request));
-    return dressed(answer);
+    const late = rules.who === 'anyone' ? null : stopping();
+    if (late) {
+      const soon = refusal(503, late);
+      soon.headers.set('retry-after', '30');
+      return dressed(soon);
+    }
+    return underWay(async () =>
+      dressed(await enter(rules, handle, request, context).catch((error: unknown) => failed(error, request))),
+    );
   };
 }
 

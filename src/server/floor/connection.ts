@@ -101,6 +101,13 @@ export function database(): Shared {
   return shared;
 }
 
+/** When every write that was asked for has ended. */
+export async function writesDone(): Promise<void> {
+  const { tail } = database();
+  await tail;
+  if (database().tail !== tail) await writesDone();
+}
+
 /** Closes the connection; the next call opens it again. For command-line tools and tests. */
 export async function closeDatabase(): Promise<void> {
   const open = globalThis.__jeitoDb;

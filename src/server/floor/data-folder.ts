@@ -32,6 +32,14 @@ export function syncFolder(folder: string): void {
   closeSync(fd);
 }
 
+/** Whole or not at all, and sure when this returns: written beside, synced, renamed, the folder synced. */
+export function writeWhole(file: string, text: string, mode = 0o600): void {
+  const beside = `${file}.part`;
+  writeFileSync(beside, text, { mode, flush: true });
+  renameSync(beside, file);
+  syncFolder(path.dirname(file));
+}
+
 /** Something about the folder that keeps the server from starting: one sentence, and what to do. */
 export class FolderProblem extends Error {
   constructor(

@@ -4,11 +4,12 @@ import sqlite3 from 'sqlite3';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { ensureDataFolder, inData } from './data-folder';
 
-const folder = path.join(process.cwd(), 'src/server/floor/migrations');
+/** Of this release, unless a test brings its own. */
+const folder = (): string => process.env.JEITO_MIGRATIONS ?? path.join(process.cwd(), 'src/server/floor/migrations');
 
 /** Every migration of this release, in order. */
 export const migrationNames = (): string[] =>
-  readdirSync(folder)
+  readdirSync(folder())
     .filter((f) => /^\d{3}_.*\.sql$/.test(f))
     .sort();
 
@@ -38,7 +39,7 @@ export async function migrate(upTo?: string): Promise<string[]> {
     migrations: files.map((name) => ({
       name,
       up: async () => {
-        const sql = readFileSync(path.join(folder, name), 'utf8');
+        const sql = readFileSync(path.join(folder(), name), 'utf8');
         try {
           await exec(
             `BEGIN IMMEDIATE;\n${sql}\nINSERT INTO migrations (name, run_at) VALUES ('${name}', '${new Date().toISOString()}');\nCOMMIT;`,

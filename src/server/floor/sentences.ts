@@ -15,6 +15,7 @@ export const SHARED_WORDS = {
   'foreign-site': () => 'This came from another site and was not done.',
   failed: () =>
     'Something failed here and nothing was changed. Try again; if it fails again, tell who runs this server.',
+  stopping: () => 'Jeito is being restarted. What you entered is kept here: try again in a minute.',
   'disk-full': () =>
     'The disk of this server is full or cannot be written: nothing was saved. Tell who runs it, and try again when there is room.',
   'too-much-at-once': () => 'This is more than can be taken at once.',

@@ -9,10 +9,10 @@ import {
   sign,
   verify,
 } from 'node:crypto';
-import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { type LedgerHead, type LedgerTools, headText } from '@/core/ledger';
-import { ensureDataFolder, inData, syncFolder } from '../floor/data-folder';
+import { ensureDataFolder, inData, writeWhole } from '../floor/data-folder';
 
 const privateFile = (): string => inData('keys', 'ledger-private.pem');
 const nextFile = (): string => inData('keys', 'ledger-private.next.pem');
@@ -56,13 +56,9 @@ export function firstKey(ofLedger: string | null): void {
   if (keyState(ofLedger) === 'none') newPair(privateFile());
 }
 
-/** Whole or not at all, and sure when this returns: written beside, synced, renamed, the folder synced. */
 function writeKeyFile(file: string, text: string, options: { mode?: number; fresh?: boolean } = {}): void {
   if (options.fresh && existsSync(file)) throw new Error(`${path.basename(file)} is there already.`);
-  const beside = `${file}.part`;
-  writeFileSync(beside, text, { mode: options.mode ?? 0o644, flush: true });
-  renameSync(beside, file);
-  syncFolder(path.dirname(file));
+  writeWhole(file, text, options.mode ?? 0o644);
 }
 
 function newPair(file: string): { keyId: string; publicPem: string } {

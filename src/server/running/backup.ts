@@ -58,7 +58,7 @@ async function sha256(file: string): Promise<string> {
 }
 
 /** A query on a database file of its own, past the application. */
-function ask<T extends object>(file: string, sql: string, mode = sqlite3.OPEN_READWRITE): Promise<T[]> {
+export function ask<T extends object>(file: string, sql: string, mode = sqlite3.OPEN_READWRITE): Promise<T[]> {
   return new Promise((resolve, reject) => {
     const db = new sqlite3.Database(file, mode, (opening) => {
       if (opening) return reject(opening);
@@ -69,7 +69,7 @@ function ask<T extends object>(file: string, sql: string, mode = sqlite3.OPEN_RE
 }
 
 /** Rows of every table, by name. */
-async function tableCounts(file: string): Promise<Record<string, number>> {
+export async function tableCounts(file: string): Promise<Record<string, number>> {
   const names = await ask<{ name: string }>(
     file,
     "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name",
@@ -180,7 +180,7 @@ const SCHEMA = "SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 's
  * Everything in the database that acts, against what our own migrations make: a trigger or view that came with the archive
  * would run with every write.
  */
-async function checkSchema(file: string, beside: string): Promise<void> {
+export async function checkSchema(file: string, beside: string): Promise<void> {
   const ran = (await ask<{ name: string }>(file, 'SELECT name FROM migrations ORDER BY name')).map((m) => m.name);
   const ours = migrationNames();
   const strange = ran.find((name, i) => name !== ours[i]);

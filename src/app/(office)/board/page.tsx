@@ -1,3 +1,5 @@
+import { runningState } from '@/server/running/keep';
+import { stateWords } from '@/server/running/state-words';
 import { setUpSteps } from '@/server/running/queries/set-up';
 import { dayHere } from '@/server/rules/today';
 import type { Metadata } from 'next';
@@ -42,6 +44,7 @@ export default async function BoardPage() {
         </main>
       </>
     );
+  const { warnings } = runningState(nowIso(), b.zone);
   const nothing = b.cards.length === 0 && b.line.length === 0;
   return (
     <>
@@ -65,6 +68,17 @@ export default async function BoardPage() {
             <p className="caution">
               The school is not set up yet. <Link href="/set-up">Go on with the next step</Link>
             </p>
+          ) : null}
+          {may.changeHouse(user) && warnings.length > 0 ? (
+            <div className="trouble mb-3" role="note">
+              <strong>Keep Jeito running</strong>
+              <ul>
+                {warnings.map((w) => (
+                  <li key={w.code}>{stateWords(w)}</li>
+                ))}
+              </ul>
+              <Link href="/settings#running">Disk and backups</Link>
+            </div>
           ) : null}
           <div className="grid">
             {b.next ? <NextBooking next={b.next} user={user} /> : null}

@@ -7,12 +7,12 @@ import type { BriefAtAGlance, PilotLessons, PilotTask } from '@/server/board/que
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { FIT_VERDICT } from '@/server/schedule/queries/readiness';
 import { Wheel } from '@/ui/board/wheel';
+import { LapseMark } from '@/ui/people/lapse';
 import { LabLinks } from '@/ui/lab/lab-links';
 import { Link } from '@/ui/shared/link';
 import { Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
 import { Verdict } from '@/ui/shared/verdict';
-import { LapsesPanel } from './lapses';
 
 const first = (name: string): string => name.split(' ')[0] ?? name;
 const sentence = (parts: readonly string[]): string => {
@@ -47,7 +47,7 @@ export function PilotHome({ b, lessons, user }: { b: BoardData; lessons: PilotLe
           </Panel>
         ) : null}
         {b.line.length > 1 ? <Bookings b={b} /> : null}
-        {b.lapses.length > 0 ? <LapsesPanel b={b} staff={false} /> : null}
+        {b.lapses.length > 0 ? <Expiring b={b} /> : null}
         <Record user={user} />
       </div>
     </div>
@@ -187,7 +187,7 @@ function Glance({ brief }: { brief: BriefAtAGlance }) {
       {changed === null ? null : (
         <p className="mb-2">
           {changed.changes.length === 0
-            ? `As in lesson ${changed.since}.`
+            ? `No change since lesson ${changed.since}.`
             : `Changed since lesson ${changed.since}: ${list(changed.changes.map(changeWords))}.`}
         </p>
       )}
@@ -296,6 +296,32 @@ function Bookings({ b }: { b: BoardData }) {
       <p className="mb-0 mt-2">
         <Link href="/schedule">Schedule</Link>
       </p>
+    </Panel>
+  );
+}
+
+/** One’s own dates, as sentences: a table has no room on a phone. */
+function Expiring({ b }: { b: BoardData }) {
+  return (
+    <Panel title="Expiring">
+      <ul className="plain-list mb-0 work-list">
+        {b.lapses.map((l) => (
+          <li key={l.lapse.key}>
+            <span className="d-block">
+              {l.lapse.what}: <LapseMark lapse={l.lapse} />
+            </span>
+            <span className="soft">
+              Renewed by{' '}
+              {l.lapse.restore ??
+                (l.lapse.kind === 'dated' ? 'a new one, entered by the school' : 'one flight in the type')}
+              .
+            </span>{' '}
+            {l.books ? (
+              <Link href={`/schedule?kind=${l.books.kind}&air=${l.books.airframeId}`}>Book {l.books.registration}</Link>
+            ) : null}
+          </li>
+        ))}
+      </ul>
     </Panel>
   );
 }

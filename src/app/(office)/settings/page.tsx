@@ -28,6 +28,7 @@ import {
 } from '../../actions';
 import { factorRoles } from '@/server/floor/auth/second-factor';
 import { PlacePanel } from './place-panel';
+import { RunningPanel } from './running-panel';
 import { FactorRoles } from '@/ui/account/factor-roles';
 import { CalendarFeeds } from '@/server/schedule/tables';
 
@@ -131,6 +132,7 @@ export default async function SettingsPage() {
                   <FactorRoles roles={await factorRoles()} save={saveFactorRolesAction} />
                 </Panel>
               ) : null}
+              {chief ? <RunningPanel timeZone={places[0]?.timeZone ?? 'UTC'} /> : null}
               <Panel title="Theme and keys">
                 <ThemePicker />
                 <p className="small soft mb-0 mt-2">

@@ -1,4 +1,4 @@
-import { real } from '../columns';
+import { real, text } from '../columns';
 import { statement } from '../statement';
 import { Traces } from '../../traces/tables';
 
@@ -12,4 +12,10 @@ export const ledgerThere = statement('running.ledgerThere', {
   params: [],
   sql: `SELECT COUNT(*) AS n FROM ledger`,
   row: { n: real },
+});
+
+export const newestMigration = statement('running.newestMigration', {
+  params: [],
+  sql: `SELECT name FROM migrations ORDER BY name DESC LIMIT 1`,
+  row: { name: text },
 });
