@@ -113,7 +113,7 @@ test('a lesson at another aerodrome: its runway and circuit, its sun, its record
   const sortie = new URL(desk.url()).searchParams.get('sortie') ?? '';
   await logWind(desk, 9, 6);
   await landing(desk, 'three-point');
-  await view(desk, 'Airwork').click();
+  await view(desk, 'Airwork');
   await desk.getByRole('button', { name: /^F13/ }).click();
   await tap(desk, 'Position', 'downwind');
   await expect(

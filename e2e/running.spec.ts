@@ -87,7 +87,7 @@ test('three schools behind one door: nothing of one from another; one killed, th
   }
   // A token neither.
   await go(page, at(0, '/settings'));
-  await page.getByLabel('What it is for').fill('a screen in the hall');
+  await page.getByLabel('Used by').fill('a screen in the hall');
   await page.getByRole('button', { name: 'Create token' }).click();
   const token = await page.locator('[data-token]').innerText();
   const bearer = { authorization: `Bearer ${token.trim()}` };

@@ -2,7 +2,7 @@ import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, wri
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { backupName } from '@/core/backups';
+import { backupName } from '@/core/keeping';
 import { closeDatabase } from '@/server/floor/connection';
 import { inData } from '@/server/floor/data-folder';
 import { migrationNames } from '@/server/floor/migrate';

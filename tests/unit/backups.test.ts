@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { backupDue, backupName, backupTime, rotated, trialDue } from '@/core/backups';
+import { backupDue, backupName, backupTime, rotated, trialDue } from '@/core/keeping';
 
 const at = (iso: string): string => backupName(iso);
 const DAY_MS = 86_400_000;

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { z } from 'zod';
 import { dateText, localDate } from '@/core/format';
-import { backupDue, backupName, rotated, trialDue } from '@/core/backups';
+import { backupDue, backupName, rotated, trialDue } from '@/core/keeping';
 import { nowIso } from '../floor/clock';
 import { dataFolder, inData, inDemo, writeWhole } from '../floor/data-folder';
 import { log } from '../floor/log';

@@ -1,7 +1,7 @@
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { ledgerProblemWords } from '@/core/ledger';
-import { backupName } from '@/core/backups';
+import { backupName } from '@/core/keeping';
 import { closeDatabase } from '../floor/connection';
 import { dataFolder, holdFolder, inData, releaseFolder, syncFolder } from '../floor/data-folder';
 import { migrate, migrationNames } from '../floor/migrate';
