@@ -19,7 +19,7 @@ test('on a phone: the invitation, the brief, the assessment, the progress, the r
 }) => {
   const office = await as(await browser.newContext({ baseURL }), 'bento');
   await go(office, '/people/pilot-duarte');
-  await office.getByRole('button', { name: 'Make a link to choose a new password' }).click();
+  await office.getByRole('button', { name: 'Make a new link to choose a password' }).click();
   await expect(office.getByRole('img', { name: /QR code of the link/ })).toBeVisible();
   const link = await office.locator('.link-text').innerText();
 

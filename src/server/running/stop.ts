@@ -17,7 +17,9 @@ declare global {
 export function stopWhenAsked(): void {
   if (globalThis.__jeitoStops) return;
   globalThis.__jeitoStops = true;
-  for (const signal of ['SIGTERM', 'SIGINT'] as const)
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+    // The framework’s own would end the process when the last connection is closed, whatever is still written.
+    if (process.env.NODE_ENV === 'production') process.removeAllListeners(signal);
     process.once(signal, () => {
       void (async () => {
         log.info({ signal }, 'stopping');
@@ -30,4 +32,5 @@ export function stopWhenAsked(): void {
         process.exit(0);
       })();
     });
+  }
 }

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { clockText, dayText, localClock } from '@/core/schedule';
 import { type BookAnswer, type ProposalsAnswer, type Refused } from '../schedule/form-facts';
 import { useTap } from '../shared/use-tap';
+import { newId } from '../shared/new-id';
 
 interface Props {
   name: string;
@@ -28,7 +29,7 @@ export function OneTapBooking(p: Props) {
   const router = useRouter();
   const [state, setState] = useState<{ said: string; day: string } | null>(null);
   const { tap, busy, refusal, setProblems } = useTap();
-  const [requestId] = useState(() => crypto.randomUUID());
+  const [requestId] = useState(() => newId());
   const days = Math.max(
     1,
     Math.min(21, p.through < p.today ? 14 : Math.round((Date.parse(p.through) - Date.parse(p.today)) / 86_400_000) + 1),

@@ -11,6 +11,7 @@ import { BLOCKS, type BlockMeta, type Layout, completeLayout, moved } from './ar
 import { FoldingPanel } from '../shared/folding';
 import { ANSWERS } from './answers';
 import { BLOCK_BODIES, type Shown } from './blocks';
+import { newId } from '../shared/new-id';
 
 export type { BriefFacts } from './blocks';
 const META = new Map(BLOCKS.map((b) => [b.id, b]));
@@ -115,7 +116,7 @@ function Arrange({
   const put = (id: string, to: number) => arranging.change({ ...layout, order: moved(layout.order, id, to) });
   const add = () => {
     if (title.trim() === '' || text.trim() === '') return setWord('Give the item a title and a text.');
-    const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+    const id = `own-${newId().slice(0, 8)}`;
     arranging.change({
       ...layout,
       order: [id, ...layout.order],

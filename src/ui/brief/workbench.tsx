@@ -25,6 +25,7 @@ import { type BriefValues, FIELD_OF, type StationNow, choicesOf, reportAir, valu
 import { type WindFields, readWindFields } from './wind-entry';
 import { WindFieldset } from './wind-fields';
 import { AirFields, HowFields, LoadingFields, SecondAeroplaneFields } from './day-fields';
+import { newId } from '../shared/new-id';
 
 export interface SavedBrief {
   briefId: string;
@@ -72,7 +73,7 @@ export function BriefWorkbench(props: Props) {
   const template = useTap();
   const sending = useTap();
   const [arrange, setArrange] = useState(false);
-  const [requestId] = useState(() => crypto.randomUUID());
+  const [requestId] = useState(() => newId());
   const { errors, isSubmitting } = form.formState;
   const v = form.watch();
   const { aerodrome, station } = placeOf(v.aerodrome);

@@ -9,6 +9,7 @@ import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
 import { useZone } from '../shared/zone';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 export interface HeldDebrief {
   id: string;
@@ -103,7 +104,7 @@ function FocusForm({
       second: held?.focus[1] ?? (held ? '' : (suggested[1] ?? '')),
       remark: held?.remark ?? '',
     },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     as: ({ requestId, first, second, remark }) => ({
       requestId,
       sortieId,

@@ -31,6 +31,7 @@ import { moved } from '../brief/arrange';
 import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
 import { Panel, Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 export interface ForecastSlot {
   key: string;
@@ -82,7 +83,7 @@ export function PlanWorkbench(p: Props) {
   const [hand, setHand] = useState<PlanBlock[] | null>(p.saved?.blocks ?? null);
   const { tap, busy, problems, setProblems } = useTap();
   const [said, setSaid] = useState('');
-  const [requestId, setRequestId] = useState(() => crypto.randomUUID());
+  const [requestId, setRequestId] = useState(() => newId());
   const bookingMin = Math.round(Number(booking));
   const bookingOk = Number.isFinite(bookingMin) && bookingMin >= 10 && bookingMin <= 720;
   const forecastKt = p.slots.find((s) => s.key === slot)?.crosswindKt ?? null;
@@ -115,7 +116,7 @@ export function PlanWorkbench(p: Props) {
     change([
       ...blocks,
       {
-        id: `own-${crypto.randomUUID().slice(0, 8)}`,
+        id: `own-${newId().slice(0, 8)}`,
         kind: 'own',
         title: 'Own step',
         why: '',
@@ -138,7 +139,7 @@ export function PlanWorkbench(p: Props) {
     await tap(() => p.action({ requestId, checkoutId, lesson, blocks, focus, bookingMin }), {
       refused: () => setSaid(''),
       done: ({ version }) => {
-        setRequestId(crypto.randomUUID());
+        setRequestId(newId());
         setSaid(`Saved as version ${version}. The brief of lesson ${lesson} uses it.`);
         router.refresh();
       },

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { applyChanges, type KeptChange, overlap } from '@/domain/draft-forms';
 import { fieldOf, type FormNode, type Path, putAt, valueAt } from '@/domain/form-node';
 import { type ActionProblem, type ActionResult, runAction } from '../shared/forms';
+import { newId } from '../shared/new-id';
 
 type Keep = (form: unknown) => Promise<ActionResult<{ seq: number; others: KeptChange[]; refused: string[] }>>;
 /** A field that two machines changed: what stands now, and what was entered here. */
@@ -32,7 +33,7 @@ const parts = (path: string): Path => path.split('.');
  * as it stands, with what was entered here beside it.
  */
 export function useTypeDraft({ key, me, baseVersion, sheet: start, seq, node, keep }: Asked) {
-  const [page] = useState(() => crypto.randomUUID());
+  const [page] = useState(() => newId());
   const [sheet, setSheet] = useState(start);
   const [state, setState] = useState<'kept' | 'keeping' | 'here'>('kept');
   const [problems, setProblems] = useState<ActionProblem[]>([]);

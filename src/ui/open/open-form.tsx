@@ -18,6 +18,7 @@ import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 import { Title } from '../shared/title';
 import { Verdict } from '../shared/verdict';
+import { newId } from '../shared/new-id';
 
 interface Values {
   requestId: string;
@@ -75,7 +76,7 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       standardKey: 'private-us',
       note: '',
     },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: 'open',
     also: ['pilotId', 'airframeId', 'pack', 'goals', 'standardKey'],
     action,

@@ -14,6 +14,7 @@ import { type ActionResult, typedNumber } from '../shared/forms';
 import { Refusal } from '../shared/refusal';
 import { useTap } from '../shared/use-tap';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 type Send<T = object> = (form: unknown) => Promise<ActionResult<T>>;
 
@@ -97,7 +98,7 @@ export function NoteForm({ pilotId, chief, save }: { pilotId: string; chief: boo
   const f = useActionForm({
     schema: async () => (await import('@/domain/people')).NoteForm,
     defaults: { requestId: '', pilotId, text: '', visible: 'staff' as const },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: `note:${pilotId}`,
     action: save,
   });
@@ -200,7 +201,7 @@ export function HeldForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/people')).HeldForm,
     defaults: { requestId: '', pilotId, kind: '', gainedOn: '', note: '' },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     action: save,
   });
   return (
@@ -348,7 +349,7 @@ export function PersonForm({ save }: { save: Send<{ pilotId: string; link: Link_
       roles: ['pilot'] as Role[],
       authorised: [] as Goal[],
     },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: 'person:new',
     as: (v) => ({
       ...v,

@@ -10,6 +10,7 @@ import type { ActionProblem, ActionResult } from '../shared/forms';
 import { Link } from '../shared/link';
 import { Panel, Problems } from '../shared/parts';
 import { useTap } from '../shared/use-tap';
+import { newId } from '../shared/new-id';
 
 interface Added {
   pilotId: string;
@@ -32,7 +33,7 @@ export function ImportPeople({ add }: { add: (form: unknown) => Promise<ActionRe
       return setProblems([{ path: '', message: 'This file is larger than 500 kB; a list of people is smaller.' }]);
     const found = readRoster(await file.text());
     setProblems(found.problems.map((p) => ({ path: '', message: rosterWords(p) })));
-    setRows(found.people.map((p) => ({ ...p, requestId: crypto.randomUUID() })));
+    setRows(found.people.map((p) => ({ ...p, requestId: newId() })));
   };
   const send = () =>
     void tap(() => add({ people: rows.map(({ line: _, ...p }) => ({ ...p, authorised: [] })) }), {

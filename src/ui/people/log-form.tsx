@@ -10,6 +10,7 @@ import { Field } from '../shared/field';
 import { DateInput } from '../shared/when-input';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 interface Values {
   requestId: string;
@@ -59,7 +60,7 @@ export function LogFlightForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/log-form')).LogForm,
     defaults: empty,
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: `log:${pilotId}`,
     as: (v) => ({
       ...v,
@@ -76,7 +77,7 @@ export function LogFlightForm({
       return action(v);
     },
     done: () => {
-      f.form.reset({ ...empty, requestId: crypto.randomUUID() });
+      f.form.reset({ ...empty, requestId: newId() });
       setSaid('Logged.');
       router.refresh();
     },

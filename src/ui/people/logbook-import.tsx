@@ -8,6 +8,7 @@ import { ColumnsPanel, FreshPanel, type Look, TypesPanel } from './logbook-panel
 import { type LogbookMapping } from '@/domain/people';
 import type { ActionProblem } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 type Answer<T> = ({ ok: true } & T) | { ok: false; problems: ActionProblem[] };
 /**
@@ -66,7 +67,7 @@ export function LogbookImport({
     setDone(null);
     const f = { name: chosen.name, text: await chosen.text() };
     setFile(f);
-    setRequestId(crypto.randomUUID());
+    setRequestId(newId());
     await ask(f, null);
   };
   const change = (next: LogbookMapping) => {

@@ -11,6 +11,7 @@ import { BookingFields } from './booking-fields';
 import { type BookingStart, type BookingValues, bookForm, firstValues, slotsForm, wishForm } from './booking-values';
 import type { BookAnswer, FormFacts, ProposalsAnswer, Refused } from './form-facts';
 import { Slots, type Span, spanText } from './slots';
+import { newId } from '../shared/new-id';
 
 /** Minutes of a booking where no length is typed and no slot was looked for. */
 const USUAL_MIN = 90;
@@ -38,7 +39,7 @@ export function BookingForm({ facts, start, done, book, propose, wait }: Props) 
   const f = useActionForm<BookingValues, Omit<BookAnswer, 'ok'>>({
     schema: async () => (await import('@/domain/schedule')).BookForm,
     defaults: firstValues(facts, start),
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: `booking:${start.date}:${start.minutes ?? ''}:${start.checkoutId ?? ''}:${start.wishId ?? ''}`,
     also: ['kind', 'checkoutId', 'pilotId', 'instructorId', 'airframeId', 'surface', 'aerodrome'],
     as: (v) => bookForm(v, facts, usualMin, start.wishId ?? null),

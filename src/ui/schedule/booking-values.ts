@@ -3,6 +3,7 @@ import { localInstant, minutesText, readClock, typedDate } from '@/core/schedule
 import type { BookingKind } from '@/domain/schedule';
 import { typedNumber } from '../shared/forms';
 import type { FormFacts } from './form-facts';
+import { newId } from '../shared/new-id';
 
 /** A booking as it is typed. */
 export interface BookingValues {
@@ -97,7 +98,7 @@ export const slotsForm = (v: BookingValues, facts: FormFacts) => ({
 export function wishForm(v: BookingValues, facts: FormFacts, usualMin: number) {
   const { pilotId, checkoutId } = who(v, facts);
   return {
-    requestId: crypto.randomUUID(),
+    requestId: newId(),
     pilotId,
     checkoutId,
     minutes: lengthOr(v, usualMin),

@@ -20,6 +20,7 @@ import type { ActionResult } from '../shared/forms';
 import { Panel, Problems } from '../shared/parts';
 import { Refusal } from '../shared/refusal';
 import { useTap } from '../shared/use-tap';
+import { newId } from '../shared/new-id';
 
 interface WeekValues {
   base: string;
@@ -157,7 +158,7 @@ export function AwayForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/schedule')).AwayForm,
     defaults: empty,
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: 'away',
     also: ['who'],
     as: (v) => ({
@@ -172,7 +173,7 @@ export function AwayForm({
     refused: () => setHit(null),
     done: (answer) => {
       setHit(answer.hit);
-      f.form.reset({ ...empty, requestId: crypto.randomUUID() });
+      f.form.reset({ ...empty, requestId: newId() });
       router.refresh();
     },
   });

@@ -7,6 +7,7 @@ import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 type Send = (form: unknown) => Promise<ActionResult<{ entryId: string; already: boolean }>>;
 
@@ -18,7 +19,7 @@ export function LaterForm({ entryId, kind, action }: { entryId: string; kind: 'v
       return kind === 'void' ? forms.VoidForm : forms.CorrectionForm;
     },
     defaults: { requestId: '', entryId, text: '', password: '' },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     action,
   });
   return (
@@ -57,7 +58,7 @@ export function ResultForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/ledger-forms')).ResultForm,
     defaults: { requestId: '', checkoutId, testOn: today, examiner: '', reference: '', text: '', password: '' },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     action,
     done: ({ entryId }) => {
       router.push(`/ledger/${entryId}`);

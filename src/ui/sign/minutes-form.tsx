@@ -4,6 +4,7 @@ import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 /** Enters time spent on an item that counts it, into a lesson. */
 export function MinutesForm({
@@ -29,7 +30,7 @@ export function MinutesForm({
         pilotId: null,
       },
     },
-    fresh: () => ({ requestId: crypto.randomUUID(), subjectId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId(), subjectId: newId() }),
     action,
   });
   return (

@@ -11,6 +11,7 @@ import { useActionForm } from '../shared/action-form';
 import { type ActionResult, typedOrNull } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import { Signature } from './signature';
+import { newId } from '../shared/new-id';
 
 type Send = (form: unknown) => Promise<ActionResult<{ entryId: string; already: boolean }>>;
 interface Values {
@@ -182,7 +183,7 @@ export function AsideForm({
       return kind === 'part' ? forms.PartForm : forms.NotYetForm;
     },
     defaults: { requestId: '', checkoutId, password: '', text, items: [] as string[] },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     as: (v) => ({ ...v, shown, ...(kind === 'part' ? { remark: '' } : {}) }),
     action,
     done: ({ entryId }) => {

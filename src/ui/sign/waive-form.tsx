@@ -4,6 +4,7 @@ import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 /** Waives an item that the programme allows to be waived, with the handbook reference as the reason. */
 export function WaiveForm({
@@ -18,7 +19,7 @@ export function WaiveForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/capture')).WaiverAtDesk,
     defaults: { sortieId, type: 'item-waived', payload: { itemId: items[0]?.id ?? '', reason: '' } },
-    fresh: () => ({ requestId: crypto.randomUUID(), subjectId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId(), subjectId: newId() }),
     action,
     draft: `waive-${sortieId}`,
   });

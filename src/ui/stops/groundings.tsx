@@ -7,6 +7,7 @@ import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
 import type { GroundedLine } from './grounded-note';
+import { newId } from '../shared/new-id';
 
 export interface GroundingLine extends GroundedLine {
   id: string;
@@ -103,7 +104,7 @@ export function GroundForm({
   const f = useActionForm({
     schema: async () => (await import('@/domain/grounding-forms')).GroundForm,
     defaults: { requestId: '', airframeId: airframes[0]?.id ?? '', kind: 'airworthiness' as const, why: '' },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     draft: 'ground',
     action: ground,
   });

@@ -6,6 +6,7 @@ import { Field } from '../shared/field';
 import { useActionForm } from '../shared/action-form';
 import type { ActionResult } from '../shared/forms';
 import { Problems } from '../shared/parts';
+import { newId } from '../shared/new-id';
 
 export interface StopShown {
   sortieId: string;
@@ -102,7 +103,7 @@ function DeskReason({
   const f = useActionForm<ReasonEvent>({
     schema: async () => (await of.schema()) as z.ZodType<unknown, ReasonEvent>,
     defaults: { sortieId, subjectId, type: of.type, payload: { ...of.payload, reason: '' } },
-    fresh: () => ({ requestId: crypto.randomUUID() }),
+    fresh: () => ({ requestId: newId() }),
     action: send,
     draft: id,
   });

@@ -58,7 +58,7 @@ export default async function TracePage({
           <Title
             long
             title={`Lesson ${trace.lesson} as recorded`}
-            line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}. ${trace.name}, added by ${trace.uploader}.`}
+            line={`${trace.pilotName} on ${trace.registration}, ${dateText(trace.flownOn)}, at ${trace.context.aerodrome.name}. ${trace.name}, added by ${trace.uploader}.`}
           >
             <Link
               className="btn btn-outline-primary"
