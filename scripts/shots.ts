@@ -221,6 +221,11 @@ const shots: Record<string, () => Promise<Page>> = {
     return page;
   },
   // Not for the README: looked at while working.
+  'pilot-phone': async () => {
+    const page = await open('duarte@pedra-alva.example', phone);
+    await page.getByRole('region', { name: 'To do' }).waitFor();
+    return page;
+  },
   'circuits-phone': async () => (await cockpitOn(phone)).page,
   'airwork-phone': async () => {
     const { page } = await cockpitOn(phone);
@@ -682,7 +687,7 @@ const shots: Record<string, () => Promise<Page>> = {
 };
 
 const WORKING =
-  /^(lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+  /^(circuit-pace$|lab$|checkout$|lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

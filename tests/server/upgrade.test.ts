@@ -38,6 +38,7 @@ describe('an upgrade from the first release', () => {
       '013_doors.sql',
       '014_floor.sql',
       '015_school.sql',
+      '016_running.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';

@@ -13,7 +13,7 @@ import {
   orderKept,
   simulatedFailureAllowed,
 } from '@/core/assess';
-import { type BriefContext, airToday, computeBrief, oneEngineToday } from '@/core/approach';
+import { briefChanges, type BriefContext, airToday, computeBrief, oneEngineToday } from '@/core/approach';
 import * as assess from '@/core/assess';
 import { circuitPace } from '@/core/circuit';
 import { endsOf } from '@/core/runway';
@@ -228,6 +228,22 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
       ktPerUnit: 1,
     },
     call: (x) => judgeDetail(...(Object.values(x as object) as Parameters<typeof judgeDetail>)),
+  },
+  briefChanges: {
+    input: { crosswindKt: -9, gustCrosswindKt: 12, target: 60, flapDeg: 20 },
+    call: (x) => {
+      const { crosswindKt, gustCrosswindKt, target, flapDeg } = x as Record<string, number>;
+      const at = (of: object) =>
+        ({
+          choices: { runwayEnd: '22', wind: { kt: 9 }, intended: 'three-point', night: false },
+          snapshot: {
+            unit: 'kt',
+            runways: [{ ident: '22', crosswindKt: 0, gustCrosswindKt: null, ...of }],
+            gates: [{ target: 50, flapDeg: 0, ...of }],
+          },
+        }) as unknown as Parameters<typeof briefChanges>[0];
+      return briefChanges(at({}), at({ crosswindKt, gustCrosswindKt, target, flapDeg }), true);
+    },
   },
   magneticVariation: {
     input: { latitudeDeg: 52.1, longitudeDeg: 12.4, heightFt: 180, onDate: '2026-11-24' },
@@ -461,6 +477,7 @@ const NOT_FED: Record<string, string> = {
   ledger: 'texts and bytes',
   logbook: 'reads texts; its tests feed hostile tables',
   roster: 'reads texts; its tests feed hostile tables',
+  keeping: 'names of files and instants; its tests feed strange ones',
   sun: 'dates and one place, checked by schema',
   differences: 'hours of past flying, checked by schema; an order, never a verdict',
 };

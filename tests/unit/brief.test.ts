@@ -4,6 +4,9 @@ import { pedraAlva } from '@demo/aerodrome';
 import { airframes, types } from '@demo/fleet';
 import house from '@content/house.json';
 import {
+  type Compared,
+  briefChanges,
+  changeWords,
   type BriefContext,
   computeBrief,
   crosswindSentences,
@@ -361,5 +364,56 @@ describe('a folded block', () => {
   });
   it('names every trigger to go around', () => {
     for (const t of HOUSE.triggers) expect(answer('goaround', {})).toContain(t);
+  });
+});
+
+describe('what changed since the lesson before, as the pilot is told', () => {
+  const at = (more: {
+    choices?: object;
+    across?: number;
+    gust?: number | null;
+    target?: number | null;
+    flap?: number;
+  }): Compared => ({
+    choices: {
+      runwayEnd: '22',
+      wind: {} as Compared['choices']['wind'],
+      intended: 'three-point',
+      night: false,
+      ...more.choices,
+    },
+    snapshot: {
+      unit: 'mph',
+      runways: [
+        { ident: '22', crosswindKt: more.across ?? -4, gustCrosswindKt: more.gust ?? null },
+        { ident: '08', crosswindKt: 0.02, gustCrosswindKt: null },
+      ],
+      gates: [{ target: more.target === undefined ? 57 : more.target, flapDeg: more.flap ?? 0 }],
+    },
+  });
+  it.each([
+    ['nothing', at({}), []],
+    ['a wind within 3 kt and a speed within 2', at({ across: -6.9, target: 58 }), []],
+    ['the side', at({ across: 4 }), ['crosswind 4 kt from the right']],
+    ['gusts, rounded up', at({ gust: -9.2 }), ['crosswind 10 kt from the left']],
+    ['another end, with no crosswind', at({ choices: { runwayEnd: '08' } }), ['runway 08', 'no crosswind']],
+    [
+      'another aerodrome with a runway of the same name',
+      at({ choices: { aerodrome: 'ZPMV' } }),
+      ['flown at ZPMV', 'runway 22'],
+    ],
+    ['no wind yet', at({ choices: { wind: null } }), ['no wind briefed yet']],
+    ['configuration and speed', at({ flap: 20, target: 61 }), ['flap 20°', '61 mph over the threshold']],
+    ['a speed that was none', at({ target: null }), []],
+    [
+      'way of landing and night',
+      at({ choices: { intended: 'mains-first', night: true } }),
+      ['wheel landings', 'at night'],
+    ],
+  ])('%s', (_, after, said) => {
+    expect(briefChanges(at({}), after, true).map(changeWords)).toEqual(said);
+  });
+  it('on a nosewheel type the way of landing is never told', () => {
+    expect(briefChanges(at({}), at({ choices: { intended: 'mains-first' } }), false)).toEqual([]);
   });
 });

@@ -33,6 +33,7 @@ import { FLY_WORDS } from '@/server/fly/sentences';
 import { HANGAR_WORDS } from '@/server/hangar/sentences';
 import { LEDGER_WORDS } from '@/server/ledger/sentences';
 import { PEOPLE_WORDS } from '@/server/people/sentences';
+import { STATE_WORDS, stateWarning, stateWords } from '@/server/running/state-words';
 import { NEXT_WORDS } from '@/server/checkout/next-words';
 import { READY_WORDS } from '@/server/schedule/ready-words';
 import { RULES_WORDS } from '@/server/rules/sentences';
@@ -598,6 +599,20 @@ const STRUCTURED = [
   'variant-lapsed',
 ] as const;
 describe('the server', () => {
+  it('what the chief is told of disk and backups', () => {
+    holds(
+      read(STATE_WORDS, {
+        'disk-low': { freeBytes: 812_400_000, of: 'data' },
+        'backup-none': none,
+        'backup-folder': { folder: '/mnt/x' },
+        'backup-failed': { on: '24 Nov 2026', why: 'The disk is full.' },
+        'backup-old': { on: '24 Nov 2026' },
+        'trial-failed': { on: '1 Dec 2026', why: 'Nothing was restored.' },
+      }),
+    );
+    // Nobody has more room than is said.
+    expect(stateWords(stateWarning('disk-low', { freeBytes: 1_999_999_999, of: 'backups' }))).toContain('1.9\u00a0GB');
+  });
   it('what is made of lists, days and other codes', () => {
     const hours = { have: 12.38, needed: 15, inCommand: true, within: 'class' as const, citation: 'FCL.915' };
     const lines = [

@@ -1,4 +1,5 @@
 import type { BriefChoices } from '@/domain/brief';
+import { needNumbers } from '../guard';
 import type { BriefGate, RunwayWind } from './brief';
 import { type BriefChange, briefChange } from './changed-words';
 
@@ -31,9 +32,12 @@ function across({ choices, snapshot }: Compared): number | null {
  * application.
  * @param landing whether the way of landing is chosen at all: a tailwheel type
  * @returns codes; empty when nothing of it changed
+ * @throws BadNumber when a number handed in is none
  * @example briefChanges(lesson4, lesson5, true).map(changeWords) // ['crosswind 7 kt from the right']
  */
 export function briefChanges(before: Compared, after: Compared, landing: boolean): BriefChange[] {
+  const compared = ({ snapshot: { runways, gates } }: Compared) => ({ runways, gates });
+  needNumbers('briefChanges', { before: compared(before), after: compared(after) });
   const changes: BriefChange[] = [];
   const { choices: was } = before;
   const { choices: is, snapshot } = after;

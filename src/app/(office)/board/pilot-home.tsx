@@ -15,9 +15,10 @@ import { Title } from '@/ui/shared/title';
 import { Verdict } from '@/ui/shared/verdict';
 
 const first = (name: string): string => name.split(' ')[0] ?? name;
+const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 const sentence = (parts: readonly string[]): string => {
   const text = list(parts);
-  return text === '' ? '' : `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+  return text === '' ? '' : `${capital(text)}.`;
 };
 
 /** What a pilot opens on a phone: the next booking, the one thing to do, how to prepare, how it stands. */
@@ -69,7 +70,7 @@ function NextHeading({ b, lessons }: { b: BoardData; lessons: PilotLessons[] }) 
   const number = lesson?.tasks.find((t) => t.kind === 'brief')?.lesson ?? lesson?.ready?.lesson;
   return (
     <Title
-      title={`${b.next.when.charAt(0).toUpperCase()}${b.next.when.slice(1)}${next.instructorName ? ` with ${first(next.instructorName)}` : ''}`}
+      title={`${capital(b.next.when)}${next.instructorName ? ` with ${first(next.instructorName)}` : ''}`}
       line={
         <>
           <span className="code-face">{next.registration}</span>
@@ -308,7 +309,7 @@ function Expiring({ b }: { b: BoardData }) {
         {b.lapses.map((l) => (
           <li key={l.lapse.key}>
             <span className="d-block">
-              {l.lapse.what}: <LapseMark lapse={l.lapse} />
+              {capital(l.lapse.what)}: <LapseMark lapse={l.lapse} />
             </span>
             <span className="soft">
               Renewed by{' '}
