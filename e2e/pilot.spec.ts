@@ -86,6 +86,16 @@ test('on a phone: the invitation, the brief, the assessment, the progress, the r
   const record = JSON.parse(await take('Whole record, JSON')) as { schema: string };
   expect(record.schema).toBe('record/1');
   expect(await take('Calendar file')).toContain('BEGIN:VEVENT');
+  // As an application it opens here, and the flights of the device are one touch away.
+  const manifest = (await (await phone.request.get('/manifest.webmanifest')).json()) as {
+    start_url: string;
+    shortcuts: { url: string }[];
+  };
+  expect([manifest.start_url, manifest.shortcuts[0]?.url]).toEqual(['/board', '/fly']);
+  await phone.getByRole('link', { name: 'Install on this device' }).click();
+  await phone.waitForURL('**/settings#install');
+  await expect(phone.getByText(/Install it from the menu of the browser/)).toBeVisible();
+  await fits();
   // Nobody else’s.
   expect((await phone.request.get('/api/people/pilot-clara/record')).status()).toBe(404);
 });

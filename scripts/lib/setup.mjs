@@ -170,7 +170,7 @@ export const WHO = `Sign in with the password  pedra-alva-2026  as
 
 export const ensure = (dir) => mkdirSync(dir, { recursive: true });
 
-const STOP_MS = 8_000;
+const STOP_MS = 15_000;
 /**
  * Stops a server with this command. Open pages keep asking it, and one that is asked waits for them: after a while, or
  * at a second Ctrl-C, it is ended; what is committed is in the data folder.

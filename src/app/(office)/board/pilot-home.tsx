@@ -107,16 +107,8 @@ function Tasks({ c }: { c: PilotLessons }) {
       <section className="panel" aria-label="To do">
         <h2>Nothing to do</h2>
         <p className="mb-0">
-          {c.ready ? (
-            <>
-              You have read the brief of lesson {c.ready.lesson}.{' '}
-              <Link href={`/checkouts/${c.id}/brief`}>Read it again</Link>
-            </>
-          ) : c.lessons === 0 ? (
-            `${first(c.instructor)} briefs your first lesson; it will be here to read.`
-          ) : (
-            'The next brief will be here to read when it is saved.'
-          )}
+          {idleWords(c)}{' '}
+          {c.status === 'open' && c.ready ? <Link href={`/checkouts/${c.id}/brief`}>Read it again</Link> : null}
         </p>
       </section>
     );
@@ -142,6 +134,14 @@ function Tasks({ c }: { c: PilotLessons }) {
       ) : null}
     </section>
   );
+}
+
+function idleWords(c: PilotLessons): string {
+  if (c.status !== 'open') return 'You are recommended: the examiner decides, and your instructor enters the result.';
+  if (c.ready) return `You have read the brief of lesson ${c.ready.lesson}.`;
+  return c.lessons === 0
+    ? `${first(c.instructor)} briefs your first lesson; it will be here to read.`
+    : 'The next brief will be here to read when it is saved.';
 }
 
 function taskWords(id: string, t: PilotTask): { title: string; text: string; href: string; button: string } {
@@ -347,6 +347,9 @@ function Record({ user }: { user: CurrentUser }) {
         </Link>
         <Link className="btn btn-outline-primary" href="/settings#calendar">
           Calendar link
+        </Link>
+        <Link className="btn btn-outline-primary" href="/settings#install">
+          Install on this device
         </Link>
       </p>
     </Panel>

@@ -15,6 +15,7 @@ import { SchoolForm } from '@/ui/people/school-form';
 import { CalendarFeed } from '@/ui/shared/calendar-feed';
 import { Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
+import { InstallNote } from '@/ui/shared/install-note';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
 import { Tokens } from '@/ui/shared/tokens';
@@ -133,6 +134,9 @@ export default async function SettingsPage() {
                 </Panel>
               ) : null}
               {chief ? <RunningPanel timeZone={places[0]?.timeZone ?? 'UTC'} /> : null}
+              <Panel id="install" title="On this device">
+                <InstallNote />
+              </Panel>
               <Panel title="Theme and keys">
                 <ThemePicker />
                 <p className="small soft mb-0 mt-2">
