@@ -11,26 +11,28 @@ declare global {
 }
 
 /**
- * Stops as asked: nothing new is taken, what was accepted is answered and written, the database is closed, the folder
- * given back. Pages that stay open do not hold it up.
+ * Stops as asked: nothing new is taken, what was accepted is answered and written. The framework closes its connections
+ * one by one as they are answered and then ends the process; where one of them hangs, it is ended here after a while, with
+ * the queue of writers empty and the database closed. Either way it ends with 0: it was asked to.
  */
 export function stopWhenAsked(): void {
   if (globalThis.__jeitoStops) return;
   globalThis.__jeitoStops = true;
-  for (const signal of ['SIGTERM', 'SIGINT'] as const) {
-    // The framework’s own would end the process when the last connection is closed, whatever is still written.
-    if (process.env.NODE_ENV === 'production') process.removeAllListeners(signal);
+  for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => {
-      void (async () => {
-        log.info({ signal }, 'stopping');
-        const answered = await lastAnswers(ANSWERS_MS);
-        await writesDone();
-        await aggregatesSettled();
-        await closeDatabase();
-        releaseFolder();
-        log.info({ answered }, 'stopped');
-        process.exit(0);
-      })();
+      log.info({ signal }, 'stopping');
+      process.once('exit', () => {
+        process.exitCode = 0;
+      });
+      void lastAnswers(ANSWERS_MS);
+      setTimeout(() => {
+        void (async () => {
+          await writesDone();
+          await aggregatesSettled();
+          await closeDatabase();
+          releaseFolder();
+          process.exit(0);
+        })();
+      }, ANSWERS_MS).unref();
     });
-  }
 }
