@@ -1,13 +1,14 @@
 /** One archive of the data folder, also while the server runs:  npm run backup [-- --out FILE.tar.gz] */
 import './lib/help.mjs';
 import { parseArgs } from 'node:util';
+import { backupName } from '@/core/keeping';
 import { backup } from '@/server/running/backup';
 import { nowIso } from '@/server/floor/clock';
 import { needFolder } from './lib/command';
 
 const { values } = parseArgs({ options: { out: { type: 'string' } } });
 needFolder();
-const out = values.out ?? `backups/jeito-${nowIso().slice(0, 19).replaceAll(/[:T-]/g, '')}.tar.gz`;
+const out = values.out ?? `backups/${backupName(nowIso())}`;
 try {
   const made = await backup(out, nowIso());
   console.log(

@@ -16,7 +16,7 @@ import { attachedJson } from '@/server/ledger/attached';
 import { flyingOf, hoursInType, passengerState, teachState } from '@/server/people/queries/recency';
 import { bookletPdf } from '@/server/ledger/papers/record';
 import { demoFolder } from './folder';
-import { recordOf, user } from './signed';
+import { openOf, recordOf, user } from './signed';
 
 let close: () => Promise<void>;
 let helena: CurrentUser;
@@ -25,13 +25,6 @@ beforeAll(async () => {
   helena = await user('helena');
 }, 120_000);
 afterAll(() => close());
-const openOf = async (pilot: string): Promise<string> =>
-  (
-    await row<{ id: string }>(
-      "SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open' ORDER BY created_at DESC LIMIT 1",
-      { p: `pilot-${pilot}` },
-    )
-  )?.id ?? '';
 const newest = async (checkoutId: string): Promise<string> =>
   (
     await row<{ id: string }>('SELECT id FROM sorties WHERE checkout_id = :c ORDER BY lesson DESC LIMIT 1', {

@@ -11,6 +11,7 @@ import { checkoutHead } from '@/server/checkout/queries/head';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { DEMO_PASSWORD } from '@demo/people';
 import { flightOf } from '../meet';
+import { row } from '../../scripts/lib/raw';
 import { user } from './folder';
 
 export { user };
@@ -151,3 +152,12 @@ export async function flownCheckout(
   }
   return opened.id;
 }
+
+/** The newest open checkout of somebody of the demo. */
+export const openOf = async (pilot: string): Promise<string> =>
+  (
+    await row<{ id: string }>(
+      "SELECT id FROM checkouts WHERE pilot_id = :p AND status = 'open' ORDER BY created_at DESC LIMIT 1",
+      { p: `pilot-${pilot}` },
+    )
+  )?.id ?? '';

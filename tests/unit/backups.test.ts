@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { backupDue, backupName, backupTime, rotated, trialDue } from '@/core/keeping';
+import { backupDue, backupName, backupTime, newestBackup, rotated, trialDue } from '@/core/keeping';
 
 const at = (iso: string): string => backupName(iso);
 const DAY_MS = 86_400_000;
@@ -80,6 +80,13 @@ describe('which backups are kept', () => {
     expect(rotated([at('2030-01-01T00:00:00Z'), at('2020-01-01T00:00:00Z')], '2026-11-24T02:00:00Z')).toEqual([
       at('2020-01-01T00:00:00Z'),
     ]);
+  });
+
+  it('the newest is told by its instant, however it is written', () => {
+    expect(newestBackup(['jeito-20261124143000.tar.gz', at('2026-11-24T14:30:01Z'), 'zz.tar.gz'])).toBe(
+      at('2026-11-24T14:30:01Z'),
+    );
+    expect(newestBackup(['notes.txt'])).toBeNull();
   });
 
   it('the trial is due once a calendar month', () => {

@@ -605,6 +605,7 @@ describe('the server', () => {
         'disk-low': { freeBytes: 812_400_000, of: 'data' },
         'backup-none': none,
         'backup-folder': { folder: '/mnt/x' },
+        'backup-yet': none,
         'backup-failed': { on: '24 Nov 2026', why: 'The disk is full.' },
         'backup-old': { on: '24 Nov 2026' },
         'trial-failed': { on: '1 Dec 2026', why: 'Nothing was restored.' },

@@ -38,6 +38,16 @@ export function backupTime(name: string): string | null {
 }
 
 /**
+ * The newest backup of a folder by the instant in its name; null when there is none.
+ * @example newestBackup(['jeito-20261124-020000.tar.gz', 'notes.txt']) // 'jeito-20261124-020000.tar.gz'
+ */
+export const newestBackup = (names: readonly string[]): string | null =>
+  names.reduce<string | null>((newest, name) => {
+    const at = backupTime(name);
+    return at !== null && (newest === null || at > (backupTime(newest) ?? '')) ? name : newest;
+  }, null);
+
+/**
  * Whether a backup is due: none of ours is younger than a day less one hour, so that it stays at about the same hour.
  * One from the future (a clock put back) counts for nothing. @param names files of the folder
  * @example backupDue(['jeito-20261123-020000.tar.gz'], '2026-11-24T02:00:00Z') // true

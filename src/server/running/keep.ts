@@ -4,7 +4,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { z } from 'zod';
 import { dateText, localDate } from '@/core/format';
-import { backupDue, backupName, rotated, trialDue } from '@/core/keeping';
+import { backupDue, backupName, backupTime, newestBackup, rotated, trialDue } from '@/core/keeping';
 import { nowIso } from '../floor/clock';
 import { dataFolder, inData, inDemo, writeWhole } from '../floor/data-folder';
 import { log } from '../floor/log';
@@ -89,22 +89,12 @@ export async function keepBackups(now: string): Promise<Run[]> {
         done.push(remember(folder, { at: now, what: 'backup', ok: false, file, bytes: null, why: why.slice(0, 500) }));
       }
     }
-    const held = runsIn(folder).filter((r) => r.what === 'trial' && r.ok);
-    const newest = names()
-      .filter((n) => /^jeito-.*\.tar\.gz$/.test(n))
-      .sort()
-      .at(-1);
+    const held = runsIn(folder).flatMap((r) => (r.what === 'trial' && r.ok ? r.at : []));
+    const newest = newestBackup(names());
     const last = runsIn(folder).findLast((r) => r.what === 'trial');
     // One that did not restore is not tried again until there is another.
     const refused = last?.ok === false && last.file === newest;
-    if (
-      newest !== undefined &&
-      !refused &&
-      trialDue(
-        held.map((r) => r.at),
-        now,
-      )
-    ) {
+    if (newest !== null && !refused && trialDue(held, now)) {
       const why = await tried(folder, newest);
       done.push(remember(folder, { at: now, what: 'trial', ok: why === null, file: newest, bytes: null, why }));
     }
@@ -141,6 +131,8 @@ export function startKeeping(): void {
 /** Less free than this, or than three times the database, and the chief is told. */
 const LOW_BYTES = 1_000_000_000;
 const OLD_MS = 36 * 3_600_000;
+/** A folder for backups that has been there so long has one. */
+const SOON_MS = 3_600_000;
 export interface RunningState {
   freeBytes: number;
   databaseBytes: number;
@@ -183,7 +175,8 @@ export function runningState(now: string, timeZone: string): RunningState {
     warnings.push(stateWarning('backup-failed', { on: on(backed.at), why: backed.why ?? '' }));
   else if (good && Date.parse(now) - Date.parse(good.at) > OLD_MS)
     warnings.push(stateWarning('backup-old', { on: on(good.at) }));
+  else if (!backed && Date.parse(now) - statSync(folder).mtimeMs > SOON_MS) warnings.push(stateWarning('backup-yet'));
   if (trial && !trial.ok) warnings.push(stateWarning('trial-failed', { on: on(trial.at), why: trial.why ?? '' }));
-  const archives = there ? readdirSync(folder).filter((n) => /^jeito-.*\.tar\.gz$/.test(n)).length : 0;
+  const archives = there ? readdirSync(folder).filter((n) => backupTime(n) !== null).length : 0;
   return { freeBytes, databaseBytes, folder, archives, backup: good, trial, warnings };
 }

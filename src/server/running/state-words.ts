@@ -11,6 +11,7 @@ export const STATE_WORDS = {
   'backup-none': () => 'No backups are made: no folder is named for them. See docs/operations.md.',
   'backup-folder': ({ folder }: { folder: string }) =>
     `No backups are made: the folder ${folder} is not there, or cannot be written.`,
+  'backup-yet': () => 'No backup has been made yet. Look at the log of the server.',
   'backup-failed': ({ on, why }: { on: string; why: string }) => `The backup of ${on} failed: ${why}`,
   'backup-old': ({ on }: { on: string }) => `The newest backup is of ${on}. Look at the log of the server.`,
   'trial-failed': ({ on, why }: { on: string; why: string }) =>

@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { ledgerProblemWords } from '@/core/ledger';
 import { backupName } from '@/core/keeping';
@@ -108,34 +108,33 @@ export async function rehearse(keep: string, at: string): Promise<Rehearsed> {
   }
 }
 
-const FILES = ['jeito.sqlite', 'jeito.sqlite-wal', 'jeito.sqlite-shm'];
 /**
- * Migrates the folder. The files of the database are copied before and put back when anything fails, also the proof.
- * @throws UpgradeProblem, with the folder as it was; FolderProblem when a server runs on it
+ * Migrates the folder. The database is copied beside itself before, and takes its name back when anything fails, also the
+ * proof. @throws UpgradeProblem, with the folder as it was; FolderProblem when a server runs on it
  */
 export async function upgrade(): Promise<string[]> {
   holdFolder();
-  const aside = mkdtempSync(path.join(dataFolder(), '.before-'));
-  const copied = FILES.filter((f) => existsSync(inData(f)));
+  const file = inData('jeito.sqlite');
+  const aside = inData('jeito.sqlite.before');
   try {
-    for (const f of copied) copyFileSync(inData(f), path.join(aside, f));
-    syncFolder(aside);
+    // Asked and closed again, nothing of it is left in a log beside it: the one file is all of it.
+    const before = await tableCounts(file);
+    copyFileSync(file, aside);
+    syncFolder(dataFolder());
     try {
-      const file = inData('jeito.sqlite');
-      const before = await tableCounts(file);
       const ran = await migrate();
       await proven(file, before);
       await provenLedger();
+      rmSync(aside);
       return ran;
     } catch (error) {
       await closeDatabase();
-      for (const f of FILES) rmSync(inData(f), { force: true });
-      for (const f of copied) copyFileSync(path.join(aside, f), inData(f));
+      for (const log of ['-wal', '-shm']) rmSync(`${file}${log}`, { force: true });
+      renameSync(aside, file);
       syncFolder(dataFolder());
       throw new UpgradeProblem('rolled-back', why(error));
     }
   } finally {
-    rmSync(aside, { recursive: true, force: true });
     releaseFolder();
   }
 }

@@ -1,11 +1,10 @@
 import { changeWords } from '@/core/approach';
 import { list, plural, withUnit } from '@/core/format';
-import { fitWords } from '@/core/schedule';
 import { say } from '@/domain/words';
 import type { BoardData } from '@/server/board/queries/board';
 import type { BriefAtAGlance, PilotLessons, PilotTask } from '@/server/board/queries/pilot-home';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
-import { FIT_VERDICT } from '@/server/schedule/queries/readiness';
+import { readyWords } from '@/server/schedule/ready-words';
 import { Wheel } from '@/ui/board/wheel';
 import { LapseMark } from '@/ui/people/lapse';
 import { LabLinks } from '@/ui/lab/lab-links';
@@ -24,7 +23,7 @@ const sentence = (parts: readonly string[]): string => {
 /** What a pilot opens on a phone: the next booking, the one thing to do, how to prepare, how it stands. */
 export function PilotHome({ b, lessons, user }: { b: BoardData; lessons: PilotLessons[]; user: CurrentUser }) {
   return (
-    <div className="pilot-home">
+    <>
       <NextHeading b={b} lessons={lessons} />
       <div className="grid">
         {lessons.map((c) => (
@@ -51,7 +50,7 @@ export function PilotHome({ b, lessons, user }: { b: BoardData; lessons: PilotLe
         {b.lapses.length > 0 ? <Expiring b={b} /> : null}
         <Record user={user} />
       </div>
-    </div>
+    </>
   );
 }
 
@@ -66,7 +65,8 @@ function NextHeading({ b, lessons }: { b: BoardData; lessons: PilotLessons[] }) 
       </Title>
     );
   const lesson = lessons.find((c) => c.id === next.checkoutId);
-  const wind = b.line.find((x) => x.booking.id === next.id)?.fit;
+  // The brief is the task below; of the rest what is not ready, and the wind always.
+  const ready = b.next.ready.filter((r) => r.key === 'wind' || (r.verdict !== 'within' && r.key !== 'brief'));
   const number = lesson?.tasks.find((t) => t.kind === 'brief')?.lesson ?? lesson?.ready?.lesson;
   return (
     <Title
@@ -82,13 +82,13 @@ function NextHeading({ b, lessons }: { b: BoardData; lessons: PilotLessons[] }) 
               at <span className="code-face">{next.aerodrome}</span>
             </>
           ) : null}
-          {wind ? (
-            <span className="d-block mt-1">
-              <Verdict verdict={FIT_VERDICT[wind.word as keyof typeof FIT_VERDICT] ?? 'not-seen'}>
-                Wind: {fitWords(wind.said)}
+          {ready.map((r) => (
+            <span key={r.key} className="d-block mt-1">
+              <Verdict verdict={r.verdict}>
+                {r.title}: {readyWords(r.said)}
               </Verdict>
             </span>
-          ) : null}
+          ))}
         </>
       }
     >

@@ -207,7 +207,10 @@ export async function saveBrief(
     groundSamplesMin: [],
     nowIso: nowIso(),
   };
-  const snapshot = computeBrief(choices.data, context);
+  // Home is named by nothing, so that a brief reads the same however it was chosen.
+  const { aerodrome: _named, ...others } = choices.data;
+  const stored: BriefChoices = aerodrome === null ? others : { ...others, aerodrome };
+  const snapshot = computeBrief(stored, context);
   if (!snapshot.runways.some((r) => r.ident === choices.data.runwayEnd))
     return problem('runwayEnd', told('runway-unknown'));
   const tanksL = context.sheet.engine.usableFuelL.value;
@@ -270,7 +273,7 @@ export async function saveBrief(
         checkoutId: checkoutId,
         sortieId: sortieId,
         version: versions.length + 1,
-        choices: choices.data,
+        choices: stored,
         snapshot: snapshot,
         createdBy: user.id,
         createdAt: nowIso(),
