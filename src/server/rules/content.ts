@@ -136,7 +136,7 @@ export async function aerodromes(t?: Transaction): Promise<Aerodrome[]> {
   return [home, ...all.filter((a) => a.ident !== home.ident).sort((a, b) => a.name.localeCompare(b.name))];
 }
 
-/** An aerodrome as rows keep it: null where it is home. Undefined where the school knows no such aerodrome. */
+/** An aerodrome as it stands in a row: null where it is home. Undefined where the school knows no such aerodrome. */
 export async function keptAerodrome(
   ident: string | null | undefined,
   t?: Transaction,

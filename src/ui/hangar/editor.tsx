@@ -174,6 +174,7 @@ export function SheetEditor({ kind, title, node, value, version, dialUnit, type,
           {drawn === 'aerodrome' ? (
             <Panel title="Preview">
               <AerodromeDrawing
+                narrow
                 runways={(settled as { runways: Parameters<typeof AerodromeDrawing>[0]['runways'] }).runways ?? []}
                 name={(settled as { name?: string }).name ?? ''}
               />
