@@ -131,12 +131,12 @@ export function BriefWorkbench(props: Props) {
     followed.current = windKey;
     if (best !== runwayEnd) form.setValue('runwayEnd', best);
   }, [best, form, windKey, asked, key]);
-  // A runway of another aerodrome is none here.
   const ends = usableEnds(aerodrome, sheet.surface);
-  const end = (ends.find((e) => e.ident === v.runwayEnd) ?? ends[0])?.ident ?? '';
   useEffect(() => {
-    if (form.getValues('runwayEnd') !== end) form.setValue('runwayEnd', end);
-  }, [end, form]);
+    // A runway of another aerodrome is none here. Asked of the form, too: what was chosen since stays chosen.
+    const here = usableEnds(aerodrome, sheet.surface);
+    if (!here.some((e) => e.ident === form.getValues('runwayEnd'))) form.setValue('runwayEnd', here[0]?.ident ?? '');
+  }, [aerodrome, form, sheet.surface]);
   const epoch = useEpoch(asked);
   const shown = useMemo(
     () => ({ ...props, aerodrome: shownAt, choices: shownChoices, result }),
