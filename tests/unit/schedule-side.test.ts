@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { blocksOf, columnsOf, shutOf } from '@/ui/schedule/columns';
+import { blocksOf, columnsOf, shutOf, withPlaced } from '@/ui/schedule/columns';
 import type { ScheduleFacts } from '@/ui/schedule/facts';
 import { bookForm, wishForm } from '@/ui/schedule/booking-values';
 import { sideStart, sideStep } from '@/ui/schedule/side-state';
@@ -7,7 +7,7 @@ import { sideStart, sideStep } from '@/ui/schedule/side-state';
 const wanted = { bookingId: 'b', version: 1, startsAt: '2026-11-24T10:00:00Z', minutes: 90 };
 describe('what stands beside the schedule', () => {
   it('a new booking, a chosen one and a refusal put each other away; what was said stays', () => {
-    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.', undo: null });
+    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.', undo: null, placed: wanted });
     const refused = sideStep(moved, { type: 'refused', wanted, problems: [], nearest: null });
     expect(refused).toMatchObject({ said: '', busy: false, refused: { wanted } });
     const fresh = sideStep(refused, { type: 'new', from: { date: '2026-11-24', minutes: 600 } });
@@ -19,7 +19,7 @@ describe('what stands beside the schedule', () => {
   it('a move under way is busy until it is answered', () => {
     const moving = sideStep(sideStart(null), { type: 'moving', id: 'b' });
     expect(moving).toMatchObject({ selected: 'b', busy: true });
-    expect(sideStep(moving, { type: 'moved', said: 'x', undo: null }).busy).toBe(false);
+    expect(sideStep(moving, { type: 'moved', said: 'x', undo: null, placed: wanted }).busy).toBe(false);
   });
 });
 
@@ -100,5 +100,35 @@ describe('columns of the schedule', () => {
     const blocks = blocksOf(facts, 'week', 'all', columnsOf(facts, 'week', 'all'));
     expect(blocks.map((b) => b.movable)).toEqual([true, false, false]);
     expect(blocksOf(facts, 'week', 'mine', columnsOf(facts, 'week', 'mine')).map((b) => b.id)).toEqual(['b1', 'b2']);
+  });
+  it('a booking moved twice stands where it was put last, whichever reading of the page comes in between', () => {
+    const read = (version: number, startsAt: string) =>
+      ({
+        ...facts,
+        bookings: [{ ...facts.bookings[0], version, startsAt, fromMin: 720, toMin: 825, fit: 'x', hit: [] }],
+      }) as unknown as ScheduleFacts;
+    const put = (version: number, startsAt: string) => ({ bookingId: 'b1', version, startsAt, minutes: 105 });
+    const first = sideStep(sideStart(null), {
+      type: 'moved',
+      said: 'Moved.',
+      undo: null,
+      placed: put(2, '2026-11-25T10:45:00.000Z'),
+    });
+    const back = sideStep(first, {
+      type: 'moved',
+      said: 'Undone.',
+      undo: null,
+      placed: put(3, '2026-11-24T12:00:00.000Z'),
+    });
+    const at = (f: ScheduleFacts, s: typeof back) => {
+      const b = withPlaced(f, s.placed).bookings[0];
+      return [b?.version, b?.date, b?.fromMin, b?.toMin];
+    };
+    const [old, between] = [read(1, '2026-11-24T12:00:00Z'), read(2, '2026-11-25T10:45:00Z')];
+    expect(at(old, first)).toEqual([2, '2026-11-25', 645, 750]);
+    expect(at(old, back)).toEqual([3, '2026-11-24', 720, 825]);
+    expect(at(between, back)).toEqual([3, '2026-11-24', 720, 825]);
+    // What somebody else did since outranks it.
+    expect(withPlaced(read(4, '2026-11-24T13:00:00Z'), back.placed).bookings[0]?.startsAt).toBe('2026-11-24T13:00:00Z');
   });
 });

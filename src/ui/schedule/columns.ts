@@ -1,5 +1,5 @@
 import { localClock, minutesText, weekday } from '@/core/schedule';
-import type { ScheduleFacts } from './facts';
+import type { ScheduleFacts, Wanted } from './facts';
 import type { GridBlock, GridColumn } from './grid';
 
 export type View = 'week' | 'day';
@@ -85,6 +85,35 @@ export function columnsOf(facts: ScheduleFacts, view: View, whose: string): Grid
     ...facts.people.filter((x) => x.instructor).map((x) => of(x.userId ?? x.key, x.name, 'instructor', x.key)),
     of('', 'Without instructor', 'hire, own practice', null),
   ];
+}
+
+/**
+ * The facts with what was moved since they were read: a block stands where it was put, under the version it has there,
+ * and not where an older reading has it. The wind of the new time is not known before the page is read again.
+ */
+export function withPlaced(facts: ScheduleFacts, placed: Readonly<Record<string, Wanted>>): ScheduleFacts {
+  const bookings = facts.bookings.map((b) => {
+    const to = placed[b.id];
+    if (!to || to.version <= b.version) return b;
+    const { date, minutes } = localClock(to.startsAt, facts.zone);
+    const airframe = facts.airframes.find((a) => a.id === to.airframeId);
+    const instructor = facts.people.find((x) => x.userId !== null && x.userId === to.instructorId);
+    return {
+      ...b,
+      version: to.version,
+      startsAt: to.startsAt,
+      endsAt: new Date(Date.parse(to.startsAt) + to.minutes * 60_000).toISOString(),
+      date,
+      fromMin: minutes,
+      toMin: minutes + to.minutes,
+      ...(airframe ? { airframeId: airframe.id, registration: airframe.registration } : {}),
+      ...(instructor ? { instructorId: instructor.userId, instructorName: instructor.name } : {}),
+      split: to.minutes === b.toMin - b.fromMin ? b.split : null,
+      fit: null,
+      hit: [],
+    };
+  });
+  return { ...facts, bookings };
 }
 
 /** The bookings shown, each in its column. */

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useReducer, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import { AwayList, RefusedMove, Waiting, whenText } from './beside';
-import { type View, blocksOf, columnsOf, lensOf } from './columns';
+import { type View, blocksOf, columnsOf, lensOf, withPlaced } from './columns';
 import { type NewBooking, type SideStep, sideStart, sideStep } from './side-state';
 import type { BookAnswer } from './form-facts';
 import type { ActionResult } from '../shared/forms';
@@ -42,13 +42,14 @@ const placeOf = (b: Booking): Omit<Wanted, 'version'> => ({
 });
 
 /** The schedule as it is worked on: blocks are dragged, refusals say why and offer the nearest free time. */
-export function Schedule({ facts, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
+export function Schedule({ facts: read, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
   const router = useRouter();
   const moving = useTap();
   const leaving = useTap();
-  const firstDay = facts.days.find((d) => !d.past)?.date ?? facts.today;
+  const firstDay = read.days.find((d) => !d.past)?.date ?? read.today;
   const [side, step] = useReducer(sideStep, start ? { date: firstDay, minutes: null, ...start } : null, sideStart);
-  const { selected, fresh, refused, said, undo, busy } = side;
+  const { selected, fresh, refused, said, undo, busy, placed } = side;
+  const facts = withPlaced(read, placed);
   const lens = lensOf(whose);
   const columns = columnsOf(facts, view, whose);
   const blocks = blocksOf(facts, view, whose, columns);
@@ -59,12 +60,13 @@ export function Schedule({ facts, view, whose, start, book, move, cancel, propos
     step({ type: 'moving', id: wanted.bookingId });
     await moving.tap<Omit<BookAnswer, 'ok'>>(() => move(wanted), {
       refused: ({ problems, nearest = null }) => step({ type: 'refused', wanted, problems, nearest }),
-      done: ({ warnings }) => {
+      done: ({ version, warnings }) => {
         const moved = `${undone ? 'Undone: back at' : 'Moved to'} ${whenText(wanted.startsAt, facts.zone)}.`;
         step({
           type: 'moved',
           said: [moved, ...warnings.map((w) => w.message)].join(' '),
-          undo: was && !undone ? { ...placeOf(was), version: wanted.version + 1 } : null,
+          undo: was && !undone ? { ...placeOf(was), version } : null,
+          placed: { ...wanted, version },
         });
         router.refresh();
       },

@@ -27,13 +27,15 @@ export interface SideState {
   undo: Wanted | null;
   /** A move is on its way. */
   busy: boolean;
+  /** Moves that were accepted, by booking, each with the version it made: drawn until the page that knows it is here. */
+  placed: Readonly<Record<string, Wanted>>;
 }
 export type SideStep =
   | { type: 'choose'; id: string }
   | { type: 'new'; from: NewBooking }
   | { type: 'leave-new' }
   | { type: 'moving'; id: string }
-  | { type: 'moved'; said: string; undo: SideState['undo'] }
+  | { type: 'moved'; said: string; undo: SideState['undo']; placed: Wanted }
   | ({ type: 'refused' } & NonNullable<SideState['refused']>)
   | { type: 'leave-refused' }
   | { type: 'booked'; id: string; said: string };
@@ -45,6 +47,7 @@ export const sideStart = (fresh: NewBooking | null): SideState => ({
   said: '',
   undo: null,
   busy: false,
+  placed: {},
 });
 
 /** The one place where what stands beside the grid changes. */
@@ -59,7 +62,14 @@ export function sideStep(s: SideState, by: SideStep): SideState {
     case 'moving':
       return { ...s, selected: by.id, busy: true };
     case 'moved':
-      return { ...s, busy: false, refused: null, said: by.said, undo: by.undo };
+      return {
+        ...s,
+        busy: false,
+        refused: null,
+        said: by.said,
+        undo: by.undo,
+        placed: { ...s.placed, [by.placed.bookingId]: by.placed },
+      };
     case 'refused':
       return {
         ...s,
