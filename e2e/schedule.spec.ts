@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { Locator, Page } from '@playwright/test';
+import type { Locator, Page, Route } from '@playwright/test';
 import { as, expect, go, test } from './help';
 
 test.use({ spec: 'schedule' });
@@ -36,6 +36,12 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'helena');
   await go(page, '/schedule?whose=mine');
+  // A slow network: what was moved stands where it was put before the page is read again.
+  const slow = async (route: Route) => {
+    if (route.request().headers()['rsc'] === '1') await new Promise((r) => setTimeout(r, 1500));
+    await route.continue();
+  };
+  await page.route('**/schedule**', slow);
   // In\u00eas on Thursday at ten, onto Clara on Wednesday at nine.
   const thursday = block(page, /^Thu 26 Nov 10:00 to 11:45: lesson, In\u00eas Vale Carmo/);
   const ontoClara = async () => {
@@ -55,6 +61,7 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await expect(thursday).toBeVisible();
   await expect(page.getByRole('button', { name: 'Undo the move' })).toHaveCount(0);
   await ontoClara();
+  await page.unroute('**/schedule**', slow);
   const moved = block(page, /^Wed 25 Nov 10:45 to 12:30: lesson, In\u00eas/);
   await expect(moved).toBeVisible();
   await moved.click();
