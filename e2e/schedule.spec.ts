@@ -61,7 +61,7 @@ test('a booking dragged onto a conflict says why; the free time offered is taken
   await expect(thursday).toBeVisible();
   await expect(page.getByRole('button', { name: 'Undo the move' })).toHaveCount(0);
   await ontoClara();
-  await page.unroute('**/schedule**', slow);
+  await page.unrouteAll({ behavior: 'wait' });
   const moved = block(page, /^Wed 25 Nov 10:45 to 12:30: lesson, In\u00eas/);
   await expect(moved).toBeVisible();
   await moved.click();
