@@ -222,7 +222,11 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   await go(page, '/account');
   await page.getByRole('button', { name: 'Create token' }).click();
   await expect(page.getByText('Name it after what will use it.')).toBeVisible();
+  await expect(page.getByText('Choose what it may read.')).toBeVisible();
   await page.getByLabel('Used by').fill('spreadsheet');
+  await page.getByLabel('Type sheets and airframes').check();
+  await page.getByLabel('Import type sheets (chief)').check();
+  await page.getByLabel('Checkouts and briefs').check();
   await page.getByRole('button', { name: 'Create token' }).click();
   const token = (await page.locator('[data-token]').innerText()).trim();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
@@ -241,6 +245,21 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   expect(bad.status()).toBe(400);
   expect(JSON.stringify(await bad.json())).toContain('sheet.stalls');
   expect(((await (await api.get('/api/v1/airframes')).json()) as unknown[]).length).toBe(15);
+  const people = await api.get('/api/v1/people');
+  expect([people.status(), await people.text()]).toEqual([403, expect.stringContaining('was not given')]);
+  // The readable page: every example is asked as it stands.
+  await go(page, '/account/interface');
+  const runs = page.getByRole('button', { name: /^Run / });
+  const n = await runs.count();
+  expect(n).toBeGreaterThan(14);
+  for (let i = 0; i < n; i++) {
+    const panel = page.locator('section.panel').filter({ has: runs.nth(i) });
+    await runs.nth(i).click();
+    await expect(panel.getByRole('status')).toHaveText(/^200 in \d+ ms/);
+  }
+  await expect(page.getByLabel('Answer of /api/v1/changes')).toContainText('"version"');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await go(page, '/account');
   const nobody = await playwright.request.newContext({ baseURL: baseURL ?? '' });
   const denied = await Promise.all(
     [

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import fontkit from '@pdf-lib/fontkit';
 import { sheetDifferences } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
-import { openApiDocument } from '@/server/door/openapi';
+import { openApiDocument } from '@/server/interface/openapi';
 import { createToken, endToken, tokenUser, tokensOf } from '@/server/account/commands/tokens';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
@@ -210,38 +210,5 @@ describe('a checkout', () => {
     expect(await saveBriefTemplate(chief, { ...form, layout: { ...layout, hidden: [] } })).toEqual({ ok: true });
     expect(await briefTemplate('tailwheel')).toEqual({ ...layout, hidden: [] });
     expect(await briefTemplate('complex')).toEqual({ order: [], hidden: [], own: [] });
-  });
-});
-
-describe('the HTTP interface', () => {
-  it('knows a token by its hash, with the rights of the moment, until it is ended', async () => {
-    expect(await createToken(helena, { name: '' })).toMatchObject({ ok: false, problems: [{ path: 'name' }] });
-    const made = await createToken(helena, { name: 'spreadsheet' });
-    if (!made.ok) throw new Error('not made');
-    expect((await shell('SELECT hash FROM personal_tokens')).rows[0]?.hash).not.toContain(made.token);
-    expect((await tokenUser(`Bearer ${made.token}`))?.id).toBe(helena.id);
-    for (const bad of [null, 'Bearer', `Bearer ${made.token}x`, `Basic ${made.token}`, 'Bearer jt_short'])
-      expect(await tokenUser(bad)).toBeNull();
-    const [line] = await tokensOf(helena);
-    expect(await endToken(duarte, line?.id ?? '')).toMatchObject({ ok: false });
-    expect(await endToken(helena, line?.id ?? '')).toEqual({ ok: true });
-    expect(await tokenUser(`Bearer ${made.token}`)).toBeNull();
-  });
-  it('is described from the same schemas', () => {
-    const doc = openApiDocument() as {
-      paths: Record<string, Record<string, unknown>>;
-      components: { securitySchemes: object };
-    };
-    expect(Object.keys(doc.paths)).toEqual([
-      '/api/v1/types',
-      '/api/v1/types/{code}',
-      '/api/v1/airframes',
-      '/api/v1/airframes/{registration}',
-      '/api/v1/briefs/{id}',
-      '/api/v1/traces/{id}',
-      '/api/v1/traces/analyse',
-    ]);
-    expect(JSON.stringify(doc.paths['/api/v1/types/{code}'])).toContain('maxTakeoffKg');
-    expect(doc.components.securitySchemes).toHaveProperty('token');
   });
 });

@@ -23,7 +23,10 @@ describe('an upgrade from the first release', () => {
       INSERT INTO capture_events VALUES ('e', 'd', 1, 's', 'l', 'u', 'landing-saved', 1, '2026-01-02', '{}', '2026-01-02');
       INSERT INTO landings VALUES ('l', 's', 'k', 'p', 1, 'full-stop', 'own', 'three-point', 'light-tailwheel', 3.5, 2, '2026-01-02', '2026-01-02', 'u', '{}', '{}');
       INSERT INTO briefs VALUES ('b', 'k', 's', 1, '{}', '{}', 'u', '2026-01-02', NULL, NULL, 'rb');`);
-    expect(await migrate()).toEqual([
+    const first = await migrate('016_running.sql');
+    await shellScript(`INSERT INTO personal_tokens (id, user_id, name, hash, created_at)
+      VALUES ('tok', 'u', 'sheet', 'h', '2026-01-03')`);
+    expect([...first, ...(await migrate())]).toEqual([
       '002_hangar_and_brief.sql',
       '003_pictures_and_habits.sql',
       '004_fly.sql',
@@ -39,6 +42,7 @@ describe('an upgrade from the first release', () => {
       '014_floor.sql',
       '015_school.sql',
       '016_running.sql',
+      '017_interface.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';
@@ -52,7 +56,7 @@ describe('an upgrade from the first release', () => {
     ).toEqual([{ g: group, kt: 9 }]);
     const after = await names();
     expect(before.filter((n) => !after.includes(n))).toEqual([]);
-    expect(after.filter((n) => !before.includes(n))).toEqual([
+    expect(after.filter((n) => !before.includes(n) && !n.includes('_told_'))).toEqual([
       'index account_links_user',
       'index booking_holds_booking',
       'index bookings_checkout',
@@ -62,6 +66,7 @@ describe('an upgrade from the first release', () => {
       'index calendar_feeds_user',
       'index capture_events_device',
       'index capture_events_subject',
+      'index changes_thing',
       'index checkout_moves_checkout',
       'index exceedances_airframe',
       'index exceedances_sortie',
@@ -106,6 +111,8 @@ describe('an upgrade from the first release', () => {
       'table bookings',
       'table brief_templates',
       'table calendar_feeds',
+      'table change_book',
+      'table changes',
       'table checkout_moves',
       'table debriefs',
       'table erasures',
@@ -203,6 +210,9 @@ describe('an upgrade from the first release', () => {
       'view standing_logbook',
       'view standing_logged',
     ]);
+    // What tells programs of changes: triggers alone.
+    const telling = after.filter((n) => n.includes('_told_'));
+    expect([telling.length, telling.filter((n) => !n.startsWith('trigger '))]).toEqual([44, []]);
     expect((await shell('SELECT id, sheets FROM briefs')).rows).toEqual([{ id: 'b', sheets: null }]);
     expect((await shell('SELECT id, checkout_id, crosswind_kt, surface, tailwheel FROM landings')).rows).toEqual([
       { id: 'l', checkout_id: 'k', crosswind_kt: 3.5, surface: 'land', tailwheel: null },
@@ -210,6 +220,12 @@ describe('an upgrade from the first release', () => {
     expect((await shell('SELECT event_id, skew_ms FROM capture_events')).rows).toEqual([
       { event_id: 'e', skew_ms: null },
     ]);
+    // A token goes on with what it could do, and what was there is told to who asks for all.
+    const scopes = ['checkouts', 'hangar', 'hangar-write', 'traces'];
+    expect((await shell('SELECT scopes FROM personal_tokens')).rows).toEqual([{ scopes: JSON.stringify(scopes) }]);
+    expect(
+      (await shell("SELECT kind || ' ' || thing AS c FROM changes ORDER BY version")).rows.map((r) => r.c),
+    ).toEqual(['type t', 'airframe ZP-X', 'rules house/house', 'person p', 'checkout k', 'brief b', 'debrief s']);
     expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
     await upgraded.close();
   });

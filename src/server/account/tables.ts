@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SCOPES } from '@/domain/scopes';
 import { ROLES } from '@/domain/words';
 import { day, instant, json, real, text, whole } from '../floor/columns';
 import { crosswindCredit, goals, roles } from '../floor/stored';
@@ -155,6 +156,7 @@ export const PersonalTokens = table(
     userId: text,
     name: text,
     hash: text,
+    scopes: json(z.array(z.enum(SCOPES))),
     createdAt: instant,
     lastUsedAt: day.nullable(),
     endedAt: instant.nullable(),
@@ -162,6 +164,7 @@ export const PersonalTokens = table(
   },
   {
     links: { user: [Users, 'userId'] },
+    defaults: ['scopes'],
   },
 );
 

@@ -1,4 +1,5 @@
 import { type Told, worded } from '../floor/sentences';
+import { SCOPE_NAME, type Scope } from '@/domain/scopes';
 import { told } from './sentences';
 import { NextResponse } from 'next/server';
 import { tokenUser } from '../account/commands/tokens';
@@ -15,8 +16,13 @@ import { HSTS } from './headers';
 
 /** Who may come in: anybody, who is signed in, or who is signed in or carries a token. */
 export type Who = 'anyone' | 'signed-in' | 'caller';
-interface Rules<W extends Who> {
-  who: W;
+type Rules<W extends Who> = Common & { who: W } & (W extends 'caller'
+    ? {
+        /** What a token must have been given; 'any' = it is asked within. */
+        scope: Scope | 'any';
+      }
+    : { scope?: never });
+interface Common {
   /** It changes something: a browser's request must come from this site. */
   writes?: boolean;
   /** The most that is read of a body. */
@@ -31,6 +37,8 @@ export interface Call<P, U> {
   query: URLSearchParams;
   params: P;
   user: U;
+  /** What the token was given; null = a person who is signed in. */
+  scopes: readonly Scope[] | null;
   address: string;
   bytes: () => Promise<Buffer>;
   form: () => Promise<FormData>;
@@ -74,8 +82,13 @@ async function enter<W extends Who, P extends Record<string, string>>(
   context: { params: Promise<P> },
 ): Promise<Response> {
   const bearer = rules.who === 'caller' ? request.headers.get('authorization') : null;
-  const user = bearer ? await tokenUser(bearer) : await currentUser();
+  const token = bearer ? await tokenUser(bearer) : null;
+  const user = bearer ? (token?.user ?? null) : await currentUser();
   if (!user && rules.who !== 'anyone') return rules.signIn ? refusal(401, rules.signIn) : nothingHere();
+  // Said before anything is looked up: it tells of the token and of nothing else.
+  const { scope } = rules;
+  if (token && scope && scope !== 'any' && !token.scopes.includes(scope))
+    return refusal(403, told('no-scope', { name: SCOPE_NAME[scope] }));
   // A token is sent by a program on purpose; a cookie is sent by whatever page asks for it.
   if (rules.writes && !bearer && !(await sameOrigin())) return nothingHere();
   const most = () => rules.mostBytes?.(user) ?? JSON_BYTES;
@@ -86,6 +99,7 @@ async function enter<W extends Who, P extends Record<string, string>>(
     query: new URL(request.url).searchParams,
     params: await context.params,
     user: user as Caller<W>,
+    scopes: token?.scopes ?? null,
     address,
     bytes,
     form: () => bodyForm(request, most()),

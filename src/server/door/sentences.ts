@@ -8,6 +8,11 @@ export const DOOR_WORDS = {
   'sign-in-to-send': () => 'Sign in to send what is on this device.',
   'busy-work': () => 'The server is busy with this kind of work. Try again in a minute.',
   'not-a-sheet': () => 'Send JSON: {"baseVersion", "reason", "sheet"}.',
+  'no-scope': ({ name }: { name: string }) =>
+    `This token was not given “${name}”. Make one that is, on the account page.`,
+  'read-again': () =>
+    'This version is of another book: the data was brought back from a backup, or the version is none of ours. ' +
+    'Read everything again, without since.',
   'choose-file': () => 'Choose a file.',
   'columns-unreadable': () => 'What was said of the columns cannot be read. Choose the file again.',
   'not-events': () => 'Send {"events": [...]}.',

@@ -244,6 +244,9 @@ export async function restore(archive: string, to: string, trusted: readonly str
       if (hashOf(await keptFile(hash)) !== hash)
         throw new Error(`Trace ${hash.slice(0, 12)} is not what was recorded.`);
     await closeDatabase();
+    // Versions of changes go on from an older day: who asks with one of the days since must read everything again.
+    if (counts.change_book !== undefined)
+      await ask(inData('jeito.sqlite'), 'UPDATE change_book SET id = lower(hex(randomblob(6)))');
     rmSync(path.join(work, 'manifest.json'));
     rmSync(path.join(work, SIGNATURE), { force: true });
     if (existsSync(target)) rmdirSync(target);

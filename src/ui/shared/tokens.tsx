@@ -1,6 +1,12 @@
 'use client';
 import { Day } from './zone';
 import Button from 'react-bootstrap/Button';
+import Feedback from 'react-bootstrap/Feedback';
+import FormCheck from 'react-bootstrap/FormCheck';
+import FormCheckInput from 'react-bootstrap/FormCheckInput';
+import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
+import { list } from '@/core/format';
+import { SCOPES, SCOPE_NAME, type Scope } from '@/domain/scopes';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useActionForm } from './action-form';
@@ -13,6 +19,7 @@ import { Refusal } from './refusal';
 interface Line {
   id: string;
   name: string;
+  scopes: Scope[];
   createdAt: string;
   lastUsedAt: string | null;
   expiresAt: string;
@@ -33,7 +40,7 @@ export function Tokens({
   const ending = useTap();
   const f = useActionForm({
     schema: async () => (await import('@/domain/token-form')).TokenForm,
-    defaults: { name: '' },
+    defaults: { name: '', scopes: [] as Scope[] },
     action: create,
     done: ({ token }) => {
       f.form.reset();
@@ -58,6 +65,7 @@ export function Tokens({
           <thead>
             <tr>
               <th scope="col">For</th>
+              <th scope="col">May read</th>
               <th scope="col">Made</th>
               <th scope="col">Last used</th>
               <th scope="col">Valid until</th>
@@ -70,6 +78,7 @@ export function Tokens({
             {tokens.map((t) => (
               <tr key={t.id}>
                 <td>{t.name}</td>
+                <td>{list(t.scopes.map((x) => SCOPE_NAME[x]))}</td>
                 <td>
                   <Day at={t.createdAt} />
                 </td>
@@ -94,11 +103,31 @@ export function Tokens({
         </table>
       )}
       <Problems problems={f.problems} title="Not made" />
-      <form {...f.props} className="d-flex gap-2 align-items-end">
+      <form {...f.props}>
         <Field label="Used by" id="token-name" error={f.error('name')}>
           <input {...f.register('name')} />
         </Field>
-        <Button type="submit" variant="primary" disabled={f.busy}>
+        <fieldset className="mt-2">
+          <legend>May read</legend>
+          {SCOPES.map((scope) => (
+            <FormCheck key={scope}>
+              <FormCheckInput
+                id={`scope-${scope}`}
+                type="checkbox"
+                value={scope}
+                aria-describedby={f.error('scopes') ? 'scopes-error' : undefined}
+                {...f.register('scopes')}
+              />
+              <FormCheckLabel htmlFor={`scope-${scope}`}>{SCOPE_NAME[scope]}</FormCheckLabel>
+            </FormCheck>
+          ))}
+          {f.error('scopes')?.message ? (
+            <Feedback type="invalid" className="d-block" id="scopes-error" role="alert">
+              {f.error('scopes')?.message}
+            </Feedback>
+          ) : null}
+        </fieldset>
+        <Button type="submit" variant="primary" className="mt-2" disabled={f.busy}>
           Create token
         </Button>
       </form>

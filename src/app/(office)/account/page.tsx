@@ -197,10 +197,10 @@ export default async function AccountPage() {
                   </Panel>
                 </>
               ) : null}
-              <Panel title="Personal tokens">
+              <Panel title="Personal tokens" id="tokens">
                 <p>
-                  Another program reads Jeito with a token, as you and with your rights. What it can read is listed in{' '}
-                  <a href="/api/v1/openapi.json">the interface document</a>.
+                  Another program reads Jeito with a token: what you may see, and of that what you give it.{' '}
+                  <Link href="/account/interface">Interface for programs</Link>
                 </p>
                 <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
               </Panel>

@@ -8,7 +8,6 @@ import { packWords } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { zodProblems } from '@/server/floor/result';
 import { requireUser } from '@/server/floor/auth/session';
-import { tokensOf } from '@/server/account/commands/tokens';
 import { aerodromes, newestContent } from '@/server/rules/content';
 import { contentList } from '@/server/rules/queries/content';
 import { SchoolForm } from '@/ui/people/school-form';
@@ -18,11 +17,8 @@ import { Title } from '@/ui/shared/title';
 import { InstallNote } from '@/ui/shared/install-note';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
-import { Tokens } from '@/ui/shared/tokens';
 import {
-  createTokenAction,
   endFeedAction,
-  endTokenAction,
   openFeedAction,
   saveContentAction,
   saveFactorRolesAction,
@@ -155,12 +151,12 @@ export default async function SettingsPage() {
                   </Link>
                 ) : null}
               </div>
-              <Panel title="Personal tokens">
-                <p>
-                  Another program reads Jeito with a token, as you and with your rights:{' '}
-                  <a href="/api/v1/openapi.json">the interface document</a>.
+              <Panel title="Other programs">
+                <p className="mb-0">
+                  Another program reads Jeito with a token of somebody who may see it.{' '}
+                  <Link href="/account#tokens">Personal tokens</Link>,{' '}
+                  <Link href="/account/interface">Interface for programs</Link>
                 </p>
-                <Tokens tokens={await tokensOf(user)} create={createTokenAction} end={endTokenAction} />
               </Panel>
             </div>
           </div>

@@ -22,7 +22,9 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Lab: pace and reach', 'circuit', '/lab/circuit'),
     page('Lab: taxi and the tail', 'ground', '/lab/ground'),
     page('Account', 'your flying', '/account'),
-    page('Settings', 'theme, calendar, tokens, aerodrome, house', '/settings'),
+    page('Settings', 'theme, calendar, aerodrome, house', '/settings'),
+    page('Personal tokens', 'what another program may read', '/account#tokens'),
+    page('Interface for programs', 'addresses, examples', '/account/interface'),
     page('Notices', 'what others changed', '/notices'),
     page('Verify', 'a code or a file', '/verify'),
     ...(staff

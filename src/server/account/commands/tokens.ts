@@ -1,5 +1,6 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
+import type { Scope } from '@/domain/scopes';
 import { TokenForm } from '@/domain/token-form';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { toUser, USER } from '../../floor/auth/session-user';
@@ -31,6 +32,7 @@ export async function createToken(user: CurrentUser, form: unknown): Promise<Res
           userId: user.id,
           name: parsed.data.name,
           hash: hashOf(token),
+          scopes: parsed.data.scopes,
           createdAt: nowIso(),
           lastUsedAt: null,
           endedAt: null,
@@ -52,6 +54,7 @@ export async function endToken(user: CurrentUser, id: string): Promise<Result<ob
 export interface TokenLine {
   id: string;
   name: string;
+  scopes: Scope[];
   createdAt: string;
   lastUsedAt: string | null;
   expiresAt: string;
@@ -60,12 +63,13 @@ export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
   return (
     await PersonalTokens.find({
       where: { userId: user.id, endedAt: null, expiresAt: { [Op.gt]: nowIso() } },
-      pick: ['id', 'name', 'createdAt', 'lastUsedAt', 'expiresAt'],
+      pick: ['id', 'name', 'scopes', 'createdAt', 'lastUsedAt', 'expiresAt'],
       order: ['-createdAt'],
     })
   ).map((t) => ({
     id: t.id,
     name: t.name,
+    scopes: t.scopes,
     createdAt: t.createdAt,
     lastUsedAt: t.lastUsedAt,
     expiresAt: t.expiresAt ?? '',
@@ -73,20 +77,21 @@ export async function tokensOf(user: CurrentUser): Promise<TokenLine[]> {
 }
 
 /**
- * The user behind a bearer token, with the roles of this moment; null when it is unknown or ended. The day of use is
- * noted.
+ * The user behind a bearer token, with the roles of this moment, and what the token may be used for; null when it is
+ * unknown or ended. The day of use is noted.
  */
-export async function tokenUser(header: string | null): Promise<CurrentUser | null> {
+export async function tokenUser(header: string | null): Promise<{ user: CurrentUser; scopes: Scope[] } | null> {
   const token = /^Bearer (jt_[A-Za-z0-9_-]{43})$/.exec(header ?? '')?.[1];
   if (!token) return null;
   const found = await PersonalTokens.first({
     where: { hash: hashOf(token), endedAt: null, expiresAt: { [Op.gt]: nowIso() } },
-    pick: ['id', 'lastUsedAt'],
+    pick: ['id', 'lastUsedAt', 'scopes'],
     with: { user: { pick: USER, where: { closedAt: null } } },
   });
   if (!found) return null;
   const today = nowIso().slice(0, 10);
   if (found.lastUsedAt !== today)
     await write(async (t) => void (await PersonalTokens.update({ lastUsedAt: today }, { id: found.id }, t)));
-  return toUser(found.user);
+  const user = toUser(found.user);
+  return user && { user, scopes: found.scopes };
 }

@@ -16,6 +16,7 @@ import { Checkouts } from '../tables';
 
 export interface CheckoutSummary {
   id: string;
+  pilotId: string;
   pilotName: string;
   instructorName: string;
   instructorId: string;
@@ -38,6 +39,7 @@ export async function checkoutList(user: CurrentUser): Promise<CheckoutSummary[]
   const flown = await flownIn(everybody ? null : (user.pilotId ?? ''));
   return found.map((c) => ({
     id: c.id,
+    pilotId: c.pilotId,
     pilotName: c.pilotName,
     instructorName: c.instructorName,
     instructorId: c.instructorId,

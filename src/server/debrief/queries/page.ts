@@ -17,6 +17,7 @@ import { changesOf } from '../../checkout/queries/changes';
 import { linesOf } from '../../checkout/queries/logbook-lines';
 import type { CheckoutRecord } from '../../checkout/queries/record';
 import { stopsShown } from '../../checkout/queries/stop-shown';
+import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { aerodromeAt } from '../../rules/content';
 import { type DecidedFinding, debriefFacts, debriefOf, selfOf, standing } from './debrief';
 
@@ -40,6 +41,18 @@ export async function lessonShown(record: CheckoutRecord, lesson: number) {
   };
 }
 export type LessonShown = Awaited<ReturnType<typeof lessonShown>>;
+
+/** Somebody who may say how a lesson went has not, while the checkout is open. */
+export const assessmentOpen = (user: CurrentUser, { head }: CheckoutRecord, { sortie, self }: LessonShown): boolean =>
+  sortie !== undefined && !self && head.status === 'open' && may.assessSelf(user, head);
+
+/** The pilot who looks has landings to assess first: what was judged is told after their own assessment. */
+export const assessesFirst = (user: CurrentUser, record: CheckoutRecord, lesson: LessonShown): boolean =>
+  may.acknowledgeDebrief(user, record.head) && lesson.touched.length > 0 && assessmentOpen(user, record, lesson);
+
+/** Findings this reader is told: who runs the checkout reads all of them. */
+export const findingsShown = (findings: readonly DecidedFinding[], runs: boolean): DecidedFinding[] =>
+  findings.filter((f) => runs || (f.forPilot && f.decided?.decision !== 'dismissed'));
 
 /**
  * Everything else the debrief of a lesson shows, as its panels take it.
@@ -69,9 +82,7 @@ export async function debriefPage(
     recent: recentShare(record.landings),
     open: record.items.filter((i) => !i.met),
     changed: sinceLastTime(facts.landings, lesson),
-    findings: facts.findings
-      .filter((f) => runs || (f.forPilot && f.decided?.decision !== 'dismissed'))
-      .map((f) => ({ ...f, decided: decisionShown(f) })),
+    findings: findingsShown(facts.findings, runs).map((f) => ({ ...f, decided: decisionShown(f) })),
     suggested: standing(facts.findings)
       .filter((f) => !f.positive && f.forPilot)
       .slice(0, 2)

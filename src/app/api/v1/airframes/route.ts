@@ -2,7 +2,7 @@ import { NextResponse } from 'next/server';
 import { door } from '@/server/door/route';
 import { hangar } from '@/server/hangar/queries/hangar';
 
-export const GET = door({ who: 'caller' }, async () =>
+export const GET = door({ who: 'caller', scope: 'hangar' }, async () =>
   NextResponse.json(
     (await hangar()).flatMap((t) =>
       t.airframes.map((a) => ({

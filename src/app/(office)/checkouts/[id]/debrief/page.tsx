@@ -7,7 +7,7 @@ import { touchdownPoint } from '@/core/sheet';
 import { may } from '@/server/floor/auth/permissions';
 import { flownLessons } from '@/server/checkout/queries/stage';
 import { traceList } from '@/server/traces/queries/traces';
-import { debriefPage, lessonShown } from '@/server/debrief/queries/page';
+import { assessesFirst, assessmentOpen, debriefPage, lessonShown } from '@/server/debrief/queries/page';
 import { FoundBeside } from '@/ui/debrief/found-beside';
 import { AirworkTable } from '@/ui/debrief/airwork-table';
 import { ChangeList } from '@/ui/debrief/change-list';
@@ -75,7 +75,7 @@ export default async function DebriefPage({
   const lesson = await lessonShown(record, summary.lesson);
   const { shown, sortie, self, touched } = lesson;
   const pilotHere = may.acknowledgeDebrief(user, head);
-  const asks = sortie !== undefined && !self && head.status === 'open' && may.assessSelf(user, head);
+  const asks = assessmentOpen(user, record, lesson);
   const lessons = (
     <nav aria-label="Lessons" className="mb-3 d-flex gap-2 flex-wrap">
       {summaries.map((s) => (
@@ -96,7 +96,7 @@ export default async function DebriefPage({
     </nav>
   );
   const ask =
-    asks && touched.length > 0 ? (
+    asks && sortie && touched.length > 0 ? (
       <SelfAsk
         sortieId={sortie.id}
         landings={touched.length}
@@ -105,7 +105,7 @@ export default async function DebriefPage({
         save={assessSelfAction}
       />
     ) : null;
-  if (ask && pilotHere) {
+  if (ask && assessesFirst(user, record, lesson)) {
     return (
       <>
         <FlightStrip facts={strip} at="debrief" />

@@ -13,33 +13,37 @@ const wrong = (message: string, problems?: { path: string; message: string }[], 
  * A file and a context in, an analysis out: nothing is kept. As a form with `file`, `context` and, if columns are not
  * told by their header, `mapping`; or as JSON with `text`, `context`, `mapping`.
  */
-export const POST = door({ who: 'caller', mostBytes: () => MAX_BYTES, heavy: 'analysis' }, async (call) => {
-  let sent: { text: string; context: unknown; mapping: unknown };
-  try {
-    sent = call.request.headers.get('content-type')?.startsWith('application/json')
-      ? await fromJson(call.bytes)
-      : await fromForm(call.form);
-  } catch (error) {
-    if (error instanceof BadBody) throw error;
-    return wrong(
-      error instanceof SyntaxError
-        ? 'The context or the mapping is not JSON.'
-        : error instanceof Error
-          ? error.message
-          : 'The request cannot be read.',
-    );
-  }
-  const context = TraceContext.safeParse(sent.context);
-  if (!context.success)
-    return wrong(
-      'The context does not fit trace-context/1.',
-      context.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
-    );
-  const mapping = sent.mapping === null ? { success: true as const, data: null } : MappingForm.safeParse(sent.mapping);
-  if (!mapping.success) return wrong('The mapping does not fit: {"header": {"channel": "...", "unit": null}}.');
-  const done = await runTrace({ text: sent.text, mapping: mapping.data, context: context.data });
-  return done.ok ? NextResponse.json(done.analysis) : wrong(`${done.code}: ${done.message}`, undefined, 422);
-});
+export const POST = door(
+  { who: 'caller', scope: 'traces', mostBytes: () => MAX_BYTES, heavy: 'analysis' },
+  async (call) => {
+    let sent: { text: string; context: unknown; mapping: unknown };
+    try {
+      sent = call.request.headers.get('content-type')?.startsWith('application/json')
+        ? await fromJson(call.bytes)
+        : await fromForm(call.form);
+    } catch (error) {
+      if (error instanceof BadBody) throw error;
+      return wrong(
+        error instanceof SyntaxError
+          ? 'The context or the mapping is not JSON.'
+          : error instanceof Error
+            ? error.message
+            : 'The request cannot be read.',
+      );
+    }
+    const context = TraceContext.safeParse(sent.context);
+    if (!context.success)
+      return wrong(
+        'The context does not fit trace-context/1.',
+        context.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
+      );
+    const mapping =
+      sent.mapping === null ? { success: true as const, data: null } : MappingForm.safeParse(sent.mapping);
+    if (!mapping.success) return wrong('The mapping does not fit: {"header": {"channel": "...", "unit": null}}.');
+    const done = await runTrace({ text: sent.text, mapping: mapping.data, context: context.data });
+    return done.ok ? NextResponse.json(done.analysis) : wrong(`${done.code}: ${done.message}`, undefined, 422);
+  },
+);
 
 async function fromJson(bytes: () => Promise<Buffer>) {
   const body = JSON.parse((await bytes()).toString('utf8')) as { text?: unknown; context?: unknown; mapping?: unknown };

@@ -7,7 +7,7 @@ import { typeVersions } from '@/server/hangar/queries/hangar';
 
 type Code = { code: string };
 
-export const GET = door<'caller', Code>({ who: 'caller' }, async ({ params: { code } }) => {
+export const GET = door<'caller', Code>({ who: 'caller', scope: 'hangar' }, async ({ params: { code } }) => {
   const newest = (await typeVersions(code))[0];
   if (!newest) return null;
   const { version, author, reason, createdAt, sheet } = newest;
@@ -17,13 +17,16 @@ export const GET = door<'caller', Code>({ who: 'caller' }, async ({ params: { co
 });
 
 /** Imports a sheet as a new version: the body carries the version it was made from and a reason. */
-export const PUT = door<'caller', Code>({ who: 'caller', writes: true }, async ({ user, params: { code }, json }) => {
-  if (!may.changeHouse(user)) return null;
-  const body = await json();
-  if (typeof body !== 'object' || body === null) return refusal(400, told('not-a-sheet'));
-  const { baseVersion, reason, sheet } = body as { baseVersion?: unknown; reason?: unknown; sheet?: unknown };
-  const saved = await saveTypeSheet(user, { code, baseVersion, reason, sheet });
-  return saved.ok
-    ? NextResponse.json({ version: saved.version, unchanged: saved.unchanged })
-    : NextResponse.json({ message: 'Not saved: see problems.', problems: saved.problems }, { status: 400 });
-});
+export const PUT = door<'caller', Code>(
+  { who: 'caller', scope: 'hangar-write', writes: true },
+  async ({ user, params: { code }, json }) => {
+    if (!may.changeHouse(user)) return null;
+    const body = await json();
+    if (typeof body !== 'object' || body === null) return refusal(400, told('not-a-sheet'));
+    const { baseVersion, reason, sheet } = body as { baseVersion?: unknown; reason?: unknown; sheet?: unknown };
+    const saved = await saveTypeSheet(user, { code, baseVersion, reason, sheet });
+    return saved.ok
+      ? NextResponse.json({ version: saved.version, unchanged: saved.unchanged })
+      : NextResponse.json({ message: 'Not saved: see problems.', problems: saved.problems }, { status: 400 });
+  },
+);
