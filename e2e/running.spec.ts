@@ -86,8 +86,9 @@ test('three schools behind one door: nothing of one from another; one killed, th
     expect((await ask(other, '/board', { cookie: cookies })).status).toBe(307);
   }
   // A token neither.
-  await go(page, at(0, '/settings'));
+  await go(page, at(0, '/account'));
   await page.getByLabel('Used by').fill('a screen in the hall');
+  await page.getByLabel('Type sheets and airframes').check();
   await page.getByRole('button', { name: 'Create token' }).click();
   const token = await page.locator('[data-token]').innerText();
   const bearer = { authorization: `Bearer ${token.trim()}` };

@@ -172,7 +172,9 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
         await act(server, 'signOutAction', [], { cookie });
         mustHold((await ask(server, '/api/palette', { cookie })).status === 404, 'the cookie lives after sign-out');
         const back = await signIn(server, 'ines');
-        const token = String((await act(server, 'createTokenAction', [{ name: 'reader', scopes: ['hangar'] }], back)).value.token);
+        const token = String(
+          (await act(server, 'createTokenAction', [{ name: 'reader', scopes: ['hangar'] }], back)).value.token,
+        );
         const feed = String((await act(server, 'openFeedAction', [{ alarmMin: 60 }], back)).value.secret);
         const bearer = { headers: { authorization: `Bearer ${token}` } };
         mustHold((await ask(server, '/api/v1/types', bearer)).status === 200, 'the token does not work');
@@ -188,7 +190,8 @@ export function doorAttacks(world: World, facts: Facts, full: boolean): Attack[]
           mustHold(answer.status === 404, `the ${what} lives after a new password`);
         const now = await signIn(server, 'ines', next);
         const made = [];
-        for (let i = 0; i < 12; i++) made.push(said(await act(server, 'createTokenAction', [{ name: `t${i}`, scopes: ['hangar'] }], now)));
+        for (let i = 0; i < 12; i++)
+          made.push(said(await act(server, 'createTokenAction', [{ name: `t${i}`, scopes: ['hangar'] }], now)));
         mustHold(made.filter((m) => m === 'done').length === 10, `${made.filter((m) => m === 'done').length} tokens`);
         return 'all of them dead; ten tokens at most';
       },

@@ -87,7 +87,8 @@ export default async function InterfacePage() {
             <dl className="mb-0">
               {SCOPES.map((s) => (
                 <div key={s}>
-                  <dt className="d-inline code-face">{s}</dt>: <dd className="d-inline">{SCOPE_NAME[s]}</dd>
+                  <dt className="d-inline code-face me-2">{s}</dt>
+                  <dd className="d-inline">{SCOPE_NAME[s]}</dd>
                 </div>
               ))}
             </dl>
