@@ -46,6 +46,13 @@ export function fieldsOf(schema: z.ZodType, side: 'output' | 'input' = 'output')
 }
 
 function bare(s: Shape): { of: Shape; nullable: boolean } {
+  if (Array.isArray(s.type)) {
+    const types = s.type.filter((t) => t !== 'null');
+    return {
+      of: { ...s, type: types.length === 1 ? (types[0] ?? '') : types },
+      nullable: types.length < s.type.length,
+    };
+  }
   const some = s.anyOf?.filter((a) => a.type !== 'null');
   return some?.length === 1 && some[0] && s.anyOf?.length === 2
     ? { of: some[0], nullable: true }
@@ -57,5 +64,5 @@ function typeOf(s: Shape): string {
   if (s.enum) return s.enum.map((e) => JSON.stringify(e)).join(', ');
   if (s.type === 'array') return `list of ${s.items ? typeOf(bare(s.items).of) : 'anything'}`;
   if (s.type === 'integer') return 'whole number';
-  return typeof s.type === 'string' ? s.type : 'anything';
+  return s.type === undefined ? 'anything' : [s.type].flat().join(' or ');
 }

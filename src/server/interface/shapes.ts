@@ -5,10 +5,10 @@ import { Airframe, TypeSheet } from '@/domain/sheet';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
 
 /** Shapes of the interface for programs: what is documented is what is answered, which tests hold each answer to. */
-const id = z.string().describe('An id of ours; opaque');
+const id = z.string().describe('Opaque id');
 const day = z.string().describe('A day at the home aerodrome, YYYY-MM-DD');
 const instant = z.string().describe('An instant in UTC, ISO 8601');
-const code = z.string().describe('A word of a fixed list');
+const code = z.string().describe('One of a fixed list');
 const whole = z.number().int();
 const list = <T extends z.ZodType>(of: T) => z.object({ total: whole.describe('All there are'), items: z.array(of) });
 

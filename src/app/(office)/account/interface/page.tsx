@@ -57,7 +57,8 @@ export default async function InterfacePage() {
             <Panel title="How it answers">
               <ul className="mb-0">
                 <li>
-                  Send the token as <code className="code-face">Authorization: Bearer jt_…</code>. Answers are JSON.
+                  Send the token as <code className="code-face">Authorization: Bearer</code> and the token. Answers are
+                  JSON.
                 </li>
                 <li>
                   What is not there and what is not yours to see answer alike: 404. A token without the scope: 403. A
@@ -79,36 +80,41 @@ export default async function InterfacePage() {
                 </li>
                 <li>Later ask with the version kept: only what has changed since is listed, each thing once.</li>
                 <li>A thing that answers 404 is gone. A 410 means the data came from a backup: begin again.</li>
-                <li>Recency runs out with the days and not with a change: read people again each day.</li>
+                <li>
+                  Recency runs out with the days and not with a change: read people again each day. A finding weighs
+                  what is seen of other pilots, and may shift with it.
+                </li>
               </ol>
             </Panel>
           </div>
-          <Panel title="What a token may be given">
-            <dl className="mb-0">
-              {SCOPES.map((s) => (
-                <div key={s}>
-                  <dt className="d-inline code-face me-2">{s}</dt>
-                  <dd className="d-inline">{SCOPE_NAME[s]}</dd>
-                </div>
-              ))}
-            </dl>
-          </Panel>
-          {ADDRESSES.map((a) => (
-            <AddressPanel
-              key={`${a.method} ${a.path}`}
-              origin={origin}
-              address={{
-                method: a.method,
-                path: a.path,
-                scope: a.scope,
-                summary: a.summary,
-                names: namesIn(a.path).map((name) => ({ name, example: example(a.path) })),
-                query: a.query ? fieldsOf(a.query, 'input') : [],
-                fields: fieldsOf(a.answer),
-                refuses: a.refuses ?? {},
-              }}
-            />
-          ))}
+          <div className="grid mt-3">
+            <Panel title="What a token may be given">
+              <dl className="mb-0">
+                {SCOPES.map((s) => (
+                  <div key={s}>
+                    <dt className="d-inline code-face me-2">{s}</dt>
+                    <dd className="d-inline">{SCOPE_NAME[s]}</dd>
+                  </div>
+                ))}
+              </dl>
+            </Panel>
+            {ADDRESSES.map((a) => (
+              <AddressPanel
+                key={`${a.method} ${a.path}`}
+                origin={origin}
+                address={{
+                  method: a.method,
+                  path: a.path,
+                  scope: a.scope,
+                  summary: a.summary,
+                  names: namesIn(a.path).map((name) => ({ name, example: example(a.path) })),
+                  query: a.query ? fieldsOf(a.query, 'input') : [],
+                  fields: fieldsOf(a.answer),
+                  refuses: a.refuses ?? {},
+                }}
+              />
+            ))}
+          </div>
         </div>
       </main>
     </>
