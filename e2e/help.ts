@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, type Page, expect, test as base } from '@playwright/test';
-import { type RunningServer, startServer } from '../scripts/lib/server';
+import { NO_HINTS, type RunningServer, startServer } from '../scripts/lib/server';
 import { composeProgramme } from '../src/core/plan';
 import { type Programme, ProgrammeSource } from '../src/domain/programme';
 import { flightOf } from '../tests/meet';
@@ -68,6 +68,7 @@ const sessions = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>
 /** A page of somebody signed in, at their board. */
 export async function as(context: BrowserContext, key: string): Promise<Page> {
   const page = await context.newPage();
+  await context.addCookies(NO_HINTS);
   const known = sessions.get(key);
   if (known) {
     await context.addCookies(known);

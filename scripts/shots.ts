@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { type Page, chromium } from '@playwright/test';
-import { CHROMIUM, FIXED_NOW, type RunningServer, seedFolder, startServer } from './lib/server';
+import { CHROMIUM, NO_HINTS, FIXED_NOW, type RunningServer, seedFolder, startServer } from './lib/server';
 
 const { values } = parseArgs({
   options: {
@@ -30,6 +30,7 @@ const browser = await chromium.launch(CHROMIUM);
 
 async function open(email: string, size: { width: number; height: number }): Promise<Page> {
   const context = await browser.newContext({ viewport: size, baseURL: server.url });
+  await context.addCookies(NO_HINTS);
   if (values.theme)
     await context.addInitScript((t) => {
       localStorage.setItem('jeito-theme', t);
@@ -116,6 +117,7 @@ const shots: Record<string, () => Promise<Page>> = {
     const school = await startServer(empty);
     schools.push(school);
     const context = await browser.newContext({ viewport: wide, baseURL: school.url });
+    await context.addCookies(NO_HINTS);
     const page = await context.newPage();
     await page.goto(`/set-up/${/^set-up (\S+)$/m.exec(made.stdout)?.[1] ?? ''}`);
     await page.locator('html[data-hydrated]').waitFor({ state: 'attached' });

@@ -45,6 +45,14 @@ export function seedFolder(dataFolder: string, now = FIXED_NOW): void {
   if (done.status !== 0) throw new Error(`seeding failed\n${done.stdout}\n${done.stderr}`);
 }
 
+/** Cookies of somebody who has turned the hints of a first visit off. */
+export const NO_HINTS = ['localhost', '127.0.0.1'].map((domain) => ({
+  name: 'jeito_hints',
+  value: 'off',
+  domain,
+  path: '/',
+}));
+
 /** Starts the built application on its own data folder and waits until it answers. */
 export async function startServer(
   dataFolder: string,

@@ -4,9 +4,12 @@ import { unseenCount } from '@/server/account/commands/notices';
 import { Arrive } from '@/ui/shared/arrive';
 import { Keys } from '@/ui/shared/keys';
 import { nowIso } from '@/server/floor/clock';
+import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { homeZone } from '@/server/rules/content';
 import { staleDemoDays } from '@/server/running/demo';
+import { Hint } from '@/ui/help/hint';
+import { HINTS } from '@/ui/help/hint-cookie';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
 import { Zone } from '@/ui/shared/zone';
@@ -36,9 +39,10 @@ export default async function OfficeLayout({ children }: { children: React.React
           <kbd>npm run demo -- --fresh</kbd>.
         </p>
       ) : null}
+      <Hint kept={(await cookies()).get(HINTS)?.value} staff={may.seeEverybody(user)} />
       <Zone value={zone}>{children}</Zone>
       <OutboxNote account={{ id: user.id, name: user.name }} />
-      <Keys />
+      <Keys staff={may.seeEverybody(user)} />
       <Arrive />
     </div>
   );

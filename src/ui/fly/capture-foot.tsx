@@ -94,7 +94,7 @@ export function CaptureFoot({ capture, tailwheel }: { capture: Capture; tailwhee
         Eyes out<small>turning base, {capture.circuit}</small>
       </button>
       <button type="button" className="tap big go" onClick={() => void save()}>
-        Save {draft.kind === 'go-around' ? 'go-around' : 'landing'}
+        {draft.kind === 'go-around' ? 'Save go-around' : 'Save landing'}
       </button>
     </div>
   );

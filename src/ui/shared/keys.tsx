@@ -28,7 +28,7 @@ function newHere(path: string): string {
  * Keyboard of the office pages: `?` help, `/` find, Ctrl-K the same from anywhere, `g` then a letter, `n` new in
  * context, `[` `]` stages.
  */
-export function Keys() {
+export function Keys({ staff }: { staff: boolean }) {
   const router = useRouter();
   const [open, setOpen] = useState<'help' | 'palette' | null>(null);
   useEffect(() => {
@@ -73,5 +73,5 @@ export function Keys() {
       window.removeEventListener('jeito:palette', palette);
     };
   }, [router]);
-  return open ? <Overlays open={open} close={() => setOpen(null)} /> : null;
+  return open ? <Overlays open={open} staff={staff} close={() => setOpen(null)} /> : null;
 }

@@ -1,16 +1,17 @@
 'use client';
-import FormCheck from 'react-bootstrap/FormCheck';
-import FormCheckInput from 'react-bootstrap/FormCheckInput';
-import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormControl from 'react-bootstrap/FormControl';
-import { useRouter } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import ModalBody from 'react-bootstrap/ModalBody';
 import ModalHeader from 'react-bootstrap/ModalHeader';
 import ModalTitle from 'react-bootstrap/ModalTitle';
+import { Marked } from '../help/marked';
+import { screenOf } from '../help/screens';
+import { Switches } from '../help/switches';
 import { foundIn } from './found-in';
+import { Link } from './link';
 import { ThemePicker } from './theme';
 
 interface Hit {
@@ -19,8 +20,16 @@ interface Hit {
   href: string;
 }
 
-export default function Overlays({ open, close }: { open: 'help' | 'palette'; close: () => void }) {
-  return open === 'help' ? <Help close={close} /> : <Palette close={close} />;
+export default function Overlays({
+  open,
+  staff,
+  close,
+}: {
+  open: 'help' | 'palette';
+  staff: boolean;
+  close: () => void;
+}) {
+  return open === 'help' ? <Help staff={staff} close={close} /> : <Palette close={close} />;
 }
 
 const KEYS: [string, string][] = [
@@ -48,33 +57,33 @@ const FLY_KEYS: [string, string][] = [
   ['U', 'undo'],
 ];
 
-function Help({ close }: { close: () => void }) {
-  const [off, setOff] = useState(() => localStorage.getItem('jeito-shortcuts') === 'off');
+function Help({ staff, close }: { staff: boolean; close: () => void }) {
+  const screen = screenOf(usePathname(), staff);
   return (
     <Modal show onHide={close} aria-labelledby="help-title">
       <ModalHeader closeButton>
         <ModalTitle id="help-title" as="h2">
-          Help
+          Help: {screen.title}
         </ModalTitle>
       </ModalHeader>
       <ModalBody>
-        <p>
-          A checkout runs through five stages: Open, Brief, Fly, Debrief, Sign. The bar at the top shows where this one
-          stands and takes you back and forth. A letter beside a number names its source.
+        <ul className="help-lines">
+          {screen.lines.map((line) => (
+            <li key={line}>
+              <Marked text={line} />
+            </li>
+          ))}
+        </ul>
+        <p className="d-flex gap-3 flex-wrap">
+          <Link href={screen.guide ? `/help/${screen.guide}` : '/help'} onClick={close}>
+            Guide
+          </Link>
+          <Link href="/help/glossary" onClick={close}>
+            Glossary
+          </Link>
         </p>
         <ThemePicker />
-        <FormCheck className="my-3">
-          <FormCheckInput
-            id="keys-off"
-            type="checkbox"
-            checked={off}
-            onChange={(e) => {
-              setOff(e.target.checked);
-              localStorage.setItem('jeito-shortcuts', e.target.checked ? 'off' : 'on');
-            }}
-          />
-          <FormCheckLabel htmlFor="keys-off">Turn single-key shortcuts off</FormCheckLabel>
-        </FormCheck>
+        <Switches />
         <div className="grid g-1-1">
           <KeyList title="Everywhere" keys={KEYS} />
           <KeyList title="Recording circuits" keys={FLY_KEYS} />

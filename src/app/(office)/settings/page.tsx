@@ -133,10 +133,11 @@ export default async function SettingsPage() {
               <Panel id="install" title="On this device">
                 <InstallNote />
               </Panel>
-              <Panel title="Theme and keys">
+              <Panel title="Theme, keys and hints">
                 <ThemePicker />
                 <p className="small soft mb-0 mt-2">
-                  Single keys are listed, and turned off, behind the question mark at the top.
+                  Single keys are listed behind the question mark at the top. Keys and first-visit hints are turned on and
+                  off there. <Link href="/help">Guide</Link>, <Link href="/help/glossary">Glossary</Link>
                 </p>
               </Panel>
             </div>

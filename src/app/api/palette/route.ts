@@ -27,6 +27,8 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Interface for programs', 'addresses, examples', '/account/interface'),
     page('Notices', 'what others changed', '/notices'),
     page('Verify', 'a code or a file', '/verify'),
+    page('Guide', 'stage by stage', '/help'),
+    page('Glossary', 'what the words mean', '/help/glossary'),
     ...(staff
       ? [
           page('People', 'who is current', '/people'),
