@@ -20,7 +20,7 @@ async function routes(page: Page): Promise<string[]> {
     ...['/hangar/serrana-urze', '/hangar/lume-faisca', '/hangar/planalto-p2', '/people/pilot-ines', '/people/new'],
     ...['/people/pilot-duarte/import', '/people/standard', '/rules/programme/tailwheel-us', '/rules/pack/eu'],
     ...['/rules/house/house', '/lab/circuit', '/lab/ground', '/lab/sight-picture?type=lume-faisca', '/lab/recorder'],
-    ...[entry, trace, `${trace}/join`, '/traces/new'],
+    ...[entry, trace, `${trace}/join`, '/traces/new', '/account/interface', '/help/brief', '/help/glossary'],
   ];
 }
 /** 320 is 400 % of zoom on a window of 1280, 640 is 200 %. */

@@ -377,11 +377,13 @@ const shots: Record<string, () => Promise<Page>> = {
       .fill('T 3 3 B 0 0 0 0 0 0\n= = = = 1L = SL = 1H 1\nT 3 Q B 0 0 0 0 0 0\nG 0');
     return page;
   },
-  'touchdown-map': async () => {
+  help: async () => {
     const page = await open(HELENA, wide);
-    await page.goto(`${await checkoutOf(page, 'Vale Carmo')}/progress`);
-    await page.waitForSelector('[role=img] svg');
-    await page.locator('[data-forecast] strong').or(page.getByText('Not enough to tell yet')).first().waitFor();
+    await page.goto('/schedule');
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: 'Help and theme' }).click();
+    await page.getByRole('dialog').waitFor();
+    await page.waitForTimeout(400);
     return page;
   },
   'lesson-plan': async () => {

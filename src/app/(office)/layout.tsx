@@ -8,7 +8,7 @@ import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { homeZone } from '@/server/rules/content';
 import { staleDemoDays } from '@/server/running/demo';
-import { Hint } from '@/ui/help/hint';
+import { HintHere } from '@/ui/help/hint-here';
 import { HINTS } from '@/ui/help/hint-cookie';
 import { OutboxNote } from '@/ui/shared/outbox-note';
 import { Rail } from '@/ui/shared/rail';
@@ -39,7 +39,7 @@ export default async function OfficeLayout({ children }: { children: React.React
           <kbd>npm run demo -- --fresh</kbd>.
         </p>
       ) : null}
-      <Hint kept={(await cookies()).get(HINTS)?.value} staff={may.seeEverybody(user)} />
+      <HintHere kept={(await cookies()).get(HINTS)?.value} staff={may.seeEverybody(user)} />
       <Zone value={zone}>{children}</Zone>
       <OutboxNote account={{ id: user.id, name: user.name }} />
       <Keys staff={may.seeEverybody(user)} />

@@ -50,7 +50,9 @@ export function AddressPanel({ origin, address: a }: { origin: string; address: 
       setRan({
         line: `${r.status} in ${fixed(ms)} ms, ${fixed(new Blob([text]).size / 1000, 1)} kB`,
         body:
-          lines.length > LINES ? [...lines.slice(0, LINES), `… ${lines.length - LINES} lines more`].join('\n') : lines.join('\n'),
+          lines.length > LINES
+            ? [...lines.slice(0, LINES), `… ${lines.length - LINES} lines more`].join('\n')
+            : lines.join('\n'),
       });
     } catch {
       setRan({ line: 'No answer. The server cannot be reached, try again.', body: '' });
@@ -88,7 +90,9 @@ export function AddressPanel({ origin, address: a }: { origin: string; address: 
         <>
           {a.names.length + a.query.length > 0 ? (
             <div className="grid g-1-1 mb-2">
-              {a.names.map((n) => field(n.name, n.example === '' ? 'There is none you may see yet.' : 'One you may see'))}
+              {a.names.map((n) =>
+                field(n.name, n.example === '' ? 'There is none you may see yet.' : 'One you may see'),
+              )}
               {a.query.map((q) => field(q.name, q.meaning))}
             </div>
           ) : null}

@@ -6,6 +6,7 @@ import type * as Client from '@/offline/client';
 import type { StoredEvent } from '@/offline/client';
 import type { LoggedWind } from '@/domain/capture';
 import { direction, plural } from '@/core/format';
+import { onControl, shortcutsOff } from '../shared/events';
 import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
 import type { Ashore } from './before';
@@ -21,6 +22,7 @@ const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRe
 const WindSheet = lazy(async () => ({ default: (await import('./sheets')).WindSheet }));
 const RunwaySheet = lazy(async () => ({ default: (await import('./sheets')).RunwaySheet }));
 const RefusedSheet = lazy(async () => ({ default: (await import('./sheets')).RefusedSheet }));
+const HelpSheet = lazy(async () => ({ default: (await import('./help-sheet')).HelpSheet }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =
@@ -55,7 +57,7 @@ export function Cockpit() {
   const tell = useCallback((said: string) => setLine({ ...SILENT, said }), []);
   const [waiting, setWaiting] = useState(0);
   const [other, setOther] = useState<string | null>(null);
-  const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | null>(null);
+  const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | 'help' | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
   const sendSoon = useRef<(ms: number) => void>(() => undefined);
   const client = useRef<typeof Client | null>(null);
@@ -160,6 +162,14 @@ export function Cockpit() {
     [pack],
   );
 
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      if (e.key === '?' && !onControl(e.target) && !shortcutsOff()) setOpen('help');
+    };
+    window.addEventListener('keydown', key);
+    return () => window.removeEventListener('keydown', key);
+  }, []);
+
   const folded = useMemo(() => (state.kind === 'ready' ? fold(state.events) : null), [state]);
 
   if (state.kind === 'reading')
@@ -243,6 +253,9 @@ export function Cockpit() {
           >
             Debrief
           </a>
+          <button type="button" aria-label="Help" onClick={() => setOpen('help')}>
+            ?
+          </button>
         </nav>
       </header>
       <p
@@ -297,6 +310,8 @@ export function Cockpit() {
           />
         ) : open === 'runway' ? (
           <RunwaySheet pack={state.pack} runwayEnd={runwayEnd} close={() => setOpen(null)} saveEvent={saveEvent} />
+        ) : open === 'help' ? (
+          <HelpSheet view={view} close={() => setOpen(null)} />
         ) : open === 'refused' ? (
           <RefusedSheet refused={refused} close={() => setOpen(null)} />
         ) : null}
