@@ -69,7 +69,8 @@ test('the guide is read in the application, its words in bold are found on the s
   expect((await page.request.get('/api/guide/nothing.png')).status()).toBe(404);
   expect((await page.request.get('/help/nothing')).status()).toBe(404);
 
-  const [duarte, ines, rui] = [
+  const [tome, duarte, ines, rui] = [
+    await checkoutOf(page, 'Tomé Arruda Lis'),
     await checkoutOf(page, 'Duarte Sá Nogal'),
     await checkoutOf(page, 'Inês Vale Carmo'),
     await checkoutOf(page, 'Rui Casal Ferro'),
@@ -100,7 +101,7 @@ test('the guide is read in the application, its words in bold are found on the s
   await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
   const screens: [string, string[]][] = [
     ['open', ['/checkouts/new']],
-    ['brief', [`${duarte}/brief`]],
+    ['brief', [`${tome}/brief`]],
     ['fly', [`${duarte}/fly`]],
     ['debrief', [`${ines}/debrief`]],
     ['sign', [`${ines}/sign`, `${rui}/sign`, '/verify']],
