@@ -101,7 +101,7 @@ test('the guide is read in the application, its words in bold are found on the s
   await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
   const screens: [string, string[]][] = [
     ['open', ['/checkouts/new']],
-    ['brief', [`${tome}/brief`]],
+    ['brief', [`${tome}/brief`, `${duarte}/brief`]],
     ['fly', [`${duarte}/fly`]],
     ['debrief', [`${ines}/debrief`]],
     ['sign', [`${ines}/sign`, `${rui}/sign`, '/verify']],

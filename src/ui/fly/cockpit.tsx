@@ -22,7 +22,7 @@ const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRe
 const WindSheet = lazy(async () => ({ default: (await import('./sheets')).WindSheet }));
 const RunwaySheet = lazy(async () => ({ default: (await import('./sheets')).RunwaySheet }));
 const RefusedSheet = lazy(async () => ({ default: (await import('./sheets')).RefusedSheet }));
-const HelpSheet = lazy(async () => ({ default: (await import('./help-sheet')).HelpSheet }));
+const HelpSheet = lazy(async () => ({ default: (await import('./sheets')).HelpSheet }));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =

@@ -8,6 +8,8 @@ import type { SortiePack } from '@/offline/protocol';
 import { Sheet } from './sheet';
 import type { SaveEvent } from './view';
 
+export { HelpSheet } from './help-sheet';
+
 /** The runway in use, changed in flight. */
 export function RunwaySheet({
   pack,
