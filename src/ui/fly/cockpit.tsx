@@ -10,6 +10,7 @@ import { onControl, shortcutsOff } from '../shared/events';
 import { Circuits } from './circuits';
 import { ClockChip } from './clock-chip';
 import type { Ashore } from './before';
+import type { SheetName } from './sheets';
 import type { SaveEvent } from './view';
 import { answered, ofAnother, otherAccount } from './who';
 
@@ -19,10 +20,7 @@ const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).Ge
 const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
 const NotPrepared = lazy(async () => ({ default: (await import('./before')).NotPrepared }));
 const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRecords }));
-const WindSheet = lazy(async () => ({ default: (await import('./sheets')).WindSheet }));
-const RunwaySheet = lazy(async () => ({ default: (await import('./sheets')).RunwaySheet }));
-const RefusedSheet = lazy(async () => ({ default: (await import('./sheets')).RefusedSheet }));
-const HelpSheet = lazy(async () => ({ default: (await import('./sheets')).HelpSheet }));
+const OpenSheet = lazy(() => import('./sheets'));
 const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
 
 type State =
@@ -57,7 +55,7 @@ export function Cockpit() {
   const tell = useCallback((said: string) => setLine({ ...SILENT, said }), []);
   const [waiting, setWaiting] = useState(0);
   const [other, setOther] = useState<string | null>(null);
-  const [open, setOpen] = useState<'wind' | 'runway' | 'refused' | 'help' | null>(null);
+  const [open, setOpen] = useState<SheetName | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
   const sendSoon = useRef<(ms: number) => void>(() => undefined);
   const client = useRef<typeof Client | null>(null);
@@ -301,19 +299,17 @@ export function Cockpit() {
         </>
       )}
       <Suspense fallback={null}>
-        {open === 'wind' ? (
-          <WindSheet
-            runwayDeg={state.pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360}
+        {open ? (
+          <OpenSheet
+            open={open}
+            pack={state.pack}
+            runwayEnd={runwayEnd}
             wind={wind}
-            close={() => setOpen(null)}
+            refused={refused}
+            view={view}
             saveEvent={saveEvent}
+            close={() => setOpen(null)}
           />
-        ) : open === 'runway' ? (
-          <RunwaySheet pack={state.pack} runwayEnd={runwayEnd} close={() => setOpen(null)} saveEvent={saveEvent} />
-        ) : open === 'help' ? (
-          <HelpSheet view={view} close={() => setOpen(null)} />
-        ) : open === 'refused' ? (
-          <RefusedSheet refused={refused} close={() => setOpen(null)} />
         ) : null}
       </Suspense>
     </main>

@@ -5,13 +5,41 @@ import { say } from '@/domain/words';
 import { direction } from '@/core/format';
 import type { StoredEvent } from '@/offline/client';
 import type { SortiePack } from '@/offline/protocol';
+import { HelpSheet } from './help-sheet';
 import { Sheet } from './sheet';
 import type { SaveEvent } from './view';
 
-export { HelpSheet } from './help-sheet';
+export type SheetName = 'wind' | 'runway' | 'refused' | 'help';
+
+/** The sheet that is open over the cockpit. */
+export default function OpenSheet({
+  open,
+  pack,
+  runwayEnd,
+  wind,
+  refused,
+  view,
+  close,
+  saveEvent,
+}: {
+  open: SheetName;
+  pack: SortiePack;
+  runwayEnd: string;
+  wind: LoggedWind | null;
+  refused: readonly StoredEvent[];
+  view: string;
+  close: () => void;
+  saveEvent: SaveEvent;
+}) {
+  if (open === 'help') return <HelpSheet view={view} close={close} />;
+  if (open === 'refused') return <RefusedSheet refused={refused} close={close} />;
+  if (open === 'runway') return <RunwaySheet pack={pack} runwayEnd={runwayEnd} close={close} saveEvent={saveEvent} />;
+  const runwayDeg = pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360;
+  return <WindSheet runwayDeg={runwayDeg} wind={wind} close={close} saveEvent={saveEvent} />;
+}
 
 /** The runway in use, changed in flight. */
-export function RunwaySheet({
+function RunwaySheet({
   pack,
   runwayEnd,
   close,
@@ -53,7 +81,7 @@ const clockHere = (iso: string): string =>
   new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 /** What the server refused, each with why. */
-export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; close: () => void }) {
+function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; close: () => void }) {
   return (
     <Sheet title="Not accepted by the server" close={close}>
       <p className="mb-0">
@@ -72,7 +100,7 @@ export function RefusedSheet({ refused, close }: { refused: readonly StoredEvent
 }
 
 /** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
-export function WindSheet({
+function WindSheet({
   runwayDeg,
   wind,
   close,
