@@ -15,31 +15,32 @@ CREATE UNIQUE INDEX changes_thing ON changes(kind, thing);
 CREATE TABLE change_book (id TEXT PRIMARY KEY);
 INSERT INTO change_book (id) VALUES (lower(hex(randomblob(6))));
 
+-- What tells of a change must never fail the write it tells of: a landing of a pilot without a checkout here has none.
 CREATE TRIGGER bookings_told_insert AFTER INSERT ON bookings BEGIN
   DELETE FROM changes WHERE kind = 'booking' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('booking', NEW.id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'booking', NEW.id, NEW.pilot_id WHERE NEW.id IS NOT NULL;
 END;
 CREATE TRIGGER bookings_told_update AFTER UPDATE ON bookings BEGIN
   DELETE FROM changes WHERE kind = 'booking' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('booking', NEW.id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'booking', NEW.id, NEW.pilot_id WHERE NEW.id IS NOT NULL;
 END;
 CREATE TRIGGER checkouts_told_insert AFTER INSERT ON checkouts BEGIN
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('checkout', NEW.id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'checkout', NEW.id, NEW.pilot_id WHERE NEW.id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER checkouts_told_update AFTER UPDATE ON checkouts BEGIN
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('checkout', NEW.id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'checkout', NEW.id, NEW.pilot_id WHERE NEW.id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER checkout_moves_told_insert AFTER INSERT ON checkout_moves BEGIN
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
@@ -215,11 +216,11 @@ CREATE TRIGGER landings_told_insert AFTER INSERT ON landings BEGIN
     SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.checkout_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('checkout', NEW.checkout_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'checkout', NEW.checkout_id, NEW.pilot_id WHERE NEW.checkout_id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER landings_told_update AFTER UPDATE ON landings BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
@@ -229,11 +230,11 @@ CREATE TRIGGER landings_told_update AFTER UPDATE ON landings BEGIN
     SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.checkout_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('checkout', NEW.checkout_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'checkout', NEW.checkout_id, NEW.pilot_id WHERE NEW.checkout_id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER landings_told_delete AFTER DELETE ON landings BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
@@ -243,16 +244,16 @@ CREATE TRIGGER landings_told_delete AFTER DELETE ON landings BEGIN
     SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
       WHERE s.id = OLD.sortie_id OR s.shared_with = OLD.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = OLD.checkout_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('checkout', OLD.checkout_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'checkout', OLD.checkout_id, OLD.pilot_id WHERE OLD.checkout_id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'person' AND thing = OLD.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', OLD.pilot_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER ledger_told_insert AFTER INSERT ON ledger BEGIN
   DELETE FROM changes WHERE kind = 'ledger' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('ledger', NEW.id, (SELECT pilot_id FROM checkouts WHERE id = NEW.checkout_id));
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'ledger', NEW.id, (SELECT pilot_id FROM checkouts WHERE id = NEW.checkout_id) WHERE NEW.id IS NOT NULL;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
     (SELECT c.id FROM checkouts c WHERE c.id = NEW.checkout_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
@@ -264,13 +265,13 @@ CREATE TRIGGER ledger_told_insert AFTER INSERT ON ledger BEGIN
 END;
 CREATE TRIGGER pilots_told_insert AFTER INSERT ON pilots BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.id, NEW.id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.id, NEW.id WHERE NEW.id IS NOT NULL;
 END;
 CREATE TRIGGER pilots_told_update AFTER UPDATE ON pilots BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.id, NEW.id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.id, NEW.id WHERE NEW.id IS NOT NULL;
 END;
 CREATE TRIGGER users_told_insert AFTER INSERT ON users BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing IN
@@ -286,68 +287,68 @@ CREATE TRIGGER users_told_update AFTER UPDATE ON users BEGIN
 END;
 CREATE TRIGGER qualifications_told_insert AFTER INSERT ON qualifications BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER qualifications_told_update AFTER UPDATE ON qualifications BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER qualifications_told_delete AFTER DELETE ON qualifications BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = OLD.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', OLD.pilot_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER person_dates_told_insert AFTER INSERT ON person_dates BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER person_dates_told_update AFTER UPDATE ON person_dates BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER pilot_hours_told_insert AFTER INSERT ON pilot_hours BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER pilot_hours_told_update AFTER UPDATE ON pilot_hours BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER pilot_hours_told_delete AFTER DELETE ON pilot_hours BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = OLD.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', OLD.pilot_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER flight_log_told_insert AFTER INSERT ON flight_log BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER flight_log_told_delete AFTER DELETE ON flight_log BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = OLD.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', OLD.pilot_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER logbook_flights_told_insert AFTER INSERT ON logbook_flights BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER logbook_flights_told_delete AFTER DELETE ON logbook_flights BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = OLD.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', OLD.pilot_id, OLD.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER logbook_imports_told_update AFTER UPDATE ON logbook_imports BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing = NEW.pilot_id;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('person', NEW.pilot_id, NEW.pilot_id);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'person', NEW.pilot_id, NEW.pilot_id WHERE NEW.pilot_id IS NOT NULL;
 END;
 CREATE TRIGGER flight_log_struck_told_insert AFTER INSERT ON flight_log_struck BEGIN
   DELETE FROM changes WHERE kind = 'person' AND thing IN
@@ -369,8 +370,8 @@ CREATE TRIGGER airframe_versions_told_insert AFTER INSERT ON airframe_versions B
 END;
 CREATE TRIGGER content_versions_told_insert AFTER INSERT ON content_versions BEGIN
   DELETE FROM changes WHERE kind = 'rules' AND thing = NEW.kind || '/' || NEW.key;
-  INSERT OR REPLACE INTO changes (kind, thing, pilot_id) 
-    VALUES ('rules', NEW.kind || '/' || NEW.key, NULL);
+  INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
+    SELECT 'rules', NEW.kind || '/' || NEW.key, NULL WHERE NEW.kind || '/' || NEW.key IS NOT NULL;
 END;
 
 -- What was there before.
