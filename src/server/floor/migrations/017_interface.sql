@@ -114,106 +114,106 @@ CREATE TRIGGER sorties_told_update AFTER UPDATE ON sorties BEGIN
 END;
 CREATE TRIGGER debriefs_told_insert AFTER INSERT ON debriefs BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER debriefs_told_update AFTER UPDATE ON debriefs BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER self_assessments_told_insert AFTER INSERT ON self_assessments BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER capture_events_told_insert AFTER INSERT ON capture_events BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER traces_told_insert AFTER INSERT ON traces BEGIN
   DELETE FROM changes WHERE kind = 'trace' AND thing IN
-    (SELECT NEW.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT NEW.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'trace', NEW.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'trace', NEW.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER traces_told_update AFTER UPDATE ON traces BEGIN
   DELETE FROM changes WHERE kind = 'trace' AND thing IN
-    (SELECT NEW.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT NEW.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'trace', NEW.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'trace', NEW.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing IN
-    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT c.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'checkout', c.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
 END;
 CREATE TRIGGER landings_told_insert AFTER INSERT ON landings BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.checkout_id;
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
@@ -224,10 +224,10 @@ CREATE TRIGGER landings_told_insert AFTER INSERT ON landings BEGIN
 END;
 CREATE TRIGGER landings_told_update AFTER UPDATE ON landings BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = NEW.sortie_id OR s.shared_with = NEW.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = NEW.checkout_id;
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
@@ -238,10 +238,10 @@ CREATE TRIGGER landings_told_update AFTER UPDATE ON landings BEGIN
 END;
 CREATE TRIGGER landings_told_delete AFTER DELETE ON landings BEGIN
   DELETE FROM changes WHERE kind = 'debrief' AND thing IN
-    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    (SELECT s.id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = OLD.sortie_id OR s.shared_with = OLD.sortie_id);
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
-    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id 
+    SELECT 'debrief', s.id, c.pilot_id FROM sorties s JOIN checkouts c ON c.id = s.checkout_id
       WHERE s.id = OLD.sortie_id OR s.shared_with = OLD.sortie_id;
   DELETE FROM changes WHERE kind = 'checkout' AND thing = OLD.checkout_id;
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
