@@ -73,7 +73,7 @@ export function AddressPanel({ origin, address: a }: { origin: string; address: 
     <Panel
       id={id}
       title={
-        <span className="code-face">
+        <span className="code-face address">
           {a.method.toUpperCase()} {a.path}
         </span>
       }
