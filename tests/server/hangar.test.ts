@@ -3,8 +3,6 @@ import { readFileSync } from 'node:fs';
 import fontkit from '@pdf-lib/fontkit';
 import { sheetDifferences } from '@/core/sheet';
 import type { TypeSheet } from '@/domain/sheet';
-import { openApiDocument } from '@/server/interface/openapi';
-import { createToken, endToken, tokenUser, tokensOf } from '@/server/account/commands/tokens';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { moveCheckout, newerVersions, saveBriefTemplate } from '@/server/checkout/commands/checkout';
