@@ -17,12 +17,7 @@ import { Title } from '@/ui/shared/title';
 import { InstallNote } from '@/ui/shared/install-note';
 import { PageStrip } from '@/ui/shared/strip';
 import { ThemePicker } from '@/ui/shared/theme';
-import {
-  endFeedAction,
-  openFeedAction,
-  saveContentAction,
-  saveFactorRolesAction,
-} from '../../actions';
+import { endFeedAction, openFeedAction, saveContentAction, saveFactorRolesAction } from '../../actions';
 import { factorRoles } from '@/server/floor/auth/second-factor';
 import { PlacePanel } from './place-panel';
 import { RunningPanel } from './running-panel';
@@ -136,8 +131,8 @@ export default async function SettingsPage() {
               <Panel title="Theme, keys and hints">
                 <ThemePicker />
                 <p className="small soft mb-0 mt-2">
-                  Single keys are listed behind the question mark at the top. Keys and first-visit hints are turned on and
-                  off there. <Link href="/help">Guide</Link>, <Link href="/help/glossary">Glossary</Link>
+                  Single keys are listed behind the question mark at the top. Keys and first-visit hints are turned on
+                  and off there. <Link href="/help">Guide</Link>, <Link href="/help/glossary">Glossary</Link>
                 </p>
               </Panel>
             </div>
