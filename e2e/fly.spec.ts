@@ -110,6 +110,43 @@ test('nothing is chosen beforehand, clean waits for stopped, eyes out asks for n
   await context.close();
 });
 
+test('a wind is confirmed in two taps with the time it was observed; an old one is entered anew', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
+  await page.clock.setFixedTime(new Date('2026-11-24T14:31:00Z'));
+  const chip = page.getByRole('button', { name: /Log the wind/ });
+  await chip.click();
+  const ready = page.getByRole('group', { name: 'Winds observed' });
+  await ready.getByRole('button', { name: /^Use .*simulated station, 6 min old/ }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(chip).toHaveAccessibleName(/6 min/);
+  // Half an hour on it is too old: it begins what is entered, and is not taken as it is.
+  await page.clock.setFixedTime(new Date('2026-11-24T14:56:00Z'));
+  await chip.click();
+  await expect(ready.getByRole('button', { name: /^Use / })).toHaveCount(0);
+  await ready.getByRole('button', { name: /^Begin from .*31 min old: too old/ }).click();
+  const dial = page.getByRole('slider', { name: 'From, magnetic' });
+  const before = Number(await dial.getAttribute('aria-valuenow'));
+  await dial.press('ArrowRight');
+  const rounded = (Math.round((before + 10) / 10) * 10) % 360 || 360;
+  await expect(dial).toHaveAttribute('aria-valuenow', String(rounded));
+  // A tap on the right of the rose is east.
+  const box = await dial.boundingBox();
+  if (!box) throw new Error('no rose');
+  await page.mouse.click(box.x + box.width * 0.85, box.y + box.height / 2);
+  await expect(dial).toHaveAttribute('aria-valuenow', '90');
+  await page.getByRole('group', { name: 'Mean, in one tap' }).getByRole('button', { name: '12' }).click();
+  await page.getByRole('group', { name: 'Gust, in one tap' }).getByRole('button', { name: 'G20' }).click();
+  await page.getByRole('group', { name: 'Where it is from' }).getByRole('button', { name: 'tower' }).click();
+  await page.getByRole('button', { name: /^Log this wind/ }).click();
+  await expect(chip).toHaveAccessibleName(/090\/12 G20 · now/);
+  await context.close();
+});
+
 test('every target is at least 56 px, and the keyboard flies it too', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');

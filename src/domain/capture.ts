@@ -42,11 +42,17 @@ const Side = z.enum(['left', 'right']).nullable();
 const Instant = z.iso.datetime({ offset: true });
 const seen = <T extends z.ZodType>(schema: T) => schema.nullable();
 
+/** Where a wind logged in flight came from. */
+export const WIND_SOURCES = ['brief', 'station', 'tower', 'seen'] as const;
+export type WindSource = (typeof WIND_SOURCES)[number];
 export const LoggedWind = z.object({
   fromDegMag: z.number().min(0).max(360),
   kt: z.number().min(0).max(99),
   gustKt: z.number().min(0).max(150).nullable(),
+  /** When it was observed; of a report that was confirmed, the report's own time. */
   at: Instant,
+  /** Absent = not said, as in what was recorded before it was asked. */
+  source: z.enum(WIND_SOURCES).optional(),
 });
 export type LoggedWind = z.infer<typeof LoggedWind>;
 

@@ -22,6 +22,7 @@ import { sharersOf } from '@/server/checkout/queries/lists';
 import { database } from '@/server/floor/connection';
 import { write } from '@/server/floor/write';
 import { sortiePack } from '@/server/fly/queries/pack';
+import { windsOf, windsReady } from '@/server/fly/queries/winds';
 import { fold } from '@/offline/protocol';
 import { recordAtDesk } from '@/server/fly/commands/office';
 import { said } from './signed';
@@ -98,6 +99,12 @@ describe('what a device takes along', () => {
     expect(pack?.lists?.map((l) => l.key)).toEqual(expect.arrayContaining(['go-around', 'speeds', 'exchange']));
     expect(pack?.items.find((i) => i.id === 'F13')?.forms).toEqual(['surprise']);
     expect(pack?.clock?.fuelL).toBeGreaterThan(0);
+    // Winds ready to be confirmed, magnetic, each with the time it was observed: the station's of now first.
+    const [station, brief] = pack?.winds ?? [];
+    expect([station?.source, station?.simulated, station?.at]).toEqual(['station', true, '2026-11-24T14:25:00.000Z']);
+    expect(brief === undefined || brief.source === 'brief').toBe(true);
+    expect(await windsOf(helena, flight)).toEqual(pack?.winds);
+    expect(await windsOf(await user('duarte'), flight)).toBeNull();
     expect(await sortiePack(await user('duarte'), flight)).toBeNull();
   });
 });
@@ -129,6 +136,33 @@ describe('clocks', () => {
   it('a clock that was never set is not believed', async () => {
     const event = device()('wind-logged', { fromDegMag: 220, kt: 8, gustKt: null, at: '2026-11-24T13:00:00Z' }, 0);
     expect(await send([event], slow(30 * 365 * 86_400_000))).toMatchObject({ accepted: [event.eventId], skewMs: null });
+  });
+});
+
+describe('winds ready for the cockpit', () => {
+  const seen = {
+    source: 'typed' as const,
+    raw: '',
+    reference: 'true' as const,
+    variable: false,
+    fromDeg: 1,
+    kt: 9,
+    gustKt: 17,
+    arcFromDeg: null,
+    arcToDeg: null,
+    observedAt: '2026-11-24T14:20:00Z',
+  };
+  it('are magnetic by the variation of the place; one that names no direction is none', async () => {
+    // 2 degrees west: magnetic is two more than true.
+    const [, brief] = await windsReady(null, seen);
+    expect(brief).toEqual({ fromDegMag: 3, kt: 9, gustKt: 17, at: '2026-11-24T14:20:00.000Z', source: 'brief' });
+    const [, north] = await windsReady(null, { ...seen, fromDeg: 358 });
+    expect(north?.fromDegMag).toBe(360);
+    expect(await windsReady(null, { ...seen, variable: true, fromDeg: null })).toHaveLength(1);
+    expect(await windsReady(null, null)).toHaveLength(1);
+    // Briefed by the report that still is the newest: once.
+    const [station] = await windsReady(null, null);
+    expect(await windsReady(null, { ...seen, observedAt: station?.at ?? '' })).toHaveLength(1);
   });
 });
 

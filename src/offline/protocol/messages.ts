@@ -1,4 +1,4 @@
-import type { CaptureEvent } from '@/domain/capture';
+import type { CaptureEvent, LoggedWind } from '@/domain/capture';
 import type { AirworkStandard, CaptureForm } from '@/domain/airwork';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Stop, StopRules } from '@/domain/stops';
@@ -22,6 +22,9 @@ export interface SyncAnswer {
   /** How far the device's clock stands behind the field's; null = not measured. */
   skewMs: number | null;
 }
+
+/** A wind somebody else has observed: the brief's, or a report of the station. Variable winds name no direction and are none. */
+export type ReadyWind = LoggedWind & { source: 'brief' | 'station'; simulated?: boolean };
 
 /** A sortie prepared for a device: all the capture screen needs, without the network. */
 export interface SortiePack {
@@ -48,6 +51,8 @@ export interface SortiePack {
   intended: Attitude;
   focus: string;
   windText: string;
+  /** Winds known when the device was prepared, ready to be confirmed; absent in packs of before. */
+  winds?: ReadyWind[];
   triggers: string[];
   items: {
     id: string;

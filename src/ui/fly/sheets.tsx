@@ -1,13 +1,12 @@
 'use client';
-import { useState } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import { say } from '@/domain/words';
-import { direction } from '@/core/format';
 import type { StoredEvent } from '@/offline/client';
 import type { SortiePack } from '@/offline/protocol';
 import { HelpSheet } from './help-sheet';
 import { Sheet } from './sheet';
 import type { SaveEvent } from './view';
+import { WindSheet } from './wind-sheet';
 
 export type SheetName = 'wind' | 'runway' | 'refused' | 'help';
 
@@ -35,7 +34,7 @@ export default function OpenSheet({
   if (open === 'refused') return <RefusedSheet refused={refused} close={close} />;
   if (open === 'runway') return <RunwaySheet pack={pack} runwayEnd={runwayEnd} close={close} saveEvent={saveEvent} />;
   const runwayDeg = pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360;
-  return <WindSheet runwayDeg={runwayDeg} wind={wind} close={close} saveEvent={saveEvent} />;
+  return <WindSheet pack={pack} runwayDeg={runwayDeg} wind={wind} close={close} saveEvent={saveEvent} />;
 }
 
 /** The runway in use, changed in flight. */
@@ -95,80 +94,6 @@ function RefusedSheet({ refused, close }: { refused: readonly StoredEvent[]; clo
           </li>
         ))}
       </ul>
-    </Sheet>
-  );
-}
-
-/** Logs the wind as heard or seen, magnetic. A wind counts for a landing within ten minutes of it. */
-function WindSheet({
-  runwayDeg,
-  wind,
-  close,
-  saveEvent,
-}: {
-  runwayDeg: number;
-  wind: LoggedWind | null;
-  close: () => void;
-  saveEvent: SaveEvent;
-}) {
-  const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
-  const [kt, setKt] = useState(wind?.kt ?? 0);
-  const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
-  const step = (label: string, text: string, down: () => void, up: () => void) => (
-    <div>
-      <h2>{label}</h2>
-      <div className="stepper">
-        <button type="button" className="tap" aria-label={`${label} less`} onClick={down}>
-          –
-        </button>
-        <span className="num">{text}</span>
-        <button type="button" className="tap" aria-label={`${label} more`} onClick={up}>
-          +
-        </button>
-      </div>
-    </div>
-  );
-  const turn = (by: number) =>
-    setFrom((d) => {
-      const next = (((d + by) % 360) + 360) % 360;
-      return next === 0 ? 360 : next;
-    });
-  return (
-    <Sheet title="Wind now" close={close}>
-      <div className="taps steppers">
-        {step(
-          'From, magnetic',
-          `${direction(from)}°`,
-          () => turn(-10),
-          () => turn(10),
-        )}
-        {step(
-          'Mean, kt',
-          String(kt),
-          () => setKt(Math.max(0, kt - 1)),
-          () => setKt(kt + 1),
-        )}
-        {step(
-          'Gust, kt',
-          gust === null ? 'none' : String(gust),
-          () => setGust(gust === null || gust - 1 <= kt ? null : gust - 1),
-          () => setGust(gust === null ? kt + 3 : gust + 1),
-        )}
-      </div>
-      <button
-        type="button"
-        className="tap go"
-        onClick={() =>
-          void saveEvent('wind-logged', crypto.randomUUID(), {
-            fromDegMag: from,
-            kt,
-            gustKt: gust !== null && gust > kt ? gust : null,
-            at: new Date().toISOString(),
-          }).then(close, () => undefined)
-        }
-      >
-        Log this wind
-      </button>
     </Sheet>
   );
 }

@@ -15,6 +15,7 @@ import { eventsOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
 import { lampMeaning } from '@/core/water';
 import { flightStops, stopRules } from './stops';
+import { windsReady } from './winds';
 import { Sorties } from '../../checkout/tables';
 import { Pilots } from '../../account/tables';
 
@@ -66,6 +67,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     intended: choices.intended,
     focus: choices.focus,
     windText: choices.wind ? windText(choices.wind) : 'no wind',
+    winds: await windsReady(sortie.aerodrome, choices.wind),
     triggers: house.triggers,
     items: record.programmes
       .flatMap((p) => p.items)
