@@ -147,6 +147,43 @@ test('a wind is confirmed in two taps with the time it was observed; an old one 
   await context.close();
 });
 
+test('a number is typed on keys, taken from the usual ones, or runs while it is held; a tap is a step', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
+  const page = await as(context, 'helena');
+  await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
+  const of = (what: string) => page.getByRole('button', { name: `Speed at the threshold ${what}` });
+  await of('not seen').click();
+  const keys = page.getByRole('dialog', { name: 'Speed at the threshold' });
+  await keys.getByRole('button', { name: '6', exact: true }).click();
+  await keys.getByRole('button', { name: '1', exact: true }).click();
+  await keys.getByRole('button', { name: 'Set' }).click();
+  await expect(of('61 mph, change')).toBeVisible();
+  await of('more').click();
+  await of('62 mph, change').click();
+  // More than a dial shows is refused beside it, and nothing typed is lost.
+  for (let i = 0; i < 3; i++) await keys.getByRole('button', { name: '9', exact: true }).click();
+  await expect(keys.getByRole('alert')).toContainText('or less');
+  await expect(keys.getByRole('button', { name: 'Set' })).toBeDisabled();
+  await keys.getByRole('group', { name: 'Usual values' }).getByRole('button', { name: '57' }).click();
+  await expect(of('57 mph, change')).toBeVisible();
+  // Held, it runs; let go, it stands, and the end of the press is no tap.
+  await of('more').hover();
+  await page.mouse.down();
+  await expect(page.getByText('62', { exact: true })).toBeVisible();
+  await page.mouse.up();
+  const stood = await page.locator('.stepper .num').first().innerText();
+  await page.waitForFunction(() => document.querySelector('.stepper .num')?.textContent !== null);
+  expect(Number.parseInt(stood, 10)).toBeGreaterThanOrEqual(62);
+  await expect(page.locator('.stepper .num').first()).toHaveText(stood.replace(/\s/g, ''));
+  await of(`${Number.parseInt(stood, 10)} mph, change`).click();
+  await keys.getByRole('button', { name: 'not seen' }).click();
+  await expect(of('not seen')).toBeVisible();
+  await context.close();
+});
+
 test('every target is at least 56 px, and the keyboard flies it too', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1180 } });
   const page = await as(context, 'helena');

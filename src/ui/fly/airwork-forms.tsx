@@ -118,7 +118,9 @@ const setStart = (
     : q === 'speed'
       ? {
           start: Math.round(
-            pack.reach?.sheet.speeds[kind === 'steep-turn' ? 'va' : kind === 'slow-flight' ? 'vx' : 'vy'].value ?? 80,
+            pack.reach?.sheet.speeds[
+              kind === 'steep-turn' || kind === 'energy' ? 'va' : kind === 'slow-flight' ? 'vx' : 'vy'
+            ].value ?? 80,
           ),
           step: 1,
           unit: pack.unit,

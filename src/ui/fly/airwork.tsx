@@ -1,10 +1,10 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { type DetailJudged, judgeDetail, unseenName, unseenOf, worst, detailSaid } from '@/core/assess';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
-import type { FoldedItem, SortiePack } from '@/offline/protocol';
+import type { Folded, FoldedItem, SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { ViewProps } from './view';
 import { AsymmetricForm, EnergyForm, NumbersForm, StallForm } from './airwork-forms';
@@ -77,6 +77,12 @@ export function Airwork(props: ViewProps) {
   );
 }
 
+/** How many of the items asked were answered on this flight. */
+const savedWords = (items: readonly { id: string }[], folded: Folded): string => {
+  const done = items.filter((i) => folded.items.some((f) => f.data.itemId === i.id)).length;
+  return items.length === 0 ? '' : `${done} of ${items.length} saved`;
+};
+
 /** Ground items, checks and flows from memory, the exchange of control. */
 export function Ground(props: ViewProps) {
   const { pack } = props;
@@ -84,7 +90,10 @@ export function Ground(props: ViewProps) {
   const lists = pack.lists ?? [];
   return (
     <section aria-label="Ground" className="rows" style={{ paddingTop: 12 }}>
-      <h1>Ground</h1>
+      <div className="head">
+        <h1>Ground</h1>
+        <span className="status">{savedWords(items, props.folded)}</span>
+      </div>
       <Cues pack={pack} where="ground" />
       {items.map((item) => (
         <ItemRow key={item.id} item={item} {...props} />
@@ -118,6 +127,16 @@ export function Ground(props: ViewProps) {
     </section>
   );
 }
+
+/** What was asked and said on the ground: one tap, saved. Taught again is not shown yet. */
+const ORAL = [
+  { word: 'knew it', verdict: 'within', intervention: 0 },
+  { word: 'with a prompt', verdict: 'within', intervention: 1 },
+  { word: 'taught again', verdict: 'outside', intervention: 2 },
+] as const;
+const oralWord = (d: { verdict: string; intervention: number }): string =>
+  ORAL.find((o) => o.verdict === d.verdict && o.intervention === d.intervention)?.word ??
+  `${say(d.verdict)}, ${INTERVENTIONS[d.intervention]?.word ?? ''}`;
 
 /** One item: closed it says what was seen, open it is captured by its own form. */
 function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: string }) {
@@ -153,26 +172,40 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
   const keep = async (intervention: number, answered: AirworkDetail | null = detail) => {
     const by = judge(answered);
     const verdict = worst([by?.verdict ?? 'not-seen', tapped ?? 'not-seen']);
-    if (verdict === 'not-seen' || busy) return;
+    if (verdict === 'not-seen') return;
+    // What was not looked at is worked out again wherever the item is read.
+    await put(verdict, intervention, say(verdict), detailSaid(by?.reasons ?? []).slice(0, 500), answered);
+  };
+  const saving = useRef(false);
+  const put = async (
+    verdict: Verdict,
+    intervention: number,
+    word: string,
+    note = '',
+    answered: AirworkDetail | null = null,
+  ) => {
+    if (saving.current) return;
+    saving.current = true;
     setBusy(true);
     await saveEvent('item-observed', crypto.randomUUID(), {
       itemId: item.id,
       verdict,
       intervention,
-      // What was not looked at is worked out again wherever the item is read.
-      note: detailSaid(by?.reasons ?? []).slice(0, 500),
+      note,
       detail: answered,
       pilotId: flying === pack.pilotId ? null : flying,
     }).then(
       () => {
-        tell(`${item.extra ? item.title : item.id} saved: ${say(verdict)}.`);
+        tell(`${item.extra ? item.title : item.id} saved: ${word}.`);
         setOpen(false);
         clear();
       },
       () => undefined,
     );
+    saving.current = false;
     setBusy(false);
   };
+  const oral = item.where === 'ground' && choices.every((c) => c === 'plain');
   const takeBack = async (it: FoldedItem) => {
     await saveEvent('undone', it.id, {}).then(
       () => tell(`${item.title}: the last one is taken back.`),
@@ -188,10 +221,25 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
           {folded.waivers.some((w) => w.itemId === item.id)
             ? 'waived'
             : last
-              ? `this flight: ${say(last.data.verdict)}, ${INTERVENTIONS[last.data.intervention]?.word ?? ''}${seen.length > 1 ? `, ${seen.length} times` : ''}`
+              ? `this flight: ${oral ? oralWord(last.data) : `${say(last.data.verdict)}, ${INTERVENTIONS[last.data.intervention]?.word ?? ''}`}${seen.length > 1 ? `, ${seen.length} times` : ''}`
               : item.text}
         </small>
       </button>
+      {oral && !open ? (
+        <div className="taps t3" role="group" aria-label={name}>
+          {ORAL.map((o) => (
+            <button
+              key={o.word}
+              type="button"
+              className="tap"
+              disabled={busy}
+              onClick={() => void put(o.verdict, o.intervention, o.word)}
+            >
+              {o.word}
+            </button>
+          ))}
+        </div>
+      ) : null}
       {open ? (
         <>
           {choices.length > 1 ? (

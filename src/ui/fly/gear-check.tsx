@@ -40,6 +40,10 @@ export function GearCheck({
   saveEvent: SaveEvent;
 }) {
   const wheels = Object.keys(lamps);
+  // What every lamp can show: one tap for all of them where they agree, and the one that differs alone.
+  const common = Object.keys(lamps[wheels[0] ?? ''] ?? {}).filter((state) =>
+    wheels.every((w) => state in (lamps[w] ?? {})),
+  );
   const [surface, setSurface] = useState<Surface | null>(null);
   const [read, setRead] = useState<Record<string, string | null>>({});
   const [seen, setSeen] = useState<Record<string, 'up' | 'down' | null>>({});
@@ -145,6 +149,14 @@ export function GearCheck({
         surface,
         (v) => setSurface(v as Surface | null),
       )}
+      {wheels.length > 1
+        ? choice(
+            'All lamps',
+            [...common.map((state) => [state, state] as const), [FAILED_LAMP, 'failed'] as const],
+            same(wheels.map((w) => read[w] ?? null)),
+            (v) => setRead(Object.fromEntries(wheels.map((w) => [w, v]))),
+          )
+        : null}
       {wheels.map((w) =>
         choice(
           `${w} lamp`,
@@ -153,6 +165,17 @@ export function GearCheck({
           (v) => setRead((r) => ({ ...r, [w]: v })),
         ),
       )}
+      {wheels.length > 1
+        ? choice(
+            'All wheels seen',
+            [
+              ['up', 'up'],
+              ['down', 'down'],
+            ],
+            same(wheels.map((w) => seen[w] ?? null)),
+            (v) => setSeen(Object.fromEntries(wheels.map((w) => [w, v as 'up' | 'down' | null]))),
+          )
+        : null}
       {wheels.map((w) =>
         choice(
           `${w} wheel seen`,
@@ -183,6 +206,10 @@ export function GearCheck({
     </section>
   );
 }
+
+/** What all of them are; null where they differ, or nothing is tapped. */
+const same = (values: readonly (string | null)[]): string | null =>
+  values.every((v) => v === values[0]) ? (values[0] ?? null) : null;
 
 function Decision({ answer, leftS }: { answer: GearAnswer | null; leftS: number }) {
   if (!answer)

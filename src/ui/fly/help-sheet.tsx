@@ -37,7 +37,7 @@ const LINES: Record<string, { title: string; lines: readonly [string, string, st
     title: 'Wheels',
     lines: [
       'The check of the wheels against the surface, before every landing.',
-      'Say the surface, tap what the lamps and the mirror show, and say it aloud.',
+      'Say the surface; tap all lamps and all wheels in one, then a wheel that differs alone.',
       'When they do not agree the answer is stop: go around and sort it out.',
       'What is landed past a stop is kept, and is no evidence.',
       'The lamps of this aeroplane mean what its sheet says they mean.',

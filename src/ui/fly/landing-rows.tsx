@@ -166,7 +166,7 @@ function ThresholdSpeed({ draft, set, pack }: { draft: Draft; set: Setter; pack:
 
 /** What is seen after it, and what led to a go-around. */
 export function AfterRows({ draft, set, pack }: { draft: Draft; set: Setter; pack: SortiePack }) {
-  // In the place of the bounce, which nobody handled where there was none: the rows below do not move.
+  // How a bounce was handled is asked after one, and last: what stands before it does not move.
   const tail =
     pack.tailwheel && draft.touched === 'mains-first' ? (
       <Words
@@ -198,16 +198,6 @@ export function AfterRows({ draft, set, pack }: { draft: Draft; set: Setter; pac
           />
         ) : null}
         {tail}
-        {tail !== null && (draft.bounce?.count ?? 0) === 0 ? null : (
-          <Words
-            title="Bounce handled by"
-            options={BOUNCE_HANDLING}
-            now={draft.bounce?.handling ?? null}
-            choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })}
-            columns={4}
-            off={(draft.bounce?.count ?? 0) === 0}
-          />
-        )}
         <Words
           title="Firmness"
           options={FIRMNESS_WORDS}
@@ -222,6 +212,15 @@ export function AfterRows({ draft, set, pack }: { draft: Draft; set: Setter; pac
             now={draft.configuration}
             choose={(v) => set({ configuration: v })}
             columns={3}
+          />
+        ) : null}
+        {(draft.bounce?.count ?? 0) > 0 ? (
+          <Words
+            title="Bounce handled by"
+            options={BOUNCE_HANDLING}
+            now={draft.bounce?.handling ?? null}
+            choose={(v) => set({ bounce: { count: draft.bounce?.count ?? 1, handling: v } })}
+            columns={4}
           />
         ) : null}
       </div>

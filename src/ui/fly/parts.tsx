@@ -1,6 +1,6 @@
 'use client';
 import { INTERVENTIONS, say } from '@/domain/words';
-import { useEffect, useState } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
 
 /** One row of words; the chosen one again takes it back to *not seen*. */
 export function Words<T extends string>({
@@ -41,9 +41,11 @@ export function Words<T extends string>({
   );
 }
 
+const Keypad = lazy(() => import('./keypad'));
+
 /**
- * A number by two big buttons; it starts at what is expected but counts only once touched, and the middle takes it
- * back.
+ * A number by two big buttons, which run while they are held; it starts at what is expected but counts only once
+ * touched. The middle opens the keys to type it, with the usual values and *not seen*.
  */
 export function Stepper({
   title,
@@ -58,6 +60,7 @@ export function Stepper({
   note,
   digits = 0,
   wrap,
+  usual,
 }: {
   title: string;
   /** For a screen reader, when the title says more. */
@@ -72,12 +75,34 @@ export function Stepper({
   note?: React.ReactNode;
   digits?: number;
   wrap?: number;
+  /** Values a tap away on the keys; absent = those about the start. */
+  usual?: readonly number[];
 }) {
-  const move = (by: number) => {
-    if (now === null) return set(start);
-    const next = Math.round((now + by) * 100) / 100;
-    set(wrap ? ((next % wrap) + wrap) % wrap || wrap : Math.max(least, Math.min(most, next)));
+  const [running, setRunning] = useState<number | null>(null);
+  const [typing, setTyping] = useState(false);
+  const shown = running ?? now;
+  const moved = (from: number, by: number) => {
+    const next = Math.round((from + by) * 100) / 100;
+    return wrap ? ((next % wrap) + wrap) % wrap || wrap : Math.max(least, Math.min(most, next));
   };
+  const button = (by: number, word: string, sign: string) => (
+    <button
+      type="button"
+      className="tap"
+      aria-label={`${name} ${word}`}
+      onClick={() => set(now === null ? start : moved(now, by))}
+      onPointerDown={({ currentTarget }) => {
+        const pressed = new AbortController();
+        for (const over of ['pointerup', 'pointercancel'])
+          window.addEventListener(over, () => pressed.abort(), { once: true, signal: pressed.signal });
+        void import('./hold').then((m) =>
+          m.hold(pressed.signal, currentTarget, now ?? start, (v, n) => moved(v, by * n), setRunning, set),
+        );
+      }}
+    >
+      {sign}
+    </button>
+  );
   return (
     <div>
       <h2>
@@ -85,28 +110,39 @@ export function Stepper({
         {note ? <> {note}</> : null}
       </h2>
       <div className="stepper">
-        <button type="button" className="tap" aria-label={`${name} less`} onClick={() => move(-step)}>
-          –
-        </button>
+        {button(-step, 'less', '–')}
         <button
           type="button"
           className="tap num"
-          aria-label={now === null ? `${name} not seen` : `${name} ${now} ${unit}, take back`}
-          onClick={() => set(now === null ? start : null)}
+          aria-label={now === null ? `${name} not seen` : `${name} ${now} ${unit}, change`}
+          onClick={() => setTyping(true)}
         >
-          {now === null ? (
+          {shown === null ? (
             <small>not seen</small>
           ) : (
             <>
-              {digits ? now.toFixed(digits) : now}
+              {digits ? shown.toFixed(digits) : shown}
               <small>{unit}</small>
             </>
           )}
         </button>
-        <button type="button" className="tap" aria-label={`${name} more`} onClick={() => move(step)}>
-          +
-        </button>
+        {button(step, 'more', '+')}
       </div>
+      {typing ? (
+        <Suspense fallback={null}>
+          <Keypad
+            title={name}
+            unit={unit}
+            now={now}
+            usual={usual ?? [-2, -1, 0, 1, 2].map((n) => moved(start, n * step))}
+            least={least}
+            most={wrap ?? most}
+            digits={digits}
+            keep={set}
+            close={() => setTyping(false)}
+          />
+        </Suspense>
+      ) : null}
     </div>
   );
 }
