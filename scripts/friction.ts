@@ -27,10 +27,6 @@ async function tap(what: Locator): Promise<void> {
   await what.click();
   if (now) now.taps += 1;
 }
-async function type(what: Locator, text: string): Promise<void> {
-  await what.fill(text);
-  if (now) now.fields += 1;
-}
 async function choose(what: Locator, label: string): Promise<void> {
   await what.selectOption({ label });
   if (now) now.fields += 1;

@@ -205,7 +205,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     saving.current = false;
     setBusy(false);
   };
-  const oral = item.where === 'ground' && choices.every((c) => c === 'plain');
+  const oral = item.where === 'ground' && choices.includes('plain');
   const takeBack = async (it: FoldedItem) => {
     await saveEvent('undone', it.id, {}).then(
       () => tell(`${item.title}: the last one is taken back.`),

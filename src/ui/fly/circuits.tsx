@@ -1,9 +1,8 @@
 'use client';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect, useRef } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
-import { useCaptureKeys } from './capture-keys';
 import { AfterRows, LandingRows } from './landing-rows';
 import { useCapture } from './use-capture';
 import { Words } from './parts';
@@ -34,7 +33,18 @@ const MAIN = 'main';
  */
 export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say: tell, askWind, toPaper }: Props) {
   const capture = useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell });
-  useCaptureKeys(capture);
+  // Keys are for who has them: listened to from the first idle moment on.
+  const latest = useRef(capture);
+  useEffect(() => {
+    latest.current = capture;
+  });
+  useEffect(() => {
+    const over = new AbortController();
+    void import('./capture-keys').then((m) => {
+      if (!over.signal.aborted) over.signal.addEventListener('abort', m.captureKeys(latest));
+    });
+    return () => over.abort();
+  }, []);
   const { number, set, end } = capture;
   const { draft, eyesOut, correcting, flownBy, between, more } = capture.state;
   if (eyesOut) {

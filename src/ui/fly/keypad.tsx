@@ -2,6 +2,8 @@
 import { useState } from 'react';
 import { Sheet } from './sheet';
 
+export { hold } from './hold';
+
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const;
 
 /** A number typed on large keys; the usual ones beside them. */
@@ -43,6 +45,7 @@ export default function Keypad({
   const press = (k: string) => setTyped((t) => (t.length < 6 && !(k === '.' && t.includes('.')) ? t + k : t));
   return (
     <Sheet title={title} close={close}>
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- digits of a keyboard act as the keys beside them, which have the focus */}
       <div
         className="keypad"
         role="group"

@@ -41,7 +41,8 @@ export function Words<T extends string>({
   );
 }
 
-const Keypad = lazy(() => import('./keypad'));
+const pad = () => import('./keypad');
+const Keypad = lazy(pad);
 
 /**
  * A number by two big buttons, which run while they are held; it starts at what is expected but counts only once
@@ -95,7 +96,7 @@ export function Stepper({
         const pressed = new AbortController();
         for (const over of ['pointerup', 'pointercancel'])
           window.addEventListener(over, () => pressed.abort(), { once: true, signal: pressed.signal });
-        void import('./hold').then((m) =>
+        void pad().then((m) =>
           m.hold(pressed.signal, currentTarget, now ?? start, (v, n) => moved(v, by * n), setRunning, set),
         );
       }}
