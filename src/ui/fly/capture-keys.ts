@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { onControl, shortcutsOff } from '../shared/events';
 import { movePlace } from './draft';
 import type { Capture } from './use-capture';
@@ -25,17 +26,18 @@ function actOf(k: string, c: Capture): (() => void) | null {
   return ACTS[k] ?? null;
 }
 
-/** A capture by keyboard: every tap of the first screen has a key. @returns what ends it */
-export function captureKeys(latest: { readonly current: Capture }): () => void {
-  const key = (e: KeyboardEvent) => {
-    const c = latest.current;
-    const control = onControl(e.target) && !(e.target as Element).closest('[data-drawing]');
-    if (e.ctrlKey || e.metaKey || e.altKey || control || shortcutsOff() || c.state.more) return;
-    const act = actOf(e.key.toLowerCase(), c);
-    if (!act) return;
-    act();
-    e.preventDefault();
-  };
-  window.addEventListener('keydown', key);
-  return () => window.removeEventListener('keydown', key);
+/** A capture by keyboard: every tap of the first screen has a key. */
+export function useCaptureKeys(c: Capture): void {
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      const control = onControl(e.target) && !(e.target as Element).closest('[data-drawing]');
+      if (e.ctrlKey || e.metaKey || e.altKey || control || shortcutsOff() || c.state.more) return;
+      const act = actOf(e.key.toLowerCase(), c);
+      if (!act) return;
+      act();
+      e.preventDefault();
+    };
+    window.addEventListener('keydown', key);
+    return () => window.removeEventListener('keydown', key);
+  });
 }

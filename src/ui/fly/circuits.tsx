@@ -1,16 +1,18 @@
 'use client';
-import { lazy, Suspense, useEffect, useRef } from 'react';
+import { lazy, Suspense } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
 import { AfterRows, LandingRows } from './landing-rows';
+import { useCaptureKeys } from './capture-keys';
 import { useCapture } from './use-capture';
 import { Words } from './parts';
 import { CaptureFoot, WhoseAndEnd } from './capture-foot';
 
-const GoAround = lazy(async () => ({ default: (await import('./go-around')).GoAround }));
-const SoFar = lazy(async () => ({ default: (await import('./so-far')).SoFar }));
-const More = lazy(async () => ({ default: (await import('./more')).More }));
+const rare = () => import('./rare');
+const GoAround = lazy(async () => ({ default: (await rare()).GoAround }));
+const SoFar = lazy(async () => ({ default: (await rare()).SoFar }));
+const More = lazy(async () => ({ default: (await rare()).More }));
 
 interface Props {
   pack: SortiePack;
@@ -33,18 +35,7 @@ const MAIN = 'main';
  */
 export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say: tell, askWind, toPaper }: Props) {
   const capture = useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell });
-  // Keys are for who has them: listened to from the first idle moment on.
-  const latest = useRef(capture);
-  useEffect(() => {
-    latest.current = capture;
-  });
-  useEffect(() => {
-    const over = new AbortController();
-    void import('./capture-keys').then((m) => {
-      if (!over.signal.aborted) over.signal.addEventListener('abort', m.captureKeys(latest));
-    });
-    return () => over.abort();
-  }, []);
+  useCaptureKeys(capture);
   const { number, set, end } = capture;
   const { draft, eyesOut, correcting, flownBy, between, more } = capture.state;
   if (eyesOut) {

@@ -14,14 +14,15 @@ import type { SheetName } from './sheets';
 import type { SaveEvent } from './view';
 import { answered, ofAnother, otherAccount } from './who';
 
-const Airwork = lazy(async () => ({ default: (await import('./airwork')).Airwork }));
-const Ground = lazy(async () => ({ default: (await import('./airwork')).Ground }));
-const GearCheck = lazy(async () => ({ default: (await import('./gear-check')).GearCheck }));
+const views = () => import('./views');
+const Airwork = lazy(async () => ({ default: (await views()).Airwork }));
+const Ground = lazy(async () => ({ default: (await views()).Ground }));
+const GearCheck = lazy(async () => ({ default: (await views()).GearCheck }));
 const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
 const NotPrepared = lazy(async () => ({ default: (await import('./before')).NotPrepared }));
 const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRecords }));
 const OpenSheet = lazy(() => import('./sheets'));
-const Paper = lazy(async () => ({ default: (await import('./paper')).Paper }));
+const Paper = lazy(async () => ({ default: (await views()).Paper }));
 
 type State =
   | { kind: 'reading' }
