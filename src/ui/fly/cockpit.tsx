@@ -8,7 +8,6 @@ import type { LoggedWind } from '@/domain/capture';
 import { direction, plural } from '@/core/format';
 import { onControl, shortcutsOff } from '../shared/events';
 import { Circuits } from './circuits';
-import { ClockChip } from './clock-chip';
 import type { Ashore } from './before';
 import type { SheetName } from './sheets';
 import type { SaveEvent } from './view';
@@ -18,6 +17,7 @@ const views = () => import('./views');
 const Airwork = lazy(async () => ({ default: (await views()).Airwork }));
 const Ground = lazy(async () => ({ default: (await views()).Ground }));
 const GearCheck = lazy(async () => ({ default: (await views()).GearCheck }));
+const ClockChip = lazy(async () => ({ default: (await import('./clock-chip')).ClockChip }));
 const Stopped = lazy(async () => ({ default: (await import('./stopped')).Stopped }));
 const NotPrepared = lazy(async () => ({ default: (await import('./before')).NotPrepared }));
 const WhoRecords = lazy(async () => ({ default: (await import('./before')).WhoRecords }));
@@ -230,7 +230,9 @@ export function Cockpit() {
           {windWords(wind)}
         </button>
         {state.pack.clock ? (
-          <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} saveEvent={saveEvent} />
+          <Suspense fallback={null}>
+            <ClockChip pack={state.pack} clock={state.pack.clock} folded={folded} saveEvent={saveEvent} />
+          </Suspense>
         ) : null}
         <nav className="push" aria-label="Views of the flight">
           {shown.map((v) => (
