@@ -36,10 +36,10 @@ const folder = mkdtempSync(path.join(tmpdir(), 'jeito-friction-'));
 seedFolder(folder);
 const server = await startServer(folder);
 const browser = await chromium.launch(CHROMIUM);
-const context = await browser.newContext({ baseURL: server.url, viewport: { width: 820, height: 1180 } });
-await context.addCookies(NO_HINTS);
 
 async function signedIn(key: string): Promise<Page> {
+  const context = await browser.newContext({ baseURL: server.url, viewport: { width: 820, height: 1180 } });
+  await context.addCookies(NO_HINTS);
   const page = await context.newPage();
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(`${key}@pedra-alva.example`);
@@ -139,7 +139,13 @@ await tap(keys.getByRole('button', { name: 'Set' }));
 if (now) (now as Step).taps -= 2;
 
 const bento = await signedIn('bento');
-await prepared(bento, await checkoutOf(bento, 'Nuno'));
+const water = await checkoutOf(bento, 'Lídia Fonte Maior');
+await bento.goto(`${water}/brief`);
+await ready(bento);
+await bento.getByLabel('Runway', { exact: true }).selectOption('18W');
+await bento.getByRole('button', { name: /^Save (brief|new version)/ }).click();
+await bento.waitForURL('**/fly');
+await prepared(bento, water);
 step('wheels against the surface', [9, null], 6);
 await tap(bento.getByRole('button', { name: 'Wheels', exact: true }));
 await tap(group(bento, 'Where am I landing').getByRole('button', { name: 'water' }));
@@ -147,6 +153,7 @@ await tap(group(bento, 'All lamps').getByRole('button').first());
 await tap(group(bento, 'All wheels seen').getByRole('button', { name: 'up' }));
 await tap(group(bento, 'Word from the other seat').getByRole('button', { name: /water/ }));
 await tap(bento.getByRole('button', { name: 'Said and seen' }));
+await bento.locator('.decision:not(.stop)').waitFor();
 
 const front = await (async () => {
   await prepared(page, gaspar);
