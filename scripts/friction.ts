@@ -149,7 +149,7 @@ await prepared(bento, water);
 step('wheels against the surface', [9, null], 6);
 await tap(bento.getByRole('button', { name: 'Wheels', exact: true }));
 await tap(group(bento, 'Where am I landing').getByRole('button', { name: 'water' }));
-await tap(group(bento, 'All lamps').getByRole('button').first());
+await tap(group(bento, 'All lamps').getByRole('button', { name: 'unlit' }));
 await tap(group(bento, 'All wheels seen').getByRole('button', { name: 'up' }));
 await tap(group(bento, 'Word from the other seat').getByRole('button', { name: /water/ }));
 await tap(bento.getByRole('button', { name: 'Said and seen' }));
