@@ -87,7 +87,7 @@ export default function Keypad({
         </div>
       </div>
       {usual.length > 0 ? (
-        <div className="taps t5" role="group" aria-label="Usual values">
+        <div className="taps five" role="group" aria-label="Usual values">
           {usual.map((u) => (
             <button key={u} type="button" className="tap" aria-pressed={now === u} onClick={() => put(u)}>
               {digits ? u.toFixed(digits) : u}
@@ -95,7 +95,7 @@ export default function Keypad({
           ))}
         </div>
       ) : null}
-      <div className="taps t2">
+      <div className={`taps ${digits > 0 ? 't2' : ''}`}>
         {digits > 0 ? (
           <button type="button" className="tap" onClick={() => put(null)}>
             not seen

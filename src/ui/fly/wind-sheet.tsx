@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { direction } from '@/core/format';
+import { direction, hoursText } from '@/core/format';
 import { WIND_GOOD_FOR_MIN } from '@/core/wind';
 import type { LoggedWind, WindSource } from '@/domain/capture';
 import type { ReadyWind, SortiePack } from '@/offline/protocol';
@@ -20,7 +20,8 @@ const fromWords = (w: ReadyWind): string => (w.simulated ? 'simulated station' :
 const words = (w: Pick<LoggedWind, 'fromDegMag' | 'kt' | 'gustKt'>): string =>
   `${direction(w.fromDegMag)}/${String(w.kt).padStart(2, '0')}${w.gustKt ? ` G${w.gustKt}` : ''}`;
 const minutesOld = (at: string): number => Math.floor((Date.now() - Date.parse(at)) / 60_000);
-const ageWords = (minutes: number): string => (minutes < 1 ? 'now' : `${minutes} min old`);
+const ageWords = (minutes: number): string =>
+  minutes < 1 ? 'now' : `${minutes < 100 ? `${minutes} min` : hoursText(minutes)} old`;
 
 /**
  * Logs the wind, magnetic. One that was observed within ten minutes is confirmed by one tap, with its own time; an older
@@ -82,7 +83,7 @@ export function WindSheet({
         <Dial from={from} set={setFrom} runwayDeg={runwayDeg} />
         <div>
           <Row label="Mean, kt" now={kt} text={String(kt)} least={0} most={99} set={setKt} />
-          <div className="taps t5" role="group" aria-label="Mean, in one tap">
+          <div className="taps five" role="group" aria-label="Mean, in one tap">
             {SPEEDS.map((s) => (
               <button key={s} type="button" className="tap" aria-pressed={kt === s} onClick={() => setKt(s)}>
                 {s}
@@ -98,7 +99,7 @@ export function WindSheet({
             step={gust === null ? 3 : 1}
             set={(v) => setGust(v <= kt ? null : v)}
           />
-          <div className="taps t5" role="group" aria-label="Gust, in one tap">
+          <div className="taps five" role="group" aria-label="Gust, in one tap">
             {GUSTS.map((g) => (
               <button
                 key={g}
