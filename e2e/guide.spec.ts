@@ -33,6 +33,7 @@ test('the first visit of a screen has a hint; the question mark explains it in f
   expect(await found(page)).toEqual([]);
   await help.getByLabel('Turn first-visit hints off').check();
   await page.keyboard.press('Escape');
+  await expect(hint).toHaveCount(0);
   await go(page, '/people');
   await expect(hint).toHaveCount(0);
   await page.keyboard.press('?');

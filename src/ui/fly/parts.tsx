@@ -135,7 +135,7 @@ export function Stepper({
             title={name}
             unit={unit}
             now={now}
-            usual={usual ?? [-2, -1, 0, 1, 2].map((n) => moved(start, n * step))}
+            usual={usual ?? [...new Set([-2, -1, 0, 1, 2].map((n) => moved(start, n * step)))]}
             least={least}
             most={wrap ?? most}
             digits={digits}

@@ -4,9 +4,9 @@ import FormCheck from 'react-bootstrap/FormCheck';
 import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import FormCheckLabel from 'react-bootstrap/FormCheckLabel';
 import { shortcutsOff } from '../shared/events';
-import { HINTS, hintsOff, hintsOn } from './hint-cookie';
+import { hintsOff, hintsOn, keptHints } from './hint-cookie';
 
-const hintsAreOff = (): boolean => document.cookie.split('; ').includes(`${HINTS}=off`);
+const hintsAreOff = (): boolean => keptHints() === 'off';
 
 /** What of keys and hints this device wants. Drawn in the browser alone: a server knows neither. */
 export function Switches() {
