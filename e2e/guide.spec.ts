@@ -97,7 +97,11 @@ test('the guide is read in the application, its words in bold are found on the s
   await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   await expect(page.getByRole('button', { name: 'Save landing' })).toBeVisible();
-  const cockpit = await page.evaluate(() => document.body.textContent ?? '');
+  let cockpit = await page.evaluate(() => document.body.textContent ?? '');
+  await page.getByRole('button', { name: 'Ground', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Ground', level: 1 })).toBeVisible();
+  cockpit += await page.evaluate(() => document.body.textContent ?? '');
+  await page.getByRole('button', { name: 'Landings', exact: true }).click();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
   const screens: [string, string[]][] = [
