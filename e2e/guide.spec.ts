@@ -98,12 +98,14 @@ test('the guide is read in the application, its words in bold are found on the s
   await page.waitForURL('**/fly?sortie=*');
   await expect(page.getByRole('button', { name: 'Save landing' })).toBeVisible();
   let cockpit = await page.evaluate(() => document.body.textContent ?? '');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Ground', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Ground', level: 1 })).toBeVisible();
   cockpit += await page.evaluate(() => document.body.textContent ?? '');
-  await page.getByRole('button', { name: 'Landings', exact: true }).click();
-  await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
+  await page.getByRole('button', { name: 'Help', exact: true }).click();
+  await expect(page.getByRole('dialog', { name: 'Help: Ground' }).getByRole('listitem')).toHaveCount(5);
   const screens: [string, string[]][] = [
     ['open', ['/checkouts/new']],
     ['brief', [`${tome}/brief`, `${duarte}/brief`]],
