@@ -63,11 +63,10 @@ test('from an empty folder to a signed tailwheel checkout, with the interface al
   await prepareDevice(desk, checkout);
   await view(desk, 'Ground');
   // What was asked on the ground is one tap each, and counted.
-  for (const [i, id] of ['G1', 'G2', 'G3', 'G4'].entries()) {
+  for (const [i, id] of ['G1', 'G2', 'G3', 'G4', 'G5'].entries()) {
     await tap(desk, id, 'knew it');
     await expect(desk.getByText(`${i + 1} of 5 saved`)).toBeVisible();
   }
-  await item(desk, 'G5');
   await view(desk, 'Airwork');
   for (const id of ['F1', 'F1', 'F2', 'F3', 'F3', 'F6', 'F9', 'F10', 'F11', 'F13', 'F14']) await item(desk, id);
   await view(desk, 'Landings');
