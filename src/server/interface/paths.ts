@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Scope } from '@/domain/scopes';
+import type { ChangeKind, Scope } from '@/domain/scopes';
 import { CHECKOUT_STATUS } from '@/domain/words';
 import * as shape from './shapes';
 
@@ -62,6 +62,8 @@ export interface Address {
   /** What a token must have been given; 'any' = each kind by its own. */
   scope: Scope | 'any';
   summary: string;
+  /** The kind of thing it is of, by the one name in braces. */
+  of?: ChangeKind;
   query?: z.ZodType;
   body?: z.ZodType;
   answer: z.ZodType;
@@ -93,6 +95,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/people/{id}',
+    of: 'person',
     scope: 'people',
     summary: 'One person: what they hold, their dates, hours, and everything that runs out',
     answer: shape.PersonAnswer,
@@ -100,6 +103,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/people/{id}/record',
+    of: 'person',
     scope: 'record',
     summary: 'Everything kept about a pilot, as record/1',
     answer: shape.RecordAnswer,
@@ -116,6 +120,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/bookings/{id}',
+    of: 'booking',
     scope: 'bookings',
     summary: 'One booking, cancelled ones too',
     answer: shape.BookingAnswer,
@@ -132,6 +137,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/checkouts/{id}',
+    of: 'checkout',
     scope: 'checkouts',
     summary: 'One checkout: its lessons, its items with their evidence, its findings',
     answer: shape.CheckoutAnswer,
@@ -139,6 +145,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/briefs/{id}',
+    of: 'brief',
     scope: 'checkouts',
     summary: 'A stored brief: what was chosen, and the card as it prints',
     answer: shape.BriefAnswer,
@@ -146,6 +153,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/debriefs/{id}',
+    of: 'debrief',
     scope: 'debriefs',
     summary: 'A lesson by its id: landings with their verdicts, the self-assessment, the debrief',
     answer: shape.DebriefAnswer,
@@ -162,6 +170,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/ledger/{id}',
+    of: 'ledger',
     scope: 'ledger',
     summary: 'One entry, with what is signed',
     answer: shape.EntryAnswer,
@@ -176,6 +185,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/types/{code}',
+    of: 'type',
     scope: 'hangar',
     summary: 'One type sheet, newest version',
     answer: shape.TypeAnswer,
@@ -183,6 +193,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'put',
     path: '/api/v1/types/{code}',
+    of: 'type',
     scope: 'hangar-write',
     summary: 'Import a type sheet as a new version (chief)',
     body: shape.TypeImport,
@@ -199,6 +210,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/airframes/{registration}',
+    of: 'airframe',
     scope: 'hangar',
     summary: 'What differs on one registration',
     answer: shape.AirframeAnswer,
@@ -206,6 +218,7 @@ export const ADDRESSES: readonly Address[] = [
   {
     method: 'get',
     path: '/api/v1/traces/{id}',
+    of: 'trace',
     scope: 'traces',
     summary: 'A kept recording: its context and analysis',
     answer: shape.TraceAnswer,
@@ -227,3 +240,9 @@ export const ADDRESSES: readonly Address[] = [
 ];
 /** Names in braces of an address. */
 export const namesIn = (path: string): string[] => [...path.matchAll(/\{(\w+)\}/g)].map((m) => m[1] ?? '');
+
+/** Where a thing of a kind is read; what has no address of its own, where its effect is. */
+export function hrefOf(kind: ChangeKind, id: string): string {
+  const at = ADDRESSES.find((a) => a.of === kind && a.method === 'get');
+  return at ? at.path.replace(/\{\w+\}/, encodeURIComponent(id)) : '/api/v1/people';
+}

@@ -38,6 +38,14 @@ export function AddressPanel({ origin, address: a }: { origin: string; address: 
   const asked = a.query.filter((q) => (given[q.name] ?? '') !== '');
   const search = new URLSearchParams(asked.map((q) => [q.name, given[q.name] ?? ''])).toString();
   const target = search === '' ? path : `${path}?${search}`;
+  const curl = ['curl', '-H "Authorization: Bearer $TOKEN"'];
+  const command =
+    a.method === 'get'
+      ? [...curl, `"${origin}${target}"`].join(' ')
+      : [
+          [...curl, `-X ${a.method.toUpperCase()}`, '-H "Content-Type: application/json"', '\\'].join(' '),
+          `  --data @body.json "${origin}${path}"`,
+        ].join('\n');
   const missing = a.names.some((n) => (given[n.name] ?? '') === '');
   const run = async () => {
     setBusy(true);
@@ -81,11 +89,7 @@ export function AddressPanel({ origin, address: a }: { origin: string; address: 
       <p className="mb-2">
         {a.summary}. <span className="soft">Scope: {a.scope === 'any' ? 'any, each kind by its own' : a.scope}.</span>
       </p>
-      <pre className="command">
-        {a.method === 'get'
-          ? `curl -H "Authorization: Bearer $TOKEN" "${origin}${target}"`
-          : `curl -X ${a.method.toUpperCase()} -H "Authorization: Bearer $TOKEN" -H "Content-Type: application/json" \\\n  --data @body.json "${origin}${path}"`}
-      </pre>
+      <pre className="command">{command}</pre>
       {a.method === 'get' ? (
         <>
           {a.names.length + a.query.length > 0 ? (

@@ -134,9 +134,10 @@ const ORAL = [
   { word: 'with a prompt', verdict: 'within', intervention: 1 },
   { word: 'taught again', verdict: 'outside', intervention: 2 },
 ] as const;
-const oralWord = (d: { verdict: string; intervention: number }): string =>
-  ORAL.find((o) => o.verdict === d.verdict && o.intervention === d.intervention)?.word ??
+const flownWord = (d: { verdict: string; intervention: number }): string =>
   `${say(d.verdict)}, ${INTERVENTIONS[d.intervention]?.word ?? ''}`;
+const oralWord = (d: { verdict: string; intervention: number }): string =>
+  ORAL.find((o) => o.verdict === d.verdict && o.intervention === d.intervention)?.word ?? flownWord(d);
 
 /** One item: closed it says what was seen, open it is captured by its own form. */
 function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: string }) {
@@ -174,20 +175,24 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     const verdict = worst([by?.verdict ?? 'not-seen', tapped ?? 'not-seen']);
     if (verdict === 'not-seen') return;
     // What was not looked at is worked out again wherever the item is read.
-    await put(verdict, intervention, say(verdict), detailSaid(by?.reasons ?? []).slice(0, 500), answered);
+    if (await put(verdict, intervention, say(verdict), detailSaid(by?.reasons ?? []).slice(0, 500), answered)) {
+      setOpen(false);
+      clear();
+    }
   };
   const saving = useRef(false);
+  /** Saves an answer; what is half tapped in the form is not part of it and stays. @returns it is on the device */
   const put = async (
     verdict: Verdict,
     intervention: number,
     word: string,
     note = '',
     answered: AirworkDetail | null = null,
-  ) => {
-    if (saving.current) return;
+  ): Promise<boolean> => {
+    if (saving.current) return false;
     saving.current = true;
     setBusy(true);
-    await saveEvent('item-observed', crypto.randomUUID(), {
+    const saved = await saveEvent('item-observed', crypto.randomUUID(), {
       itemId: item.id,
       verdict,
       intervention,
@@ -197,13 +202,13 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
     }).then(
       () => {
         tell(`${item.extra ? item.title : item.id} saved: ${word}.`);
-        setOpen(false);
-        clear();
+        return true;
       },
-      () => undefined,
+      () => false,
     );
     saving.current = false;
     setBusy(false);
+    return saved;
   };
   const oral = item.where === 'ground' && choices.includes('plain');
   const takeBack = async (it: FoldedItem) => {
@@ -221,7 +226,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
           {folded.waivers.some((w) => w.itemId === item.id)
             ? 'waived'
             : last
-              ? `this flight: ${oral ? oralWord(last.data) : `${say(last.data.verdict)}, ${INTERVENTIONS[last.data.intervention]?.word ?? ''}`}${seen.length > 1 ? `, ${seen.length} times` : ''}`
+              ? `this flight: ${(oral ? oralWord : flownWord)(last.data)}${seen.length > 1 ? `, ${seen.length} times` : ''}`
               : item.text}
         </small>
       </button>

@@ -5,12 +5,12 @@ import type { Folded, SortiePack } from '@/offline/protocol';
 import type * as Client from '@/offline/client';
 import type { StoredEvent } from '@/offline/client';
 import type { LoggedWind } from '@/domain/capture';
-import { direction, plural } from '@/core/format';
+import { plural } from '@/core/format';
 import { onControl, shortcutsOff } from '../shared/events';
 import { Circuits } from './circuits';
 import type { Ashore } from './before';
 import type { SheetName } from './sheets';
-import type { SaveEvent } from './view';
+import { type SaveEvent, windFigures } from './view';
 import { answered, ofAnother, otherAccount } from './who';
 
 const views = () => import('./views');
@@ -347,5 +347,5 @@ function Flying({ pack, folded, saveEvent }: { pack: SortiePack; folded: Folded;
 function windWords(wind: LoggedWind | null): string {
   if (!wind) return 'log the wind';
   const minutes = Math.floor((Date.now() - Date.parse(wind.at)) / 60_000);
-  return `${direction(wind.fromDegMag)}/${String(wind.kt).padStart(2, '0')}${wind.gustKt ? ` G${wind.gustKt}` : ''} · ${minutes < 1 ? 'now' : `${minutes} min`}`;
+  return `${windFigures(wind)} · ${minutes < 1 ? 'now' : `${minutes} min`}`;
 }

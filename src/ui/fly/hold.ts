@@ -1,8 +1,10 @@
-/** How long a press is a tap, and how fast it runs then: by steps at first, ten at a time once it has run a while. */
+/** How long a press is a tap, and how fast it runs then: by steps at first, five at a time once it has run a while. */
 const TAP_MS = 450;
 const STEP_MS = 90;
 const FAR_AFTER = 12;
-const FAR = 10;
+const FAR = 5;
+/** Slow enough to let go where it is wanted. */
+const FAR_MS = 220;
 
 /**
  * A button that is held runs; what it has come to is shown at each step and kept once, when it is let go.
@@ -25,7 +27,7 @@ export function hold(
     ran += 1;
     now = next(now, ran > FAR_AFTER ? FAR : 1);
     show(now);
-    timer = setTimeout(run, STEP_MS);
+    timer = setTimeout(run, ran > FAR_AFTER ? FAR_MS : STEP_MS);
   };
   let timer = setTimeout(run, TAP_MS);
   pressed.addEventListener('abort', () => {

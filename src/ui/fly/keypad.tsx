@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Sheet } from './sheet';
 
 export { hold } from './hold';
@@ -43,18 +43,18 @@ export default function Keypad({
     close();
   };
   const press = (k: string) => setTyped((t) => (t.length < 6 && !(k === '.' && t.includes('.')) ? t + k : t));
+  // Digits of a keyboard act as the keys do, wherever in the sheet the focus is.
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      if (/^[0-9]$/.test(e.key) || (e.key === '.' && digits > 0)) press(e.key);
+      else if (e.key === 'Backspace') setTyped((t) => t.slice(0, -1));
+    };
+    window.addEventListener('keydown', key);
+    return () => window.removeEventListener('keydown', key);
+  }, [digits]);
   return (
     <Sheet title={title} close={close}>
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- digits of a keyboard act as the keys beside them, which have the focus */}
-      <div
-        className="keypad"
-        role="group"
-        aria-label={`${title}, typed`}
-        onKeyDown={(e) => {
-          if (/^[0-9]$/.test(e.key) || (e.key === '.' && digits > 0)) press(e.key);
-          else if (e.key === 'Backspace') setTyped((t) => t.slice(0, -1));
-        }}
-      >
+      <div className="keypad" role="group" aria-label={`${title}, typed`}>
         <output className="num" aria-live="polite">
           {typed === '' ? (now === null ? 'not seen' : now) : typed} {typed === '' && now === null ? '' : unit}
         </output>

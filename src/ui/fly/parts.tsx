@@ -139,7 +139,7 @@ export function Stepper({
             least={least}
             most={wrap ?? most}
             digits={digits}
-            keep={set}
+            keep={(v) => set(v === null ? null : moved(v, 0))}
             close={() => setTyping(false)}
           />
         </Suspense>

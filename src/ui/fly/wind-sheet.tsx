@@ -5,7 +5,7 @@ import { WIND_GOOD_FOR_MIN } from '@/core/wind';
 import type { LoggedWind, WindSource } from '@/domain/capture';
 import type { ReadyWind, SortiePack } from '@/offline/protocol';
 import { Sheet } from './sheet';
-import type { SaveEvent } from './view';
+import { type SaveEvent, windFigures } from './view';
 
 const SPEEDS = [0, 3, 5, 8, 10, 12, 15, 18, 20, 25] as const;
 /** How far a gust stands above the mean, as it is mostly reported. */
@@ -17,8 +17,6 @@ const FROM: Record<WindSource, string> = {
   seen: 'seen outside',
 };
 const fromWords = (w: ReadyWind): string => (w.simulated ? 'simulated station' : FROM[w.source]);
-const words = (w: Pick<LoggedWind, 'fromDegMag' | 'kt' | 'gustKt'>): string =>
-  `${direction(w.fromDegMag)}/${String(w.kt).padStart(2, '0')}${w.gustKt ? ` G${w.gustKt}` : ''}`;
 const minutesOld = (at: string): number => Math.floor((Date.now() - Date.parse(at)) / 60_000);
 const ageWords = (minutes: number): string =>
   minutes < 1 ? 'now' : `${minutes < 100 ? `${minutes} min` : hoursText(minutes)} old`;
@@ -43,7 +41,9 @@ export function WindSheet({
   const [from, setFrom] = useState(wind?.fromDegMag ?? Math.round(runwayDeg / 10) * 10);
   const [kt, setKt] = useState(wind?.kt ?? 0);
   const [gust, setGust] = useState<number | null>(wind?.gustKt ?? null);
-  const [source, setSource] = useState<WindSource>('seen');
+  // Not said unless it is tapped.
+  const [source, setSource] = useState<WindSource | null>(null);
+  const entered = { fromDegMag: from, kt, gustKt: gust !== null && gust > kt ? gust : null };
   const ready = useReady(pack);
   const keep = (w: LoggedWind) => void saveEvent('wind-logged', crypto.randomUUID(), w).then(close, () => undefined);
   const begin = (w: ReadyWind) => {
@@ -69,7 +69,7 @@ export function WindSheet({
                     : begin(w)
                 }
               >
-                {fresh ? `Use ${words(w)}` : `Begin from ${words(w)}`}
+                {fresh ? `Use ${windFigures(w)}` : `Begin from ${windFigures(w)}`}
                 <small>
                   {fromWords(w)}, {ageWords(old)}
                   {fresh ? '' : ': too old, enter it anew'}
@@ -117,7 +117,13 @@ export function WindSheet({
       <div className="pair">
         <div className="taps t2" role="group" aria-label="Where it is from">
           {(['seen', 'tower'] as const).map((s) => (
-            <button key={s} type="button" className="tap" aria-pressed={source === s} onClick={() => setSource(s)}>
+            <button
+              key={s}
+              type="button"
+              className="tap"
+              aria-pressed={source === s}
+              onClick={() => setSource(source === s ? null : s)}
+            >
               {FROM[s]}
             </button>
           ))}
@@ -125,18 +131,10 @@ export function WindSheet({
         <button
           type="button"
           className="tap go"
-          onClick={() =>
-            keep({
-              fromDegMag: from,
-              kt,
-              gustKt: gust !== null && gust > kt ? gust : null,
-              at: new Date().toISOString(),
-              source,
-            })
-          }
+          onClick={() => keep({ ...entered, at: new Date().toISOString(), ...(source === null ? {} : { source }) })}
         >
           Log this wind
-          <small>{words({ fromDegMag: from, kt, gustKt: gust !== null && gust > kt ? gust : null })}, magnetic</small>
+          <small>{windFigures(entered)}, magnetic</small>
         </button>
       </div>
     </Sheet>

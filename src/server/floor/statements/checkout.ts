@@ -196,7 +196,8 @@ export const experienceOf = statement('checkout.experienceOf', {
 
 const list = (
   where: string,
-) => `SELECT c.id, c.pilot_id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration, ty.name AS type_name, c.goals, c.status, c.created_at,
+) => `SELECT c.id, c.pilot_id, p.name AS pilot_name, u.name AS instructor_name, c.instructor_id, a.registration,
+       ty.name AS type_name, c.goals, c.status, c.created_at,
        (SELECT COUNT(*) FROM sorties s WHERE s.checkout_id = c.id) AS lessons,
        (SELECT MAX(l.flown_on) FROM landings l WHERE l.checkout_id = c.id) AS last_flown,
        (SELECT COUNT(*) FROM landings l WHERE l.sortie_id = (SELECT id FROM sorties s WHERE s.checkout_id = c.id ORDER BY lesson DESC LIMIT 1)) AS latest_landings,

@@ -2,21 +2,8 @@ import type { z } from 'zod';
 import { CHANGE_KINDS, CHANGE_KIND_LIST, type ChangeKind, type Scope } from '@/domain/scopes';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import * as ask from '../../floor/statements/interface';
-import type { ChangesQuery } from '../paths';
+import { type ChangesQuery, hrefOf } from '../paths';
 import type { ChangesAnswer } from '../shapes';
-
-const HREF: Record<ChangeKind, (id: string) => string> = {
-  person: (id) => `/api/v1/people/${id}`,
-  rules: () => '/api/v1/people',
-  booking: (id) => `/api/v1/bookings/${id}`,
-  checkout: (id) => `/api/v1/checkouts/${id}`,
-  brief: (id) => `/api/v1/briefs/${id}`,
-  debrief: (id) => `/api/v1/debriefs/${id}`,
-  ledger: (id) => `/api/v1/ledger/${id}`,
-  type: (id) => `/api/v1/types/${id}`,
-  airframe: (id) => `/api/v1/airframes/${encodeURIComponent(id)}`,
-  trace: (id) => `/api/v1/traces/${id}`,
-};
 
 /**
  * What has changed since a version, of the kinds the scopes read and this user may see: each thing once, in the order of
@@ -48,7 +35,7 @@ export async function changesRead(
   return {
     version: `${of}.${upTo}`,
     more,
-    changes: told.map((c) => ({ kind: c.kind, id: c.thing, href: HREF[c.kind](c.thing) })),
+    changes: told.map((c) => ({ kind: c.kind, id: c.thing, href: hrefOf(c.kind, c.thing) })),
   };
 }
 

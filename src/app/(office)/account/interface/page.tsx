@@ -15,27 +15,10 @@ import { Title } from '@/ui/shared/title';
 
 export const metadata: Metadata = { title: 'Interface for programs' };
 
-/** Kind of thing an address of one is asked with, by the folder it lies in. */
-const KIND = {
-  people: 'person',
-  bookings: 'booking',
-  checkouts: 'checkout',
-  briefs: 'brief',
-  debriefs: 'debrief',
-  ledger: 'ledger',
-  types: 'type',
-  airframes: 'airframe',
-  traces: 'trace',
-} as const;
-
 export default async function InterfacePage() {
   const user = await requireUser();
   const newest = await newestSeen(user);
   const origin = originFrom(await headers());
-  const example = (path: string): string => {
-    const kind = KIND[(path.split('/')[3] ?? '') as keyof typeof KIND];
-    return newest[kind] ?? '';
-  };
   return (
     <>
       <PageStrip name="Interface for programs" line="what another program reads" user={user.name} />
@@ -107,7 +90,7 @@ export default async function InterfacePage() {
                   path: a.path,
                   scope: a.scope,
                   summary: a.summary,
-                  names: namesIn(a.path).map((name) => ({ name, example: example(a.path) })),
+                  names: namesIn(a.path).map((name) => ({ name, example: a.of ? (newest[a.of] ?? '') : '' })),
                   query: a.query ? fieldsOf(a.query, 'input') : [],
                   fields: fieldsOf(a.answer),
                   refuses: a.refuses ?? {},
