@@ -222,7 +222,7 @@ test('the HTTP interface reads with a token, imports a sheet back exactly, and a
   await go(page, '/account');
   await page.getByRole('button', { name: 'Create token' }).click();
   await expect(page.getByText('Name it after what will use it.')).toBeVisible();
-  await expect(page.getByText('Choose what it may read.')).toBeVisible();
+  await expect(page.getByText('Choose what it is for.')).toBeVisible();
   await page.getByLabel('Used by').fill('spreadsheet');
   await page.getByLabel('Type sheets and airframes').check();
   await page.getByLabel('Import type sheets (chief)').check();

@@ -65,7 +65,7 @@ export function Tokens({
           <thead>
             <tr>
               <th scope="col">For</th>
-              <th scope="col">May read</th>
+              <th scope="col">Used for</th>
               <th scope="col">Made</th>
               <th scope="col">Last used</th>
               <th scope="col">Valid until</th>
@@ -108,7 +108,7 @@ export function Tokens({
           <input {...f.register('name')} />
         </Field>
         <fieldset className="mt-2">
-          <legend>May read</legend>
+          <legend>Used for</legend>
           {SCOPES.map((scope) => (
             <FormCheck key={scope}>
               <FormCheckInput
