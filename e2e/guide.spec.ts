@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, hydrated, mail, PASSWORD, signIn, test } from './help';
+import { as, checkoutOf, expect, go, hydrated, mail, PASSWORD, prepareDevice, signIn, test } from './help';
 
 test.use({ spec: 'guide' });
 
@@ -93,14 +93,13 @@ test('the guide is read in the application, its words in bold are found on the s
       (m[1] ?? '').replace(/\s+/g, ' '),
     );
   const office = (await wordsOf('/board')) + (await wordsOf('/schedule'));
-  await go(page, `${duarte}/fly`);
-  await page.getByRole('button', { name: 'Prepare this device' }).click();
-  await page.waitForURL('**/fly?sortie=*');
+  await prepareDevice(page, duarte);
   await expect(page.getByRole('button', { name: 'Save landing' })).toBeVisible();
   let cockpit = await page.evaluate(() => document.body.textContent ?? '');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
-  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.getByRole('button', { name: 'Ground', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Ground', level: 1 })).toBeVisible();
   cockpit += await page.evaluate(() => document.body.textContent ?? '');

@@ -100,6 +100,7 @@ export async function prepareDevice(page: Page, checkout: string): Promise<void>
   await page.getByRole('button', { name: 'Prepare this device' }).click();
   await page.waitForURL('**/fly?sortie=*');
   await expect(page.getByRole('button', { name: /Log the wind/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Flight clock/ })).toBeVisible();
 }
 
 /** The chief enters the release after a limit was passed, as it was certified. */
