@@ -34,14 +34,14 @@ test('three taps save a landing; dots and box are hidden until then; one is put 
   await page.getByRole('button', { name: 'Stopped' }).click();
   await expect(dots).toHaveCount(0);
   // Place, clean, whose.
-  await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
+  await page.getByRole('radio', { name: 'in the box, a wheel off left', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
   await tap(page, 'Who flew the landing', /^unassisted/);
   await saved(page, 'Landing 1 saved on this device.');
   await expect(dots).toHaveAttribute('aria-label', /1 placed; 1 in the box, 0 on the line, 1 left, 0 right/);
   await page.getByRole('button', { name: /^Stopped/ }).click();
   await expect(dots).toHaveCount(0);
-  await page.getByRole('button', { name: 'long, on the line', exact: true }).click();
+  await page.getByRole('radio', { name: 'long, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, mains first/ }).click();
   // Helped: not saved by itself, so that what was helped on can be said.
   await tap(page, 'Who flew the landing', /^assisted/);
@@ -234,6 +234,7 @@ test('by touch on a phone, and by keyboard alone', async ({ browser, baseURL }) 
   const touch = (name: string | RegExp) =>
     page
       .getByRole('button', { name, exact: typeof name === 'string' })
+      .or(page.getByRole('radio', { name, exact: true }))
       .first()
       .tap();
   for (const v of ['Airwork', 'Ground', 'Landings'] as const) {
@@ -336,7 +337,7 @@ test('a double tap is one landing and says nothing of the next; whsent refuses i
     });
   });
   await page.getByRole('button', { name: /^Stopped/ }).click();
-  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
   const own = page.getByRole('group', { name: 'Who flew the landing' }).getByRole('button', { name: /^unassisted/ });
   // The second half of the tap comes when the first is already saved: within the page, so that no machine is too slow.

@@ -91,7 +91,7 @@ test('a go-around with where it began and why; help against own is asked; what i
 
   // Assisted on rudder, then own: which was it?
   await page.getByRole('button', { name: /^Stopped/ }).click();
-  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: /^Clean, three-point/ }).click();
   await tap(page, 'Who flew the landing', /^assisted/);
   await tap(page, 'Assisted on', 'rudder');
@@ -104,7 +104,7 @@ test('a go-around with where it began and why; help against own is asked; what i
 
   // A touch is no low pass.
   await tap(page, 'Kind', 'low pass');
-  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
   await tap(page, 'Who flew the landing', /^unassisted/);
   await page.getByRole('button', { name: 'Save landing' }).click();
   await said(/A low pass does not touch/);

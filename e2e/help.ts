@@ -180,10 +180,11 @@ export async function landing(
     for (const row of ['Drift at touchdown', 'Crab at touchdown', 'Swing in the roll-out'])
       await tap(page, row, 'none');
     await tap(page, 'Bounces', '0');
+    await tap(page, 'What was seen', 'Speed and roll-out');
     for (const row of ['Into-wind aileron', 'Stick back']) await tap(page, row, 'kept');
     if (meant === 'wheel') await tap(page, 'Tail lowered, roll-out in sequence', 'in sequence');
   }
-  await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+  await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
   await page.getByRole('button', { name: meant === 'wheel' ? /^Clean, mains first/ : /^Clean, three-point/ }).click();
   // Place, clean, whose: the third tap saves.
   await tap(page, 'Who flew the landing', whose);

@@ -177,15 +177,12 @@ test('a full device says so, keeps what is on the screen, and records again when
   await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 1 });
   await go(full, address);
   await full.getByRole('button', { name: /^Stopped/ }).click();
-  await full.getByRole('button', { name: 'short, on the line', exact: true }).click();
+  await full.getByRole('radio', { name: 'short, on the line', exact: true }).click();
   await full.getByRole('button', { name: /^Clean, three-point/ }).click();
   await tap(full, 'Who flew the landing', /^unassisted/);
   await expect(full.getByRole('alert').filter({ hasText: 'NOT SAVED' })).toBeVisible();
   await expect(full.getByRole('heading', { level: 1 })).toHaveText('Landing 1');
-  await expect(full.getByRole('button', { name: 'short, on the line', exact: true })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
+  await expect(full.getByRole('radio', { name: 'short, on the line', exact: true })).toBeChecked();
   await cdp.send('Storage.overrideQuotaForOrigin', { origin });
   await tap(full, 'Who flew the landing', /^unassisted/);
   await expect(full.getByText(/Landing 1 saved on this device/)).toBeVisible();

@@ -37,7 +37,7 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
     const next = page.getByRole('button', { name: /^Next/ });
     if (await next.isVisible()) await next.click();
     await page.getByRole('button', { name: /^Stopped/ }).click();
-    await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+    await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, mains first/ }).click();
     await tap(page, 'Who flew the landing', /^unassisted/);
     await expect(page.getByRole('status').filter({ hasText: `Landing ${n} saved on this device` })).toBeVisible();

@@ -145,8 +145,10 @@ await answers('circuit, wind slider', '/lab/circuit', async (page) => {
   for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight', { delay: 120 });
 });
 await answers('capture tap', fly, async (page) => {
+  await page.getByRole('button', { name: /^Stopped/ }).click();
   for (const name of ['three-point', 'mains first', 'three-point'])
     await page.getByRole('group', { name: 'Touched down', exact: true }).getByRole('button', { name }).click();
+  await page.getByRole('button', { name: 'Speed and roll-out' }).click();
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Speed at the threshold more' }).click();
 });
 await answers('schedule, drop', '/schedule', async (page) => {

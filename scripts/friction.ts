@@ -104,14 +104,14 @@ await page.getByRole('dialog').waitFor({ state: 'detached' });
 
 step('landing, clean', [4, null]);
 await tap(page.getByRole('button', { name: /^Stopped/ }));
-await tap(page.getByRole('button', { name: 'in the box, on the line', exact: true }));
+await tap(page.getByRole('radio', { name: 'in the box, on the line', exact: true }));
 await tap(page.getByRole('button', { name: /^Clean, three-point/ }));
 await tap(page.getByRole('button', { name: /^unassisted/ }));
 await page.getByText(/Landing 1 saved/).waitFor();
 
 step('landing, every criterion its items need', [21, null], 9);
 await tap(page.getByRole('button', { name: /^Stopped/ }));
-await tap(page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }));
+await tap(page.getByRole('radio', { name: 'in the box, a wheel off left', exact: true }));
 await tap(page.getByRole('button', { name: /^Clean, three-point/ }));
 await tap(group(page, 'Into-wind aileron').getByRole('button', { name: 'kept' }));
 await tap(group(page, 'Stick back').getByRole('button', { name: 'kept' }));

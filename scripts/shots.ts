@@ -178,8 +178,7 @@ const shots: Record<string, () => Promise<Page>> = {
     const { page, tap } = await cockpitOn(tablet);
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await tap('Touched down', 'three-point');
-    await page.getByRole('button', { name: 'in the box, a wheel off left', exact: true }).click();
-    await page.getByRole('button', { name: 'Speed at the threshold more' }).click();
+    await page.getByRole('radio', { name: 'in the box, a wheel off left', exact: true }).click();
     await tap('Crab at touchdown', 'left');
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');
@@ -203,7 +202,7 @@ const shots: Record<string, () => Promise<Page>> = {
   'capture-circuits-landscape': async () => {
     const { page, tap } = await cockpitOn(wide);
     await page.getByRole('button', { name: /^Stopped/ }).click();
-    await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+    await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, three-point/ }).click();
     await tap('Firmness', 'normal');
     return page;
@@ -290,7 +289,7 @@ const shots: Record<string, () => Promise<Page>> = {
     const { page, tap } = await cockpitOn(tablet);
     for (const cell of ['in the box, on the line', 'long, a wheel off left', 'in the box, a wheel off left']) {
       await page.getByRole('button', { name: /^Stopped/ }).click();
-      await page.getByRole('button', { name: cell, exact: true }).click();
+      await page.getByRole('radio', { name: cell, exact: true }).click();
       await page.getByRole('button', { name: /^Clean, three-point/ }).click();
       await tap('Who flew the landing', /^unassisted/);
       await page.waitForTimeout(200);
@@ -347,7 +346,7 @@ const shots: Record<string, () => Promise<Page>> = {
   'fly-debrief': async () => {
     const { page } = await cockpitOn(tablet);
     await page.getByRole('button', { name: /^Stopped/ }).click();
-    await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+    await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
     await page.getByRole('button', { name: /^Clean, three-point/ }).click();
     await page
       .getByRole('group', { name: 'Who flew the landing' })

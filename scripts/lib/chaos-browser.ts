@@ -125,7 +125,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
       const land = async (twice = false) => {
         await page.getByRole('button', { name: /^Stopped/ }).click();
         await page
-          .getByRole('button', {
+          .getByRole('radio', {
             name:
               ['in the box, on the line', 'long, a wheel off left', 'short, on the line'][Math.floor(random() * 3)] ??
               '',
@@ -161,7 +161,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
       }
       if (trouble === 'half-way') {
         await page.getByRole('button', { name: /^Stopped/ }).click();
-        await page.getByRole('button', { name: 'in the box, on the line', exact: true }).click();
+        await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
         // A tap is on the device within a blink of an eye, not before.
         await page.waitForTimeout(150);
         await page.close();
@@ -169,11 +169,7 @@ export async function browserCases(n: number, random: () => number, seeded: stri
         await page.goto(address);
         await page.getByRole('heading', { name: 'Landing 3' }).waitFor();
         // What was tapped is there again, and is no landing yet.
-        if (
-          (await page
-            .getByRole('button', { name: 'in the box, on the line', exact: true })
-            .getAttribute('aria-pressed')) !== 'true'
-        )
+        if (!(await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).isChecked()))
           verdict.wrong.push(`${trouble}: the draft did not come back`);
       }
       if (trouble === 'browser-kill') {

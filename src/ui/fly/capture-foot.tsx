@@ -2,14 +2,14 @@
 import { HELP_CONTROLS } from '@/domain/airwork';
 import { type Attitude, say } from '@/domain/words';
 import { cleanOffered } from './draft';
-import { touchName } from './landing-rows';
+import { type Place, touchName } from './place';
 import { Whose } from './parts';
 import type { Capture } from './use-capture';
 
-/** Whose it was, what the help was on, and how it ended. */
-export function WhoseAndEnd({ capture }: { capture: Capture }) {
-  const { set, end, choose } = capture;
-  const { draft, ended } = capture.state;
+/** Whose it was, and what the help was on. */
+export function WhoseAndHelp({ capture }: { capture: Capture }) {
+  const { set, choose } = capture;
+  const { draft } = capture.state;
   const goAround = draft.kind === 'go-around';
   const helped = (draft.intervention ?? 0) >= 2;
   return (
@@ -39,39 +39,47 @@ export function WhoseAndEnd({ capture }: { capture: Capture }) {
           </div>
         </div>
       ) : null}
-      <div className="taps ends">
-        <button
-          type="button"
-          className="tap"
-          aria-pressed={draft.demonstration}
-          onClick={() => set({ demonstration: !draft.demonstration })}
-        >
-          Demonstration
-        </button>
-        <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>
-          Stopped<small>device may be touched</small>
-        </button>
-        <button
-          type="button"
-          className="tap"
-          aria-pressed={ended === 'climbing-away'}
-          onClick={() => end('climbing-away')}
-        >
-          Climbing away<small>climb established</small>
-        </button>
-        <button type="button" className="tap" aria-haspopup="dialog" onClick={() => capture.more(true)}>
-          More<small>gates, roll-out, note</small>
-        </button>
-      </div>
     </>
   );
 }
 
+/** That it has ended, and how; what is rarer stands behind *More*. */
+export function Ends({ capture }: { capture: Capture }) {
+  const { set, end } = capture;
+  const { draft, ended } = capture.state;
+  return (
+    <div className="taps ends">
+      <button
+        type="button"
+        className="tap"
+        aria-pressed={draft.demonstration}
+        onClick={() => set({ demonstration: !draft.demonstration })}
+      >
+        Demonstration
+      </button>
+      <button type="button" className="tap" aria-pressed={ended === 'stopped'} onClick={() => end('stopped')}>
+        Stopped<small>device may be touched</small>
+      </button>
+      <button
+        type="button"
+        className="tap"
+        aria-pressed={ended === 'climbing-away'}
+        onClick={() => end('climbing-away')}
+      >
+        Climbing away<small>climb established</small>
+      </button>
+      <button type="button" className="tap" aria-haspopup="dialog" onClick={() => capture.more(true)}>
+        More<small>gates, trigger, note</small>
+      </button>
+    </div>
+  );
+}
+
 /** What one reaches for without looking: undo, clean, eyes out, save. */
-export function CaptureFoot({ capture, tailwheel }: { capture: Capture; tailwheel: boolean }) {
+export function CaptureFoot({ capture, place }: { capture: Capture; place: Place }) {
   const { undo, clean, out, save } = capture;
   const { draft, ended, correcting } = capture.state;
-  const cleans: Attitude[] = tailwheel ? ['three-point', 'mains-first'] : ['mains-first'];
+  const cleans: Attitude[] = place.tailwheel ? ['three-point', 'mains-first'] : ['mains-first'];
   return (
     <div className={`wide foot taps ${cleans.length > 1 ? 'two' : ''}`}>
       <button type="button" className="tap big" onClick={() => void undo()}>
@@ -86,7 +94,7 @@ export function CaptureFoot({ capture, tailwheel }: { capture: Capture; tailwhee
           disabled={!cleanOffered(draft, ended)}
           onClick={() => clean(a)}
         >
-          Clean, <span className="nb">{touchName(a)}</span>
+          Clean, <span className="nb">{touchName(a, place.water)}</span>
           <small>no drift, crab, swing, bounce</small>
         </button>
       ))}

@@ -3,11 +3,14 @@ import { lazy, Suspense } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
-import { AfterRows, LandingRows } from './landing-rows';
+import { LANDING_KINDS, MEANT, meant } from '@/domain/words';
+import { LandingPanel } from './landing-panel';
+import { placeOf } from './place';
+import { RunwayTap } from './runway-tap';
 import { useCaptureKeys } from './capture-keys';
 import { useCapture } from './use-capture';
 import { Words } from './parts';
-import { CaptureFoot, WhoseAndEnd } from './capture-foot';
+import { CaptureFoot, Ends, WhoseAndHelp } from './capture-foot';
 
 const rare = () => import('./rare');
 const GoAround = lazy(async () => ({ default: (await rare()).GoAround }));
@@ -55,6 +58,8 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
     );
   }
   const goAround = draft.kind === 'go-around';
+  const end_ = correcting?.landing.runwayEnd ?? runwayEnd;
+  const place = placeOf(pack, end_, correcting ? correcting.landing.wind : wind);
   return (
     <section aria-label={`Landing ${number}`}>
       <div className="head">
@@ -85,10 +90,31 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
             <GoAround draft={draft} set={set} />
           </Suspense>
         ) : (
-          <LandingRows draft={draft} set={set} pack={pack} runwayEnd={correcting?.landing.runwayEnd ?? runwayEnd} />
+          <>
+            <div className="col">
+              <Words
+                title="Kind"
+                options={LANDING_KINDS}
+                now={draft.kind}
+                choose={(v) => set({ kind: v ?? 'full-stop' })}
+                columns={2}
+              />
+              {place.tailwheel ? (
+                <Words
+                  title="Intended"
+                  options={MEANT}
+                  now={draft.intended as never}
+                  choose={(v) => set({ intended: v ?? meant(pack.intended) })}
+                  columns={2}
+                />
+              ) : null}
+              <Ends capture={capture} />
+            </div>
+            <RunwayTap draft={draft} set={set} pack={pack} runwayEnd={end_} place={place} />
+          </>
         )}
-        <div className="wide rest" style={{ display: 'grid', gap: 10 }}>
-          {goAround ? null : <AfterRows draft={draft} set={set} pack={pack} />}
+        <div className="wide rest">
+          {goAround ? <Ends capture={capture} /> : <LandingPanel capture={capture} pack={pack} place={place} />}
           {correcting && pack.second ? (
             <Words
               title="Who flew it"
@@ -99,9 +125,9 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
               name={(v) => (v === MAIN ? pack.pilotName : (pack.second?.name ?? v))}
             />
           ) : null}
-          <WhoseAndEnd capture={capture} />
+          <WhoseAndHelp capture={capture} />
         </div>
-        <CaptureFoot capture={capture} tailwheel={pack.tailwheel} />
+        <CaptureFoot capture={capture} place={place} />
         <p className="wide mb-0" style={{ fontSize: 15 }}>
           Help early; it costs nothing in the record. Untouched rows are <em>not seen</em>, never assumed good. Place,
           clean, who flew it: the third tap saves.
@@ -109,7 +135,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
       </div>
       {more ? (
         <Suspense fallback={null}>
-          <More pack={pack} draft={draft} set={set} close={() => capture.more(false)} />
+          <More pack={pack} draft={draft} set={set} place={place} close={() => capture.more(false)} />
         </Suspense>
       ) : null}
     </section>

@@ -1,10 +1,13 @@
 'use client';
 import { judgeQuantity } from '@/core/assess';
 import { LANDMARK_WORDS, notesFor } from '@/domain/airwork';
+import { TRIGGER_WORDS } from '@/domain/assess-words';
 import { WORD_CRITERIA, WORD_CRITERION_IDS, type WordCriterion, type WordCriterionRow } from '@/domain/criteria';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
+import { Aileron } from './landing-rows';
+import type { Place } from './place';
 import { Sheet, Typed } from './sheet';
 import { Stepper, Words } from './parts';
 
@@ -12,7 +15,19 @@ import { Stepper, Words } from './parts';
  * What is recorded of a landing when there is time for it: speeds at the gates, the roll-out, a load, the landmark,
  * notes.
  */
-export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Draft; set: Setter; close: () => void }) {
+export function More({
+  pack,
+  draft,
+  set,
+  place,
+  close,
+}: {
+  pack: SortiePack;
+  draft: Draft;
+  set: Setter;
+  place: Place;
+  close: () => void;
+}) {
   const gates = (pack.gates ?? []).slice(0, -1);
   const limit = pack.speedLimitKt ?? null;
   const mark = (value: number | undefined, target: number | null) => {
@@ -30,7 +45,7 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
       </>
     );
   };
-  const notes = notesFor({ tailwheel: pack.tailwheel, water: pack.runways.some((r) => r.surface === 'water') });
+  const notes = notesFor({ tailwheel: place.tailwheel, water: place.water });
   const note = (n: Draft['notes'][number]) =>
     set({ notes: draft.notes.includes(n) ? draft.notes.filter((x) => x !== n) : [...draft.notes, n] });
   return (
@@ -65,8 +80,9 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
       ) : null}
       <div className="pair">
         {WORD_CRITERION_IDS.map((id) => (
-          <CriterionRow key={id} id={id} draft={draft} set={set} tailwheel={pack.tailwheel} />
+          <CriterionRow key={id} id={id} draft={draft} set={set} tailwheel={place.tailwheel} />
         ))}
+        {place.across ? null : <Aileron draft={draft} set={set} />}
         <Stepper
           title="Greatest load"
           unit="g"
@@ -88,6 +104,13 @@ export function More({ pack, draft, set, close }: { pack: SortiePack; draft: Dra
           />
         ) : null}
       </div>
+      <Words
+        title="Go-around trigger"
+        options={TRIGGER_WORDS}
+        now={draft.trigger}
+        choose={(v) => set({ trigger: v })}
+        columns={4}
+      />
       <div>
         <h2>Also seen</h2>
         <div className="taps t4" role="group" aria-label="Also seen">

@@ -1,6 +1,8 @@
+import { useEffect, useRef } from 'react';
 import { ALONG_BANDS, LATERAL_BANDS, type SERIOUS, say } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import type { Draft, Setter } from './draft';
+import { type Place, touchName } from './place';
 
 /** Outside whatever else was seen, in one tap; `with_` is what it says beside it. */
 export function Serious({
@@ -30,7 +32,7 @@ export function Serious({
 }
 
 /**
- * The runway: five places across, four along, tapped as one. Earlier landings and the standard's box stay hidden, so
+ * The runway: five places across, four along, one of them chosen; tapped again it is not seen. Earlier landings and the standard's box stay hidden, so
  * that they do not pull the tap.
  */
 export function RunwayTap({
@@ -38,12 +40,20 @@ export function RunwayTap({
   set,
   pack,
   runwayEnd,
+  place,
 }: {
   draft: Draft;
   set: Setter;
   pack: SortiePack;
   runwayEnd: string;
+  place: Place;
 }) {
+  const box_ = useRef<HTMLDivElement>(null);
+  // The place moved by the arrows takes the focus along.
+  useEffect(() => {
+    const at = box_.current;
+    if (at?.contains(document.activeElement)) at.querySelector<HTMLInputElement>('input:checked')?.focus();
+  }, [draft.along, draft.lateral]);
   const along = [...ALONG_BANDS].reverse();
   const { box } = pack;
   const from = pack.touchdownM ?? pack.aimPointM;
@@ -60,7 +70,13 @@ export function RunwayTap({
     'very-long': `beyond ${from + 2 * box.past} m`,
   };
   return (
-    <div className="runway" data-drawing role="group" aria-label="Where the wheels touched">
+    <div
+      ref={box_}
+      className="runway"
+      data-drawing
+      role="radiogroup"
+      aria-label={place.water ? 'Where it touched' : 'Where the wheels touched'}
+    >
       <div className="scale" aria-hidden>
         {along.map((a) => (
           <span key={a} style={{ alignSelf: 'start', transform: a === 'very-long' ? 'none' : 'translateY(-10px)' }}>
@@ -72,31 +88,37 @@ export function RunwayTap({
         <div className="line" aria-hidden />
         {along.flatMap((a) =>
           LATERAL_BANDS.map((l) => (
-            <button
+            <input
               key={`${a}${l}`}
-              type="button"
-              aria-pressed={draft.along === a && draft.lateral === l}
-              aria-label={`${say(a)}, ${say(l)}`}
-              onClick={() =>
-                set(
-                  draft.along === a && draft.lateral === l ? { along: null, lateral: null } : { along: a, lateral: l },
-                )
-              }
+              type="radio"
+              name="touched-at"
+              checked={draft.along === a && draft.lateral === l}
+              aria-label={`${say(a)}, ${touchName(l, place.water)}`}
+              onChange={() => set({ along: a, lateral: l })}
+              onClick={() => {
+                if (draft.along === a && draft.lateral === l) set({ along: null, lateral: null });
+              }}
             />
           )),
         )}
       </div>
       <div className="thr" aria-hidden />
       <div className="under" aria-hidden>
-        <span>runway {runwayEnd}</span>
         <span>
-          {draft.along && draft.lateral ? `${reach[draft.along]}, ${say(draft.lateral)}` : 'tap where it touched'}
+          {place.water ? 'lane' : 'runway'} {runwayEnd}
+        </span>
+        <span>
+          {draft.along && draft.lateral
+            ? `${reach[draft.along]}, ${touchName(draft.lateral, place.water)}`
+            : 'tap where it touched'}
         </span>
       </div>
-      <div className="beyond taps t2" role="group" aria-label="Beyond the runway: outside in one tap">
-        <Serious of="short-of-threshold" draft={draft} set={set} with_={{ along: 'short' }} />
-        <Serious of="off-surface" draft={draft} set={set} with_={{}} />
-      </div>
+      {place.water ? null : (
+        <div className="beyond taps t2" role="group" aria-label="Beyond the runway: outside in one tap">
+          <Serious of="short-of-threshold" draft={draft} set={set} with_={{ along: 'short' }} />
+          <Serious of="off-surface" draft={draft} set={set} with_={{}} />
+        </div>
+      )}
     </div>
   );
 }
