@@ -114,7 +114,6 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
           </>
         )}
         <div className="wide rest">
-          {goAround ? <Ends capture={capture} /> : <LandingPanel capture={capture} pack={pack} place={place} />}
           {correcting && pack.second ? (
             <Words
               title="Who flew it"
@@ -126,6 +125,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
             />
           ) : null}
           <WhoseAndHelp capture={capture} />
+          {goAround ? <Ends capture={capture} /> : <LandingPanel capture={capture} pack={pack} place={place} />}
         </div>
         <CaptureFoot capture={capture} place={place} />
         <p className="wide mb-0" style={{ fontSize: 15 }}>

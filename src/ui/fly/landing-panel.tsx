@@ -24,7 +24,7 @@ export function LandingPanel({ capture, pack, place }: { capture: Capture; pack:
   const open = picked.stage === stage ? picked.group : nothing ? null : draft.cleanTap ? 'roll-out' : 'touchdown';
   const rows = { draft, set: capture.set, pack, place };
   return (
-    <div className="wide seen">
+    <div className="asked">
       <div className="taps t2" role="group" aria-label="What was seen">
         {GROUPS.map(([id, title]) => (
           <button
