@@ -205,6 +205,7 @@ export const alvorC1: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('handbook', 'A swerve dies by itself: the weight is ahead of the main wheels.', 'Handbook 7.4'),
     note('instructor', 'Lands flat if the yoke is relaxed at touchdown.', 'H. Serpa'),
@@ -460,6 +461,7 @@ export const alvorC4G: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('instructor', 'Five knots over at the threshold is two hundred metres of float.', 'B. Quadra'),
     note('handbook', 'Steer by brake: a dragged brake is a worn brake.', 'Handbook 4.3'),

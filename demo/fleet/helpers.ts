@@ -1,3 +1,4 @@
+import type { Manoeuvre } from '@/domain/airwork';
 import type { AttributeKey } from '@/domain/handling';
 import type { DistanceRow, Gate, Sourced, TypeSheet } from '@/domain/sheet';
 import type { z } from 'zod';
@@ -20,6 +21,14 @@ export const h = (value: number, section: string): Sourced => ({
 export const also = (governing: Sourced, ...others: Sourced[]): Sourced => ({ ...governing, others });
 
 export const note = (source: Source, text: string, ref: string) => ({ text, source, ref });
+
+/** Entries to exercises: what, speed off the dial, power, load, how it is left; `ref` for all of them. */
+export const entries = (
+  source: Source,
+  ref: string,
+  rows: [item: Manoeuvre, entryIas: number, power: string, g: number | null, exit: string][],
+): NonNullable<TypeSheet['manoeuvres']> =>
+  rows.map(([item, entryIas, power, g, exit]) => ({ item, entryIas, power, g, exit, source, ref }));
 
 /** What a demo view is made of: pitch at each gate, then pitch in each attitude. */
 export interface View {

@@ -6,6 +6,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  entries,
   features,
   flapDrag,
   flow,
@@ -214,6 +215,13 @@ export const lumeFaisca: TypeSheet = {
     'speed-school': 'always falling',
   }),
   afterLimit,
+  manoeuvres: entries('handbook', 'Handbook 4.8', [
+    ['loop', 125, 'full throttle', 4, 'same height, speed and heading'],
+    ['barrel', 118, 'full throttle', 2.5, 'same height, speed and heading'],
+    ['roll', 112, 'full throttle', 2, 'same height, speed and heading'],
+    ['climbing-reversal', 122, 'full throttle', 3, 'same height and speed, reciprocal heading'],
+    ['wing-over', 110, 'cruise power', 2, 'same height and speed, reciprocal heading'],
+  ]),
   handling: [
     note(
       'instructor',
@@ -453,6 +461,14 @@ export const bronzeB6: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: entries('handbook', 'Pilot\u2019s notes 7', [
+    ['loop', 160, 'climb power', 3.5, 'same height, speed and heading'],
+    ['barrel', 145, 'climb power', 2.5, 'same height, speed and heading'],
+    ['roll', 140, 'climb power', 2, 'same height, speed and heading'],
+    ['climbing-reversal', 150, 'climb power', 3, 'same height and speed, reciprocal heading'],
+    ['wing-over', 135, 'cruise power', 2, 'same height and speed, reciprocal heading'],
+    ['steep-turn', 120, 'cruise power and 50 mm more', 2, 'on the entry heading, level'],
+  ]),
   handling: [
     note(
       'measured',
@@ -702,6 +718,13 @@ export const bronzeB15: TypeSheet = {
     'speed-school': 'always falling',
   }),
   afterLimit,
+  manoeuvres: entries('handbook', 'Pilot\u2019s notes 7', [
+    ['loop', 280, 'climb power', 4, 'same height, speed and heading'],
+    ['barrel', 250, 'climb power', 2.5, 'same height, speed and heading'],
+    ['roll', 220, 'climb power', 2, 'same height, speed and heading'],
+    ['climbing-reversal', 260, 'climb power', 3.5, 'same height and speed, reciprocal heading'],
+    ['wing-over', 210, 'cruise power', 2, 'same height and speed, reciprocal heading'],
+  ]),
   handling: [
     note(
       'handbook',

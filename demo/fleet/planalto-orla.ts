@@ -244,6 +244,7 @@ export const planaltoP1R: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('house', 'Gear is called at downwind, base and the threshold, with a hand on the lever.', 'Flying order 8'),
   ],
@@ -500,6 +501,7 @@ export const planaltoP2: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [note('handbook', 'On one engine with gear or flap it descends: clean first, then climb.', 'Handbook 3.3')],
 };
 
@@ -751,6 +753,7 @@ export const orlaMare: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('handbook', 'An unlit lamp means that wheel is up on this type.', 'Handbook 7.6'),
     note('handbook', 'High thrust line: power up pitches down, power off pitches up.', 'Handbook 4.7'),

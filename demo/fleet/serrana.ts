@@ -7,6 +7,7 @@ import {
   byFlap,
   dialTable,
   distances,
+  entries,
   features,
   flapDrag,
   flow,
@@ -224,6 +225,11 @@ export const serranaUrze: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: entries('house', 'School handbook 5.3', [
+    ['wing-over', 78, '2200 rpm', 1.8, 'same height and speed, reciprocal heading'],
+    ['steep-turn', 75, '2250 rpm', 1.4, 'on the entry heading, level'],
+    ['slow-flight', 46, '1950 rpm', null, 'power, then the nose'],
+  ]),
   handling: [
     note('handbook', 'Tailwheel steers to 25 degrees, then casters free.', 'Handbook 7.2'),
     note('measured', 'Wheel landings run 60 m longer than three-point landings here.', 'School records 2025'),
@@ -446,6 +452,7 @@ export const serranaEsteva: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('instructor', 'On the back of the drag curve from 50 kt down: path by power, speed by pitch.', 'H. Serpa'),
     note(
@@ -695,6 +702,7 @@ export const serranaCarvalho: TypeSheet = {
     'speed-school': 'constant at each gate',
   }),
   afterLimit,
+  manoeuvres: [],
   handling: [
     note('handbook', 'Spring gear gives back what it is given: one skip, then go around.', 'Handbook 4.5'),
     note(

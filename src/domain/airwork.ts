@@ -87,6 +87,9 @@ export const STALL_RECOVERIES = [
 ] as const;
 export type StallRecovery = (typeof STALL_RECOVERIES)[number];
 export const ENERGY_ITEMS = ['wing-over', 'climbing-reversal', 'barrel', 'loop', 'roll'] as const;
+/** Exercises a sheet may give an entry for. */
+export const MANOEUVRES = [...ENERGY_ITEMS, 'steep-turn', 'slow-flight', 'emergency-descent'] as const;
+export type Manoeuvre = (typeof MANOEUVRES)[number];
 export const ASYMMETRIC_ITEMS = [
   'control-speed',
   'failure-in-the-climb',

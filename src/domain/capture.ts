@@ -32,6 +32,7 @@ import {
   GO_AROUND_WHY,
   LANDING_KINDS,
   LATERAL_BANDS,
+  LIMIT_CHANNELS,
   MEANT,
   SERIOUS,
   SIDED_BANDS,
@@ -239,6 +240,8 @@ export const Overruling = z.union([
 ]);
 export type Overruling = z.infer<typeof Overruling>;
 export type Measured = z.infer<typeof Measured>;
+export const LimitExceeded = z.object({ channel: z.enum(LIMIT_CHANNELS) });
+export type LimitExceeded = z.infer<typeof LimitExceeded>;
 export type TimerMarked = z.infer<typeof TimerMarked>;
 export type ItemObserved = z.infer<typeof ItemObserved>;
 
@@ -305,6 +308,8 @@ export const PAYLOADS = {
   'stop-explained': { 1: z.object({ reason: Why }) },
   /** A limit of the school set aside for one flight, by whom its rule names. Never one of the flight manual. */
   'limit-overridden': { 1: z.object({ limit: z.literal('house'), reason: Why }) },
+  /** A limit of the aeroplane passed, seen by eye: it grounds as a recorded one does. */
+  'limit-exceeded': { 1: LimitExceeded },
   'item-waived': {
     1: z.object({
       itemId: z.string().min(1).max(20),

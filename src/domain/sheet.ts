@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ATTRIBUTE_KEYS } from './handling';
+import { MANOEUVRES } from './airwork';
 import { ATTITUDES, LIMIT_CHANNELS, SIGHT_ATTITUDES, SOURCES } from './words';
 
 const Source = z.enum(SOURCES);
@@ -277,6 +278,20 @@ export const TypeSheet = z.object({
   handling: z.array(SourcedText),
   /** What must be done before the next flight when a limit was passed. */
   afterLimit: z.array(SourcedText.extend({ channel: z.enum(LIMIT_CHANNELS) })).default([]),
+  /** How an exercise is entered here: speed off the dial, power, the load to expect, how it is left. */
+  manoeuvres: z
+    .array(
+      z.object({
+        item: z.enum(MANOEUVRES),
+        entryIas: Num.min(10, 'Give the entry speed off the dial.').max(400, 'Give the entry speed off the dial.'),
+        power: Text,
+        g: Num.min(-9).max(9).nullable(),
+        exit: Text,
+        source: Source,
+        ref: Ref,
+      }),
+    )
+    .default([]),
 });
 export type TypeSheet = z.infer<typeof TypeSheet>;
 

@@ -106,6 +106,7 @@ export const EVENT_TYPES = [
   'overruled',
   'stop-explained',
   'limit-overridden',
+  'limit-exceeded',
 ] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 

@@ -41,7 +41,8 @@ export interface FindingRecord {
     date: string;
     channel: LimitChannel;
     words: string;
-    traceId?: string;
+    /** Null = seen by eye. */
+    traceId?: string | null;
   }[];
   /** Days each lesson was flown, by lesson; the day the pilot last flew anything before the first is not known here. */
   lessons: readonly { lesson: number; date: string }[];

@@ -31,7 +31,7 @@ export interface SigningFacts {
   /** Of the house's rules to teach this type, those that do not hold today, with what restores them. */
   notRecent: readonly { title: string; restore: string; citation: string }[];
   /** Limits this pilot passed and nobody has released. */
-  openLimits: readonly { traceId: string; what: string; flownOn: string }[];
+  openLimits: readonly { traceId: string | null; what: string; flownOn: string }[];
   overrides: readonly OverrideWish[];
   /** What was flown past a stop, and whether somebody has said why. */
   stops: readonly { name: string; words: string; explained: boolean }[];
@@ -49,7 +49,8 @@ export type SigningTarget = 'brief' | 'fly' | 'debrief' | 'people' | 'trace' | '
 export type SigningProblem = SigningSaid & {
   target: SigningTarget;
   itemId?: string;
-  traceId?: string;
+  /** Null = seen by eye, and in no recording. */
+  traceId?: string | null;
   overridable: boolean;
 };
 

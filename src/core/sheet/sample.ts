@@ -61,7 +61,7 @@ export function asSample(sheet: TypeSheet, of: string): Record<string, unknown> 
     powerTable: marked.powerTable.filter((row) => row.ias !== null || row.flowLPerH !== null),
     temperatures: marked.temperatures.filter((t) => t.low !== null || t.high !== null).map((t) => ({ ...t, note: '' })),
     ...{ sanctionedMargin: null, sight: null, goAroundFlow: [], instructorSeat: [] },
-    ...{ equipment: [], attributes: [], handling: [], afterLimit: [] },
+    ...{ equipment: [], attributes: [], handling: [], afterLimit: [], manoeuvres: [] },
   };
 }
 const notSaid = {

@@ -1,4 +1,12 @@
-import type { CaptureEvent, GearChecked, LoggedWind, PowerFound, TimerMarked, TrialFlown } from '@/domain/capture';
+import type {
+  CaptureEvent,
+  GearChecked,
+  LimitExceeded,
+  LoggedWind,
+  PowerFound,
+  TimerMarked,
+  TrialFlown,
+} from '@/domain/capture';
 import { EVENT_TYPES } from '@/domain/words';
 import { agreementEnds, definitionOf } from './events';
 import {
@@ -43,6 +51,8 @@ export interface Folded {
   overrides: Record<string, FoldedReason>;
   powers: FoldedRow<PowerFound>[];
   trials: FoldedRow<TrialFlown>[];
+  /** Limits of the aeroplane passed, seen by eye. */
+  exceeded: FoldedRow<LimitExceeded>[];
   marks: TimerMarked[];
   /** The runway in use per sortie, where it was changed in flight. */
   runways: Record<string, string>;
@@ -90,6 +100,7 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     overrides: state.overrides,
     powers: [...state.powers.values()],
     trials: [...state.trials.values()],
+    exceeded: [...state.exceeded.values()],
     marks: [...state.marks.values()],
     runways: state.runways,
     flying: state.flying,

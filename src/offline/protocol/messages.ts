@@ -26,6 +26,12 @@ export interface SyncAnswer {
 /** A wind somebody else has observed: the brief's, or a report of the station. Variable winds name no direction and are none. */
 export type ReadyWind = LoggedWind & { source: 'brief' | 'station'; simulated?: boolean };
 
+/** Who may swap seats in a flight, and who does. */
+export interface Seats {
+  pilots: { id: string; name: string; own: boolean }[];
+  second: { pilotId: string; name: string; ownCheckout: boolean } | null;
+}
+
 /** A sortie prepared for a device: all the capture screen needs, without the network. */
 export interface SortiePack {
   sortieId: string;
@@ -61,6 +67,9 @@ export interface SortiePack {
     where: 'ground' | 'flight';
     waivable: string | null;
     forms?: CaptureForm[];
+    /** What counts for it: how much help at most, and how many times; absent in packs of before. */
+    most?: number;
+    needed?: number;
   }[];
   /** Wheel, lamp state, what it means; null or absent where there is no water to land on. */
   gearLamps?: Record<string, Record<string, 'up' | 'down' | 'transit'>> | null;

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import type { CaptureEvent } from '@/domain/capture';
 import { STOP_CODES, type Stop } from '@/domain/stops';
-import { EVENT_TYPES, LANDING_KINDS } from '@/domain/words';
+import type { TraceAnalysis, TraceContext } from '@/domain/trace';
+import { EVENT_TYPES, LANDING_KINDS, LIMIT_CHANNELS } from '@/domain/words';
 import { computed, day, flag, instant, json, real, text, whole } from '../floor/columns';
 import { captured, judged, measured } from '../floor/stored';
 import { type Row, table } from '../floor/table';
 import { Sorties, Checkouts } from '../checkout/tables';
 import { Users, Pilots } from '../account/tables';
+import { Airframes } from '../hangar/tables';
 
 export const CaptureEvents = table(
   'capture_events',
@@ -86,6 +88,72 @@ export const Stops = table(
   },
   {
     links: { sortie: [Sorties, 'sortieId'], checkout: [Checkouts, 'checkoutId'] },
+  },
+);
+
+export const Traces = table(
+  'traces',
+  {
+    id: text,
+    sortieId: text,
+    airframeId: text,
+    hash: text,
+    name: text,
+    bytes: whole,
+    mapping: json(z.unknown()).nullable(),
+    context: computed<TraceContext>(),
+    analysis: computed<TraceAnalysis>(),
+    startUtc: instant.nullable(),
+    uploadedBy: text,
+    uploadedAt: instant,
+  },
+  {
+    links: { sortie: [Sorties, 'sortieId'], airframe: [Airframes, 'airframeId'], uploader: [Users, 'uploadedBy'] },
+  },
+);
+
+export const Exceedances = table(
+  'exceedances',
+  {
+    id: text,
+    /** Null where it was seen by eye: then it has no amount, and who saw it. */
+    traceId: text.nullable(),
+    airframeId: text,
+    sortieId: text,
+    channel: z.enum(LIMIT_CHANNELS),
+    limitValue: real.nullable(),
+    unit: text,
+    peak: real.nullable(),
+    startS: real.nullable(),
+    durationS: real.nullable(),
+    mustDo: text,
+    mustDoSource: text.nullable(),
+    foundAt: instant,
+    seenBy: text.nullable(),
+  },
+  {
+    links: {
+      trace: [Traces, 'traceId'],
+      airframe: [Airframes, 'airframeId'],
+      sortie: [Sorties, 'sortieId'],
+      witness: [Users, 'seenBy'],
+    },
+  },
+);
+
+export const ExceedanceReleases = table(
+  'exceedance_releases',
+  {
+    id: text,
+    exceedanceId: text,
+    releasedBy: text,
+    releasedAt: instant,
+    done: text,
+    certifier: text.nullable(),
+    certificate: text.nullable(),
+  },
+  {
+    links: { exceedance: [Exceedances, 'exceedanceId'], releaser: [Users, 'releasedBy'] },
   },
 );
 

@@ -12,9 +12,11 @@ import {
   STALLS,
   STALL_CUES,
   STALL_RECOVERIES,
+  type Manoeuvre,
   type SeenExtreme,
 } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
+import type { TypeSheet } from '@/domain/sheet';
 import { say } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictShape } from '../shared/verdict';
@@ -118,9 +120,11 @@ const setStart = (
     : q === 'speed'
       ? {
           start: Math.round(
-            pack.reach?.sheet.speeds[
-              kind === 'steep-turn' || kind === 'energy' ? 'va' : kind === 'slow-flight' ? 'vx' : 'vy'
-            ].value ?? 80,
+            entryOf(pack, kind as Manoeuvre)?.entryIas ??
+              pack.reach?.sheet.speeds[
+                kind === 'steep-turn' || kind === 'energy' ? 'va' : kind === 'slow-flight' ? 'vx' : 'vy'
+              ].value ??
+              80,
           ),
           step: 1,
           unit: pack.unit,
@@ -172,6 +176,7 @@ export function NumbersForm({ kind, pack, detail, set }: FormProps<'numbers'> & 
   const now = detail ?? { form: 'numbers' as const, kind, set: {}, seen: {} };
   return (
     <>
+      <FromSheet pack={pack} item={kind as Manoeuvre} />
       <SetUp
         kind={kind}
         pack={pack}
@@ -249,7 +254,32 @@ export function StallForm({ pack, detail, set }: FormProps<'stall'>) {
   );
 }
 
-export function EnergyForm({ pack, detail, set, judged }: FormProps<'energy'>) {
+type Entry = NonNullable<TypeSheet['manoeuvres']>[number];
+/** How the sheet enters an exercise; undefined = it does not say. */
+export const entryOf = (pack: SortiePack, item: Manoeuvre): Entry | undefined =>
+  pack.reach?.sheet.manoeuvres?.find((m) => m.item === item);
+/** An entry in figures, to be read before it is flown. */
+export const entryWords = (e: Entry, unit: string): string =>
+  `${e.entryIas} ${unit}, ${e.power}${e.g === null ? '' : `, ${e.g > 0 ? '+' : ''}${e.g} g`}`;
+
+/** What the sheet says of the entry, with where it says so; a sheet that does not say is told apart from one that does. */
+function FromSheet({ pack, item }: { pack: SortiePack; item: Manoeuvre }) {
+  const entry = entryOf(pack, item);
+  return (
+    <p className="mb-0" style={{ fontSize: 16 }}>
+      {entry ? (
+        <>
+          <strong>Entry: {entryWords(entry, pack.unit)}.</strong> Exit: {entry.exit}.{' '}
+          <span className="cite">{entry.ref}</span>
+        </>
+      ) : (
+        'The sheet gives no entry for it: set your own, within the handbook.'
+      )}
+    </p>
+  );
+}
+
+export function EnergyForm({ pack, detail, set, judged, runwayEnd }: FormProps<'energy'> & { runwayEnd: string }) {
   const box = { heightFt: null, speed: null, headingDeg: null };
   const now = detail ?? {
     form: 'energy' as const,
@@ -259,7 +289,12 @@ export function EnergyForm({ pack, detail, set, judged }: FormProps<'energy'>) {
     exit: box,
   };
   const height = setStart(pack, 'height', 'energy');
-  const speed = setStart(pack, 'speed', 'energy');
+  const entry = entryOf(pack, now.item);
+  const speed = { ...setStart(pack, 'speed', 'energy'), ...(entry ? { start: entry.entryIas } : {}) };
+  const heading = Math.round((pack.runways.find((r) => r.ident === runwayEnd)?.magneticDeg ?? 360) / 5) * 5 || 360;
+  const planned = { heightFt: height.start, speed: speed.start, headingDeg: heading };
+  const turned = (deg: number) => (deg + (now.reciprocal ? 180 : 0)) % 360 || 360;
+  const full = now.entry.heightFt !== null && now.entry.speed !== null && now.entry.headingDeg !== null;
   const sides = (which: 'entry' | 'exit') => {
     const b = now[which];
     const put = (change: Partial<typeof b>) => set({ ...now, [which]: { ...b, ...change } });
@@ -289,7 +324,7 @@ export function EnergyForm({ pack, detail, set, judged }: FormProps<'energy'>) {
           unit="°"
           step={5}
           wrap={360}
-          start={from.headingDeg === null ? 360 : (from.headingDeg + (now.reciprocal ? 180 : 0)) % 360 || 360}
+          start={from.headingDeg === null ? heading : turned(from.headingDeg)}
           now={b.headingDeg}
           set={(v) => put({ headingDeg: v })}
         />
@@ -306,7 +341,29 @@ export function EnergyForm({ pack, detail, set, judged }: FormProps<'energy'>) {
           set({ ...now, item: v ?? 'wing-over', reciprocal: v === 'wing-over' || v === 'climbing-reversal' })
         }
         columns={5}
+        hint={(v) => {
+          const of = entryOf(pack, v);
+          return of ? entryWords(of, pack.unit) : null;
+        }}
       />
+      <FromSheet pack={pack} item={now.item} />
+      <div className="taps t2">
+        <button type="button" className="tap" onClick={() => set({ ...now, entry: planned })}>
+          Entered as planned
+          <small>
+            {planned.heightFt} ft, {planned.speed} {pack.unit}, {planned.headingDeg}°
+          </small>
+        </button>
+        <button
+          type="button"
+          className="tap"
+          disabled={!full}
+          onClick={() => set({ ...now, exit: { ...now.entry, headingDeg: turned(now.entry.headingDeg ?? heading) } })}
+        >
+          Left as entered
+          <small>{full ? 'height, speed and heading seen, nothing off' : 'first the entry'}</small>
+        </button>
+      </div>
       {sides('entry')}
       {sides('exit')}
       <Words

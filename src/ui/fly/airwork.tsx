@@ -30,7 +30,7 @@ const ALSO: Partial<Record<CaptureForm, string>> = {
 };
 
 /** Airwork of this lesson and what else may be flown: what was set, the extremes seen, whose it was. */
-export function Airwork(props: ViewProps) {
+export function Airwork({ limit, ...props }: ViewProps & { limit: () => void }) {
   const { pack } = props;
   const also: CaptureForm[] = [
     'steep-turn',
@@ -45,7 +45,12 @@ export function Airwork(props: ViewProps) {
   const items = pack.items.filter((i) => i.where === 'flight');
   return (
     <section aria-label="Airwork" className="rows" style={{ paddingTop: 12 }}>
-      <h1>Airwork</h1>
+      <div className="head">
+        <h1>Airwork</h1>
+        <button type="button" className="tap push" style={{ width: 'auto' }} aria-haspopup="dialog" onClick={limit}>
+          Limit exceeded
+        </button>
+      </div>
       <Cues pack={pack} where="flight" />
       {items.map((item) => (
         <ItemRow key={item.id} item={item} {...props} />
@@ -75,6 +80,16 @@ export function Airwork(props: ViewProps) {
       <Trials {...props} />
     </section>
   );
+}
+
+/** What an answer counts for, in a line. */
+function itemCounts(item: Item, verdict: Verdict, intervention: number): string {
+  if (item.extra) return 'It stands in the debrief; no item of the programme asks for it.';
+  if (verdict === 'outside') return `It is no evidence for ${item.id}.`;
+  // Taken along before the device was told: the debrief says it.
+  if (item.most === undefined) return '';
+  if (intervention > item.most) return `Not counted for ${item.id}: ${INTERVENTIONS[intervention]?.word ?? ''}.`;
+  return `Counts for ${item.id}${(item.needed ?? 1) > 1 ? `, which asks for ${item.needed ?? 1}` : ''}.`;
 }
 
 /** How many of the items asked were answered on this flight. */
@@ -201,7 +216,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
       pilotId: flying === pack.pilotId ? null : flying,
     }).then(
       () => {
-        tell(`${item.extra ? item.title : item.id} saved: ${word}.`);
+        tell(`${item.extra ? item.title : item.id} saved: ${word}. ${itemCounts(item, verdict, intervention)}`);
         return true;
       },
       () => false,
@@ -340,7 +355,13 @@ function Form({
       );
     case 'energy':
       return (
-        <EnergyForm pack={props.pack} detail={detail?.form === 'energy' ? detail : null} set={set} judged={judged} />
+        <EnergyForm
+          pack={props.pack}
+          runwayEnd={props.runwayEnd}
+          detail={detail?.form === 'energy' ? detail : null}
+          set={set}
+          judged={judged}
+        />
       );
     case 'asymmetric':
       return (

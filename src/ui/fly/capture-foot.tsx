@@ -44,7 +44,7 @@ export function WhoseAndHelp({ capture }: { capture: Capture }) {
 }
 
 /** That it has ended, and how; what is rarer stands behind *More*. */
-export function Ends({ capture }: { capture: Capture }) {
+export function Ends({ capture, limit }: { capture: Capture; limit: () => void }) {
   const { set, end } = capture;
   const { draft, ended } = capture.state;
   return (
@@ -70,6 +70,9 @@ export function Ends({ capture }: { capture: Capture }) {
       </button>
       <button type="button" className="tap" aria-haspopup="dialog" onClick={() => capture.more(true)}>
         More<small>gates, trigger, note</small>
+      </button>
+      <button type="button" className="tap" aria-haspopup="dialog" onClick={limit}>
+        Limit exceeded
       </button>
     </div>
   );

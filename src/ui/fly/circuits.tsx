@@ -25,7 +25,7 @@ interface Props {
   saveEvent: SaveEvent;
   counts: string;
   say: (line: string) => void;
-  askWind: () => void;
+  ask: (sheet: 'wind' | 'limit') => void;
   toPaper: () => void;
 }
 
@@ -36,7 +36,7 @@ const MAIN = 'main';
  * Landing capture. One landing on one screen; an untouched row means *not seen*. Eyes are out from base turn until
  * stopped or climbing away.
  */
-export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say: tell, askWind, toPaper }: Props) {
+export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say: tell, ask, toPaper }: Props) {
   const capture = useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell });
   useCaptureKeys(capture);
   const { number, set, end } = capture;
@@ -78,7 +78,12 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
       {!wind ? (
         <p className="mb-2" style={{ fontSize: 17 }}>
           No wind logged yet:{' '}
-          <button type="button" className="tap" style={{ width: 'auto', display: 'inline-block' }} onClick={askWind}>
+          <button
+            type="button"
+            className="tap"
+            style={{ width: 'auto', display: 'inline-block' }}
+            onClick={() => ask('wind')}
+          >
             log the wind
           </button>{' '}
           so that the landing counts towards the crosswind limit.
@@ -108,7 +113,7 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
                   columns={2}
                 />
               ) : null}
-              <Ends capture={capture} />
+              <Ends capture={capture} limit={() => ask('limit')} />
             </div>
             <RunwayTap draft={draft} set={set} pack={pack} runwayEnd={end_} place={place} />
           </>
@@ -125,7 +130,11 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
             />
           ) : null}
           <WhoseAndHelp capture={capture} />
-          {goAround ? <Ends capture={capture} /> : <LandingPanel capture={capture} pack={pack} place={place} />}
+          {goAround ? (
+            <Ends capture={capture} limit={() => ask('limit')} />
+          ) : (
+            <LandingPanel capture={capture} pack={pack} place={place} />
+          )}
         </div>
         <CaptureFoot capture={capture} place={place} />
         <p className="wide mb-0" style={{ fontSize: 15 }}>

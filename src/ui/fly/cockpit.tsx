@@ -217,7 +217,7 @@ export function Cockpit() {
   return (
     <main className="fly" id="main">
       <header>
-        <Flying pack={state.pack} folded={folded} saveEvent={saveEvent} />
+        <Flying pack={state.pack} folded={folded} saveEvent={saveEvent} seats={() => setOpen('seats')} />
         <span className="code-face">{state.pack.registration}</span>
         <button type="button" onClick={() => setOpen('runway')} aria-label={`Runway ${runwayEnd}. Change it`}>
           {runwayEnd}
@@ -282,7 +282,7 @@ export function Cockpit() {
           runwayEnd={runwayEnd}
           wind={wind}
           counts={counts}
-          askWind={() => setOpen('wind')}
+          ask={setOpen}
           toPaper={() => go('paper')}
         />
       ) : (
@@ -296,7 +296,7 @@ export function Cockpit() {
             ) : view === 'paper' ? (
               <Paper {...props} runwayEnd={runwayEnd} done={() => go('circuits')} />
             ) : (
-              <Airwork {...props} runwayEnd={runwayEnd} wind={wind} />
+              <Airwork {...props} runwayEnd={runwayEnd} wind={wind} limit={() => setOpen('limit')} />
             )}
           </Suspense>
         </>
@@ -311,6 +311,8 @@ export function Cockpit() {
             refused={refused}
             view={view}
             saveEvent={saveEvent}
+            say={tell}
+            changed={(next) => setState((s) => (s.kind === 'ready' ? { ...s, pack: next } : s))}
             close={() => setOpen(null)}
           />
         ) : null}
@@ -320,10 +322,25 @@ export function Cockpit() {
 }
 
 /** Who flies now. Two pilots sharing the flight change over by one tap; each landing keeps its own. */
-function Flying({ pack, folded, saveEvent }: { pack: SortiePack; folded: Folded; saveEvent: SaveEvent }) {
+function Flying({
+  pack,
+  folded,
+  saveEvent,
+  seats,
+}: {
+  pack: SortiePack;
+  folded: Folded;
+  saveEvent: SaveEvent;
+  seats: () => void;
+}) {
   const { second, pilotId } = pack;
   const first = pack.pilotName.split(' ')[0] ?? pack.pilotName;
-  if (!second || !pilotId) return <strong>{first}</strong>;
+  if (!second || !pilotId)
+    return (
+      <button type="button" className="who" aria-label={`${first} flies. Second pilot`} onClick={seats}>
+        {first}
+      </button>
+    );
   const now = folded.flying[pack.sortieId] ?? pilotId;
   const names = { [pilotId]: first, [second.pilotId]: second.name.split(' ')[0] ?? second.name };
   return (
@@ -340,6 +357,9 @@ function Flying({ pack, folded, saveEvent }: { pack: SortiePack; folded: Folded;
           {names[id]}
         </button>
       ))}
+      <button type="button" aria-label="Second pilot on this flight" onClick={seats}>
+        2nd
+      </button>
     </span>
   );
 }

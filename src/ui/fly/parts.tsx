@@ -10,6 +10,7 @@ export function Words<T extends string>({
   choose,
   columns,
   name = say,
+  hint,
   off = false,
 }: {
   title: string;
@@ -18,6 +19,8 @@ export function Words<T extends string>({
   choose: (v: T | null) => void;
   columns: number;
   name?: (v: T) => string;
+  /** A line under a word. */
+  hint?: (v: T) => string | null;
   off?: boolean;
 }) {
   return (
@@ -34,6 +37,7 @@ export function Words<T extends string>({
             onClick={() => choose(now === o ? null : o)}
           >
             {name(o)}
+            {hint?.(o) ? <small>{hint(o)}</small> : null}
           </button>
         ))}
       </div>

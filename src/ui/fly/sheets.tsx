@@ -4,11 +4,13 @@ import { say } from '@/domain/words';
 import type { StoredEvent } from '@/offline/client';
 import type { SortiePack } from '@/offline/protocol';
 import { HelpSheet } from './help-sheet';
+import { LimitSheet } from './limit-sheet';
+import { SeatSheet } from './seat-sheet';
 import { Sheet } from './sheet';
 import type { SaveEvent } from './view';
 import { WindSheet } from './wind-sheet';
 
-export type SheetName = 'wind' | 'runway' | 'refused' | 'help';
+export type SheetName = 'wind' | 'runway' | 'refused' | 'help' | 'seats' | 'limit';
 
 /** The sheet that is open over the cockpit. */
 export default function OpenSheet({
@@ -20,6 +22,8 @@ export default function OpenSheet({
   view,
   close,
   saveEvent,
+  say: tell,
+  changed,
 }: {
   open: SheetName;
   pack: SortiePack;
@@ -29,7 +33,11 @@ export default function OpenSheet({
   view: string;
   close: () => void;
   saveEvent: SaveEvent;
+  say: (line: string) => void;
+  changed: (pack: SortiePack) => void;
 }) {
+  if (open === 'seats') return <SeatSheet pack={pack} changed={changed} close={close} />;
+  if (open === 'limit') return <LimitSheet pack={pack} close={close} saveEvent={saveEvent} say={tell} />;
   if (open === 'help') return <HelpSheet view={view} close={close} />;
   if (open === 'refused') return <RefusedSheet refused={refused} close={close} />;
   if (open === 'runway') return <RunwaySheet pack={pack} runwayEnd={runwayEnd} close={close} saveEvent={saveEvent} />;

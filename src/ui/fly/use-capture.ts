@@ -4,6 +4,7 @@ import { type Attitude, packWords } from '@/domain/words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 import { type CaptureState, type CaptureStep, type Ended, captureStart, step } from './capture-state';
 import { type Draft, cleanOffered, cleanTap, contradiction, nothingTapped, savesNow, toCaptured } from './draft';
+import { countsFor } from './counts-for';
 import type { SaveEvent } from './view';
 
 const DOUBLE_TAP_MS = 600;
@@ -70,7 +71,8 @@ export function useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell }: F
       return;
     }
     const what = full.kind === 'go-around' ? 'Go-around' : 'Landing';
-    tell(`${what} ${number} ${was ? 'corrected and saved' : 'saved'} on this device.`);
+    const counted = countsFor(full, pack, was?.landing.runwayEnd ?? runwayEnd);
+    tell(`${what} ${number} ${was ? 'corrected and saved' : 'saved'} on this device. ${counted}`);
     savedAt.current = performance.now();
     next();
   };

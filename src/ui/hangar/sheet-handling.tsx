@@ -1,6 +1,6 @@
 import { ATTRIBUTES } from '@/domain/handling';
 import type { TypeSheet } from '@/domain/sheet';
-import { LIMIT_NAME } from '@/domain/words';
+import { LIMIT_NAME, say } from '@/domain/words';
 import { Panel } from '../shared/parts';
 import { Source } from '../shared/source';
 
@@ -79,6 +79,17 @@ export function Procedures({ sheet }: { sheet: TypeSheet }) {
             <p key={a.channel} className="mb-1">
               <strong>{LIMIT_NAME[a.channel]}:</strong> {a.text}
               <Source source={a.source} reference={a.ref} />
+            </p>
+          ))}
+        </Panel>
+      ) : null}
+      {(sheet.manoeuvres ?? []).length > 0 ? (
+        <Panel title="Entries to exercises">
+          {(sheet.manoeuvres ?? []).map((m) => (
+            <p key={m.item} className="mb-1">
+              <strong>{say(m.item)}:</strong> {m.entryIas} {sheet.dial.unit}, {m.power}
+              {m.g === null ? '' : `, ${m.g > 0 ? '+' : ''}${m.g} g`}; out: {m.exit}
+              <Source source={m.source} reference={m.ref} />
             </p>
           ))}
         </Panel>

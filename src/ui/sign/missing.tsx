@@ -9,7 +9,7 @@ const MANY = 7;
 /** The page on which a problem is solved; null = this one. */
 function leadsTo(p: SigningProblem, base: string): string | null {
   if (p.target === 'brief' || p.target === 'fly' || p.target === 'debrief') return `${base}/${p.target}`;
-  if (p.target === 'trace') return `/traces/${p.traceId ?? ''}`;
+  if (p.target === 'trace') return p.traceId ? `/traces/${p.traceId}` : '/board#limits';
   if (p.code === 'not-recent' || p.code === 'model-hours') return '/account';
   return p.target === 'people' ? '/people' : null;
 }

@@ -12,14 +12,11 @@ import { Problems } from '../shared/parts';
 
 export interface LimitLine {
   id: string;
-  traceId: string;
+  traceId: string | null;
+  seenBy: string | null;
   registration: string;
   channel: LimitChannel;
-  limit: number;
-  unit: string;
-  peak: number;
-  startS: number;
-  durationS: number;
+  measured: { limit: number; unit: string; peak: number; startS: number; durationS: number } | null;
   mustDo: string;
   mustDoSource: string | null;
   flownOn: string;
@@ -53,23 +50,12 @@ export function Limits({
             </span>
           </div>
           <div>
-            <span className="mono">
-              {amount(l)}
-              {'\u00a0'}
-              {l.unit}
-            </span>{' '}
-            where{' '}
-            <span className="mono">
-              {l.limit}
-              {'\u00a0'}
-              {l.unit}
-            </span>{' '}
-            is the limit, for{' '}
-            <span className="mono">
-              {l.durationS.toFixed(1)}
-              {'\u00a0'}s
-            </span>
-            {withTrace ? (
+            {l.measured ? (
+              <Amount of={l.measured} />
+            ) : (
+              `Seen by ${l.seenBy ?? 'the instructor'}. How far was not measured.`
+            )}
+            {withTrace && l.traceId !== null ? (
               <>
                 {' '}
                 {'\u00b7'} <Link href={`/traces/${l.traceId}`}>show</Link>
@@ -100,7 +86,19 @@ export function Limits({
     </ul>
   );
 }
-const amount = (l: LimitLine): string => l.peak.toFixed(l.unit === 'g' ? 2 : 0);
+const Figure = ({ of, unit }: { of: string | number; unit: string }) => (
+  <span className="mono">
+    {of}
+    {'\u00a0'}
+    {unit}
+  </span>
+);
+const Amount = ({ of }: { of: NonNullable<LimitLine['measured']> }) => (
+  <>
+    <Figure of={of.peak.toFixed(of.unit === 'g' ? 2 : 0)} unit={of.unit} /> where{' '}
+    <Figure of={of.limit} unit={of.unit} /> is the limit, for <Figure of={of.durationS.toFixed(1)} unit="s" />
+  </>
+);
 
 function ReleaseForm({ id, release }: { id: string; release: Release }) {
   const f = useActionForm({

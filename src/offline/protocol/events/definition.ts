@@ -18,6 +18,8 @@ export const FACETS = [
   'reasons',
   /** A limit of the school set aside. */
   'limits',
+  /** A limit of the aeroplane passed, seen by eye. */
+  'exceedances',
   'wind',
   'runway',
   'seats',

@@ -12,6 +12,7 @@ import { gearEvent } from './gear-event';
 import { itemObserved } from './item-observed';
 import { itemWaived } from './item-waived';
 import { landingSaved } from './landing-saved';
+import { limitExceeded } from './limit-exceeded';
 import { limitOverridden } from './limit-overridden';
 import { measured } from './measured';
 import { overruled } from './overruled';
@@ -46,6 +47,7 @@ const EVENTS: { readonly [T in EventType]: EventDefinition<T> } = {
   overruled,
   'stop-explained': stopExplained,
   'limit-overridden': limitOverridden,
+  'limit-exceeded': limitExceeded,
 };
 
 /**

@@ -4,6 +4,7 @@ import type {
   EventPayload,
   GearChecked,
   ItemObserved,
+  LimitExceeded,
   LoggedWind,
   Measured,
   PowerFound,
@@ -100,6 +101,7 @@ export class FoldState {
   readonly waivers = new Map<string, FoldedWaiver>();
   readonly powers = new Map<string, FoldedRow<PowerFound>>();
   readonly trials = new Map<string, FoldedRow<TrialFlown>>();
+  readonly exceeded = new Map<string, FoldedRow<LimitExceeded>>();
   readonly marks = new Map<string, TimerMarked>();
   readonly measured = new Map<string, Measured>();
   readonly overruled = new Map<string, Record<string, FoldedOverruling>>();

@@ -146,17 +146,22 @@ async function limitsOf(record: CheckoutRecord): Promise<FindingRecord['limits']
   });
   const { unit } = record.head.sheet.dial;
   return found.map((e) => {
+    const of = {
+      id: e.id,
+      traceId: e.traceId,
+      lesson: e.sortie.lesson,
+      date: e.sortie.flownOn,
+      channel: e.channel,
+    };
+    if (e.limitValue === null || e.peak === null || e.durationS === null)
+      return { ...of, words: `${LIMIT_NAME[e.channel]}, seen by eye; how far was not measured` };
     const speed = e.unit === 'kt';
     const by = speed ? ktPerUnit(unit) : 1;
     const u = speed ? unit : e.unit;
     const [limit = '', peak = ''] =
       e.unit === 'g' ? [fixed(e.limitValue, 1), fixed(e.peak, 1)] : besideLimit(e.limitValue / by, e.peak / by);
     return {
-      id: e.id,
-      traceId: e.traceId,
-      lesson: e.sortie.lesson,
-      date: e.sortie.flownOn,
-      channel: e.channel,
+      ...of,
       words: `${peak} ${u} where ${LIMIT_NAME[e.channel]} is ${limit} ${u}, for ${fixed(e.durationS)} s`,
     };
   });

@@ -120,8 +120,8 @@ function linksOf(record: CheckoutRecord, { facts, lesson }: LessonShown) {
     })),
     ...facts.record.limits.map((l) => ({
       id: l.id,
-      label: `lesson ${l.lesson}, the recording`,
-      href: `/traces/${l.traceId ?? ''}`,
+      label: `lesson ${l.lesson}, ${l.traceId ? 'the recording' : 'seen by eye'}`,
+      href: l.traceId ? `/traces/${l.traceId}` : '/board#limits',
     })),
   ];
 }

@@ -85,15 +85,18 @@ export const groundingsPlaced = statement('hangar.groundingsPlaced', {
 });
 export const limitsHolding = statement('hangar.limitsHolding', {
   params: ['registration', 'openOnly'],
-  sql: `SELECT x.id, x.airframe_id, a.registration, x.channel, x.trace_id, x.found_at, r.released_at AS ended_at, u.name AS ended_by, r.done, r.certifier, r.certificate
+  sql: `SELECT x.id, x.airframe_id, a.registration, x.channel, x.trace_id, x.sortie_id, w.name AS seen_by, x.found_at, r.released_at AS ended_at, u.name AS ended_by, r.done, r.certifier, r.certificate
      FROM exceedances x JOIN airframes a ON a.id = x.airframe_id LEFT JOIN exceedance_releases r ON r.exceedance_id = x.id LEFT JOIN users u ON u.id = r.released_by
+       LEFT JOIN users w ON w.id = x.seen_by
      WHERE (:registration IS NULL OR a.registration = :registration) AND (:openOnly = 0 OR r.id IS NULL) ORDER BY x.found_at DESC`,
   row: {
     id: text,
     airframeId: text,
     registration: text,
     channel: z.enum(LIMIT_CHANNELS),
-    traceId: text,
+    traceId: text.nullable(),
+    sortieId: text,
+    seenBy: text.nullable(),
     foundAt: instant,
     ...ended,
   },

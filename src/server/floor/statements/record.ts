@@ -297,10 +297,10 @@ export const exceedances = statement('record.exceedances', {
          LEFT JOIN exceedance_releases r ON r.exceedance_id = x.id JOIN sorties s ON s.id = x.sortie_id JOIN checkouts c ON c.id = s.checkout_id WHERE c.pilot_id = :pilotId ORDER BY x.found_at`,
   row: {
     channel: text,
-    limitValue: real,
+    limitValue: real.nullable(),
     unit: text,
-    peak: real,
-    durationS: real,
+    peak: real.nullable(),
+    durationS: real.nullable(),
     mustDo: text,
     foundAt: text,
     releasedAt: text.nullable(),

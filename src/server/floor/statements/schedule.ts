@@ -83,11 +83,12 @@ export const awayRows = statement('schedule.awayRows', {
 
 export const awayRowsExceedances = statement('schedule.awayRowsExceedances', {
   params: ['now'],
-  sql: `SELECT e.id, e.airframe_id, e.channel, e.found_at, a.registration FROM exceedances e JOIN airframes a ON a.id = e.airframe_id WHERE e.found_at <= :now AND NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)`,
+  sql: `SELECT e.id, e.airframe_id, e.channel, e.trace_id, e.found_at, a.registration FROM exceedances e JOIN airframes a ON a.id = e.airframe_id WHERE e.found_at <= :now AND NOT EXISTS (SELECT 1 FROM exceedance_releases r WHERE r.exceedance_id = e.id)`,
   row: {
     id: Exceedances.columns.id,
     airframeId: Exceedances.columns.airframeId,
     channel: Exceedances.columns.channel,
+    traceId: Exceedances.columns.traceId,
     foundAt: Exceedances.columns.foundAt,
     registration: Airframes.columns.registration,
   },

@@ -64,8 +64,9 @@ export const traceById = statement('traces.traceById', {
 
 const passed = (
   where: string,
-) => `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
+) => `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, w.name AS seen_by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
      JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by
+     LEFT JOIN users w ON w.id = e.seen_by
      WHERE ${where} ORDER BY s.flown_on DESC, e.start_s`;
 const passedRow = {
   ...Exceedances.columns,
@@ -76,6 +77,7 @@ const passedRow = {
   pilotId: text,
   pilotName: text,
   byName: text.nullable(),
+  seenByName: text.nullable(),
   releasedAt: instant.nullable(),
   done: text.nullable(),
   certifier: text.nullable(),

@@ -32,6 +32,7 @@ import { flightStops, stopRules } from '../queries/stops';
 import { diskProblem, log } from '../../floor/log';
 import { NOT_FOUND, type Result, problem, zodProblems } from '../../floor/result';
 import { clean } from '../../floor/clean';
+import { enterSeen } from './exceeded';
 import { type Arrival, type Flight, flightOf, knownEvent, refusalOf } from './event-door';
 import * as ask from '../../floor/statements/fly';
 import { Checkouts, Sorties } from '../../checkout/tables';
@@ -169,7 +170,7 @@ export const keepEvent = (event: CaptureEvent, skewMs: number | null, t: Transac
   );
 
 /** What a landing or an item, whose it was, or what stops it is made of. */
-export const PROJECTED = affecting('landings', 'items', 'gear', 'limits');
+export const PROJECTED = affecting('landings', 'items', 'gear', 'limits', 'exceedances');
 
 function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string; message: string } {
   const cleaned = clean(item);
@@ -201,7 +202,11 @@ function checkEvent(item: unknown): { event: CaptureEvent } | { eventId: string;
 /** Rebuilds the landings of one flight from its events. Deterministic: the same events always give the same rows. */
 export async function projectSortie(sortieId: string, t: Transaction): Promise<void> {
   const flight = await Sorties.first(
-    { where: { id: sortieId }, pick: ['checkoutId', 'secondPilotId', 'secondCheckoutId'] },
+    {
+      where: { id: sortieId },
+      pick: ['checkoutId', 'secondPilotId', 'secondCheckoutId'],
+      with: { checkout: ['airframeId'] },
+    },
     t,
   );
   const head = flight && (await checkoutHead(flight.checkoutId, t));
@@ -210,6 +215,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   if (!sortie || sortie.sharedWith !== null) return;
   t.afterCommit(() => refreshLater([head.id, ...(flight.secondCheckoutId ? [flight.secondCheckoutId] : [])]));
   const folded = fold(await eventsOf({ sortieId }, [...new Set([...PROJECTED, ...affecting('clock')])], t));
+  await enterSeen(folded.exceeded, { head, airframeId: flight.checkout.airframeId, sortieId }, t);
   const second = flight.secondPilotId;
   const theirs =
     second !== null &&

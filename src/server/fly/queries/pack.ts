@@ -71,7 +71,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
     triggers: house.triggers,
     items: record.programmes
       .flatMap((p) => p.items)
-      .filter((i) => i.evidence.kind === 'observed')
+      .flatMap((i) => (i.evidence.kind === 'observed' ? [{ ...i, evidence: i.evidence }] : []))
       .map((i) => ({
         id: i.id,
         title: i.title,
@@ -79,6 +79,8 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
         where: i.where,
         waivable: i.waivable,
         forms: i.forms ?? [],
+        most: i.evidence.maxIntervention,
+        needed: i.evidence.needed,
       })),
     gearLamps: sheet.surface === 'amphibian' && sheet.gear.lamps.length > 0 ? lampMeaning(sheet.gear.lamps) : null,
     cues: (snapshot.habits ?? []).map((h) => ({

@@ -91,12 +91,14 @@ export async function instructorLacks(
 /** Stops of a flight itself: who teaches it, and an aeroplane grounded at one of the moments given. */
 export async function flightStops(
   head: CheckoutHead,
-  sortie: { instructorId: string; flownOn: string },
+  sortie: { id: string; instructorId: string; flownOn: string },
   momentsMs: readonly number[],
   t?: Transaction,
 ): Promise<Stop[]> {
   const { name, lacks } = await instructorLacks(sortie.instructorId, head, sortie.flownOn, t);
-  const during = (await groundings({ registration: head.registration }, t)).find((g) =>
+  // A limit passed in this very flight grounds the next one: this one is flown home.
+  const placed = (await groundings({ registration: head.registration }, t)).filter((g) => g.sortieId !== sortie.id);
+  const during = placed.find((g) =>
     momentsMs.some((ms) => ms >= Date.parse(g.placedAt) && (g.ended === null || ms < Date.parse(g.ended.at))),
   );
   return [

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import type { GroundingKind } from '@/domain/stops';
-import { LIMIT_NAME } from '@/domain/words';
+import { LIMIT_NAME, type LimitChannel } from '@/domain/words';
 import * as ask from '../../floor/statements/hangar';
 
 export interface Grounding {
@@ -13,6 +13,8 @@ export interface Grounding {
   placedAt: string;
   /** Of a limit passed: where it is seen and released. */
   traceId: string | null;
+  /** Of a limit passed: the flight it was passed in. */
+  sortieId: string | null;
   ended: GroundingEnd | null;
 }
 export interface GroundingEnd {
@@ -34,6 +36,10 @@ export const endOf = (r: {
     ? null
     : { by: r.by ?? '', at: r.at, done: r.done ?? '', certifier: r.certifier, certificate: r.certificate };
 
+/** Why a limit passed holds an aeroplane. */
+export const limitHeld = (channel: LimitChannel, traceId: string | null): string =>
+  `${LIMIT_NAME[channel]} exceeded${traceId === null ? ', seen by eye,' : ''} and not released`;
+
 /**
  * What holds aeroplanes on the ground, open or ended: findings of airworthiness, holds of the school, and limits passed.
  */
@@ -54,6 +60,7 @@ export async function groundings(
       placedBy: g.placedBy,
       placedAt: g.placedAt,
       traceId: null,
+      sortieId: null,
       ended: endOf({ ...g, at: g.endedAt, by: g.endedBy }),
     })),
     ...limits.map((l): Grounding => ({
@@ -61,10 +68,11 @@ export async function groundings(
       airframeId: l.airframeId,
       registration: l.registration,
       kind: 'limit',
-      why: `${LIMIT_NAME[l.channel]} exceeded and not released`,
-      placedBy: '',
+      why: limitHeld(l.channel, l.traceId),
+      placedBy: l.seenBy ?? '',
       placedAt: l.foundAt,
       traceId: l.traceId,
+      sortieId: l.sortieId,
       ended: endOf({ ...l, at: l.endedAt, by: l.endedBy }),
     })),
   ];

@@ -262,11 +262,12 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
 /** A limit passed, in the unit of the dial. */
 function limitWords(l: {
   channel: LimitChannel;
-  limitValue: number;
-  peak: number;
+  limitValue: number | null;
+  peak: number | null;
   unit: string;
   dial: 'kt' | 'mph';
 }): string {
+  if (l.limitValue === null || l.peak === null) return `${LIMIT_NAME[l.channel]}, seen by eye`;
   const { limit, peak, unit } = inDial(l.limitValue, l.peak, l.unit, l.dial);
   return `${LIMIT_NAME[l.channel]} ${limit} ${unit}, ${Math.round(peak * 10) / 10} ${unit} reached`;
 }
@@ -290,7 +291,7 @@ function stampOf(record: CheckoutRecord, overrides: readonly Override[], facts: 
     observations: record.evidence.observations.map((o) => [o.id, o.data.verdict, o.data.intervention]),
     overrides: overrides.map((o) => [o.id, o.approved]),
     day: facts.onDate,
-    limits: facts.openLimits.map((l) => l.traceId),
+    limits: facts.openLimits.map((l) => l.traceId ?? l.what),
     stops: facts.stops,
   };
   return createHash('sha256').update(canonicalText(seen)).digest('hex');

@@ -1,8 +1,8 @@
 import { type Away, type Hold, later, type Weekly } from '@/core/schedule';
-import { LIMIT_NAME } from '@/domain/words';
 import { Op, type Transaction } from 'sequelize';
 import { nowIso } from '../../floor/clock';
 import * as ask from '../../floor/statements/schedule';
+import { limitHeld } from '../../hangar/queries/groundings';
 import { BookingHolds, WeeklyWindows } from '../tables';
 import { airKey } from './day';
 
@@ -68,7 +68,7 @@ export async function awayRows(t?: Transaction): Promise<AwayRow[]> {
       who: airKey(l.airframeId),
       from: l.foundAt,
       to: null,
-      why: `${LIMIT_NAME[l.channel]} exceeded and not released`,
+      why: limitHeld(l.channel, l.traceId),
     })),
   ];
 }

@@ -18,6 +18,7 @@ import { write, writeOrNothing } from '../../floor/write';
 import { sortiesOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
 import { traceById } from '../queries/traces';
+import { mustDoAfter } from '../../fly/commands/exceeded';
 import { addOfficeEvent } from '../../fly/commands/office';
 import { type Result, problem, zodProblems } from '../../floor/result';
 import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../files';
@@ -151,7 +152,6 @@ export async function addTrace(
       t,
     );
     for (const [k, e] of done.analysis.exceedances.entries()) {
-      const rule = head?.sheet.afterLimit.find((a) => a.channel === e.channel);
       await Exceedances.insert(
         {
           id: `${id}-limit-${k + 1}`,
@@ -164,9 +164,9 @@ export async function addTrace(
           peak: e.peak,
           startS: e.startS,
           durationS: e.durationS,
-          mustDo: rule?.text ?? NO_RULE,
-          mustDoSource: rule ? rule.ref : null,
+          ...mustDoAfter(head?.sheet, e.channel),
           foundAt: nowIso(),
+          seenBy: null,
         },
         t,
       );
@@ -174,8 +174,6 @@ export async function addTrace(
     return { ok: true, id, known: false };
   });
 }
-const NO_RULE = 'The sheet does not say what must be done. Ask the maintenance organisation before the next flight.';
-
 export const AcceptForm = z.object({
   traceId: z.string().min(1),
   landings: z

@@ -67,14 +67,12 @@ export async function traceList(
 
 export interface LimitPassed {
   id: string;
-  traceId: string;
+  /** Null where it was seen by eye: then nothing was measured, and `seenBy` says who saw it. */
+  traceId: string | null;
+  seenBy: string | null;
   registration: string;
   channel: LimitChannel;
-  limit: number;
-  unit: string;
-  peak: number;
-  startS: number;
-  durationS: number;
+  measured: { limit: number; unit: string; peak: number; startS: number; durationS: number } | null;
   mustDo: string;
   mustDoSource: string | null;
   flownOn: string;
@@ -91,9 +89,8 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     traceId: e.traceId,
     registration: e.registration,
     channel: e.channel,
-    ...inDial(e.limitValue, e.peak, e.unit, e.dial),
-    startS: e.startS,
-    durationS: e.durationS,
+    seenBy: e.seenByName,
+    measured: measuredOf(e),
     mustDo: e.mustDo,
     mustDoSource: e.mustDoSource,
     flownOn: e.flownOn,
@@ -102,6 +99,13 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     releases: may.releaseExceedance(user, { pilotId: e.pilotId, instructorId: e.instructorId }),
   }));
 }
+
+type Amounts = Pick<RowOf<typeof ask.limitsOpen>, 'limitValue' | 'peak' | 'unit' | 'dial' | 'startS' | 'durationS'>;
+/** How far and how long a recording says it was; null = seen by eye. */
+const measuredOf = (e: Amounts): LimitPassed['measured'] =>
+  e.limitValue === null || e.peak === null || e.startS === null || e.durationS === null
+    ? null
+    : { ...inDial(e.limitValue, e.peak, e.unit, e.dial), startS: e.startS, durationS: e.durationS };
 
 /** A speed in the unit painted on the dial; anything else as it is. */
 export const inDial = (limit: number, peak: number, unit: string, dial: 'kt' | 'mph') =>
