@@ -37,6 +37,7 @@ export const CAPTURE_FORMS = [
   'speeds',
   'exchange',
   'surprise',
+  'handling',
 ] as const;
 export type CaptureForm = (typeof CAPTURE_FORMS)[number];
 export const FORM_NAME: Record<CaptureForm, string> = {
@@ -53,6 +54,7 @@ export const FORM_NAME: Record<CaptureForm, string> = {
   speeds: 'Speeds from memory',
   exchange: 'Exchange of control',
   surprise: 'If it stops now',
+  handling: 'Hands and feet',
 };
 
 /** Sides of a tolerance in the standard's unit, about the set value. */
@@ -99,6 +101,15 @@ export const ASYMMETRIC_ITEMS = [
 ] as const;
 export const FIRST_CUES = ['heading-moved', 'stall-warning', 'buffet'] as const;
 export const CUE_RECOVERIES = ['at-first-cue', 'after-a-second-cue'] as const;
+/**
+ * What hands and feet did, where the programme asks: throttle opened over seconds, control moved to its stop, the
+ * roll-out by the watch, a bubble of power, how a slip was left.
+ */
+export const ASKS = ['throttle', 'travel', 'roll-out', 'bubble', 'slip'] as const;
+export type Ask = (typeof ASKS)[number];
+export const TRAVELS = ['to-the-stop', 'short-of-the-stop'] as const;
+export const BUBBLES = ['before-the-stop', 'at-the-stop', 'no-power'] as const;
+export const SLIP_ENDS = ['by-the-gate', 'too-late', 'nose-dropped', 'nose-raised'] as const;
 export const ARRESTED = ['full', 'part', 'none'] as const;
 export const VERTICALS = ['level', 'climbing', 'descending'] as const;
 

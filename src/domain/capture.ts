@@ -3,6 +3,9 @@ import {
   ARRESTED,
   ASYMMETRIC_ITEMS,
   AIRWORK_KINDS,
+  BUBBLES,
+  SLIP_ENDS,
+  TRAVELS,
   AIRWORK_QUANTITIES,
   CUE_RECOVERIES,
   ENERGY_ITEMS,
@@ -34,6 +37,7 @@ import {
   LATERAL_BANDS,
   LIMIT_CHANNELS,
   MEANT,
+  OWN_WORDS,
   SERIOUS,
   SIDED_BANDS,
   SWING_BANDS,
@@ -109,6 +113,14 @@ export const CapturedLanding = z.object({
   goAroundFrom: seen(z.enum(GO_AROUND_FROM)).default(null),
   goAroundWhy: seen(z.enum(GO_AROUND_WHY)).default(null),
   announced: seen(z.enum(ANNOUNCED)).default(null),
+  /** Where the programme asks: the control moved to its stop, seconds of the roll-out, a bubble of power. */
+  travel: seen(z.enum(TRAVELS)).default(null),
+  rollOutS: seen(z.number().min(1).max(120)).default(null),
+  bubble: seen(z.enum(BUBBLES)).default(null),
+  /** The pilot's own word of it, asked before anybody else's. */
+  ownWord: seen(z.enum(OWN_WORDS)).default(null),
+  /** The one cue given before it. */
+  cue: z.string().max(80).default(''),
   /** The landing taken back that this one stands for: it keeps its number and its place in the flight. */
   replaces: z.string().max(64).nullable().default(null),
 });
@@ -169,6 +181,13 @@ export const AirworkDetail = z.discriminatedUnion('form', [
     model: z.string().max(16),
     verdict: z.enum(['reaches', 'doubtful', 'no']),
     marginFt: z.number().nullable(),
+  }),
+  z.object({
+    form: z.literal('handling'),
+    throttleS: z.number().min(0.5).max(30).nullable(),
+    travel: z.enum(TRAVELS).nullable(),
+    bubble: z.enum(BUBBLES).nullable(),
+    slipLeft: z.enum(SLIP_ENDS).nullable(),
   }),
 ]);
 export type AirworkDetail = z.infer<typeof AirworkDetail>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { AIRWORK_KINDS, AIRWORK_QUANTITIES, CAPTURE_FORMS } from './airwork';
+import { AIRWORK_KINDS, AIRWORK_QUANTITIES, ASKS, CAPTURE_FORMS } from './airwork';
 import { MUST_SEE, NEEDS, SUBJECTS } from './assess-words';
 import { NightRule, RecencyRule } from './recency';
 import { GOALS, GO_AROUND_FROM, PACKS } from './words';
@@ -144,6 +144,8 @@ export const ProgrammeItem = z.object({
   confirm: z.boolean().default(false),
   /** How it is captured in the aeroplane. */
   forms: z.array(z.enum(CAPTURE_FORMS)).default([]),
+  /** What hands and feet did, recorded beside it. */
+  asks: z.array(z.enum(ASKS)).default([]),
   /**
    * Knots across without which it shows nothing; absent = any wind. Items that count landings say it in their evidence.
    */

@@ -36,5 +36,10 @@ export const UNSEEN = {
   goAroundFrom: null,
   goAroundWhy: null,
   announced: null,
+  travel: null,
+  rollOutS: null,
+  bubble: null,
+  ownWord: null,
+  cue: '',
   replaces: null,
 } satisfies Omit<CapturedLanding, 'kind' | 'runwayEnd'>;

@@ -50,6 +50,10 @@ export type Meant = (typeof MEANT)[number];
 /** What was meant, or null where nothing was noted or the word is none that can be meant. */
 export const meant = (word: string | null | undefined): Meant | null => MEANT.find((m) => m === word) ?? null;
 
+/** The pilot's own word of a landing just flown. */
+export const OWN_WORDS = ['as-meant', 'not-as-meant', 'not-sure'] as const;
+export type OwnWord = (typeof OWN_WORDS)[number];
+
 /** Recorded in one tap, and outside whatever else was seen. */
 export const SERIOUS = ['short-of-threshold', 'off-surface', 'inspection-sink'] as const;
 export type Serious = (typeof SERIOUS)[number];
@@ -256,6 +260,18 @@ export const SAY: Record<string, string> = {
   house: 'school',
   instructor: 'instructor',
   measured: 'measured',
+  'as-meant': 'as meant',
+  'not-as-meant': 'not as meant',
+  'not-sure': 'not sure',
+  'to-the-stop': 'to the stop',
+  'short-of-the-stop': 'short of the stop',
+  'before-the-stop': 'before the stop',
+  'at-the-stop': 'only at the stop',
+  'no-power': 'not used',
+  'by-the-gate': 'by the gate',
+  'too-late': 'too late',
+  'nose-dropped': 'with the nose dropped',
+  'nose-raised': 'with the nose raised',
   'unloaded-first': 'unloaded first',
   'power-first': 'power first',
   'aileron-first': 'aileron first',

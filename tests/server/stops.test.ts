@@ -13,6 +13,9 @@ import { checkoutHead } from '@/server/checkout/queries/head';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { instructorLacks } from '@/server/fly/queries/stops';
 import { groundings } from '@/server/hangar/queries/groundings';
+import { debriefFacts } from '@/server/debrief/queries/debrief';
+import { releaseExceedance } from '@/server/traces/commands/traces';
+import { limitsPassed } from '@/server/traces/queries/traces';
 import { stopsShown } from '@/server/checkout/queries/stop-shown';
 import { demoFolder, done, shell } from './folder';
 import { said, user } from './signed';
@@ -70,6 +73,48 @@ beforeAll(async () => {
   bento = await user('bento');
 }, 120_000);
 afterAll(() => close());
+
+describe('a limit seen exceeded by eye', () => {
+  it('grounds the aeroplane, says what must be done, is entered once and released as a recorded one', async () => {
+    const checkout = await openOf('duarte');
+    const flight = (await sortiesOf(checkout)).at(-1);
+    if (!flight) throw new Error('no flight');
+    const seen = event(helena, flight.id, 'limit-exceeded', '14:05', { channel: 'vne' });
+    const after = event(helena, flight.id, 'landing-saved', '14:12', landing('14:12'));
+    const wrong = event(helena, flight.id, 'limit-exceeded', '14:06', { channel: 'oil' });
+    expect((await recordEvents(helena, [seen, after, wrong])).refused.map((r) => r.eventId)).toEqual([wrong.eventId]);
+    await recordEvents(helena, [seen]);
+    const [held, ...more] = await groundings({ registration: 'ZP-URZ', openOnly: true });
+    expect(more).toEqual([]);
+    expect(held).toMatchObject({
+      kind: 'limit',
+      why: 'Vne exceeded, seen by eye, and not released',
+      placedBy: 'Helena Serpa Dorna',
+      traceId: null,
+    });
+    // It is flown home: the landing of the same flight is no flight of a grounded aeroplane.
+    const record = await recordOf(checkout);
+    expect(stopsShown(record).map((s) => s.code)).toEqual([]);
+    const [line] = await limitsPassed(bento, 'open');
+    expect(line).toMatchObject({ measured: null, seenBy: 'Helena Serpa Dorna', releases: true });
+    expect(line?.mustDo.length).toBeGreaterThan(10);
+    expect((await signingState(helena, record)).problems.filter((p) => p.code === 'limit')).toHaveLength(1);
+    expect((await debriefFacts(record)).record.limits.map((l) => l.words)).toEqual([
+      'Vne, seen by eye; how far was not measured',
+    ]);
+    const release = {
+      exceedanceId: held?.id,
+      done: 'Inspected, entry 88',
+      certifier: 'Telmo Vaz',
+      certificate: 'B1 0417',
+    };
+    expect(said(await releaseExceedance(helena, release))).toContain('chief-releases');
+    done(await releaseExceedance(bento, release));
+    expect(await groundings({ registration: 'ZP-URZ', openOnly: true })).toEqual([]);
+    for (const sql of ["UPDATE exceedances SET channel = 'vfe'", 'DELETE FROM exceedances'])
+      await expect(shell(sql)).rejects.toThrow(/never/);
+  });
+});
 
 describe('an aeroplane on the ground', () => {
   const form = (kind: string, more: object = {}) => ({

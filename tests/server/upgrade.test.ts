@@ -43,6 +43,7 @@ describe('an upgrade from the first release', () => {
       '015_school.sql',
       '016_running.sql',
       '017_interface.sql',
+      '018_week.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';

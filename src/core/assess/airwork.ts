@@ -231,6 +231,7 @@ export function unseenOf(detail: AirworkDetail, rowOf: (kind: AirworkKind) => Ai
     case 'exchange':
       return [...(detail.ticks.length === 0 ? ['steps'] : []), ...(detail.feetClear === null ? ['feet-clear'] : [])];
     case 'surprise':
+    case 'handling':
       return [];
   }
 }
@@ -348,6 +349,9 @@ function judgeSeen(
         quantities: [],
       };
     }
+    // A record of what hands did: how it went is the instructor's word.
+    case 'handling':
+      return { verdict: 'not-seen', reasons, quantities: [] };
     case 'surprise': {
       if (detail.answer !== detail.model) reasons.push({ code: 'model-says', params: { model: detail.model } });
       // A doubtful end chosen is an answer to talk about, not a good one.

@@ -22,6 +22,11 @@ export function landingNoted(
   return [
     ...(read.length > 0 ? [`read at ${list(read)}`] : []),
     ...(l.peakG == null ? [] : [`greatest load ${withUnit(l.peakG, 'g', 1)}`]),
+    ...(l.cue ? [`cue given: \u201c${l.cue}\u201d`] : []),
+    ...(l.ownWord ? [`the pilot\u2019s word: ${say(l.ownWord)}`] : []),
+    ...(l.rollOutS == null ? [] : [`rolled out in ${withUnit(l.rollOutS, 's')}`]),
+    ...(l.travel ? [`control moved ${say(l.travel)}`] : []),
+    ...(l.bubble ? [`power ${say(l.bubble)}`] : []),
     ...(l.landmark ? [`landmark ${say(l.landmark)}`] : []),
     ...((l.helpedOn ?? []).length > 0 ? [`assisted on ${list((l.helpedOn ?? []).map(say))}`] : []),
     ...((l.notes ?? []).length > 0 ? [`also seen: ${list((l.notes ?? []).map((n) => n.replaceAll('-', ' ')))}`] : []),
@@ -82,6 +87,13 @@ export function detailNoted(d: AirworkDetail | null, unit: string): string {
     case 'steps':
     case 'exchange':
       return parts(d.list, `${new Set(d.ticks).size} of ${d.steps.length} said`);
+    case 'handling':
+      return parts(
+        d.throttleS !== null && `throttle opened over ${withUnit(d.throttleS, 's', 1)}`,
+        d.travel && `control moved ${say(d.travel)}`,
+        d.bubble && `power ${say(d.bubble)}`,
+        d.slipLeft && `slip left ${say(d.slipLeft)}`,
+      );
     case 'surprise':
       return parts(
         `asked on ${d.leg} at ${withUnit(d.heightFt, 'ft')}`,

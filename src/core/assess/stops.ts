@@ -141,6 +141,7 @@ export function itemStops(detail: AirworkDetail | null, rules: StopRules): Stop[
     case 'stall':
     case 'steps':
     case 'exchange':
+    case 'handling':
       return [];
   }
 }

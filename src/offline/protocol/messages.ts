@@ -1,5 +1,5 @@
 import type { CaptureEvent, LoggedWind } from '@/domain/capture';
-import type { AirworkStandard, CaptureForm } from '@/domain/airwork';
+import type { AirworkStandard, Ask, CaptureForm } from '@/domain/airwork';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Stop, StopRules } from '@/domain/stops';
 import type { Attitude, PackId } from '@/domain/words';
@@ -69,8 +69,11 @@ export interface SortiePack {
     forms?: CaptureForm[];
     /** What counts for it: how much help at most, and how many times; absent in packs of before. */
     most?: number;
+    asks?: Ask[];
     needed?: number;
   }[];
+  /** What hands and feet did that items about landings ask for; absent in packs of before. */
+  asks?: Ask[];
   /** Wheel, lamp state, what it means; null or absent where there is no water to land on. */
   gearLamps?: Record<string, Record<string, 'up' | 'down' | 'transit'>> | null;
   /** Habits to watch, most dangerous first; absent in packs taken before this was added. */

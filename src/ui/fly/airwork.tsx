@@ -1,13 +1,14 @@
 'use client';
 import { useRef, useState } from 'react';
 import { type DetailJudged, judgeDetail, unseenName, unseenOf, worst, detailSaid } from '@/core/assess';
-import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
+import { type Ask, type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
 import { INTERVENTIONS, say } from '@/domain/words';
 import type { Folded, FoldedItem, SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { ViewProps } from './view';
 import { AsymmetricForm, EnergyForm, NumbersForm, StallForm } from './airwork-forms';
+import { HandlingForm } from './handling-form';
 import { Whose, Words } from './parts';
 import { useKept } from './kept';
 import { PowerTable, Trials } from './found';
@@ -281,7 +282,15 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
             <Surprise {...props} save={(d, level) => void keep(level, d)} />
           ) : (
             <>
-              <Form form={form} only={only} detail={detail} set={setDetail} judged={judged} {...props} />
+              <Form
+                form={form}
+                only={only}
+                asks={item.asks ?? []}
+                detail={detail}
+                set={setDetail}
+                judged={judged}
+                {...props}
+              />
               <Words
                 title={`${name} how it went`}
                 options={['within', 'edge', 'outside'] as const}
@@ -325,6 +334,7 @@ function ItemRow({ item, only, ...props }: ViewProps & { item: Item; only?: stri
 function Form({
   form,
   only,
+  asks,
   detail,
   set,
   judged,
@@ -332,6 +342,7 @@ function Form({
 }: ViewProps & {
   form: CaptureForm;
   only?: string;
+  asks: readonly Ask[];
   detail: AirworkDetail | null;
   set: (d: AirworkDetail | null) => void;
   judged: DetailJudged | null;
@@ -384,6 +395,8 @@ function Form({
           set={set}
         />
       );
+    case 'handling':
+      return <HandlingForm asks={asks} detail={detail?.form === 'handling' ? detail : null} set={set} />;
     // Nothing but the verdict, or a view of their own.
     case 'plain':
     case 'power-table':

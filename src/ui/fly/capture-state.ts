@@ -77,7 +77,8 @@ export function captureStart(pack: SortiePack, folded: Folded, id: string): Capt
 function set(s: CaptureState, change: Partial<Draft>): Stepped {
   if (s.busy) return [{ ...s, early: { ...s.early, change: { ...s.early.change, ...change } } }, []];
   return [
-    { ...s, draft: { ...s.draft, ...change }, between: false },
+    // A cue is given between two landings: what stands there stays.
+    { ...s, draft: { ...s.draft, ...change }, between: s.between && Object.keys(change).every((k) => k === 'cue') },
     // A correction is one event when it is saved; the landing itself stands until then.
     s.correcting ? [] : fieldsOf(s.subject, change),
   ];

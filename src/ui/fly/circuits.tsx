@@ -3,12 +3,13 @@ import { lazy, Suspense } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
-import { LANDING_KINDS, MEANT, meant } from '@/domain/words';
+import { LANDING_KINDS, MEANT, OWN_WORDS, meant } from '@/domain/words';
 import { LandingPanel } from './landing-panel';
 import { placeOf } from './place';
 import { RunwayTap } from './runway-tap';
 import { useCaptureKeys } from './capture-keys';
 import { useCapture } from './use-capture';
+import { useKept } from './kept';
 import { Words } from './parts';
 import { CaptureFoot, Ends, WhoseAndHelp } from './capture-foot';
 
@@ -40,7 +41,8 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
   const capture = useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell });
   useCaptureKeys(capture);
   const { number, set, end } = capture;
-  const { draft, eyesOut, correcting, flownBy, between, more } = capture.state;
+  const [asksFirst, setAsksFirst] = useKept('own-word-first', false);
+  const { draft, eyesOut, ended, correcting, flownBy, between, more } = capture.state;
   if (eyesOut) {
     return (
       <div className="eyes" role="dialog" aria-label="Eyes out">
@@ -67,12 +69,23 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
           {goAround ? 'Go-around' : 'Landing'} {number}
           {correcting ? ', correction' : ''}
         </h1>
-        <span className={between ? 'focus' : undefined}>{pack.focus ? `Now: ${pack.focus}` : ''}</span>
+        <span className={between ? 'focus' : undefined}>
+          {draft.cue ? `Cue: ${draft.cue}` : pack.focus ? `Now: ${pack.focus}` : ''}
+        </span>
         <span className="status">{counts}</span>
       </div>
       {between && !correcting ? (
         <Suspense fallback={null}>
-          <SoFar pack={pack} folded={folded} correct={capture.correct} toPaper={toPaper} />
+          <SoFar
+            pack={pack}
+            folded={folded}
+            correct={capture.correct}
+            cue={draft.cue}
+            set={(cue) => set({ cue })}
+            asksFirst={asksFirst}
+            toggle={() => setAsksFirst(!asksFirst)}
+            toPaper={toPaper}
+          />
         </Suspense>
       ) : null}
       {!wind ? (
@@ -88,6 +101,15 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
           </button>{' '}
           so that the landing counts towards the crosswind limit.
         </p>
+      ) : null}
+      {asksFirst && ended !== null && !goAround && draft.ownWord === null ? (
+        <Words
+          title="Pilot’s own word, before anybody else’s"
+          options={OWN_WORDS}
+          now={draft.ownWord}
+          choose={(v) => set({ ownWord: v })}
+          columns={3}
+        />
       ) : null}
       <div className="cap">
         {goAround ? (

@@ -6,6 +6,7 @@ import { WORD_CRITERIA, WORD_CRITERION_IDS, type WordCriterion, type WordCriteri
 import type { SortiePack } from '@/offline/protocol';
 import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
+import { Bubble, Travel } from './handling-form';
 import { Aileron } from './landing-rows';
 import type { Place } from './place';
 import { Sheet, Typed } from './sheet';
@@ -94,6 +95,21 @@ export function More({
           now={draft.peakG}
           set={(v) => set({ peakG: v })}
         />
+        {(pack.asks ?? []).includes('roll-out') ? (
+          <Stepper
+            title="Rolled out in"
+            unit="s"
+            start={15}
+            step={1}
+            least={1}
+            most={120}
+            usual={[8, 12, 15, 20, 30]}
+            now={draft.rollOutS}
+            set={(v) => set({ rollOutS: v })}
+          />
+        ) : null}
+        {(pack.asks ?? []).includes('travel') ? <Travel now={draft.travel} choose={(v) => set({ travel: v })} /> : null}
+        {(pack.asks ?? []).includes('bubble') ? <Bubble now={draft.bubble} choose={(v) => set({ bubble: v })} /> : null}
         {pack.landmark ? (
           <Words
             title={`Landmark: ${pack.landmark.name}, ${pack.landmark.alongM} m`}

@@ -1,6 +1,8 @@
 'use client';
 import { countFlown, flownWords } from '@/core/assess';
 import { countLandings } from '@/core/recency';
+import { cuesFor } from './cues';
+import { Typed } from './sheet';
 import { ALONG_BANDS, LATERAL_BANDS, say } from '@/domain/words';
 import type { Folded, FoldedLanding, SortiePack } from '@/offline/protocol';
 
@@ -13,10 +15,20 @@ export function SoFar({
   pack,
   folded,
   correct,
+  cue,
+  set,
+  asksFirst,
+  toggle,
   toPaper,
 }: {
   pack: SortiePack;
   folded: Folded;
+  /** The one cue for the next landing. */
+  cue: string;
+  set: (cue: string) => void;
+  /** The pilot's own word is asked before anything is judged. */
+  asksFirst: boolean;
+  toggle: () => void;
   correct: (l: FoldedLanding) => void;
   toPaper: () => void;
 }) {
@@ -91,6 +103,10 @@ export function SoFar({
             </ol>
           </details>
         ) : null}
+        <Cue cues={cuesFor(pack)} now={cue} set={set} />
+        <button type="button" className="tap mb-1" aria-pressed={asksFirst} onClick={toggle}>
+          Pilot’s own word first<small>{asksFirst ? 'asked once stopped' : 'not asked'}</small>
+        </button>
         <details>
           <summary className="tap">Correct a landing, or enter from paper</summary>
           <div className="taps t4" style={{ paddingTop: 8 }}>
@@ -107,6 +123,29 @@ export function SoFar({
         </details>
       </div>
     </div>
+  );
+}
+
+/** One cue for the next landing, from the list or typed; it stands beside the number until it is saved. */
+function Cue({ cues, now, set }: { cues: readonly string[]; now: string; set: (cue: string) => void }) {
+  return (
+    <details>
+      <summary className="tap">{now ? `Cue: ${now}` : 'One cue for the next landing'}</summary>
+      <div className="taps t2" style={{ padding: '8px 0' }} role="group" aria-label="One cue for the next landing">
+        {cues.map((c) => (
+          <button
+            key={c}
+            type="button"
+            className="tap"
+            aria-pressed={now === c}
+            onClick={() => set(now === c ? '' : c)}
+          >
+            {c}
+          </button>
+        ))}
+      </div>
+      <Typed label="Another, in your words" value={cues.includes(now) ? '' : now} max={80} rows={1} keep={set} />
+    </details>
   );
 }
 

@@ -78,10 +78,16 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
         text: i.text,
         where: i.where,
         waivable: i.waivable,
-        forms: i.forms ?? [],
+        forms: [...(i.forms ?? []), ...(i.asks.length > 0 ? (['handling'] as const) : [])],
+        asks: i.asks,
         most: i.evidence.maxIntervention,
         needed: i.evidence.needed,
       })),
+    asks: [
+      ...new Set(
+        record.programmes.flatMap((p) => p.items).flatMap((i) => (i.evidence.kind === 'observed' ? [] : i.asks)),
+      ),
+    ],
     gearLamps: sheet.surface === 'amphibian' && sheet.gear.lamps.length > 0 ? lampMeaning(sheet.gear.lamps) : null,
     cues: (snapshot.habits ?? []).map((h) => ({
       where: h.phase === 'before' || h.phase === 'ground' ? 'ground' : 'flight',
