@@ -38,12 +38,12 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
     if (await next.isVisible()) await next.click();
     await page.getByRole('button', { name: /^Stopped/ }).click();
     await page.getByRole('radio', { name: 'in the box, on the line', exact: true }).click();
-    await page.getByRole('button', { name: /^Clean, mains first/ }).click();
+    await page.getByRole('button', { name: /^Clean, step/ }).click();
+    await tap(page, 'Wheels said again on final', 'said aloud');
     await tap(page, 'Who flew the landing', /^unassisted/);
     await expect(page.getByRole('status').filter({ hasText: `Landing ${n} saved on this device` })).toBeVisible();
   };
   // A wheel that is down for water: the check says stop, and it is landed all the same.
-  await page.getByRole('button', { name: /^On final/ }).click();
   await wheels('lit', 'down');
   await expect(page.locator('.decision')).toContainText('STOP');
   await touch(1);
@@ -53,7 +53,6 @@ test('on water past a check that stands at stop: kept, said at the tap, in the d
   );
   // The next one is checked, and nothing is said of it.
   await view(page, 'Wheels');
-  await page.getByRole('button', { name: /^On final/ }).click();
   await wheels('unlit', 'up');
   await expect(page.locator('.decision')).toContainText('checks agree');
   await touch(2);

@@ -38,6 +38,7 @@ import {
   LIMIT_CHANNELS,
   MEANT,
   OWN_WORDS,
+  REPEATED,
   SERIOUS,
   SIDED_BANDS,
   SWING_BANDS,
@@ -117,6 +118,8 @@ export const CapturedLanding = z.object({
   travel: seen(z.enum(TRAVELS)).default(null),
   rollOutS: seen(z.number().min(1).max(120)).default(null),
   bubble: seen(z.enum(BUBBLES)).default(null),
+  /** Of an amphibian: the wheels were said again on final; entered once stopped, and it makes no *agree* of a *stop*. */
+  wheelsRepeated: seen(z.enum(REPEATED)).default(null),
   /** The pilot's own word of it, asked before anybody else's. */
   ownWord: seen(z.enum(OWN_WORDS)).default(null),
   /** The one cue given before it. */

@@ -39,6 +39,7 @@ export const UNSEEN = {
   travel: null,
   rollOutS: null,
   bubble: null,
+  wheelsRepeated: null,
   ownWord: null,
   cue: '',
   replaces: null,

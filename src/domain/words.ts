@@ -50,6 +50,8 @@ export type Meant = (typeof MEANT)[number];
 /** What was meant, or null where nothing was noted or the word is none that can be meant. */
 export const meant = (word: string | null | undefined): Meant | null => MEANT.find((m) => m === word) ?? null;
 
+/** The check of the wheels on final is spoken: whether it was is entered once stopped. */
+export const REPEATED = ['said', 'not-said'] as const;
 /** The pilot's own word of a landing just flown. */
 export const OWN_WORDS = ['as-meant', 'not-as-meant', 'not-sure'] as const;
 export type OwnWord = (typeof OWN_WORDS)[number];
@@ -260,6 +262,8 @@ export const SAY: Record<string, string> = {
   house: 'school',
   instructor: 'instructor',
   measured: 'measured',
+  said: 'said aloud',
+  'not-said': 'not said',
   'as-meant': 'as meant',
   'not-as-meant': 'not as meant',
   'not-sure': 'not sure',

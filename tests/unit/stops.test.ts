@@ -71,6 +71,15 @@ describe('wheels against the surface touched', () => {
       check(true, { lamps: {}, decision: 'agree' }),
     ])
       expect(why(wheels(bad))).toEqual(['wheels', 'stop']);
+    // Said again on final: that, and nothing else the check stopped for.
+    const said = (before: GearChecked) =>
+      landingStops({ kind: 'full-stop', runwayEnd: '18W', wind: null, wheelsRepeated: 'said' }, AT, RULES, {
+        at: '2026-11-24T10:04:00.000Z',
+        check: before,
+        since: [],
+      });
+    expect(said(check(true, { onFinal: false }))).toEqual([]);
+    expect(why(said(check(true, { onFinal: false, spoken: null })))).toEqual(['wheels', 'stop']);
     expect(why(wheels(check(true), '18W', ['lever-moved']))).toEqual(['wheels', 'stop']);
     expect(why(wheels(check(true), '18W', [], '2026-11-24T10:01:00.000Z'))).toEqual(['wheels', 'stop']);
     expect(wheels(check(true), 'XX')[0]?.facts.why).toBe('other-surface');

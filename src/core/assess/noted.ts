@@ -23,6 +23,7 @@ export function landingNoted(
     ...(read.length > 0 ? [`read at ${list(read)}`] : []),
     ...(l.peakG == null ? [] : [`greatest load ${withUnit(l.peakG, 'g', 1)}`]),
     ...(l.cue ? [`cue given: \u201c${l.cue}\u201d`] : []),
+    ...(l.wheelsRepeated ? [`wheels ${l.wheelsRepeated === 'said' ? 'said again' : 'not said again'} on final`] : []),
     ...(l.ownWord ? [`the pilot\u2019s word: ${say(l.ownWord)}`] : []),
     ...(l.rollOutS == null ? [] : [`rolled out in ${withUnit(l.rollOutS, 's')}`]),
     ...(l.travel ? [`control moved ${say(l.travel)}`] : []),

@@ -31,7 +31,7 @@ const REAL: readonly string[] = ['limitation', 'airframe', 'house', 'instructor'
  * @example landingStops(onWater, '2026-11-24T10:00:00Z', amphibianRules, null)[0]?.code // 'wheels'
  */
 export function landingStops(
-  landing: Pick<CapturedLanding, 'kind' | 'runwayEnd' | 'wind'>,
+  landing: Pick<CapturedLanding, 'kind' | 'runwayEnd' | 'wind'> & Partial<Pick<CapturedLanding, 'wheelsRepeated'>>,
   touchedAt: string,
   rules: StopRules,
   gear: GearBefore | null,
@@ -41,7 +41,7 @@ export function landingStops(
   const runway = rules.runways.find((r) => r.ident === landing.runwayEnd);
   return [
     ...(runway ? windStops(landing, touchedAt, rules, runway.magneticDeg) : []),
-    ...wheelStops(runway, touchedAt, rules, gear),
+    ...wheelStops(runway, touchedAt, rules, gear, landing.wheelsRepeated === 'said'),
   ];
 }
 
@@ -86,6 +86,7 @@ function wheelStops(
   touchedAt: string,
   rules: StopRules,
   gear: GearBefore | null,
+  repeated: boolean,
 ): Stop[] {
   if (!rules.lamps) return [];
   const surface = runway ? (runway.surface === 'water' ? 'water' : 'land') : null;
@@ -100,7 +101,8 @@ function wheelStops(
     ageS: (Date.parse(touchedAt) - Date.parse(gear.at)) / 1000,
     eventsSince: gear.since,
     onFinal: true,
-    madeOnFinal: gear.check.onFinal,
+    // Spoken on final and entered once stopped; it mends nothing else that the check stopped for.
+    madeOnFinal: gear.check.onFinal || repeated,
   });
   return answer.decision === 'agree' ? [] : stop('stop', answer.reasons);
 }

@@ -3,7 +3,7 @@ import { lazy, Suspense } from 'react';
 import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
-import { LANDING_KINDS, MEANT, OWN_WORDS, meant } from '@/domain/words';
+import { LANDING_KINDS, MEANT, OWN_WORDS, REPEATED, meant } from '@/domain/words';
 import { LandingPanel } from './landing-panel';
 import { placeOf } from './place';
 import { RunwayTap } from './runway-tap';
@@ -149,6 +149,15 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
               choose={(v) => capture.flownBy(v === null || v === MAIN ? null : v)}
               columns={2}
               name={(v) => (v === MAIN ? pack.pilotName : (pack.second?.name ?? v))}
+            />
+          ) : null}
+          {pack.gearLamps && !goAround ? (
+            <Words
+              title="Wheels said again on final"
+              options={REPEATED}
+              now={draft.wheelsRepeated}
+              choose={(v) => set({ wheelsRepeated: v })}
+              columns={2}
             />
           ) : null}
           <WhoseAndHelp capture={capture} />

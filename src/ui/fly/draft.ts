@@ -127,5 +127,11 @@ export function cleanTap(
 /**
  * The third tap of the common case saves: where it touched and *clean* are there, and nobody's help is to be described.
  */
-export const savesNow = (draft: Draft, level: number): boolean =>
-  level <= 1 && draft.along !== null && draft.lateral !== null && draft.cleanTap !== null && draft.kind !== 'go-around';
+export const savesNow = (draft: Draft, level: number, pack: Pick<SortiePack, 'gearLamps'> = {}): boolean =>
+  level <= 1 &&
+  // Where there are wheels to be said again on final, whether they were is asked first.
+  (!pack.gearLamps || draft.wheelsRepeated !== null) &&
+  draft.along !== null &&
+  draft.lateral !== null &&
+  draft.cleanTap !== null &&
+  draft.kind !== 'go-around';

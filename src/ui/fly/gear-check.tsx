@@ -48,7 +48,6 @@ export function GearCheck({
   const [read, setRead] = useState<Record<string, string | null>>({});
   const [seen, setSeen] = useState<Record<string, 'up' | 'down' | null>>({});
   const [spoken, setSpoken] = useState<string | null>(null);
-  const [onFinal, setOnFinal] = useState(false);
   const [busy, setBusy] = useState(false);
   const now = useTime();
   const last = folded.gear;
@@ -67,7 +66,7 @@ export function GearCheck({
         spoken: last.check.spoken,
         ageS: (now - Date.parse(last.at)) / 1000,
         eventsSince: last.since,
-        onFinal,
+        onFinal: false,
         madeOnFinal: last.check.onFinal,
       })
     : null;
@@ -82,15 +81,16 @@ export function GearCheck({
       spoken,
       ageS: 0,
       eventsSince: [],
-      onFinal,
-      madeOnFinal: onFinal,
+      onFinal: false,
+      madeOnFinal: false,
     });
     await saveEvent('gear-checked', crypto.randomUUID(), {
       surface,
       lamps: read,
       seen,
       spoken,
-      onFinal,
+      // On final it is said again and nothing is tapped: whether it was is entered with the landing.
+      onFinal: false,
       decision: judged.decision,
       reasons: judged.reasons,
     }).then(fresh, () => undefined);
@@ -126,18 +126,16 @@ export function GearCheck({
       <h1>Wheels and surface</h1>
       <p className="mb-0">
         Say it, look, hear the other seat. Then tap what was said and seen. {pack.registration}: an unlit lamp may be a
-        wheel that is up; the sheet decides.
+        wheel that is up; the sheet decides. On final say it and look again, hands off the screen: that it was said is
+        entered with the landing.
       </p>
       <Decision answer={answer} leftS={last ? Math.max(0, AGREEMENT_S - (now - Date.parse(last.at)) / 1000) : 0} />
-      <div className="taps t3">
+      <div className="taps t2">
         <button type="button" className="tap" disabled={!last} onClick={() => moved('lever-moved')}>
           Lever moved
         </button>
         <button type="button" className="tap" disabled={!last} onClick={() => moved('surface-changed')}>
           Other surface now
-        </button>
-        <button type="button" className="tap" aria-pressed={onFinal} onClick={() => setOnFinal(!onFinal)}>
-          On final<small>repeat it here</small>
         </button>
       </div>
       {choice(

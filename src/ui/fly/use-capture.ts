@@ -112,7 +112,7 @@ export function useCapture({ pack, folded, wind, runwayEnd, saveEvent, tell }: F
     choose: (level: number) => {
       const { busy, correcting: was, draft: d } = now.current;
       if (busy || secondHalf()) return;
-      if (!was && savesNow(d, level)) return void save({ intervention: level });
+      if (!was && savesNow(d, level, pack)) return void save({ intervention: level });
       set({ intervention: d.intervention === level ? null : level });
     },
     clean: (touched: Attitude | null) => {

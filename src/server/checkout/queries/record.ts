@@ -16,7 +16,7 @@ import type { Need } from '@/domain/assess-words';
 import type { CaptureEvent, GearChecked, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
-import { type Folded, fold, affecting } from '@/offline/protocol';
+import { type Folded, fold, gearAt, affecting } from '@/offline/protocol';
 import { contentById } from '../../rules/content';
 import { parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
@@ -122,13 +122,28 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
   const theirs = (i: { sortieId: string; data: { pilotId: string | null } }) =>
     i.data.pilotId === null ? lessonOf.get(i.sortieId)?.sharedWith === null : i.data.pilotId === head.pilotId;
   const house = await contentById('house', head.houseId, t);
+  // Said again on final, as the landing after it tells.
+  const repeated = new Set(
+    landings.flatMap(({ id, sortieId, savedAt, captured: l }) => {
+      if (l.wheelsRepeated !== 'said') return [];
+      const flight = sorties.find((s) => s.id === sortieId)?.sharedWith ?? sortieId;
+      const stood = gearAt(folded.gearLog, flight, Date.parse(l.endedAt ?? savedAt), id);
+      return stood ? [`${flight} ${stood.at}`] : [];
+    }),
+  );
   const gearChecks = events
     .filter((e) => e.type === 'gear-checked')
     .map((e) => ({
       id: e.eventId,
       at: e.deviceTime,
       lesson: lessonOf.get(e.sortieId)?.lesson ?? 0,
-      check: decidedHere(e.payload as GearChecked, head.sheet),
+      check: decidedHere(
+        {
+          ...(e.payload as GearChecked),
+          onFinal: (e.payload as GearChecked).onFinal || repeated.has(`${e.sortieId} ${e.deviceTime}`),
+        },
+        head.sheet,
+      ),
     }));
   const facts = sheetFacts(head.sheet);
   const pinned = await Promise.all(head.programmeIds.map((id) => contentById('programme', id, t)));
