@@ -91,6 +91,8 @@ export function SoFar({
           Flown: {flownWords(countFlown(list))}. Counted: unassisted or prompted. Assisted, taken-over and demonstrated
           landings are not.
         </p>
+      </div>
+      <div className="acts">
         {pack.plan && pack.plan.length > 0 ? (
           <details>
             <summary className="tap">The plan, {pack.plan.reduce((a, b) => a + b.minutes, 0)} min</summary>
