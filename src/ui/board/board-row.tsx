@@ -15,6 +15,8 @@ interface Props {
     landings: number;
     lastFlown: string | null;
   };
+  /** The reader's own checkout, beside those they teach. */
+  own?: boolean;
   met: number;
   total: number;
   stage: Stage;
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** One open checkout: who, which aeroplane, how far, and the one next action. */
-export function BoardRow({ summary: c, met, total, stage, action }: Props) {
+export function BoardRow({ summary: c, own = false, met, total, stage, action }: Props) {
   return (
     <article className="linkrow board-row" aria-label={c.pilotName}>
       <Wheel
@@ -35,6 +37,7 @@ export function BoardRow({ summary: c, met, total, stage, action }: Props) {
         <Link href={`/checkouts/${c.id}`} style={{ fontWeight: 700 }}>
           {c.pilotName}
         </Link>
+        {own ? <span className="soft"> · your own checkout</span> : null}
         <br />
         <span className="code-face">{c.registration}</span>{' '}
         <span className="soft">

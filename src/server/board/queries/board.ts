@@ -16,7 +16,7 @@ import { Bookings } from '../../schedule/tables';
 import { flownBetween } from '../../checkout/queries/counts';
 import { type ReadRecord, recordReader } from '../../checkout/queries/record';
 import { type NextAction, nextText } from '../../checkout/next-words';
-import { nextAction, stageOf } from '../../checkout/queries/stage';
+import { flownLessons, nextAction, stageOf } from '../../checkout/queries/stage';
 import { localToday } from '../../rules/today';
 import { type HouseRules, houseRules } from '../../people/queries/house-rules';
 import { STANDING_TABLES, everybodysStanding } from '../../people/queries/standings';
@@ -46,6 +46,8 @@ export interface BoardCard {
     landings: number;
     lastFlown: string | null;
   };
+  /** The reader's own, beside those they teach. */
+  own: boolean;
   met: number;
   total: number;
   stage: Stage;
@@ -167,14 +169,16 @@ export async function boardData(user: CurrentUser): Promise<BoardData> {
   };
 }
 
-/** Open checkouts of a user, the newest work first, and how many there are. */
+/** Open checkouts of a user, their own before those they teach, the newest work first, and how many there are. */
 async function openOf(user: CurrentUser, staff: boolean) {
-  const found = staff
-    ? await ask.openOfInstructor.all({ id: user.id, most: MOST + 1 })
-    : await ask.openOfPilot.all({ id: user.pilotId, most: MOST + 1 });
-  const mine = staff ? { instructorId: user.id } : { pilotId: user.pilotId ?? '' };
-  const count = found.length > MOST ? await Checkouts.count({ ...mine, status: { [Op.ne]: 'signed' } }) : found.length;
-  return { found, count };
+  // An instructor who is checked out too sees that first: there is somebody else waiting for it.
+  const own = await ask.openOfPilot.all({ id: user.pilotId, most: MOST + 1 });
+  const taught = staff ? await ask.openOfInstructor.all({ id: user.id, most: MOST + 1 }) : [];
+  const still = { status: { [Op.ne]: 'signed' as const } };
+  const all = async (found: typeof own, mine: { instructorId: string } | { pilotId: string }): Promise<number> =>
+    found.length > MOST ? Checkouts.count({ ...mine, ...still }) : found.length;
+  const count = (await all(own, { pilotId: user.pilotId ?? '' })) + (await all(taught, { instructorId: user.id }));
+  return { found: [...own, ...taught], count };
 }
 const LESSONS = [Checkouts, Sorties, Landings];
 const NAMES = [Pilots, Users, Airframes];
@@ -240,7 +244,8 @@ async function openCards(
       const record = await read(c.id);
       if (!record) return null;
       const { head } = record;
-      const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt);
+      const flown = flownLessons(record);
+      const waitsForPilot = record.sorties.find((s) => s.brief && !s.brief.acknowledgedAt && !flown.has(s.lesson));
       const action = may.runCheckout(user, head)
         ? actionShown(nextAction(record))
         : waitsForPilot
@@ -260,6 +265,7 @@ async function openCards(
           landings: countFlown(record.landings.map(asFlown)).landings,
           lastFlown: c.lastFlown,
         },
+        own: staff && head.pilotId === user.pilotId,
         met: record.items.filter((i) => i.met).length,
         total: record.items.length,
         stage: !may.runCheckout(user, head) && waitsForPilot ? 'brief' : stageOf(record),
@@ -269,7 +275,9 @@ async function openCards(
   );
   const order: Record<Stage, number> = { sign: 0, debrief: 1, fly: 2, brief: 3, open: 4 };
   return {
-    cards: cards.filter((c) => c !== null).sort((a, b) => order[a.stage] - order[b.stage]),
+    cards: cards
+      .filter((c) => c !== null)
+      .sort((a, b) => Number(b.own) - Number(a.own) || order[a.stage] - order[b.stage]),
     more: count - Math.min(count, MOST),
   };
 }

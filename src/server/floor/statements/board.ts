@@ -24,7 +24,7 @@ export const waitsForContentVersions = statement('board.waitsForContentVersions'
 
 export const waitsForBriefs = statement('board.waitsForBriefs', {
   params: ['p'],
-  sql: `SELECT b.checkout_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id JOIN checkouts c ON c.id = b.checkout_id WHERE c.pilot_id = :p AND b.acknowledged_at IS NULL AND b.version = (SELECT MAX(version) FROM briefs x WHERE x.sortie_id = b.sortie_id) ORDER BY b.created_at DESC LIMIT 5`,
+  sql: `SELECT b.checkout_id, s.lesson FROM briefs b JOIN sorties s ON s.id = b.sortie_id JOIN checkouts c ON c.id = b.checkout_id WHERE c.pilot_id = :p AND b.acknowledged_at IS NULL AND b.version = (SELECT MAX(version) FROM briefs x WHERE x.sortie_id = b.sortie_id) AND NOT EXISTS (SELECT 1 FROM landings l WHERE l.sortie_id = b.sortie_id) ORDER BY b.created_at DESC LIMIT 5`,
   row: { checkoutId: Briefs.columns.checkoutId, lesson: Sorties.columns.lesson },
 });
 

@@ -189,12 +189,14 @@ export default async function DebriefPage({
                 </p>
               ))}
             {best ? (
-              <BestAndWorst
-                best={best}
-                replay={replay}
-                worst={worst}
-                tailwheel={head.sheet.gear.layout === 'tailwheel'}
-              />
+              <AfterTheirWord waits={ask !== null}>
+                <BestAndWorst
+                  best={best}
+                  replay={replay}
+                  worst={worst}
+                  tailwheel={head.sheet.gear.layout === 'tailwheel'}
+                />
+              </AfterTheirWord>
             ) : null}
             {touched.length > 0 ? (
               <FoldingPanel
@@ -320,5 +322,16 @@ export default async function DebriefPage({
         </div>
       </main>
     </>
+  );
+}
+
+/** The pilot's own words come first: until they are entered the best and the worst wait behind a tap. */
+function AfterTheirWord({ waits, children }: { waits: boolean; children: React.ReactNode }) {
+  if (!waits) return children;
+  return (
+    <details className="panel">
+      <summary>Best and worst landing: after the pilot has said which they were</summary>
+      <div className="mt-2">{children}</div>
+    </details>
   );
 }
